@@ -1,0 +1,1 @@
+"""The project model and every trade rule of Jolly Spool, in plain Python."""

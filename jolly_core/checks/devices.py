@@ -1,0 +1,109 @@
+"""Checks of devices: equal tags, contacts without a lead, no free contact, no part."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from jolly_core.library import definition
+from jolly_core.model import Project, Symbol
+from jolly_core.tagging import KIND_WORDS, full_tag, lead_of, tag_on
+
+from .registry import Snag, check
+
+
+def _leads(project: Project, sheet_id: str) -> Iterator[Symbol]:
+    for symbol in project.symbols_on(sheet_id):
+        if symbol.device_id and lead_of(project, symbol.device_id) == symbol:
+            yield symbol
+
+
+@check("equal-tags", "Two devices of one full tag.")
+def equal_tags(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each lead symbol whose device shares its full tag with another device."""
+    sheet = project.sheets[sheet_id]
+    for symbol in _leads(project, sheet_id):
+        device = project.devices[symbol.device_id]
+        tag = full_tag(project, device)
+        bare = tag.rsplit("-", 1)[-1]
+        keys = {bare, device.fixed_tag or f"{device.letters}{device.number}"}
+        others = {i for key in keys for i in project.devices_tagged.get(key)} - {device.id}
+        if any(full_tag(project, project.devices[i]) == tag for i in others):
+            yield Snag(
+                "equal-tags",
+                "error",
+                f"{tag_on(project, device, sheet)} is used by another device too.",
+                (symbol.id,),
+                sheet_id,
+                symbol.x,
+                symbol.y,
+                device_id=device.id,
+            )
+
+
+@check("no-device", "A contact that belongs to no device, or whose lead is gone.")
+def without_lead(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each follower without a device or whose device has no lead symbol any more."""
+    sheet = project.sheets[sheet_id]
+    for symbol in project.symbols_on(sheet_id):
+        shape = definition(symbol.definition)
+        if shape.lead < 9 or (symbol.device_id and lead_of(project, symbol.device_id)):
+            continue
+        device = project.devices.get(symbol.device_id)
+        if device is None:
+            message = f"A {shape.name} belongs to no device yet."
+        else:
+            message = f"{tag_on(project, device, sheet)} has only contacts: its coil or lead is not drawn."
+        yield Snag(
+            "no-device",
+            "error",
+            message,
+            (symbol.id,),
+            sheet_id,
+            symbol.x,
+            symbol.y,
+            "choose-device",
+            symbol.device_id,
+        )
+
+
+@check("no-free-unit", "A unit drawn that the chosen part does not have.")
+def no_free_unit(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each symbol of a device with a part that has no unit left for it."""
+    sheet = project.sheets[sheet_id]
+    for symbol in project.symbols_on(sheet_id):
+        device = project.devices.get(symbol.device_id)
+        if device is not None and 0 in symbol.units:
+            kind = KIND_WORDS[definition(symbol.definition).unit]
+            part = project.part_of(device)
+            number = part.number if part else "its part"
+            yield Snag(
+                "no-free-unit",
+                "error",
+                f"{tag_on(project, device, sheet)} has no free {kind} left on {number}.",
+                (symbol.id,),
+                sheet_id,
+                symbol.x,
+                symbol.y,
+                "choose-part",
+                device.id,
+            )
+
+
+@check("no-part", "A device without a part.")
+def no_part(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag at the lead symbol of each device that has no part."""
+    sheet = project.sheets[sheet_id]
+    for symbol in _leads(project, sheet_id):
+        device = project.devices[symbol.device_id]
+        if not device.part_id:
+            yield Snag(
+                "no-part",
+                "warning",
+                f"{tag_on(project, device, sheet)} has no part.",
+                (symbol.id,),
+                sheet_id,
+                symbol.x,
+                symbol.y,
+                "choose-part",
+                device.id,
+            )

@@ -1,0 +1,280 @@
+"""A working copy of one sheet, in which symbols are put on wires, taken away and moved.
+
+An edit opens a `SheetDraft`, changes it, and closes it: `close` brings the wires into canonical form and records what
+became different. Nothing reaches the project before the whole edit is accepted.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import replace
+
+from jolly_core.model import ChangeSet, Continuation, IdSource, Note, Project, RuleError, Symbol, Wire
+
+from .canonical import canonical
+from .geometry import Point, pin_points, through_spans
+
+
+class SheetDraft:
+    """The symbols, wires, continuation marks and notes of a sheet while an edit works on them."""
+
+    def __init__(self, project: Project, sheet_id: str, ids: IdSource) -> None:
+        project.get("sheet", sheet_id)
+        self.project = project
+        self.sheet_id = sheet_id
+        self.ids = ids
+        self.symbols = {s.id: s for s in project.symbols_on(sheet_id)}
+        self.wires = {w.id: w for w in project.wires_on(sheet_id)}
+        self.continuations = {c.id: c for c in project.continuations_on(sheet_id)}
+        self.notes = {n.id: n for n in project.notes_on(sheet_id)}
+
+    def put(self, symbol: Symbol) -> None:
+        """Put a symbol down; the wires under it are cut when the draft is closed.
+
+        Raises:
+            RuleError: its pins would lie between the pins of another symbol, or the other way round.
+        """
+        for low, high in through_spans(symbol):
+            for other in self.symbols.values():
+                if other.id != symbol.id and any(_overlap(low, high, *span) for span in through_spans(other)):
+                    raise RuleError(
+                        "There is already a symbol at this place. Move it, or choose another place.",
+                        ids=(other.id,),
+                    )
+        self.symbols[symbol.id] = symbol
+
+    def take(self, symbol_id: str) -> None:
+        """Take a symbol away and heal the gap where both stubs are in line and of one type."""
+        symbol = self.symbols.pop(symbol_id)
+        for low, high in through_spans(symbol):
+            self._heal(low, high)
+
+    def _heal(self, low: Point, high: Point) -> None:
+        before = self._stub(low, high, ends_at=low)
+        after = self._stub(low, high, ends_at=high)
+        if before is not None and after is not None and before.type_id == after.type_id:
+            number = before.number or after.number
+            self.stroke(low, high, before.type_id, number)
+
+    def _stub(self, low: Point, high: Point, ends_at: Point) -> Wire | None:
+        horizontal = low[1] == high[1]
+        for w in self.wires.values():
+            if (w.y1 == w.y2) != horizontal:
+                continue
+            if ends_at == low and (w.x2, w.y2) == low:
+                return w
+            if ends_at == high and (w.x1, w.y1) == high:
+                return w
+        return None
+
+    def stroke(self, a: Point, b: Point, type_id: str, number: str = "") -> None:
+        """Add a stroke between two grid points; one without length is left out."""
+        if a != b:
+            id = self.ids.new()
+            low, high = sorted((a, b))
+            self.wires[id] = Wire(id, self.sheet_id, *low, *high, type_id, number)
+
+    def pins(self) -> list[Point]:
+        """Return the grid points of all pins and continuation marks."""
+        points = [p for s in self.symbols.values() for p in pin_points(s)]
+        points += [(c.x, c.y) for c in self.continuations.values()]
+        return points
+
+    def tidy(self) -> None:
+        """Bring the wires into canonical form.
+
+        Raises:
+            RuleError: a wire would end between the pins of a symbol.
+        """
+        spans = [span for s in self.symbols.values() for span in through_spans(s)]
+        wires = canonical(self.wires.values(), self.pins(), spans, self.ids)
+        self.wires = {w.id: w for w in wires}
+        ends = {p for w in wires for p in ((w.x1, w.y1), (w.x2, w.y2))}
+        for symbol in self.symbols.values():
+            for low, high in through_spans(symbol):
+                if any(_between(p, low, high) for p in ends):
+                    raise RuleError(
+                        "A wire would end between the pins of a symbol. Choose a place clear of the junction.",
+                        ids=(symbol.id,),
+                    )
+
+    def close(self, changes: ChangeSet) -> None:
+        """Tidy the wires and record everything that is different from the project's sheet."""
+        self.tidy()
+        self._record(changes, "symbol", {s.id: s for s in self.project.symbols_on(self.sheet_id)}, self.symbols)
+        self._record(changes, "wire", {w.id: w for w in self.project.wires_on(self.sheet_id)}, self.wires)
+        self._record(
+            changes,
+            "continuation",
+            {c.id: c for c in self.project.continuations_on(self.sheet_id)},
+            self.continuations,
+        )
+        self._record(changes, "note", {n.id: n for n in self.project.notes_on(self.sheet_id)}, self.notes)
+
+    @staticmethod
+    def _record(
+        changes: ChangeSet,
+        kind: str,
+        before: dict[str, Symbol] | dict[str, Wire] | dict[str, Continuation] | dict[str, Note],
+        after: dict[str, Symbol] | dict[str, Wire] | dict[str, Continuation] | dict[str, Note],
+    ) -> None:
+        for id in {**before, **after}:
+            changes.record(kind, id, before.get(id), after.get(id))
+
+    def partition(self) -> dict[str, int]:
+        """Return for each pin ("symbol:index") and mark a number, equal where the sheet's wires join them.
+
+        A pin that nothing is wired to has no entry.
+        """
+        groups = Groups()
+        wired: set[Point] = set()
+        for w in self.wires.values():
+            groups.union((w.x1, w.y1), (w.x2, w.y2))
+            wired.update(((w.x1, w.y1), (w.x2, w.y2)))
+        at: dict[Point, list[str]] = defaultdict(list)
+        for s in self.symbols.values():
+            for index, point in enumerate(pin_points(s)):
+                at[point].append(f"{s.id}:{index}")
+        for c in self.continuations.values():
+            at[c.x, c.y].append(c.id)
+        numbers: dict[Point, int] = {}
+        result: dict[str, int] = {}
+        for point, names in at.items():
+            if len(names) > 1 or point in wired:
+                number = numbers.setdefault(groups.find(point), len(numbers))
+                result.update((name, number) for name in names)
+        return result
+
+
+class Groups:
+    """Union-find over grid points."""
+
+    __slots__ = ("_parent",)
+
+    def __init__(self) -> None:
+        self._parent: dict[Point, Point] = {}
+
+    def find(self, point: Point) -> Point:
+        """Return the representative of a point's group."""
+        parent = self._parent
+        root = parent.setdefault(point, point)
+        while parent[root] != root:
+            root = parent[root]
+        while parent[point] != root:
+            parent[point], point = root, parent[point]
+        return root
+
+    def union(self, a: Point, b: Point) -> None:
+        """Join the groups of two points."""
+        self._parent[self.find(a)] = self.find(b)
+
+
+def joins(before: dict[str, int], after: dict[str, int]) -> list[tuple[str, str]]:
+    """Return pairs of pins that `after` joins though `before` wired each of them to something else."""
+    found = []
+    first: dict[int, dict[int, str]] = defaultdict(dict)
+    for name, group in after.items():
+        if name in before:
+            first[group].setdefault(before[name], name)
+    for names in first.values():
+        members = list(names.values())
+        found += [(members[0], other) for other in members[1:]]
+    return found
+
+
+def move(
+    draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool = False
+) -> list[tuple[str, str]]:
+    """Move symbols, wires, marks and notes; wires that stay behind stretch orthogonally.
+
+    Args:
+        ids: what moves, all on the draft's sheet.
+        dx, dy: grid steps.
+        allow_join: accept that nets become one which were not.
+
+    Returns:
+        The pairs of pins that become joined, empty unless `allow_join`.
+
+    Raises:
+        RuleError: nets would be joined without `allow_join`, or a place is taken.
+    """
+    before = draft.partition()
+    moved = {i: s for i, s in draft.symbols.items() if i in ids}
+    moved_points = {p for s in moved.values() for p in pin_points(s)}
+    staying_pins = {p for i, s in draft.symbols.items() if i not in ids for p in pin_points(s)}
+    moved_points |= {(c.x, c.y) for i, c in draft.continuations.items() if i in ids}
+    staying_pins |= {(c.x, c.y) for i, c in draft.continuations.items() if i not in ids}
+    moved_wires = {i: w for i, w in draft.wires.items() if i in ids}
+    wire_ends = {p for w in moved_wires.values() for p in ((w.x1, w.y1), (w.x2, w.y2))}
+
+    for symbol_id in moved:
+        del draft.symbols[symbol_id]
+    for wire_id in moved_wires:
+        del draft.wires[wire_id]
+
+    shifting = moved_points | wire_ends
+    for wire in list(draft.wires.values()):
+        ends = ((wire.x1, wire.y1), (wire.x2, wire.y2))
+        if wire.id in draft.wires and any(e in shifting for e in ends):
+            _stretch(draft, wire, shifting, dx, dy)
+    for point in sorted((wire_ends | moved_points) & staying_pins):
+        wire_there = next((w for w in moved_wires.values() if point in ((w.x1, w.y1), (w.x2, w.y2))), None)
+        if wire_there is not None:
+            _elbow(draft, point, point[0] + dx, point[1] + dy, wire_there, wire_there.y1 == wire_there.y2)
+
+    for w in moved_wires.values():
+        shifted = replace(w, x1=w.x1 + dx, x2=w.x2 + dx, y1=w.y1 + dy, y2=w.y2 + dy)
+        draft.wires[w.id] = shifted
+    for s in moved.values():
+        draft.put(replace(s, x=s.x + dx, y=s.y + dy))
+    for id in ids:
+        if id in draft.continuations:
+            c = draft.continuations[id]
+            draft.continuations[id] = replace(c, x=c.x + dx, y=c.y + dy)
+        if id in draft.notes:
+            n = draft.notes[id]
+            draft.notes[id] = replace(n, x=n.x + dx, y=n.y + dy)
+    draft.tidy()
+    joined = joins(before, draft.partition())
+    if joined and not allow_join:
+        raise RuleError(
+            "This would join wires that are not connected now. Hold Shift to join them, or choose another place.",
+            ids=tuple(sorted({name.split(":")[0] for pair in joined for name in pair})),
+        )
+    return joined
+
+
+def _stretch(draft: SheetDraft, wire: Wire, shifting: set[Point], dx: int, dy: int) -> None:
+    a, b = (wire.x1, wire.y1), (wire.x2, wire.y2)
+    del draft.wires[wire.id]
+    if a in shifting and b in shifting:
+        draft.wires[wire.id] = replace(wire, x1=a[0] + dx, y1=a[1] + dy, x2=b[0] + dx, y2=b[1] + dy)
+        return
+    free, held = (a, b) if a in shifting else (b, a)
+    horizontal = a[1] == b[1]
+    _elbow(draft, held, free[0] + dx, free[1] + dy, wire, horizontal)
+
+
+def _elbow(draft: SheetDraft, held: Point, x: int, y: int, wire: Wire, horizontal: bool) -> None:
+    """Run from a point that stays to (x, y), leaving in the wire's direction; the first stroke keeps its id."""
+    corner = (x, held[1]) if horizontal else (held[0], y)
+    if held != corner and wire.id not in draft.wires:
+        low, high = sorted((held, corner))
+        draft.wires[wire.id] = replace(wire, x1=low[0], y1=low[1], x2=high[0], y2=high[1])
+    else:
+        draft.stroke(held, corner, wire.type_id, wire.number)
+    draft.stroke(corner, (x, y), wire.type_id, wire.number)
+
+
+def _between(p: Point, low: Point, high: Point) -> bool:
+    if low[1] == high[1]:
+        return p[1] == low[1] and low[0] < p[0] < high[0]
+    return low[0] == high[0] == p[0] and low[1] < p[1] < high[1]
+
+
+def _overlap(a1: Point, a2: Point, b1: Point, b2: Point) -> bool:
+    if a1[1] == a2[1] == b1[1] == b2[1]:
+        return a1[0] < b2[0] and b1[0] < a2[0]
+    if a1[0] == a2[0] == b1[0] == b2[0]:
+        return a1[1] < b2[1] and b1[1] < a2[1]
+    return False

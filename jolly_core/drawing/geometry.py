@@ -1,0 +1,83 @@
+"""Grid geometry: where a placed symbol's pins and graphics lie.
+
+Terms: the *grid step* is 2.5 mm (IEC 60617 module). y grows downwards. A symbol is first mirrored (y changes sign), then
+turned clockwise by its rotation, then moved to its grid point.
+"""
+
+from __future__ import annotations
+
+from jolly_core.library import definition
+from jolly_core.model import Symbol
+
+GRID_MM = 2.5
+Point = tuple[int, int]
+# Mirror and rotation that put a symbol drawn along x onto a vertical wire, first pin on top, poles to the right.
+UPRIGHT = (90, True)
+
+
+def turned(x: float, y: float, rotation: int, mirror: bool) -> tuple[float, float]:
+    """Return an offset after mirroring and turning clockwise by 0, 90, 180 or 270 degrees.
+
+    Example:
+        >>> turned(4, 0, 90, False)
+        (0, 4)
+    """
+    if mirror:
+        y = -y
+    if rotation == 90:
+        return (0 - y, x)
+    if rotation == 180:
+        return (0 - x, 0 - y)
+    if rotation == 270:
+        return (y, 0 - x)
+    return (x, y)
+
+
+def pin_points(symbol: Symbol) -> list[Point]:
+    """Return the grid points of a symbol's pins, pole by pole in the definition's order."""
+    shape = definition(symbol.definition)
+    points = []
+    for x, y in shape.pin_offsets(len(symbol.units)):
+        px, py = turned(x, y, symbol.rotation, symbol.mirror)
+        points.append((symbol.x + int(px), symbol.y + int(py)))
+    return points
+
+
+def through_spans(symbol: Symbol) -> list[tuple[Point, Point]]:
+    """Return the pairs of grid points a wire is cut between, smaller point first."""
+    shape = definition(symbol.definition)
+    points = pin_points(symbol)
+    size = len(shape.pins)
+    spans = []
+    for pole in range(len(symbol.units)):
+        for a, b in shape.through:
+            first, second = sorted((points[pole * size + a], points[pole * size + b]))
+            spans.append((first, second))
+    return spans
+
+
+def carried_pins(symbol: Symbol) -> list[tuple[int, int]]:
+    """Return the pairs of pin indexes that are one potential though two nets of conductors."""
+    return list(definition(symbol.definition).carries)
+
+
+def extent_of(symbol: Symbol, standard: str = "iec") -> tuple[float, float, float, float]:
+    """Return (left, top, right, bottom) of a placed symbol in grid steps, pins included."""
+    shape = definition(symbol.definition)
+    left, top, right, bottom = shape.extent(len(symbol.units), standard)
+    corners = [
+        turned(x, y, symbol.rotation, symbol.mirror)
+        for x, y in ((left, top), (right, top), (left, bottom), (right, bottom))
+    ]
+    xs = [symbol.x + x for x, _ in corners]
+    ys = [symbol.y + y for _, y in corners]
+    for px, py in pin_points(symbol):
+        xs.append(px)
+        ys.append(py)
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def lies_upright(symbol: Symbol) -> bool:
+    """Return whether the symbol's wires run vertically as it is placed."""
+    vertical = definition(symbol.definition).axis == "v"
+    return vertical != (symbol.rotation in (90, 270))

@@ -1,0 +1,195 @@
+"""Moving, turning, deleting and duplicating what is selected on a sheet."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from jolly_core.drawing import SheetDraft, grid_size, move, pin_points
+from jolly_core.library import definition
+from jolly_core.model import Device, GoneError, Project, RuleError, Symbol
+from jolly_core.tagging import lead_of, next_number
+
+from .base import Grid, Id, Payload, Work, edit
+from .place import drop_unused, name_of, put_symbol, refresh_letters
+
+_SHEET_KINDS = ("symbol", "wire", "continuation", "note")
+
+
+def _sheet_of(project: Project, ids: list[str]) -> str:
+    """Return the one sheet all ids lie on.
+
+    Raises:
+        GoneError: an id is not on any sheet.
+        RuleError: they lie on several sheets.
+    """
+    sheets = set()
+    for id in ids:
+        found = next((project.tables[k][id] for k in _SHEET_KINDS if id in project.tables[k]), None)
+        if found is None:
+            raise GoneError("What you selected is no longer on the sheet.", ids=(id,))
+        sheets.add(found.sheet_id)
+    if len(sheets) != 1:
+        raise RuleError("Select things of one sheet only.", field="ids")
+    return str(sheets.pop())
+
+
+class MoveSelection(Payload):
+    """Move what is selected; wires that stay behind stretch."""
+
+    kind: Literal["move-selection"] = "move-selection"
+    ids: list[Id] = Field(min_length=1, max_length=2000)
+    dx: Grid
+    dy: Grid
+    allow_join: bool = False
+
+
+@edit(MoveSelection, {"ids": ["y1"], "dx": 4, "dy": 0})
+def move_selection(work: Work, payload: MoveSelection) -> str:
+    """Work out MoveSelection."""
+    sheet_id = _sheet_of(work.project, payload.ids)
+    draft = work.draft(sheet_id)
+    joined = move(draft, set(payload.ids), payload.dx, payload.dy, allow_join=payload.allow_join)
+    _inside(work, draft)
+    work.close(draft)
+    work.outcome.placed = list(payload.ids)
+    if joined:
+        work.outcome.remarks.append("Wires were joined that were not connected before.")
+    return f"move {_what(work.project, payload.ids)}"
+
+
+def _inside(work: Work, draft: SheetDraft) -> None:
+    width, height = grid_size(work.project.sheets[draft.sheet_id])
+    if any(not (0 < x < width and 0 < y < height) for x, y in draft.pins()):
+        raise RuleError("This would lie outside the sheet.")
+
+
+def _what(project: Project, ids: list[str]) -> str:
+    symbols = [project.symbols[i] for i in ids if i in project.symbols]
+    if len(symbols) == 1 and len(ids) == 1:
+        return name_of(project, symbols[0])
+    return "a wire" if len(ids) == 1 else f"{len(ids)} things"
+
+
+class DeleteSelection(Payload):
+    """Delete what is selected; wires heal where both stubs are in line and of one type."""
+
+    kind: Literal["delete-selection"] = "delete-selection"
+    ids: list[Id] = Field(min_length=1, max_length=2000)
+
+
+@edit(DeleteSelection, {"ids": ["y1"]})
+def delete_selection(work: Work, payload: DeleteSelection) -> str:
+    """Work out DeleteSelection."""
+    sheet_id = _sheet_of(work.project, payload.ids)
+    label = f"delete {_what(work.project, payload.ids)}"
+    draft = work.draft(sheet_id)
+    wanted = set(payload.ids)
+    devices = [s.device_id for i, s in draft.symbols.items() if i in wanted and s.device_id]
+    for id in payload.ids:
+        draft.wires.pop(id, None)
+        draft.continuations.pop(id, None)
+        draft.notes.pop(id, None)
+    for id in payload.ids:
+        if id in draft.symbols:
+            draft.take(id)
+    work.close(draft)
+    for device_id in dict.fromkeys(devices):
+        drop_unused(work, device_id)
+        refresh_letters(work, device_id)
+    return label
+
+
+class TurnSelection(Payload):
+    """Turn symbols a quarter clockwise, or flip them; wires stay on where pins still meet them."""
+
+    kind: Literal["turn-selection"] = "turn-selection"
+    ids: list[Id] = Field(min_length=1, max_length=200)
+    how: Literal["turn", "flip"]
+
+
+@edit(TurnSelection, {"ids": ["y1"], "how": "turn"})
+def turn_selection(work: Work, payload: TurnSelection) -> str:
+    """Work out TurnSelection."""
+    draft = work.draft(_sheet_of(work.project, payload.ids))
+    for id in payload.ids:
+        symbol = draft.symbols.pop(id, None)
+        if symbol is None:
+            raise RuleError("Only symbols can be turned or flipped.", field="ids", ids=(id,))
+        if payload.how == "flip":
+            changed = replace(symbol, mirror=not symbol.mirror)
+        else:
+            changed = replace(symbol, rotation=(symbol.rotation + 90) % 360)
+        was, now = _middle(symbol), _middle(changed)
+        draft.put(replace(changed, x=changed.x + was[0] - now[0], y=changed.y + was[1] - now[1]))
+    _inside(work, draft)
+    work.close(draft)
+    work.outcome.placed = list(payload.ids)
+    return f"{payload.how} {_what(work.project, payload.ids)}"
+
+
+def _middle(symbol: Symbol) -> tuple[int, int]:
+    points = pin_points(symbol)
+    xs, ys = [x for x, _ in points], [y for _, y in points]
+    return (min(xs) + max(xs)) // 2, (min(ys) + max(ys)) // 2
+
+
+class DuplicateSelection(Payload):
+    """Copy what is selected to another place of its sheet, with new tags.
+
+    Contacts copied together with their coil belong to the copied coil; one copied alone stays with the old.
+    """
+
+    kind: Literal["duplicate-selection"] = "duplicate-selection"
+    ids: list[Id] = Field(min_length=1, max_length=2000)
+    dx: Grid
+    dy: Grid
+
+
+@edit(DuplicateSelection, {"ids": ["y1", "w1"], "dx": 0, "dy": 9})
+def duplicate_selection(work: Work, payload: DuplicateSelection) -> str:
+    """Work out DuplicateSelection."""
+    project = work.project
+    draft = work.draft(_sheet_of(project, payload.ids))
+    label = f"duplicate {_what(project, payload.ids)}"
+    chosen = set(payload.ids)
+    symbols = [s for i, s in sorted(draft.symbols.items()) if i in chosen]
+    devices: dict[str, str] = {}
+    for symbol in symbols:
+        lead = lead_of(project, symbol.device_id) if symbol.device_id else None
+        if lead is not None and lead.id == symbol.id and lead.definition != "terminal":
+            devices[symbol.device_id] = _copy_device(work, project.devices[symbol.device_id]).id
+    for id in payload.ids:
+        if id in draft.wires:
+            w = draft.wires[id]
+            a, b = (w.x1 + payload.dx, w.y1 + payload.dy), (w.x2 + payload.dx, w.y2 + payload.dy)
+            draft.stroke(a, b, w.type_id)
+        for table in (draft.continuations, draft.notes):
+            if id in table:
+                _copy_mark(work, table, id, payload.dx, payload.dy)
+    placed = []
+    for symbol in symbols:
+        at = (symbol.x + payload.dx, symbol.y + payload.dy)
+        device_id = devices.get(symbol.device_id, symbol.device_id)
+        shape = definition(symbol.definition)
+        turn = (symbol.rotation, symbol.mirror)
+        placed.append(put_symbol(work, draft, shape, at, turn, len(symbol.units), device_id, "").id)
+    _inside(work, draft)
+    work.close(draft)
+    work.outcome.placed = placed
+    return label
+
+
+def _copy_device(work: Work, device: Device) -> Device:
+    number = next_number(work.project, device.letters, device.function_id, device.location_id)
+    copy = replace(device, id=work.ids.new(), number=number, fixed_tag="")
+    work.put("device", copy)
+    return copy
+
+
+def _copy_mark(work: Work, table: dict[str, object], id: str, dx: int, dy: int) -> None:
+    mark = table[id]
+    new = work.ids.new()
+    table[new] = replace(mark, id=new, x=mark.x + dx, y=mark.y + dy)  # type: ignore[type-var, attr-defined]  # both kinds have x and y

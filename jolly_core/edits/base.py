@@ -1,0 +1,161 @@
+"""How edits are made: payload classes, their registry, and `compute`, which shows what an edit would do.
+
+An edit is a pydantic payload with a literal `kind`, and one function that works it out on a `Work`. The function
+changes the project as it goes, so that later steps see earlier ones; `compute` takes everything back at the end and
+returns the change set. A refused edit therefore leaves nothing behind, and a preview is the same computation.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Annotated, Any, TypeVar
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+from jolly_core.drawing import Point, SheetDraft
+from jolly_core.library import Library, NoLibrary
+from jolly_core.model import (
+    Change,
+    ChangeSet,
+    CoreError,
+    Entity,
+    IdSource,
+    Project,
+    RuleError,
+    check_text,
+)
+
+
+def _printable(value: str) -> str:
+    try:
+        check_text(value, "text", "edit")
+    except CoreError as error:
+        raise ValueError(error.message) from None
+    return value
+
+
+Text = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
+Id = Annotated[str, Field(max_length=40), AfterValidator(_printable)]
+Grid = Annotated[int, Field(ge=-200, le=2000)]
+
+
+class Payload(BaseModel):
+    """Root of all edit payloads; unknown fields are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+@dataclass(slots=True)
+class Outcome:
+    """What an edit did.
+
+    Attributes:
+        label: the edit in a few words, for the journal and the undo button.
+        placed: ids of what it put down, to be selected.
+        caret: where the caret goes next, None to leave it.
+        remarks: what a person should know though the edit was accepted.
+    """
+
+    changes: ChangeSet
+    label: str = ""
+    placed: list[str] = field(default_factory=list)
+    caret: Point | None = None
+    remarks: list[str] = field(default_factory=list)
+
+
+class Work:
+    """A project while one edit is worked out on it."""
+
+    def __init__(self, project: Project, ids: IdSource, library: Library, outcome: Outcome) -> None:
+        self.project = project
+        self.ids = ids
+        self.library = library
+        self.outcome = outcome
+
+    def draft(self, sheet_id: str) -> SheetDraft:
+        """Open a working copy of a sheet."""
+        return SheetDraft(self.project, sheet_id, self.ids)
+
+    def close(self, draft: SheetDraft) -> None:
+        """Tidy a draft and take it over."""
+        changes = ChangeSet()
+        draft.close(changes)
+        self.project.commit(self.outcome.changes, changes)
+
+    def put(self, kind: str, entity: Entity) -> None:
+        """Add or replace an entity."""
+        before = self.project.tables[kind].get(entity.id)
+        self.project.commit(self.outcome.changes, ChangeSet([Change(kind, entity.id, before, entity)]))
+
+    def remove(self, kind: str, id: str) -> None:
+        """Remove an entity that is there."""
+        before = self.project.get(kind, id)
+        self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
+
+
+Apply = Callable[[Work, Any], str]
+P = TypeVar("P", bound=type[Payload])
+
+
+@dataclass(slots=True, frozen=True)
+class EditKind:
+    """A registered edit: its payload class, what works it out, one line of help, and an example payload."""
+
+    kind: str
+    payload: type[Payload]
+    apply: Apply
+    help: str
+    example: dict[str, Any]
+
+
+EDITS: dict[str, EditKind] = {}
+# One source for the process, so that no two edits are ever given the same id.
+_PROCESS_IDS = IdSource()
+
+
+def edit(payload: type[Payload], example: dict[str, Any]) -> Callable[[Apply], Apply]:
+    """Register the function that works out a payload and returns its label.
+
+    Raises:
+        RuntimeError: two edits claim one kind.
+    """
+
+    def register(apply: Apply) -> Apply:
+        kind = str(payload.model_fields["kind"].default)
+        if kind in EDITS:
+            raise RuntimeError(f"{payload.__name__} and {EDITS[kind].payload.__name__} both claim “{kind}”.")
+        help_line = (payload.__doc__ or "").strip().splitlines()[0]
+        EDITS[kind] = EditKind(kind, payload, apply, help_line, {"kind": kind, **example})
+        return apply
+
+    return register
+
+
+def compute(
+    project: Project, payload: Payload, *, ids: IdSource | None = None, library: Library | None = None
+) -> Outcome:
+    """Work out what an edit does, leaving the project as it is.
+
+    Args:
+        project: the model; it is changed while this runs and the same again afterwards.
+        payload: any registered payload.
+        ids: where new ids come from.
+        library: where library parts are found.
+
+    Returns:
+        The outcome; apply its changes to make the edit happen.
+
+    Raises:
+        RuleError: the edit breaks a rule; the message says which and what to do.
+        GoneError: it names something that is not in the project.
+    """
+    kind = EDITS[payload.kind]  # type: ignore[attr-defined]  # every registered payload has a literal kind
+    with project.trial() as total:
+        outcome = Outcome(total)
+        outcome.label = kind.apply(Work(project, ids or _PROCESS_IDS, library or NoLibrary(), outcome), payload)
+        if not len(total):
+            raise RuleError("Nothing would change.")
+        # The trial empties nothing: the change set is what it recorded.
+        outcome.changes = ChangeSet(list(total))
+    return outcome

@@ -1,0 +1,103 @@
+"""What a device is called, what it does, which units belong to it."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from typing import Literal
+
+from jolly_core.library import definition
+from jolly_core.model import Device, RuleError, Symbol
+from jolly_core.tagging import next_units, product_tag
+
+from .base import Id, Payload, Text, Work, edit
+from .place import drop_unused, name_of, refresh_letters
+
+_TAG = re.compile(r"[A-Za-z0-9][A-Za-z0-9._/]*")
+
+
+class SetText(Payload):
+    """Say what a device does."""
+
+    kind: Literal["set-text"] = "set-text"
+    device_id: Id
+    text: Text
+
+
+@edit(SetText, {"device_id": "d1", "text": "Auger run"})
+def set_text(work: Work, payload: SetText) -> str:
+    """Work out SetText."""
+    device: Device = work.project.get("device", payload.device_id)
+    work.put("device", replace(device, text=payload.text.strip()))
+    return f"text of -{product_tag(work.project, device)}"
+
+
+class SetTag(Payload):
+    """Fix a device's tag by hand, or let it follow the habit again with an empty tag."""
+
+    kind: Literal["set-tag"] = "set-tag"
+    device_id: Id
+    tag: Text
+
+
+@edit(SetTag, {"device_id": "d1", "tag": "QA7"})
+def set_tag(work: Work, payload: SetTag) -> str:
+    """Work out SetTag."""
+    device: Device = work.project.get("device", payload.device_id)
+    tag = payload.tag.strip().lstrip("-")
+    if tag and not _TAG.fullmatch(tag):
+        raise RuleError("A tag is made of letters, digits, dots and strokes, for example QA7.", field="tag")
+    old = product_tag(work.project, device)
+    work.put("device", replace(device, fixed_tag=tag))
+    return f"tag -{old} becomes -{product_tag(work.project, work.project.devices[device.id])}"
+
+
+class BelongTo(Payload):
+    """Make a symbol a unit of a device; it takes the next free unit of its kind."""
+
+    kind: Literal["belong-to"] = "belong-to"
+    symbol_id: Id
+    device_id: Id
+
+
+@edit(BelongTo, {"symbol_id": "y2", "device_id": "d1"})
+def belong_to(work: Work, payload: BelongTo) -> str:
+    """Work out BelongTo."""
+    project = work.project
+    symbol: Symbol = project.get("symbol", payload.symbol_id)
+    device: Device = project.get("device", payload.device_id)
+    shape = definition(symbol.definition)
+    old = symbol.device_id
+    if old == device.id:
+        raise RuleError(f"It belongs to {name_of(project, symbol)} already.", field="device_id")
+    units = next_units(project, device, shape.unit, len(symbol.units))
+    work.put("symbol", replace(symbol, device_id=device.id, units=units))
+    if old:
+        drop_unused(work, old)
+        refresh_letters(work, old)
+    refresh_letters(work, device.id)
+    work.outcome.placed = [symbol.id]
+    return f"{shape.name} belongs to {name_of(project, project.symbols[symbol.id])}"
+
+
+class SwapContact(Payload):
+    """Turn NO into NC or back; the unit is taken anew."""
+
+    kind: Literal["swap-contact"] = "swap-contact"
+    symbol_id: Id
+
+
+@edit(SwapContact, {"symbol_id": "y2"})
+def swap_contact(work: Work, payload: SwapContact) -> str:
+    """Work out SwapContact."""
+    project = work.project
+    symbol: Symbol = project.get("symbol", payload.symbol_id)
+    shape = definition(symbol.definition)
+    if not shape.swap:
+        raise RuleError(f"{shape.name} has no opposite to swap with.", field="symbol_id", ids=(symbol.id,))
+    other = definition(shape.swap)
+    device = project.devices.get(symbol.device_id)
+    units = next_units(project, device, other.unit, len(symbol.units)) if device else symbol.units
+    work.put("symbol", replace(symbol, definition=other.key, units=units))
+    work.outcome.placed = [symbol.id]
+    return f"swap NO and NC of {name_of(project, symbol)}"

@@ -1,0 +1,81 @@
+"""Giving parts to devices."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from jolly_core.library import definition, part_class
+from jolly_core.model import Device, Part, RuleError
+from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, next_number, product_tag, remap
+
+from .base import Id, Payload, Work, edit
+
+
+class AssignPart(Payload):
+    """Choose the part of a device, or none; its units and letters follow."""
+
+    kind: Literal["assign-part"] = "assign-part"
+    device_id: Id
+    part_id: Id
+
+
+@edit(AssignPart, {"device_id": "d1", "part_id": "brindlework-bw-c09-24d"})
+def assign_part(work: Work, payload: AssignPart) -> str:
+    """Work out AssignPart."""
+    device: Device = work.project.get("device", payload.device_id)
+    give_part(work, device, payload.part_id)
+    work.outcome.placed = [s.id for s in work.project.units_of(device.id)][:1]
+    part = work.project.part_of(work.project.devices[device.id])
+    tag = product_tag(work.project, work.project.devices[device.id])
+    return f"part {part.number} for -{tag}" if part else f"no part for -{tag}"
+
+
+def give_part(work: Work, device: Device, part_id: str) -> None:
+    """Give a device a part; the project takes a copy of it from the library when it has none yet.
+
+    Raises:
+        RuleError: the part is unknown, or it cannot be what the device is drawn as.
+    """
+    project = work.project
+    old = project.part_of(device)
+    part = project.parts.get(part_id) or work.library.part(part_id)
+    if part_id and part is None:
+        raise RuleError("This part is neither in the project nor in the library.", field="part_id")
+    if part is not None:
+        _fits(work, device, part)
+        if part.id not in project.parts:
+            work.put("part", part)
+    changed, lost = remap(project, device, old, part)
+    work.put("device", replace(device, part_id=part_id))
+    for symbol in changed:
+        work.put("symbol", symbol)
+    fresh = project.devices[device.id]
+    letters = letters_for(project, fresh)
+    if letters != fresh.letters:
+        number = next_number(project, letters, fresh.function_id, fresh.location_id, but=fresh.id)
+        work.put("device", replace(fresh, letters=letters, number=number))
+    if old is not None and old.id != part_id and not project.devices_of_part.get(old.id):
+        work.remove("part", old.id)
+    if part is not None:
+        for symbol in lost:
+            kind = KIND_WORDS[definition(symbol.definition).unit]
+            work.outcome.remarks.append(f"{part.number} has no free {kind} for one of the units drawn.")
+
+
+def _fits(work: Work, device: Device, part: Part) -> None:
+    lead = lead_of(work.project, device.id)
+    if lead is None or part_class(part.part_class).per_unit:
+        shape = definition(lead.definition) if lead else None
+        if shape is not None and shape.unit not in part_class(part.part_class).units:
+            raise RuleError(f"{part.number} is not a part for this symbol.", field="part_id")
+        return
+    shape = definition(lead.definition)
+    if not part.count(shape.unit):
+        name = part_class(part.part_class).name.lower()
+        raise RuleError(
+            f"{part.number} is a {name} without a {KIND_WORDS[shape.unit]}; "
+            f"-{product_tag(work.project, device)} is drawn with one. Choose another part.",
+            field="part_id",
+            ids=(device.id,),
+        )

@@ -1,0 +1,263 @@
+"""Putting symbols, continuation marks and notes on a sheet."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from jolly_core.drawing import UPRIGHT, Point, SheetDraft, grid_size, lies_upright, pin_points
+from jolly_core.library import POLE_PITCH, Definition, definition, part_class
+from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol
+from jolly_core.tagging import lead_of, letters_for, next_number, next_units, tag_on
+
+from .base import Grid, Id, Payload, Text, Work, edit
+from .parts import give_part
+
+CARET_ADVANCE = 10
+
+
+class PlaceSymbol(Payload):
+    """Put a symbol down, on the wires it meets.
+
+    With no device it becomes the lead of a new one; a unit that never leads stays without a device until told.
+    """
+
+    kind: Literal["place-symbol"] = "place-symbol"
+    sheet_id: Id
+    definition: Id
+    x: Grid
+    y: Grid
+    rotation: Literal[0, 90, 180, 270] | None = None
+    mirror: bool = False
+    poles: int | None = Field(default=None, ge=1, le=4)
+    device_id: Id = ""
+    text: Text = ""
+    part_id: Id = ""
+
+
+@edit(PlaceSymbol, {"sheet_id": "s1", "definition": "coil", "x": 40, "y": 20, "text": "Auger run"})
+def place_symbol(work: Work, payload: PlaceSymbol) -> str:
+    """Work out PlaceSymbol."""
+    shape = shape_named(payload.definition)
+    draft = work.draft(payload.sheet_id)
+    turn = orientation(draft, shape, payload.x, payload.y)
+    if payload.rotation is not None:
+        turn = (payload.rotation, payload.mirror)
+    symbol = put_symbol(
+        work, draft, shape, (payload.x, payload.y), turn, payload.poles, payload.device_id, payload.text
+    )
+    work.close(draft)
+    if payload.part_id:
+        give_part(work, work.project.devices[symbol.device_id], payload.part_id)
+    work.outcome.placed = [symbol.id]
+    work.outcome.caret = caret_after(symbol, work.project.sheets[symbol.sheet_id])
+    return f"place {name_of(work.project, symbol)}"
+
+
+def shape_named(key: str) -> Definition:
+    """Return a symbol definition, as a refusal when there is none.
+
+    Raises:
+        RuleError: no symbol has that key.
+    """
+    try:
+        return definition(key)
+    except FileError as error:
+        raise RuleError(error.message, field="definition") from None
+
+
+def orientation(draft: SheetDraft, shape: Definition, x: int, y: int) -> tuple[int, bool]:
+    """Return rotation and mirror that put the symbol onto the wire at a point, or as it is drawn by habit."""
+    across = any(w.y1 == w.y2 == y and w.x1 <= x <= w.x2 for w in draft.wires.values())
+    down = any(w.x1 == w.x2 == x and w.y1 <= y <= w.y2 for w in draft.wires.values())
+    if shape.axis == "v":
+        return (0, False)
+    upright = down if across != down else shape.upright
+    return UPRIGHT if upright else (0, False)
+
+
+def put_symbol(
+    work: Work,
+    draft: SheetDraft,
+    shape: Definition,
+    at: Point,
+    turn: tuple[int, bool],
+    poles: int | None,
+    device_id: str,
+    text: str,
+) -> Symbol:
+    """Make a symbol with its device and units and put it on the draft.
+
+    Raises:
+        RuleError: it would lie outside the sheet, or on another symbol.
+        GoneError: the device is gone.
+    """
+    count = poles if poles is not None else _poles_met(draft, shape, at, turn)
+    if count > shape.max_poles:
+        raise RuleError(f"{shape.name} has at most {shape.max_poles} pole(s).", field="poles")
+    bare = Symbol(
+        work.ids.new(), draft.sheet_id, *at, shape.key, turn[0], turn[1], "", tuple([0] * count)
+    )
+    width, height = grid_size(work.project.sheets[draft.sheet_id])
+    if any(not (0 < px < width and 0 < py < height) for px, py in pin_points(bare)):
+        raise RuleError("The symbol would lie outside the sheet. Put the caret further in.", field="x")
+    device = _device(work, shape, draft.sheet_id, device_id, text)
+    if device is None:
+        symbol = bare
+    else:
+        units = next_units(work.project, device, shape.unit, count, _used(work, draft, device.id, shape.unit))
+        symbol = replace(bare, device_id=device.id, units=units)
+    draft.put(symbol)
+    return symbol
+
+
+def _used(work: Work, draft: SheetDraft, device_id: str, kind: str) -> set[int]:
+    pool = {**{s.id: s for s in work.project.units_of(device_id)}, **draft.symbols}
+    return {
+        n
+        for s in pool.values()
+        if s.device_id == device_id and definition(s.definition).unit == kind
+        for n in s.units
+        if n
+    }
+
+
+def _poles_met(draft: SheetDraft, shape: Definition, at: Point, turn: tuple[int, bool]) -> int:
+    """Return how many parallel wires at pole pitch the first pins meet; three when there are none."""
+    if shape.max_poles == 1:
+        return 1
+    upright = turn[0] in (90, 270)
+    met = 0
+    for pole in range(shape.max_poles):
+        x, y = (at[0] + POLE_PITCH * pole, at[1]) if upright else (at[0], at[1] + POLE_PITCH * pole)
+        if not any(
+            (w.x1 == w.x2 == x and w.y1 <= y <= w.y2) if upright else (w.y1 == w.y2 == y and w.x1 <= x <= w.x2)
+            for w in draft.wires.values()
+        ):
+            break
+        met += 1
+    return met or min(3, shape.max_poles)
+
+
+def _device(work: Work, shape: Definition, sheet_id: str, device_id: str, text: str) -> Device | None:
+    project = work.project
+    if device_id:
+        found: Device = project.get("device", device_id)
+        return found
+    sheet = project.sheets[sheet_id]
+    kind = part_class(shape.part_class)
+    if kind.per_unit:
+        strip = _strip(project, shape, sheet)
+        if strip is not None:
+            return strip
+    if shape.lead >= 9:
+        return None
+    letters = kind.letters(project.settings.standard)
+    device = Device(
+        work.ids.new(),
+        letters,
+        next_number(project, letters, sheet.function_id, sheet.location_id),
+        text=text,
+        function_id=sheet.function_id,
+        location_id=sheet.location_id,
+    )
+    work.put("device", device)
+    return device
+
+
+def _strip(project: Project, shape: Definition, sheet: Sheet) -> Device | None:
+    """Return the strip that terminals of this sheet's place go to, the one last used."""
+    for id in sorted(project.devices, reverse=True):
+        device = project.devices[id]
+        if (device.function_id, device.location_id) == (sheet.function_id, sheet.location_id):
+            lead = lead_of(project, id)
+            if lead is not None and definition(lead.definition).key == shape.key:
+                return device
+    return None
+
+
+def caret_after(symbol: Symbol, sheet: Sheet) -> Point:
+    """Return where the caret goes after a symbol was put down: on along its wire, within the sheet."""
+    width, height = grid_size(sheet)
+    first = pin_points(symbol)[0]
+    last = max(pin_points(symbol))
+    if lies_upright(symbol):
+        return first[0], min(max(y for _, y in pin_points(symbol)) + CARET_ADVANCE, height - 4)
+    return min(last[0] + CARET_ADVANCE, width - 4), first[1]
+
+
+def name_of(project: Project, symbol: Symbol) -> str:
+    """Return a symbol's tag as its sheet shows it, or its name while it has no device."""
+    device = project.devices.get(symbol.device_id)
+    if device is None:
+        return definition(symbol.definition).name
+    return tag_on(project, device, project.sheets[symbol.sheet_id])
+
+
+class PlaceContinuation(Payload):
+    """Put a mark where a net leaves the sheet; marks of one name are joined."""
+
+    kind: Literal["place-continuation"] = "place-continuation"
+    sheet_id: Id
+    x: Grid
+    y: Grid
+    name: Text = Field(min_length=1)
+    toward: Literal["left", "right", "up", "down"] = "right"
+
+
+@edit(PlaceContinuation, {"sheet_id": "s1", "x": 96, "y": 20, "name": "24 V"})
+def place_continuation(work: Work, payload: PlaceContinuation) -> str:
+    """Work out PlaceContinuation."""
+    draft = work.draft(payload.sheet_id)
+    mark = Continuation(
+        work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.name.strip(), payload.toward
+    )
+    if any((c.x, c.y) == (mark.x, mark.y) for c in draft.continuations.values()):
+        raise RuleError("There is already a continuation mark here.", field="x")
+    draft.continuations[mark.id] = mark
+    work.close(draft)
+    work.outcome.placed = [mark.id]
+    return f"place continuation {mark.name}"
+
+
+class PlaceNote(Payload):
+    """Put a free text on a sheet."""
+
+    kind: Literal["place-note"] = "place-note"
+    sheet_id: Id
+    x: Grid
+    y: Grid
+    text: Text = Field(min_length=1)
+
+
+@edit(PlaceNote, {"sheet_id": "s1", "x": 20, "y": 90, "text": "Auger to be locked out for cleaning"})
+def place_note(work: Work, payload: PlaceNote) -> str:
+    """Work out PlaceNote."""
+    work.project.get("sheet", payload.sheet_id)
+    note = Note(work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.text)
+    work.put("note", note)
+    work.outcome.placed = [note.id]
+    return "place a note"
+
+
+def drop_unused(work: Work, device_id: str) -> None:
+    """Remove a device of which nothing is drawn any more, and its part copy when no other device has it."""
+    device = work.project.devices.get(device_id)
+    if device is None or work.project.units_of(device_id):
+        return
+    work.remove("device", device_id)
+    if device.part_id and not work.project.devices_of_part.get(device.part_id):
+        work.remove("part", device.part_id)
+
+
+def refresh_letters(work: Work, device_id: str) -> None:
+    """Give a device the letters of its part or lead symbol, with a new running number when they change."""
+    device = work.project.devices.get(device_id)
+    if device is None:
+        return
+    letters = letters_for(work.project, device)
+    if letters != device.letters:
+        number = next_number(work.project, letters, device.function_id, device.location_id, but=device.id)
+        work.put("device", replace(device, letters=letters, number=number))

@@ -1,0 +1,50 @@
+"""Looking up symbols by what a person types, and the port through which edits reach library parts."""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+from jolly_core.model import Part
+
+from .symbols import Definition, definitions
+
+
+class Library(Protocol):
+    """Where an edit finds the parts it names."""
+
+    def part(self, id: str) -> Part | None:
+        """Return the library part of that id, None when there is none."""
+
+
+class NoLibrary:
+    """A library without parts, for edits that need none."""
+
+    def part(self, id: str) -> Part | None:
+        """Return None, whatever is asked."""
+        return None
+
+
+def find_symbols(words: str) -> list[Definition]:
+    """Return the symbols that match what was typed, best first.
+
+    A nickname typed whole comes first, then nicknames and names that begin so, then any that hold all words.
+    Nothing typed gives all, in the order of the data.
+
+    Example:
+        >>> find_symbols("coil")[0].key
+        'coil'
+    """
+    typed = " ".join(words.lower().split())
+    ranked: list[tuple[int, int, Definition]] = []
+    for position, shape in enumerate(definitions().values()):
+        names = [*shape.nicknames, shape.name.lower(), shape.key]
+        if typed in names:
+            rank = 0 if typed in shape.nicknames else 1
+        elif any(name.startswith(typed) for name in names):
+            rank = 2
+        elif all(any(word in name for name in names) for word in typed.split()):
+            rank = 3
+        else:
+            continue
+        ranked.append((rank, position, shape))
+    return [shape for _, _, shape in sorted(ranked, key=lambda r: r[:2])]

@@ -1,0 +1,146 @@
+"""Symbol definitions as data: graphics in grid steps, pins, names to type, and the unit each stands for.
+
+Terms: a *definition* is drawn with its first pin at the origin. `poles` says how often it may be repeated; pole n is the
+same graphics `POLE_PITCH` steps further down. A *through pair* is two pins in line: a wire under it is cut out.
+"""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from functools import lru_cache
+from importlib.resources import files
+from typing import Any
+
+from jolly_core.model import FileError
+
+POLE_PITCH = 4
+Primitive = tuple[Any, ...]  # ("line", x1, y1, x2, y2) and its kin; the painters know the kinds in PRIMITIVES
+PRIMITIVES = frozenset({"line", "dash", "poly", "circle", "arc", "rect", "solid", "text"})
+
+
+@dataclass(slots=True, frozen=True)
+class Definition:
+    """A symbol definition.
+
+    Attributes:
+        key: its name in files.
+        part_class: class a new device of it gets its letters from.
+        unit: kind of device unit one pole stands for.
+        lead: 0 always leads its device, 1 leads when nothing better is there, 9 never leads.
+        swap: key of the definition with NO and NC exchanged, "".
+        pins: pin offsets from the origin, grid steps.
+        through: pairs of pin indexes a wire is cut between.
+        carries: pairs of pin indexes that are one potential though two nets.
+        generic: pin names while no part is chosen; {n} is the unit number, {odd} and {even} the pole terminals.
+        max_poles: how often the pole may be repeated.
+        upright: drawn on vertical wires by habit.
+        axis: "h" or "v", the direction of the wires it sits on when not turned.
+        load: the last thing in a rung.
+    """
+
+    key: str
+    name: str
+    part_class: str
+    unit: str
+    lead: int
+    nicknames: tuple[str, ...]
+    pins: tuple[tuple[int, int], ...]
+    through: tuple[tuple[int, int], ...]
+    carries: tuple[tuple[int, int], ...]
+    generic: tuple[str, ...]
+    graphics: dict[str, tuple[Primitive, ...]]
+    swap: str = ""
+    max_poles: int = 1
+    upright: bool = False
+    axis: str = "h"
+    load: bool = False
+
+    def art(self, standard: str) -> tuple[Primitive, ...]:
+        """Return the graphics for a standard; what has no North American variant is drawn as IEC."""
+        return self.graphics.get(standard) or self.graphics["iec"]
+
+    def extent(self, poles: int, standard: str = "iec") -> tuple[float, float, float, float]:
+        """Return (left, top, right, bottom) of the drawn symbol in grid steps, untransformed."""
+        return _extent(self.key, poles, standard)
+
+    def pin_offsets(self, poles: int) -> list[tuple[int, int]]:
+        """Return the pin offsets of `poles` poles, pole by pole."""
+        return [(x, y + POLE_PITCH * pole) for pole in range(poles) for x, y in self.pins]
+
+    def generic_pins(self, unit: int) -> tuple[str, ...]:
+        """Return pin names of the `unit`-th unit of a device without a part (contacts after EN 50005)."""
+        return tuple(g.format(n=unit, odd=2 * unit - 1, even=2 * unit) for g in self.generic)
+
+
+@lru_cache(maxsize=None)
+def definitions() -> dict[str, Definition]:
+    """Return all symbol definitions by key.
+
+    Raises:
+        FileError: a data file claims a key twice, or a definition is malformed.
+    """
+    found: dict[str, Definition] = {}
+    for path in sorted(files("jolly_core.library").joinpath("data", "symbols").iterdir(), key=lambda p: p.name):
+        for raw in json.loads(path.read_text(encoding="utf-8")):
+            definition = _read(raw)
+            if definition.key in found:
+                raise FileError(f"The symbol “{definition.key}” is defined twice, the second time in {path.name}.")
+            found[definition.key] = definition
+    return found
+
+
+def definition(key: str) -> Definition:
+    """Return a symbol definition.
+
+    Raises:
+        FileError: there is no symbol of that key.
+    """
+    known = definitions().get(key)
+    if known is None:
+        raise FileError(f"There is no symbol “{key}”. Choose one from the symbol list.", field="definition")
+    return known
+
+
+def _read(raw: dict[str, Any]) -> Definition:
+    pins = tuple((int(x), int(y)) for x, y in raw["pins"])
+    through = raw.get("through", [[0, 1]] if len(pins) == 2 else [])
+    graphics = {s: tuple(tuple(p) for p in raw[s]) for s in ("iec", "na") if s in raw}
+    if len(raw["generic"]) != len(pins) or any(p[0] not in PRIMITIVES for art in graphics.values() for p in art):
+        raise FileError(f"The symbol “{raw['key']}” is malformed: check its pins, their names and its graphics.")
+    return Definition(
+        key=raw["key"],
+        name=raw["name"],
+        part_class=raw["class"],
+        unit=raw["unit"],
+        lead=raw["lead"],
+        nicknames=tuple(raw["nicknames"]),
+        pins=pins,
+        through=tuple((a, b) for a, b in through),
+        carries=tuple((a, b) for a, b in raw.get("carries", [])),
+        generic=tuple(raw["generic"]),
+        graphics=graphics,
+        swap=raw.get("swap", ""),
+        max_poles=raw.get("poles", 1),
+        upright=raw.get("upright", False),
+        axis=raw.get("axis", "h"),
+        load=raw.get("load", False),
+    )
+
+
+@lru_cache(maxsize=None)
+def _extent(key: str, poles: int, standard: str) -> tuple[float, float, float, float]:
+    shape = definitions()[key]
+    xs: list[float] = []
+    ys: list[float] = []
+    for kind, *v in shape.art(standard):
+        if kind in ("circle", "arc"):
+            xs += [v[0] - v[2], v[0] + v[2]]
+            ys += [v[1] - v[2], v[1] + v[2]] if kind == "circle" else [v[1]]
+        elif kind == "poly":
+            xs += v[0][0::2]
+            ys += v[0][1::2]
+        elif kind != "text":
+            xs += [v[0], v[2]]
+            ys += [v[1], v[3]]
+    return min(xs), min(ys), max(xs), max(ys) + POLE_PITCH * (poles - 1)

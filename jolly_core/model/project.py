@@ -1,0 +1,257 @@
+"""The Project aggregate: all entities by kind and id, and the indexes that change sets keep true."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
+from typing import Any
+
+from .changes import Change, ChangeSet, Entity
+from .circuit import Continuation, Device, Note, Symbol, Wire, WireType
+from .errors import GoneError
+from .parts import Part
+from .structure import SETTINGS_ID, Function, Location, Settings, Sheet
+
+# Kind name -> class, in the order files and change sets write them.
+KINDS: dict[str, type[Any]] = {
+    "settings": Settings,
+    "function": Function,
+    "location": Location,
+    "sheet": Sheet,
+    "wire_type": WireType,
+    "part": Part,
+    "device": Device,
+    "symbol": Symbol,
+    "wire": Wire,
+    "continuation": Continuation,
+    "note": Note,
+}
+# Kinds that lie on a sheet; the aggregate indexes them by sheet and stamps the sheet when they change.
+ON_SHEET = ("symbol", "wire", "continuation", "note")
+
+def tag_key(device: Device) -> str:
+    """Return what devices of possibly equal tags have in common: the fixed tag, else letters and number."""
+    return device.fixed_tag or f"{device.letters}{device.number}"
+
+
+_stamps = itertools.count(1)
+
+
+class Index:
+    """A one-to-many index from a key to the ids that have it, in the order of their ids."""
+
+    __slots__ = ("_ids",)
+
+    def __init__(self) -> None:
+        self._ids: dict[str, dict[str, None]] = {}
+
+    def add(self, key: str, id: str) -> None:
+        """Put an id under a key."""
+        self._ids.setdefault(key, {})[id] = None
+
+    def discard(self, key: str, id: str) -> None:
+        """Take an id from a key; an absent one is no error."""
+        ids = self._ids.get(key)
+        if ids is not None:
+            ids.pop(id, None)
+            if not ids:
+                del self._ids[key]
+
+    def get(self, key: str) -> list[str]:
+        """Return the ids under a key, sorted."""
+        return sorted(self._ids.get(key, ()))
+
+    def has(self, key: str) -> bool:
+        """Return whether any id is under a key."""
+        return key in self._ids
+
+    def keys(self) -> Iterable[str]:
+        """Return the keys that have at least one id."""
+        return self._ids.keys()
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Index) and {k: set(v) for k, v in self._ids.items()} == {
+            k: set(v) for k, v in other._ids.items()
+        }
+
+
+class Project:
+    """A whole project in memory.
+
+    Entities are never changed in place: `apply` puts new records and keeps the indexes. `stamp` and `sheet_stamp`
+    change with every change that concerns them, so that derived values can be kept until they are stale.
+    """
+
+    def __init__(self) -> None:
+        self.functions: dict[str, Function] = {}
+        self.locations: dict[str, Location] = {}
+        self.sheets: dict[str, Sheet] = {}
+        self.wire_types: dict[str, WireType] = {}
+        self.parts: dict[str, Part] = {}
+        self.devices: dict[str, Device] = {}
+        self.symbols: dict[str, Symbol] = {}
+        self.wires: dict[str, Wire] = {}
+        self.continuations: dict[str, Continuation] = {}
+        self.notes: dict[str, Note] = {}
+        self._settings: dict[str, Settings] = {SETTINGS_ID: Settings()}
+        self.tables: dict[str, dict[str, Any]] = {
+            "settings": self._settings,
+            "function": self.functions,
+            "location": self.locations,
+            "sheet": self.sheets,
+            "wire_type": self.wire_types,
+            "part": self.parts,
+            "device": self.devices,
+            "symbol": self.symbols,
+            "wire": self.wires,
+            "continuation": self.continuations,
+            "note": self.notes,
+        }
+        self.on_sheet: dict[str, Index] = {kind: Index() for kind in ON_SHEET}
+        self.symbols_of_device = Index()
+        self.devices_of_part = Index()
+        self.devices_tagged = Index()
+        self.continuations_named = Index()
+        self.numbered_wires = Index()
+        self.stamp = next(_stamps)
+        self.sheet_stamps: dict[str, int] = {}
+        # Derived values kept by other packages under their own key; each entry carries the stamp it holds for.
+        self.kept: dict[str, Any] = {}
+
+    @property
+    def settings(self) -> Settings:
+        """The project's settings record."""
+        return self._settings[SETTINGS_ID]
+
+    def get(self, kind: str, id: str) -> Any:
+        """Return an entity.
+
+        Raises:
+            GoneError: there is none of that kind and id.
+        """
+        entity = self.tables[kind].get(id)
+        if entity is None:
+            raise GoneError(f"The {kind.replace('_', ' ')} {id} is not in this project.", ids=(id,))
+        return entity
+
+    def symbols_on(self, sheet_id: str) -> list[Symbol]:
+        """Return the symbols of a sheet in the order they were placed."""
+        return [self.symbols[i] for i in self.on_sheet["symbol"].get(sheet_id)]
+
+    def wires_on(self, sheet_id: str) -> list[Wire]:
+        """Return the wires of a sheet in the order they were drawn."""
+        return [self.wires[i] for i in self.on_sheet["wire"].get(sheet_id)]
+
+    def continuations_on(self, sheet_id: str) -> list[Continuation]:
+        """Return the continuation marks of a sheet."""
+        return [self.continuations[i] for i in self.on_sheet["continuation"].get(sheet_id)]
+
+    def notes_on(self, sheet_id: str) -> list[Note]:
+        """Return the notes of a sheet."""
+        return [self.notes[i] for i in self.on_sheet["note"].get(sheet_id)]
+
+    def units_of(self, device_id: str) -> list[Symbol]:
+        """Return the symbols of a device in the order they were placed."""
+        return [self.symbols[i] for i in self.symbols_of_device.get(device_id)]
+
+    def sheets_in_order(self) -> list[Sheet]:
+        """Return the sheets in the project's order."""
+        return sorted(self.sheets.values(), key=lambda s: (s.order, s.id))
+
+    def part_of(self, device: Device) -> Part | None:
+        """Return the part of a device, None when none is chosen."""
+        return self.parts.get(device.part_id) if device.part_id else None
+
+    def apply(self, changes: ChangeSet) -> None:
+        """Put the change set into the model and keep indexes and stamps true."""
+        for change in changes:
+            self._put(change)
+        if len(changes):
+            self.stamp = next(_stamps)
+
+    @contextmanager
+    def trial(self) -> Iterator[ChangeSet]:
+        """Give a change set whose changes are taken back at the end, stamps included.
+
+        Whoever works in the block calls `commit` with it; whatever happens, the model is the same afterwards.
+        """
+        stamp, sheet_stamps = self.stamp, dict(self.sheet_stamps)
+        total = ChangeSet()
+        try:
+            yield total
+        finally:
+            self.apply(total.inverse())
+            self.stamp, self.sheet_stamps = stamp, sheet_stamps
+
+    def commit(self, total: ChangeSet, changes: ChangeSet) -> None:
+        """Apply changes and record them in the change set of a trial."""
+        self.apply(changes)
+        for c in changes:
+            total.record(c.kind, c.id, c.before, c.after)
+
+    def load(self, kind: str, entities: Iterable[Entity]) -> None:
+        """Put many entities of one kind into an empty table, as when a stored project is loaded."""
+        table = self.tables[kind]
+        for entity in entities:
+            table[entity.id] = entity
+            self._index(kind, entity)
+        self.stamp = next(_stamps)
+
+    def entities(self) -> Iterator[tuple[str, Entity]]:
+        """Yield every entity with its kind, kinds in the order of KINDS, entities in the order of ids."""
+        for kind in KINDS:
+            table = self.tables[kind]
+            for id in sorted(table):
+                yield kind, table[id]
+
+    def sheet_stamp(self, sheet_id: str) -> int:
+        """Return a number that differs after each change to what lies on the sheet."""
+        return self.sheet_stamps.get(sheet_id, 0)
+
+    def _put(self, change: Change) -> None:
+        table = self.tables[change.kind]
+        before = table.get(change.id)
+        if before is not None:
+            self._unindex(change.kind, before)
+        if change.after is None:
+            table.pop(change.id, None)
+        else:
+            table[change.id] = change.after
+            self._index(change.kind, change.after)
+        for record in (before, change.after):
+            if record is not None:
+                self._touch(change.kind, record)
+
+    def _touch(self, kind: str, record: Entity) -> None:
+        if kind in self.on_sheet:
+            self.sheet_stamps[record.sheet_id] = next(_stamps)
+        elif kind == "sheet":
+            self.sheet_stamps[record.id] = next(_stamps)
+
+    def _index(self, kind: str, record: Entity) -> None:
+        if kind in self.on_sheet:
+            self.on_sheet[kind].add(record.sheet_id, record.id)
+        if kind == "symbol" and record.device_id:
+            self.symbols_of_device.add(record.device_id, record.id)
+        elif kind == "device":
+            self.devices_tagged.add(tag_key(record), record.id)
+            if record.part_id:
+                self.devices_of_part.add(record.part_id, record.id)
+        elif kind == "continuation":
+            self.continuations_named.add(record.name, record.id)
+        elif kind == "wire" and record.number:
+            self.numbered_wires.add(record.number, record.id)
+
+    def _unindex(self, kind: str, record: Entity) -> None:
+        if kind in self.on_sheet:
+            self.on_sheet[kind].discard(record.sheet_id, record.id)
+        if kind == "symbol":
+            self.symbols_of_device.discard(record.device_id, record.id)
+        elif kind == "device":
+            self.devices_tagged.discard(tag_key(record), record.id)
+            self.devices_of_part.discard(record.part_id, record.id)
+        elif kind == "continuation":
+            self.continuations_named.discard(record.name, record.id)
+        elif kind == "wire":
+            self.numbered_wires.discard(record.number, record.id)

@@ -1,0 +1,130 @@
+"""Entities to and from plain JSON values, with every field checked on the way in."""
+
+from __future__ import annotations
+
+import dataclasses
+from functools import lru_cache
+from typing import Any
+
+from .changes import Change, ChangeSet, Entity
+from .errors import FileError
+from .project import KINDS
+
+_SIMPLE: dict[str, type] = {"str": str, "int": int, "float": float, "bool": bool}
+MAX_TEXT = 2000
+
+
+@lru_cache(maxsize=None)
+def fields_of(kind: str) -> dict[str, str]:
+    """Return the field names of a kind with their declared types, in order."""
+    return {f.name: str(f.type) for f in dataclasses.fields(KINDS[kind])}
+
+
+@lru_cache(maxsize=None)
+def _required(kind: str) -> frozenset[str]:
+    missing = dataclasses.MISSING
+    return frozenset(
+        f.name for f in dataclasses.fields(KINDS[kind]) if f.default is missing and f.default_factory is missing
+    )
+
+
+def to_record(entity: Entity) -> dict[str, Any]:
+    """Return an entity as a dict of JSON values, fields in declared order."""
+    return {name: _plain(getattr(entity, name)) for name in entity.__slots__}
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, tuple):
+        return [_plain(v) for v in value]
+    return dict(sorted(value.items())) if isinstance(value, dict) else value
+
+
+def from_record(kind: str, record: object) -> Entity:
+    """Make an entity of `kind` from a dict of JSON values.
+
+    Raises:
+        FileError: the kind is unknown, a field is missing, unknown, or of the wrong type, or a text holds
+            control characters. The message names kind, id and field.
+    """
+    if kind not in KINDS:
+        raise FileError(f"“{kind}” is not a kind of thing a project holds.")
+    if not isinstance(record, dict):
+        raise FileError(f"A {kind} should be an object with named fields.")
+    name = f"{kind} {record.get('id', '?')}"
+    known = fields_of(kind)
+    unknown = sorted(set(record) - set(known))
+    if unknown:
+        raise FileError(f"The {name} has a field “{unknown[0]}” that is not known here.", field=unknown[0])
+    missing = sorted(_required(kind) - set(record))
+    if missing:
+        raise FileError(f"The {name} lacks the field “{missing[0]}”.", field=missing[0])
+    values = {field: _read(known[field], value, field, name) for field, value in record.items()}
+    return KINDS[kind](**values)
+
+
+def _read(declared: str, value: Any, field: str, name: str) -> Any:
+    wanted = _SIMPLE.get(declared)
+    if wanted is float and isinstance(value, int) and not isinstance(value, bool):
+        return float(value)
+    if wanted is not None:
+        if type(value) is not wanted:
+            raise FileError(f"In the {name}, “{field}” should be {_word(wanted)}.", field=field)
+        if wanted is str:
+            check_text(value, field, name)
+        return value
+    if declared.startswith("tuple[int"):
+        if isinstance(value, list) and all(type(v) is int for v in value):
+            return tuple(value)
+        raise FileError(f"In the {name}, “{field}” should be a list of whole numbers.", field=field)
+    if declared.startswith("dict"):
+        if isinstance(value, dict) and all(isinstance(v, str) for v in value.values()):
+            for text in (*value.keys(), *value.values()):
+                check_text(text, field, name)
+            return dict(value)
+        raise FileError(f"In the {name}, “{field}” should be an object of texts.", field=field)
+    try:
+        return tuple((str(kind), tuple(str(pin) for pin in pins)) for kind, pins in value)
+    except (TypeError, ValueError):
+        raise FileError(f"In the {name}, “{field}” should list units as kind and pins.", field=field) from None
+
+
+def _word(wanted: type) -> str:
+    return {str: "a text", int: "a whole number", float: "a number", bool: "true or false"}[wanted]
+
+
+def check_text(value: str, field: str, name: str) -> None:
+    """Refuse a text with control characters or of absurd length.
+
+    Raises:
+        FileError: with the field and what is wrong.
+    """
+    if len(value) > MAX_TEXT:
+        raise FileError(f"In the {name}, “{field}” is longer than {MAX_TEXT} characters.", field=field)
+    if any(ord(c) < 32 or 0x7F <= ord(c) < 0xA0 or 0xD800 <= ord(c) < 0xE000 for c in value):
+        raise FileError(f"In the {name}, “{field}” holds characters that cannot be printed.", field=field)
+
+
+def changes_to_json(changes: ChangeSet) -> list[dict[str, Any]]:
+    """Return a change set as JSON values: kind, id, before, after."""
+    return [
+        {
+            "kind": c.kind,
+            "id": c.id,
+            "before": None if c.before is None else to_record(c.before),
+            "after": None if c.after is None else to_record(c.after),
+        }
+        for c in changes
+    ]
+
+
+def changes_from_json(rows: list[dict[str, Any]]) -> ChangeSet:
+    """Read what `changes_to_json` wrote."""
+    return ChangeSet(
+        Change(
+            r["kind"],
+            r["id"],
+            None if r["before"] is None else from_record(r["kind"], r["before"]),
+            None if r["after"] is None else from_record(r["kind"], r["after"]),
+        )
+        for r in rows
+    )

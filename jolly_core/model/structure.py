@@ -1,0 +1,108 @@
+"""What a project is made of before anything is drawn: settings, functions, locations, sheets."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+SETTINGS_ID = "settings"
+
+STANDARDS = ("iec", "na")
+TAG_HABITS = ("iec", "line")
+TAG_SCOPES = ("place", "project")
+WIRE_PATTERNS = ("line", "sheet")
+SIDES = ("panel", "door", "field", "machine")
+FRAMES = ("ladder", "zones")
+
+# Landscape width and height in mm: ISO 216 and ANSI Y14.1.
+SHEET_SIZES_MM: dict[str, tuple[float, float]] = {
+    "A4": (297.0, 210.0),
+    "A3": (420.0, 297.0),
+    "A2": (594.0, 420.0),
+    "A1": (841.0, 594.0),
+    "A0": (1189.0, 841.0),
+    "ANSI A": (279.4, 215.9),
+    "ANSI B": (431.8, 279.4),
+    "ANSI C": (558.8, 431.8),
+    "ANSI D": (863.6, 558.8),
+}
+
+
+@dataclass(slots=True)
+class Settings:
+    """The one record of a project's own facts and habits.
+
+    Attributes:
+        standard: which symbols and letters are used, one of STANDARDS.
+        tag_habit: "iec" (=F+L-XXn) or "line" (letters and ladder line).
+        tag_scope: whether running numbers count per function and location or per project.
+        wire_pattern: "line" (ladder line and running digit) or "sheet" (sheet number and running number).
+        wire_width: least number of digits of the running part of a wire number.
+    """
+
+    id: str = SETTINGS_ID
+    number: str = ""
+    name: str = ""
+    customer: str = ""
+    site: str = ""
+    drawn_by: str = ""
+    revision: str = "A"
+    standard: str = "iec"
+    tag_habit: str = "iec"
+    tag_scope: str = "place"
+    wire_pattern: str = "line"
+    wire_width: int = 1
+
+
+@dataclass(slots=True)
+class Function:
+    """A node of the function structure (=), IEC 81346-1."""
+
+    id: str
+    code: str
+    text: str = ""
+    parent_id: str = ""
+
+
+@dataclass(slots=True)
+class Location:
+    """A node of the location structure (+); `side` is one of SIDES."""
+
+    id: str
+    code: str
+    text: str = ""
+    parent_id: str = ""
+    side: str = "panel"
+
+
+@dataclass(slots=True)
+class Sheet:
+    """A sheet of the project. Geometry is in whole grid steps of 2.5 mm.
+
+    Attributes:
+        order: position in the project's sheet order.
+        frame: "ladder" (numbered lines with two rails) or "zones" (columns 1.. and rows A..).
+        first_line: number of the first ladder line.
+        line_count: how many ladder lines there are.
+        line_top: y of the first ladder line, grid steps.
+        line_spacing: distance between lines, grid steps.
+        rail_left, rail_right: x of the two rails, grid steps.
+        columns, rows: number of zones across and down.
+    """
+
+    id: str
+    number: str
+    title: str = ""
+    order: int = 0
+    kind: str = "schematic"
+    size: str = "A3"
+    frame: str = "ladder"
+    function_id: str = ""
+    location_id: str = ""
+    first_line: int = 1
+    line_count: int = 10
+    line_top: int = 16
+    line_spacing: int = 9
+    rail_left: int = 14
+    rail_right: int = 96
+    columns: int = 8
+    rows: int = 6

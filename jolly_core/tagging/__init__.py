@@ -1,0 +1,37 @@
+"""Tags, units and cross-references of devices."""
+
+from .references import (
+    CONTACT_KINDS,
+    KIND_WORDS,
+    ContactRow,
+    contact_table,
+    lead_reference,
+    likely_devices,
+    reference_to,
+)
+from .tags import full_tag, letters_for, next_number, path_of, product_tag, tag_on
+from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, unit_rows, used_units
+
+__all__ = [
+    "CONTACT_KINDS",
+    "KIND_WORDS",
+    "ContactRow",
+    "UnitRow",
+    "contact_table",
+    "full_tag",
+    "lead_of",
+    "lead_reference",
+    "letters_for",
+    "likely_devices",
+    "next_number",
+    "next_units",
+    "path_of",
+    "pins_of",
+    "product_tag",
+    "reference_to",
+    "remap",
+    "room_for",
+    "tag_on",
+    "unit_rows",
+    "used_units",
+]

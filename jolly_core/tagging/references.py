@@ -1,0 +1,119 @@
+"""Cross-references: where the contacts of a lead unit are, and where a contact's lead is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.drawing import place_in, place_on
+from jolly_core.library import definition, part_class
+from jolly_core.model import Device, Project, Sheet, Symbol
+
+from .units import UnitRow, lead_of, next_units, pins_of, unit_rows
+
+CONTACT_KINDS = ("no", "nc", "co", "tno", "tnc", "pole")
+KIND_WORDS = {
+    "no": "NO",
+    "nc": "NC",
+    "co": "CO",
+    "tno": "NO delayed",
+    "tnc": "NC delayed",
+    "pole": "pole",
+    "coil": "coil",
+    "lamp": "lamp",
+    "heater": "heater",
+    "motor": "motor",
+    "supply": "supply",
+    "transformer": "transformer",
+    "terminal": "terminal",
+    "earth": "earth",
+}
+
+
+@dataclass(slots=True, frozen=True)
+class ContactRow:
+    """A line of a contact table: kind, pins, where it is ("" when free) and the symbol there."""
+
+    kind: str
+    pins: str
+    place: str
+    symbol_id: str
+
+
+def reference_to(project: Project, symbol: Symbol, seen_from: Sheet) -> str:
+    """Return where a symbol is: its line or zone, with the sheet in front when it is another one."""
+    sheet = project.sheets[symbol.sheet_id]
+    if sheet.id == seen_from.id:
+        return place_on(sheet, symbol.x, symbol.y)
+    return place_in(sheet, symbol.x, symbol.y)
+
+
+def contact_table(project: Project, lead: Symbol) -> list[ContactRow]:
+    """Return the contact table under a lead symbol; empty unless the device has units drawn apart from it or free.
+
+    Poles drawn in one symbol share a row.
+    """
+    device = project.devices.get(lead.device_id)
+    if device is None or lead_of(project, device.id) != lead:
+        return []
+    sheet = project.sheets[lead.sheet_id]
+    rows: list[ContactRow] = []
+    poles: dict[str, list[UnitRow]] = {}
+    for row in unit_rows(project, device):
+        if row.symbol_id == lead.id or row.kind not in CONTACT_KINDS:
+            continue
+        if row.kind == "pole":
+            poles.setdefault(row.symbol_id, []).append(row)
+        else:
+            rows.append(_row(project, row, [row], sheet))
+    grouped = [_row(project, members[0], members, sheet) for members in poles.values()]
+    return grouped + rows
+
+
+def _row(project: Project, first: UnitRow, members: list[UnitRow], sheet: Sheet) -> ContactRow:
+    place = reference_to(project, project.symbols[first.symbol_id], sheet) if first.symbol_id else ""
+    pins = " ".join("-".join(p for p in m.pins if p) for m in members).strip()
+    return ContactRow(KIND_WORDS[first.kind], pins or "none free", place, first.symbol_id)
+
+
+def lead_reference(project: Project, symbol: Symbol) -> str:
+    """Return where the lead of a follower is, "" for the lead itself and where there is none."""
+    if not symbol.device_id:
+        return ""
+    lead = lead_of(project, symbol.device_id)
+    if lead is None or lead.id == symbol.id:
+        return ""
+    return reference_to(project, lead, project.sheets[symbol.sheet_id])
+
+
+def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list[tuple[Device, str, str]]:
+    """Return devices a unit may belong to, best first: (device, name of the next pins or "", place of its lead).
+
+    Those on the same sheet come first, then those with a free unit of the kind, then by place. Devices whose class has
+    no such unit are left out.
+    """
+    shape = definition(definition_key)
+    found: list[tuple[tuple[bool, bool, str], Device, str, str]] = []
+    for device in project.devices.values():
+        lead = lead_of(project, device.id)
+        if lead is None or not _may_have(project, device, lead, shape.unit, shape.part_class):
+            continue
+        units = next_units(project, device, shape.unit, 1)
+        trial = Symbol("", lead.sheet_id, 0, 0, definition_key, device_id=device.id, units=units)
+        pins = "-".join(pins_of(project, trial)) if units[0] else ""
+        place = place_in(project.sheets[lead.sheet_id], lead.x, lead.y)
+        found.append(((lead.sheet_id != sheet_id, not pins, lead.id), device, pins, place))
+    found.sort(key=lambda row: row[0])
+    return [(device, pins, place) for _, device, pins, place in found]
+
+
+def _may_have(project: Project, device: Device, lead: Symbol, unit: str, wanted_class: str) -> bool:
+    part = project.part_of(device)
+    own = part_class(part.part_class if part else definition(lead.definition).part_class)
+    if own.per_unit:
+        return False
+    if part is None and own.key == "relay":
+        # A coil without a part may yet become a contactor or a timing relay.
+        return unit in (*own.units, "pole", "tno", "tnc") and wanted_class in ("relay", "contactor", "timer")
+    if wanted_class == "overload":
+        return own.key == "overload" and unit in own.units
+    return unit in own.units

@@ -1,0 +1,111 @@
+"""Reference designations and line-reference tags.
+
+IEC habit: =function+location-letters number (IEC 81346-1), = and + left out where the sheet's own apply. Line habit:
+letters and the ladder line of the lead symbol, with A, B for a second and third of the same letters on one line.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from jolly_core.drawing import ladder_line
+from jolly_core.library import definition, part_class
+from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol
+
+from .units import lead_of
+
+NO_TAG = "?"
+
+
+def letters_for(project: Project, device: Device, symbol: Symbol | None = None) -> str:
+    """Return the class letters a device should have: its part's class, else its lead symbol's."""
+    part = project.part_of(device)
+    if part is not None:
+        return part_class(part.part_class).letters(project.settings.standard)
+    lead = symbol or lead_of(project, device.id)
+    if lead is None:
+        return device.letters
+    return part_class(definition(lead.definition).part_class).letters(project.settings.standard)
+
+
+def next_number(project: Project, letters: str, function_id: str, location_id: str, *, but: str = "") -> int:
+    """Return the lowest running number not yet used with these letters in the tag scope of the project."""
+    everywhere = project.settings.tag_scope == "project"
+    number = 1
+    while any(
+        id != but
+        and (everywhere or (d.function_id, d.location_id) == (function_id, location_id))
+        for id in project.devices_tagged.get(f"{letters}{number}")
+        for d in (project.devices[id],)
+    ):
+        number += 1
+    return number
+
+
+def product_tag(project: Project, device: Device) -> str:
+    """Return the tag without = and + and without the leading mark, for example "QA1" or "PB214A"."""
+    if device.fixed_tag:
+        return device.fixed_tag
+    if project.settings.tag_habit == "iec":
+        return f"{device.letters}{device.number}"
+    lead = lead_of(project, device.id)
+    if lead is None:
+        return f"{device.letters}{NO_TAG}"
+    sheet = project.sheets[lead.sheet_id]
+    line = ladder_line(sheet, lead.y)
+    same = [
+        s
+        for s in project.symbols_on(sheet.id)
+        if s.device_id
+        and ladder_line(sheet, s.y) == line
+        and project.devices[s.device_id].letters == device.letters
+        and not project.devices[s.device_id].fixed_tag
+        and definition(s.definition).lead < 9
+        and lead_of(project, s.device_id) == s
+    ]
+    same.sort(key=lambda s: (s.x, s.y, s.id))
+    position = [s.id for s in same].index(lead.id)
+    suffix = "" if len(same) == 1 or position == 0 else _suffix(position)
+    return f"{device.letters}{line}{suffix}"
+
+
+def _suffix(position: int) -> str:
+    name = ""
+    while position > 0:
+        position, rest = divmod(position - 1, 26)
+        name = chr(65 + rest) + name
+    return name
+
+
+def path_of(table: Mapping[str, Function | Location], id: str, mark: str) -> str:
+    """Return the marked path of a structure node, for example "=K2.S"; "" for none."""
+    codes: list[str] = []
+    seen: set[str] = set()
+    while id and id in table and id not in seen:
+        seen.add(id)
+        codes.append(table[id].code)
+        id = table[id].parent_id
+    return mark + ".".join(reversed(codes)) if codes else ""
+
+
+def full_tag(project: Project, device: Device) -> str:
+    """Return the whole reference designation, for example "=K2+KP2-QA1"; the line habit has no marks."""
+    tag = product_tag(project, device)
+    if project.settings.tag_habit == "line":
+        return tag
+    function = path_of(project.functions, device.function_id, "=")
+    location = path_of(project.locations, device.location_id, "+")
+    return f"{function}{location}-{tag}"
+
+
+def tag_on(project: Project, device: Device, sheet: Sheet) -> str:
+    """Return the tag as it is shown on a sheet, = and + only where they differ from the sheet's."""
+    tag = product_tag(project, device)
+    if project.settings.tag_habit == "line":
+        return tag
+    prefix = ""
+    if device.function_id != sheet.function_id:
+        prefix += path_of(project.functions, device.function_id, "=")
+    if device.location_id != sheet.location_id:
+        prefix += path_of(project.locations, device.location_id, "+")
+    return f"{prefix}-{tag}"
