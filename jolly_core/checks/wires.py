@@ -6,9 +6,10 @@ from collections import Counter
 from collections.abc import Iterator
 
 from jolly_core.drawing import place_in
+from jolly_core.library import definition
 from jolly_core.model import Project
 from jolly_core.tagging import pins_of, tag_on
-from jolly_core.wiring import sheet_groups
+from jolly_core.wiring import SheetGroups, sheet_groups
 
 from .registry import Snag, check
 
@@ -22,6 +23,8 @@ def unconnected_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
         if len(group.pins) != 1 or group.wires or group.continuations:
             continue
         symbol = project.symbols[group.pins[0][0]]
+        if _other_side_wired(found, symbol.id, group.pins[0][1], symbol.definition):
+            continue
         names = pins_of(project, symbol)
         device = project.devices.get(symbol.device_id)
         who = tag_on(project, device, sheet) if device else "A symbol without a device"
@@ -37,6 +40,15 @@ def unconnected_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
             y,
             device_id=symbol.device_id,
         )
+
+
+def _other_side_wired(found: SheetGroups, symbol_id: str, pin: int, key: str) -> bool:
+    """Return whether the pin is one side of a terminal whose other side is wired: a cable may still come there."""
+    for a, b in definition(key).carries:
+        if pin in (a, b):
+            other = found.groups[found.of_pin[symbol_id, b if pin == a else a]]
+            return bool(other.wires or other.continuations or len(other.pins) > 1)
+    return False
 
 
 @check("loose-end", "A wire that ends where nothing is.")

@@ -40,6 +40,7 @@ AnyEdit = Annotated[
         arrange.DuplicateSelection,
         devices.SetText,
         devices.SetTag,
+        devices.SetPlace,
         devices.BelongTo,
         devices.SwapContact,
         parts.AssignPart,

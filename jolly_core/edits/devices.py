@@ -8,7 +8,7 @@ from typing import Literal
 
 from jolly_core.library import definition
 from jolly_core.model import Device, RuleError, Symbol
-from jolly_core.tagging import next_units, product_tag
+from jolly_core.tagging import full_tag, next_number, next_units, product_tag
 
 from .base import Id, Payload, Text, Work, edit
 from .place import drop_unused, name_of, refresh_letters
@@ -50,6 +50,29 @@ def set_tag(work: Work, payload: SetTag) -> str:
     old = product_tag(work.project, device)
     work.put("device", replace(device, fixed_tag=tag))
     return f"tag -{old} becomes -{product_tag(work.project, work.project.devices[device.id])}"
+
+
+class SetPlace(Payload):
+    """Say which function and location a device belongs to; its running number follows the new place."""
+
+    kind: Literal["set-place"] = "set-place"
+    device_id: Id
+    function_id: Id
+    location_id: Id
+
+
+@edit(SetPlace, {"device_id": "d1", "function_id": "f1", "location_id": "l1"})
+def set_place(work: Work, payload: SetPlace) -> str:
+    """Work out SetPlace."""
+    project = work.project
+    device: Device = project.get("device", payload.device_id)
+    for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
+        if id:
+            project.get(kind, id)
+    number = next_number(project, device.letters, payload.function_id, payload.location_id, but=device.id)
+    moved = replace(device, function_id=payload.function_id, location_id=payload.location_id, number=number)
+    work.put("device", moved)
+    return f"place of {full_tag(project, moved)}"
 
 
 class BelongTo(Payload):

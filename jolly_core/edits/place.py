@@ -125,16 +125,21 @@ def _used(work: Work, draft: SheetDraft, device_id: str, kind: str) -> set[int]:
 
 
 def _poles_met(draft: SheetDraft, shape: Definition, at: Point, turn: tuple[int, bool]) -> int:
-    """Return how many parallel wires at pole pitch the first pins meet; three when there are none."""
+    """Return how many parallel wires at pole pitch the first pins meet; three when there are none.
+
+    A protective conductor is never switched, so that it ends the row.
+    """
     if shape.max_poles == 1:
         return 1
+    types = draft.project.wire_types
+    switched = [w for w in draft.wires.values() if w.type_id not in types or types[w.type_id].category != "pe"]
     upright = turn[0] in (90, 270)
     met = 0
     for pole in range(shape.max_poles):
         x, y = (at[0] + POLE_PITCH * pole, at[1]) if upright else (at[0], at[1] + POLE_PITCH * pole)
         if not any(
             (w.x1 == w.x2 == x and w.y1 <= y <= w.y2) if upright else (w.y1 == w.y2 == y and w.x1 <= x <= w.x2)
-            for w in draft.wires.values()
+            for w in switched
         ):
             break
         met += 1

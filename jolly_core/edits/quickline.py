@@ -22,7 +22,7 @@ from .base import Grid, Id, Payload, Text, Work, edit
 from .parts import give_part
 from .place import caret_after, orientation, put_symbol
 
-PITCH = 15
+PITCH = 13
 LEAD_IN = 6
 _ITEM = re.compile(r'\s*(?:"(?P<text>[^"]*)"|@(?P<device>[^\s,"#@]+)|#(?P<part>[^\s,"@]+)|(?P<word>[^\s,"@#]+))\s*')
 

@@ -66,7 +66,7 @@ def add_sheet(work: Work, payload: AddSheet) -> str:
     width, height = grid_size(sheet)
     sheet = replace(
         sheet,
-        rail_right=min(sheet.rail_right, width - 30),
+        rail_right=min(sheet.rail_right, width - 20),
         line_count=max(1, min(payload.line_count, (height - 20 - sheet.line_top) // sheet.line_spacing)),
     )
     work.put("sheet", sheet)

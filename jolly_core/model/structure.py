@@ -99,10 +99,10 @@ class Sheet:
     function_id: str = ""
     location_id: str = ""
     first_line: int = 1
-    line_count: int = 10
+    line_count: int = 8
     line_top: int = 16
     line_spacing: int = 9
     rail_left: int = 14
-    rail_right: int = 96
+    rail_right: int = 82
     columns: int = 8
     rows: int = 6

@@ -1,0 +1,103 @@
+"""The open project file, `.spool.json`: a whole project as JSON in canonical order.
+
+Layout: {"format": "jolly-spool-project", "version": 1, "entities": {kind: [records by id]}}. Kinds without records are
+left out. `docs/formats/project-1.schema.json` describes it.
+"""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from jolly_core.drawing import is_canonical, pin_points, through_spans
+from jolly_core.library import definitions, part_classes
+from jolly_core.model import KINDS, SETTINGS_ID, CoreError, FileError, Project, from_record, to_record
+
+FORMAT = "jolly-spool-project"
+VERSION = 1
+# What each field that names another entity names; an empty text names nothing.
+_REFERENCES: dict[str, dict[str, str]] = {
+    "function": {"parent_id": "function"},
+    "location": {"parent_id": "location"},
+    "sheet": {"function_id": "function", "location_id": "location"},
+    "device": {"function_id": "function", "location_id": "location", "part_id": "part"},
+    "symbol": {"sheet_id": "sheet", "device_id": "device"},
+    "wire": {"sheet_id": "sheet", "type_id": "wire_type"},
+    "continuation": {"sheet_id": "sheet"},
+    "note": {"sheet_id": "sheet"},
+}
+
+
+def write_project(project: Project) -> str:
+    """Return the project file; the same project always gives the same text."""
+    entities: dict[str, list[dict[str, Any]]] = {}
+    for kind, entity in project.entities():
+        entities.setdefault(kind, []).append(to_record(entity))
+    return json.dumps({"format": FORMAT, "version": VERSION, "entities": entities}, ensure_ascii=False, indent=1) + "\n"
+
+
+def read_project(text: str | bytes) -> Project:
+    """Return the project a file holds, checked throughout.
+
+    Raises:
+        FileError: it is not a project file, of a newer version, or something in it is wrong; the message names the
+            entity and field, so that the file can be mended.
+    """
+    try:
+        raw = json.loads(text)
+    except (ValueError, RecursionError):
+        raise FileError("This is not a project file: it is not JSON. Choose a .spool.json file.") from None
+    if not isinstance(raw, dict) or raw.get("format") != FORMAT:
+        raise FileError("This is not a Jolly Spool project file. Choose a .spool.json file.")
+    if raw.get("version") != VERSION:
+        raise FileError(f"The file has version {raw.get('version')!r}; this program reads version {VERSION}.")
+    entities = raw.get("entities")
+    if not isinstance(entities, dict):
+        raise FileError("The project file has no entities.", field="entities")
+    project = Project()
+    for kind in entities:
+        if kind not in KINDS:
+            raise FileError(f"“{kind}” is not a kind of thing a project holds.")
+    for kind in KINDS:
+        records = entities.get(kind, [])
+        if not isinstance(records, list):
+            raise FileError(f"The {kind} entries should be a list.", field=kind)
+        loaded = [from_record(kind, record) for record in records]
+        if len({e.id for e in loaded}) != len(loaded):
+            raise FileError(f"Two {kind} entries have the same id.", field="id")
+        project.load(kind, loaded)
+    _check(project)
+    return project
+
+
+def _check(project: Project) -> None:
+    if set(project.tables["settings"]) != {SETTINGS_ID}:
+        raise FileError("The project file must have exactly one settings entry.", field="settings")
+    for kind, references in _REFERENCES.items():
+        for id, entity in project.tables[kind].items():
+            for field, target in references.items():
+                named = getattr(entity, field)
+                if named and named not in project.tables[target]:
+                    raise FileError(f"The {kind} {id} names a {target} {named} that is not in the file.", field=field)
+                if not named and field in ("sheet_id", "type_id"):
+                    raise FileError(f"The {kind} {id} names no {target}.", field=field)
+    shapes = definitions()
+    for id, symbol in project.symbols.items():
+        if symbol.definition not in shapes:
+            raise FileError(f"The symbol {id} is a “{symbol.definition}”, which is not known here.", field="definition")
+        if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:
+            raise FileError(f"The symbol {id} has a rotation or units that cannot be.", field="rotation")
+    for id, part in project.parts.items():
+        if part.part_class not in part_classes():
+            raise FileError(f"The part {id} is of the class “{part.part_class}”, which is not known here.")
+    for sheet in project.sheets.values():
+        symbols = project.symbols_on(sheet.id)
+        pins = [p for s in symbols for p in pin_points(s)]
+        pins += [(c.x, c.y) for c in project.continuations_on(sheet.id)]
+        spans = [span for s in symbols for span in through_spans(s)]
+        try:
+            good = is_canonical(project.wires_on(sheet.id), pins, spans)
+        except CoreError as error:
+            raise FileError(f"Sheet {sheet.number}: {error.message}", field="wire") from None
+        if not good:
+            raise FileError(f"The wires of sheet {sheet.number} are not in canonical form.", field="wire")

@@ -1,0 +1,221 @@
+"""Sheets as vector PDF: the scenes painted with reportlab, each symbol's graphics a form that is drawn once."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Sequence
+from pathlib import Path
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+
+from jolly_core.drawing import turned
+from jolly_core.model import Project
+from jolly_core.scenes import PENS_MM, Item, Prim, Scene, art_of, sheet_scene
+
+from .fonts import MONO, MONO_BOLD, SANS, use_fonts
+
+INK = HexColor("#14213D")
+TEAL = HexColor("#1F7A6D")
+GREY = HexColor("#6B7280")
+# Insulation colours by IEC 60757 code, as they are painted.
+COLOURS: dict[str, str] = {
+    "BK": "#1B1B1B",
+    "BN": "#7A4A21",
+    "RD": "#C0392B",
+    "OG": "#E07B1A",
+    "YE": "#E8C81E",
+    "GN": "#2E8B45",
+    "BU": "#2463AE",
+    "VT": "#7B3FA0",
+    "GY": "#8A8F98",
+    "WH": "#FFFFFF",
+    "PK": "#E58CA8",
+    "GD": "#B8912E",
+    "TQ": "#2AA7A1",
+    "SR": "#B9BEC6",
+}
+LIGHT = frozenset({"WH", "YE", "SR", "PK"})
+_FACES = {"tag": MONO_BOLD, "text": SANS, "title": SANS, "heading": SANS}
+
+
+def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path) -> bytes:
+    """Return the sheets as one PDF, references linked to the sheets they name.
+
+    Args:
+        fonts: folder of the font files.
+
+    Raises:
+        GoneError: a sheet is not in the project.
+        FileError: a font file is missing.
+    """
+    use_fonts(fonts)
+    out = io.BytesIO()
+    canvas = Canvas(out, pageCompression=1)
+    canvas.setTitle(f"{project.settings.number} {project.settings.name}".strip() or "Project")
+    painter = _Painter(project, canvas, set(sheet_ids))
+    for sheet_id in sheet_ids:
+        sheet = project.get("sheet", sheet_id)
+        painter.page(sheet_scene(project, sheet_id), sheet_id, f"{sheet.number} {sheet.title}".strip())
+    canvas.save()
+    return out.getvalue()
+
+
+class _Painter:
+    def __init__(self, project: Project, canvas: Canvas, sheets: set[str]) -> None:
+        self.project = project
+        self.canvas = canvas
+        self.sheets = sheets
+        self.forms: set[str] = set()
+        self.height = 0.0
+
+    def page(self, scene: Scene, sheet_id: str, title: str) -> None:
+        self._forms(scene)
+        self.height = scene.height
+        c = self.canvas
+        c.setPageSize((scene.width * mm, scene.height * mm))
+        c.bookmarkPage(sheet_id)
+        c.addOutlineEntry(title, sheet_id, level=0)
+        c.setLineCap(1)
+        c.setLineJoin(1)
+        for item in scene.items.values():
+            self._item(item)
+        c.showPage()
+
+    def _forms(self, scene: Scene) -> None:
+        for item in scene.items.values():
+            for prim in item.prims:
+                if prim[0] == "art":
+                    name = f"{prim[1]}-{prim[6]}"
+                    if name not in self.forms:
+                        self.forms.add(name)
+                        self._form(name, prim[1], prim[6])
+
+    def _form(self, name: str, key: str, poles: int) -> None:
+        c = self.canvas
+        c.beginForm(name, -100 * mm, -100 * mm, 200 * mm, 200 * mm)
+        c.setLineCap(1)
+        c.setLineJoin(1)
+        c.setStrokeColor(INK)
+        c.setFillColor(INK)
+        for prim in art_of(key, poles, self.project.settings.standard):
+            self._art(prim)
+        c.endForm()
+
+    def _art(self, prim: Prim) -> None:
+        """Paint a primitive of a form, y downwards as the form is flipped when it is used."""
+        c = self.canvas
+        kind, *v = prim
+        c.setLineWidth(PENS_MM["ink"] * mm)
+        if kind == "text":
+            return  # texts stay upright: they are painted with the symbol
+        if kind == "dash":
+            c.setDash(1.2 * mm, 0.9 * mm)
+            c.setLineWidth(PENS_MM["dash"] * mm)
+            c.line(v[0] * mm, v[1] * mm, v[2] * mm, v[3] * mm)
+            c.setDash()
+        elif kind == "line":
+            c.line(v[0] * mm, v[1] * mm, v[2] * mm, v[3] * mm)
+        elif kind == "poly":
+            self._poly([n * mm for n in v[0]])
+        elif kind == "circle":
+            c.circle(v[0] * mm, v[1] * mm, v[2] * mm)
+        elif kind == "arc":
+            x, y, r = (n * mm for n in v[:3])
+            c.arc(x - r, y - r, x + r, y + r, v[3], v[4] - v[3])
+        else:
+            x1, x2 = sorted((v[0] * mm, v[2] * mm))
+            y1, y2 = sorted((v[1] * mm, v[3] * mm))
+            c.rect(x1, y1, x2 - x1, y2 - y1, fill=int(kind == "solid"))
+
+    def _poly(self, values: list[float]) -> None:
+        path = self.canvas.beginPath()
+        path.moveTo(values[0], values[1])
+        for i in range(2, len(values), 2):
+            path.lineTo(values[i], values[i + 1])
+        self.canvas.drawPath(path)
+
+    def _item(self, item: Item) -> None:
+        for prim in item.prims:
+            self._prim(prim)
+
+    def _y(self, y: float) -> float:
+        return (self.height - y) * mm
+
+    def _prim(self, prim: Prim) -> None:
+        c = self.canvas
+        kind, *v = prim
+        if kind == "wire":
+            self._wire(*v)
+            return
+        c.setStrokeColor(INK)
+        c.setFillColor(INK)
+        if kind == "line":
+            c.setLineWidth(PENS_MM[v[4]] * mm)
+            c.line(v[0] * mm, self._y(v[1]), v[2] * mm, self._y(v[3]))
+        elif kind == "poly":
+            c.setLineWidth(PENS_MM[v[1]] * mm)
+            self._poly([n * mm if i % 2 == 0 else self._y(n) for i, n in enumerate(v[0])])
+        elif kind == "rect":
+            c.setLineWidth(PENS_MM[v[4]] * mm)
+            c.rect(v[0] * mm, self._y(v[1] + v[3]), v[2] * mm, v[3] * mm)
+        elif kind == "circle":
+            c.setLineWidth(PENS_MM[v[3]] * mm)
+            c.circle(v[0] * mm, self._y(v[1]), v[2] * mm)
+        elif kind == "dot":
+            c.circle(v[0] * mm, self._y(v[1]), v[2] * mm, stroke=0, fill=1)
+        elif kind == "art":
+            self._place(*v)
+        elif kind == "text":
+            self._text(*v)
+
+    def _wire(self, x1: float, y1: float, x2: float, y2: float, colour: str) -> None:
+        c = self.canvas
+        first, second = colour[:2], colour[2:]
+        if first in LIGHT or second in LIGHT:
+            c.setStrokeColor(INK)
+            c.setLineWidth(0.7 * mm)
+            c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
+        c.setLineWidth(0.5 * mm)
+        c.setStrokeColor(HexColor(COLOURS.get(first, "#1B1B1B")))
+        c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
+        if second:
+            c.setDash(2 * mm, 2 * mm)
+            c.setStrokeColor(HexColor(COLOURS.get(second, "#1B1B1B")))
+            c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
+            c.setDash()
+
+    def _place(self, key: str, x: float, y: float, rotation: int, mirror: bool, poles: int) -> None:
+        c = self.canvas
+        xx, xy = turned(1, 0, rotation, mirror)
+        yx, yy = turned(0, 1, rotation, mirror)
+        c.saveState()
+        c.transform(xx, -xy, yx, -yy, x * mm, self._y(y))
+        c.doForm(f"{key}-{poles}")
+        c.restoreState()
+        for kind, *v in art_of(key, poles, self.project.settings.standard):
+            if kind == "text":
+                dx, dy = turned(v[0], v[1] - v[3] / 3, rotation, mirror)
+                self._text(x + dx, y + dy + v[3] / 3, v[3], "middle", "label", v[2], "")
+
+    def _text(self, x: float, y: float, size: float, anchor: str, role: str, content: str, link: str) -> None:
+        c = self.canvas
+        face = _FACES.get(role, MONO)
+        colour = {"reference": TEAL, "line": GREY}.get(role, INK)
+        c.setFillColor(colour)
+        c.setFont(face, size * mm)
+        draw = {"start": c.drawString, "middle": c.drawCentredString, "end": c.drawRightString}[anchor]
+        draw(x * mm, self._y(y), content)
+        target = self._sheet_of(link)
+        if target:
+            width = c.stringWidth(content, face, size * mm)
+            left = x * mm - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
+            c.linkAbsolute("", target, (left, self._y(y) - 1, left + width, self._y(y) + size * mm), Border="[0 0 0]")
+
+    def _sheet_of(self, link: str) -> str:
+        for table in (self.project.symbols, self.project.continuations):
+            entity = table.get(link)  # type: ignore[attr-defined]  # both tables are dicts by id
+            if entity is not None and entity.sheet_id in self.sheets:
+                return str(entity.sheet_id)
+        return ""

@@ -1,0 +1,110 @@
+"""Primitives of scenes, all in sheet millimetres, y downwards.
+
+A primitive is a list whose first value is its kind, so that it is JSON as it stands:
+
+    ["line", x1, y1, x2, y2, pen]
+    ["poly", [x1, y1, x2, y2, ...], pen]
+    ["rect", x, y, width, height, pen]
+    ["circle", cx, cy, radius, pen]
+    ["dot", cx, cy, radius]
+    ["wire", x1, y1, x2, y2, colour]           colour is an IEC 60757 code
+    ["art", key, x, y, rotation, mirror, poles] symbol graphics, see `art_of`
+    ["text", x, y, size, anchor, role, text, link]  anchor start|middle|end at the baseline, link an entity id or ""
+
+Pens and text roles are names; each painter has one table for them.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from jolly_core.drawing import GRID_MM
+from jolly_core.library import POLE_PITCH, definition
+
+Prim = list[Any]
+PENS_MM: dict[str, float] = {"ink": 0.35, "thin": 0.18, "dash": 0.25, "frame": 0.5}
+ROLES = ("tag", "text", "pin", "number", "reference", "label", "title", "heading", "line")
+# The scenes' text is set in a monospaced face; this is its advance as a share of the size.
+ADVANCE = 0.6
+
+
+@dataclass(slots=True)
+class Item:
+    """What one thing looks like: its primitives and the facts a view needs to hit and select it.
+
+    Attributes:
+        id: the entity's id, with a prefix for what is derived ("table:...", "frame").
+        kind: "symbol", "wire", "continuation", "note", "dot", "table", "number", "frame".
+        box: left, top, right, bottom in mm for hitting and zooming.
+        facts: small facts such as the device or net; JSON values only.
+    """
+
+    id: str
+    kind: str
+    prims: list[Prim]
+    box: tuple[float, float, float, float]
+    facts: dict[str, Any] = field(default_factory=dict)
+
+
+@dataclass(slots=True)
+class Scene:
+    """A drawing: size in mm and items by id in painting order."""
+
+    width: float
+    height: float
+    items: dict[str, Item]
+
+
+def text(
+    x: float, y: float, size: float, content: str, *, anchor: str = "start", role: str = "text", link: str = ""
+) -> Prim:
+    """Return a text primitive."""
+    return ["text", round(x, 2), round(y, 2), size, anchor, role, content, link]
+
+
+def fit(content: str, width_mm: float, size: float, smallest: float = 1.6) -> tuple[str, float]:
+    """Return the text and the size at which it stays within a width; shrunk first, then cut with an ellipsis.
+
+    Example:
+        >>> fit("Loading auger", 100, 3)
+        ('Loading auger', 3)
+    """
+    if not content:
+        return content, size
+    wanted = len(content) * ADVANCE * size
+    if wanted <= width_mm:
+        return content, size
+    size = max(smallest, round(width_mm / (len(content) * ADVANCE), 2))
+    room = int(width_mm / (ADVANCE * size) + 1e-6)
+    return (content if len(content) <= room else content[: max(1, room - 1)] + "…"), size
+
+
+def art_of(key: str, poles: int, standard: str) -> list[Prim]:
+    """Return a symbol's graphics in mm around its origin, unturned: line, dash, poly, circle, arc, rect, solid, text.
+
+    An arc is ["arc", cx, cy, radius, start_deg, end_deg], angles clockwise from the x axis as y grows downwards.
+    """
+    shape = definition(key)
+    prims: list[Prim] = []
+    for pole in range(poles):
+        down = pole * POLE_PITCH
+        for kind, *v in shape.art(standard):
+            if kind == "poly":
+                prims.append(["poly", [_mm(n + (down if i % 2 else 0)) for i, n in enumerate(v[0])]])
+            elif kind in ("circle", "arc"):
+                prims.append([kind, _mm(v[0]), _mm(v[1] + down), _mm(v[2]), *v[3:]])
+            elif kind == "text":
+                prims.append(["text", _mm(v[0]), _mm(v[1] + down), v[2], _mm(v[3])])
+            else:
+                prims.append([kind, _mm(v[0]), _mm(v[1] + down), _mm(v[2]), _mm(v[3] + down)])
+    if poles > 1 and shape.unit == "pole":
+        left, top, right, _ = shape.extent(1, standard)
+        middle = (left + right) / 2
+        lean = -0.52 if standard == "iec" else 0.0
+        prims.append(["dash", _mm(middle), _mm(lean), _mm(middle), _mm(POLE_PITCH * (poles - 1) + lean)])
+    return prims
+
+
+def _mm(steps: float) -> float:
+    return round(steps * GRID_MM, 3)

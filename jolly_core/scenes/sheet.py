@@ -1,0 +1,111 @@
+"""A schematic sheet as a scene: frame, wires with their numbers, dots, symbols, marks, notes, contact tables."""
+
+from __future__ import annotations
+
+from jolly_core.drawing import GRID_MM, place_in, size_mm
+from jolly_core.model import Continuation, Project, Wire
+from jolly_core.wiring import dots, sheet_groups, wire_numbers
+
+from .frames import frame_item
+from .primitives import ADVANCE, Item, Prim, Scene, text
+from .symbols import symbol_item
+from .tables import table_items
+
+NUMBER_MM = 2.5
+DOT_MM = 0.7
+
+
+def sheet_scene(project: Project, sheet_id: str) -> Scene:
+    """Return the scene of a sheet.
+
+    Raises:
+        GoneError: the sheet is not in the project.
+    """
+    sheet = project.get("sheet", sheet_id)
+    items: dict[str, Item] = {}
+
+    def add(item: Item) -> None:
+        items[item.id] = item
+
+    add(frame_item(project, sheet))
+    groups = sheet_groups(project, sheet_id)
+    numbers = wire_numbers(project, sheet_id)
+    for wire in project.wires_on(sheet_id):
+        add(wire_item(project, wire, groups.of_wire[wire.id], numbers.get(groups.of_wire[wire.id], "")))
+    for x, y in dots(project, sheet_id):
+        cx, cy = x * GRID_MM, y * GRID_MM
+        add(Item(f"dot:{x},{y}", "dot", [["dot", cx, cy, DOT_MM]], (cx - 1, cy - 1, cx + 1, cy + 1)))
+    for group in groups.groups:
+        number = numbers.get(group.index)
+        if number and group.wires:
+            add(_number_item(number, [project.wires[i] for i in group.wires], group.index))
+    for symbol in project.symbols_on(sheet_id):
+        add(symbol_item(project, symbol, sheet))
+    for mark in project.continuations_on(sheet_id):
+        add(continuation_item(project, mark, numbers.get(groups.of_continuation[mark.id], "")))
+    for note in project.notes_on(sheet_id):
+        x, y = note.x * GRID_MM, note.y * GRID_MM
+        width = len(note.text) * 3 * ADVANCE
+        add(Item(note.id, "note", [text(x, y, 3.0, note.text, role="label")], (x, y - 3, x + width, y + 1)))
+    for table in table_items(project, sheet):
+        add(table)
+    return Scene(*size_mm(sheet), items)
+
+
+def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:
+    """Return the item of a wire; its facts carry the group it is in and the number it shows."""
+    wire_type = project.wire_types.get(wire.type_id)
+    colour = wire_type.colour if wire_type else "BK"
+    x1, y1, x2, y2 = (v * GRID_MM for v in (wire.x1, wire.y1, wire.x2, wire.y2))
+    facts = {
+        "group": group,
+        "number": number,
+        "fixed": bool(wire.number),
+        "type": wire.type_id,
+        "ends": [[wire.x1, wire.y1], [wire.x2, wire.y2]],
+    }
+    return Item(wire.id, "wire", [["wire", x1, y1, x2, y2, colour]], (x1 - 0.5, y1 - 0.5, x2 + 0.5, y2 + 0.5), facts)
+
+
+def _number_item(number: str, wires: list[Wire], group: int) -> Item:
+    """Return the number of a net on a sheet, at its longest stroke; across before down."""
+    wire = max(wires, key=lambda w: (w.y1 == w.y2, w.x2 - w.x1 + w.y2 - w.y1, -w.y1, -w.x1))
+    x, y = (wire.x1 + wire.x2) / 2 * GRID_MM, (wire.y1 + wire.y2) / 2 * GRID_MM
+    width = len(number) * NUMBER_MM * ADVANCE
+    if wire.y1 == wire.y2:
+        prim = text(x, y - 1.0, NUMBER_MM, number, anchor="middle", role="number", link=wire.id)
+        box = (x - width / 2, y - 1.0 - NUMBER_MM, x + width / 2, y - 0.6)
+    else:
+        prim = text(x + 1.0, y + 0.8, NUMBER_MM, number, role="number", link=wire.id)
+        box = (x + 1.0, y - NUMBER_MM, x + 1.0 + width, y + 1.2)
+    return Item(f"number:{group}", "number", [prim], box, {"group": group})
+
+
+def continuation_item(project: Project, mark: Continuation, number: str) -> Item:
+    """Return the item of a continuation mark: an arrow, its name, and where the others of its name are."""
+    others = [
+        project.continuations[i] for i in project.continuations_named.get(mark.name) if i != mark.id
+    ]
+    places = [place_in(project.sheets[o.sheet_id], o.x, o.y) for o in others]
+    x, y = mark.x * GRID_MM, mark.y * GRID_MM
+    dx, dy = {"left": (-1, 0), "right": (1, 0), "up": (0, -1), "down": (0, 1)}[mark.toward]
+    tip = (x + dx * 3.5, y + dy * 3.5)
+    wing = 1.3
+    prims: list[Prim] = [
+        ["poly", [x + dy * wing, y + dx * wing, tip[0], tip[1], x - dy * wing, y - dx * wing], "ink"]
+    ]
+    where = (", ".join(places[:3]) + (" …" if len(places) > 3 else "")) or "no other end"
+    name = mark.name
+    longest = max(len(name), len(where)) * 2.6 * ADVANCE
+    if dx:
+        anchor, tx, ty = ("start", tip[0] + 1, y - 0.3) if dx > 0 else ("end", tip[0] - 1, y - 0.3)
+        left = tx if dx > 0 else tx - longest
+    else:
+        anchor, tx, ty = "middle", x, (tip[1] - 4.2 if dy < 0 else tip[1] + 3.2)
+        left = x - longest / 2
+    link = others[0].id if others else ""
+    prims.append(text(tx, ty, 2.6, name, anchor=anchor, role="tag"))
+    prims.append(text(tx, ty + 3, 2.2, where, anchor=anchor, role="reference", link=link))
+    box = (min(left, x - 2), min(y - 2, ty - 3), max(left + longest, x + 2), max(y + 2, ty + 3.5))
+    facts = {"name": mark.name, "number": number, "pins": [[mark.x, mark.y]]}
+    return Item(mark.id, "continuation", prims, box, facts)

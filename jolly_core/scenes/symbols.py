@@ -1,0 +1,113 @@
+"""How a placed symbol looks: graphics, tag, text, pins, reference. One place decides where its texts stand."""
+
+from __future__ import annotations
+
+from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points
+from jolly_core.library import definition
+from jolly_core.model import Project, Sheet, Symbol
+from jolly_core.tagging import lead_of, lead_reference, pins_of, tag_on
+
+from .primitives import ADVANCE, Item, Prim, fit, text
+
+TAG_MM = 3.4
+TEXT_MM = 2.7
+PIN_MM = 2.2
+REFERENCE_MM = 2.4
+
+
+def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
+    """Return the item of a symbol.
+
+    A symbol whose wires run across has its tag above and its text below; one whose wires run down has both on its
+    left. Only the lead shows the device's text; a follower shows where its lead is.
+    """
+    device = project.devices.get(symbol.device_id)
+    standard = project.settings.standard
+    left, top, right, bottom = (v * GRID_MM for v in extent_of(symbol, standard))
+    terminal = definition(symbol.definition).unit == "terminal"
+    lead = lead_of(project, symbol.device_id) if symbol.device_id else None
+    tag = tag_on(project, device, sheet) if device else "?"
+    if terminal and device:
+        tag = f"{tag}:{symbol.units[0]}" if lead == symbol else f":{symbol.units[0]}"
+    words = device.text if device and lead is not None and lead.id == symbol.id else ""
+    reference = lead_reference(project, symbol) if not terminal else ""
+    prims: list[Prim] = [
+        ["art", symbol.definition, symbol.x * GRID_MM, symbol.y * GRID_MM, symbol.rotation, symbol.mirror, len(symbol.units)]
+    ]
+    upright = lies_upright(symbol)
+    target = lead.id if lead is not None else ""
+    if upright:
+        prims += _beside(left, (top + bottom) / 2, tag, words, reference, target)
+    else:
+        wire = pin_points(symbol)[0][1] * GRID_MM
+        line = max(bottom + 3.4, wire + 6.0)
+        prims += _around((left + right) / 2, top, line, tag, words, reference, target, terminal)
+    if not terminal:
+        prims += _pin_names(project, symbol, upright)
+    box = _box(prims, (left, top, right, bottom))
+    facts = {
+        "device": symbol.device_id,
+        "definition": symbol.definition,
+        "tag": tag,
+        "text": words,
+        "pins": [[x, y] for x, y in pin_points(symbol)],
+        "body": [round(v, 2) for v in (left, top, right, bottom)],
+    }
+    return Item(symbol.id, "symbol", prims, box, facts)
+
+
+def _around(
+    middle: float, top: float, line: float, tag: str, words: str, reference: str, target: str, small: bool
+) -> list[Prim]:
+    prims = [text(middle, top - 1.2, TEXT_MM if small else TAG_MM, tag, anchor="middle", role="tag")]
+    if words:
+        content, size = fit(words, 36, TEXT_MM, 2.2)
+        prims.append(text(middle, line, size, content, anchor="middle", role="text"))
+        line += TEXT_MM + 0.8
+    if reference:
+        prims.append(text(middle, line, REFERENCE_MM, reference, anchor="middle", role="reference", link=target))
+    return prims
+
+
+def _beside(left: float, middle: float, tag: str, words: str, reference: str, target: str) -> list[Prim]:
+    prims = [text(left - 2, middle, TAG_MM, tag, anchor="end", role="tag")]
+    line = middle + TAG_MM + 0.6
+    if words:
+        content, size = fit(words, 36, TEXT_MM, 2.2)
+        prims.append(text(left - 2, line, size, content, anchor="end", role="text"))
+        line += TEXT_MM + 0.8
+    if reference:
+        prims.append(text(left - 2, line, REFERENCE_MM, reference, anchor="end", role="reference", link=target))
+    return prims
+
+
+def _pin_names(project: Project, symbol: Symbol, upright: bool) -> list[Prim]:
+    prims: list[Prim] = []
+    points = pin_points(symbol)
+    xs, ys = [x for x, _ in points], [y for _, y in points]
+    # Names stand under the stubs of a contact, but clear of a body that reaches below the wire.
+    outward = 1.4 if extent_of(symbol)[3] > max(ys) + 0.4 else 0.0
+    for (x, y), name in zip(points, pins_of(project, symbol), strict=True):
+        if not name:
+            continue
+        px, py = x * GRID_MM, y * GRID_MM
+        if upright:
+            last = y == max(ys) and max(ys) > min(ys)
+            prims.append(text(px + 0.7, py - 0.7 if last else py + 2.2, PIN_MM, name, role="pin"))
+        else:
+            last = x == max(xs) and max(xs) > min(xs)
+            anchor = "end" if last != bool(outward) else "start"
+            shift = -outward if last else outward
+            prims.append(text(px + shift, py + 2.6, PIN_MM, name, anchor=anchor, role="pin"))
+    return prims
+
+
+def _box(prims: list[Prim], body: tuple[float, float, float, float]) -> tuple[float, float, float, float]:
+    left, top, right, bottom = body
+    for p in prims:
+        if p[0] == "text":
+            width = len(p[6]) * p[3] * ADVANCE
+            x = p[1] - {"start": 0.0, "middle": width / 2, "end": width}[p[4]]
+            left, right = min(left, x), max(right, x + width)
+            top, bottom = min(top, p[2] - p[3]), max(bottom, p[2] + 0.6)
+    return round(left, 2), round(top, 2), round(right, 2), round(bottom, 2)

@@ -1,0 +1,73 @@
+"""Contact tables: beside a ladder's right rail, or at the foot of a sheet with zones, never one upon another."""
+
+from __future__ import annotations
+
+from jolly_core.drawing import FRAME_MM, GRID_MM, TITLE_MM, size_mm
+from jolly_core.model import Project, Sheet, Symbol
+from jolly_core.tagging import ContactRow, contact_table, tag_on
+
+from .primitives import ADVANCE, Item, Prim, text
+
+ROW_MM = 3.6
+SIZE_MM = 2.3
+GAP_MM = 2.0
+
+
+def table_items(project: Project, sheet: Sheet) -> list[Item]:
+    """Return one item for each lead symbol of the sheet that has a contact table, laid out without overlap."""
+    wanted: list[tuple[Symbol, list[ContactRow]]] = []
+    for symbol in project.symbols_on(sheet.id):
+        rows = contact_table(project, symbol)
+        if rows:
+            wanted.append((symbol, rows))
+    if sheet.frame == "ladder":
+        return _in_margin(project, sheet, wanted)
+    return _at_foot(project, sheet, wanted)
+
+
+def _in_margin(project: Project, sheet: Sheet, wanted: list[tuple[Symbol, list[ContactRow]]]) -> list[Item]:
+    items = []
+    free = 0.0
+    x = (sheet.rail_right + 3) * GRID_MM
+    for symbol, rows in sorted(wanted, key=lambda w: (w[0].y, w[0].x)):
+        y = max(symbol.y * GRID_MM - ROW_MM * 1.5, free)
+        item = _table(project, sheet, symbol, rows, x, y)
+        free = item.box[3] + GAP_MM
+        items.append(item)
+    return items
+
+
+def _at_foot(project: Project, sheet: Sheet, wanted: list[tuple[Symbol, list[ContactRow]]]) -> list[Item]:
+    items = []
+    bottom = size_mm(sheet)[1] - FRAME_MM - TITLE_MM - 6
+    free = FRAME_MM + 8
+    for symbol, rows in sorted(wanted, key=lambda w: (w[0].x, w[0].y)):
+        x = max(symbol.x * GRID_MM, free)
+        item = _table(project, sheet, symbol, rows, x, bottom - ROW_MM * (len(rows) + 1))
+        free = item.box[2] + 2 * GAP_MM
+        items.append(item)
+    return items
+
+
+def _table(
+    project: Project, sheet: Sheet, symbol: Symbol, rows: list[ContactRow], x: float, y: float
+) -> Item:
+    tag = tag_on(project, project.devices[symbol.device_id], sheet)
+    kinds = max(len(r.kind) for r in rows) * SIZE_MM * ADVANCE + 2.5
+    pins = max(len(r.pins) for r in rows) * SIZE_MM * ADVANCE + 2.5
+    places = max(4, *(len(r.place) for r in rows)) * SIZE_MM * ADVANCE + 2
+    width, height = kinds + pins + places, ROW_MM * (len(rows) + 1)
+    prims: list[Prim] = [
+        ["rect", round(x, 2), round(y, 2), round(width, 2), round(height, 2), "thin"],
+        ["line", round(x, 2), round(y + ROW_MM, 2), round(x + width, 2), round(y + ROW_MM, 2), "thin"],
+        text(x + 1, y + ROW_MM - 0.9, SIZE_MM, tag, role="tag", link=symbol.id),
+    ]
+    for number, row in enumerate(rows, start=1):
+        base = y + ROW_MM * (number + 1) - 1
+        prims.append(text(x + 1, base, SIZE_MM, row.kind, role="label"))
+        prims.append(text(x + kinds, base, SIZE_MM, row.pins, role="label"))
+        place, role = (row.place, "reference") if row.place else ("free", "line")
+        end = x + width - 1
+        prims.append(text(end, base, SIZE_MM, place, anchor="end", role=role, link=row.symbol_id))
+    box = (round(x, 2), round(y, 2), round(x + width, 2), round(y + height, 2))
+    return Item(f"table:{symbol.id}", "table", prims, box, {"device": symbol.device_id})

@@ -1,0 +1,57 @@
+"""The API: its routers, and the one place where errors become responses."""
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.security import django_auth
+
+from jolly_core.model import CoreError
+from jolly_server.accounts.api import router as accounts
+from jolly_server.issuing.api import router as issuing
+from jolly_server.library.api import router as library
+from jolly_server.projects.api import router as projects
+from jolly_server.projects.editing_api import router as editing
+
+api = NinjaAPI(title="Jolly Spool", version="1", auth=django_auth, docs_url=None)
+api.add_router("", accounts)
+api.add_router("/projects", projects)
+api.add_router("/projects", editing)
+api.add_router("/projects", issuing)
+api.add_router("/library", library)
+
+STATUS = {"refused": 422, "gone": 404, "conflict": 409, "bad-file": 400}
+
+
+def _answer(request: HttpRequest, status: int, code: str, message: str, **more: Any) -> HttpResponse:
+    body = {"code": code, "message": message, "field": "", "ids": [], **more}
+    return api.create_response(request, body, status=status)
+
+
+@api.exception_handler(CoreError)
+def core_error(request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer a refusal of the core."""
+    return _answer(
+        request, STATUS[error.status], error.status, error.message, field=error.field, ids=list(error.ids)
+    )
+
+
+@api.exception_handler(ValidationError)
+def invalid(request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer a request that is not shaped as the schema says."""
+    first = error.errors[0] if error.errors else {"msg": "The request cannot be read.", "loc": ()}
+    field = ".".join(str(p) for p in first["loc"] if p not in ("body", "query", "path", "payload"))
+    return _answer(request, 422, "invalid", f"{field or 'request'}: {first['msg']}", field=field)
+
+
+@api.exception_handler(AuthenticationError)
+def stranger(request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer somebody who is not signed in."""
+    return _answer(request, 401, "sign-in", "Please sign in.")
+
+
+@api.exception_handler(HttpError)
+def plain(request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer a refusal of the server itself."""
+    return _answer(request, error.status_code, "refused", str(error))

@@ -1,0 +1,49 @@
+"""Every setting that comes from outside, read once here.
+
+JOLLY_SPOOL_DATA   data folder with database and secret key (default: ./data)
+JOLLY_SPOOL_DEMO   "1" when the server was started with the demo; offers the one-button sign-in on loopback
+JOLLY_SPOOL_DEBUG  "1" for Django's debug pages
+"""
+
+from __future__ import annotations
+
+import os
+import secrets
+from dataclasses import dataclass
+from pathlib import Path
+
+BASE = Path(__file__).resolve().parents[2]
+
+
+@dataclass(frozen=True, slots=True)
+class Options:
+    """The settings of this process."""
+
+    data: Path
+    demo: bool
+    debug: bool
+    fonts: Path = BASE / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
+    front_end: Path = BASE / "web" / "dist"
+    demo_files: Path = BASE / "demo"
+    upload_limit_bytes: int = 20_000_000
+    presence_s: int = 12
+
+
+def read_options() -> Options:
+    """Return the options of the environment, making the data folder when it is not there."""
+    data = Path(os.environ.get("JOLLY_SPOOL_DATA") or BASE / "data").expanduser().resolve()
+    data.mkdir(parents=True, exist_ok=True)
+    return Options(
+        data=data,
+        demo=os.environ.get("JOLLY_SPOOL_DEMO") == "1",
+        debug=os.environ.get("JOLLY_SPOOL_DEBUG") == "1",
+    )
+
+
+def secret_key(data: Path) -> str:
+    """Return the secret key kept in the data folder, made on the first call."""
+    path = data / "secret-key"
+    if not path.exists():
+        path.write_text(secrets.token_urlsafe(48))
+        path.chmod(0o600)
+    return path.read_text().strip()

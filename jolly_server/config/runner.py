@@ -1,0 +1,15 @@
+"""Django's test runner, closing with one plain line of counts."""
+
+from typing import Any
+
+from django.test.runner import DiscoverRunner
+
+
+class Runner(DiscoverRunner):
+    """Prints "N passed, N failed" after the usual result."""
+
+    def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
+        """Print the counts and return how many tests failed."""
+        failed = len(result.failures) + len(result.errors) + len(getattr(result, "unexpectedSuccesses", ()))
+        print(f"{result.testsRun - failed} passed, {failed} failed", flush=True)
+        return int(super().suite_result(suite, result, **kwargs))

@@ -1,0 +1,85 @@
+"""Documents of a project: reports, sheets as PDF, the project file."""
+
+from typing import Any
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from ninja.errors import HttpError
+
+from jolly_core.exchange import TABLE_FORMATS, sheets_pdf, write_project, write_table
+from jolly_core.reports import REPORTS, run_report
+from jolly_server.projects.access import role_in
+from jolly_server.projects.store import loaded
+
+router = Router(tags=["issuing"])
+TYPES = {
+    "csv": "text/csv; charset=utf-8",
+    "json": "application/json",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    "pdf": "application/pdf",
+}
+
+
+def _file(content: bytes, type: str, name: str) -> HttpResponse:
+    response = HttpResponse(content, content_type=type)
+    safe = "".join(c if c.isalnum() or c in "-._" else "-" for c in name)
+    response.headers["Content-Disposition"] = f'attachment; filename="{safe}"'
+    return response
+
+
+@router.get("/{project_id}/reports", response=list[dict[str, str]])
+def report_list(request: HttpRequest, project_id: str) -> list[dict[str, str]]:
+    """List the reports there are."""
+    role_in(request, project_id)
+    return [{"key": r.key, "title": r.title, "help": r.help} for r in REPORTS.values()]
+
+
+@router.get("/{project_id}/reports/{kind}/rows", response=dict[str, Any])
+def report_rows(request: HttpRequest, project_id: str, kind: str) -> dict[str, Any]:
+    """Give a report's columns and rows to look at."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        table = run_report(held.project, kind)
+    columns = [{"key": c.key, "heading": c.heading, "width": c.width} for c in table.columns]
+    return {"title": table.title, "columns": columns, "rows": table.rows}
+
+
+@router.get("/{project_id}/reports/{kind}/{format}")
+def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -> HttpResponse:
+    """Give a report as a file."""
+    role_in(request, project_id)
+    if format not in TABLE_FORMATS:
+        raise HttpError(404, f"Reports come as {', '.join(TABLE_FORMATS)}.")
+    held = loaded(project_id)
+    with held.lock:
+        table = run_report(held.project, kind)
+        s = held.project.settings
+    name = f"{s.number} {s.name}".strip()
+    content = write_table(table, format, name, settings.JOLLY.fonts)
+    return _file(content, TYPES[format], f"{s.number}-{kind}.{format}")
+
+
+@router.get("/{project_id}/drawing.pdf")
+def drawing(request: HttpRequest, project_id: str, sheet_id: str = "") -> HttpResponse:
+    """Give one sheet, or all of them, as a vector PDF."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        ids = [sheet_id] if sheet_id else [s.id for s in held.project.sheets_in_order()]
+        content = sheets_pdf(held.project, ids, settings.JOLLY.fonts)
+        number = held.project.settings.number
+        suffix = f"-sheet-{held.project.sheets[sheet_id].number}" if sheet_id else ""
+    return _file(content, TYPES["pdf"], f"{number}{suffix}.pdf")
+
+
+@router.get("/{project_id}/file")
+def project_file(request: HttpRequest, project_id: str) -> HttpResponse:
+    """Give the project file."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        content = write_project(held.project).encode()
+        number = held.project.settings.number
+    return _file(content, "application/json", f"{number}.spool.json")

@@ -1,0 +1,123 @@
+"""Symbols and parts for the browser."""
+
+from dataclasses import asdict
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from jolly_core.library import definitions, find_symbols, part_class, part_classes
+from jolly_core.scenes import art_of
+from jolly_server.library.services import search
+
+router = Router(tags=["library"])
+
+
+class SymbolOut(Schema):
+    """A symbol as the list at the caret shows it; art is in mm."""
+
+    key: str
+    name: str
+    part_class: str
+    unit: str
+    leads: bool
+    swap: str
+    max_poles: int
+    nicknames: list[str]
+
+
+class PartOut(Schema):
+    """A part found, with what of it matched."""
+
+    id: str
+    maker: str
+    number: str
+    part_class: str
+    class_name: str
+    text: str
+    units: dict[str, int]
+    ratings: dict[str, str]
+    supplier: str
+    why: dict[str, str]
+
+
+@router.get("/symbols", response=list[SymbolOut])
+def symbols(request: HttpRequest, q: str = "") -> list[SymbolOut]:
+    """List the symbols that match what was typed, best first."""
+    return [
+        SymbolOut(
+            key=d.key,
+            name=d.name,
+            part_class=d.part_class,
+            unit=d.unit,
+            leads=d.lead < 9,
+            swap=d.swap,
+            max_poles=d.max_poles,
+            nicknames=list(d.nicknames),
+        )
+        for d in find_symbols(q)
+    ]
+
+
+@router.get("/art/{standard}", response=dict[str, list[list[Any]]])
+def art(request: HttpRequest, standard: str) -> dict[str, list[list[Any]]]:
+    """Give the graphics of every symbol for every number of poles, keyed "key-poles"."""
+    return {
+        f"{d.key}-{poles}": art_of(d.key, poles, standard)
+        for d in definitions().values()
+        for poles in range(1, d.max_poles + 1)
+    }
+
+
+@router.get("/classes", response=list[dict[str, Any]])
+def classes(request: HttpRequest) -> list[dict[str, Any]]:
+    """List the part classes."""
+    return [asdict(c) for c in part_classes().values()]
+
+
+@router.get("/parts", response=list[PartOut])
+def parts(
+    request: HttpRequest,
+    q: str = "",
+    part_class_key: str = "",
+    maker: str = "",
+    rating: str = "",
+    needs: str = "",
+    limit: int = 40,
+) -> list[PartOut]:
+    """Look parts up; `needs` is like "no:3,nc:1"."""
+    wanted = dict(_need(piece) for piece in needs.split(",") if ":" in piece)
+    found = search(
+        q,
+        part_class_key=part_class_key,
+        maker=maker,
+        rating=rating,
+        needs=wanted or None,
+        limit=max(1, min(limit, 100)),
+    )
+    result = []
+    for match in found:
+        p = match.part
+        counts: dict[str, int] = {}
+        for kind, _ in p.units:
+            counts[kind] = counts.get(kind, 0) + 1
+        result.append(
+            PartOut(
+                id=p.id,
+                maker=p.maker,
+                number=p.number,
+                part_class=p.part_class,
+                class_name=part_class(p.part_class).name,
+                text=p.text,
+                units=counts,
+                ratings=p.ratings,
+                supplier=p.supplier,
+                why=match.why,
+            )
+        )
+    return result
+
+
+def _need(piece: str) -> tuple[str, int]:
+    kind, _, count = piece.partition(":")
+    return kind, int(count) if count.isdigit() else 1

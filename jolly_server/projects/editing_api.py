@@ -1,0 +1,151 @@
+"""Editing a project: edits, previews, undo and redo, views of sheets, what others changed."""
+
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from jolly_core.edits import AnyEdit
+
+from .access import role_in
+from .live import mark_present, people_in
+from .services import (
+    Answer,
+    apply_edit,
+    preview_edit,
+    redo_entry,
+    step_back,
+    undo_entry,
+    view_since,
+)
+from .store import loaded
+
+router = Router(tags=["editing"])
+
+
+class EditIn(Schema):
+    """An edit, and what the browser shows, so that it is told what changes there."""
+
+    edit: AnyEdit
+    sheet_id: str = ""
+    since: int = -1
+
+
+class StepIn(Schema):
+    """What the browser shows when it asks for undo or redo."""
+
+    sheet_id: str = ""
+    since: int = -1
+
+
+class ViewChange(Schema):
+    """What to put into and drop from the view of a sheet, by section and id; all of it when `whole`."""
+
+    whole: bool
+    put: dict[str, dict[str, Any]]
+    drop: dict[str, list[str]]
+
+
+class EditOut(Schema):
+    """What an edit did."""
+
+    revision: int
+    label: str
+    placed: list[str]
+    caret: list[int] | None
+    remarks: list[str]
+    view: ViewChange | None
+    undo: str = ""
+    redo: str = ""
+
+
+class News(Schema):
+    """What changed since a revision, and who is here."""
+
+    revision: int
+    view: ViewChange | None
+    sheet_gone: bool
+    undo: str
+    redo: str
+    people: list[dict[str, str]]
+
+
+def _out(project_id: str, user: AbstractBaseUser | None, answer: Answer) -> EditOut:
+    undo, redo = _labels(project_id, user) if user is not None else ("", "")
+    return EditOut(
+        revision=answer.revision,
+        label=answer.label,
+        placed=answer.placed,
+        caret=list(answer.caret) if answer.caret else None,
+        remarks=answer.remarks,
+        view=ViewChange(**answer.view) if answer.view else None,
+        undo=undo,
+        redo=redo,
+    )
+
+
+def _labels(project_id: str, user: AbstractBaseUser) -> tuple[str, str]:
+    undo, redo = undo_entry(project_id, user), redo_entry(project_id, user)
+    return (undo.label if undo else ""), (redo.target.label if redo and redo.target else "")
+
+
+@router.post("/{project_id}/edits", response=EditOut)
+def edit(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
+    """Apply an edit."""
+    user, _ = role_in(request, project_id, "editor")
+    return _out(project_id, user, apply_edit(project_id, user, payload.edit, payload.sheet_id, payload.since))
+
+
+@router.post("/{project_id}/preview", response=EditOut)
+def preview(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
+    """Show what an edit would do, and store nothing."""
+    role_in(request, project_id, "editor")
+    return _out(project_id, None, preview_edit(project_id, payload.edit, payload.sheet_id, payload.since))
+
+
+@router.post("/{project_id}/undo", response=EditOut)
+def undo(request: HttpRequest, project_id: str, payload: StepIn) -> EditOut:
+    """Take the person's last edit back."""
+    user, _ = role_in(request, project_id, "editor")
+    return _out(project_id, user, step_back(project_id, user, "undo", payload.sheet_id, payload.since))
+
+
+@router.post("/{project_id}/redo", response=EditOut)
+def redo(request: HttpRequest, project_id: str, payload: StepIn) -> EditOut:
+    """Do again what the person took back last."""
+    user, _ = role_in(request, project_id, "editor")
+    return _out(project_id, user, step_back(project_id, user, "redo", payload.sheet_id, payload.since))
+
+
+@router.get("/{project_id}/sheets/{sheet_id}/view", response=News)
+def view(request: HttpRequest, project_id: str, sheet_id: str) -> News:
+    """Give the whole view of a sheet."""
+    return _news(request, project_id, sheet_id, -1)
+
+
+@router.get("/{project_id}/changes", response=News)
+def changes(request: HttpRequest, project_id: str, since: int, sheet_id: str = "") -> News:
+    """Say what changed since a revision on the sheet shown, and who is here."""
+    return _news(request, project_id, sheet_id, since)
+
+
+def _news(request: HttpRequest, project_id: str, sheet_id: str, since: int) -> News:
+    user, _ = role_in(request, project_id)
+    mark_present(project_id, user, sheet_id)
+    held = loaded(project_id)
+    undo_label, redo_label = _labels(project_id, user)
+    with held.lock:
+        gone = bool(sheet_id) and sheet_id not in held.project.sheets
+        fresh = None
+        if sheet_id and not gone and since != held.revision:
+            fresh = ViewChange(**view_since(held, sheet_id, since))
+        revision = held.revision
+    return News(
+        revision=revision,
+        view=fresh,
+        sheet_gone=gone,
+        undo=undo_label,
+        redo=redo_label,
+        people=people_in(project_id, user),
+    )

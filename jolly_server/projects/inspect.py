@@ -1,0 +1,144 @@
+"""What the browser asks about single things: a device's card, likely devices, finding by name."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from jolly_core.checks import snags_on
+from jolly_core.drawing import place_in
+from jolly_core.library import definition, part_class
+from jolly_core.model import Device, Project
+from jolly_core.reports import sheet_conductors
+from jolly_core.tagging import (
+    KIND_WORDS,
+    full_tag,
+    lead_of,
+    likely_devices,
+    product_tag,
+    tag_on,
+    unit_rows,
+)
+
+
+def device_card(project: Project, device_id: str) -> dict[str, Any]:
+    """Return all facts of a device.
+
+    Raises:
+        GoneError: it is not in the project.
+    """
+    device: Device = project.get("device", device_id)
+    part = project.part_of(device)
+    lead = lead_of(project, device.id)
+    symbols = project.units_of(device.id)
+    anchor = lead or (symbols[0] if symbols else None)
+    class_key = part.part_class if part else definition(anchor.definition).part_class if anchor else ""
+    sheets = dict.fromkeys(s.sheet_id for s in symbols)
+    return {
+        "id": device.id,
+        "tag": f"-{product_tag(project, device)}",
+        "full_tag": full_tag(project, device),
+        "fixed": bool(device.fixed_tag),
+        "text": device.text,
+        "what": part_class(class_key).name if class_key else "",
+        "class": class_key,
+        "part": {"id": part.id, "number": part.number, "maker": part.maker, "text": part.text} if part else None,
+        "ratings": part.ratings if part else {},
+        "units": _units(project, device),
+        "wired": [row for sheet_id in sheets for row in _wired(project, device, sheet_id)],
+        "snags": [
+            {"message": s.message, "mend": s.mend, "severity": s.severity}
+            for sheet_id in sheets
+            for s in snags_on(project, sheet_id)
+            if s.device_id == device.id
+        ],
+        "needs": needs_of(project, device),
+    }
+
+
+def _units(project: Project, device: Device) -> list[dict[str, Any]]:
+    rows = []
+    for row in unit_rows(project, device):
+        symbol = project.symbols.get(row.symbol_id)
+        rows.append(
+            {
+                "kind": KIND_WORDS[row.kind],
+                "unit": row.kind,
+                "number": row.number,
+                "pins": "-".join(p for p in row.pins if p),
+                "place": place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y) if symbol else "",
+                "symbol_id": row.symbol_id,
+                "sheet_id": symbol.sheet_id if symbol else "",
+            }
+        )
+    return rows
+
+
+def _wired(project: Project, device: Device, sheet_id: str) -> list[dict[str, Any]]:
+    mine = {s.id for s in project.units_of(device.id)}
+    rows = []
+    for c in sheet_conductors(project, sheet_id):
+        if c.start_symbol in mine:
+            rows.append({"pin": c.start.rsplit(":", 1)[-1], "number": c.number, "to": c.end, "symbol": c.end_symbol})
+        if c.end_symbol in mine:
+            rows.append({"pin": c.end.rsplit(":", 1)[-1], "number": c.number, "to": c.start, "symbol": c.start_symbol})
+    return sorted(rows, key=lambda r: r["pin"])
+
+
+def needs_of(project: Project, device: Device) -> dict[str, int]:
+    """Return how many units of each kind are drawn of a device: what a part must have at least."""
+    needs: dict[str, int] = {}
+    for symbol in project.units_of(device.id):
+        kind = definition(symbol.definition).unit
+        needs[kind] = needs.get(kind, 0) + len(symbol.units)
+    return {} if "terminal" in needs else needs
+
+
+def candidates(project: Project, definition_key: str, sheet_id: str) -> list[dict[str, Any]]:
+    """Return the devices a unit may belong to, as the list at the caret shows them."""
+    sheet = project.get("sheet", sheet_id)
+    return [
+        {
+            "id": device.id,
+            "tag": tag_on(project, device, sheet),
+            "text": device.text,
+            "pins": pins,
+            "place": place,
+        }
+        for device, pins, place in likely_devices(project, definition_key, sheet_id)[:30]
+    ]
+
+
+def find_in_project(project: Project, words: str, limit: int = 30) -> list[dict[str, Any]]:
+    """Return sheets, devices and wires whose number, title, tag, text or part holds what was typed."""
+    wanted = words.lower().strip()
+    if not wanted:
+        return []
+    found: list[dict[str, Any]] = []
+    for sheet in project.sheets_in_order():
+        if wanted in f"{sheet.number} {sheet.title}".lower():
+            found.append({"kind": "sheet", "label": f"{sheet.number} {sheet.title}", "sheet_id": sheet.id, "id": ""})
+    for device in project.devices.values():
+        part = project.part_of(device)
+        label = full_tag(project, device)
+        if wanted in f"{label} {device.text} {part.number if part else ''}".lower():
+            lead = lead_of(project, device.id)
+            if lead is not None:
+                found.append(
+                    {
+                        "kind": "device",
+                        "label": f"{label}  {device.text}".strip(),
+                        "sheet_id": lead.sheet_id,
+                        "id": lead.id,
+                    }
+                )
+        if len(found) >= limit:
+            return found
+    for sheet in project.sheets_in_order()[:40]:
+        for c in sheet_conductors(project, sheet.id):
+            if c.number and c.number.lower().startswith(wanted):
+                found.append(
+                    {"kind": "wire", "label": f"{c.number}  {c.start} → {c.end}", "sheet_id": sheet.id, "id": c.wire_id}
+                )
+        if len(found) >= limit:
+            break
+    return found[:limit]

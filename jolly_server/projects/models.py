@@ -1,0 +1,238 @@
+"""Stored projects: one row for each project, member and journal entry, one model for each kind of entity."""
+
+from django.conf import settings
+from django.db import models
+
+from .fields import IntsField, TextsField, UnitsField
+
+
+class ProjectRow(models.Model):
+    """A stored project; its facts are entities, only what lists need is repeated by the mapper."""
+
+    id = models.CharField(max_length=40, primary_key=True)
+    revision = models.PositiveIntegerField(default=0)
+    edited_at = models.DateTimeField(auto_now=True)
+    edited_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+
+
+class Membership(models.Model):
+    """What a person may do in a project."""
+
+    class Role(models.TextChoices):
+        OWNER = "owner"
+        EDITOR = "editor"
+        VIEWER = "viewer"
+
+    project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="members")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=10, choices=Role.choices)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project", "user"], name="one_role_each")]
+
+
+class JournalEntry(models.Model):
+    """One edit as it was stored.
+
+    `live` is true until the entry is taken back (an edit or redo by an undo, an undo by a redo).
+    """
+
+    project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="journal")
+    revision = models.PositiveIntegerField()
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    act = models.CharField(max_length=6, choices=[("edit", "edit"), ("undo", "undo"), ("redo", "redo")])
+    label = models.CharField(max_length=250)
+    payload_kind = models.CharField(max_length=40, blank=True)
+    changes = models.TextField()
+    live = models.BooleanField(default=True)
+    target = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project", "revision"], name="one_entry_a_revision")]
+        indexes = [models.Index(fields=["project", "user", "live", "act", "revision"], name="journal_undo")]
+
+
+class Presence(models.Model):
+    """Who is in a project, and on which sheet."""
+
+    project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="present")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    sheet_id = models.CharField(max_length=40, blank=True)
+    seen_at = models.DateTimeField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project", "user"], name="one_presence_each")]
+
+
+class EntityRow(models.Model):
+    """What all entity rows have: the project, and the entity's own id within it."""
+
+    row = models.BigAutoField(primary_key=True)
+    project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="+")
+    id = models.CharField(max_length=40)
+
+    class Meta:
+        abstract = True
+        constraints = [models.UniqueConstraint(fields=["project", "id"], name="%(class)s_in_project")]
+
+
+def _text(length: int = 200) -> models.CharField:  # type: ignore[type-arg]  # the stubs' parameters are inferred
+    return models.CharField(max_length=length, blank=True, default="")
+
+
+def _ref() -> models.CharField:  # type: ignore[type-arg]  # the stubs' parameters are inferred
+    return models.CharField(max_length=40, blank=True, default="")
+
+
+class SettingsRow(EntityRow):
+    """jolly_core.model.Settings"""
+
+    number = _text()
+    name = _text()
+    customer = _text()
+    site = _text()
+    drawn_by = _text()
+    revision = _text()
+    standard = _text(10)
+    tag_habit = _text(10)
+    tag_scope = _text(10)
+    wire_pattern = _text(10)
+    wire_width = models.IntegerField()
+
+
+class FunctionRow(EntityRow):
+    """jolly_core.model.Function"""
+
+    code = _text()
+    text = _text()
+    parent_id = _ref()
+
+
+class LocationRow(EntityRow):
+    """jolly_core.model.Location"""
+
+    code = _text()
+    text = _text()
+    parent_id = _ref()
+    side = _text(10)
+
+
+class SheetRow(EntityRow):
+    """jolly_core.model.Sheet"""
+
+    number = _text()
+    title = _text()
+    order = models.IntegerField()
+    kind = _text(20)
+    size = _text(10)
+    frame = _text(10)
+    function_id = _ref()
+    location_id = _ref()
+    first_line = models.IntegerField()
+    line_count = models.IntegerField()
+    line_top = models.IntegerField()
+    line_spacing = models.IntegerField()
+    rail_left = models.IntegerField()
+    rail_right = models.IntegerField()
+    columns = models.IntegerField()
+    rows = models.IntegerField()
+
+
+class WireTypeRow(EntityRow):
+    """jolly_core.model.WireType"""
+
+    name = _text()
+    colour = _text(8)
+    cross_section_mm2 = models.FloatField()
+    awg = _text(8)
+    category = _text(20)
+    numbered = models.BooleanField()
+
+
+class PartRow(EntityRow):
+    """jolly_core.model.Part"""
+
+    maker = _text()
+    number = _text()
+    part_class = _text(40)
+    text = _text()
+    units = UnitsField()
+    ratings = TextsField()
+    width_mm = models.FloatField()
+    height_mm = models.FloatField()
+    depth_mm = models.FloatField()
+    mounting = _text(20)
+    supplier = _text()
+    version = models.IntegerField()
+
+
+class DeviceRow(EntityRow):
+    """jolly_core.model.Device"""
+
+    letters = _text(10)
+    number = models.IntegerField()
+    fixed_tag = _text()
+    text = _text()
+    function_id = _ref()
+    location_id = _ref()
+    part_id = _ref()
+
+
+class SymbolRow(EntityRow):
+    """jolly_core.model.Symbol"""
+
+    sheet_id = _ref()
+    x = models.IntegerField()
+    y = models.IntegerField()
+    definition = _text(40)
+    rotation = models.IntegerField()
+    mirror = models.BooleanField()
+    device_id = _ref()
+    units = IntsField(max_length=60)
+
+
+class WireRow(EntityRow):
+    """jolly_core.model.Wire"""
+
+    sheet_id = _ref()
+    x1 = models.IntegerField()
+    y1 = models.IntegerField()
+    x2 = models.IntegerField()
+    y2 = models.IntegerField()
+    type_id = _ref()
+    number = _text(30)
+
+
+class ContinuationRow(EntityRow):
+    """jolly_core.model.Continuation"""
+
+    sheet_id = _ref()
+    x = models.IntegerField()
+    y = models.IntegerField()
+    name = _text()
+    toward = _text(10)
+
+
+class NoteRow(EntityRow):
+    """jolly_core.model.Note"""
+
+    sheet_id = _ref()
+    x = models.IntegerField()
+    y = models.IntegerField()
+    text = _text(2000)
+
+
+ROWS: dict[str, type[EntityRow]] = {
+    "settings": SettingsRow,
+    "function": FunctionRow,
+    "location": LocationRow,
+    "sheet": SheetRow,
+    "wire_type": WireTypeRow,
+    "part": PartRow,
+    "device": DeviceRow,
+    "symbol": SymbolRow,
+    "wire": WireRow,
+    "continuation": ContinuationRow,
+    "note": NoteRow,
+}

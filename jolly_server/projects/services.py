@@ -1,0 +1,244 @@
+"""Edits as transactions: apply, preview, undo, redo; making and importing projects."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from django.utils import timezone
+
+from jolly_core.drawing import Point
+from jolly_core.edits import Payload, compute
+from jolly_core.edits.history import take_back
+from jolly_core.model import (
+    KINDS,
+    ChangeSet,
+    ConflictError,
+    GoneError,
+    IdSource,
+    Project,
+    RuleError,
+    changes_from_json,
+    changes_to_json,
+)
+from jolly_server.library.services import StoredLibrary
+
+from .models import JournalEntry, Membership, ProjectRow
+from .store import Loaded, load_rows, loaded, save_changes, save_entities
+from .views import View, current_view, difference, sheet_view
+
+_ids = IdSource()
+
+
+@dataclass
+class Answer:
+    """What an edit did and what the browser must change to show it."""
+
+    revision: int
+    label: str
+    placed: list[str] = field(default_factory=list)
+    caret: Point | None = None
+    remarks: list[str] = field(default_factory=list)
+    view: dict[str, Any] | None = None
+
+
+def apply_edit(
+    project_id: str, user: AbstractBaseUser | None, payload: Payload, sheet_id: str = "", since: int = -1
+) -> Answer:
+    """Apply one edit and store it with its journal entry, all in one transaction.
+
+    Args:
+        sheet_id: the sheet the browser shows, "" for none.
+        since: the revision it shows.
+    """
+    held = loaded(project_id)
+    with held.lock:
+        before = _shown(held, sheet_id, since)
+        try:
+            outcome = compute(held.project, payload, ids=_ids, library=StoredLibrary())
+        except GoneError as error:
+            raise _who_removed(project_id, error) from error
+        _store(held, project_id, user, outcome.changes, "edit", outcome.label, payload.model_dump()["kind"])
+        answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
+        answer.view = _view(held, sheet_id, before)
+    return answer
+
+
+def apply_many(project_id: str, user: AbstractBaseUser | None, payloads: list[Payload]) -> list[Answer]:
+    """Apply several edits, all or none."""
+    held = loaded(project_id)
+    with held.lock:
+        try:
+            with transaction.atomic():
+                return [apply_edit(project_id, user, p) for p in payloads]
+        except Exception:
+            held.project, held.revision = load_rows(project_id), _stored_revision(project_id)
+            held.views.clear()
+            raise
+
+
+def _stored_revision(project_id: str) -> int:
+    return ProjectRow.objects.values_list("revision", flat=True).get(pk=project_id)
+
+
+def preview_edit(project_id: str, payload: Payload, sheet_id: str, since: int) -> Answer:
+    """Work out an edit and what the sheet would look like, and store nothing."""
+    held = loaded(project_id)
+    with held.lock:
+        before = _shown(held, sheet_id, since)
+        if before is None:
+            before = current_view(held, sheet_id)
+        outcome = compute(held.project, payload, library=StoredLibrary())
+        with held.project.trial() as total:
+            held.project.commit(total, outcome.changes)
+            after = sheet_view(held.project, sheet_id)
+        return Answer(
+            held.revision,
+            outcome.label,
+            outcome.placed,
+            outcome.caret,
+            outcome.remarks,
+            difference(before, after),
+        )
+
+
+def undo_entry(project_id: str, user: AbstractBaseUser) -> JournalEntry | None:
+    """Return the person's last edit that can be taken back, None when there is none."""
+    mine = JournalEntry.objects.filter(project_id=project_id, user_id=user.pk, live=True)
+    return mine.filter(act__in=("edit", "redo")).order_by("-revision").first()
+
+
+def redo_entry(project_id: str, user: AbstractBaseUser) -> JournalEntry | None:
+    """Return the person's last undo with no edit of theirs after it, None when there is none."""
+    mine = JournalEntry.objects.filter(project_id=project_id, user_id=user.pk)
+    last = mine.filter(act="edit").order_by("-revision").values_list("revision", flat=True).first() or 0
+    return mine.filter(act="undo", live=True, revision__gt=last).order_by("-revision").first()
+
+
+def step_back(project_id: str, user: AbstractBaseUser, act: str, sheet_id: str, since: int) -> Answer:
+    """Undo or redo the person's last step.
+
+    Args:
+        act: "undo" or "redo".
+
+    Raises:
+        RuleError: there is nothing to take back.
+        ConflictError: somebody has changed the same things since; the message says who.
+    """
+    held = loaded(project_id)
+    with held.lock:
+        entry = undo_entry(project_id, user) if act == "undo" else redo_entry(project_id, user)
+        if entry is None:
+            raise RuleError(f"There is nothing to {act}.")
+        before = _shown(held, sheet_id, since)
+        try:
+            changes = take_back(held.project, changes_from_json(json.loads(entry.changes)))
+        except ConflictError as error:
+            raise _who_changed(entry, error) from error
+        label = entry.label if act == "undo" else entry.target.label if entry.target else entry.label
+        _store(held, project_id, user, changes, act, label, "", entry)
+        answer = Answer(held.revision, f"{act}: {label}", [c.id for c in changes if c.after is not None])
+        answer.view = _view(held, sheet_id, before)
+    return answer
+
+
+def _store(
+    held: Loaded,
+    project_id: str,
+    user: AbstractBaseUser | None,
+    changes: ChangeSet,
+    act: str,
+    label: str,
+    payload_kind: str,
+    target: JournalEntry | None = None,
+) -> None:
+    revision = held.revision + 1
+    with transaction.atomic():
+        moved = ProjectRow.objects.filter(pk=project_id, revision=held.revision).update(
+            revision=revision, edited_by_id=user.pk if user else None, edited_at=timezone.now()
+        )
+        if not moved:
+            raise ConflictError("Somebody else has just changed the project. Try again.")
+        save_changes(project_id, changes)
+        JournalEntry.objects.create(
+            project_id=project_id,
+            revision=revision,
+            user_id=user.pk if user else None,
+            act=act,
+            label=label[:250],
+            payload_kind=payload_kind,
+            changes=json.dumps(changes_to_json(changes), ensure_ascii=False, separators=(",", ":")),
+            target=target,
+        )
+        if target is not None:
+            JournalEntry.objects.filter(pk=target.pk).update(live=False)
+    held.project.apply(changes)
+    held.revision = revision
+
+
+def _shown(held: Loaded, sheet_id: str, since: int) -> View | None:
+    if not sheet_id or sheet_id not in held.project.sheets:
+        return None
+    if since == held.revision:
+        return current_view(held, sheet_id)
+    view: View | None = held.views.get((sheet_id, since))
+    return view
+
+
+def _view(held: Loaded, sheet_id: str, before: View | None) -> dict[str, Any] | None:
+    if not sheet_id or sheet_id not in held.project.sheets:
+        return None
+    return difference(before, current_view(held, sheet_id))
+
+
+def view_since(held: Loaded, sheet_id: str, since: int) -> dict[str, Any]:
+    """Return what changed on a sheet since a revision, or all of it when that revision is no longer kept."""
+    with held.lock:
+        before: View | None = held.views.get((sheet_id, since))
+        return difference(before, current_view(held, sheet_id))
+
+
+def _who_removed(project_id: str, error: GoneError) -> GoneError:
+    """Say in the message who removed what an edit names, when the journal knows."""
+    for id in error.ids:
+        entry = (
+            JournalEntry.objects.filter(project_id=project_id, changes__contains=f'"id":"{id}"')
+            .select_related("user")
+            .order_by("-revision")
+            .first()
+        )
+        if entry is not None and entry.user is not None:
+            who = entry.user.get_full_name() or entry.user.get_username()
+            return GoneError(f"It is gone: {who} did “{entry.label}”. Nothing was changed.", ids=error.ids)
+    return error
+
+
+def _who_changed(entry: JournalEntry, error: ConflictError) -> ConflictError:
+    for id in error.ids:
+        later = (
+            JournalEntry.objects.filter(
+                project_id=entry.project_id, revision__gt=entry.revision, changes__contains=f'"id":"{id}"'
+            )
+            .select_related("user")
+            .order_by("-revision")
+            .first()
+        )
+        if later is not None and later.user is not None:
+            who = later.user.get_full_name() or later.user.get_username()
+            return ConflictError(f"{error.message} Last by {who}: “{later.label}”.", ids=error.ids)
+    return error
+
+
+def create_project(user: AbstractBaseUser | None, project: Project, id: str = "") -> str:
+    """Store a whole project as a new one, owned by the person, and return its id."""
+    project_id = id or _ids.new()
+    with transaction.atomic():
+        ProjectRow.objects.create(pk=project_id, edited_by_id=user.pk if user else None)
+        for kind in KINDS:
+            save_entities(project_id, kind, project.tables[kind].values())
+        if user is not None:
+            Membership.objects.create(project_id=project_id, user_id=user.pk, role=Membership.Role.OWNER)
+    return project_id

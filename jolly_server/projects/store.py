@@ -1,0 +1,116 @@
+"""Change sets to rows, rows to a Project, and the per-process cache of loaded projects."""
+
+from __future__ import annotations
+
+import gc
+import threading
+from collections import OrderedDict
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from typing import Any
+
+from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, fields_of
+
+from .models import ROWS, ProjectRow
+
+KEEP = 12
+
+
+@dataclass
+class Loaded:
+    """A project in memory, valid while the stored revision is `revision`.
+
+    `lock` is held while the model is read or changed; `views` belongs to the views module.
+    """
+
+    project: Project
+    revision: int
+    lock: threading.RLock = field(default_factory=threading.RLock)
+    views: OrderedDict[tuple[str, int], Any] = field(default_factory=OrderedDict)
+
+
+_loaded: OrderedDict[str, Loaded] = OrderedDict()
+_guard = threading.Lock()
+
+
+def load_rows(project_id: str) -> Project:
+    """Return the stored project, read from its rows."""
+    project = Project()
+    collecting = gc.isenabled()
+    gc.disable()
+    try:
+        for kind, model in ROWS.items():
+            make = KINDS[kind]
+            rows = model._default_manager.filter(project_id=project_id).values_list(*fields_of(kind))
+            project.load(kind, [make(*row) for row in rows.iterator(chunk_size=5000)])
+    finally:
+        if collecting:
+            gc.enable()
+    return project
+
+
+def loaded(project_id: str) -> Loaded:
+    """Return the project in memory, loaded anew when another process has stored a later revision.
+
+    Raises:
+        GoneError: there is no such project.
+    """
+    revision = ProjectRow.objects.filter(pk=project_id).values_list("revision", flat=True).first()
+    if revision is None:
+        raise GoneError("This project is not here. It may have been deleted.", ids=(project_id,))
+    with _guard:
+        known = _loaded.get(project_id)
+        if known is not None:
+            _loaded.move_to_end(project_id)
+    if known is not None:
+        with known.lock:
+            if known.revision >= revision:
+                return known
+            known.project = load_rows(project_id)
+            known.revision = revision
+            known.views.clear()
+            return known
+    fresh = Loaded(load_rows(project_id), revision)
+    with _guard:
+        kept = _loaded.setdefault(project_id, fresh)
+        while len(_loaded) > KEEP:
+            _loaded.popitem(last=False)
+    return kept
+
+
+def forget(project_id: str = "") -> None:
+    """Drop a project from memory, or all of them."""
+    with _guard:
+        if project_id:
+            _loaded.pop(project_id, None)
+        else:
+            _loaded.clear()
+
+
+def save_changes(project_id: str, changes: ChangeSet) -> None:
+    """Write the rows of a change set; the caller holds the transaction."""
+    put: dict[str, list[Entity]] = {}
+    gone: dict[str, list[str]] = {}
+    for change in changes:
+        if change.after is None:
+            gone.setdefault(change.kind, []).append(change.id)
+        else:
+            put.setdefault(change.kind, []).append(change.after)
+    for kind, ids in gone.items():
+        ROWS[kind]._default_manager.filter(project_id=project_id, id__in=ids).delete()
+    for kind, entities in put.items():
+        save_entities(project_id, kind, entities)
+
+
+def save_entities(project_id: str, kind: str, entities: Iterable[Entity]) -> None:
+    """Insert or replace the rows of entities of one kind."""
+    model = ROWS[kind]
+    names = list(fields_of(kind))
+    rows = [model(project_id=project_id, **{n: getattr(e, n) for n in names}) for e in entities]
+    model._default_manager.bulk_create(
+        rows,
+        update_conflicts=True,
+        unique_fields=["project", "id"],
+        update_fields=[n for n in names if n != "id"],
+        batch_size=500,
+    )

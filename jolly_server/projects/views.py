@@ -1,0 +1,118 @@
+"""What the browser shows of a sheet: its scene and ledger as JSON values, and the difference between two of them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from jolly_core.checks import snags_on
+from jolly_core.drawing import GRID_MM, place_on
+from jolly_core.library import definition
+from jolly_core.model import Project
+from jolly_core.reports import sheet_conductors
+from jolly_core.scenes import sheet_scene
+from jolly_core.tagging import lead_of, tag_on
+
+from .store import Loaded
+
+KEEP_VIEWS = 16
+View = dict[str, dict[str, Any]]  # section -> id -> value
+
+
+def sheet_view(project: Project, sheet_id: str) -> View:
+    """Return the sheet as sections of values by id: items, wires, devices, snags, and the sheet's own facts."""
+    sheet = project.get("sheet", sheet_id)
+    scene = sheet_scene(project, sheet_id)
+    items = {
+        i.id: {"id": i.id, "kind": i.kind, "prims": i.prims, "box": list(i.box), "facts": i.facts}
+        for i in scene.items.values()
+    }
+    wires = {
+        f"{c.start}>{c.end}": {
+            "id": f"{c.start}>{c.end}",
+            "number": c.number,
+            "from": c.start,
+            "to": c.end,
+            "type": c.type_name,
+            "colour": c.colour,
+            "size": c.cross_section,
+            "place": c.place,
+            "wire_id": c.wire_id,
+            "wires": list(c.wires),
+        }
+        for c in sheet_conductors(project, sheet_id)
+    }
+    devices: dict[str, Any] = {}
+    for symbol in project.symbols_on(sheet_id):
+        device = project.devices.get(symbol.device_id)
+        if device is None:
+            continue
+        lead = lead_of(project, device.id)
+        row = devices.setdefault(
+            device.id,
+            {
+                "id": device.id,
+                "tag": tag_on(project, device, sheet),
+                "text": device.text,
+                "part": "",
+                "what": definition((lead or symbol).definition).name,
+                "place": place_on(sheet, symbol.x, symbol.y),
+                "symbols": [],
+            },
+        )
+        part = project.part_of(device)
+        row["part"] = part.number if part else ""
+        row["symbols"].append(symbol.id)
+    snags = {}
+    for number, s in enumerate(snags_on(project, sheet_id)):
+        snags[f"{s.code}:{','.join(s.ids)}:{s.x},{s.y}"] = {
+            "order": number,
+            "code": s.code,
+            "severity": s.severity,
+            "message": s.message,
+            "ids": list(s.ids),
+            "at": [s.x * GRID_MM, s.y * GRID_MM],
+            "place": place_on(sheet, s.x, s.y),
+            "mend": s.mend,
+            "device_id": s.device_id,
+        }
+    facts = {
+        "id": sheet.id,
+        "number": sheet.number,
+        "title": sheet.title,
+        "frame": sheet.frame,
+        "width": scene.width,
+        "height": scene.height,
+        "lines": [sheet.line_top, sheet.line_spacing, sheet.line_count, sheet.first_line],
+        "rails": [sheet.rail_left, sheet.rail_right],
+        "standard": project.settings.standard,
+    }
+    return {"items": items, "wires": wires, "devices": devices, "snags": snags, "sheet": {"sheet": facts}}
+
+
+def current_view(held: Loaded, sheet_id: str) -> View:
+    """Return the sheet's view at the loaded revision, kept for the differences asked for next."""
+    key = (sheet_id, held.revision)
+    view = held.views.get(key)
+    if view is None:
+        view = held.views[key] = sheet_view(held.project, sheet_id)
+        while len(held.views) > KEEP_VIEWS:
+            held.views.popitem(last=False)
+    found: View = view
+    return found
+
+
+def difference(before: View | None, after: View) -> dict[str, Any]:
+    """Return what a browser that shows `before` must put and drop to show `after`; everything when it has none."""
+    if before is None:
+        return {"whole": True, "put": after, "drop": {}}
+    put: View = {}
+    drop: dict[str, list[str]] = {}
+    for section, values in after.items():
+        old = before.get(section, {})
+        changed = {id: value for id, value in values.items() if old.get(id) != value}
+        gone = [id for id in old if id not in values]
+        if changed:
+            put[section] = changed
+        if gone:
+            drop[section] = gone
+    return {"whole": False, "put": put, "drop": drop}
