@@ -10,6 +10,7 @@ class Runner(DiscoverRunner):
 
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
         """Print the counts and return how many tests failed."""
-        failed = len(result.failures) + len(result.errors) + len(getattr(result, "unexpectedSuccesses", ()))
+        wrong = [*result.failures, *result.errors, *((t, "") for t in getattr(result, "unexpectedSuccesses", ()))]
+        failed = len({str(test) for test, _ in wrong})
         print(f"{result.testsRun - failed} passed, {failed} failed", flush=True)
         return int(super().suite_result(suite, result, **kwargs))

@@ -12,8 +12,7 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
-    "django.contrib.messages",
-    "django.contrib.admin",
+    "ninja",
     "jolly_server.accounts",
     "jolly_server.projects",
     "jolly_server.library",
@@ -28,20 +27,6 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "django.contrib.messages.middleware.MessageMiddleware",
-]
-TEMPLATES = [
-    {
-        "BACKEND": "django.template.backends.django.DjangoTemplates",
-        "APP_DIRS": True,
-        "OPTIONS": {
-            "context_processors": [
-                "django.template.context_processors.request",
-                "django.contrib.auth.context_processors.auth",
-                "django.contrib.messages.context_processors.messages",
-            ]
-        },
-    }
 ]
 ROOT_URLCONF = "jolly_server.config.urls"
 WSGI_APPLICATION = "jolly_server.config.wsgi.application"
@@ -50,6 +35,8 @@ DATABASES = {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": JOLLY.data / "jolly-spool.sqlite3",
         "CONN_MAX_AGE": None,
+        # A file, so that the threads of a live test server have connections of their own.
+        "TEST": {"NAME": JOLLY.data / "test.sqlite3"},
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
@@ -68,7 +55,6 @@ FILE_UPLOAD_MAX_MEMORY_SIZE = JOLLY.upload_limit_bytes
 USE_TZ = True
 TIME_ZONE = "UTC"
 STATIC_URL = "/static/"
-STATIC_ROOT = BASE / "build" / "static"
 WHITENOISE_ROOT = JOLLY.front_end if JOLLY.front_end.is_dir() else None
 WHITENOISE_INDEX_FILE = False
 LOGGING = {

@@ -1,7 +1,6 @@
-"""Routes: the API, the admin pages, and the front end for everything else."""
+"""Routes: the API, and the front end for everything else."""
 
 from django.conf import settings
-from django.contrib import admin
 from django.http import HttpRequest, HttpResponse
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
@@ -19,7 +18,6 @@ def front_end(request: HttpRequest) -> HttpResponse:
 
 
 urlpatterns = [
-    path("admin/", admin.site.urls),
     path("api/", api.urls),
     re_path(r"^(?!api/|assets/|static/).*$", front_end),
 ]

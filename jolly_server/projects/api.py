@@ -1,5 +1,6 @@
 """Projects: the list, making, importing, and what a project consists of."""
 
+from dataclasses import asdict
 from typing import Any
 
 from django.http import HttpRequest
@@ -7,10 +8,12 @@ from ninja import File, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 
+from jolly_core.edits.offers import offers
 from jolly_core.exchange import read_project
-from jolly_core.model import Project, check_text
+from jolly_core.model import ON_SHEET, GoneError, Project, check_text
 from jolly_core.tagging import path_of
 from jolly_server.config.options import read_options
+from jolly_server.library.services import SHORTEST, search
 
 from .access import role_in
 from .defaults import new_project
@@ -162,6 +165,29 @@ def belongs_to(request: HttpRequest, project_id: str, definition: str, sheet_id:
     held = loaded(project_id)
     with held.lock:
         return candidates(held.project, definition, sheet_id)
+
+
+@router.get("/{project_id}/offers", response=list[dict[str, Any]])
+def offered(request: HttpRequest, project_id: str, q: str, sheet_id: str) -> list[dict[str, Any]]:
+    """List what may be placed for the words typed at the caret."""
+    role_in(request, project_id)
+    parts = [m.part for m in search(q, limit=5) if "number" in m.why] if len(q.strip()) >= SHORTEST else []
+    held = loaded(project_id)
+    with held.lock:
+        return [asdict(o) for o in offers(held.project, q, sheet_id, parts)[:40]]
+
+
+@router.get("/{project_id}/where/{entity_id}", response=dict[str, str])
+def where(request: HttpRequest, project_id: str, entity_id: str) -> dict[str, str]:
+    """Say on which sheet something is drawn."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        for kind in ON_SHEET:
+            entity = held.project.tables[kind].get(entity_id)
+            if entity is not None:
+                return {"sheet_id": entity.sheet_id}
+    raise GoneError("It is not drawn on any sheet.", ids=(entity_id,))
 
 
 @router.get("/{project_id}/find", response=list[dict[str, Any]])

@@ -1,0 +1,1 @@
+"""Browser tests: stories a practitioner would recognise, in headless Chromium."""

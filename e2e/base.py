@@ -1,0 +1,157 @@
+"""What browser stories share: the server with the demo, a browser, and the gestures of a person at the sheet."""
+
+from __future__ import annotations
+
+import os
+from dataclasses import replace
+from typing import Any
+
+from django.conf import settings
+from django.test import LiveServerTestCase, override_settings
+from playwright.sync_api import BrowserContext, Locator, Page, expect, sync_playwright
+
+from jolly_core.drawing import is_canonical, pin_points, through_spans
+from jolly_core.model import Project
+from jolly_server.demo.services import seed
+from jolly_server.projects.store import forget, load_rows
+
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # playwright keeps an event loop in this thread
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+FLAGS = (
+    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
+    "--disable-component-update --disable-sync"
+).split()
+SHEET_MM = 2.5
+DEMO = override_settings(JOLLY=replace(settings.JOLLY, demo=True))
+
+
+@DEMO
+class Story(LiveServerTestCase):
+    """A browser story against a live server with the demo loaded."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.playwright.stop()
+        super().tearDownClass()
+
+    def setUp(self) -> None:
+        forget()
+        seed(settings.JOLLY.demo_files)
+        self.problems: list[str] = []
+        self.page = self.visitor()
+
+    def tearDown(self) -> None:
+        for context in list(self.browser.contexts):
+            context.close()
+        self.assertEqual(self.problems, [], "the browser reported errors")
+
+    def visitor(self) -> Page:
+        """Open a browser of its own, at the first page."""
+        context: BrowserContext = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        context.set_default_timeout(15_000)
+        page = context.new_page()
+        page.on("pageerror", lambda error: self.problems.append(str(error)))
+        page.goto(self.live_server_url)
+        return page
+
+    def sign_in(self, page: Page) -> None:
+        """Enter by the demo's button and open the kiln project."""
+        page.get_by_role("button", name="Open the demo project").click()
+        page.get_by_role("link", name="Kiln 2").click()
+        expect(self.symbols(page).first).to_be_visible()
+
+    def new_sheet(self, page: Page, number: str, title: str) -> None:
+        """Add an empty ladder sheet and wait for its rails."""
+        page.get_by_role("button", name="Add a sheet").click()
+        page.get_by_label("Number", exact=True).first.fill(number)
+        page.get_by_label("Title", exact=True).first.fill(title)
+        page.get_by_role("button", name="Add", exact=True).click()
+        expect(page.locator("[data-kind=wire]")).to_have_count(2)
+        expect(page.get_by_test_id("place")).to_contain_text(f"line {number}1")
+
+    @staticmethod
+    def symbols(page: Page) -> Locator:
+        return page.locator("svg[data-testid=sheet] [data-kind=symbol]")
+
+    def pixel(self, page: Page, gx: float, gy: float) -> tuple[float, float]:
+        """Return where a grid point is on the screen."""
+        sheet = page.get_by_test_id("sheet")
+        x, y, scale = (float(v) for v in (sheet.get_attribute("data-view") or "").split(","))
+        box = sheet.bounding_box() or {"x": 0.0, "y": 0.0}
+        return box["x"] + (gx * SHEET_MM - x) * scale, box["y"] + (gy * SHEET_MM - y) * scale
+
+    def fit(self, page: Page) -> None:
+        """Bring all that is drawn into view, and wait until it has settled there."""
+        page.get_by_test_id("place").click()
+        page.keyboard.press("0")
+        page.wait_for_function("() => !document.querySelector('svg[data-testid=sheet]').style.transform")
+
+    def click(self, page: Page, gx: float, gy: float) -> None:
+        """Click a grid point."""
+        page.mouse.click(*self.pixel(page, gx, gy))
+
+    def wire(self, page: Page, *points: tuple[int, int]) -> None:
+        """Draw a wire by clicking its corners; the last click ends it."""
+        before = self.revision()
+        page.keyboard.press("w")
+        for gx, gy in points:
+            page.mouse.move(*self.pixel(page, gx, gy))
+            self.click(page, gx, gy)
+        self.accepted(page, before)
+
+    def drag(self, page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:
+        """Drag from a grid point to another, by way of the middle."""
+        page.mouse.move(*self.pixel(page, *start))
+        page.mouse.down()
+        page.mouse.move(*self.pixel(page, (start[0] + end[0]) / 2, (start[1] + end[1]) / 2))
+        page.mouse.move(*self.pixel(page, *end))
+        page.mouse.up()
+
+    def place(self, page: Page, gx: int, gy: int, typed: str, line: str) -> None:
+        """Put the caret somewhere, type, and choose a line of the list."""
+        before = self.revision()
+        self.click(page, gx, gy)
+        page.keyboard.press("Escape")
+        page.keyboard.type(typed)
+        option = page.get_by_test_id("place-box").get_by_role("option").filter(has_text=line).first
+        option.click()
+        self.accepted(page, before)
+
+    def accepted(self, page: Page, before: int) -> None:
+        """Wait until the stored project is past a revision and the page shows no list or preview any more."""
+        expect(page.get_by_test_id("place-box")).to_have_count(0)
+        expect(page.locator("[data-look=preview]")).to_have_count(0)
+        page.wait_for_function(
+            """async (before) => {
+              const id = location.pathname.split('/')[2]
+              const answer = await (await fetch(`/api/projects/${id}`)).json()
+              return answer.revision > before
+            }""",
+            arg=before,
+        )
+
+    def project(self, project_id: str = "kiln-2") -> Project:
+        """Return the project as it is stored."""
+        return load_rows(project_id)
+
+    @staticmethod
+    def revision(project_id: str = "kiln-2") -> int:
+        from jolly_server.projects.models import ProjectRow
+
+        return ProjectRow.objects.values_list("revision", flat=True).get(pk=project_id)
+
+    def assert_canonical(self, project: Project) -> None:
+        """Check the wires of every sheet."""
+        for sheet in project.sheets.values():
+            symbols = project.symbols_on(sheet.id)
+            pins = [p for s in symbols for p in pin_points(s)]
+            pins += [(c.x, c.y) for c in project.continuations_on(sheet.id)]
+            spans: list[Any] = [span for s in symbols for span in through_spans(s)]
+            self.assertTrue(is_canonical(project.wires_on(sheet.id), pins, spans), sheet.number)

@@ -1,0 +1,88 @@
+"""What may be placed for the words typed at the caret: symbols, and units of devices there are, best first."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.library import Definition, definitions, find_symbols
+from jolly_core.model import Part, Project
+from jolly_core.tagging import likely_devices, tag_on
+
+DEVICES_EACH = 4
+
+
+@dataclass(slots=True, frozen=True)
+class Offer:
+    """One line of the list at the caret.
+
+    Attributes:
+        definition: the symbol that would be placed.
+        name: what it is.
+        device_id, tag: the device it would belong to, "" for a new one.
+        note: the pins it would take, or why there are none.
+        text: the device's text, or the part's.
+        part_id: the part it would have at once, "".
+    """
+
+    definition: str
+    name: str
+    device_id: str = ""
+    tag: str = ""
+    note: str = ""
+    text: str = ""
+    part_id: str = ""
+
+
+def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> list[Offer]:
+    """Return what may be placed.
+
+    Args:
+        words: a nickname or part of a name; words that fit no symbol are looked for in tags and texts of devices.
+        parts: library parts that the words may mean, each offered with the symbol that leads its class.
+
+    Raises:
+        GoneError: the sheet is not in the project.
+    """
+    sheet = project.get("sheet", sheet_id)
+    typed = words.lower().split()
+    shapes = find_symbols(words)
+    filter_words: list[str] = []
+    while not shapes and typed:
+        filter_words.insert(0, typed.pop())
+        shapes = find_symbols(" ".join(typed))
+    units: list[Offer] = []
+    leads: list[Offer] = []
+    loose: list[Offer] = []
+    for shape in shapes:
+        if shape.lead < 9:
+            if not filter_words:
+                leads.append(Offer(shape.key, shape.name))
+            continue
+        fitting = [
+            Offer(shape.key, shape.name, d.id, tag_on(project, d, sheet), pins or "none free", d.text)
+            for d, pins, _ in likely_devices(project, shape.key, sheet_id)
+        ]
+        units += [o for o in fitting if _holds(o, filter_words)][:DEVICES_EACH]
+        if not filter_words:
+            loose.append(Offer(shape.key, shape.name, note="device to be chosen"))
+    numbered = [
+        Offer(lead.key, lead.name, note=p.number, text=p.text, part_id=p.id)
+        for p in parts
+        for lead in [_lead_for(p)]
+        if lead is not None
+    ]
+    return numbered + units + leads + loose
+
+
+def _holds(offer: Offer, words: list[str]) -> bool:
+    place = f"{offer.tag} {offer.text}".lower()
+    return all(w in place for w in words)
+
+
+def _lead_for(part: Part) -> Definition | None:
+    """Return the symbol that leads a device of this part: one of its class, else the best of a kind it has."""
+    kinds = {kind for kind, _ in part.units}
+    fitting = [d for d in definitions().values() if d.lead < 9 and d.unit in kinds]
+    own = [d for d in fitting if d.part_class == part.part_class]
+    found = own or [d for d in fitting if d.key == "coil"]
+    return min(found, key=lambda d: d.lead, default=None)

@@ -1,0 +1,29 @@
+"""Load the demo."""
+
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from jolly_core.model import CoreError
+from jolly_server.demo.services import seed
+
+
+class Command(BaseCommand):
+    """manage.py seed_demo"""
+
+    help = "Load the demo library, people and projects where they are not loaded yet."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Declare the arguments."""
+        parser.add_argument("--folder", type=Path, default=settings.JOLLY.demo_files, help="where the demo files are")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Run the command."""
+        try:
+            for line in seed(options["folder"]):
+                if options["verbosity"]:
+                    self.stdout.write(line)
+        except CoreError as error:
+            raise CommandError(error.message) from error

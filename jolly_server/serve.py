@@ -1,0 +1,36 @@
+"""Serve the application on loopback with waitress."""
+
+import argparse
+import errno
+import sys
+
+from waitress.server import create_server
+
+HOST = "127.0.0.1"
+THREADS = 8
+
+
+def main() -> int:
+    """Serve until interrupted, and print the address once the port is open."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--port", type=int, default=8000)
+    port = parser.parse_args().port
+    from jolly_server.config.wsgi import application
+
+    try:
+        server = create_server(application, host=HOST, port=port, threads=THREADS, ident=None)
+    except OSError as error:
+        if error.errno != errno.EADDRINUSE:
+            raise
+        print(f"Port {port} is in use. Choose another: ./start --port {port + 1}", file=sys.stderr)
+        return 1
+    print(f"Jolly Spool is ready: http://{HOST}:{port}/", flush=True)
+    try:
+        server.run()
+    except KeyboardInterrupt:
+        print("Stopped.")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,144 @@
+/** Shapes of values that the schema leaves open: scenes, ledger rows, device cards. */
+
+/** A primitive of a scene; jolly_core/scenes/primitives.py documents the kinds. */
+export type Prim = [string, ...unknown[]]
+export type Box = [number, number, number, number]
+
+export interface Item {
+  id: string
+  kind: 'symbol' | 'wire' | 'continuation' | 'note' | 'dot' | 'table' | 'number' | 'frame'
+  prims: Prim[]
+  box: Box
+  facts: {
+    device?: string
+    definition?: string
+    tag?: string
+    text?: string
+    group?: number
+    number?: string
+    fixed?: boolean
+    type?: string
+    name?: string
+    ends?: [number, number][]
+    pins?: [number, number][]
+    body?: Box
+  }
+}
+
+export interface WireRow {
+  id: string
+  number: string
+  from: string
+  to: string
+  type: string
+  colour: string
+  size: string
+  place: string
+  wire_id: string
+  wires: string[]
+}
+
+export interface DeviceRow {
+  id: string
+  tag: string
+  text: string
+  part: string
+  what: string
+  place: string
+  symbols: string[]
+}
+
+export interface SnagRow {
+  order: number
+  code: string
+  severity: string
+  message: string
+  ids: string[]
+  at: [number, number]
+  place: string
+  mend: string
+  device_id: string
+}
+
+export interface SheetFacts {
+  id: string
+  number: string
+  title: string
+  frame: string
+  width: number
+  height: number
+  lines: [number, number, number, number]
+  rails: [number, number]
+  standard: string
+}
+
+export interface View {
+  items: Record<string, Item>
+  wires: Record<string, WireRow>
+  devices: Record<string, DeviceRow>
+  snags: Record<string, SnagRow>
+  sheet: { sheet?: SheetFacts }
+}
+
+export interface DeviceCard {
+  id: string
+  tag: string
+  full_tag: string
+  fixed: boolean
+  text: string
+  what: string
+  class: string
+  part: { id: string; number: string; maker: string; text: string } | null
+  ratings: Record<string, string>
+  units: {
+    kind: string
+    unit: string
+    number: number
+    pins: string
+    place: string
+    symbol_id: string
+    sheet_id: string
+  }[]
+  wired: { pin: string; number: string; to: string; symbol: string }[]
+  snags: { message: string; mend: string; severity: string }[]
+  needs: Record<string, number>
+}
+
+export interface Offer {
+  definition: string
+  name: string
+  device_id: string
+  tag: string
+  note: string
+  text: string
+  part_id: string
+}
+
+export interface Candidate {
+  id: string
+  tag: string
+  text: string
+  pins: string
+  place: string
+}
+
+export interface SheetLine {
+  id: string
+  number: string
+  title: string
+  frame: string
+  function: string
+  function_text: string
+  location: string
+}
+
+export interface WireTypeLine {
+  id: string
+  name: string
+  colour: string
+  cross_section_mm2: number
+  awg: string
+  category: string
+}
+
+export const emptyView: View = { items: {}, wires: {}, devices: {}, snags: {}, sheet: {} }

@@ -1,0 +1,116 @@
+/** The omnibox: find a tag, wire number or sheet, or do an action by its name. */
+import Autocomplete from '@mui/material/Autocomplete'
+import Box from '@mui/material/Box'
+import InputBase from '@mui/material/InputBase'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { client, got } from '../api/client'
+import { drawCommands } from '../benches/draw/commands'
+import { BENCHES } from './BenchRail'
+import { MONO, QUIET } from './theme'
+
+interface Found {
+  kind: string
+  label: string
+  sheet_id: string
+  id: string
+}
+interface Line {
+  group: string
+  label: string
+  hint: string
+  run: () => void
+}
+
+export function Omnibox({ projectId }: { projectId: string }) {
+  const go = useNavigate()
+  const box = useRef<HTMLInputElement>(null)
+  const [words, setWords] = useState('')
+  const found = useQuery({
+    queryKey: ['find', projectId, words],
+    queryFn: () =>
+      got(
+        client.GET('/api/projects/{project_id}/find', {
+          params: { path: { project_id: projectId }, query: { q: words } },
+        }),
+      ) as unknown as Promise<Found[]>,
+    enabled: words.trim() !== '',
+  })
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault()
+        box.current?.focus()
+      }
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  const wanted = words.trim().toLowerCase()
+  const actions: Line[] = [
+    ...drawCommands
+      .filter((c) => !c.id.endsWith('-too') && (c.enabled?.() ?? true))
+      .map((c) => ({ group: 'Do', label: c.label, hint: c.shortcut, run: c.run })),
+    ...BENCHES.map((b, i) => ({
+      group: 'Do',
+      label: `Go to the ${b.label} bench`,
+      hint: `Alt+${i + 1}`,
+      run: () => void go(`/p/${projectId}/${b.path}`),
+    })),
+  ].filter((l) => l.label.toLowerCase().includes(wanted))
+  const lines: Line[] = [
+    ...(words.trim() ? (found.data ?? []) : []).map((f) => ({
+      group: { sheet: 'Sheets', device: 'Devices', wire: 'Wires' }[f.kind] ?? f.kind,
+      label: f.label,
+      hint: '',
+      run: () => void go(`/p/${projectId}/draw/${f.sheet_id}${f.id ? `?sel=${f.id}` : ''}`),
+    })),
+    ...actions,
+  ]
+  return (
+    <Autocomplete<Line, false, false, true>
+      freeSolo
+      autoHighlight
+      clearOnBlur
+      options={lines}
+      groupBy={(l) => l.group}
+      getOptionLabel={(l) => (typeof l === 'string' ? l : l.label)}
+      filterOptions={(all) => all}
+      inputValue={words}
+      value={null}
+      onInputChange={(_, value, reason) => setWords(reason === 'input' ? value : '')}
+      onChange={(_, line) => {
+        if (line && typeof line !== 'string') line.run()
+        setWords('')
+        box.current?.blur()
+      }}
+      renderOption={({ key, ...props }, line) => (
+        <Box component="li" key={key + line.label} {...props} sx={{ display: 'flex', gap: 1, fontSize: 13 }}>
+          <span style={{ flex: 1 }}>{line.label}</span>
+          <kbd style={{ font: `11px ${MONO}`, color: QUIET }}>{line.hint}</kbd>
+        </Box>
+      )}
+      renderInput={(params) => (
+        <Box
+          ref={params.slotProps.input.ref}
+          sx={{ bgcolor: '#26345A', borderRadius: 1.5, display: 'flex', alignItems: 'center', px: 1.25 }}
+        >
+          <InputBase
+            inputRef={box}
+            placeholder="Find a tag, wire, sheet… or do something"
+            inputProps={{ ...params.slotProps.htmlInput, 'aria-label': 'Find or do' }}
+            sx={{
+              flex: 1,
+              color: '#fff',
+              fontSize: 13,
+              '& input::placeholder': { color: '#C3CBE0', opacity: 1 },
+            }}
+          />
+          <kbd style={{ font: `11px ${MONO}`, color: '#C3CBE0' }}>Ctrl K</kbd>
+        </Box>
+      )}
+      sx={{ width: 'min(360px, 100%)' }}
+    />
+  )
+}

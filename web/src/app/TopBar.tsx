@@ -1,0 +1,140 @@
+/** The top bar: mark, project, omnibox, undo and redo with what they take back, who is here, the person. */
+import RedoIcon from '@mui/icons-material/Redo'
+import UndoIcon from '@mui/icons-material/Undo'
+import Avatar from '@mui/material/Avatar'
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Menu from '@mui/material/Menu'
+import MenuItem from '@mui/material/MenuItem'
+import Tooltip from '@mui/material/Tooltip'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { client, got, type Me, type Outline } from '../api/client'
+import type { SheetLine } from '../api/shapes'
+import { useSheet } from '../benches/draw/store'
+import { Mark } from './Mark'
+import { Omnibox } from './Omnibox'
+import { INK, TEAL } from './theme'
+
+const initials = (name: string) =>
+  name
+    .split(' ')
+    .map((w) => w[0] ?? '')
+    .join('')
+    .slice(0, 2)
+    .toUpperCase()
+
+export function TopBar({ me, outline }: { me: Me; outline: Outline }) {
+  const { undo, redo, people, step } = useSheet()
+  const queries = useQueryClient()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const settings = outline.settings as { number: string; name: string; customer: string; revision: string }
+  const sheets = outline.sheets as unknown as SheetLine[]
+  const sheetName = (id: string) => sheets.find((s) => s.id === id)?.number ?? ''
+  const out = async () => {
+    queries.setQueryData(['me'], await got(client.POST('/api/sign-out')))
+  }
+  return (
+    <Box
+      component="header"
+      sx={{
+        height: 48,
+        bgcolor: INK,
+        color: '#fff',
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1.5,
+        px: 1.5,
+      }}
+    >
+      <Box
+        component={Link}
+        to="/"
+        aria-label="All projects"
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1,
+          color: '#fff',
+          textDecoration: 'none',
+          fontWeight: 600,
+        }}
+      >
+        <Mark />
+        Jolly Spool
+      </Box>
+      <Box
+        sx={{
+          opacity: 0.85,
+          whiteSpace: 'nowrap',
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          maxWidth: 260,
+        }}
+      >
+        {[settings.customer, settings.name].filter(Boolean).join(' · ')}
+      </Box>
+      <Box sx={{ border: '1px solid #51608A', borderRadius: 3, px: 1, fontSize: 12, whiteSpace: 'nowrap' }}>
+        working on {settings.revision}
+      </Box>
+      <Box sx={{ flex: 1, display: 'flex', justifyContent: 'center' }}>
+        <Omnibox projectId={outline.id} />
+      </Box>
+      <Tooltip title={undo ? `Undo: ${undo}  Ctrl+Z` : 'Nothing to undo'}>
+        <span>
+          <Button
+            color="inherit"
+            disabled={!undo}
+            startIcon={<UndoIcon fontSize="small" />}
+            aria-label={`Undo ${undo}`}
+            onClick={() => void step('undo')}
+            sx={{ '&.Mui-disabled': { color: '#7D88A6' }, whiteSpace: 'nowrap' }}
+          >
+            <span style={{ maxWidth: 140, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+              {undo || 'Undo'}
+            </span>
+          </Button>
+        </span>
+      </Tooltip>
+      <Tooltip title={redo ? `Redo: ${redo}  Ctrl+Y` : 'Nothing to redo'}>
+        <span>
+          <Button
+            color="inherit"
+            disabled={!redo}
+            aria-label={`Redo ${redo}`}
+            onClick={() => void step('redo')}
+            sx={{ minWidth: 0, '&.Mui-disabled': { color: '#7D88A6' } }}
+          >
+            <RedoIcon fontSize="small" />
+          </Button>
+        </span>
+      </Tooltip>
+      {people.map((p) => (
+        <Tooltip
+          key={p.name}
+          title={`${p.name} is here${p.sheet_id ? `, on sheet ${sheetName(p.sheet_id)}` : ''}`}
+        >
+          <Avatar sx={{ width: 28, height: 28, fontSize: 12, bgcolor: TEAL }}>{initials(p.name)}</Avatar>
+        </Tooltip>
+      ))}
+      <Tooltip title={me.full_name}>
+        <Avatar
+          component="button"
+          aria-label={`${me.full_name}: menu`}
+          onClick={(e: React.MouseEvent<HTMLElement>) => setAnchor(e.currentTarget)}
+          sx={{ width: 28, height: 28, fontSize: 12, bgcolor: '#7A4B8C', border: 0, cursor: 'pointer' }}
+        >
+          {initials(me.full_name)}
+        </Avatar>
+      </Tooltip>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        <MenuItem disabled>{me.full_name}</MenuItem>
+        <MenuItem component={Link} to="/">
+          All projects
+        </MenuItem>
+        <MenuItem onClick={() => void out()}>Sign out</MenuItem>
+      </Menu>
+    </Box>
+  )
+}

@@ -1,0 +1,37 @@
+/** Commands: one record each; keyboard, omnibox and the shortcut map read the same list. */
+export interface Command {
+  id: string
+  label: string
+  /** As it is shown: "Ctrl+Z", "W", "Delete". */
+  shortcut: string
+  run: () => void
+  /** Left out while it returns false. */
+  enabled?: () => boolean
+}
+
+/** The name of a pressed key as commands write it. */
+export function keyName(event: KeyboardEvent): string {
+  const parts = []
+  if (event.ctrlKey || event.metaKey) parts.push('Ctrl')
+  if (event.altKey) parts.push('Alt')
+  if (event.shiftKey && (event.key.length > 1 || event.ctrlKey || event.metaKey)) parts.push('Shift')
+  parts.push(event.key.length === 1 ? event.key.toUpperCase() : event.key)
+  return parts.join('+')
+}
+
+/** Refuse a list in which two commands claim one shortcut. */
+export function checked(commands: Command[]): Command[] {
+  const claimed = new Map<string, string>()
+  for (const c of commands) {
+    const other = c.shortcut && claimed.get(c.shortcut)
+    if (other) throw new Error(`${c.id} and ${other} both claim ${c.shortcut}`)
+    if (c.shortcut) claimed.set(c.shortcut, c.id)
+  }
+  return commands
+}
+
+export const isTyping = (event: KeyboardEvent) =>
+  /INPUT|TEXTAREA|SELECT/.test((event.target as Element | null)?.tagName ?? '') ||
+  (event.target as Element | null)?.closest?.(
+    '[role="grid"],[role="dialog"],[role="menu"],[role="listbox"]',
+  ) != null

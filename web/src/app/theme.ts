@@ -1,0 +1,38 @@
+/** Colours, type and component defaults: paper, ink, copper for the person's own acts, teal for what is linked. */
+import { createTheme } from '@mui/material/styles'
+
+export const INK = '#14213D'
+export const PAPER = '#FCFAF5'
+export const COPPER = '#B4622D'
+export const TEAL = '#1F7A6D'
+export const SNAG = '#B3261E'
+export const FRAME = '#F6F1E7'
+export const LINE = '#E3DCCB'
+export const QUIET = '#676C78'
+export const MONO = '"IBM Plex Mono", monospace'
+
+export const theme = createTheme({
+  palette: {
+    primary: { main: COPPER },
+    secondary: { main: TEAL },
+    error: { main: SNAG },
+    text: { primary: INK, secondary: QUIET },
+    background: { default: FRAME, paper: '#FFFFFF' },
+    divider: LINE,
+  },
+  typography: { fontFamily: 'Inter, sans-serif', fontSize: 13, button: { textTransform: 'none' } },
+  shape: { borderRadius: 6 },
+  components: {
+    MuiButton: { defaultProps: { size: 'small', disableElevation: true } },
+    MuiTextField: { defaultProps: { size: 'small' } },
+    MuiTooltip: { defaultProps: { arrow: true } },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiCssBaseline: {
+      styleOverrides: {
+        'html, body, #root': { height: '100%', margin: 0 },
+        body: { fontSize: 13 },
+        '*:focus-visible': { outline: `2px solid ${COPPER}`, outlineOffset: 1 },
+      },
+    },
+  },
+})

@@ -1,0 +1,156 @@
+/** A device in the inspector: tag, text, part, units, what it is wired to, its snags. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { useState } from 'react'
+import type { DeviceCard, Item } from '../../api/shapes'
+import { COPPER, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
+import { Field } from '../../kit/Field'
+import { Section } from '../../kit/Section'
+import { TagChip } from '../../kit/TagChip'
+import { BelongsTo } from './BelongsTo'
+import { PartPicker } from './PartPicker'
+import { useSheet } from './store'
+
+interface Props {
+  card: DeviceCard
+  symbol: Item | undefined
+  canEdit: boolean
+  onGo: (id: string, sheet?: string) => void
+}
+
+const rowStyle = { display: 'flex', gap: 8, padding: '2px 0', fontSize: 12.5 } as const
+
+/** "coil_voltage_v" as a person reads it. */
+const ratingName = (key: string) => key.replace(/_(v|a|kw|va|s|mm2)$/, '').replaceAll('_', ' ')
+const unitOf = (key: string) =>
+  ({ v: 'V', a: 'A', kw: 'kW', va: 'VA', s: 's', mm2: 'mm²' })[/_(v|a|kw|va|s|mm2)$/.exec(key)?.[1] ?? ''] ??
+  ''
+
+export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
+  const [picking, setPicking] = useState(false)
+  const [moving, setMoving] = useState(false)
+  const { send, sheetId } = useSheet()
+  const orphan = card.snags.some((s) => s.mend === 'choose-device')
+  return (
+    <>
+      <Box sx={{ display: 'flex', gap: 1.25, alignItems: 'center', mb: 0.5 }}>
+        <TagChip tag={card.tag} />
+        <span>{card.what}</span>
+      </Box>
+      <Box sx={{ fontFamily: MONO, fontSize: 11.5, color: 'text.secondary', mb: 1 }}>{card.full_tag}</Box>
+      <Field
+        label="Text"
+        value={card.text}
+        disabled={!canEdit}
+        placeholder="what it does"
+        onSave={(text) => void send({ kind: 'set-text', device_id: card.id, text })}
+      />
+      <Field
+        label={card.fixed ? 'Tag, fixed by hand' : 'Tag'}
+        value={card.tag}
+        mono
+        disabled={!canEdit}
+        onSave={(tag) => void send({ kind: 'set-tag', device_id: card.id, tag })}
+      />
+      {card.fixed && canEdit && (
+        <Button onClick={() => void send({ kind: 'set-tag', device_id: card.id, tag: '' })}>
+          Let the tag run
+        </Button>
+      )}
+      <Section title="Part">
+        {card.part ? (
+          <Box sx={{ mb: 0.5 }}>
+            <b style={{ fontFamily: MONO }}>{card.part.number}</b>{' '}
+            <span style={{ color: QUIET }}>{card.part.maker}</span>
+            <div style={{ fontSize: 12 }}>{card.part.text}</div>
+          </Box>
+        ) : (
+          <Box sx={{ color: 'text.secondary', mb: 0.5 }}>none chosen yet</Box>
+        )}
+        {Object.entries(card.ratings).map(([key, value]) => (
+          <div key={key} style={rowStyle}>
+            <span style={{ color: QUIET, flex: 1 }}>{ratingName(key)}</span>
+            <span>
+              {value} {unitOf(key)}
+            </span>
+          </div>
+        ))}
+        {canEdit && !picking && (
+          <Button variant="outlined" sx={{ mt: 0.5 }} onClick={() => setPicking(true)}>
+            {card.part ? 'Change part' : 'Choose part'}
+          </Button>
+        )}
+        {picking && <PartPicker card={card} close={() => setPicking(false)} />}
+      </Section>
+      <Section title="Units">
+        {card.units.map((u, i) => (
+          <div key={i} style={rowStyle}>
+            <span style={{ fontFamily: MONO, flex: 1 }}>
+              {u.kind} {u.pins}
+            </span>
+            {u.symbol_id ? (
+              <Link
+                here={u.symbol_id === symbol?.id}
+                onClick={() => onGo(u.symbol_id, u.sheet_id)}
+                text={u.place}
+              />
+            ) : (
+              <span style={{ color: QUIET }}>free</span>
+            )}
+          </div>
+        ))}
+      </Section>
+      {card.wired.length > 0 && (
+        <Section title="Wired to">
+          {card.wired.map((w, i) => (
+            <div key={i} style={{ ...rowStyle, fontFamily: MONO }}>
+              <span style={{ minWidth: 30 }}>{w.pin}</span>
+              <span style={{ color: TEAL, minWidth: 40 }}>{w.number}</span>
+              <span style={{ flex: 1, textAlign: 'right' }}>{w.to}</span>
+            </div>
+          ))}
+        </Section>
+      )}
+      {card.snags.length > 0 && (
+        <Section title="Snags">
+          {card.snags.map((s, i) => (
+            <div key={i} style={{ ...rowStyle, color: SNAG }}>
+              <span style={{ flex: 1 }}>{s.message}</span>
+              {s.mend === 'choose-part' && canEdit && (
+                <button type="button" style={linkStyle(SNAG)} onClick={() => setPicking(true)}>
+                  choose
+                </button>
+              )}
+            </div>
+          ))}
+        </Section>
+      )}
+      {symbol && canEdit && (orphan || moving) && <BelongsTo symbol={symbol} canEdit={canEdit} />}
+      {symbol && canEdit && !orphan && !moving && (
+        <Button sx={{ mt: 1.5 }} onClick={() => setMoving(true)} data-sheet={sheetId}>
+          Belongs to another device…
+        </Button>
+      )}
+    </>
+  )
+}
+
+const linkStyle = (color: string) =>
+  ({
+    font: 'inherit',
+    color,
+    background: 'none',
+    border: 0,
+    padding: 0,
+    textDecoration: 'underline',
+    cursor: 'pointer',
+  }) as const
+
+function Link({ here, text, onClick }: { here: boolean; text: string; onClick: () => void }) {
+  if (here) return <span style={{ color: COPPER, fontFamily: MONO }}>here · {text}</span>
+  return (
+    <button type="button" style={{ ...linkStyle(TEAL), fontFamily: MONO }} onClick={onClick}>
+      {text}
+    </button>
+  )
+}

@@ -1,0 +1,178 @@
+/** The Draw bench: sheets on the left, the sheet in the middle, inspector right, ledger below. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
+import Stack from '@mui/material/Stack'
+import Tooltip from '@mui/material/Tooltip'
+import { useEffect } from 'react'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { client, got, wordsOf, type Outline } from '../../api/client'
+import type { SheetLine, WireTypeLine } from '../../api/shapes'
+import { LINE, MONO } from '../../app/theme'
+import { wirePaint } from '../../scene/colours'
+import { Inspector } from './Inspector'
+import { Ledger } from './Ledger'
+import { Sheet } from './Sheet'
+import { SheetList } from './SheetList'
+import { useSheet } from './store'
+import { startWire } from './tools'
+import { useKeys } from './useKeys'
+
+const POLL_MS = 1500
+
+export function DrawBench({ outline }: { outline: Outline }) {
+  const { projectId = '', sheetId = '' } = useParams()
+  const [search] = useSearchParams()
+  const go = useNavigate()
+  const s = useSheet()
+  const canEdit = outline.role !== 'viewer'
+  useKeys(canEdit)
+  const sheets = outline.sheets as unknown as SheetLine[]
+  const types = outline.wire_types as unknown as WireTypeLine[]
+  const wanted = search.get('sel')
+
+  useEffect(() => {
+    if (sheetId) void useSheet.getState().open(projectId, sheetId)
+  }, [projectId, sheetId])
+  useEffect(() => {
+    const timer = window.setInterval(() => void useSheet.getState().poll(), POLL_MS)
+    return () => window.clearInterval(timer)
+  }, [])
+  useEffect(() => {
+    if (!types.some((t) => t.id === s.wireType) && types[0]) s.set({ wireType: types[0].id })
+  })
+  useEffect(() => {
+    if (wanted && s.loaded) useSheet.getState().select([wanted])
+  }, [wanted, s.loaded])
+
+  /** Go to an entity, on this sheet or another. */
+  const goTo = (id: string, sheet = '') => {
+    const target = sheet || (s.view.items[id] ? sheetId : '')
+    if (target && target === sheetId) s.select([id])
+    else if (target) void go(`/p/${projectId}/draw/${target}?sel=${id}`)
+    else if (id) {
+      const params = { path: { project_id: projectId, entity_id: id } }
+      void got(client.GET('/api/projects/{project_id}/where/{entity_id}', { params })).then(
+        (found) => go(`/p/${projectId}/draw/${found.sheet_id}?sel=${id}`),
+        (error) => s.say(wordsOf(error), 'error'),
+      )
+    }
+  }
+  return (
+    <Box sx={{ display: 'flex', flex: 1, minWidth: 0, minHeight: 0 }}>
+      <SheetList projectId={projectId} sheets={sheets} types={types} current={sheetId} canEdit={canEdit} />
+      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+        <Stack
+          direction="row"
+          spacing={1}
+          sx={{
+            height: 38,
+            px: 1.5,
+            alignItems: 'center',
+            borderBottom: `1px solid ${LINE}`,
+            bgcolor: '#FBF8F1',
+          }}
+        >
+          <Tooltip title="Wire type for what is drawn next">
+            <Select
+              size="small"
+              variant="standard"
+              disableUnderline
+              value={types.some((t) => t.id === s.wireType) ? s.wireType : ''}
+              onChange={(e) => s.set({ wireType: e.target.value })}
+              inputProps={{ 'aria-label': 'Wire type' }}
+              sx={{ fontSize: 13, minWidth: 150 }}
+            >
+              {types.map((t) => (
+                <MenuItem key={t.id} value={t.id} sx={{ fontSize: 13 }}>
+                  <Swatch code={t.colour} />
+                  {t.name} {t.cross_section_mm2 || t.awg} {t.colour}
+                </MenuItem>
+              ))}
+            </Select>
+          </Tooltip>
+          <ToolButton
+            label="Wire"
+            hint="W"
+            active={s.tool.name === 'wire'}
+            disabled={!canEdit}
+            onClick={startWire}
+          />
+          <ToolButton
+            label="Quick line"
+            hint="/"
+            active={s.tool.name === 'quick'}
+            disabled={!canEdit}
+            onClick={() => s.set({ tool: { name: 'quick' } })}
+          />
+          <Box sx={{ flex: 1 }} />
+          <Box sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO }} data-testid="place">
+            {placeOf(s.caret, s.view.sheet.sheet)}
+          </Box>
+        </Stack>
+        <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
+          <Sheet canEdit={canEdit} onGo={goTo} />
+        </Box>
+        <Ledger onGo={goTo} />
+      </Box>
+      <Inspector outline={outline} canEdit={canEdit} onGo={goTo} />
+    </Box>
+  )
+}
+
+function Swatch({ code }: { code: string }) {
+  const paint = wirePaint(code)
+  return (
+    <span
+      style={{
+        display: 'inline-block',
+        width: 16,
+        height: 5,
+        borderRadius: 2,
+        marginRight: 7,
+        verticalAlign: 'middle',
+        border: paint.edged ? '1px solid #14213D' : undefined,
+        background: paint.second
+          ? `linear-gradient(90deg, ${paint.first} 50%, ${paint.second} 50%)`
+          : paint.first,
+      }}
+    />
+  )
+}
+
+interface ToolButtonProps {
+  label: string
+  hint: string
+  active: boolean
+  disabled: boolean
+  onClick: () => void
+}
+
+function ToolButton({ label, hint, active, disabled, onClick }: ToolButtonProps) {
+  return (
+    <Button
+      variant={active ? 'contained' : 'text'}
+      color={active ? 'primary' : 'inherit'}
+      disabled={disabled}
+      onClick={onClick}
+      sx={{ py: 0.1, minWidth: 0 }}
+      endIcon={
+        <kbd style={{ font: `11px ${MONO}`, border: `1px solid ${LINE}`, borderRadius: 3, padding: '0 4px' }}>
+          {hint}
+        </kbd>
+      }
+    >
+      {label}
+    </Button>
+  )
+}
+
+/** Where the caret is, in words; the numbers of ladder lines are the server's. */
+function placeOf(caret: [number, number], facts: { frame: string; lines: number[] } | undefined): string {
+  const at = `${caret[0]}, ${caret[1]}`
+  if (!facts || facts.frame !== 'ladder') return at
+  const [top = 0, spacing = 1, count = 1, first = 0] = facts.lines
+  const index = Math.min(Math.max(Math.floor((caret[1] - top + 2) / spacing), 0), count - 1)
+  return `line ${first + index} · ${at}`
+}

@@ -1,0 +1,73 @@
+/** The inspector: what is selected, its texts, part, units, wiring and snags; the sheet when nothing is. */
+import Box from '@mui/material/Box'
+import { useQuery } from '@tanstack/react-query'
+import { client, got, type Outline } from '../../api/client'
+import type { DeviceCard, WireTypeLine } from '../../api/shapes'
+import { LINE } from '../../app/theme'
+import { BelongsTo } from './BelongsTo'
+import { DevicePanel } from './DevicePanel'
+import { SheetPanel } from './SheetPanel'
+import { useSheet } from './store'
+import { WirePanel } from './WirePanel'
+
+interface Props {
+  outline: Outline
+  canEdit: boolean
+  onGo: (id: string, sheet?: string) => void
+}
+
+export function Inspector({ outline, canEdit, onGo }: Props) {
+  const { projectId, view, selection, subject, revision } = useSheet()
+  const ids = selection.size ? [...selection] : subject ? [subject] : []
+  const items = ids.map((id) => view.items[id]).filter((i) => i !== undefined)
+  const symbols = items.filter((i) => i.kind === 'symbol')
+  const deviceIds = new Set(symbols.map((i) => i.facts.device ?? ''))
+  const deviceId = deviceIds.size === 1 ? [...deviceIds][0]! : ''
+  const wires = items.filter((i) => i.kind === 'wire')
+  const card = useQuery({
+    queryKey: ['device', projectId, deviceId, revision],
+    queryFn: () =>
+      got(
+        client.GET('/api/projects/{project_id}/devices/{device_id}', {
+          params: { path: { project_id: projectId, device_id: deviceId } },
+        }),
+      ) as unknown as Promise<DeviceCard>,
+    enabled: deviceId !== '',
+    placeholderData: (before) => (before?.id === deviceId ? before : undefined),
+    retry: false,
+  })
+  const lone = symbols.length === 1 ? symbols[0] : undefined
+  return (
+    <Box
+      component="aside"
+      aria-label="Inspector"
+      sx={{
+        width: 262,
+        flexShrink: 0,
+        borderLeft: `1px solid ${LINE}`,
+        bgcolor: '#FBF8F1',
+        overflow: 'auto',
+        p: 1.75,
+      }}
+    >
+      {deviceId && card.data ? (
+        <DevicePanel key={deviceId} card={card.data} symbol={lone} canEdit={canEdit} onGo={onGo} />
+      ) : lone && !deviceId ? (
+        <BelongsTo symbol={lone} canEdit={canEdit} />
+      ) : wires.length && wires.length === items.length ? (
+        <WirePanel
+          key={wires[0]!.id}
+          wires={wires}
+          types={outline.wire_types as unknown as WireTypeLine[]}
+          canEdit={canEdit}
+        />
+      ) : items.length ? (
+        <Box sx={{ color: 'text.secondary' }}>
+          {items.length} things selected. D duplicates, Delete removes.
+        </Box>
+      ) : (
+        <SheetPanel key={view.sheet.sheet?.id} canEdit={canEdit} />
+      )}
+    </Box>
+  )
+}

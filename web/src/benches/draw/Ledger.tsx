@@ -1,0 +1,140 @@
+/** The ledger: wires, devices and snags of the sheet, in step with the selection both ways. */
+import ExpandLessIcon from '@mui/icons-material/ExpandLess'
+import ExpandMoreIcon from '@mui/icons-material/ExpandMore'
+import Box from '@mui/material/Box'
+import IconButton from '@mui/material/IconButton'
+import Tab from '@mui/material/Tab'
+import Tabs from '@mui/material/Tabs'
+import { DataGrid, type GridColDef } from '@mui/x-data-grid'
+import { useMemo, useState } from 'react'
+import { LINE, MONO, SNAG } from '../../app/theme'
+import { useSheet } from './store'
+
+type Name = 'wires' | 'devices' | 'snags'
+interface Row {
+  id: string
+  /** Ids of what the row stands for on the sheet. */
+  ids: string[]
+  [key: string]: unknown
+}
+
+const mono = { fontFamily: MONO, fontSize: 12 }
+const col = (field: string, headerName: string, flex: number, isMono = false): GridColDef<Row> => ({
+  field,
+  headerName,
+  flex,
+  minWidth: 50,
+  cellClassName: isMono ? 'mono' : '',
+})
+
+const COLUMNS: Record<Name, GridColDef<Row>[]> = {
+  wires: [
+    col('number', 'Number', 0.8, true),
+    col('from', 'From', 1.4, true),
+    col('to', 'To', 1.4, true),
+    col('type', 'Type', 1.4),
+    col('place', 'Place', 0.8, true),
+  ],
+  devices: [
+    col('tag', 'Tag', 1, true),
+    col('text', 'Text', 1.6),
+    col('what', 'What', 1.3),
+    col('part', 'Part', 1.3, true),
+    col('place', 'Place', 0.7, true),
+  ],
+  snags: [col('severity', 'Severity', 0.6), col('message', 'Snag', 4), col('place', 'Place', 0.6, true)],
+}
+
+export function Ledger({ onGo }: { onGo: (id: string) => void }) {
+  const { view, selection } = useSheet()
+  const [tab, setTab] = useState<Name>('wires')
+  const [open, setOpen] = useState(true)
+  const rows = useMemo(
+    (): Record<Name, Row[]> => ({
+      wires: Object.values(view.wires)
+        .map((w) => ({ ...w, type: `${w.type} ${w.size} ${w.colour}`, ids: w.wires }))
+        .sort((a, b) => a.number.localeCompare(b.number, 'en', { numeric: true })),
+      devices: Object.values(view.devices)
+        .map((d) => ({ ...d, ids: d.symbols }))
+        .sort((a, b) => a.tag.localeCompare(b.tag, 'en', { numeric: true })),
+      snags: Object.entries(view.snags)
+        .map(([id, s]) => ({ ...s, id }))
+        .sort((a, b) => a.order - b.order),
+    }),
+    [view],
+  )
+  const chosen = (row: Row) => row.ids.some((id) => selection.has(id))
+  const errors = rows.snags.some((r) => r['severity'] === 'error')
+  return (
+    <Box
+      component="section"
+      aria-label="Ledger"
+      sx={{
+        borderTop: `1px solid ${LINE}`,
+        bgcolor: '#fff',
+        height: open ? 190 : 34,
+        display: 'flex',
+        flexDirection: 'column',
+      }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 34 }}>
+        <Tabs
+          value={tab}
+          onChange={(_, value: Name) => {
+            setTab(value)
+            setOpen(true)
+          }}
+          sx={{
+            minHeight: 34,
+            flex: 1,
+            '& .MuiTab-root': { minHeight: 34, py: 0, minWidth: 80, textTransform: 'none' },
+          }}
+        >
+          <Tab value="wires" label={`Wires ${rows.wires.length}`} />
+          <Tab value="devices" label={`Devices ${rows.devices.length}`} />
+          <Tab
+            value="snags"
+            label={`Snags ${rows.snags.length}`}
+            sx={errors ? { color: SNAG, '&.Mui-selected': { color: SNAG } } : undefined}
+          />
+        </Tabs>
+        <IconButton
+          size="small"
+          aria-label={open ? 'Fold the ledger' : 'Unfold the ledger'}
+          onClick={() => setOpen(!open)}
+        >
+          {open ? <ExpandMoreIcon fontSize="small" /> : <ExpandLessIcon fontSize="small" />}
+        </IconButton>
+      </Box>
+      {open && (
+        <Box sx={{ flex: 1, minHeight: 0 }}>
+          <DataGrid
+            key={tab}
+            rows={rows[tab]}
+            columns={COLUMNS[tab]}
+            density="compact"
+            rowHeight={28}
+            columnHeaderHeight={28}
+            hideFooter
+            rowSelection={false}
+            getRowClassName={({ row }) => (chosen(row as Row) ? 'chosen' : '')}
+            onRowClick={({ row }) => useSheet.getState().select((row as Row).ids)}
+            onRowDoubleClick={({ row }) => onGo((row as Row).ids[0] ?? '')}
+            localeText={{
+              noRowsLabel: tab === 'snags' ? 'Nothing wrong on this sheet.' : 'Nothing drawn yet.',
+            }}
+            sx={{
+              border: 0,
+              fontSize: 12.5,
+              '& .mono': mono,
+              '& .chosen, & .chosen:hover': { bgcolor: '#F5E3D5' },
+              '& .MuiDataGrid-row': { cursor: 'pointer' },
+
+              '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 500 },
+            }}
+          />
+        </Box>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,170 @@
+/** Type to place: the list of symbols and units at the caret, its first line previewed on the sheet. */
+import Box from '@mui/material/Box'
+import InputBase from '@mui/material/InputBase'
+import Paper from '@mui/material/Paper'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { client, got, type AnyEdit } from '../../api/client'
+import type { Offer } from '../../api/shapes'
+import { COPPER, MONO, QUIET, SNAG } from '../../app/theme'
+import { ItemArt } from './ItemArt'
+import { useSheet } from './store'
+import { cancel } from './tools'
+
+const SHOWN = 8
+const RECENT = 'spool-recent-symbols'
+
+const recent = (): string[] => JSON.parse(localStorage.getItem(RECENT) ?? '[]') as string[]
+function remember(key: string) {
+  localStorage.setItem(RECENT, JSON.stringify([key, ...recent().filter((k) => k !== key)].slice(0, 12)))
+}
+
+function edit(offer: Offer): AnyEdit {
+  const s = useSheet.getState()
+  const [x, y] = s.caret
+  const { definition, device_id, part_id } = offer
+  return {
+    kind: 'place-symbol',
+    sheet_id: s.sheetId,
+    definition,
+    x,
+    y,
+    device_id,
+    part_id,
+    rotation: null,
+    mirror: false,
+    poles: null,
+    text: '',
+  }
+}
+
+export function PlaceBox({ left, top, first }: { left: number; top: number; first: string }) {
+  const { projectId, sheetId, revision, preview } = useSheet()
+  const [text, setText] = useState(first)
+  const [line, setLine] = useState(0)
+  const found = useQuery({
+    queryKey: ['offers', projectId, sheetId, revision, text],
+    queryFn: () =>
+      got(
+        client.GET('/api/projects/{project_id}/offers', {
+          params: { path: { project_id: projectId }, query: { q: text, sheet_id: sheetId } },
+        }),
+      ) as unknown as Promise<Offer[]>,
+    placeholderData: (before) => before,
+  })
+  const used = recent()
+  const rank = (o: Offer) => (o.device_id || o.part_id || !used.includes(o.definition) ? 1 : 0)
+  const all = found.data ?? []
+  const exact = !text.trim()
+  const offers = (exact ? [...all].sort((a, b) => rank(a) - rank(b)) : all).slice(0, SHOWN)
+  const chosen = offers[Math.min(line, offers.length - 1)]
+  const key = chosen ? `${chosen.definition}|${chosen.device_id}|${chosen.part_id}` : ''
+  useEffect(() => {
+    useSheet.getState().ask(chosen ? edit(chosen) : null)
+    // The key says all that the preview depends on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key])
+
+  const place = (offer: Offer | undefined) => {
+    if (!offer) return
+    remember(offer.definition)
+    const s = useSheet.getState()
+    s.set({ tool: { name: 'idle' }, selection: new Set() })
+    void s.send(edit(offer)).then((a) => a && useSheet.getState().set({ subject: a.placed[0] ?? '' }))
+  }
+  const onKey = (event: React.KeyboardEvent) => {
+    if (event.key === 'Escape') cancel()
+    else if (event.key === 'Enter' && !found.isPlaceholderData) place(chosen)
+    else if (event.key === 'ArrowDown' || (event.key === 'Tab' && !event.shiftKey))
+      setLine((n) => (n + 1) % Math.max(1, offers.length))
+    else if (event.key === 'ArrowUp' || event.key === 'Tab')
+      setLine((n) => (n + offers.length - 1) % Math.max(1, offers.length))
+    else return
+    event.preventDefault()
+    event.stopPropagation()
+  }
+  return (
+    <Paper
+      data-overlay
+      data-testid="place-box"
+      elevation={6}
+      sx={{
+        position: 'absolute',
+        left: Math.max(8, left - 12),
+        top: top + 14,
+        width: 350,
+        overflow: 'hidden',
+        zIndex: 5,
+      }}
+    >
+      <InputBase
+        autoFocus
+        fullWidth
+        value={text}
+        inputProps={{ 'aria-label': 'Symbol to place' }}
+        onChange={(e) => {
+          setText(e.target.value)
+          setLine(0)
+        }}
+        onKeyDown={onKey}
+        sx={{
+          px: 1.5,
+          py: 0.75,
+          fontFamily: MONO,
+          color: COPPER,
+          borderBottom: '1px solid',
+          borderColor: 'divider',
+        }}
+      />
+      <Box role="listbox" aria-label="Symbols">
+        {offers.map((offer, i) => (
+          <Box
+            key={`${offer.definition}${offer.device_id}${offer.part_id}`}
+            role="option"
+            aria-selected={offer === chosen}
+            onMouseEnter={() => setLine(i)}
+            onMouseDown={(e) => {
+              e.preventDefault()
+              place(offer)
+            }}
+            sx={{
+              display: 'flex',
+              alignItems: 'center',
+              gap: 1,
+              px: 1.25,
+              py: 0.4,
+              cursor: 'pointer',
+              bgcolor: offer === chosen ? '#F5E9DF' : undefined,
+            }}
+          >
+            <ItemArt definition={offer.definition} />
+            <Box sx={{ flex: 1, minWidth: 0 }}>
+              <span style={{ fontWeight: 500 }}>{offer.name}</span>
+              {offer.tag && (
+                <>
+                  {' of '}
+                  <b style={{ fontFamily: MONO }}>{offer.tag}</b>
+                </>
+              )}
+              {offer.text && <div style={{ fontSize: 11, color: QUIET }}>{offer.text}</div>}
+            </Box>
+            <span style={{ fontSize: 11, color: QUIET, whiteSpace: 'nowrap' }}>
+              {offer.note || (used.includes(offer.definition) ? 'recent' : '')}
+            </span>
+          </Box>
+        ))}
+        {found.data?.length === 0 && (
+          <Box sx={{ px: 1.5, py: 1, color: QUIET }}>
+            No symbol is called “{text}”. Try coil, no, nc, lamp.
+          </Box>
+        )}
+      </Box>
+      {preview?.problem && <Box sx={{ px: 1.5, py: 0.5, color: SNAG, fontSize: 12 }}>{preview.problem}</Box>}
+      <Box
+        sx={{ px: 1.5, py: 0.5, fontSize: 11, color: QUIET, borderTop: '1px solid', borderColor: 'divider' }}
+      >
+        Enter places · ↑ ↓ choose · Esc
+      </Box>
+    </Paper>
+  )
+}

@@ -1,0 +1,70 @@
+/** The quick line at the caret; what it would place is previewed while it is typed, errors stand under it. */
+import Box from '@mui/material/Box'
+import InputBase from '@mui/material/InputBase'
+import Paper from '@mui/material/Paper'
+import { useState } from 'react'
+import type { AnyEdit } from '../../api/client'
+import { COPPER, MONO, QUIET, SNAG } from '../../app/theme'
+import { useSheet } from './store'
+import { cancel } from './tools'
+
+function edit(line: string): AnyEdit {
+  const s = useSheet.getState()
+  return {
+    kind: 'place-row',
+    sheet_id: s.sheetId,
+    x: s.caret[0],
+    y: s.caret[1],
+    line,
+    wire_type_id: s.wireType,
+  }
+}
+
+export function QuickLine({ left, top }: { left: number; top: number }) {
+  const preview = useSheet((s) => s.preview)
+  const [line, setLine] = useState('')
+  const change = (text: string) => {
+    setLine(text)
+    useSheet.getState().ask(text.trim() ? edit(text) : null)
+  }
+  const onKey = (event: React.KeyboardEvent) => {
+    if (event.key === 'Escape') cancel()
+    else if (event.key === 'Enter' && line.trim()) {
+      const s = useSheet.getState()
+      void s.send(edit(line)).then((answer) => {
+        if (answer)
+          useSheet.getState().set({ tool: { name: 'idle' }, selection: new Set(), subject: answer.placed[0] })
+      })
+    } else return
+    event.preventDefault()
+  }
+  return (
+    <Paper
+      data-overlay
+      data-testid="quick-line"
+      elevation={6}
+      sx={{ position: 'absolute', left: Math.max(8, left - 12), top: top + 40, width: 460, zIndex: 5 }}
+    >
+      <InputBase
+        autoFocus
+        fullWidth
+        value={line}
+        placeholder={'nc "Stop", no "Start", coil "Fan run"'}
+        inputProps={{ 'aria-label': 'Quick line' }}
+        onChange={(e) => change(e.target.value)}
+        onKeyDown={onKey}
+        sx={{ px: 1.5, py: 0.75, fontFamily: MONO, color: COPPER }}
+      />
+      {preview?.problem && (
+        <Box role="alert" sx={{ px: 1.5, pb: 0.5, color: SNAG, fontSize: 12 }}>
+          {preview.problem}
+        </Box>
+      )}
+      <Box
+        sx={{ px: 1.5, py: 0.5, fontSize: 11, color: QUIET, borderTop: '1px solid', borderColor: 'divider' }}
+      >
+        symbols parted by commas · "text" · @QA1 a device there is · #part number · Enter places
+      </Box>
+    </Paper>
+  )
+}

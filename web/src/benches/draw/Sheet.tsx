@@ -1,0 +1,171 @@
+/** The sheet: the painted scene, what is previewed, the caret, and the boxes at it. */
+import Box from '@mui/material/Box'
+import { useMemo } from 'react'
+import type { Box as Rect, Item } from '../../api/shapes'
+import { COPPER, SNAG } from '../../app/theme'
+import { ItemView, type Look } from '../../scene/Painter'
+import { GRID, Surface, type At } from '../../scene/Surface'
+import { PlaceBox } from './PlaceBox'
+import { QuickLine } from './QuickLine'
+import { useSheet } from './store'
+import { legs, pointerDown, pointerMove, pointerUp, putCorner } from './tools'
+import { useArt } from './useArt'
+
+interface Props {
+  canEdit: boolean
+  onGo: (entityId: string) => void
+}
+
+export function Sheet({ canEdit, onGo }: Props) {
+  const { view, preview, selection, subject, tool, caret, sheetId, loaded } = useSheet()
+  const art = useArt()
+  const facts = view.sheet.sheet
+  const shown = preview ? preview.view : view
+  const looks = useMemo(() => lookOf(shown.items, selection, subject), [shown.items, selection, subject])
+  const fit = useMemo(
+    () => contentBox(view.items, facts?.width ?? 420, facts?.height ?? 297),
+    [view.items, facts],
+  )
+  if (!facts)
+    return (
+      <Box sx={{ p: 3, color: 'text.secondary' }}>
+        {loaded ? 'This sheet is gone.' : 'Opening the sheet…'}
+      </Box>
+    )
+
+  const down = (at: At) => {
+    const link = at.target?.getAttribute('data-link')
+    if (link && tool.name === 'idle') onGo(link)
+    else if (canEdit || tool.name === 'idle') pointerDown(at)
+  }
+  const move = (at: At) => (canEdit ? pointerMove(at) : undefined)
+  const ghost = tool.name === 'wire' && tool.corners.length ? tool : null
+  const [cx, cy] = [caret[0] * GRID, caret[1] * GRID]
+  return (
+    <Surface
+      width={facts.width}
+      height={facts.height}
+      fit={fit}
+      fitKey={`${sheetId}:${loaded}`}
+      onDown={down}
+      onMove={move}
+      onUp={pointerUp}
+      onDouble={() => putCorner(true)}
+      overlay={(place) => {
+        const { left, top } = place(cx, cy)
+        if (tool.name === 'place') return <PlaceBox left={left} top={top} first={tool.text} />
+        if (tool.name === 'quick') return <QuickLine left={left} top={top} />
+        if (!preview || (!preview.problem && !preview.remarks.length)) return null
+        return (
+          <Box
+            role="status"
+            data-testid="preview-problem"
+            sx={{
+              position: 'absolute',
+              left: 12,
+              bottom: 12,
+              px: 1.5,
+              py: 0.75,
+              bgcolor: '#fff',
+              color: preview.problem ? SNAG : COPPER,
+              border: '1px solid currentColor',
+              borderRadius: 1,
+              maxWidth: 520,
+            }}
+          >
+            {preview.problem || preview.remarks.join(' ')}
+          </Box>
+        )
+      }}
+    >
+      {Object.values(shown.items).map((item) => (
+        <ItemView
+          key={item.id}
+          item={item}
+          art={art}
+          look={
+            preview?.changed.has(item.id) && item.kind !== 'frame'
+              ? 'preview'
+              : (looks.get(item.id) ?? 'plain')
+          }
+        />
+      ))}
+      {ghost && (
+        <polyline
+          points={[...ghost.corners, ...legs(ghost.corners[ghost.corners.length - 1]!, ghost.end)]
+            .map(([x, y]) => `${x * GRID},${y * GRID}`)
+            .join(' ')}
+          fill="none"
+          stroke={COPPER}
+          strokeWidth={0.5}
+          strokeDasharray="1.6 1.2"
+        />
+      )}
+      {tool.name === 'marquee' && (
+        <rect
+          x={Math.min(tool.from[0], tool.to[0])}
+          y={Math.min(tool.from[1], tool.to[1])}
+          width={Math.abs(tool.to[0] - tool.from[0])}
+          height={Math.abs(tool.to[1] - tool.from[1])}
+          fill="rgba(180,98,45,0.08)"
+          stroke={COPPER}
+          strokeWidth={0.3}
+        />
+      )}
+      {canEdit && (
+        <g
+          data-testid="caret"
+          data-at={caret.join(',')}
+          pointerEvents="none"
+          stroke={COPPER}
+          strokeWidth={0.45}
+        >
+          <path
+            d={`M${cx - 3.4} ${cy}h2.2M${cx + 1.2} ${cy}h2.2M${cx} ${cy - 3.4}v2.2M${cx} ${cy + 1.2}v2.2`}
+          />
+          <circle cx={cx} cy={cy} r={1.2} fill="none" />
+        </g>
+      )}
+    </Surface>
+  )
+}
+
+/** Selected things, and what hangs together with them: units of the device, wires of the net. */
+function lookOf(items: Record<string, Item>, selection: Set<string>, subject: string): Map<string, Look> {
+  const looks = new Map<string, Look>()
+  const devices = new Set<string>()
+  const groups = new Set<number>()
+  for (const id of selection.size ? selection : subject ? [subject] : []) {
+    const item = items[id]
+    if (!item) continue
+    if (item.kind === 'symbol' && item.facts.device) devices.add(item.facts.device)
+    if (item.kind === 'wire' && item.facts.group !== undefined && selection.size === 1)
+      groups.add(item.facts.group)
+  }
+  for (const item of Object.values(items)) {
+    if (selection.has(item.id)) looks.set(item.id, 'selected')
+    else if (item.kind !== 'wire' && item.facts.device && devices.has(item.facts.device))
+      looks.set(item.id, 'linked')
+    else if (item.facts.group !== undefined && groups.has(item.facts.group)) looks.set(item.id, 'linked')
+  }
+  return looks
+}
+
+/** What is worth looking at: everything drawn, or the top of an empty sheet. */
+function contentBox(items: Record<string, Item>, width: number, height: number): Rect {
+  const drawn = Object.values(items).filter((i) => i.kind !== 'frame')
+  if (drawn.length < 6) return [20, 18, Math.min(width, 290), Math.min(height, 190)]
+  const box: Rect = [Infinity, Infinity, -Infinity, -Infinity]
+  for (const { box: b } of drawn) {
+    box[0] = Math.min(box[0], b[0])
+    box[1] = Math.min(box[1], b[1])
+    box[2] = Math.max(box[2], b[2])
+    box[3] = Math.max(box[3], b[3])
+  }
+  return [
+    Math.max(0, box[0] - 14),
+    Math.max(0, box[1] - 4),
+    Math.min(width, box[2] + 4),
+    Math.min(height, box[3] + 6),
+  ]
+}

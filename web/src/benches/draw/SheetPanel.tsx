@@ -1,0 +1,45 @@
+/** The sheet in the inspector, when nothing is selected. */
+import Box from '@mui/material/Box'
+import { useQueryClient } from '@tanstack/react-query'
+import { MONO } from '../../app/theme'
+import { Field } from '../../kit/Field'
+import { Section } from '../../kit/Section'
+import { drawCommands } from './commands'
+import { useSheet } from './store'
+
+export function SheetPanel({ canEdit }: { canEdit: boolean }) {
+  const queries = useQueryClient()
+  const { view, projectId, send } = useSheet()
+  const facts = view.sheet.sheet
+  if (!facts) return null
+  const save = async (change: { title?: string; number?: string }) => {
+    await send({ kind: 'change-sheet', sheet_id: facts.id, ...change })
+    await queries.invalidateQueries({ queryKey: ['outline', projectId] })
+  }
+  const shown = drawCommands.filter((c) => !c.id.endsWith('-too'))
+  return (
+    <>
+      <Box sx={{ fontWeight: 600, mb: 1 }}>Sheet {facts.number}</Box>
+      <Field label="Title" value={facts.title} disabled={!canEdit} onSave={(title) => void save({ title })} />
+      <Field
+        label="Number"
+        value={facts.number}
+        disabled={!canEdit}
+        onSave={(number) => void save({ number })}
+      />
+      {canEdit && (
+        <Section title="Drawing">
+          <Box sx={{ fontSize: 12.5, mb: 1 }}>
+            Put the caret on a line and start typing: <b>coil</b>, <b>no</b>, <b>nc</b>, <b>lamp</b>.
+          </Box>
+          {shown.map((c) => (
+            <Box key={c.id} sx={{ display: 'flex', fontSize: 12.5, py: 0.2 }}>
+              <span style={{ flex: 1 }}>{c.label}</span>
+              <kbd style={{ fontFamily: MONO, fontSize: 11.5 }}>{c.shortcut}</kbd>
+            </Box>
+          ))}
+        </Section>
+      )}
+    </>
+  )
+}

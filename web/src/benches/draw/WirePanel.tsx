@@ -1,0 +1,65 @@
+/** Wires in the inspector: number and type. */
+import Box from '@mui/material/Box'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import type { Item, WireTypeLine } from '../../api/shapes'
+import { MONO } from '../../app/theme'
+import { Field } from '../../kit/Field'
+import { Section } from '../../kit/Section'
+import { useSheet } from './store'
+
+interface Props {
+  wires: Item[]
+  types: WireTypeLine[]
+  canEdit: boolean
+}
+
+export function WirePanel({ wires, types, canEdit }: Props) {
+  const { send, view } = useSheet()
+  const first = wires[0]!
+  const groups = new Set(wires.map((w) => w.facts.group))
+  const kinds = new Set(wires.map((w) => w.facts.type))
+  const rows = Object.values(view.wires).filter((r) => r.wires.includes(first.id))
+  const fixed = Object.values(view.items).some((i) => i.facts.group === first.facts.group && i.facts.fixed)
+  return (
+    <>
+      <Box sx={{ fontWeight: 600, mb: 1 }}>{wires.length === 1 ? 'Wire' : `${wires.length} wires`}</Box>
+      {groups.size === 1 && (
+        <Field
+          label={fixed ? 'Number, fixed by hand' : 'Number'}
+          mono
+          value={first.facts.number ?? ''}
+          disabled={!canEdit}
+          onSave={(number) => void send({ kind: 'fix-wire-number', wire_id: first.id, number })}
+        />
+      )}
+      <TextField
+        select
+        fullWidth
+        margin="dense"
+        label="Type"
+        disabled={!canEdit}
+        value={kinds.size === 1 ? (first.facts.type ?? '') : ''}
+        onChange={(e) =>
+          void send({ kind: 'set-wire-type', ids: wires.map((w) => w.id), wire_type_id: e.target.value })
+        }
+      >
+        {types.map((t) => (
+          <MenuItem key={t.id} value={t.id}>
+            {t.name} {t.colour}
+          </MenuItem>
+        ))}
+      </TextField>
+      {groups.size === 1 && (
+        <Section title="Connections">
+          {rows.length === 0 && <Box sx={{ color: 'text.secondary' }}>It joins no two pins yet.</Box>}
+          {rows.map((r) => (
+            <Box key={r.id} sx={{ fontFamily: MONO, fontSize: 12.5, py: 0.25 }}>
+              {r.from} → {r.to}
+            </Box>
+          ))}
+        </Section>
+      )}
+    </>
+  )
+}

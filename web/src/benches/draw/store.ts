@@ -1,0 +1,262 @@
+/**
+ * The open sheet as the browser holds it.
+ *
+ * Kept here: the server's view at a revision, what a preview would change, caret, selection, tool. Every edit goes
+ * through `send`, one after another; nothing in the view is ever changed but by what the server answered.
+ */
+import { create } from 'zustand'
+import {
+  client,
+  got,
+  Refusal,
+  type AnyEdit,
+  type EditOut,
+  type News,
+  type ViewChange,
+} from '../../api/client'
+import { emptyView, type View } from '../../api/shapes'
+
+export type Tool =
+  | { name: 'idle' }
+  | { name: 'place'; text: string }
+  | { name: 'quick' }
+  | { name: 'wire'; corners: [number, number][]; end: [number, number] }
+  | { name: 'copy'; ids: string[]; from: [number, number] }
+  | { name: 'drag'; ids: string[]; from: [number, number]; dx: number; dy: number; join: boolean }
+  | { name: 'marquee'; from: [number, number]; to: [number, number] }
+
+export interface Preview {
+  view: View
+  changed: Set<string>
+  label: string
+  problem: string
+  remarks: string[]
+}
+
+interface SheetState {
+  projectId: string
+  sheetId: string
+  revision: number
+  view: View
+  loaded: boolean
+  gone: boolean
+  undo: string
+  redo: string
+  people: { name: string; sheet_id: string }[]
+  preview: Preview | null
+  caret: [number, number]
+  selection: Set<string>
+  /** What the inspector shows when nothing is selected: the thing placed last. */
+  subject: string
+  tool: Tool
+  wireType: string
+  message: { text: string; kind: 'error' | 'info'; count: number } | null
+
+  open: (projectId: string, sheetId: string) => Promise<void>
+  send: (edit: AnyEdit) => Promise<EditOut | null>
+  step: (act: 'undo' | 'redo') => Promise<void>
+  ask: (edit: AnyEdit | null) => void
+  poll: () => Promise<void>
+  set: (part: Partial<SheetState>) => void
+  select: (ids: Iterable<string>) => void
+  say: (text: string, kind?: 'error' | 'info') => void
+}
+
+/** The view after a change; untouched entries stay the same objects, so that they are not painted again. */
+export function changed(view: View, change: ViewChange | null | undefined): View {
+  if (!change) return view
+  if (change.whole) return { ...emptyView, ...(change.put as unknown as View) }
+  const next = { ...view } as unknown as Record<string, Record<string, unknown>>
+  for (const [section, values] of Object.entries(change.put)) next[section] = { ...next[section], ...values }
+  for (const [section, ids] of Object.entries(change.drop)) {
+    const kept = { ...next[section] }
+    for (const id of ids) delete kept[id]
+    next[section] = kept
+  }
+  return next as unknown as View
+}
+
+let queue: Promise<unknown> = Promise.resolve()
+/** Run acts one after another; a failed one does not stop the next. */
+function inTurn<T>(act: () => Promise<T>): Promise<T> {
+  const next = queue.then(act, act)
+  queue = next.catch(() => undefined)
+  return next
+}
+
+let wanted: AnyEdit | null = null
+let asking = false
+
+export const useSheet = create<SheetState>((set, get) => {
+  const accept = (answer: EditOut | News) => {
+    const s = get()
+    if (answer.revision < s.revision) return
+    set({
+      revision: answer.revision,
+      view: changed(s.view, answer.view),
+      preview: null,
+      undo: answer.undo,
+      redo: answer.redo,
+    })
+    const { view, selection } = get()
+    const there = [...selection].filter((id) => id in view.items)
+    if (there.length !== selection.size) set({ selection: new Set(there) })
+  }
+  const refuse = (error: unknown) => {
+    const text = error instanceof Error ? error.message : String(error)
+    get().say(text, 'error')
+    if (error instanceof Refusal && [404, 409].includes(error.status)) void get().poll()
+  }
+  const shown = () => ({ sheet_id: get().sheetId, since: get().revision })
+
+  const askNow = async () => {
+    if (asking) return
+    asking = true
+    while (wanted) {
+      const edit = wanted
+      wanted = null
+      const { projectId, revision, view } = get()
+      try {
+        const answer = await got(
+          client.POST('/api/projects/{project_id}/preview', {
+            params: { path: { project_id: projectId } },
+            body: { edit, ...shown() },
+          }),
+        )
+        if (wanted === null && get().tool.name !== 'idle' && get().revision === revision) {
+          const put = Object.keys(answer.view?.put['items'] ?? {})
+          set({
+            preview: {
+              view: changed(view, answer.view),
+              changed: new Set(put),
+              label: answer.label,
+              problem: '',
+              remarks: answer.remarks,
+            },
+          })
+        }
+      } catch (error) {
+        if (wanted === null && get().tool.name !== 'idle') {
+          const problem = error instanceof Error ? error.message : String(error)
+          const quiet = problem === 'Nothing would change.'
+          set({
+            preview: { view, changed: new Set(), label: '', problem: quiet ? '' : problem, remarks: [] },
+          })
+        }
+      }
+    }
+    asking = false
+  }
+
+  return {
+    projectId: '',
+    sheetId: '',
+    revision: -1,
+    view: emptyView,
+    loaded: false,
+    gone: false,
+    undo: '',
+    redo: '',
+    people: [],
+    preview: null,
+    caret: [20, 16],
+    selection: new Set(),
+    subject: '',
+    tool: { name: 'idle' },
+    wireType: '',
+    message: null,
+
+    open: async (projectId, sheetId) => {
+      const other = get().projectId !== projectId || get().sheetId !== sheetId
+      set({ projectId, sheetId, loaded: false, gone: false, preview: null, tool: { name: 'idle' } })
+      if (other) set({ view: emptyView, revision: -1, selection: new Set(), subject: '' })
+      try {
+        const news = await got(
+          client.GET('/api/projects/{project_id}/sheets/{sheet_id}/view', {
+            params: { path: { project_id: projectId, sheet_id: sheetId } },
+          }),
+        )
+        if (get().sheetId !== sheetId) return
+        set({
+          view: changed(emptyView, news.view),
+          revision: news.revision,
+          undo: news.undo,
+          redo: news.redo,
+          people: news.people as SheetState['people'],
+          loaded: true,
+          gone: news.sheet_gone,
+        })
+        const facts = get().view.sheet.sheet
+        if (other && facts)
+          set({ caret: [facts.frame === 'ladder' ? facts.rails[0] + 6 : 20, facts.lines[0]] })
+      } catch (error) {
+        refuse(error)
+      }
+    },
+
+    send: (edit) =>
+      inTurn(async () => {
+        wanted = null
+        try {
+          const answer = await got(
+            client.POST('/api/projects/{project_id}/edits', {
+              params: { path: { project_id: get().projectId } },
+              body: { edit, ...shown() },
+            }),
+          )
+          accept(answer)
+          if (answer.caret) set({ caret: answer.caret as [number, number] })
+          for (const remark of answer.remarks) get().say(remark, 'info')
+          return answer
+        } catch (error) {
+          set({ preview: null })
+          refuse(error)
+          return null
+        }
+      }),
+
+    step: (act) =>
+      inTurn(async () => {
+        const options = { params: { path: { project_id: get().projectId } }, body: shown() }
+        try {
+          const answer = await got(
+            act === 'undo'
+              ? client.POST('/api/projects/{project_id}/undo', options)
+              : client.POST('/api/projects/{project_id}/redo', options),
+          )
+          accept(answer)
+          get().say(answer.label, 'info')
+        } catch (error) {
+          refuse(error)
+        }
+      }),
+
+    ask: (edit) => {
+      wanted = edit
+      if (edit === null) set({ preview: null })
+      else void askNow()
+    },
+
+    poll: async () => {
+      const { projectId, sheetId, revision, loaded } = get()
+      if (!projectId || !loaded) return
+      try {
+        const news = await got(
+          client.GET('/api/projects/{project_id}/changes', {
+            params: { path: { project_id: projectId }, query: { since: revision, sheet_id: sheetId } },
+          }),
+        )
+        const now = get()
+        if (now.sheetId !== sheetId || now.projectId !== projectId) return
+        set({ people: news.people as SheetState['people'], gone: news.sheet_gone })
+        if (now.revision === revision && news.revision > revision) accept(news)
+      } catch {
+        // The next poll asks again; edits say for themselves when the server is away.
+      }
+    },
+
+    set: (part) => set(part),
+    select: (ids) => set({ selection: new Set(ids) }),
+    say: (text, kind = 'info') => set({ message: { text, kind, count: (get().message?.count ?? 0) + 1 } }),
+  }
+})

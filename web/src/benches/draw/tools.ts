@@ -1,0 +1,264 @@
+/** What pointer and tools do on the sheet, one function for each moment; the server decides what comes of it. */
+import type { AnyEdit } from '../../api/client'
+import type { Item } from '../../api/shapes'
+import { GRID, type At } from '../../scene/Surface'
+import { useSheet } from './store'
+
+const get = () => useSheet.getState()
+const FAR_ENOUGH_PX = 4
+let pressed: { px: number; py: number; id: string; at: [number, number] } | null = null
+
+const MOVABLE = new Set(['symbol', 'wire', 'continuation', 'note'])
+
+export function idUnder(at: At): string {
+  const element = at.target?.closest('[data-id]')
+  const kind = element?.getAttribute('data-kind') ?? ''
+  return element && MOVABLE.has(kind) ? element.getAttribute('data-id')! : ''
+}
+
+/** The corners of a wire from its last corner to a point: the longer leg first. */
+export function legs(from: [number, number], to: [number, number]): [number, number][] {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]]
+  if (!dx || !dy) return [to]
+  return Math.abs(dx) >= Math.abs(dy) ? [[to[0], from[1]], to] : [[from[0], to[1]], to]
+}
+
+export function wireEdit(corners: [number, number][], end: [number, number]): AnyEdit | null {
+  const s = get()
+  const last = corners[corners.length - 1]!
+  const points = [...corners, ...legs(last, end)]
+  if (points.every(([x, y]) => x === points[0]![0] && y === points[0]![1])) return null
+  return { kind: 'draw-wire', sheet_id: s.sheetId, points, wire_type_id: s.wireType }
+}
+
+/** Whether something a wire may end on lies at a grid point. */
+function endsOnSomething(gx: number, gy: number): boolean {
+  return Object.values(get().view.items).some((i) => {
+    if (i.facts.pins?.some(([x, y]) => x === gx && y === gy)) return true
+    const ends = i.facts.ends
+    if (!ends) return false
+    const [[x1, y1], [x2, y2]] = ends as [[number, number], [number, number]]
+    return gx >= x1 && gx <= x2 && gy >= y1 && gy <= y2
+  })
+}
+
+/** Arm the wire tool: the first click, or the caret at the first arrow key, is where the wire starts. */
+export function startWire() {
+  const s = get()
+  s.set({ tool: { name: 'wire', corners: [], end: s.caret }, preview: null })
+}
+
+export function steerWire(end: [number, number]) {
+  const s = get()
+  if (s.tool.name !== 'wire') return
+  s.set({ tool: { ...s.tool, end }, caret: end })
+  if (s.tool.corners.length) s.ask(wireEdit(s.tool.corners, end))
+}
+
+/** Put a corner, or end the wire where it meets something or `finish` is asked for. */
+export function putCorner(finish: boolean) {
+  const s = get()
+  if (s.tool.name !== 'wire') return
+  const { corners, end } = s.tool
+  if (!corners.length) {
+    s.set({ tool: { name: 'wire', corners: [end], end } })
+    return
+  }
+  const edit = wireEdit(corners, end)
+  if (edit && (finish || endsOnSomething(end[0], end[1]))) {
+    s.set({ tool: { name: 'idle' }, preview: null })
+    void s.send(edit).then((answer) => answer && get().set({ subject: answer.placed[0] ?? '' }))
+  } else if (edit) {
+    const last = corners[corners.length - 1]!
+    s.set({ tool: { name: 'wire', corners: [...corners, ...legs(last, end)], end } })
+  } else if (finish) {
+    cancel()
+  }
+}
+
+export function cancel() {
+  const s = get()
+  s.ask(null)
+  if (s.tool.name === 'idle') s.set({ selection: new Set(), subject: '' })
+  else s.set({ tool: { name: 'idle' }, preview: null })
+}
+
+export function deleteSelected() {
+  const s = get()
+  const ids = [...s.selection].filter((id) => s.view.items[id] && MOVABLE.has(s.view.items[id].kind))
+  if (ids.length) void s.send({ kind: 'delete-selection', ids })
+}
+
+export function turnSelected(how: 'turn' | 'flip') {
+  const s = get()
+  const ids = symbolsOf(s.selection)
+  if (ids.length) void s.send({ kind: 'turn-selection', ids, how })
+}
+
+export function swapSelected() {
+  const [id] = symbolsOf(get().selection)
+  if (id) void get().send({ kind: 'swap-contact', symbol_id: id })
+}
+
+export function symbolsOf(ids: Iterable<string>): string[] {
+  const { items } = get().view
+  return [...ids].filter((id) => items[id]?.kind === 'symbol')
+}
+
+export function startCopy() {
+  const s = get()
+  if (!s.selection.size) return
+  s.set({ tool: { name: 'copy', ids: [...s.selection], from: s.caret } })
+  s.say('Click where the copy goes, or move the caret and press Enter.', 'info')
+}
+
+function copyEdit(to: [number, number]): AnyEdit | null {
+  const s = get()
+  if (s.tool.name !== 'copy') return null
+  const [dx, dy] = [to[0] - s.tool.from[0], to[1] - s.tool.from[1]]
+  return dx || dy ? { kind: 'duplicate-selection', ids: s.tool.ids, dx, dy } : null
+}
+
+export function steerCopy(to: [number, number]) {
+  const s = get()
+  s.set({ caret: to })
+  s.ask(copyEdit(to))
+}
+
+export function putCopy(to: [number, number]) {
+  const s = get()
+  const edit = copyEdit(to)
+  if (!edit) return
+  s.set({ tool: { name: 'idle' }, preview: null })
+  void s.send(edit).then((answer) => answer && get().select(answer.placed))
+}
+
+export function pointerDown(at: At) {
+  const s = get()
+  const here: [number, number] = [at.gx, at.gy]
+  if (s.tool.name === 'wire') {
+    steerWire(here)
+    putCorner(false)
+    return
+  }
+  if (s.tool.name === 'copy') return putCopy(here)
+  if (s.tool.name === 'place' || s.tool.name === 'quick') cancel()
+  const id = idUnder(at)
+  pressed = { px: at.px, py: at.py, id, at: here }
+  if (!id) return
+  if (at.event.shiftKey || at.event.ctrlKey) {
+    const next = new Set(s.selection)
+    if (next.has(id)) next.delete(id)
+    else next.add(id)
+    s.set({ selection: next, subject: '' })
+  } else if (!s.selection.has(id)) {
+    s.set({ selection: new Set([id]), subject: '' })
+  }
+}
+
+export function pointerMove(at: At) {
+  const s = get()
+  const here: [number, number] = [at.gx, at.gy]
+  if (s.tool.name === 'wire') {
+    if (s.tool.end[0] !== here[0] || s.tool.end[1] !== here[1]) steerWire(here)
+    return
+  }
+  if (s.tool.name === 'copy') return steerCopy(here)
+  if (!pressed) return
+  const far = Math.hypot(at.px - pressed.px, at.py - pressed.py) > FAR_ENOUGH_PX
+  if (s.tool.name === 'idle' && far) {
+    if (pressed.id) {
+      s.set({
+        tool: {
+          name: 'drag',
+          ids: [...s.selection],
+          from: pressed.at,
+          dx: 0,
+          dy: 0,
+          join: at.event.shiftKey,
+        },
+      })
+    } else {
+      s.set({ tool: { name: 'marquee', from: [at.x, at.y], to: [at.x, at.y] } })
+    }
+    return pointerMove(at)
+  }
+  if (s.tool.name === 'drag') {
+    const [dx, dy] = [at.gx - s.tool.from[0], at.gy - s.tool.from[1]]
+    if (dx === s.tool.dx && dy === s.tool.dy && at.event.shiftKey === s.tool.join) return
+    const tool = { ...s.tool, dx, dy, join: at.event.shiftKey }
+    s.set({ tool })
+    s.ask(moveEdit(tool))
+  } else if (s.tool.name === 'marquee') {
+    s.set({ tool: { ...s.tool, to: [at.x, at.y] } })
+  }
+}
+
+function moveEdit(tool: { ids: string[]; dx: number; dy: number; join: boolean }): AnyEdit | null {
+  if (!tool.dx && !tool.dy) return null
+  return { kind: 'move-selection', ids: tool.ids, dx: tool.dx, dy: tool.dy, allow_join: tool.join }
+}
+
+export function pointerUp(at: At) {
+  const s = get()
+  const tool = s.tool
+  const was = pressed
+  pressed = null
+  if (tool.name === 'drag') {
+    const edit = moveEdit(tool)
+    s.set({ tool: { name: 'idle' } })
+    if (edit) void s.send(edit)
+    else s.ask(null)
+  } else if (tool.name === 'marquee') {
+    const [x1, x2] = [Math.min(tool.from[0], tool.to[0]), Math.max(tool.from[0], tool.to[0])]
+    const [y1, y2] = [Math.min(tool.from[1], tool.to[1]), Math.max(tool.from[1], tool.to[1])]
+    const within = (i: Item) => {
+      const [left, top, right, bottom] = i.facts.body ?? i.box
+      return MOVABLE.has(i.kind) && left >= x1 && right <= x2 && top >= y1 && bottom <= y2
+    }
+    const ids = Object.values(s.view.items)
+      .filter(within)
+      .map((i) => i.id)
+    s.set({ tool: { name: 'idle' }, selection: new Set(ids), subject: '' })
+  } else if (tool.name === 'idle' && was) {
+    s.set({ caret: [at.gx, at.gy] })
+    if (!was.id && !at.event.shiftKey) s.set({ selection: new Set(), subject: '' })
+  }
+}
+
+/** Move the caret; with `far`, to the next thing in that direction. */
+export function moveCaret(dx: number, dy: number, far: boolean) {
+  const s = get()
+  const facts = s.view.sheet.sheet
+  if (!facts) return
+  const next: [number, number] = far ? nextStop(s.caret, dx, dy) : [s.caret[0] + dx, s.caret[1] + dy]
+  const caret: [number, number] = [
+    Math.min(Math.max(1, next[0]), Math.floor(facts.width / GRID) - 1),
+    Math.min(Math.max(1, next[1]), Math.floor(facts.height / GRID) - 1),
+  ]
+  if (s.tool.name === 'wire') {
+    if (!s.tool.corners.length) s.set({ tool: { name: 'wire', corners: [s.caret], end: s.caret } })
+    steerWire(caret)
+  } else if (s.tool.name === 'copy') steerCopy(caret)
+  else s.set({ caret })
+}
+
+function nextStop(from: [number, number], dx: number, dy: number): [number, number] {
+  const s = get()
+  const facts = s.view.sheet.sheet!
+  const stops: [number, number][] = []
+  for (const item of Object.values(s.view.items)) {
+    stops.push(...(item.facts.pins ?? []), ...(item.facts.ends ?? []))
+  }
+  if (facts.frame === 'ladder') {
+    for (let i = 0; i < facts.lines[2]; i++) stops.push([from[0], facts.lines[0] + i * facts.lines[1]])
+  }
+  const ahead = stops.filter(([x, y]) =>
+    dx ? y === from[1] && (x - from[0]) * dx > 0 : Math.abs(x - from[0]) <= 1 && (y - from[1]) * dy > 0,
+  )
+  const distance = ([x, y]: [number, number]) => Math.abs(x - from[0]) + Math.abs(y - from[1])
+  ahead.sort((a, b) => distance(a) - distance(b))
+  const found = ahead[0]
+  if (!found) return [from[0] + dx * 10, from[1] + dy * 9]
+  return dx ? [found[0], from[1]] : [from[0], found[1]]
+}

@@ -1,0 +1,49 @@
+/** The keyboard on the sheet. */
+import { useEffect } from 'react'
+import { isTyping, keyName } from '../../app/commands'
+import { drawCommands } from './commands'
+import { useSheet } from './store'
+import { cancel, moveCaret, putCopy, putCorner } from './tools'
+
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
+
+export function useKeys(canEdit: boolean) {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event)) return
+      const s = useSheet.getState()
+      const arrow = ARROWS[event.key]
+      if (arrow && !event.altKey) {
+        moveCaret(arrow[0], arrow[1], event.shiftKey)
+        event.preventDefault()
+        return
+      }
+      if (event.key === 'Escape') return cancel()
+      if (event.key === 'Enter' && s.tool.name === 'wire') return putCorner(true)
+      if (event.key === 'Enter' && s.tool.name === 'copy') return putCopy(s.caret)
+      const name = keyName(event)
+      const command = drawCommands.find((c) => c.shortcut === name && (c.enabled?.() ?? true))
+      if (command && (canEdit || name === 'Ctrl+A')) {
+        event.preventDefault()
+        command.run()
+      } else if (
+        canEdit &&
+        /^[a-zA-Z]$/.test(event.key) &&
+        !event.ctrlKey &&
+        !event.altKey &&
+        !event.metaKey &&
+        s.tool.name === 'idle'
+      ) {
+        event.preventDefault()
+        s.set({ tool: { name: 'place', text: event.key } })
+      }
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [canEdit])
+}

@@ -1,0 +1,128 @@
+/** The Issue bench: each document to look at and to take out, and the project file. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Stack from '@mui/material/Stack'
+import Typography from '@mui/material/Typography'
+import { DataGrid } from '@mui/x-data-grid'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useParams } from 'react-router'
+import { client, got } from '../../api/client'
+import type { SheetLine } from '../../api/shapes'
+import { COPPER, LINE, MONO } from '../../app/theme'
+
+const FORMATS = ['csv', 'xlsx', 'pdf'] as const
+
+export function IssueBench({ sheets }: { sheets: SheetLine[] }) {
+  const { projectId = '' } = useParams()
+  const [kind, setKind] = useState('wires')
+  const path = { project_id: projectId }
+  const base = `/api/projects/${projectId}`
+  const list = useQuery({
+    queryKey: ['reports', projectId],
+    queryFn: () => got(client.GET('/api/projects/{project_id}/reports', { params: { path } })),
+  })
+  const table = useQuery({
+    queryKey: ['rows', projectId, kind],
+    queryFn: () =>
+      got(
+        client.GET('/api/projects/{project_id}/reports/{kind}/rows', { params: { path: { ...path, kind } } }),
+      ),
+    staleTime: 0,
+  })
+  const columns = (table.data?.['columns'] ?? []) as { key: string; heading: string; width: number }[]
+  const rows = (table.data?.['rows'] ?? []) as (string | number)[][]
+  return (
+    <Box component="main" sx={{ flex: 1, display: 'flex', minWidth: 0 }}>
+      <Box
+        sx={{ width: 230, borderRight: `1px solid ${LINE}`, bgcolor: '#FBF8F1', p: 1.5, overflow: 'auto' }}
+      >
+        <Heading>Reports</Heading>
+        {list.data?.map((r) => (
+          <Box
+            key={r['key']}
+            component="button"
+            onClick={() => setKind(r['key']!)}
+            title={r['help']}
+            sx={{
+              display: 'block',
+              width: '100%',
+              textAlign: 'left',
+              font: 'inherit',
+              border: 0,
+              borderLeft: '3px solid',
+              borderColor: r['key'] === kind ? COPPER : 'transparent',
+              bgcolor: r['key'] === kind ? '#F3E3D6' : 'transparent',
+              py: 0.6,
+              px: 1,
+              cursor: 'pointer',
+            }}
+          >
+            {r['title']}
+          </Box>
+        ))}
+        <Heading>Drawing</Heading>
+        <Stack spacing={0.5} sx={{ alignItems: 'flex-start' }}>
+          <Button href={`${base}/drawing.pdf`}>All sheets, PDF</Button>
+          {sheets.map((s) => (
+            <Button key={s.id} href={`${base}/drawing.pdf?sheet_id=${s.id}`} color="inherit">
+              <span style={{ fontFamily: MONO, marginRight: 8 }}>{s.number}</span> {s.title}
+            </Button>
+          ))}
+        </Stack>
+        <Heading>Project file</Heading>
+        <Button href={`${base}/file`}>Take out .spool.json</Button>
+      </Box>
+      <Box sx={{ flex: 1, minWidth: 0, p: 2.5, display: 'flex', flexDirection: 'column' }}>
+        <Stack direction="row" spacing={1} sx={{ mb: 1.5, alignItems: 'center' }}>
+          <Typography component="h1" variant="h6" sx={{ flex: 1 }}>
+            {(table.data?.['title'] as string | undefined) ?? 'Report'}
+          </Typography>
+          {FORMATS.map((f) => (
+            <Button key={f} variant="outlined" href={`${base}/reports/${kind}/${f}`}>
+              {f.toUpperCase()}
+            </Button>
+          ))}
+        </Stack>
+        <Box sx={{ flex: 1, minHeight: 0 }}>
+          <DataGrid
+            key={kind}
+            rows={rows.map((cells, id) => ({
+              id,
+              ...Object.fromEntries(columns.map((c, i) => [c.key, cells[i]])),
+            }))}
+            columns={columns.map((c) => ({
+              field: c.key,
+              headerName: c.heading,
+              flex: c.width,
+              minWidth: 50,
+            }))}
+            loading={table.isPending}
+            density="compact"
+            hideFooter
+            localeText={{ noRowsLabel: 'Nothing to list yet. Draw something first.' }}
+            sx={{ bgcolor: '#fff', fontSize: 12.5 }}
+          />
+        </Box>
+      </Box>
+    </Box>
+  )
+}
+
+function Heading({ children }: { children: string }) {
+  return (
+    <Box
+      sx={{
+        fontSize: 11,
+        fontWeight: 600,
+        letterSpacing: 0.6,
+        color: 'text.secondary',
+        mt: 1.5,
+        mb: 0.5,
+        px: 1,
+      }}
+    >
+      {children.toUpperCase()}
+    </Box>
+  )
+}

@@ -1,0 +1,225 @@
+/** Paints scene items as SVG. The primitives are documented in jolly_core/scenes/primitives.py. */
+import { memo } from 'react'
+import type { Item, Prim } from '../api/shapes'
+import { COPPER, INK, MONO, QUIET, TEAL } from '../app/theme'
+import { wirePaint } from './colours'
+
+export type Art = Record<string, Prim[]>
+export type Look = 'plain' | 'selected' | 'linked' | 'preview' | 'snag'
+
+const PENS: Record<string, number> = { ink: 0.35, thin: 0.18, dash: 0.25, frame: 0.5 }
+const SANS = 'Inter, sans-serif'
+const FACES: Record<string, string> = { text: SANS, title: SANS, heading: SANS }
+const INKS: Record<string, string> = { reference: TEAL, line: QUIET, number: '#2F5D50' }
+const PREVIEW_OPACITY = 0.75
+
+const inkOf = (look: Look, plain: string) =>
+  look === 'selected' || look === 'preview' ? COPPER : look === 'linked' ? TEAL : plain
+
+const point = (cx: number, cy: number, r: number, deg: number) => {
+  const rad = (deg * Math.PI) / 180
+  return `${cx + r * Math.cos(rad)} ${cy + r * Math.sin(rad)}`
+}
+
+function ArtPrim({ prim }: { prim: Prim }) {
+  const [kind, ...v] = prim
+  const n = v as number[]
+  switch (kind) {
+    case 'line':
+      return <path d={`M${n[0]} ${n[1]}L${n[2]} ${n[3]}`} />
+    case 'dash':
+      return <path d={`M${n[0]} ${n[1]}L${n[2]} ${n[3]}`} strokeDasharray="1.2 0.9" strokeWidth={0.25} />
+    case 'poly':
+      return <polyline points={(v[0] as number[]).join(' ')} />
+    case 'circle':
+      return <circle cx={n[0]} cy={n[1]} r={n[2]} />
+    case 'arc': {
+      const [cx, cy, r, from, to] = n as [number, number, number, number, number]
+      const large = to - from > 180 ? 1 : 0
+      return <path d={`M${point(cx, cy, r, from)}A${r} ${r} 0 ${large} 1 ${point(cx, cy, r, to)}`} />
+    }
+    case 'rect':
+    case 'solid': {
+      const [x1, y1, x2, y2] = n as [number, number, number, number]
+      return (
+        <rect
+          x={Math.min(x1, x2)}
+          y={Math.min(y1, y2)}
+          width={Math.abs(x2 - x1)}
+          height={Math.abs(y2 - y1)}
+          fill={kind === 'solid' ? 'currentColor' : undefined}
+        />
+      )
+    }
+    default:
+      return null
+  }
+}
+
+/** An offset after mirroring and turning, as the core turns it. */
+export function turned(x: number, y: number, rotation: number, mirror: boolean): [number, number] {
+  const my = mirror ? -y : y
+  if (rotation === 90) return [-my, x]
+  if (rotation === 180) return [-x, -my]
+  if (rotation === 270) return [my, -x]
+  return [x, my]
+}
+
+function Placed({ prim, art, ink }: { prim: Prim; art: Art; ink: string }) {
+  const [, key, x, y, rotation, mirror, poles] = prim as [
+    string,
+    string,
+    number,
+    number,
+    number,
+    boolean,
+    number,
+  ]
+  const graphics = art[`${key}-${poles}`] ?? []
+  return (
+    <>
+      <g
+        transform={`translate(${x} ${y}) rotate(${rotation})${mirror ? ' scale(1 -1)' : ''}`}
+        stroke={ink}
+        color={ink}
+        strokeWidth={0.4}
+        fill="none"
+      >
+        {graphics.map((p, i) => (
+          <ArtPrim key={i} prim={p} />
+        ))}
+      </g>
+      {graphics
+        .filter((p) => p[0] === 'text')
+        .map((p, i) => {
+          const [, tx, ty, words, size] = p as [string, number, number, string, number]
+          const [dx, dy] = turned(tx, ty - size / 3, rotation, mirror)
+          return (
+            <text key={i} x={x + dx} y={y + dy + size / 3} fontSize={size} textAnchor="middle" fill={ink}>
+              {words}
+            </text>
+          )
+        })}
+    </>
+  )
+}
+
+function Wire({ prim, look }: { prim: Prim; look: Look }) {
+  const [, x1, y1, x2, y2, colour] = prim as [string, number, number, number, number, string]
+  const paint = wirePaint(colour)
+  const line = { x1, y1, x2, y2 }
+  const marked = look !== 'plain'
+  return (
+    <>
+      <line {...line} stroke="transparent" strokeWidth={2.2} />
+      {marked && (
+        <line {...line} stroke={inkOf(look, COPPER)} strokeWidth={1.5} opacity={0.55} strokeLinecap="round" />
+      )}
+      {paint.edged && <line {...line} stroke={INK} strokeWidth={0.8} />}
+      <line {...line} stroke={paint.first} strokeWidth={0.6} strokeLinecap="round" />
+      {paint.second && <line {...line} stroke={paint.second} strokeWidth={0.6} strokeDasharray="2 2" />}
+    </>
+  )
+}
+
+function PrimView({ prim, art, look }: { prim: Prim; art: Art; look: Look }) {
+  const [kind, ...v] = prim
+  const n = v as number[]
+  const ink = inkOf(look, INK)
+  switch (kind) {
+    case 'wire':
+      return <Wire prim={prim} look={look} />
+    case 'art':
+      return <Placed prim={prim} art={art} ink={ink} />
+    case 'dot':
+      return <circle cx={n[0]} cy={n[1]} r={n[2]} fill={ink} />
+    case 'line':
+      return <line x1={n[0]} y1={n[1]} x2={n[2]} y2={n[3]} stroke={ink} strokeWidth={PENS[v[4] as string]} />
+    case 'rect':
+      return (
+        <rect
+          x={n[0]}
+          y={n[1]}
+          width={n[2]}
+          height={n[3]}
+          fill="none"
+          stroke={ink}
+          strokeWidth={PENS[v[4] as string]}
+        />
+      )
+    case 'circle':
+      return (
+        <circle cx={n[0]} cy={n[1]} r={n[2]} fill="none" stroke={ink} strokeWidth={PENS[v[3] as string]} />
+      )
+    case 'poly':
+      return (
+        <polyline
+          points={(v[0] as number[]).join(' ')}
+          fill="none"
+          stroke={ink}
+          strokeWidth={PENS[v[1] as string]}
+        />
+      )
+    case 'text': {
+      const [x, y, size, anchor, role, words, link] = v as [
+        number,
+        number,
+        number,
+        'start',
+        string,
+        string,
+        string,
+      ]
+      return (
+        <text
+          x={x}
+          y={y}
+          fontSize={size}
+          textAnchor={anchor}
+          fontFamily={FACES[role] ?? MONO}
+          fontWeight={role === 'tag' ? 600 : 400}
+          fill={role === 'reference' ? TEAL : inkOf(look, INKS[role] ?? INK)}
+          data-link={link || undefined}
+          style={link ? { cursor: 'pointer' } : undefined}
+        >
+          {words}
+        </text>
+      )
+    }
+    default:
+      return null
+  }
+}
+
+interface ItemViewProps {
+  item: Item
+  art: Art
+  look: Look
+}
+
+/** One item; repainted only when it, or how it looks, changes. */
+export const ItemView = memo(function ItemView({ item, art, look }: ItemViewProps) {
+  const body = item.facts.body
+  return (
+    <g
+      data-id={item.kind === 'frame' ? undefined : item.id}
+      data-kind={item.kind}
+      data-look={look}
+      opacity={look === 'preview' ? PREVIEW_OPACITY : undefined}
+    >
+      {body && (
+        <rect
+          x={body[0] - 0.5}
+          y={body[1] - 0.5}
+          width={body[2] - body[0] + 1}
+          height={body[3] - body[1] + 1}
+          fill={look === 'selected' ? 'rgba(180,98,45,0.10)' : 'transparent'}
+          rx={1}
+        />
+      )}
+      {item.prims.map((prim, i) => (
+        <PrimView key={i} prim={prim} art={art} look={look} />
+      ))}
+    </g>
+  )
+})
