@@ -98,12 +98,13 @@ class Story(LiveServerTestCase):
         page.mouse.click(*self.pixel(page, gx, gy))
 
     def wire(self, page: Page, *points: tuple[int, int]) -> None:
-        """Draw a wire by clicking its corners; the last click ends it."""
+        """Draw a wire by clicking its corners; the last click on something ends it, Enter elsewhere."""
         before = self.revision()
         page.keyboard.press("w")
         for gx, gy in points:
             page.mouse.move(*self.pixel(page, gx, gy))
             self.click(page, gx, gy)
+        page.keyboard.press("Enter")
         self.accepted(page, before)
 
     def drag(self, page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:

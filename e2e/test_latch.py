@@ -47,7 +47,7 @@ class LatchStory(Story):
         page.get_by_label("Find a part").fill(typed)
         page.get_by_role("listbox", name="Parts found").get_by_text(number, exact=True).click()
         self.accepted(page, before)
-        expect(page.get_by_label("Inspector")).to_contain_text(number)
+        expect(page.get_by_role("complementary", name="Inspector")).to_contain_text(number)
 
     def circuit(self, project: Project) -> set[frozenset[str]]:
         """Return the pairs of pins wired together on the new sheet, as the wire list says."""
@@ -102,7 +102,7 @@ class LatchStory(Story):
             option.click()
             self.accepted(page, before)
         page.get_by_role("tab", name="Snags").click()
-        expect(page.get_by_label("Ledger")).to_contain_text("-QA1 has no free NO left on BW-C09-24D-31.")
+        expect(page.get_by_role("region", name="Ledger")).to_contain_text("-QA1 has no free NO left on BW-C09-24D-31.")
         self.click(page, 35, 61)
         page.get_by_role("button", name="choose", exact=True).click()
         offered = page.get_by_role("listbox", name="Parts found")
@@ -111,7 +111,7 @@ class LatchStory(Story):
         before = self.revision()
         offered.get_by_text("BW-C09-24D-62", exact=True).click()
         self.accepted(page, before)
-        expect(page.get_by_label("Ledger")).not_to_contain_text("no free NO")
+        expect(page.get_by_role("region", name="Ledger")).not_to_contain_text("no free NO")
         page.goto(page.url.split("/draw/")[0] + "/issue")
         page.get_by_role("button", name="Parts list").click()
         expect(page.get_by_role("gridcell", name="BW-C09-24D-62", exact=True)).to_be_visible()

@@ -8,6 +8,7 @@ from waitress.server import create_server
 
 HOST = "127.0.0.1"
 THREADS = 8
+LARGEST_REQUEST_BYTES = 64_000_000
 
 
 def main() -> int:
@@ -18,7 +19,7 @@ def main() -> int:
     from jolly_server.config.wsgi import application
 
     try:
-        server = create_server(application, host=HOST, port=port, threads=THREADS, ident=None)
+        server = create_server(application, host=HOST, port=port, threads=THREADS, ident=None, max_request_body_size=LARGEST_REQUEST_BYTES)
     except OSError as error:
         if error.errno != errno.EADDRINUSE:
             raise

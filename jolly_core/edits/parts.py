@@ -74,7 +74,7 @@ def _fits(work: Work, device: Device, part: Part) -> None:
     if not part.count(shape.unit):
         name = part_class(part.part_class).name.lower()
         raise RuleError(
-            f"{part.number} is a {name} without a {KIND_WORDS[shape.unit]}; "
+            f"{part.number} ({name}) has no {KIND_WORDS[shape.unit]}, and "
             f"-{product_tag(work.project, device)} is drawn with one. Choose another part.",
             field="part_id",
             ids=(device.id,),

@@ -67,7 +67,7 @@ def add_sheet(work: Work, payload: AddSheet) -> str:
     sheet = replace(
         sheet,
         rail_right=min(sheet.rail_right, width - 20),
-        line_count=max(1, min(payload.line_count, (height - 20 - sheet.line_top) // sheet.line_spacing)),
+        line_count=max(1, min(payload.line_count, (height - 20 - sheet.line_top) // sheet.line_spacing + 1)),
     )
     work.put("sheet", sheet)
     if sheet.frame == "ladder":

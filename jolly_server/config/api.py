@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -49,6 +50,12 @@ def invalid(request: HttpRequest, error: Any) -> HttpResponse:
 def stranger(request: HttpRequest, error: Any) -> HttpResponse:
     """Answer somebody who is not signed in."""
     return _answer(request, 401, "sign-in", "Please sign in.")
+
+
+@api.exception_handler(RequestDataTooBig)
+def too_big(request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer a request body that is larger than any edit."""
+    return _answer(request, 413, "too-big", "The request is too large. Nothing was changed.")
 
 
 @api.exception_handler(HttpError)

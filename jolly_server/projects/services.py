@@ -88,21 +88,14 @@ def preview_edit(project_id: str, payload: Payload, sheet_id: str, since: int) -
     """Work out an edit and what the sheet would look like, and store nothing."""
     held = loaded(project_id)
     with held.lock:
-        before = _shown(held, sheet_id, since)
-        if before is None:
-            before = current_view(held, sheet_id)
         outcome = compute(held.project, payload, library=StoredLibrary())
-        with held.project.trial() as total:
-            held.project.commit(total, outcome.changes)
-            after = sheet_view(held.project, sheet_id)
-        return Answer(
-            held.revision,
-            outcome.label,
-            outcome.placed,
-            outcome.caret,
-            outcome.remarks,
-            difference(before, after),
-        )
+        answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
+        if sheet_id in held.project.sheets:
+            before = _shown(held, sheet_id, since) or current_view(held, sheet_id)
+            with held.project.trial() as total:
+                held.project.commit(total, outcome.changes)
+                answer.view = difference(before, sheet_view(held.project, sheet_id))
+        return answer
 
 
 def undo_entry(project_id: str, user: AbstractBaseUser) -> JournalEntry | None:

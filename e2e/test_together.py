@@ -1,0 +1,69 @@
+"""Two people on one sheet."""
+
+from __future__ import annotations
+
+from django.contrib.auth import get_user_model
+from django.test import Client
+from playwright.sync_api import Page, expect
+
+from .base import Story
+
+SOON_MS = 3000
+
+
+class TogetherStory(Story):
+    """Anna and Jory, later Anna and Vera, have the control sheet open."""
+
+    def colleague(self, name: str) -> Page:
+        """Open a second browser as another of the demo's people, on the control sheet."""
+        client = Client()
+        client.force_login(get_user_model().objects.get(username=name))
+        page = self.visitor()
+        page.context.add_cookies(
+            [{"name": "spool_session", "value": client.cookies["spool_session"].value, "url": self.live_server_url}]
+        )
+        page.goto(f"{self.live_server_url}/p/kiln-2")
+        expect(self.symbols(page).first).to_be_visible()
+        return page
+
+    def test_an_edit_shows_with_the_other_within_three_seconds(self) -> None:
+        self.sign_in(self.page)
+        other = self.colleague("jory")
+        self.place(self.page, 54, 34, "lamp", "Lamp")
+        expect(other.locator("svg[data-testid=sheet]")).to_contain_text("-PF1", timeout=SOON_MS)
+        expect(self.symbols(other)).to_have_count(self.symbols(self.page).count(), timeout=SOON_MS)
+        expect(other.get_by_text("AM", exact=True)).to_be_visible(timeout=SOON_MS)
+
+    def test_deleting_what_the_other_changes_gives_a_clear_message(self) -> None:
+        self.sign_in(self.page)
+        other = self.colleague("jory")
+        count = self.symbols(other).count()
+        self.click(other, 35.5, 34)
+        x, y = self.pixel(other, 35.5, 34)
+        other.route("**/changes?*", lambda route: route.abort())
+        other.mouse.move(x, y)
+        other.mouse.down()
+        other.mouse.move(x + 30, y)
+        before = self.revision()
+        self.click(self.page, 35.5, 34)
+        self.page.keyboard.press("Delete")
+        self.accepted(self.page, before)
+        after = list(self.project().entities())
+        other.mouse.move(x + 60, y)
+        other.mouse.up()
+        expect(other.get_by_text("Anna Marsh did “delete -QA1”").first).to_be_visible()
+        other.unroute("**/changes?*")
+        expect(self.symbols(other)).to_have_count(count - 1, timeout=SOON_MS)
+        self.assertEqual(list(self.project().entities()), after)
+
+    def test_a_viewer_sees_live_edits_and_has_nothing_to_change_them_with(self) -> None:
+        self.sign_in(self.page)
+        viewer = self.colleague("vera")
+        expect(viewer.get_by_role("button", name="Wire")).to_be_disabled()
+        self.click(viewer, 35.5, 34)
+        viewer.keyboard.press("Delete")
+        viewer.keyboard.type("coil")
+        expect(viewer.get_by_test_id("place-box")).to_have_count(0)
+        self.assertEqual(self.revision(), 0)
+        self.place(self.page, 54, 34, "lamp", "Lamp")
+        expect(self.symbols(viewer)).to_have_count(self.symbols(self.page).count(), timeout=SOON_MS)

@@ -1,0 +1,28 @@
+"""Ladder lines and zones."""
+
+from unittest import TestCase
+
+from jolly_core.drawing import ladder_line, place_in, turned, zone
+from jolly_core.model import Sheet
+
+
+class References(TestCase):
+    def test_ladder_lines_reach_from_two_steps_above(self) -> None:
+        sheet = Sheet("s", "30", first_line=301, line_count=3, line_top=16, line_spacing=9)
+        wanted = {0: 301, 16: 301, 22: 301, 23: 302, 25: 302, 34: 303, 99: 303}
+        self.assertEqual({y: ladder_line(sheet, y) for y in wanted}, wanted)
+        self.assertEqual(place_in(sheet, 10, 25), "30.302")
+
+    def test_zones_count_columns_right_and_rows_down(self) -> None:
+        sheet = Sheet("s", "10", frame="zones", size="A3", columns=8, rows=6)
+        self.assertEqual(zone(sheet, 5, 5), "A1")
+        self.assertEqual(zone(sheet, 163, 114), "F8")
+        self.assertEqual(place_in(sheet, 5, 5), "10/A1")
+
+    def test_four_quarter_turns_are_none(self) -> None:
+        for mirror in (False, True):
+            point = turned(4, 1, 0, mirror)
+            for _ in range(4):
+                point = turned(*point, 90, False)
+            self.assertEqual(point, turned(4, 1, 0, mirror))
+        self.assertEqual([turned(4, 0, r, False) for r in (0, 90, 180, 270)], [(4, 0), (0, 4), (-4, 0), (0, -4)])

@@ -1,0 +1,60 @@
+"""The JSON Schema of the project file, made from the entities so that the two cannot part."""
+
+from __future__ import annotations
+
+import dataclasses
+from typing import Any
+
+from jolly_core.model import KINDS, fields_of
+
+from .projectfile import FORMAT, VERSION
+
+_TYPES: dict[str, dict[str, Any]] = {
+    "str": {"type": "string", "maxLength": 2000},
+    "int": {"type": "integer"},
+    "float": {"type": "number"},
+    "bool": {"type": "boolean"},
+}
+
+
+def _type(declared: str) -> dict[str, Any]:
+    if declared in _TYPES:
+        return _TYPES[declared]
+    if declared.startswith("tuple[int"):
+        return {"type": "array", "items": {"type": "integer"}}
+    if declared.startswith("dict"):
+        return {"type": "object", "additionalProperties": {"type": "string"}}
+    pins = {"type": "array", "items": {"type": "string"}}
+    return {"type": "array", "items": {"type": "array", "prefixItems": [{"type": "string"}, pins], "minItems": 2}}
+
+
+def project_schema() -> dict[str, Any]:
+    """Return the JSON Schema (draft 2020-12) of the current version of the project file."""
+    kinds: dict[str, Any] = {}
+    for kind, entity in KINDS.items():
+        missing = dataclasses.MISSING
+        required = [
+            f.name
+            for f in dataclasses.fields(entity)
+            if f.default is missing and f.default_factory is missing
+        ]
+        record = {
+            "type": "object",
+            "description": (entity.__doc__ or "").strip().splitlines()[0],
+            "properties": {name: _type(declared) for name, declared in fields_of(kind).items()},
+            "required": required,
+            "additionalProperties": False,
+        }
+        kinds[kind] = {"type": "array", "items": record}
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Jolly Spool project file",
+        "type": "object",
+        "properties": {
+            "format": {"const": FORMAT},
+            "version": {"const": VERSION},
+            "entities": {"type": "object", "properties": kinds, "additionalProperties": False},
+        },
+        "required": ["format", "version", "entities"],
+        "additionalProperties": False,
+    }

@@ -1,0 +1,132 @@
+"""Project file, tables, PDF."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from pathlib import Path
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+from jsonschema import Draft202012Validator
+from openpyxl import load_workbook
+from pypdf import PdfReader
+
+from jolly_core.exchange import harmless, read_project, sheets_pdf, table_pdf, table_xlsx, write_project, write_table
+from jolly_core.model import FileError, Project
+from jolly_core.reports import REPORTS, Column, Table, run_report
+from jolly_core.testing import DEMO, Workbench
+
+ROOT = Path(__file__).resolve().parents[3]
+FONTS = ROOT / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
+
+
+def demo() -> Project:
+    return read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+
+
+class ProjectFile(TestCase):
+    def test_out_and_in_again_is_equal(self) -> None:
+        project = demo()
+        text = write_project(project)
+        again = read_project(text)
+        self.assertEqual(list(again.entities()), list(project.entities()))
+        self.assertEqual(write_project(again), text)
+
+    def test_the_demo_file_is_in_canonical_order_and_holds_the_schema(self) -> None:
+        text = (DEMO / "pellwick-kiln-2.spool.json").read_text(encoding="utf-8")
+        self.assertEqual(write_project(demo()), text)
+        schema = json.loads((ROOT / "docs" / "formats" / "project-1.schema.json").read_text(encoding="utf-8"))
+        Draft202012Validator.check_schema(schema)
+        Draft202012Validator(schema).validate(json.loads(text))
+
+    def test_faults_are_named(self) -> None:
+        good = json.loads(write_project(demo()))
+        device = good["entities"]["device"][0]["id"]
+
+        def faulty(change: Any) -> str:
+            raw = json.loads(json.dumps(good))
+            change(raw)
+            return json.dumps(raw)
+
+        cases: list[tuple[Any, str]] = [
+            ("not json", "not JSON"),
+            ("[1, 2]", "not a Jolly Spool project file"),
+            ("{}", "not a Jolly Spool project file"),
+            (faulty(lambda r: r.update(version=99)), "version 99"),
+            (faulty(lambda r: r["entities"].update(rocket=[])), "rocket"),
+            (faulty(lambda r: r["entities"]["device"][0].update(text=7)), f"device {device}.*text"),
+            (faulty(lambda r: r["entities"]["device"][0].update(text="a\x00b")), "cannot be printed"),
+            (faulty(lambda r: r["entities"]["device"][0].update(extra=1)), "extra"),
+            (faulty(lambda r: r["entities"]["wire"][0].pop("x1")), "lacks the field “x1”"),
+            (faulty(lambda r: r["entities"]["symbol"][0].update(device_id="zz")), "device zz"),
+            (faulty(lambda r: r["entities"]["symbol"][0].update(definition="warp")), "warp"),
+            (faulty(lambda r: r["entities"]["wire"][0].update(x2=999)), "canonical|horizontally"),
+            (faulty(lambda r: r["entities"]["sheet"].append(r["entities"]["sheet"][0])), "same id"),
+            ("null", "not a Jolly"),
+        ]
+        for text, words in cases:
+            with self.subTest(words), self.assertRaisesRegex(FileError, words):
+                read_project(text)
+
+    @given(st.binary(max_size=60))
+    def test_any_bytes_are_refused_with_words(self, data: bytes) -> None:
+        with self.assertRaises(FileError):
+            read_project(data)
+
+
+class Tables(TestCase):
+    def test_formula_like_texts_are_neutralised(self) -> None:
+        self.assertEqual([harmless(c) for c in ("=A1", "-QA1", "+1", "@x", "ok", 5)], ["'=A1", "'-QA1", "'+1", "'@x", "ok", 5])
+        table = Table("T", (Column("a", "A"),), [("=1+1",), ("-QA1",)])
+        sheet = load_workbook(io.BytesIO(table_xlsx(table))).active
+        self.assertIsNotNone(sheet)
+        self.assertEqual([c.data_type for c in sheet["A"][1:]], ["s", "s"])  # type: ignore[index]  # it is there
+        self.assertEqual(sheet["A2"].value, "=1+1")  # type: ignore[index]  # it is there
+
+    def test_every_report_comes_in_every_format_with_the_same_rows(self) -> None:
+        project = demo()
+        for key, report in REPORTS.items():
+            with self.subTest(key):
+                self.assertTrue(report.help)
+                table = run_report(project, key)
+                self.assertTrue(all(len(row) == len(table.columns) for row in table.rows))
+                rows = list(csv.reader(io.StringIO(write_table(table, "csv", "p", FONTS).decode("utf-8-sig"))))
+                self.assertEqual(len(rows), len(table.rows) + 1)
+                self.assertEqual(rows[0], [c.heading for c in table.columns])
+                self.assertEqual(len(json.loads(write_table(table, "json", "p", FONTS))), len(table.rows))
+                book = load_workbook(io.BytesIO(write_table(table, "xlsx", "p", FONTS)))
+                self.assertEqual(book.active.max_row, len(table.rows) + 1)  # type: ignore[union-attr]  # it is there
+
+    def test_the_pdf_table_pages_and_keeps_its_letters(self) -> None:
+        table = Table("Wires Ω µ é ß Ł", (Column("a", "Number"),), [(f"row {i}",) for i in range(80)])
+        reader = PdfReader(io.BytesIO(table_pdf(table, "Kiln", FONTS)))
+        self.assertEqual(len(reader.pages), 3)
+        text = "".join(page.extract_text() for page in reader.pages)
+        self.assertIn("Ω µ é ß Ł", text)
+        self.assertIn("row 79", text)
+
+
+class SheetPdf(TestCase):
+    def test_the_control_sheet_holds_all_that_a_person_reads(self) -> None:
+        project = demo()
+        ids = [s.id for s in project.sheets_in_order()]
+        reader = PdfReader(io.BytesIO(sheets_pdf(project, ids, FONTS)))
+        self.assertEqual(len(reader.pages), 2)
+        text = reader.pages[1].extract_text()
+        for words in ("301", "-QA1", "3012", "13-14", "Auger running", "Pellwick Maltings", "Loading auger, control", "2 of 2"):
+            self.assertIn(words, text)
+        box = reader.pages[1].mediabox
+        self.assertAlmostEqual(float(box.width) / 72 * 25.4, 297, places=1)
+        self.assertTrue(reader.pages[1].get("/Annots"), "references are links")
+
+    def test_a_symbol_is_drawn_once_as_a_form(self) -> None:
+        bench = Workbench(rails=True)
+        for line in range(5):
+            bench.place("lamp", 40, 16 + 9 * line)
+        page = PdfReader(io.BytesIO(sheets_pdf(bench.project, [bench.sheet], FONTS))).pages[0]
+        forms = [n for n in page["/Resources"]["/XObject"] if "lamp" in n]  # type: ignore[index]  # pypdf's dicts
+        self.assertEqual(len(forms), 1)

@@ -1,0 +1,96 @@
+"""Help for tests: a bench on which edits are applied to a project as the server would."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+from jolly_core.drawing import is_canonical, pin_points, through_spans
+from jolly_core.edits import Outcome, compute, parse_edit
+from jolly_core.model import IdSource, Part, Project, Symbol, from_record
+from jolly_core.tagging import product_tag
+
+DEMO = Path(__file__).resolve().parent.parent / "demo"
+
+
+class DemoLibrary:
+    """The demo's parts, without a database."""
+
+    def __init__(self) -> None:
+        raw = json.loads((DEMO / "library.json").read_text(encoding="utf-8"))
+        self.parts: dict[str, Part] = {r["id"]: from_record("part", r) for r in raw["parts"]}
+
+    def part(self, id: str) -> Part | None:
+        """Return a part by id or number."""
+        return self.parts.get(id) or next((p for p in self.parts.values() if p.number == id), None)
+
+
+class Workbench:
+    """A project with one ladder sheet and three wire types, and short names for common edits."""
+
+    def __init__(self, *, rails: bool = False, frame: str = "ladder", **settings: Any) -> None:
+        self.project = Project()
+        self.ids = IdSource(start_ms=1)
+        self.library = DemoLibrary()
+        self.done: list[Outcome] = []
+        if settings:
+            self.do("change-settings", **settings)
+        self.blue = self.new("add-wire-type", name="Control", colour="BU", cross_section_mm2=1.0)
+        self.red = self.new("add-wire-type", name="Supply", colour="RD", cross_section_mm2=1.0)
+        self.pe = self.new("add-wire-type", name="PE", colour="GNYE", cross_section_mm2=2.5, category="pe")
+        ends = {"left_rail_type_id": self.red, "right_rail_type_id": self.blue} if rails else {}
+        self.sheet = self.new("add-sheet", number="30", frame=frame, **ends)
+        self.done.clear()
+
+    def do(self, kind: str, **values: Any) -> Outcome:
+        """Work an edit out, apply it, and return the outcome."""
+        outcome = compute(self.project, parse_edit({"kind": kind, **values}), ids=self.ids, library=self.library)
+        self.project.apply(outcome.changes)
+        self.done.append(outcome)
+        return outcome
+
+    def new(self, kind: str, **values: Any) -> str:
+        """Do an edit and return the id of the first thing it placed."""
+        return self.do(kind, **values).placed[0]
+
+    def place(self, definition: str, x: int, y: int, **values: Any) -> str:
+        """Place a symbol and return its id."""
+        return self.new("place-symbol", sheet_id=values.pop("sheet_id", self.sheet), definition=definition, x=x, y=y, **values)
+
+    def wire(self, *points: tuple[int, int], type_id: str = "", sheet_id: str = "") -> None:
+        """Draw a wire along points."""
+        self.do(
+            "draw-wire",
+            sheet_id=sheet_id or self.sheet,
+            points=[list(p) for p in points],
+            wire_type_id=type_id or self.blue,
+        )
+
+    def spans(self, sheet_id: str = "") -> list[tuple[int, int, int, int]]:
+        """Return the wires of a sheet as sorted coordinates."""
+        wires = self.project.wires_on(sheet_id or self.sheet)
+        return sorted((w.x1, w.y1, w.x2, w.y2) for w in wires)
+
+    def device(self, symbol_id: str) -> str:
+        """Return the device id of a symbol."""
+        return self.project.symbols[symbol_id].device_id
+
+    def tag(self, symbol_id: str) -> str:
+        """Return the tag of a symbol's device."""
+        return product_tag(self.project, self.project.devices[self.device(symbol_id)])
+
+    def symbol(self, symbol_id: str) -> Symbol:
+        """Return a symbol."""
+        return self.project.symbols[symbol_id]
+
+    def canonical(self) -> bool:
+        """Return whether the wires of all sheets are canonical."""
+        for sheet_id in self.project.sheets:
+            symbols = self.project.symbols_on(sheet_id)
+            pins = [p for s in symbols for p in pin_points(s)]
+            pins += [(c.x, c.y) for c in self.project.continuations_on(sheet_id)]
+            spans = [span for s in symbols for span in through_spans(s)]
+            if not is_canonical(self.project.wires_on(sheet_id), pins, spans):
+                return False
+        return True

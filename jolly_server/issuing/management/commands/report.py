@@ -1,0 +1,38 @@
+"""Give a report."""
+
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import CommandError, CommandParser
+
+from jolly_core.exchange import TABLE_FORMATS, write_table
+from jolly_core.reports import REPORTS, run_report
+from jolly_server.projects.command import ProjectCommand
+
+
+class Command(ProjectCommand):
+    """manage.py report"""
+
+    help = "Write a report of a project to a file or to standard output. --list shows the kinds."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Declare the arguments."""
+        parser.add_argument("project", nargs="?", help="id or number of the project, see project_list")
+        parser.add_argument("kind", nargs="?", help="which report, see --list")
+        parser.add_argument("--format", choices=TABLE_FORMATS, default="csv")
+        parser.add_argument("--out", type=Path, help="file to write; standard output without it")
+        parser.add_argument("--list", action="store_true", help="list the reports")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Run the command."""
+        if options["list"]:
+            for report in REPORTS.values():
+                self.stdout.write(f"{report.key:10} {report.help}")
+            return
+        if not options["project"] or not options["kind"]:
+            raise CommandError("Name a project and a report, or use --list.")
+        project = self.open(options["project"])
+        table = run_report(project, options["kind"])
+        name = f"{project.settings.number} {project.settings.name}".strip()
+        self.give(write_table(table, options["format"], name, settings.JOLLY.fonts), options["out"])

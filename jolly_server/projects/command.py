@@ -1,0 +1,59 @@
+"""What the project commands share: finding a project, writing output, turning refusals into clear errors."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+from typing import Any
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from jolly_core.model import CoreError, Project
+
+from .models import ProjectRow, SettingsRow
+from .store import loaded
+
+
+class ProjectCommand(BaseCommand):
+    """A command whose refusals from the core end it with their message and exit code 1."""
+
+    def execute(self, *args: Any, **options: Any) -> str | None:
+        """Run the command, with errors of the core as errors of the command."""
+        try:
+            return super().execute(*args, **options)
+        except CoreError as error:
+            raise CommandError(error.message) from error
+        except OSError as error:
+            raise CommandError(f"{error.filename}: {error.strerror}") from error
+
+    def add_project(self, parser: CommandParser) -> None:
+        """Declare the project argument."""
+        parser.add_argument("project", help="id or number of the project, see project_list")
+
+    def project_id(self, name: str) -> str:
+        """Return the id of the project of that id or number.
+
+        Raises:
+            CommandError: there is none, or several have that number.
+        """
+        if ProjectRow.objects.filter(pk=name).exists():
+            return name
+        ids = list(SettingsRow.objects.filter(number=name).values_list("project_id", flat=True))
+        if len(ids) != 1:
+            known = "No project has" if not ids else "Several projects have"
+            raise CommandError(f"{known} the id or number “{name}”. See project_list.")
+        return str(ids[0])
+
+    def open(self, name: str) -> Project:
+        """Return the project of that id or number."""
+        return loaded(self.project_id(name)).project
+
+    def give(self, content: bytes, out: Path | None) -> None:
+        """Write to a file, or to standard output."""
+        if out is not None:
+            out.write_bytes(content)
+            self.stderr.write(f"wrote {out}, {len(content)} bytes")
+        elif self.stdout._out is sys.stdout:
+            sys.stdout.buffer.write(content)
+        else:
+            self.stdout.write(content.decode("utf-8", "replace"), ending="")

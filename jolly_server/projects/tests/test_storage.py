@@ -1,0 +1,74 @@
+"""Rows and entities: equal fields, round trip, guards."""
+
+from __future__ import annotations
+
+import io
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import call_command
+
+from jolly_core.exchange import write_project
+from jolly_core.model import KINDS, fields_of
+from jolly_server.projects.models import ROWS, EntityRow, ProjectRow
+from jolly_server.projects.store import forget, load_rows, loaded
+from jolly_server.testing import KILN, DemoCase
+
+
+class Rows(DemoCase):
+    def test_every_kind_has_a_row_with_the_same_fields(self) -> None:
+        self.assertEqual(set(ROWS), set(KINDS))
+        common = {f.name for f in EntityRow._meta.get_fields()} - {"id"}
+        for kind, model in ROWS.items():
+            names = [f.attname for f in model._meta.concrete_fields if f.name not in common]
+            self.assertEqual(sorted(names), sorted(fields_of(kind)), kind)
+
+    def test_no_migration_is_missing(self) -> None:
+        call_command("makemigrations", check=True, dry_run=True, stdout=io.StringIO())
+
+    def test_opening_and_listing_take_few_queries(self) -> None:
+        anna = self.person("anna")
+        with self.assertNumQueries(4):
+            anna.get("/api/projects")
+        forget()
+        with self.assertNumQueries(1 + len(ROWS)):
+            loaded(KILN)
+
+
+class ImportAndExport(DemoCase):
+    def file(self, content: bytes, name: str = "p.spool.json") -> SimpleUploadedFile:
+        return SimpleUploadedFile(name, content, "application/json")
+
+    def test_out_and_in_again_is_equal(self) -> None:
+        anna = self.person("anna")
+        out = anna.get(f"/api/projects/{KILN}/file")
+        self.assertIn("PM-0417.spool.json", out["Content-Disposition"])
+        made = anna.post("/api/projects/import", {"file": self.file(out.content)}).json()["id"]
+        self.assertNotEqual(made, KILN)
+        self.assertEqual(write_project(load_rows(made)).encode(), out.content)
+
+    def test_a_broken_file_is_refused_and_nothing_is_taken_in(self) -> None:
+        anna = self.person("anna")
+        count = ProjectRow.objects.count()
+        for content in (b"", b"PK\x03\x04", b"[]", b'{"format": "jolly-spool-project", "version": 1}'):
+            response = anna.post("/api/projects/import", {"file": self.file(content)})
+            self.assertEqual((response.status_code, response.json()["code"]), (400, "bad-file"))
+        self.assertEqual(ProjectRow.objects.count(), count)
+
+    def test_fifty_megabytes_are_refused(self) -> None:
+        response = self.person("anna").post("/api/projects/import", {"file": self.file(b" " * 50_000_000)})
+        self.assertEqual(response.status_code, 413)
+        self.assertIn("20 MB", response.json()["message"])
+        response = self.person("anna").post(
+            f"/api/projects/{KILN}/edits", b"x" * 50_000_000, content_type="application/json"
+        )
+        self.assertEqual((response.status_code, response.json()["code"]), (413, "too-big"))
+
+    def test_a_new_project_of_each_standard_is_ready_to_draw_in(self) -> None:
+        anna = self.person("anna")
+        for standard, colour in (("iec", "BU"), ("na", "RD")):
+            made = self.post(anna, "/projects", {"name": f"Dehumidifier {standard}", "standard": standard}).json()["id"]
+            outline = anna.get(f"/api/projects/{made}").json()
+            self.assertEqual((outline["role"], len(outline["sheets"])), ("owner", 1))
+            self.assertEqual(outline["wire_types"][0]["colour"], colour)
+        self.assertEqual(self.post(anna, "/projects", {"name": "  "}).status_code, 422)
+        self.assertEqual(self.post(anna, "/projects", {"name": "a\x00"}).status_code, 400)
