@@ -17,10 +17,15 @@ from jolly_server.projects.store import forget, load_rows
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # playwright keeps an event loop in this thread
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
-FLAGS = (
-    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
-    "--disable-component-update --disable-sync"
-).split()
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 SHEET_MM = 2.5
 DEMO = override_settings(JOLLY=replace(settings.JOLLY, demo=True))
 

@@ -56,7 +56,9 @@ class Workbench:
 
     def place(self, definition: str, x: int, y: int, **values: Any) -> str:
         """Place a symbol and return its id."""
-        return self.new("place-symbol", sheet_id=values.pop("sheet_id", self.sheet), definition=definition, x=x, y=y, **values)
+        return self.new(
+            "place-symbol", sheet_id=values.pop("sheet_id", self.sheet), definition=definition, x=x, y=y, **values
+        )
 
     def wire(self, *points: tuple[int, int], type_id: str = "", sheet_id: str = "") -> None:
         """Draw a wire along points."""

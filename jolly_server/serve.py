@@ -19,7 +19,9 @@ def main() -> int:
     from jolly_server.config.wsgi import application
 
     try:
-        server = create_server(application, host=HOST, port=port, threads=THREADS, ident=None, max_request_body_size=LARGEST_REQUEST_BYTES)
+        server = create_server(
+            application, host=HOST, port=port, threads=THREADS, ident=None, max_request_body_size=LARGEST_REQUEST_BYTES
+        )
     except OSError as error:
         if error.errno != errno.EADDRINUSE:
             raise

@@ -19,6 +19,7 @@ class DemoCase(TestCase):
     """A test with the demo's library, people and project."""
 
     def setUp(self) -> None:
+        """Load the demo afresh."""
         forget()
         seed(settings.JOLLY.demo_files)
         self.addCleanup(forget)

@@ -104,9 +104,7 @@ def _points_by_line(wires: list[Wire], pins: set[Point]) -> tuple[dict[int, list
     return across, down
 
 
-def _break(
-    wires: list[Wire], stops: list[int], horizontal: bool, bodies: Sequence[tuple[int, int]]
-) -> list[_Piece]:
+def _break(wires: list[Wire], stops: list[int], horizontal: bool, bodies: Sequence[tuple[int, int]]) -> list[_Piece]:
     pieces: dict[int, _Piece] = {}
     for wire in wires:
         start, end = (wire.x1, wire.x2) if horizontal else (wire.y1, wire.y2)

@@ -182,9 +182,7 @@ def joins(before: dict[str, int], after: dict[str, int]) -> list[tuple[str, str]
     return found
 
 
-def move(
-    draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool = False
-) -> list[tuple[str, str]]:
+def move(draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool = False) -> list[tuple[str, str]]:
     """Move symbols, wires, marks and notes; wires that stay behind stretch orthogonally.
 
     Args:

@@ -1,7 +1,7 @@
 """Grid geometry: where a placed symbol's pins and graphics lie.
 
-Terms: the *grid step* is 2.5 mm (IEC 60617 module). y grows downwards. A symbol is first mirrored (y changes sign), then
-turned clockwise by its rotation, then moved to its grid point.
+Terms: the *grid step* is 2.5 mm (IEC 60617 module). y grows downwards. A symbol is first mirrored (y changes sign),
+then turned clockwise by its rotation, then moved to its grid point.
 """
 
 from __future__ import annotations

@@ -166,9 +166,14 @@ def duplicate_selection(work: Work, payload: DuplicateSelection) -> str:
             w = draft.wires[id]
             a, b = (w.x1 + payload.dx, w.y1 + payload.dy), (w.x2 + payload.dx, w.y2 + payload.dy)
             draft.stroke(a, b, w.type_id)
-        for table in (draft.continuations, draft.notes):
-            if id in table:
-                _copy_mark(work, table, id, payload.dx, payload.dy)
+        if id in draft.continuations:
+            c = draft.continuations[id]
+            mark = replace(c, id=work.ids.new(), x=c.x + payload.dx, y=c.y + payload.dy)
+            draft.continuations[mark.id] = mark
+        if id in draft.notes:
+            n = draft.notes[id]
+            note = replace(n, id=work.ids.new(), x=n.x + payload.dx, y=n.y + payload.dy)
+            draft.notes[note.id] = note
     placed = []
     for symbol in symbols:
         at = (symbol.x + payload.dx, symbol.y + payload.dy)
@@ -187,9 +192,3 @@ def _copy_device(work: Work, device: Device) -> Device:
     copy = replace(device, id=work.ids.new(), number=number, fixed_tag="")
     work.put("device", copy)
     return copy
-
-
-def _copy_mark(work: Work, table: dict[str, object], id: str, dx: int, dy: int) -> None:
-    mark = table[id]
-    new = work.ids.new()
-    table[new] = replace(mark, id=new, x=mark.x + dx, y=mark.y + dy)  # type: ignore[type-var, attr-defined]  # both kinds have x and y

@@ -97,9 +97,7 @@ def put_symbol(
     count = poles if poles is not None else _poles_met(draft, shape, at, turn)
     if count > shape.max_poles:
         raise RuleError(f"{shape.name} has at most {shape.max_poles} pole(s).", field="poles")
-    bare = Symbol(
-        work.ids.new(), draft.sheet_id, *at, shape.key, turn[0], turn[1], "", tuple([0] * count)
-    )
+    bare = Symbol(work.ids.new(), draft.sheet_id, *at, shape.key, turn[0], turn[1], "", tuple([0] * count))
     width, height = grid_size(work.project.sheets[draft.sheet_id])
     if any(not (0 < px < width and 0 < py < height) for px, py in pin_points(bare)):
         raise RuleError("The symbol would lie outside the sheet. Put the caret further in.", field="x")
@@ -216,9 +214,7 @@ class PlaceContinuation(Payload):
 def place_continuation(work: Work, payload: PlaceContinuation) -> str:
     """Work out PlaceContinuation."""
     draft = work.draft(payload.sheet_id)
-    mark = Continuation(
-        work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.name.strip(), payload.toward
-    )
+    mark = Continuation(work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.name.strip(), payload.toward)
     if any((c.x, c.y) == (mark.x, mark.y) for c in draft.continuations.values()):
         raise RuleError("There is already a continuation mark here.", field="x")
     draft.continuations[mark.id] = mark

@@ -14,7 +14,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import Point, SheetDraft
-from jolly_core.library import Definition, definition, find_symbols
+from jolly_core.library import Definition, find_symbols
 from jolly_core.model import Project, RuleError, Sheet
 from jolly_core.tagging import full_tag, likely_devices, product_tag
 

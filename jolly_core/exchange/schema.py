@@ -33,11 +33,7 @@ def project_schema() -> dict[str, Any]:
     kinds: dict[str, Any] = {}
     for kind, entity in KINDS.items():
         missing = dataclasses.MISSING
-        required = [
-            f.name
-            for f in dataclasses.fields(entity)
-            if f.default is missing and f.default_factory is missing
-        ]
+        required = [f.name for f in dataclasses.fields(entity) if f.default is missing and f.default_factory is missing]
         record = {
             "type": "object",
             "description": (entity.__doc__ or "").strip().splitlines()[0],

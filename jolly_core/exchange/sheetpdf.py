@@ -16,6 +16,8 @@ from jolly_core.scenes import PENS_MM, Item, Prim, Scene, art_of, sheet_scene
 
 from .fonts import MONO, MONO_BOLD, SANS, use_fonts
 
+# Half the side of the square a symbol form may cover, in points (100 mm).
+FORM_PT = 284
 INK = HexColor("#14213D")
 TEAL = HexColor("#1F7A6D")
 GREY = HexColor("#6B7280")
@@ -94,7 +96,7 @@ class _Painter:
 
     def _form(self, name: str, key: str, poles: int) -> None:
         c = self.canvas
-        c.beginForm(name, -100 * mm, -100 * mm, 200 * mm, 200 * mm)
+        c.beginForm(name, -FORM_PT, -FORM_PT, 2 * FORM_PT, 2 * FORM_PT)
         c.setLineCap(1)
         c.setLineJoin(1)
         c.setStrokeColor(INK)
@@ -215,7 +217,7 @@ class _Painter:
 
     def _sheet_of(self, link: str) -> str:
         for table in (self.project.symbols, self.project.continuations):
-            entity = table.get(link)  # type: ignore[attr-defined]  # both tables are dicts by id
+            entity = table.get(link)
             if entity is not None and entity.sheet_id in self.sheets:
                 return str(entity.sheet_id)
         return ""

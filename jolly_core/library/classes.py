@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache
 from importlib.resources import files
 
 from jolly_core.model import FileError
@@ -34,7 +34,7 @@ class PartClass:
         return self.na if standard == "na" else self.iec
 
 
-@lru_cache(maxsize=None)
+@cache
 def part_classes() -> dict[str, PartClass]:
     """Return all part classes by key, in the order of the data file."""
     text = files("jolly_core.library").joinpath("data", "part_classes.json").read_text(encoding="utf-8")

@@ -1,14 +1,14 @@
 """Symbol definitions as data: graphics in grid steps, pins, names to type, and the unit each stands for.
 
-Terms: a *definition* is drawn with its first pin at the origin. `poles` says how often it may be repeated; pole n is the
-same graphics `POLE_PITCH` steps further down. A *through pair* is two pins in line: a wire under it is cut out.
+Terms: a *definition* is drawn with its first pin at the origin. `poles` says how often it may be repeated;
+pole n is the same graphics `POLE_PITCH` steps further down. A *through pair* is two pins in line: a wire under it is cut out.
 """
 
 from __future__ import annotations
 
 import json
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache
 from importlib.resources import files
 from typing import Any
 
@@ -73,7 +73,7 @@ class Definition:
         return tuple(g.format(n=unit, odd=2 * unit - 1, even=2 * unit) for g in self.generic)
 
 
-@lru_cache(maxsize=None)
+@cache
 def definitions() -> dict[str, Definition]:
     """Return all symbol definitions by key.
 
@@ -105,7 +105,9 @@ def definition(key: str) -> Definition:
 def _read(raw: dict[str, Any]) -> Definition:
     pins = tuple((int(x), int(y)) for x, y in raw["pins"])
     through = raw.get("through", [[0, 1]] if len(pins) == 2 else [])
-    graphics = {s: tuple(tuple(p) for p in raw[s]) for s in ("iec", "na") if s in raw}
+    graphics: dict[str, tuple[Primitive, ...]] = {
+        str(s): tuple(tuple(p) for p in raw[s]) for s in ("iec", "na") if s in raw
+    }
     if len(raw["generic"]) != len(pins) or any(p[0] not in PRIMITIVES for art in graphics.values() for p in art):
         raise FileError(f"The symbol “{raw['key']}” is malformed: check its pins, their names and its graphics.")
     return Definition(
@@ -128,7 +130,7 @@ def _read(raw: dict[str, Any]) -> Definition:
     )
 
 
-@lru_cache(maxsize=None)
+@cache
 def _extent(key: str, poles: int, standard: str) -> tuple[float, float, float, float]:
     shape = definitions()[key]
     xs: list[float] = []

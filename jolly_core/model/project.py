@@ -30,6 +30,7 @@ KINDS: dict[str, type[Any]] = {
 # Kinds that lie on a sheet; the aggregate indexes them by sheet and stamps the sheet when they change.
 ON_SHEET = ("symbol", "wire", "continuation", "note")
 
+
 def tag_key(device: Device) -> str:
     """Return what devices of possibly equal tags have in common: the fixed tag, else letters and number."""
     return device.fixed_tag or f"{device.letters}{device.number}"

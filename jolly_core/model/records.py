@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
-from functools import lru_cache
+from functools import cache
 from typing import Any
 
 from .changes import Change, ChangeSet, Entity
@@ -12,15 +12,16 @@ from .project import KINDS
 
 _SIMPLE: dict[str, type] = {"str": str, "int": int, "float": float, "bool": bool}
 MAX_TEXT = 2000
+LARGEST = 10**9
 
 
-@lru_cache(maxsize=None)
+@cache
 def fields_of(kind: str) -> dict[str, str]:
     """Return the field names of a kind with their declared types, in order."""
     return {f.name: str(f.type) for f in dataclasses.fields(KINDS[kind])}
 
 
-@lru_cache(maxsize=None)
+@cache
 def _required(kind: str) -> frozenset[str]:
     missing = dataclasses.MISSING
     return frozenset(
@@ -65,25 +66,31 @@ def from_record(kind: str, record: object) -> Entity:
 def _read(declared: str, value: Any, field: str, name: str) -> Any:
     wanted = _SIMPLE.get(declared)
     if wanted is float and isinstance(value, int) and not isinstance(value, bool):
-        return float(value)
+        value = float(value)
     if wanted is not None:
         if type(value) is not wanted:
             raise FileError(f"In the {name}, “{field}” should be {_word(wanted)}.", field=field)
-        if wanted is str:
+        if isinstance(value, str):
             check_text(value, field, name)
+        elif not -LARGEST <= value <= LARGEST:  # not-a-number fails this too
+            raise FileError(f"In the {name}, “{field}” is out of all measure.", field=field)
         return value
     if declared.startswith("tuple[int"):
-        if isinstance(value, list) and all(type(v) is int for v in value):
+        if isinstance(value, list) and all(type(v) is int and 0 <= v <= LARGEST for v in value):
             return tuple(value)
         raise FileError(f"In the {name}, “{field}” should be a list of whole numbers.", field=field)
     if declared.startswith("dict"):
         if isinstance(value, dict) and all(isinstance(v, str) for v in value.values()):
             for text in (*value.keys(), *value.values()):
-                check_text(text, field, name)
+                check_text(str(text), field, name)
             return dict(value)
         raise FileError(f"In the {name}, “{field}” should be an object of texts.", field=field)
     try:
-        return tuple((str(kind), tuple(str(pin) for pin in pins)) for kind, pins in value)
+        units = tuple((str(kind), tuple(str(pin) for pin in pins)) for kind, pins in value)
+        for kind, pins in units:
+            for text in (kind, *pins):
+                check_text(text, field, name)
+        return units
     except (TypeError, ValueError):
         raise FileError(f"In the {name}, “{field}” should list units as kind and pins.", field=field) from None
 

@@ -49,6 +49,4 @@ def sheet_list(project: Project) -> list[tuple[Cell, ...]]:
 )
 def snag_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of all snags."""
-    return [
-        (s.severity, place_in(project.sheets[s.sheet_id], s.x, s.y), s.message, s.code) for s in all_snags(project)
-    ]
+    return [(s.severity, place_in(project.sheets[s.sheet_id], s.x, s.y), s.message, s.code) for s in all_snags(project)]

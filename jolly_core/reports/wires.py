@@ -7,7 +7,16 @@ from dataclasses import dataclass
 from jolly_core.drawing import place_in
 from jolly_core.model import Project, WireType
 from jolly_core.tagging import full_tag, pins_of, tag_on
-from jolly_core.wiring import Connection, Group, PinKey, all_nets, connections, nets_of_sheet, sheet_groups, wire_numbers
+from jolly_core.wiring import (
+    Connection,
+    Group,
+    PinKey,
+    all_nets,
+    connections,
+    nets_of_sheet,
+    sheet_groups,
+    wire_numbers,
+)
 
 from .registry import Cell, Column, report
 
@@ -44,10 +53,16 @@ def cross_section(wire_type: WireType | None) -> str:
     """Return the size of a conductor with its unit, "" when it has none."""
     if wire_type is None:
         return ""
-    return f"{wire_type.cross_section_mm2:g} mm²" if wire_type.cross_section_mm2 else wire_type.awg and f"AWG {wire_type.awg}"
+    return (
+        f"{wire_type.cross_section_mm2:g} mm²"
+        if wire_type.cross_section_mm2
+        else wire_type.awg and f"AWG {wire_type.awg}"
+    )
 
 
-def conductors_of(project: Project, net: list[Group], numbers: dict[str, dict[int, str]], sheet_id: str = "") -> list[Conductor]:
+def conductors_of(
+    project: Project, net: list[Group], numbers: dict[str, dict[int, str]], sheet_id: str = ""
+) -> list[Conductor]:
     """Return the conductors of a net.
 
     Args:

@@ -44,9 +44,10 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
     for mark in project.continuations_on(sheet_id):
         add(continuation_item(project, mark, numbers.get(groups.of_continuation[mark.id], "")))
     for note in project.notes_on(sheet_id):
-        x, y = note.x * GRID_MM, note.y * GRID_MM
+        left, base = note.x * GRID_MM, note.y * GRID_MM
         width = len(note.text) * 3 * ADVANCE
-        add(Item(note.id, "note", [text(x, y, 3.0, note.text, role="label")], (x, y - 3, x + width, y + 1)))
+        prims: list[Prim] = [text(left, base, 3.0, note.text, role="label")]
+        add(Item(note.id, "note", prims, (left, base - 3, left + width, base + 1)))
     for table in table_items(project, sheet):
         add(table)
     return Scene(*size_mm(sheet), items)
@@ -83,17 +84,13 @@ def _number_item(number: str, wires: list[Wire], group: int) -> Item:
 
 def continuation_item(project: Project, mark: Continuation, number: str) -> Item:
     """Return the item of a continuation mark: an arrow, its name, and where the others of its name are."""
-    others = [
-        project.continuations[i] for i in project.continuations_named.get(mark.name) if i != mark.id
-    ]
+    others = [project.continuations[i] for i in project.continuations_named.get(mark.name) if i != mark.id]
     places = [place_in(project.sheets[o.sheet_id], o.x, o.y) for o in others]
     x, y = mark.x * GRID_MM, mark.y * GRID_MM
     dx, dy = {"left": (-1, 0), "right": (1, 0), "up": (0, -1), "down": (0, 1)}[mark.toward]
     tip = (x + dx * 3.5, y + dy * 3.5)
     wing = 1.3
-    prims: list[Prim] = [
-        ["poly", [x + dy * wing, y + dx * wing, tip[0], tip[1], x - dy * wing, y - dx * wing], "ink"]
-    ]
+    prims: list[Prim] = [["poly", [x + dy * wing, y + dx * wing, tip[0], tip[1], x - dy * wing, y - dx * wing], "ink"]]
     where = (", ".join(places[:3]) + (" …" if len(places) > 3 else "")) or "no other end"
     name = mark.name
     longest = max(len(name), len(where)) * 2.6 * ADVANCE

@@ -32,7 +32,15 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     words = device.text if device and lead is not None and lead.id == symbol.id else ""
     reference = lead_reference(project, symbol) if not terminal else ""
     prims: list[Prim] = [
-        ["art", symbol.definition, symbol.x * GRID_MM, symbol.y * GRID_MM, symbol.rotation, symbol.mirror, len(symbol.units)]
+        [
+            "art",
+            symbol.definition,
+            symbol.x * GRID_MM,
+            symbol.y * GRID_MM,
+            symbol.rotation,
+            symbol.mirror,
+            len(symbol.units),
+        ]
     ]
     upright = lies_upright(symbol)
     target = lead.id if lead is not None else ""

@@ -49,9 +49,7 @@ def _at_foot(project: Project, sheet: Sheet, wanted: list[tuple[Symbol, list[Con
     return items
 
 
-def _table(
-    project: Project, sheet: Sheet, symbol: Symbol, rows: list[ContactRow], x: float, y: float
-) -> Item:
+def _table(project: Project, sheet: Sheet, symbol: Symbol, rows: list[ContactRow], x: float, y: float) -> Item:
     tag = tag_on(project, project.devices[symbol.device_id], sheet)
     kinds = max(len(r.kind) for r in rows) * SIZE_MM * ADVANCE + 2.5
     pins = max(len(r.pins) for r in rows) * SIZE_MM * ADVANCE + 2.5

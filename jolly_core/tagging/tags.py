@@ -33,8 +33,7 @@ def next_number(project: Project, letters: str, function_id: str, location_id: s
     everywhere = project.settings.tag_scope == "project"
     number = 1
     while any(
-        id != but
-        and (everywhere or (d.function_id, d.location_id) == (function_id, location_id))
+        id != but and (everywhere or (d.function_id, d.location_id) == (function_id, location_id))
         for id in project.devices_tagged.get(f"{letters}{number}")
         for d in (project.devices[id],)
     ):

@@ -84,9 +84,7 @@ def next_units(
     return tuple(numbers)
 
 
-def remap(
-    project: Project, device: Device, old: Part | None, new: Part | None
-) -> tuple[list[Symbol], list[Symbol]]:
+def remap(project: Project, device: Device, old: Part | None, new: Part | None) -> tuple[list[Symbol], list[Symbol]]:
     """Return the device's symbols with units as the new part has them, and those that could not be mapped.
 
     Pins that the new part has too are kept; the rest take the free units of their kind in the order they were placed.

@@ -1,7 +1,8 @@
 """Connections: the single conductors from pin to pin that a net is wired with.
 
 A net of n pins has n - 1 connections. Which, follows from what is drawn: starting at the leftmost, then topmost pin,
-again and again the pair is joined of a joined pin with room left and an unjoined pin that are nearest along the strokes.
+again and again the pair is joined of a joined pin with room left and an unjoined pin that are nearest along the
+strokes.
 """
 
 from __future__ import annotations

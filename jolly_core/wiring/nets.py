@@ -91,8 +91,7 @@ def _group(project: Project, sheet_id: str) -> SheetGroups:
             index = index_of[root] = len(found.groups)
             found.groups.append(Group(sheet_id, index, (y, x)))
         group = found.groups[index]
-        if (y, x) < group.first:
-            group.first = (y, x)
+        group.first = min(group.first, (y, x))
         return group
 
     for w in wires:

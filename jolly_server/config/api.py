@@ -33,9 +33,7 @@ def _answer(request: HttpRequest, status: int, code: str, message: str, **more: 
 @api.exception_handler(CoreError)
 def core_error(request: HttpRequest, error: Any) -> HttpResponse:
     """Answer a refusal of the core."""
-    return _answer(
-        request, STATUS[error.status], error.status, error.message, field=error.field, ids=list(error.ids)
-    )
+    return _answer(request, STATUS[error.status], error.status, error.message, field=error.field, ids=list(error.ids))
 
 
 @api.exception_handler(ValidationError)

@@ -19,8 +19,10 @@ def role_in(request: HttpRequest, project_id: str, least: str = "viewer") -> tup
         HttpError: their role is less than `least` (403).
     """
     user = request.user
+    if not isinstance(user, AbstractBaseUser):
+        raise GoneError("This project is not here, or you are not a member of it.", ids=(project_id,))
     role = Membership.objects.filter(project_id=project_id, user_id=user.pk).values_list("role", flat=True).first()
-    if role is None or not isinstance(user, AbstractBaseUser):
+    if role is None:
         raise GoneError("This project is not here, or you are not a member of it.", ids=(project_id,))
     if _RANK[role] < _RANK[least]:
         raise HttpError(403, f"You are {role} of this project; this needs the role of {least}.")

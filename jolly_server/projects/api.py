@@ -69,7 +69,7 @@ class Outline(Schema):
 @router.get("", response=list[ProjectLine])
 def list_projects(request: HttpRequest) -> list[ProjectLine]:
     """List the projects the person is a member of, last edited first."""
-    roles = dict(Membership.objects.filter(user_id=request.user.pk).values_list("project_id", "role"))
+    roles = dict(Membership.objects.filter(user__id=request.user.pk or 0).values_list("project_id", "role"))
     facts = {s.project_id: s for s in SettingsRow.objects.filter(project_id__in=roles)}
     rows = ProjectRow.objects.filter(pk__in=roles).select_related("edited_by").order_by("-edited_at")
     return [
@@ -99,7 +99,7 @@ def make_project(request: HttpRequest, payload: NewProject) -> Made:
 
 
 @router.post("/import", response=Made)
-def import_project(request: HttpRequest, file: UploadedFile = File(...)) -> Made:  # noqa: B008  # ninja's way
+def import_project(request: HttpRequest, file: File[UploadedFile]) -> Made:
     """Take in a project file as a new project; on an error nothing is taken in."""
     limit = read_options().upload_limit_bytes
     if file.size is None or file.size > limit:

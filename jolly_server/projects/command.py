@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import sys
 from pathlib import Path
 from typing import Any
 
@@ -53,7 +52,10 @@ class ProjectCommand(BaseCommand):
         if out is not None:
             out.write_bytes(content)
             self.stderr.write(f"wrote {out}, {len(content)} bytes")
-        elif self.stdout._out is sys.stdout:
-            sys.stdout.buffer.write(content)
+            return
+        # Binary formats go to the stream below the text one, where there is one (a test's has none).
+        below = getattr(self.stdout._out, "buffer", None)
+        if below is not None:
+            below.write(content)
         else:
             self.stdout.write(content.decode("utf-8", "replace"), ending="")

@@ -40,5 +40,12 @@ def new_project(name: str, number: str, standard: str) -> Project:
     types = {str(t["name"]): do("add-wire-type", **t) for t in WIRE_TYPES[standard]}
     left, right = RAILS[standard]
     size = "A3" if standard == "iec" else "ANSI B"
-    do("add-sheet", number="1", title="Control", size=size, left_rail_type_id=types[left], right_rail_type_id=types[right])
+    do(
+        "add-sheet",
+        number="1",
+        title="Control",
+        size=size,
+        left_rail_type_id=types[left],
+        right_rail_type_id=types[right],
+    )
     return project

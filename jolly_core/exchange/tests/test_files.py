@@ -66,6 +66,8 @@ class ProjectFile(TestCase):
             (faulty(lambda r: r["entities"]["symbol"][0].update(definition="warp")), "warp"),
             (faulty(lambda r: r["entities"]["wire"][0].update(x2=999)), "canonical|horizontally"),
             (faulty(lambda r: r["entities"]["sheet"].append(r["entities"]["sheet"][0])), "same id"),
+            (faulty(lambda r: r["entities"]["wire"][0].update(x1=10**30)), "x1” is out of all measure"),
+            (faulty(lambda r: r["entities"]["part"][0].update(width_mm=float("nan"))), "width_mm” is out of all"),
             ("null", "not a Jolly"),
         ]
         for text, words in cases:
@@ -80,7 +82,9 @@ class ProjectFile(TestCase):
 
 class Tables(TestCase):
     def test_formula_like_texts_are_neutralised(self) -> None:
-        self.assertEqual([harmless(c) for c in ("=A1", "-QA1", "+1", "@x", "ok", 5)], ["'=A1", "'-QA1", "'+1", "'@x", "ok", 5])
+        self.assertEqual(
+            [harmless(c) for c in ("=A1", "-QA1", "+1", "@x", "ok", 5)], ["'=A1", "'-QA1", "'+1", "'@x", "ok", 5]
+        )
         table = Table("T", (Column("a", "A"),), [("=1+1",), ("-QA1",)])
         sheet = load_workbook(io.BytesIO(table_xlsx(table))).active
         self.assertIsNotNone(sheet)
@@ -117,7 +121,16 @@ class SheetPdf(TestCase):
         reader = PdfReader(io.BytesIO(sheets_pdf(project, ids, FONTS)))
         self.assertEqual(len(reader.pages), 2)
         text = reader.pages[1].extract_text()
-        for words in ("301", "-QA1", "3012", "13-14", "Auger running", "Pellwick Maltings", "Loading auger, control", "2 of 2"):
+        for words in (
+            "301",
+            "-QA1",
+            "3012",
+            "13-14",
+            "Auger running",
+            "Pellwick Maltings",
+            "Loading auger, control",
+            "2 of 2",
+        ):
             self.assertIn(words, text)
         box = reader.pages[1].mediabox
         self.assertAlmostEqual(float(box.width) / 72 * 25.4, 297, places=1)

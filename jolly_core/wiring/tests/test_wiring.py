@@ -16,7 +16,9 @@ class Connections(TestCase):
 
     def setUp(self) -> None:
         bench = self.bench = Workbench(frame="zones")
-        self.names = {bench.place("earth", x, y): n for n, x, y in (("A", 2, 2), ("B", 12, 2), ("C", 22, 2), ("D", 12, 10))}
+        self.names = {
+            bench.place("earth", x, y): n for n, x, y in (("A", 2, 2), ("B", 12, 2), ("C", 22, 2), ("D", 12, 10))
+        }
         bench.wire((2, 2), (22, 2))
         bench.wire((12, 2), (12, 10))
 

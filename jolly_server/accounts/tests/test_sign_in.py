@@ -19,7 +19,9 @@ class SignIn(DemoCase):
         client = self.person("")
         wrong = self.post(client, "/sign-in", {"name": "ruth", "password": "x"})
         self.assertEqual((wrong.status_code, wrong.json()["message"]), (403, "Name or password is wrong."))
-        self.assertEqual(self.post(client, "/sign-in", {"name": "ruth", "password": "kiln-and-barley"}).status_code, 200)
+        self.assertEqual(
+            self.post(client, "/sign-in", {"name": "ruth", "password": "kiln-and-barley"}).status_code, 200
+        )
         self.assertEqual(client.get("/api/me").json()["name"], "ruth")
         self.assertEqual(client.get("/api/projects").json(), [])
         self.post(client, "/sign-out", {})

@@ -58,9 +58,17 @@ class Editing(DemoCase):
         before = list(self.stored().entities())
         sheet = self.sheet("30")
         cases = [
-            ({"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 74, "y": 34}, 422, "already a symbol"),
+            (
+                {"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 74, "y": 34},
+                422,
+                "already a symbol",
+            ),
             ({"kind": "place-symbol", "sheet_id": sheet, "definition": "rocket", "x": 40, "y": 61}, 422, "rocket"),
-            ({"kind": "place-symbol", "sheet_id": "no", "definition": "lamp", "x": 40, "y": 61}, 404, "not in this project"),
+            (
+                {"kind": "place-symbol", "sheet_id": "no", "definition": "lamp", "x": 40, "y": 61},
+                404,
+                "not in this project",
+            ),
             ({"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 99999, "y": 61}, 422, "x"),
             ({"kind": "set-text", "device_id": self.device("QA"), "text": "bell \x07"}, 422, "cannot be printed"),
             ({"kind": "assign-part", "device_id": self.device("QA"), "part_id": "nothing"}, 422, "neither"),
@@ -142,13 +150,17 @@ class Editing(DemoCase):
         DeviceRow.objects.filter(project_id=KILN, id=self.device("QA")).update(text="from elsewhere")
         ProjectRow.objects.filter(pk=KILN).update(revision=5)
         self.assertEqual(loaded(KILN).project.devices[self.device("QA")].text, "from elsewhere")
-        self.assertEqual(self.accepted(self.anna, kind="set-tag", device_id=self.device("QA"), tag="QA9")["revision"], 6)
+        self.assertEqual(
+            self.accepted(self.anna, kind="set-tag", device_id=self.device("QA"), tag="QA9")["revision"], 6
+        )
 
     def test_a_device_card_and_the_omnibox(self) -> None:
         card = self.anna.get(f"/api/projects/{KILN}/devices/{self.device('QA')}").json()
         self.assertEqual((card["tag"], card["full_tag"]), ("-QA1", "=K2+KP2-QA1"))
         self.assertEqual([u["place"] for u in card["units"] if u["kind"] == "NO"], ["30.302", "30.303", ""])
-        self.assertIn({"pin": "A2", "number": "10-14"}, [{"pin": w["pin"], "number": w["number"]} for w in card["wired"]])
+        self.assertIn(
+            {"pin": "A2", "number": "10-14"}, [{"pin": w["pin"], "number": w["number"]} for w in card["wired"]]
+        )
         for words, kind in (("auger run", "device"), ("control", "sheet"), ("3012", "wire")):
             found = self.anna.get(f"/api/projects/{KILN}/find", {"q": words}).json()
             self.assertIn(kind, [f["kind"] for f in found], words)
