@@ -146,6 +146,12 @@ def _join(
 
 
 def _wire(key: tuple[bool, int], run: list[_Piece], used: set[str], ids: IdSource) -> Wire:
+    first = run[0]
+    if len(run) == 1 and not first.joined and first.wire.id and first.wire.id not in used:
+        w = first.wire
+        if (w.x1 if key[0] else w.y1) == first.start and (w.x2 if key[0] else w.y2) == first.end:
+            used.add(w.id)
+            return w
     sources = [w for piece in run for w in (piece.wire, *piece.joined)]
     free = sorted({w.id for w in sources if w.id and w.id not in used})
     id = free[0] if free else ids.new()

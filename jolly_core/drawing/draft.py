@@ -7,12 +7,15 @@ became different. Nothing reaches the project before the whole edit is accepted.
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import KeysView
 from dataclasses import replace
 
 from jolly_core.model import ChangeSet, Continuation, IdSource, Note, Project, RuleError, Symbol, Wire
 
 from .canonical import canonical
 from .geometry import Point, pin_points, through_spans
+
+PinName = tuple[str, int]  # symbol id and pin index, or mark id and 0
 
 
 class SheetDraft:
@@ -92,15 +95,16 @@ class SheetDraft:
         ends = {p for w in wires for p in ((w.x1, w.y1), (w.x2, w.y2))}
         for symbol in self.symbols.values():
             for low, high in through_spans(symbol):
-                if any(_between(p, low, high) for p in ends):
+                if any(p in ends for p in _inside(low, high)):
                     raise RuleError(
                         "A wire would end between the pins of a symbol. Choose a place clear of the junction.",
                         ids=(symbol.id,),
                     )
 
-    def close(self, changes: ChangeSet) -> None:
-        """Tidy the wires and record everything that is different from the project's sheet."""
-        self.tidy()
+    def close(self, changes: ChangeSet, *, tidied: bool = False) -> None:
+        """Tidy the wires, unless that was just done, and record everything that differs from the project's sheet."""
+        if not tidied:
+            self.tidy()
         self._record(changes, "symbol", {s.id: s for s in self.project.symbols_on(self.sheet_id)}, self.symbols)
         self._record(changes, "wire", {w.id: w for w in self.project.wires_on(self.sheet_id)}, self.wires)
         self._record(
@@ -121,28 +125,28 @@ class SheetDraft:
         for id in {**before, **after}:
             changes.record(kind, id, before.get(id), after.get(id))
 
-    def partition(self) -> dict[str, int]:
-        """Return for each pin ("symbol:index") and mark a number, equal where the sheet's wires join them.
+    def partition(self) -> dict[PinName, int]:
+        """Return for each pin (symbol id and index) and mark a number, equal where the sheet's wires join them.
 
         A pin that nothing is wired to has no entry.
         """
         groups = Groups()
-        wired: set[Point] = set()
         for w in self.wires.values():
             groups.union((w.x1, w.y1), (w.x2, w.y2))
-            wired.update(((w.x1, w.y1), (w.x2, w.y2)))
-        at: dict[Point, list[str]] = defaultdict(list)
+        wired = groups.points()
+        at: dict[Point, list[PinName]] = defaultdict(list)
         for s in self.symbols.values():
             for index, point in enumerate(pin_points(s)):
-                at[point].append(f"{s.id}:{index}")
+                at[point].append((s.id, index))
         for c in self.continuations.values():
-            at[c.x, c.y].append(c.id)
+            at[c.x, c.y].append((c.id, 0))
         numbers: dict[Point, int] = {}
-        result: dict[str, int] = {}
+        result: dict[PinName, int] = {}
         for point, names in at.items():
-            if len(names) > 1 or point in wired:
+            if point in wired or len(names) > 1:
                 number = numbers.setdefault(groups.find(point), len(numbers))
-                result.update((name, number) for name in names)
+                for name in names:
+                    result[name] = number
         return result
 
 
@@ -154,25 +158,28 @@ class Groups:
     def __init__(self) -> None:
         self._parent: dict[Point, Point] = {}
 
+    def points(self) -> KeysView[Point]:
+        """Return the points that were joined to anything."""
+        return self._parent.keys()
+
     def find(self, point: Point) -> Point:
         """Return the representative of a point's group."""
         parent = self._parent
-        root = parent.setdefault(point, point)
-        while parent[root] != root:
-            root = parent[root]
-        while parent[point] != root:
-            parent[point], point = root, parent[point]
-        return root
+        above = parent.setdefault(point, point)
+        while above != point:
+            parent[point] = above = parent[above]
+            point, above = above, parent[above]
+        return point
 
     def union(self, a: Point, b: Point) -> None:
         """Join the groups of two points."""
         self._parent[self.find(a)] = self.find(b)
 
 
-def joins(before: dict[str, int], after: dict[str, int]) -> list[tuple[str, str]]:
+def joins(before: dict[PinName, int], after: dict[PinName, int]) -> list[tuple[PinName, PinName]]:
     """Return pairs of pins that `after` joins though `before` wired each of them to something else."""
     found = []
-    first: dict[int, dict[int, str]] = defaultdict(dict)
+    first: dict[int, dict[int, PinName]] = defaultdict(dict)
     for name, group in after.items():
         if name in before:
             first[group].setdefault(before[name], name)
@@ -182,7 +189,9 @@ def joins(before: dict[str, int], after: dict[str, int]) -> list[tuple[str, str]
     return found
 
 
-def move(draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool = False) -> list[tuple[str, str]]:
+def move(
+    draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool = False
+) -> list[tuple[PinName, PinName]]:
     """Move symbols, wires, marks and notes; wires that stay behind stretch orthogonally.
 
     Args:
@@ -237,7 +246,7 @@ def move(draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool
     if joined and not allow_join:
         raise RuleError(
             "This would join wires that are not connected now. Hold Shift to join them, or choose another place.",
-            ids=tuple(sorted({name.split(":")[0] for pair in joined for name in pair})),
+            ids=tuple(sorted({name[0] for pair in joined for name in pair})),
         )
     return joined
 
@@ -264,10 +273,11 @@ def _elbow(draft: SheetDraft, held: Point, x: int, y: int, wire: Wire, horizonta
     draft.stroke(corner, (x, y), wire.type_id, wire.number)
 
 
-def _between(p: Point, low: Point, high: Point) -> bool:
+def _inside(low: Point, high: Point) -> list[Point]:
+    """Return the grid points between the ends of a span."""
     if low[1] == high[1]:
-        return p[1] == low[1] and low[0] < p[0] < high[0]
-    return low[0] == high[0] == p[0] and low[1] < p[1] < high[1]
+        return [(x, low[1]) for x in range(low[0] + 1, high[0])]
+    return [(low[0], y) for y in range(low[1] + 1, high[1])]
 
 
 def _overlap(a1: Point, a2: Point, b1: Point, b2: Point) -> bool:

@@ -6,6 +6,8 @@ then turned clockwise by its rotation, then moved to its grid point.
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from jolly_core.library import definition
 from jolly_core.model import Symbol
 
@@ -33,32 +35,42 @@ def turned(x: float, y: float, rotation: int, mirror: bool) -> tuple[float, floa
     return (x, y)
 
 
+@lru_cache(maxsize=4096)
+def _offsets(key: str, rotation: int, mirror: bool, poles: int) -> tuple[Point, ...]:
+    turns = (turned(x, y, rotation, mirror) for x, y in definition(key).pin_offsets(poles))
+    return tuple((int(x), int(y)) for x, y in turns)
+
+
+@lru_cache(maxsize=4096)
+def _spans(key: str, rotation: int, mirror: bool, poles: int) -> tuple[tuple[Point, Point], ...]:
+    shape = definition(key)
+    offsets = _offsets(key, rotation, mirror, poles)
+    size = len(shape.pins)
+    spans = []
+    for pole in range(poles):
+        for a, b in shape.through:
+            first, second = sorted((offsets[pole * size + a], offsets[pole * size + b]))
+            spans.append((first, second))
+    return tuple(spans)
+
+
 def pin_points(symbol: Symbol) -> list[Point]:
     """Return the grid points of a symbol's pins, pole by pole in the definition's order."""
-    shape = definition(symbol.definition)
-    points = []
-    for x, y in shape.pin_offsets(len(symbol.units)):
-        px, py = turned(x, y, symbol.rotation, symbol.mirror)
-        points.append((symbol.x + int(px), symbol.y + int(py)))
-    return points
+    x, y = symbol.x, symbol.y
+    offsets = _offsets(symbol.definition, symbol.rotation, symbol.mirror, len(symbol.units))
+    return [(x + dx, y + dy) for dx, dy in offsets]
 
 
 def through_spans(symbol: Symbol) -> list[tuple[Point, Point]]:
     """Return the pairs of grid points a wire is cut between, smaller point first."""
-    shape = definition(symbol.definition)
-    points = pin_points(symbol)
-    size = len(shape.pins)
-    spans = []
-    for pole in range(len(symbol.units)):
-        for a, b in shape.through:
-            first, second = sorted((points[pole * size + a], points[pole * size + b]))
-            spans.append((first, second))
-    return spans
+    x, y = symbol.x, symbol.y
+    spans = _spans(symbol.definition, symbol.rotation, symbol.mirror, len(symbol.units))
+    return [((x + a, y + b), (x + c, y + d)) for (a, b), (c, d) in spans]
 
 
-def carried_pins(symbol: Symbol) -> list[tuple[int, int]]:
+def carried_pins(symbol: Symbol) -> tuple[tuple[int, int], ...]:
     """Return the pairs of pin indexes that are one potential though two nets of conductors."""
-    return list(definition(symbol.definition).carries)
+    return definition(symbol.definition).carries
 
 
 def extent_of(symbol: Symbol, standard: str = "iec") -> tuple[float, float, float, float]:

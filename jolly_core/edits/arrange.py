@@ -53,7 +53,7 @@ def move_selection(work: Work, payload: MoveSelection) -> str:
     draft = work.draft(sheet_id)
     joined = move(draft, set(payload.ids), payload.dx, payload.dy, allow_join=payload.allow_join)
     _inside(work, draft)
-    work.close(draft)
+    work.close(draft, tidied=True)
     work.outcome.placed = list(payload.ids)
     if joined:
         work.outcome.remarks.append("Wires were joined that were not connected before.")

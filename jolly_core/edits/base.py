@@ -77,10 +77,10 @@ class Work:
         """Open a working copy of a sheet."""
         return SheetDraft(self.project, sheet_id, self.ids)
 
-    def close(self, draft: SheetDraft) -> None:
-        """Tidy a draft and take it over."""
+    def close(self, draft: SheetDraft, *, tidied: bool = False) -> None:
+        """Tidy a draft, unless that was just done, and take it over."""
         changes = ChangeSet()
-        draft.close(changes)
+        draft.close(changes, tidied=tidied)
         self.project.commit(self.outcome.changes, changes)
 
     def put(self, kind: str, entity: Entity) -> None:

@@ -1,7 +1,8 @@
 """Symbol definitions as data: graphics in grid steps, pins, names to type, and the unit each stands for.
 
-Terms: a *definition* is drawn with its first pin at the origin. `poles` says how often it may be repeated;
-pole n is the same graphics `POLE_PITCH` steps further down. A *through pair* is two pins in line: a wire under it is cut out.
+Terms: a *definition* is drawn with its first pin at the origin. `poles` says how often it may be
+repeated; pole n is the same graphics `POLE_PITCH` steps further down. A *through pair* is two pins in line: a wire
+under it is cut out.
 """
 
 from __future__ import annotations

@@ -206,6 +206,14 @@ class Project:
             for id in sorted(table):
                 yield kind, table[id]
 
+    def derived(self, name: str) -> dict[Any, Any]:
+        """Return a dict for derived values of one sort, empty again after every change to the project."""
+        kept = self.kept.get(name)
+        if kept is None or kept[0] != self.stamp:
+            kept = self.kept[name] = (self.stamp, {})
+        values: dict[Any, Any] = kept[1]
+        return values
+
     def sheet_stamp(self, sheet_id: str) -> int:
         """Return a number that differs after each change to what lies on the sheet."""
         return self.sheet_stamps.get(sheet_id, 0)

@@ -72,7 +72,7 @@ def _read(declared: str, value: Any, field: str, name: str) -> Any:
             raise FileError(f"In the {name}, “{field}” should be {_word(wanted)}.", field=field)
         if isinstance(value, str):
             check_text(value, field, name)
-        elif not -LARGEST <= value <= LARGEST:  # not-a-number fails this too
+        elif isinstance(value, (int, float)) and not -LARGEST <= value <= LARGEST:  # not-a-number fails too
             raise FileError(f"In the {name}, “{field}” is out of all measure.", field=field)
         return value
     if declared.startswith("tuple[int"):

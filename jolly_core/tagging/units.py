@@ -176,5 +176,13 @@ def unit_rows(project: Project, device: Device) -> list[UnitRow]:
 
 def lead_of(project: Project, device_id: str) -> Symbol | None:
     """Return the symbol that carries the device's tag, None when only followers are drawn."""
+    kept = project.derived("leads")
+    if device_id not in kept:
+        kept[device_id] = _lead(project, device_id)
+    lead: Symbol | None = kept[device_id]
+    return lead
+
+
+def _lead(project: Project, device_id: str) -> Symbol | None:
     leads = [s for s in project.units_of(device_id) if definition(s.definition).lead < 9]
     return min(leads, key=lambda s: (definition(s.definition).lead, s.id), default=None)

@@ -8,14 +8,17 @@ that an edit costs its own sheet and no more.
 
 from __future__ import annotations
 
+import gc
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 
-from jolly_core.drawing import Groups, Point, carried_pins, pin_points
+from jolly_core.drawing import Point, carried_pins, pin_points
 from jolly_core.model import Project, Symbol
 
 GroupKey = tuple[str, int]  # sheet id and index of the group on it
 PinKey = tuple[str, int]  # symbol id and index of the pin
+_SHIFT = 16  # a point as one number: y in the high bits, x in the low ones; both are within a sheet, so not negative
+_MASK = (1 << _SHIFT) - 1
 
 
 @dataclass(slots=True)
@@ -44,13 +47,39 @@ class Group:
 
 @dataclass(slots=True)
 class SheetGroups:
-    """All groups of a sheet, with the way from wires, pins and points to them."""
+    """All groups of a sheet; the ways to them from wires, pins and marks are made when first asked for."""
 
     groups: list[Group]
-    of_wire: dict[str, int]
-    of_pin: dict[PinKey, int]
-    of_continuation: dict[str, int]
-    points: dict[PinKey, Point]
+    _located: list[tuple[int, PinKey]]
+    _of_wire: dict[str, int] | None = None
+    _of_pin: dict[PinKey, int] | None = None
+    _points: dict[PinKey, Point] | None = None
+
+    @property
+    def of_wire(self) -> dict[str, int]:
+        """The index of each wire's group."""
+        if self._of_wire is None:
+            self._of_wire = {id: g.index for g in self.groups for id in g.wires}
+        return self._of_wire
+
+    @property
+    def of_pin(self) -> dict[PinKey, int]:
+        """The index of each pin's group."""
+        if self._of_pin is None:
+            self._of_pin = {pin: g.index for g in self.groups for pin in g.pins}
+        return self._of_pin
+
+    @property
+    def of_continuation(self) -> dict[str, int]:
+        """The index of each mark's group."""
+        return {id: g.index for g in self.groups for id in g.continuations}
+
+    @property
+    def points(self) -> dict[PinKey, Point]:
+        """The grid point of each pin."""
+        if self._points is None:
+            self._points = {pin: (point & _MASK, point >> _SHIFT) for point, pin in self._located}
+        return self._points
 
 
 def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
@@ -70,49 +99,54 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
 
 
 def _group(project: Project, sheet_id: str) -> SheetGroups:
-    joined = Groups()
+    # Points are joined as single numbers and in plain loops: this runs for every sheet of a project that is opened.
+    parent: dict[int, int] = {}
     wires = project.wires_on(sheet_id)
     for w in wires:
-        joined.union((w.x1, w.y1), (w.x2, w.y2))
-    symbols = project.symbols_on(sheet_id)
-    marks = project.continuations_on(sheet_id)
-    pins: list[tuple[int, int, PinKey]] = []
-    for s in symbols:
-        for index, (x, y) in enumerate(pin_points(s)):
-            pins.append((y, x, (s.id, index)))
-    pins.sort()
-    found = SheetGroups([], {}, {}, {}, {})
-    index_of: dict[Point, int] = {}
+        a, b = (w.y1 << _SHIFT) + w.x1, (w.y2 << _SHIFT) + w.x2
+        root_a, root_b = parent.setdefault(a, a), parent.setdefault(b, b)
+        while parent[root_a] != root_a:
+            root_a = parent[root_a]
+        while parent[root_b] != root_b:
+            root_b = parent[root_b]
+        # The lower number is the higher, then further left point: the root is the group's first point.
+        if root_a < root_b:
+            parent[root_b] = parent[b] = root_a
+        elif root_b < root_a:
+            parent[root_a] = parent[a] = root_b
+    groups: list[Group] = []
+    group_of: dict[int, Group] = {}
 
-    def group_at(x: int, y: int) -> Group:
-        root = joined.find((x, y))
-        index = index_of.get(root)
-        if index is None:
-            index = index_of[root] = len(found.groups)
-            found.groups.append(Group(sheet_id, index, (y, x)))
-        group = found.groups[index]
-        group.first = min(group.first, (y, x))
+    def group_at(point: int) -> Group:
+        root = point
+        while parent.get(root, root) != root:
+            root = parent[root]
+        group = group_of.get(root)
+        if group is None:
+            group = Group(sheet_id, len(groups), (root >> _SHIFT, root & _MASK), [], [], [], [])
+            groups.append(group)
+            group_of[root] = group
+        group_of[point] = group
         return group
 
     for w in wires:
-        group = group_at(w.x1, w.y1)
-        group.wires.append(w.id)
-        found.of_wire[w.id] = group.index
-    for y, x, pin in pins:
-        group = group_at(x, y)
-        group.pins.append(pin)
-        found.of_pin[pin] = group.index
-        found.points[pin] = (x, y)
-    for c in marks:
-        group = group_at(c.x, c.y)
-        group.continuations.append(c.id)
-        found.of_continuation[c.id] = group.index
+        start = (w.y1 << _SHIFT) + w.x1
+        (group_of.get(start) or group_at(start)).wires.append(w.id)
+    symbols = project.symbols_on(sheet_id)
+    located = [((y << _SHIFT) + x, (s.id, i)) for s in symbols for i, (x, y) in enumerate(pin_points(s))]
+    located.sort()
+    for point, pin in located:
+        (group_of.get(point) or group_at(point)).pins.append(pin)
+    for c in project.continuations_on(sheet_id):
+        group_at((c.y << _SHIFT) + c.x).continuations.append(c.id)
+    found = SheetGroups(groups, located)
     _carry(symbols, found)
     return found
 
 
 def _carry(symbols: Iterable[Symbol], found: SheetGroups) -> None:
-    for s in symbols:
+    carrying = [s for s in symbols if carried_pins(s)]
+    for s in carrying:
         for a, b in carried_pins(s):
             first, second = found.of_pin[s.id, a], found.of_pin[s.id, b]
             if first != second:
@@ -153,13 +187,18 @@ def reading_order(project: Project, group: Group) -> tuple[int, str, int, int]:
 
 def nets_of_sheet(project: Project, sheet_id: str, *, potential: bool = False) -> list[list[Group]]:
     """Return the nets that touch a sheet, each once."""
-    seen: set[GroupKey] = set()
-    nets = []
-    for group in sheet_groups(project, sheet_id).groups:
-        if group.key not in seen:
-            net = net_of(project, group.key, potential=potential)
-            seen.update(g.key for g in net)
-            nets.append(net)
+    kept = project.derived("nets")
+    nets: list[list[Group]] | None = kept.get((sheet_id, potential))
+    if nets is None:
+        nets = kept[sheet_id, potential] = []
+        seen: set[GroupKey] = set()
+        for group in sheet_groups(project, sheet_id).groups:
+            if not group.continuations and not (potential and group.carried):
+                nets.append([group])
+            elif group.key not in seen:
+                net = net_of(project, group.key, potential=potential)
+                seen.update(g.key for g in net)
+                nets.append(net)
     return nets
 
 
@@ -167,12 +206,19 @@ def all_nets(project: Project) -> list[list[Group]]:
     """Return every net of the project once, in reading order of sheets."""
     seen: set[GroupKey] = set()
     nets = []
-    for sheet in project.sheets_in_order():
-        for group in sheet_groups(project, sheet.id).groups:
-            if not group.continuations:
-                nets.append([group])
-            elif group.key not in seen:
-                net = net_of(project, group.key)
-                seen.update(g.key for g in net)
-                nets.append(net)
+    # Tens of thousands of small objects are made and none is garbage: the collector would only look through them.
+    collecting = gc.isenabled()
+    gc.disable()
+    try:
+        for sheet in project.sheets_in_order():
+            for group in sheet_groups(project, sheet.id).groups:
+                if not group.continuations:
+                    nets.append([group])
+                elif group.key not in seen:
+                    net = net_of(project, group.key)
+                    seen.update(g.key for g in net)
+                    nets.append(net)
+    finally:
+        if collecting:
+            gc.enable()
     return nets

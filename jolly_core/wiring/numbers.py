@@ -25,17 +25,25 @@ def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
     Example:
         Ladder line 214 with three nets, the second fixed as 77, gives 2141, 77, 2142.
     """
+    kept = project.derived("numbers")
+    if sheet_id not in kept:
+        kept[sheet_id] = _numbers(project, sheet_id)
+    numbers: dict[int, str] = kept[sheet_id]
+    return numbers
+
+
+def _numbers(project: Project, sheet_id: str) -> dict[int, str]:
     numbers: dict[int, str] = {}
-    other_homes: dict[str, dict[int, str]] = {}
+    running = project.derived("running-numbers")
     for potential in nets_of_sheet(project, sheet_id, potential=True):
         home = potential[0]
         fixed = _fixed(project, potential)
         if fixed is not None:
             number: str | None = fixed
         else:
-            if home.sheet_id not in other_homes:
-                other_homes[home.sheet_id] = _running(project, home.sheet_id)
-            number = other_homes[home.sheet_id].get(home.index)
+            if home.sheet_id not in running:
+                running[home.sheet_id] = _running(project, home.sheet_id)
+            number = running[home.sheet_id].get(home.index)
         if number:
             numbers.update((g.index, number) for g in potential if g.sheet_id == sheet_id)
     return numbers

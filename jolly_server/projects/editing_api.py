@@ -94,7 +94,11 @@ def _labels(project_id: str, user: AbstractBaseUser) -> tuple[str, str]:
 def edit(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
     """Apply an edit."""
     user, _ = role_in(request, project_id, "editor")
-    return _out(project_id, user, apply_edit(project_id, user, payload.edit, payload.sheet_id, payload.since))
+    answer = apply_edit(project_id, user, payload.edit, payload.sheet_id, payload.since)
+    # After an edit of one's own it is the next to be undone, and nothing can be redone.
+    out = _out(project_id, None, answer)
+    out.undo = answer.label
+    return out
 
 
 @router.post("/{project_id}/preview", response=EditOut)

@@ -46,6 +46,8 @@ def load_rows(project_id: str) -> Project:
     finally:
         if collecting:
             gc.enable()
+            # What was loaded stays for long: the collector need not look through it again and again.
+            gc.freeze()
     return project
 
 

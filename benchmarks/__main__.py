@@ -1,0 +1,47 @@
+"""Run the benchmarks: python -m benchmarks [--sheets N] [--rounds N]."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import tempfile
+
+
+def main() -> None:
+    """Print one line for each budget."""
+    parser = argparse.ArgumentParser(prog="benchmarks/run", description="Measure the budgets as ratios in one run.")
+    parser.add_argument("--sheets", type=int, default=1000, help="size of the large project (default 1000)")
+    parser.add_argument("--rounds", type=int, default=5, help="how often each is measured (default 5)")
+    options = parser.parse_args()
+    sheets, rounds = options.sheets, options.rounds
+    with tempfile.TemporaryDirectory() as folder:
+        os.environ |= {
+            "JOLLY_SPOOL_DATA": folder,
+            "JOLLY_SPOOL_DEMO": "1",
+            "DJANGO_SETTINGS_MODULE": "jolly_server.config.settings",
+        }
+        import django
+
+        django.setup()
+        from django.conf import settings
+        from django.core.management import call_command
+
+        settings.ROOT_URLCONF = "benchmarks.server"
+        call_command("migrate", verbosity=0)
+        call_command("seed_demo", verbosity=0)
+        from benchmarks import core, server
+        from benchmarks.measure import HEADING
+
+        print(HEADING)
+        print(server.loading(sheets, rounds), flush=True)
+        for result in core.nets(sheets, rounds):
+            print(result, flush=True)
+        for result in server.editing(min(200, sheets), rounds):
+            print(result, flush=True)
+        print(core.pdf(min(100, sheets), rounds), flush=True)
+        print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)
+        print(server.library(min(20_000, 1000 * sheets), rounds), flush=True)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,126 @@
+"""Budgets of the server: loading a project, an edit over HTTP, the library. Django is set up by the caller."""
+
+from __future__ import annotations
+
+import http.client
+import json
+import re
+import sqlite3
+import threading
+from typing import Any
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.urls import include, path
+from waitress.server import create_server
+
+from benchmarks.generate import synthetic
+from benchmarks.measure import Result, compare, percentile, timed
+from jolly_core.model import Part, fields_of
+from jolly_server.config.wsgi import application
+from jolly_server.library.services import search, store_parts
+from jolly_server.projects.models import ROWS
+from jolly_server.projects.services import create_project
+from jolly_server.projects.store import load_rows
+
+
+def no_op(request: HttpRequest) -> HttpResponse:
+    """Answer a POST after session and CSRF checks, doing nothing."""
+    if not request.user.is_authenticated:
+        return HttpResponse(status=401)
+    return HttpResponse("{}", content_type="application/json")
+
+
+urlpatterns = [path("no-op", no_op), path("", include("jolly_server.config.urls"))]
+
+
+def loading(sheets: int, rounds: int) -> Result:
+    """Measure loading a project against reading the same rows raw."""
+    project_id = create_project(None, synthetic(sheets))
+    raw = sqlite3.connect(settings.DATABASES["default"]["NAME"])
+
+    def read() -> None:
+        for kind, model in ROWS.items():
+            names = ", ".join(f'"{n}"' for n in fields_of(kind))
+            raw.execute(f"SELECT {names} FROM {model._meta.db_table} WHERE project_id = ?", [project_id]).fetchall()
+
+    result = compare(f"loading {sheets} sheets / raw rows", read, lambda: load_rows(project_id), 2.5, rounds)
+    raw.close()
+    return result
+
+
+class Browser:
+    """One connection to the server, signed in as the demo's designer."""
+
+    def __init__(self, port: int) -> None:
+        self.connection = http.client.HTTPConnection("127.0.0.1", port)
+        self.cookies: dict[str, str] = {}
+        self.ask("GET", "/")
+        self.ask("POST", "/api/demo-sign-in", {})
+
+    def ask(self, method: str, url: str, body: Any = None) -> Any:
+        """Make a request and return the JSON of the answer."""
+        headers = {"Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items())}
+        headers |= {"X-CSRFToken": self.cookies.get("spool_csrf", ""), "Content-Type": "application/json"}
+        self.connection.request(method, url, None if body is None else json.dumps(body), headers)
+        answer = self.connection.getresponse()
+        text = answer.read()
+        for name, value in re.findall(r"(spool_\w+)=([^;,]*);", str(answer.headers)):
+            self.cookies[name] = value
+        if answer.status != 200:
+            raise RuntimeError(f"{method} {url}: {answer.status} {text[:300]!r}")
+        return json.loads(text) if text[:1] in (b"{", b"[") else None
+
+
+def editing(sheets: int, rounds: int) -> list[Result]:
+    """Measure edits over HTTP, stored and journalled, against a POST that does nothing."""
+    from django.contrib.auth import get_user_model
+
+    anna = get_user_model().objects.get(username="anna")
+    project = synthetic(sheets)
+    project_id = create_project(anna, project)
+    server = create_server(application, host="127.0.0.1", port=0, threads=4, ident=None)
+    threading.Thread(target=server.run, daemon=True).start()
+    browser = Browser(server.effective_port)
+    sheet = project.sheets_in_order()[sheets // 2].id
+    lamp = next(s for s in project.symbols_on(sheet) if s.definition == "lamp")
+    url = f"/api/projects/{project_id}"
+    revision = browser.ask("GET", f"{url}/sheets/{sheet}/view")["revision"]
+    floors, bare, shown, previews = [], [], [], []
+    for turn in range(25 * rounds):
+        edit = {"kind": "move-selection", "ids": [lamp.id], "dx": 1 if turn % 2 else -1, "dy": 0}
+        body: dict[str, Any] = {"edit": edit}
+        floors.append(timed(browser.ask, "POST", "/no-op", body))
+        bare.append(timed(browser.ask, "POST", f"{url}/edits", body))
+        back = {"edit": {**edit, "dx": -edit["dx"]}, "sheet_id": sheet, "since": -1}
+        revision = browser.ask("GET", f"{url}/changes?since={revision}&sheet_id={sheet}")["revision"]
+        back["since"] = revision
+        previews.append(timed(browser.ask, "POST", f"{url}/preview", back))
+        shown.append(timed(browser.ask, "POST", f"{url}/edits", back))
+        revision += 1
+    server.close()
+    floor = percentile(floors, 0.95)
+    return [
+        Result(f"edit over HTTP, p95, {sheets} sheets / no-op POST", floor, percentile(bare, 0.95), 2.6),
+        Result("the same with the sheet shown kept up to date", floor, percentile(shown, 0.95), 0),
+        Result("preview of it, sheet shown", floor, percentile(previews, 0.95), 0),
+    ]
+
+
+def library(parts: int, rounds: int) -> Result:
+    """Measure a look-up in a large library against a scan with LIKE."""
+    store_parts(
+        Part(f"part-{i}", f"Maker {i % 40}", f"QX-{i:05d}-{i % 97}", "relay", f"Relay {i % 13} contacts, series {i}")
+        for i in range(parts)
+    )
+    raw = sqlite3.connect(settings.DATABASES["default"]["NAME"])
+    query = "SELECT id FROM library_librarypart WHERE number || maker || text LIKE ? LIMIT 40"
+    result = compare(
+        f"look-up of part of a number among {parts} / LIKE scan",
+        lambda: raw.execute(query, ["%12345%"]).fetchall(),
+        lambda: search("12345"),
+        0,
+        rounds * 5,
+    )
+    raw.close()
+    return result
