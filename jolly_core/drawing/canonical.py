@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from jolly_core.model import IdSource, RuleError, Wire
@@ -39,7 +39,11 @@ def normal(wire: Wire) -> Wire:
 
 
 def canonical(
-    strokes: Iterable[Wire], pins: Iterable[Point], bodies: Sequence[tuple[Point, Point]], ids: IdSource
+    strokes: Iterable[Wire],
+    pins: Iterable[Point],
+    bodies: Sequence[tuple[Point, Point]],
+    ids: IdSource,
+    settled: Sequence[Wire] = (),
 ) -> list[Wire]:
     """Return the strokes of one sheet in canonical form.
 
@@ -48,6 +52,8 @@ def canonical(
         pins: grid points of all pins and continuation marks of the sheet.
         bodies: spans between the pins of a symbol; whatever lies inside them is cut out.
         ids: gives ids to the additional pieces of a wire that is broken.
+        settled: canonical wires on lines that no stroke, pin or body to be looked at has touched; their ends count,
+            they are not looked at and not returned.
 
     Returns:
         Wires of which none has zero length, none overlaps or continues another of its type where nothing else
@@ -61,11 +67,13 @@ def canonical(
     """
     kept = [normal(w) for w in strokes if (w.x1, w.y1) != (w.x2, w.y2)]
     pin_set = set(pins)
-    across, down = _points_by_line(kept, pin_set)
     lines: dict[tuple[bool, int], list[Wire]] = defaultdict(list)
     for wire in kept:
         horizontal = wire.y1 == wire.y2
         lines[horizontal, wire.y1 if horizontal else wire.x1].append(wire)
+    if not lines:
+        return []
+    across, down = _points_by_line([*kept, *settled], pin_set, lines.keys())
     spans: dict[tuple[bool, int], list[tuple[int, int]]] = defaultdict(list)
     for (ax, ay), (bx, by) in bodies:
         if ay == by:
@@ -75,6 +83,9 @@ def canonical(
 
     pieces: dict[tuple[bool, int], list[_Piece]] = {}
     meeting: dict[Point, int] = defaultdict(int)
+    for w in settled:
+        meeting[w.x1, w.y1] += 1
+        meeting[w.x2, w.y2] += 1
     for key, wires in lines.items():
         found = _break(wires, (across if key[0] else down)[key[1]], key[0], spans.get(key, ()))
         pieces[key] = found
@@ -89,16 +100,20 @@ def canonical(
     return result
 
 
-def _points_by_line(wires: list[Wire], pins: set[Point]) -> tuple[dict[int, list[int]], dict[int, list[int]]]:
+def _points_by_line(
+    wires: list[Wire], pins: set[Point], wanted: Collection[tuple[bool, int]]
+) -> tuple[dict[int, list[int]], dict[int, list[int]]]:
     points = set(pins)
     for w in wires:
         points.add((w.x1, w.y1))
         points.add((w.x2, w.y2))
-    across: dict[int, list[int]] = defaultdict(list)
-    down: dict[int, list[int]] = defaultdict(list)
+    across: dict[int, list[int]] = {line: [] for horizontal, line in wanted if horizontal}
+    down: dict[int, list[int]] = {line: [] for horizontal, line in wanted if not horizontal}
     for x, y in points:
-        across[y].append(x)
-        down[x].append(y)
+        if y in across:
+            across[y].append(x)
+        if x in down:
+            down[x].append(y)
     for values in (*across.values(), *down.values()):
         values.sort()
     return across, down

@@ -7,7 +7,7 @@ became different. Nothing reaches the project before the whole edit is accepted.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import KeysView
+from collections.abc import Iterable, Iterator, KeysView
 from dataclasses import replace
 
 from jolly_core.model import ChangeSet, Continuation, IdSource, Note, Project, RuleError, Symbol, Wire
@@ -90,7 +90,8 @@ class SheetDraft:
             RuleError: a wire would end between the pins of a symbol.
         """
         spans = [span for s in self.symbols.values() for span in through_spans(s)]
-        wires = canonical(self.wires.values(), self.pins(), spans, self.ids)
+        touched, settled = self._touched()
+        wires = settled + canonical(touched, self.pins(), spans, self.ids, settled)
         self.wires = {w.id: w for w in wires}
         ends = {p for w in wires for p in ((w.x1, w.y1), (w.x2, w.y2))}
         for symbol in self.symbols.values():
@@ -100,6 +101,37 @@ class SheetDraft:
                         "A wire would end between the pins of a symbol. Choose a place clear of the junction.",
                         ids=(symbol.id,),
                     )
+
+    def _touched(self) -> tuple[list[Wire], list[Wire]]:
+        """Return the wires on lines that differ from the project's sheet in a wire or a pin, and all others."""
+        points: set[Point] = set()
+        rows: set[int] = set()
+        columns: set[int] = set()
+
+        def differing(before: Iterable[object], after: Iterable[object]) -> Iterator[object]:
+            old, new = {id(e): e for e in before}, {id(e): e for e in after}
+            yield from (e for key, e in old.items() if key not in new)
+            yield from (e for key, e in new.items() if key not in old)
+
+        for w in differing(self.project.wires_on(self.sheet_id), self.wires.values()):
+            if isinstance(w, Wire):
+                points.update(((w.x1, w.y1), (w.x2, w.y2)))
+        for s in differing(self.project.symbols_on(self.sheet_id), self.symbols.values()):
+            if isinstance(s, Symbol):
+                points.update(pin_points(s))
+        for c in differing(self.project.continuations_on(self.sheet_id), self.continuations.values()):
+            if isinstance(c, Continuation):
+                points.add((c.x, c.y))
+        for x, y in points:
+            columns.add(x)
+            rows.add(y)
+        touched: list[Wire] = []
+        settled: list[Wire] = []
+        for w in self.wires.values():
+            across = w.y1 == w.y2
+            near = w.y1 in rows if across else w.x1 in columns
+            (touched if near else settled).append(w)
+        return touched, settled
 
     def close(self, changes: ChangeSet, *, tidied: bool = False) -> None:
         """Tidy the wires, unless that was just done, and record everything that differs from the project's sheet."""
@@ -123,7 +155,9 @@ class SheetDraft:
         after: dict[str, Symbol] | dict[str, Wire] | dict[str, Continuation] | dict[str, Note],
     ) -> None:
         for id in {**before, **after}:
-            changes.record(kind, id, before.get(id), after.get(id))
+            old, new = before.get(id), after.get(id)
+            if old is not new:
+                changes.record(kind, id, old, new)
 
     def partition(self) -> dict[PinName, int]:
         """Return for each pin (symbol id and index) and mark a number, equal where the sheet's wires join them.

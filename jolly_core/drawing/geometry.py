@@ -73,20 +73,20 @@ def carried_pins(symbol: Symbol) -> tuple[tuple[int, int], ...]:
     return definition(symbol.definition).carries
 
 
+@lru_cache(maxsize=4096)
+def _extent(key: str, rotation: int, mirror: bool, poles: int, standard: str) -> tuple[float, float, float, float]:
+    left, top, right, bottom = definition(key).extent(poles, standard)
+    corners = [turned(x, y, rotation, mirror) for x, y in ((left, top), (right, top), (left, bottom), (right, bottom))]
+    corners += _offsets(key, rotation, mirror, poles)
+    xs, ys = [x for x, _ in corners], [y for _, y in corners]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
 def extent_of(symbol: Symbol, standard: str = "iec") -> tuple[float, float, float, float]:
     """Return (left, top, right, bottom) of a placed symbol in grid steps, pins included."""
-    shape = definition(symbol.definition)
-    left, top, right, bottom = shape.extent(len(symbol.units), standard)
-    corners = [
-        turned(x, y, symbol.rotation, symbol.mirror)
-        for x, y in ((left, top), (right, top), (left, bottom), (right, bottom))
-    ]
-    xs = [symbol.x + x for x, _ in corners]
-    ys = [symbol.y + y for _, y in corners]
-    for px, py in pin_points(symbol):
-        xs.append(px)
-        ys.append(py)
-    return min(xs), min(ys), max(xs), max(ys)
+    x, y = symbol.x, symbol.y
+    left, top, right, bottom = _extent(symbol.definition, symbol.rotation, symbol.mirror, len(symbol.units), standard)
+    return x + left, y + top, x + right, y + bottom
 
 
 def lies_upright(symbol: Symbol) -> bool:

@@ -9,6 +9,7 @@ from jolly_core.model import Part, Project
 from jolly_core.tagging import likely_devices, tag_on
 
 DEVICES_EACH = 4
+NONE_FREE = "none free"
 
 
 @dataclass(slots=True, frozen=True)
@@ -59,7 +60,7 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
                 leads.append(Offer(shape.key, shape.name))
             continue
         fitting = [
-            Offer(shape.key, shape.name, d.id, tag_on(project, d, sheet), pins or "none free", d.text)
+            Offer(shape.key, shape.name, d.id, tag_on(project, d, sheet), pins or NONE_FREE, d.text)
             for d, pins, _ in likely_devices(project, shape.key, sheet_id)
         ]
         units += [o for o in fitting if _holds(o, filter_words)][:DEVICES_EACH]
@@ -71,12 +72,28 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
         for lead in [_lead_for(p)]
         if lead is not None
     ]
-    return numbered + units + leads + loose
+    free = [u for u in units if u.note != NONE_FREE]
+    full = [u for u in units if u.note == NONE_FREE]
+    return numbered + free + leads + full + loose
 
 
 def _holds(offer: Offer, words: list[str]) -> bool:
     place = f"{offer.tag} {offer.text}".lower()
     return all(w in place for w in words)
+
+
+def symbol_for(kind: str, class_key: str) -> str:
+    """Return the symbol that draws a unit of a kind of a device of a class, "" when there is none.
+
+    Example:
+        >>> symbol_for("nc", "contactor"), symbol_for("nc", "overload")
+        ('contact-nc', 'overload-nc')
+    """
+    fitting = [d for d in definitions().values() if d.unit == kind]
+    own = [d for d in fitting if d.part_class == class_key]
+    followers = [d for d in fitting if d.lead == 9]
+    found = own or followers or fitting
+    return found[0].key if found else ""
 
 
 def _lead_for(part: Part) -> Definition | None:

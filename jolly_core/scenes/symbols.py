@@ -23,7 +23,6 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     """
     device = project.devices.get(symbol.device_id)
     standard = project.settings.standard
-    left, top, right, bottom = (v * GRID_MM for v in extent_of(symbol, standard))
     terminal = definition(symbol.definition).unit == "terminal"
     lead = lead_of(project, symbol.device_id) if symbol.device_id else None
     tag = tag_on(project, device, sheet) if device else "?"
@@ -31,17 +30,17 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         tag = f"{tag}:{symbol.units[0]}" if lead == symbol else f":{symbol.units[0]}"
     words = device.text if device and lead is not None and lead.id == symbol.id else ""
     reference = lead_reference(project, symbol) if not terminal else ""
-    prims: list[Prim] = [
-        [
-            "art",
-            symbol.definition,
-            symbol.x * GRID_MM,
-            symbol.y * GRID_MM,
-            symbol.rotation,
-            symbol.mirror,
-            len(symbol.units),
-        ]
-    ]
+    names = [] if terminal else pins_of(project, symbol)
+    target = lead.id if lead is not None else ""
+    # All that the picture depends on; while it is the same, the item of the last time is given again.
+    inputs = (tag, words, reference, names, target, standard)
+    kept: dict[str, tuple[Symbol, tuple[object, ...], Item]] = project.kept.setdefault("symbol-items", {})
+    known = kept.get(symbol.id)
+    if known is not None and known[0] is symbol and known[1] == inputs:
+        return known[2]
+    left, top, right, bottom = (v * GRID_MM for v in extent_of(symbol, standard))
+    art = [symbol.x * GRID_MM, symbol.y * GRID_MM, symbol.rotation, symbol.mirror, len(symbol.units)]
+    prims: list[Prim] = [["art", symbol.definition, *art]]
     upright = lies_upright(symbol)
     target = lead.id if lead is not None else ""
     if upright:
@@ -50,8 +49,7 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         wire = pin_points(symbol)[0][1] * GRID_MM
         line = max(bottom + 3.4, wire + 6.0)
         prims += _around((left + right) / 2, top, line, tag, words, reference, target, terminal)
-    if not terminal:
-        prims += _pin_names(project, symbol, upright)
+    prims += _pin_names(symbol, names, upright)
     box = _box(prims, (left, top, right, bottom))
     facts = {
         "device": symbol.device_id,
@@ -61,7 +59,9 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         "pins": [[x, y] for x, y in pin_points(symbol)],
         "body": [round(v, 2) for v in (left, top, right, bottom)],
     }
-    return Item(symbol.id, "symbol", prims, box, facts)
+    item = Item(symbol.id, "symbol", prims, box, facts)
+    kept[symbol.id] = (symbol, inputs, item)
+    return item
 
 
 def _around(
@@ -89,19 +89,19 @@ def _beside(left: float, middle: float, tag: str, words: str, reference: str, ta
     return prims
 
 
-def _pin_names(project: Project, symbol: Symbol, upright: bool) -> list[Prim]:
+def _pin_names(symbol: Symbol, names: list[str], upright: bool) -> list[Prim]:
     prims: list[Prim] = []
     points = pin_points(symbol)
     xs, ys = [x for x, _ in points], [y for _, y in points]
     # Names stand under the stubs of a contact, but clear of a body that reaches below the wire.
     outward = 1.4 if extent_of(symbol)[3] > max(ys) + 0.4 else 0.0
-    for (x, y), name in zip(points, pins_of(project, symbol), strict=True):
+    for (x, y), name in zip(points, names, strict=False):
         if not name:
             continue
         px, py = x * GRID_MM, y * GRID_MM
         if upright:
             last = y == max(ys) and max(ys) > min(ys)
-            prims.append(text(px + 0.7, py - 0.7 if last else py + 2.2, PIN_MM, name, role="pin"))
+            prims.append(text(px + 0.7, py - 0.6 if last else py + 2.0, PIN_MM, name, role="pin"))
         else:
             last = x == max(xs) and max(xs) > min(xs)
             anchor = "end" if last != bool(outward) else "start"

@@ -88,11 +88,11 @@ def lead_reference(project: Project, symbol: Symbol) -> str:
 def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list[tuple[Device, str, str]]:
     """Return devices a unit may belong to, best first: (device, name of the next pins or "", place of its lead).
 
-    Those on the same sheet come first, then those with a free unit of the kind, then by place. Devices whose class has
-    no such unit are left out.
+    Those on the same sheet come first, then those with a free unit of the kind, then coils before buttons.
+    Devices whose class has no such unit are left out.
     """
     shape = definition(definition_key)
-    found: list[tuple[tuple[bool, bool, str], Device, str, str]] = []
+    found: list[tuple[tuple[bool, bool, int, str], Device, str, str]] = []
     for device in project.devices.values():
         lead = lead_of(project, device.id)
         if lead is None or not _may_have(project, device, lead, shape.unit, shape.part_class):
@@ -101,7 +101,8 @@ def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list
         trial = Symbol("", lead.sheet_id, 0, 0, definition_key, device_id=device.id, units=units)
         pins = "-".join(pins_of(project, trial)) if units[0] else ""
         place = place_in(project.sheets[lead.sheet_id], lead.x, lead.y)
-        found.append(((lead.sheet_id != sheet_id, not pins, lead.id), device, pins, place))
+        rank = definition(lead.definition).lead
+        found.append(((lead.sheet_id != sheet_id, not pins, rank, lead.id), device, pins, place))
     found.sort(key=lambda row: row[0])
     return [(device, pins, place) for _, device, pins, place in found]
 

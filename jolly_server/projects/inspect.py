@@ -6,6 +6,7 @@ from typing import Any
 
 from jolly_core.checks import snags_on
 from jolly_core.drawing import place_in
+from jolly_core.edits.offers import symbol_for
 from jolly_core.library import definition, part_class
 from jolly_core.model import Device, Project
 from jolly_core.reports import sheet_conductors
@@ -43,7 +44,7 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
         "class": class_key,
         "part": {"id": part.id, "number": part.number, "maker": part.maker, "text": part.text} if part else None,
         "ratings": part.ratings if part else {},
-        "units": _units(project, device),
+        "units": _units(project, device, class_key),
         "wired": [row for sheet_id in sheets for row in _wired(project, device, sheet_id)],
         "snags": [
             {"message": s.message, "mend": s.mend, "severity": s.severity}
@@ -55,7 +56,7 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
     }
 
 
-def _units(project: Project, device: Device) -> list[dict[str, Any]]:
+def _units(project: Project, device: Device, class_key: str) -> list[dict[str, Any]]:
     rows = []
     for row in unit_rows(project, device):
         symbol = project.symbols.get(row.symbol_id)
@@ -67,6 +68,7 @@ def _units(project: Project, device: Device) -> list[dict[str, Any]]:
                 "pins": "-".join(p for p in row.pins if p),
                 "place": place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y) if symbol else "",
                 "symbol_id": row.symbol_id,
+                "definition": symbol_for(row.kind, class_key),
                 "sheet_id": symbol.sheet_id if symbol else "",
             }
         )

@@ -5,9 +5,13 @@ from __future__ import annotations
 import gc
 import threading
 from collections import OrderedDict
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
+from functools import cache
+from operator import attrgetter
 from typing import Any
+
+from django.db import connection
 
 from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, fields_of
 
@@ -105,14 +109,33 @@ def save_changes(project_id: str, changes: ChangeSet) -> None:
 
 
 def save_entities(project_id: str, kind: str, entities: Iterable[Entity]) -> None:
-    """Insert or replace the rows of entities of one kind."""
-    model = ROWS[kind]
+    """Insert or replace the rows of entities of one kind.
+
+    Notes:
+        The statement of a kind never changes, so it is made once: building it anew costs more than running it.
+    """
+    statement, values = _upsert(kind)
+    with connection.cursor() as cursor:
+        cursor.executemany(statement, [(project_id, *(value(e) for value in values)) for e in entities])
+
+
+@cache
+def _upsert(kind: str) -> tuple[str, list[Callable[[Entity], Any]]]:
+    """Return the SQL that stores an entity of a kind, and what gives each stored value after the project's id."""
+    options = ROWS[kind]._meta
+    quote = connection.ops.quote_name
     names = list(fields_of(kind))
-    rows = [model(project_id=project_id, **{n: getattr(e, n) for n in names}) for e in entities]
-    model._default_manager.bulk_create(
-        rows,
-        update_conflicts=True,
-        unique_fields=["project", "id"],
-        update_fields=[n for n in names if n != "id"],
-        batch_size=500,
+    columns = [quote(n) for n in names]
+    news = ", ".join(f"{c} = excluded.{c}" for n, c in zip(names, columns, strict=True) if n != "id")
+    marks = ", ".join(["%s"] * (len(names) + 1))
+    statement = (
+        f"INSERT INTO {quote(options.db_table)} (project_id, {', '.join(columns)}) VALUES ({marks}) "
+        f"ON CONFLICT (project_id, id) DO UPDATE SET {news}"
     )
+    return statement, [_stored(options.get_field(n), attrgetter(n)) for n in names]
+
+
+def _stored(field: Any, read: Callable[[Entity], Any]) -> Callable[[Entity], Any]:
+    if type(field).__module__.startswith("django."):
+        return read
+    return lambda entity: field.get_prep_value(read(entity))

@@ -98,6 +98,7 @@ export interface DeviceCard {
     place: string
     symbol_id: string
     sheet_id: string
+    definition: string
   }[]
   wired: { pin: string; number: string; to: string; symbol: string }[]
   snags: { message: string; mend: string; severity: string }[]

@@ -37,7 +37,15 @@ interface Props {
   onDouble: (at: At) => void
   children: ReactNode
   /** Things laid over the paper at sheet positions, given the way from mm to pixels. */
-  overlay?: (place: (x: number, y: number) => { left: number; top: number }) => ReactNode
+  overlay?: (place: (x: number, y: number) => Placed) => ReactNode
+}
+
+/** A sheet position on the surface, and how much surface there is. */
+export interface Placed {
+  left: number
+  top: number
+  width: number
+  height: number
 }
 
 interface ViewBox {
@@ -174,9 +182,11 @@ export function Surface(props: Props) {
     if (panning.current) panning.current = null
     else if (!(event.target as Element).closest('[data-overlay]')) props.onUp(at(event))
   }
-  const place = (x: number, y: number) => ({
+  const place = (x: number, y: number): Placed => ({
     left: (x - view.x) * view.scale,
     top: (y - view.y) * view.scale,
+    width: size.w,
+    height: size.h,
   })
   return (
     <div

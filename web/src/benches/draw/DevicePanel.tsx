@@ -95,7 +95,7 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
                 text={u.place}
               />
             ) : (
-              <span style={{ color: QUIET }}>free</span>
+              <FreeUnit device={card.id} definition={u.definition} canEdit={canEdit} />
             )}
           </div>
         ))}
@@ -132,6 +132,31 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
         </Button>
       )}
     </>
+  )
+}
+
+/** A unit that is not drawn yet; a click puts it down at the caret. */
+function FreeUnit({ device, definition, canEdit }: { device: string; definition: string; canEdit: boolean }) {
+  const { caret, sheetId, send } = useSheet()
+  if (!canEdit || !definition) return <span style={{ color: QUIET }}>free</span>
+  const place = () =>
+    void send({
+      kind: 'place-symbol',
+      sheet_id: sheetId,
+      definition,
+      x: caret[0],
+      y: caret[1],
+      device_id: device,
+      part_id: '',
+      text: '',
+      rotation: null,
+      mirror: false,
+      poles: 1,
+    })
+  return (
+    <button type="button" style={linkStyle(QUIET)} title="Put it down at the caret" onClick={place}>
+      free · place
+    </button>
   )
 }
 

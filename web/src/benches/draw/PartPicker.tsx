@@ -80,7 +80,7 @@ export function PartPicker({ card, close }: Props) {
             <div style={{ fontSize: 11, color: QUIET }}>
               {part.maker} ·{' '}
               {Object.entries(part.units)
-                .map(([kind, n]) => `${n} ${kind}`)
+                .map(([kind, n]) => `${n} ${kind.length === 2 ? kind.toUpperCase() : kind}`)
                 .join(', ')}
             </div>
           </Box>

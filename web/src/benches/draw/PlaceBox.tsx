@@ -7,11 +7,14 @@ import { useEffect, useState } from 'react'
 import { client, got, type AnyEdit } from '../../api/client'
 import type { Offer } from '../../api/shapes'
 import { COPPER, MONO, QUIET, SNAG } from '../../app/theme'
+import type { Placed } from '../../scene/Surface'
+import { boxPlace } from './boxPlace'
 import { ItemArt } from './ItemArt'
 import { useSheet } from './store'
 import { cancel } from './tools'
 
 const SHOWN = 8
+const WIDTH = 350
 const RECENT = 'spool-recent-symbols'
 
 const recent = (): string[] => JSON.parse(localStorage.getItem(RECENT) ?? '[]') as string[]
@@ -38,7 +41,7 @@ function edit(offer: Offer): AnyEdit {
   }
 }
 
-export function PlaceBox({ left, top, first }: { left: number; top: number; first: string }) {
+export function PlaceBox({ at, first }: { at: Placed; first: string }) {
   const { projectId, sheetId, revision, preview } = useSheet()
   const [text, setText] = useState(first)
   const [line, setLine] = useState(0)
@@ -88,14 +91,7 @@ export function PlaceBox({ left, top, first }: { left: number; top: number; firs
       data-overlay
       data-testid="place-box"
       elevation={6}
-      sx={{
-        position: 'absolute',
-        left: Math.max(8, left - 12),
-        top: top + 14,
-        width: 350,
-        overflow: 'hidden',
-        zIndex: 5,
-      }}
+      sx={{ position: 'absolute', ...boxPlace(at, WIDTH, 30), width: WIDTH, overflow: 'auto', zIndex: 5 }}
     >
       <InputBase
         autoFocus

@@ -5,8 +5,12 @@ import Paper from '@mui/material/Paper'
 import { useState } from 'react'
 import type { AnyEdit } from '../../api/client'
 import { COPPER, MONO, QUIET, SNAG } from '../../app/theme'
+import type { Placed } from '../../scene/Surface'
+import { boxPlace } from './boxPlace'
 import { useSheet } from './store'
 import { cancel } from './tools'
+
+const WIDTH = 460
 
 function edit(line: string): AnyEdit {
   const s = useSheet.getState()
@@ -20,7 +24,7 @@ function edit(line: string): AnyEdit {
   }
 }
 
-export function QuickLine({ left, top }: { left: number; top: number }) {
+export function QuickLine({ at }: { at: Placed }) {
   const preview = useSheet((s) => s.preview)
   const [line, setLine] = useState('')
   const change = (text: string) => {
@@ -43,7 +47,7 @@ export function QuickLine({ left, top }: { left: number; top: number }) {
       data-overlay
       data-testid="quick-line"
       elevation={6}
-      sx={{ position: 'absolute', left: Math.max(8, left - 12), top: top + 40, width: 460, zIndex: 5 }}
+      sx={{ position: 'absolute', ...boxPlace(at, WIDTH, 44), width: WIDTH, zIndex: 5 }}
     >
       <InputBase
         autoFocus

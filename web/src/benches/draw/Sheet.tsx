@@ -52,9 +52,9 @@ export function Sheet({ canEdit, onGo }: Props) {
       onUp={pointerUp}
       onDouble={() => putCorner(true)}
       overlay={(place) => {
-        const { left, top } = place(cx, cy)
-        if (tool.name === 'place') return <PlaceBox left={left} top={top} first={tool.text} />
-        if (tool.name === 'quick') return <QuickLine left={left} top={top} />
+        const at = place(cx, cy)
+        if (tool.name === 'place') return <PlaceBox at={at} first={tool.text} />
+        if (tool.name === 'quick') return <QuickLine at={at} />
         if (!preview || (!preview.problem && !preview.remarks.length)) return null
         return (
           <Box
