@@ -41,7 +41,7 @@ class SheetDraft:
             for other in self.symbols.values():
                 if other.id != symbol.id and any(_overlap(low, high, *span) for span in through_spans(other)):
                     raise RuleError(
-                        "There is already a symbol at this place. Move it, or choose another place.",
+                        "There is already {it} at this place. Move it, or choose another place.",
                         ids=(other.id,),
                     )
         self.symbols[symbol.id] = symbol
@@ -98,7 +98,7 @@ class SheetDraft:
             for low, high in through_spans(symbol):
                 if any(p in ends for p in _inside(low, high)):
                     raise RuleError(
-                        "A wire would end between the pins of a symbol. Choose a place clear of the junction.",
+                        "A wire would end between the pins of {it}. Choose a place clear of the junction.",
                         ids=(symbol.id,),
                     )
 

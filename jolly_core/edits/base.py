@@ -25,6 +25,7 @@ from jolly_core.model import (
     RuleError,
     check_text,
 )
+from jolly_core.tagging import tag_on
 
 
 def _printable(value: str) -> str:
@@ -132,6 +133,14 @@ def edit(payload: type[Payload], example: dict[str, Any]) -> Callable[[Apply], A
     return register
 
 
+def _named(project: Project, error: RuleError) -> RuleError:
+    """Return the refusal with {it} in its words as the tag of the symbol it concerns."""
+    symbol = project.symbols.get(error.ids[0]) if error.ids else None
+    device = project.devices.get(symbol.device_id) if symbol else None
+    tag = tag_on(project, device, project.sheets[symbol.sheet_id]) if symbol and device else "a symbol"
+    return RuleError(error.message.replace("{it}", tag), field=error.field, ids=error.ids)
+
+
 def compute(
     project: Project, payload: Payload, *, ids: IdSource | None = None, library: Library | None = None
 ) -> Outcome:
@@ -153,7 +162,10 @@ def compute(
     kind = EDITS[payload.kind]  # type: ignore[attr-defined]  # every registered payload has a literal kind
     with project.trial() as total:
         outcome = Outcome(total)
-        outcome.label = kind.apply(Work(project, ids or _PROCESS_IDS, library or NoLibrary(), outcome), payload)
+        try:
+            outcome.label = kind.apply(Work(project, ids or _PROCESS_IDS, library or NoLibrary(), outcome), payload)
+        except RuleError as error:
+            raise _named(project, error) from error
         if not len(total):
             raise RuleError("Nothing would change.")
         # The trial empties nothing: the change set is what it recorded.

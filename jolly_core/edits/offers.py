@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from jolly_core.drawing import place_in
 from jolly_core.library import Definition, definitions, find_symbols
 from jolly_core.model import Part, Project
 from jolly_core.tagging import likely_devices, tag_on
 
 DEVICES_EACH = 4
 NONE_FREE = "none free"
+CONTINUATION, NOTE = "continuation", "note"  # what is offered beside symbol definitions
+SHORTEST_WORD = 4
 
 
 @dataclass(slots=True, frozen=True)
@@ -17,7 +20,7 @@ class Offer:
     """One line of the list at the caret.
 
     Attributes:
-        definition: the symbol that would be placed.
+        definition: the symbol that would be placed, or CONTINUATION or NOTE with its name or words in `text`.
         name: what it is.
         device_id, tag: the device it would belong to, "" for a new one.
         note: the pins it would take, or why there are none.
@@ -45,6 +48,9 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
         GoneError: the sheet is not in the project.
     """
     sheet = project.get("sheet", sheet_id)
+    marks = _marks(project, words)
+    if marks:
+        return marks
     typed = words.lower().split()
     shapes = find_symbols(words)
     filter_words: list[str] = []
@@ -75,6 +81,27 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
     free = [u for u in units if u.note != NONE_FREE]
     full = [u for u in units if u.note == NONE_FREE]
     return numbered + free + leads + full + loose
+
+
+def _marks(project: Project, words: str) -> list[Offer]:
+    """Return continuation marks or a note when the first word asks for one; marks without another end come first."""
+    first, _, rest = words.strip().partition(" ")
+    rest = rest.strip()
+    if first.lower() == NOTE:
+        return [Offer(NOTE, "Note", text=rest, note="" if rest else "type its text")]
+    if len(first) < SHORTEST_WORD or not CONTINUATION.startswith(first.lower()):
+        return []
+    found = []
+    for name in sorted(project.continuations_named.keys()):
+        ids = project.continuations_named.get(name)
+        if rest.lower() in name.lower():
+            mark = project.continuations[ids[0]]
+            place = place_in(project.sheets[mark.sheet_id], mark.x, mark.y)
+            found.append((len(ids) > 1, name, Offer(CONTINUATION, "Continuation", text=name, note=f"from {place}")))
+    offered = [offer for _, _, offer in sorted(found, key=lambda f: f[:2])]
+    if rest and not project.continuations_named.has(rest):
+        offered.append(Offer(CONTINUATION, "Continuation", text=rest, note="new name"))
+    return offered or [Offer(CONTINUATION, "Continuation", note="type its name")]
 
 
 def _holds(offer: Offer, words: list[str]) -> bool:

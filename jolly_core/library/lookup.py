@@ -27,7 +27,8 @@ class NoLibrary:
 def find_symbols(words: str) -> list[Definition]:
     """Return the symbols that match what was typed, best first.
 
-    A nickname typed whole comes first, then nicknames and names that begin so, then any that hold all words.
+    A nickname typed whole comes first, then nicknames and names that begin so, then
+    any that have, for each word typed, one that begins so.
     Nothing typed gives all, in the order of the data.
 
     Example:
@@ -42,7 +43,7 @@ def find_symbols(words: str) -> list[Definition]:
             rank = 0 if typed in shape.nicknames else 1
         elif any(name.startswith(typed) for name in names):
             rank = 2
-        elif all(any(word in name for name in names) for word in typed.split()):
+        elif all(any(part.startswith(word) for name in names for part in name.split()) for word in typed.split()):
             rank = 3
         else:
             continue

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from jolly_core.drawing import place_in
@@ -125,10 +126,16 @@ def sheet_conductors(project: Project, sheet_id: str) -> list[Conductor]:
     ),
 )
 def wire_list(project: Project) -> list[tuple[Cell, ...]]:
-    """Return the rows of the wire list, by place of the first end."""
+    """Return the rows of the wire list, by number as a person counts, then in reading order."""
     numbers: dict[str, dict[int, str]] = {}
     rows: list[tuple[Cell, ...]] = []
     for net in all_nets(project):
         for c in conductors_of(project, net, numbers):
             rows.append((c.number, c.start, c.end, c.type_name, c.colour, c.cross_section, c.place))
-    return rows
+    return sorted(rows, key=lambda row: _counted(str(row[0])))
+
+
+def _counted(number: str) -> list[tuple[int, str]]:
+    """Return a sort key by which 10-9 stands before 10-10, and what has no number last."""
+    pieces = re.findall(r"\d+|\D+", number)
+    return [(int(p), "") if p.isdigit() else (-1, p) for p in pieces] or [(10**9, "")]

@@ -145,6 +145,24 @@ class Offers(TestCase):
         found = offers(bench.project, "nc damper", bench.sheet, [])
         self.assertEqual({o.tag for o in found}, {"-KF2"})
 
+    def test_continuations_without_another_end_come_first_and_new_names_last(self) -> None:
+        bench = Workbench()
+        other = bench.new("add-sheet", number="31")
+        for name, sheets in (("24 V", (bench.sheet, other)), ("240 V", (bench.sheet,))):
+            for sheet in sheets:
+                y = 20 if name == "24 V" else 30
+                bench.do("place-continuation", sheet_id=sheet, x=20, y=y, name=name)
+        found = offers(bench.project, "cont 24", other, [])
+        self.assertEqual([o.text for o in found], ["240 V", "24 V", "24"])
+        self.assertEqual(offers(bench.project, "note Locked out", other, [])[0].text, "Locked out")
+
+    def test_a_continuation_points_away_from_its_wire(self) -> None:
+        bench = Workbench()
+        bench.wire((20, 16), (40, 16))
+        for x, toward in ((20, "left"), (40, "right")):
+            mark = bench.new("place-continuation", sheet_id=bench.sheet, x=x, y=16, name="24 V")
+            self.assertEqual(bench.project.continuations[mark].toward, toward)
+
     def test_a_part_comes_with_the_symbol_that_leads_it(self) -> None:
         bench = Workbench()
         part = bench.library.part("BW-C09-24D")

@@ -61,7 +61,7 @@ class Editing(DemoCase):
             (
                 {"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 74, "y": 34},
                 422,
-                "already a symbol",
+                "already +KD2-PF1 at this place",
             ),
             ({"kind": "place-symbol", "sheet_id": sheet, "definition": "rocket", "x": 40, "y": 61}, 422, "rocket"),
             (

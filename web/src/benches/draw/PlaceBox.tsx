@@ -22,16 +22,18 @@ function remember(key: string) {
   localStorage.setItem(RECENT, JSON.stringify([key, ...recent().filter((k) => k !== key)].slice(0, 12)))
 }
 
-function edit(offer: Offer): AnyEdit {
+function edit(offer: Offer): AnyEdit | null {
   const s = useSheet.getState()
   const [x, y] = s.caret
+  const at = { sheet_id: s.sheetId, x, y }
+  if (offer.definition === 'continuation')
+    return offer.text ? { kind: 'place-continuation', ...at, name: offer.text, toward: null } : null
+  if (offer.definition === 'note') return offer.text ? { kind: 'place-note', ...at, text: offer.text } : null
   const { definition, device_id, part_id } = offer
   return {
     kind: 'place-symbol',
-    sheet_id: s.sheetId,
+    ...at,
     definition,
-    x,
-    y,
     device_id,
     part_id,
     rotation: null,
@@ -61,7 +63,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
   const exact = !text.trim()
   const offers = (exact ? [...all].sort((a, b) => rank(a) - rank(b)) : all).slice(0, SHOWN)
   const chosen = offers[Math.min(line, offers.length - 1)]
-  const key = chosen ? `${chosen.definition}|${chosen.device_id}|${chosen.part_id}` : ''
+  const key = chosen ? `${chosen.definition}|${chosen.device_id}|${chosen.part_id}|${chosen.text}` : ''
   useEffect(() => {
     useSheet.getState().ask(chosen ? edit(chosen) : null)
     // The key says all that the preview depends on.
@@ -69,11 +71,12 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
   }, [key])
 
   const place = (offer: Offer | undefined) => {
-    if (!offer) return
+    const wanted = offer && edit(offer)
+    if (!wanted) return
     remember(offer.definition)
     const s = useSheet.getState()
     s.set({ tool: { name: 'idle' }, selection: new Set() })
-    void s.send(edit(offer)).then((a) => a && useSheet.getState().set({ subject: a.placed[0] ?? '' }))
+    void s.send(wanted).then((a) => a && useSheet.getState().set({ subject: a.placed[0] ?? '' }))
   }
   const onKey = (event: React.KeyboardEvent) => {
     if (event.key === 'Escape') cancel()
@@ -115,7 +118,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
       <Box role="listbox" aria-label="Symbols">
         {offers.map((offer, i) => (
           <Box
-            key={`${offer.definition}${offer.device_id}${offer.part_id}`}
+            key={`${offer.definition}${offer.device_id}${offer.part_id}${offer.text}`}
             role="option"
             aria-selected={offer === chosen}
             onMouseEnter={() => setLine(i)}
@@ -159,7 +162,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
       <Box
         sx={{ px: 1.5, py: 0.5, fontSize: 11, color: QUIET, borderTop: '1px solid', borderColor: 'divider' }}
       >
-        Enter places · ↑ ↓ choose · Esc
+        Enter places · ↑ ↓ choose · Esc · also: cont 24 V, note …
       </Box>
     </Paper>
   )

@@ -20,7 +20,7 @@ const COLUMNS: GridColDef<PartOut>[] = [
     width: 170,
     valueGetter: (_, row) =>
       Object.entries(row.units)
-        .map(([kind, n]) => `${n} ${kind}`)
+        .map(([kind, n]) => `${n} ${kind.length === 2 ? kind.toUpperCase() : kind}`)
         .join(', '),
   },
   {
