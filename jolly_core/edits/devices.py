@@ -44,7 +44,8 @@ class SetTag(Payload):
 def set_tag(work: Work, payload: SetTag) -> str:
     """Work out SetTag."""
     device: Device = work.project.get("device", payload.device_id)
-    tag = payload.tag.strip().lstrip("-")
+    typed = payload.tag
+    tag = typed.strip().lstrip("-")
     if tag and not _TAG.fullmatch(tag):
         raise RuleError("A tag is made of letters, digits, dots and strokes, for example QA7.", field="tag")
     old = product_tag(work.project, device)

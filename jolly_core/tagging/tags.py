@@ -77,7 +77,7 @@ def _suffix(position: int) -> str:
 
 
 def path_of(table: Mapping[str, Function | Location], id: str, mark: str) -> str:
-    """Return the marked path of a structure node, for example "=K2.S"; "" for none."""
+    """Return the marked path of a function or location, for example "=K2.S"; "" for none."""
     codes: list[str] = []
     seen: set[str] = set()
     while id and id in table and id not in seen:

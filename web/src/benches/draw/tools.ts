@@ -6,7 +6,8 @@ import { useSheet } from './store'
 
 const get = () => useSheet.getState()
 const FAR_ENOUGH_PX = 4
-let pressed: { px: number; py: number; id: string; at: [number, number] } | null = null
+/** Where the pointer went down: screen pixels, sheet mm, grid point, and what was under it. */
+let pressed: { px: number; py: number; mm: [number, number]; id: string; at: [number, number] } | null = null
 
 const MOVABLE = new Set(['symbol', 'wire', 'continuation', 'note'])
 
@@ -144,7 +145,7 @@ export function pointerDown(at: At) {
   if (s.tool.name === 'copy') return putCopy(here)
   if (s.tool.name === 'place' || s.tool.name === 'quick') cancel()
   const id = idUnder(at)
-  pressed = { px: at.px, py: at.py, id, at: here }
+  pressed = { px: at.px, py: at.py, mm: [at.x, at.y], id, at: here }
   if (!id) return
   if (at.event.shiftKey || at.event.ctrlKey) {
     const next = new Set(s.selection)
@@ -179,7 +180,7 @@ export function pointerMove(at: At) {
         },
       })
     } else {
-      s.set({ tool: { name: 'marquee', from: [at.x, at.y], to: [at.x, at.y] } })
+      s.set({ tool: { name: 'marquee', from: pressed.mm, to: [at.x, at.y] } })
     }
     return pointerMove(at)
   }
