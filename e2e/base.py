@@ -27,6 +27,7 @@ FLAGS = [
     "--disable-sync",
 ]
 SHEET_MM = 2.5
+NOT_FITTED = "0,0,3"  # the view before the sheet is fitted into it
 DEMO = override_settings(JOLLY=replace(settings.JOLLY, demo=True))
 
 
@@ -88,6 +89,7 @@ class Story(LiveServerTestCase):
     def pixel(self, page: Page, gx: float, gy: float) -> tuple[float, float]:
         """Return where a grid point is on the screen."""
         sheet = page.get_by_test_id("sheet")
+        expect(sheet).not_to_have_attribute("data-view", NOT_FITTED)
         x, y, scale = (float(v) for v in (sheet.get_attribute("data-view") or "").split(","))
         box = sheet.bounding_box() or {"x": 0.0, "y": 0.0}
         return box["x"] + (gx * SHEET_MM - x) * scale, box["y"] + (gy * SHEET_MM - y) * scale
@@ -131,17 +133,13 @@ class Story(LiveServerTestCase):
         self.accepted(page, before)
 
     def accepted(self, page: Page, before: int) -> None:
-        """Wait until the stored project is past a revision and the page shows no list or preview any more."""
-        expect(page.get_by_test_id("place-box")).to_have_count(0)
-        expect(page.locator("[data-look=preview]")).to_have_count(0)
+        """Wait until the page shows a revision later than the one given, and no list or preview any more."""
         page.wait_for_function(
-            """async (before) => {
-              const id = location.pathname.split('/')[2]
-              const answer = await (await fetch(`/api/projects/${id}`)).json()
-              return answer.revision > before
-            }""",
+            "(before) => Number(document.querySelector('[data-revision]')?.dataset.revision ?? -1) > before",
             arg=before,
         )
+        expect(page.get_by_test_id("place-box")).to_have_count(0)
+        expect(page.locator("[data-look=preview]")).to_have_count(0)
 
     def project(self, project_id: str = "kiln-2") -> Project:
         """Return the project as it is stored."""

@@ -43,7 +43,7 @@ class ProjectStory(Story):
             file.write(b'{"hello": "world"}')
             file.flush()
             page.get_by_label("Project file").set_input_files(file.name)
-        expect(page.get_by_text("This is not a Jolly Spool project file")).to_be_visible()
+            expect(page.get_by_text("This is not a Jolly Spool project file")).to_be_visible()
         expect(page.get_by_role("link", name="Kiln 2")).to_have_count(1)
 
     def test_a_north_american_project_from_nothing(self) -> None:

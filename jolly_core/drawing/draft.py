@@ -223,6 +223,14 @@ def joins(before: dict[PinName, int], after: dict[PinName, int]) -> list[tuple[P
     return found
 
 
+def parted(before: dict[PinName, int], after: dict[PinName, int], moved: set[str]) -> list[PinName]:
+    """Return the pins of moved symbols that `after` no longer joins to all that `before` wired them to."""
+    members: dict[int, set[int | None]] = defaultdict(set)
+    for name, group in before.items():
+        members[group].add(after.get(name))
+    return [n for n, group in before.items() if n[0] in moved and (n not in after or len(members[group]) > 1)]
+
+
 def move(
     draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool = False
 ) -> list[tuple[PinName, PinName]]:
@@ -237,7 +245,8 @@ def move(
         The pairs of pins that become joined, empty unless `allow_join`.
 
     Raises:
-        RuleError: nets would be joined without `allow_join`, or a place is taken.
+        RuleError: nets would be joined, or a moved pin parted from its net, without `allow_join`; or a place is
+            taken.
     """
     before = draft.partition()
     moved = {i: s for i, s in draft.symbols.items() if i in ids}
@@ -276,7 +285,14 @@ def move(
             n = draft.notes[id]
             draft.notes[id] = replace(n, x=n.x + dx, y=n.y + dy)
     draft.tidy()
-    joined = joins(before, draft.partition())
+    after = draft.partition()
+    joined = joins(before, after)
+    lost = parted(before, after, set(moved))
+    if lost and not joined and not allow_join:
+        raise RuleError(
+            "This would part {it} from what it is connected to. Choose a place clear of other wires.",
+            ids=(lost[0][0],),
+        )
     if joined and not allow_join:
         raise RuleError(
             "This would join wires that are not connected now. Hold Shift to join them, or choose another place.",

@@ -5,6 +5,7 @@ from typing import Any
 from django.contrib.auth.models import AbstractBaseUser
 from django.http import HttpRequest
 from ninja import Router, Schema
+from pydantic import Field
 
 from jolly_core.edits import AnyEdit
 
@@ -25,18 +26,20 @@ router = Router(tags=["editing"])
 
 
 class EditIn(Schema):
-    """An edit, and what the browser shows, so that it is told what changes there."""
+    """An edit, what the browser shows, so that it is told what changes there, and its name for the request."""
 
     edit: AnyEdit
     sheet_id: str = ""
     since: int = -1
+    key: str = Field(default="", max_length=40)
 
 
 class StepIn(Schema):
-    """What the browser shows when it asks for undo or redo."""
+    """What the browser shows when it asks for undo or redo, and its name for the request."""
 
     sheet_id: str = ""
     since: int = -1
+    key: str = Field(default="", max_length=40)
 
 
 class ViewChange(Schema):
@@ -94,7 +97,7 @@ def _labels(project_id: str, user: AbstractBaseUser) -> tuple[str, str]:
 def edit(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
     """Apply an edit."""
     user, _ = role_in(request, project_id, "editor")
-    answer = apply_edit(project_id, user, payload.edit, payload.sheet_id, payload.since)
+    answer = apply_edit(project_id, user, payload.edit, payload.sheet_id, payload.since, payload.key)
     # After an edit of one's own it is the next to be undone, and nothing can be redone.
     out = _out(project_id, None, answer)
     out.undo = answer.label
@@ -112,14 +115,14 @@ def preview(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
 def undo(request: HttpRequest, project_id: str, payload: StepIn) -> EditOut:
     """Take the person's last edit back."""
     user, _ = role_in(request, project_id, "editor")
-    return _out(project_id, user, step_back(project_id, user, "undo", payload.sheet_id, payload.since))
+    return _out(project_id, user, step_back(project_id, user, "undo", payload.sheet_id, payload.since, payload.key))
 
 
 @router.post("/{project_id}/redo", response=EditOut)
 def redo(request: HttpRequest, project_id: str, payload: StepIn) -> EditOut:
     """Do again what the person took back last."""
     user, _ = role_in(request, project_id, "editor")
-    return _out(project_id, user, step_back(project_id, user, "redo", payload.sheet_id, payload.since))
+    return _out(project_id, user, step_back(project_id, user, "redo", payload.sheet_id, payload.since, payload.key))
 
 
 @router.get("/{project_id}/sheets/{sheet_id}/view", response=News)

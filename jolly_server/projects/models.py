@@ -34,7 +34,8 @@ class Membership(models.Model):
 class JournalEntry(models.Model):
     """One edit as it was stored.
 
-    `live` is true until the entry is taken back (an edit or redo by an undo, an undo by a redo).
+    `live` is true until the entry is taken back (an edit or redo by an undo, an undo by a redo). `key` is the
+    browser's name for the request, so that one sent twice by the network is done once.
     """
 
     project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="journal")
@@ -44,12 +45,16 @@ class JournalEntry(models.Model):
     act = models.CharField(max_length=6, choices=[("edit", "edit"), ("undo", "undo"), ("redo", "redo")])
     label = models.CharField(max_length=250)
     payload_kind = models.CharField(max_length=40, blank=True)
+    key = models.CharField(max_length=40, blank=True, default="")
     changes = models.TextField()
     live = models.BooleanField(default=True)
     target = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["project", "revision"], name="one_entry_a_revision")]
+        constraints = [
+            models.UniqueConstraint(fields=["project", "revision"], name="one_entry_a_revision"),
+            models.UniqueConstraint(fields=["project", "key"], condition=~models.Q(key=""), name="each_request_once"),
+        ]
         indexes = [models.Index(fields=["project", "user", "live", "act", "revision"], name="journal_undo")]
 
 

@@ -46,22 +46,31 @@ class Answer:
 
 
 def apply_edit(
-    project_id: str, user: AbstractBaseUser | None, payload: Payload, sheet_id: str = "", since: int = -1
+    project_id: str,
+    user: AbstractBaseUser | None,
+    payload: Payload,
+    sheet_id: str = "",
+    since: int = -1,
+    key: str = "",
 ) -> Answer:
     """Apply one edit and store it with its journal entry, all in one transaction.
 
     Args:
         sheet_id: the sheet the browser shows, "" for none.
         since: the revision it shows.
+        key: the browser's name for the request; one that was done already is answered again, not done again.
     """
     held = loaded(project_id)
     with held.lock:
         before = _shown(held, sheet_id, since)
+        done = _done(held, project_id, key, sheet_id, before)
+        if done is not None:
+            return done
         try:
             outcome = compute(held.project, payload, ids=_ids, library=StoredLibrary())
         except GoneError as error:
             raise _who_removed(project_id, error) from error
-        _store(held, project_id, user, outcome.changes, "edit", outcome.label, payload.model_dump()["kind"])
+        _store(held, project_id, user, outcome.changes, "edit", outcome.label, payload.model_dump()["kind"], key=key)
         answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
         answer.view = _view(held, sheet_id, before)
     return answer
@@ -111,7 +120,16 @@ def redo_entry(project_id: str, user: AbstractBaseUser) -> JournalEntry | None:
     return mine.filter(act="undo", live=True, revision__gt=last).order_by("-revision").first()
 
 
-def step_back(project_id: str, user: AbstractBaseUser, act: str, sheet_id: str, since: int) -> Answer:
+def _done(held: Loaded, project_id: str, key: str, sheet_id: str, before: View | None) -> Answer | None:
+    """Return the answer to a request that was done before, None when there is none of that key."""
+    entry = JournalEntry.objects.filter(project_id=project_id, key=key).first() if key else None
+    if entry is None:
+        return None
+    placed = [r["id"] for r in json.loads(entry.changes) if r["before"] is None and r["kind"] != "device"]
+    return Answer(held.revision, entry.label, placed, view=_view(held, sheet_id, before))
+
+
+def step_back(project_id: str, user: AbstractBaseUser, act: str, sheet_id: str, since: int, key: str = "") -> Answer:
     """Undo or redo the person's last step.
 
     Args:
@@ -123,16 +141,19 @@ def step_back(project_id: str, user: AbstractBaseUser, act: str, sheet_id: str, 
     """
     held = loaded(project_id)
     with held.lock:
+        before = _shown(held, sheet_id, since)
+        done = _done(held, project_id, key, sheet_id, before)
+        if done is not None:
+            return done
         entry = undo_entry(project_id, user) if act == "undo" else redo_entry(project_id, user)
         if entry is None:
             raise RuleError(f"There is nothing to {act}.")
-        before = _shown(held, sheet_id, since)
         try:
             changes = take_back(held.project, changes_from_json(json.loads(entry.changes)))
         except ConflictError as error:
             raise _who_changed(entry, error) from error
         label = entry.label if act == "undo" else entry.target.label if entry.target else entry.label
-        _store(held, project_id, user, changes, act, label, "", entry)
+        _store(held, project_id, user, changes, act, label, "", entry, key)
         answer = Answer(held.revision, f"{act}: {label}", [c.id for c in changes if c.after is not None])
         answer.view = _view(held, sheet_id, before)
     return answer
@@ -147,6 +168,7 @@ def _store(
     label: str,
     payload_kind: str,
     target: JournalEntry | None = None,
+    key: str = "",
 ) -> None:
     revision = held.revision + 1
     with transaction.atomic():
@@ -163,6 +185,7 @@ def _store(
             act=act,
             label=label[:250],
             payload_kind=payload_kind,
+            key=key,
             changes=json.dumps(changes_to_json(changes), ensure_ascii=False, separators=(",", ":")),
             target=target,
         )

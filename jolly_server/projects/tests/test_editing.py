@@ -101,6 +101,19 @@ class Editing(DemoCase):
         nothing = self.post(self.anna, f"/projects/{KILN}/undo", step)
         self.assertEqual((nothing.status_code, nothing.json()["message"]), (422, "There is nothing to undo."))
 
+    def test_a_request_sent_twice_is_done_once(self) -> None:
+        sheet = self.sheet("30")
+        edit = {"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 40, "y": 61}
+        body = {"edit": edit, "sheet_id": sheet, "since": -1, "key": "k1"}
+        first = self.post(self.anna, f"/projects/{KILN}/edits", body).json()
+        again = self.post(self.anna, f"/projects/{KILN}/edits", body)
+        self.assertEqual(again.status_code, 200)
+        self.assertEqual((again.json()["revision"], again.json()["placed"]), (1, first["placed"]))
+        step = {"sheet_id": "", "since": -1, "key": "k2"}
+        for _ in range(2):
+            self.assertEqual(self.post(self.anna, f"/projects/{KILN}/undo", step).json()["revision"], 2)
+        self.assertEqual(JournalEntry.objects.count(), 2)
+
     def test_a_new_edit_forgets_what_could_be_redone(self) -> None:
         step = {"sheet_id": "", "since": -1}
         self.accepted(self.anna, kind="set-text", device_id=self.device("QA"), text="A")

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { client, got, type PartOut } from '../../api/client'
 import type { DeviceCard } from '../../api/shapes'
 import { COPPER, LINE, MONO, QUIET } from '../../app/theme'
@@ -16,6 +16,7 @@ interface Props {
 
 export function PartPicker({ card, close }: Props) {
   const [words, setWords] = useState('')
+  const [entered, setEntered] = useState(false)
   const needs = Object.entries(card.needs)
     .map(([kind, count]) => `${kind}:${count}`)
     .join(',')
@@ -36,6 +37,15 @@ export function PartPicker({ card, close }: Props) {
     void useSheet.getState().send({ kind: 'assign-part', device_id: card.id, part_id: part.id })
     close()
   }
+  const answered = found.isSuccess && !found.isPlaceholderData
+  const first = found.data?.[0]
+  useEffect(() => {
+    if (!entered || !answered) return
+    setEntered(false)
+    choose(first)
+    // What is chosen depends on nothing else.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [entered, answered, first])
   return (
     <Box sx={{ mt: 1 }}>
       <TextField
@@ -47,7 +57,8 @@ export function PartPicker({ card, close }: Props) {
         onChange={(e) => setWords(e.target.value)}
         onKeyDown={(e) => {
           if (e.key === 'Escape') close()
-          if (e.key === 'Enter' && !found.isPlaceholderData) choose(found.data?.[0])
+          // A fast hand is ahead of the list: Enter waits for the answer to what was typed.
+          if (e.key === 'Enter') setEntered(true)
         }}
       />
       <Box

@@ -47,6 +47,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
   const { projectId, sheetId, revision, preview } = useSheet()
   const [text, setText] = useState(first)
   const [line, setLine] = useState(0)
+  const [entered, setEntered] = useState(false)
   const found = useQuery({
     queryKey: ['offers', projectId, sheetId, revision, text],
     queryFn: () =>
@@ -78,9 +79,16 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
     s.set({ tool: { name: 'idle' }, selection: new Set() })
     void s.send(wanted).then((a) => a && useSheet.getState().set({ subject: a.placed[0] ?? '' }))
   }
+  const answered = found.isSuccess && !found.isPlaceholderData
+  useEffect(() => {
+    if (!entered || !answered) return
+    setEntered(false)
+    place(chosen)
+  }, [entered, answered, chosen])
   const onKey = (event: React.KeyboardEvent) => {
     if (event.key === 'Escape') cancel()
-    else if (event.key === 'Enter' && !found.isPlaceholderData) place(chosen)
+    // A fast hand is ahead of the list: Enter waits for the answer to what was typed.
+    else if (event.key === 'Enter') setEntered(true)
     else if (event.key === 'ArrowDown' || (event.key === 'Tab' && !event.shiftKey))
       setLine((n) => (n + 1) % Math.max(1, offers.length))
     else if (event.key === 'ArrowUp' || event.key === 'Tab')

@@ -17,7 +17,7 @@ interface Props {
 }
 
 export function Sheet({ canEdit, onGo }: Props) {
-  const { view, preview, selection, subject, tool, caret, sheetId, loaded } = useSheet()
+  const { view, preview, selection, subject, tool, caret, sheetId, loaded, revision } = useSheet()
   const art = useArt()
   const facts = view.sheet.sheet
   const shown = preview ? preview.view : view
@@ -78,6 +78,7 @@ export function Sheet({ canEdit, onGo }: Props) {
         )
       }}
     >
+      <g data-revision={revision} />
       {Object.values(shown.items).map((item) => (
         <ItemView
           key={item.id}

@@ -108,6 +108,11 @@ export const useSheet = create<SheetState>((set, get) => {
     if (error instanceof Refusal && [404, 409].includes(error.status)) void get().poll()
   }
   const shown = () => ({ sheet_id: get().sheetId, since: get().revision })
+  // Each request has a name, so that one the network sends twice is done once.
+  const named = () => ({
+    ...shown(),
+    key: `${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`,
+  })
 
   const askNow = async () => {
     if (asking) return
@@ -120,7 +125,7 @@ export const useSheet = create<SheetState>((set, get) => {
         const answer = await got(
           client.POST('/api/projects/{project_id}/preview', {
             params: { path: { project_id: projectId } },
-            body: { edit, ...shown() },
+            body: { edit, ...shown(), key: '' },
           }),
         )
         if (wanted === null && get().tool.name !== 'idle' && get().revision === revision) {
@@ -201,7 +206,7 @@ export const useSheet = create<SheetState>((set, get) => {
           const answer = await got(
             client.POST('/api/projects/{project_id}/edits', {
               params: { path: { project_id: get().projectId } },
-              body: { edit, ...shown() },
+              body: { edit, ...named() },
             }),
           )
           accept(answer)
@@ -217,7 +222,7 @@ export const useSheet = create<SheetState>((set, get) => {
 
     step: (act) =>
       inTurn(async () => {
-        const options = { params: { path: { project_id: get().projectId } }, body: shown() }
+        const options = { params: { path: { project_id: get().projectId } }, body: named() }
         try {
           const answer = await got(
             act === 'undo'

@@ -1,0 +1,47 @@
+"""Documents over HTTP."""
+
+from __future__ import annotations
+
+import io
+
+from openpyxl import load_workbook
+from pypdf import PdfReader
+
+from jolly_core.reports import REPORTS
+from jolly_server.testing import KILN, DemoCase
+
+
+class Issuing(DemoCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.vera = self.person("vera")
+
+    def test_reports_are_listed_with_their_help_and_rows(self) -> None:
+        listed = self.vera.get(f"/api/projects/{KILN}/reports").json()
+        self.assertEqual({r["key"] for r in listed}, set(REPORTS))
+        self.assertTrue(all(r["help"] for r in listed))
+        rows = self.vera.get(f"/api/projects/{KILN}/reports/parts/rows").json()
+        self.assertEqual(len(rows["columns"]), len(rows["rows"][0]))
+
+    def test_each_format_comes_as_a_file_of_its_type(self) -> None:
+        for format, start in (("csv", b"\xef\xbb\xbf"), ("xlsx", b"PK"), ("pdf", b"%PDF-"), ("json", b"[")):
+            answer = self.vera.get(f"/api/projects/{KILN}/reports/wires/{format}")
+            self.assertTrue(answer.content.startswith(start), format)
+            self.assertIn(f'filename="PM-0417-wires.{format}"', answer["Content-Disposition"])
+        book = load_workbook(io.BytesIO(self.vera.get(f"/api/projects/{KILN}/reports/parts/xlsx").content))
+        tags = [str(row[6]) for row in book.active.iter_rows(values_only=True)]  # type: ignore[union-attr]  # it is there
+        self.assertIn("=K2+KP2-QA1", tags)
+
+    def test_unknown_reports_and_formats_are_refused(self) -> None:
+        self.assertEqual(self.vera.get(f"/api/projects/{KILN}/reports/rocket/csv").status_code, 422)
+        self.assertEqual(self.vera.get(f"/api/projects/{KILN}/reports/parts/doc").status_code, 404)
+        self.assertEqual(self.vera.get(f"/api/projects/{KILN}/drawing.pdf?sheet_id=zz").status_code, 404)
+
+    def test_one_sheet_or_all(self) -> None:
+        whole = self.vera.get(f"/api/projects/{KILN}/drawing.pdf")
+        self.assertEqual(len(PdfReader(io.BytesIO(whole.content)).pages), 2)
+        one = self.vera.get(f"/api/projects/{KILN}/drawing.pdf?sheet_id={self.sheet('30')}")
+        reader = PdfReader(io.BytesIO(one.content))
+        self.assertEqual(len(reader.pages), 1)
+        self.assertIn("PM-0417-sheet-30.pdf", one["Content-Disposition"])
+        self.assertIn("Auger run", reader.pages[0].extract_text())
