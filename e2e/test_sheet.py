@@ -1,0 +1,97 @@
+"""The sheet as a surface: zoom, pan, links that can be sent, titles."""
+
+from __future__ import annotations
+
+from playwright.sync_api import Page, expect
+
+from .base import Story
+
+
+class SurfaceStory(Story):
+    """Looking around on the control sheet."""
+
+    def view(self, page: Page) -> tuple[float, float, float]:
+        x, y, scale = (float(v) for v in (page.get_by_test_id("sheet").get_attribute("data-view") or "").split(","))
+        return x, y, scale
+
+    def settled(self, page: Page, before: tuple[float, float, float]) -> tuple[float, float, float]:
+        """Wait until the view is another one and at rest."""
+        text = page.get_by_test_id("sheet")
+        was = ",".join(f"{v:g}" if v == int(v) else repr(v) for v in before)
+        page.wait_for_function(
+            """(was) => {
+              const sheet = document.querySelector('svg[data-testid=sheet]')
+              return sheet.dataset.view !== was && !sheet.style.transform
+            }""",
+            arg=was,
+        )
+        self.assertTrue(text.is_visible())
+        return self.view(page)
+
+    def test_the_wheel_zooms_at_the_pointer_and_zero_fits_again(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        spot = self.pixel(page, 46, 34)
+        first = self.view(page)
+        page.mouse.move(*spot)
+        page.mouse.wheel(0, -400)
+        near = self.settled(page, first)
+        self.assertGreater(near[2], first[2] * 1.3)
+        for a, b in zip(self.pixel(page, 46, 34), spot, strict=True):
+            self.assertAlmostEqual(a, b, delta=1.5)
+        page.keyboard.press("0")
+        back = self.settled(page, near)
+        self.assertAlmostEqual(back[2], first[2], places=3)
+
+    def test_the_middle_button_pans(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        x, y = self.pixel(page, 46, 30)
+        first = self.view(page)
+        page.mouse.move(x, y)
+        page.mouse.down(button="middle")
+        page.mouse.move(x + 60, y + 30)
+        page.mouse.up(button="middle")
+        moved = self.settled(page, first)
+        self.assertAlmostEqual((first[0] - moved[0]) * first[2], 60, delta=1)
+        self.assertAlmostEqual((first[1] - moved[1]) * first[2], 30, delta=1)
+        self.assertEqual(self.revision(), 0)
+
+    def test_an_address_opens_the_sheet_with_its_selection(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        project = self.project()
+        sheet = next(s for s in project.sheets.values() if s.number == "10")
+        motor = next(s for s in project.symbols.values() if s.definition == "motor")
+        page.goto(f"{self.live_server_url}/p/kiln-2/draw/{sheet.id}?sel={motor.id}")
+        expect(page.get_by_role("complementary", name="Inspector")).to_contain_text("OD-M3")
+        expect(page.locator("[data-kind=symbol][data-look=selected]")).to_have_count(1)
+        page.go_back()
+        expect(page.get_by_test_id("place")).to_contain_text("line 30")
+
+    def test_a_title_changed_shows_in_list_and_title_block(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        before = self.revision()
+        inspector = page.get_by_role("complementary", name="Inspector")
+        inspector.get_by_label("Title").fill("Auger, stop and start")
+        inspector.get_by_label("Title").press("Enter")
+        self.accepted(page, before)
+        expect(page.get_by_role("navigation", name="Sheets")).to_contain_text("Auger, stop and start")
+        expect(page.locator("[data-kind=frame]")).to_contain_text("Auger, stop and start")
+        inspector.get_by_label("Number").fill("10")
+        inspector.get_by_label("Number").press("Enter")
+        expect(page.get_by_text("There is already a sheet 10.").first).to_be_visible()
+
+    def test_benches_by_keys_and_the_folded_ledger(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        page.get_by_role("button", name="Fold the ledger").click()
+        expect(page.get_by_role("gridcell").first).to_be_hidden()
+        page.get_by_role("tab", name="Devices").click()
+        expect(page.get_by_role("gridcell", name="-QA1", exact=True)).to_be_visible()
+        for key, heading in (("2", "Library"), ("3", "Snags of the project"), ("4", "Wire list")):
+            page.keyboard.press(f"Alt+{key}")
+            expect(page.get_by_role("heading", name=heading)).to_be_visible()
+        page.keyboard.press("Alt+1")
+        expect(self.symbols(page).first).to_be_visible()
