@@ -1,7 +1,7 @@
 """Grid geometry: placing, canonical wires, moving, references of places."""
 
 from .canonical import canonical, is_canonical, normal
-from .draft import Groups, SheetDraft, joins, move
+from .draft import SheetDraft, joins, move
 from .geometry import (
     GRID_MM,
     UPRIGHT,
@@ -13,14 +13,16 @@ from .geometry import (
     through_spans,
     turned,
 )
+from .groups import MASK, SHIFT, roots
 from .lines import FRAME_MM, TITLE_MM, grid_size, ladder_line, place_in, place_on, size_mm, zone
 
 __all__ = [
     "FRAME_MM",
     "GRID_MM",
+    "MASK",
+    "SHIFT",
     "TITLE_MM",
     "UPRIGHT",
-    "Groups",
     "Point",
     "SheetDraft",
     "canonical",
@@ -36,6 +38,7 @@ __all__ = [
     "pin_points",
     "place_in",
     "place_on",
+    "roots",
     "size_mm",
     "through_spans",
     "turned",

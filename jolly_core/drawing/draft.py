@@ -7,13 +7,13 @@ became different. Nothing reaches the project before the whole edit is accepted.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, KeysView
 from dataclasses import replace
 
 from jolly_core.model import ChangeSet, Continuation, IdSource, Note, Project, RuleError, Symbol, Wire
 
 from .canonical import canonical
 from .geometry import Point, pin_points, through_spans
+from .groups import SHIFT, roots
 
 PinName = tuple[str, int]  # symbol id and pin index, or mark id and 0
 
@@ -108,20 +108,22 @@ class SheetDraft:
         rows: set[int] = set()
         columns: set[int] = set()
 
-        def differing(before: Iterable[object], after: Iterable[object]) -> Iterator[object]:
-            old, new = {id(e): e for e in before}, {id(e): e for e in after}
-            yield from (e for key, e in old.items() if key not in new)
-            yield from (e for key, e in new.items() if key not in old)
-
-        for w in differing(self.project.wires_on(self.sheet_id), self.wires.values()):
-            if isinstance(w, Wire):
-                points.update(((w.x1, w.y1), (w.x2, w.y2)))
-        for s in differing(self.project.symbols_on(self.sheet_id), self.symbols.values()):
-            if isinstance(s, Symbol):
-                points.update(pin_points(s))
-        for c in differing(self.project.continuations_on(self.sheet_id), self.continuations.values()):
-            if isinstance(c, Continuation):
-                points.add((c.x, c.y))
+        project, sheet_id = self.project, self.sheet_id
+        for kept, mine in ((project.wires, self.wires), (project.symbols, self.symbols)):
+            for id, entity in mine.items():
+                if kept.get(id) is not entity:
+                    points.update(_ends(entity))
+        for w in project.wires_on(sheet_id):
+            if self.wires.get(w.id) is not w:
+                points.update(_ends(w))
+        for s in project.symbols_on(sheet_id):
+            if self.symbols.get(s.id) is not s:
+                points.update(_ends(s))
+        marks = {c.id: c for c in project.continuations_on(sheet_id)}
+        for id in {**marks, **self.continuations}:
+            old, new = marks.get(id), self.continuations.get(id)
+            if old is not new:
+                points.update((c.x, c.y) for c in (old, new) if c is not None)
         for x, y in points:
             columns.add(x)
             rows.add(y)
@@ -164,50 +166,33 @@ class SheetDraft:
 
         A pin that nothing is wired to has no entry.
         """
-        groups = Groups()
-        for w in self.wires.values():
-            groups.union((w.x1, w.y1), (w.x2, w.y2))
-        wired = groups.points()
-        at: dict[Point, list[PinName]] = defaultdict(list)
-        for s in self.symbols.values():
-            for index, point in enumerate(pin_points(s)):
-                at[point].append((s.id, index))
-        for c in self.continuations.values():
-            at[c.x, c.y].append((c.id, 0))
-        numbers: dict[Point, int] = {}
+        root_of = roots(self.wires.values())
         result: dict[PinName, int] = {}
-        for point, names in at.items():
-            if point in wired or len(names) > 1:
-                number = numbers.setdefault(groups.find(point), len(numbers))
-                for name in names:
-                    result[name] = number
+        bare: dict[int, list[PinName]] = {}
+
+        def put(point: int, name: PinName) -> None:
+            root = root_of.get(point)
+            if root is not None:
+                result[name] = root
+            else:
+                bare.setdefault(point, []).append(name)
+
+        for s in self.symbols.values():
+            for index, (x, y) in enumerate(pin_points(s)):
+                put((y << SHIFT) + x, (s.id, index))
+        for c in self.continuations.values():
+            put((c.y << SHIFT) + c.x, (c.id, 0))
+        for point, names in bare.items():
+            if len(names) > 1:
+                result.update((name, point) for name in names)
         return result
 
 
-class Groups:
-    """Union-find over grid points."""
-
-    __slots__ = ("_parent",)
-
-    def __init__(self) -> None:
-        self._parent: dict[Point, Point] = {}
-
-    def points(self) -> KeysView[Point]:
-        """Return the points that were joined to anything."""
-        return self._parent.keys()
-
-    def find(self, point: Point) -> Point:
-        """Return the representative of a point's group."""
-        parent = self._parent
-        above = parent.setdefault(point, point)
-        while above != point:
-            parent[point] = above = parent[above]
-            point, above = above, parent[above]
-        return point
-
-    def union(self, a: Point, b: Point) -> None:
-        """Join the groups of two points."""
-        self._parent[self.find(a)] = self.find(b)
+def _ends(entity: Wire | Symbol) -> list[Point]:
+    """Return the grid points at which a wire or symbol connects."""
+    if isinstance(entity, Wire):
+        return [(entity.x1, entity.y1), (entity.x2, entity.y2)]
+    return pin_points(entity)
 
 
 def joins(before: dict[PinName, int], after: dict[PinName, int]) -> list[tuple[PinName, PinName]]:

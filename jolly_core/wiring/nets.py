@@ -9,16 +9,13 @@ that an edit costs its own sheet and no more.
 from __future__ import annotations
 
 import gc
-from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
-from jolly_core.drawing import Point, carried_pins, pin_points
-from jolly_core.model import Project, Symbol
+from jolly_core.drawing import MASK, SHIFT, Point, carried_pins, pin_points, roots
+from jolly_core.model import Project
 
 GroupKey = tuple[str, int]  # sheet id and index of the group on it
 PinKey = tuple[str, int]  # symbol id and index of the pin
-_SHIFT = 16  # a point as one number: y in the high bits, x in the low ones; both are within a sheet, so not negative
-_MASK = (1 << _SHIFT) - 1
 
 
 @dataclass(slots=True)
@@ -34,10 +31,10 @@ class Group:
     sheet_id: str
     index: int
     first: tuple[int, int]
-    pins: list[PinKey] = field(default_factory=list)
-    wires: list[str] = field(default_factory=list)
-    continuations: list[str] = field(default_factory=list)
-    carried: list[int] = field(default_factory=list)
+    pins: list[PinKey]
+    wires: list[str]
+    continuations: tuple[str, ...] = ()
+    carried: tuple[int, ...] = ()
 
     @property
     def key(self) -> GroupKey:
@@ -78,7 +75,7 @@ class SheetGroups:
     def points(self) -> dict[PinKey, Point]:
         """The grid point of each pin."""
         if self._points is None:
-            self._points = {pin: (point & _MASK, point >> _SHIFT) for point, pin in self._located}
+            self._points = {pin: (point & MASK, point >> SHIFT) for point, pin in self._located}
         return self._points
 
 
@@ -99,59 +96,41 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
 
 
 def _group(project: Project, sheet_id: str) -> SheetGroups:
-    # Points are joined as single numbers and in plain loops: this runs for every sheet of a project that is opened.
-    parent: dict[int, int] = {}
     wires = project.wires_on(sheet_id)
-    for w in wires:
-        a, b = (w.y1 << _SHIFT) + w.x1, (w.y2 << _SHIFT) + w.x2
-        root_a, root_b = parent.setdefault(a, a), parent.setdefault(b, b)
-        while parent[root_a] != root_a:
-            root_a = parent[root_a]
-        while parent[root_b] != root_b:
-            root_b = parent[root_b]
-        # The lower number is the higher, then further left point: the root is the group's first point.
-        if root_a < root_b:
-            parent[root_b] = parent[b] = root_a
-        elif root_b < root_a:
-            parent[root_a] = parent[a] = root_b
     groups: list[Group] = []
     group_of: dict[int, Group] = {}
+    for point, root in roots(wires).items():
+        if root == point:
+            group_of[point] = group = Group(sheet_id, len(groups), (point >> SHIFT, point & MASK), [], [])
+            groups.append(group)
+        else:
+            group_of[point] = group_of[root]
+    for w in wires:
+        group_of[(w.y1 << SHIFT) + w.x1].wires.append(w.id)
 
     def group_at(point: int) -> Group:
-        root = point
-        while parent.get(root, root) != root:
-            root = parent[root]
-        group = group_of.get(root)
-        if group is None:
-            group = Group(sheet_id, len(groups), (root >> _SHIFT, root & _MASK), [], [], [], [])
+        group = group_of.get(point)
+        if group is None:  # nothing is drawn here: a bare pin or mark is a group of its own
+            group = group_of[point] = Group(sheet_id, len(groups), (point >> SHIFT, point & MASK), [], [])
             groups.append(group)
-            group_of[root] = group
-        group_of[point] = group
         return group
 
-    for w in wires:
-        start = (w.y1 << _SHIFT) + w.x1
-        (group_of.get(start) or group_at(start)).wires.append(w.id)
     symbols = project.symbols_on(sheet_id)
-    located = [((y << _SHIFT) + x, (s.id, i)) for s in symbols for i, (x, y) in enumerate(pin_points(s))]
+    located = [((y << SHIFT) + x, (s.id, i)) for s in symbols for i, (x, y) in enumerate(pin_points(s))]
     located.sort()
     for point, pin in located:
         (group_of.get(point) or group_at(point)).pins.append(pin)
     for c in project.continuations_on(sheet_id):
-        group_at((c.y << _SHIFT) + c.x).continuations.append(c.id)
-    found = SheetGroups(groups, located)
-    _carry(symbols, found)
-    return found
-
-
-def _carry(symbols: Iterable[Symbol], found: SheetGroups) -> None:
-    carrying = [s for s in symbols if carried_pins(s)]
-    for s in carrying:
+        group = group_at((c.y << SHIFT) + c.x)
+        group.continuations = (*group.continuations, c.id)
+    for s in symbols:
         for a, b in carried_pins(s):
-            first, second = found.of_pin[s.id, a], found.of_pin[s.id, b]
-            if first != second:
-                found.groups[first].carried.append(second)
-                found.groups[second].carried.append(first)
+            points = pin_points(s)
+            one, other = (group_of[(y << SHIFT) + x] for x, y in (points[a], points[b]))
+            if one is not other:
+                one.carried = (*one.carried, other.index)
+                other.carried = (*other.carried, one.index)
+    return SheetGroups(groups, located)
 
 
 def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> list[Group]:

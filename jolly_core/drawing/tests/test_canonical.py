@@ -7,7 +7,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolly_core.drawing import Groups, canonical, is_canonical, normal
+from jolly_core.drawing import SHIFT, canonical, is_canonical, normal, roots
 from jolly_core.model import IdSource, RuleError, Wire
 
 Stroke = tuple[int, int, int, int]
@@ -80,13 +80,6 @@ def stroke(draw: st.DrawFn) -> Stroke:
     return (x, y, along, y) if draw(st.booleans()) else (x, y, x, along)
 
 
-def joined(found: list[Wire]) -> Groups:
-    groups = Groups()
-    for w in found:
-        groups.union((w.x1, w.y1), (w.x2, w.y2))
-    return groups
-
-
 def lies_on(wire: Wire, stroke: Stroke) -> bool:
     """Return whether a canonical wire shares more than a point with a stroke given left or upper end first."""
     a, b, c, d = stroke
@@ -119,12 +112,12 @@ class CanonicalProperties(TestCase):
             for y in range(min(b, d), max(b, d) + 1)
         }
         self.assertEqual(covered, drawn, "something appeared or got lost")
-        groups = joined(found)
+        root_of = roots(found)
         for a, b, c, d in strokes:
             if (a, b) == (c, d):
                 continue
             on = [w for w in found if lies_on(w, (min(a, c), min(b, d), max(a, c), max(b, d)))]
-            self.assertLessEqual(len({groups.find((w.x1, w.y1)) for w in on}), 1, "a stroke came apart")
+            self.assertLessEqual(len({root_of[(w.y1 << SHIFT) + w.x1] for w in on}), 1, "a stroke came apart")
 
     @settings(max_examples=100, deadline=None)
     @given(st.lists(stroke(), max_size=10), st.randoms())

@@ -1,0 +1,47 @@
+"""What wires join, point by point, in plain loops: this runs at every edit and for every sheet that is opened.
+
+A point is one number, y in the high bits and x in the low ones, so that numbers rise in reading order.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from jolly_core.model import Wire
+
+SHIFT = 16
+MASK = (1 << SHIFT) - 1
+
+
+def roots(wires: Iterable[Wire]) -> dict[int, int]:
+    """Return for each wire end the first point, in reading order, of what the wires join it to.
+
+    Args:
+        wires: canonical wires of one sheet; they end wherever they connect.
+
+    Returns:
+        Numbers of points in rising order, each with the number of its group's first point.
+
+    Example:
+        >>> line = Wire("w", "s", 2, 1, 5, 1, "t")
+        >>> [(p & MASK, p >> SHIFT) for p in roots([line]).values()]
+        [(2, 1), (2, 1)]
+    """
+    parent: dict[int, int] = {}
+    for w in wires:
+        a, b = (w.y1 << SHIFT) + w.x1, (w.y2 << SHIFT) + w.x2
+        root_a, root_b = parent.setdefault(a, a), parent.setdefault(b, b)
+        while parent[root_a] != root_a:
+            root_a = parent[root_a]
+        while parent[root_b] != root_b:
+            root_b = parent[root_b]
+        # A parent never has a higher number, so that one pass in rising order finds every root.
+        if root_a < root_b:
+            parent[root_b] = parent[b] = root_a
+        elif root_b < root_a:
+            parent[root_a] = parent[a] = root_b
+    found: dict[int, int] = {}
+    for point in sorted(parent):
+        above = parent[point]
+        found[point] = above if above == point else found[above]
+    return found
