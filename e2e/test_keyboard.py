@@ -181,6 +181,18 @@ class InspectorStory(Story):
         self.accepted(page, before)
         expect(page.locator("[data-kind=symbol]").filter(has_text="-KF1")).to_have_count(2)
 
+    def test_what_is_chosen_in_the_ledger_is_deleted_and_brought_back_from_there(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        count = self.symbols(page).count()
+        page.get_by_role("tab", name="Devices").click()
+        page.get_by_role("gridcell", name="Auger stopped").click()
+        for key, left in (("Delete", count - 1), ("Control+z", count)):
+            before = self.revision()
+            page.keyboard.press(key)
+            self.accepted(page, before)
+            expect(self.symbols(page)).to_have_count(left)
+
     def test_a_free_unit_is_put_down_at_the_caret(self) -> None:
         page = self.page
         self.sign_in(page)

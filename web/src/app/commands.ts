@@ -30,8 +30,12 @@ export function checked(commands: Command[]): Command[] {
   return commands
 }
 
+/** Whether the key is for a table: a table keeps arrows and letters, but what is selected in it is the sheet's. */
+const forTable = (event: KeyboardEvent) =>
+  (event.target as Element | null)?.closest?.('[role="grid"]') != null &&
+  !(event.ctrlKey || event.metaKey || event.key === 'Delete' || event.key === 'Escape')
+
 export const isTyping = (event: KeyboardEvent) =>
   /INPUT|TEXTAREA|SELECT/.test((event.target as Element | null)?.tagName ?? '') ||
-  (event.target as Element | null)?.closest?.(
-    '[role="grid"],[role="dialog"],[role="menu"],[role="listbox"]',
-  ) != null
+  (event.target as Element | null)?.closest?.('[role="dialog"],[role="menu"],[role="listbox"]') != null ||
+  forTable(event)
