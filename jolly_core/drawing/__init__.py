@@ -14,7 +14,7 @@ from .geometry import (
     turned,
 )
 from .groups import MASK, SHIFT, roots
-from .lines import FRAME_MM, TITLE_MM, grid_size, ladder_line, place_in, place_on, size_mm, zone
+from .lines import FRAME_MM, TITLE_MM, grid_size, ladder_line, ladder_lines, place_in, place_on, size_mm, zone
 
 __all__ = [
     "FRAME_MM",
@@ -32,6 +32,7 @@ __all__ = [
     "is_canonical",
     "joins",
     "ladder_line",
+    "ladder_lines",
     "lies_upright",
     "move",
     "normal",

@@ -8,6 +8,7 @@ from .geometry import GRID_MM
 
 FRAME_MM = 10.0
 TITLE_MM = 36.0
+LEAD_IN = 2  # steps above a line that count to it already
 
 
 def size_mm(sheet: Sheet) -> tuple[float, float]:
@@ -31,8 +32,16 @@ def ladder_line(sheet: Sheet, y: int) -> int:
         >>> ladder_line(Sheet("s", "30", first_line=301, line_top=16, line_spacing=9), 25)
         302
     """
-    index = (y - sheet.line_top + 2) // max(1, sheet.line_spacing)
+    index = (y - sheet.line_top + LEAD_IN) // max(1, sheet.line_spacing)
     return sheet.first_line + min(max(index, 0), max(sheet.line_count - 1, 0))
+
+
+def ladder_lines(sheet: Sheet) -> list[tuple[int, int, int]]:
+    """Return (number, y, first y that counts to it) of each ladder line, top down; none on a sheet with zones."""
+    if sheet.frame != "ladder":
+        return []
+    heights = [sheet.line_top + i * sheet.line_spacing for i in range(sheet.line_count)]
+    return [(sheet.first_line + i, y, y - LEAD_IN if i else 0) for i, y in enumerate(heights)]
 
 
 def zone(sheet: Sheet, x: int, y: int) -> str:

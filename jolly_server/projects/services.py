@@ -217,35 +217,36 @@ def view_since(held: Loaded, sheet_id: str, since: int) -> dict[str, Any]:
         return difference(before, current_view(held, sheet_id))
 
 
-def _who_removed(project_id: str, error: GoneError) -> GoneError:
-    """Say in the message who removed what an edit names, when the journal knows."""
-    for id in error.ids:
+def _last_by(project_id: str, ids: tuple[str, ...], after: int = 0) -> tuple[str, str] | None:
+    """Return who last touched one of the entities after a revision, and what they did; None when nobody did."""
+    for id in ids:
         entry = (
-            JournalEntry.objects.filter(project_id=project_id, changes__contains=f'"id":"{id}"')
-            .select_related("user")
-            .order_by("-revision")
-            .first()
-        )
-        if entry is not None and entry.user is not None:
-            who = entry.user.get_full_name() or entry.user.get_username()
-            return GoneError(f"It is gone: {who} did “{entry.label}”. Nothing was changed.", ids=error.ids)
-    return error
-
-
-def _who_changed(entry: JournalEntry, error: ConflictError) -> ConflictError:
-    for id in error.ids:
-        later = (
             JournalEntry.objects.filter(
-                project_id=entry.project_id, revision__gt=entry.revision, changes__contains=f'"id":"{id}"'
+                project_id=project_id, revision__gt=after, changes__contains=f'"id":"{id}"', user__isnull=False
             )
             .select_related("user")
             .order_by("-revision")
             .first()
         )
-        if later is not None and later.user is not None:
-            who = later.user.get_full_name() or later.user.get_username()
-            return ConflictError(f"{error.message} Last by {who}: “{later.label}”.", ids=error.ids)
-    return error
+        if entry is not None and entry.user is not None:
+            return entry.user.get_full_name() or entry.user.get_username(), entry.label
+    return None
+
+
+def _who_removed(project_id: str, error: GoneError) -> GoneError:
+    """Say in the message who removed what an edit names, when the journal knows."""
+    last = _last_by(project_id, error.ids)
+    if last is None:
+        return error
+    return GoneError(f"It is gone: {last[0]} did “{last[1]}”. Nothing was changed.", ids=error.ids)
+
+
+def _who_changed(entry: JournalEntry, error: ConflictError) -> ConflictError:
+    """Say in the message who changed what an undo meets, when the journal knows."""
+    last = _last_by(entry.project_id, error.ids, entry.revision)
+    if last is None:
+        return error
+    return ConflictError(f"{error.message} Last by {last[0]}: “{last[1]}”.", ids=error.ids)
 
 
 def create_project(user: AbstractBaseUser | None, project: Project, id: str = "") -> str:

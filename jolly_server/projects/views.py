@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from jolly_core.checks import snags_on
-from jolly_core.drawing import GRID_MM, place_on
+from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
 from jolly_core.model import Project
 from jolly_core.reports import sheet_conductors
@@ -82,7 +82,7 @@ def sheet_view(project: Project, sheet_id: str) -> View:
         "frame": sheet.frame,
         "width": scene.width,
         "height": scene.height,
-        "lines": [sheet.line_top, sheet.line_spacing, sheet.line_count, sheet.first_line],
+        "lines": [list(line) for line in ladder_lines(sheet)],
         "rails": [sheet.rail_left, sheet.rail_right],
         "standard": project.settings.standard,
     }

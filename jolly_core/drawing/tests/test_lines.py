@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from jolly_core.drawing import ladder_line, place_in, turned, zone
+from jolly_core.drawing import ladder_line, ladder_lines, place_in, turned, zone
 from jolly_core.model import Sheet
 
 
@@ -12,6 +12,14 @@ class References(TestCase):
         wanted = {0: 301, 16: 301, 22: 301, 23: 302, 25: 302, 34: 303, 99: 303}
         self.assertEqual({y: ladder_line(sheet, y) for y in wanted}, wanted)
         self.assertEqual(place_in(sheet, 10, 25), "30.302")
+
+    def test_the_bounds_of_lines_agree_with_the_line_of_every_height(self) -> None:
+        sheet = Sheet("s", "30", first_line=301, line_count=4, line_top=16, line_spacing=9)
+        bounds = ladder_lines(sheet)
+        self.assertEqual([(number, y) for number, y, _ in bounds], [(301, 16), (302, 25), (303, 34), (304, 43)])
+        for y in range(90):
+            self.assertEqual([number for number, _, start in bounds if start <= y][-1], ladder_line(sheet, y))
+        self.assertEqual(ladder_lines(Sheet("s", "10", frame="zones")), [])
 
     def test_zones_count_columns_right_and_rows_down(self) -> None:
         sheet = Sheet("s", "10", frame="zones", size="A3", columns=8, rows=6)

@@ -67,7 +67,8 @@ export interface SheetFacts {
   frame: string
   width: number
   height: number
-  lines: [number, number, number, number]
+  /** Number, y, and the first y that counts to it, of each ladder line; grid steps, top down. */
+  lines: [number, number, number][]
   rails: [number, number]
   standard: string
 }

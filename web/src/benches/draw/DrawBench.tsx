@@ -168,11 +168,9 @@ function ToolButton({ label, hint, active, disabled, onClick }: ToolButtonProps)
   )
 }
 
-/** Where the caret is, in words; the numbers of ladder lines are the server's. */
-function placeOf(caret: [number, number], facts: { frame: string; lines: number[] } | undefined): string {
+/** Where the caret is, in words; which line a height counts to is the server's to say. */
+function placeOf(caret: [number, number], facts: { lines: [number, number, number][] } | undefined): string {
   const at = `${caret[0]}, ${caret[1]}`
-  if (!facts || facts.frame !== 'ladder') return at
-  const [top = 0, spacing = 1, count = 1, first = 0] = facts.lines
-  const index = Math.min(Math.max(Math.floor((caret[1] - top + 2) / spacing), 0), count - 1)
-  return `line ${first + index} · ${at}`
+  const line = facts?.lines.filter(([, , from]) => from <= caret[1]).at(-1)
+  return line ? `line ${line[0]} · ${at}` : at
 }

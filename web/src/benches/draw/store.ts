@@ -193,7 +193,7 @@ export const useSheet = create<SheetState>((set, get) => {
         })
         const facts = get().view.sheet.sheet
         if (other && facts)
-          set({ caret: [facts.frame === 'ladder' ? facts.rails[0] + 6 : 20, facts.lines[0]] })
+          set({ caret: [facts.lines.length ? facts.rails[0] + 6 : 20, facts.lines[0]?.[1] ?? 16] })
       } catch (error) {
         refuse(error)
       }

@@ -251,9 +251,7 @@ function nextStop(from: [number, number], dx: number, dy: number): [number, numb
   for (const item of Object.values(s.view.items)) {
     stops.push(...(item.facts.pins ?? []), ...(item.facts.ends ?? []))
   }
-  if (facts.frame === 'ladder') {
-    for (let i = 0; i < facts.lines[2]; i++) stops.push([from[0], facts.lines[0] + i * facts.lines[1]])
-  }
+  for (const [, y] of facts.lines) stops.push([from[0], y])
   const ahead = stops.filter(([x, y]) =>
     dx ? y === from[1] && (x - from[0]) * dx > 0 : Math.abs(x - from[0]) <= 1 && (y - from[1]) * dy > 0,
   )
