@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from jolly_core.library import definition
 from jolly_core.model import Project, Symbol
+from jolly_core.plc import card_of
 from jolly_core.tagging import KIND_WORDS, full_tag, lead_of, tag_on
 
 from .registry import Snag, check
@@ -47,6 +48,8 @@ def without_lead(project: Project, sheet_id: str) -> Iterator[Snag]:
     for symbol in project.symbols_on(sheet_id):
         shape = definition(symbol.definition)
         if shape.lead < 9 or (symbol.device_id and lead_of(project, symbol.device_id)):
+            continue
+        if symbol.device_id and card_of(project, symbol.device_id):
             continue
         device = project.devices.get(symbol.device_id)
         if device is None:

@@ -1,7 +1,7 @@
 """What a check is, and the one list of them.
 
-A check looks at one sheet and yields snags; it never mends. To add one, write a function in a module of its family and
-decorate it; the package's `__init__` names the module.
+A check looks at one sheet, a project check at what is built from the sheets; both yield snags and never mend. To add
+one, write a function in a module of its family and decorate it; the package's `__init__` names the module.
 """
 
 from __future__ import annotations
@@ -26,6 +26,8 @@ class Snag:
         x, y: grid point to show.
         mend: what would put it right: "choose-part", "choose-device", or "".
         device_id: the device concerned, "".
+        bench: where it is mended; "draw" for what lies on a sheet.
+        subject: what to open on that bench, "".
     """
 
     code: str
@@ -37,10 +39,14 @@ class Snag:
     y: int
     mend: str = ""
     device_id: str = ""
+    bench: str = "draw"
+    subject: str = ""
 
 
 Check = Callable[[Project, str], Iterator[Snag]]
+ProjectCheck = Callable[[Project], Iterator[Snag]]
 CHECKS: dict[str, tuple[Check, str]] = {}
+PROJECT_CHECKS: dict[str, tuple[ProjectCheck, str]] = {}
 
 
 def check(code: str, help: str) -> Callable[[Check], Check]:
@@ -59,6 +65,39 @@ def check(code: str, help: str) -> Callable[[Check], Check]:
     return register
 
 
+def project_check(code: str, help: str) -> Callable[[ProjectCheck], ProjectCheck]:
+    """Register a check of the whole project under a code, with a line of help.
+
+    Raises:
+        RuntimeError: two checks claim one code.
+    """
+
+    def register(function: ProjectCheck) -> ProjectCheck:
+        if code in PROJECT_CHECKS or code in CHECKS:
+            raise RuntimeError(f"{function.__name__} claims “{code}”, which another check has.")
+        PROJECT_CHECKS[code] = (function, help)
+        return function
+
+    return register
+
+
+def built(
+    code: str, severity: str, message: str, bench: str, subject: str, ids: tuple[str, ...] = (), device_id: str = ""
+) -> Snag:
+    """Return a snag of something that lies on no sheet."""
+    return Snag(code, severity, message, ids, "", 0, 0, device_id=device_id, bench=bench, subject=subject)
+
+
+def project_snags(project: Project) -> list[Snag]:
+    """Return what the checks of the whole project found, errors first; kept until the next change."""
+    kept = project.derived("project-snags")
+    if "all" not in kept:
+        found = [snag for function, _ in PROJECT_CHECKS.values() for snag in function(project)]
+        kept["all"] = sorted(found, key=lambda s: (s.severity != "error", s.bench, s.code, s.message, s.ids))
+    snags: list[Snag] = kept["all"]
+    return snags
+
+
 def snags_on(project: Project, sheet_id: str) -> list[Snag]:
     """Return the snags of a sheet, errors first, then by place."""
     found = [snag for function, _ in CHECKS.values() for snag in function(project, sheet_id)]
@@ -66,5 +105,6 @@ def snags_on(project: Project, sheet_id: str) -> list[Snag]:
 
 
 def all_snags(project: Project) -> list[Snag]:
-    """Return the snags of all sheets in order."""
-    return [snag for sheet in project.sheets_in_order() for snag in snags_on(project, sheet.id)]
+    """Return the snags of all sheets in order, then those of what is built from them."""
+    on_sheets = [snag for sheet in project.sheets_in_order() for snag in snags_on(project, sheet.id)]
+    return on_sheets + project_snags(project)

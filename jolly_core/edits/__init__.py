@@ -4,7 +4,7 @@ from typing import Annotated, Union
 
 from pydantic import Field, TypeAdapter
 
-from . import arrange, devices, parts, place, quickline, sheets, wires
+from . import arrange, cabinet, cables, devices, harness, parts, place, plc, quickline, sheets, terminals, wires
 from .base import EDITS, EditKind, Outcome, Payload, Text, compute
 
 __all__ = [
@@ -15,13 +15,18 @@ __all__ = [
     "Payload",
     "Text",
     "arrange",
+    "cabinet",
+    "cables",
     "compute",
     "devices",
+    "harness",
     "parse_edit",
     "parts",
     "place",
+    "plc",
     "quickline",
     "sheets",
+    "terminals",
     "wires",
 ]
 
@@ -51,6 +56,37 @@ AnyEdit = Annotated[
         sheets.AddLocation,
         sheets.AddWireType,
         sheets.ChangeSettings,
+        terminals.PlaceTerminals,
+        terminals.MoveStripItem,
+        terminals.NumberTerminal,
+        terminals.BridgeTerminals,
+        terminals.RemoveBridge,
+        terminals.AddStripAccessory,
+        terminals.RemoveStripAccessory,
+        cables.DrawBand,
+        cables.SetCable,
+        cables.SwapCores,
+        cables.DefaultCores,
+        plc.TakeInPoints,
+        plc.DeletePoints,
+        plc.AddCard,
+        plc.AddressCard,
+        plc.DeleteCard,
+        plc.AllocatePoints,
+        plc.FreePoints,
+        cabinet.AddEnclosure,
+        cabinet.ChangeEnclosure,
+        cabinet.DrawRun,
+        cabinet.SetRun,
+        cabinet.PlaceDevices,
+        cabinet.MoveInLayout,
+        cabinet.RemoveFromLayout,
+        harness.AddHarness,
+        harness.AddNode,
+        harness.SetSegment,
+        harness.SplitSegment,
+        harness.RemoveNode,
+        harness.RemoveHarness,
     ],
     Field(discriminator="kind"),
 ]

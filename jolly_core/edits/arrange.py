@@ -13,9 +13,10 @@ from jolly_core.model import Device, GoneError, Project, RuleError, Symbol
 from jolly_core.tagging import lead_of, next_number
 
 from .base import Grid, Id, Payload, Work, edit
-from .place import drop_unused, name_of, put_symbol, refresh_letters
+from .place import name_of, put_symbol
+from .upkeep import drop_unused, refresh_letters, tidy_strip
 
-_SHEET_KINDS = ("symbol", "wire", "continuation", "note")
+_SHEET_KINDS = ("symbol", "wire", "continuation", "note", "band")
 
 
 def _sheet_of(project: Project, ids: list[str]) -> str:
@@ -51,9 +52,14 @@ def move_selection(work: Work, payload: MoveSelection) -> str:
     """Work out MoveSelection."""
     sheet_id = _sheet_of(work.project, payload.ids)
     draft = work.draft(sheet_id)
-    joined = move(draft, set(payload.ids), payload.dx, payload.dy, allow_join=payload.allow_join)
+    bands = [work.project.bands[i] for i in payload.ids if i in work.project.bands]
+    others = set(payload.ids) - {b.id for b in bands}
+    joined = move(draft, others, payload.dx, payload.dy, allow_join=payload.allow_join) if others else False
     _inside(work, draft)
     work.close(draft, tidied=True)
+    for b in bands:
+        dx, dy = payload.dx, payload.dy
+        work.put("band", replace(b, x1=b.x1 + dx, y1=b.y1 + dy, x2=b.x2 + dx, y2=b.y2 + dy))
     work.outcome.placed = list(payload.ids)
     if joined:
         work.outcome.remarks.append("Wires were joined that were not connected before.")
@@ -96,8 +102,14 @@ def delete_selection(work: Work, payload: DeleteSelection) -> str:
         if id in draft.symbols:
             draft.take(id)
     work.close(draft)
+    for id in payload.ids:
+        band = work.project.bands.get(id)
+        if band is not None:
+            devices.append(band.device_id)
+            work.remove("band", id)
     for device_id in dict.fromkeys(devices):
         drop_unused(work, device_id)
+        tidy_strip(work, device_id)
         refresh_letters(work, device_id)
     return label
 

@@ -39,6 +39,8 @@ def _printable(value: str) -> str:
 Text = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
 Id = Annotated[str, Field(max_length=40), AfterValidator(_printable)]
 Grid = Annotated[int, Field(ge=-200, le=2000)]
+Mm = Annotated[float, Field(ge=-20_000, le=20_000, allow_inf_nan=False)]
+Length = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
 
 
 class Payload(BaseModel):

@@ -11,7 +11,8 @@ from jolly_core.model import Device, RuleError, Symbol
 from jolly_core.tagging import full_tag, next_number, next_units, product_tag
 
 from .base import Id, Payload, Text, Work, edit
-from .place import drop_unused, name_of, refresh_letters
+from .place import name_of
+from .upkeep import drop_unused, refresh_letters, tidy_strip
 
 _TAG = re.compile(r"[A-Za-z0-9][A-Za-z0-9._/]*")
 
@@ -98,6 +99,7 @@ def belong_to(work: Work, payload: BelongTo) -> str:
     work.put("symbol", replace(symbol, device_id=device.id, units=units))
     if old:
         drop_unused(work, old)
+        tidy_strip(work, old)
         refresh_letters(work, old)
     refresh_letters(work, device.id)
     work.outcome.placed = [symbol.id]

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 from jolly_core.drawing import SheetDraft, is_canonical, through_spans
-from jolly_core.model import ON_SHEET, ChangeSet, ConflictError, CoreError, Entity, IdSource, Project
-
-_USERS = {
-    "sheet": [(kind, "sheet_id") for kind in ON_SHEET],
-    "device": [("symbol", "device_id")],
-    "part": [("device", "part_id")],
-    "wire_type": [("wire", "type_id")],
-    "function": [("sheet", "function_id"), ("device", "function_id")],
-    "location": [("sheet", "location_id"), ("device", "location_id")],
-}
+from jolly_core.model import (
+    ON_SHEET,
+    REFERENCES,
+    ChangeSet,
+    ConflictError,
+    CoreError,
+    Entity,
+    IdSource,
+    Project,
+    users_of,
+)
 
 
 def take_back(project: Project, changes: ChangeSet) -> ChangeSet:
@@ -35,7 +36,7 @@ def take_back(project: Project, changes: ChangeSet) -> ChangeSet:
         for change in inverse:
             if change.after is None:
                 _unused(project, change.kind, change.id, change.before)
-            for field, kind in (("sheet_id", "sheet"), ("device_id", "device"), ("part_id", "part")):
+            for field, kind in REFERENCES.get(change.kind, {}).items():
                 named = getattr(change.after, field, "")
                 if change.after is not None and named and named not in project.tables[kind]:
                     raise ConflictError(_message(change.kind, change.after), ids=(change.id,))
@@ -46,7 +47,7 @@ def take_back(project: Project, changes: ChangeSet) -> ChangeSet:
 
 
 def _unused(project: Project, kind: str, id: str, record: Entity) -> None:
-    for user_kind, field in _USERS.get(kind, ()):
+    for user_kind, field in users_of(kind):
         if any(getattr(e, field) == id for e in project.tables[user_kind].values()):
             raise ConflictError(_message(kind, record), ids=(id,))
 

@@ -6,10 +6,11 @@ from dataclasses import replace
 from typing import Literal
 
 from jolly_core.library import definition, part_class
-from jolly_core.model import Device, Part, RuleError
+from jolly_core.model import Device, Part, RuleError, Symbol
 from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, next_number, product_tag, remap
 
 from .base import Id, Payload, Work, edit
+from .upkeep import drop_part
 
 
 class AssignPart(Payload):
@@ -44,8 +45,7 @@ def give_part(work: Work, device: Device, part_id: str) -> None:
         raise RuleError("This part is neither in the project nor in the library.", field="part_id")
     if part is not None:
         _fits(work, device, part)
-        if part.id not in project.parts:
-            work.put("part", part)
+        take_part(work, part.id)
     changed, lost = remap(project, device, old, part)
     work.put("device", replace(device, part_id=part_id))
     for symbol in changed:
@@ -55,12 +55,48 @@ def give_part(work: Work, device: Device, part_id: str) -> None:
     if letters != fresh.letters:
         number = next_number(project, letters, fresh.function_id, fresh.location_id, but=fresh.id)
         work.put("device", replace(fresh, letters=letters, number=number))
-    if old is not None and old.id != part_id and not project.devices_of_part.get(old.id):
-        work.remove("part", old.id)
+    if old is not None and old.id != part_id:
+        drop_part(work, old.id)
     if part is not None:
         for symbol in lost:
             kind = KIND_WORDS[definition(symbol.definition).unit]
             work.outcome.remarks.append(f"{part.number} has no free {kind} for one of the units drawn.")
+
+
+def part_for(work: Work, symbol: Symbol, part_id: str) -> None:
+    """Give a part to the device of a symbol that was just put down.
+
+    Raises:
+        RuleError: the symbol has no device of its own, or the part does not fit.
+    """
+    device = work.project.devices.get(symbol.device_id)
+    if device is None:
+        name = definition(symbol.definition).name
+        raise RuleError(f"A {name.lower()} has the part of its device: choose the device, not a part.", field="part_id")
+    give_part(work, device, part_id)
+
+
+def take_part(work: Work, part_id: str, part_class_key: str = "") -> Part:
+    """Return the project's copy of a part, taken from the library when it has none yet, with the contact it names.
+
+    Args:
+        part_class_key: the class it must be of, "" for any.
+
+    Raises:
+        RuleError: the part is unknown or of another class.
+    """
+    part = work.project.parts.get(part_id) or work.library.part(part_id)
+    if part is None:
+        raise RuleError("This part is neither in the project nor in the library.", field="part_id")
+    if part_class_key and part.part_class != part_class_key:
+        wanted = part_class(part_class_key).name.lower()
+        raise RuleError(f"{part.number} is no {wanted}. Choose another part.", field="part_id")
+    if part.id not in work.project.parts:
+        work.put("part", part)
+        contact = part.ratings.get("contact", "")
+        if contact and contact not in work.project.parts:
+            take_part(work, contact)
+    return part
 
 
 def _fits(work: Work, device: Device, part: Part) -> None:

@@ -10,10 +10,10 @@ from pydantic import Field
 from jolly_core.drawing import UPRIGHT, Point, SheetDraft, grid_size, lies_upright, pin_points
 from jolly_core.library import POLE_PITCH, Definition, definition, part_class
 from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol
-from jolly_core.tagging import lead_of, letters_for, next_number, next_units, tag_on
+from jolly_core.tagging import lead_of, next_number, next_units, tag_on
 
 from .base import Grid, Id, Payload, Text, Work, edit
-from .parts import give_part
+from .parts import part_for
 
 CARET_ADVANCE = 10
 
@@ -50,7 +50,7 @@ def place_symbol(work: Work, payload: PlaceSymbol) -> str:
     )
     work.close(draft)
     if payload.part_id:
-        give_part(work, work.project.devices[symbol.device_id], payload.part_id)
+        part_for(work, symbol, payload.part_id)
     work.outcome.placed = [symbol.id]
     work.outcome.caret = caret_after(symbol, work.project.sheets[symbol.sheet_id])
     return f"place {name_of(work.project, symbol)}"
@@ -255,24 +255,3 @@ def place_note(work: Work, payload: PlaceNote) -> str:
     work.put("note", note)
     work.outcome.placed = [note.id]
     return "place a note"
-
-
-def drop_unused(work: Work, device_id: str) -> None:
-    """Remove a device of which nothing is drawn any more, and its part copy when no other device has it."""
-    device = work.project.devices.get(device_id)
-    if device is None or work.project.units_of(device_id):
-        return
-    work.remove("device", device_id)
-    if device.part_id and not work.project.devices_of_part.get(device.part_id):
-        work.remove("part", device.part_id)
-
-
-def refresh_letters(work: Work, device_id: str) -> None:
-    """Give a device the letters of its part or lead symbol, with a new running number when they change."""
-    device = work.project.devices.get(device_id)
-    if device is None:
-        return
-    letters = letters_for(work.project, device)
-    if letters != device.letters:
-        number = next_number(work.project, letters, device.function_id, device.location_id, but=device.id)
-        work.put("device", replace(device, letters=letters, number=number))

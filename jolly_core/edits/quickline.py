@@ -19,7 +19,7 @@ from jolly_core.model import Project, RuleError, Sheet
 from jolly_core.tagging import full_tag, likely_devices, product_tag
 
 from .base import Grid, Id, Payload, Text, Work, edit
-from .parts import give_part
+from .parts import part_for
 from .place import caret_after, orientation, put_symbol
 
 PITCH = 13
@@ -127,7 +127,7 @@ def place_row(work: Work, payload: PlaceRow) -> str:
         symbol = put_symbol(work, draft, shape, at, _turn(draft, shape, at), None, device_id, item.text)
         work.close(draft)
         if item.part:
-            give_part(work, project.devices[symbol.device_id], _part_named(work, item.part))
+            part_for(work, symbol, _part_named(work, item.part))
         work.outcome.placed.append(symbol.id)
         draft = work.draft(sheet.id)
         work.outcome.caret = caret_after(symbol, sheet)

@@ -18,8 +18,8 @@ from jolly_core.model import (
     WireType,
 )
 
-from .base import Grid, Id, Payload, Text, Work, edit
-from .place import drop_unused, refresh_letters
+from .base import Grid, Id, Length, Payload, Text, Work, edit
+from .upkeep import drop_unused, refresh_letters, tidy_strip
 
 
 class AddSheet(Payload):
@@ -124,11 +124,13 @@ def delete_sheet(work: Work, payload: DeleteSheet) -> str:
     project = work.project
     sheet: Sheet = project.get("sheet", payload.sheet_id)
     devices = [s.device_id for s in project.symbols_on(sheet.id) if s.device_id]
+    devices += [project.bands[i].device_id for i in project.on_sheet["band"].get(sheet.id)]
     for kind, index in project.on_sheet.items():
         for id in index.get(sheet.id):
             work.remove(kind, id)
     for device_id in dict.fromkeys(devices):
         drop_unused(work, device_id)
+        tidy_strip(work, device_id)
         refresh_letters(work, device_id)
     work.remove("sheet", sheet.id)
     return f"delete sheet {sheet.number}"
@@ -218,6 +220,12 @@ class ChangeSettings(Payload):
     tag_scope: Literal["place", "project"] | None = None
     wire_pattern: Literal["line", "sheet"] | None = None
     wire_width: Grid | None = Field(default=None, ge=1, le=6)
+    end_allowance_mm: Length | None = None
+    door_allowance_mm: Length | None = None
+    harness_allowance_mm: Length | None = None
+    length_step_mm: Length | None = None
+    spool_m: float | None = Field(default=None, gt=0, le=100_000)
+    spare_share_percent: float | None = Field(default=None, ge=0, le=500)
 
 
 @edit(ChangeSettings, {"tag_habit": "line"})

@@ -1,21 +1,39 @@
-"""Files in and out: project file, tables as CSV, JSON, XLSX and PDF, sheets as PDF."""
+"""Files in and out: project file, tables, sheets and layouts as PDF, plates as DXF, cut list, the pack."""
 
+from .cells import read_cells
+from .cutfile import cut_json, cut_schema, wire_record
+from .pack import board_pdf, pack_files, surface_pdf, write_pack
+from .platedxf import holes, surface_dxf
 from .projectfile import FORMAT, VERSION, read_project, write_project
-from .sheetpdf import COLOURS, sheets_pdf
+from .sheetpdf import COLOURS, FILLS, scaled_pdf, sheets_pdf, tiled_pdf, tiles
 from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, table_xlsx, write_table
 
 __all__ = [
     "COLOURS",
+    "FILLS",
     "FORMAT",
     "TABLE_FORMATS",
     "VERSION",
+    "board_pdf",
+    "cut_json",
+    "cut_schema",
     "harmless",
+    "holes",
+    "pack_files",
+    "read_cells",
     "read_project",
+    "scaled_pdf",
     "sheets_pdf",
+    "surface_dxf",
+    "surface_pdf",
     "table_csv",
     "table_json",
     "table_pdf",
     "table_xlsx",
+    "tiled_pdf",
+    "tiles",
+    "wire_record",
+    "write_pack",
     "write_project",
     "write_table",
 ]

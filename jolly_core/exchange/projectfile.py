@@ -11,21 +11,20 @@ from typing import Any
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.library import definitions, part_classes
-from jolly_core.model import KINDS, SETTINGS_ID, CoreError, FileError, Project, from_record, to_record
+from jolly_core.model import (
+    KINDS,
+    NEEDED,
+    REFERENCES,
+    SETTINGS_ID,
+    CoreError,
+    FileError,
+    Project,
+    from_record,
+    to_record,
+)
 
 FORMAT = "jolly-spool-project"
 VERSION = 1
-# What each field that names another entity names; an empty text names nothing.
-_REFERENCES: dict[str, dict[str, str]] = {
-    "function": {"parent_id": "function"},
-    "location": {"parent_id": "location"},
-    "sheet": {"function_id": "function", "location_id": "location"},
-    "device": {"function_id": "function", "location_id": "location", "part_id": "part"},
-    "symbol": {"sheet_id": "sheet", "device_id": "device"},
-    "wire": {"sheet_id": "sheet", "type_id": "wire_type"},
-    "continuation": {"sheet_id": "sheet"},
-    "note": {"sheet_id": "sheet"},
-}
 
 
 def write_project(project: Project) -> str:
@@ -73,13 +72,13 @@ def read_project(text: str | bytes) -> Project:
 def _check(project: Project) -> None:
     if set(project.tables["settings"]) != {SETTINGS_ID}:
         raise FileError("The project file must have exactly one settings entry.", field="settings")
-    for kind, references in _REFERENCES.items():
+    for kind, references in REFERENCES.items():
         for id, entity in project.tables[kind].items():
             for field, target in references.items():
                 named = getattr(entity, field)
                 if named and named not in project.tables[target]:
                     raise FileError(f"The {kind} {id} names a {target} {named} that is not in the file.", field=field)
-                if not named and field in ("sheet_id", "type_id"):
+                if not named and field in NEEDED.get(kind, ()):
                     raise FileError(f"The {kind} {id} names no {target}.", field=field)
     shapes = definitions()
     for id, symbol in project.symbols.items():

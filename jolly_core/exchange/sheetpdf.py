@@ -1,9 +1,10 @@
-"""Sheets as vector PDF: the scenes painted with reportlab, each symbol's graphics a form that is drawn once."""
+"""Scenes as vector PDF, painted with reportlab; each symbol's graphics is a form that is drawn once."""
 
 from __future__ import annotations
 
 import io
 from collections.abc import Sequence
+from math import ceil
 from pathlib import Path
 
 from reportlab.lib.colors import HexColor
@@ -12,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.drawing import turned
 from jolly_core.model import Project
-from jolly_core.scenes import PENS_MM, Item, Prim, Scene, art_of, sheet_scene
+from jolly_core.scenes import PENS_MM, Item, Prim, Scene, any_scene, art_of, is_generated, page_of
 
 from .fonts import MONO, MONO_BOLD, SANS, use_fonts
 
@@ -39,6 +40,17 @@ COLOURS: dict[str, str] = {
     "SR": "#B9BEC6",
 }
 LIGHT = frozenset({"WH", "YE", "SR", "PK"})
+# Fills of boxes by tone.
+FILLS: dict[str, str] = {
+    "plate": "#F4F1EA",
+    "rail": "#D5D9DE",
+    "duct": "#E6E1D3",
+    "device": "#FFFFFF",
+    "paper": "#FCFAF5",
+}
+A4_MM = (210.0, 297.0)
+TILE_MARGIN_MM = 10.0
+TILE_LAP_MM = 10.0
 _FACES = {"tag": MONO_BOLD, "text": SANS, "title": SANS, "heading": SANS}
 
 
@@ -54,14 +66,106 @@ def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path) -> bytes
     """
     use_fonts(fonts)
     out = io.BytesIO()
-    canvas = Canvas(out, pageCompression=1)
+    canvas = Canvas(out, pageCompression=1, invariant=1)
     canvas.setTitle(f"{project.settings.number} {project.settings.name}".strip() or "Project")
     painter = _Painter(project, canvas, set(sheet_ids))
     for sheet_id in sheet_ids:
-        sheet = project.get("sheet", sheet_id)
-        painter.page(sheet_scene(project, sheet_id), sheet_id, f"{sheet.number} {sheet.title}".strip())
+        painter.page(any_scene(project, sheet_id), sheet_id, page_title(project, sheet_id))
     canvas.save()
     return out.getvalue()
+
+
+def page_title(project: Project, id: str) -> str:
+    """Return number and title of a sheet or generated page."""
+    page = page_of(project, id) if is_generated(id) else project.get("sheet", id)
+    return f"{page.number} {page.title}".strip()
+
+
+def scaled_pdf(project: Project, scenes: Sequence[tuple[str, Scene]], fonts: Path, scale: float = 1.0) -> bytes:
+    """Return scenes as pages of their own size times a scale.
+
+    Args:
+        scenes: title and scene of each page.
+        scale: paper mm for each mm of the scene; 1 is true scale.
+        fonts: folder of the font files.
+
+    Raises:
+        FileError: a font file is missing.
+    """
+    use_fonts(fonts)
+    out = io.BytesIO()
+    canvas = Canvas(out, pageCompression=1, invariant=1)
+    canvas.setTitle(scenes[0][0] if scenes else "")
+    painter = _Painter(project, canvas, set())
+    for n, (title, scene) in enumerate(scenes):
+        painter.page(scene, f"page{n}", title, scale)
+    canvas.save()
+    return out.getvalue()
+
+
+def tiles(width: float, height: float, page: tuple[float, float], margin: float, lap: float) -> list[tuple[int, int]]:
+    """Return (column, row) of each tile that covers a drawing, row by row.
+
+    Args:
+        width, height: of the drawing, mm.
+        page: of the paper, mm.
+        margin: of the paper that is not printed, mm.
+        lap: by which neighbours repeat each other, mm.
+
+    Example:
+        >>> len(tiles(400, 200, (210, 297), 10, 10))
+        3
+    """
+    step_x, step_y = page[0] - 2 * margin - lap, page[1] - 2 * margin - lap
+    columns = max(1, ceil((width - lap) / step_x))
+    rows = max(1, ceil((height - lap) / step_y))
+    return [(column, row) for row in range(rows) for column in range(columns)]
+
+
+def tiled_pdf(project: Project, title: str, scene: Scene, fonts: Path) -> bytes:
+    """Return a scene at true scale on A4 pages with marks at the corners, to be laid together.
+
+    Every page says which tile it is; neighbours repeat TILE_LAP_MM of each other, from mark to mark.
+    """
+    use_fonts(fonts)
+    out = io.BytesIO()
+    canvas = Canvas(out, pageCompression=1, invariant=1)
+    canvas.setTitle(f"{title}, tiled")
+    painter = _Painter(project, canvas, set())
+    margin, lap = TILE_MARGIN_MM, TILE_LAP_MM
+    places = tiles(scene.width, scene.height, A4_MM, margin, lap)
+    columns, rows = max(c for c, _ in places) + 1, max(r for _, r in places) + 1
+    inner = (A4_MM[0] - 2 * margin, A4_MM[1] - 2 * margin)
+    for column, row in places:
+        left, top = column * (inner[0] - lap), row * (inner[1] - lap)
+        canvas.setPageSize((A4_MM[0] * mm, A4_MM[1] * mm))
+        canvas.saveState()
+        clip = canvas.beginPath()
+        clip.rect(margin * mm, margin * mm, inner[0] * mm, inner[1] * mm)
+        canvas.clipPath(clip, stroke=0)
+        canvas.translate((margin - left) * mm, (A4_MM[1] - margin - scene.height + top) * mm)
+        painter.paint(scene)
+        canvas.restoreState()
+        _tile_marks(canvas, margin, lap)
+        canvas.setFont(MONO, 8)
+        canvas.setFillColor(INK)
+        words = f"{title}   scale 1:1   tile {chr(65 + row)}{column + 1} of {chr(64 + rows)}{columns}"
+        canvas.drawString(margin * mm, 4 * mm, f"{words}   {lap:g} mm overlap between marks")
+        canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def _tile_marks(canvas: Canvas, margin: float, lap: float) -> None:
+    canvas.setStrokeColor(GREY)
+    canvas.setLineWidth(0.2 * mm)
+    width, height = A4_MM
+    for x in (margin, margin + lap, width - margin - lap, width - margin):
+        canvas.line(x * mm, (margin - 4) * mm, x * mm, margin * mm)
+        canvas.line(x * mm, (height - margin) * mm, x * mm, (height - margin + 4) * mm)
+    for y in (margin, margin + lap, height - margin - lap, height - margin):
+        canvas.line((margin - 4) * mm, y * mm, margin * mm, y * mm)
+        canvas.line((width - margin) * mm, y * mm, (width - margin + 4) * mm, y * mm)
 
 
 class _Painter:
@@ -72,18 +176,23 @@ class _Painter:
         self.forms: set[str] = set()
         self.height = 0.0
 
-    def page(self, scene: Scene, sheet_id: str, title: str) -> None:
+    def page(self, scene: Scene, sheet_id: str, title: str, scale: float = 1.0) -> None:
         self._forms(scene)
-        self.height = scene.height
         c = self.canvas
-        c.setPageSize((scene.width * mm, scene.height * mm))
+        c.setPageSize((scene.width * mm * scale, scene.height * mm * scale))
         c.bookmarkPage(sheet_id)
         c.addOutlineEntry(title, sheet_id, level=0)
-        c.setLineCap(1)
-        c.setLineJoin(1)
+        if scale != 1.0:
+            c.scale(scale, scale)
+        self.paint(scene)
+        c.showPage()
+
+    def paint(self, scene: Scene) -> None:
+        self.height = scene.height
+        self.canvas.setLineCap(1)
+        self.canvas.setLineJoin(1)
         for item in scene.items.values():
             self._item(item)
-        c.showPage()
 
     def _forms(self, scene: Scene) -> None:
         for item in scene.items.values():
@@ -162,6 +271,10 @@ class _Painter:
         elif kind == "rect":
             c.setLineWidth(PENS_MM[v[4]] * mm)
             c.rect(v[0] * mm, self._y(v[1] + v[3]), v[2] * mm, v[3] * mm)
+        elif kind == "box":
+            c.setLineWidth(PENS_MM[v[4]] * mm)
+            c.setFillColor(HexColor(FILLS[v[5]]))
+            c.rect(v[0] * mm, self._y(v[1] + v[3]), v[2] * mm, v[3] * mm, fill=1)
         elif kind == "circle":
             c.setLineWidth(PENS_MM[v[3]] * mm)
             c.circle(v[0] * mm, self._y(v[1]), v[2] * mm)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+from datetime import datetime
 from pathlib import Path
 
 import xlsxwriter
@@ -16,6 +17,8 @@ from jolly_core.reports import Cell, Table
 
 from .fonts import BOLD, SANS, use_fonts
 
+# Files carry no time of writing, so that the same project gives the same bytes.
+EPOCH = datetime(2000, 1, 1)
 _RISKY = ("=", "+", "-", "@", "\t", "\r")
 
 
@@ -49,7 +52,8 @@ def table_xlsx(table: Table) -> bytes:
     """Return the table as an XLSX workbook; texts are written as texts, never as formulas."""
     out = io.BytesIO()
     book = xlsxwriter.Workbook(out, {"constant_memory": True, "strings_to_formulas": False, "strings_to_urls": False})
-    page = book.add_worksheet(table.title[:31])
+    book.set_properties({"created": EPOCH})
+    page = book.add_worksheet(_sheet_name(table.title))
     heading = book.add_format({"bold": True, "bottom": 1})
     for number, column in enumerate(table.columns):
         page.set_column(number, number, column.width)
@@ -67,6 +71,11 @@ def table_xlsx(table: Table) -> bytes:
     return out.getvalue()
 
 
+def _sheet_name(title: str) -> str:
+    """Return a name that a workbook allows for a sheet: without the characters it keeps for itself, at most 31."""
+    return "".join("-" if c in "[]:*?/\\" else c for c in title)[:31]
+
+
 def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
     """Return the table as an A4 landscape PDF with heading and page numbers.
 
@@ -77,7 +86,7 @@ def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
     use_fonts(fonts)
     out = io.BytesIO()
     width, height = landscape(A4)
-    canvas = Canvas(out, pagesize=(width, height), pageCompression=1)
+    canvas = Canvas(out, pagesize=(width, height), pageCompression=1, invariant=1)
     canvas.setTitle(f"{table.title} - {project_name}")
     margin, row_height, size = 12 * mm, 5.2 * mm, 8.0
     total = sum(c.width for c in table.columns)

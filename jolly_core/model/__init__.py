@@ -1,12 +1,33 @@
 """Entities, the Project aggregate, changes and errors."""
 
+from .building import (
+    ADDRESS_SCHEMES,
+    IO_TYPES,
+    STRIP_ITEM_KINDS,
+    SURFACES,
+    Band,
+    Bridge,
+    Cable,
+    Card,
+    CoreChoice,
+    Duct,
+    Enclosure,
+    Harness,
+    IoPoint,
+    Node,
+    Placing,
+    Rail,
+    Segment,
+    StripItem,
+)
 from .changes import Change, ChangeSet, Entity
 from .circuit import WIRE_CATEGORIES, Continuation, Device, Note, Symbol, Wire, WireType
 from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
 from .ids import IdSource
 from .parts import Part
-from .project import KINDS, ON_SHEET, Index, Project
+from .project import ATTACHED, KINDS, ON_SHEET, Index, Project
 from .records import changes_from_json, changes_to_json, check_text, fields_of, from_record, to_record
+from .references import NEEDED, REFERENCES, users_of
 from .structure import (
     FRAMES,
     SETTINGS_ID,
@@ -23,36 +44,57 @@ from .structure import (
 )
 
 __all__ = [
+    "ADDRESS_SCHEMES",
+    "ATTACHED",
     "FRAMES",
+    "IO_TYPES",
     "KINDS",
+    "NEEDED",
     "ON_SHEET",
+    "REFERENCES",
     "SETTINGS_ID",
     "SHEET_SIZES_MM",
     "SIDES",
     "STANDARDS",
+    "STRIP_ITEM_KINDS",
+    "SURFACES",
     "TAG_HABITS",
     "TAG_SCOPES",
     "WIRE_CATEGORIES",
     "WIRE_PATTERNS",
+    "Band",
+    "Bridge",
+    "Cable",
+    "Card",
     "Change",
     "ChangeSet",
     "ConflictError",
     "Continuation",
+    "CoreChoice",
     "CoreError",
     "Device",
+    "Duct",
+    "Enclosure",
     "Entity",
     "FileError",
     "Function",
     "GoneError",
+    "Harness",
     "IdSource",
     "Index",
+    "IoPoint",
     "Location",
+    "Node",
     "Note",
     "Part",
+    "Placing",
     "Project",
+    "Rail",
     "RuleError",
+    "Segment",
     "Settings",
     "Sheet",
+    "StripItem",
     "Symbol",
     "Wire",
     "WireType",
@@ -62,4 +104,5 @@ __all__ = [
     "fields_of",
     "from_record",
     "to_record",
+    "users_of",
 ]

@@ -118,3 +118,9 @@ class WireType:
     awg: str = ""
     category: str = "control-dc"
     numbered: bool = True
+
+    def size(self) -> str:
+        """Return the size with its unit, "" when it has none."""
+        if self.cross_section_mm2:
+            return f"{self.cross_section_mm2:g} mm²"
+        return f"AWG {self.awg}" if self.awg else ""

@@ -7,6 +7,22 @@ from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from typing import Any
 
+from .building import (
+    Band,
+    Bridge,
+    Cable,
+    Card,
+    CoreChoice,
+    Duct,
+    Enclosure,
+    Harness,
+    IoPoint,
+    Node,
+    Placing,
+    Rail,
+    Segment,
+    StripItem,
+)
 from .changes import Change, ChangeSet, Entity
 from .circuit import Continuation, Device, Note, Symbol, Wire, WireType
 from .errors import GoneError
@@ -26,9 +42,25 @@ KINDS: dict[str, type[Any]] = {
     "wire": Wire,
     "continuation": Continuation,
     "note": Note,
+    "band": Band,
+    "strip_item": StripItem,
+    "bridge": Bridge,
+    "cable": Cable,
+    "core_choice": CoreChoice,
+    "card": Card,
+    "io_point": IoPoint,
+    "enclosure": Enclosure,
+    "rail": Rail,
+    "duct": Duct,
+    "placing": Placing,
+    "harness": Harness,
+    "node": Node,
+    "segment": Segment,
 }
 # Kinds that lie on a sheet; the aggregate indexes them by sheet and stamps the sheet when they change.
-ON_SHEET = ("symbol", "wire", "continuation", "note")
+ON_SHEET = ("symbol", "wire", "continuation", "note", "band")
+# Kinds whose records keep a device in the project though nothing of it is drawn; `attached` indexes them by device.
+ATTACHED = ("band", "cable", "card", "enclosure", "placing", "node")
 
 
 def tag_key(device: Device) -> str:
@@ -95,6 +127,20 @@ class Project:
         self.wires: dict[str, Wire] = {}
         self.continuations: dict[str, Continuation] = {}
         self.notes: dict[str, Note] = {}
+        self.bands: dict[str, Band] = {}
+        self.strip_items: dict[str, StripItem] = {}
+        self.bridges: dict[str, Bridge] = {}
+        self.cables: dict[str, Cable] = {}
+        self.core_choices: dict[str, CoreChoice] = {}
+        self.cards: dict[str, Card] = {}
+        self.io_points: dict[str, IoPoint] = {}
+        self.enclosures: dict[str, Enclosure] = {}
+        self.rails: dict[str, Rail] = {}
+        self.ducts: dict[str, Duct] = {}
+        self.placings: dict[str, Placing] = {}
+        self.harnesses: dict[str, Harness] = {}
+        self.nodes: dict[str, Node] = {}
+        self.segments: dict[str, Segment] = {}
         self._settings: dict[str, Settings] = {SETTINGS_ID: Settings()}
         self.tables: dict[str, dict[str, Any]] = {
             "settings": self._settings,
@@ -108,6 +154,20 @@ class Project:
             "wire": self.wires,
             "continuation": self.continuations,
             "note": self.notes,
+            "band": self.bands,
+            "strip_item": self.strip_items,
+            "bridge": self.bridges,
+            "cable": self.cables,
+            "core_choice": self.core_choices,
+            "card": self.cards,
+            "io_point": self.io_points,
+            "enclosure": self.enclosures,
+            "rail": self.rails,
+            "duct": self.ducts,
+            "placing": self.placings,
+            "harness": self.harnesses,
+            "node": self.nodes,
+            "segment": self.segments,
         }
         self.on_sheet: dict[str, Index] = {kind: Index() for kind in ON_SHEET}
         self.symbols_of_device = Index()
@@ -115,6 +175,9 @@ class Project:
         self.devices_tagged = Index()
         self.continuations_named = Index()
         self.numbered_wires = Index()
+        self.items_of_strip = Index()
+        self.points_of_card = Index()
+        self.attached = Index()
         self.stamp = next(_stamps)
         self.sheet_stamps: dict[str, int] = {}
         # Derived values kept by other packages under their own key; each entry carries the stamp it holds for.
@@ -241,26 +304,30 @@ class Project:
     def _index(self, kind: str, record: Entity) -> None:
         if kind in self.on_sheet:
             self.on_sheet[kind].add(record.sheet_id, record.id)
-        if kind == "symbol" and record.device_id:
-            self.symbols_of_device.add(record.device_id, record.id)
-        elif kind == "device":
-            self.devices_tagged.add(tag_key(record), record.id)
-            if record.part_id:
-                self.devices_of_part.add(record.part_id, record.id)
-        elif kind == "continuation":
-            self.continuations_named.add(record.name, record.id)
-        elif kind == "wire" and record.number:
-            self.numbered_wires.add(record.number, record.id)
+        for index, key in self._keys(kind, record):
+            index.add(key, record.id)
 
     def _unindex(self, kind: str, record: Entity) -> None:
         if kind in self.on_sheet:
             self.on_sheet[kind].discard(record.sheet_id, record.id)
+        for index, key in self._keys(kind, record):
+            index.discard(key, record.id)
+
+    def _keys(self, kind: str, record: Entity) -> list[tuple[Index, str]]:
+        """Return the indexes a record is in beside its sheet's, with its key in each."""
         if kind == "symbol":
-            self.symbols_of_device.discard(record.device_id, record.id)
-        elif kind == "device":
-            self.devices_tagged.discard(tag_key(record), record.id)
-            self.devices_of_part.discard(record.part_id, record.id)
-        elif kind == "continuation":
-            self.continuations_named.discard(record.name, record.id)
-        elif kind == "wire":
-            self.numbered_wires.discard(record.number, record.id)
+            return [(self.symbols_of_device, record.device_id)] if record.device_id else []
+        if kind == "wire":
+            return [(self.numbered_wires, record.number)] if record.number else []
+        if kind == "device":
+            keys = [(self.devices_tagged, tag_key(record))]
+            return [*keys, (self.devices_of_part, record.part_id)] if record.part_id else keys
+        if kind == "continuation":
+            return [(self.continuations_named, record.name)]
+        if kind == "strip_item":
+            return [(self.items_of_strip, record.strip_id)]
+        if kind == "io_point":
+            return [(self.points_of_card, record.device_id)] if record.device_id else []
+        if kind in ATTACHED:
+            return [(self.attached, record.device_id)] if record.device_id else []
+        return []

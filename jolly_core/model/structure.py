@@ -37,6 +37,12 @@ class Settings:
         tag_scope: whether running numbers count per function and location or per project.
         wire_pattern: "line" (ladder line and running digit) or "sheet" (sheet number and running number).
         wire_width: least number of digits of the running part of a wire number.
+        end_allowance_mm: added to a panel wire at each end, for stripping and landing.
+        door_allowance_mm: added to a wire that passes to the door, for the loop at the hinge.
+        harness_allowance_mm: added to a harness wire at each end.
+        length_step_mm: lengths are rounded up to a multiple of this; 0 leaves them.
+        spool_m: wire on one spool.
+        spare_share_percent: share of PLC channels that should stay free.
     """
 
     id: str = SETTINGS_ID
@@ -51,6 +57,12 @@ class Settings:
     tag_scope: str = "place"
     wire_pattern: str = "line"
     wire_width: int = 1
+    end_allowance_mm: float = 60.0
+    door_allowance_mm: float = 450.0
+    harness_allowance_mm: float = 20.0
+    length_step_mm: float = 5.0
+    spool_m: float = 100.0
+    spare_share_percent: float = 20.0
 
 
 @dataclass(slots=True)

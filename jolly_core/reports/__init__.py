@@ -1,21 +1,22 @@
 """Row builders of reports. Importing a module registers its reports."""
 
-from . import parts, sheets, wires
+from . import building, making, parts, sheets, wires
 from .registry import REPORTS, Cell, Column, Report, Table, report, run_report
-from .wires import Conductor, cross_section, sheet_conductors
+from .wires import WireRow, sheet_wires
 
 __all__ = [
     "REPORTS",
     "Cell",
     "Column",
-    "Conductor",
     "Report",
     "Table",
-    "cross_section",
+    "WireRow",
+    "building",
+    "making",
     "parts",
     "report",
     "run_report",
-    "sheet_conductors",
+    "sheet_wires",
     "sheets",
     "wires",
 ]

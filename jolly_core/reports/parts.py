@@ -2,20 +2,64 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, field
+
 from jolly_core.drawing import place_in
+from jolly_core.harness import cavity_rows
 from jolly_core.library import part_class
-from jolly_core.model import Device, Project
+from jolly_core.making import stock_cuts
+from jolly_core.model import Project
 from jolly_core.tagging import full_tag, lead_of
 
 from .registry import Cell, Column, report
 
 
-def pieces(project: Project, device: Device) -> int:
-    """Return how many pieces of its part a device needs: one, or one for each unit drawn (terminals)."""
-    part = project.part_of(device)
-    if part is not None and part_class(part.part_class).per_unit:
-        return sum(len(s.units) for s in project.units_of(device.id))
-    return 1
+@dataclass(slots=True)
+class Need:
+    """What is needed of a part: how much, of what unit, and for what."""
+
+    quantity: float = 0
+    unit: str = "pcs"
+    users: list[str] = field(default_factory=list)
+
+
+def needs(project: Project) -> dict[str, Need]:
+    """Return what is needed of each part of the project.
+
+    A device takes one piece, a strip one a terminal, a cable its length in metres; contacts are counted by wired
+    cavities, rails and ducts by the lengths of stock they are sawn from.
+    """
+    found: dict[str, Need] = {}
+
+    def add(part_id: str, quantity: float, user: str, unit: str = "pcs") -> None:
+        if part_id in project.parts and quantity:
+            need = found.setdefault(part_id, Need(unit=unit))
+            need.quantity += quantity
+            if user not in need.users:
+                need.users.append(user)
+
+    lengths = {c.device_id: c.length_m for c in project.cables.values()}
+    for device in project.devices.values():
+        tag = full_tag(project, device)
+        part = project.part_of(device)
+        if part is None:
+            continue
+        if device.id in lengths:
+            add(part.id, lengths[device.id] or 1, tag, "m" if lengths[device.id] else "pcs")
+        elif part_class(part.part_class).per_unit:
+            add(part.id, sum(len(s.units) for s in project.units_of(device.id)), tag)
+        else:
+            add(part.id, 1, tag)
+            if part.count("cavity"):
+                wired = sum(len(r.conductors) for r in cavity_rows(project, device.id))
+                add(part.ratings.get("contact", ""), wired, tag)
+    for item in project.strip_items.values():
+        add(item.part_id, 1, full_tag(project, project.devices[item.strip_id]))
+    stock = {(c.kind, c.number): c.stock for c in stock_cuts(project)}
+    for kind, table in (("rail", project.rails), ("duct", project.ducts)):
+        for part_id in {run.part_id for run in table.values()}:
+            add(part_id, stock[kind, project.parts[part_id].number], f"{kind}s")
+    return found
 
 
 @report(
@@ -25,6 +69,7 @@ def pieces(project: Project, device: Device) -> int:
     (
         Column("position", "Pos", 5, number=True),
         Column("quantity", "Qty", 5, number=True),
+        Column("unit", "Unit", 5),
         Column("maker", "Maker", 16),
         Column("number", "Part number", 18),
         Column("text", "Description", 38),
@@ -36,20 +81,17 @@ def pieces(project: Project, device: Device) -> int:
 def parts_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the parts list; devices without a part stand last, so that none is forgotten."""
     rows: list[tuple[Cell, ...]] = []
-    by_part: dict[str, list[Device]] = {}
-    for device in project.devices.values():
-        by_part.setdefault(device.part_id if device.part_id in project.parts else "", []).append(device)
-    missing = by_part.pop("", [])
-    parts = sorted((project.parts[i] for i in by_part), key=lambda p: (p.part_class, p.maker, p.number))
+    needed = needs(project)
+    parts = sorted((project.parts[i] for i in needed), key=lambda p: (p.part_class, p.maker, p.number))
     for position, part in enumerate(parts, start=1):
-        devices = by_part[part.id]
-        tags = ", ".join(sorted(full_tag(project, d) for d in devices))
-        quantity = sum(pieces(project, d) for d in devices)
-        name = part_class(part.part_class).name
-        rows.append((position, quantity, part.maker, part.number, part.text, name, tags, part.supplier))
+        need = needed[part.id]
+        quantity: Cell = int(need.quantity) if need.quantity == int(need.quantity) else round(need.quantity, 2)
+        name, users = part_class(part.part_class).name, ", ".join(sorted(need.users))
+        rows.append((position, quantity, need.unit, part.maker, part.number, part.text, name, users, part.supplier))
+    missing = [d for d in project.devices.values() if d.part_id not in project.parts]
     if missing:
         tags = ", ".join(sorted(full_tag(project, d) for d in missing))
-        rows.append((len(parts) + 1, len(missing), "", "", "no part chosen yet", "", tags, ""))
+        rows.append((len(parts) + 1, len(missing), "pcs", "", "", "no part chosen yet", "", tags, ""))
     return rows
 
 

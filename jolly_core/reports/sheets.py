@@ -9,6 +9,15 @@ from jolly_core.tagging import path_of
 
 from .registry import Cell, Column, report
 
+BENCH_NAMES = {
+    "draw": "Draw",
+    "terminals": "Terminals",
+    "cables": "Cables",
+    "io": "I/O",
+    "cabinet": "Cabinet",
+    "harness": "Harness",
+}
+
 
 @report(
     "sheets",
@@ -45,8 +54,14 @@ def sheet_list(project: Project) -> list[tuple[Cell, ...]]:
         Column("place", "Sheet.line", 11),
         Column("message", "Message", 60),
         Column("code", "Check", 22),
+        Column("bench", "Bench", 10),
+        Column("subject", "Subject", 14),
     ),
 )
 def snag_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of all snags."""
-    return [(s.severity, place_in(project.sheets[s.sheet_id], s.x, s.y), s.message, s.code) for s in all_snags(project)]
+    rows: list[tuple[Cell, ...]] = []
+    for s in all_snags(project):
+        place = place_in(project.sheets[s.sheet_id], s.x, s.y) if s.sheet_id else BENCH_NAMES.get(s.bench, "")
+        rows.append((s.severity, place, s.message, s.code, s.bench, s.subject or s.sheet_id))
+    return rows

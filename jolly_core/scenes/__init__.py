@@ -1,6 +1,40 @@
-"""Sheets as primitives in mm, for any painter."""
+"""Sheets and generated drawings as primitives in mm, for any painter."""
 
-from .primitives import ADVANCE, PENS_MM, ROLES, Item, Prim, Scene, art_of, fit
+from jolly_core.model import Project
+
+from .cabinet import MARGIN_MM, surface_scene
+from .pages import Page, generated_pages, is_generated, page_numbers, page_of
+from .plans import page_scene
+from .primitives import ADVANCE, PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit
 from .sheet import sheet_scene
 
-__all__ = ["ADVANCE", "PENS_MM", "ROLES", "Item", "Prim", "Scene", "art_of", "fit", "sheet_scene"]
+__all__ = [
+    "ADVANCE",
+    "MARGIN_MM",
+    "PENS_MM",
+    "ROLES",
+    "TONES",
+    "Item",
+    "Page",
+    "Prim",
+    "Scene",
+    "any_scene",
+    "art_of",
+    "fit",
+    "generated_pages",
+    "is_generated",
+    "page_numbers",
+    "page_of",
+    "page_scene",
+    "sheet_scene",
+    "surface_scene",
+]
+
+
+def any_scene(project: Project, id: str) -> Scene:
+    """Return the scene of a sheet or of a generated page.
+
+    Raises:
+        GoneError: it is not in the project.
+    """
+    return page_scene(project, id) if is_generated(id) else sheet_scene(project, id)

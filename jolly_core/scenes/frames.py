@@ -6,6 +6,7 @@ from jolly_core.drawing import FRAME_MM, GRID_MM, TITLE_MM, size_mm
 from jolly_core.model import Project, Sheet
 from jolly_core.tagging import path_of
 
+from .pages import is_generated, page_numbers
 from .primitives import Item, Prim, fit, text
 
 BLOCK_MM = 180.0
@@ -15,8 +16,9 @@ def frame_item(project: Project, sheet: Sheet) -> Item:
     """Return the item of everything that is on a sheet before something is drawn."""
     width, height = size_mm(sheet)
     prims: list[Prim] = [["rect", FRAME_MM, FRAME_MM, width - 2 * FRAME_MM, height - 2 * FRAME_MM, "frame"]]
-    prims += _ladder(sheet) if sheet.frame == "ladder" else _zones(sheet, width, height)
-    prims += _title_block(project, sheet, width, height)
+    if sheet.frame != "plan":
+        prims += _ladder(sheet) if sheet.frame == "ladder" else _zones(sheet, width, height)
+    prims += title_block(project, sheet, width, height)
     return Item("frame", "frame", prims, (0.0, 0.0, width, height))
 
 
@@ -52,12 +54,15 @@ def _zones(sheet: Sheet, width: float, height: float) -> list[Prim]:
     return prims
 
 
-def _title_block(project: Project, sheet: Sheet, width: float, height: float) -> list[Prim]:
+def title_block(project: Project, sheet: Sheet, width: float, height: float) -> list[Prim]:
+    """Return the title block in the bottom right corner of a sheet."""
     s = project.settings
     left, top = width - FRAME_MM - BLOCK_MM, height - FRAME_MM - TITLE_MM
-    sheets = project.sheets_in_order()
-    count = next((i for i, other in enumerate(sheets, start=1) if other.id == sheet.id), 0)
-    following = sheets[count].number if count < len(sheets) else "-"
+    # Drawn and generated pages count for themselves: how many of the latter there are depends on the whole project.
+    drawn = [(other.id, other.number) for other in project.sheets_in_order()]
+    pages = page_numbers(project) if is_generated(sheet.id) else drawn
+    count = next((i for i, (id, _) in enumerate(pages, start=1) if id == sheet.id), 0)
+    following = pages[count][1] if count < len(pages) else "-"
     structure = path_of(project.functions, sheet.function_id, "=") + path_of(project.locations, sheet.location_id, "+")
     cells = (
         # x, y, width, height, heading, text, size
@@ -69,7 +74,7 @@ def _title_block(project: Project, sheet: Sheet, width: float, height: float) ->
         (110, 24, 40, 12, "Structure", structure, 3.0),
         (150, 0, 30, 12, "Revision", s.revision, 3.6),
         (150, 12, 30, 12, "Sheet", sheet.number, 4.6),
-        (150, 24, 30, 12, "Count / next", f"{count} of {len(sheets)} / {following}", 2.8),
+        (150, 24, 30, 12, "Count / next", f"{count} of {len(pages)} / {following}", 2.8),
     )
     prims: list[Prim] = []
     for x, y, w, h, heading, content, size in cells:

@@ -5,6 +5,7 @@ A primitive is a list whose first value is its kind, so that it is JSON as it st
     ["line", x1, y1, x2, y2, pen]
     ["poly", [x1, y1, x2, y2, ...], pen]
     ["rect", x, y, width, height, pen]
+    ["box", x, y, width, height, pen, tone]    a filled rectangle; tone is a name in TONES
     ["circle", cx, cy, radius, pen]
     ["dot", cx, cy, radius]
     ["wire", x1, y1, x2, y2, colour]           colour is an IEC 60757 code
@@ -23,7 +24,8 @@ from jolly_core.drawing import GRID_MM
 from jolly_core.library import POLE_PITCH, definition
 
 Prim = list[Any]
-PENS_MM: dict[str, float] = {"ink": 0.35, "thin": 0.18, "dash": 0.25, "frame": 0.5}
+PENS_MM: dict[str, float] = {"ink": 0.35, "thin": 0.18, "dash": 0.25, "frame": 0.5, "edge": 1.0, "fine": 0.5}
+TONES = ("plate", "rail", "duct", "device", "paper")
 ROLES = ("tag", "text", "pin", "number", "reference", "label", "title", "heading", "line")
 # The scenes' text is set in a monospaced face; this is its advance as a share of the size.
 ADVANCE = 0.6
@@ -35,7 +37,8 @@ class Item:
 
     Attributes:
         id: the entity's id, with a prefix for what is derived ("table:...", "frame").
-        kind: "symbol", "wire", "continuation", "note", "dot", "table", "number", "frame".
+        kind: "symbol", "wire", "continuation", "note", "band", "dot", "table", "number", "frame"; in layouts "plate",
+            "rail", "duct", "placing"; on form boards "segment", "node".
         box: left, top, right, bottom in mm for hitting and zooming.
         facts: small facts such as the device or net; JSON values only.
     """

@@ -6,6 +6,7 @@ from jolly_core.drawing import GRID_MM, place_in, size_mm
 from jolly_core.model import Continuation, Project, Wire
 from jolly_core.wiring import dots, sheet_groups, wire_numbers
 
+from .bands import band_item
 from .frames import frame_item
 from .primitives import ADVANCE, Item, Prim, Scene, text
 from .symbols import symbol_item
@@ -43,6 +44,8 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
         add(symbol_item(project, symbol, sheet))
     for mark in project.continuations_on(sheet_id):
         add(continuation_item(project, mark, numbers.get(groups.of_continuation[mark.id], "")))
+    for id in project.on_sheet["band"].get(sheet_id):
+        add(band_item(project, project.bands[id]))
     for note in project.notes_on(sheet_id):
         left, base = note.x * GRID_MM, note.y * GRID_MM
         width = len(note.text) * 3 * ADVANCE

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points
+from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points, turned
 from jolly_core.library import definition
 from jolly_core.model import Project, Sheet, Symbol
+from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
 from jolly_core.tagging import lead_of, lead_reference, pins_of, tag_on
 
 from .primitives import ADVANCE, Item, Prim, fit, text
@@ -13,6 +14,9 @@ TAG_MM = 3.4
 TEXT_MM = 2.7
 PIN_MM = 2.2
 REFERENCE_MM = 2.4
+ADDRESS_MM = 3.0
+ADDRESS_STEPS = 4.6  # from the pin of a channel to the middle of its box
+SMALL = ("terminal", "cavity")  # units whose tag is short and has their number
 
 
 def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
@@ -23,17 +27,22 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     """
     device = project.devices.get(symbol.device_id)
     standard = project.settings.standard
-    terminal = definition(symbol.definition).unit == "terminal"
+    unit = definition(symbol.definition).unit
+    small = unit in SMALL
     lead = lead_of(project, symbol.device_id) if symbol.device_id else None
     tag = tag_on(project, device, sheet) if device else "?"
-    if terminal and device:
-        tag = f"{tag}:{symbol.units[0]}" if lead == symbol else f":{symbol.units[0]}"
+    if small and device:
+        name = pins_of(project, symbol)[0]
+        tag = f"{tag}:{name}" if lead == symbol else f":{name}"
     words = device.text if device and lead is not None and lead.id == symbol.id else ""
-    reference = lead_reference(project, symbol) if not terminal else ""
-    names = [] if terminal else pins_of(project, symbol)
+    reference = lead_reference(project, symbol) if not small else ""
+    names = [] if small else pins_of(project, symbol)
+    address = ""
+    if device and unit in TYPES_OF_UNITS:
+        address, words = _channel(project, device.id, TYPES_OF_UNITS[unit], symbol.units[0])
     target = lead.id if lead is not None else ""
     # All that the picture depends on; while it is the same, the item of the last time is given again.
-    inputs = (tag, words, reference, names, target, standard)
+    inputs = (tag, words, reference, names, target, standard, address)
     kept: dict[str, tuple[Symbol, tuple[object, ...], Item]] = project.kept.setdefault("symbol-items", {})
     known = kept.get(symbol.id)
     if known is not None and known[0] is symbol and known[1] == inputs:
@@ -48,8 +57,13 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     else:
         wire = pin_points(symbol)[0][1] * GRID_MM
         line = max(bottom + 3.4, wire + 6.0)
-        prims += _around((left + right) / 2, top, line, tag, words, reference, target, terminal)
+        prims += _around((left + right) / 2, top, line, tag, words, reference, target, small)
     prims += _pin_names(symbol, names, upright)
+    if address:
+        dx = ADDRESS_STEPS if definition(symbol.definition).unit in ("di", "ai") else -ADDRESS_STEPS
+        ox, oy = turned(dx, 0, symbol.rotation, symbol.mirror)
+        x, y = (symbol.x + ox) * GRID_MM, (symbol.y + oy) * GRID_MM
+        prims.append(text(x, y + ADDRESS_MM / 3, ADDRESS_MM, address, anchor="middle", role="tag"))
     box = _box(prims, (left, top, right, bottom))
     facts = {
         "device": symbol.device_id,
@@ -62,6 +76,13 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     item = Item(symbol.id, "symbol", prims, box, facts)
     kept[symbol.id] = (symbol, inputs, item)
     return item
+
+
+def _channel(project: Project, device_id: str, io_type: str, channel: int) -> tuple[str, str]:
+    """Return the address of a channel and the words of the point it serves."""
+    point = point_at(project, device_id, io_type, channel)
+    words = f"{point.tag} {point.text}".strip() if point else "spare"
+    return channel_address(project, device_id, io_type, channel), words
 
 
 def _around(

@@ -1,5 +1,6 @@
 """Tags, units and cross-references of devices."""
 
+from .names import INSIDE, device_at, is_inside, pin_name, place_side
 from .references import (
     CONTACT_KINDS,
     KIND_WORDS,
@@ -10,15 +11,18 @@ from .references import (
     reference_to,
 )
 from .tags import full_tag, letters_for, next_number, path_of, product_tag, tag_on
-from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, unit_rows, used_units
+from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, terminal_number, unit_rows, used_units
 
 __all__ = [
     "CONTACT_KINDS",
+    "INSIDE",
     "KIND_WORDS",
     "ContactRow",
     "UnitRow",
     "contact_table",
+    "device_at",
     "full_tag",
+    "is_inside",
     "lead_of",
     "lead_reference",
     "letters_for",
@@ -26,12 +30,15 @@ __all__ = [
     "next_number",
     "next_units",
     "path_of",
+    "pin_name",
     "pins_of",
+    "place_side",
     "product_tag",
     "reference_to",
     "remap",
     "room_for",
     "tag_on",
+    "terminal_number",
     "unit_rows",
     "used_units",
 ]

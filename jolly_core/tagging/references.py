@@ -26,6 +26,14 @@ KIND_WORDS = {
     "transformer": "transformer",
     "terminal": "terminal",
     "earth": "earth",
+    "core": "core",
+    "shield": "shield",
+    "di": "input",
+    "do": "output",
+    "ai": "analog input",
+    "ao": "analog output",
+    "card-supply": "supply",
+    "cavity": "cavity",
 }
 
 
@@ -95,7 +103,11 @@ def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list
     found: list[tuple[tuple[bool, bool, int, str], Device, str, str]] = []
     for device in project.devices.values():
         lead = lead_of(project, device.id)
-        if lead is None or not _may_have(project, device, lead, shape.unit, shape.part_class):
+        if lead is None:
+            if _is_card_for(project, device, shape.unit):
+                found.append(_card_offer(project, device, shape.unit, sheet_id))
+            continue
+        if not _may_have(project, device, lead, shape.unit, shape.part_class):
             continue
         units = next_units(project, device, shape.unit, 1)
         trial = Symbol("", lead.sheet_id, 0, 0, definition_key, device_id=device.id, units=units)
@@ -105,6 +117,24 @@ def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list
         found.append(((lead.sheet_id != sheet_id, not pins, rank, lead.id), device, pins, place))
     found.sort(key=lambda row: row[0])
     return [(device, pins, place) for _, device, pins, place in found]
+
+
+def _is_card_for(project: Project, device: Device, unit: str) -> bool:
+    """Return whether a device that needs no lead, a PLC card, has units of a kind."""
+    part = project.part_of(device)
+    return part is not None and part.part_class == "plc-card" and part.count(unit) > 0
+
+
+def _card_offer(
+    project: Project, device: Device, unit: str, sheet_id: str
+) -> tuple[tuple[bool, bool, int, str], Device, str, str]:
+    numbers = next_units(project, device, unit, 1)
+    part = project.part_of(device)
+    pins = "-".join(part.pins_of(unit, numbers[0])) if part and numbers[0] else ""
+    drawn = project.units_of(device.id)
+    here = any(s.sheet_id == sheet_id for s in drawn)
+    place = place_in(project.sheets[drawn[0].sheet_id], drawn[0].x, drawn[0].y) if drawn else ""
+    return (not here, not pins, 0, device.id), device, pins, place
 
 
 def _may_have(project: Project, device: Device, lead: Symbol, unit: str, wanted_class: str) -> bool:

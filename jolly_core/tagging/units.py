@@ -31,6 +31,8 @@ def pins_of(project: Project, symbol: Symbol) -> list[str]:
     device = project.devices.get(symbol.device_id)
     part = project.part_of(device) if device else None
     names: list[str] = []
+    if device is not None and shape.unit == "terminal":
+        return [terminal_number(project, device.id, symbol.units[0])] * len(shape.pins)
     for number in symbol.units:
         pins: tuple[str, ...] = ()
         if number and part is not None and not _endless(part):
@@ -39,6 +41,15 @@ def pins_of(project: Project, symbol: Symbol) -> list[str]:
             pins = shape.generic_pins(number)
         names += [pins[i] if i < len(pins) else "" for i in range(len(shape.pins))]
     return names
+
+
+def terminal_number(project: Project, strip_id: str, unit: int) -> str:
+    """Return the number of a strip's terminal: the one fixed by hand, else its unit number."""
+    for id in project.items_of_strip.get(strip_id):
+        item = project.strip_items[id]
+        if item.unit == unit and item.number:
+            return item.number
+    return str(unit)
 
 
 def _endless(part: Part) -> bool:

@@ -1,6 +1,15 @@
 """Nets, potentials, connections and wire numbers."""
 
-from .connections import Connection, connections, dots
+from .conductors import (
+    Conductor,
+    all_conductors,
+    conductor_key,
+    conductors_at,
+    conductors_of_net,
+    conductors_of_sheet,
+    wires_along,
+)
+from .connections import Connection, connections, dots, way_of
 from .nets import (
     Group,
     GroupKey,
@@ -15,17 +24,25 @@ from .nets import (
 from .numbers import wire_numbers
 
 __all__ = [
+    "Conductor",
     "Connection",
     "Group",
     "GroupKey",
     "PinKey",
     "SheetGroups",
+    "all_conductors",
     "all_nets",
+    "conductor_key",
+    "conductors_at",
+    "conductors_of_net",
+    "conductors_of_sheet",
     "connections",
     "dots",
     "net_of",
     "nets_of_sheet",
     "reading_order",
     "sheet_groups",
+    "way_of",
     "wire_numbers",
+    "wires_along",
 ]

@@ -144,6 +144,37 @@ def _distances(roads: dict[Node, list[tuple[Node, int, str]]], start: Node) -> d
     return found
 
 
+def way_of(project: Project, net: list[Group], connection: Connection) -> list[str]:
+    """Return the ids of the drawn wires that a connection of the net runs along, from its start to its end."""
+    roads = _roads(project, net)
+    ends = []
+    for pin in (connection.start, connection.end):
+        sheet_id = project.symbols[pin[0]].sheet_id
+        ends.append((sheet_id, *sheet_groups(project, sheet_id).points[pin]))
+    before: dict[Node, tuple[Node, str]] = {}
+    seen: set[Node] = set()
+    queue: list[tuple[int, Node, Node | None, str]] = [(0, ends[0], None, "")]
+    while queue:
+        steps, node, previous, wire_id = heapq.heappop(queue)
+        if node in seen:
+            continue
+        seen.add(node)
+        if previous is not None:
+            before[node] = (previous, wire_id)
+        if node == ends[1]:
+            break
+        for other, length, id in roads.get(node, ()):
+            if other not in seen:
+                heapq.heappush(queue, (steps + length, other, node, id))
+    way: list[str] = []
+    node = ends[1]
+    while node in before:
+        node, wire_id = before[node]
+        if wire_id:
+            way.append(wire_id)
+    return way[::-1]
+
+
 def dots(project: Project, sheet_id: str) -> list[Point]:
     """Return the points of a sheet where three or more wire ends and pins meet."""
     meeting: dict[Point, int] = defaultdict(int)

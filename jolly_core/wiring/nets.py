@@ -138,8 +138,9 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
 
     Args:
         start: any group of the net.
-        potential: also pass through carrying terminals.
+        potential: also pass through carrying terminals and bridges.
     """
+    bridged = bridged_groups(project) if potential and project.bridges else {}
     seen: dict[GroupKey, Group] = {}
     waiting = [start]
     while waiting:
@@ -150,6 +151,7 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
         seen[key] = group
         if potential:
             waiting += [(key[0], index) for index in group.carried]
+            waiting += bridged.get(key, ())
         for id in group.continuations:
             for other in project.continuations_named.get(project.continuations[id].name):
                 sheet_id = project.continuations[other].sheet_id
@@ -157,6 +159,23 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
     if len(seen) == 1:
         return list(seen.values())
     return sorted(seen.values(), key=lambda g: reading_order(project, g))
+
+
+def bridged_groups(project: Project) -> dict[GroupKey, list[GroupKey]]:
+    """Return for each group that a bridged terminal touches the groups that the bridge makes one potential with it."""
+    kept = project.derived("bridged")
+    if "groups" not in kept:
+        joined: dict[GroupKey, list[GroupKey]] = {}
+        for bridge in project.bridges.values():
+            keys = []
+            for symbol in project.units_of(bridge.strip_id):
+                if symbol.units[0] in bridge.units and carried_pins(symbol):
+                    keys.append((symbol.sheet_id, sheet_groups(project, symbol.sheet_id).of_pin[symbol.id, 0]))
+            for key in keys:
+                joined.setdefault(key, []).extend(k for k in keys if k != key)
+        kept["groups"] = joined
+    found: dict[GroupKey, list[GroupKey]] = kept["groups"]
+    return found
 
 
 def reading_order(project: Project, group: Group) -> tuple[int, str, int, int]:

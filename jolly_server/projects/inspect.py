@@ -9,7 +9,7 @@ from jolly_core.drawing import place_in
 from jolly_core.edits.offers import symbol_for
 from jolly_core.library import definition, part_class
 from jolly_core.model import Device, Project
-from jolly_core.reports import sheet_conductors
+from jolly_core.reports import sheet_wires
 from jolly_core.tagging import (
     KIND_WORDS,
     full_tag,
@@ -78,7 +78,7 @@ def _units(project: Project, device: Device, class_key: str) -> list[dict[str, A
 def _wired(project: Project, device: Device, sheet_id: str) -> list[dict[str, Any]]:
     mine = {s.id for s in project.units_of(device.id)}
     rows = []
-    for c in sheet_conductors(project, sheet_id):
+    for c in sheet_wires(project, sheet_id):
         if c.start_symbol in mine:
             rows.append({"pin": c.start.rsplit(":", 1)[-1], "number": c.number, "to": c.end, "symbol": c.end_symbol})
         if c.end_symbol in mine:
@@ -136,7 +136,7 @@ def find_in_project(project: Project, words: str, limit: int = 30) -> list[dict[
         if len(found) >= limit:
             return found
     for sheet in project.sheets_in_order()[:40]:
-        for c in sheet_conductors(project, sheet.id):
+        for c in sheet_wires(project, sheet.id):
             if c.number and c.number.lower().startswith(wanted):
                 found.append(
                     {"kind": "wire", "label": f"{c.number}  {c.start} → {c.end}", "sheet_id": sheet.id, "id": c.wire_id}

@@ -104,6 +104,12 @@ class SettingsRow(EntityRow):
     tag_scope = _text(10)
     wire_pattern = _text(10)
     wire_width = models.IntegerField()
+    end_allowance_mm = models.FloatField(default=60)
+    door_allowance_mm = models.FloatField(default=450)
+    harness_allowance_mm = models.FloatField(default=20)
+    length_step_mm = models.FloatField(default=5)
+    spool_m = models.FloatField(default=100)
+    spare_share_percent = models.FloatField(default=20)
 
 
 class FunctionRow(EntityRow):
@@ -228,6 +234,140 @@ class NoteRow(EntityRow):
     text = _text(2000)
 
 
+class BandRow(EntityRow):
+    """jolly_core.model.Band"""
+
+    sheet_id = _ref()
+    x1 = models.IntegerField()
+    y1 = models.IntegerField()
+    x2 = models.IntegerField()
+    y2 = models.IntegerField()
+    device_id = _ref()
+
+
+class StripItemRow(EntityRow):
+    """jolly_core.model.StripItem"""
+
+    strip_id = _ref()
+    kind = _text(20)
+    order = models.IntegerField()
+    unit = models.IntegerField()
+    number = _text()
+    part_id = _ref()
+
+
+class BridgeRow(EntityRow):
+    """jolly_core.model.Bridge"""
+
+    strip_id = _ref()
+    units = IntsField(max_length=400)
+
+
+class CableRow(EntityRow):
+    """jolly_core.model.Cable"""
+
+    device_id = _ref()
+    length_m = models.FloatField()
+    load_a = models.FloatField()
+    voltage_v = models.FloatField()
+    power_factor = models.FloatField()
+
+
+class CoreChoiceRow(EntityRow):
+    """jolly_core.model.CoreChoice"""
+
+    device_id = _ref()
+    ordinal = models.IntegerField()
+    conductor = _text()
+
+
+class CardRow(EntityRow):
+    """jolly_core.model.Card"""
+
+    device_id = _ref()
+    scheme = _text(20)
+    start = _text()
+    order = models.IntegerField()
+
+
+class IoPointRow(EntityRow):
+    """jolly_core.model.IoPoint"""
+
+    tag = _text()
+    text = _text()
+    io_type = _text(20)
+    connected = _text()
+    order = models.IntegerField()
+    device_id = _ref()
+    channel = models.IntegerField()
+
+
+class EnclosureRow(EntityRow):
+    """jolly_core.model.Enclosure"""
+
+    device_id = _ref()
+    ambient_c = models.FloatField()
+    hinge = _text(20)
+
+
+class RailRow(EntityRow):
+    """jolly_core.model.Rail"""
+
+    enclosure_id = _ref()
+    x1 = models.FloatField()
+    y1 = models.FloatField()
+    x2 = models.FloatField()
+    y2 = models.FloatField()
+    part_id = _ref()
+
+
+class DuctRow(EntityRow):
+    """jolly_core.model.Duct"""
+
+    enclosure_id = _ref()
+    x1 = models.FloatField()
+    y1 = models.FloatField()
+    x2 = models.FloatField()
+    y2 = models.FloatField()
+    part_id = _ref()
+
+
+class PlacingRow(EntityRow):
+    """jolly_core.model.Placing"""
+
+    enclosure_id = _ref()
+    device_id = _ref()
+    surface = _text(20)
+    x = models.FloatField()
+    y = models.FloatField()
+    rail_id = _ref()
+
+
+class HarnessRow(EntityRow):
+    """jolly_core.model.Harness"""
+
+    code = _text()
+    text = _text()
+    order = models.IntegerField()
+
+
+class NodeRow(EntityRow):
+    """jolly_core.model.Node"""
+
+    harness_id = _ref()
+    device_id = _ref()
+    name = _text()
+
+
+class SegmentRow(EntityRow):
+    """jolly_core.model.Segment"""
+
+    harness_id = _ref()
+    a_id = _ref()
+    b_id = _ref()
+    length_mm = models.FloatField()
+
+
 ROWS: dict[str, type[EntityRow]] = {
     "settings": SettingsRow,
     "function": FunctionRow,
@@ -240,4 +380,18 @@ ROWS: dict[str, type[EntityRow]] = {
     "wire": WireRow,
     "continuation": ContinuationRow,
     "note": NoteRow,
+    "band": BandRow,
+    "strip_item": StripItemRow,
+    "bridge": BridgeRow,
+    "cable": CableRow,
+    "core_choice": CoreChoiceRow,
+    "card": CardRow,
+    "io_point": IoPointRow,
+    "enclosure": EnclosureRow,
+    "rail": RailRow,
+    "duct": DuctRow,
+    "placing": PlacingRow,
+    "harness": HarnessRow,
+    "node": NodeRow,
+    "segment": SegmentRow,
 }

@@ -8,7 +8,7 @@ from jolly_core.checks import snags_on
 from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
 from jolly_core.model import Project
-from jolly_core.reports import sheet_conductors
+from jolly_core.reports import sheet_wires
 from jolly_core.scenes import sheet_scene
 from jolly_core.tagging import lead_of, tag_on
 
@@ -39,7 +39,7 @@ def sheet_view(project: Project, sheet_id: str) -> View:
             "wire_id": c.wire_id,
             "wires": list(c.wires),
         }
-        for c in sheet_conductors(project, sheet_id)
+        for c in sheet_wires(project, sheet_id)
     }
     devices: dict[str, Any] = {}
     for symbol in project.symbols_on(sheet_id):

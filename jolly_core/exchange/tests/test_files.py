@@ -119,7 +119,7 @@ class SheetPdf(TestCase):
         project = demo()
         ids = [s.id for s in project.sheets_in_order()]
         reader = PdfReader(io.BytesIO(sheets_pdf(project, ids, FONTS)))
-        self.assertEqual(len(reader.pages), 2)
+        self.assertEqual(len(reader.pages), 4)
         text = reader.pages[1].extract_text()
         for words in (
             "301",
@@ -129,7 +129,7 @@ class SheetPdf(TestCase):
             "Auger running",
             "Pellwick Maltings",
             "Loading auger, control",
-            "2 of 2",
+            "2 of 4",
         ):
             self.assertIn(words, text)
         box = reader.pages[1].mediabox

@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from jolly_core.exchange import read_project
 from jolly_core.model import RuleError
-from jolly_core.reports import REPORTS, cross_section, run_report, sheet_conductors
+from jolly_core.reports import REPORTS, run_report, sheet_wires
 from jolly_core.testing import DEMO, Workbench
 from jolly_core.wiring import all_nets
 
@@ -20,7 +20,7 @@ class PartsList(TestCase):
         for line in range(3):
             bench.place("lamp", 40, 16 + 9 * line, part_id="tamwick-tw-l22-g")
         (row,) = self.rows(bench)
-        self.assertEqual((row[1], row[3], row[6]), (3, "TW-L22-G", "-PF1, -PF2, -PF3"))
+        self.assertEqual((row[1], row[4], row[7]), (3, "TW-L22-G", "-PF1, -PF2, -PF3"))
 
     def test_terminals_are_counted_one_by_one_though_one_device(self) -> None:
         bench = Workbench(frame="zones")
@@ -28,7 +28,7 @@ class PartsList(TestCase):
             strip = bench.device(bench.place("terminal", 20 + 6 * i, 20))
         bench.do("assign-part", device_id=strip, part_id="quillon-ql-t4")
         (row,) = self.rows(bench)
-        self.assertEqual((row[1], row[3], row[6]), (4, "QL-T4", "-XD1"))
+        self.assertEqual((row[1], row[4], row[7]), (4, "QL-T4", "-XD1"))
 
     def test_contacts_do_not_count_and_missing_parts_stand_last(self) -> None:
         bench = Workbench()
@@ -36,14 +36,14 @@ class PartsList(TestCase):
         bench.place("contact-no", 20, 25, device_id=coil)
         bench.place("lamp", 40, 34)
         rows = self.rows(bench)
-        self.assertEqual([(r[0], r[1], r[3], r[6]) for r in rows], [(1, 1, "HR-K22", "-KF1"), (2, 1, "", "-PF1")])
-        self.assertEqual(rows[1][4], "no part chosen yet")
+        self.assertEqual([(r[0], r[1], r[4], r[7]) for r in rows], [(1, 1, "HR-K22", "-KF1"), (2, 1, "", "-PF1")])
+        self.assertEqual(rows[1][5], "no part chosen yet")
 
     def test_a_part_nobody_uses_any_more_is_gone(self) -> None:
         bench = Workbench()
         lamp = bench.place("lamp", 40, 16, part_id="tamwick-tw-l22-g")
         bench.do("assign-part", device_id=bench.device(lamp), part_id="tamwick-tw-l22-r")
-        self.assertEqual([r[3] for r in self.rows(bench)], ["TW-L22-R"])
+        self.assertEqual([r[4] for r in self.rows(bench)], ["TW-L22-R"])
         bench.do("delete-selection", ids=[lamp])
         self.assertEqual(self.rows(bench), [])
 
@@ -66,7 +66,7 @@ class WireList(TestCase):
         whole = {frozenset((str(r[1]), str(r[2]))) for r in run_report(self.project, "wires").rows}
         sheets = set()
         for sheet in self.project.sheets_in_order():
-            sheets |= {c.number for c in sheet_conductors(self.project, sheet.id)}
+            sheets |= {c.number for c in sheet_wires(self.project, sheet.id)}
         self.assertEqual(sheets, {str(r[0]) for r in run_report(self.project, "wires").rows})
         self.assertIn(frozenset(("=K2+KP2-FQ1:96", "=K2+KP2-QA1:A1")), whole)
 
@@ -75,8 +75,7 @@ class WireList(TestCase):
         self.assertEqual(row[3:6], ("Protective", "GNYE", "2.5 mm²"))
         bench = Workbench()
         gauge = bench.new("add-wire-type", name="Control AC", colour="RD", awg="16")
-        self.assertEqual(cross_section(bench.project.wire_types[gauge]), "AWG 16")
-        self.assertEqual(cross_section(None), "")
+        self.assertEqual(bench.project.wire_types[gauge].size(), "AWG 16")
 
 
 class Others(TestCase):
@@ -86,7 +85,7 @@ class Others(TestCase):
         self.assertEqual(devices["=K2+KP2-QA1"][1:], ("Auger run", "Brindlework", "BW-C09-24D-31", "30.301"))
         self.assertEqual(len(devices), len(project.devices))
         sheets = run_report(project, "sheets").rows
-        self.assertEqual([r[0] for r in sheets], ["10", "30"])
+        self.assertEqual([r[0] for r in sheets], ["10", "30", "40", "60"])
         self.assertEqual(sheets[0][2:4], ("=K2", "+KP2"))
         self.assertEqual(run_report(project, "snags").rows, [])
 

@@ -29,7 +29,7 @@ class Issuing(DemoCase):
             self.assertTrue(answer.content.startswith(start), format)
             self.assertIn(f'filename="PM-0417-wires.{format}"', answer["Content-Disposition"])
         book = load_workbook(io.BytesIO(self.vera.get(f"/api/projects/{KILN}/reports/parts/xlsx").content))
-        tags = [str(row[6]) for row in book.active.iter_rows(values_only=True)]  # type: ignore[union-attr]  # it is there
+        tags = [str(row[7]) for row in book.active.iter_rows(values_only=True)]  # type: ignore[union-attr]  # it is there
         self.assertIn("=K2+KP2-QA1", tags)
 
     def test_unknown_reports_and_formats_are_refused(self) -> None:
@@ -39,7 +39,7 @@ class Issuing(DemoCase):
 
     def test_one_sheet_or_all(self) -> None:
         whole = self.vera.get(f"/api/projects/{KILN}/drawing.pdf")
-        self.assertEqual(len(PdfReader(io.BytesIO(whole.content)).pages), 2)
+        self.assertEqual(len(PdfReader(io.BytesIO(whole.content)).pages), 4)
         one = self.vera.get(f"/api/projects/{KILN}/drawing.pdf?sheet_id={self.sheet('30')}")
         reader = PdfReader(io.BytesIO(one.content))
         self.assertEqual(len(reader.pages), 1)

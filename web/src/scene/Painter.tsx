@@ -7,7 +7,7 @@ import { wirePaint } from './colours'
 export type Art = Record<string, Prim[]>
 export type Look = 'plain' | 'selected' | 'linked' | 'preview' | 'snag'
 
-const PENS: Record<string, number> = { ink: 0.35, thin: 0.18, dash: 0.25, frame: 0.5 }
+const PENS: Record<string, number> = { ink: 0.35, thin: 0.18, dash: 0.25, frame: 0.5, edge: 1.0, fine: 0.5 }
 const SANS = 'Inter, sans-serif'
 const FACES: Record<string, string> = { text: SANS, title: SANS, heading: SANS }
 const INKS: Record<string, string> = { reference: TEAL, line: QUIET, number: '#2F5D50' }

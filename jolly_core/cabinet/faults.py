@@ -1,0 +1,115 @@
+"""What is wrong or telling in a layout: collisions, over-full rails, warmth."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.cables import number_of
+from jolly_core.model import Enclosure, Project, Rail, RuleError
+from jolly_core.sizing import Warming, warming
+from jolly_core.tagging import full_tag
+
+from .layout import Outline, outline, placings_in, rail_is_level, surface_size
+
+
+@dataclass(slots=True, frozen=True)
+class Fault:
+    """Something wrong in a layout: a stable code, words, the ids concerned and the devices among them."""
+
+    code: str
+    message: str
+    ids: tuple[str, ...]
+    device_id: str = ""
+
+
+def duct_outline(project: Project, duct_id: str) -> Outline:
+    """Return the rectangle a duct takes on the plate."""
+    duct = project.ducts[duct_id]
+    part = project.parts[duct.part_id]
+    half = part.width_mm / 2
+    x1, x2 = sorted((duct.x1, duct.x2))
+    y1, y2 = sorted((duct.y1, duct.y2))
+    if duct.y1 == duct.y2:
+        return Outline(x1, y1 - half, x2 - x1, part.width_mm, part.depth_mm)
+    return Outline(x1 - half, y1, part.width_mm, y2 - y1, part.depth_mm)
+
+
+def rail_length(rail: Rail) -> float:
+    """Return the length of a rail, mm."""
+    return abs(rail.x2 - rail.x1) + abs(rail.y2 - rail.y1)
+
+
+def rail_load(project: Project, rail: Rail) -> float:
+    """Return the length that the devices on a rail take together, mm."""
+    placed = [p for p in project.placings.values() if p.rail_id == rail.id]
+    boxes = [outline(project, p) for p in placed]
+    return sum(b.height if b.upright else b.width for b in boxes)
+
+
+def layout_faults(project: Project, enclosure: Enclosure) -> list[Fault]:
+    """Return the collisions, what hangs over an edge, and the rails that are over-full."""
+    found: list[Fault] = []
+    for surface in ("plate", "door"):
+        found += _collisions(project, enclosure, surface)
+    for rail in sorted((r for r in project.rails.values() if r.enclosure_id == enclosure.id), key=lambda r: r.id):
+        load, room = rail_load(project, rail), rail_length(rail)
+        where = f"at {rail.y1:g} mm from the top" if rail_is_level(rail) else f"at {rail.x1:g} mm from the left"
+        if load > room + 0.01:
+            message = f"The rail {where} is over-full: {load:.0f} mm of devices on {room:.0f} mm."
+            found.append(Fault("rail-full", message, (rail.id,)))
+            continue
+        for placing in sorted(project.placings.values(), key=lambda p: p.id):
+            if placing.rail_id == rail.id and _off(outline(project, placing), rail):
+                tag = full_tag(project, project.devices[placing.device_id])
+                message = f"{tag} stands over the end of the rail {where}."
+                found.append(Fault("off-rail", message, (placing.id, rail.id), placing.device_id))
+    return found
+
+
+def _off(box: Outline, rail: Rail) -> bool:
+    if rail_is_level(rail):
+        low, high = sorted((rail.x1, rail.x2))
+        return box.x < low - 0.01 or box.x + box.width > high + 0.01
+    low, high = sorted((rail.y1, rail.y2))
+    return box.y < low - 0.01 or box.y + box.height > high + 0.01
+
+
+def _collisions(project: Project, enclosure: Enclosure, surface: str) -> list[Fault]:
+    things: list[tuple[str, str, Outline, str]] = []
+    for placing in placings_in(project, enclosure.id, surface):
+        tag = full_tag(project, project.devices[placing.device_id])
+        things.append((placing.id, tag, outline(project, placing), placing.device_id))
+    devices = len(things)
+    if surface == "plate":
+        ducts = sorted(d.id for d in project.ducts.values() if d.enclosure_id == enclosure.id)
+        things += [(id, "a duct", duct_outline(project, id), "") for id in ducts]
+    found = []
+    try:
+        width, height = surface_size(project, enclosure, surface)
+    except RuleError as error:
+        return [Fault("no-plate", error.message, (enclosure.id,), enclosure.device_id)] if surface == "plate" else []
+    for n, (id, name, box, device_id) in enumerate(things):
+        if box.x < -0.01 or box.y < -0.01 or box.x + box.width > width + 0.01 or box.y + box.height > height + 0.01:
+            message = f"{name[:1].upper()}{name[1:]} stands over the edge of the {surface}."
+            found.append(Fault("over-edge", message, (id,), device_id))
+        if n >= devices:
+            continue
+        for other_id, other, other_box, _ in things[n + 1 :]:
+            if box.overlaps(other_box):
+                message = f"{name} and {other} are in each other's place on the {surface}."
+                found.append(Fault("collision", message, (id, other_id), device_id))
+    return found
+
+
+def enclosure_warming(project: Project, enclosure: Enclosure) -> tuple[float, Warming]:
+    """Return the sum of losses in W of what is placed in an enclosure, and how warm that makes it.
+
+    Raises:
+        RuleError: the enclosure's part is missing or lacks a measure.
+    """
+    part = project.part_of(project.devices[enclosure.device_id])
+    if part is None:
+        raise RuleError("Choose an enclosure part, so that its size is known.", field="part_id")
+    placed = placings_in(project, enclosure.id)
+    loss = sum(number_of(project.part_of(project.devices[p.device_id]), "loss_w") for p in placed)
+    return loss, warming(part.width_mm, part.height_mm, part.depth_mm, loss)

@@ -1,0 +1,157 @@
+"""What stands where in an enclosure: surfaces, outlines of placed devices, positions of their pins. All in mm."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from jolly_core.cables import number_of
+from jolly_core.library import definition
+from jolly_core.model import Device, Enclosure, Part, Placing, Project, Rail, RuleError
+from jolly_core.tagging import full_tag, place_side
+from jolly_core.terminals import is_strip, strip_rows, strip_width_mm
+
+STRIP_DEPTH_MM = 47.0
+STRIP_HEIGHT_MM = 48.0
+RAIL_WIDTH_MM = 35.0
+
+
+@dataclass(slots=True, frozen=True)
+class Outline:
+    """The rectangle a device takes on its surface, and how far it stands out; `upright` when it is turned."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+    depth: float
+    upright: bool = False
+
+    def overlaps(self, other: Outline, slack: float = 0.01) -> bool:
+        """Return whether two outlines lie upon each other; touching is allowed."""
+        return (
+            self.x + slack < other.x + other.width
+            and other.x + slack < self.x + self.width
+            and self.y + slack < other.y + other.height
+            and other.y + slack < self.y + self.height
+        )
+
+
+def enclosures(project: Project) -> list[Enclosure]:
+    """Return the enclosures by tag."""
+    found = list(project.enclosures.values())
+    return sorted(found, key=lambda e: full_tag(project, project.devices[e.device_id]))
+
+
+def surface_size(project: Project, enclosure: Enclosure, surface: str) -> tuple[float, float]:
+    """Return width and height of the mounting plate or the door.
+
+    Raises:
+        RuleError: the enclosure has no part, or its part says nothing of a plate.
+    """
+    part = project.part_of(project.devices[enclosure.device_id])
+    tag = full_tag(project, project.devices[enclosure.device_id])
+    if part is None:
+        raise RuleError(f"{tag} has no part. Choose an enclosure part, so that its size is known.", field="part_id")
+    if surface == "door":
+        return part.width_mm, part.height_mm
+    width, height = number_of(part, "plate_width_mm"), number_of(part, "plate_height_mm")
+    if not width or not height:
+        raise RuleError(f"{part.number} has no mounting plate. Choose one that has.", field="part_id")
+    return width, height
+
+
+def rail_is_level(rail: Rail) -> bool:
+    """Return whether a rail runs from left to right."""
+    return rail.y1 == rail.y2
+
+
+def size_of(project: Project, device: Device) -> tuple[float, float, float]:
+    """Return width, height and depth of a device's outline; a strip's width is that of its items; 0 when unknown."""
+    part = project.part_of(device)
+    if is_strip(project, device):
+        height = part.height_mm if part else STRIP_HEIGHT_MM
+        return strip_width_mm(project, device.id), height, part.depth_mm if part else STRIP_DEPTH_MM
+    return (part.width_mm, part.height_mm, part.depth_mm) if part else (0.0, 0.0, 0.0)
+
+
+def outline(project: Project, placing: Placing) -> Outline:
+    """Return the outline of a placed device; one on a rail sits across it, on an upright rail turned clockwise."""
+    width, height, depth = size_of(project, project.devices[placing.device_id])
+    rail = project.rails.get(placing.rail_id)
+    if rail is None:
+        return Outline(placing.x, placing.y, width, height, depth)
+    if rail_is_level(rail):
+        return Outline(placing.x, rail.y1 - height / 2, width, height, depth)
+    return Outline(rail.x1 - height / 2, placing.y, height, width, depth, True)
+
+
+def placings_in(project: Project, enclosure_id: str, surface: str = "") -> list[Placing]:
+    """Return what is placed in an enclosure, or on one surface of it."""
+    found = [p for p in project.placings.values() if p.enclosure_id == enclosure_id]
+    return sorted((p for p in found if not surface or p.surface == surface), key=lambda p: p.id)
+
+
+def placing_of(project: Project, device_id: str) -> Placing | None:
+    """Return where a device is placed, None while it waits in the tray."""
+    id = next((i for i in project.attached.get(device_id) if i in project.placings), "")
+    return project.placings.get(id)
+
+
+def tray(project: Project) -> list[Device]:
+    """Return the devices of panels and doors that are not placed yet, by tag."""
+    waiting = []
+    for device in project.devices.values():
+        attached = project.attached.get(device.id)
+        if any(i in project.enclosures or i in project.cables or i in project.placings for i in attached):
+            continue
+        part = project.part_of(device)
+        if place_side(project, device) in ("panel", "door") and (part is None or part.mounting != "cable"):
+            waiting.append(device)
+    return sorted(waiting, key=lambda d: full_tag(project, d))
+
+
+@lru_cache(maxsize=1024)
+def _spread(units: tuple[tuple[str, tuple[str, ...]], ...]) -> dict[tuple[str, int, int], tuple[float, float]]:
+    """Return for each (kind, unit number, pin) its place as a share of width and height.
+
+    The first half of each unit's pins comes out at the top edge, the rest at the bottom edge, in the part's order.
+    """
+    top: list[tuple[str, int, int]] = []
+    bottom: list[tuple[str, int, int]] = []
+    counts: dict[str, int] = {}
+    for kind, pins in units:
+        counts[kind] = number = counts.get(kind, 0) + 1
+        for n in range(len(pins)):
+            (top if n < (len(pins) + 1) // 2 else bottom).append((kind, number, n))
+    places = {key: ((n + 0.5) / len(top), 0.0) for n, key in enumerate(top)}
+    return places | {key: ((n + 0.5) / len(bottom), 1.0) for n, key in enumerate(bottom)}
+
+
+def pin_places(part: Part) -> dict[tuple[str, int, int], tuple[float, float]]:
+    """Return where each pin of a part is, as shares of its width and height: (kind, unit number, pin index)."""
+    return _spread(part.units)
+
+
+def pin_point(project: Project, placing: Placing, pin: tuple[str, int]) -> tuple[float, float]:
+    """Return the point of a pin on its surface; a terminal's is on the strip's upper edge, the panel's side."""
+    box = outline(project, placing)
+    device = project.devices[placing.device_id]
+    symbol = project.symbols[pin[0]]
+    shape = definition(symbol.definition)
+    pole, index = divmod(pin[1], len(shape.pins))
+    share = (0.5, 0.5)
+    part = project.part_of(device)
+    if shape.unit == "terminal":
+        total = strip_width_mm(project, device.id) or 1.0
+        left = 0.0
+        for row in strip_rows(project, device.id):
+            if row.unit == symbol.units[0]:
+                share = ((left + row.width_mm / 2) / total, 0.0)
+                break
+            left += row.width_mm
+    elif part is not None:
+        share = pin_places(part).get((shape.unit, symbol.units[pole], index), share)
+    if box.upright:
+        share = (1 - share[1], share[0])
+    return round(box.x + share[0] * box.width, 3), round(box.y + share[1] * box.height, 3)

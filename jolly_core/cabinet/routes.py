@@ -1,0 +1,180 @@
+"""Routes: the way of each panel conductor from pin to pin, and its length.
+
+length = way from pin to lane + shortest way along lanes + way from lane to pin + an allowance at both ends, rounded up
+to the project's step. A wire to the door leaves the lanes at the middle of the hinge side; the allowance for the loop
+is added, and on the door it runs square from the hinge.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from jolly_core.model import Enclosure, Placing, Project, RuleError
+from jolly_core.sizing import area_mm2, fill_percent, outer_diameter_mm, rounded_up_mm
+from jolly_core.tagging import device_at, full_tag, is_inside
+from jolly_core.wiring import Conductor, all_conductors
+
+from .lanes import LaneGraph, Point, lane
+from .layout import pin_point, placing_of, surface_size
+
+
+@dataclass(slots=True)
+class Route:
+    """How a panel conductor runs.
+
+    Attributes:
+        length_mm: what is cut, None while it cannot be routed.
+        missing: why it cannot, "" when it can.
+        plate, door: corner points on either surface.
+        stretches: (duct id, from, to) along each duct it runs in.
+        why: the sum with its figures.
+    """
+
+    conductor: Conductor
+    enclosure_id: str = ""
+    length_mm: float | None = None
+    missing: str = ""
+    plate: list[Point] = field(default_factory=list)
+    door: list[Point] = field(default_factory=list)
+    stretches: list[tuple[str, float, float]] = field(default_factory=list)
+    why: str = ""
+
+
+def lane_graph(project: Project, enclosure_id: str) -> LaneGraph:
+    """Return the lanes of an enclosure, kept until its ducts change."""
+    ducts = [d for d in sorted(project.ducts.values(), key=lambda d: d.id) if d.enclosure_id == enclosure_id]
+    stated = [(d.id, d.x1, d.y1, d.x2, d.y2, project.parts[d.part_id].width_mm) for d in ducts]
+    kept: dict[str, tuple[object, LaneGraph]] = project.kept.setdefault("lane-graphs", {})
+    known = kept.get(enclosure_id)
+    if known is None or known[0] != stated:
+        known = kept[enclosure_id] = (stated, LaneGraph([lane(*values) for values in stated]))
+    return known[1]
+
+
+def panel_conductors(project: Project) -> list[Conductor]:
+    """Return the conductors that stay inside panels: both ends on devices of panel or door locations."""
+    return [
+        c
+        for c in all_conductors(project).values()
+        if is_inside(project, device_at(project, c.start)) and is_inside(project, device_at(project, c.end))
+    ]
+
+
+def routes(project: Project) -> dict[str, Route]:
+    """Return the route of each panel conductor by its key; kept until the next change."""
+    kept = project.derived("routes")
+    if "all" not in kept:
+        kept["all"] = {c.key: _route(project, c) for c in panel_conductors(project)}
+    found: dict[str, Route] = kept["all"]
+    return found
+
+
+def _route(project: Project, c: Conductor) -> Route:
+    route = Route(c)
+    ends: list[tuple[Placing, Point]] = []
+    for pin in (c.start, c.end):
+        device = device_at(project, pin)
+        placing = placing_of(project, device.id) if device else None
+        if device is None or placing is None:
+            route.missing = f"{full_tag(project, device)} is not placed yet." if device else "An end has no device."
+            return route
+        ends.append((placing, pin_point(project, placing, pin)))
+    if ends[0][0].enclosure_id != ends[1][0].enclosure_id:
+        route.missing = "Its ends are in different enclosures; lead it through terminals."
+        return route
+    route.enclosure_id = ends[0][0].enclosure_id
+    try:
+        _run(project, route, ends)
+    except RuleError as error:
+        route.missing = error.message
+    return route
+
+
+def _run(project: Project, route: Route, ends: list[tuple[Placing, Point]]) -> None:
+    enclosure = project.enclosures[route.enclosure_id]
+    settings = project.settings
+    on_plate = [point for placing, point in ends if placing.surface == "plate"]
+    on_door = [point for placing, point in ends if placing.surface == "door"]
+    pieces: list[tuple[str, float]] = []
+    if len(on_door) == 2:
+        route.door = _square(*on_door)
+        pieces.append(("on the door", _length(route.door)))
+    else:
+        hinge, door_hinge = hinge_points(project, enclosure)
+        start, end = (on_plate[0], hinge) if on_door else (on_plate[0], on_plate[1])
+        graph = lane_graph(project, enclosure.id)
+        entry, leave = graph.entry(start), graph.entry(end)
+        way = graph.way(entry, leave)
+        route.plate = _clean([start, *_square(start, entry.point)[1:-1], *way.points, end])
+        route.stretches = way.stretches
+        pieces += [("to the duct", entry.distance), ("in ducts", way.length), ("from the duct", leave.distance)]
+        if on_door:
+            route.door = _square(door_hinge, on_door[0])
+            pieces += [("loop at the hinge", settings.door_allowance_mm), ("on the door", _length(route.door))]
+    total = sum(length for _, length in pieces) + 2 * settings.end_allowance_mm
+    route.length_mm = rounded_up_mm(total, settings.length_step_mm)
+    shown = " + ".join(f"{length:.0f} {name}" for name, length in pieces)
+    route.why = (
+        f"{shown} + 2 × {settings.end_allowance_mm:g} at the ends = {total:.0f} mm, "
+        f"rounded up to {settings.length_step_mm:g} mm: {route.length_mm:g} mm"
+    )
+
+
+def hinge_points(project: Project, enclosure: Enclosure) -> tuple[Point, Point]:
+    """Return where wires leave the plate for the door, and where they come onto the door."""
+    width, height = surface_size(project, enclosure, "plate")
+    door_width, door_height = surface_size(project, enclosure, "door")
+    if enclosure.hinge == "left":
+        return (0.0, height / 2), (0.0, door_height / 2)
+    return (width, height / 2), (door_width, door_height / 2)
+
+
+def _square(a: Point, b: Point) -> list[Point]:
+    """Return a way from a point to another that runs level first, then upright."""
+    return [a, b] if a[0] == b[0] or a[1] == b[1] else [a, (b[0], a[1]), b]
+
+
+def _clean(points: list[Point]) -> list[Point]:
+    return [p for n, p in enumerate(points) if n == 0 or p != points[n - 1]]
+
+
+def _length(points: list[Point]) -> float:
+    return sum(abs(a[0] - b[0]) + abs(a[1] - b[1]) for a, b in zip(points, points[1:], strict=False))
+
+
+@dataclass(slots=True, frozen=True)
+class Fill:
+    """How full a duct is where it is fullest: percent, wires there, and the rule with its figures."""
+
+    duct_id: str
+    percent: float
+    wires: int
+    why: str
+
+
+def duct_fills(project: Project, enclosure_id: str) -> dict[str, Fill]:
+    """Return the fill of each duct of an enclosure, measured at its fullest place."""
+    runs: dict[str, list[tuple[float, float, float]]] = {}
+    for route in routes(project).values():
+        if route.enclosure_id == enclosure_id:
+            diameter = outer_diameter_mm(area_mm2(route.conductor.wire_type(project)))
+            for duct_id, a, b in route.stretches:
+                runs.setdefault(duct_id, []).append((min(a, b), max(a, b), diameter))
+    fills = {}
+    for duct in project.ducts.values():
+        if duct.enclosure_id != enclosure_id:
+            continue
+        fullest: list[float] = []
+        mine = runs.get(duct.id, [])
+        for place in {low for low, _, _ in mine}:
+            there = [d for low, high, d in mine if low <= place < high or low == place == high]
+            if sum(d * d for d in there) > sum(d * d for d in fullest):
+                fullest = there
+        part = project.parts[duct.part_id]
+        percent = fill_percent(fullest, part.width_mm, part.depth_mm)
+        why = (
+            f"{len(fullest)} wires at its fullest place, areas of their outer diameters together, of "
+            f"{part.width_mm:g} × {part.depth_mm:g} mm: {percent:.1f} %"
+        )
+        fills[duct.id] = Fill(duct.id, percent, len(fullest), why)
+    return fills

@@ -1,0 +1,155 @@
+"""Cables: which conductors are cores of a cable, and which core each takes.
+
+Terms: a *band* is the stroke across wires that gathers them. *Crossing order* is the order in which the bands of a
+cable, first to last and each from its first point on, meet its conductors.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.model import Band, Device, Part, Project
+from jolly_core.tagging import device_at, is_inside, path_of, pin_name
+from jolly_core.wiring import Conductor, all_conductors, conductors_of_net, net_of, sheet_groups, wires_along
+
+PROTECTIVE = "GNYE"
+
+
+@dataclass(slots=True, frozen=True)
+class CoreRow:
+    """A core of a cable.
+
+    Attributes:
+        ordinal: 1-based position in the part's list; 0 for a conductor no core was left for.
+        name: colour or number of the core.
+        kind: "core" or "shield".
+        conductor: what it serves, None while it is spare.
+        chosen: a person put it there.
+    """
+
+    ordinal: int
+    name: str
+    kind: str
+    conductor: Conductor | None
+    chosen: bool = False
+
+
+def bands_of(project: Project, device_id: str) -> list[Band]:
+    """Return the bands of a cable in the order of their sheets, then as they were drawn."""
+    found = [project.bands[i] for i in project.attached.get(device_id) if i in project.bands]
+    return sorted(found, key=lambda b: (project.sheets[b.sheet_id].order, b.id))
+
+
+def crossed_wires(project: Project, sheet_id: str, start: tuple[int, int], end: tuple[int, int]) -> list[str]:
+    """Return the ids of the wires that a level or upright stroke crosses at a right angle, in crossing order."""
+    (x1, y1), (x2, y2) = start, end
+    met: list[tuple[int, str]] = []
+    for w in project.wires_on(sheet_id):
+        if y1 == y2 and w.x1 == w.x2 and min(x1, x2) <= w.x1 <= max(x1, x2) and w.y1 <= y1 <= w.y2:
+            met.append((abs(w.x1 - x1), w.id))
+        elif x1 == x2 and w.y1 == w.y2 and min(y1, y2) <= w.y1 <= max(y1, y2) and w.x1 <= x1 <= w.x2:
+            met.append((abs(w.y1 - y1), w.id))
+    return [id for _, id in sorted(met)]
+
+
+def conductors_across(project: Project, sheet_id: str, wire_id: str) -> list[Conductor]:
+    """Return the conductors that run along a drawn wire."""
+    net = net_of(project, (sheet_id, sheet_groups(project, sheet_id).of_wire[wire_id]))
+    return [c for c in conductors_of_net(project, net) if wire_id in wires_along(project, c)]
+
+
+def cable_conductors(project: Project, device_id: str) -> list[Conductor]:
+    """Return the conductors of a cable in crossing order, each once."""
+    kept = project.derived("cable-conductors")
+    if device_id not in kept:
+        found: dict[str, Conductor] = {}
+        for band in bands_of(project, device_id):
+            for wire_id in crossed_wires(project, band.sheet_id, (band.x1, band.y1), (band.x2, band.y2)):
+                for c in conductors_across(project, band.sheet_id, wire_id):
+                    found.setdefault(c.key, c)
+        kept[device_id] = list(found.values())
+    result: list[Conductor] = kept[device_id]
+    return result
+
+
+def core_list(part: Part | None) -> list[tuple[str, str]]:
+    """Return (kind, name) of each core of a cable part in its order; [] without a part."""
+    return [(kind, pins[0] if pins else "") for kind, pins in part.units] if part else []
+
+
+def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
+    """Return the cores of a cable in the part's order, with what each serves, then conductors without a core.
+
+    A core somebody chose for a conductor stays with it while the conductor is in the cable. Of the others, protective
+    conductors take the green-yellow core first, and the rest take the remaining cores in crossing order.
+    """
+    kept = project.derived("cable-cores")
+    if device_id not in kept:
+        kept[device_id] = _fill(project, device_id)
+    result: list[CoreRow] = kept[device_id]
+    return result
+
+
+def _fill(project: Project, device_id: str) -> list[CoreRow]:
+    waiting = {c.key: c for c in cable_conductors(project, device_id)}
+    cores = core_list(project.part_of(project.devices[device_id]))
+    free = [n for n, (kind, _) in enumerate(cores, start=1) if kind == "core"]
+    taken: dict[int, tuple[Conductor, bool]] = {}
+    for choice in sorted(project.core_choices.values(), key=lambda c: c.id):
+        if choice.device_id == device_id and choice.conductor in waiting and choice.ordinal in free:
+            taken[choice.ordinal] = (waiting.pop(choice.conductor), True)
+            free.remove(choice.ordinal)
+    protective = [n for n in free if cores[n - 1][1] == PROTECTIVE]
+    for key, c in list(waiting.items()):
+        wire_type = c.wire_type(project)
+        if wire_type is not None and wire_type.category == "pe" and protective:
+            taken[protective[0]] = (waiting.pop(key), False)
+            free.remove(protective.pop(0))
+    # The green-yellow core is never a live one (IEC 60204-1, 13.2.2).
+    usable = [n for n in free if cores[n - 1][1] != PROTECTIVE]
+    for key, n in zip(list(waiting), usable, strict=False):
+        taken[n] = (waiting.pop(key), False)
+    rows = [CoreRow(n, name, kind, *taken.get(n, (None, False))) for n, (kind, name) in enumerate(cores, start=1)]
+    return rows + [CoreRow(0, "", "core", c) for c in waiting.values()]
+
+
+def cored(project: Project) -> dict[str, tuple[str, CoreRow]]:
+    """Return for each conductor in a cable, by its key, the cable's device and the core it takes."""
+    kept = project.derived("cored")
+    if "all" not in kept:
+        all_conductors(project)
+        found: dict[str, tuple[str, CoreRow]] = {}
+        for cable in sorted(project.cables.values(), key=lambda c: c.id):
+            for row in cable_cores(project, cable.device_id):
+                if row.conductor is not None:
+                    found.setdefault(row.conductor.key, (cable.device_id, row))
+        kept["all"] = found
+    result: dict[str, tuple[str, CoreRow]] = kept["all"]
+    return result
+
+
+def source_first(project: Project, c: Conductor) -> tuple[tuple[str, int], tuple[str, int]]:
+    """Return the conductor's pins, the panel's end first, else the one of the lower location."""
+
+    def rank(pin: tuple[str, int]) -> tuple[bool, str, str]:
+        device = device_at(project, pin)
+        place = path_of(project.locations, device.location_id, "+") if device else ""
+        return not is_inside(project, device), place, pin_name(project, pin)
+
+    a, b = sorted((c.start, c.end), key=rank)
+    return a, b
+
+
+def far_devices(project: Project, device_id: str) -> list[Device]:
+    """Return the devices at the far end of a cable, each once."""
+    found: dict[str, Device] = {}
+    for c in cable_conductors(project, device_id):
+        device = device_at(project, source_first(project, c)[1])
+        if device is not None:
+            found[device.id] = device
+    return list(found.values())
+
+
+def cable_of(project: Project, device_id: str) -> str:
+    """Return the id of the cable record of a device, "" when it is no cable."""
+    return next((i for i in project.attached.get(device_id) if i in project.cables), "")

@@ -1,0 +1,62 @@
+"""Checks of cables: cores, conductors that leave a panel without a cable or terminal."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from jolly_core.cables import cable_cores, core_list
+from jolly_core.library import definition
+from jolly_core.making import dossiers
+from jolly_core.model import Project
+from jolly_core.tagging import device_at, full_tag, is_inside, place_side
+
+from .registry import Snag, built, project_check
+
+_GATES = ("terminal", "cavity")
+
+
+@project_check("cable-cores", "A cable has fewer cores than conductors, or no part.")
+def cores(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable without a part, and for each whose cores do not suffice."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        tag = full_tag(project, device)
+        where = ("cables", device.id, (device.id,), device.id)
+        if not core_list(project.part_of(device)):
+            yield built("cable-cores", "warning", f"{tag} has no cable part, so its cores are not known.", *where)
+            continue
+        left = [r for r in cable_cores(project, device.id) if not r.ordinal]
+        if left:
+            message = f"{tag} has {len(left)} conductor(s) more than cores. Choose a larger cable."
+            yield built("cable-cores", "error", message, *where)
+
+
+@project_check("field-wire", "A conductor outside the panels that is in no cable and no harness.")
+def field_wires(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each conductor that runs in nothing yet, saying what is missing."""
+    for d in dossiers(project).values():
+        if d.runs != "open":
+            continue
+        ends = [device_at(project, d.start.pin), device_at(project, d.end.pin)]
+        name = f"{d.number} {d.start.name} to {d.end.name}".strip()
+        lost = [e for e in ends if e is not None and not place_side(project, e)]
+        ids = (d.conductor.wire_id,) if d.conductor.wire_id else ()
+        if lost:
+            message = f"{name}: {full_tag(project, lost[0])} has no location. Say where it is."
+        else:
+            message = f"{name} is outside the panel and in no cable. Draw a band across it."
+        snag = built("field-wire", "warning", message, "draw", d.conductor.sheet_id, ids, lost[0].id if lost else "")
+        yield snag
+
+
+@project_check("jumps-wall", "A conductor that goes through a panel's wall without a terminal or connector.")
+def jumps(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each conductor between inside and outside with neither a terminal nor a connector."""
+    for d in dossiers(project).values():
+        ends = [device_at(project, d.start.pin), device_at(project, d.end.pin)]
+        if any(not place_side(project, e) for e in ends):
+            continue
+        kinds = [definition(project.symbols[pin[0]].definition).unit for pin in (d.start.pin, d.end.pin)]
+        if is_inside(project, ends[0]) != is_inside(project, ends[1]) and not any(k in _GATES for k in kinds):
+            message = f"{d.number} {d.start.name} to {d.end.name} leaves the panel without a terminal.".strip()
+            yield built("jumps-wall", "error", message, "draw", d.conductor.sheet_id, (d.conductor.wire_id,))

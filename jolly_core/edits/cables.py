@@ -1,0 +1,151 @@
+"""Cables: bands, facts, cores."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from jolly_core.cables import PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires
+from jolly_core.library import part_class
+from jolly_core.model import Band, Cable, CoreChoice, Device, Project, RuleError
+from jolly_core.tagging import next_number, product_tag
+
+from .base import Grid, Id, Length, Payload, Work, edit
+from .parts import give_part
+
+
+class DrawBand(Payload):
+    """Draw a band across wires; they become cores of a new cable, or of the one named."""
+
+    kind: Literal["draw-band"] = "draw-band"
+    sheet_id: Id
+    x1: Grid
+    y1: Grid
+    x2: Grid
+    y2: Grid
+    device_id: Id = ""
+    part_id: Id = ""
+
+
+@edit(DrawBand, {"sheet_id": "s1", "x1": 28, "y1": 78, "x2": 44, "y2": 78})
+def draw_band(work: Work, payload: DrawBand) -> str:
+    """Work out DrawBand."""
+    project = work.project
+    sheet = project.get("sheet", payload.sheet_id)
+    if (payload.x1 != payload.x2) == (payload.y1 != payload.y2):
+        raise RuleError("Draw the band level or upright, across the wires.", field="x2")
+    if not crossed_wires(project, sheet.id, (payload.x1, payload.y1), (payload.x2, payload.y2)):
+        raise RuleError("The band crosses no wire. Draw it at a right angle across the wires.", field="x2")
+    device_id = payload.device_id
+    if device_id:
+        _cable(project, device_id)
+    else:
+        letters = part_class("cable").letters(project.settings.standard)
+        number = next_number(project, letters, sheet.function_id, sheet.location_id)
+        device = Device(work.ids.new(), letters, number, "", "", sheet.function_id, sheet.location_id)
+        work.put("device", device)
+        work.put("cable", Cable(work.ids.new(), device.id))
+        device_id = device.id
+    band = Band(work.ids.new(), sheet.id, payload.x1, payload.y1, payload.x2, payload.y2, device_id)
+    work.put("band", band)
+    if payload.part_id:
+        give_part(work, project.devices[device_id], payload.part_id)
+    work.outcome.placed = [band.id]
+    return f"band of -{product_tag(project, project.devices[device_id])}"
+
+
+def _cable(project: Project, device_id: str) -> tuple[Device, Cable]:
+    device: Device = project.get("device", device_id)
+    id = cable_of(project, device_id)
+    if not id:
+        raise RuleError(f"-{product_tag(project, device)} is no cable.", field="device_id", ids=(device_id,))
+    return device, project.cables[id]
+
+
+class SetCable(Payload):
+    """Say how long a cable is and what it carries; what is left out stays, 0 takes it from the part at its end."""
+
+    kind: Literal["set-cable"] = "set-cable"
+    device_id: Id
+    length_m: Length | None = None
+    load_a: Length | None = None
+    voltage_v: Length | None = None
+    power_factor: float | None = Field(default=None, ge=0, le=1)
+
+
+@edit(SetCable, {"device_id": "d1", "length_m": 35})
+def set_cable(work: Work, payload: SetCable) -> str:
+    """Work out SetCable."""
+    device, cable = _cable(work.project, payload.device_id)
+    work.put("cable", replace(cable, **payload.model_dump(exclude={"kind", "device_id"}, exclude_none=True)))
+    return f"facts of -{product_tag(work.project, device)}"
+
+
+class SwapCores(Payload):
+    """Exchange what two cores of a cable serve; one may be spare. They stay so when it is filled anew."""
+
+    kind: Literal["swap-cores"] = "swap-cores"
+    device_id: Id
+    first: int = Field(ge=1, le=1000)
+    second: int = Field(ge=1, le=1000)
+
+
+@edit(SwapCores, {"device_id": "d1", "first": 1, "second": 2})
+def swap_cores(work: Work, payload: SwapCores) -> str:
+    """Work out SwapCores."""
+    project = work.project
+    device, _ = _cable(project, payload.device_id)
+    tag = product_tag(project, device)
+    rows = {r.ordinal: r for r in cable_cores(project, device.id) if r.ordinal}
+    a, b = rows.get(payload.first), rows.get(payload.second)
+    if a is None or b is None or a is b:
+        raise RuleError(f"-{tag} has no two such cores.", field="second")
+    if a.kind != "core" or b.kind != "core":
+        raise RuleError("A shield serves no conductor.", field="second")
+    for core, other in ((a, b), (b, a)):
+        _allowed(project, core, other)
+    # A move into a spare core would let the others close up; all stay where they are seen.
+    moved = list(rows.values()) if a.conductor is None or b.conductor is None else [a, b]
+    exchanged = {a.ordinal: b.ordinal, b.ordinal: a.ordinal}
+    for row in moved:
+        if row.conductor is not None:
+            _choose(work, device.id, exchanged.get(row.ordinal, row.ordinal), row.conductor.key)
+    return f"swap cores {a.name} and {b.name} of -{tag}"
+
+
+def _allowed(project: Project, core: CoreRow, other: CoreRow) -> None:
+    """Refuse a protective conductor in a live core, and the other way round (IEC 60204-1, 13.2.2)."""
+    if core.conductor is None:
+        return
+    wire_type = core.conductor.wire_type(project)
+    protective = wire_type is not None and wire_type.category == "pe"
+    if protective and core.name == PROTECTIVE != other.name:
+        raise RuleError("The protective conductor stays in the green-yellow core.", field="second")
+    if not protective and other.name == PROTECTIVE:
+        raise RuleError("The green-yellow core takes a protective conductor only.", field="second")
+
+
+def _choose(work: Work, device_id: str, ordinal: int, conductor: str) -> None:
+    for choice in list(work.project.core_choices.values()):
+        if choice.device_id == device_id and choice.conductor == conductor:
+            work.put("core_choice", replace(choice, ordinal=ordinal))
+            return
+    work.put("core_choice", CoreChoice(work.ids.new(), device_id, ordinal, conductor))
+
+
+class DefaultCores(Payload):
+    """Send all cores of a cable back to their default order."""
+
+    kind: Literal["default-cores"] = "default-cores"
+    device_id: Id
+
+
+@edit(DefaultCores, {"device_id": "d1"})
+def default_cores(work: Work, payload: DefaultCores) -> str:
+    """Work out DefaultCores."""
+    device, _ = _cable(work.project, payload.device_id)
+    for choice in [c for c in work.project.core_choices.values() if c.device_id == device.id]:
+        work.remove("core_choice", choice.id)
+    return f"cores of -{product_tag(work.project, device)} in default order"

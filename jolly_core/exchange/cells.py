@@ -1,0 +1,64 @@
+"""Tables that come in: CSV or XLSX as rows of texts."""
+
+from __future__ import annotations
+
+import csv
+import io
+import zipfile
+
+from openpyxl import load_workbook
+from openpyxl.utils.exceptions import InvalidFileException
+
+from jolly_core.model import FileError
+
+MOST_ROWS = 20_000
+MOST_COLUMNS = 100
+
+
+def read_cells(content: bytes, name: str) -> list[list[str]]:
+    """Return the cells of a table as texts, row by row; of a workbook the first sheet.
+
+    Args:
+        content: the file.
+        name: its name; .xlsx is read as a workbook, everything else as CSV with commas, semicolons or tabs.
+
+    Raises:
+        FileError: it cannot be read as that, or has more than MOST_ROWS rows.
+    """
+    rows = _workbook(content) if name.lower().endswith((".xlsx", ".xlsm")) else _csv(content)
+    if len(rows) > MOST_ROWS:
+        raise FileError(f"The table has more than {MOST_ROWS} rows. Split it.")
+    return rows
+
+
+def _workbook(content: bytes) -> list[list[str]]:
+    try:
+        book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
+        page = book.worksheets[0]
+        rows = page.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS, values_only=True)
+        return [["" if v is None else _shown(v) for v in row] for row in rows]
+    except (InvalidFileException, zipfile.BadZipFile, KeyError, IndexError, ValueError, OSError, EOFError):
+        raise FileError("This is not an XLSX workbook. Save it as .xlsx or .csv.") from None
+
+
+def _shown(value: object) -> str:
+    return str(int(value)) if isinstance(value, float) and value.is_integer() else str(value)
+
+
+def _csv(content: bytes) -> list[list[str]]:
+    for encoding in ("utf-8-sig", "cp1252"):
+        try:
+            text = content.decode(encoding)
+            break
+        except UnicodeDecodeError:
+            continue
+    else:
+        raise FileError("The text of this file cannot be read. Save it as UTF-8.")
+    if "\0" in text:
+        raise FileError("This is not a CSV file. Choose a .csv or .xlsx file.")
+    head = text.split("\n", 1)[0]
+    mark = max(",;\t", key=head.count)
+    try:
+        return [[c.removeprefix("'") for c in row] for row in csv.reader(io.StringIO(text, newline=""), delimiter=mark)]
+    except csv.Error as error:
+        raise FileError(f"This is not a CSV file: {error}.") from None

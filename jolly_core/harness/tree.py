@@ -1,0 +1,150 @@
+"""The tree of a harness: its nodes and segments, ways between nodes, and how it lies on a form board.
+
+Terms: the *trunk* is the longest way through the tree; it is laid straight from left to right. A *branch* leaves it, by
+turns upwards and downwards, and what leaves a branch leans by 45 degrees to either side. All in mm, at true scale.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import cos, radians, sin
+
+from jolly_core.model import Node, Project, RuleError, Segment
+
+Point = tuple[float, float]
+
+
+def nodes_of(project: Project, harness_id: str) -> list[Node]:
+    """Return the nodes of a harness as they were made."""
+    return sorted((n for n in project.nodes.values() if n.harness_id == harness_id), key=lambda n: n.id)
+
+
+def segments_of(project: Project, harness_id: str) -> list[Segment]:
+    """Return the segments of a harness as they were made."""
+    return sorted((s for s in project.segments.values() if s.harness_id == harness_id), key=lambda s: s.id)
+
+
+@dataclass(slots=True)
+class Tree:
+    """A harness as neighbours: for each node (segment, node at its other end)."""
+
+    nodes: list[Node]
+    segments: list[Segment]
+    beside: dict[str, list[tuple[Segment, str]]]
+
+
+def tree_of(project: Project, harness_id: str) -> Tree:
+    """Return the tree of a harness.
+
+    Raises:
+        GoneError: it is not in the project.
+    """
+    project.get("harness", harness_id)
+    nodes, segments = nodes_of(project, harness_id), segments_of(project, harness_id)
+    beside: dict[str, list[tuple[Segment, str]]] = {n.id: [] for n in nodes}
+    for s in segments:
+        beside[s.a_id].append((s, s.b_id))
+        beside[s.b_id].append((s, s.a_id))
+    return Tree(nodes, segments, beside)
+
+
+def way_between(tree: Tree, start: str, end: str) -> list[Segment]:
+    """Return the segments from a node to another, [] when they are one.
+
+    Raises:
+        RuleError: the tree does not join them.
+    """
+    before: dict[str, tuple[str, Segment] | None] = {start: None}
+    waiting = [start]
+    while waiting and end not in before:
+        node = waiting.pop(0)
+        for segment, other in tree.beside[node]:
+            if other not in before:
+                before[other] = (node, segment)
+                waiting.append(other)
+    if end not in before:
+        raise RuleError("No segment joins these connectors. Add one to the harness.", ids=(start, end))
+    way: list[Segment] = []
+    step = before[end]
+    while step is not None:
+        way.append(step[1])
+        step = before[step[0]]
+    return way[::-1]
+
+
+def is_tree(tree: Tree) -> bool:
+    """Return whether the segments join the nodes they touch without a ring."""
+    seen: set[str] = set()
+    touched = {id for id, beside in tree.beside.items() if beside}
+    waiting = sorted(touched)[:1]
+    while waiting:
+        node = waiting.pop()
+        if node not in seen:
+            seen.add(node)
+            waiting += [other for _, other in tree.beside[node]]
+    return seen == touched and len(tree.segments) == max(0, len(touched) - 1)
+
+
+def length_mm(way: list[Segment]) -> float:
+    """Return the length of a way, mm."""
+    return sum(s.length_mm for s in way)
+
+
+def trunk(tree: Tree) -> list[str]:
+    """Return the node ids of the longest way through the tree; of equal ones the one made first."""
+    ends = [n.id for n in tree.nodes if tree.beside[n.id]]
+    if not ends:
+        return []
+    first = _farthest(tree, ends[0])[-1]
+    way = _farthest(tree, first)
+    return way if way[0] <= way[-1] else way[::-1]
+
+
+def _farthest(tree: Tree, start: str, banned: frozenset[str] = frozenset()) -> list[str]:
+    """Return the node ids of the longest way from a node that keeps clear of others."""
+    best: tuple[float, list[str]] = (0.0, [start])
+    waiting: list[tuple[float, list[str]]] = [(0.0, [start])]
+    while waiting:
+        length, way = waiting.pop()
+        if length > best[0] + 1e-9:
+            best = (length, way)
+        for segment, other in reversed(tree.beside[way[-1]]):
+            if other not in way and other not in banned:
+                waiting.append((length + segment.length_mm, [*way, other]))
+    return best[1]
+
+
+def flat(tree: Tree) -> dict[str, Point]:
+    """Return where each node lies on the form board, mm, the leftmost and topmost at 0; loose nodes are left out."""
+    main = trunk(tree)
+    if not main:
+        return {}
+    placed: dict[str, Point] = {}
+    x = 0.0
+    for n, node in enumerate(main):
+        if n:
+            x += length_mm(way_between(tree, main[n - 1], node))
+        placed[node] = (x, 0.0)
+    turn = 0
+    for node in main[1:-1]:
+        for _, other in tree.beside[node]:
+            if other not in placed:
+                turn += 1
+                _branch(tree, placed, node, other, -90.0 if turn % 2 else 90.0)
+    left, top = min(p[0] for p in placed.values()), min(p[1] for p in placed.values())
+    return {id: (round(px - left, 3), round(py - top, 3)) for id, (px, py) in placed.items()}
+
+
+def _branch(tree: Tree, placed: dict[str, Point], root: str, first: str, angle_deg: float) -> None:
+    """Lay a branch straight from its root at an angle, its longest way first, then what leaves it."""
+    way = [root, *_farthest(tree, first, frozenset(placed))]
+    dx, dy = cos(radians(angle_deg)), sin(radians(angle_deg))
+    for a, b in zip(way, way[1:], strict=False):
+        length = next(s.length_mm for s, other in tree.beside[a] if other == b)
+        placed[b] = (placed[a][0] + dx * length, placed[a][1] + dy * length)
+    side = 45.0
+    for node in way[1:]:
+        for _, other in tree.beside[node]:
+            if other not in placed:
+                _branch(tree, placed, node, other, angle_deg + side)
+                side = -side

@@ -1,0 +1,182 @@
+"""The cut list, spools, labels, and what is cut of rails and ducts."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
+from hashlib import sha256
+
+from jolly_core.cabinet import rail_length
+from jolly_core.cables import number_of
+from jolly_core.model import Project
+from jolly_core.tagging import full_tag
+
+from .dossiers import Dossier, counted, dossiers
+
+STOCK_MM = 2000.0
+
+
+@dataclass(slots=True, frozen=True)
+class CutWire:
+    """A wire to cut.
+
+    Attributes:
+        id: made of the conductor's key and all that makes the cut piece, so that the same piece has the same id.
+        key: the conductor.
+        print_start, print_end: texts printed or put on at the ends.
+    """
+
+    id: str
+    key: str
+    number: str
+    type_name: str
+    colour: str
+    size: str
+    area_mm2: float
+    length_mm: float
+    start: str
+    start_strip_mm: float
+    start_termination: str
+    end: str
+    end_strip_mm: float
+    end_termination: str
+    print_start: str
+    print_end: str
+    run: str
+
+
+def cut_list(project: Project) -> list[CutWire]:
+    """Return the panel and harness wires whose length is known, by type, then length, then number."""
+    kept = project.derived("cut-list")
+    if "all" not in kept:
+        wires = [_cut(d) for d in dossiers(project).values() if d.length_mm is not None]
+        wires.sort(key=lambda w: (w.type_name, w.length_mm, counted(w.number), w.start, w.end))
+        kept["all"] = wires
+    found: list[CutWire] = kept["all"]
+    return found
+
+
+def uncut(project: Project) -> list[Dossier]:
+    """Return the conductors that would be cut but whose length is not known yet, with the reason in each."""
+    return [d for d in dossiers(project).values() if d.length_mm is None and d.runs in ("panel", "harness")]
+
+
+def _cut(d: Dossier) -> CutWire:
+    length = d.length_mm or 0.0
+    facts = (d.key, d.type_name, d.colour, d.size, length, d.start, d.end, d.number)
+    id = sha256(repr(facts).encode()).hexdigest()[:16]
+    return CutWire(
+        id,
+        d.key,
+        d.number,
+        d.type_name,
+        d.colour,
+        d.size,
+        d.area_mm2,
+        length,
+        d.start.name,
+        d.start.strip_mm,
+        d.start.termination,
+        d.end.name,
+        d.end.strip_mm,
+        d.end.termination,
+        f"{d.number} {d.start.name}".strip(),
+        f"{d.number} {d.end.name}".strip(),
+        d.run,
+    )
+
+
+@dataclass(slots=True, frozen=True)
+class SpoolRow:
+    """How much wire of a type is needed: metres, wires, and spools."""
+
+    type_name: str
+    colour: str
+    size: str
+    wires: int
+    metres: float
+    spools: int
+
+
+def spools_needed(lengths_mm: Sequence[float], spool_m: float) -> int:
+    """Return how many spools give these wires when none may be spliced: first fit, the longest first.
+
+    A wire longer than a spool counts as one spool for itself.
+
+    Example:
+        >>> spools_needed([6000, 6000, 4000, 4000], 10)
+        2
+    """
+    left: list[float] = []
+    for length in sorted(lengths_mm, reverse=True):
+        for n, rest in enumerate(left):
+            if length <= rest + 1e-9:
+                left[n] = rest - length
+                break
+        else:
+            left.append(max(0.0, spool_m * 1000 - length))
+    return len(left)
+
+
+def spool_plan(project: Project) -> list[SpoolRow]:
+    """Return how much wire of each type the cut list takes, by type."""
+    lengths: dict[tuple[str, str, str], list[float]] = defaultdict(list)
+    for wire in cut_list(project):
+        lengths[wire.type_name, wire.colour, wire.size].append(wire.length_mm)
+    return [
+        SpoolRow(*key, len(found), round(sum(found) / 1000, 3), spools_needed(found, project.settings.spool_m))
+        for key, found in sorted(lengths.items())
+    ]
+
+
+@dataclass(slots=True, frozen=True)
+class Label:
+    """A label to print: kind ("wire", "device", "terminal", "cable"), text, and where it goes."""
+
+    kind: str
+    text: str
+    where: str
+
+
+def labels(project: Project) -> list[Label]:
+    """Return the labels of wire ends, devices, terminals and cables."""
+    found = [
+        Label("device", full_tag(project, d), d.text)
+        for d in sorted(project.devices.values(), key=lambda d: full_tag(project, d))
+        if not any(i in project.cables for i in project.attached.get(d.id))
+    ]
+    for cable in project.cables.values():
+        tag = full_tag(project, project.devices[cable.device_id])
+        found += [Label("cable", tag, "first end"), Label("cable", tag, "second end")]
+    for wire in cut_list(project):
+        found += [Label("wire", wire.print_start, wire.start), Label("wire", wire.print_end, wire.end)]
+    return found
+
+
+@dataclass(slots=True, frozen=True)
+class StockCut:
+    """A piece of rail or duct to saw: part, length in mm, how many, and pieces of stock it takes all together."""
+
+    kind: str
+    number: str
+    text: str
+    length_mm: float
+    quantity: int
+    stock: int
+
+
+def stock_cuts(project: Project) -> list[StockCut]:
+    """Return the rail and duct pieces to saw, by kind, part and length."""
+    pieces: dict[tuple[str, str], list[float]] = defaultdict(list)
+    for rail in project.rails.values():
+        pieces["rail", rail.part_id].append(round(rail_length(rail), 1))
+    for duct in project.ducts.values():
+        pieces["duct", duct.part_id].append(round(abs(duct.x2 - duct.x1) + abs(duct.y2 - duct.y1), 1))
+    rows = []
+    for (kind, part_id), lengths in sorted(pieces.items()):
+        part = project.parts[part_id]
+        stock = spools_needed(lengths, (number_of(part, "stock_mm") or STOCK_MM) / 1000)
+        for length in sorted(set(lengths), reverse=True):
+            rows.append(StockCut(kind, part.number, part.text, length, lengths.count(length), stock))
+    return rows

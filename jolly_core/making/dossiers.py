@@ -1,0 +1,140 @@
+"""The dossier of a conductor: all that is known about it, in one place for every list, plan and file.
+
+Each conductor *runs* in exactly one of these: a cable (it is a core), a harness, a panel (it is routed and cut),
+nothing because its pins touch ("direct"), or nothing yet ("open": in the field without a cable, or an end without a
+location), which is a snag.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from jolly_core.cabinet import routes
+from jolly_core.cables import cored, number_of
+from jolly_core.drawing import place_in
+from jolly_core.harness import cavity_strip_mm, contact_of, harness_wires
+from jolly_core.library import definition
+from jolly_core.model import Project
+from jolly_core.sizing import area_mm2, strip_length_mm
+from jolly_core.tagging import device_at, full_tag, pin_name
+from jolly_core.wiring import Conductor, all_conductors, sheet_groups
+
+RUNS = ("panel", "cable", "harness", "direct", "open")
+
+
+@dataclass(slots=True, frozen=True)
+class End:
+    """An end of a conductor: name, pin, device, strip length in mm, and how it is terminated."""
+
+    name: str
+    pin: tuple[str, int]
+    device_id: str
+    strip_mm: float
+    termination: str
+
+
+@dataclass(slots=True, frozen=True)
+class Dossier:
+    """A conductor with all that is known about it.
+
+    Attributes:
+        key: the conductor's key.
+        runs: one of RUNS.
+        run: where it runs in words: tag of the enclosure, cable with core, or harness.
+        length_mm: cut length, None for a core and while it is unknown.
+        missing: why the length is unknown, "".
+        why: the length's rule with its figures.
+    """
+
+    key: str
+    conductor: Conductor
+    number: str
+    start: End
+    end: End
+    type_name: str
+    colour: str
+    size: str
+    area_mm2: float
+    runs: str
+    run: str
+    cable_id: str
+    core: str
+    harness_id: str
+    length_mm: float | None
+    missing: str
+    why: str
+    place: str
+
+
+def dossiers(project: Project) -> dict[str, Dossier]:
+    """Return the dossier of every conductor by its key, in reading order of nets; kept until the next change."""
+    kept = project.derived("dossiers")
+    if "all" not in kept:
+        kept["all"] = {key: _dossier(project, c) for key, c in all_conductors(project).items()}
+    found: dict[str, Dossier] = kept["all"]
+    return found
+
+
+def _dossier(project: Project, c: Conductor) -> Dossier:
+    wire_type = c.wire_type(project)
+    area = area_mm2(wire_type)
+    x, y = sheet_groups(project, c.sheet_id).points[c.start]
+    cable_id, core = cored(project).get(c.key, ("", None))
+    wire = harness_wires(project).get(c.key)
+    route = routes(project).get(c.key)
+    length, missing, why, harness_id, core_name = None, "", "", "", ""
+    if not c.wire_id and not c.steps:
+        runs, run = "direct", "plugged on"
+    elif core is not None:
+        core_name = core.name or "no core left"
+        runs, run = "cable", f"{full_tag(project, project.devices[cable_id])} {core_name}"
+    elif wire is not None:
+        runs, run = "harness", project.harnesses[wire.harness_id].code
+        length, missing, why, harness_id = wire.length_mm, wire.missing, wire.why, wire.harness_id
+    elif route is not None:
+        runs = "panel"
+        enclosure = project.enclosures.get(route.enclosure_id)
+        run = full_tag(project, project.devices[enclosure.device_id]) if enclosure else "panel"
+        length, missing, why = route.length_mm, route.missing, route.why
+    else:
+        runs, run, missing = "open", "", "It leaves the panel, and no cable band crosses it."
+    return Dossier(
+        c.key,
+        c,
+        c.number,
+        _end(project, c, c.start, area),
+        _end(project, c, c.end, area),
+        wire_type.name if wire_type else "",
+        wire_type.colour if wire_type else "",
+        wire_type.size() if wire_type else "",
+        area,
+        runs,
+        run,
+        cable_id,
+        core_name,
+        harness_id,
+        length,
+        missing,
+        why,
+        place_in(project.sheets[c.sheet_id], x, y),
+    )
+
+
+def _end(project: Project, c: Conductor, pin: tuple[str, int], area: float) -> End:
+    device = device_at(project, pin)
+    name, device_id = pin_name(project, pin), device.id if device else ""
+    if definition(project.symbols[pin[0]].definition).unit == "cavity":
+        contact = contact_of(project, device)
+        termination = contact.number if contact else "contact not chosen"
+        return End(name, pin, device_id, cavity_strip_mm(project, device, c), termination)
+    part = project.part_of(device) if device else None
+    strip = number_of(part, "strip_mm") or strip_length_mm(area)
+    termination = (part.ratings.get("termination", "") if part else "") or ("ferrule" if area else "")
+    return End(name, pin, device_id, strip, termination)
+
+
+def counted(name: str) -> list[tuple[int, str]]:
+    """Return a sort key by which 10-9 stands before 10-10, and what has no number last."""
+    pieces = re.findall(r"\d+|\D+", name)
+    return [(int(p), "") if p.isdigit() else (-1, p) for p in pieces] or [(10**9, "")]

@@ -1,0 +1,57 @@
+"""Which field of which kind names what: the one table that file checks and undo read."""
+
+from __future__ import annotations
+
+# Kind -> field -> kind it names; an empty text names nothing, unless the field is in NEEDED.
+REFERENCES: dict[str, dict[str, str]] = {
+    "function": {"parent_id": "function"},
+    "location": {"parent_id": "location"},
+    "sheet": {"function_id": "function", "location_id": "location"},
+    "device": {"function_id": "function", "location_id": "location", "part_id": "part"},
+    "symbol": {"sheet_id": "sheet", "device_id": "device"},
+    "wire": {"sheet_id": "sheet", "type_id": "wire_type"},
+    "continuation": {"sheet_id": "sheet"},
+    "note": {"sheet_id": "sheet"},
+    "band": {"sheet_id": "sheet", "device_id": "device"},
+    "strip_item": {"strip_id": "device", "part_id": "part"},
+    "bridge": {"strip_id": "device"},
+    "cable": {"device_id": "device"},
+    "core_choice": {"device_id": "device"},
+    "card": {"device_id": "device"},
+    "io_point": {"device_id": "device"},
+    "enclosure": {"device_id": "device"},
+    "rail": {"enclosure_id": "enclosure", "part_id": "part"},
+    "duct": {"enclosure_id": "enclosure", "part_id": "part"},
+    "placing": {"enclosure_id": "enclosure", "device_id": "device", "rail_id": "rail"},
+    "node": {"harness_id": "harness", "device_id": "device"},
+    "segment": {"harness_id": "harness", "a_id": "node", "b_id": "node"},
+}
+# Fields that must name something.
+NEEDED: dict[str, tuple[str, ...]] = {
+    "symbol": ("sheet_id",),
+    "wire": ("sheet_id", "type_id"),
+    "continuation": ("sheet_id",),
+    "note": ("sheet_id",),
+    "band": ("sheet_id", "device_id"),
+    "strip_item": ("strip_id",),
+    "bridge": ("strip_id",),
+    "cable": ("device_id",),
+    "core_choice": ("device_id",),
+    "card": ("device_id",),
+    "enclosure": ("device_id",),
+    "rail": ("enclosure_id", "part_id"),
+    "duct": ("enclosure_id", "part_id"),
+    "placing": ("enclosure_id", "device_id"),
+    "node": ("harness_id",),
+    "segment": ("harness_id", "a_id", "b_id"),
+}
+
+
+def users_of(kind: str) -> list[tuple[str, str]]:
+    """Return (kind, field) of every field that may name an entity of a kind.
+
+    Example:
+        >>> users_of("rail")
+        [('placing', 'rail_id')]
+    """
+    return [(user, field) for user, fields in REFERENCES.items() for field, target in fields.items() if target == kind]

@@ -1,0 +1,38 @@
+"""PLC cards, channels, addresses and point lists."""
+
+from .addresses import PREFIX, address, parse_start
+from .channels import (
+    TYPES_OF_UNITS,
+    UNIT_KINDS,
+    ChannelRow,
+    Spare,
+    card_of,
+    cards,
+    channel_address,
+    channels,
+    needed_channels,
+    point_at,
+    spare_shares,
+)
+from .pointlist import Fault, PointLine, PointList, read_points
+
+__all__ = [
+    "PREFIX",
+    "TYPES_OF_UNITS",
+    "UNIT_KINDS",
+    "ChannelRow",
+    "Fault",
+    "PointLine",
+    "PointList",
+    "Spare",
+    "address",
+    "card_of",
+    "cards",
+    "channel_address",
+    "channels",
+    "needed_channels",
+    "parse_start",
+    "point_at",
+    "read_points",
+    "spare_shares",
+]

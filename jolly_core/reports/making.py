@@ -1,0 +1,101 @@
+"""Cut list, spools, labels, rail and duct cuts as rows."""
+
+from __future__ import annotations
+
+from jolly_core.making import cut_list, labels, spool_plan, stock_cuts
+from jolly_core.model import Project
+
+from .registry import Cell, Column, report
+
+
+@report(
+    "cut",
+    "Cut list",
+    "Every panel and harness wire to cut, by type, then length.",
+    (
+        Column("id", "Piece", 17),
+        Column("number", "Wire", 9),
+        Column("type", "Type", 14),
+        Column("colour", "Colour", 7),
+        Column("cross_section", "Cross-section", 11),
+        Column("length_mm", "Length mm", 9, number=True),
+        Column("start", "From", 18),
+        Column("start_strip_mm", "Strip mm", 7, number=True),
+        Column("start_termination", "Termination", 11),
+        Column("end", "To", 18),
+        Column("end_strip_mm", "Strip mm", 7, number=True),
+        Column("end_termination", "Termination", 11),
+        Column("print_start", "Print at start", 20),
+        Column("print_end", "Print at end", 20),
+        Column("run", "Runs in", 12),
+    ),
+)
+def cut_rows(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the rows of the cut list."""
+    return [
+        (
+            w.id,
+            w.number,
+            w.type_name,
+            w.colour,
+            w.size,
+            w.length_mm,
+            w.start,
+            w.start_strip_mm,
+            w.start_termination,
+            w.end,
+            w.end_strip_mm,
+            w.end_termination,
+            w.print_start,
+            w.print_end,
+            w.run,
+        )
+        for w in cut_list(project)
+    ]
+
+
+@report(
+    "spools",
+    "Spools",
+    "How much wire of each type is needed, and how many spools that takes.",
+    (
+        Column("type", "Type", 16),
+        Column("colour", "Colour", 8),
+        Column("cross_section", "Cross-section", 12),
+        Column("wires", "Wires", 7, number=True),
+        Column("metres", "Metres", 9, number=True),
+        Column("spools", "Spools", 7, number=True),
+    ),
+)
+def spool_rows(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the rows of the spool plan."""
+    return [(r.type_name, r.colour, r.size, r.wires, r.metres, r.spools) for r in spool_plan(project)]
+
+
+@report(
+    "labels",
+    "Labels",
+    "Texts to print for devices, cables and wire ends.",
+    (Column("kind", "Kind", 10), Column("text", "Text", 30), Column("where", "For", 30)),
+)
+def label_rows(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the rows of the label file."""
+    return [(label.kind, label.text, label.where) for label in labels(project)]
+
+
+@report(
+    "stock",
+    "Rail and duct cuts",
+    "The pieces of rail and duct to saw.",
+    (
+        Column("kind", "Kind", 8),
+        Column("number", "Part number", 16),
+        Column("text", "Description", 34),
+        Column("length_mm", "Length mm", 10, number=True),
+        Column("quantity", "Qty", 5, number=True),
+        Column("stock", "Stock lengths in all", 12, number=True),
+    ),
+)
+def stock_rows(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the rows of the rail and duct cut list."""
+    return [(c.kind, c.number, c.text, c.length_mm, c.quantity, c.stock) for c in stock_cuts(project)]

@@ -1,0 +1,49 @@
+"""How a cable band looks: a dashed stroke with the cable's tag, and the core's name at each conductor it crosses."""
+
+from __future__ import annotations
+
+from jolly_core.cables import cable_cores, conductors_across, crossed_wires
+from jolly_core.drawing import GRID_MM
+from jolly_core.model import Band, Project
+from jolly_core.tagging import tag_on
+
+from .primitives import ADVANCE, Item, Prim, text
+
+TAG_MM = 3.0
+CORE_MM = 2.2
+OVER_MM = 2.0
+
+
+def band_item(project: Project, band: Band) -> Item:
+    """Return the item of a band."""
+    device = project.devices[band.device_id]
+    part = project.part_of(device)
+    x1, y1, x2, y2 = (v * GRID_MM for v in (band.x1, band.y1, band.x2, band.y2))
+    level = y1 == y2
+    left, right, top, bottom = min(x1, x2), max(x1, x2), min(y1, y2), max(y1, y2)
+    tag = tag_on(project, device, project.sheets[band.sheet_id])
+    words = part.number if part else "no cable part yet"
+    prims: list[Prim] = [["line", x1, y1, x2, y2, "dash"]]
+    for x, y in ((x1, y1), (x2, y2)):
+        prims.append(["circle", x, y, 0.8, "ink"])
+    if level:
+        tx, ty = right + OVER_MM, y1 - 0.6
+    else:
+        tx, ty = x1 + OVER_MM, top - TAG_MM - 1.2
+    prims.append(text(tx, ty, TAG_MM, tag, role="tag"))
+    prims.append(text(tx, ty + TAG_MM, CORE_MM, words, role="label"))
+    names = {r.conductor.key: r.name for r in cable_cores(project, band.device_id) if r.conductor is not None}
+    for wire_id in crossed_wires(project, band.sheet_id, (band.x1, band.y1), (band.x2, band.y2)):
+        wire = project.wires[wire_id]
+        shown = [names[c.key] for c in conductors_across(project, band.sheet_id, wire_id) if names.get(c.key)]
+        if shown:
+            # On the side of the wire where its number never stands: left of an upright one, below a level one.
+            core = "/".join(dict.fromkeys(shown))
+            if level:
+                prims.append(text(wire.x1 * GRID_MM - 0.8, y1 - 0.7, CORE_MM, core, anchor="end", role="label"))
+            else:
+                prims.append(text(x1 + 0.8, wire.y1 * GRID_MM + CORE_MM + 0.5, CORE_MM, core, role="label"))
+    width = max(len(tag) * TAG_MM, len(words) * CORE_MM) * ADVANCE
+    box = (left - 1, top - 1.5, right + 1, bottom + 1.5)
+    facts = {"device": device.id, "tag": tag, "body": [left, top, max(right, tx + width), bottom]}
+    return Item(band.id, "band", prims, box, facts)

@@ -1,0 +1,31 @@
+"""Sizes that follow from tables and formulas: wires, voltage drop, warming."""
+
+from .drop import Drop, voltage_drop
+from .warming import Warming, fan_m3_per_h, wall_surface_m2, warming
+from .wires import (
+    area_mm2,
+    awg_area_mm2,
+    bundle_diameter_mm,
+    fill_percent,
+    outer_diameter_mm,
+    resistance_ohm_per_km,
+    rounded_up_mm,
+    strip_length_mm,
+)
+
+__all__ = [
+    "Drop",
+    "Warming",
+    "area_mm2",
+    "awg_area_mm2",
+    "bundle_diameter_mm",
+    "fan_m3_per_h",
+    "fill_percent",
+    "outer_diameter_mm",
+    "resistance_ohm_per_km",
+    "rounded_up_mm",
+    "strip_length_mm",
+    "voltage_drop",
+    "wall_surface_m2",
+    "warming",
+]

@@ -1,0 +1,25 @@
+"""Terminal strips."""
+
+from .strips import (
+    ACCESSORY_NAMES,
+    StripRow,
+    Target,
+    bridges_of,
+    is_strip,
+    item_records,
+    strip_rows,
+    strip_width_mm,
+    strips,
+)
+
+__all__ = [
+    "ACCESSORY_NAMES",
+    "StripRow",
+    "Target",
+    "bridges_of",
+    "is_strip",
+    "item_records",
+    "strip_rows",
+    "strip_width_mm",
+    "strips",
+]

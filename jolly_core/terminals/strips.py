@@ -1,0 +1,150 @@
+"""Terminal strips: what stands on them in which order, what lands on each side, bridges.
+
+A strip is a device of the terminal class. Its terminals are the terminal symbols that belong to it; a `StripItem`
+record keeps the order and number that a person gave, and the accessories.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.cables import cored
+from jolly_core.library import definition
+from jolly_core.model import Bridge, Device, Project, StripItem
+from jolly_core.tagging import device_at, full_tag, is_inside, pin_name, place_side, terminal_number
+from jolly_core.wiring import Conductor, conductors_at
+
+ACCESSORY_WIDTH_MM = {"end-bracket": 8.0, "plate": 2.0, "marker": 0.0}
+ACCESSORY_NAMES = {"end-bracket": "End bracket", "plate": "Partition plate", "marker": "Marker"}
+
+
+@dataclass(slots=True, frozen=True)
+class Target:
+    """What lands on one side of a terminal.
+
+    Attributes:
+        name: designation:pin of the far end.
+        pin: the far pin.
+        conductor: the conductor that comes from there.
+        cable: tag of the cable it is a core of, "".
+        core: name of that core, "".
+    """
+
+    name: str
+    pin: tuple[str, int]
+    conductor: Conductor
+    cable: str = ""
+    core: str = ""
+
+
+@dataclass(slots=True)
+class StripRow:
+    """A place on a strip.
+
+    Attributes:
+        item_id: its record, "" for a terminal without one.
+        unit: the terminal's unit, 0 for an accessory.
+        number: terminal number, or the accessory's name.
+        symbol_ids: where the terminal is drawn.
+        panel, field: what lands on either side.
+        unknown: what lands there from devices without a location; the plan says which.
+        bridges: ids of the bridges it is part of.
+        width_mm: room it takes on the rail.
+    """
+
+    item_id: str
+    kind: str
+    unit: int
+    number: str
+    symbol_ids: list[str]
+    panel: list[Target]
+    field: list[Target]
+    unknown: list[Target]
+    bridges: list[str]
+    width_mm: float
+
+
+def is_strip(project: Project, device: Device) -> bool:
+    """Return whether a device is a terminal strip: a terminal of it is drawn, or it has strip items."""
+    if project.items_of_strip.has(device.id):
+        return True
+    return any(definition(s.definition).unit == "terminal" for s in project.units_of(device.id))
+
+
+def strips(project: Project) -> list[Device]:
+    """Return the terminal strips of the project, by tag."""
+    found = [d for d in project.devices.values() if is_strip(project, d)]
+    return sorted(found, key=lambda d: full_tag(project, d))
+
+
+def item_records(project: Project, strip_id: str) -> list[StripItem]:
+    """Return what stands on a strip in its order; terminals without a record get one that is not stored."""
+    records = [project.strip_items[i] for i in project.items_of_strip.get(strip_id)]
+    drawn = {s.units[0] for s in project.units_of(strip_id) if definition(s.definition).unit == "terminal"}
+    known = {r.unit for r in records if r.kind == "terminal"}
+    shown = [r for r in records if r.kind != "terminal" or r.unit in drawn]
+    last = max((r.order for r in shown), default=0)
+    shown.sort(key=lambda r: (r.order, r.unit, r.id))
+    return shown + [StripItem("", strip_id, "terminal", last + 1, unit) for unit in sorted(drawn - known)]
+
+
+def strip_rows(project: Project, strip_id: str) -> list[StripRow]:
+    """Return the places of a strip in order, with what lands on each; kept until the next change."""
+    kept = project.derived("strip-rows")
+    if strip_id not in kept:
+        kept[strip_id] = [_row(project, strip_id, record) for record in item_records(project, strip_id)]
+    rows: list[StripRow] = kept[strip_id]
+    return rows
+
+
+def _row(project: Project, strip_id: str, record: StripItem) -> StripRow:
+    if record.kind != "terminal":
+        part = project.parts.get(record.part_id)
+        width = part.width_mm if part else ACCESSORY_WIDTH_MM[record.kind]
+        return StripRow(record.id, record.kind, 0, ACCESSORY_NAMES[record.kind], [], [], [], [], [], width)
+    symbols = [
+        s
+        for s in project.units_of(strip_id)
+        if s.units[0] == record.unit and definition(s.definition).unit == "terminal"
+    ]
+    part = project.part_of(project.devices[strip_id])
+    row = StripRow(
+        record.id,
+        "terminal",
+        record.unit,
+        terminal_number(project, strip_id, record.unit),
+        [s.id for s in symbols],
+        [],
+        [],
+        [],
+        [b.id for b in bridges_of(project, strip_id) if record.unit in b.units],
+        part.width_mm if part else 0.0,
+    )
+    at = conductors_at(project)
+    cores = cored(project)
+    for symbol in symbols:
+        for index in range(len(definition(symbol.definition).pins)):
+            for c in at.get((symbol.id, index), ()):
+                far = c.other((symbol.id, index))
+                cable_id, core = cores.get(c.key, ("", None))
+                cable = full_tag(project, project.devices[cable_id]) if cable_id else ""
+                target = Target(pin_name(project, far), far, c, cable, core.name if core else "")
+                _side(project, row, far).append(target)
+    return row
+
+
+def _side(project: Project, row: StripRow, far: tuple[str, int]) -> list[Target]:
+    device = device_at(project, far)
+    if not place_side(project, device):
+        return row.unknown
+    return row.panel if is_inside(project, device) else row.field
+
+
+def bridges_of(project: Project, strip_id: str) -> list[Bridge]:
+    """Return the bridges of a strip by id."""
+    return sorted((b for b in project.bridges.values() if b.strip_id == strip_id), key=lambda b: b.id)
+
+
+def strip_width_mm(project: Project, strip_id: str) -> float:
+    """Return the length a strip takes on its rail, mm: its terminals and accessories side by side."""
+    return round(sum(r.width_mm for r in strip_rows(project, strip_id)), 2)

@@ -1,0 +1,105 @@
+"""Conductors: the connections of the whole project, each with its number and type under a key of its own.
+
+The key of a conductor is made of its two pins, so that what people decided about it survives redrawing.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.model import Project, WireType
+
+from .connections import Connection, connections, way_of
+from .nets import Group, PinKey, all_nets, nets_of_sheet, sheet_groups
+from .numbers import wire_numbers
+
+
+@dataclass(slots=True, frozen=True)
+class Conductor:
+    """One conductor.
+
+    Attributes:
+        start, end: its pins.
+        number: wire number, "" when it gets none.
+        type_id: its wire type, "" where two pins touch.
+        wire_id: the drawn wire it leaves its start by, "".
+        sheet_id: sheet of its start.
+        net: the groups of its net.
+    """
+
+    start: PinKey
+    end: PinKey
+    number: str
+    type_id: str
+    wire_id: str
+    sheet_id: str
+    steps: int
+    net: list[Group]
+
+    @property
+    def key(self) -> str:
+        """The conductor's name within the project: its pins, the smaller first."""
+        return conductor_key(self.start, self.end)
+
+    def wire_type(self, project: Project) -> WireType | None:
+        """Return its wire type, None where two pins touch."""
+        return project.wire_types.get(self.type_id)
+
+    def other(self, pin: PinKey) -> PinKey:
+        """Return the other end of one of its pins."""
+        return self.end if pin == self.start else self.start
+
+
+def conductor_key(a: PinKey, b: PinKey) -> str:
+    """Return the key of the conductor between two pins, whichever is given first.
+
+    Example:
+        >>> conductor_key(("y2", 0), ("y1", 1))
+        'y1.1-y2.0'
+    """
+    return "-".join(f"{id}.{index}" for id, index in sorted((a, b)))
+
+
+def conductors_of_net(project: Project, net: list[Group]) -> list[Conductor]:
+    """Return the conductors of a net in the order they are joined."""
+    found = []
+    for c in connections(project, net):
+        sheet_id = project.symbols[c.start[0]].sheet_id
+        number = wire_numbers(project, sheet_id).get(sheet_groups(project, sheet_id).of_pin[c.start], "")
+        wire = project.wires.get(c.wire_id)
+        found.append(Conductor(c.start, c.end, number, wire.type_id if wire else "", c.wire_id, sheet_id, c.steps, net))
+    return found
+
+
+def conductors_of_sheet(project: Project, sheet_id: str) -> list[Conductor]:
+    """Return the conductors of the nets that touch a sheet."""
+    return [c for net in nets_of_sheet(project, sheet_id) for c in conductors_of_net(project, net)]
+
+
+def all_conductors(project: Project) -> dict[str, Conductor]:
+    """Return every conductor of the project by its key, in reading order of nets; kept until the next change."""
+    kept = project.derived("conductors")
+    if "all" not in kept:
+        found = (c for net in all_nets(project) for c in conductors_of_net(project, net))
+        kept["all"] = {c.key: c for c in found}
+    result: dict[str, Conductor] = kept["all"]
+    return result
+
+
+def conductors_at(project: Project) -> dict[PinKey, list[Conductor]]:
+    """Return the conductors at each pin that has any."""
+    kept = project.derived("conductors")
+    if "at" not in kept:
+        at: dict[PinKey, list[Conductor]] = {}
+        for c in all_conductors(project).values():
+            at.setdefault(c.start, []).append(c)
+            at.setdefault(c.end, []).append(c)
+        kept["at"] = at
+    result: dict[PinKey, list[Conductor]] = kept["at"]
+    return result
+
+
+def wires_along(project: Project, conductor: Conductor) -> list[str]:
+    """Return the ids of the drawn wires a conductor runs along, from its start."""
+    link = Connection(conductor.start, conductor.end, conductor.wire_id, conductor.steps)
+    return way_of(project, conductor.net, link)
