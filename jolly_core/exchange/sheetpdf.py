@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.drawing import turned
 from jolly_core.model import Project
-from jolly_core.scenes import PENS_MM, Item, Prim, Scene, any_scene, art_of, is_generated, page_of
+from jolly_core.scenes import PENS_MM, Item, Prim, Scene, art_of, is_generated, leaves_of, page_of
 
 from .fonts import MONO, MONO_BOLD, SANS, use_fonts
 
@@ -70,7 +70,9 @@ def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path) -> bytes
     canvas.setTitle(f"{project.settings.number} {project.settings.name}".strip() or "Project")
     painter = _Painter(project, canvas, set(sheet_ids))
     for sheet_id in sheet_ids:
-        painter.page(any_scene(project, sheet_id), sheet_id, page_title(project, sheet_id))
+        for n, leaf in enumerate(leaves_of(project, sheet_id)):
+            name = sheet_id if not n else f"{sheet_id}:{n}"
+            painter.page(leaf, name, page_title(project, sheet_id))
     canvas.save()
     return out.getvalue()
 

@@ -4,8 +4,8 @@ from jolly_core.model import Project
 
 from .cabinet import MARGIN_MM, surface_scene
 from .pages import Page, generated_pages, is_generated, page_numbers, page_of
-from .plans import page_scene
-from .primitives import ADVANCE, PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit
+from .plans import page_leaves, page_scene
+from .primitives import ADVANCE, PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, moved
 from .sheet import sheet_scene
 
 __all__ = [
@@ -18,11 +18,13 @@ __all__ = [
     "Page",
     "Prim",
     "Scene",
-    "any_scene",
     "art_of",
     "fit",
     "generated_pages",
     "is_generated",
+    "leaves_of",
+    "moved",
+    "page_leaves",
     "page_numbers",
     "page_of",
     "page_scene",
@@ -31,10 +33,10 @@ __all__ = [
 ]
 
 
-def any_scene(project: Project, id: str) -> Scene:
-    """Return the scene of a sheet or of a generated page.
+def leaves_of(project: Project, id: str) -> list[Scene]:
+    """Return the leaves of a sheet (one) or of a generated page (one or more).
 
     Raises:
         GoneError: it is not in the project.
     """
-    return page_scene(project, id) if is_generated(id) else sheet_scene(project, id)
+    return page_leaves(project, id) if is_generated(id) else [sheet_scene(project, id)]

@@ -10,11 +10,12 @@ from .pages import Page
 from .primitives import Item, Prim, Scene, fit, text
 
 MARGIN_MM = 30.0
-TABLE_ROW_MM = 5.0
-TABLE_SIZE_MM = 3.0
-COLUMNS = (("Cav", 10.0), ("Wire", 20.0), ("Col", 12.0), ("To", 44.0))
+TABLE_ROW_MM = 9.0
+TABLE_SIZE_MM = 5.5
+COLUMNS = (("Cav", 16.0), ("Wire", 32.0), ("Col", 20.0), ("To", 72.0))
 TABLE_WIDTH_MM = sum(w for _, w in COLUMNS)
-LABEL_MM = 5.0
+LABEL_MM = 14.0
+BUNDLE_MM = 10.0
 FOOT_MM = 22.0
 
 
@@ -36,7 +37,7 @@ def board_scene(project: Project, page: Page) -> Scene:
     words = f"{page.number}   {harness.code}   {harness.text}   scale 1:1"
     frame: list[Prim] = [
         ["rect", 5.0, 5.0, width - 10, height - 10, "frame"],
-        text(12, height - 12, 7.0, f"{project.settings.number}  {words}", role="title"),
+        text(12, height - 12, 12.0, f"{project.settings.number}  {words}", role="title"),
     ]
     items["frame"] = Item("frame", "frame", frame, (0, 0, width, height))
     sizes = bundles(project, harness.id)
@@ -82,8 +83,8 @@ def _segment_item(
     anchor = "start" if upright else "middle"
     prims: list[Prim] = [["poly", points, "edge"]]
     prims.append(text(*where, LABEL_MM, f"{length:g} mm", anchor=anchor, role="tag"))
-    below = where[1] + (LABEL_MM + 1 if upright else thick * 2 + LABEL_MM + 4)
-    prims.append(text(where[0], below, 4.0, f"{wires} wires, ⌀ {diameter:.1f}", anchor=anchor, role="label"))
+    below = where[1] + (BUNDLE_MM + 2 if upright else thick * 2 + BUNDLE_MM + 5)
+    prims.append(text(where[0], below, BUNDLE_MM, f"{wires} wires, ⌀ {diameter:.1f}", anchor=anchor, role="label"))
     box = (min(a[0], b[0]) - 4, min(a[1], b[1]) - 4, max(a[0], b[0]) + 4, max(a[1], b[1]) + 4)
     facts = {"length": length, "from": list(a), "to": list(b)}
     return Item(id, "segment", prims, box, facts)
@@ -99,11 +100,11 @@ def _table(project: Project, device_id: str, x: float, y: float) -> Item:
     part = project.part_of(device)
     lefts = [x + sum(w for _, w in COLUMNS[:n]) for n in range(len(COLUMNS))]
     head = f"{full_tag(project, device)} {device.text}".strip() + (f"  {part.number}" if part else "")
-    shown, size = fit(head, TABLE_WIDTH_MM - 2, TABLE_SIZE_MM + 0.6)
-    prims: list[Prim] = [text(x + 1, y + TABLE_ROW_MM - 1.4, size, shown, role="tag")]
+    shown, size = fit(head, TABLE_WIDTH_MM - 2, TABLE_SIZE_MM + 0.6, 3.0)
+    prims: list[Prim] = [text(x + 1, y + TABLE_ROW_MM - 2.4, size, shown, role="tag")]
     line = y + 2 * TABLE_ROW_MM
     for left, (name, _) in zip(lefts, COLUMNS, strict=True):
-        prims.append(text(left + 1, line - 1.4, TABLE_SIZE_MM, name, role="heading"))
+        prims.append(text(left + 1, line - 2.4, TABLE_SIZE_MM, name, role="heading"))
     mine = {s.id for s in project.units_of(device_id)}
     for row in cavity_rows(project, device_id):
         for c in row.conductors or (None,):
@@ -114,8 +115,8 @@ def _table(project: Project, device_id: str, x: float, y: float) -> Item:
                 wire_type = c.wire_type(project)
                 values = [row.cavity, c.number, wire_type.colour if wire_type else "", pin_name(project, far)]
             for left, value, (_, width) in zip(lefts, values, COLUMNS, strict=True):
-                shown, size = fit(value, width - 2, TABLE_SIZE_MM)
-                prims.append(text(left + 1, line - 1.4, size, shown, role="label"))
+                shown, size = fit(value, width - 2, TABLE_SIZE_MM, 3.0)
+                prims.append(text(left + 1, line - 2.4, size, shown, role="label"))
     height = line - y
     prims.append(["rect", x, y, TABLE_WIDTH_MM, height, "fine"])
     for n in range(1, round(height / TABLE_ROW_MM)):

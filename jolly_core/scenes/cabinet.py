@@ -18,8 +18,8 @@ from jolly_core.terminals import is_strip, strip_rows
 from .primitives import ADVANCE, Item, Prim, Scene, fit, text
 
 MARGIN_MM = 30.0
-TAG_MM = 11.0
-SMALL_MM = 7.0
+TAG_MM = 18.0
+SMALL_MM = 11.0
 
 
 def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
@@ -33,7 +33,7 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
     width, height = surface_size(project, enclosure, surface)
     tag = full_tag(project, project.devices[enclosure.device_id])
     name = "mounting plate" if surface == "plate" else "door, seen from the front"
-    head = text(MARGIN_MM, MARGIN_MM - 8, TAG_MM, f"{tag}  {name}  {width:g} × {height:g}", role="title")
+    head = text(MARGIN_MM, MARGIN_MM - 8, SMALL_MM, f"{tag}  {name}  {width:g} × {height:g}", role="title")
     prims: list[Prim] = [["box", MARGIN_MM, MARGIN_MM, width, height, "edge", "plate"], head]
     items = {"plate": Item("plate", "plate", prims, (MARGIN_MM, MARGIN_MM, MARGIN_MM + width, MARGIN_MM + height))}
     if surface == "plate":
@@ -92,7 +92,7 @@ def _placing_item(project: Project, placing_id: str) -> Item:
                 prims.append(["line", x, y + at, x + box.width, y + at, "fine"])
             else:
                 prims.append(["line", x + at, y, x + at, y + box.height, "fine"])
-    shown, size = fit(f"-{product_tag(project, device)}", max(box.width - 3, 8), TAG_MM, 4.0)
+    shown, size = fit(f"-{product_tag(project, device)}", max(box.width - 3, 8), TAG_MM, 6.0)
     middle = (x + box.width / 2, y + box.height / 2)
     if strip:  # the lines between terminals would run through its tag
         wide, tall = len(shown) * size * ADVANCE + 4, size + 3
@@ -100,7 +100,7 @@ def _placing_item(project: Project, placing_id: str) -> Item:
     prims.append(text(*middle, size, shown, anchor="middle", role="tag"))
     part = project.part_of(device)
     if part is not None and box.width > 24 and not strip:
-        words, small = fit(part.number, box.width - 3, SMALL_MM, 3.0)
+        words, small = fit(part.number, box.width - 3, SMALL_MM, 5.0)
         prims.append(text(middle[0], middle[1] + SMALL_MM + 2, small, words, anchor="middle"))
     facts = {"device": device.id, "tag": full_tag(project, device), "text": device.text}
     return Item(placing_id, "placing", prims, (x, y, x + box.width, y + box.height), facts)

@@ -1,14 +1,14 @@
 """The pages of a project: its sheets, then those generated from the model: terminal plans, core plans, form boards.
 
-A generated page is not stored: it is there as long as its strip, cable or harness is. Its id is "plan:", the kind, the
-id of its subject and the number of the page within the subject.
+A generated page is not stored: it is there as long as its strip, cable or harness is. Its id is "plan:", the kind and
+the id of its subject. On paper it may take several leaves; which pages there are does not depend on how many, so that
+listing them costs little in a large project.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.cables import cable_cores
 from jolly_core.harness import harnesses, segments_of
 from jolly_core.model import GoneError, Project
 from jolly_core.tagging import full_tag
@@ -22,14 +22,13 @@ TITLES = {"terminals": "Terminal plan", "cores": "Core plan", "board": "Form boa
 
 @dataclass(slots=True, frozen=True)
 class Page:
-    """A generated page: number as shown ("T1"), title, kind, its subject's id, and the place of its rows."""
+    """A generated page: number as shown ("T1"), title, kind, and its subject's id."""
 
     id: str
     number: str
     title: str
     kind: str
     subject: str
-    part: int = 0
 
 
 def strip_height(project: Project, strip_id: str) -> list[int]:
@@ -38,7 +37,7 @@ def strip_height(project: Project, strip_id: str) -> list[int]:
 
 
 def split(heights: list[int], room: int = ROWS_A_PAGE) -> list[tuple[int, int]]:
-    """Return (first, after last) of the places on each page, so that no page has more lines than there is room.
+    """Return (first, after last) of the places on each leaf, so that no leaf has more lines than there is room.
 
     Example:
         >>> split([1, 1, 2], room=2)
@@ -58,23 +57,16 @@ def generated_pages(project: Project) -> list[Page]:
     """Return the generated pages in order; kept until the next change."""
     kept = project.derived("pages")
     if "all" not in kept:
-        subjects: list[tuple[str, str, str, int]] = []
-        for device in strips(project):
-            parts = len(split(strip_height(project, device.id)))
-            subjects.append(("terminals", device.id, full_tag(project, device), parts))
+        subjects = [("terminals", d.id, full_tag(project, d)) for d in strips(project)]
         cables = sorted((full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values())
-        for tag, id in cables:
-            subjects.append(("cores", id, tag, len(split([1] * len(cable_cores(project, id))))))
-        for harness in harnesses(project):
-            if segments_of(project, harness.id):
-                subjects.append(("board", harness.id, harness.code, 1))
+        subjects += [("cores", id, tag) for tag, id in cables]
+        subjects += [("board", h.id, h.code) for h in harnesses(project) if segments_of(project, h.id)]
         counts = dict.fromkeys(KINDS, 0)
         pages = []
-        for kind, id, name, parts in subjects:
-            for part in range(parts):
-                counts[kind] += 1
-                number = f"{KINDS[kind]}{counts[kind]}"
-                pages.append(Page(f"{PREFIX}{kind}:{id}:{part}", number, f"{TITLES[kind]} {name}", kind, id, part))
+        for kind, id, name in subjects:
+            counts[kind] += 1
+            title = f"{TITLES[kind]} {name}"
+            pages.append(Page(f"{PREFIX}{kind}:{id}", f"{KINDS[kind]}{counts[kind]}", title, kind, id))
         kept["all"] = pages
     found: list[Page] = kept["all"]
     return found

@@ -14,13 +14,14 @@ from jolly_core.wiring import sheet_groups
 from .board import board_scene
 from .frames import frame_item
 from .pages import Page, page_of, split, strip_height
-from .primitives import Item, Prim, Scene, fit, text
+from .primitives import Item, Prim, Scene, fit, moved, text
 
 ROW_MM = 5.6
 HEAD_MM = 7.0
 TOP_MM = 26.0
 SIZE_MM = 2.6
 WIDTH_MM = 277.0
+LEAF_GAP_MM = 8.0
 Columns = Sequence[tuple[str, float]]
 
 STRIP_COLUMNS: Columns = (
@@ -45,23 +46,49 @@ CORE_COLUMNS: Columns = (
 )
 
 
-def page_scene(project: Project, page_id: str) -> Scene:
-    """Return the scene of a generated page.
+def page_leaves(project: Project, page_id: str) -> list[Scene]:
+    """Return the leaves of a generated page, each a scene of its own.
 
     Raises:
-        GoneError: it is gone.
+        GoneError: the page is gone.
     """
     page = page_of(project, page_id)
     if page.kind == "board":
-        return board_scene(project, page)
-    return _strip_page(project, page) if page.kind == "terminals" else _cable_page(project, page)
+        return [board_scene(project, page)]
+    terminals = page.kind == "terminals"
+    count = len(cable_cores(project, page.subject)) if not terminals else 0
+    heights = strip_height(project, page.subject) if terminals else [1] * count
+    leaves = split(heights)
+    make = _strip_leaf if terminals else _cable_leaf
+    return [make(project, page, leaf, n, len(leaves)) for n, leaf in enumerate(leaves, start=1)]
 
 
-def _start(project: Project, page: Page) -> tuple[Scene, Sheet]:
+def page_scene(project: Project, page_id: str) -> Scene:
+    """Return a generated page as one scene, its leaves below each other.
+
+    Raises:
+        GoneError: the page is gone.
+    """
+    leaves = page_leaves(project, page_id)
+    if len(leaves) == 1:
+        return leaves[0]
+    items: dict[str, Item] = {}
+    down = 0.0
+    for n, leaf in enumerate(leaves):
+        for item in leaf.items.values():
+            left, top, right, bottom = item.box
+            id = f"{item.id}@{n}" if item.id in items else item.id
+            prims = [moved(p, 0, down) for p in item.prims]
+            items[id] = Item(id, item.kind, prims, (left, top + down, right, bottom + down), item.facts)
+        down += leaf.height + LEAF_GAP_MM
+    return Scene(max(leaf.width for leaf in leaves), down - LEAF_GAP_MM, items)
+
+
+def _start(project: Project, page: Page, leaf: int, leaves: int) -> Scene:
     device = project.devices[page.subject]
     sheet = Sheet(
         page.id,
-        page.number,
+        page.number if leaves == 1 else f"{page.number}.{leaf}",
         page.title,
         size="A4",
         frame="plan",
@@ -69,7 +96,7 @@ def _start(project: Project, page: Page) -> tuple[Scene, Sheet]:
         location_id=device.location_id,
     )
     frame = frame_item(project, sheet)
-    return Scene(*size_mm(sheet), {"frame": frame}), sheet
+    return Scene(*size_mm(sheet), {"frame": frame})
 
 
 def _cell(x: float, width: float, y: float, content: str, *, link: str = "", role: str = "label") -> Prim:
@@ -88,12 +115,12 @@ def _head(title: str, columns: Columns) -> list[Prim]:
     return prims
 
 
-def _strip_page(project: Project, page: Page) -> Scene:
-    scene, _ = _start(project, page)
+def _strip_leaf(project: Project, page: Page, rows_on: tuple[int, int], leaf: int, leaves: int) -> Scene:
+    scene = _start(project, page, leaf, leaves)
     device = project.devices[page.subject]
     rows = strip_rows(project, device.id)
     heights = strip_height(project, device.id)
-    first, last = split(heights)[page.part]
+    first, last = rows_on
     part = project.part_of(device)
     title = f"{full_tag(project, device)}  {device.text}".strip() + (f"   {part.number}" if part else "")
     scene.items["head"] = Item("head", "frame", _head(title, STRIP_COLUMNS), (0, 0, scene.width, TOP_MM))
@@ -169,12 +196,12 @@ def _wire_cells(
     ]
 
 
-def _cable_page(project: Project, page: Page) -> Scene:
-    scene, _ = _start(project, page)
+def _cable_leaf(project: Project, page: Page, rows_on: tuple[int, int], leaf: int, leaves: int) -> Scene:
+    scene = _start(project, page, leaf, leaves)
     device = project.devices[page.subject]
     part = project.part_of(device)
     cores = cable_cores(project, device.id)
-    first, last = split([1] * len(cores))[page.part]
+    first, last = rows_on
     words = f"{part.number}  {part.text}" if part else "no cable part yet"
     title = f"{full_tag(project, device)}   {words}"
     scene.items["head"] = Item("head", "frame", _head(title, CORE_COLUMNS), (0, 0, scene.width, TOP_MM))

@@ -18,6 +18,7 @@ Pens and text roles are names; each painter has one table for them.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from math import floor
 from typing import Any
 
 from jolly_core.drawing import GRID_MM
@@ -66,6 +67,23 @@ def text(
     return ["text", round(x, 2), round(y, 2), size, anchor, role, content, link]
 
 
+def moved(prim: Prim, dx: float, dy: float) -> Prim:
+    """Return a primitive moved by an offset in mm.
+
+    Example:
+        >>> moved(["line", 0, 0, 4, 0, "ink"], 1, 2)
+        ['line', 1, 2, 5, 2, 'ink']
+    """
+    kind, *v = prim
+    if kind == "poly":
+        return [kind, [n + (dy if i % 2 else dx) for i, n in enumerate(v[0])], *v[1:]]
+    if kind in ("line", "wire"):
+        return [kind, v[0] + dx, v[1] + dy, v[2] + dx, v[3] + dy, *v[4:]]
+    if kind == "art":
+        return [kind, v[0], v[1] + dx, v[2] + dy, *v[3:]]
+    return [kind, v[0] + dx, v[1] + dy, *v[2:]]
+
+
 def fit(content: str, width_mm: float, size: float, smallest: float = 1.6) -> tuple[str, float]:
     """Return the text and the size at which it stays within a width; shrunk first, then cut with an ellipsis.
 
@@ -78,7 +96,7 @@ def fit(content: str, width_mm: float, size: float, smallest: float = 1.6) -> tu
     wanted = len(content) * ADVANCE * size
     if wanted <= width_mm:
         return content, size
-    size = max(smallest, round(width_mm / (len(content) * ADVANCE), 2))
+    size = max(smallest, floor(100 * width_mm / (len(content) * ADVANCE)) / 100)
     room = int(width_mm / (ADVANCE * size) + 1e-6)
     return (content if len(content) <= room else content[: max(1, room - 1)] + "…"), size
 

@@ -10,8 +10,10 @@ from ninja.security import django_auth
 
 from jolly_core.model import CoreError
 from jolly_server.accounts.api import router as accounts
+from jolly_server.benches.api import router as benches
 from jolly_server.issuing.api import router as issuing
 from jolly_server.library.api import router as library
+from jolly_server.making.api import router as making
 from jolly_server.projects.api import router as projects
 from jolly_server.projects.editing_api import router as editing
 
@@ -20,6 +22,8 @@ api.add_router("", accounts)
 api.add_router("/projects", projects)
 api.add_router("/projects", editing)
 api.add_router("/projects", issuing)
+api.add_router("/projects", benches)
+api.add_router("/projects", making)
 api.add_router("/library", library)
 
 STATUS = {"refused": 422, "gone": 404, "conflict": 409, "bad-file": 400}

@@ -3,6 +3,7 @@
 JOLLY_SPOOL_DATA   data folder with database and secret key (default: ./data)
 JOLLY_SPOOL_DEMO   "1" when the server was started with the demo; offers the one-button sign-in on loopback
 JOLLY_SPOOL_DEBUG  "1" for Django's debug pages
+JOLLY_SPOOL_MACHINE  address of the wire-processing machine (default: http://127.0.0.1:8001)
 """
 
 from __future__ import annotations
@@ -22,6 +23,7 @@ class Options:
     data: Path
     demo: bool
     debug: bool
+    machine: str = "http://127.0.0.1:8001"
     fonts: Path = BASE / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
     front_end: Path = BASE / "web" / "dist"
     demo_files: Path = BASE / "demo"
@@ -37,6 +39,7 @@ def read_options() -> Options:
         data=data,
         demo=os.environ.get("JOLLY_SPOOL_DEMO") == "1",
         debug=os.environ.get("JOLLY_SPOOL_DEBUG") == "1",
+        machine=os.environ.get("JOLLY_SPOOL_MACHINE") or "http://127.0.0.1:8001",
     )
 
 

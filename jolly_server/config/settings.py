@@ -17,6 +17,8 @@ INSTALLED_APPS = [
     "jolly_server.projects",
     "jolly_server.library",
     "jolly_server.issuing",
+    "jolly_server.benches",
+    "jolly_server.making",
     "jolly_server.demo",
 ]
 MIDDLEWARE = [

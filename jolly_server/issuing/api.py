@@ -7,8 +7,20 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from ninja.errors import HttpError
 
-from jolly_core.exchange import TABLE_FORMATS, sheets_pdf, write_project, write_table
+from jolly_core.exchange import (
+    TABLE_FORMATS,
+    board_pdf,
+    cut_json,
+    sheets_pdf,
+    surface_dxf,
+    surface_pdf,
+    write_pack,
+    write_project,
+    write_table,
+)
+from jolly_core.model import SURFACES, Project
 from jolly_core.reports import REPORTS, run_report
+from jolly_core.scenes import is_generated, page_of
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
@@ -70,8 +82,59 @@ def drawing(request: HttpRequest, project_id: str, sheet_id: str = "") -> HttpRe
         ids = [sheet_id] if sheet_id else [s.id for s in held.project.sheets_in_order()]
         content = sheets_pdf(held.project, ids, settings.JOLLY.fonts)
         number = held.project.settings.number
-        suffix = f"-sheet-{held.project.sheets[sheet_id].number}" if sheet_id else ""
+        suffix = f"-sheet-{_page_number(held.project, sheet_id)}" if sheet_id else ""
     return _file(content, TYPES["pdf"], f"{number}{suffix}.pdf")
+
+
+def _page_number(project: Project, id: str) -> str:
+    return page_of(project, id).number if is_generated(id) else str(project.sheets[id].number)
+
+
+@router.get("/{project_id}/pack.zip")
+def pack(request: HttpRequest, project_id: str) -> HttpResponse:
+    """Give everything that is issued of the project in one zip."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        content = write_pack(held.project, settings.JOLLY.fonts)
+        s = held.project.settings
+    return _file(content, "application/zip", f"{s.number}-{s.revision}.zip")
+
+
+@router.get("/{project_id}/cut-list.json")
+def cut(request: HttpRequest, project_id: str) -> HttpResponse:
+    """Give the cut list for machines."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return _file(cut_json(held.project), TYPES["json"], f"{held.project.settings.number}-cut-list.json")
+
+
+@router.get("/{project_id}/layouts/{enclosure_id}/{surface}.{format}")
+def layout(request: HttpRequest, project_id: str, enclosure_id: str, surface: str, format: str) -> HttpResponse:
+    """Give a mounting plate or door as PDF or DXF."""
+    role_in(request, project_id)
+    if surface not in SURFACES or format not in ("pdf", "dxf"):
+        raise HttpError(404, "There are plate and door, as pdf and dxf.")
+    held = loaded(project_id)
+    with held.lock:
+        if format == "dxf":
+            content, type = surface_dxf(held.project, enclosure_id, surface), "image/vnd.dxf"
+        else:
+            content, type = surface_pdf(held.project, enclosure_id, surface, settings.JOLLY.fonts), TYPES["pdf"]
+        number = held.project.settings.number
+    return _file(content, type, f"{number}-{surface}.{format}")
+
+
+@router.get("/{project_id}/boards/{harness_id}.pdf")
+def board(request: HttpRequest, project_id: str, harness_id: str, tiled: bool = False) -> HttpResponse:
+    """Give a form board as PDF at true scale, on one page or tiled on A4."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        content = board_pdf(held.project, harness_id, settings.JOLLY.fonts, tiled=tiled)
+        code = held.project.harnesses[harness_id].code
+    return _file(content, TYPES["pdf"], f"{code}{'-a4' if tiled else ''}.pdf")
 
 
 @router.get("/{project_id}/file")

@@ -11,6 +11,7 @@ from ninja.files import UploadedFile
 from jolly_core.edits.offers import offers
 from jolly_core.exchange import read_project
 from jolly_core.model import ON_SHEET, GoneError, Project, check_text
+from jolly_core.scenes import generated_pages
 from jolly_core.tagging import path_of
 from jolly_server.config.options import read_options
 from jolly_server.library.services import SHORTEST, search
@@ -60,6 +61,7 @@ class Outline(Schema):
     role: str
     settings: dict[str, Any]
     sheets: list[dict[str, Any]]
+    pages: list[dict[str, str]]
     wire_types: list[dict[str, Any]]
     undo: str
     redo: str
@@ -122,6 +124,7 @@ def outline(request: HttpRequest, project_id: str) -> Outline:
             role=role,
             settings={n: getattr(p.settings, n) for n in p.settings.__slots__},
             sheets=[_sheet(p, s.id) for s in p.sheets_in_order()],
+            pages=[{"id": g.id, "number": g.number, "title": g.title, "kind": g.kind} for g in generated_pages(p)],
             wire_types=[{n: getattr(t, n) for n in t.__slots__} for t in p.wire_types.values()],
             undo=undo.label if undo else "",
             redo=_redo_label(redo),

@@ -21,6 +21,7 @@ from .services import (
     view_since,
 )
 from .store import loaded
+from .views import has_page
 
 router = Router(tags=["editing"])
 
@@ -143,7 +144,7 @@ def _news(request: HttpRequest, project_id: str, sheet_id: str, since: int) -> N
     held = loaded(project_id)
     undo_label, redo_label = _labels(project_id, user)
     with held.lock:
-        gone = bool(sheet_id) and sheet_id not in held.project.sheets
+        gone = bool(sheet_id) and not has_page(held.project, sheet_id)
         fresh = None
         if sheet_id and not gone and since != held.revision:
             fresh = ViewChange(**view_since(held, sheet_id, since))

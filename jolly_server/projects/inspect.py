@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from jolly_core.cables import cable_of
 from jolly_core.checks import snags_on
 from jolly_core.drawing import place_in
 from jolly_core.edits.offers import symbol_for
@@ -33,6 +34,8 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
     symbols = project.units_of(device.id)
     anchor = lead or (symbols[0] if symbols else None)
     class_key = part.part_class if part else definition(anchor.definition).part_class if anchor else ""
+    if not class_key and cable_of(project, device.id):
+        class_key = "cable"
     sheets = dict.fromkeys(s.sheet_id for s in symbols)
     return {
         "id": device.id,
@@ -40,6 +43,8 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
         "full_tag": full_tag(project, device),
         "fixed": bool(device.fixed_tag),
         "text": device.text,
+        "function_id": device.function_id,
+        "location_id": device.location_id,
         "what": part_class(class_key).name if class_key else "",
         "class": class_key,
         "part": {"id": part.id, "number": part.number, "maker": part.maker, "text": part.text} if part else None,

@@ -28,7 +28,7 @@ from jolly_server.library.services import StoredLibrary
 
 from .models import JournalEntry, Membership, ProjectRow
 from .store import Loaded, load_rows, loaded, save_changes, save_entities
-from .views import View, current_view, difference, sheet_view
+from .views import View, current_view, difference, has_page, sheet_view
 
 _ids = IdSource()
 
@@ -99,7 +99,7 @@ def preview_edit(project_id: str, payload: Payload, sheet_id: str, since: int) -
     with held.lock:
         outcome = compute(held.project, payload, library=StoredLibrary())
         answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
-        if sheet_id in held.project.sheets:
+        if has_page(held.project, sheet_id):
             before = _shown(held, sheet_id, since) or current_view(held, sheet_id)
             with held.project.trial() as total:
                 held.project.commit(total, outcome.changes)
@@ -196,7 +196,7 @@ def _store(
 
 
 def _shown(held: Loaded, sheet_id: str, since: int) -> View | None:
-    if not sheet_id or sheet_id not in held.project.sheets:
+    if not sheet_id or not has_page(held.project, sheet_id):
         return None
     if since == held.revision:
         return current_view(held, sheet_id)
@@ -205,7 +205,7 @@ def _shown(held: Loaded, sheet_id: str, since: int) -> View | None:
 
 
 def _view(held: Loaded, sheet_id: str, before: View | None) -> dict[str, Any] | None:
-    if not sheet_id or sheet_id not in held.project.sheets:
+    if not sheet_id or not has_page(held.project, sheet_id):
         return None
     return difference(before, current_view(held, sheet_id))
 

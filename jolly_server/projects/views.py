@@ -9,7 +9,7 @@ from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
 from jolly_core.model import Project
 from jolly_core.reports import sheet_wires
-from jolly_core.scenes import sheet_scene
+from jolly_core.scenes import Scene, generated_pages, is_generated, page_of, page_scene, sheet_scene
 from jolly_core.tagging import lead_of, tag_on
 
 from .store import Loaded
@@ -20,12 +20,11 @@ View = dict[str, dict[str, Any]]  # section -> id -> value
 
 def sheet_view(project: Project, sheet_id: str) -> View:
     """Return the sheet as sections of values by id: items, wires, devices, snags, and the sheet's own facts."""
+    if is_generated(sheet_id):
+        return _page_view(project, sheet_id)
     sheet = project.get("sheet", sheet_id)
     scene = sheet_scene(project, sheet_id)
-    items = {
-        i.id: {"id": i.id, "kind": i.kind, "prims": i.prims, "box": list(i.box), "facts": i.facts}
-        for i in scene.items.values()
-    }
+    items = _items(scene)
     wires = {
         f"{c.start}>{c.end}": {
             "id": f"{c.start}>{c.end}",
@@ -87,6 +86,36 @@ def sheet_view(project: Project, sheet_id: str) -> View:
         "standard": project.settings.standard,
     }
     return {"items": items, "wires": wires, "devices": devices, "snags": snags, "sheet": {"sheet": facts}}
+
+
+def _items(scene: Scene) -> dict[str, Any]:
+    return {
+        i.id: {"id": i.id, "kind": i.kind, "prims": i.prims, "box": list(i.box), "facts": i.facts}
+        for i in scene.items.values()
+    }
+
+
+def _page_view(project: Project, page_id: str) -> View:
+    """Return a generated page as sections; nothing on it is edited, so that only its items and facts are filled."""
+    page = page_of(project, page_id)
+    scene = page_scene(project, page_id)
+    facts = {
+        "id": page.id,
+        "number": page.number,
+        "title": page.title,
+        "frame": "plan",
+        "width": scene.width,
+        "height": scene.height,
+        "lines": [],
+        "rails": [0, 0],
+        "standard": project.settings.standard,
+    }
+    return {"items": _items(scene), "wires": {}, "devices": {}, "snags": {}, "sheet": {"sheet": facts}}
+
+
+def has_page(project: Project, id: str) -> bool:
+    """Return whether a sheet or generated page of an id is in the project."""
+    return id in project.sheets or (is_generated(id) and any(p.id == id for p in generated_pages(project)))
 
 
 def current_view(held: Loaded, sheet_id: str) -> View:

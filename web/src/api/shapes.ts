@@ -6,7 +6,7 @@ export type Box = [number, number, number, number]
 
 export interface Item {
   id: string
-  kind: 'symbol' | 'wire' | 'continuation' | 'note' | 'dot' | 'table' | 'number' | 'frame'
+  kind: string
   prims: Prim[]
   box: Box
   facts: {
@@ -22,6 +22,11 @@ export interface Item {
     ends?: [number, number][]
     pins?: [number, number][]
     body?: Box
+    /** Ends of a rail or duct in plate mm, and length and ends of a harness segment on its board. */
+    run?: [number, number, number, number]
+    length?: number
+    from?: [number, number]
+    to?: [number, number]
   }
 }
 
@@ -87,6 +92,8 @@ export interface DeviceCard {
   full_tag: string
   fixed: boolean
   text: string
+  function_id: string
+  location_id: string
   what: string
   class: string
   part: { id: string; number: string; maker: string; text: string } | null
@@ -132,6 +139,14 @@ export interface SheetLine {
   function: string
   function_text: string
   location: string
+}
+
+/** A generated page of the drawing set. */
+export interface PageLine {
+  id: string
+  number: string
+  title: string
+  kind: string
 }
 
 export interface WireTypeLine {

@@ -1,8 +1,14 @@
 /** The benches in the order of the job. To add a bench, name it here and give it a route in ProjectShell. */
+import AccountTreeOutlinedIcon from '@mui/icons-material/AccountTreeOutlined'
+import CableOutlinedIcon from '@mui/icons-material/CableOutlined'
+import ContentCutOutlinedIcon from '@mui/icons-material/ContentCutOutlined'
+import DoorFrontOutlinedIcon from '@mui/icons-material/DoorFrontOutlined'
 import DownloadOutlinedIcon from '@mui/icons-material/DownloadOutlined'
 import GestureOutlinedIcon from '@mui/icons-material/GestureOutlined'
+import InputOutlinedIcon from '@mui/icons-material/InputOutlined'
 import Inventory2OutlinedIcon from '@mui/icons-material/Inventory2Outlined'
 import ReportProblemOutlinedIcon from '@mui/icons-material/ReportProblemOutlined'
+import ViewWeekOutlinedIcon from '@mui/icons-material/ViewWeekOutlined'
 import Badge from '@mui/material/Badge'
 import Box from '@mui/material/Box'
 import type { ReactNode } from 'react'
@@ -19,8 +25,14 @@ export interface Bench {
 export const BENCHES: Bench[] = [
   { path: 'draw', label: 'Draw', icon: <GestureOutlinedIcon /> },
   { path: 'parts', label: 'Parts', icon: <Inventory2OutlinedIcon /> },
+  { path: 'terminals', label: 'Terminals', icon: <ViewWeekOutlinedIcon /> },
+  { path: 'cables', label: 'Cables', icon: <CableOutlinedIcon /> },
+  { path: 'io', label: 'I/O', icon: <InputOutlinedIcon /> },
+  { path: 'cabinet', label: 'Cabinet', icon: <DoorFrontOutlinedIcon /> },
+  { path: 'harness', label: 'Harness', icon: <AccountTreeOutlinedIcon /> },
   { path: 'snags', label: 'Snags', icon: <ReportProblemOutlinedIcon /> },
   { path: 'issue', label: 'Issue', icon: <DownloadOutlinedIcon /> },
+  { path: 'make', label: 'Make', icon: <ContentCutOutlinedIcon /> },
 ]
 
 export function BenchRail({ projectId }: { projectId: string }) {
@@ -36,12 +48,12 @@ export function BenchRail({ projectId }: { projectId: string }) {
           key={bench.path}
           component={NavLink}
           to={`/p/${projectId}/${bench.path}`}
-          title={`${bench.label}  Alt+${i + 1}`}
+          title={i < 9 ? `${bench.label}  Alt+${i + 1}` : bench.label}
           sx={{
             display: 'flex',
             flexDirection: 'column',
             alignItems: 'center',
-            py: 1,
+            py: 0.75,
             fontSize: 12,
             color: INK,
             textDecoration: 'none',

@@ -3,20 +3,30 @@ import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
-import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router'
+import { Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router'
 import { client, got, wordsOf, type Me } from '../api/client'
-import type { SheetLine } from '../api/shapes'
+import type { PageLine, SheetLine } from '../api/shapes'
+import { CabinetBench } from '../benches/cabinet/CabinetBench'
+import { CablesBench } from '../benches/cables/CablesBench'
 import { DrawBench } from '../benches/draw/DrawBench'
 import { useSheet } from '../benches/draw/store'
+import { HarnessBench } from '../benches/harness/HarnessBench'
+import { IoBench } from '../benches/io/IoBench'
 import { IssueBench } from '../benches/issue/IssueBench'
+import { MakeBench } from '../benches/make/MakeBench'
 import { PartsBench } from '../benches/parts/PartsBench'
 import { SnagsBench } from '../benches/snags/SnagsBench'
+import { TerminalsBench } from '../benches/terminals/TerminalsBench'
 import { BENCHES, BenchRail } from './BenchRail'
+import { isTyping, keyName } from './commands'
 import { TopBar } from './TopBar'
+
+const POLL_MS = 1500
 
 export function ProjectShell({ me }: { me: Me }) {
   const { projectId = '' } = useParams()
   const go = useNavigate()
+  const onSheet = useLocation().pathname.includes('/draw')
   const { enqueueSnackbar } = useSnackbar()
   const message = useSheet((s) => s.message)
   const revision = useSheet((s) => s.revision)
@@ -25,7 +35,27 @@ export function ProjectShell({ me }: { me: Me }) {
     queryFn: () =>
       got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
   })
-  const { refetch } = outline
+  const { refetch, data: known } = outline
+  useEffect(() => {
+    if (known && !onSheet) useSheet.getState().enter(projectId, known.revision, known.undo, known.redo)
+  }, [known, onSheet, projectId])
+  useEffect(() => {
+    const timer = window.setInterval(() => void useSheet.getState().poll(), POLL_MS)
+    return () => window.clearInterval(timer)
+  }, [])
+  useEffect(() => {
+    if (onSheet) return
+    const onKey = (event: KeyboardEvent) => {
+      const name = keyName(event)
+      const act = name === 'Ctrl+Z' ? 'undo' : name === 'Ctrl+Y' || name === 'Ctrl+Shift+Z' ? 'redo' : null
+      if (act && !isTyping(event)) {
+        event.preventDefault()
+        void useSheet.getState().step(act)
+      }
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [onSheet])
   useEffect(() => {
     if (message) {
       enqueueSnackbar(message.text, {
@@ -59,6 +89,7 @@ export function ProjectShell({ me }: { me: Me }) {
     )
   }
   if (!outline.data) return <Box sx={{ p: 4 }}>Opening the project…</Box>
+  const canEdit = outline.data.role !== 'viewer'
   const sheets = outline.data.sheets as unknown as SheetLine[]
   // A ladder sheet is where most people start; the demo opens on its control circuit.
   const first = sheets.find((s) => s.frame === 'ladder') ?? sheets[0]
@@ -80,8 +111,17 @@ export function ProjectShell({ me }: { me: Me }) {
             }
           />
           <Route path="parts" element={<PartsBench />} />
-          <Route path="snags" element={<SnagsBench sheets={sheets} />} />
-          <Route path="issue" element={<IssueBench sheets={sheets} />} />
+          <Route path="terminals" element={<TerminalsBench canEdit={canEdit} />} />
+          <Route path="cables" element={<CablesBench canEdit={canEdit} />} />
+          <Route path="io" element={<IoBench canEdit={canEdit} />} />
+          <Route path="cabinet" element={<CabinetBench canEdit={canEdit} />} />
+          <Route path="harness" element={<HarnessBench canEdit={canEdit} />} />
+          <Route path="make" element={<MakeBench canEdit={canEdit} />} />
+          <Route path="snags" element={<SnagsBench />} />
+          <Route
+            path="issue"
+            element={<IssueBench sheets={sheets} pages={outline.data.pages as unknown as PageLine[]} />}
+          />
           <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
         </Routes>
       </Box>

@@ -14,7 +14,8 @@ export function keyName(event: KeyboardEvent): string {
   const parts = []
   if (event.ctrlKey || event.metaKey) parts.push('Ctrl')
   if (event.altKey) parts.push('Alt')
-  if (event.shiftKey && (event.key.length > 1 || event.ctrlKey || event.metaKey)) parts.push('Shift')
+  if (event.shiftKey && (event.key.length > 1 || event.ctrlKey || event.metaKey || /[a-z]/i.test(event.key)))
+    parts.push('Shift')
   parts.push(event.key.length === 1 ? event.key.toUpperCase() : event.key)
   return parts.join('+')
 }

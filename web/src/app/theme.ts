@@ -31,6 +31,7 @@ export const theme = createTheme({
       styleOverrides: {
         'html, body, #root': { height: '100%', margin: 0 },
         body: { fontSize: 13 },
+        a: { color: TEAL },
         '*:focus-visible': { outline: `2px solid ${COPPER}`, outlineOffset: 1 },
       },
     },

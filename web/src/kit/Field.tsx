@@ -31,7 +31,10 @@ export function Field({ label, value, disabled, placeholder, mono, onSave }: Pro
         if (e.key === 'Enter') (e.target as HTMLElement).blur()
         if (e.key === 'Escape') setText(value)
       }}
-      slotProps={{ htmlInput: { style: mono ? { fontFamily: '"IBM Plex Mono"' } : undefined } }}
+      slotProps={{
+        inputLabel: placeholder ? { shrink: true } : {},
+        htmlInput: { style: mono ? { fontFamily: '"IBM Plex Mono"' } : undefined },
+      }}
     />
   )
 }

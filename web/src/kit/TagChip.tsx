@@ -14,6 +14,8 @@ export function TagChip({ tag, onClick }: Props) {
     border: 0,
     borderRadius: 5,
     padding: '3px 8px',
+    display: 'inline-block',
+    marginBottom: 4,
     cursor: onClick ? 'pointer' : 'default',
   }
   return onClick ? (

@@ -8,6 +8,14 @@ export type Art = Record<string, Prim[]>
 export type Look = 'plain' | 'selected' | 'linked' | 'preview' | 'snag'
 
 const PENS: Record<string, number> = { ink: 0.35, thin: 0.18, dash: 0.25, frame: 0.5, edge: 1.0, fine: 0.5 }
+/** Fills of boxes by tone, the same as in jolly_core/exchange/sheetpdf.py. */
+const FILLS: Record<string, string> = {
+  plate: '#F4F1EA',
+  rail: '#D5D9DE',
+  duct: '#E6E1D3',
+  device: '#FFFFFF',
+  paper: '#FCFAF5',
+}
 const SANS = 'Inter, sans-serif'
 const FACES: Record<string, string> = { text: SANS, title: SANS, heading: SANS }
 const INKS: Record<string, string> = { reference: TEAL, line: QUIET, number: '#2F5D50' }
@@ -145,6 +153,18 @@ function PrimView({ prim, art, look }: { prim: Prim; art: Art; look: Look }) {
           fill="none"
           stroke={ink}
           strokeWidth={PENS[v[4] as string]}
+        />
+      )
+    case 'box':
+      return (
+        <rect
+          x={n[0]}
+          y={n[1]}
+          width={n[2]}
+          height={n[3]}
+          fill={look === 'selected' ? '#F8E4D5' : look === 'linked' ? '#DDEEEA' : FILLS[v[5] as string]}
+          stroke={ink}
+          strokeWidth={PENS[v[4] as string]! * (look === 'plain' ? 1 : 2)}
         />
       )
     case 'circle':

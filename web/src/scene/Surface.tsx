@@ -9,7 +9,7 @@ import { PAPER } from '../app/theme'
 export const GRID = 2.5
 const SETTLE_MS = 140
 const CLOSEST = 14
-const FARTHEST = 0.6
+const FARTHEST = 0.12
 
 export interface At {
   /** Sheet millimetres. */
@@ -35,6 +35,8 @@ interface Props {
   onMove: (at: At) => void
   onUp: (at: At) => void
   onDouble: (at: At) => void
+  /** Without the grid of sheets, as layouts at true scale have none. */
+  plain?: boolean
   children: ReactNode
   /** Things laid over the paper at sheet positions, given the way from mm to pixels. */
   overlay?: (place: (x: number, y: number) => Placed) => ReactNode
@@ -218,7 +220,7 @@ export function Surface(props: Props) {
         </defs>
         <rect x={1} y={1.2} width={width} height={height} fill="#D8D0BF" />
         <rect width={width} height={height} fill={PAPER} />
-        <rect width={width} height={height} fill="url(#grid)" />
+        {!props.plain && <rect width={width} height={height} fill="url(#grid)" />}
         {props.children}
       </svg>
       {props.overlay?.(place)}

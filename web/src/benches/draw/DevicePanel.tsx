@@ -5,6 +5,7 @@ import { useState } from 'react'
 import type { DeviceCard, Item } from '../../api/shapes'
 import { COPPER, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
 import { Field } from '../../kit/Field'
+import { PlaceChoice } from '../../kit/PlaceChoice'
 import { Section } from '../../kit/Section'
 import { TagChip } from '../../kit/TagChip'
 import { BelongsTo } from './BelongsTo'
@@ -57,6 +58,12 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
           Let the tag run
         </Button>
       )}
+      <PlaceChoice
+        deviceId={card.id}
+        functionId={card.function_id}
+        locationId={card.location_id}
+        canEdit={canEdit}
+      />
       <Section title="Part">
         {card.part ? (
           <Box sx={{ mb: 0.5 }}>

@@ -8,7 +8,7 @@ import Tooltip from '@mui/material/Tooltip'
 import { useEffect } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { client, got, wordsOf, type Outline } from '../../api/client'
-import type { SheetLine, WireTypeLine } from '../../api/shapes'
+import type { PageLine, SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE, MONO } from '../../app/theme'
 import { wirePaint } from '../../scene/colours'
 import { Inspector } from './Inspector'
@@ -16,17 +16,16 @@ import { Ledger } from './Ledger'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
 import { useSheet } from './store'
-import { startWire } from './tools'
+import { startStroke, startWire } from './tools'
 import { useKeys } from './useKeys'
-
-const POLL_MS = 1500
 
 export function DrawBench({ outline }: { outline: Outline }) {
   const { projectId = '', sheetId = '' } = useParams()
   const [search] = useSearchParams()
   const go = useNavigate()
   const s = useSheet()
-  const canEdit = outline.role !== 'viewer'
+  // A generated page is made from the model: it is looked at, not drawn on.
+  const canEdit = outline.role !== 'viewer' && !sheetId.startsWith('plan:')
   useKeys(canEdit)
   const sheets = outline.sheets as unknown as SheetLine[]
   const types = outline.wire_types as unknown as WireTypeLine[]
@@ -35,10 +34,6 @@ export function DrawBench({ outline }: { outline: Outline }) {
   useEffect(() => {
     if (sheetId) void useSheet.getState().open(projectId, sheetId)
   }, [projectId, sheetId])
-  useEffect(() => {
-    const timer = window.setInterval(() => void useSheet.getState().poll(), POLL_MS)
-    return () => window.clearInterval(timer)
-  }, [])
   useEffect(() => {
     if (!types.some((t) => t.id === s.wireType) && types[0]) s.set({ wireType: types[0].id })
   })
@@ -61,7 +56,14 @@ export function DrawBench({ outline }: { outline: Outline }) {
   }
   return (
     <Box sx={{ display: 'flex', flex: 1, minWidth: 0, minHeight: 0 }}>
-      <SheetList projectId={projectId} sheets={sheets} types={types} current={sheetId} canEdit={canEdit} />
+      <SheetList
+        projectId={projectId}
+        pages={outline.pages as unknown as PageLine[]}
+        sheets={sheets}
+        types={types}
+        current={sheetId}
+        canEdit={outline.role !== 'viewer'}
+      />
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
         <Stack
           direction="row"
@@ -105,6 +107,20 @@ export function DrawBench({ outline }: { outline: Outline }) {
             active={s.tool.name === 'quick'}
             disabled={!canEdit}
             onClick={() => s.set({ tool: { name: 'quick' } })}
+          />
+          <ToolButton
+            label="Terminals"
+            hint="Shift+T"
+            active={s.tool.name === 'stroke' && s.tool.what === 'terminals'}
+            disabled={!canEdit}
+            onClick={() => startStroke('terminals')}
+          />
+          <ToolButton
+            label="Cable band"
+            hint="Shift+C"
+            active={s.tool.name === 'stroke' && s.tool.what === 'band'}
+            disabled={!canEdit}
+            onClick={() => startStroke('band')}
           />
           <Box sx={{ flex: 1 }} />
           <Box sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO }} data-testid="place">

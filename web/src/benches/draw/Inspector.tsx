@@ -20,7 +20,7 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
   const { projectId, view, selection, subject, revision } = useSheet()
   const ids = selection.size ? [...selection] : subject ? [subject] : []
   const items = ids.map((id) => view.items[id]).filter((i) => i !== undefined)
-  const symbols = items.filter((i) => i.kind === 'symbol')
+  const symbols = items.filter((i) => i.kind === 'symbol' || i.kind === 'band')
   const deviceIds = new Set(symbols.map((i) => i.facts.device ?? ''))
   const deviceId = deviceIds.size === 1 ? [...deviceIds][0]! : ''
   const wires = items.filter((i) => i.kind === 'wire')

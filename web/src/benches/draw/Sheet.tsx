@@ -102,6 +102,16 @@ export function Sheet({ canEdit, onGo }: Props) {
           strokeDasharray="1.6 1.2"
         />
       )}
+      {tool.name === 'stroke' && tool.start && (
+        <line
+          x1={tool.start[0] * GRID}
+          y1={tool.start[1] * GRID}
+          x2={tool.end[0] * GRID}
+          y2={tool.end[1] * GRID}
+          stroke={COPPER}
+          strokeWidth={0.7}
+        />
+      )}
       {tool.name === 'marquee' && (
         <rect
           x={Math.min(tool.from[0], tool.to[0])}

@@ -8,19 +8,20 @@ import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import type { SheetLine, WireTypeLine } from '../../api/shapes'
+import type { PageLine, SheetLine, WireTypeLine } from '../../api/shapes'
 import { COPPER, LINE, MONO } from '../../app/theme'
 import { useSheet } from './store'
 
 interface Props {
   projectId: string
   sheets: SheetLine[]
+  pages: PageLine[]
   types: WireTypeLine[]
   current: string
   canEdit: boolean
 }
 
-export function SheetList({ projectId, sheets, types, current, canEdit }: Props) {
+export function SheetList({ projectId, sheets, pages, types, current, canEdit }: Props) {
   const [adding, setAdding] = useState(false)
   const groups = new Map<string, SheetLine[]>()
   for (const sheet of sheets) {
@@ -49,30 +50,18 @@ export function SheetList({ projectId, sheets, types, current, canEdit }: Props)
         <Box key={key} sx={{ mb: 1 }}>
           {key && <Box sx={{ px: 1.5, py: 0.25, fontWeight: 600 }}>{key}</Box>}
           {members.map((sheet) => (
-            <Box
-              key={sheet.id}
-              component={Link}
-              to={`/p/${projectId}/draw/${sheet.id}`}
-              aria-current={sheet.id === current ? 'page' : undefined}
-              sx={{
-                display: 'flex',
-                gap: 1,
-                px: 1.5,
-                py: 0.4,
-                color: 'text.primary',
-                textDecoration: 'none',
-                borderLeft: '3px solid',
-                borderColor: sheet.id === current ? COPPER : 'transparent',
-                bgcolor: sheet.id === current ? '#F3E3D6' : undefined,
-                '&:hover': { bgcolor: '#F5ECE0' },
-              }}
-            >
-              <span style={{ fontFamily: MONO, minWidth: 28, color: '#676C78' }}>{sheet.number}</span>
-              <span style={{ flex: 1 }}>{sheet.title || 'untitled'}</span>
-            </Box>
+            <Line key={sheet.id} projectId={projectId} page={sheet} current={current} />
           ))}
         </Box>
       ))}
+      {pages.length > 0 && (
+        <Box sx={{ mb: 1 }}>
+          <Box sx={{ px: 1.5, py: 0.25, fontWeight: 600 }}>Made from the model</Box>
+          {pages.map((page) => (
+            <Line key={page.id} projectId={projectId} page={page} current={current} />
+          ))}
+        </Box>
+      )}
       {canEdit && !adding && (
         <Button startIcon={<AddIcon />} onClick={() => setAdding(true)} sx={{ mx: 1 }}>
           Add a sheet
@@ -81,6 +70,37 @@ export function SheetList({ projectId, sheets, types, current, canEdit }: Props)
       {adding && (
         <AddSheet projectId={projectId} sheets={sheets} types={types} close={() => setAdding(false)} />
       )}
+    </Box>
+  )
+}
+
+interface LineProps {
+  projectId: string
+  page: { id: string; number: string; title: string }
+  current: string
+}
+
+function Line({ projectId, page, current }: LineProps) {
+  return (
+    <Box
+      component={Link}
+      to={`/p/${projectId}/draw/${page.id}`}
+      aria-current={page.id === current ? 'page' : undefined}
+      sx={{
+        display: 'flex',
+        gap: 1,
+        px: 1.5,
+        py: 0.4,
+        color: 'text.primary',
+        textDecoration: 'none',
+        borderLeft: '3px solid',
+        borderColor: page.id === current ? COPPER : 'transparent',
+        bgcolor: page.id === current ? '#F3E3D6' : undefined,
+        '&:hover': { bgcolor: '#F5ECE0' },
+      }}
+    >
+      <span style={{ fontFamily: MONO, minWidth: 28, color: '#676C78' }}>{page.number}</span>
+      <span style={{ flex: 1 }}>{page.title || 'untitled'}</span>
     </Box>
   )
 }

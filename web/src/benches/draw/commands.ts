@@ -1,7 +1,15 @@
 /** The Draw bench's commands. R, F, N and D act on a selection; with none, typing opens the list at the caret. */
 import { checked, type Command } from '../../app/commands'
 import { useSheet } from './store'
-import { deleteSelected, startCopy, startWire, swapSelected, symbolsOf, turnSelected } from './tools'
+import {
+  deleteSelected,
+  startCopy,
+  startStroke,
+  startWire,
+  swapSelected,
+  symbolsOf,
+  turnSelected,
+} from './tools'
 
 const get = () => useSheet.getState()
 const idle = () => get().tool.name === 'idle'
@@ -31,6 +39,20 @@ export const drawCommands: Command[] = checked([
     enabled: () => !!get().redo,
   },
   { id: 'wire', label: 'Draw a wire', shortcut: 'W', run: startWire, enabled: idle },
+  {
+    id: 'terminals',
+    label: 'Row of terminals across wires',
+    shortcut: 'Shift+T',
+    run: () => startStroke('terminals'),
+    enabled: idle,
+  },
+  {
+    id: 'band',
+    label: 'Cable band across wires',
+    shortcut: 'Shift+C',
+    run: () => startStroke('band'),
+    enabled: idle,
+  },
   {
     id: 'quick-line',
     label: 'Quick line at the caret',

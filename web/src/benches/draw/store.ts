@@ -23,6 +23,7 @@ export type Tool =
   | { name: 'wire'; corners: [number, number][]; end: [number, number] }
   | { name: 'copy'; ids: string[]; from: [number, number] }
   | { name: 'drag'; ids: string[]; from: [number, number]; dx: number; dy: number; join: boolean }
+  | { name: 'stroke'; what: 'terminals' | 'band'; start: [number, number] | null; end: [number, number] }
   | { name: 'marquee'; from: [number, number]; to: [number, number] }
 
 export interface Preview {
@@ -52,6 +53,8 @@ interface SheetState {
   wireType: string
   message: { text: string; kind: 'error' | 'info'; count: number } | null
 
+  /** Come into a project on a bench that shows no sheet. */
+  enter: (projectId: string, revision: number, undo: string, redo: string) => void
   open: (projectId: string, sheetId: string) => Promise<void>
   send: (edit: AnyEdit) => Promise<EditOut | null>
   step: (act: 'undo' | 'redo') => Promise<void>
@@ -170,6 +173,13 @@ export const useSheet = create<SheetState>((set, get) => {
     tool: { name: 'idle' },
     wireType: '',
     message: null,
+
+    enter: (projectId, revision, undo, redo) => {
+      const s = get()
+      if (s.projectId === projectId && s.revision >= 0) return
+      set({ projectId, sheetId: '', view: emptyView, selection: new Set(), subject: '', preview: null })
+      set({ revision, undo, redo, loaded: true, gone: false, tool: { name: 'idle' } })
+    },
 
     open: async (projectId, sheetId) => {
       const other = get().projectId !== projectId || get().sheetId !== sheetId

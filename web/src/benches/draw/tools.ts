@@ -9,7 +9,7 @@ const FAR_ENOUGH_PX = 4
 /** Where the pointer went down: screen pixels, sheet mm, grid point, and what was under it. */
 let pressed: { px: number; py: number; mm: [number, number]; id: string; at: [number, number] } | null = null
 
-const MOVABLE = new Set(['symbol', 'wire', 'continuation', 'note'])
+const MOVABLE = new Set(['symbol', 'wire', 'continuation', 'note', 'band'])
 
 export function idUnder(at: At): string {
   const element = at.target?.closest('[data-id]')
@@ -75,6 +75,62 @@ export function putCorner(finish: boolean) {
   } else if (finish) {
     cancel()
   }
+}
+
+/** Arm the stroke that puts a row of terminals, or a cable band, across wires. */
+export function startStroke(what: 'terminals' | 'band') {
+  const s = get()
+  s.set({ tool: { name: 'stroke', what, start: null, end: s.caret }, preview: null })
+  s.say(
+    what === 'band'
+      ? 'Click both ends of the band, across the wires.'
+      : 'Click both ends of the row, across the wires.',
+  )
+}
+
+/** The end of a stroke: level or upright, whichever is nearer. */
+function squared(from: [number, number], to: [number, number]): [number, number] {
+  return Math.abs(to[0] - from[0]) >= Math.abs(to[1] - from[1]) ? [to[0], from[1]] : [from[0], to[1]]
+}
+
+function strokeEdit(): AnyEdit | null {
+  const s = get()
+  if (s.tool.name !== 'stroke' || !s.tool.start) return null
+  const [x1, y1] = s.tool.start
+  const [x2, y2] = s.tool.end
+  if (x1 === x2 && y1 === y2) return null
+  const ends = { sheet_id: s.sheetId, x1, y1, x2, y2 }
+  // A selected band or strip is extended; otherwise a new one is made.
+  const chosen = [...s.selection].map((id) => s.view.items[id]).find((i) => i?.kind === 'band')
+  return s.tool.what === 'band'
+    ? { kind: 'draw-band', ...ends, device_id: chosen?.facts.device ?? '', part_id: '' }
+    : { kind: 'place-terminals', ...ends, device_id: '', new_strip: false }
+}
+
+export function steerStroke(to: [number, number]) {
+  const s = get()
+  if (s.tool.name !== 'stroke') return
+  const end = s.tool.start ? squared(s.tool.start, to) : to
+  if (end[0] === s.tool.end[0] && end[1] === s.tool.end[1]) return
+  s.set({ tool: { ...s.tool, end }, caret: end })
+  if (s.tool.start) s.ask(strokeEdit())
+}
+
+export function putStroke() {
+  const s = get()
+  if (s.tool.name !== 'stroke') return
+  if (!s.tool.start) {
+    s.set({ tool: { ...s.tool, start: s.tool.end } })
+    return
+  }
+  const edit = strokeEdit()
+  if (!edit) return
+  s.set({ tool: { name: 'idle' }, preview: null })
+  void s.send(edit).then((answer) => {
+    if (!answer) return
+    if (edit.kind === 'draw-band') get().select(answer.placed)
+    else get().set({ subject: answer.placed[0] ?? '' })
+  })
 }
 
 export function cancel() {
@@ -143,6 +199,10 @@ export function pointerDown(at: At) {
     return
   }
   if (s.tool.name === 'copy') return putCopy(here)
+  if (s.tool.name === 'stroke') {
+    steerStroke(here)
+    return putStroke()
+  }
   if (s.tool.name === 'place' || s.tool.name === 'quick') cancel()
   const id = idUnder(at)
   pressed = { px: at.px, py: at.py, mm: [at.x, at.y], id, at: here }
@@ -165,6 +225,7 @@ export function pointerMove(at: At) {
     return
   }
   if (s.tool.name === 'copy') return steerCopy(here)
+  if (s.tool.name === 'stroke') return steerStroke(here)
   if (!pressed) return
   const far = Math.hypot(at.px - pressed.px, at.py - pressed.py) > FAR_ENOUGH_PX
   if (s.tool.name === 'idle' && far) {
@@ -241,6 +302,7 @@ export function moveCaret(dx: number, dy: number, far: boolean) {
     if (!s.tool.corners.length) s.set({ tool: { name: 'wire', corners: [s.caret], end: s.caret } })
     steerWire(caret)
   } else if (s.tool.name === 'copy') steerCopy(caret)
+  else if (s.tool.name === 'stroke') steerStroke(caret)
   else s.set({ caret })
 }
 

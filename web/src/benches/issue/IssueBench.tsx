@@ -1,4 +1,5 @@
 /** The Issue bench: each document to look at and to take out, and the project file. */
+import FolderZipOutlinedIcon from '@mui/icons-material/FolderZipOutlined'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
@@ -8,13 +9,15 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useParams } from 'react-router'
 import { client, got } from '../../api/client'
-import type { SheetLine } from '../../api/shapes'
+import type { PageLine, SheetLine } from '../../api/shapes'
+import { useSheet } from '../draw/store'
 import { COPPER, LINE, MONO } from '../../app/theme'
 
 const FORMATS = ['csv', 'xlsx', 'pdf'] as const
 
-export function IssueBench({ sheets }: { sheets: SheetLine[] }) {
+export function IssueBench({ sheets, pages }: { sheets: SheetLine[]; pages: PageLine[] }) {
   const { projectId = '' } = useParams()
+  const revision = useSheet((s) => s.revision)
   const [kind, setKind] = useState('wires')
   const path = { project_id: projectId }
   const base = `/api/projects/${projectId}`
@@ -23,7 +26,7 @@ export function IssueBench({ sheets }: { sheets: SheetLine[] }) {
     queryFn: () => got(client.GET('/api/projects/{project_id}/reports', { params: { path } })),
   })
   const table = useQuery({
-    queryKey: ['rows', projectId, kind],
+    queryKey: ['rows', projectId, kind, revision],
     queryFn: () =>
       got(
         client.GET('/api/projects/{project_id}/reports/{kind}/rows', { params: { path: { ...path, kind } } }),
@@ -37,6 +40,15 @@ export function IssueBench({ sheets }: { sheets: SheetLine[] }) {
       <Box
         sx={{ width: 230, borderRight: `1px solid ${LINE}`, bgcolor: '#FBF8F1', p: 1.5, overflow: 'auto' }}
       >
+        <Button
+          variant="contained"
+          href={`${base}/pack.zip`}
+          fullWidth
+          startIcon={<FolderZipOutlinedIcon />}
+          title="Drawings, lists, plans, layouts, form boards, cut list and labels, with a page of contents"
+        >
+          Issue everything, ZIP
+        </Button>
         <Heading>Reports</Heading>
         {list.data?.map((r) => (
           <Box
@@ -67,6 +79,14 @@ export function IssueBench({ sheets }: { sheets: SheetLine[] }) {
           {sheets.map((s) => (
             <Button key={s.id} href={`${base}/drawing.pdf?sheet_id=${s.id}`} color="inherit">
               <span style={{ fontFamily: MONO, marginRight: 8 }}>{s.number}</span> {s.title}
+            </Button>
+          ))}
+        </Stack>
+        {pages.length > 0 && <Heading>Made from the model</Heading>}
+        <Stack spacing={0.5} sx={{ alignItems: 'flex-start' }}>
+          {pages.map((p) => (
+            <Button key={p.id} href={`${base}/drawing.pdf?sheet_id=${p.id}`} color="inherit">
+              <span style={{ fontFamily: MONO, marginRight: 8 }}>{p.number}</span> {p.title}
             </Button>
           ))}
         </Stack>

@@ -5,13 +5,23 @@ import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { useQuery } from '@tanstack/react-query'
 import { useNavigate, useParams } from 'react-router'
 import { client, got } from '../../api/client'
-import type { SheetLine } from '../../api/shapes'
+import { useSheet } from '../draw/store'
 
 interface Row {
   id: number
   severity: string
   place: string
   message: string
+  bench: string
+  subject: string
+}
+
+/** What a bench calls the thing it opens, in its address. */
+const SUBJECTS: Record<string, string> = {
+  terminals: 'strip',
+  cables: 'cable',
+  cabinet: 'enclosure',
+  harness: 'harness',
 }
 
 const COLUMNS: GridColDef<Row>[] = [
@@ -20,11 +30,12 @@ const COLUMNS: GridColDef<Row>[] = [
   { field: 'message', headerName: 'Snag', flex: 1 },
 ]
 
-export function SnagsBench({ sheets }: { sheets: SheetLine[] }) {
+export function SnagsBench() {
   const { projectId = '' } = useParams()
   const go = useNavigate()
+  const revision = useSheet((s) => s.revision)
   const found = useQuery({
-    queryKey: ['snags', projectId],
+    queryKey: ['snags', projectId, revision],
     queryFn: () =>
       got(
         client.GET('/api/projects/{project_id}/reports/{kind}/rows', {
@@ -34,10 +45,10 @@ export function SnagsBench({ sheets }: { sheets: SheetLine[] }) {
     staleTime: 0,
   })
   const rows = (found.data?.['rows'] as string[][] | undefined) ?? []
-  const open = (place: string) => {
-    const number = place.split(/[./]/)[0]
-    const sheet = sheets.find((s) => s.number === number)
-    if (sheet) void go(`/p/${projectId}/draw/${sheet.id}`)
+  const open = ({ bench, subject }: Row) => {
+    if (bench === 'draw' && subject) void go(`/p/${projectId}/draw/${subject}`)
+    else if (bench === 'draw') void go(`/p/${projectId}/draw`)
+    else void go(`/p/${projectId}/${bench}${SUBJECTS[bench] ? `?${SUBJECTS[bench]}=${subject}` : ''}`)
   }
   return (
     <Box component="main" sx={{ flex: 1, p: 2.5, display: 'flex', flexDirection: 'column', minWidth: 0 }}>
@@ -46,12 +57,19 @@ export function SnagsBench({ sheets }: { sheets: SheetLine[] }) {
       </Typography>
       <Box sx={{ flex: 1, minHeight: 0 }}>
         <DataGrid
-          rows={rows.map((r, id) => ({ id, severity: r[0]!, place: r[1]!, message: r[2]! }))}
+          rows={rows.map((r, id) => ({
+            id,
+            severity: r[0]!,
+            place: r[1]!,
+            message: r[2]!,
+            bench: r[4]!,
+            subject: r[5]!,
+          }))}
           columns={COLUMNS}
           loading={found.isPending}
           density="compact"
           hideFooter
-          onRowClick={({ row }) => open((row as Row).place)}
+          onRowClick={({ row }) => open(row as Row)}
           localeText={{ noRowsLabel: 'Nothing wrong in the project.' }}
           sx={{ bgcolor: '#fff', fontSize: 12.5 }}
         />

@@ -1,0 +1,38 @@
+"""The Make bench: cut list, machine, jobs."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from jolly_server.projects.access import role_in
+from jolly_server.projects.store import loaded
+
+from .services import make_bench, send_job
+
+router = Router(tags=["making"])
+
+
+class JobIn(Schema):
+    """Whether pieces that the machine refused before are given to it again."""
+
+    again: bool = False
+
+
+@router.get("/{project_id}/make", response=dict[str, Any])
+def make(request: HttpRequest, project_id: str) -> dict[str, Any]:
+    """Give the cut list with what became of each piece."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return make_bench(project_id, held.project)
+
+
+@router.post("/{project_id}/make/jobs", response=dict[str, Any])
+def send(request: HttpRequest, project_id: str, payload: JobIn) -> dict[str, Any]:
+    """Give the machine what it was not given yet."""
+    user, _ = role_in(request, project_id, "editor")
+    held = loaded(project_id)
+    with held.lock:
+        send_job(project_id, held.project, user, again=payload.again)
+        return make_bench(project_id, held.project)

@@ -1,0 +1,79 @@
+/** The routed connections with their lengths; the chosen one is drawn on the plan. */
+import ExpandLessIcon from '@mui/icons-material/ExpandLess'
+import ExpandMoreIcon from '@mui/icons-material/ExpandMore'
+import Box from '@mui/material/Box'
+import IconButton from '@mui/material/IconButton'
+import { useState } from 'react'
+import { LINE, MONO, SNAG } from '../../app/theme'
+import { Rows } from '../../kit/Rows'
+import { SheetLink } from '../../kit/SheetLink'
+import type { Route } from './shapes'
+
+interface Props {
+  routes: Route[]
+  route: string
+  onRoute: (key: string) => void
+}
+
+export function RouteTable({ routes, route, onRoute }: Props) {
+  const [open, setOpen] = useState(true)
+  const routed = routes.filter((r) => r.length_mm !== null)
+  const total = routed.reduce((sum, r) => sum + (r.length_mm ?? 0), 0)
+  return (
+    <Box
+      component="section"
+      aria-label="Ledger"
+      sx={{
+        height: open ? 190 : 34,
+        borderTop: `1px solid ${LINE}`,
+        bgcolor: '#fff',
+        display: 'flex',
+        flexDirection: 'column',
+      }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center', px: 1.5, minHeight: 34, fontSize: 13 }}>
+        <span style={{ flex: 1 }} data-testid="routed">
+          {routed.length} of {routes.length} panel wires routed, {(total / 1000).toFixed(2)} m
+        </span>
+        <IconButton
+          size="small"
+          aria-label={open ? 'Fold the ledger' : 'Unfold the ledger'}
+          onClick={() => setOpen(!open)}
+        >
+          {open ? <ExpandMoreIcon fontSize="small" /> : <ExpandLessIcon fontSize="small" />}
+        </IconButton>
+      </Box>
+      {open && (
+        <Box sx={{ flex: 1, overflow: 'auto' }}>
+          <Rows
+            label="Routes"
+            columns={['Wire', 'From', 'To', 'Type', { name: 'Length', align: 'right' }, 'Sheet']}
+          >
+            {routes.map((r) => (
+              <tr
+                key={r.key}
+                onClick={() => onRoute(r.key === route ? '' : r.key)}
+                style={{ cursor: 'pointer', background: r.key === route ? '#F5E2D3' : undefined }}
+              >
+                <td style={{ fontFamily: MONO }}>{r.number}</td>
+                <td style={{ fontFamily: MONO }}>{r.from}</td>
+                <td style={{ fontFamily: MONO }}>{r.to}</td>
+                <td>
+                  {r.type} {r.colour}
+                </td>
+                <td style={{ textAlign: 'right', color: r.length_mm === null ? SNAG : undefined }}>
+                  {r.length_mm === null ? r.missing : `${r.length_mm} mm`}
+                </td>
+                <td>
+                  <SheetLink sheetId={r.sheet_id} select={r.wire_id}>
+                    draw
+                  </SheetLink>
+                </td>
+              </tr>
+            ))}
+          </Rows>
+        </Box>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,80 @@
+/** The tray: what the project has that is not placed. Choose one or several and click on the plan, or drag them there. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { COPPER, LINE, MONO, QUIET, SNAG } from '../../app/theme'
+import { Heading } from '../../kit/Bench'
+import type { SurfaceName, Waiting } from './shapes'
+
+interface Props {
+  waiting: Waiting[]
+  surface: SurfaceName
+  chosen: string[]
+  canEdit: boolean
+  onChoose: (ids: string[]) => void
+}
+
+export function Tray({ waiting, surface, chosen, canEdit, onChoose }: Props) {
+  const mine = waiting.filter((w) => w.surface === surface)
+  const others = waiting.length - mine.length
+  const ready = mine.filter((w) => w.width > 0)
+  const toggle = (id: string) =>
+    onChoose(chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id])
+  return (
+    <Box component="section" aria-label="Tray">
+      <Heading>{`Tray: ${waiting.length} not placed`}</Heading>
+      {mine.map((w) => {
+        const blocked = !w.width
+        return (
+          <Box
+            key={w.id}
+            component="button"
+            type="button"
+            data-testid={`tray-${w.tag}`}
+            disabled={!canEdit || blocked}
+            aria-pressed={chosen.includes(w.id)}
+            draggable={canEdit && !blocked}
+            onDragStart={(e: React.DragEvent) => {
+              const ids = chosen.includes(w.id) ? chosen : [w.id]
+              e.dataTransfer.setData('text/plain', ids.join(' '))
+            }}
+            onClick={() => toggle(w.id)}
+            sx={{
+              display: 'block',
+              width: '100%',
+              textAlign: 'left',
+              font: 'inherit',
+              color: 'inherit',
+              bgcolor: chosen.includes(w.id) ? '#F5DCC7' : '#fff',
+              border: `1px solid ${chosen.includes(w.id) ? COPPER : LINE}`,
+              borderRadius: 1,
+              px: 1,
+              py: 0.5,
+              mb: 0.5,
+              cursor: canEdit && !blocked ? 'grab' : 'default',
+            }}
+          >
+            <b style={{ fontFamily: MONO }}>{w.tag}</b> {w.text}
+            <div style={{ fontSize: 11.5, color: blocked ? SNAG : QUIET }}>
+              {blocked
+                ? w.part
+                  ? 'its part has no outline'
+                  : 'no part chosen yet'
+                : `${w.part?.number ?? ''} ${w.width} × ${w.height}`}
+            </div>
+          </Box>
+        )
+      })}
+      {ready.length > 1 && canEdit && (
+        <Button onClick={() => onChoose(chosen.length === ready.length ? [] : ready.map((w) => w.id))}>
+          {chosen.length === ready.length ? 'Choose none' : `Choose all ${ready.length}`}
+        </Button>
+      )}
+      {!mine.length && <Box sx={{ px: 0.75, color: QUIET }}>everything for the {surface} is placed</Box>}
+      {others > 0 && (
+        <Box sx={{ px: 0.75, mt: 1, color: QUIET, fontSize: 12 }}>
+          {others} more for the {surface === 'plate' ? 'door' : 'plate'}
+        </Box>
+      )}
+    </Box>
+  )
+}

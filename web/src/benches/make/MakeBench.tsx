@@ -1,0 +1,232 @@
+/** The Make bench: the cut list, what the machine has done, spools, rail and duct cuts. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
+import Stack from '@mui/material/Stack'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
+import { client, got, wordsOf } from '../../api/client'
+import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
+import { Bench, Empty, Heading } from '../../kit/Bench'
+import { Rows } from '../../kit/Rows'
+import { useSheet } from '../draw/store'
+
+interface Wire {
+  id: string
+  number: string
+  type_name: string
+  colour: string
+  size: string
+  length_mm: number
+  start: string
+  start_strip_mm: number
+  start_termination: string
+  end: string
+  end_strip_mm: number
+  end_termination: string
+  run: string
+  state: 'new' | 'waiting' | 'done' | 'refused'
+  reasons: string
+  stale: boolean
+}
+
+interface MakeView {
+  wires: Wire[]
+  uncut: { number: string; from: string; to: string; why: string }[]
+  spools: { type_name: string; colour: string; size: string; wires: number; metres: number; spools: number }[]
+  stock: { kind: string; number: string; length_mm: number; quantity: number; stock: number }[]
+  machine: {
+    address: string
+    problem: string
+    name?: string
+    state?: string
+    limits?: Record<string, number>
+  }
+  open_jobs: number
+  orphans: number
+}
+
+const WORDS = { new: 'to give', waiting: 'waiting', done: 'done', refused: 'refused' }
+const INKS = { new: QUIET, waiting: COPPER, done: TEAL, refused: SNAG }
+const ASK_MS = 1000
+const REST_MS = 4000
+
+export function MakeBench({ canEdit }: { canEdit: boolean }) {
+  const { projectId, revision } = useSheet()
+  const queries = useQueryClient()
+  const path = { project_id: projectId }
+  const key = ['make', projectId, revision]
+  const view = useQuery({
+    queryKey: key,
+    queryFn: () =>
+      got(
+        client.GET('/api/projects/{project_id}/make', { params: { path } }),
+      ) as unknown as Promise<MakeView>,
+    placeholderData: keepPreviousData,
+    // While the machine works, its progress is asked for; at rest only whether it is there.
+    refetchInterval: (query) => (query.state.data?.open_jobs ? ASK_MS : REST_MS),
+    enabled: projectId !== '',
+  })
+  const give = async (again: boolean) => {
+    try {
+      const answer = await got(
+        client.POST('/api/projects/{project_id}/make/jobs', { params: { path }, body: { again } }),
+      )
+      queries.setQueryData(key, answer)
+    } catch (error) {
+      useSheet.getState().say(wordsOf(error), 'error')
+    }
+  }
+  if (!view.data) return <Empty>Reading the cut list…</Empty>
+  const { wires, uncut, spools, stock, machine, orphans } = view.data
+  const count = (state: Wire['state']) => wires.filter((w) => w.state === state).length
+  const base = `/api/projects/${projectId}`
+  return (
+    <Bench
+      name="Make"
+      inspector={
+        <>
+          <Heading>Machine</Heading>
+          <Machine machine={machine} />
+          <Heading>Spools</Heading>
+          <Rows
+            label="Spools"
+            columns={['Type', { name: 'Metres', align: 'right' }, { name: 'Spools', align: 'right' }]}
+          >
+            {spools.map((s) => (
+              <tr key={s.type_name}>
+                <td title={`${s.wires} wires, ${s.size}`}>
+                  {s.type_name} {s.colour}
+                </td>
+                <td style={{ textAlign: 'right' }}>{s.metres.toFixed(2)}</td>
+                <td style={{ textAlign: 'right', fontWeight: 600 }}>{s.spools}</td>
+              </tr>
+            ))}
+          </Rows>
+          <Heading>Rails and ducts to saw</Heading>
+          <Rows label="Rails and ducts" columns={['Part', { name: 'Length', align: 'right' }, 'Qty']}>
+            {stock.map((s, i) => (
+              <tr key={i}>
+                <td style={{ fontFamily: MONO }}>{s.number}</td>
+                <td style={{ textAlign: 'right' }}>{s.length_mm} mm</td>
+                <td>{s.quantity}</td>
+              </tr>
+            ))}
+          </Rows>
+        </>
+      }
+    >
+      <Stack
+        direction="row"
+        spacing={1}
+        sx={{ p: 1.5, alignItems: 'center', borderBottom: `1px solid ${LINE}` }}
+      >
+        <Box component="h1" sx={{ fontSize: 16, m: 0 }}>
+          Cut list
+        </Box>
+        <Box data-testid="counts" sx={{ flex: 1, fontSize: 12.5, color: QUIET }}>
+          {wires.length} wires: {count('done')} done, {count('waiting')} waiting, {count('refused')} refused,{' '}
+          {count('new')} to give
+        </Box>
+        <Button href={`${base}/reports/cut/csv`}>CSV</Button>
+        <Button href={`${base}/cut-list.json`}>JSON</Button>
+        <Button href={`${base}/reports/labels/csv`}>Labels</Button>
+        {canEdit && count('refused') > 0 && (
+          <Button onClick={() => void give(true)}>Try the refused again</Button>
+        )}
+        {canEdit && (
+          <Button variant="contained" disabled={!count('new')} onClick={() => void give(false)}>
+            Give {count('new')} to the machine
+          </Button>
+        )}
+      </Stack>
+      {count('waiting') > 0 && (
+        <LinearProgress
+          variant="determinate"
+          aria-label="Done"
+          value={(100 * count('done')) / Math.max(1, count('done') + count('waiting'))}
+        />
+      )}
+      <Box sx={{ flex: 1, overflow: 'auto' }}>
+        {uncut.length > 0 && (
+          <Box role="status" sx={{ p: 1.5, color: SNAG, fontSize: 12.5 }}>
+            {uncut.length} wires have no length yet, for example {uncut[0]!.number} {uncut[0]!.from} to{' '}
+            {uncut[0]!.to}: {uncut[0]!.why}
+          </Box>
+        )}
+        {orphans > 0 && (
+          <Box role="status" sx={{ p: 1.5, color: COPPER, fontSize: 12.5 }}>
+            {orphans} pieces were cut that the drawing no longer asks for as they are.
+          </Box>
+        )}
+        {wires.length === 0 ? (
+          <Empty>
+            Nothing to cut yet: place the devices in the Cabinet, or add a harness, so that wires have a
+            length.
+          </Empty>
+        ) : (
+          <Rows
+            label="Cut list"
+            columns={[
+              { name: 'State', width: 92 },
+              { name: 'Wire', width: 60 },
+              'Type',
+              { name: 'Length', align: 'right', width: 74 },
+              'From',
+              { name: 'Strip', width: 92 },
+              'To',
+              { name: 'Strip', width: 92 },
+              'Runs in',
+            ]}
+          >
+            {wires.map((w) => (
+              <tr key={w.id} data-state={w.state}>
+                <td style={{ color: INKS[w.state], fontWeight: 600 }} title={w.reasons}>
+                  {WORDS[w.state]}
+                  {w.reasons && <div style={{ fontWeight: 400, fontSize: 11.5 }}>{w.reasons}</div>}
+                  {w.stale && <div style={{ fontWeight: 400, fontSize: 11.5 }}>changed since it was cut</div>}
+                </td>
+                <td style={{ fontFamily: MONO }}>{w.number}</td>
+                <td>
+                  {w.type_name} {w.colour} {w.size}
+                </td>
+                <td style={{ textAlign: 'right' }}>{w.length_mm} mm</td>
+                <td style={{ fontFamily: MONO }}>{w.start}</td>
+                <td style={{ fontSize: 11.5 }}>
+                  {w.start_strip_mm} {w.start_termination}
+                </td>
+                <td style={{ fontFamily: MONO }}>{w.end}</td>
+                <td style={{ fontSize: 11.5 }}>
+                  {w.end_strip_mm} {w.end_termination}
+                </td>
+                <td style={{ fontFamily: MONO, fontSize: 11.5 }}>{w.run}</td>
+              </tr>
+            ))}
+          </Rows>
+        )}
+      </Box>
+    </Bench>
+  )
+}
+
+function Machine({ machine }: { machine: MakeView['machine'] }) {
+  if (machine.problem)
+    return (
+      <Box sx={{ px: 0.75, fontSize: 12.5 }} data-testid="machine">
+        <span style={{ color: SNAG }}>{machine.problem}</span>
+        <div style={{ color: QUIET }}>
+          Nothing is lost: what was given waits here until it answers at {machine.address}. ./start brings a
+          simulated one with it.
+        </div>
+      </Box>
+    )
+  const l = machine.limits ?? {}
+  return (
+    <Box sx={{ px: 0.75, fontSize: 12.5 }} data-testid="machine">
+      <b style={{ color: TEAL }}>{machine.name}</b>, {machine.state}
+      <div style={{ color: QUIET }}>
+        {l['shortest_mm']} to {l['longest_mm']} mm, strips {l['strip_min_mm']} to {l['strip_max_mm']} mm,{' '}
+        {l['area_min_mm2']} to {l['area_max_mm2']} mm²
+      </div>
+    </Box>
+  )
+}

@@ -1,0 +1,60 @@
+/** A generated drawing on the work surface: painted items, a selection, and whatever a bench lays over it. */
+import { useMemo, type ReactNode } from 'react'
+import type { Box as Rect, Item } from '../api/shapes'
+import { ItemView, type Art } from '../scene/Painter'
+import { Surface, type At } from '../scene/Surface'
+
+export interface SceneValue {
+  width: number
+  height: number
+  items: Item[]
+}
+
+interface Props {
+  scene: SceneValue
+  name: string
+  selected: Set<string>
+  linked?: Set<string>
+  art?: Art
+  fit?: Rect
+  onDown?: (at: At) => void
+  onMove?: (at: At) => void
+  onUp?: (at: At) => void
+  children?: ReactNode
+}
+
+const NO_ART: Art = {}
+const nothing = () => undefined
+
+/** The id of the item under the pointer, "" when it is none that can be chosen. */
+export function itemUnder(at: At, kinds: Set<string>): string {
+  const element = at.target?.closest('[data-id]')
+  return element && kinds.has(element.getAttribute('data-kind') ?? '') ? element.getAttribute('data-id')! : ''
+}
+
+export function Drawing({ scene, name, selected, linked, art, fit, onDown, onMove, onUp, children }: Props) {
+  const box = useMemo<Rect>(() => fit ?? [0, 0, scene.width, scene.height], [fit, scene.width, scene.height])
+  return (
+    <Surface
+      width={scene.width}
+      height={scene.height}
+      fit={box}
+      fitKey={name}
+      plain
+      onDown={onDown ?? nothing}
+      onMove={onMove ?? nothing}
+      onUp={onUp ?? nothing}
+      onDouble={nothing}
+    >
+      {scene.items.map((item) => (
+        <ItemView
+          key={item.id}
+          item={item}
+          art={art ?? NO_ART}
+          look={selected.has(item.id) ? 'selected' : linked?.has(item.id) ? 'linked' : 'plain'}
+        />
+      ))}
+      {children}
+    </Surface>
+  )
+}

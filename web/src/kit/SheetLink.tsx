@@ -1,0 +1,21 @@
+/** A place on a sheet, one click away. */
+import { Link } from 'react-router'
+import { useSheet } from '../benches/draw/store'
+import { MONO, TEAL } from '../app/theme'
+
+interface Props {
+  sheetId: string
+  select?: string
+  children: string
+}
+
+export function SheetLink({ sheetId, select, children }: Props) {
+  const projectId = useSheet((s) => s.projectId)
+  if (!sheetId) return null
+  const to = `/p/${projectId}/draw/${sheetId}${select ? `?sel=${select}` : ''}`
+  return (
+    <Link to={to} style={{ color: TEAL, fontFamily: MONO, fontSize: 12, whiteSpace: 'nowrap' }}>
+      {children}
+    </Link>
+  )
+}
