@@ -204,7 +204,10 @@ class LaneGraph:
             way.points.append(b)
             if n >= 0:
                 one = self.lanes[n]
-                way.stretches.append((one.id, one.along(a), one.along(b)))
+                start_at = one.along(a)
+                if way.stretches and way.stretches[-1][0] == one.id:
+                    start_at = way.stretches.pop()[1]
+                way.stretches.append((one.id, start_at, one.along(b)))
         return way
 
 

@@ -36,9 +36,16 @@ def _workbook(content: bytes) -> list[list[str]]:
         book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
         page = book.worksheets[0]
         rows = page.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS, values_only=True)
-        return [["" if v is None else _shown(v) for v in row] for row in rows]
+        return [_trimmed(["" if v is None else _shown(v) for v in row]) for row in rows]
     except (InvalidFileException, zipfile.BadZipFile, KeyError, IndexError, ValueError, OSError, EOFError):
         raise FileError("This is not an XLSX workbook. Save it as .xlsx or .csv.") from None
+
+
+def _trimmed(cells: list[str]) -> list[str]:
+    """Return a row without the empty cells at its end."""
+    while cells and not cells[-1]:
+        cells.pop()
+    return cells
 
 
 def _shown(value: object) -> str:

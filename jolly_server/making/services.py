@@ -58,11 +58,17 @@ def follow(project_id: str) -> str:
     """Ask the machine how the open jobs stand, send those it never had, and return why it cannot be asked, or ""."""
     for job in CutJob.objects.filter(project_id=project_id, open=True).order_by("at", "id"):
         try:
-            answer = machine().job(job.pk) or machine().send(job.pk, json.loads(job.wires))
+            answer = machine().job(job.pk) or machine().send(job.pk, _left(job))
         except MachineAway as error:
             return str(error)
         _settle(job, answer)
     return ""
+
+
+def _left(job: CutJob) -> list[dict[str, Any]]:
+    """Return the wires of a job that are not known to be cut: a machine without a memory of it is not told the others."""
+    done = set(job.pieces.filter(state=State.DONE).values_list("piece", flat=True))
+    return [w for w in json.loads(job.wires) if w["id"].rsplit(":", 1)[-1] not in done]
 
 
 def _settle(job: CutJob, answer: dict[str, Any]) -> None:

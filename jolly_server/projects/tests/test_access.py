@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from jolly_server.testing import KILN, DemoCase
 
 OPEN = {("get", "/api/me"), ("post", "/api/sign-in"), ("post", "/api/demo-sign-in")}
-FOR_EDITORS = {"/api/projects/{project_id}/edits", "/api/projects/{project_id}/preview"} | {
-    f"/api/projects/{{project_id}}/{act}" for act in ("undo", "redo")
+FOR_EDITORS = {
+    f"/api/projects/{{project_id}}/{act}" for act in ("edits", "preview", "undo", "redo", "io/read", "make/jobs")
 }
 
 
@@ -29,7 +30,12 @@ class ByRole(DemoCase):
             "kind": "parts",
             "format": "csv",
             "standard": "iec",
+            "enclosure_id": next(iter(self.stored().enclosures)),
+            "harness_id": next(iter(self.stored().harnesses)),
+            "surface": "plate",
         }
+        if "layouts" in path:
+            values["format"] = "dxf"
         url = path.format(**values)
         body: dict[str, Any] = {"sheet_id": "", "since": -1}
         if path.endswith(("edits", "preview")):
@@ -37,6 +43,8 @@ class ByRole(DemoCase):
         if method == "get":
             query = {"q": "a", "definition": "contact-no", "sheet_id": values["sheet_id"], "since": "0"}
             return client.get(url, query).status_code
+        if path.endswith("io/read"):
+            return client.post(url, {"file": SimpleUploadedFile("list.csv", b"Tag,Type\nB1,DI\n")}).status_code
         if path == "/api/projects":
             body = {"name": "New"}
         return client.post(url, body, content_type="application/json").status_code

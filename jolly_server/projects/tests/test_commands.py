@@ -37,7 +37,7 @@ class Commands(DemoCase):
 
     def test_each_has_help(self) -> None:
         ours = [n for n, app in get_commands().items() if str(app).startswith("jolly_server")]
-        self.assertEqual(len(ours), 8)
+        self.assertEqual(len(ours), 9)
         for name in ours:
             self.assertTrue(load_command_class(get_commands()[name], name).help, name)
 

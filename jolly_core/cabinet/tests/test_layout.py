@@ -1,0 +1,193 @@
+"""Layouts: placing on rails, collisions, routes with their lengths, fill and warmth."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from jolly_core.cabinet import (
+    duct_fills,
+    enclosure_warming,
+    layout_faults,
+    outline,
+    pin_point,
+    placing_of,
+    routes,
+    tray,
+)
+from jolly_core.edits.history import take_back
+from jolly_core.model import RuleError
+from jolly_core.testing import Workbench
+
+DUCT, RAIL = "brindlework-bw-d4060", "brindlework-bw-r35"
+RELAY, LAMP = "hollin-hr-k22", "tamwick-tw-l22-g"
+
+
+class Cabinet(TestCase):
+    def setUp(self) -> None:
+        """Two relays wired coil to coil, and a lamp for the door, in an enclosure with a rail between two ducts."""
+        self.bench = Workbench(frame="zones")
+        self.place = self.bench.new("add-location", code="P", side="panel")
+        self.door = self.bench.new("add-location", code="D", side="door")
+        self.symbols = [
+            self.bench.place("coil", 20, 20, part_id=RELAY),
+            self.bench.place("coil", 50, 20, part_id=RELAY),
+            self.bench.place("lamp", 80, 20, part_id=LAMP),
+        ]
+        self.bench.wire((24, 20), (50, 20))
+        self.bench.wire((54, 20), (80, 20))
+        self.devices = [self.bench.device(s) for s in self.symbols]
+        for device, place in zip(self.devices, (self.place, self.place, self.door), strict=True):
+            self.bench.do("set-place", device_id=device, function_id="", location_id=place)
+        self.enclosure = self.bench.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.place)
+        self.rail = self.draw("rail", RAIL, 50, 200, 500, 200)
+        self.upper = self.draw("duct", DUCT, 40, 70, 510, 70)
+        self.side = self.draw("duct", DUCT, 530, 50, 530, 350)
+        self.lower = self.draw("duct", DUCT, 40, 330, 510, 330)
+
+    def draw(self, what: str, part: str, *ends: float) -> str:
+        x1, y1, x2, y2 = ends
+        return self.bench.new(
+            "draw-run", what=what, enclosure_id=self.enclosure, part_id=part, x1=x1, y1=y1, x2=x2, y2=y2
+        )
+
+    def put(self, *devices: str, x: float = 60, y: float = 200, surface: str = "plate", gap: float = 0) -> list[str]:
+        return self.bench.do(
+            "place-devices",
+            enclosure_id=self.enclosure,
+            surface=surface,
+            device_ids=list(devices),
+            x=x,
+            y=y,
+            gap_mm=gap,
+        ).placed
+
+    def faults(self) -> list[str]:
+        enclosure = self.bench.project.enclosures[self.enclosure]
+        return [f.message for f in layout_faults(self.bench.project, enclosure)]
+
+    def test_what_is_not_placed_waits_in_the_tray(self) -> None:
+        self.assertEqual({d.id for d in tray(self.bench.project)}, set(self.devices))
+        self.put(*self.devices[:2])
+        self.assertEqual([d.id for d in tray(self.bench.project)], [self.devices[2]])
+
+    def test_devices_clip_on_the_rail_at_true_size_side_by_side_or_spaced(self) -> None:
+        first, second = self.put(*self.devices[:2], gap=10)
+        boxes = [outline(self.bench.project, self.bench.project.placings[i]) for i in (first, second)]
+        self.assertEqual([(b.x, b.y, b.width, b.height) for b in boxes], [(60, 162.5, 45, 75), (115, 162.5, 45, 75)])
+        self.bench.do("remove-from-layout", ids=[second])
+        (second,) = self.put(self.devices[1], x=70)
+        self.assertEqual(self.bench.project.placings[second].x, 105)
+        self.assertEqual(self.faults(), [])
+
+    def test_what_cannot_be_put_there_is_refused_with_the_reason(self) -> None:
+        with self.assertRaisesRegex(RuleError, r"\+P-KF1 clips on a rail. Drop it on one."):
+            self.put(self.devices[0], y=500)
+        with self.assertRaisesRegex(RuleError, "goes into a door hole"):
+            self.put(self.devices[2])
+        self.put(self.devices[0])
+        with self.assertRaisesRegex(RuleError, "is placed already"):
+            self.put(self.devices[0], x=300)
+        bare = self.bench.device(self.bench.place("coil", 20, 60))
+        with self.assertRaisesRegex(RuleError, "has no outline"):
+            self.put(bare)
+
+    def test_moving_a_rail_takes_its_devices_along(self) -> None:
+        (placed,) = self.put(self.devices[0])
+        self.bench.do("move-in-layout", ids=[self.rail], dx=10, dy=20)
+        box = outline(self.bench.project, self.bench.project.placings[placed])
+        self.assertEqual((box.x, box.y), (70, 182.5))
+        self.bench.do("remove-from-layout", ids=[self.rail])
+        self.assertIsNone(placing_of(self.bench.project, self.devices[0]))
+
+    def test_a_device_dragged_to_another_rail_clips_there(self) -> None:
+        other = self.draw("rail", RAIL, 50, 450, 500, 450)
+        (placed,) = self.put(self.devices[0])
+        self.bench.do("move-in-layout", ids=[placed], dx=40, dy=240)
+        placing = self.bench.project.placings[placed]
+        self.assertEqual((placing.rail_id, placing.x), (other, 100))
+        with self.assertRaisesRegex(RuleError, "clips on a rail"):
+            self.bench.do("move-in-layout", ids=[placed], dx=0, dy=150)
+
+    def test_ends_snap_to_five_mm_and_to_the_edges(self) -> None:
+        duct = self.bench.project.ducts[self.draw("duct", DUCT, 3, 621, 548, 619)]
+        self.assertEqual((duct.x1, duct.y1, duct.x2, duct.y2), (0, 620, 550, 620))
+        with self.assertRaisesRegex(RuleError, "outside the mounting plate of 550 × 750 mm"):
+            self.draw("duct", DUCT, 20, 700, 700, 700)
+        with self.assertRaisesRegex(RuleError, "no length"):
+            self.draw("rail", RAIL, 50, 400, 51, 401)
+        with self.assertRaisesRegex(RuleError, "is no mounting rail"):
+            self.draw("rail", DUCT, 50, 400, 300, 400)
+
+    def test_collisions_and_over_full_rails_are_named(self) -> None:
+        self.put(*self.devices[:2])
+        self.draw("duct", DUCT, 40, 160, 300, 160)
+        self.assertEqual(
+            self.faults(),
+            [
+                "+P-KF1 and a duct are in each other's place on the plate.",
+                "+P-KF2 and a duct are in each other's place on the plate.",
+            ],
+        )
+        self.bench.do("set-run", id=self.rail, x1=50, y1=200, x2=130, y2=200)
+        self.assertIn("The rail at 200 mm from the top is over-full: 90 mm of devices on 80 mm.", self.faults())
+        self.bench.do("set-run", id=self.rail, x1=50, y1=200, x2=145, y2=200)
+        self.assertIn("+P-KF2 stands over the end of the rail at 200 mm from the top.", self.faults())
+
+    def test_a_wire_takes_the_shortest_way_and_its_length_is_way_plus_allowances(self) -> None:
+        self.put(*self.devices[:2], gap=100)
+        route = next(r for r in routes(self.bench.project).values() if r.conductor.end[0] == self.symbols[1])
+        a, b = (
+            pin_point(self.bench.project, placing_of(self.bench.project, d), p)
+            for d, p in ((self.devices[0], route.conductor.start), (self.devices[1], route.conductor.end))
+        )  # type: ignore[arg-type]
+        # A2 comes out below, A1 above: down to the lower duct, round the side, back in the upper one.
+        way = (330 - a[1]) + (530 - a[0]) + (330 - 70) + (530 - b[0]) + (b[1] - 70)
+        self.assertEqual(route.length_mm, 5 * -(-(way + 120) // 5))
+        self.assertEqual([s[0] for s in route.stretches], [self.lower, self.side, self.upper])
+        self.assertIn("in ducts", route.why)
+        self.bench.do("change-settings", end_allowance_mm=100, length_step_mm=0)
+        route = routes(self.bench.project)[route.conductor.key]
+        self.assertAlmostEqual(route.length_mm or 0, way + 200, places=1)
+
+    def test_a_wire_to_the_door_passes_the_hinge(self) -> None:
+        self.put(*self.devices[:2])
+        key = next(k for k, r in routes(self.bench.project).items() if r.conductor.end[0] == self.symbols[2])
+        self.assertEqual(routes(self.bench.project)[key].missing, "+D-PF1 is not placed yet.")
+        self.put(self.devices[2], x=100, y=300, surface="door")
+        route = routes(self.bench.project)[key]
+        self.assertEqual((route.plate[-1], route.door[0]), ((550, 375), (600, 400)))
+        self.assertIn("450 loop at the hinge", route.why)
+        self.bench.do("change-enclosure", enclosure_id=self.enclosure, hinge="left")
+        other = routes(self.bench.project)[key]
+        self.assertEqual(other.plate[-1], (0, 375))
+        self.assertNotEqual(other.length_mm, route.length_mm)
+
+    def test_ducts_that_do_not_hang_together_leave_the_wire_without_a_length(self) -> None:
+        self.put(*self.devices[:2])
+        self.bench.do("remove-from-layout", ids=[self.side])
+        (route,) = [r for r in routes(self.bench.project).values() if r.conductor.end[0] == self.symbols[1]]
+        self.assertIsNone(route.length_mm)
+        self.assertIn("no way through the ducts", route.missing)
+
+    def test_fill_counts_the_wires_where_they_are_most(self) -> None:
+        self.put(*self.devices[:2])
+        fill = duct_fills(self.bench.project, self.enclosure)
+        self.assertEqual({f.wires for f in fill.values()}, {1})
+        self.assertEqual(round(fill[self.lower].percent, 3), 0.221)  # 2.6 mm in 40 × 60 mm
+
+    def test_warmth_sums_what_is_placed(self) -> None:
+        self.put(*self.devices[:2])
+        loss, warm = enclosure_warming(self.bench.project, self.bench.project.enclosures[self.enclosure])
+        self.assertAlmostEqual(loss, 2.4)
+        self.assertAlmostEqual(warm.rise_k, 2.4 / (5.5 * warm.surface_m2))
+
+    def test_each_layout_edit_is_taken_back_whole(self) -> None:
+        before = dict(self.bench.project.entities())
+        outcome = self.bench.do("place-devices", enclosure_id=self.enclosure, device_ids=self.devices[:2], x=60, y=200)
+        self.bench.project.apply(take_back(self.bench.project, outcome.changes))
+        self.assertEqual(dict(self.bench.project.entities()), before)
+        outcome = self.bench.do("remove-from-layout", ids=[self.enclosure])
+        self.assertEqual((self.bench.project.rails, self.bench.project.ducts), ({}, {}))
+        self.assertNotIn("brindlework-bw-e6825", self.bench.project.parts)
+        self.bench.project.apply(take_back(self.bench.project, outcome.changes))
+        self.assertEqual(set(self.bench.project.ducts), {self.upper, self.side, self.lower})

@@ -1,0 +1,179 @@
+"""What the benches show, point lists from files, generated pages as views, the pack by command."""
+
+from __future__ import annotations
+
+import io
+import tempfile
+import zipfile
+from pathlib import Path
+from typing import Any
+
+import xlsxwriter
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import call_command
+
+from jolly_server.testing import KILN, DemoCase
+
+BASE = f"/api/projects/{KILN}"
+
+
+class Benches(DemoCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.vera, self.jory = self.person("vera"), self.person("jory")
+
+    def see(self, path: str) -> dict[str, Any]:
+        answer = self.vera.get(f"{BASE}/{path}")
+        self.assertEqual(answer.status_code, 200, answer.content[:300])
+        found: dict[str, Any] = answer.json()
+        return found
+
+    def test_terminals_follow_an_edit_at_once(self) -> None:
+        strip = self.see("terminals")["strips"][0]
+        self.assertEqual([r["number"] for r in strip["rows"]], ["End bracket", *"12345678", "End bracket"])
+        row = next(r for r in strip["rows"] if r["number"] == "5")
+        self.assertEqual((row["field"][0]["name"], row["field"][0]["core"]), ("=K2+KF2-MA1:U1", "BN"))
+        self.accepted(self.jory, kind="set-tag", device_id=self.device("MA"), tag="MA9")
+        self.accepted(self.jory, kind="number-terminal", strip_id=strip["id"], unit=5, number="U")
+        row = next(r for r in self.see("terminals")["strips"][0]["rows"] if r["number"] == "U")
+        self.assertEqual(row["field"][0]["name"], "=K2+KF2-MA9:U1")
+
+    def test_cables_show_cores_spares_and_the_drop_with_its_why(self) -> None:
+        first, second = self.see("cables")["cables"]
+        self.assertEqual([c["name"] for c in first["cores"]], ["BN", "BK", "GY", "GNYE"])
+        self.assertEqual(round(first["drop"]["volts"], 2), 3.18)
+        self.assertIn("√3 × 6.5 A × 35 m", first["drop"]["why"])
+        self.assertEqual([c["name"] for c in second["cores"] if not c["from"]], ["BK", "VT"])
+        self.accepted(self.jory, kind="set-cable", device_id=first["id"], length_m=0)
+        self.assertIn("Type the cable's length", self.see("cables")["cables"][0]["drop_missing"])
+
+    def test_the_cabinet_shows_every_panel_wire_with_its_way(self) -> None:
+        found = self.see("cabinet")
+        enclosure = found["enclosure"]
+        self.assertEqual((len(enclosure["routes"]), found["tray"], enclosure["faults"]), (46, [], []))
+        self.assertTrue(all(r["length_mm"] and len(r["plate"]) + len(r["door"]) >= 2 for r in enclosure["routes"]))
+        self.assertEqual(enclosure["heat"]["rise_k"], 5.48)
+        door = self.see("cabinet?surface=door")["enclosure"]["scene"]["items"]
+        self.assertEqual(sum(i["kind"] == "placing" for i in door), 6)
+        self.accepted(self.jory, kind="remove-from-layout", ids=[enclosure["boxes"][0]["id"]])
+        after = self.see("cabinet")
+        self.assertEqual(len(after["tray"]), 1)
+        self.assertTrue(any("is not placed yet" in r["missing"] for r in after["enclosure"]["routes"]))
+
+    def test_the_harness_shows_segments_wires_and_connectors(self) -> None:
+        harness = self.see("harness")["harness"]
+        self.assertEqual([s["wires"] for s in harness["segments"]], [10, 6, 4])
+        self.assertEqual({w["length_mm"] for w in harness["wires"]}, {940.0, 910.0})
+        self.assertEqual(len(harness["connectors"]), 3)
+
+    def test_an_empty_project_has_benches_that_say_so(self) -> None:
+        made = self.post(self.jory, "/projects", {"name": "New"}).json()["id"]
+        for bench, key in (("terminals", "strips"), ("cables", "cables"), ("io", "points"), ("cabinet", "enclosures")):
+            self.assertEqual(self.jory.get(f"/api/projects/{made}/{bench}").json()[key], [])
+        self.assertIsNone(self.jory.get(f"/api/projects/{made}/harness").json()["harness"])
+        self.assertEqual(self.jory.get(f"/api/projects/{made}/make").json()["wires"], [])
+        self.assertEqual(self.jory.get(f"/api/projects/{made}/pack.zip").status_code, 200)
+
+    def test_generated_pages_are_views_like_sheets_and_follow_edits(self) -> None:
+        pages = {p["number"]: p["id"] for p in self.vera.get(BASE).json()["pages"]}
+        self.assertEqual(list(pages), ["T1", "T2", "C1", "C2", "F1"])
+        view = self.see(f"sheets/{pages['T1']}/view")
+        text = str(view["view"]["put"]["items"])
+        self.assertIn("=K2+KF2-MA1:U1", text)
+        answer = self.post(
+            self.jory,
+            f"/projects/{KILN}/edits",
+            {
+                "edit": {"kind": "set-tag", "device_id": self.device("MA"), "tag": "MA9"},
+                "sheet_id": pages["T1"],
+                "since": view["revision"],
+            },
+        ).json()
+        self.assertIn("=K2+KF2-MA9:U1", str(answer["view"]["put"]["items"]))
+        self.assertTrue(self.see("sheets/plan:terminals:none/view")["sheet_gone"])
+        pdf = self.vera.get(f"{BASE}/drawing.pdf", {"sheet_id": pages["C2"]})
+        self.assertTrue(pdf.content.startswith(b"%PDF-"))
+
+
+class PointLists(DemoCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.jory = self.person("jory")
+
+    def read(self, content: bytes, name: str = "points.csv") -> Any:
+        return self.jory.post(f"{BASE}/io/read", {"file": SimpleUploadedFile(name, content)})
+
+    def test_nothing_is_taken_in_before_it_was_shown(self) -> None:
+        text = "Tag,Text,Type,Connected to\nB1,Hatch shut,DI,limit switch\nB7,Pit low,DI,float\nB8,,what,\n"
+        found = self.read(text.encode()).json()
+        self.assertEqual(
+            [(line["tag"], line["change"]) for line in found["lines"]], [("B1", "changed"), ("B7", "added")]
+        )
+        self.assertEqual([(f["row"], f["column"]) for f in found["faults"]], [(4, "Type")])
+        self.assertEqual(found["gone"], ["B2", "B3", "B4", "Y1", "Y2"])
+        self.assertEqual(len(self.stored().io_points), 6)
+        points = [{k: line[k] for k in ("tag", "text", "io_type", "connected")} for line in found["lines"]]
+        self.accepted(self.jory, kind="take-in-points", points=points)
+        texts = {p.tag: p.text for p in self.stored().io_points.values()}
+        self.assertEqual((texts["B1"], texts["B7"], len(texts)), ("Hatch shut", "Pit low", 7))
+        self.assert_memory_is_stored()
+
+    def test_a_workbook_is_read_too(self) -> None:
+        out = io.BytesIO()
+        book = xlsxwriter.Workbook(out)
+        page = book.add_worksheet()
+        page.write_row(0, 0, ["Signal", "Description", "I/O type", "Device"])
+        page.write_row(1, 0, ["B9", "Door", "digital input", "switch"])
+        book.close()
+        found = self.read(out.getvalue(), "points.xlsx").json()
+        self.assertEqual(found["lines"][0]["tag"], "B9")
+
+    def test_what_is_no_list_is_refused_in_words(self) -> None:
+        for content, name, words in (
+            (b"PK\x03\x04", "a.xlsx", "not an XLSX workbook"),
+            (b"Name of it,What\nB1,x\n", "a.csv", "No column is headed Tag"),
+            (b"", "a.csv", "empty"),
+        ):
+            answer = self.read(content, name)
+            self.assertEqual((answer.status_code, words in answer.json()["message"]), (400, True), answer.content)
+
+
+class Pack(DemoCase):
+    def test_the_button_and_the_command_give_the_same_zip(self) -> None:
+        answer = self.person("vera").get(f"{BASE}/pack.zip")
+        self.assertIn('filename="PM-0417-B.zip"', answer["Content-Disposition"])
+        with tempfile.TemporaryDirectory() as folder:
+            out = Path(folder) / "pack.zip"
+            call_command("issue_pack", "PM-0417", out=out, stderr=io.StringIO())
+            self.assertEqual(out.read_bytes(), answer.content)
+        with zipfile.ZipFile(io.BytesIO(answer.content)) as archive:
+            names = set(archive.namelist())
+        wanted = {
+            "00-contents.pdf",
+            "drawing.pdf",
+            "parts-list.xlsx",
+            "wire-list.csv",
+            "terminal-plan.pdf",
+            "core-plan.pdf",
+            "io-list.xlsx",
+            "cut-list.csv",
+            "cut-list.json",
+            "labels.csv",
+            "plate-UC1.dxf",
+            "form-board-WH-T1.pdf",
+        }
+        self.assertLessEqual(wanted, names)
+
+    def test_layouts_and_boards_as_files(self) -> None:
+        vera = self.person("vera")
+        enclosure, harness = next(iter(self.stored().enclosures)), next(iter(self.stored().harnesses))
+        for path, start in (
+            (f"layouts/{enclosure}/plate.dxf", b"  0\nSECTION"),
+            (f"layouts/{enclosure}/door.pdf", b"%PDF-"),
+            (f"boards/{harness}.pdf?tiled=true", b"%PDF-"),
+            ("cut-list.json", b"{"),
+        ):
+            answer = vera.get(f"{BASE}/{path}")
+            self.assertTrue(answer.content.startswith(start), path)
+        self.assertEqual(vera.get(f"{BASE}/layouts/{enclosure}/roof.dxf").status_code, 404)
+        self.assertEqual(vera.get(f"{BASE}/layouts/none/plate.dxf").status_code, 404)
