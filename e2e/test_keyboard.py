@@ -21,7 +21,7 @@ class KeyboardStory(Story):
     def test_a_rung_by_keys_alone(self) -> None:
         page = self.page
         self.sign_in(page)
-        self.new_sheet(page, "50", "By keys")
+        self.new_sheet(page, "70", "By keys")
         self.assertEqual(self.caret(page), (20, 16))
         self.press(page, *["ArrowLeft"] * 6, "w")
         before = self.revision()
@@ -35,7 +35,7 @@ class KeyboardStory(Story):
             expect(page.get_by_role("option", selected=True)).to_contain_text(name)
             page.keyboard.press("Enter")
             self.accepted(page, before)
-        placed = [s for s in self.project().symbols.values() if self.project().sheets[s.sheet_id].number == "50"]
+        placed = [s for s in self.project().symbols.values() if self.project().sheets[s.sheet_id].number == "70"]
         self.assertEqual([(s.definition, s.x, s.y) for s in placed], [("estop", 20, 16), ("lamp", 34, 16)])
         self.assert_canonical(self.project())
 
@@ -87,9 +87,9 @@ class KeyboardStory(Story):
         self.accepted(page, before)
         mark = page.locator("[data-kind=continuation]")
         expect(mark).to_contain_text("10/D4")
-        self.assertEqual(
-            sorted(c.toward for c in self.project().continuations.values() if c.name == "24 V")[1], "right"
-        )
+        project = self.project()
+        (drawn,) = [c for c in project.continuations.values() if project.sheets[c.sheet_id].number == "60"]
+        self.assertEqual((drawn.name, drawn.toward), ("24 V", "right"))
 
 
 class ManyStory(Story):
@@ -177,9 +177,9 @@ class InspectorStory(Story):
         self.place(page, 74, 61, "coil", "Coil")
         self.click(page, 35, 34)
         before = self.revision()
-        page.get_by_role("complementary", name="Inspector").get_by_role("button").filter(has_text="-KF1").click()
+        page.get_by_role("complementary", name="Inspector").get_by_role("button").filter(has_text="-KF4").click()
         self.accepted(page, before)
-        expect(page.locator("[data-kind=symbol]").filter(has_text="-KF1")).to_have_count(2)
+        expect(page.locator("[data-kind=symbol]").filter(has_text="-KF4")).to_have_count(2)
 
     def test_what_is_chosen_in_the_ledger_is_deleted_and_brought_back_from_there(self) -> None:
         page = self.page

@@ -119,7 +119,7 @@ class LatchStory(Story):
             page.get_by_role("link", name="CSV").click()
         text = waiting.value.path().read_text(encoding="utf-8-sig")
         self.assertIn("BW-C09-24D-62", text)
-        rows = {str(r[3]): r[1] for r in run_report(self.project(), "parts").rows}
+        rows = {str(r[4]): r[1] for r in run_report(self.project(), "parts").rows}
         self.assertEqual(rows["BW-C09-24D-62"], 1)
 
     def test_dragged_deleted_and_all_undone_and_redone(self) -> None:

@@ -90,7 +90,7 @@ class SurfaceStory(Story):
         expect(page.get_by_role("gridcell").first).to_be_hidden()
         page.get_by_role("tab", name="Devices").click()
         expect(page.get_by_role("gridcell", name="-QA1", exact=True)).to_be_visible()
-        for key, heading in (("2", "Library"), ("3", "Snags of the project"), ("4", "Wire list")):
+        for key, heading in (("2", "Library"), ("8", "Snags of the project"), ("9", "Wire list")):
             page.keyboard.press(f"Alt+{key}")
             expect(page.get_by_role("heading", name=heading)).to_be_visible()
         page.keyboard.press("Alt+1")

@@ -66,7 +66,7 @@ def follow(project_id: str) -> str:
 
 
 def _left(job: CutJob) -> list[dict[str, Any]]:
-    """Return the wires of a job that are not known to be cut: a machine without a memory of it is not told the others."""
+    """Return the wires of a job that are not known to be cut; a machine that forgot it is not told the others."""
     done = set(job.pieces.filter(state=State.DONE).values_list("piece", flat=True))
     return [w for w in json.loads(job.wires) if w["id"].rsplit(":", 1)[-1] not in done]
 

@@ -61,6 +61,11 @@ class Cabinet(TestCase):
             gap_mm=gap,
         ).placed
 
+    def point(self, device: str, pin: tuple[str, int]) -> tuple[float, float]:
+        placing = placing_of(self.bench.project, device)
+        assert placing is not None
+        return pin_point(self.bench.project, placing, pin)
+
     def faults(self) -> list[str]:
         enclosure = self.bench.project.enclosures[self.enclosure]
         return [f.message for f in layout_faults(self.bench.project, enclosure)]
@@ -136,10 +141,7 @@ class Cabinet(TestCase):
     def test_a_wire_takes_the_shortest_way_and_its_length_is_way_plus_allowances(self) -> None:
         self.put(*self.devices[:2], gap=100)
         route = next(r for r in routes(self.bench.project).values() if r.conductor.end[0] == self.symbols[1])
-        a, b = (
-            pin_point(self.bench.project, placing_of(self.bench.project, d), p)
-            for d, p in ((self.devices[0], route.conductor.start), (self.devices[1], route.conductor.end))
-        )  # type: ignore[arg-type]
+        a, b = self.point(self.devices[0], route.conductor.start), self.point(self.devices[1], route.conductor.end)
         # A2 comes out below, A1 above: down to the lower duct, round the side, back in the upper one.
         way = (330 - a[1]) + (530 - a[0]) + (330 - 70) + (530 - b[0]) + (b[1] - 70)
         self.assertEqual(route.length_mm, 5 * -(-(way + 120) // 5))

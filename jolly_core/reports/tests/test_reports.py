@@ -85,7 +85,7 @@ class Others(TestCase):
         self.assertEqual(devices["=K2+KP2-QA1"][1:], ("Auger run", "Brindlework", "BW-C09-24D-31", "30.301"))
         self.assertEqual(len(devices), len(project.devices))
         sheets = run_report(project, "sheets").rows
-        self.assertEqual([r[0] for r in sheets], ["10", "30", "40", "60"])
+        self.assertEqual([r[0] for r in sheets], ["10", "30", "50", "90"])
         self.assertEqual(sheets[0][2:4], ("=K2", "+KP2"))
         self.assertEqual(run_report(project, "snags").rows, [])
 

@@ -91,7 +91,7 @@ class DemoSheets(TestCase):
             "PM-0417  Kiln 2",
             "Loading auger, control",
             "30",
-            "2 of 4 / 40",
+            "2 of 4 / 50",
             "B",
             "=K2+KP2",
         ):

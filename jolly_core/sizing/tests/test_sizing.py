@@ -5,6 +5,7 @@ from __future__ import annotations
 import doctest
 from importlib import import_module
 from math import isclose, pi, sqrt
+from typing import Any
 from unittest import TestCase, TestLoader, TestSuite
 
 from hypothesis import given
@@ -93,7 +94,7 @@ class Drops(TestCase):
             self.assertIn(f"{found.volts:.2f} V", found.why)
 
     def test_what_is_missing_is_named(self) -> None:
-        good = {"current_a": 5.0, "length_m": 20.0, "area_mm2": 1.5, "voltage_v": 24.0}
+        good: dict[str, Any] = {"current_a": 5.0, "length_m": 20.0, "area_mm2": 1.5, "voltage_v": 24.0}
         for field, name in (("current_a", "current"), ("length_m", "length"), ("voltage_v", "voltage")):
             with self.assertRaisesRegex(RuleError, name):
                 voltage_drop(**{**good, field: 0.0})
