@@ -26,6 +26,8 @@ FLAGS = [
     "--disable-component-update",
     "--disable-sync",
 ]
+# For pictures in space: without a graphics card, WebGL is worked out by the processor.
+SPACE_FLAGS = [f for f in FLAGS if f != "--disable-gpu"] + ["--enable-unsafe-swiftshader"]
 SHEET_MM = 2.5
 NOT_FITTED = "0,0,3"  # the view before the sheet is fitted into it
 DEMO = override_settings(JOLLY=replace(settings.JOLLY, demo=True))
@@ -35,11 +37,13 @@ DEMO = override_settings(JOLLY=replace(settings.JOLLY, demo=True))
 class Story(LiveServerTestCase):
     """A browser story against a live server with the demo loaded."""
 
+    flags = FLAGS
+
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
         cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=cls.flags)
 
     @classmethod
     def tearDownClass(cls) -> None:

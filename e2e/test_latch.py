@@ -6,7 +6,7 @@ from playwright.sync_api import Page, expect
 
 from jolly_core.model import Project
 from jolly_core.reports import run_report
-from jolly_core.reports.wires import pin_name
+from jolly_core.tagging import pin_name
 from jolly_core.wiring import nets_of_sheet
 
 from .base import Story
@@ -52,7 +52,7 @@ class LatchStory(Story):
     def circuit(self, project: Project) -> set[frozenset[str]]:
         """Return the pairs of pins wired together on the new sheet, as the wire list says."""
         rows = run_report(project, "wires").rows
-        return {frozenset((str(r[1]), str(r[2]))) for r in rows if str(r[6]).startswith("40.")}
+        return {frozenset((str(r[1]), str(r[2]))) for r in rows if str(r[8]).startswith("40.")}
 
     def nets(self, project: Project) -> set[frozenset[str]]:
         """Return the nets of the new sheet, each as the pins it joins; the pins of a later symbol do not count."""
