@@ -29,7 +29,7 @@ def main() -> None:
         settings.ROOT_URLCONF = "benchmarks.server"
         call_command("migrate", verbosity=0)
         call_command("seed_demo", verbosity=0)
-        from benchmarks import core, server
+        from benchmarks import core, routing, server
         from benchmarks.measure import HEADING
 
         print(HEADING)
@@ -40,6 +40,7 @@ def main() -> None:
             print(result, flush=True)
         print(core.pdf(min(100, sheets), rounds), flush=True)
         print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)
+        print(routing.routing(min(2000, 100 * sheets), rounds), flush=True)
         print(server.library(min(20_000, 1000 * sheets), rounds), flush=True)
 
 

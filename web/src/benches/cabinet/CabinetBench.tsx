@@ -33,6 +33,7 @@ export function CabinetBench({ canEdit }: { canEdit: boolean }) {
   const [tool, setTool] = useState<PlanTool>({ name: 'choose' })
   const [selected, setSelected] = useState<Set<string>>(new Set())
   const [route, setRoute] = useState('')
+  const [gap, setGap] = useState('0')
   const [parts, setParts] = useState({ rail: '', duct: '' })
   const surface: SurfaceName = look === 'door' ? 'door' : 'plate'
   const wanted = search.get('enclosure') ?? ''
@@ -76,7 +77,7 @@ export function CabinetBench({ canEdit }: { canEdit: boolean }) {
       device_ids: ids,
       x: Math.round(x),
       y: Math.round(y),
-      gap_mm: 0,
+      gap_mm: Math.max(0, Number(gap.replace(',', '.')) || 0),
     })
     if (answer) {
       setTool({ name: 'choose' })
@@ -109,6 +110,8 @@ export function CabinetBench({ canEdit }: { canEdit: boolean }) {
             surface={surface}
             chosen={tool.name === 'put' ? tool.ids : []}
             canEdit={canEdit && enclosure !== null && look !== 'space'}
+            gap={gap}
+            onGap={setGap}
             onChoose={(ids) => setTool(ids.length ? { name: 'put', ids } : { name: 'choose' })}
           />
         </>

@@ -5,6 +5,7 @@ import Stack from '@mui/material/Stack'
 import { MONO, QUIET, SNAG } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
+import { Setting } from '../../kit/Setting'
 import { TagChip } from '../../kit/TagChip'
 import { Why } from '../../kit/Why'
 import { useSheet } from '../draw/store'
@@ -109,6 +110,11 @@ export function CabinetPanel({ enclosure, selected, route, canEdit, onSelect }: 
             {f.message}
           </Box>
         ))}
+      </Section>
+      <Section title="Lengths">
+        <Setting name="end_allowance_mm" label="At each end, mm" canEdit={canEdit} />
+        <Setting name="door_allowance_mm" label="Loop to the door, mm" canEdit={canEdit} />
+        <Setting name="length_step_mm" label="Rounded up to, mm" canEdit={canEdit} />
       </Section>
       <Section title="Files">
         <Stack direction="row" sx={{ flexWrap: 'wrap' }}>

@@ -1,6 +1,7 @@
 /** The tray: what the project has that is not placed. Choose one or several and click on the plan, or drag them there. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
 import { COPPER, LINE, MONO, QUIET, SNAG } from '../../app/theme'
 import { Heading } from '../../kit/Bench'
 import type { SurfaceName, Waiting } from './shapes'
@@ -10,10 +11,12 @@ interface Props {
   surface: SurfaceName
   chosen: string[]
   canEdit: boolean
+  gap: string
+  onGap: (gap: string) => void
   onChoose: (ids: string[]) => void
 }
 
-export function Tray({ waiting, surface, chosen, canEdit, onChoose }: Props) {
+export function Tray({ waiting, surface, chosen, canEdit, gap, onGap, onChoose }: Props) {
   const mine = waiting.filter((w) => w.surface === surface)
   const others = waiting.length - mine.length
   const ready = mine.filter((w) => w.width > 0)
@@ -68,6 +71,15 @@ export function Tray({ waiting, surface, chosen, canEdit, onChoose }: Props) {
         <Button onClick={() => onChoose(chosen.length === ready.length ? [] : ready.map((w) => w.id))}>
           {chosen.length === ready.length ? 'Choose none' : `Choose all ${ready.length}`}
         </Button>
+      )}
+      {mine.length > 1 && canEdit && (
+        <TextField
+          fullWidth
+          margin="dense"
+          label="Gap between them, mm"
+          value={gap}
+          onChange={(e) => onGap(e.target.value)}
+        />
       )}
       {!mine.length && <Box sx={{ px: 0.75, color: QUIET }}>everything for the {surface} is placed</Box>}
       {others > 0 && (

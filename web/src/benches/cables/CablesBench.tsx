@@ -92,11 +92,10 @@ export function CablesBench({ canEdit }: { canEdit: boolean }) {
 function CoreTable({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
   const [lifted, setLifted] = useState<number | null>(null)
   const [over, setOver] = useState<number | null>(null)
+  const swap = (first: number, second: number) =>
+    void useSheet.getState().send({ kind: 'swap-cores', device_id: cable.id, first, second })
   const drop = (ordinal: number) => {
-    if (lifted !== null && ordinal && lifted !== ordinal)
-      void useSheet
-        .getState()
-        .send({ kind: 'swap-cores', device_id: cable.id, first: lifted, second: ordinal })
+    if (lifted !== null && ordinal && lifted !== ordinal) swap(lifted, ordinal)
     setLifted(null)
     setOver(null)
   }
@@ -127,6 +126,14 @@ function CoreTable({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
             }}
             onDrop={() => drop(core.ordinal)}
             onDragEnd={() => setLifted(null)}
+            tabIndex={canEdit && core.from && core.ordinal ? 0 : -1}
+            onKeyDown={(e) => {
+              const by = e.key === 'ArrowUp' ? -1 : e.key === 'ArrowDown' ? 1 : 0
+              if (by && canEdit && core.from && cable.cores.some((c) => c.ordinal === core.ordinal + by)) {
+                e.preventDefault()
+                swap(core.ordinal, core.ordinal + by)
+              }
+            }}
             style={{
               cursor: canEdit && core.from ? 'grab' : 'default',
               outline: lifted !== null && over === core.ordinal ? `2px solid ${COPPER}` : undefined,
@@ -166,7 +173,8 @@ function CoreTable({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
         ))}
       </Rows>
       <Box sx={{ mt: 1, fontSize: 12, color: QUIET }}>
-        {spare} spare. Drag a row onto another to exchange their cores; dots mark cores put there by hand.
+        {spare} spare. Drag a row onto another to exchange their cores, or use the arrow keys; dots mark cores
+        put there by hand.
       </Box>
     </Box>
   )

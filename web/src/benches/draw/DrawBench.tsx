@@ -16,6 +16,7 @@ import { Ledger } from './Ledger'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
 import { useSheet } from './store'
+import { StrokeTarget } from './StrokeTarget'
 import { startStroke, startWire } from './tools'
 import { useKeys } from './useKeys'
 
@@ -122,6 +123,7 @@ export function DrawBench({ outline }: { outline: Outline }) {
             disabled={!canEdit}
             onClick={() => startStroke('band')}
           />
+          {s.tool.name === 'stroke' && <StrokeTarget what={s.tool.what} />}
           <Box sx={{ flex: 1 }} />
           <Box sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO }} data-testid="place">
             {placeOf(s.caret, s.view.sheet.sheet)}

@@ -34,6 +34,9 @@ export interface Preview {
   remarks: string[]
 }
 
+/** What a row of terminals is told to go to when it shall make a strip of its own. */
+export const NEW_STRIP = 'new'
+
 interface SheetState {
   projectId: string
   sheetId: string
@@ -51,6 +54,8 @@ interface SheetState {
   subject: string
   tool: Tool
   wireType: string
+  /** Id of the strip or cable that the next stroke goes to, NEW_STRIP, or "" for the usual one. */
+  strokeTarget: string
   message: { text: string; kind: 'error' | 'info'; count: number } | null
 
   /** Come into a project on a bench that shows no sheet. */
@@ -172,6 +177,7 @@ export const useSheet = create<SheetState>((set, get) => {
     subject: '',
     tool: { name: 'idle' },
     wireType: '',
+    strokeTarget: '',
     message: null,
 
     enter: (projectId, revision, undo, redo) => {

@@ -2,7 +2,7 @@
 import type { AnyEdit } from '../../api/client'
 import type { Item } from '../../api/shapes'
 import { GRID, type At } from '../../scene/Surface'
-import { useSheet } from './store'
+import { NEW_STRIP, useSheet } from './store'
 
 const get = () => useSheet.getState()
 const FAR_ENOUGH_PX = 4
@@ -80,7 +80,7 @@ export function putCorner(finish: boolean) {
 /** Arm the stroke that puts a row of terminals, or a cable band, across wires. */
 export function startStroke(what: 'terminals' | 'band') {
   const s = get()
-  s.set({ tool: { name: 'stroke', what, start: null, end: s.caret }, preview: null })
+  s.set({ tool: { name: 'stroke', what, start: null, end: s.caret }, preview: null, strokeTarget: '' })
   s.say(
     what === 'band'
       ? 'Click both ends of the band, across the wires.'
@@ -100,11 +100,17 @@ function strokeEdit(): AnyEdit | null {
   const [x2, y2] = s.tool.end
   if (x1 === x2 && y1 === y2) return null
   const ends = { sheet_id: s.sheetId, x1, y1, x2, y2 }
-  // A selected band or strip is extended; otherwise a new one is made.
+  // A chosen band is extended; otherwise what was picked in the bar counts.
   const chosen = [...s.selection].map((id) => s.view.items[id]).find((i) => i?.kind === 'band')
+  const target = s.strokeTarget
   return s.tool.what === 'band'
-    ? { kind: 'draw-band', ...ends, device_id: chosen?.facts.device ?? '', part_id: '' }
-    : { kind: 'place-terminals', ...ends, device_id: '', new_strip: false }
+    ? { kind: 'draw-band', ...ends, device_id: chosen?.facts.device ?? target, part_id: '' }
+    : {
+        kind: 'place-terminals',
+        ...ends,
+        device_id: target === NEW_STRIP ? '' : target,
+        new_strip: target === NEW_STRIP,
+      }
 }
 
 export function steerStroke(to: [number, number]) {

@@ -9,6 +9,7 @@ import { Link } from 'react-router'
 import { MONO, QUIET } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
+import { Setting } from '../../kit/Setting'
 import { useSheet } from '../draw/store'
 import type { HarnessValue, HarnessView } from './shapes'
 
@@ -82,6 +83,9 @@ export function HarnessPanel({ harness, free, selected, canEdit, onSelect }: Pro
         </Section>
       )}
       {canEdit && <AddNode harness={harness} free={free} from={node?.id ?? ''} />}
+      <Section title="Lengths">
+        <Setting name="harness_allowance_mm" label="At each end, mm" canEdit={canEdit} />
+      </Section>
       <Section title="Form board">
         <Stack sx={{ alignItems: 'flex-start' }}>
           {harness.page_id && <Link to={`/p/${projectId}/draw/${harness.page_id}`}>As a sheet</Link>}

@@ -7,6 +7,7 @@ import { client, got } from '../../api/client'
 import { MONO, QUIET, SNAG, TEAL } from '../../app/theme'
 import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
+import { Setting } from '../../kit/Setting'
 import { useBench } from '../../kit/useBench'
 import { useSheet } from '../draw/store'
 import { CardBox, NewCard } from './Cards'
@@ -46,6 +47,7 @@ export function IoBench({ canEdit }: { canEdit: boolean }) {
         <>
           <Heading>Spare</Heading>
           <SpareTable spare={spare} wanted={view.data.spare_wanted} />
+          <Setting name="spare_share_percent" label="Share to keep spare, %" canEdit={canEdit} />
           {canEdit && <NewCard cards={cards.length} />}
         </>
       }

@@ -8,6 +8,7 @@ import { client, got, wordsOf } from '../../api/client'
 import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
 import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
+import { Setting } from '../../kit/Setting'
 import { useSheet } from '../draw/store'
 
 interface Wire {
@@ -102,6 +103,7 @@ export function MakeBench({ canEdit }: { canEdit: boolean }) {
               </tr>
             ))}
           </Rows>
+          <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
           <Heading>Rails and ducts to saw</Heading>
           <Rows label="Rails and ducts" columns={['Part', { name: 'Length', align: 'right' }, 'Qty']}>
             {stock.map((s, i) => (

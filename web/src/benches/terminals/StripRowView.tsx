@@ -18,9 +18,11 @@ interface Props {
   lifted: boolean
   onLift: () => void
   onDrop: () => void
+  /** Move the row by places, as the arrow keys on its handle ask. */
+  onStep: (by: number) => void
 }
 
-export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLift, onDrop }: Props) {
+export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLift, onDrop, onStep }: Props) {
   const { send } = useSheet()
   const shared = next?.bridges.find((b) => row.bridges.includes(b))
   const numbers = [
@@ -39,8 +41,16 @@ export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLif
     >
       <td
         draggable={canEdit}
+        tabIndex={canEdit ? 0 : -1}
         onDragStart={onLift}
-        title="Drag to another place"
+        onKeyDown={(e) => {
+          const by = e.key === 'ArrowUp' ? -1 : e.key === 'ArrowDown' ? 1 : 0
+          if (by && canEdit) {
+            e.preventDefault()
+            onStep(by)
+          }
+        }}
+        title="Drag to another place, or press the arrow keys"
         aria-label={`Move ${row.number}`}
         style={{ cursor: canEdit ? 'grab' : 'default', padding: 2 }}
       >

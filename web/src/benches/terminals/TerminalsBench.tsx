@@ -94,11 +94,16 @@ function StripTable({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
             lifted={dragged === n}
             onLift={() => setDragged(n)}
             onDrop={() => drop(n)}
+            onStep={(by) => {
+              if (n + by >= 0 && n + by < strip.rows.length)
+                void send({ kind: 'move-strip-item', strip_id: strip.id, position: n, to: n + by })
+            }}
           />
         ))}
       </Rows>
       <Box sx={{ mt: 1, fontSize: 12, color: QUIET }}>
-        Drag a row by its handle to another place. A click between two terminals bridges them.
+        Drag a row by its handle to another place, or move it with the arrow keys. A click between two
+        terminals bridges them.
       </Box>
     </Box>
   )

@@ -1,0 +1,38 @@
+/** A number among the project's settings, changed where it matters. */
+import { useQuery } from '@tanstack/react-query'
+import { client, got, type AnyEdit } from '../api/client'
+import { useSheet } from '../benches/draw/store'
+import { Field } from './Field'
+
+type Name =
+  | 'end_allowance_mm'
+  | 'door_allowance_mm'
+  | 'harness_allowance_mm'
+  | 'length_step_mm'
+  | 'spool_m'
+  | 'spare_share_percent'
+
+interface Props {
+  name: Name
+  label: string
+  canEdit: boolean
+}
+
+export function Setting({ name, label, canEdit }: Props) {
+  const { projectId, send, say } = useSheet()
+  const outline = useQuery({
+    queryKey: ['outline', projectId],
+    queryFn: () =>
+      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
+    enabled: projectId !== '',
+  })
+  const value = outline.data?.settings[name] as number | undefined
+  const save = (typed: string) => {
+    const number = Number(typed.replace(',', '.'))
+    if (typed.trim() === '' || Number.isNaN(number)) say(`“${typed}” is no number.`, 'error')
+    else void send({ kind: 'change-settings', [name]: number } as AnyEdit)
+  }
+  return (
+    <Field label={label} value={value === undefined ? '' : String(value)} disabled={!canEdit} onSave={save} />
+  )
+}
