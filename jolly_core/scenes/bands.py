@@ -44,6 +44,6 @@ def band_item(project: Project, band: Band) -> Item:
             else:
                 prims.append(text(x1 + 0.8, wire.y1 * GRID_MM + CORE_MM + 0.5, CORE_MM, core, role="label"))
     width = max(len(tag) * TAG_MM, len(words) * CORE_MM) * ADVANCE
-    box = (left - 1, top - 1.5, right + 1, bottom + 1.5)
-    facts = {"device": device.id, "tag": tag, "body": [left, top, max(right, tx + width), bottom]}
+    box = (left - 1, min(top, ty - TAG_MM) - 1, max(right, tx + width) + 1, bottom + 1.5)
+    facts = {"device": device.id, "tag": tag, "body": [left, top, right, bottom]}
     return Item(band.id, "band", prims, box, facts)

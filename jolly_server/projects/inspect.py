@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from jolly_core.cables import cable_of
+from jolly_core.cables import cable_cores, cable_of, source_first
 from jolly_core.checks import snags_on
 from jolly_core.drawing import place_in
 from jolly_core.edits.offers import symbol_for
@@ -16,6 +16,7 @@ from jolly_core.tagging import (
     full_tag,
     lead_of,
     likely_devices,
+    pin_name,
     product_tag,
     tag_on,
     unit_rows,
@@ -62,7 +63,9 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
 
 
 def _units(project: Project, device: Device, class_key: str) -> list[dict[str, Any]]:
-    rows = []
+    rows: list[dict[str, Any]] = []
+    if cable_of(project, device.id):
+        return _cores(project, device)
     for row in unit_rows(project, device):
         symbol = project.symbols.get(row.symbol_id)
         rows.append(
@@ -75,6 +78,26 @@ def _units(project: Project, device: Device, class_key: str) -> list[dict[str, A
                 "symbol_id": row.symbol_id,
                 "definition": symbol_for(row.kind, class_key),
                 "sheet_id": symbol.sheet_id if symbol else "",
+            }
+        )
+    return rows
+
+
+def _cores(project: Project, device: Device) -> list[dict[str, Any]]:
+    """Return the cores of a cable as its units: each is drawn where its conductor is, or spare."""
+    rows = []
+    for row in cable_cores(project, device.id):
+        c = row.conductor
+        rows.append(
+            {
+                "kind": KIND_WORDS[row.kind],
+                "unit": row.kind,
+                "number": row.ordinal,
+                "pins": row.name or "none left",
+                "place": pin_name(project, source_first(project, c)[1], c.sheet_id) if c else "",
+                "symbol_id": c.wire_id if c else "",
+                "definition": "",
+                "sheet_id": c.sheet_id if c else "",
             }
         )
     return rows

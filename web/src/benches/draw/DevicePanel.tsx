@@ -145,7 +145,7 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
 /** A unit that is not drawn yet; a click puts it down at the caret. */
 function FreeUnit({ device, definition, canEdit }: { device: string; definition: string; canEdit: boolean }) {
   const { caret, sheetId, send } = useSheet()
-  if (!canEdit || !definition) return <span style={{ color: QUIET }}>free</span>
+  if (!canEdit || !definition) return <span style={{ color: QUIET }}>{definition ? 'free' : 'spare'}</span>
   const place = () =>
     void send({
       kind: 'place-symbol',

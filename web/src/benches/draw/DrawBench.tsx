@@ -26,7 +26,8 @@ export function DrawBench({ outline }: { outline: Outline }) {
   const go = useNavigate()
   const s = useSheet()
   // A generated page is made from the model: it is looked at, not drawn on.
-  const canEdit = outline.role !== 'viewer' && !sheetId.startsWith('plan:')
+  const made = sheetId.startsWith('plan:')
+  const canEdit = outline.role !== 'viewer' && !made
   useKeys(canEdit)
   const sheets = outline.sheets as unknown as SheetLine[]
   const types = outline.wire_types as unknown as WireTypeLine[]
@@ -132,7 +133,7 @@ export function DrawBench({ outline }: { outline: Outline }) {
         <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
           <Sheet canEdit={canEdit} onGo={goTo} />
         </Box>
-        <Ledger onGo={goTo} />
+        {!made && <Ledger onGo={goTo} />}
       </Box>
       <Inspector outline={outline} canEdit={canEdit} onGo={goTo} />
     </Box>

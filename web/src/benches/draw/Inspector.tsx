@@ -20,8 +20,10 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
   const { projectId, view, selection, subject, revision } = useSheet()
   const ids = selection.size ? [...selection] : subject ? [subject] : []
   const items = ids.map((id) => view.items[id]).filter((i) => i !== undefined)
-  const symbols = items.filter((i) => i.kind === 'symbol' || i.kind === 'band')
-  const deviceIds = new Set(symbols.map((i) => i.facts.device ?? ''))
+  const symbols = items.filter((i) => i.kind === 'symbol')
+  // A band shows its cable as a symbol shows its device.
+  const named = items.filter((i) => i.kind === 'symbol' || i.kind === 'band')
+  const deviceIds = new Set(named.map((i) => i.facts.device ?? ''))
   const deviceId = deviceIds.size === 1 ? [...deviceIds][0]! : ''
   const wires = items.filter((i) => i.kind === 'wire')
   const card = useQuery({
@@ -51,7 +53,13 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
       }}
     >
       {deviceId && card.data ? (
-        <DevicePanel key={deviceId} card={card.data} symbol={lone} canEdit={canEdit} onGo={onGo} />
+        <DevicePanel
+          key={deviceId}
+          card={card.data}
+          symbol={lone?.kind === 'symbol' ? lone : undefined}
+          canEdit={canEdit}
+          onGo={onGo}
+        />
       ) : lone && !deviceId ? (
         <BelongsTo symbol={lone} canEdit={canEdit} />
       ) : wires.length && wires.length === items.length ? (

@@ -23,7 +23,10 @@ export function Sheet({ canEdit, onGo }: Props) {
   const shown = preview ? preview.view : view
   const looks = useMemo(() => lookOf(shown.items, selection, subject), [shown.items, selection, subject])
   const fit = useMemo(
-    () => contentBox(view.items, facts?.width ?? 420, facts?.height ?? 297),
+    (): Rect =>
+      facts?.frame === 'plan'
+        ? [0, 0, facts.width, facts.height]
+        : contentBox(view.items, facts?.width ?? 420, facts?.height ?? 297),
     [view.items, facts],
   )
   if (!facts)

@@ -137,7 +137,7 @@ export function MakeBench({ canEdit }: { canEdit: boolean }) {
         )}
         {canEdit && (
           <Button variant="contained" disabled={!count('new')} onClick={() => void give(false)}>
-            Give {count('new')} to the machine
+            {count('new') ? `Give ${count('new')} to the machine` : 'Everything is given'}
           </Button>
         )}
       </Stack>
