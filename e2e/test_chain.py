@@ -175,7 +175,8 @@ class ChainStory(Story):
         page.get_by_test_id("point-file").set_input_files(
             {"name": "points.csv", "mimeType": "text/csv", "buffer": POINTS.encode()}
         )
-        expect(page.get_by_role("alert").filter(has_text="fault")).to_contain_text("Row 4, Type: “pushing” is no type. Use DI, DO, AI or AO.")
+        faults = page.get_by_role("alert").filter(has_text="fault")
+        expect(faults).to_contain_text("Row 4, Type: “pushing” is no type. Use DI, DO, AI or AO.")
         self.assertEqual(self.chain().io_points, {})
         self.done(lambda: page.get_by_role("button", name="Take in 3").click())
         self.choose_part("Card part", "DI8", "HR-DI8")

@@ -1,0 +1,242 @@
+"""Any random sequence of edits to strips, cables, cards, layouts and harnesses: nothing half done, all taken back."""
+
+from __future__ import annotations
+
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from jolly_core.checks import all_snags
+from jolly_core.edits.history import take_back
+from jolly_core.exchange import read_project, write_project
+from jolly_core.making import dossiers
+from jolly_core.model import CoreError, changes_from_json, changes_to_json
+from jolly_core.reports import REPORTS, run_report
+from jolly_core.scenes import generated_pages, page_scene
+from jolly_core.testing import Workbench
+
+pick = st.integers(0, 10_000)
+few = st.integers(0, 9)
+mm = st.integers(-20, 800)
+
+KINDS = (
+    "terminals",
+    "order",
+    "number",
+    "bridge",
+    "unbridge",
+    "accessory",
+    "unaccessory",
+    "band",
+    "cable-part",
+    "swap",
+    "default",
+    "length",
+    "points",
+    "card",
+    "address",
+    "allocate",
+    "free",
+    "channel",
+    "uncard",
+    "rail",
+    "duct",
+    "put",
+    "shift",
+    "out",
+    "node",
+    "split",
+    "segment",
+    "unnode",
+    "delete",
+    "move",
+    "place",
+)
+acts = st.tuples(st.sampled_from(KINDS), pick, pick, few, mm, mm)
+CABLES = ("quillon-ql-c4g2-5", "quillon-ql-c7g1-5", "quillon-ql-s4-0-5-s")
+
+
+def one(values: Any, number: int) -> Any:
+    """Return one of some sorted values, "" when there are none."""
+    found = sorted(values)
+    return found[number % len(found)] if found else ""
+
+
+class Base(Workbench):
+    """A panel lamp row wired to field lamps, three connectors wired to each other, an enclosure."""
+
+    def __init__(self) -> None:
+        super().__init__(frame="zones")
+        self.places = [
+            self.new("add-location", code=c, side=s) for c, s in (("P", "panel"), ("D", "door"), ("F", "field"))
+        ]
+        for n, y in enumerate((20, 26, 32, 38)):
+            for x, place in ((12, self.places[n % 2]), (60, self.places[2])):
+                lamp = self.place("lamp", x, y, part_id="tamwick-tw-l22-g" if n else "")
+                self.do("set-place", device_id=self.device(lamp), function_id="", location_id=place)
+            self.wire((16, y), (60, y), type_id=self.pe if n == 3 else self.blue)
+        relay = self.place("coil", 80, 20, part_id="hollin-hr-k22")
+        self.do("set-place", device_id=self.device(relay), function_id="", location_id=self.places[0])
+        for n, y in enumerate((50, 56, 62)):
+            self.wire((20, y), (60, y))
+            self.place("connector", 60, y, part_id="tamwick-tw-p4")
+            self.place("connector", 20, y, rotation=180, part_id="tamwick-tw-p4" if n else "")
+        self.enclosure = self.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.places[0])
+        self.harness = self.new("add-harness", code="WH-1")
+        self.do("place-terminals", sheet_id=self.sheet, x1=24, y1=18, x2=24, y2=40)
+        self.do("draw-band", sheet_id=self.sheet, x1=40, y1=18, x2=40, y2=40, part_id=CABLES[1])
+        self.do("add-card", part_id="hollin-hr-di8", location_id=self.places[0])
+        self.do("take-in-points", points=[{"tag": f"B{n}", "io_type": ("DI", "DO")[n % 2]} for n in range(4)])
+        for what, part, y in (("rail", "brindlework-bw-r35", 200), ("duct", "brindlework-bw-d4060", 100)):
+            run = {"enclosure_id": self.enclosure, "part_id": part, "x1": 40, "y1": y, "x2": 500, "y2": y}
+            self.do("draw-run", what=what, **run)
+        connectors = sorted(s.device_id for s in self.project.symbols.values() if s.definition == "connector")
+        start = self.new("add-node", harness_id=self.harness, device_id=connectors[0])
+        self.do("add-node", harness_id=self.harness, device_id=connectors[1], from_id=start, length_mm=400)
+        self.done.clear()
+
+
+def perform(b: Base, act: tuple[Any, ...]) -> None:  # noqa: PLR0915  # a few lines for each edit
+    """Do one random act."""
+    name, i, j, k, x, y = act
+    p = b.project
+    strip = one({s.device_id for s in p.symbols.values() if s.definition == "terminal"}, i)
+    cable = one({c.device_id for c in p.cables.values()}, i)
+    card = one({c.device_id for c in p.cards.values()}, i)
+    layout = [*p.placings, *p.rails, *p.ducts]
+    if name == "terminals":
+        column = 24 + 6 * (i % 5)
+        b.do("place-terminals", sheet_id=b.sheet, x1=column, y1=18, x2=column, y2=20 + 6 * (j % 4), new_strip=k > 6)
+    elif name == "order":
+        b.do("move-strip-item", strip_id=strip, position=j % 6, to=k)
+    elif name == "number":
+        b.do("number-terminal", strip_id=strip, unit=1 + j % 5, number=f"{k}" if k else "")
+    elif name == "bridge":
+        b.do("bridge-terminals", strip_id=strip, units=[1 + j % 4, 2 + j % 4] if k else [1, 4])
+    elif name == "unbridge":
+        b.do("remove-bridge", bridge_id=one(p.bridges, j))
+    elif name == "accessory":
+        part = "quillon-ql-eb" if k % 2 else ""
+        b.do("add-strip-accessory", strip_id=strip, accessory="end-bracket", position=k, part_id=part)
+    elif name == "unaccessory":
+        b.do("remove-strip-accessory", item_id=one(p.strip_items, j))
+    elif name == "band":
+        column = 27 + 6 * (i % 5)
+        b.do(
+            "draw-band",
+            sheet_id=b.sheet,
+            x1=column,
+            y1=18 + 6 * (j % 3),
+            x2=column,
+            y2=40,
+            device_id=cable if k > 4 else "",
+            part_id=CABLES[k % 3] if k < 3 else "",
+        )
+    elif name == "cable-part":
+        b.do("assign-part", device_id=cable, part_id=CABLES[j % 3] if k else "")
+    elif name == "swap":
+        b.do("swap-cores", device_id=cable, first=1 + j % 5, second=1 + k % 5)
+    elif name == "default":
+        b.do("default-cores", device_id=cable)
+    elif name == "length":
+        b.do("set-cable", device_id=cable, length_m=k, load_a=j % 3)
+    elif name == "points":
+        listed = [{"tag": f"B{(j + n) % 7}", "io_type": ("DI", "DO")[(k + n) % 2]} for n in range(1 + k % 3)]
+        b.do("take-in-points", points=listed)
+    elif name == "card":
+        b.do("add-card", part_id=("hollin-hr-di8", "hollin-hr-do8")[k % 2], location_id=b.places[0])
+    elif name == "address":
+        b.do(
+            "address-card",
+            device_id=card,
+            scheme=("whole", "byte.bit")[k % 2],
+            start=str(j % 9) + (".3" if k > 4 else ""),
+        )
+    elif name == "allocate":
+        b.do("allocate-points", ids=[one(p.io_points, j), one(p.io_points, j + 1)], device_id=card, channel=1 + k)
+    elif name == "free":
+        b.do("free-points", ids=[one(p.io_points, j)])
+    elif name == "channel":
+        b.place("plc-input" if k % 2 else "plc-output", 90 + j % 30, 60 + k, device_id=card)
+    elif name == "uncard":
+        b.do("delete-card", device_id=card)
+    elif name in ("rail", "duct"):
+        part = "brindlework-bw-r35" if name == "rail" else "brindlework-bw-d4060"
+        ends = {"x1": 40, "y1": y, "x2": x, "y2": y} if k % 2 else {"x1": x, "y1": 40, "x2": x, "y2": y}
+        b.do("draw-run", what=name, enclosure_id=b.enclosure, part_id=part, **ends)
+    elif name == "put":
+        rail = p.rails.get(one(p.rails, j))
+        at = (rail.x1, rail.y1) if rail else (x, y)
+        surface = "door" if k % 3 == 0 else "plate"
+        b.do(
+            "place-devices",
+            enclosure_id=b.enclosure,
+            surface=surface,
+            device_ids=[one(p.devices, i), one(p.devices, j)][: 1 + k % 2],
+            x=at[0],
+            y=at[1],
+            gap_mm=k,
+        )
+    elif name == "shift":
+        b.do("move-in-layout", ids=[one(layout, i)], dx=x - 400, dy=k * 20 - 90)
+    elif name == "out":
+        b.do("remove-from-layout", ids=[one(layout, i)])
+    elif name == "node":
+        connectors = {s.device_id for s in p.symbols.values() if s.definition == "connector"}
+        b.do(
+            "add-node",
+            harness_id=b.harness,
+            device_id=one(connectors, i) if k else "",
+            from_id=one(p.nodes, j) if p.nodes else "",
+            length_mm=100 + k * 50,
+        )
+    elif name == "split":
+        b.do("split-segment", segment_id=one(p.segments, i), at_mm=50 + k * 20)
+    elif name == "segment":
+        b.do("set-segment", segment_id=one(p.segments, i), length_mm=100 + 10 * (j % 40))
+    elif name == "unnode":
+        b.do("remove-node", node_id=one(p.nodes, i))
+    elif name == "delete":
+        b.do("delete-selection", ids=[one([*p.symbols, *p.bands, *p.wires], i)])
+    elif name == "move":
+        b.do("move-selection", ids=[one([*p.symbols, *p.bands], i)], dx=j % 7 - 3, dy=k - 4, allow_join=bool(k % 2))
+    elif name == "place":
+        place = one(b.places, k) if k else ""
+        b.do("set-place", device_id=one(p.devices, i), function_id="", location_id=place)
+
+
+class RandomBuilding(TestCase):
+    @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.lists(acts, min_size=3, max_size=24))
+    def test_any_sequence(self, sequence: list[tuple[Any, ...]]) -> None:
+        bench = Base()
+        project = bench.project
+        first = list(project.entities())
+        for act in sequence:
+            before = list(project.entities())
+            try:
+                perform(bench, act)
+            except (CoreError, ValidationError):
+                self.assertEqual(list(project.entities()), before, f"refused {act[0]} left something behind")
+        self.assertTrue(bench.canonical())
+        # What is stored can be read back: every reference holds.
+        self.assertEqual(list(read_project(write_project(project)).entities()), list(project.entities()))
+        self.everything_can_be_computed(bench)
+        stored = [changes_from_json(changes_to_json(o.changes)) for o in bench.done]
+        for changes in reversed(stored):
+            project.apply(take_back(project, changes))
+        self.assertEqual(list(project.entities()), first, "undo of all is not the first model")
+
+    def everything_can_be_computed(self, bench: Base) -> None:
+        """Run every report, check and generated page; each conductor runs in exactly one thing."""
+        project = bench.project
+        for key in REPORTS:
+            run_report(project, key)
+        all_snags(project)
+        for page in generated_pages(project):
+            self.assertTrue(page_scene(project, page.id).items)
+        for d in dossiers(project).values():
+            self.assertEqual(d.length_mm is None, bool(d.missing) or d.runs in ("cable", "direct"), d.key)
