@@ -96,20 +96,24 @@ export function DrawBench({ outline }: { outline: Outline }) {
               ))}
             </Select>
           </Tooltip>
-          <ToolButton
-            label="Wire"
-            hint="W"
-            active={s.tool.name === 'wire'}
-            disabled={!canEdit}
-            onClick={startWire}
-          />
-          <ToolButton
-            label="Quick line"
-            hint="/"
-            active={s.tool.name === 'quick'}
-            disabled={!canEdit}
-            onClick={() => s.set({ tool: { name: 'quick' } })}
-          />
+          {s.tool.name !== 'stroke' && (
+            <>
+              <ToolButton
+                label="Wire"
+                hint="W"
+                active={s.tool.name === 'wire'}
+                disabled={!canEdit}
+                onClick={startWire}
+              />
+              <ToolButton
+                label="Quick line"
+                hint="/"
+                active={s.tool.name === 'quick'}
+                disabled={!canEdit}
+                onClick={() => s.set({ tool: { name: 'quick' } })}
+              />
+            </>
+          )}
           <ToolButton
             label="Terminals"
             hint="Shift+T"
@@ -126,7 +130,10 @@ export function DrawBench({ outline }: { outline: Outline }) {
           />
           {s.tool.name === 'stroke' && <StrokeTarget what={s.tool.what} />}
           <Box sx={{ flex: 1 }} />
-          <Box sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO }} data-testid="place">
+          <Box
+            sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO, whiteSpace: 'nowrap' }}
+            data-testid="place"
+          >
             {placeOf(s.caret, s.view.sheet.sheet)}
           </Box>
         </Stack>
@@ -175,7 +182,7 @@ function ToolButton({ label, hint, active, disabled, onClick }: ToolButtonProps)
       color={active ? 'primary' : 'inherit'}
       disabled={disabled}
       onClick={onClick}
-      sx={{ py: 0.1, minWidth: 0 }}
+      sx={{ py: 0.1, minWidth: 0, flexShrink: 0, whiteSpace: 'nowrap' }}
       endIcon={
         <kbd style={{ font: `11px ${MONO}`, border: `1px solid ${LINE}`, borderRadius: 3, padding: '0 4px' }}>
           {hint}

@@ -110,6 +110,7 @@ function StripTable({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
 }
 
 function StripPanel({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
+  const { tag: name } = strip
   const { send, projectId } = useSheet()
   const [bracket, setBracket] = useState('')
   const accessory = (position: number | null) =>
@@ -122,7 +123,7 @@ function StripPanel({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
     })
   return (
     <>
-      <TagChip tag={strip.tag} />
+      <TagChip tag={name} />
       <Field
         label="Text"
         value={strip.text}
