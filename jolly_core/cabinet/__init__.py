@@ -1,6 +1,7 @@
 """Enclosures: layout, lanes, routes, faults."""
 
 from .faults import Fault, duct_outline, enclosure_warming, layout_faults, rail_length, rail_load
+from .holes import holes
 from .lanes import Entry, Lane, LaneGraph, Way, lane
 from .layout import (
     RAIL_WIDTH_MM,
@@ -32,6 +33,7 @@ __all__ = [
     "enclosure_warming",
     "enclosures",
     "hinge_points",
+    "holes",
     "lane",
     "lane_graph",
     "layout_faults",

@@ -3,7 +3,7 @@
 from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
 from .pack import board_pdf, pack_files, surface_pdf, write_pack
-from .platedxf import holes, surface_dxf
+from .platedxf import surface_dxf
 from .projectfile import FORMAT, VERSION, read_project, write_project
 from .sheetpdf import COLOURS, FILLS, scaled_pdf, sheets_pdf, tiled_pdf, tiles
 from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, table_xlsx, write_table
@@ -18,7 +18,6 @@ __all__ = [
     "cut_json",
     "cut_schema",
     "harmless",
-    "holes",
     "pack_files",
     "read_cells",
     "read_project",

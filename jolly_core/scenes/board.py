@@ -17,6 +17,7 @@ TABLE_WIDTH_MM = sum(w for _, w in COLUMNS)
 LABEL_MM = 14.0
 BUNDLE_MM = 10.0
 FOOT_MM = 22.0
+HIT_MM = 12.0
 
 
 def board_scene(project: Project, page: Page) -> Scene:
@@ -52,7 +53,9 @@ def board_scene(project: Project, page: Page) -> Scene:
             prims: list[Prim] = [["circle", x, y, 2.5, "edge"]]
             if not node.device_id and node.name:
                 prims.append(text(x + 4, y - 4, LABEL_MM, node.name, role="label"))
-            items[node.id] = Item(node.id, "node", prims, (x - 4, y - 4, x + 4, y + 4), {"device": node.device_id})
+            reach = [x - HIT_MM, y - HIT_MM, x + HIT_MM, y + HIT_MM]
+            facts = {"device": node.device_id, "body": reach}
+            items[node.id] = Item(node.id, "node", prims, (x - 4, y - 4, x + 4, y + 4), facts)
     for id, tall in tables.items():
         device_id = project.nodes[id].device_id
         x, y = at[id]
@@ -86,7 +89,12 @@ def _segment_item(
     below = where[1] + (BUNDLE_MM + 2 if upright else thick * 2 + BUNDLE_MM + 5)
     prims.append(text(where[0], below, BUNDLE_MM, f"{wires} wires, ⌀ {diameter:.1f}", anchor=anchor, role="label"))
     box = (min(a[0], b[0]) - 4, min(a[1], b[1]) - 4, max(a[0], b[0]) + 4, max(a[1], b[1]) + 4)
-    facts = {"length": length, "from": list(a), "to": list(b)}
+    # A bundle is thin on the screen: what takes the pointer is wider, and at a slant only about its middle.
+    wide = HIT_MM * 0.7
+    level = min(abs(dx), abs(dy)) < 1
+    reach = (min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1])) if level else (mx, my, mx, my)
+    body = [reach[0] - wide, reach[1] - wide, reach[2] + wide, reach[3] + wide]
+    facts = {"length": length, "from": list(a), "to": list(b), "body": body}
     return Item(id, "segment", prims, box, facts)
 
 

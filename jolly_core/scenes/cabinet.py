@@ -6,6 +6,7 @@ from jolly_core.cabinet import (
     RAIL_WIDTH_MM,
     duct_fills,
     duct_outline,
+    holes,
     outline,
     placings_in,
     rail_is_level,
@@ -46,6 +47,11 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
                 items[duct.id] = _duct_item(project, duct.id, fills[duct.id].percent)
     for placing in placings_in(project, enclosure_id, surface):
         items[placing.id] = _placing_item(project, placing.id)
+    drilled: list[Prim] = [
+        ["circle", x + MARGIN_MM, y + MARGIN_MM, diameter / 2, "fine"]
+        for x, y, diameter in holes(project, enclosure_id, surface)
+    ]
+    items["holes"] = Item("holes", "frame", drilled, (MARGIN_MM, MARGIN_MM, MARGIN_MM + width, MARGIN_MM + height))
     return Scene(width + 2 * MARGIN_MM, height + 2 * MARGIN_MM, items)
 
 

@@ -14,11 +14,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
+from jolly_core.cabinet import holes
 from jolly_core.exchange import (
     board_pdf,
     cut_json,
     cut_schema,
-    holes,
     pack_files,
     read_cells,
     read_project,

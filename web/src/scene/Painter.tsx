@@ -223,6 +223,7 @@ export const ItemView = memo(function ItemView({ item, art, look }: ItemViewProp
   return (
     <g
       data-id={item.kind === 'frame' ? undefined : item.id}
+      pointerEvents={item.kind === 'frame' ? 'none' : undefined}
       data-kind={item.kind}
       data-look={look}
       opacity={look === 'preview' ? PREVIEW_OPACITY : undefined}

@@ -114,7 +114,7 @@ export function Plan({ enclosure, surface, tool, selected, route, canEdit, onSel
     >
       <Drawing
         scene={scene}
-        name={`${enclosure.id}${surface}`}
+        name={`${enclosure.id}:${scene.width}:${scene.height}`}
         selected={selected}
         onDown={down}
         onMove={move}

@@ -1,0 +1,246 @@
+"""The benches after Draw, each by something a practitioner would do there."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.test import override_settings
+from playwright.sync_api import Locator, Page, expect
+
+from e2e.base import Story
+from jolly_core.model import Project
+from jolly_core.tagging import full_tag
+
+MARGIN_MM = 30
+NOBODY = "http://127.0.0.1:9"
+
+
+class BenchStory(Story):
+    """What the stories of the benches share."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        away = override_settings(JOLLY=replace(settings.JOLLY, machine=NOBODY, demo=True))
+        away.enable()
+        self.addCleanup(away.disable)
+
+    def open(self, bench: str, page: Page | None = None) -> Page:
+        """Sign in and go to a bench of the demo."""
+        page = page or self.page
+        self.sign_in(page)
+        page.goto(f"{self.live_server_url}/p/kiln-2/{bench}")
+        return page
+
+    def done(self, page: Page, act: Callable[[], object]) -> None:
+        """Do something and wait for the accepted edit."""
+        with page.expect_response(lambda r: r.url.endswith("/edits") and r.status == 200):
+            act()
+
+    def by_tag(self, project: Project, tag: str) -> str:
+        return next(d.id for d in project.devices.values() if full_tag(project, d) == tag)
+
+    @staticmethod
+    def on_board(page: Page, x: float, y: float, offset: float = 0) -> tuple[float, float]:
+        """Return where a point of a drawing in mm is on the screen."""
+        svg = page.get_by_test_id("sheet")
+        expect(svg).not_to_have_attribute("data-view", "0,0,3")
+        vx, vy, scale = (float(v) for v in (svg.get_attribute("data-view") or "").split(","))
+        box = svg.bounding_box() or {"x": 0.0, "y": 0.0}
+        return box["x"] + (x + offset - vx) * scale, box["y"] + (y + offset - vy) * scale
+
+    @staticmethod
+    def middle(item: Locator) -> tuple[float, float]:
+        box = item.bounding_box() or {"x": 0.0, "y": 0.0, "width": 0.0, "height": 0.0}
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+class Terminals(BenchStory):
+    def test_a_terminal_is_moved_and_bridged_by_keys_and_clicks(self) -> None:
+        page = self.open("terminals")
+        rows = page.locator("tr[data-testid^=place-]")
+        handle = page.get_by_label("Move 2")
+        handle.focus()
+        self.done(page, lambda: page.keyboard.press("ArrowUp"))
+        expect(rows.nth(1)).to_have_attribute("data-testid", "place-2")
+        self.done(page, lambda: page.get_by_label("Bridge 2 and 1").click())
+        expect(page.get_by_label("Part 2 and 1")).to_be_visible()
+        (bridge,) = [b for b in self.project().bridges.values() if b.units == (2, 1)]
+        self.assertTrue(bridge.id)
+        page.keyboard.press("Control+z")
+        expect(page.get_by_label("Bridge 2 and 1")).to_be_visible()
+
+    def test_a_number_given_twice_is_refused_and_the_old_one_stands_again(self) -> None:
+        page = self.open("terminals")
+        cell = page.get_by_label("Number of terminal 3")
+        cell.fill("4")
+        cell.press("Enter")
+        expect(page.get_by_text("-XD1 has a terminal 4 already. Choose another number.").first).to_be_visible()
+        expect(cell).to_have_value("3")
+
+    def test_a_device_without_a_location_is_mended_in_the_cell_that_misses_it(self) -> None:
+        page = self.open("terminals")
+        motor = self.by_tag(self.project(), "=K2+KF2-MA1")
+        before = self.project().devices[motor]
+        page.evaluate(
+            """([id, fn]) => fetch('/api/projects/kiln-2/edits', {
+                method: 'POST',
+                headers: {'Content-Type': 'application/json',
+                          'X-CSRFToken': document.cookie.match(/spool_csrf=([^;]*)/)[1]},
+                body: JSON.stringify({edit: {kind: 'set-place', device_id: id, function_id: fn, location_id: ''}}),
+            })""",
+            [motor, before.function_id],
+        )
+        row = page.get_by_test_id("place-5")
+        expect(row).to_contain_text("has no location")
+        row.get_by_role("combobox").click()
+        self.done(page, lambda: page.get_by_role("option", name="+KF2").click())
+        expect(row).to_contain_text("=K2+KF2-MA1:U1")
+        self.assertEqual(self.project().devices[motor].location_id, before.location_id)
+
+
+class Together(BenchStory):
+    def test_what_one_does_in_a_bench_the_other_sees_in_another(self) -> None:
+        anna = self.open("cables")
+        other = self.visitor()
+        self.sign_in(other)
+        other.goto(f"{self.live_server_url}/p/kiln-2/terminals")
+        expect(other.get_by_test_id("place-5")).to_contain_text("BN")
+        row = anna.get_by_test_id("core-BN")
+        row.focus()
+        self.done(anna, lambda: anna.keyboard.press("ArrowDown"))
+        expect(anna.get_by_test_id("core-BK")).to_contain_text("MA1:U1")
+        expect(other.get_by_test_id("place-5")).to_contain_text("BK")
+
+    def test_a_viewer_looks_and_is_offered_nothing_to_change(self) -> None:
+        get_user_model().objects.get(username="anna").memberships.update(role="viewer")  # type: ignore[attr-defined]  # the reverse of Membership.user
+        page = self.open("terminals")
+        expect(page.get_by_label("Number of terminal 1")).to_be_disabled()
+        expect(page.get_by_role("button", name="End bracket at the end")).to_have_count(0)
+        for bench, word in (("io", "Add the card"), ("make", "to the machine"), ("harness", "Add to WH-T1")):
+            page.goto(f"{self.live_server_url}/p/kiln-2/{bench}")
+            expect(page.get_by_role("main").get_by_role("table").first).to_be_visible()
+            expect(page.get_by_role("button", name=word)).to_have_count(0)
+
+
+class Cabinet(BenchStory):
+    def on_plan(self, page: Page, x: float, y: float) -> tuple[float, float]:
+        return self.on_board(page, x, y, MARGIN_MM)
+
+    def test_a_collision_is_a_snag_that_leads_back_to_the_layout(self) -> None:
+        page = self.open("cabinet")
+        ducts = sorted(self.project().ducts.values(), key=lambda d: d.id)
+        page.mouse.move(*self.on_plan(page, 100, ducts[0].y1))
+        page.mouse.down()
+        page.mouse.move(*self.on_plan(page, 100, ducts[0].y1 + 60))
+        page.mouse.move(*self.on_plan(page, 100, ducts[0].y1 + 100))
+        self.done(page, page.mouse.up)
+        inspector = page.get_by_role("complementary", name="Inspector")
+        expect(inspector).to_contain_text("are in each other's place on the plate")
+        page.get_by_role("navigation", name="Benches").get_by_role("link", name="Snags").click()
+        row = page.get_by_role("gridcell").filter(has_text="in each other's place").first
+        row.click()
+        expect(page.get_by_test_id("plan")).to_be_visible()
+        page.keyboard.press("Control+z")
+        expect(inspector).not_to_contain_text("in each other's place")
+
+    def test_taken_out_a_device_waits_in_the_tray_and_is_dragged_back_onto_a_rail(self) -> None:
+        page = self.open("cabinet")
+        relay = self.by_tag(self.project(), "=K2+KP2-KF3")
+        placing = next(p for p in self.project().placings.values() if p.device_id == relay)
+        page.mouse.click(*self.on_plan(page, placing.x + 20, 200))
+        expect(page.locator(f"[data-id='{placing.id}']")).to_have_attribute("data-look", "selected")
+        self.done(page, lambda: page.keyboard.press("Delete"))
+        waiting = page.get_by_test_id("tray-=K2+KP2-KF3")
+        expect(waiting).to_be_visible()
+        expect(page.get_by_test_id("routed")).not_to_contain_text("46 of 46")
+        plan = page.get_by_test_id("plan")
+        box = plan.bounding_box() or {"x": 0.0, "y": 0.0}
+        x, y = self.on_plan(page, 200, 470)
+        self.done(page, lambda: waiting.drag_to(plan, target_position={"x": x - box["x"], "y": y - box["y"]}))
+        expect(page.get_by_test_id("routed")).to_contain_text("46 of 46")
+        back = next(p for p in self.project().placings.values() if p.device_id == relay)
+        self.assertEqual(self.project().rails[back.rail_id].y1, 470)
+
+    def test_off_every_rail_it_is_refused_and_stays_in_the_tray(self) -> None:
+        page = self.open("cabinet")
+        relay = self.by_tag(self.project(), "=K2+KP2-KF3")
+        placing = next(p for p in self.project().placings.values() if p.device_id == relay)
+        page.mouse.click(*self.on_plan(page, placing.x + 20, 200))
+        self.done(page, lambda: page.keyboard.press("Delete"))
+        page.get_by_test_id("tray-=K2+KP2-KF3").click()
+        page.mouse.click(*self.on_plan(page, 300, 700))
+        expect(page.get_by_text("=K2+KP2-KF3 clips on a rail. Drop it on one.").first).to_be_visible()
+        expect(page.get_by_test_id("tray-=K2+KP2-KF3")).to_be_visible()
+
+
+class Harness(BenchStory):
+    def test_an_end_dragged_makes_the_segment_and_its_wires_longer(self) -> None:
+        page = self.open("harness")
+        project = self.project()
+        end = next(n for n in project.nodes.values() if n.device_id == self.by_tag(project, "=K2+KT2-XD2"))
+        segment = next(s for s in project.segments.values() if end.id in (s.a_id, s.b_id))
+        expect(page.get_by_test_id("sheet")).not_to_have_attribute("data-view", "0,0,3")
+        x, y = self.middle(page.locator(f"[data-id='{end.id}']"))
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + 15, y)
+        page.mouse.move(x + 40, y)
+        self.done(page, page.mouse.up)
+        longer = self.project().segments[segment.id].length_mm
+        self.assertGreater(longer, segment.length_mm)
+        expect(page.get_by_role("table", name="Wires")).to_contain_text(f"{longer + 550 + 40:g} mm")
+
+    def test_a_typed_length_and_a_wrong_one(self) -> None:
+        page = self.open("harness")
+        project = self.project()
+        segment = next(s for s in project.segments.values() if s.length_mm == 320)
+        expect(page.get_by_test_id("sheet")).not_to_have_attribute("data-view", "0,0,3")
+        page.mouse.click(*self.middle(page.locator(f"[data-id='{segment.id}'] polyline")))
+        expect(page.get_by_role("complementary", name="Inspector")).to_contain_text("4 wires, bundle")
+        field = page.get_by_role("region", name="Segment").get_by_label("Length, mm")
+        field.fill("long")
+        field.press("Enter")
+        expect(page.get_by_text("“long” is no length in mm.").first).to_be_visible()
+        field.fill("400")
+        self.done(page, lambda: field.press("Enter"))
+        expect(page.get_by_role("table", name="Wires")).to_contain_text("990 mm")
+
+
+class Others(BenchStory):
+    def test_with_the_machine_away_what_is_given_waits(self) -> None:
+        page = self.open("make")
+        expect(page.get_by_test_id("machine")).to_contain_text("The machine does not answer.")
+        page.get_by_role("button", name="Give 56 to the machine").click()
+        expect(page.get_by_test_id("counts")).to_contain_text("0 done, 56 waiting, 0 refused, 0 to give")
+        page.reload()
+        expect(page.get_by_test_id("counts")).to_contain_text("56 waiting")
+
+    def test_a_generated_page_is_looked_at_and_leads_to_the_sheets(self) -> None:
+        page = self.open("draw")
+        page.get_by_role("link", name="T1 Terminal plan").click()
+        sheet = page.locator("svg[data-testid=sheet]")
+        expect(sheet).to_contain_text("=K2+KF2-MA1:U1")
+        expect(page.get_by_test_id("caret")).to_have_count(0)
+        expect(page.get_by_role("button", name="Wire W")).to_be_disabled()
+        sheet.get_by_text("=K2+KP2-FQ1:2", exact=True).click()
+        expect(page.locator("[data-kind=symbol][data-look=selected]")).to_contain_text("-FQ1")
+
+    def test_allowances_are_changed_where_lengths_are_looked_at(self) -> None:
+        page = self.open("cabinet")
+        expect(page.get_by_test_id("routed")).to_contain_text("39.03 m")
+        field = page.get_by_label("At each end, mm")
+        field.fill("100")
+        self.done(page, lambda: field.press("Enter"))
+        expect(page.get_by_test_id("routed")).to_contain_text("42.72 m")
+
+    def test_a_channel_freed_and_a_card_that_is_drawn_cannot_be_deleted(self) -> None:
+        page = self.open("io")
+        page.get_by_label("Choose B3").click()
+        self.done(page, lambda: page.get_by_role("button", name="Take off their channels").click())
+        points = page.get_by_role("table", name="Points", exact=True)
+        expect(points.get_by_role("row").filter(has_text="B3")).to_contain_text("waits")
+        page.get_by_role("region", name="Card =K2+KP2-KF1").get_by_role("button", name="Delete").click()
+        expect(page.get_by_text("Channels of -KF1 are drawn. Delete them on their sheets first.").first).to_be_visible()

@@ -1,0 +1,99 @@
+"""Checks of what is built: each finds what is wrong, names it, and is silent once it is put right."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from jolly_core.checks import CHECKS, PROJECT_CHECKS, project_check, project_snags
+from jolly_core.testing import Workbench
+
+
+class Registry(TestCase):
+    def test_each_has_help_and_a_code_of_its_own(self) -> None:
+        self.assertTrue(all(help for _, help in PROJECT_CHECKS.values()))
+        self.assertFalse(set(CHECKS) & set(PROJECT_CHECKS))
+        wanted = {
+            "cable-cores",
+            "field-wire",
+            "jumps-wall",
+            "layout",
+            "bridge",
+            "address-overlap",
+            "point-waits",
+            "harness",
+        }
+        self.assertEqual(set(PROJECT_CHECKS), wanted)
+
+    def test_a_second_claim_to_a_code_is_refused(self) -> None:
+        for taken in ("layout", "no-part"):
+            with self.assertRaisesRegex(RuntimeError, taken):
+                project_check(taken, "again")(lambda project: iter(()))
+
+
+class Walls(TestCase):
+    """Two lamps on one wire, each in a location of its own."""
+
+    def setUp(self) -> None:
+        self.bench = Workbench(frame="zones")
+        self.sides = {
+            side: self.bench.new("add-location", code=side[0].upper(), side=side)
+            for side in ("panel", "field", "machine")
+        }
+        self.lamps = [self.bench.place("lamp", x, 20) for x in (20, 60)]
+        self.bench.wire((24, 20), (60, 20))
+
+    def put(self, *sides: str) -> None:
+        for lamp, side in zip(self.lamps, sides, strict=True):
+            place = self.sides[side] if side else ""
+            device = self.bench.device(lamp)
+            if self.bench.project.devices[device].location_id != place:
+                self.bench.do("set-place", device_id=device, function_id="", location_id=place)
+
+    def found(self) -> dict[str, str]:
+        return {s.code: s.message for s in project_snags(self.bench.project)}
+
+    def test_inside_a_panel_nothing_is_wrong(self) -> None:
+        self.put("panel", "panel")
+        self.assertEqual(self.found(), {})
+
+    def test_an_end_without_a_location_is_named(self) -> None:
+        self.put("panel", "")
+        self.assertEqual(
+            self.found(), {"field-wire": "30-1 +P-PF1:X2 to -PF2:X1: -PF2 has no location. Say where it is."}
+        )
+        (snag,) = project_snags(self.bench.project)
+        self.assertEqual(
+            (snag.bench, snag.subject, snag.device_id), ("draw", self.bench.sheet, self.bench.device(self.lamps[1]))
+        )
+
+    def test_through_the_wall_a_wire_needs_a_terminal_and_a_cable(self) -> None:
+        self.put("panel", "field")
+        self.assertIn("leaves the panel without a terminal", self.found()["jumps-wall"])
+        self.assertIn("in no cable", self.found()["field-wire"])
+        (strip,) = self.bench.do("place-terminals", sheet_id=self.bench.sheet, x1=40, y1=18, x2=40, y2=22).placed
+        self.bench.do("set-place", device_id=self.bench.device(strip), function_id="", location_id=self.sides["panel"])
+        self.assertEqual(set(self.found()), {"field-wire"})
+        band = self.bench.new("draw-band", sheet_id=self.bench.sheet, x1=50, y1=18, x2=50, y2=22)
+        self.assertEqual(set(self.found()), {"cable-cores"})
+        cable = self.bench.project.bands[band].device_id
+        self.bench.do("assign-part", device_id=cable, part_id="quillon-ql-s4-0-5-s")
+        self.assertEqual(self.found(), {})
+
+    def test_between_field_and_machine_a_cable_is_enough(self) -> None:
+        self.put("field", "machine")
+        self.assertEqual(set(self.found()), {"field-wire"})
+        self.bench.new(
+            "draw-band", sheet_id=self.bench.sheet, x1=50, y1=18, x2=50, y2=22, part_id="quillon-ql-s4-0-5-s"
+        )
+        self.assertEqual(self.found(), {})
+
+
+class Waiting(TestCase):
+    def test_points_without_a_channel_are_one_snag(self) -> None:
+        bench = Workbench()
+        bench.do("take-in-points", points=[{"tag": f"B{n}", "io_type": "DI"} for n in range(9)])
+        (snag,) = project_snags(bench.project)
+        self.assertEqual(snag.message, "9 point(s) wait for a channel: B0, B1, B2, B3, B4, B5 ….")
+        card = bench.new("add-card", part_id="hollin-hr-di16")
+        bench.do("allocate-points", ids=list(bench.project.io_points), device_id=card)
+        self.assertEqual(project_snags(bench.project), [])

@@ -1,0 +1,147 @@
+"""Generated pages, layouts and form boards as pictures: nothing upon another, nothing outside."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jolly_core.exchange import read_project
+from jolly_core.model import GoneError, RuleError
+from jolly_core.scenes import (
+    ADVANCE,
+    MARGIN_MM,
+    PENS_MM,
+    TONES,
+    Prim,
+    Scene,
+    generated_pages,
+    is_generated,
+    moved,
+    page_leaves,
+    page_of,
+    sheet_scene,
+    surface_scene,
+)
+from jolly_core.scenes.pages import split
+from jolly_core.testing import DEMO, Workbench
+
+Box = tuple[float, float, float, float]
+
+
+def texts(scene: Scene) -> list[tuple[str, Box]]:
+    """Return each text of a scene with the box it takes."""
+    found = []
+    for item in scene.items.values():
+        for prim in item.prims:
+            if prim[0] == "text" and prim[6]:
+                _, x, y, size, anchor, _, words, _ = prim
+                width = len(words) * size * ADVANCE
+                left = x - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
+                found.append((words, (left, y - size * 0.75, left + width, y)))
+    return found
+
+
+def overlap(a: Box, b: Box) -> bool:
+    return a[0] + 0.2 < b[2] and b[0] + 0.2 < a[2] and a[1] + 0.2 < b[3] and b[1] + 0.2 < a[3]
+
+
+class Demo(TestCase):
+    def setUp(self) -> None:
+        self.project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+        (self.enclosure,) = self.project.enclosures
+
+    def scenes(self) -> list[tuple[str, Scene]]:
+        found = [
+            (f"{p.number}.{n}", leaf)
+            for p in generated_pages(self.project)
+            for n, leaf in enumerate(page_leaves(self.project, p.id))
+        ]
+        return found + [(s, surface_scene(self.project, self.enclosure, s)) for s in ("plate", "door")]
+
+    def test_no_text_lies_upon_another_and_none_leaves_the_page(self) -> None:
+        for name, scene in self.scenes():
+            shown = texts(scene)
+            for n, (words, box) in enumerate(shown):
+                self.assertTrue(
+                    box[0] >= -0.5 and box[1] >= -0.5 and box[2] <= scene.width + 0.5 and box[3] <= scene.height + 0.5,
+                    f"{name}: “{words}” leaves the page",
+                )
+                for other, other_box in shown[n + 1 :]:
+                    self.assertFalse(overlap(box, other_box), f"{name}: “{words}” lies upon “{other}”")
+
+    def test_only_pens_and_tones_that_painters_know_are_used(self) -> None:
+        pens = {"line": 4, "rect": 4, "box": 4, "circle": 3, "poly": 1}
+        for name, scene in self.scenes():
+            for item in scene.items.values():
+                for kind, *v in item.prims:
+                    if kind in pens:
+                        self.assertIn(v[pens[kind]], PENS_MM, name)
+                    if kind == "box":
+                        self.assertIn(v[5], TONES, name)
+
+    def test_pages_are_there_as_long_as_their_subject_is(self) -> None:
+        pages = generated_pages(self.project)
+        self.assertEqual([p.number for p in pages], ["T1", "T2", "C1", "C2", "F1"])
+        self.assertTrue(all(is_generated(p.id) for p in pages))
+        with self.assertRaises(GoneError):
+            page_of(self.project, "plan:cores:none")
+        self.assertEqual(generated_pages(Workbench().project), [])
+
+    def test_a_band_shows_its_cable_and_each_core_at_its_wire(self) -> None:
+        sheet = next(s.id for s in self.project.sheets.values() if s.number == "10")
+        (band,) = [i for i in sheet_scene(self.project, sheet).items.values() if i.kind == "band"]
+        self.assertEqual([p[6] for p in band.prims if p[0] == "text"], ["-WD1", "QL-C4G2.5", "BN", "BK", "GY", "GNYE"])
+
+    def test_a_channel_shows_its_address_and_point(self) -> None:
+        sheet = next(s.id for s in self.project.sheets.values() if s.number == "50")
+        shown = [words for words, _ in texts(sheet_scene(self.project, sheet))]
+        for words in ("I0.0", "B1 Hatch closed", "Q0.1", "Y2 Feeder ready"):
+            self.assertIn(words, shown)
+
+    def test_a_device_is_drawn_at_true_size_where_it_stands(self) -> None:
+        scene = surface_scene(self.project, self.enclosure, "plate")
+        for placing in self.project.placings.values():
+            item = scene.items.get(placing.id)
+            part = self.project.part_of(self.project.devices[placing.device_id])
+            if item is None or part is None or part.part_class == "terminal":
+                continue
+            _, x, y, width, height, *_ = item.prims[0]
+            self.assertEqual((width, height), (part.width_mm, part.height_mm))
+            self.assertEqual(x - MARGIN_MM, placing.x)
+            self.assertAlmostEqual(y - MARGIN_MM + height / 2, placing.y)
+
+
+class Pieces(TestCase):
+    @given(st.lists(st.integers(1, 6), max_size=60), st.integers(6, 30))
+    def test_leaves_hold_every_row_once_and_never_too_many(self, heights: list[int], room: int) -> None:
+        leaves = split(heights, room)
+        self.assertEqual([n for a, b in leaves for n in range(a, b)], list(range(len(heights))))
+        for a, b in leaves:
+            self.assertLessEqual(sum(heights[a:b]), room)
+
+    @given(st.integers(-50, 50), st.integers(-50, 50))
+    def test_what_is_moved_there_and_back_is_the_same(self, dx: int, dy: int) -> None:
+        prims: list[Prim] = [
+            ["line", 1, 2, 3, 4, "ink"],
+            ["wire", 1, 2, 3, 4, "BU"],
+            ["poly", [1, 2, 3, 4, 5, 6], "ink"],
+            ["rect", 1, 2, 3, 4, "thin"],
+            ["box", 1, 2, 3, 4, "thin", "duct"],
+            ["circle", 1, 2, 3, "ink"],
+            ["dot", 1, 2, 3],
+            ["art", "coil", 1, 2, 90, True, 1],
+            ["text", 1, 2, 3, "start", "tag", "x", ""],
+        ]
+        for prim in prims:
+            self.assertEqual(moved(moved(prim, dx, dy), -dx, -dy), prim)
+            if dx:
+                self.assertNotEqual(moved(prim, dx, dy), prim)
+
+    def test_an_enclosure_without_a_plate_says_so(self) -> None:
+        bench = Workbench()
+        enclosure = bench.new("add-enclosure", part_id="brindlework-bw-e4621")
+        bench.do("assign-part", device_id=bench.project.enclosures[enclosure].device_id, part_id="")
+        with self.assertRaisesRegex(RuleError, "has no part. Choose an enclosure part"):
+            surface_scene(bench.project, enclosure, "plate")
