@@ -89,8 +89,8 @@ class _Found:
 class LaneGraph:
     """The lanes of a plate. A way between two nodes is searched once and kept.
 
-    Lanes run level or upright, so that no way is shorter than the square distance. A search led by it (A*) looks at few
-    nodes beside the way itself: measured, a third of what whole trees of shortest ways cost.
+    Lanes run level or upright, so that no way is shorter than the square distance. What goes straight at its target is
+    done without a search; a search led by that distance (A*) looks at few nodes beside the way itself.
     """
 
     def __init__(self, lanes: Sequence[Lane]) -> None:
@@ -215,8 +215,31 @@ class LaneGraph:
         """Return the shortest way between two nodes, its length infinite when there is none."""
         known = self._ways.get((source, target)) or self._ways.get((target, source))
         if known is None:
-            known = self._ways[source, target] = self._led(source, target)
+            known = self._straight(source, target) or self._led(source, target)
+            self._ways[source, target] = known
         return known
+
+    def _straight(self, source: int, target: int) -> _Found | None:
+        """Return a way whose every step brings the target nearer by its whole length, None when a first try has none.
+
+        Such a way is as long as the square distance, so that none is shorter.
+        """
+        nodes, roads = self.nodes, self._roads
+        tx, ty = nodes[target]
+        whole = left = self._apart(source, target)
+        steps: list[tuple[int, int, int]] = []
+        node = source
+        while node != target:
+            for other, step, lane_index in roads[node]:
+                x, y = nodes[other]
+                rest = (x - tx if x > tx else tx - x) + (y - ty if y > ty else ty - y)
+                if -1e-9 < left - step - rest < 1e-9:
+                    steps.append((node, lane_index, other))
+                    node, left = other, rest
+                    break
+            else:
+                return None
+        return _Found(whole, steps)
 
     def _led(self, source: int, target: int) -> _Found:
         nodes, roads = self.nodes, self._roads
