@@ -73,6 +73,16 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
         <Box sx={{ color: 'text.secondary' }}>
           {items.length} things selected. D duplicates, Delete removes.
         </Box>
+      ) : view.sheet.sheet?.frame === 'plan' ? (
+        <Box>
+          <b>
+            {view.sheet.sheet.number} {view.sheet.sheet.title}
+          </b>
+          <Box sx={{ color: 'text.secondary', mt: 1 }}>
+            Made from the model and current after every edit; nothing is drawn on it. A click on a name leads
+            to its place on the sheets.
+          </Box>
+        </Box>
       ) : (
         <SheetPanel key={view.sheet.sheet?.id} canEdit={canEdit} />
       )}
