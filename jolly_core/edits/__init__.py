@@ -4,7 +4,21 @@ from typing import Annotated, Union
 
 from pydantic import Field, TypeAdapter
 
-from . import arrange, cabinet, cables, devices, harness, parts, place, plc, quickline, sheets, terminals, wires
+from . import (
+    arrange,
+    cabinet,
+    cables,
+    devices,
+    harness,
+    parts,
+    place,
+    plc,
+    quickline,
+    sheets,
+    structure,
+    terminals,
+    wires,
+)
 from .base import EDITS, EditKind, Outcome, Payload, Text, compute
 
 __all__ = [
@@ -26,6 +40,7 @@ __all__ = [
     "plc",
     "quickline",
     "sheets",
+    "structure",
     "terminals",
     "wires",
 ]
@@ -52,8 +67,12 @@ AnyEdit = Annotated[
         sheets.AddSheet,
         sheets.ChangeSheet,
         sheets.DeleteSheet,
-        sheets.AddFunction,
-        sheets.AddLocation,
+        structure.AddFunction,
+        structure.ChangeFunction,
+        structure.RemoveFunction,
+        structure.AddLocation,
+        structure.ChangeLocation,
+        structure.RemoveLocation,
         sheets.AddWireType,
         sheets.ChangeSettings,
         terminals.PlaceTerminals,

@@ -10,8 +10,6 @@ from pydantic import Field
 from jolly_core.drawing import grid_size
 from jolly_core.model import (
     SHEET_SIZES_MM,
-    Function,
-    Location,
     RuleError,
     Settings,
     Sheet,
@@ -134,51 +132,6 @@ def delete_sheet(work: Work, payload: DeleteSheet) -> str:
         refresh_letters(work, device_id)
     work.remove("sheet", sheet.id)
     return f"delete sheet {sheet.number}"
-
-
-class AddFunction(Payload):
-    """Add a function (=) to the structure."""
-
-    kind: Literal["add-function"] = "add-function"
-    code: Text = Field(min_length=1, max_length=20, pattern=r"^[A-Za-z0-9]+$")
-    text: Text = ""
-    parent_id: Id = ""
-
-
-@edit(AddFunction, {"code": "K2", "text": "Kiln 2"})
-def add_function(work: Work, payload: AddFunction) -> str:
-    """Work out AddFunction."""
-    made = Function(work.ids.new(), payload.code, payload.text, payload.parent_id)
-    if payload.parent_id:
-        work.project.get("function", payload.parent_id)
-    if any((f.code, f.parent_id) == (made.code, made.parent_id) for f in work.project.functions.values()):
-        raise RuleError(f"There is already a function ={made.code} here.", field="code")
-    work.put("function", made)
-    work.outcome.placed = [made.id]
-    return f"add function ={made.code}"
-
-
-class AddLocation(Payload):
-    """Add a location (+) to the structure."""
-
-    kind: Literal["add-location"] = "add-location"
-    code: Text = Field(min_length=1, max_length=20, pattern=r"^[A-Za-z0-9]+$")
-    text: Text = ""
-    parent_id: Id = ""
-    side: Literal["panel", "door", "field", "machine"] = "panel"
-
-
-@edit(AddLocation, {"code": "KP2", "text": "Control panel", "side": "panel"})
-def add_location(work: Work, payload: AddLocation) -> str:
-    """Work out AddLocation."""
-    made = Location(work.ids.new(), payload.code, payload.text, payload.parent_id, payload.side)
-    if payload.parent_id:
-        work.project.get("location", payload.parent_id)
-    if any((loc.code, loc.parent_id) == (made.code, made.parent_id) for loc in work.project.locations.values()):
-        raise RuleError(f"There is already a location +{made.code} here.", field="code")
-    work.put("location", made)
-    work.outcome.placed = [made.id]
-    return f"add location +{made.code}"
 
 
 class AddWireType(Payload):

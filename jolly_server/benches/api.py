@@ -7,6 +7,7 @@ from ninja import File, Router
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 
+from jolly_core.edits.structure import users
 from jolly_core.model import Project
 from jolly_core.tagging import path_of
 from jolly_server.config.options import read_options
@@ -91,10 +92,20 @@ def places(request: HttpRequest, project_id: str) -> dict[str, Any]:
 
 
 def _places(project: Project) -> dict[str, Any]:
+    def used(kind: str, id: str) -> str:
+        return ", ".join(f"{n} {what}{'s' if n > 1 else ''}" for what, n in users(project, kind, id).items())
+
+    functions = [
+        {"id": f.id, "name": path_of(project.functions, f.id, "="), "code": f.code, "text": f.text}
+        | {"parent_id": f.parent_id, "used": used("function", f.id)}
+        for f in project.functions.values()
+    ]
+    locations = [
+        {"id": p.id, "name": path_of(project.locations, p.id, "+"), "code": p.code, "text": p.text}
+        | {"parent_id": p.parent_id, "side": p.side, "used": used("location", p.id)}
+        for p in project.locations.values()
+    ]
     return {
-        "functions": [{"id": f.id, "name": path_of(project.functions, f.id, "=")} for f in project.functions.values()],
-        "locations": [
-            {"id": p.id, "name": path_of(project.locations, p.id, "+"), "side": p.side}
-            for p in project.locations.values()
-        ],
+        "functions": sorted(functions, key=lambda f: f["name"]),
+        "locations": sorted(locations, key=lambda p: p["name"]),
     }

@@ -22,6 +22,8 @@ WIRE_TYPES: dict[str, list[dict[str, object]]] = {
         {"name": "Ground", "colour": "GN", "awg": "14", "category": "pe"},
     ],
 }
+# A panel, its door and what is outside, so that terminals know their sides and wires their ways from the first day.
+LOCATIONS = (("P1", "Control panel", "panel"), ("D1", "Panel door", "door"), ("F1", "Field", "field"))
 RAILS = {"iec": ("24 V DC", "0 V DC"), "na": ("Control AC", "Control neutral")}
 
 
@@ -37,6 +39,7 @@ def new_project(name: str, number: str, standard: str) -> Project:
 
     habit = "line" if standard == "na" else "iec"
     do("change-settings", name=name, number=number or "1", standard=standard, tag_habit=habit)
+    places = [do("add-location", code=code, text=text, side=side) for code, text, side in LOCATIONS]
     types = {str(t["name"]): do("add-wire-type", **t) for t in WIRE_TYPES[standard]}
     left, right = RAILS[standard]
     size = "A3" if standard == "iec" else "ANSI B"
@@ -45,6 +48,7 @@ def new_project(name: str, number: str, standard: str) -> Project:
         number="1",
         title="Control",
         size=size,
+        location_id=places[0],
         left_rail_type_id=types[left],
         right_rail_type_id=types[right],
     )

@@ -70,6 +70,8 @@ export interface SheetFacts {
   number: string
   title: string
   frame: string
+  function_id: string
+  location_id: string
   width: number
   height: number
   /** Number, y, and the first y that counts to it, of each ladder line; grid steps, top down. */

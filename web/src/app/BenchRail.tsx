@@ -1,5 +1,6 @@
 /** The benches in the order of the job. To add a bench, name it here and give it a route in ProjectShell. */
 import AccountTreeOutlinedIcon from '@mui/icons-material/AccountTreeOutlined'
+import AssignmentOutlinedIcon from '@mui/icons-material/AssignmentOutlined'
 import CableOutlinedIcon from '@mui/icons-material/CableOutlined'
 import ContentCutOutlinedIcon from '@mui/icons-material/ContentCutOutlined'
 import DoorFrontOutlinedIcon from '@mui/icons-material/DoorFrontOutlined'
@@ -23,6 +24,7 @@ export interface Bench {
 }
 
 export const BENCHES: Bench[] = [
+  { path: 'brief', label: 'Brief', icon: <AssignmentOutlinedIcon /> },
   { path: 'draw', label: 'Draw', icon: <GestureOutlinedIcon /> },
   { path: 'parts', label: 'Parts', icon: <Inventory2OutlinedIcon /> },
   { path: 'terminals', label: 'Terminals', icon: <ViewWeekOutlinedIcon /> },

@@ -6,6 +6,7 @@ import { useEffect } from 'react'
 import { Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router'
 import { client, got, wordsOf, type Me } from '../api/client'
 import type { PageLine, SheetLine } from '../api/shapes'
+import { BriefBench } from '../benches/brief/BriefBench'
 import { CabinetBench } from '../benches/cabinet/CabinetBench'
 import { CablesBench } from '../benches/cables/CablesBench'
 import { DrawBench } from '../benches/draw/DrawBench'
@@ -111,6 +112,7 @@ export function ProjectShell({ me }: { me: Me }) {
             }
           />
           <Route path="parts" element={<PartsBench />} />
+          <Route path="brief" element={<BriefBench canEdit={canEdit} />} />
           <Route path="terminals" element={<TerminalsBench canEdit={canEdit} />} />
           <Route path="cables" element={<CablesBench canEdit={canEdit} />} />
           <Route path="io" element={<IoBench canEdit={canEdit} />} />

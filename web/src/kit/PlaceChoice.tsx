@@ -5,9 +5,21 @@ import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../api/client'
 import { useSheet } from '../benches/draw/store'
 
+export type Side = 'panel' | 'door' | 'field' | 'machine'
+
+export interface PlaceLine {
+  id: string
+  name: string
+  code: string
+  text: string
+  parent_id: string
+  /** What is there, in words, "" when nothing is. */
+  used: string
+}
+
 export interface Places {
-  functions: { id: string; name: string }[]
-  locations: { id: string; name: string; side: string }[]
+  functions: PlaceLine[]
+  locations: (PlaceLine & { side: Side })[]
 }
 
 interface Props {

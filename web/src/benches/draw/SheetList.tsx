@@ -121,8 +121,9 @@ function AddSheet(props: Pick<Props, 'projectId' | 'sheets' | 'types'> & { close
       frame,
       size: frame === 'ladder' ? 'A4' : 'A3',
       line_count: 6,
-      function_id: '',
-      location_id: '',
+      // A new sheet is of the function and location of the one that is open.
+      function_id: useSheet.getState().view.sheet.sheet?.function_id ?? '',
+      location_id: useSheet.getState().view.sheet.sheet?.location_id ?? '',
       first_line: null,
       left_rail_type_id: frame === 'ladder' ? rails.left : '',
       right_rail_type_id: frame === 'ladder' ? rails.right : '',

@@ -1,8 +1,11 @@
 /** The sheet in the inspector, when nothing is selected. */
 import Box from '@mui/material/Box'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { MONO } from '../../app/theme'
 import { Field } from '../../kit/Field'
+import { usePlaces } from '../../kit/PlaceChoice'
 import { Section } from '../../kit/Section'
 import { drawCommands } from './commands'
 import { useSheet } from './store'
@@ -10,9 +13,15 @@ import { useSheet } from './store'
 export function SheetPanel({ canEdit }: { canEdit: boolean }) {
   const queries = useQueryClient()
   const { view, projectId, send } = useSheet()
+  const places = usePlaces()
   const facts = view.sheet.sheet
   if (!facts) return null
-  const save = async (change: { title?: string; number?: string }) => {
+  const save = async (change: {
+    title?: string
+    number?: string
+    function_id?: string
+    location_id?: string
+  }) => {
     await send({ kind: 'change-sheet', sheet_id: facts.id, ...change })
     await queries.invalidateQueries({ queryKey: ['outline', projectId] })
   }
@@ -27,6 +36,29 @@ export function SheetPanel({ canEdit }: { canEdit: boolean }) {
         disabled={!canEdit}
         onSave={(number) => void save({ number })}
       />
+      {(['functions', 'locations'] as const).map((what) => {
+        const key = what === 'functions' ? 'function_id' : 'location_id'
+        const options = places.data?.[what] ?? []
+        return (
+          <TextField
+            key={what}
+            select
+            fullWidth
+            margin="dense"
+            label={what === 'functions' ? 'Function' : 'Location'}
+            value={options.some((o) => o.id === facts[key]) ? facts[key] : ''}
+            disabled={!canEdit}
+            onChange={(e) => void save({ [key]: e.target.value })}
+          >
+            <MenuItem value="">none</MenuItem>
+            {options.map((o) => (
+              <MenuItem key={o.id} value={o.id}>
+                {o.name} {o.text}
+              </MenuItem>
+            ))}
+          </TextField>
+        )
+      })}
       {canEdit && (
         <Section title="Drawing">
           <Box sx={{ fontSize: 12.5, mb: 1 }}>

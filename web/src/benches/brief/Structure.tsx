@@ -1,0 +1,233 @@
+/** Functions or locations as a table: code, text, parent, side, what is there; adding and taking away. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
+import { useState } from 'react'
+import { COPPER, LINE, MONO, QUIET } from '../../app/theme'
+import type { PlaceLine, Side } from '../../kit/PlaceChoice'
+import { Rows } from '../../kit/Rows'
+import { useSheet } from '../draw/store'
+
+const SIDES: Side[] = ['panel', 'door', 'field', 'machine']
+
+interface Props {
+  kind: 'function' | 'location'
+  title: string
+  note: string
+  lines: (PlaceLine & { side?: Side })[]
+  canEdit: boolean
+}
+
+export function Structure({ kind, title, note, lines, canEdit }: Props) {
+  const { send } = useSheet()
+  const [code, setCode] = useState('')
+  const [side, setSide] = useState<Side>('panel')
+  const [leaving, setLeaving] = useState('')
+  const place = kind === 'location'
+  const change = (
+    line: PlaceLine,
+    values: { code?: string; text?: string; parent_id?: string; side?: Side },
+  ) =>
+    void send(
+      place
+        ? { kind: 'change-location', location_id: line.id, ...values }
+        : { kind: 'change-function', function_id: line.id, ...values },
+    )
+  const remove = (line: PlaceLine, moveTo: string) => {
+    setLeaving('')
+    void send(
+      place
+        ? { kind: 'remove-location', location_id: line.id, move_to: moveTo }
+        : { kind: 'remove-function', function_id: line.id, move_to: moveTo },
+    )
+  }
+  const add = async () => {
+    const answer = await send(
+      place
+        ? { kind: 'add-location', code, text: '', parent_id: '', side }
+        : { kind: 'add-function', code, text: '', parent_id: '' },
+    )
+    if (answer) setCode('')
+  }
+  const columns = ['Code', 'Description', 'Within', ...(place ? ['Is'] : []), 'There', '']
+  return (
+    <Box component="section" aria-label={title} sx={{ mt: 3 }}>
+      <Box component="h2" sx={{ fontSize: 16, m: 0 }}>
+        {title}
+      </Box>
+      <Box sx={{ color: QUIET, fontSize: 12, mb: 1 }}>{note}</Box>
+      <Rows label={title} columns={columns}>
+        {lines.map((line) => (
+          <tr key={line.id}>
+            <td style={{ width: 110 }}>
+              <Cell
+                label={`Code of ${line.name}`}
+                value={line.code}
+                mono
+                canEdit={canEdit}
+                onSave={(v) => change(line, { code: v })}
+              />
+            </td>
+            <td>
+              <Cell
+                label={`Description of ${line.name}`}
+                value={line.text}
+                canEdit={canEdit}
+                onSave={(v) => change(line, { text: v })}
+              />
+            </td>
+            <td style={{ width: 110 }}>
+              <Pick
+                label={`${line.name} lies within`}
+                value={line.parent_id}
+                disabled={!canEdit}
+                options={[{ id: '', name: '' }, ...lines.filter((o) => o.id !== line.id)]}
+                onPick={(v) => change(line, { parent_id: v })}
+              />
+            </td>
+            {place && (
+              <td style={{ width: 100 }}>
+                <Pick
+                  label={`${line.name} is`}
+                  value={line.side ?? 'panel'}
+                  disabled={!canEdit}
+                  options={SIDES.map((s) => ({ id: s, name: s }))}
+                  onPick={(v) => change(line, { side: v as Side })}
+                />
+              </td>
+            )}
+            <td style={{ color: QUIET, fontSize: 12 }}>{line.used || 'nothing'}</td>
+            <td style={{ width: 150, textAlign: 'right' }}>
+              {canEdit && leaving !== line.id && (
+                <Button
+                  color="inherit"
+                  aria-label={`Remove ${line.name}`}
+                  onClick={() => (line.used ? setLeaving(line.id) : remove(line, ''))}
+                >
+                  Remove
+                </Button>
+              )}
+              {leaving === line.id && (
+                <Pick
+                  label={`Where what is in ${line.name} goes`}
+                  value=""
+                  disabled={false}
+                  empty="goes to…"
+                  options={lines.filter((o) => o.id !== line.id)}
+                  onPick={(v) => remove(line, v)}
+                />
+              )}
+            </td>
+          </tr>
+        ))}
+      </Rows>
+      {canEdit && (
+        <Box
+          component="form"
+          sx={{ display: 'flex', gap: 1, mt: 0.75, alignItems: 'center' }}
+          onSubmit={(e: React.FormEvent) => {
+            e.preventDefault()
+            void add()
+          }}
+        >
+          <input
+            aria-label={`New ${kind}`}
+            placeholder={place ? 'KP3' : 'K3'}
+            value={code}
+            onChange={(e) => setCode(e.target.value)}
+            style={{
+              font: `13px ${MONO}`,
+              width: 100,
+              padding: '4px 8px',
+              border: `1px solid ${LINE}`,
+              borderRadius: 4,
+            }}
+          />
+          {place && (
+            <Pick
+              label="The new location is"
+              value={side}
+              disabled={false}
+              options={SIDES.map((s) => ({ id: s, name: s }))}
+              onPick={(v) => setSide(v as Side)}
+            />
+          )}
+          <Button type="submit" disabled={!code.trim()}>
+            Add a {kind}
+          </Button>
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+interface PickProps {
+  label: string
+  value: string
+  disabled: boolean
+  empty?: string
+  options: { id: string; name: string }[]
+  onPick: (id: string) => void
+}
+
+function Pick({ label, value, disabled, empty, options, onPick }: PickProps) {
+  return (
+    <Select
+      variant="standard"
+      disableUnderline
+      displayEmpty
+      value={options.some((o) => o.id === value) ? value : ''}
+      disabled={disabled}
+      inputProps={{ 'aria-label': label }}
+      renderValue={(v) => options.find((o) => o.id === v)?.name || empty || '-'}
+      onChange={(e) => onPick(e.target.value)}
+      sx={{ fontSize: 12.5, color: empty ? COPPER : undefined }}
+    >
+      {options.map((o) => (
+        <MenuItem key={o.id} value={o.id} sx={{ fontSize: 12.5 }}>
+          {o.name || 'none'}
+        </MenuItem>
+      ))}
+    </Select>
+  )
+}
+
+interface CellProps {
+  label: string
+  value: string
+  mono?: boolean
+  canEdit: boolean
+  onSave: (value: string) => void
+}
+
+/** A text in a cell, saved when it is left or Enter is pressed. */
+function Cell({ label, value, mono, canEdit, onSave }: CellProps) {
+  const [text, setText] = useState<string | null>(null)
+  const save = () => {
+    if (text !== null && text !== value) onSave(text.trim())
+    setText(null)
+  }
+  return (
+    <input
+      aria-label={label}
+      value={text ?? value}
+      disabled={!canEdit}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={save}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur()
+        if (e.key === 'Escape') setText(null)
+      }}
+      style={{
+        width: '100%',
+        font: mono ? `600 12.5px ${MONO}` : 'inherit',
+        color: 'inherit',
+        border: '1px solid transparent',
+        borderRadius: 3,
+        background: 'transparent',
+        padding: '2px 4px',
+      }}
+    />
+  )
+}
