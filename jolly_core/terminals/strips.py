@@ -9,8 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.cables import cored
-from jolly_core.library import definition
-from jolly_core.model import Bridge, Device, Project, StripItem
+from jolly_core.library import definition, part_class
+from jolly_core.model import STANDARDS, Bridge, Device, Project, StripItem
 from jolly_core.tagging import device_at, full_tag, is_inside, pin_name, place_side, terminal_number
 from jolly_core.wiring import Conductor, conductors_at
 
@@ -73,7 +73,10 @@ def is_strip(project: Project, device: Device) -> bool:
 
 def strips(project: Project) -> list[Device]:
     """Return the terminal strips of the project, by tag."""
-    found = [d for d in project.devices.values() if is_strip(project, d)]
+    kind = part_class("terminal")
+    letters = {kind.letters(standard) for standard in STANDARDS}
+    # By the letters first: there are many devices in a large project, and few of them are strips.
+    found = [d for d in project.devices.values() if d.letters in letters and is_strip(project, d)]
     return sorted(found, key=lambda d: full_tag(project, d))
 
 
