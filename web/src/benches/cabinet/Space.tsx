@@ -31,7 +31,7 @@ export default function Space({ enclosure, selected, route, onSelect }: Props) {
       </div>
     )
   const [, height, depth] = enclosure.outside
-  const far = Math.max(height, depth) * SCALE * 1.75
+  const far = Math.max(height, depth) * SCALE * 1.95
   const chosen = enclosure.boxes?.filter((b) => selected.has(b.id)).map((b) => b.tag) ?? []
   return (
     <div
