@@ -12,6 +12,7 @@ from typing import Any
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.library import definitions, part_classes
 from jolly_core.model import (
+    CHOICES,
     KINDS,
     NEEDED,
     REFERENCES,
@@ -80,6 +81,12 @@ def _check(project: Project) -> None:
                     raise FileError(f"The {kind} {id} names a {target} {named} that is not in the file.", field=field)
                 if not named and field in NEEDED.get(kind, ()):
                     raise FileError(f"The {kind} {id} names no {target}.", field=field)
+    for kind, choices in CHOICES.items():
+        for id, entity in project.tables[kind].items():
+            for field, allowed in choices.items():
+                if getattr(entity, field) not in allowed:
+                    words = ", ".join(allowed)
+                    raise FileError(f"In the {kind} {id}, “{field}” should be one of {words}.", field=field)
     shapes = definitions()
     for id, symbol in project.symbols.items():
         if symbol.definition not in shapes:

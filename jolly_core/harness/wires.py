@@ -9,7 +9,7 @@ from jolly_core.library import definition
 from jolly_core.model import Device, Harness, Part, Project, RuleError, Segment
 from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, rounded_up_mm, strip_length_mm
 from jolly_core.tagging import device_at, pins_of
-from jolly_core.wiring import Conductor, all_conductors, conductors_at
+from jolly_core.wiring import Conductor, PinKey, all_conductors, conductors_at
 
 from .tree import length_mm, nodes_of, segments_of, tree_of, way_between
 
@@ -28,11 +28,12 @@ class HarnessWire:
 
 @dataclass(slots=True, frozen=True)
 class CavityRow:
-    """A cavity of a connector: name, the conductors in it, the contact it takes."""
+    """A cavity of a connector: name, the conductors in it, the far pin of each, the contact it takes."""
 
     device_id: str
     cavity: str
     conductors: tuple[Conductor, ...]
+    far: tuple[PinKey, ...]
     contact: Part | None
     strip_mm: float
 
@@ -103,18 +104,20 @@ def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
     device = project.devices[device_id]
     part = project.part_of(device)
     at = conductors_at(project)
-    there: dict[str, list[Conductor]] = {}
+    there: dict[str, list[tuple[Conductor, PinKey]]] = {}
     for symbol in project.units_of(device_id):
         if definition(symbol.definition).unit == "cavity":
             name = pins_of(project, symbol)[0]
-            there.setdefault(name, []).extend(at.get((symbol.id, 0), ()))
+            here = (symbol.id, 0)
+            there.setdefault(name, []).extend((c, c.other(here)) for c in at.get(here, ()))
     names = [pins[0] for kind, pins in part.units if kind == "cavity"] if part else sorted(there, key=_counted)
     contact = contact_of(project, device)
     rows = []
     for name in [*names, *(n for n in there if n not in names)]:
-        mine = tuple(there.get(name, ()))
+        found = there.get(name, [])
+        mine, far = tuple(c for c, _ in found), tuple(pin for _, pin in found)
         strip = cavity_strip_mm(project, device, mine[0]) if mine else number_of(contact, "strip_mm")
-        rows.append(CavityRow(device_id, name, mine, contact, strip))
+        rows.append(CavityRow(device_id, name, mine, far, contact, strip))
     return rows
 
 

@@ -27,7 +27,7 @@ from .ids import IdSource
 from .parts import Part
 from .project import ATTACHED, KINDS, ON_SHEET, Index, Project
 from .records import changes_from_json, changes_to_json, check_text, fields_of, from_record, to_record
-from .references import NEEDED, REFERENCES, users_of
+from .references import CHOICES, NEEDED, REFERENCES, users_of
 from .structure import (
     FRAMES,
     SETTINGS_ID,
@@ -46,6 +46,7 @@ from .structure import (
 __all__ = [
     "ADDRESS_SCHEMES",
     "ATTACHED",
+    "CHOICES",
     "FRAMES",
     "IO_TYPES",
     "KINDS",

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from .building import ADDRESS_SCHEMES, IO_TYPES, STRIP_ITEM_KINDS, SURFACES
+from .structure import SIDES
+
 # Kind -> field -> kind it names; an empty text names nothing, unless the field is in NEEDED.
 REFERENCES: dict[str, dict[str, str]] = {
     "function": {"parent_id": "function"},
@@ -44,6 +47,17 @@ NEEDED: dict[str, tuple[str, ...]] = {
     "placing": ("enclosure_id", "device_id"),
     "node": ("harness_id",),
     "segment": ("harness_id", "a_id", "b_id"),
+}
+
+
+# Fields that hold one of a few words.
+CHOICES: dict[str, dict[str, tuple[str, ...]]] = {
+    "location": {"side": SIDES},
+    "strip_item": {"kind": STRIP_ITEM_KINDS},
+    "card": {"scheme": ADDRESS_SCHEMES},
+    "io_point": {"io_type": IO_TYPES},
+    "enclosure": {"hinge": ("left", "right")},
+    "placing": {"surface": SURFACES},
 }
 
 

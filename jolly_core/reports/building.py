@@ -205,11 +205,9 @@ def connector_table(project: Project) -> list[tuple[Cell, ...]]:
         for device in connectors_of(project, harness.id):
             part = project.part_of(device)
             head = (harness.code, full_tag(project, device), part.number if part else "")
-            mine = {s.id for s in project.units_of(device.id)}
             for row in cavity_rows(project, device.id):
                 contact = row.contact.number if row.contact else ""
-                for c in row.conductors:
-                    far = c.end if c.start[0] in mine else c.start
+                for c, far in zip(row.conductors, row.far, strict=True):
                     wire_type = c.wire_type(project)
                     type_name = wire_type.name if wire_type else ""
                     name = pin_name(project, far)

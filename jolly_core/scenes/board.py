@@ -113,13 +113,11 @@ def _table(project: Project, device_id: str, x: float, y: float) -> Item:
     line = y + 2 * TABLE_ROW_MM
     for left, (name, _) in zip(lefts, COLUMNS, strict=True):
         prims.append(text(left + 1, line - 2.4, TABLE_SIZE_MM, name, role="heading"))
-    mine = {s.id for s in project.units_of(device_id)}
     for row in cavity_rows(project, device_id):
-        for c in row.conductors or (None,):
+        for c, far in zip(row.conductors, row.far, strict=True) if row.conductors else ((None, None),):
             line += TABLE_ROW_MM
             values = [row.cavity, "", "", "empty"]
-            if c is not None:
-                far = c.end if c.start[0] in mine else c.start
+            if c is not None and far is not None:
                 wire_type = c.wire_type(project)
                 values = [row.cavity, c.number, wire_type.colour if wire_type else "", pin_name(project, far)]
             for left, value, (_, width) in zip(lefts, values, COLUMNS, strict=True):

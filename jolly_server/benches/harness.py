@@ -88,10 +88,9 @@ def _harness(project: Project, harness_id: str) -> dict[str, Any]:
 
 
 def _connector(project: Project, device_id: str) -> dict[str, Any]:
-    mine = {s.id for s in project.units_of(device_id)}
     rows = []
     for row in cavity_rows(project, device_id):
-        to = [pin_name(project, c.end if c.start[0] in mine else c.start) for c in row.conductors]
+        to = [pin_name(project, pin) for pin in row.far]
         rows.append(
             {
                 "cavity": row.cavity,

@@ -7,7 +7,7 @@ from typing import Any
 from jolly_core.drawing import place_in
 from jolly_core.model import Device, Project
 from jolly_core.scenes import Scene
-from jolly_core.tagging import full_tag, tag_on
+from jolly_core.tagging import full_tag
 from jolly_core.wiring import Conductor, sheet_groups
 
 
@@ -43,9 +43,3 @@ def device_value(project: Project, device: Device) -> dict[str, Any]:
         "text": device.text,
         "part": {"id": part.id, "number": part.number, "text": part.text} if part else None,
     }
-
-
-def short_tag(project: Project, device: Device) -> str:
-    """Return a device's tag without what the first sheet's place supplies."""
-    sheet = next(iter(project.sheets_in_order()), None)
-    return tag_on(project, device, sheet) if sheet else full_tag(project, device)

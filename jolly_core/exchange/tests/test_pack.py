@@ -25,8 +25,9 @@ from jolly_core.exchange import (
     surface_dxf,
     surface_pdf,
     tiles,
+    write_project,
 )
-from jolly_core.model import FileError, RuleError
+from jolly_core.model import CHOICES, FileError, RuleError
 from jolly_core.scenes import generated_pages, page_leaves, page_scene, surface_scene
 from jolly_core.testing import DEMO, Workbench
 
@@ -147,6 +148,19 @@ class CutFile(Demo):
         jsonschema.validate(json.loads(cut_json(self.project)), cut_schema())
         documented = json.loads((ROOT / "docs" / "formats" / "cut-list-1.schema.json").read_text(encoding="utf-8"))
         self.assertEqual(documented, cut_schema())
+
+
+class Choices(Demo):
+    def test_a_word_that_is_none_of_a_few_is_refused_with_those_there_are(self) -> None:
+        for kind, choices in CHOICES.items():
+            for field in choices:
+                raw = json.loads(write_project(self.project))
+                raw["entities"][kind][0][field] = "rocket"
+                with (
+                    self.subTest(kind),
+                    self.assertRaisesRegex(FileError, f"“{field}” should be one of {choices[field][0]}"),
+                ):
+                    read_project(json.dumps(raw))
 
 
 class Cells(TestCase):

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from jolly_core.checks import project_snags
 from jolly_core.harness import Tree, bundles, cavity_rows, flat, is_tree, length_mm, trunk, way_between, wires_of
 from jolly_core.model import Node, RuleError, Segment
+from jolly_core.tagging import pin_name
 from jolly_core.testing import Workbench
 
 
@@ -113,6 +114,21 @@ class Wired(TestCase):
         self.assertEqual([(r.cavity, len(r.conductors)) for r in rows], [("1", 1), ("2", 1), ("3", 0), ("4", 0)])
         self.assertEqual([(r.contact.number if r.contact else "", r.strip_mm) for r in rows], [("TW-CT1", 4.5)] * 4)
         self.assertIn("tamwick-tw-ct1", self.bench.project.parts)
+
+    def test_a_wire_between_two_cavities_of_one_connector_names_the_other_at_either_end(self) -> None:
+        for y, cavity in ((60, 1), (64, 2)):
+            self.bench.place(
+                "connector" if cavity == 1 else "cavity", 20, y, device_id="" if cavity == 1 else self.loop()
+            )
+        device = self.loop()
+        self.bench.do("assign-part", device_id=device, part_id="tamwick-tw-p4")
+        self.bench.wire((20, 60), (14, 60), (14, 64), (20, 64))
+        first, second, *_ = cavity_rows(self.bench.project, device)
+        names = [[pin_name(self.bench.project, pin)[-2:] for pin in row.far] for row in (first, second)]
+        self.assertEqual(names, [[":2"], [":1"]])
+
+    def loop(self) -> str:
+        return next(s.device_id for s in self.bench.project.symbols.values() if (s.x, s.y) == (20, 60))
 
     def test_a_contact_that_does_not_take_the_wire_is_a_snag(self) -> None:
         thick = self.bench.new("add-wire-type", name="Thick", colour="BK", cross_section_mm2=2.5)
