@@ -113,20 +113,22 @@ def add_card(work: Work, payload: AddCard) -> str:
 
 
 class AddressCard(Payload):
-    """Say how a card's channels are addressed, and from where on."""
+    """Say how a card's channels are addressed, and from where on; without a start after the cards of that kind."""
 
     kind: Literal["address-card"] = "address-card"
     device_id: Id
     scheme: Literal["byte.bit", "whole"]
-    start: Text
+    start: Text = ""
 
 
 @edit(AddressCard, {"device_id": "d1", "scheme": "byte.bit", "start": "4.0"})
 def address_card(work: Work, payload: AddressCard) -> str:
     """Work out AddressCard."""
     card = _card(work.project, payload.device_id)
-    parse_start(payload.scheme, payload.start)
-    work.put("card", replace(card, scheme=payload.scheme, start=payload.start.strip()))
+    kinds = {r.io_type for r in channels(work.project, card.device_id)}
+    start = payload.start.strip() or next_start(work.project, payload.scheme, kinds, but=card.id)
+    parse_start(payload.scheme, start)
+    work.put("card", replace(card, scheme=payload.scheme, start=start))
     return f"addresses of -{product_tag(work.project, work.project.devices[card.device_id])}"
 
 
@@ -213,7 +215,7 @@ def free_points(work: Work, payload: FreePoints) -> str:
     return f"free {len(set(payload.ids))} points"
 
 
-def next_start(project: Project, scheme: str, io_kinds: set[str]) -> str:
+def next_start(project: Project, scheme: str, io_kinds: set[str], *, but: str = "") -> str:
     """Return the first address after the cards that have channels of the same types, whole bytes kept.
 
     Example:
@@ -222,6 +224,6 @@ def next_start(project: Project, scheme: str, io_kinds: set[str]) -> str:
     last = 0
     for card in cards(project):
         rows = channels(project, card.device_id)
-        if card.scheme == scheme and io_kinds & {r.io_type for r in rows}:
+        if card.id != but and card.scheme == scheme and io_kinds & {r.io_type for r in rows}:
             last = max(last, parse_start(scheme, card.start) + max(r.channel for r in rows))
     return str(last) if scheme == "whole" else f"{-(-last // 8)}.0"

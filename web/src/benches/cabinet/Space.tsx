@@ -192,7 +192,8 @@ function BoxView({ box, at, base, look, onSelect, onUnder }: BoxProps) {
   const depth = box.depth * SCALE
   const inward = box.surface === 'plate' ? 1 : -1
   const args: [number, number, number] = [box.width * SCALE, box.height * SCALE, depth]
-  const edges = useMemo(() => new EdgesGeometry(new BoxGeometry(...args)), [args[0], args[1], args[2]]) // eslint-disable-line react-hooks/exhaustive-deps -- the three measures are all it is made of
+  const [wide, tall] = args
+  const edges = useMemo(() => new EdgesGeometry(new BoxGeometry(wide, tall, depth)), [wide, tall, depth])
   const choose = (event: ThreeEvent<MouseEvent>) => {
     event.stopPropagation()
     onSelect(box.id, event.shiftKey || event.ctrlKey)

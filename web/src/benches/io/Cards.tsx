@@ -49,9 +49,7 @@ export function CardBox({ card, canEdit, armed, onChannel }: Props) {
           value={card.scheme}
           disabled={!canEdit}
           sx={{ minWidth: 130 }}
-          onChange={(e) =>
-            address(e.target.value as Card['scheme'], e.target.value === 'whole' ? '100' : '0.0')
-          }
+          onChange={(e) => address(e.target.value as Card['scheme'], '')}
         >
           <MenuItem value="byte.bit">byte.bit</MenuItem>
           <MenuItem value="whole">whole numbers</MenuItem>
