@@ -25,6 +25,9 @@ class DemoLibrary:
         """Return a part by id or number."""
         return self.parts.get(id) or next((p for p in self.parts.values() if p.number == id), None)
 
+    def title_block(self, id: str) -> None:
+        """Return None: the demo's library keeps no title blocks."""
+
 
 class Workbench:
     """A project with one ladder sheet and three wire types, and short names for common edits."""

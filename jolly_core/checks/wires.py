@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
-from jolly_core.drawing import place_in
+from jolly_core.drawing import place_in, rails_at
 from jolly_core.library import definition
 from jolly_core.model import Project
 from jolly_core.tagging import pins_of, tag_on
@@ -63,10 +63,10 @@ def loose_ends(project: Project, sheet_id: str) -> Iterator[Snag]:
     held = set(found.points.values()) | {(c.x, c.y) for c in project.continuations_on(sheet_id)}
     # The outer ends of a ladder's rails end free by design.
     sheet = project.sheets[sheet_id]
-    rails = {sheet.rail_left, sheet.rail_right} if sheet.frame == "ladder" else set()
+    ladder = sheet.frame == "ladder"
     for w in wires:
         for x, y in ((w.x1, w.y1), (w.x2, w.y2)):
-            if meeting[x, y] == 1 and (x, y) not in held and not (x in rails and w.x1 == w.x2):
+            if meeting[x, y] == 1 and (x, y) not in held and not (ladder and x in rails_at(sheet, x) and w.x1 == w.x2):
                 place = place_in(sheet, x, y)
                 yield Snag("loose-end", "warning", f"A wire ends loose at {place}.", (w.id,), sheet_id, x, y)
 

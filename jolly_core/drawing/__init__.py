@@ -14,9 +14,26 @@ from .geometry import (
     turned,
 )
 from .groups import MASK, SHIFT, roots
-from .lines import FRAME_MM, TITLE_MM, grid_size, ladder_line, ladder_lines, place_in, place_on, size_mm, zone
+from .lines import (
+    BESIDE,
+    FRAME_MM,
+    TITLE_MM,
+    grid_size,
+    habit_of,
+    ladder_at,
+    ladder_line,
+    ladder_lines,
+    ladder_shape,
+    most_lines,
+    place_in,
+    place_on,
+    rails_at,
+    size_mm,
+    zone,
+)
 
 __all__ = [
+    "BESIDE",
     "FRAME_MM",
     "GRID_MM",
     "MASK",
@@ -31,14 +48,19 @@ __all__ = [
     "grid_size",
     "is_canonical",
     "joins",
+    "habit_of",
+    "ladder_at",
     "ladder_line",
     "ladder_lines",
+    "ladder_shape",
+    "most_lines",
     "lies_upright",
     "move",
     "normal",
     "pin_points",
     "place_in",
     "place_on",
+    "rails_at",
     "roots",
     "size_mm",
     "through_spans",

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from jolly_core.model import SHEET_SIZES_MM, Sheet
+from jolly_core.model import SHEET_SIZES_MM, Project, Sheet, SheetHabit
 
 from .geometry import GRID_MM
 
 FRAME_MM = 10.0
 TITLE_MM = 36.0
+BESIDE = 8  # steps left of a second ladder that count to it already: its line numbers stand there
 LEAD_IN = 2  # steps above a line that count to it already
 
 
@@ -22,26 +23,53 @@ def grid_size(sheet: Sheet) -> tuple[int, int]:
     return int(width // GRID_MM), int(height // GRID_MM)
 
 
-def ladder_line(sheet: Sheet, y: int) -> int:
-    """Return the number of the ladder line a grid height belongs to.
+def ladder_at(sheet: Sheet, x: int) -> int:
+    """Return which ladder of a sheet a grid column belongs to, 0 for the first."""
+    if sheet.ladders < 2 or x < sheet.rail_left + sheet.ladder_pitch - BESIDE:
+        return 0
+    return 1
+
+
+def rails_at(sheet: Sheet, x: int) -> tuple[int, int]:
+    """Return the columns of the two rails of the ladder a grid column belongs to."""
+    move = ladder_at(sheet, x) * sheet.ladder_pitch
+    return sheet.rail_left + move, sheet.rail_right + move
+
+
+def ladder_line(sheet: Sheet, x: int, y: int) -> int:
+    """Return the number of the ladder line a grid point belongs to.
 
     What lies above the first line counts to it, what lies below the last to that; in between a point belongs to
-    the line above it, and within two steps above a line already to that line.
+    the line above it, and within two steps above a line already to that line. The lines of a second ladder go on
+    where those of the first end.
 
     Example:
-        >>> ladder_line(Sheet("s", "30", first_line=301, line_top=16, line_spacing=9), 25)
+        >>> ladder_line(Sheet("s", "30", first_line=301, line_top=16, line_spacing=9), 20, 25)
         302
+        >>> two = Sheet("s", "3", first_line=301, line_count=8, ladders=2, ladder_pitch=80)
+        >>> ladder_line(two, 100, two.line_top)
+        309
     """
     index = (y - sheet.line_top + LEAD_IN) // max(1, sheet.line_spacing)
-    return sheet.first_line + min(max(index, 0), max(sheet.line_count - 1, 0))
+    within = min(max(index, 0), max(sheet.line_count - 1, 0))
+    return sheet.first_line + ladder_at(sheet, x) * sheet.line_count + within
 
 
-def ladder_lines(sheet: Sheet) -> list[tuple[int, int, int]]:
-    """Return (number, y, first y that counts to it) of each ladder line, top down; none on a sheet with zones."""
+def ladder_lines(sheet: Sheet) -> list[tuple[int, int, int, int]]:
+    """Return (number, y, first y and first x that count to it) of each ladder line; none on a sheet with zones.
+
+    Ladder by ladder, top down: the last one whose first y and x a point has reached is its line.
+    """
     if sheet.frame != "ladder":
         return []
-    heights = [sheet.line_top + i * sheet.line_spacing for i in range(sheet.line_count)]
-    return [(sheet.first_line + i, y, y - LEAD_IN if i else 0) for i, y in enumerate(heights)]
+    lines = []
+    for ladder in range(sheet.ladders):
+        left = sheet.rail_left + sheet.ladder_pitch - BESIDE if ladder else 0
+        for i in range(sheet.line_count):
+            y = sheet.line_top + i * sheet.line_spacing
+            number = sheet.first_line + ladder * sheet.line_count + i
+            lines.append((number, y, y - LEAD_IN if i else 0, left))
+    return lines
 
 
 def zone(sheet: Sheet, x: int, y: int) -> str:
@@ -56,10 +84,45 @@ def zone(sheet: Sheet, x: int, y: int) -> str:
 
 def place_on(sheet: Sheet, x: int, y: int) -> str:
     """Return the reference of a point within its sheet: the ladder line, or the zone."""
-    return str(ladder_line(sheet, y)) if sheet.frame == "ladder" else zone(sheet, x, y)
+    return str(ladder_line(sheet, x, y)) if sheet.frame == "ladder" else zone(sheet, x, y)
 
 
 def place_in(sheet: Sheet, x: int, y: int) -> str:
     """Return the reference of a point within the project: sheet.line or sheet/zone."""
     mark = "." if sheet.frame == "ladder" else "/"
     return f"{sheet.number}{mark}{place_on(sheet, x, y)}"
+
+
+def habit_of(project: Project, kind: str, id: str = "") -> SheetHabit:
+    """Return how new sheets of a kind begin: what the project says, else what its standard uses.
+
+    Args:
+        id: for a habit that is made up here.
+    """
+    for habit in project.sheet_habits.values():
+        if habit.kind == kind:
+            return habit
+    metric = project.settings.standard == "iec"
+    size = "A3" if metric else "ANSI B"
+    if kind == "schematic":
+        return SheetHabit(id, kind, size)
+    return SheetHabit(id, kind, size, frame="zones")
+
+
+def ladder_shape(size: str, ladders: int) -> tuple[int, int, int]:
+    """Return the columns of the first ladder's rails and the distance to a second ladder, for a sheet size.
+
+    One ladder leaves room for contact tables at its right; two share the width, each with such room.
+    """
+    width = int(SHEET_SIZES_MM[size][0] // GRID_MM)
+    left = 14
+    if ladders == 1:
+        return left, min(82, width - 20), 0
+    pitch = (width - 10) // 2
+    return left, left + pitch - 27, pitch
+
+
+def most_lines(sheet: Sheet) -> int:
+    """Return how many ladder lines a sheet has room for above its title block."""
+    height = grid_size(sheet)[1]
+    return max(1, (height - 20 - sheet.line_top) // sheet.line_spacing + 1)

@@ -19,7 +19,7 @@ from .upkeep import drop_unused, refresh_letters, tidy_strip
 _SHEET_KINDS = ("symbol", "wire", "continuation", "note", "band")
 
 
-def _sheet_of(project: Project, ids: list[str]) -> str:
+def sheet_of(project: Project, ids: list[str]) -> str:
     """Return the one sheet all ids lie on.
 
     Raises:
@@ -50,12 +50,12 @@ class MoveSelection(Payload):
 @edit(MoveSelection, {"ids": ["y1"], "dx": 4, "dy": 0})
 def move_selection(work: Work, payload: MoveSelection) -> str:
     """Work out MoveSelection."""
-    sheet_id = _sheet_of(work.project, payload.ids)
+    sheet_id = sheet_of(work.project, payload.ids)
     draft = work.draft(sheet_id)
     bands = [work.project.bands[i] for i in payload.ids if i in work.project.bands]
     others = set(payload.ids) - {b.id for b in bands}
     joined = move(draft, others, payload.dx, payload.dy, allow_join=payload.allow_join) if others else False
-    _inside(work, draft)
+    inside(work, draft)
     work.close(draft, tidied=True)
     for b in bands:
         dx, dy = payload.dx, payload.dy
@@ -63,16 +63,22 @@ def move_selection(work: Work, payload: MoveSelection) -> str:
     work.outcome.placed = list(payload.ids)
     if joined:
         work.outcome.remarks.append("Wires were joined that were not connected before.")
-    return f"move {_what(work.project, payload.ids)}"
+    return f"move {what_of(work.project, payload.ids)}"
 
 
-def _inside(work: Work, draft: SheetDraft) -> None:
+def inside(work: Work, draft: SheetDraft) -> None:
+    """Refuse what would lie outside the sheet.
+
+    Raises:
+        RuleError: a pin does.
+    """
     width, height = grid_size(work.project.sheets[draft.sheet_id])
     if any(not (0 < x < width and 0 < y < height) for x, y in draft.pins()):
         raise RuleError("This would lie outside the sheet.")
 
 
-def _what(project: Project, ids: list[str]) -> str:
+def what_of(project: Project, ids: list[str]) -> str:
+    """Return what is selected in a few words."""
     symbols = [project.symbols[i] for i in ids if i in project.symbols]
     if len(symbols) == 1 and len(ids) == 1:
         return name_of(project, symbols[0])
@@ -89,8 +95,8 @@ class DeleteSelection(Payload):
 @edit(DeleteSelection, {"ids": ["y1"]})
 def delete_selection(work: Work, payload: DeleteSelection) -> str:
     """Work out DeleteSelection."""
-    sheet_id = _sheet_of(work.project, payload.ids)
-    label = f"delete {_what(work.project, payload.ids)}"
+    sheet_id = sheet_of(work.project, payload.ids)
+    label = f"delete {what_of(work.project, payload.ids)}"
     draft = work.draft(sheet_id)
     wanted = set(payload.ids)
     devices = [s.device_id for i, s in draft.symbols.items() if i in wanted and s.device_id]
@@ -125,7 +131,7 @@ class TurnSelection(Payload):
 @edit(TurnSelection, {"ids": ["y1"], "how": "turn"})
 def turn_selection(work: Work, payload: TurnSelection) -> str:
     """Work out TurnSelection."""
-    draft = work.draft(_sheet_of(work.project, payload.ids))
+    draft = work.draft(sheet_of(work.project, payload.ids))
     for id in payload.ids:
         symbol = draft.symbols.pop(id, None)
         if symbol is None:
@@ -136,10 +142,10 @@ def turn_selection(work: Work, payload: TurnSelection) -> str:
             changed = replace(symbol, rotation=(symbol.rotation + 90) % 360)
         was, now = _middle(symbol), _middle(changed)
         draft.put(replace(changed, x=changed.x + was[0] - now[0], y=changed.y + was[1] - now[1]))
-    _inside(work, draft)
+    inside(work, draft)
     work.close(draft)
     work.outcome.placed = list(payload.ids)
-    return f"{payload.how} {_what(work.project, payload.ids)}"
+    return f"{payload.how} {what_of(work.project, payload.ids)}"
 
 
 def _middle(symbol: Symbol) -> tuple[int, int]:
@@ -163,40 +169,45 @@ class DuplicateSelection(Payload):
 @edit(DuplicateSelection, {"ids": ["y1", "w1"], "dx": 0, "dy": 9})
 def duplicate_selection(work: Work, payload: DuplicateSelection) -> str:
     """Work out DuplicateSelection."""
+    draft = work.draft(sheet_of(work.project, payload.ids))
+    label = f"duplicate {what_of(work.project, payload.ids)}"
+    work.outcome.placed = copy_things(work, draft, draft, payload.ids, payload.dx, payload.dy)
+    return label
+
+
+def copy_things(work: Work, source: SheetDraft, target: SheetDraft, ids: list[str], dx: int, dy: int) -> list[str]:
+    """Copy things of a sheet onto the same or another one with new tags, close the target, and return the symbols."""
     project = work.project
-    draft = work.draft(_sheet_of(project, payload.ids))
-    label = f"duplicate {_what(project, payload.ids)}"
-    chosen = set(payload.ids)
-    symbols = [s for i, s in sorted(draft.symbols.items()) if i in chosen]
+    chosen = set(ids)
+    symbols = [s for i, s in sorted(source.symbols.items()) if i in chosen]
     devices: dict[str, str] = {}
     for symbol in symbols:
         lead = lead_of(project, symbol.device_id) if symbol.device_id else None
         if lead is not None and lead.id == symbol.id and lead.definition != "terminal":
             devices[symbol.device_id] = _copy_device(work, project.devices[symbol.device_id]).id
-    for id in payload.ids:
-        if id in draft.wires:
-            w = draft.wires[id]
-            a, b = (w.x1 + payload.dx, w.y1 + payload.dy), (w.x2 + payload.dx, w.y2 + payload.dy)
-            draft.stroke(a, b, w.type_id)
-        if id in draft.continuations:
-            c = draft.continuations[id]
-            mark = replace(c, id=work.ids.new(), x=c.x + payload.dx, y=c.y + payload.dy)
-            draft.continuations[mark.id] = mark
-        if id in draft.notes:
-            n = draft.notes[id]
-            note = replace(n, id=work.ids.new(), x=n.x + payload.dx, y=n.y + payload.dy)
-            draft.notes[note.id] = note
+    sheet_id = target.sheet_id
+    for id in ids:
+        if id in source.wires:
+            w = source.wires[id]
+            target.stroke((w.x1 + dx, w.y1 + dy), (w.x2 + dx, w.y2 + dy), w.type_id)
+        if id in source.continuations:
+            c = source.continuations[id]
+            mark = replace(c, id=work.ids.new(), sheet_id=sheet_id, x=c.x + dx, y=c.y + dy)
+            target.continuations[mark.id] = mark
+        if id in source.notes:
+            n = source.notes[id]
+            note = replace(n, id=work.ids.new(), sheet_id=sheet_id, x=n.x + dx, y=n.y + dy)
+            target.notes[note.id] = note
     placed = []
     for symbol in symbols:
-        at = (symbol.x + payload.dx, symbol.y + payload.dy)
+        at = (symbol.x + dx, symbol.y + dy)
         device_id = devices.get(symbol.device_id, symbol.device_id)
         shape = definition(symbol.definition)
         turn = (symbol.rotation, symbol.mirror)
-        placed.append(put_symbol(work, draft, shape, at, turn, len(symbol.units), device_id, "").id)
-    _inside(work, draft)
-    work.close(draft)
-    work.outcome.placed = placed
-    return label
+        placed.append(put_symbol(work, target, shape, at, turn, len(symbol.units), device_id, "").id)
+    inside(work, target)
+    work.close(target)
+    return placed
 
 
 def _copy_device(work: Work, device: Device) -> Device:

@@ -8,7 +8,7 @@ returns the change set. A refused edit therefore leaves nothing behind, and a pr
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, TypeVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
@@ -16,6 +16,9 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from jolly_core.drawing import Point, SheetDraft
 from jolly_core.library import Library, NoLibrary
 from jolly_core.model import (
+    DRAWN,
+    REFERENCES,
+    SHEET_SUBJECTS,
     Change,
     ChangeSet,
     CoreError,
@@ -23,6 +26,7 @@ from jolly_core.model import (
     IdSource,
     Project,
     RuleError,
+    Sheet,
     check_text,
 )
 from jolly_core.tagging import tag_on
@@ -58,6 +62,7 @@ class Outcome:
         placed: ids of what it put down, to be selected.
         caret: where the caret goes next, None to leave it.
         remarks: what a person should know though the edit was accepted.
+        table: what becomes what, as rows of texts, where a preview should list it.
     """
 
     changes: ChangeSet
@@ -65,6 +70,7 @@ class Outcome:
     placed: list[str] = field(default_factory=list)
     caret: Point | None = None
     remarks: list[str] = field(default_factory=list)
+    table: list[list[str]] = field(default_factory=list)
 
 
 class Work:
@@ -77,8 +83,27 @@ class Work:
         self.outcome = outcome
 
     def draft(self, sheet_id: str) -> SheetDraft:
-        """Open a working copy of a sheet."""
+        """Open a working copy of a sheet.
+
+        Raises:
+            GoneError: there is no such sheet.
+            RuleError: what is on the sheet is made from the project.
+        """
+        self.drawable(sheet_id)
         return SheetDraft(self.project, sheet_id, self.ids)
+
+    def drawable(self, sheet_id: str) -> Sheet:
+        """Return a sheet one can draw on.
+
+        Raises:
+            GoneError: there is no such sheet.
+            RuleError: what is on the sheet is made from the project.
+        """
+        sheet: Sheet = self.project.get("sheet", sheet_id)
+        if sheet.kind not in DRAWN:
+            words = f"Sheet {sheet.number} is made from the project and cannot be drawn on."
+            raise RuleError(f"{words} Choose a schematic or free sheet.", field="sheet_id", ids=(sheet_id,))
+        return sheet
 
     def close(self, draft: SheetDraft, *, tidied: bool = False) -> None:
         """Tidy a draft, unless that was just done, and take it over."""
@@ -92,8 +117,13 @@ class Work:
         self.project.commit(self.outcome.changes, ChangeSet([Change(kind, entity.id, before, entity)]))
 
     def remove(self, kind: str, id: str) -> None:
-        """Remove an entity that is there."""
+        """Remove an entity that is there; sheets that show it show nothing then."""
         before = self.project.get(kind, id)
+        for name, target in REFERENCES["sheet"].items():
+            if target == kind and name in SHEET_SUBJECTS.values():
+                for sheet in [s for s in self.project.sheets.values() if getattr(s, name) == id]:
+                    empty: dict[str, Any] = {name: ""}
+                    self.put("sheet", replace(sheet, **empty))
         self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
 
 

@@ -250,7 +250,7 @@ class PlaceNote(Payload):
 @edit(PlaceNote, {"sheet_id": "s1", "x": 20, "y": 90, "text": "Auger to be locked out for cleaning"})
 def place_note(work: Work, payload: PlaceNote) -> str:
     """Work out PlaceNote."""
-    work.project.get("sheet", payload.sheet_id)
+    work.drawable(payload.sheet_id)
     note = Note(work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.text)
     work.put("note", note)
     work.outcome.placed = [note.id]

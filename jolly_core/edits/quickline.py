@@ -13,7 +13,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import Point, SheetDraft
+from jolly_core.drawing import Point, SheetDraft, rails_at
 from jolly_core.library import Definition, find_symbols
 from jolly_core.model import Project, RuleError, Sheet
 from jolly_core.tagging import full_tag, likely_devices, product_tag
@@ -112,13 +112,14 @@ def place_row(work: Work, payload: PlaceRow) -> str:
     draft = work.draft(sheet.id)
     y = payload.y
     on_wire = next((w for w in draft.wires.values() if w.y1 == w.y2 == y and w.x1 <= payload.x <= w.x2), None)
-    rails = sheet.frame == "ladder" and on_wire is None and sheet.rail_left <= payload.x <= sheet.rail_right
-    start = max(payload.x, sheet.rail_left + LEAD_IN) if rails else payload.x
-    limit = on_wire.x2 if on_wire else sheet.rail_right
+    left, right = rails_at(sheet, payload.x)
+    rails = sheet.frame == "ladder" and on_wire is None and left <= payload.x <= right
+    start = max(payload.x, left + LEAD_IN) if rails else payload.x
+    limit = on_wire.x2 if on_wire else right
     places = _places(shapes, start, limit, rails or on_wire is not None)
     if on_wire is None:
-        low = sheet.rail_left if rails else start
-        high = sheet.rail_right if rails else places[-1] + _length(shapes[-1])
+        low = left if rails else start
+        high = right if rails else places[-1] + _length(shapes[-1])
         draft.stroke((low, y), (high, y), payload.wire_type_id)
         draft.tidy()
     for item, shape, x in zip(items, shapes, places, strict=True):

@@ -1,112 +1,305 @@
-"""Sheets, structure, wire types and the project's own facts."""
+"""Adding, changing and deleting sheets, one or many at once."""
 
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import grid_size
-from jolly_core.model import (
-    SHEET_SIZES_MM,
-    RuleError,
-    Settings,
-    Sheet,
-    WireType,
-)
+from jolly_core.drawing import grid_size, habit_of, ladder_shape, most_lines, pin_points
+from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, RuleError, Sheet
+from jolly_core.reports import REPORTS
+from jolly_core.tagging import check_own_name, lead_of, next_number
 
-from .base import Grid, Id, Length, Payload, Text, Work, edit
+from .base import Id, Payload, Text, Work, edit
+from .settings import SheetKind
 from .upkeep import drop_unused, refresh_letters, tidy_strip
 
+ORDER_STEP = 1000
+Number = Field(default=None, min_length=1, max_length=12)
+FirstLine = Field(default=None, ge=0, le=99999)
+REFERRED = {
+    "function_id": "function",
+    "location_id": "location",
+    "title_block_id": "title_block",
+    "device_id": "device",
+    "enclosure_id": "enclosure",
+    "harness_id": "harness",
+}
+# Fields whose change moves the ladder or the edge of the sheet.
+SHAPE = {"size", "frame", "ladders", "line_count", "line_spacing"}
 
-class AddSheet(Payload):
-    """Add a sheet after the last; a ladder sheet gets its two rails as wires when their types are given."""
+
+class SheetValues(Payload):
+    """What may be said of a sheet; what is left out stays, or follows the habit of its kind."""
+
+    title: Text | None = None
+    subtitle: Text | None = None
+    sheet_kind: SheetKind | None = None
+    size: Text | None = None
+    frame: Literal["ladder", "zones"] | None = None
+    function_id: Id | None = None
+    location_id: Id | None = None
+    first_line: int | None = FirstLine
+    line_count: int | None = Field(default=None, ge=1, le=60)
+    line_spacing: int | None = Field(default=None, ge=4, le=40)
+    ladders: Literal[1, 2] | None = None
+    columns: int | None = Field(default=None, ge=1, le=40)
+    rows: int | None = Field(default=None, ge=1, le=26)
+    title_block_id: Id | None = None
+    device_id: Id | None = None
+    enclosure_id: Id | None = None
+    harness_id: Id | None = None
+    report: Id | None = None
+    fields: dict[Text, Text] | None = Field(default=None, max_length=40)
+
+
+class NewSheet(SheetValues):
+    """A sheet to be added; without a number it takes the next whole one."""
+
+    number: Text = Field(default="", max_length=12)
+    left_rail_type_id: Id | None = None
+    right_rail_type_id: Id | None = None
+
+
+class AddSheet(NewSheet):
+    """Add a sheet, after another or at the end; a ladder gets its rails as wires when their types are known."""
 
     kind: Literal["add-sheet"] = "add-sheet"
     number: Text = Field(min_length=1, max_length=12)
-    title: Text = ""
-    frame: Literal["ladder", "zones"] = "ladder"
-    size: Text = "A3"
-    function_id: Id = ""
-    location_id: Id = ""
-    first_line: int | None = Field(default=None, ge=0, le=99999)
-    line_count: int = Field(default=8, ge=1, le=60)
-    left_rail_type_id: Id = ""
-    right_rail_type_id: Id = ""
+    after_id: Id = ""
 
 
 @edit(AddSheet, {"number": "30", "title": "Loading auger, control"})
 def add_sheet(work: Work, payload: AddSheet) -> str:
     """Work out AddSheet."""
+    (sheet,) = _add(work, [payload], payload.after_id)
+    return f"add sheet {sheet.number}"
+
+
+class AddSheets(Payload):
+    """Add several sheets in one edit, as when titles are pasted from a spreadsheet."""
+
+    kind: Literal["add-sheets"] = "add-sheets"
+    sheets: list[NewSheet] = Field(min_length=1, max_length=500)
+    after_id: Id = ""
+
+
+@edit(AddSheets, {"sheets": [{"title": "Kiln fan, power"}, {"title": "Kiln fan, control"}]})
+def add_sheets(work: Work, payload: AddSheets) -> str:
+    """Work out AddSheets."""
+    made = _add(work, payload.sheets, payload.after_id)
+    return f"add sheets {made[0].number} to {made[-1].number}" if len(made) > 1 else f"add sheet {made[0].number}"
+
+
+def _add(work: Work, wanted: list[Any], after_id: str) -> list[Sheet]:
     project = work.project
-    number = payload.number.strip()
-    if any(s.number == number for s in project.sheets.values()):
-        raise RuleError(f"There is already a sheet {number}. Choose another number.", field="number")
-    if payload.size not in SHEET_SIZES_MM:
-        raise RuleError(f"{payload.size} is not a sheet size known here.", field="size")
-    first = payload.first_line
-    if first is None:
-        first = int(number) * 10 + 1 if number.isdigit() and len(number) < 5 else 1
-    order = max((s.order for s in project.sheets.values()), default=0) + 1
+    taken = {s.number for s in project.sheets.values()}
+    orders = orders_after(work, after_id, len(wanted))
+    made = []
+    for new, order in zip(wanted, orders, strict=True):
+        number = new.number.strip() or _next_number(taken)
+        if number in taken:
+            raise RuleError(f"There is already a sheet {number}. Choose another number.", field="number")
+        taken.add(number)
+        made.append(_make(work, new, number, order))
+    work.outcome.placed = [s.id for s in made]
+    return made
+
+
+def _next_number(taken: set[str]) -> str:
+    return str(max((int(n) for n in taken if n.isdigit()), default=0) + 1)
+
+
+def first_line_of(number: str) -> int:
+    """Return the first ladder line of a sheet by its number: 30 begins at 301; 1 where the number is no whole one."""
+    return int(number) * 10 + 1 if number.isdigit() and len(number) < 5 else 1
+
+
+def _make(work: Work, new: NewSheet, number: str, order: int) -> Sheet:
+    kind = new.sheet_kind or "schematic"
+    habit = habit_of(work.project, kind)
+    given = _given(work.project, new)
+    first = given.pop("first_line", None)
+    values = {
+        "size": habit.size,
+        "frame": habit.frame,
+        "line_count": habit.line_count,
+        "line_spacing": habit.line_spacing,
+        "ladders": habit.ladders,
+        "columns": habit.columns,
+        "rows": habit.rows,
+        **given,
+    }
+    if kind not in DRAWN:
+        values["frame"] = "zones"
     sheet = Sheet(
-        work.ids.new(),
-        number,
-        payload.title.strip(),
-        order,
-        size=payload.size,
-        frame=payload.frame,
-        function_id=payload.function_id,
-        location_id=payload.location_id,
-        first_line=first,
-        line_count=payload.line_count,
+        work.ids.new(), number, order=order, first_line=first_line_of(number) if first is None else first, **values
     )
-    width, height = grid_size(sheet)
-    sheet = replace(
-        sheet,
-        rail_right=min(sheet.rail_right, width - 20),
-        line_count=max(1, min(payload.line_count, (height - 20 - sheet.line_top) // sheet.line_spacing + 1)),
-    )
+    sheet = _shaped(sheet)
     work.put("sheet", sheet)
     if sheet.frame == "ladder":
-        _rails(work, sheet, payload.left_rail_type_id, payload.right_rail_type_id)
-    work.outcome.placed = [sheet.id]
-    return f"add sheet {number}"
+        left = habit.left_rail_type_id if new.left_rail_type_id is None else new.left_rail_type_id
+        right = habit.right_rail_type_id if new.right_rail_type_id is None else new.right_rail_type_id
+        _rails(work, sheet, left, right)
+    return sheet
+
+
+def _shaped(sheet: Sheet) -> Sheet:
+    """Return a sheet with its rails where its size has them, and no more lines than there is room for."""
+    ladders = sheet.ladders if sheet.frame == "ladder" else 1
+    left, right, pitch = ladder_shape(sheet.size, ladders)
+    sheet = replace(sheet, ladders=ladders, rail_left=left, rail_right=right, ladder_pitch=pitch)
+    return replace(sheet, line_count=min(sheet.line_count, most_lines(sheet)))
 
 
 def _rails(work: Work, sheet: Sheet, left: str, right: str) -> None:
+    """Draw the rails as wires; those of a second ladder are joined to the first above it, each at its own height."""
     top = sheet.line_top - 4
     bottom = sheet.line_top + sheet.line_spacing * (sheet.line_count - 1) + 4
     draft = work.draft(sheet.id)
-    for x, type_id in ((sheet.rail_left, left), (sheet.rail_right, right)):
-        if type_id:
-            work.project.get("wire_type", type_id)
-            draft.stroke((x, top), (x, bottom), type_id)
+    for rail, type_id, over in ((sheet.rail_left, left, 2), (sheet.rail_right, right, 0)):
+        if not type_id:
+            continue
+        work.project.get("wire_type", type_id)
+        lift = over if sheet.ladders > 1 else 0
+        for ladder in range(sheet.ladders):
+            x = rail + ladder * sheet.ladder_pitch
+            draft.stroke((x, top - lift), (x, bottom), type_id)
+        if sheet.ladders > 1:
+            draft.stroke((rail, top - lift), (rail + sheet.ladder_pitch, top - lift), type_id)
     work.close(draft)
 
 
-class ChangeSheet(Payload):
-    """Change a sheet's number, title or structure; what is left out stays."""
+def _given(project: Project, values: SheetValues) -> dict[str, Any]:
+    """Return the sheet fields a payload gives, checked."""
+    given = values.model_dump(include=set(SheetValues.model_fields), exclude_none=True)
+    if "sheet_kind" in given:
+        given["kind"] = given.pop("sheet_kind")
+    if given.get("size", "A3") not in SHEET_SIZES_MM:
+        raise RuleError(f"{given['size']} is not a sheet size known here.", field="size")
+    for field, kind in REFERRED.items():
+        if given.get(field):
+            project.get(kind, given[field])
+    if given.get("report") and given["report"] not in REPORTS:
+        raise RuleError(f"There is no report “{given['report']}”.", field="report")
+    for name in given.get("fields", {}):
+        check_own_name(name)
+    return given
+
+
+class ChangeSheet(SheetValues):
+    """Change a sheet; what is left out stays."""
 
     kind: Literal["change-sheet"] = "change-sheet"
     sheet_id: Id
-    number: Text | None = Field(default=None, min_length=1, max_length=12)
-    title: Text | None = None
-    function_id: Id | None = None
-    location_id: Id | None = None
-    first_line: int | None = Field(default=None, ge=0, le=99999)
+    number: Text | None = Number
+    follow: bool = False
 
 
 @edit(ChangeSheet, {"sheet_id": "s1", "title": "Loading auger, power"})
 def change_sheet(work: Work, payload: ChangeSheet) -> str:
     """Work out ChangeSheet."""
-    sheet: Sheet = work.project.get("sheet", payload.sheet_id)
-    given = payload.model_dump(exclude={"kind", "sheet_id"}, exclude_none=True)
-    number = given.get("number", sheet.number)
-    if any(s.number == number and s.id != sheet.id for s in work.project.sheets.values()):
-        raise RuleError(f"There is already a sheet {number}. Choose another number.", field="number")
-    work.put("sheet", replace(sheet, **given))
-    return f"change sheet {number}"
+    _change(work, [payload], payload.follow)
+    return f"change sheet {work.project.sheets[payload.sheet_id].number}"
+
+
+class SheetChange(SheetValues):
+    """What becomes different of one sheet among several."""
+
+    sheet_id: Id
+    number: Text | None = Number
+
+
+class ChangeSheets(Payload):
+    """Change many sheets in one edit: one value for all of them, or a block pasted from a spreadsheet.
+
+    With `follow`, devices drawn on a sheet that have its function or location take the new one.
+    """
+
+    kind: Literal["change-sheets"] = "change-sheets"
+    sheets: list[SheetChange] = Field(min_length=1, max_length=5000)
+    follow: bool = False
+
+
+@edit(ChangeSheets, {"sheets": [{"sheet_id": "s1", "title": "Kiln fan"}, {"sheet_id": "s2", "size": "A3"}]})
+def change_sheets(work: Work, payload: ChangeSheets) -> str:
+    """Work out ChangeSheets."""
+    _change(work, payload.sheets, payload.follow)
+    numbers = [work.project.sheets[c.sheet_id].number for c in payload.sheets]
+    return f"change sheet {numbers[0]}" if len(numbers) == 1 else f"change {len(numbers)} sheets"
+
+
+def _change(work: Work, changes: list[Any], follow: bool) -> None:
+    project = work.project
+    for change in changes:
+        sheet: Sheet = project.get("sheet", change.sheet_id)
+        given = _given(project, change)
+        if change.number is not None:
+            given["number"] = change.number.strip() or sheet.number
+        if "fields" in given:
+            fields = {**sheet.fields, **given["fields"]}
+            given["fields"] = {name: text for name, text in fields.items() if text}
+        made = replace(sheet, **given)
+        if made.kind not in DRAWN:
+            made = replace(made, frame="zones", ladders=1)
+            if _drawn_on(project, sheet.id):
+                raise RuleError(f"Something is drawn on sheet {sheet.number}: it stays as it is.", field="sheet_kind")
+        if any(getattr(made, f) != getattr(sheet, f) for f in SHAPE):
+            made = _shaped(made)
+            _has_room(project, made)
+        work.put("sheet", made)
+        if follow:
+            devices_follow(work, sheet, made)
+    _unlike(project)
+
+
+def _drawn_on(project: Project, sheet_id: str) -> bool:
+    return any(index.has(sheet_id) for index in project.on_sheet.values())
+
+
+def _unlike(project: Project) -> None:
+    """Refuse two sheets of one number."""
+    seen: set[str] = set()
+    for sheet in project.sheets.values():
+        if sheet.number in seen:
+            words = f"There would be two sheets {sheet.number}. Choose another number."
+            raise RuleError(words, field="number", ids=(sheet.id,))
+        seen.add(sheet.number)
+
+
+def _has_room(project: Project, sheet: Sheet) -> None:
+    width, height = grid_size(sheet)
+    points = [p for s in project.symbols_on(sheet.id) for p in pin_points(s)]
+    points += [(x, y) for w in project.wires_on(sheet.id) for x, y in ((w.x1, w.y1), (w.x2, w.y2))]
+    points += [(c.x, c.y) for c in project.continuations_on(sheet.id)]
+    points += [(n.x, n.y) for n in project.notes_on(sheet.id)]
+    if any(not (0 < x < width and 0 < y < height) for x, y in points):
+        words = f"What is drawn on sheet {sheet.number} reaches beyond {sheet.size}. Move it first."
+        raise RuleError(words, field="size", ids=(sheet.id,))
+
+
+def devices_follow(work: Work, old: Sheet, new: Sheet) -> None:
+    """Give devices that lead on a sheet, and are of its function and location, the sheet's new ones."""
+    if (old.function_id, old.location_id) == (new.function_id, new.location_id):
+        return
+    project = work.project
+    for symbol in project.symbols_on(new.id):
+        device = project.devices.get(symbol.device_id)
+        lead = lead_of(project, symbol.device_id) if device is not None else None
+        if device is None or lead is None or lead.id != symbol.id:
+            continue
+        function = new.function_id if device.function_id == old.function_id else device.function_id
+        location = new.location_id if device.location_id == old.location_id else device.location_id
+        if (function, location) != (device.function_id, device.location_id):
+            number = device.number
+            if any(
+                (d.letters, d.number, d.function_id, d.location_id) == (device.letters, number, function, location)
+                for d in project.devices.values()
+            ):
+                number = next_number(project, device.letters, function, location, but=device.id)
+            work.put("device", replace(device, function_id=function, location_id=location, number=number))
 
 
 class DeleteSheet(Payload):
@@ -119,8 +312,26 @@ class DeleteSheet(Payload):
 @edit(DeleteSheet, {"sheet_id": "s1"})
 def delete_sheet(work: Work, payload: DeleteSheet) -> str:
     """Work out DeleteSheet."""
+    return f"delete sheet {_delete(work, payload.sheet_id)}"
+
+
+class DeleteSheets(Payload):
+    """Delete several sheets with all that is drawn on them."""
+
+    kind: Literal["delete-sheets"] = "delete-sheets"
+    sheet_ids: list[Id] = Field(min_length=1, max_length=5000)
+
+
+@edit(DeleteSheets, {"sheet_ids": ["s1", "s2"]})
+def delete_sheets(work: Work, payload: DeleteSheets) -> str:
+    """Work out DeleteSheets."""
+    numbers = [_delete(work, id) for id in payload.sheet_ids]
+    return f"delete sheet {numbers[0]}" if len(numbers) == 1 else f"delete {len(numbers)} sheets"
+
+
+def _delete(work: Work, sheet_id: str) -> str:
     project = work.project
-    sheet: Sheet = project.get("sheet", payload.sheet_id)
+    sheet: Sheet = project.get("sheet", sheet_id)
     devices = [s.device_id for s in project.symbols_on(sheet.id) if s.device_id]
     devices += [project.bands[i].device_id for i in project.on_sheet["band"].get(sheet.id)]
     for kind, index in project.on_sheet.items():
@@ -131,61 +342,30 @@ def delete_sheet(work: Work, payload: DeleteSheet) -> str:
         tidy_strip(work, device_id)
         refresh_letters(work, device_id)
     work.remove("sheet", sheet.id)
-    return f"delete sheet {sheet.number}"
+    return sheet.number
 
 
-class AddWireType(Payload):
-    """Add a wire type to the project."""
+def orders_after(work: Work, after_id: str, count: int, *, but: frozenset[str] = frozenset()) -> list[int]:
+    """Return the order values for sheets put after another one, "" for at the end; "-" for before the first.
 
-    kind: Literal["add-wire-type"] = "add-wire-type"
-    name: Text = Field(min_length=1)
-    colour: Text = Field(pattern=r"^([A-Z]{2}){1,2}$")
-    cross_section_mm2: float = Field(default=0.0, ge=0, le=400)
-    awg: Text = ""
-    category: Literal["power", "control-ac", "control-dc", "signal", "pe", "external"] = "control-dc"
-    numbered: bool = True
+    Where there is no room between two values, all sheets are spaced anew.
 
-
-@edit(AddWireType, {"name": "Control DC", "colour": "BU", "cross_section_mm2": 1.0})
-def add_wire_type(work: Work, payload: AddWireType) -> str:
-    """Work out AddWireType."""
-    values = payload.model_dump(exclude={"kind"})
-    if any(t.name == payload.name for t in work.project.wire_types.values()):
-        raise RuleError(f"There is already a wire type “{payload.name}”.", field="name")
-    made = WireType(work.ids.new(), **values)
-    work.put("wire_type", made)
-    work.outcome.placed = [made.id]
-    return f"add wire type {made.name}"
-
-
-class ChangeSettings(Payload):
-    """Change the project's own facts and habits; what is left out stays."""
-
-    kind: Literal["change-settings"] = "change-settings"
-    number: Text | None = None
-    name: Text | None = None
-    customer: Text | None = None
-    site: Text | None = None
-    drawn_by: Text | None = None
-    revision: Text | None = None
-    standard: Literal["iec", "na"] | None = None
-    tag_habit: Literal["iec", "line"] | None = None
-    tag_scope: Literal["place", "project"] | None = None
-    wire_pattern: Literal["line", "sheet"] | None = None
-    wire_width: Grid | None = Field(default=None, ge=1, le=6)
-    end_allowance_mm: Length | None = None
-    door_allowance_mm: Length | None = None
-    harness_allowance_mm: Length | None = None
-    length_step_mm: Length | None = None
-    spool_m: float | None = Field(default=None, gt=0, le=100_000)
-    spare_share_percent: float | None = Field(default=None, ge=0, le=500)
-
-
-@edit(ChangeSettings, {"tag_habit": "line"})
-def change_settings(work: Work, payload: ChangeSettings) -> str:
-    """Work out ChangeSettings."""
-    settings: Settings = work.project.settings
-    work.put("settings", replace(settings, **payload.model_dump(exclude={"kind"}, exclude_none=True)))
-    for device_id in sorted(work.project.devices):
-        refresh_letters(work, device_id)
-    return "change project settings"
+    Args:
+        but: sheets that move themselves and are not counted.
+    """
+    project = work.project
+    others = [s for s in project.sheets_in_order() if s.id not in but]
+    if after_id not in ("", "-"):
+        project.get("sheet", after_id)
+    at = len(others) if not after_id else 0
+    if after_id not in ("", "-"):
+        at = next((n for n, s in enumerate(others, start=1) if s.id == after_id), len(others))
+    before = others[at - 1].order if at else 0
+    if at == len(others):
+        return [before + ORDER_STEP * n for n in range(1, count + 1)]
+    step = (others[at].order - before) // (count + 1)
+    if step < 1:
+        for n, sheet in enumerate(others, start=1):
+            work.put("sheet", replace(sheet, order=n * ORDER_STEP * (count + 1)))
+        before, step = at * ORDER_STEP * (count + 1), ORDER_STEP
+    return [before + step * n for n in range(1, count + 1)]

@@ -14,7 +14,7 @@ from jolly_core.cabinet import enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.reports import Column, Table, run_report
-from jolly_core.scenes import Scene, generated_pages, page_scene, surface_scene
+from jolly_core.scenes import Scene, generated_pages, page_scene, plan_ids, surface_scene
 from jolly_core.tagging import product_tag
 
 from .cutfile import cut_json
@@ -76,7 +76,7 @@ def entries(project: Project, fonts: Path) -> Iterator[Entry]:
     yield "parts-list.xlsx", "Parts list", lambda: table_xlsx(run_report(project, "parts"))
     yield "wire-list.csv", "Wire list with lengths", lambda: table_csv(run_report(project, "wires"))
     for kind, name, words in (("terminals", "terminal-plan", "Terminal plans"), ("cores", "core-plan", "Core plans")):
-        pages = [p.id for p in generated_pages(project) if p.kind == kind]
+        pages = plan_ids(project, kind)
         if pages:
             yield f"{name}.pdf", words, lambda pages=pages: sheets_pdf(project, pages, fonts)  # type: ignore[misc]
             yield f"{name}.csv", f"{words} as a table", lambda kind=kind: table_csv(run_report(project, kind))  # type: ignore[misc]

@@ -1,7 +1,7 @@
 """The open project file, `.spool.json`: a whole project as JSON in canonical order.
 
-Layout: {"format": "jolly-spool-project", "version": 1, "entities": {kind: [records by id]}}. Kinds without records are
-left out. `docs/formats/project-1.schema.json` describes it.
+Layout: {"format": "jolly-spool-project", "version": 2, "entities": {kind: [records by id]}}. Kinds without records are
+left out. `docs/formats/project-2.schema.json` describes it; files of older versions are read too (`versions.py`).
 """
 
 from __future__ import annotations
@@ -24,8 +24,9 @@ from jolly_core.model import (
     to_record,
 )
 
+from .versions import VERSION, bring_up
+
 FORMAT = "jolly-spool-project"
-VERSION = 1
 
 
 def write_project(project: Project) -> str:
@@ -49,11 +50,10 @@ def read_project(text: str | bytes) -> Project:
         raise FileError("This is not a project file: it is not JSON. Choose a .spool.json file.") from None
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:
         raise FileError("This is not a Jolly Spool project file. Choose a .spool.json file.")
-    if raw.get("version") != VERSION:
-        raise FileError(f"The file has version {raw.get('version')!r}; this program reads version {VERSION}.")
     entities = raw.get("entities")
     if not isinstance(entities, dict):
         raise FileError("The project file has no entities.", field="entities")
+    bring_up(raw.get("version"), entities)
     project = Project()
     for kind in entities:
         if kind not in KINDS:
@@ -96,6 +96,12 @@ def _check(project: Project) -> None:
     for id, part in project.parts.items():
         if part.part_class not in part_classes():
             raise FileError(f"The part {id} is of the class “{part.part_class}”, which is not known here.")
+    for sheet in (*project.sheets.values(), *project.sheet_habits.values()):
+        if min(sheet.columns, sheet.rows, sheet.line_count, sheet.line_spacing) < 1 or sheet.ladders not in (1, 2):
+            raise FileError(f"The sheet {sheet.id} has zones or ladder lines that cannot be.", field="sheet")
+    for cell in project.title_cells.values():
+        if min(cell.x, cell.y, cell.width, cell.height, cell.size_mm) < 0:
+            raise FileError(f"The title cell {cell.id} has a place or size that cannot be.", field="title_cell")
     for sheet in project.sheets.values():
         symbols = project.symbols_on(sheet.id)
         pins = [p for s in symbols for p in pin_points(s)]

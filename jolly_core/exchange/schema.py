@@ -5,15 +5,17 @@ from __future__ import annotations
 import dataclasses
 from typing import Any
 
-from jolly_core.model import KINDS, fields_of
+from jolly_core.model import CHOICES, KINDS, MAX_BASE64, fields_of
 
-from .projectfile import FORMAT, VERSION
+from .projectfile import FORMAT
+from .versions import VERSION
 
 _TYPES: dict[str, dict[str, Any]] = {
     "str": {"type": "string", "maxLength": 2000},
     "int": {"type": "integer"},
     "float": {"type": "number"},
     "bool": {"type": "boolean"},
+    "Base64": {"type": "string", "maxLength": MAX_BASE64, "contentEncoding": "base64"},
 }
 
 
@@ -28,6 +30,11 @@ def _type(declared: str) -> dict[str, Any]:
     return {"type": "array", "items": {"type": "array", "prefixItems": [{"type": "string"}, pins], "minItems": 2}}
 
 
+def _property(kind: str, name: str, declared: str) -> dict[str, Any]:
+    words = CHOICES.get(kind, {}).get(name)
+    return {"enum": list(words)} if words else _type(declared)
+
+
 def project_schema() -> dict[str, Any]:
     """Return the JSON Schema (draft 2020-12) of the current version of the project file."""
     kinds: dict[str, Any] = {}
@@ -37,7 +44,7 @@ def project_schema() -> dict[str, Any]:
         record = {
             "type": "object",
             "description": (entity.__doc__ or "").strip().splitlines()[0],
-            "properties": {name: _type(declared) for name, declared in fields_of(kind).items()},
+            "properties": {name: _property(kind, name, declared) for name, declared in fields_of(kind).items()},
             "required": required,
             "additionalProperties": False,
         }

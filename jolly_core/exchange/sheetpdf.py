@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import io
 from collections.abc import Sequence
 from math import ceil
@@ -9,6 +10,7 @@ from pathlib import Path
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
+from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.drawing import turned
@@ -176,6 +178,7 @@ class _Painter:
         self.canvas = canvas
         self.sheets = sheets
         self.forms: set[str] = set()
+        self.pictures: dict[str, ImageReader] = {}
         self.height = 0.0
 
     def page(self, scene: Scene, sheet_id: str, title: str, scale: float = 1.0) -> None:
@@ -284,6 +287,8 @@ class _Painter:
             c.circle(v[0] * mm, self._y(v[1]), v[2] * mm, stroke=0, fill=1)
         elif kind == "art":
             self._place(*v)
+        elif kind == "picture":
+            self._picture(*v)
         elif kind == "text":
             self._text(*v)
 
@@ -302,6 +307,15 @@ class _Painter:
             c.setStrokeColor(HexColor(COLOURS.get(second, "#1B1B1B")))
             c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
             c.setDash()
+
+    def _picture(self, x: float, y: float, width: float, height: float, id: str) -> None:
+        picture = self.project.pictures.get(id)
+        if picture is None:
+            return
+        if id not in self.pictures:
+            self.pictures[id] = ImageReader(io.BytesIO(base64.b64decode(picture.data)))
+        where = (x * mm, self._y(y + height), width * mm, height * mm)
+        self.canvas.drawImage(self.pictures[id], *where, mask="auto")
 
     def _place(self, key: str, x: float, y: float, rotation: int, mirror: bool, poles: int) -> None:
         c = self.canvas
@@ -331,6 +345,8 @@ class _Painter:
             c.linkAbsolute("", target, (left, self._y(y) - 1, left + width, self._y(y) + size * mm), Border="[0 0 0]")
 
     def _sheet_of(self, link: str) -> str:
+        if link in self.sheets:
+            return link
         for table in (self.project.symbols, self.project.continuations):
             entity = table.get(link)
             if entity is not None and entity.sheet_id in self.sheets:

@@ -3,17 +3,24 @@
 from .classes import PartClass, part_class, part_classes
 from .lookup import Library, NoLibrary, find_symbols
 from .symbols import POLE_PITCH, Definition, Primitive, definition, definitions
+from .titleblocks import BlockPattern, block_of, built_in_blocks, pattern_from_json, pattern_of, pattern_to_json
 
 __all__ = [
     "POLE_PITCH",
+    "BlockPattern",
     "Definition",
     "Library",
     "NoLibrary",
     "PartClass",
     "Primitive",
+    "block_of",
+    "built_in_blocks",
     "definition",
     "definitions",
     "find_symbols",
     "part_class",
     "part_classes",
+    "pattern_from_json",
+    "pattern_of",
+    "pattern_to_json",
 ]

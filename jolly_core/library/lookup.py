@@ -7,19 +7,27 @@ from typing import Protocol
 from jolly_core.model import Part
 
 from .symbols import Definition, definitions
+from .titleblocks import BlockPattern
 
 
 class Library(Protocol):
-    """Where an edit finds the parts it names."""
+    """Where an edit finds the parts and title blocks it names."""
 
     def part(self, id: str) -> Part | None:
         """Return the library part of that id, None when there is none."""
 
+    def title_block(self, id: str) -> BlockPattern | None:
+        """Return the title block kept in the library under that id, None when there is none."""
+
 
 class NoLibrary:
-    """A library without parts, for edits that need none."""
+    """An empty library, for edits that need none."""
 
     def part(self, id: str) -> Part | None:
+        """Return None, whatever is asked."""
+        return None
+
+    def title_block(self, id: str) -> BlockPattern | None:
         """Return None, whatever is asked."""
         return None
 

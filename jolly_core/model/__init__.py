@@ -26,12 +26,16 @@ from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
 from .ids import IdSource
 from .parts import Part
 from .project import ATTACHED, KINDS, ON_SHEET, Index, Project
-from .records import changes_from_json, changes_to_json, check_text, fields_of, from_record, to_record
+from .records import MAX_BASE64, changes_from_json, changes_to_json, check_text, fields_of, from_record, to_record
 from .references import CHOICES, NEEDED, REFERENCES, users_of
 from .structure import (
+    DRAWN,
     FRAMES,
+    LENGTH_UNITS,
     SETTINGS_ID,
+    SHEET_KINDS,
     SHEET_SIZES_MM,
+    SHEET_SUBJECTS,
     SIDES,
     STANDARDS,
     TAG_HABITS,
@@ -41,20 +45,27 @@ from .structure import (
     Location,
     Settings,
     Sheet,
+    SheetHabit,
 )
+from .titling import Base64, Picture, TitleBlock, TitleCell
 
 __all__ = [
     "ADDRESS_SCHEMES",
     "ATTACHED",
     "CHOICES",
+    "DRAWN",
     "FRAMES",
     "IO_TYPES",
     "KINDS",
+    "LENGTH_UNITS",
+    "MAX_BASE64",
     "NEEDED",
     "ON_SHEET",
     "REFERENCES",
     "SETTINGS_ID",
+    "SHEET_KINDS",
     "SHEET_SIZES_MM",
+    "SHEET_SUBJECTS",
     "SIDES",
     "STANDARDS",
     "STRIP_ITEM_KINDS",
@@ -64,6 +75,7 @@ __all__ = [
     "WIRE_CATEGORIES",
     "WIRE_PATTERNS",
     "Band",
+    "Base64",
     "Bridge",
     "Cable",
     "Card",
@@ -88,6 +100,7 @@ __all__ = [
     "Node",
     "Note",
     "Part",
+    "Picture",
     "Placing",
     "Project",
     "Rail",
@@ -95,8 +108,11 @@ __all__ = [
     "Segment",
     "Settings",
     "Sheet",
+    "SheetHabit",
     "StripItem",
     "Symbol",
+    "TitleBlock",
+    "TitleCell",
     "Wire",
     "WireType",
     "changes_from_json",

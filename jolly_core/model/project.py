@@ -27,11 +27,16 @@ from .changes import Change, ChangeSet, Entity
 from .circuit import Continuation, Device, Note, Symbol, Wire, WireType
 from .errors import GoneError
 from .parts import Part
-from .structure import SETTINGS_ID, Function, Location, Settings, Sheet
+from .structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
+from .titling import Picture, TitleBlock, TitleCell
 
 # Kind name -> class, in the order files and change sets write them.
 KINDS: dict[str, type[Any]] = {
     "settings": Settings,
+    "picture": Picture,
+    "title_block": TitleBlock,
+    "title_cell": TitleCell,
+    "sheet_habit": SheetHabit,
     "function": Function,
     "location": Location,
     "sheet": Sheet,
@@ -117,6 +122,10 @@ class Project:
     """
 
     def __init__(self) -> None:
+        self.pictures: dict[str, Picture] = {}
+        self.title_blocks: dict[str, TitleBlock] = {}
+        self.title_cells: dict[str, TitleCell] = {}
+        self.sheet_habits: dict[str, SheetHabit] = {}
         self.functions: dict[str, Function] = {}
         self.locations: dict[str, Location] = {}
         self.sheets: dict[str, Sheet] = {}
@@ -144,6 +153,10 @@ class Project:
         self._settings: dict[str, Settings] = {SETTINGS_ID: Settings()}
         self.tables: dict[str, dict[str, Any]] = {
             "settings": self._settings,
+            "picture": self.pictures,
+            "title_block": self.title_blocks,
+            "title_cell": self.title_cells,
+            "sheet_habit": self.sheet_habits,
             "function": self.functions,
             "location": self.locations,
             "sheet": self.sheets,
@@ -178,6 +191,7 @@ class Project:
         self.items_of_strip = Index()
         self.points_of_card = Index()
         self.attached = Index()
+        self.cells_of_block = Index()
         self.stamp = next(_stamps)
         self.sheet_stamps: dict[str, int] = {}
         # Derived values kept by other packages under their own key; each entry carries the stamp it holds for.
@@ -326,6 +340,8 @@ class Project:
             return [(self.continuations_named, record.name)]
         if kind == "strip_item":
             return [(self.items_of_strip, record.strip_id)]
+        if kind == "title_cell":
+            return [(self.cells_of_block, record.block_id)]
         if kind == "io_point":
             return [(self.points_of_card, record.device_id)] if record.device_id else []
         if kind in ATTACHED:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import re
 from functools import cache
 from typing import Any
 
@@ -12,6 +13,8 @@ from .project import KINDS
 
 _SIMPLE: dict[str, type] = {"str": str, "int": int, "float": float, "bool": bool}
 MAX_TEXT = 2000
+MAX_BASE64 = 300_000
+_BASE64 = re.compile(r"[A-Za-z0-9+/]*={0,2}")
 LARGEST = 10**9
 
 
@@ -75,6 +78,11 @@ def _read(declared: str, value: Any, field: str, name: str) -> Any:
         elif isinstance(value, (int, float)) and not -LARGEST <= value <= LARGEST:  # not-a-number fails too
             raise FileError(f"In the {name}, “{field}” is out of all measure.", field=field)
         return value
+    if declared == "Base64":
+        if isinstance(value, str) and len(value) <= MAX_BASE64 and len(value) % 4 == 0 and _BASE64.fullmatch(value):
+            return value
+        words = f"should be base64 of at most {MAX_BASE64 // 1000} kB"
+        raise FileError(f"In the {name}, “{field}” {words}.", field=field)
     if declared.startswith("tuple[int"):
         if isinstance(value, list) and all(type(v) is int and 0 <= v <= LARGEST for v in value):
             return tuple(value)

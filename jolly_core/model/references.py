@@ -3,13 +3,27 @@
 from __future__ import annotations
 
 from .building import ADDRESS_SCHEMES, IO_TYPES, STRIP_ITEM_KINDS, SURFACES
-from .structure import SIDES
+from .structure import FRAMES, LENGTH_UNITS, SHEET_KINDS, SHEET_SIZES_MM, SIDES, STANDARDS
 
 # Kind -> field -> kind it names; an empty text names nothing, unless the field is in NEEDED.
 REFERENCES: dict[str, dict[str, str]] = {
     "function": {"parent_id": "function"},
     "location": {"parent_id": "location"},
-    "sheet": {"function_id": "function", "location_id": "location"},
+    "settings": {"title_block_id": "title_block"},
+    "title_cell": {"block_id": "title_block", "picture_id": "picture"},
+    "sheet_habit": {
+        "title_block_id": "title_block",
+        "left_rail_type_id": "wire_type",
+        "right_rail_type_id": "wire_type",
+    },
+    "sheet": {
+        "function_id": "function",
+        "location_id": "location",
+        "title_block_id": "title_block",
+        "device_id": "device",
+        "enclosure_id": "enclosure",
+        "harness_id": "harness",
+    },
     "device": {"function_id": "function", "location_id": "location", "part_id": "part"},
     "symbol": {"sheet_id": "sheet", "device_id": "device"},
     "wire": {"sheet_id": "sheet", "type_id": "wire_type"},
@@ -31,6 +45,7 @@ REFERENCES: dict[str, dict[str, str]] = {
 }
 # Fields that must name something.
 NEEDED: dict[str, tuple[str, ...]] = {
+    "title_cell": ("block_id",),
     "symbol": ("sheet_id",),
     "wire": ("sheet_id", "type_id"),
     "continuation": ("sheet_id",),
@@ -52,7 +67,12 @@ NEEDED: dict[str, tuple[str, ...]] = {
 
 # Fields that hold one of a few words.
 CHOICES: dict[str, dict[str, tuple[str, ...]]] = {
+    "settings": {"standard": STANDARDS, "length_unit": LENGTH_UNITS},
     "location": {"side": SIDES},
+    "sheet": {"kind": SHEET_KINDS, "frame": FRAMES, "size": tuple(SHEET_SIZES_MM)},
+    "sheet_habit": {"kind": SHEET_KINDS, "frame": FRAMES, "size": tuple(SHEET_SIZES_MM)},
+    "title_cell": {"anchor": ("start", "middle", "end")},
+    "picture": {"media_type": ("image/png", "image/jpeg")},
     "strip_item": {"kind": STRIP_ITEM_KINDS},
     "card": {"scheme": ADDRESS_SCHEMES},
     "io_point": {"io_type": IO_TYPES},

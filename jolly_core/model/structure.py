@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 SETTINGS_ID = "settings"
 
@@ -12,6 +12,29 @@ TAG_SCOPES = ("place", "project")
 WIRE_PATTERNS = ("line", "sheet")
 SIDES = ("panel", "door", "field", "machine")
 FRAMES = ("ladder", "zones")
+LENGTH_UNITS = ("mm", "in")
+# Kinds of sheet. Those in DRAWN are drawn on; what is on the others is made from the project.
+DRAWN = ("schematic", "free")
+SHEET_KINDS = (
+    "schematic",
+    "cover",
+    "contents",
+    "data",
+    "terminal-plan",
+    "cable-plan",
+    "panel-layout",
+    "form-board",
+    "report",
+    "free",
+)
+# Kind of sheet -> the field that names what it shows.
+SHEET_SUBJECTS = {
+    "terminal-plan": "device_id",
+    "cable-plan": "device_id",
+    "panel-layout": "enclosure_id",
+    "form-board": "harness_id",
+    "report": "report",
+}
 
 # Landscape width and height in mm: ISO 216 and ANSI Y14.1.
 SHEET_SIZES_MM: dict[str, tuple[float, float]] = {
@@ -24,6 +47,7 @@ SHEET_SIZES_MM: dict[str, tuple[float, float]] = {
     "ANSI B": (431.8, 279.4),
     "ANSI C": (558.8, 431.8),
     "ANSI D": (863.6, 558.8),
+    "ANSI E": (1117.6, 863.6),
 }
 
 
@@ -43,6 +67,11 @@ class Settings:
         length_step_mm: lengths are rounded up to a multiple of this; 0 leaves them.
         spool_m: wire on one spool.
         spare_share_percent: share of PLC channels that should stay free.
+        supply, supply_system, control_voltages, protection, standards: technical data in words, for the data sheet.
+        drawn_on, checked_on, issued_on: dates as they are to be printed.
+        length_unit: one of LENGTH_UNITS, in which reports give lengths.
+        title_block_id: the block of sheets that choose none, "" for the built-in one of the sheet's size.
+        own_fields: the person's own project fields, name to text.
     """
 
     id: str = SETTINGS_ID
@@ -63,6 +92,18 @@ class Settings:
     length_step_mm: float = 5.0
     spool_m: float = 100.0
     spare_share_percent: float = 20.0
+    supply: str = ""
+    supply_system: str = ""
+    control_voltages: str = ""
+    protection: str = ""
+    standards: str = ""
+    drawn_on: str = ""
+    checked_by: str = ""
+    checked_on: str = ""
+    issued_on: str = ""
+    length_unit: str = "mm"
+    title_block_id: str = ""
+    own_fields: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(slots=True)
@@ -92,6 +133,7 @@ class Sheet:
 
     Attributes:
         order: position in the project's sheet order.
+        kind: one of SHEET_KINDS.
         frame: "ladder" (numbered lines with two rails) or "zones" (columns 1.. and rows A..).
         first_line: number of the first ladder line.
         line_count: how many ladder lines there are.
@@ -99,6 +141,12 @@ class Sheet:
         line_spacing: distance between lines, grid steps.
         rail_left, rail_right: x of the two rails, grid steps.
         columns, rows: number of zones across and down.
+        ladders: ladders beside each other, 1 or 2; the second one's lines go on from the first one's.
+        ladder_pitch: distance from the first ladder to the second, grid steps.
+        subtitle: second line of the title.
+        fields: the person's own texts for this sheet, name to text.
+        title_block_id: its title block, "" for the project's.
+        device_id, enclosure_id, harness_id, report: what a sheet made from the project shows (SHEET_SUBJECTS).
     """
 
     id: str
@@ -118,3 +166,34 @@ class Sheet:
     rail_right: int = 82
     columns: int = 8
     rows: int = 6
+    ladders: int = 1
+    ladder_pitch: int = 0
+    subtitle: str = ""
+    fields: dict[str, str] = field(default_factory=dict)
+    title_block_id: str = ""
+    device_id: str = ""
+    enclosure_id: str = ""
+    harness_id: str = ""
+    report: str = ""
+
+
+@dataclass(slots=True)
+class SheetHabit:
+    """How new sheets of one kind begin; at most one for each kind of sheet.
+
+    Attributes:
+        left_rail_type_id, right_rail_type_id: types of the rails drawn on a new ladder sheet, "" for no rail.
+    """
+
+    id: str
+    kind: str
+    size: str = "A3"
+    frame: str = "ladder"
+    line_count: int = 8
+    line_spacing: int = 9
+    ladders: int = 1
+    columns: int = 8
+    rows: int = 6
+    title_block_id: str = ""
+    left_rail_type_id: str = ""
+    right_rail_type_id: str = ""

@@ -1,15 +1,17 @@
 """Sheets and generated drawings as primitives in mm, for any painter."""
 
-from jolly_core.model import Project
+from jolly_core.model import DRAWN, Project
 
 from .cabinet import MARGIN_MM, surface_scene
-from .pages import Page, generated_pages, is_generated, page_numbers, page_of
-from .plans import page_leaves, page_scene
-from .primitives import ADVANCE, PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, moved
+from .made import page_leaves, page_scene
+from .pages import Page, generated_pages, is_generated, page_of, plan_ids
+from .primitives import ADVANCE, PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, moved, scaled
 from .sheet import sheet_scene
+from .titleblocks import EDGE_MM, block_scene
 
 __all__ = [
     "ADVANCE",
+    "EDGE_MM",
     "MARGIN_MM",
     "PENS_MM",
     "ROLES",
@@ -19,24 +21,47 @@ __all__ = [
     "Prim",
     "Scene",
     "art_of",
+    "block_scene",
     "fit",
     "generated_pages",
     "is_generated",
+    "lay",
     "leaves_of",
     "moved",
     "page_leaves",
-    "page_numbers",
+    "made",
     "page_of",
     "page_scene",
+    "plan_ids",
+    "scaled",
+    "scene_of",
     "sheet_scene",
     "surface_scene",
 ]
 
 
-def leaves_of(project: Project, id: str) -> list[Scene]:
-    """Return the leaves of a sheet (one) or of a generated page (one or more).
+def made(project: Project, id: str) -> bool:
+    """Return whether what is on a sheet or page is made from the project, and so not drawn on.
 
     Raises:
         GoneError: it is not in the project.
     """
-    return page_leaves(project, id) if is_generated(id) else [sheet_scene(project, id)]
+    return is_generated(id) or project.get("sheet", id).kind not in DRAWN
+
+
+def leaves_of(project: Project, id: str) -> list[Scene]:
+    """Return the leaves of a drawn sheet (one) or of a sheet or page made from the project (one or more).
+
+    Raises:
+        GoneError: it is not in the project.
+    """
+    return page_leaves(project, id) if made(project, id) else [sheet_scene(project, id)]
+
+
+def scene_of(project: Project, id: str) -> Scene:
+    """Return a sheet or page as one scene, its leaves below each other.
+
+    Raises:
+        GoneError: it is not in the project.
+    """
+    return page_scene(project, id) if made(project, id) else sheet_scene(project, id)

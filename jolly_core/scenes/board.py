@@ -6,7 +6,6 @@ from jolly_core.harness import bundles, cavity_rows, flat, tree_of, trunk
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag, pin_name
 
-from .pages import Page
 from .primitives import Item, Prim, Scene, fit, text
 
 MARGIN_MM = 30.0
@@ -20,9 +19,9 @@ FOOT_MM = 22.0
 HIT_MM = 12.0
 
 
-def board_scene(project: Project, page: Page) -> Scene:
+def board_scene(project: Project, harness_id: str, number: str) -> Scene:
     """Return the form board of a harness; 1 mm of the scene is 1 mm of the harness."""
-    harness = project.get("harness", page.subject)
+    harness = project.get("harness", harness_id)
     tree = tree_of(project, harness.id)
     places = flat(tree)
     main = set(trunk(tree))
@@ -35,7 +34,7 @@ def board_scene(project: Project, page: Page) -> Scene:
     at = {id: (x + left, y + top) for id, (x, y) in places.items()}
     level = at[next(iter(trunk(tree)))][1] if main else top
     items: dict[str, Item] = {}
-    words = f"{page.number}   {harness.code}   {harness.text}   scale 1:1"
+    words = f"{number}   {harness.code}   {harness.text}   scale 1:1"
     frame: list[Prim] = [
         ["rect", 5.0, 5.0, width - 10, height - 10, "frame"],
         text(12, height - 12, 12.0, f"{project.settings.number}  {words}", role="title"),

@@ -7,16 +7,16 @@ listing them costs little in a large project.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jolly_core.harness import harnesses, segments_of
-from jolly_core.model import GoneError, Project
+from jolly_core.model import GoneError, Project, Sheet
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows, strips
 
 PREFIX = "plan:"
-ROWS_A_PAGE = 22
 KINDS = {"terminals": "T", "cores": "C", "board": "F"}
+SHEET_KIND = {"terminals": "terminal-plan", "cores": "cable-plan", "board": "form-board"}
 TITLES = {"terminals": "Terminal plan", "cores": "Core plan", "board": "Form board"}
 
 
@@ -36,7 +36,7 @@ def strip_height(project: Project, strip_id: str) -> list[int]:
     return [max(1, len(r.panel) + len(r.unknown), len(r.field)) for r in strip_rows(project, strip_id)]
 
 
-def split(heights: list[int], room: int = ROWS_A_PAGE) -> list[tuple[int, int]]:
+def split(heights: list[int], room: int) -> list[tuple[int, int]]:
     """Return (first, after last) of the places on each leaf, so that no leaf has more lines than there is room.
 
     Example:
@@ -58,8 +58,11 @@ def generated_pages(project: Project) -> list[Page]:
     kept = project.derived("pages")
     if "all" not in kept:
         subjects = [("terminals", d.id, full_tag(project, d)) for d in strips(project)]
+        # A strip or cable that has a sheet of its own is shown there.
+        shown = {s.device_id for s in project.sheets.values() if s.kind in ("terminal-plan", "cable-plan")}
+        subjects = [s for s in subjects if s[1] not in shown]
         cables = sorted((full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values())
-        subjects += [("cores", id, tag) for tag, id in cables]
+        subjects += [("cores", id, tag) for tag, id in cables if id not in shown]
         subjects += [("board", h.id, h.code) for h in harnesses(project) if segments_of(project, h.id)]
         counts = dict.fromkeys(KINDS, 0)
         pages = []
@@ -89,6 +92,30 @@ def is_generated(page_id: str) -> bool:
     return page_id.startswith(PREFIX)
 
 
-def page_numbers(project: Project) -> list[tuple[str, str]]:
-    """Return (id, number) of the generated pages in order."""
-    return [(p.id, p.number) for p in generated_pages(project)]
+def plan_ids(project: Project, kind: str) -> list[str]:
+    """Return the ids of all plans of a kind: the sheets that show one, in sheet order, then the generated pages."""
+    sheets = [s.id for s in project.sheets_in_order() if s.kind == SHEET_KIND[kind] and s.device_id]
+    return sheets + [p.id for p in generated_pages(project) if p.kind == kind]
+
+
+def sheet_of_page(project: Project, page: Page) -> Sheet:
+    """Return a sheet as which a generated page is made; it is not one of the project's."""
+    kind = SHEET_KIND[page.kind]
+    size = next((h.size for h in project.sheet_habits.values() if h.kind == kind), "A4")
+    sheet = Sheet(page.id, page.number, page.title, kind=kind, size=size, frame="plan")
+    if page.kind == "board":
+        return replace(sheet, harness_id=page.subject)
+    device = project.devices[page.subject]
+    return replace(sheet, device_id=device.id, function_id=device.function_id, location_id=device.location_id)
+
+
+def page_fields(project: Project, page: Page) -> dict[str, str]:
+    """Return the title block fields of a generated page that count pages: they count for themselves.
+
+    How many there are depends on the whole project, so drawn sheets do not count them.
+    """
+    pages = generated_pages(project)
+    at = next(n for n, p in enumerate(pages) if p.id == page.id)
+    following = pages[at + 1].number if at + 1 < len(pages) else "-"
+    previous = pages[at - 1].number if at else "-"
+    return {"n": str(at + 1), "count": str(len(pages)), "next": following, "previous": previous}

@@ -11,6 +11,7 @@ A primitive is a list whose first value is its kind, so that it is JSON as it st
     ["wire", x1, y1, x2, y2, colour]           colour is an IEC 60757 code
     ["art", key, x, y, rotation, mirror, poles] symbol graphics, see `art_of`
     ["text", x, y, size, anchor, role, text, link]  anchor start|middle|end at the baseline, link an entity id or ""
+    ["picture", x, y, width, height, id]       a picture of the project
 
 Pens and text roles are names; each painter has one table for them.
 """
@@ -30,6 +31,7 @@ TONES = ("plate", "rail", "duct", "device", "paper")
 ROLES = ("tag", "text", "pin", "number", "reference", "label", "title", "heading", "line")
 # The scenes' text is set in a monospaced face; this is its advance as a share of the size.
 ADVANCE = 0.6
+LINE_PITCH = 1.3  # of lines of one text, as a share of its size
 
 
 @dataclass(slots=True)
@@ -99,6 +101,60 @@ def fit(content: str, width_mm: float, size: float, smallest: float = 1.6) -> tu
     size = max(smallest, floor(100 * width_mm / (len(content) * ADVANCE)) / 100)
     room = int(width_mm / (ADVANCE * size) + 1e-6)
     return (content if len(content) <= room else content[: max(1, room - 1)] + "…"), size
+
+
+def scaled(prim: Prim, factor: float) -> Prim:
+    """Return a primitive with all lengths times a factor; symbols keep their size, so that scenes with some stay 1:1.
+
+    Example:
+        >>> scaled(["rect", 10, 20, 30, 40, "thin"], 0.5)
+        ['rect', 5.0, 10.0, 15.0, 20.0, 'thin']
+    """
+    kind, *v = prim
+    if kind == "poly":
+        return [kind, [n * factor for n in v[0]], *v[1:]]
+    lengths = {"text": 3, "circle": 3, "dot": 3, "art": 0}.get(kind, 4)
+    return [kind, *(n * factor for n in v[:lengths]), *v[lengths:]]
+
+
+def lay(content: str, width: float, height: float, size: float, smallest: float = 1.4) -> tuple[list[str], float]:
+    """Return the lines of a text and the size at which they stay within a cell, mm.
+
+    The text is broken between words, then made smaller, then cut with an ellipsis; a word that is longer than the
+    cell is broken. Lines lie LINE_PITCH times the size apart.
+
+    Example:
+        >>> lay("Loading auger, power", 30.0, 10.0, 3.0)
+        (['Loading auger,', 'power'], 3.0)
+    """
+    words = content.split()
+    if not words:
+        return [], size
+    while True:
+        room, rows = int(width / (ADVANCE * size) + 1e-6), int(height / (LINE_PITCH * size) + 1e-6)
+        lines = _broken(words, room) if room > 0 else []
+        if lines and len(lines) <= rows:
+            return lines, size
+        if size <= smallest:
+            break
+        size = max(smallest, round(size - 0.1, 2))
+    rows, room = max(1, rows), max(1, room)
+    kept = _broken(words, room)[:rows]
+    kept[-1] = kept[-1][: room - 1] + "…" if room > 1 else "…"
+    return kept, size
+
+
+def _broken(words: list[str], room: int) -> list[str]:
+    lines = [""]
+    for word in words:
+        if lines[-1] and len(lines[-1]) + 1 + len(word) <= room:
+            lines[-1] += f" {word}"
+            continue
+        pieces = [word[i : i + room] for i in range(0, len(word), room)]
+        if not lines[-1]:
+            lines.pop()
+        lines += pieces
+    return lines
 
 
 def art_of(key: str, poles: int, standard: str) -> list[Prim]:

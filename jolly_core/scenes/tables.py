@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from jolly_core.drawing import FRAME_MM, GRID_MM, TITLE_MM, size_mm
+from jolly_core.drawing import FRAME_MM, GRID_MM, rails_at, size_mm
+from jolly_core.library import block_of
 from jolly_core.model import Project, Sheet, Symbol
 from jolly_core.tagging import ContactRow, contact_table, tag_on
 
@@ -27,19 +28,19 @@ def table_items(project: Project, sheet: Sheet) -> list[Item]:
 
 def _in_margin(project: Project, sheet: Sheet, wanted: list[tuple[Symbol, list[ContactRow]]]) -> list[Item]:
     items = []
-    free = 0.0
-    x = (sheet.rail_right + 3) * GRID_MM
+    free: dict[float, float] = {}
     for symbol, rows in sorted(wanted, key=lambda w: (w[0].y, w[0].x)):
-        y = max(symbol.y * GRID_MM - ROW_MM * 1.5, free)
+        x = (rails_at(sheet, symbol.x)[1] + 3) * GRID_MM
+        y = max(symbol.y * GRID_MM - ROW_MM * 1.5, free.get(x, 0.0))
         item = _table(project, sheet, symbol, rows, x, y)
-        free = item.box[3] + GAP_MM
+        free[x] = item.box[3] + GAP_MM
         items.append(item)
     return items
 
 
 def _at_foot(project: Project, sheet: Sheet, wanted: list[tuple[Symbol, list[ContactRow]]]) -> list[Item]:
     items = []
-    bottom = size_mm(sheet)[1] - FRAME_MM - TITLE_MM - 6
+    bottom = size_mm(sheet)[1] - FRAME_MM - block_of(project, sheet).block.height_mm - 6
     free = FRAME_MM + 8
     for symbol, rows in sorted(wanted, key=lambda w: (w[0].x, w[0].y)):
         x = max(symbol.x * GRID_MM, free)

@@ -1,5 +1,6 @@
 """Tags, units and cross-references of devices."""
 
+from .fields import DOCUMENTS, FIELDS, check_fields, check_own_name, fields_in, filled, own_names, renamed
 from .names import INSIDE, device_at, is_inside, pin_name, place_side
 from .references import (
     CONTACT_KINDS,
@@ -15,12 +16,18 @@ from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, termi
 
 __all__ = [
     "CONTACT_KINDS",
+    "DOCUMENTS",
+    "FIELDS",
     "INSIDE",
     "KIND_WORDS",
     "ContactRow",
     "UnitRow",
+    "check_fields",
+    "check_own_name",
     "contact_table",
     "device_at",
+    "fields_in",
+    "filled",
     "full_tag",
     "is_inside",
     "lead_of",
@@ -29,6 +36,7 @@ __all__ = [
     "likely_devices",
     "next_number",
     "next_units",
+    "own_names",
     "path_of",
     "pin_name",
     "pins_of",
@@ -36,6 +44,7 @@ __all__ = [
     "product_tag",
     "reference_to",
     "remap",
+    "renamed",
     "room_for",
     "tag_on",
     "terminal_number",

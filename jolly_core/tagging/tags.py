@@ -51,12 +51,12 @@ def product_tag(project: Project, device: Device) -> str:
     if lead is None:
         return f"{device.letters}{NO_TAG}"
     sheet = project.sheets[lead.sheet_id]
-    line = ladder_line(sheet, lead.y)
+    line = ladder_line(sheet, lead.x, lead.y)
     same = [
         s
         for s in project.symbols_on(sheet.id)
         if s.device_id
-        and ladder_line(sheet, s.y) == line
+        and ladder_line(sheet, s.x, s.y) == line
         and project.devices[s.device_id].letters == device.letters
         and not project.devices[s.device_id].fixed_tag
         and definition(s.definition).lead < 9

@@ -76,8 +76,8 @@ def _running(project: Project, sheet_id: str) -> dict[int, str]:
     by_line = settings.wire_pattern == "line" and sheet.frame == "ladder"
     counts: dict[str, int] = defaultdict(int)
     numbers: dict[int, str] = {}
-    for group in sorted(homes, key=lambda g: _place(by_line, ladder_line(sheet, g.first[0]), g)):
-        prefix = str(ladder_line(sheet, group.first[0])) if by_line else f"{sheet.number}-"
+    for group in sorted(homes, key=lambda g: _place(by_line, ladder_line(sheet, g.first[1], g.first[0]), g)):
+        prefix = str(ladder_line(sheet, group.first[1], group.first[0])) if by_line else f"{sheet.number}-"
         while True:
             counts[prefix] += 1
             number = f"{prefix}{counts[prefix]:0{settings.wire_width}d}"

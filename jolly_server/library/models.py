@@ -5,6 +5,14 @@ from django.db import models
 from jolly_server.projects.fields import TextsField, UnitsField
 
 
+class LibraryTitleBlock(models.Model):
+    """A title block kept for other projects; `data` as jolly_core.library.pattern_to_json gives it."""
+
+    id = models.CharField(max_length=40, primary_key=True)
+    name = models.CharField(max_length=200, unique=True)
+    data = models.TextField()
+
+
 class LibraryPart(models.Model):
     """A part as the library has it; field names as in jolly_core.model.Part."""
 

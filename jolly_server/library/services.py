@@ -11,10 +11,10 @@ from typing import Any
 
 from django.db import connection, transaction
 
-from jolly_core.library import part_class, part_classes
+from jolly_core.library import BlockPattern, part_class, part_classes, pattern_from_json
 from jolly_core.model import FileError, Part, fields_of, from_record
 
-from .models import LibraryPart
+from .models import LibraryPart, LibraryTitleBlock
 
 FIELDS = tuple(fields_of("part"))
 # The trigram index finds three letters and more; shorter words are compared one by one.
@@ -38,6 +38,11 @@ class StoredLibrary:
         if row is None:
             row = LibraryPart.objects.filter(number__iexact=id).values_list(*FIELDS).first()
         return Part(*row) if row else None
+
+    def title_block(self, id: str) -> BlockPattern | None:
+        """Return a title block kept in the library."""
+        row = LibraryTitleBlock.objects.filter(pk=id).first()
+        return pattern_from_json(json.loads(row.data)) if row else None
 
 
 def search(

@@ -9,10 +9,17 @@ from .fields import IntsField, TextsField, UnitsField
 class ProjectRow(models.Model):
     """A stored project; its facts are entities, only what lists need is repeated by the mapper."""
 
+    class State(models.TextChoices):
+        OPEN = "open"
+        ARCHIVED = "archived"
+        BINNED = "binned"
+
     id = models.CharField(max_length=40, primary_key=True)
     revision = models.PositiveIntegerField(default=0)
     edited_at = models.DateTimeField(auto_now=True)
     edited_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    state = models.CharField(max_length=8, choices=State.choices, default=State.OPEN)
+    starter = models.BooleanField(default=False)  # offered to its members as the start of new projects
 
 
 class Membership(models.Model):
@@ -29,6 +36,18 @@ class Membership(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["project", "user"], name="one_role_each")]
+
+
+class Invitation(models.Model):
+    """An owner's offer of a role to somebody with an account; it waits until they take or decline it."""
+
+    project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="invitations")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="invitations")
+    role = models.CharField(max_length=10, choices=Membership.Role.choices)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project", "user"], name="one_invitation_each")]
 
 
 class JournalEntry(models.Model):
@@ -110,6 +129,68 @@ class SettingsRow(EntityRow):
     length_step_mm = models.FloatField(default=5)
     spool_m = models.FloatField(default=100)
     spare_share_percent = models.FloatField(default=20)
+    supply = _text()
+    supply_system = _text()
+    control_voltages = _text()
+    protection = _text()
+    standards = _text()
+    drawn_on = _text()
+    checked_by = _text()
+    checked_on = _text()
+    issued_on = _text()
+    length_unit = models.CharField(max_length=4, default="mm")
+    title_block_id = _ref()
+    own_fields = TextsField(default=dict)
+
+
+class PictureRow(EntityRow):
+    """jolly_core.model.Picture"""
+
+    name = _text()
+    media_type = _text(20)
+    width_px = models.IntegerField()
+    height_px = models.IntegerField()
+    data = models.TextField()
+
+
+class TitleBlockRow(EntityRow):
+    """jolly_core.model.TitleBlock"""
+
+    name = _text()
+    width_mm = models.FloatField()
+    height_mm = models.FloatField()
+
+
+class TitleCellRow(EntityRow):
+    """jolly_core.model.TitleCell"""
+
+    block_id = _ref()
+    x = models.FloatField()
+    y = models.FloatField()
+    width = models.FloatField()
+    height = models.FloatField()
+    heading = _text()
+    content = _text()
+    size_mm = models.FloatField()
+    anchor = _text(10)
+    border = models.BooleanField()
+    picture_id = _ref()
+
+
+class SheetHabitRow(EntityRow):
+    """jolly_core.model.SheetHabit"""
+
+    kind = _text(20)
+    size = _text(10)
+    frame = _text(10)
+    line_count = models.IntegerField()
+    line_spacing = models.IntegerField()
+    ladders = models.IntegerField()
+    columns = models.IntegerField()
+    rows = models.IntegerField()
+    title_block_id = _ref()
+    left_rail_type_id = _ref()
+    right_rail_type_id = _ref()
 
 
 class FunctionRow(EntityRow):
@@ -148,6 +229,15 @@ class SheetRow(EntityRow):
     rail_right = models.IntegerField()
     columns = models.IntegerField()
     rows = models.IntegerField()
+    ladders = models.IntegerField(default=1)
+    ladder_pitch = models.IntegerField(default=0)
+    subtitle = _text()
+    fields = TextsField(default=dict)
+    title_block_id = _ref()
+    device_id = _ref()
+    enclosure_id = _ref()
+    harness_id = _ref()
+    report = _text(40)
 
 
 class WireTypeRow(EntityRow):
@@ -370,6 +460,10 @@ class SegmentRow(EntityRow):
 
 ROWS: dict[str, type[EntityRow]] = {
     "settings": SettingsRow,
+    "picture": PictureRow,
+    "title_block": TitleBlockRow,
+    "title_cell": TitleCellRow,
+    "sheet_habit": SheetHabitRow,
     "function": FunctionRow,
     "location": LocationRow,
     "sheet": SheetRow,

@@ -24,6 +24,9 @@ ROOT = Path(__file__).resolve().parents[3]
 FONTS = ROOT / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 
 
+PICTURE = {"id": "p", "name": "Logo", "media_type": "image/png", "width_px": 1, "height_px": 1, "data": ""}
+
+
 def demo() -> Project:
     return read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
 
@@ -39,9 +42,24 @@ class ProjectFile(TestCase):
     def test_the_demo_file_is_in_canonical_order_and_holds_the_schema(self) -> None:
         text = (DEMO / "pellwick-kiln-2.spool.json").read_text(encoding="utf-8")
         self.assertEqual(write_project(demo()), text)
-        schema = json.loads((ROOT / "docs" / "formats" / "project-1.schema.json").read_text(encoding="utf-8"))
+        schema = json.loads((ROOT / "docs" / "formats" / "project-2.schema.json").read_text(encoding="utf-8"))
         Draft202012Validator.check_schema(schema)
         Draft202012Validator(schema).validate(json.loads(text))
+
+    def test_a_file_of_version_1_is_brought_up_and_only_as_far_as_it_must(self) -> None:
+        old = json.loads((Path(__file__).parent / "version-1.spool.json").read_text(encoding="utf-8"))
+        schema = json.loads((ROOT / "docs" / "formats" / "project-1.schema.json").read_text(encoding="utf-8"))
+        Draft202012Validator(schema).validate(old)
+        project = read_project(json.dumps(old))
+        self.assertEqual({s.number: s.kind for s in project.sheets.values()}, {"1": "schematic", "2": "schematic"})
+        self.assertEqual({s.number: s.size for s in project.sheets.values()}, {"1": "A4", "2": "A3"})
+        text = write_project(project)
+        self.assertEqual(json.loads(text)["version"], 2)
+        new = json.loads(text)["entities"]
+        for kind, records in old["entities"].items():
+            for was, now in zip(records, new[kind], strict=True):
+                changed = {n for n, v in was.items() if now[n] != v}
+                self.assertLessEqual(changed, {"kind", "size"}, kind)
 
     def test_faults_are_named(self) -> None:
         good = json.loads(write_project(demo()))
@@ -66,6 +84,10 @@ class ProjectFile(TestCase):
             (faulty(lambda r: r["entities"]["symbol"][0].update(definition="warp")), "warp"),
             (faulty(lambda r: r["entities"]["wire"][0].update(x2=999)), "canonical|horizontally"),
             (faulty(lambda r: r["entities"]["sheet"].append(r["entities"]["sheet"][0])), "same id"),
+            (faulty(lambda r: r["entities"]["sheet"][0].update(kind="poster")), "kind” should be one of schematic"),
+            (faulty(lambda r: r["entities"]["sheet"][0].update(columns=0)), "cannot be"),
+            (faulty(lambda r: r["entities"]["sheet"][0].update(fields={"a": 1})), "object of texts"),
+            (faulty(lambda r: r["entities"].update(picture=[PICTURE | {"data": "?"}])), "should be base64"),
             (faulty(lambda r: r["entities"]["wire"][0].update(x1=10**30)), "x1” is out of all measure"),
             (faulty(lambda r: r["entities"]["part"][0].update(width_mm=float("nan"))), "width_mm” is out of all"),
             ("null", "not a Jolly"),

@@ -88,10 +88,10 @@ class DemoSheets(TestCase):
         words = [w for w, _ in text_boxes(frame)]
         for wanted in (
             "Pellwick Maltings",
-            "PM-0417  Kiln 2",
+            "PM-0417 Kiln 2",
             "Loading auger, control",
             "30",
-            "2 of 4 / 50",
+            "2 of 4, next 50",
             "B",
             "=K2+KP2",
         ):

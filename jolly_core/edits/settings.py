@@ -1,0 +1,188 @@
+"""The project's own facts and habits: settings, own fields, wire types, how new sheets begin."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from jolly_core.drawing import habit_of
+from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, WireType
+from jolly_core.tagging import check_own_name, fields_in, renamed
+
+from .base import Grid, Id, Length, Payload, Text, Work, edit
+from .upkeep import refresh_letters
+
+SheetKind = Literal[
+    "schematic",
+    "cover",
+    "contents",
+    "data",
+    "terminal-plan",
+    "cable-plan",
+    "panel-layout",
+    "form-board",
+    "report",
+    "free",
+]
+
+
+class AddWireType(Payload):
+    """Add a wire type to the project."""
+
+    kind: Literal["add-wire-type"] = "add-wire-type"
+    name: Text = Field(min_length=1)
+    colour: Text = Field(pattern=r"^([A-Z]{2}){1,2}$")
+    cross_section_mm2: float = Field(default=0.0, ge=0, le=400)
+    awg: Text = ""
+    category: Literal["power", "control-ac", "control-dc", "signal", "pe", "external"] = "control-dc"
+    numbered: bool = True
+
+
+@edit(AddWireType, {"name": "Control DC", "colour": "BU", "cross_section_mm2": 1.0})
+def add_wire_type(work: Work, payload: AddWireType) -> str:
+    """Work out AddWireType."""
+    values = payload.model_dump(exclude={"kind"})
+    if any(t.name == payload.name for t in work.project.wire_types.values()):
+        raise RuleError(f"There is already a wire type “{payload.name}”.", field="name")
+    made = WireType(work.ids.new(), **values)
+    work.put("wire_type", made)
+    work.outcome.placed = [made.id]
+    return f"add wire type {made.name}"
+
+
+class ChangeSettings(Payload):
+    """Change the project's own facts and habits; what is left out stays."""
+
+    kind: Literal["change-settings"] = "change-settings"
+    number: Text | None = None
+    name: Text | None = None
+    customer: Text | None = None
+    site: Text | None = None
+    drawn_by: Text | None = None
+    revision: Text | None = None
+    standard: Literal["iec", "na"] | None = None
+    tag_habit: Literal["iec", "line"] | None = None
+    tag_scope: Literal["place", "project"] | None = None
+    wire_pattern: Literal["line", "sheet"] | None = None
+    wire_width: Grid | None = Field(default=None, ge=1, le=6)
+    end_allowance_mm: Length | None = None
+    door_allowance_mm: Length | None = None
+    harness_allowance_mm: Length | None = None
+    length_step_mm: Length | None = None
+    spool_m: float | None = Field(default=None, gt=0, le=100_000)
+    spare_share_percent: float | None = Field(default=None, ge=0, le=500)
+    supply: Text | None = None
+    supply_system: Text | None = None
+    control_voltages: Text | None = None
+    protection: Text | None = None
+    standards: Text | None = None
+    drawn_on: Text | None = None
+    checked_by: Text | None = None
+    checked_on: Text | None = None
+    issued_on: Text | None = None
+    length_unit: Literal["mm", "in"] | None = None
+    title_block_id: Id | None = None
+
+
+@edit(ChangeSettings, {"tag_habit": "line"})
+def change_settings(work: Work, payload: ChangeSettings) -> str:
+    """Work out ChangeSettings."""
+    settings: Settings = work.project.settings
+    if payload.title_block_id:
+        work.project.get("title_block", payload.title_block_id)
+    work.put("settings", replace(settings, **payload.model_dump(exclude={"kind"}, exclude_none=True)))
+    for device_id in sorted(work.project.devices):
+        refresh_letters(work, device_id)
+    return "change project settings"
+
+
+class SetOwnField(Payload):
+    """Give one of the project's own fields a text, making it when it is not there; or rename it."""
+
+    kind: Literal["set-own-field"] = "set-own-field"
+    name: Text = Field(min_length=1, max_length=40)
+    text: Text | None = None
+    new_name: Text | None = Field(default=None, min_length=1, max_length=40)
+
+
+@edit(SetOwnField, {"name": "Order number", "text": "4711"})
+def set_own_field(work: Work, payload: SetOwnField) -> str:
+    """Work out SetOwnField."""
+    settings: Settings = work.project.settings
+    name, fields = payload.name, dict(settings.own_fields)
+    if name not in fields:
+        check_own_name(name)
+    if payload.text is not None or name not in fields:
+        fields[name] = payload.text or ""
+    if payload.new_name is not None and payload.new_name != name:
+        check_own_name(payload.new_name)
+        if payload.new_name in fields:
+            raise RuleError(f"There is already a field “{payload.new_name}”.", field="new_name")
+        fields = {payload.new_name if n == name else n: text for n, text in fields.items()}
+        for cell in list(work.project.title_cells.values()):
+            if name in fields_in(cell.content):
+                work.put("title_cell", replace(cell, content=renamed(cell.content, name, payload.new_name)))
+        work.put("settings", replace(settings, own_fields=fields))
+        return f"rename field {name} to {payload.new_name}"
+    work.put("settings", replace(settings, own_fields=fields))
+    return f"field {name}"
+
+
+class RemoveOwnField(Payload):
+    """Take one of the project's own fields away; refused while a title block shows it."""
+
+    kind: Literal["remove-own-field"] = "remove-own-field"
+    name: Text
+
+
+@edit(RemoveOwnField, {"name": "Order number"})
+def remove_own_field(work: Work, payload: RemoveOwnField) -> str:
+    """Work out RemoveOwnField."""
+    project = work.project
+    fields = dict(project.settings.own_fields)
+    if fields.pop(payload.name, None) is None:
+        raise RuleError(f"There is no field “{payload.name}”.", field="name")
+    blocks = {c.block_id for c in project.title_cells.values() if payload.name in fields_in(c.content)}
+    if blocks:
+        names = ", ".join(sorted(project.title_blocks[id].name for id in blocks))
+        raise RuleError(f"“{payload.name}” is shown by the title block {names}. Take it out there first.", field="name")
+    work.put("settings", replace(project.settings, own_fields=fields))
+    return f"remove field {payload.name}"
+
+
+class SetSheetHabit(Payload):
+    """Say how new sheets of a kind begin; what is left out stays."""
+
+    kind: Literal["set-sheet-habit"] = "set-sheet-habit"
+    sheet_kind: SheetKind
+    size: Text | None = None
+    frame: Literal["ladder", "zones"] | None = None
+    line_count: int | None = Field(default=None, ge=1, le=60)
+    line_spacing: int | None = Field(default=None, ge=4, le=40)
+    ladders: Literal[1, 2] | None = None
+    columns: int | None = Field(default=None, ge=1, le=40)
+    rows: int | None = Field(default=None, ge=1, le=26)
+    title_block_id: Id | None = None
+    left_rail_type_id: Id | None = None
+    right_rail_type_id: Id | None = None
+
+
+@edit(SetSheetHabit, {"sheet_kind": "schematic", "size": "A3", "frame": "zones"})
+def set_sheet_habit(work: Work, payload: SetSheetHabit) -> str:
+    """Work out SetSheetHabit."""
+    project = work.project
+    values = payload.model_dump(exclude={"kind", "sheet_kind"}, exclude_none=True)
+    if payload.size is not None and payload.size not in SHEET_SIZES_MM:
+        raise RuleError(f"{payload.size} is not a sheet size known here.", field="size")
+    for field, kind in (
+        ("title_block_id", "title_block"),
+        ("left_rail_type_id", "wire_type"),
+        ("right_rail_type_id", "wire_type"),
+    ):
+        if values.get(field):
+            project.get(kind, values[field])
+    old = next((h for h in project.sheet_habits.values() if h.kind == payload.sheet_kind), None)
+    work.put("sheet_habit", replace(old or habit_of(project, payload.sheet_kind, work.ids.new()), **values))
+    return f"how {payload.sheet_kind} sheets begin"

@@ -1,0 +1,250 @@
+"""Sheets made from the project: cover, contents, technical data, plans, layouts, form boards, reports.
+
+To add a kind, write what makes its leaves and name it in MAKERS; SHEET_KINDS lists the kinds.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from jolly_core.drawing import FRAME_MM
+from jolly_core.library import block_of
+from jolly_core.model import SHEET_SUBJECTS, Project, RuleError, Sheet
+from jolly_core.reports import run_report
+from jolly_core.tagging import DOCUMENTS, path_of
+from jolly_core.terminals import strips
+
+from .board import board_scene
+from .cabinet import surface_scene
+from .leaves import ROW_MM, TOP_MM, Columns, Given, Row, blank_leaf, table_leaves
+from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
+from .plans import cable_leaves, strip_leaves
+from .primitives import Item, Prim, Scene, fit, lay, moved, scaled, text
+
+LEAF_GAP_MM = 8.0
+SCALES = (1.0, 1 / 2, 1 / 2.5, 1 / 5, 1 / 10, 1 / 20, 1 / 50)
+CONTENTS_COLUMNS: Columns = (
+    ("Sheet", 22),
+    ("Title", 100),
+    ("Document", 40),
+    ("Function", 40),
+    ("Location", 40),
+    ("Rev", 16),
+)
+DATA_COLUMNS: Columns = (("What", 80), ("Data", 178))
+WIRE_WORDS = {
+    "power": "power",
+    "control-ac": "control, AC",
+    "control-dc": "control, DC",
+    "signal": "signal",
+    "pe": "protective",
+    "external": "external",
+}
+WANTED = {
+    "terminal-plan": "Choose the terminal strip this sheet shows.",
+    "cable-plan": "Choose the cable this sheet shows.",
+    "panel-layout": "Choose the enclosure this sheet shows.",
+    "form-board": "Choose the harness this sheet shows.",
+    "report": "Choose the report this sheet shows.",
+}
+Make = Callable[[Project, Sheet, Given], list[Scene]]
+
+
+def page_leaves(project: Project, page_id: str) -> list[Scene]:
+    """Return the leaves of a sheet or page that is made from the project, each a scene of its own.
+
+    Raises:
+        GoneError: it is not in the project.
+    """
+    if not is_generated(page_id):
+        return _leaves(project, project.get("sheet", page_id), None)
+    page = page_of(project, page_id)
+    if page.kind == "board":
+        return [board_scene(project, page.subject, page.number)]
+    return _leaves(project, sheet_of_page(project, page), page_fields(project, page))
+
+
+def _leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    wanted = SHEET_SUBJECTS.get(sheet.kind)
+    if wanted and not getattr(sheet, wanted):
+        return [_said(project, sheet, WANTED[sheet.kind])]
+    try:
+        return MAKERS[sheet.kind](project, sheet, given)
+    except RuleError as error:  # such as an enclosure whose size is not known
+        return [_said(project, sheet, error.message)]
+
+
+def page_scene(project: Project, page_id: str) -> Scene:
+    """Return what `page_leaves` gives as one scene, the leaves below each other.
+
+    Raises:
+        GoneError: it is not in the project.
+    """
+    leaves = page_leaves(project, page_id)
+    if len(leaves) == 1:
+        return leaves[0]
+    items: dict[str, Item] = {}
+    down = 0.0
+    for n, leaf in enumerate(leaves):
+        for item in leaf.items.values():
+            left, top, right, bottom = item.box
+            id = f"{item.id}@{n}" if item.id in items else item.id
+            prims = [moved(p, 0, down) for p in item.prims]
+            items[id] = Item(id, item.kind, prims, (left, top + down, right, bottom + down), item.facts)
+        down += leaf.height + LEAF_GAP_MM
+    return Scene(max(leaf.width for leaf in leaves), down - LEAF_GAP_MM, items)
+
+
+def _said(project: Project, sheet: Sheet, words: str) -> Scene:
+    """Return an empty leaf that says what is missing."""
+    scene = blank_leaf(project, sheet, None, (1, 1))
+    prims: list[Prim] = [text(scene.width / 2, scene.height / 2, 5.0, words, anchor="middle", role="line")]
+    scene.items["said"] = Item("said", "frame", prims, (0, 0, scene.width, scene.height))
+    return scene
+
+
+def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    s = project.settings
+    scene = blank_leaf(project, sheet, given, (1, 1))
+    left, width = FRAME_MM + 24, scene.width - 2 * FRAME_MM - 48
+    y = scene.height * 0.2
+    prims: list[Prim] = []
+    for words, size, gap in ((s.customer, 7.0, 14.0), (s.name, 15.0, 12.0), (sheet.title, 7.0, 10.0)):
+        lines, shown = lay(words, width, 2 * size * 1.3, size, 4.0)
+        for line in lines:
+            y += shown * 1.3
+            prims.append(text(left, y, shown, line, role="title"))
+        y += gap
+    prims.append(["line", left, y, left + width, y, "frame"])
+    facts = [
+        ("Project number", s.number),
+        ("Site", s.site),
+        ("Revision", s.revision),
+        ("Date of issue", s.issued_on),
+        ("Drawn by", f"{s.drawn_by} {s.drawn_on}".strip()),
+        ("Approved by", f"{s.checked_by} {s.checked_on}".strip()),
+        ("Sheets", str(len(project.sheets))),
+        *s.own_fields.items(),
+    ]
+    top, bottom = y + 12, scene.height - FRAME_MM - block_of(project, sheet).block.height_mm - 6
+    rows = [(name, value) for name, value in facts if value]
+    down = max(1, int((bottom - top) / 8.0))
+    for n, (name, value) in enumerate(rows):
+        x, base = left + n // down * (width / 2), top + n % down * 8.0
+        prims.append(text(x, base, 3.2, name, role="line"))
+        shown_value, shown = fit(value, width / 2 - 46, 4.0)
+        prims.append(text(x + 42, base, shown, shown_value, role="title"))
+    scene.items["cover"] = Item("cover", "table", prims, (left, 0, left + width, bottom))
+    return [scene]
+
+
+def _contents(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    revision = project.settings.revision
+    rows: list[Row] = []
+    for s in project.sheets_in_order():
+        title = " ".join(t for t in (s.title, s.subtitle) if t)
+        function = path_of(project.functions, s.function_id, "=")
+        location = path_of(project.locations, s.location_id, "+")
+        rows.append(
+            [(s.number, s.id), (title, ""), (DOCUMENTS[s.kind], ""), (function, ""), (location, ""), (revision, "")]
+        )
+    for page in generated_pages(project):
+        made = sheet_of_page(project, page)
+        function = path_of(project.functions, made.function_id, "=")
+        location = path_of(project.locations, made.location_id, "+")
+        words = DOCUMENTS[made.kind]
+        rows.append(
+            [(page.number, page.id), (page.title, ""), (words, ""), (function, ""), (location, ""), (revision, "")]
+        )
+    return table_leaves(project, sheet, given, sheet.title or "Contents", CONTENTS_COLUMNS, rows)
+
+
+def _data(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    s = project.settings
+    facts = [
+        ("Supply voltage", s.supply),
+        ("System of the supply", s.supply_system),
+        ("Control voltages", s.control_voltages),
+        ("Degree of protection", s.protection),
+        ("Standards", s.standards),
+    ]
+    for device in sorted((project.devices[e.device_id] for e in project.enclosures.values()), key=lambda d: d.id):
+        part = project.part_of(device)
+        if part is not None:
+            size = f"{part.width_mm:g} x {part.height_mm:g} x {part.depth_mm:g} mm"
+            facts.append((f"Enclosure -{device.letters}{device.number}", f"{part.number}  {size}"))
+    for t in sorted(project.wire_types.values(), key=lambda t: (t.category, t.name)):
+        facts.append((f"Wire, {t.name}", f"{t.colour}  {t.size()}  {WIRE_WORDS[t.category]}"))
+    facts += list(s.own_fields.items())
+    rows: list[Row] = [[(name, ""), (value or "not said yet", "")] for name, value in facts]
+    return table_leaves(project, sheet, given, sheet.title or "Technical data", DATA_COLUMNS, rows)
+
+
+def _report(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    table = run_report(project, sheet.report)
+    columns = [(c.heading, float(c.width)) for c in table.columns]
+    # A character of a report's column takes about this much of a leaf.
+    columns = [(heading, width * 2.0) for heading, width in columns]
+    rows: list[Row] = [[(str(value), "") for value in row] for row in table.rows]
+    return table_leaves(project, sheet, given, sheet.title or table.title, columns, rows)
+
+
+def _strip(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    if not any(d.id == sheet.device_id for d in strips(project)):
+        raise RuleError(WANTED["terminal-plan"])
+    return strip_leaves(project, sheet, given)
+
+
+def _cable(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    if not any(c.device_id == sheet.device_id for c in project.cables.values()):
+        raise RuleError(WANTED["cable-plan"])
+    return cable_leaves(project, sheet, given)
+
+
+def _layout(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    surfaces = ["plate"]
+    if any(p.surface == "door" and p.enclosure_id == sheet.enclosure_id for p in project.placings.values()):
+        surfaces.append("door")
+    return [
+        _fitted(project, sheet, given, surface_scene(project, sheet.enclosure_id, surface), (n, len(surfaces)))
+        for n, surface in enumerate(surfaces, start=1)
+    ]
+
+
+def _board(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    board = board_scene(project, sheet.harness_id, sheet.number)
+    del board.items["frame"]
+    return [_fitted(project, sheet, given, board, (1, 1))]
+
+
+def _fitted(project: Project, sheet: Sheet, given: Given, inner: Scene, count: tuple[int, int]) -> Scene:
+    """Return a leaf with a scene at the largest usual scale at which it fits; in words which."""
+    scene = blank_leaf(project, sheet, given, count)
+    room = (
+        scene.width - 2 * FRAME_MM - 8,
+        scene.height - 2 * FRAME_MM - block_of(project, sheet).block.height_mm - ROW_MM * 2,
+    )
+    scale = next((s for s in SCALES if inner.width * s <= room[0] and inner.height * s <= room[1]), SCALES[-1])
+    dx = FRAME_MM + 4 + (room[0] - inner.width * scale) / 2
+    dy = FRAME_MM + ROW_MM + (room[1] - inner.height * scale) / 2
+    for item in inner.items.values():
+        left, top, right, bottom = item.box
+        box = (left * scale + dx, top * scale + dy, right * scale + dx, bottom * scale + dy)
+        prims = [moved(scaled(p, scale), dx, dy) for p in item.prims]
+        scene.items[item.id] = Item(item.id, "table" if item.kind == "frame" else item.kind, prims, box, {})
+    words = f"{sheet.title}   scale 1:{1 / scale:g}".strip()
+    title: list[Prim] = [text(FRAME_MM + 4, TOP_MM - 7, 4.0, words, role="title")]
+    scene.items["scale"] = Item("scale", "frame", title, (0, 0, scene.width, TOP_MM))
+    return scene
+
+
+MAKERS: dict[str, Make] = {
+    "cover": _cover,
+    "contents": _contents,
+    "data": _data,
+    "terminal-plan": _strip,
+    "cable-plan": _cable,
+    "panel-layout": _layout,
+    "form-board": _board,
+    "report": _report,
+}
