@@ -4,9 +4,11 @@ from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
 from .pack import board_pdf, pack_files, surface_pdf, write_pack
 from .platedxf import surface_dxf
-from .projectfile import FORMAT, VERSION, read_project, write_project
+from .projectfile import FORMAT, read_project, read_summary, write_project
 from .sheetpdf import COLOURS, FILLS, scaled_pdf, sheets_pdf, tiled_pdf, tiles
+from .sheetsvg import scene_svg
 from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, table_xlsx, write_table
+from .versions import VERSION
 
 __all__ = [
     "COLOURS",
@@ -21,7 +23,9 @@ __all__ = [
     "pack_files",
     "read_cells",
     "read_project",
+    "read_summary",
     "scaled_pdf",
+    "scene_svg",
     "sheets_pdf",
     "surface_dxf",
     "surface_pdf",

@@ -41,6 +41,15 @@ def read_project(text: str | bytes) -> Project:
     """Return the project a file holds, checked throughout.
 
     Raises:
+        FileError: see `read_summary`.
+    """
+    return read_summary(text)[0]
+
+
+def read_summary(text: str | bytes) -> tuple[Project, int, dict[str, int]]:
+    """Return the project a file holds, checked throughout, the version of the file, and how many of each kind it has.
+
+    Raises:
         FileError: it is not a project file, of a newer version, or something in it is wrong; the message names the
             entity and field, so that the file can be mended.
     """
@@ -67,7 +76,8 @@ def read_project(text: str | bytes) -> Project:
             raise FileError(f"Two {kind} entries have the same id.", field="id")
         project.load(kind, loaded)
     _check(project)
-    return project
+    counts = {kind: len(table) for kind, table in project.tables.items() if table}
+    return project, raw["version"], counts
 
 
 def _check(project: Project) -> None:
@@ -96,9 +106,9 @@ def _check(project: Project) -> None:
     for id, part in project.parts.items():
         if part.part_class not in part_classes():
             raise FileError(f"The part {id} is of the class “{part.part_class}”, which is not known here.")
-    for sheet in (*project.sheets.values(), *project.sheet_habits.values()):
-        if min(sheet.columns, sheet.rows, sheet.line_count, sheet.line_spacing) < 1 or sheet.ladders not in (1, 2):
-            raise FileError(f"The sheet {sheet.id} has zones or ladder lines that cannot be.", field="sheet")
+    for like in [*project.tables["sheet"].values(), *project.tables["sheet_habit"].values()]:
+        if min(like.columns, like.rows, like.line_count, like.line_spacing) < 1 or like.ladders not in (1, 2):
+            raise FileError(f"The sheet {like.id} has zones or ladder lines that cannot be.", field="sheet")
     for cell in project.title_cells.values():
         if min(cell.x, cell.y, cell.width, cell.height, cell.size_mm) < 0:
             raise FileError(f"The title cell {cell.id} has a place or size that cannot be.", field="title_cell")

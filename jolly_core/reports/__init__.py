@@ -1,6 +1,8 @@
 """Row builders of reports. Importing a module registers its reports."""
 
 from . import building, making, parts, sheets, wires
+from .finding import Found, find_in
+from .naming import Named, differences, kind_name, named, objects_of
 from .registry import REPORTS, Cell, Column, Report, Table, report, run_report
 from .wires import WireRow, sheet_wires
 
@@ -8,11 +10,18 @@ __all__ = [
     "REPORTS",
     "Cell",
     "Column",
+    "Found",
+    "Named",
     "Report",
     "Table",
     "WireRow",
     "building",
+    "differences",
+    "find_in",
+    "kind_name",
     "making",
+    "named",
+    "objects_of",
     "parts",
     "report",
     "run_report",

@@ -6,6 +6,7 @@ To add a kind, write what makes its leaves and name it in MAKERS; SHEET_KINDS li
 from __future__ import annotations
 
 from collections.abc import Callable
+from math import ceil
 
 from jolly_core.drawing import FRAME_MM
 from jolly_core.library import block_of
@@ -22,6 +23,7 @@ from .plans import cable_leaves, strip_leaves
 from .primitives import Item, Prim, Scene, fit, lay, moved, scaled, text
 
 LEAF_GAP_MM = 8.0
+FACT_MM = 6.5
 SCALES = (1.0, 1 / 2, 1 / 2.5, 1 / 5, 1 / 10, 1 / 20, 1 / 50)
 CONTENTS_COLUMNS: Columns = (
     ("Sheet", 22),
@@ -107,7 +109,7 @@ def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     s = project.settings
     scene = blank_leaf(project, sheet, given, (1, 1))
     left, width = FRAME_MM + 24, scene.width - 2 * FRAME_MM - 48
-    y = scene.height * 0.2
+    y = scene.height * 0.14
     prims: list[Prim] = []
     for words, size, gap in ((s.customer, 7.0, 14.0), (s.name, 15.0, 12.0), (sheet.title, 7.0, 10.0)):
         lines, shown = lay(words, width, 2 * size * 1.3, size, 4.0)
@@ -128,12 +130,14 @@ def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     ]
     top, bottom = y + 12, scene.height - FRAME_MM - block_of(project, sheet).block.height_mm - 6
     rows = [(name, value) for name, value in facts if value]
-    down = max(1, int((bottom - top) / 8.0))
+    down = max(1, int((bottom - top) / FACT_MM))
+    column = width / max(2, ceil(len(rows) / down))
     for n, (name, value) in enumerate(rows):
-        x, base = left + n // down * (width / 2), top + n % down * 8.0
-        prims.append(text(x, base, 3.2, name, role="line"))
-        shown_value, shown = fit(value, width / 2 - 46, 4.0)
-        prims.append(text(x + 42, base, shown, shown_value, role="title"))
+        x, base = left + n // down * column, top + n % down * FACT_MM
+        shown_name, small = fit(name, column * 0.36, 2.8)
+        prims.append(text(x, base, small, shown_name, role="line"))
+        shown_value, shown = fit(value, column * 0.58, 3.6)
+        prims.append(text(x + column * 0.38, base, shown, shown_value, role="title"))
     scene.items["cover"] = Item("cover", "table", prims, (left, 0, left + width, bottom))
     return [scene]
 

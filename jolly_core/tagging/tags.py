@@ -49,7 +49,8 @@ def product_tag(project: Project, device: Device) -> str:
         return f"{device.letters}{device.number}"
     lead = lead_of(project, device.id)
     if lead is None:
-        return f"{device.letters}{NO_TAG}"
+        # Cables, enclosures and the like are on no line: they keep their running number. An orphan waits for a lead.
+        return f"{device.letters}{NO_TAG if project.units_of(device.id) else device.number}"
     sheet = project.sheets[lead.sheet_id]
     line = ladder_line(sheet, lead.x, lead.y)
     same = [

@@ -16,11 +16,19 @@ from jolly_server.library.api import router as library
 from jolly_server.making.api import router as making
 from jolly_server.projects.api import router as projects
 from jolly_server.projects.editing_api import router as editing
+from jolly_server.projects.journal_api import router as journal
+from jolly_server.projects.list_api import router as project_list
+from jolly_server.projects.people_api import router as people
+from jolly_server.projects.titling_api import router as titling
 
 api = NinjaAPI(title="Jolly Spool", version="1", auth=django_auth, docs_url=None)
 api.add_router("", accounts)
+api.add_router("", people)
+api.add_router("/projects", project_list)
 api.add_router("/projects", projects)
 api.add_router("/projects", editing)
+api.add_router("/projects", journal)
+api.add_router("/projects", titling)
 api.add_router("/projects", issuing)
 api.add_router("/projects", benches)
 api.add_router("/projects", making)

@@ -29,6 +29,8 @@ class Options:
     demo_files: Path = BASE / "demo"
     upload_limit_bytes: int = 20_000_000
     presence_s: int = 12
+    sign_in_tries: int = 6
+    sign_in_wait_s: int = 300
 
 
 def read_options() -> Options:

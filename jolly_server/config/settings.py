@@ -9,6 +9,9 @@ DEBUG = JOLLY.debug
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
 
 INSTALLED_APPS = [
+    "django.contrib.admin",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
@@ -29,6 +32,25 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+]
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
+    }
+]
+AUTHENTICATION_BACKENDS = ["jolly_server.accounts.limits.PatientBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
 ]
 ROOT_URLCONF = "jolly_server.config.urls"
 WSGI_APPLICATION = "jolly_server.config.wsgi.application"
@@ -59,6 +81,7 @@ TIME_ZONE = "UTC"
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = JOLLY.front_end if JOLLY.front_end.is_dir() else None
 WHITENOISE_INDEX_FILE = False
+WHITENOISE_USE_FINDERS = True  # the administrator pages bring their own styles
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,

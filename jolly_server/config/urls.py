@@ -1,11 +1,15 @@
-"""Routes: the API, and the front end for everything else."""
+"""Routes: the API, the administrator pages, and the front end for everything else."""
 
 from django.conf import settings
+from django.contrib import admin
 from django.http import HttpRequest, HttpResponse
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 
 from .api import api
+
+admin.site.site_header = admin.site.site_title = "Jolly Spool accounts"
+admin.site.index_title = "Accounts"
 
 
 @ensure_csrf_cookie
@@ -19,5 +23,6 @@ def front_end(request: HttpRequest) -> HttpResponse:
 
 urlpatterns = [
     path("api/", api.urls),
-    re_path(r"^(?!api/|assets/|static/).*$", front_end),
+    path("admin/", admin.site.urls),
+    re_path(r"^(?!api/|admin/|assets/|static/).*$", front_end),
 ]

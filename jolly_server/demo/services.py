@@ -12,7 +12,10 @@ from jolly_server.library.services import load_library
 from jolly_server.projects.models import Membership, ProjectRow
 from jolly_server.projects.services import create_project
 
-PROJECTS = {"kiln-2": "pellwick-kiln-2.spool.json"}
+PROJECTS = {
+    "kiln-2": "pellwick-kiln-2.spool.json",
+    "dehumidifier": "sample-store-dehumidifier.spool.json",
+}
 # Made-up people: user name, first and last name, role in the demo projects.
 PEOPLE = (
     ("anna", "Anna", "Marsh", Membership.Role.OWNER),
@@ -38,6 +41,8 @@ def seed(folder: Path) -> list[str]:
             user, made = users.get_or_create(username=name, defaults={"first_name": first, "last_name": last})
             if made:
                 user.set_unusable_password()
+                # The owner of the demo may look at the administrator pages too; nobody can sign in so from outside.
+                user.is_staff = user.is_superuser = role == Membership.Role.OWNER
                 user.save()
             people.append((user, role))
         for project_id, file in PROJECTS.items():

@@ -11,12 +11,13 @@ from typing import Any
 
 from django.db import connection, transaction
 
-from jolly_core.library import BlockPattern, part_class, part_classes, pattern_from_json
-from jolly_core.model import FileError, Part, fields_of, from_record
+from jolly_core.library import BlockPattern, part_class, part_classes, pattern_from_json, pattern_to_json
+from jolly_core.model import FileError, IdSource, Part, fields_of, from_record
 
 from .models import LibraryPart, LibraryTitleBlock
 
 FIELDS = tuple(fields_of("part"))
+_ids = IdSource()
 # The trigram index finds three letters and more; shorter words are compared one by one.
 SHORTEST = 3
 
@@ -171,3 +172,19 @@ def store_parts(parts: Iterable[Part]) -> None:
             update_fields=[n for n in FIELDS if n != "id"],
             batch_size=500,
         )
+
+
+def keep_title_block(pattern: BlockPattern) -> None:
+    """Keep a title block in the library, in place of one of the same name."""
+    data = json.dumps(pattern_to_json(pattern), ensure_ascii=False)
+    row = LibraryTitleBlock.objects.filter(name=pattern.block.name).first()
+    if row is None:
+        row = LibraryTitleBlock(pk=f"kept-{_ids.new()}", name=pattern.block.name)
+    row.data = data
+    row.save()
+
+
+def kept_title_blocks() -> list[dict[str, str]]:
+    """Return id and name of the title blocks in the library, by name."""
+    rows = LibraryTitleBlock.objects.order_by("name").values_list("pk", "name")
+    return [{"id": id, "name": name} for id, name in rows]

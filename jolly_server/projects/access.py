@@ -6,24 +6,50 @@ from ninja.errors import HttpError
 
 from jolly_core.model import GoneError
 
-from .models import Membership
+from .models import Membership, ProjectRow
 
 _RANK = {"viewer": 0, "editor": 1, "owner": 2}
+_STILL: dict[str, str] = {
+    ProjectRow.State.ARCHIVED: "This project is archived: it can be read, not changed. Its owner can open it again.",
+    ProjectRow.State.BINNED: "This project is in the bin. Its owner can restore it from the list of projects.",
+}
 
 
-def role_in(request: HttpRequest, project_id: str, least: str = "viewer") -> tuple[AbstractBaseUser, str]:
-    """Return the person and their role in the project.
+def person(request: HttpRequest) -> AbstractBaseUser:
+    """Return who is signed in.
 
     Raises:
-        GoneError: they are no member; the project is not shown to exist.
-        HttpError: their role is less than `least` (403).
+        HttpError: nobody is (401); the API asks before, this says so to the types.
     """
     user = request.user
     if not isinstance(user, AbstractBaseUser):
-        raise GoneError("This project is not here, or you are not a member of it.", ids=(project_id,))
-    role = Membership.objects.filter(project_id=project_id, user_id=user.pk).values_list("role", flat=True).first()
-    if role is None:
-        raise GoneError("This project is not here, or you are not a member of it.", ids=(project_id,))
+        raise HttpError(401, "Please sign in.")
+    return user
+
+
+def role_in(
+    request: HttpRequest, project_id: str, least: str = "viewer", *, still: bool = False
+) -> tuple[AbstractBaseUser, str]:
+    """Return the person and their role in the project.
+
+    Args:
+        still: whether it is allowed though the project is archived or in the bin; reading always is.
+
+    Raises:
+        GoneError: they are no member; the project is not shown to exist.
+        HttpError: their role is less than `least`, or the project is not to be changed (403).
+    """
+    user = request.user
+    gone = GoneError("This project is not here, or you are not a member of it.", ids=(project_id,))
+    if not isinstance(user, AbstractBaseUser):
+        raise gone
+    mine = Membership.objects.filter(project_id=project_id, user_id=user.pk)
+    found = mine.values_list("role", "project__state").first()
+    if found is None:
+        raise gone
+    role, state = found
     if _RANK[role] < _RANK[least]:
         raise HttpError(403, f"You are {role} of this project; this needs the role of {least}.")
+    if least != "viewer" and not still and state in _STILL:
+        raise HttpError(403, _STILL[state])
     return user, role

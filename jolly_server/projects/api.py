@@ -1,56 +1,27 @@
-"""Projects: the list, making, importing, and what a project consists of."""
+"""What a project consists of, and finding things in it."""
 
 from dataclasses import asdict
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import File, Router, Schema
-from ninja.errors import HttpError
-from ninja.files import UploadedFile
+from ninja import Router, Schema
 
 from jolly_core.edits.offers import offers
-from jolly_core.exchange import read_project
-from jolly_core.model import ON_SHEET, GoneError, Project, check_text
+from jolly_core.model import ON_SHEET, GoneError, Project
+from jolly_core.reports import Found, find_in
 from jolly_core.scenes import generated_pages
-from jolly_core.tagging import path_of
-from jolly_server.config.options import read_options
+from jolly_core.tagging import DOCUMENTS, path_of
 from jolly_server.library.services import SHORTEST, search
 
 from .access import role_in
-from .defaults import new_project
-from .inspect import candidates, device_card, find_in_project
+from .inspect import candidates, device_card
 from .live import people_in
-from .models import JournalEntry, Membership, ProjectRow, SettingsRow
-from .services import create_project, redo_entry, undo_entry
+from .models import JournalEntry
+from .services import redo_entry, undo_entry
 from .store import loaded
+from .views import has_page
 
 router = Router(tags=["projects"])
-
-
-class ProjectLine(Schema):
-    """A project in the list."""
-
-    id: str
-    number: str
-    name: str
-    customer: str
-    role: str
-    edited_at: str
-    edited_by: str
-
-
-class NewProject(Schema):
-    """What a new project needs."""
-
-    name: str
-    number: str = ""
-    standard: str = "iec"
-
-
-class Made(Schema):
-    """The id of what was made."""
-
-    id: str
 
 
 class Outline(Schema):
@@ -66,48 +37,6 @@ class Outline(Schema):
     undo: str
     redo: str
     people: list[dict[str, str]]
-
-
-@router.get("", response=list[ProjectLine])
-def list_projects(request: HttpRequest) -> list[ProjectLine]:
-    """List the projects the person is a member of, last edited first."""
-    roles = dict(Membership.objects.filter(user__id=request.user.pk or 0).values_list("project_id", "role"))
-    facts = {s.project_id: s for s in SettingsRow.objects.filter(project_id__in=roles)}
-    rows = ProjectRow.objects.filter(pk__in=roles).select_related("edited_by").order_by("-edited_at")
-    return [
-        ProjectLine(
-            id=row.pk,
-            number=facts[row.pk].number,
-            name=facts[row.pk].name,
-            customer=facts[row.pk].customer,
-            role=roles[row.pk],
-            edited_at=row.edited_at.isoformat(),
-            edited_by=(row.edited_by.get_full_name() or row.edited_by.get_username()) if row.edited_by else "",
-        )
-        for row in rows
-        if row.pk in facts
-    ]
-
-
-@router.post("", response=Made)
-def make_project(request: HttpRequest, payload: NewProject) -> Made:
-    """Make an empty project with wire types and one ladder sheet."""
-    for field, value in (("name", payload.name), ("number", payload.number)):
-        check_text(value, field, "project")
-    if not payload.name.strip():
-        raise HttpError(422, "Give the project a name.")
-    project = new_project(payload.name.strip()[:200], payload.number.strip()[:200], payload.standard)
-    return Made(id=create_project(request.user, project))  # type: ignore[arg-type]  # the API lets nobody else in
-
-
-@router.post("/import", response=Made)
-def import_project(request: HttpRequest, file: File[UploadedFile]) -> Made:
-    """Take in a project file as a new project; on an error nothing is taken in."""
-    limit = read_options().upload_limit_bytes
-    if file.size is None or file.size > limit:
-        raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A project file is smaller.")
-    project = read_project(file.read())
-    return Made(id=create_project(request.user, project))  # type: ignore[arg-type]  # the API lets nobody else in
 
 
 @router.get("/{project_id}", response=Outline)
@@ -145,7 +74,13 @@ def _sheet(project: Project, sheet_id: str) -> dict[str, Any]:
         "id": sheet.id,
         "number": sheet.number,
         "title": sheet.title,
+        "subtitle": sheet.subtitle,
+        "kind": sheet.kind,
+        "document": DOCUMENTS[sheet.kind],
+        "size": sheet.size,
         "frame": sheet.frame,
+        "function_id": sheet.function_id,
+        "location_id": sheet.location_id,
         "function": path_of(project.functions, sheet.function_id, "="),
         "function_text": function.text if function else "",
         "location": path_of(project.locations, sheet.location_id, "+"),
@@ -186,6 +121,8 @@ def where(request: HttpRequest, project_id: str, entity_id: str) -> dict[str, st
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
+        if has_page(held.project, entity_id):
+            return {"sheet_id": entity_id}
         for kind in ON_SHEET:
             entity = held.project.tables[kind].get(entity_id)
             if entity is not None:
@@ -195,8 +132,15 @@ def where(request: HttpRequest, project_id: str, entity_id: str) -> dict[str, st
 
 @router.get("/{project_id}/find", response=list[dict[str, Any]])
 def find(request: HttpRequest, project_id: str, q: str) -> list[dict[str, Any]]:
-    """Find tags, texts, sheets and fixed wire numbers in the project."""
+    """Find sheets, tags, wire numbers, texts and parts of the project, and parts of the library."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        return find_in_project(held.project, q)
+        found = [asdict(f) for f in find_in(held.project, q)]
+    parts = search(q, limit=4) if len(q.strip()) >= SHORTEST else []
+    known = {f["label"] for f in found}
+    for match in parts:
+        label = f"{match.part.number}  {match.part.text}"
+        if label not in known:
+            found.append(asdict(Found("library", label, bench="parts")))
+    return found

@@ -1,9 +1,9 @@
-"""What a new project starts with."""
+"""What a new project starts with: a preset of habits, or the habits of a project that is kept for that."""
 
 from __future__ import annotations
 
 from jolly_core.edits import compute, parse_edit
-from jolly_core.model import Project
+from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project
 
 WIRE_TYPES: dict[str, list[dict[str, object]]] = {
     "iec": [
@@ -22,14 +22,44 @@ WIRE_TYPES: dict[str, list[dict[str, object]]] = {
         {"name": "Ground", "colour": "GN", "awg": "14", "category": "pe"},
     ],
 }
+SETTINGS: dict[str, dict[str, object]] = {
+    "iec": {
+        "standard": "iec",
+        "tag_habit": "iec",
+        "supply": "400 V 3~ 50 Hz",
+        "supply_system": "TN-S",
+        "control_voltages": "24 V DC",
+        "standards": "IEC 60204-1, IEC 61439-1",
+    },
+    "na": {
+        "standard": "na",
+        "tag_habit": "line",
+        "length_unit": "in",
+        "supply": "480 V 3~ 60 Hz",
+        "control_voltages": "120 V AC",
+        "standards": "NFPA 79, UL 508A",
+    },
+}
+# Kind of sheet -> how it begins, beside the two rails of a schematic.
+HABITS: dict[str, dict[str, dict[str, object]]] = {
+    "iec": {
+        "schematic": {"size": "A3", "frame": "ladder"},
+        **{kind: {"size": "A4"} for kind in ("cover", "contents", "data", "terminal-plan", "cable-plan", "report")},
+    },
+    "na": {
+        "schematic": {"size": "ANSI B", "frame": "ladder", "line_count": 9, "ladders": 2},
+        **{kind: {"size": "ANSI B"} for kind in ("cover", "contents", "data", "terminal-plan", "cable-plan", "report")},
+    },
+}
 # A panel, its door and what is outside, so that terminals know their sides and wires their ways from the first day.
 LOCATIONS = (("P1", "Control panel", "panel"), ("D1", "Panel door", "door"), ("F1", "Field", "field"))
 RAILS = {"iec": ("24 V DC", "0 V DC"), "na": ("Control AC", "Control neutral")}
+# What belongs to a project's habits and not to what was drawn or built in it.
+KEPT = ("picture", "title_block", "title_cell", "wire_type", "sheet_habit", "function", "location")
 
 
-def new_project(name: str, number: str, standard: str) -> Project:
+def new_project(name: str, number: str = "", customer: str = "", standard: str = "iec") -> Project:
     """Return a project with the habits and wire types of a standard and one ladder sheet."""
-    standard = standard if standard in WIRE_TYPES else "iec"
     project = Project()
 
     def do(kind: str, **values: object) -> str:
@@ -37,19 +67,30 @@ def new_project(name: str, number: str, standard: str) -> Project:
         project.apply(outcome.changes)
         return outcome.placed[0] if outcome.placed else ""
 
-    habit = "line" if standard == "na" else "iec"
-    do("change-settings", name=name, number=number or "1", standard=standard, tag_habit=habit)
+    do("change-settings", name=name, number=number or "1", customer=customer, **SETTINGS[standard])
     places = [do("add-location", code=code, text=text, side=side) for code, text, side in LOCATIONS]
     types = {str(t["name"]): do("add-wire-type", **t) for t in WIRE_TYPES[standard]}
     left, right = RAILS[standard]
-    size = "A3" if standard == "iec" else "ANSI B"
-    do(
-        "add-sheet",
-        number="1",
-        title="Control",
-        size=size,
-        location_id=places[0],
-        left_rail_type_id=types[left],
-        right_rail_type_id=types[right],
-    )
+    for kind, habit in HABITS[standard].items():
+        rails = {"left_rail_type_id": types[left], "right_rail_type_id": types[right]} if kind == "schematic" else {}
+        do("set-sheet-habit", sheet_kind=kind, **habit, **rails)
+    do("add-sheet", number="1", title="Control", location_id=places[0])
     return project
+
+
+def start_from(source: Project) -> Project:
+    """Return a new project with the habits of another: settings, structure, wire types, title blocks, made sheets.
+
+    What is drawn and built is left out; so are sheets that show a strip, cable, enclosure or harness.
+    """
+    fresh = Project()
+    fresh.load("settings", [source.settings])
+    for kind in KEPT:
+        fresh.load(kind, list(source.tables[kind].values()))
+    sheets = [s for s in source.sheets.values() if s.kind not in DRAWN]
+    fresh.load("sheet", [s for s in sheets if SHEET_SUBJECTS.get(s.kind, "report") == "report"])
+    drawn = next((s for s in source.sheets_in_order() if s.kind == "schematic"), None)
+    if drawn is not None:
+        begin = {"kind": "add-sheet", "number": drawn.number, "location_id": drawn.location_id}
+        fresh.apply(compute(fresh, parse_edit(begin)).changes)
+    return fresh

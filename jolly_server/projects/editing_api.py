@@ -60,6 +60,7 @@ class EditOut(Schema):
     caret: list[int] | None
     remarks: list[str]
     view: ViewChange | None
+    table: list[list[str]] = []
     undo: str = ""
     redo: str = ""
 
@@ -84,6 +85,7 @@ def _out(project_id: str, user: AbstractBaseUser | None, answer: Answer) -> Edit
         caret=list(answer.caret) if answer.caret else None,
         remarks=answer.remarks,
         view=ViewChange(**answer.view) if answer.view else None,
+        table=answer.table,
         undo=undo,
         redo=redo,
     )

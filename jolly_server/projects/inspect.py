@@ -136,39 +136,3 @@ def candidates(project: Project, definition_key: str, sheet_id: str) -> list[dic
         }
         for device, pins, place in likely_devices(project, definition_key, sheet_id)[:30]
     ]
-
-
-def find_in_project(project: Project, words: str, limit: int = 30) -> list[dict[str, Any]]:
-    """Return sheets, devices and wires whose number, title, tag, text or part holds what was typed."""
-    wanted = words.lower().strip()
-    if not wanted:
-        return []
-    found: list[dict[str, Any]] = []
-    for sheet in project.sheets_in_order():
-        if wanted in f"{sheet.number} {sheet.title}".lower():
-            found.append({"kind": "sheet", "label": f"{sheet.number} {sheet.title}", "sheet_id": sheet.id, "id": ""})
-    for device in project.devices.values():
-        part = project.part_of(device)
-        label = full_tag(project, device)
-        if wanted in f"{label} {device.text} {part.number if part else ''}".lower():
-            lead = lead_of(project, device.id)
-            if lead is not None:
-                found.append(
-                    {
-                        "kind": "device",
-                        "label": f"{label}  {device.text}".strip(),
-                        "sheet_id": lead.sheet_id,
-                        "id": lead.id,
-                    }
-                )
-        if len(found) >= limit:
-            return found
-    for sheet in project.sheets_in_order()[:40]:
-        for c in sheet_wires(project, sheet.id):
-            if c.number and c.number.lower().startswith(wanted):
-                found.append(
-                    {"kind": "wire", "label": f"{c.number}  {c.start} → {c.end}", "sheet_id": sheet.id, "id": c.wire_id}
-                )
-        if len(found) >= limit:
-            break
-    return found[:limit]

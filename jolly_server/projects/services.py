@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
@@ -13,8 +13,11 @@ from django.utils import timezone
 from jolly_core.drawing import Point
 from jolly_core.edits import Payload, compute
 from jolly_core.edits.history import take_back
+from jolly_core.exchange import read_project, write_project
 from jolly_core.model import (
     KINDS,
+    SETTINGS_ID,
+    Change,
     ChangeSet,
     ConflictError,
     GoneError,
@@ -26,6 +29,7 @@ from jolly_core.model import (
 )
 from jolly_server.library.services import StoredLibrary
 
+from .defaults import start_from
 from .models import JournalEntry, Membership, ProjectRow
 from .store import Loaded, load_rows, loaded, save_changes, save_entities
 from .views import View, current_view, difference, has_page, sheet_view
@@ -43,6 +47,7 @@ class Answer:
     caret: Point | None = None
     remarks: list[str] = field(default_factory=list)
     view: dict[str, Any] | None = None
+    table: list[list[str]] = field(default_factory=list)
 
 
 def apply_edit(
@@ -70,8 +75,11 @@ def apply_edit(
             outcome = compute(held.project, payload, ids=_ids, library=StoredLibrary())
         except GoneError as error:
             raise _who_removed(project_id, error) from error
-        _store(held, project_id, user, outcome.changes, "edit", outcome.label, payload.model_dump()["kind"], key=key)
+        store_edit(
+            held, project_id, user, outcome.changes, "edit", outcome.label, payload.model_dump()["kind"], key=key
+        )
         answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
+        answer.table = outcome.table
         answer.view = _view(held, sheet_id, before)
     return answer
 
@@ -99,6 +107,7 @@ def preview_edit(project_id: str, payload: Payload, sheet_id: str, since: int) -
     with held.lock:
         outcome = compute(held.project, payload, library=StoredLibrary())
         answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
+        answer.table = outcome.table
         if has_page(held.project, sheet_id):
             before = _shown(held, sheet_id, since) or current_view(held, sheet_id)
             with held.project.trial() as total:
@@ -153,13 +162,13 @@ def step_back(project_id: str, user: AbstractBaseUser, act: str, sheet_id: str, 
         except ConflictError as error:
             raise _who_changed(entry, error) from error
         label = entry.label if act == "undo" else entry.target.label if entry.target else entry.label
-        _store(held, project_id, user, changes, act, label, "", entry, key)
+        store_edit(held, project_id, user, changes, act, label, "", entry, key)
         answer = Answer(held.revision, f"{act}: {label}", [c.id for c in changes if c.after is not None])
         answer.view = _view(held, sheet_id, before)
     return answer
 
 
-def _store(
+def store_edit(
     held: Loaded,
     project_id: str,
     user: AbstractBaseUser | None,
@@ -170,6 +179,11 @@ def _store(
     target: JournalEntry | None = None,
     key: str = "",
 ) -> None:
+    """Store a change set with its journal entry in one transaction, then apply it to the project in memory.
+
+    Raises:
+        ConflictError: the stored revision is no longer the loaded one.
+    """
     revision = held.revision + 1
     with transaction.atomic():
         moved = ProjectRow.objects.filter(pk=project_id, revision=held.revision).update(
@@ -247,6 +261,26 @@ def _who_changed(entry: JournalEntry, error: ConflictError) -> ConflictError:
     if last is None:
         return error
     return ConflictError(f"{error.message} Last by {last[0]}: “{last[1]}”.", ids=error.ids)
+
+
+def copy_project(user: AbstractBaseUser, source_id: str, *, fresh: bool = False, **facts: str) -> str:
+    """Store a copy of a project as the person's own, and return its id.
+
+    Args:
+        fresh: leave out what is drawn and built and keep habits, structure, wire types, title blocks and the sheets
+            that are made from the project.
+        facts: number, name and customer of the copy; those left out or empty stay.
+    """
+    held = loaded(source_id)
+    with held.lock:
+        copy = read_project(write_project(held.project))
+    if fresh:
+        copy = start_from(copy)
+    given = {name: value for name, value in facts.items() if value}
+    if fresh:
+        given = {"number": "1", **given, "revision": "A", "issued_on": "", "checked_on": "", "checked_by": ""}
+    copy.apply(ChangeSet([Change("settings", SETTINGS_ID, copy.settings, replace(copy.settings, **given))]))  # type: ignore[arg-type]  # texts only
+    return create_project(user, copy)
 
 
 def create_project(user: AbstractBaseUser | None, project: Project, id: str = "") -> str:

@@ -9,7 +9,7 @@ from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
 from jolly_core.model import Project
 from jolly_core.reports import sheet_wires
-from jolly_core.scenes import Scene, generated_pages, is_generated, page_of, page_scene, sheet_scene
+from jolly_core.scenes import Scene, generated_pages, is_generated, made, page_of, page_scene, sheet_scene
 from jolly_core.tagging import lead_of, tag_on
 
 from .store import Loaded
@@ -20,8 +20,8 @@ View = dict[str, dict[str, Any]]  # section -> id -> value
 
 def sheet_view(project: Project, sheet_id: str) -> View:
     """Return the sheet as sections of values by id: items, wires, devices, snags, and the sheet's own facts."""
-    if is_generated(sheet_id):
-        return _page_view(project, sheet_id)
+    if made(project, sheet_id):
+        return _made_view(project, sheet_id)
     sheet = project.get("sheet", sheet_id)
     scene = sheet_scene(project, sheet_id)
     items = _items(scene)
@@ -78,6 +78,8 @@ def sheet_view(project: Project, sheet_id: str) -> View:
         "id": sheet.id,
         "number": sheet.number,
         "title": sheet.title,
+        "kind": sheet.kind,
+        "made": False,
         "frame": sheet.frame,
         "function_id": sheet.function_id,
         "location_id": sheet.location_id,
@@ -97,17 +99,19 @@ def _items(scene: Scene) -> dict[str, Any]:
     }
 
 
-def _page_view(project: Project, page_id: str) -> View:
-    """Return a generated page as sections; nothing on it is edited, so that only its items and facts are filled."""
-    page = page_of(project, page_id)
+def _made_view(project: Project, page_id: str) -> View:
+    """Return what is made from the project as sections; nothing is drawn on it, so only items and facts are filled."""
+    page = page_of(project, page_id) if is_generated(page_id) else project.get("sheet", page_id)
     scene = page_scene(project, page_id)
     facts = {
         "id": page.id,
         "number": page.number,
         "title": page.title,
+        "kind": page.kind,
+        "made": True,
         "frame": "plan",
-        "function_id": "",
-        "location_id": "",
+        "function_id": getattr(page, "function_id", ""),
+        "location_id": getattr(page, "location_id", ""),
         "width": scene.width,
         "height": scene.height,
         "lines": [],

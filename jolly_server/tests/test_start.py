@@ -39,7 +39,7 @@ class Demo(DemoCase):
         done = seed(settings.JOLLY.demo_files)
         self.assertEqual(len(done), 1, "only the library is loaded again")
         self.assertEqual(self.stored().devices[self.device("QA")].text, "Edited")
-        self.assertEqual(set(PROJECTS), {KILN})
+        self.assertEqual(set(PROJECTS), {KILN, "dehumidifier"})
 
     def test_people_have_their_roles(self) -> None:
         roles = {

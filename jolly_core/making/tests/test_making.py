@@ -184,7 +184,7 @@ class EveryOutputFollows(TestCase):
         found = self.changed(kind="move-in-layout", ids=[id], dx=30, dy=0)
         for name in ("wire-list.csv", "cut-list.csv", "cut-list.json", "spools.csv", "plate-UC1.pdf", "plate-UC1.dxf"):
             self.assertIn(name, found)
-        self.assertNotIn("drawing.pdf", found)
+        self.assertNotIn("terminal-plan.pdf", found)
 
     def test_two_cores_swapped(self) -> None:
         found = self.changed(kind="swap-cores", device_id=self.by_tag("=K2+KP2-WD1"), first=1, second=2)

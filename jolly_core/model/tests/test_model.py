@@ -84,7 +84,14 @@ class Changes(TestCase):
 
 class Records(TestCase):
     def examples(self) -> dict[str, Any]:
-        filled: dict[str, Any] = {"str": "x", "int": 3, "float": 2.5, "bool": True, "tuple[int, ...]": (1, 2), "Base64": "eA=="}
+        filled: dict[str, Any] = {
+            "str": "x",
+            "int": 3,
+            "float": 2.5,
+            "bool": True,
+            "tuple[int, ...]": (1, 2),
+            "Base64": "eA==",
+        }
         made = {}
         for kind, entity in KINDS.items():
             values: dict[str, Any] = {}

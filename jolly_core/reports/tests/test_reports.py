@@ -85,8 +85,8 @@ class Others(TestCase):
         self.assertEqual(devices["=K2+KP2-QA1"][1:], ("Auger run", "Brindlework", "BW-C09-24D-31", "30.301"))
         self.assertEqual(len(devices), len(project.devices))
         sheets = run_report(project, "sheets").rows
-        self.assertEqual([r[0] for r in sheets], ["10", "30", "50", "90"])
-        self.assertEqual(sheets[0][2:4], ("=K2", "+KP2"))
+        self.assertEqual([r[0] for r in sheets], ["1", "2", "3", "10", "30", "50", "80", "90", "95"])
+        self.assertEqual(sheets[3][2:4], ("=K2", "+KP2"))
         self.assertEqual(run_report(project, "snags").rows, [])
 
     def test_an_unknown_report_lists_those_there_are(self) -> None:

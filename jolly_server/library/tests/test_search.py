@@ -38,7 +38,7 @@ class Search(DemoCase):
         self.assertEqual(self.numbers(part_class_key="contactor", needs={"no": 99}), [])
 
     def test_the_match_is_explained(self) -> None:
-        (match,) = search("tw-l22-g")
+        match = search("tw-l22-g")[0]
         self.assertEqual(match.why, {"number": "TW-L22-G"})
         self.assertEqual(search("hr-k4 hollin")[0].why, {"number": "HR-K4", "maker": "Hollin Reeve"})
 

@@ -11,11 +11,45 @@ from jolly_server.testing import KILN, DemoCase
 
 OPEN = {("get", "/api/me"), ("post", "/api/sign-in"), ("post", "/api/demo-sign-in")}
 FOR_EDITORS = {
-    f"/api/projects/{{project_id}}/{act}" for act in ("edits", "preview", "undo", "redo", "io/read", "make/jobs")
+    f"/api/projects/{{project_id}}/{act}"
+    for act in (
+        "edits",
+        "preview",
+        "undo",
+        "redo",
+        "io/read",
+        "make/jobs",
+        "journal/{revision}/take-back",
+        "title-blocks/keep",
+    )
 }
+FOR_OWNERS = {f"/api/projects/{{project_id}}/{act}" for act in ("state", "starter", "delete", "invitations", "roles")}
+# What each endpoint that takes something is sent, by the end of its path.
+BODIES: dict[str, dict[str, Any]] = {
+    "/copy": {"name": "Copy"},
+    "/state": {"state": "open"},
+    "/starter": {"starter": True},
+    "/invitations": {"name": "guest", "role": "viewer"},
+    "/roles": {"name": "vera", "role": "viewer"},
+    "/leave": {"name": "guest"},
+    "/keep": {"block_id": "none"},
+    "/api/projects": {"name": "New"},
+    "/password": {"old": "a", "new": "b"},
+}
+# What these answer when they may: there is nothing to delete for good, to keep, to take back.
+REFUSED = {"/delete": 422, "/keep": 422, "/leave": 404, "/password": 422, "/{answer}": 404}
 
 
 class ByRole(DemoCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.person("guest")  # somebody with an account and no project
+        # Something in the journal, so that there is an entry to look at.
+        self.accepted(self.person("anna"), kind="change-settings", issued_on="today")
+
+    def wanted(self, path: str) -> int:
+        return next((status for end, status in REFUSED.items() if path.endswith(end)), 200)
+
     def endpoints(self) -> list[tuple[str, str]]:
         paths = self.person("anna").get("/api/openapi.json").json()["paths"]
         return [(method, path) for path, methods in paths.items() for method in methods]
@@ -33,6 +67,10 @@ class ByRole(DemoCase):
             "enclosure_id": next(iter(self.stored().enclosures)),
             "harness_id": next(iter(self.stored().harnesses)),
             "surface": "plate",
+            "revision": 1,
+            "picture_id": next(iter(self.stored().pictures)),
+            "invitation_id": 0,
+            "answer": "take",
         }
         if "layouts" in path:
             values["format"] = "dxf"
@@ -41,12 +79,16 @@ class ByRole(DemoCase):
         if path.endswith(("edits", "preview")):
             body["edit"] = {"kind": "set-text", "device_id": device, "text": "from a test"}
         if method == "get":
-            query = {"q": "a", "definition": "contact-no", "sheet_id": values["sheet_id"], "since": "0"}
+            query: dict[str, str] = {
+                "q": "a",
+                "definition": "contact-no",
+                "sheet_id": str(values["sheet_id"]),
+                "since": "0",
+            }
             return client.get(url, query).status_code
         if path.endswith("io/read"):
             return client.post(url, {"file": SimpleUploadedFile("list.csv", b"Tag,Type\nB1,DI\n")}).status_code
-        if path == "/api/projects":
-            body = {"name": "New"}
+        body = next((b for end, b in BODIES.items() if path.endswith(end)), body)
         return client.post(url, body, content_type="application/json").status_code
 
     def test_a_stranger_gets_nowhere(self) -> None:
@@ -66,15 +108,28 @@ class ByRole(DemoCase):
         for method, path in self.endpoints():
             if "{project_id}" in path:
                 with self.subTest(f"{method} {path}"):
-                    wanted = 403 if path in FOR_EDITORS else 200
+                    denied = path in FOR_EDITORS | FOR_OWNERS or path.endswith("/leave")
+                    wanted = 403 if denied else self.wanted(path)
                     self.assertEqual(self.call(self.person("vera"), method, path), wanted)
         self.assertEqual(list(self.stored().entities()), before)
 
     def test_an_editor_gets_everywhere_in_the_project(self) -> None:
         for method, path in sorted(self.endpoints(), reverse=True):
-            if "{project_id}" in path and not path.endswith(("undo", "redo")):
+            if "{project_id}" in path and not path.endswith(("undo", "redo", "take-back")):
                 with self.subTest(f"{method} {path}"):
-                    self.assertEqual(self.call(self.person("jory"), method, path), 200)
+                    denied = path in FOR_OWNERS or path.endswith("/leave")
+                    self.assertEqual(self.call(self.person("jory"), method, path), 403 if denied else self.wanted(path))
+
+    def test_an_owner_gets_everywhere_and_nobody_into_a_project_that_rests(self) -> None:
+        for path in sorted(FOR_OWNERS):
+            with self.subTest(path):
+                self.assertEqual(self.call(self.person("anna"), "post", path), self.wanted(path))
+        for state in ("archived", "binned"):
+            self.post(self.person("anna"), f"/projects/{KILN}/state", {"state": state})
+            for path in sorted(FOR_EDITORS):
+                with self.subTest(f"{state} {path}"):
+                    self.assertEqual(self.call(self.person("jory"), "post", path), 403)
+            self.assertEqual(self.person("vera").get(f"/api/projects/{KILN}").status_code, 200)
 
     def test_posts_need_the_csrf_token(self) -> None:
         client = Client(enforce_csrf_checks=True)

@@ -42,7 +42,7 @@ class Commands(DemoCase):
             self.assertTrue(load_command_class(get_commands()[name], name).help, name)
 
     def test_list_export_and_import(self) -> None:
-        (row,) = json.loads(self.run_command("project_list", "--json"))
+        _, row = json.loads(self.run_command("project_list", "--json"))
         self.assertEqual((row["id"], row["number"]), (KILN, "PM-0417"))
         path = self.folder / "kiln.spool.json"
         self.run_command("project_export", "PM-0417", out=path)

@@ -1,0 +1,178 @@
+"""Finding sheets, tags, wire numbers, texts and parts by a few letters, fast enough to do it while one types.
+
+What is on a sheet is kept as lower-case texts until the sheet changes. Tags depend on more than their sheet, so
+what is shown of a match is worked out anew; so are wire numbers, on the few sheets that can have the number typed.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.drawing import ladder_lines
+from jolly_core.model import Device, Project, Sheet
+from jolly_core.tagging import full_tag, lead_of
+from jolly_core.wiring import sheet_groups, wire_numbers
+
+MOST_SHEETS = 24  # on which a running wire number is looked for
+
+
+@dataclass(slots=True, frozen=True)
+class Found:
+    """What was found: kind (sheet, device, wire, text, part, place), label, and where it is."""
+
+    kind: str
+    label: str
+    sheet_id: str = ""
+    id: str = ""
+    bench: str = ""
+
+
+@dataclass(slots=True, frozen=True)
+class _Kept:
+    """A text on a sheet: a device with its lead, a note or a continuation, in lower case."""
+
+    kind: str
+    text: str
+    id: str
+    device: Device | None
+
+
+def find_in(project: Project, words: str, limit: int = 30) -> list[Found]:
+    """Return what has all the words typed, the likeliest first.
+
+    Args:
+        words: parts of numbers, tags or texts; upper and lower case are one.
+        limit: how many at most; no kind takes more than half of them.
+    """
+    tokens = words.lower().split()
+    if not tokens:
+        return []
+    most = max(1, limit // 2)
+    found = [
+        *_sheets(project, tokens)[:most],
+        *_devices(project, tokens, most),
+        *_wires(project, tokens, most),
+        *_texts(project, tokens, most),
+        *_others(project, tokens)[:most],
+    ]
+    return found[:limit]
+
+
+def _has(text: str, tokens: list[str]) -> bool:
+    return all(t in text for t in tokens)
+
+
+def _sheets(project: Project, tokens: list[str]) -> list[Found]:
+    ranked = []
+    for n, sheet in enumerate(project.sheets_in_order()):
+        text = f"{sheet.number} {sheet.title} {sheet.subtitle}".lower()
+        if _has(text, tokens):
+            rank = 0 if sheet.number.lower() == tokens[0] else 1 if text.startswith(tokens[0]) else 2
+            ranked.append((rank, n, sheet))
+    return [Found("sheet", f"{s.number} {s.title}".strip(), s.id) for _, _, s in sorted(ranked, key=lambda r: r[:2])]
+
+
+def _devices(project: Project, tokens: list[str], most: int) -> list[Found]:
+    ranked: list[tuple[int, str, Found]] = []
+    for sheet in project.sheets_in_order():
+        for kept in _kept(project, sheet):
+            if kept.device is None or not _has(_with_part(project, kept), tokens):
+                continue
+            lead = lead_of(project, kept.device.id)
+            if lead is not None and lead.id != kept.id:
+                continue
+            tag = full_tag(project, kept.device)
+            exact = any(tag.lower().endswith(f"-{t}") or tag.lower() == t for t in tokens)
+            label = f"{tag}  {kept.device.text}".strip()
+            ranked.append((0 if exact else 1, tag, Found("device", label, sheet.id, kept.id)))
+        if len(ranked) > most * 4:
+            break
+    return [f for _, _, f in sorted(ranked, key=lambda r: r[:2])[:most]]
+
+
+def _with_part(project: Project, kept: _Kept) -> str:
+    part = project.parts.get(kept.device.part_id) if kept.device is not None else None
+    return f"{kept.text} {part.number.lower()}" if part is not None else kept.text
+
+
+def _kept(project: Project, sheet: Sheet) -> list[_Kept]:
+    store = project.kept.setdefault("find", (0, {}))[1]
+    places = (project.settings.tag_habit, tuple(project.functions.values()), tuple(project.locations.values()))
+    if store.get("places") != places:
+        store.clear()
+        store["places"] = places
+    stamp = (project.sheet_stamp(sheet.id), sheet)
+    known = store.get(sheet.id)
+    if known is not None and known[0] == stamp:
+        rows: list[_Kept] = known[1]
+        if all(k.device is None or project.devices.get(k.device.id) is k.device for k in rows):
+            return rows
+    rows = []
+    for symbol in project.symbols_on(sheet.id):
+        device = project.devices.get(symbol.device_id)
+        if device is not None:
+            rows.append(_Kept("device", f"{full_tag(project, device)} {device.text}".lower(), symbol.id, device))
+    rows += [_Kept("text", n.text.lower(), n.id, None) for n in project.notes_on(sheet.id)]
+    rows += [_Kept("text", c.name.lower(), c.id, None) for c in project.continuations_on(sheet.id)]
+    store[sheet.id] = (stamp, rows)
+    return rows
+
+
+def _texts(project: Project, tokens: list[str], most: int) -> list[Found]:
+    found = []
+    for sheet in project.sheets_in_order():
+        for kept in _kept(project, sheet):
+            if kept.device is None and _has(kept.text, tokens):
+                note, mark = project.notes.get(kept.id), project.continuations.get(kept.id)
+                label = note.text if note else f"continuation {mark.name}" if mark else ""
+                found.append(Found("text", f"{label}  ({sheet.number})", sheet.id, kept.id))
+                if len(found) >= most:
+                    return found
+    return found
+
+
+def _wires(project: Project, tokens: list[str], most: int) -> list[Found]:
+    """Return wires whose number begins with what was typed, if that is one word."""
+    if len(tokens) != 1:
+        return []
+    typed = tokens[0]
+    found: dict[str, Found] = {}
+    for number in sorted(n for n in list(project.numbered_wires.keys()) if n.lower().startswith(typed))[:most]:
+        wire = project.wires[project.numbered_wires.get(number)[0]]
+        found[number] = Found("wire", number, wire.sheet_id, wire.id)
+    likely = [(_may_have(s, typed), -n, s) for n, s in enumerate(project.sheets_in_order())]
+    for _, _, sheet in sorted([x for x in likely if x[0]], key=lambda x: x[:2], reverse=True)[:MOST_SHEETS]:
+        groups = sheet_groups(project, sheet.id).groups
+        for index, number in sorted(wire_numbers(project, sheet.id).items(), key=lambda n: n[1]):
+            if number.lower().startswith(typed) and groups[index].wires:
+                found.setdefault(number, Found("wire", number, sheet.id, min(groups[index].wires)))
+        if len(found) >= most:
+            break
+    return [found[n] for n in sorted(found, key=lambda n: (len(n), n))][:most]
+
+
+def _may_have(sheet: Sheet, typed: str) -> int:
+    """Return how much of what was typed speaks for a running wire number of a sheet, 0 when it cannot be one.
+
+    Running numbers begin with a ladder line, or with the sheet's number.
+    """
+    heads = [f"{sheet.number.lower()}-", *(str(number) for number, *_ in ladder_lines(sheet))]
+    return max((min(len(h), len(typed)) for h in heads if h.startswith(typed) or typed.startswith(h)), default=0)
+
+
+def _others(project: Project, tokens: list[str]) -> list[Found]:
+    """Return parts of the project, points, and devices that are drawn on no sheet."""
+    found = []
+    for part in sorted(project.parts.values(), key=lambda p: p.number):
+        if _has(f"{part.number} {part.maker} {part.text}".lower(), tokens):
+            found.append(Found("part", f"{part.number}  {part.text}", bench="parts"))
+    for point in sorted(project.io_points.values(), key=lambda p: p.order):
+        if _has(f"{point.tag} {point.text}".lower(), tokens):
+            found.append(Found("point", f"{point.tag}  {point.text}", bench="io"))
+    for kind, bench in (("cable", "cables"), ("enclosure", "cabinet"), ("card", "io")):
+        for record in project.tables[kind].values():
+            device = project.devices[record.device_id]
+            label = f"{full_tag(project, device)}  {device.text}".strip()
+            if _has(label.lower(), tokens):
+                found.append(Found(kind, label, bench=bench))
+    return found

@@ -1,0 +1,141 @@
+"""Sheets as a table, title blocks, their fields and pictures."""
+
+import base64
+from dataclasses import asdict
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+
+from jolly_core.library import BlockPattern, block_of, built_in_blocks, pattern_of
+from jolly_core.model import (
+    SHEET_KINDS,
+    SHEET_SIZES_MM,
+    SHEET_SUBJECTS,
+    GoneError,
+    Project,
+    RuleError,
+    Sheet,
+    to_record,
+)
+from jolly_core.reports import REPORTS
+from jolly_core.scenes import Scene, block_scene
+from jolly_core.tagging import DOCUMENTS, FIELDS, full_tag, own_names
+from jolly_core.terminals import strips
+from jolly_server.library.services import keep_title_block, kept_title_blocks
+
+from .access import role_in
+from .store import loaded
+
+router = Router(tags=["sheets and title blocks"])
+
+
+class Keep(Schema):
+    """A title block of the project to be kept in the library, under its name."""
+
+    block_id: str
+
+
+@router.get("/{project_id}/sheets", response=dict[str, Any])
+def sheets(request: HttpRequest, project_id: str) -> dict[str, Any]:
+    """Give all sheets with all that is said of them, and what the choices are."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        p = held.project
+        cables = sorted((full_tag(p, p.devices[c.device_id]), c.device_id) for c in p.cables.values())
+        enclosures = sorted((full_tag(p, p.devices[e.device_id]), e.id) for e in p.enclosures.values())
+        return {
+            "sheets": [to_record(s) for s in p.sheets_in_order()],
+            "habits": [to_record(h) for h in p.sheet_habits.values()],
+            "kinds": [{"id": k, "name": DOCUMENTS[k], "subject": SHEET_SUBJECTS.get(k, "")} for k in SHEET_KINDS],
+            "sizes": list(SHEET_SIZES_MM),
+            "blocks": [{"id": b.id, "name": b.name} for b in sorted(p.title_blocks.values(), key=lambda b: b.name)],
+            "own_fields": own_names(p),
+            "subjects": {
+                "terminal-plan": [{"id": d.id, "name": full_tag(p, d)} for d in strips(p)],
+                "cable-plan": [{"id": id, "name": tag} for tag, id in cables],
+                "panel-layout": [{"id": id, "name": tag} for tag, id in enclosures],
+                "form-board": [{"id": h.id, "name": h.code} for h in p.harnesses.values()],
+                "report": [{"id": r.key, "name": r.title} for r in REPORTS.values()],
+            },
+        }
+
+
+@router.get("/{project_id}/title-blocks", response=dict[str, Any])
+def title_blocks(request: HttpRequest, project_id: str, block: str = "", sheet_id: str = "") -> dict[str, Any]:
+    """Give the title blocks there are, and one of them with its cells as it looks on a sheet."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        p = held.project
+        sheet = p.sheets.get(sheet_id) or next(iter(p.sheets_in_order()), Sheet("", "1", "Title of the sheet"))
+        pattern = _pattern(p, block) if block else block_of(p, sheet)
+        return {
+            "project": [
+                {"id": b.id, "name": b.name, "used": _used(p, b.id)}
+                for b in sorted(p.title_blocks.values(), key=lambda b: b.name)
+            ],
+            "built_in": [{"id": b.block.id, "name": b.block.name} for b in built_in_blocks().values()],
+            "library": kept_title_blocks(),
+            "block": to_record(pattern.block),
+            "cells": [to_record(c) for c in sorted(pattern.cells, key=lambda c: (c.y, c.x, c.id))],
+            "scene": _scene(block_scene(p, sheet, pattern)),
+            "fields": [{"name": f.name, "help": f.help, "text": f.of(p, sheet)} for f in FIELDS.values()]
+            + [
+                {
+                    "name": name,
+                    "help": "own field",
+                    "text": sheet.fields.get(name) or p.settings.own_fields.get(name, ""),
+                }
+                for name in own_names(p)
+            ],
+            "pictures": [
+                {"id": i.id, "name": i.name, "width_px": i.width_px, "height_px": i.height_px}
+                for i in sorted(p.pictures.values(), key=lambda i: i.name)
+            ],
+        }
+
+
+def _pattern(project: Project, block: str) -> BlockPattern:
+    found = pattern_of(project, block) or built_in_blocks().get(block)
+    if found is None:
+        raise GoneError("This title block is no longer in the project.", ids=(block,))
+    return found
+
+
+def _used(project: Project, block_id: str) -> str:
+    count = sum(s.title_block_id == block_id for s in project.sheets.values())
+    words = ["the project"] if project.settings.title_block_id == block_id else []
+    words += [f"{count} {'sheet' if count == 1 else 'sheets'}"] if count else []
+    return " and ".join(words)
+
+
+def _scene(scene: Scene) -> dict[str, Any]:
+    return {"width": scene.width, "height": scene.height, "items": [asdict(i) for i in scene.items.values()]}
+
+
+@router.post("/{project_id}/title-blocks/keep", response=list[dict[str, str]])
+def keep(request: HttpRequest, project_id: str, payload: Keep) -> list[dict[str, str]]:
+    """Keep a title block of the project in the library, in place of one of the same name."""
+    role_in(request, project_id, "editor")
+    held = loaded(project_id)
+    with held.lock:
+        pattern = pattern_of(held.project, payload.block_id)
+    if pattern is None:
+        raise RuleError("Only a title block of the project can be kept. Take it into the project first.")
+    keep_title_block(pattern)
+    return kept_title_blocks()
+
+
+@router.get("/{project_id}/pictures/{picture_id}")
+def picture(request: HttpRequest, project_id: str, picture_id: str) -> HttpResponse:
+    """Give a picture of the project."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        found = held.project.get("picture", picture_id)
+    response = HttpResponse(base64.b64decode(found.data), content_type=found.media_type)
+    response.headers["Cache-Control"] = "private, max-age=86400, immutable"
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    return response
