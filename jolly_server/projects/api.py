@@ -7,7 +7,7 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 
 from jolly_core.edits.offers import offers
-from jolly_core.model import ON_SHEET, GoneError, Project
+from jolly_core.model import ON_SHEET, SHEET_KINDS, GoneError, Project, to_record
 from jolly_core.reports import Found, find_in
 from jolly_core.scenes import generated_pages
 from jolly_core.tagging import DOCUMENTS, path_of
@@ -16,7 +16,7 @@ from jolly_server.library.services import SHORTEST, search
 from .access import role_in
 from .inspect import candidates, device_card
 from .live import people_in
-from .models import JournalEntry
+from .models import JournalEntry, ProjectRow
 from .services import redo_entry, undo_entry
 from .store import loaded
 from .views import has_page
@@ -30,10 +30,13 @@ class Outline(Schema):
     id: str
     revision: int
     role: str
+    state: str
     settings: dict[str, Any]
     sheets: list[dict[str, Any]]
     pages: list[dict[str, str]]
     wire_types: list[dict[str, Any]]
+    habits: list[dict[str, Any]]
+    kinds: list[dict[str, str]]
     undo: str
     redo: str
     people: list[dict[str, str]]
@@ -51,10 +54,13 @@ def outline(request: HttpRequest, project_id: str) -> Outline:
             id=project_id,
             revision=held.revision,
             role=role,
+            state=ProjectRow.objects.values_list("state", flat=True).get(pk=project_id),
             settings={n: getattr(p.settings, n) for n in p.settings.__slots__},
             sheets=[_sheet(p, s.id) for s in p.sheets_in_order()],
             pages=[{"id": g.id, "number": g.number, "title": g.title, "kind": g.kind} for g in generated_pages(p)],
             wire_types=[{n: getattr(t, n) for n in t.__slots__} for t in p.wire_types.values()],
+            habits=[to_record(h) for h in p.sheet_habits.values()],
+            kinds=[{"id": k, "name": DOCUMENTS[k]} for k in SHEET_KINDS],
             undo=undo.label if undo else "",
             redo=_redo_label(redo),
             people=people_in(project_id, user),

@@ -69,13 +69,16 @@ export interface SheetFacts {
   id: string
   number: string
   title: string
+  kind: string
+  /** Made from the project: looked at, not drawn on. */
+  made: boolean
   frame: string
   function_id: string
   location_id: string
   width: number
   height: number
-  /** Number, y, and the first y that counts to it, of each ladder line; grid steps, top down. */
-  lines: [number, number, number][]
+  /** Number, y, and the first y and x that count to it, of each ladder line; grid steps, ladder by ladder, top down. */
+  lines: [number, number, number, number][]
   rails: [number, number]
   standard: string
 }
@@ -137,7 +140,13 @@ export interface SheetLine {
   id: string
   number: string
   title: string
+  subtitle: string
+  kind: string
+  document: string
+  size: string
   frame: string
+  function_id: string
+  location_id: string
   function: string
   function_text: string
   location: string

@@ -3,6 +3,7 @@ import CircularProgress from '@mui/material/CircularProgress'
 import { useQuery } from '@tanstack/react-query'
 import { Navigate, Route, Routes } from 'react-router'
 import { client, got } from '../api/client'
+import { Account } from './Account'
 import { ProjectList } from './ProjectList'
 import { ProjectShell } from './ProjectShell'
 import { SignIn } from './SignIn'
@@ -14,6 +15,7 @@ export function App() {
   return (
     <Routes>
       <Route path="/" element={<ProjectList me={me.data} />} />
+      <Route path="/account" element={<Account me={me.data} />} />
       <Route path="/p/:projectId/*" element={<ProjectShell me={me.data} />} />
       <Route path="*" element={<Navigate to="/" replace />} />
     </Routes>

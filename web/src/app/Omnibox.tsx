@@ -2,7 +2,7 @@
 import Autocomplete from '@mui/material/Autocomplete'
 import Box from '@mui/material/Box'
 import InputBase from '@mui/material/InputBase'
-import { useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { client, got } from '../api/client'
@@ -15,6 +15,19 @@ interface Found {
   label: string
   sheet_id: string
   id: string
+  bench: string
+}
+const GROUPS: Record<string, string> = {
+  sheet: 'Sheets',
+  device: 'Devices',
+  wire: 'Wires',
+  text: 'Texts',
+  part: 'Parts of the project',
+  library: 'Library',
+  point: 'I/O points',
+  cable: 'Cables',
+  enclosure: 'Enclosures',
+  card: 'Cards',
 }
 interface Line {
   group: string
@@ -36,6 +49,8 @@ export function Omnibox({ projectId }: { projectId: string }) {
         }),
       ) as unknown as Promise<Found[]>,
     enabled: words.trim() !== '',
+    // What was found for the letters before stays until the new answer is there, so that the list does not jump.
+    placeholderData: keepPreviousData,
   })
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -52,6 +67,12 @@ export function Omnibox({ projectId }: { projectId: string }) {
     ...drawCommands
       .filter((c) => !c.id.endsWith('-too') && (c.enabled?.() ?? true))
       .map((c) => ({ group: 'Do', label: c.label, hint: c.shortcut, run: c.run })),
+    ...['Structure', 'Sheets', 'Title blocks', 'People', 'Journal'].map((name) => ({
+      group: 'Do',
+      label: `Brief: ${name.toLowerCase()}`,
+      hint: '',
+      run: () => void go(`/p/${projectId}/brief/${name.toLowerCase().replace(' ', '-')}`),
+    })),
     ...BENCHES.map((b, i) => ({
       group: 'Do',
       label: `Go to the ${b.label} bench`,
@@ -61,10 +82,15 @@ export function Omnibox({ projectId }: { projectId: string }) {
   ].filter((l) => l.label.toLowerCase().includes(wanted))
   const lines: Line[] = [
     ...(words.trim() ? (found.data ?? []) : []).map((f) => ({
-      group: { sheet: 'Sheets', device: 'Devices', wire: 'Wires' }[f.kind] ?? f.kind,
+      group: GROUPS[f.kind] ?? f.kind,
       label: f.label,
       hint: '',
-      run: () => void go(`/p/${projectId}/draw/${f.sheet_id}${f.id ? `?sel=${f.id}` : ''}`),
+      run: () =>
+        void go(
+          f.sheet_id
+            ? `/p/${projectId}/draw/${f.sheet_id}${f.id ? `?sel=${f.id}` : ''}`
+            : `/p/${projectId}/${f.bench}`,
+        ),
     })),
     ...actions,
   ]

@@ -1,46 +1,43 @@
-/** The person's projects, with making and importing one. */
+/** The person's projects: found, opened, made, taken in, copied, archived, put into the bin. */
 import AddIcon from '@mui/icons-material/Add'
 import FileUploadOutlinedIcon from '@mui/icons-material/FileUploadOutlined'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Chip from '@mui/material/Chip'
-import MenuItem from '@mui/material/MenuItem'
 import Paper from '@mui/material/Paper'
 import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import Typography from '@mui/material/Typography'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useSnackbar } from 'notistack'
-import { useRef, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
-import { client, got, wordsOf, type Me } from '../api/client'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { client, got, type Me } from '../api/client'
+import { ImportFile } from './ImportFile'
+import { Invitations } from './Invitations'
 import { Mark } from './Mark'
+import { NewProject } from './NewProject'
+import { ProjectCard } from './ProjectCard'
 import { INK } from './theme'
 
-export function ProjectList({ me }: { me: Me }) {
-  const go = useNavigate()
-  const queries = useQueryClient()
-  const { enqueueSnackbar } = useSnackbar()
-  const projects = useQuery({ queryKey: ['projects'], queryFn: () => got(client.GET('/api/projects')) })
-  const [naming, setNaming] = useState(false)
-  const [name, setName] = useState('')
-  const [standard, setStandard] = useState('iec')
-  const upload = useRef<HTMLInputElement>(null)
+export type State = 'open' | 'archived' | 'binned'
+const EMPTY: Record<State, string> = {
+  open: 'You have no project yet. Make the first one, or take in a project file.',
+  archived: 'Nothing is archived. An archived project can be read, and opened again.',
+  binned: 'The bin is empty. A project put here can be restored.',
+}
 
-  const attempt = async (act: () => Promise<{ id: string }>) => {
-    try {
-      const made = await act()
-      void go(`/p/${made.id}`)
-    } catch (error) {
-      enqueueSnackbar(wordsOf(error), { variant: 'error' })
-    }
-  }
-  const take = (file: File) =>
-    attempt(() => {
-      const body = new FormData()
-      body.append('file', file)
-      return got(client.POST('/api/projects/import', { body: body as never }))
-    })
+export function ProjectList({ me }: { me: Me }) {
+  const queries = useQueryClient()
+  const [words, setWords] = useState('')
+  const [state, setState] = useState<State>('open')
+  const [doing, setDoing] = useState<'' | 'new' | 'import'>('')
+  const projects = useQuery({
+    queryKey: ['projects', state, words],
+    queryFn: () => got(client.GET('/api/projects', { params: { query: { q: words, state } } })),
+    placeholderData: keepPreviousData,
+  })
+  const fresh = () => void queries.invalidateQueries({ queryKey: ['projects'] })
   const out = async () => {
     queries.setQueryData(['me'], await got(client.POST('/api/sign-out')))
   }
@@ -50,107 +47,75 @@ export function ProjectList({ me }: { me: Me }) {
         component="header"
         direction="row"
         spacing={1.5}
-        sx={{ height: 48, bgcolor: INK, color: '#fff', alignItems: 'center', px: 2 }}
+        sx={{ height: 48, bgcolor: INK, color: '#fff', alignItems: 'center', px: 2, flexShrink: 0 }}
       >
         <Mark />
         <Typography sx={{ fontWeight: 600, flex: 1 }}>Jolly Spool</Typography>
         <Typography>{me.full_name}</Typography>
+        {me.staff && (
+          <Button color="inherit" component="a" href="/admin/">
+            Accounts
+          </Button>
+        )}
+        {me.has_password && (
+          <Button color="inherit" component={Link} to="/account">
+            Password
+          </Button>
+        )}
         <Button color="inherit" onClick={() => void out()}>
           Sign out
         </Button>
       </Stack>
-      <Box component="main" sx={{ p: 4, maxWidth: 900, width: '100%', mx: 'auto' }}>
-        <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
-          <Typography component="h1" variant="h5" sx={{ flex: 1, fontWeight: 600 }}>
-            Projects
-          </Typography>
-          <Button
-            variant="outlined"
-            startIcon={<FileUploadOutlinedIcon />}
-            onClick={() => upload.current?.click()}
-          >
-            Import project file
-          </Button>
-          <Button variant="contained" startIcon={<AddIcon />} onClick={() => setNaming(true)}>
-            New project
-          </Button>
-          <input
-            ref={upload}
-            type="file"
-            accept=".json"
-            hidden
-            aria-label="Project file"
-            onChange={(e) => {
-              const file = e.target.files?.[0]
-              e.target.value = ''
-              if (file) void take(file)
-            }}
-          />
-        </Stack>
-        {naming && (
-          <Paper
-            variant="outlined"
-            component="form"
-            sx={{ p: 2, mb: 2, display: 'flex', gap: 1 }}
-            onSubmit={(e) => {
-              e.preventDefault()
-              void attempt(() => got(client.POST('/api/projects', { body: { name, standard, number: '' } })))
-            }}
-          >
+      <Box sx={{ flex: 1, overflow: 'auto' }}>
+        <Box component="main" sx={{ p: 3, maxWidth: 1120, width: '100%', mx: 'auto' }}>
+          <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
+            <Typography component="h1" variant="h5" sx={{ fontWeight: 600, mr: 1 }}>
+              Projects
+            </Typography>
             <TextField
-              label="Name"
-              autoFocus
-              value={name}
-              onChange={(e) => setName(e.target.value)}
-              sx={{ flex: 1 }}
+              label="Find by number, name, customer"
+              value={words}
+              onChange={(e) => setWords(e.target.value)}
+              sx={{ flex: 1, bgcolor: '#fff' }}
             />
-            <TextField
-              select
-              label="Habits"
-              value={standard}
-              onChange={(e) => setStandard(e.target.value)}
-              sx={{ width: 220 }}
+            <ToggleButtonGroup
+              exclusive
+              size="small"
+              value={state}
+              aria-label="Which projects"
+              onChange={(_, v) => v && setState(v as State)}
             >
-              <MenuItem value="iec">IEC, metric</MenuItem>
-              <MenuItem value="na">North American, AWG</MenuItem>
-            </TextField>
-            <Button type="submit" variant="contained" disabled={!name.trim()}>
-              Make
-            </Button>
-            <Button onClick={() => setNaming(false)}>Cancel</Button>
-          </Paper>
-        )}
-        {projects.data?.length === 0 && (
-          <Paper variant="outlined" sx={{ p: 4, textAlign: 'center' }}>
-            <Typography sx={{ mb: 1 }}>You have no project yet.</Typography>
-            <Button variant="contained" onClick={() => setNaming(true)}>
-              Make the first one
-            </Button>
-          </Paper>
-        )}
-        <Stack spacing={1}>
-          {projects.data?.map((p) => (
-            <Paper
-              key={p.id}
+              {(['open', 'archived', 'binned'] as const).map((v) => (
+                <ToggleButton key={v} value={v} sx={{ textTransform: 'none', px: 1.5 }}>
+                  {v === 'open' ? 'Open' : v === 'archived' ? 'Archived' : 'Bin'}
+                </ToggleButton>
+              ))}
+            </ToggleButtonGroup>
+            <Button
               variant="outlined"
-              component={Link}
-              to={`/p/${p.id}`}
-              sx={{ p: 2, display: 'flex', gap: 2, alignItems: 'center', textDecoration: 'none' }}
+              startIcon={<FileUploadOutlinedIcon />}
+              onClick={() => setDoing('import')}
             >
-              <Typography sx={{ width: 110, fontFamily: '"IBM Plex Mono"' }}>{p.number}</Typography>
-              <Box sx={{ flex: 1 }}>
-                <Typography sx={{ fontWeight: 600 }}>{p.name}</Typography>
-                <Typography variant="body2" color="text.secondary">
-                  {p.customer || 'no customer named'}
-                </Typography>
-              </Box>
-              <Typography variant="body2" color="text.secondary">
-                {new Date(p.edited_at).toLocaleString()} {p.edited_by && `by ${p.edited_by}`}
-              </Typography>
-              <Chip size="small" label={p.role} />
+              Import project file
+            </Button>
+            <Button variant="contained" startIcon={<AddIcon />} onClick={() => setDoing('new')}>
+              New project
+            </Button>
+          </Stack>
+          <Invitations onTaken={fresh} />
+          {doing === 'new' && <NewProject close={() => setDoing('')} />}
+          <ImportFile open={doing === 'import'} close={() => setDoing('')} onDone={fresh} />
+          {projects.data?.length === 0 && (
+            <Paper variant="outlined" sx={{ p: 4, textAlign: 'center', color: 'text.secondary' }}>
+              {words ? `No project has “${words}” in number, name, customer or site.` : EMPTY[state]}
             </Paper>
-          ))}
-        </Stack>
+          )}
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(330px, 1fr))', gap: 2 }}>
+            {projects.data?.map((p) => (
+              <ProjectCard key={p.id} project={p} onChanged={fresh} />
+            ))}
+          </Box>
+        </Box>
       </Box>
     </Box>
   )

@@ -19,6 +19,7 @@ import { PartsBench } from '../benches/parts/PartsBench'
 import { SnagsBench } from '../benches/snags/SnagsBench'
 import { TerminalsBench } from '../benches/terminals/TerminalsBench'
 import { BENCHES, BenchRail } from './BenchRail'
+import { PictureBase } from '../scene/pictures'
 import { isTyping, keyName } from './commands'
 import { TopBar } from './TopBar'
 
@@ -90,43 +91,49 @@ export function ProjectShell({ me }: { me: Me }) {
     )
   }
   if (!outline.data) return <Box sx={{ p: 4 }}>Opening the project…</Box>
-  const canEdit = outline.data.role !== 'viewer'
+  const canEdit = outline.data.role !== 'viewer' && outline.data.state === 'open'
   const sheets = outline.data.sheets as unknown as SheetLine[]
   // A ladder sheet is where most people start; the demo opens on its control circuit.
   const first = sheets.find((s) => s.frame === 'ladder') ?? sheets[0]
   return (
-    <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
-      <TopBar me={me} outline={outline.data} />
-      <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
-        <BenchRail projectId={projectId} />
-        <Routes>
-          <Route path="draw/:sheetId" element={<DrawBench outline={outline.data} />} />
-          <Route
-            path="draw"
-            element={
-              first ? (
-                <Navigate to={`/p/${projectId}/draw/${first.id}`} replace />
-              ) : (
-                <DrawBench outline={outline.data} />
-              )
-            }
-          />
-          <Route path="parts" element={<PartsBench />} />
-          <Route path="brief" element={<BriefBench canEdit={canEdit} />} />
-          <Route path="terminals" element={<TerminalsBench canEdit={canEdit} />} />
-          <Route path="cables" element={<CablesBench canEdit={canEdit} />} />
-          <Route path="io" element={<IoBench canEdit={canEdit} />} />
-          <Route path="cabinet" element={<CabinetBench canEdit={canEdit} />} />
-          <Route path="harness" element={<HarnessBench canEdit={canEdit} />} />
-          <Route path="make" element={<MakeBench canEdit={canEdit} />} />
-          <Route path="snags" element={<SnagsBench />} />
-          <Route
-            path="issue"
-            element={<IssueBench sheets={sheets} pages={outline.data.pages as unknown as PageLine[]} />}
-          />
-          <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
-        </Routes>
+    <PictureBase.Provider value={`/api/projects/${projectId}/pictures/`}>
+      <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
+        <TopBar me={me} outline={outline.data} />
+        <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
+          <BenchRail projectId={projectId} />
+          <Routes>
+            <Route path="draw/:sheetId" element={<DrawBench outline={outline.data} />} />
+            <Route
+              path="draw"
+              element={
+                first ? (
+                  <Navigate to={`/p/${projectId}/draw/${first.id}`} replace />
+                ) : (
+                  <DrawBench outline={outline.data} />
+                )
+              }
+            />
+            <Route path="parts" element={<PartsBench />} />
+            <Route path="brief" element={<BriefBench canEdit={canEdit} role={outline.data.role} />} />
+            <Route
+              path="brief/:section"
+              element={<BriefBench canEdit={canEdit} role={outline.data.role} />}
+            />
+            <Route path="terminals" element={<TerminalsBench canEdit={canEdit} />} />
+            <Route path="cables" element={<CablesBench canEdit={canEdit} />} />
+            <Route path="io" element={<IoBench canEdit={canEdit} />} />
+            <Route path="cabinet" element={<CabinetBench canEdit={canEdit} />} />
+            <Route path="harness" element={<HarnessBench canEdit={canEdit} />} />
+            <Route path="make" element={<MakeBench canEdit={canEdit} />} />
+            <Route path="snags" element={<SnagsBench />} />
+            <Route
+              path="issue"
+              element={<IssueBench sheets={sheets} pages={outline.data.pages as unknown as PageLine[]} />}
+            />
+            <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
+          </Routes>
+        </Box>
       </Box>
-    </Box>
+    </PictureBase.Provider>
   )
 }

@@ -76,7 +76,11 @@ export function TopBar({ me, outline }: { me: Me; outline: Outline }) {
         {[settings.customer, settings.name].filter(Boolean).join(' · ')}
       </Box>
       <Box sx={{ border: '1px solid #51608A', borderRadius: 3, px: 1, fontSize: 12, whiteSpace: 'nowrap' }}>
-        working on {settings.revision}
+        {outline.state === 'open'
+          ? `working on ${settings.revision}`
+          : outline.state === 'archived'
+            ? 'archived'
+            : 'in the bin'}
       </Box>
       <Box sx={{ flex: 1, display: 'flex', justifyContent: 'center' }}>
         <Omnibox projectId={outline.id} />
@@ -133,6 +137,16 @@ export function TopBar({ me, outline }: { me: Me; outline: Outline }) {
         <MenuItem component={Link} to="/">
           All projects
         </MenuItem>
+        {me.has_password && (
+          <MenuItem component={Link} to="/account">
+            Change password
+          </MenuItem>
+        )}
+        {me.staff && (
+          <MenuItem component="a" href="/admin/">
+            Accounts
+          </MenuItem>
+        )}
         <MenuItem onClick={() => void out()}>Sign out</MenuItem>
       </Menu>
     </Box>

@@ -24,7 +24,9 @@ export const theme = createTheme({
   shape: { borderRadius: 6 },
   components: {
     MuiButton: { defaultProps: { size: 'small', disableElevation: true } },
+    // A choice of nothing is a choice with words of its own, so its label stays above it.
     MuiTextField: { defaultProps: { size: 'small' } },
+    MuiSelect: { defaultProps: { displayEmpty: true } },
     MuiTooltip: { defaultProps: { arrow: true } },
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiCssBaseline: {

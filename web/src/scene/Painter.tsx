@@ -1,8 +1,9 @@
 /** Paints scene items as SVG. The primitives are documented in jolly_core/scenes/primitives.py. */
-import { memo } from 'react'
+import { memo, useContext } from 'react'
 import type { Item, Prim } from '../api/shapes'
 import { COPPER, INK, MONO, QUIET, TEAL } from '../app/theme'
 import { wirePaint } from './colours'
+import { PictureBase } from './pictures'
 
 export type Art = Record<string, Prim[]>
 export type Look = 'plain' | 'selected' | 'linked' | 'preview' | 'snag'
@@ -130,6 +131,11 @@ function Wire({ prim, look }: { prim: Prim; look: Look }) {
   )
 }
 
+function Picture({ place, id }: { place: number[]; id: string }) {
+  const base = useContext(PictureBase)
+  return <image x={place[0]} y={place[1]} width={place[2]} height={place[3]} href={`${base}${id}`} />
+}
+
 function PrimView({ prim, art, look }: { prim: Prim; art: Art; look: Look }) {
   const [kind, ...v] = prim
   const n = v as number[]
@@ -167,6 +173,8 @@ function PrimView({ prim, art, look }: { prim: Prim; art: Art; look: Look }) {
           strokeWidth={PENS[v[4] as string]! * (look === 'plain' ? 1 : 2)}
         />
       )
+    case 'picture':
+      return <Picture place={n} id={v[4] as string} />
     case 'circle':
       return (
         <circle cx={n[0]} cy={n[1]} r={n[2]} fill="none" stroke={ink} strokeWidth={PENS[v[3] as string]} />

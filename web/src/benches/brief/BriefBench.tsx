@@ -1,84 +1,56 @@
-/** The Brief bench: what the project is, its structure of functions and locations, its allowances. */
+/** The Brief bench: the project's facts, its structure, sheets, title blocks, people and journal. */
 import Box from '@mui/material/Box'
-import { useQuery } from '@tanstack/react-query'
-import { client, got } from '../../api/client'
-import { QUIET } from '../../app/theme'
-import { Bench } from '../../kit/Bench'
-import { Field } from '../../kit/Field'
-import { usePlaces } from '../../kit/PlaceChoice'
-import { Section } from '../../kit/Section'
-import { Setting } from '../../kit/Setting'
-import { useSheet } from '../draw/store'
-import { Structure } from './Structure'
+import { useNavigate, useParams } from 'react-router'
+import { Choice } from '../../kit/Bench'
+import { BlocksSection } from './BlocksSection'
+import { FactsSection } from './FactsSection'
+import { JournalSection } from './JournalSection'
+import { PeopleSection } from './PeopleSection'
+import { SheetsSection } from './SheetsSection'
+import { StructureSection } from './StructureSection'
 
-const FIELDS = [
-  ['number', 'Number'],
-  ['name', 'Name'],
-  ['customer', 'Customer'],
-  ['site', 'Site'],
-  ['drawn_by', 'Drawn by'],
-  ['revision', 'Revision'],
-] as const
+const SECTIONS = [
+  { path: 'project', label: 'Project', note: 'Facts, own fields, allowances' },
+  { path: 'structure', label: 'Structure', note: 'Functions and locations' },
+  { path: 'sheets', label: 'Sheets', note: 'Kinds, order, numbers, titles' },
+  { path: 'title-blocks', label: 'Title blocks', note: 'Fields and pictures' },
+  { path: 'people', label: 'People', note: 'Roles and invitations' },
+  { path: 'journal', label: 'Journal', note: 'Who did what, and when' },
+]
 
-export function BriefBench({ canEdit }: { canEdit: boolean }) {
-  const { projectId, send } = useSheet()
-  const places = usePlaces()
-  const outline = useQuery({
-    queryKey: ['outline', projectId],
-    queryFn: () =>
-      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
-    enabled: projectId !== '',
-  })
-  const settings = (outline.data?.settings ?? {}) as Record<string, string>
-  return (
-    <Bench
-      name="Brief"
-      inspector={
-        <>
-          <Section title="Lengths and shares">
-            <Setting name="end_allowance_mm" label="Panel wire, at each end, mm" canEdit={canEdit} />
-            <Setting name="door_allowance_mm" label="Loop to the door, mm" canEdit={canEdit} />
-            <Setting name="harness_allowance_mm" label="Harness wire, at each end, mm" canEdit={canEdit} />
-            <Setting name="length_step_mm" label="Lengths rounded up to, mm" canEdit={canEdit} />
-            <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
-            <Setting name="spare_share_percent" label="PLC channels to keep spare, %" canEdit={canEdit} />
-          </Section>
-        </>
-      }
+interface Props {
+  canEdit: boolean
+  role: string
+}
+
+export function BriefBench({ canEdit, role }: Props) {
+  const { projectId = '', section = 'project' } = useParams()
+  const go = useNavigate()
+  const list = SECTIONS.map((s) => (
+    <Choice
+      key={s.path}
+      chosen={s.path === section}
+      note={s.note}
+      onClick={() => void go(`/p/${projectId}/brief/${s.path}`)}
     >
-      <Box sx={{ flex: 1, overflow: 'auto', p: 2.5, maxWidth: 900 }}>
-        <Box component="h1" sx={{ fontSize: 18, m: 0, mb: 1 }}>
-          Project
-        </Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 1.5 }}>
-          {FIELDS.map(([name, label]) => (
-            <Field
-              key={name}
-              label={label}
-              value={settings[name] ?? ''}
-              disabled={!canEdit}
-              onSave={(value) => void send({ kind: 'change-settings', [name]: value })}
-            />
-          ))}
-        </Box>
-        <Structure
-          kind="location"
-          title="Locations (+)"
-          note="What a location is decides the sides of terminals, which wires are routed and which need a cable."
-          lines={places.data?.locations ?? []}
-          canEdit={canEdit}
-        />
-        <Structure
-          kind="function"
-          title="Functions (=)"
-          note="What things are for; tags of one function run on their own."
-          lines={places.data?.functions ?? []}
-          canEdit={canEdit}
-        />
-        <Box sx={{ color: QUIET, fontSize: 12, mt: 2 }}>
-          Every tag, list and plan follows a change here at once; it can be taken back like any other edit.
-        </Box>
-      </Box>
-    </Bench>
+      {s.label}
+    </Choice>
+  ))
+  return (
+    <Box sx={{ flex: 1, display: 'flex', minWidth: 0, minHeight: 0 }}>
+      {section === 'structure' ? (
+        <StructureSection list={list} canEdit={canEdit} />
+      ) : section === 'sheets' ? (
+        <SheetsSection list={list} canEdit={canEdit} />
+      ) : section === 'title-blocks' ? (
+        <BlocksSection list={list} canEdit={canEdit} />
+      ) : section === 'people' ? (
+        <PeopleSection list={list} owner={role === 'owner'} />
+      ) : section === 'journal' ? (
+        <JournalSection list={list} canEdit={canEdit} />
+      ) : (
+        <FactsSection list={list} canEdit={canEdit} />
+      )}
+    </Box>
   )
 }

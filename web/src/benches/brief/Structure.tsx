@@ -23,6 +23,8 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
   const { send } = useSheet()
   const [code, setCode] = useState('')
   const [side, setSide] = useState<Side>('panel')
+  const [text, setText] = useState('')
+  const [within, setWithin] = useState('')
   const [leaving, setLeaving] = useState('')
   const place = kind === 'location'
   const change = (
@@ -45,10 +47,13 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
   const add = async () => {
     const answer = await send(
       place
-        ? { kind: 'add-location', code, text: '', parent_id: '', side }
-        : { kind: 'add-function', code, text: '', parent_id: '' },
+        ? { kind: 'add-location', code, text, parent_id: within, side }
+        : { kind: 'add-function', code, text, parent_id: within },
     )
-    if (answer) setCode('')
+    if (answer) {
+      setCode('')
+      setText('')
+    }
   }
   const columns = ['Code', 'Description', 'Within', ...(place ? ['Is'] : []), 'There', '']
   return (
@@ -59,8 +64,20 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
       <Box sx={{ color: QUIET, fontSize: 12, mb: 1 }}>{note}</Box>
       <Rows label={title} columns={columns}>
         {lines.map((line) => (
-          <tr key={line.id}>
-            <td style={{ width: 110 }}>
+          <tr
+            key={line.id}
+            draggable={canEdit}
+            onDragStart={(e) => e.dataTransfer.setData('text/spool-place', line.id)}
+            onDragOver={(e) => {
+              if (e.dataTransfer.types.includes('text/spool-place')) e.preventDefault()
+            }}
+            onDrop={(e) => {
+              const id = e.dataTransfer.getData('text/spool-place')
+              const moved = lines.find((l) => l.id === id)
+              if (moved && id !== line.id) change(moved, { parent_id: line.id })
+            }}
+          >
+            <td style={{ width: 150, paddingLeft: 8 + 18 * depthOf(line, lines) }}>
               <Cell
                 label={`Code of ${line.name}`}
                 value={line.code}
@@ -153,6 +170,27 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
               onPick={(v) => setSide(v as Side)}
             />
           )}
+          <input
+            aria-label={`Description of the new ${kind}`}
+            placeholder="description"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            style={{
+              font: 'inherit',
+              width: 220,
+              padding: '4px 8px',
+              border: `1px solid ${LINE}`,
+              borderRadius: 4,
+            }}
+          />
+          <Pick
+            label={`The new ${kind} lies within`}
+            value={within}
+            disabled={false}
+            empty="within…"
+            options={[{ id: '', name: '' }, ...lines]}
+            onPick={setWithin}
+          />
           <Button type="submit" disabled={!code.trim()}>
             Add a {kind}
           </Button>
@@ -160,6 +198,12 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
       )}
     </Box>
   )
+}
+
+/** How deep a place lies in the tree. */
+function depthOf(line: PlaceLine, lines: PlaceLine[]): number {
+  const above = lines.find((l) => l.id === line.parent_id)
+  return above ? 1 + depthOf(above, lines) : 0
 }
 
 interface PickProps {

@@ -26,8 +26,8 @@ export function DrawBench({ outline }: { outline: Outline }) {
   const go = useNavigate()
   const s = useSheet()
   // A generated page is made from the model: it is looked at, not drawn on.
-  const made = sheetId.startsWith('plan:')
-  const canEdit = outline.role !== 'viewer' && !made
+  const made = s.view.sheet.sheet?.made ?? false
+  const canEdit = outline.role !== 'viewer' && outline.state === 'open' && !made
   useKeys(canEdit)
   const sheets = outline.sheets as unknown as SheetLine[]
   const types = outline.wire_types as unknown as WireTypeLine[]
@@ -62,9 +62,8 @@ export function DrawBench({ outline }: { outline: Outline }) {
         projectId={projectId}
         pages={outline.pages as unknown as PageLine[]}
         sheets={sheets}
-        types={types}
         current={sheetId}
-        canEdit={outline.role !== 'viewer'}
+        canEdit={outline.role !== 'viewer' && outline.state === 'open'}
       />
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
         <Stack
@@ -195,8 +194,11 @@ function ToolButton({ label, hint, active, disabled, onClick }: ToolButtonProps)
 }
 
 /** Where the caret is, in words; which line a height counts to is the server's to say. */
-function placeOf(caret: [number, number], facts: { lines: [number, number, number][] } | undefined): string {
+function placeOf(
+  caret: [number, number],
+  facts: { lines: [number, number, number, number][] } | undefined,
+): string {
   const at = `${caret[0]}, ${caret[1]}`
-  const line = facts?.lines.filter(([, , from]) => from <= caret[1]).at(-1)
+  const line = facts?.lines.filter(([, , y, x]) => y <= caret[1] && x <= caret[0]).at(-1)
   return line ? `line ${line[0]} · ${at}` : at
 }

@@ -2,10 +2,11 @@
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
 import { client, got, type Outline } from '../../api/client'
-import type { DeviceCard, WireTypeLine } from '../../api/shapes'
+import type { DeviceCard, SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE } from '../../app/theme'
 import { BelongsTo } from './BelongsTo'
 import { DevicePanel } from './DevicePanel'
+import { MoveToSheet } from './MoveToSheet'
 import { SheetPanel } from './SheetPanel'
 import { useSheet } from './store'
 import { WirePanel } from './WirePanel'
@@ -38,6 +39,7 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
     placeholderData: (before) => (before?.id === deviceId ? before : undefined),
     retry: false,
   })
+  const sheets = outline.sheets as unknown as SheetLine[]
   const lone = symbols.length === 1 ? symbols[0] : undefined
   return (
     <Box
@@ -70,10 +72,13 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
           canEdit={canEdit}
         />
       ) : items.length ? (
-        <Box sx={{ color: 'text.secondary' }}>
-          {items.length} things selected. D duplicates, Delete removes.
-        </Box>
-      ) : view.sheet.sheet?.frame === 'plan' ? (
+        <>
+          <Box sx={{ color: 'text.secondary' }}>
+            {items.length} things selected. D duplicates, Delete removes.
+          </Box>
+          {canEdit && <MoveToSheet ids={items.map((i) => i.id)} sheets={sheets} />}
+        </>
+      ) : view.sheet.sheet?.made ? (
         <Box>
           <b>
             {view.sheet.sheet.number} {view.sheet.sheet.title}

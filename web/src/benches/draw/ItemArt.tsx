@@ -1,5 +1,5 @@
 /** A symbol's picture in a list. */
-import { useArt } from './useArt'
+import { useArt } from '../../scene/useArt'
 import { ItemView } from '../../scene/Painter'
 
 export function ItemArt({ definition }: { definition: string }) {

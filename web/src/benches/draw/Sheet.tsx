@@ -9,7 +9,7 @@ import { PlaceBox } from './PlaceBox'
 import { QuickLine } from './QuickLine'
 import { useSheet } from './store'
 import { legs, pointerDown, pointerMove, pointerUp, putCorner } from './tools'
-import { useArt } from './useArt'
+import { useArt } from '../../scene/useArt'
 
 interface Props {
   canEdit: boolean

@@ -22,7 +22,7 @@ export function SheetPanel({ canEdit }: { canEdit: boolean }) {
     function_id?: string
     location_id?: string
   }) => {
-    await send({ kind: 'change-sheet', sheet_id: facts.id, ...change })
+    await send({ kind: 'change-sheet', sheet_id: facts.id, follow: true, ...change })
     await queries.invalidateQueries({ queryKey: ['outline', projectId] })
   }
   const shown = drawCommands.filter((c) => !c.id.endsWith('-too'))

@@ -1,13 +1,15 @@
 /** The symbols' graphics for the project's standard, fetched once. */
 import { useQuery } from '@tanstack/react-query'
-import { client, got } from '../../api/client'
-import type { Art } from '../../scene/Painter'
-import { useSheet } from './store'
+import { client, got } from '../api/client'
+import type { Art } from './Painter'
+import { useSheet } from '../benches/draw/store'
 
 const none: Art = {}
 
-export function useArt(): Art {
-  const standard = useSheet((s) => s.view.sheet.sheet?.standard ?? 'iec')
+/** @param wanted the standard, when it is not that of the sheet that is open. */
+export function useArt(wanted = ''): Art {
+  const open = useSheet((s) => s.view.sheet.sheet?.standard ?? 'iec')
+  const standard = wanted || open
   const art = useQuery({
     queryKey: ['art', standard],
     queryFn: () => got(client.GET('/api/library/art/{standard}', { params: { path: { standard } } })),

@@ -1,0 +1,93 @@
+/** Making a project: a preset of habits, or a project that is kept as a starting point. */
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import Paper from '@mui/material/Paper'
+import TextField from '@mui/material/TextField'
+import { useQuery } from '@tanstack/react-query'
+import { useSnackbar } from 'notistack'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { client, got, wordsOf } from '../api/client'
+
+export function NewProject({ close }: { close: () => void }) {
+  const go = useNavigate()
+  const { enqueueSnackbar } = useSnackbar()
+  const [name, setName] = useState('')
+  const [number, setNumber] = useState('')
+  const [customer, setCustomer] = useState('')
+  const [from, setFrom] = useState('iec')
+  const starters = useQuery({
+    queryKey: ['starters'],
+    queryFn: () => got(client.GET('/api/projects/starters')),
+  })
+  const make = async () => {
+    const preset = from === 'iec' || from === 'na'
+    try {
+      const made = await got(
+        client.POST('/api/projects', {
+          body: {
+            name,
+            number,
+            customer,
+            standard: preset ? from : 'iec',
+            start_from: preset ? '' : from,
+          },
+        }),
+      )
+      void go(`/p/${made.id}`)
+    } catch (error) {
+      enqueueSnackbar(wordsOf(error), { variant: 'error' })
+    }
+  }
+  return (
+    <Paper
+      variant="outlined"
+      component="form"
+      aria-label="New project"
+      sx={{ p: 2, mb: 2, display: 'flex', gap: 1, alignItems: 'center' }}
+      onSubmit={(e) => {
+        e.preventDefault()
+        void make()
+      }}
+    >
+      <TextField
+        label="Name"
+        autoFocus
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        sx={{ flex: 2 }}
+      />
+      <TextField
+        label="Number"
+        value={number}
+        onChange={(e) => setNumber(e.target.value)}
+        sx={{ width: 120 }}
+      />
+      <TextField
+        label="Customer"
+        value={customer}
+        onChange={(e) => setCustomer(e.target.value)}
+        sx={{ flex: 1 }}
+      />
+      <TextField
+        select
+        label="Habits"
+        value={from}
+        onChange={(e) => setFrom(e.target.value)}
+        sx={{ width: 230 }}
+      >
+        <MenuItem value="iec">IEC, metric</MenuItem>
+        <MenuItem value="na">North American, AWG</MenuItem>
+        {(starters.data ?? []).map((s) => (
+          <MenuItem key={String(s['id'])} value={String(s['id'])}>
+            like {String(s['number'])} {String(s['name'])}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Button type="submit" variant="contained" disabled={!name.trim()}>
+        Make
+      </Button>
+      <Button onClick={close}>Cancel</Button>
+    </Paper>
+  )
+}

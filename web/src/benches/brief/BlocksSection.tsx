@@ -1,0 +1,170 @@
+/** Title blocks: cells with fields and pictures placed on a small canvas, as they look on a sheet. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
+import { useState, type ReactNode } from 'react'
+import { client, got, wordsOf } from '../../api/client'
+import { LINE, QUIET } from '../../app/theme'
+import { Bench, Choice, Heading } from '../../kit/Bench'
+import { useBench } from '../../kit/useBench'
+import { useSheet } from '../draw/store'
+import { BlockCanvas } from './BlockCanvas'
+import { BlockPanel } from './BlockPanel'
+import { CellPanel } from './CellPanel'
+import { useSettings } from './FactsSection'
+import { useSheetTable } from './SheetsSection'
+import type { Blocks } from './shapes'
+
+export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
+  const { projectId, send, say } = useSheet()
+  const settings = useSettings()
+  const sheets = useSheetTable()
+  const [wanted, setBlock] = useState('')
+  const [sheetId, setSheet] = useState('')
+  const [picked, setPicked] = useState<string[]>([])
+  const shown = wanted || settings['title_block_id'] || ''
+  const blocks = useBench<Blocks>(
+    'title-blocks',
+    () =>
+      got(
+        client.GET('/api/projects/{project_id}/title-blocks', {
+          params: { path: { project_id: projectId }, query: { block: shown, sheet_id: sheetId } },
+        }),
+      ),
+    [shown, sheetId],
+  )
+  const data = blocks.data
+  if (!data)
+    return (
+      <Bench name="Brief" list={list}>
+        <Box sx={{ p: 3, color: QUIET }}>{blocks.error ? wordsOf(blocks.error) : null}</Box>
+      </Bench>
+    )
+  const own = data.project.some((b) => b.id === data.block.id)
+  const take = async (block: string, name: string) => {
+    const answer = await send({ kind: 'take-title-block', block, name })
+    if (answer?.placed[0]) setBlock(answer.placed[0])
+  }
+  const keep = async () => {
+    try {
+      await got(
+        client.POST('/api/projects/{project_id}/title-blocks/keep', {
+          params: { path: { project_id: projectId } },
+          body: { block_id: data.block.id },
+        }),
+      )
+      say(`${data.block.name} is kept in the library for other projects.`)
+      void blocks.refetch()
+    } catch (error) {
+      say(wordsOf(error), 'error')
+    }
+  }
+  const cell = picked.length === 1 ? data.cells.find((c) => c.id === picked[0]) : undefined
+  const choose = (id: string) => {
+    setBlock(id)
+    setPicked([])
+  }
+  const group = (title: string, lines: { id: string; name: string; used?: string }[]) =>
+    lines.length > 0 && (
+      <>
+        <Heading>{title}</Heading>
+        {lines.map((b) => (
+          <Choice
+            key={b.id}
+            chosen={b.id === data.block.id}
+            note={b.used ? `used by ${b.used}` : undefined}
+            onClick={() => choose(b.id)}
+          >
+            {b.name}
+          </Choice>
+        ))}
+      </>
+    )
+  return (
+    <Bench
+      name="Brief"
+      list={
+        <>
+          {list}
+          {group('In this project', data.project)}
+          {group('Built in', data.built_in)}
+          {data.library.length > 0 && (
+            <>
+              <Heading>In the library</Heading>
+              {data.library.map((b) => (
+                <Box key={b.id} sx={{ display: 'flex', alignItems: 'center', pl: 1 }}>
+                  <span style={{ flex: 1 }}>{b.name}</span>
+                  {canEdit && <Button onClick={() => void take(b.id, '')}>Take</Button>}
+                </Box>
+              ))}
+            </>
+          )}
+        </>
+      }
+      inspector={
+        cell && own ? (
+          <CellPanel
+            key={cell.id}
+            cell={cell}
+            blocks={data}
+            canEdit={canEdit}
+            onRemoved={() => setPicked([])}
+          />
+        ) : (
+          <BlockPanel
+            blocks={data}
+            own={own}
+            picked={picked}
+            canEdit={canEdit}
+            onPick={setPicked}
+            onTake={(name) => void take(data.block.id, name)}
+            onGone={() => setBlock('')}
+            onKeep={() => void keep()}
+          />
+        )
+      }
+    >
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 1.5,
+          alignItems: 'center',
+          height: 40,
+          px: 1.5,
+          borderBottom: `1px solid ${LINE}`,
+          bgcolor: '#FBF8F1',
+        }}
+      >
+        <b>{data.block.name}</b>
+        <Box sx={{ color: QUIET, fontSize: 12 }}>
+          {data.block.width_mm} × {data.block.height_mm} mm
+        </Box>
+        <Box sx={{ flex: 1 }} />
+        <Box sx={{ color: QUIET, fontSize: 12 }}>as on sheet</Box>
+        <Select
+          variant="standard"
+          disableUnderline
+          value={sheetId || (sheets.data?.sheets[0]?.id ?? '')}
+          inputProps={{ 'aria-label': 'As on sheet' }}
+          onChange={(e) => setSheet(e.target.value)}
+          sx={{ fontSize: 12.5, maxWidth: 220 }}
+        >
+          {(sheets.data?.sheets ?? []).map((s) => (
+            <MenuItem key={s.id} value={s.id} sx={{ fontSize: 12.5 }}>
+              {s.number} {s.title}
+            </MenuItem>
+          ))}
+        </Select>
+      </Box>
+      <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
+        <BlockCanvas blocks={data} picked={picked} canEdit={canEdit && own} onPick={setPicked} />
+      </Box>
+      <Box sx={{ px: 1.5, py: 0.75, fontSize: 12, color: QUIET, borderTop: `1px solid ${LINE}` }}>
+        {own
+          ? 'Drag a cell to move it, a corner to size it; it snaps to the millimetre and to its neighbours. Delete takes it out.'
+          : 'This one is built in. Take it into the project to change it.'}
+      </Box>
+    </Bench>
+  )
+}

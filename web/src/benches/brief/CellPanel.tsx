@@ -1,0 +1,175 @@
+/** A cell of a title block in the inspector: heading, content with fields to choose from, text, picture, place. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
+import { MONO, QUIET, TEAL } from '../../app/theme'
+import { Field } from '../../kit/Field'
+import { Section } from '../../kit/Section'
+import { useSheet } from '../draw/store'
+import type { Blocks, Cell } from './shapes'
+
+interface Props {
+  cell: Cell
+  blocks: Blocks
+  canEdit: boolean
+  onRemoved: () => void
+}
+
+const PLACE = [
+  ['x', 'From left, mm'],
+  ['y', 'From top, mm'],
+  ['width', 'Width, mm'],
+  ['height', 'Height, mm'],
+] as const
+
+export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
+  const { send, say } = useSheet()
+  const [words, setWords] = useState('')
+  const put = (values: Partial<Cell>) =>
+    void send({ kind: 'put-title-cell', block_id: cell.block_id, cell_id: cell.id, ...values })
+  const number = (text: string, save: (n: number) => void) => {
+    const value = Number(text.replace(',', '.'))
+    if (text.trim() === '' || Number.isNaN(value)) say(`“${text}” is no number.`, 'error')
+    else save(value)
+  }
+  const fields = blocks.fields.filter((f) =>
+    `${f.name} ${f.help}`.toLowerCase().includes(words.toLowerCase()),
+  )
+  return (
+    <>
+      <Box sx={{ fontWeight: 600 }}>Cell</Box>
+      <Field
+        label="Heading"
+        value={cell.heading}
+        disabled={!canEdit}
+        onSave={(heading) => put({ heading })}
+      />
+      <Field
+        label="Content"
+        value={cell.content}
+        disabled={!canEdit}
+        mono
+        onSave={(content) => put({ content })}
+      />
+      {canEdit && (
+        <Box sx={{ border: '1px solid #E3DCCB', borderRadius: 1, bgcolor: '#fff', mt: 0.5 }}>
+          <input
+            aria-label="Find a field"
+            placeholder="Add a field…"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            style={{
+              width: '100%',
+              border: 0,
+              padding: '5px 8px',
+              font: 'inherit',
+              background: 'transparent',
+            }}
+          />
+          <Box sx={{ maxHeight: 170, overflow: 'auto' }}>
+            {fields.map((f) => (
+              <Box
+                key={f.name}
+                component="button"
+                type="button"
+                title={f.help}
+                onClick={() => put({ content: `${cell.content} {${f.name}}`.trim() })}
+                sx={{
+                  display: 'flex',
+                  width: '100%',
+                  gap: 1,
+                  border: 0,
+                  bgcolor: 'transparent',
+                  font: 'inherit',
+                  fontSize: 12,
+                  px: 1,
+                  py: 0.3,
+                  cursor: 'pointer',
+                  textAlign: 'left',
+                  '&:hover': { bgcolor: '#F5ECE0' },
+                }}
+              >
+                <span style={{ fontFamily: MONO, color: TEAL, whiteSpace: 'nowrap' }}>{f.name}</span>
+                <span
+                  style={{ color: QUIET, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+                >
+                  {f.text}
+                </span>
+              </Box>
+            ))}
+          </Box>
+        </Box>
+      )}
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+        <Field
+          label="Text height, mm"
+          value={String(cell.size_mm)}
+          disabled={!canEdit}
+          onSave={(v) => number(v, (size_mm) => put({ size_mm }))}
+        />
+        <TextField
+          select
+          margin="dense"
+          label="Text stands"
+          value={cell.anchor}
+          disabled={!canEdit}
+          onChange={(e) => put({ anchor: e.target.value as Cell['anchor'] })}
+        >
+          <MenuItem value="start">left</MenuItem>
+          <MenuItem value="middle">in the middle</MenuItem>
+          <MenuItem value="end">right</MenuItem>
+        </TextField>
+        {PLACE.map(([key, label]) => (
+          <Field
+            key={key}
+            label={label}
+            value={String(Math.round(cell[key] * 1000) / 1000)}
+            disabled={!canEdit}
+            onSave={(v) => number(v, (n) => put({ [key]: n }))}
+          />
+        ))}
+      </Box>
+      <FormControlLabel
+        label="Edge around it"
+        control={
+          <Checkbox
+            size="small"
+            checked={cell.border}
+            disabled={!canEdit}
+            onChange={(e) => put({ border: e.target.checked })}
+          />
+        }
+      />
+      <TextField
+        select
+        fullWidth
+        margin="dense"
+        label="Picture"
+        value={blocks.pictures.some((p) => p.id === cell.picture_id) ? cell.picture_id : ''}
+        disabled={!canEdit}
+        onChange={(e) => put({ picture_id: e.target.value })}
+      >
+        <MenuItem value="">none</MenuItem>
+        {blocks.pictures.map((p) => (
+          <MenuItem key={p.id} value={p.id}>
+            {p.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      {canEdit && (
+        <Section title="Remove">
+          <Button
+            color="error"
+            onClick={() => void send({ kind: 'remove-title-cells', cell_ids: [cell.id] }).then(onRemoved)}
+          >
+            Take the cell out
+          </Button>
+        </Section>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,100 @@
+/** How new sheets of each kind begin. */
+import Box from '@mui/material/Box'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { client, got, type AnyEdit } from '../../api/client'
+import type { WireTypeLine } from '../../api/shapes'
+import { QUIET } from '../../app/theme'
+import { Field } from '../../kit/Field'
+import { useSheet } from '../draw/store'
+import type { Sheets } from './shapes'
+
+export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolean }) {
+  const { projectId, send } = useSheet()
+  const [kind, setKind] = useState('schematic')
+  const outline = useQuery({
+    queryKey: ['outline', projectId],
+    queryFn: () =>
+      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
+  })
+  const types = (outline.data?.wire_types ?? []) as unknown as WireTypeLine[]
+  const habit = table.habits.find((h) => h.kind === kind)
+  const set = (values: Record<string, unknown>) =>
+    void send({ kind: 'set-sheet-habit', sheet_kind: kind, ...values } as unknown as AnyEdit)
+  const drawn = kind === 'schematic' || kind === 'free'
+  const ladder = drawn && (habit?.frame ?? 'ladder') === 'ladder'
+  const choose = (label: string, key: string, value: string, options: { id: string; name: string }[]) => (
+    <TextField
+      slotProps={{ inputLabel: { shrink: true } }}
+      select
+      fullWidth
+      margin="dense"
+      label={label}
+      value={options.some((o) => o.id === value) ? value : ''}
+      disabled={!canEdit}
+      onChange={(e) => set({ [key]: key === 'ladders' ? Number(e.target.value) : e.target.value })}
+    >
+      {options.map((o) => (
+        <MenuItem key={o.id} value={o.id}>
+          {o.name || 'none'}
+        </MenuItem>
+      ))}
+    </TextField>
+  )
+  const rails = [{ id: '', name: '' }, ...types.map((t) => ({ id: t.id, name: t.name }))]
+  return (
+    <>
+      <Box sx={{ fontWeight: 600 }}>New sheets</Box>
+      <Box sx={{ color: QUIET, fontSize: 12 }}>
+        How a sheet of this kind begins. Choose sheets in the table to change those that are there.
+      </Box>
+      <TextField
+        slotProps={{ inputLabel: { shrink: true } }}
+        select
+        fullWidth
+        margin="dense"
+        label="Of the kind"
+        value={kind}
+        onChange={(e) => setKind(e.target.value)}
+      >
+        {table.kinds.map((k) => (
+          <MenuItem key={k.id} value={k.id}>
+            {k.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      {choose(
+        'Begin in size',
+        'size',
+        habit?.size ?? '',
+        table.sizes.map((s) => ({ id: s, name: s })),
+      )}
+      {drawn &&
+        choose('Begin with', 'frame', habit?.frame ?? 'ladder', [
+          { id: 'ladder', name: 'Ladder lines' },
+          { id: 'zones', name: 'Zones' },
+        ])}
+      {ladder &&
+        choose('Ladders beside each other', 'ladders', String(habit?.ladders ?? 1), [
+          { id: '1', name: 'one' },
+          { id: '2', name: 'two' },
+        ])}
+      {ladder && (
+        <Field
+          label="Lines a ladder"
+          value={String(habit?.line_count ?? 8)}
+          disabled={!canEdit}
+          onSave={(v) => set({ line_count: Number(v) || 1 })}
+        />
+      )}
+      {ladder && choose('Left rail', 'left_rail_type_id', habit?.left_rail_type_id ?? '', rails)}
+      {ladder && choose('Right rail', 'right_rail_type_id', habit?.right_rail_type_id ?? '', rails)}
+      {choose('Title block', 'title_block_id', habit?.title_block_id ?? '', [
+        { id: '', name: 'of the project' },
+        ...table.blocks,
+      ])}
+    </>
+  )
+}

@@ -1,0 +1,111 @@
+/** Numbering sheets again: what would become what is shown before anything is changed. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { client, got, wordsOf, type AnyEdit } from '../../api/client'
+import { MONO, QUIET, SNAG } from '../../app/theme'
+import { useSheet } from '../draw/store'
+import type { Sheets } from './shapes'
+
+interface Props {
+  table: Sheets
+  picked: string[]
+  close: () => void
+}
+
+export function NumberPanel({ table, picked, close }: Props) {
+  const { projectId, revision, send } = useSheet()
+  const [start, setStart] = useState('1')
+  const [step, setStep] = useState('1')
+  const [prefix, setPrefix] = useState('')
+  const [lines, setLines] = useState('number')
+  const [firstLine, setFirstLine] = useState('101')
+  const edit = {
+    kind: 'number-sheets',
+    sheet_ids: picked,
+    start: Number(start) || 0,
+    step: Number(step) || 1,
+    prefix,
+    lines,
+    first_line: Number(firstLine) || 0,
+  } as unknown as AnyEdit
+  const preview = useQuery({
+    queryKey: ['number-sheets', projectId, revision, JSON.stringify(edit)],
+    queryFn: () =>
+      got(
+        client.POST('/api/projects/{project_id}/preview', {
+          params: { path: { project_id: projectId } },
+          body: { edit, sheet_id: '', since: -1, key: '' },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+  const rows = preview.error ? [] : (preview.data?.table ?? [])
+  const text = (label: string, value: string, set: (v: string) => void) => (
+    <TextField label={label} value={value} margin="dense" onChange={(e) => set(e.target.value)} />
+  )
+  return (
+    <Box
+      component="form"
+      aria-label="Number again"
+      onSubmit={(e: React.FormEvent) => {
+        e.preventDefault()
+        void send(edit).then((answer) => answer && close())
+      }}
+    >
+      <Box sx={{ fontWeight: 600 }}>Number again</Box>
+      <Box sx={{ color: QUIET, fontSize: 12 }}>
+        {picked.length ? `${picked.length} chosen sheets` : `All ${table.sheets.length} sheets`}, in their
+        order. Tags and numbers made of lines follow; fixed ones stay.
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 0.75 }}>
+        {text('Prefix', prefix, setPrefix)}
+        {text('From', start, setStart)}
+        {text('In steps of', step, setStep)}
+      </Box>
+      <TextField
+        select
+        fullWidth
+        margin="dense"
+        label="Ladder lines"
+        value={lines}
+        onChange={(e) => setLines(e.target.value)}
+      >
+        <MenuItem value="number">begin with the sheet’s number</MenuItem>
+        <MenuItem value="run">run on from sheet to sheet</MenuItem>
+        <MenuItem value="keep">stay as they are</MenuItem>
+      </TextField>
+      {lines === 'run' && text('First line of all', firstLine, setFirstLine)}
+      <Box sx={{ display: 'flex', gap: 1, my: 1 }}>
+        <Button type="submit" variant="contained" disabled={rows.length === 0}>
+          Number {rows.length || ''} again
+        </Button>
+        <Button onClick={close}>Cancel</Button>
+      </Box>
+      {preview.error && (
+        <Box
+          role="alert"
+          sx={{ color: wordsOf(preview.error) === 'Nothing would change.' ? QUIET : SNAG, fontSize: 12.5 }}
+        >
+          {wordsOf(preview.error)}
+        </Box>
+      )}
+      <Box component="ol" aria-label="What would change" sx={{ listStyle: 'none', p: 0, m: 0, fontSize: 12 }}>
+        {rows.slice(0, 300).map(([was, now, title, follows]) => (
+          <Box component="li" key={was} sx={{ py: 0.3, borderTop: '1px solid #EDE7D8' }}>
+            <b style={{ fontFamily: MONO }}>
+              {was} → {now}
+            </b>{' '}
+            {title}
+            {follows && <Box sx={{ color: QUIET }}>{follows}</Box>}
+          </Box>
+        ))}
+        {rows.length > 300 && <li>and {rows.length - 300} more</li>}
+      </Box>
+    </Box>
+  )
+}

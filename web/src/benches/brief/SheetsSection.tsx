@@ -1,0 +1,240 @@
+/** The sheets of the project as a table: many changed at once, blocks pasted, added, numbered again. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import InputBase from '@mui/material/InputBase'
+import { useMemo, useState, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { client, got, type AnyEdit } from '../../api/client'
+import { LINE, QUIET } from '../../app/theme'
+import { Bench } from '../../kit/Bench'
+import { Grid, type CellChange, type Column } from '../../kit/Grid'
+import { usePlaces, type Places } from '../../kit/PlaceChoice'
+import { useBench } from '../../kit/useBench'
+import { useSheet } from '../draw/store'
+import { AddSheets } from './AddSheets'
+import { HabitsPanel } from './HabitsPanel'
+import { NumberPanel } from './NumberPanel'
+import { SheetsPanel } from './SheetsPanel'
+import type { SheetRecord, Sheets } from './shapes'
+
+const FRAMES = [
+  { id: 'ladder', name: 'ladder lines' },
+  { id: 'zones', name: 'zones' },
+]
+const NUMBERS = new Set(['first_line', 'line_count', 'ladders', 'columns', 'rows'])
+
+/** The sheets with all that is said of them. */
+export function useSheetTable() {
+  const projectId = useSheet((s) => s.projectId)
+  return useBench<Sheets>('sheets', () =>
+    got(client.GET('/api/projects/{project_id}/sheets', { params: { path: { project_id: projectId } } })),
+  )
+}
+
+/** The edit that makes what was typed or pasted into the table true, one for all of it. */
+export function changesEdit(changes: CellChange[], table: Sheets): AnyEdit {
+  const sheets = new Map<string, Record<string, unknown>>()
+  for (const { id, key, value } of changes) {
+    const line = sheets.get(id) ?? { sheet_id: id }
+    if (key.startsWith('own:')) line['fields'] = { ...(line['fields'] as object), [key.slice(4)]: value }
+    else if (key === 'shows') {
+      const kind = table.sheets.find((s) => s.id === id)?.kind
+      const subject = table.kinds.find((k) => k.id === kind)?.subject
+      if (subject) line[subject] = value
+    } else if (NUMBERS.has(key)) line[key] = Number(value) || 0
+    else line[key === 'kind' ? 'sheet_kind' : key] = value
+    sheets.set(id, line)
+  }
+  return { kind: 'change-sheets', sheets: [...sheets.values()], follow: true } as unknown as AnyEdit
+}
+
+function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean): Column<SheetRecord>[] {
+  const none = { id: '', name: '' }
+  const functions = [none, ...(places?.functions ?? []).map((f) => ({ id: f.id, name: f.name }))]
+  const locations = [none, ...(places?.locations ?? []).map((l) => ({ id: l.id, name: l.name }))]
+  const blocks = [none, ...table.blocks]
+  const edit = () => canEdit
+  const drawn = (s: SheetRecord) => canEdit && (s.kind === 'schematic' || s.kind === 'free')
+  const ladder = (s: SheetRecord) => drawn(s) && s.frame === 'ladder'
+  const named = (list: { id: string; name: string }[], id: string) =>
+    list.find((x) => x.id === id)?.name ?? ''
+  const subjectOf = (s: SheetRecord) => table.kinds.find((k) => k.id === s.kind)?.subject || ''
+  const shown = (s: SheetRecord) => {
+    const field = subjectOf(s)
+    return field ? s[field] : ''
+  }
+  const every = Object.values(table.subjects).flat()
+  const plain = (key: 'number' | 'title' | 'subtitle', name: string, width: number): Column<SheetRecord> => ({
+    key,
+    name,
+    width,
+    text: (s) => s[key],
+    edit,
+    mono: key === 'number',
+  })
+  const choice = (
+    key: 'kind' | 'size' | 'frame' | 'function_id' | 'location_id' | 'title_block_id',
+    name: string,
+    width: number,
+    choices: { id: string; name: string }[],
+    when: (s: SheetRecord) => boolean = edit,
+  ): Column<SheetRecord> => ({
+    key,
+    name,
+    width,
+    choices,
+    edit: when,
+    text: (s) => named(choices, s[key]) || s[key],
+    value: (s) => s[key],
+  })
+  const count = (
+    key: 'first_line' | 'line_count' | 'ladders',
+    name: string,
+    width: number,
+  ): Column<SheetRecord> => ({
+    key,
+    name,
+    width,
+    text: (s) => (s.frame === 'ladder' ? String(s[key]) : ''),
+    edit: ladder,
+    mono: true,
+  })
+  return [
+    plain('number', 'Number', 74),
+    plain('title', 'Title', 210),
+    plain('subtitle', 'Second line', 110),
+    choice('kind', 'Kind', 108, table.kinds),
+    choice('function_id', 'Function', 84, functions),
+    choice('location_id', 'Location', 84, locations),
+    choice(
+      'size',
+      'Size',
+      70,
+      table.sizes.map((s) => ({ id: s, name: s })),
+    ),
+    choice('frame', 'Frame', 92, FRAMES, drawn),
+    count('first_line', 'First line', 76),
+    count('line_count', 'Lines', 56),
+    count('ladders', 'Ladders', 66),
+    {
+      key: 'shows',
+      name: 'Shows',
+      width: 120,
+      choices: [none, ...every],
+      edit: (s) => canEdit && subjectOf(s) !== '',
+      text: (s) => named(table.subjects[s.kind] ?? [], shown(s)),
+      value: shown,
+    },
+    choice('title_block_id', 'Title block', 120, blocks),
+    ...table.own_fields.map((name) => ({
+      key: `own:${name}`,
+      name,
+      width: 110,
+      text: (s: SheetRecord) => s.fields[name] ?? '',
+      edit,
+    })),
+  ]
+}
+
+export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
+  const { projectId, send, say } = useSheet()
+  const go = useNavigate()
+  const table = useSheetTable()
+  const places = usePlaces()
+  const [words, setWords] = useState('')
+  const [picked, setPicked] = useState<string[]>([])
+  const [panel, setPanel] = useState<'' | 'add' | 'number'>('')
+  const data = table.data
+  const columns = useMemo(
+    () => (data ? columnsOf(data, places.data, canEdit) : []),
+    [data, places.data, canEdit],
+  )
+  if (!data)
+    return (
+      <Bench name="Brief" list={list}>
+        {null}
+      </Bench>
+    )
+  const there = picked.filter((id) => data.sheets.some((s) => s.id === id))
+  const inspector =
+    panel === 'add' ? (
+      <AddSheets table={data} places={places.data} after={there.at(-1) ?? ''} close={() => setPanel('')} />
+    ) : panel === 'number' ? (
+      <NumberPanel table={data} picked={there} close={() => setPanel('')} />
+    ) : there.length ? (
+      <SheetsPanel table={data} places={places.data} picked={there} canEdit={canEdit} />
+    ) : (
+      <HabitsPanel table={data} canEdit={canEdit} />
+    )
+  const beyond = (rows: Record<string, string>[]) =>
+    void send({
+      kind: 'add-sheets',
+      sheets: rows.map((r) => ({
+        number: r['number'] ?? '',
+        title: r['title'] ?? '',
+        subtitle: r['subtitle'] ?? '',
+        ...(r['kind'] ? { sheet_kind: r['kind'] } : {}),
+        function_id: r['function_id'] ?? '',
+        location_id: r['location_id'] ?? '',
+      })),
+      after_id: '',
+    } as unknown as AnyEdit)
+  return (
+    <Bench name="Brief" list={list} inspector={inspector}>
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 1,
+          alignItems: 'center',
+          height: 40,
+          px: 1.5,
+          borderBottom: `1px solid ${LINE}`,
+          bgcolor: '#FBF8F1',
+        }}
+      >
+        <InputBase
+          placeholder="Filter sheets"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          inputProps={{ 'aria-label': 'Filter sheets' }}
+          sx={{ flex: 1, fontSize: 13, bgcolor: '#fff', border: `1px solid ${LINE}`, borderRadius: 1, px: 1 }}
+        />
+        <Box sx={{ color: QUIET, fontSize: 12, whiteSpace: 'nowrap' }}>
+          {there.length ? `${there.length} of ${data.sheets.length} chosen` : `${data.sheets.length} sheets`}
+        </Box>
+        {canEdit && (
+          <>
+            <Button
+              variant={panel === 'add' ? 'contained' : 'outlined'}
+              onClick={() => setPanel(panel === 'add' ? '' : 'add')}
+            >
+              Add sheets
+            </Button>
+            <Button
+              variant={panel === 'number' ? 'contained' : 'outlined'}
+              onClick={() => setPanel(panel === 'number' ? '' : 'number')}
+            >
+              Number again
+            </Button>
+          </>
+        )}
+      </Box>
+      <Grid
+        name="Sheets"
+        columns={columns}
+        rows={data.sheets}
+        selected={new Set(there)}
+        filter={words}
+        onSelect={setPicked}
+        onChange={(changes) => void send(changesEdit(changes, data))}
+        onBeyond={beyond}
+        onProblem={(problem) => say(problem, 'error')}
+        onOpen={(sheet) => void go(`/p/${projectId}/draw/${sheet.id}`)}
+      />
+      <Box sx={{ px: 1.5, py: 0.5, fontSize: 11.5, color: QUIET, borderTop: `1px solid ${LINE}` }}>
+        Type or paste into the cells; a block pasted over the last row goes on in new sheets. Ctrl+D fills
+        down, Enter edits, Space chooses.
+      </Box>
+    </Bench>
+  )
+}

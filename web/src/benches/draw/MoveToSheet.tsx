@@ -1,0 +1,39 @@
+/** Moving what is selected to another sheet. */
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useNavigate } from 'react-router'
+import type { SheetLine } from '../../api/shapes'
+import { useSheet } from './store'
+
+export function MoveToSheet({ ids, sheets }: { ids: string[]; sheets: SheetLine[] }) {
+  const { projectId, sheetId, view, send } = useSheet()
+  const go = useNavigate()
+  const moved = ids.filter((id) =>
+    ['symbol', 'wire', 'continuation', 'note'].includes(view.items[id]?.kind ?? ''),
+  )
+  const others = sheets.filter((s) => s.id !== sheetId && ['schematic', 'free'].includes(s.kind))
+  if (!moved.length || !others.length) return null
+  return (
+    <TextField
+      slotProps={{ inputLabel: { shrink: true } }}
+      select
+      fullWidth
+      margin="dense"
+      label="Move to sheet"
+      value=""
+      onChange={(e) =>
+        void send({ kind: 'move-to-sheet', ids: moved, sheet_id: e.target.value, dx: 0, dy: 0 }).then(
+          (answer) => {
+            if (answer) void go(`/p/${projectId}/draw/${e.target.value}`)
+          },
+        )
+      }
+    >
+      {others.map((s) => (
+        <MenuItem key={s.id} value={s.id}>
+          {s.number} {s.title}
+        </MenuItem>
+      ))}
+    </TextField>
+  )
+}

@@ -1,0 +1,71 @@
+/** A cell of a Grid while it is edited: a text, or a choice. */
+import { useState } from 'react'
+import { COPPER } from '../app/theme'
+import type { Choice } from './Grid'
+
+interface Props {
+  label: string
+  start: string
+  choices?: Choice[] | undefined
+  onSave: (value: string, down: boolean) => void
+  onCancel: () => void
+}
+
+const look = {
+  width: '100%',
+  height: 24,
+  font: 'inherit',
+  color: 'inherit',
+  border: 0,
+  outline: `2px solid ${COPPER}`,
+  background: '#fff',
+} as const
+
+export function GridCell({ label, start, choices, onSave, onCancel }: Props) {
+  const [text, setText] = useState(start)
+  const keys = (event: React.KeyboardEvent) => {
+    event.stopPropagation()
+    if (event.key === 'Enter') onSave(text, true)
+    if (event.key === 'Tab') {
+      event.preventDefault()
+      onSave(text, false)
+    }
+    if (event.key === 'Escape') onCancel()
+  }
+  if (choices)
+    return (
+      <select
+        autoFocus
+        aria-label={label}
+        value={text}
+        style={look}
+        onKeyDown={keys}
+        onBlur={() => onSave(text, false)}
+        onChange={(e) => {
+          setText(e.target.value)
+          onSave(e.target.value, false)
+        }}
+      >
+        {choices.map((c) => (
+          <option key={c.id} value={c.id}>
+            {c.name || 'none'}
+          </option>
+        ))}
+      </select>
+    )
+  return (
+    <input
+      autoFocus
+      aria-label={label}
+      value={text}
+      style={look}
+      onFocus={(e) => {
+        const end = e.target.value.length
+        e.target.setSelectionRange(end, end)
+      }}
+      onChange={(e) => setText(e.target.value)}
+      onKeyDown={keys}
+      onBlur={() => onSave(text, false)}
+    />
+  )
+}
