@@ -8,6 +8,7 @@ from typing import Any
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.edits import Outcome, compute, parse_edit
+from jolly_core.library import BlockPattern
 from jolly_core.model import IdSource, Part, Project, Symbol, from_record
 from jolly_core.tagging import product_tag
 
@@ -25,8 +26,9 @@ class DemoLibrary:
         """Return a part by id or number."""
         return self.parts.get(id) or next((p for p in self.parts.values() if p.number == id), None)
 
-    def title_block(self, id: str) -> None:
+    def title_block(self, id: str) -> BlockPattern | None:
         """Return None: the demo's library keeps no title blocks."""
+        return None
 
 
 class Workbench:

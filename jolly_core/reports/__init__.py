@@ -3,7 +3,7 @@
 from . import building, making, parts, sheets, wires
 from .finding import Found, find_in
 from .naming import Named, differences, kind_name, named, objects_of
-from .registry import REPORTS, Cell, Column, Report, Table, report, run_report
+from .registry import REPORTS, Cell, Column, Report, Table, in_inches, report, run_report
 from .wires import WireRow, sheet_wires
 
 __all__ = [
@@ -18,6 +18,7 @@ __all__ = [
     "building",
     "differences",
     "find_in",
+    "in_inches",
     "kind_name",
     "making",
     "named",

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jolly_core.model import Project, RuleError
 
 Cell = str | int | float
+# Ending of a column's key -> the unit beside it, and its length in that of the ending (exact, by definition).
+INCHES = {"mm": ("in", 25.4), "m": ("ft", 0.3048)}
 
 
 @dataclass(slots=True, frozen=True)
@@ -70,4 +72,29 @@ def run_report(project: Project, key: str) -> Table:
     found = REPORTS.get(key)
     if found is None:
         raise RuleError(f"There is no report “{key}”. There are: {', '.join(REPORTS)}.", field="kind")
-    return Table(found.title, found.columns, found.build(project))
+    table = Table(found.title, found.columns, found.build(project))
+    return in_inches(table) if project.settings.length_unit == "in" else table
+
+
+def in_inches(table: Table) -> Table:
+    """Return a table with its millimetres as inches and its metres as feet; a key's ending says which columns are such.
+
+    Example:
+        >>> in_inches(Table("Cuts", (Column("length_mm", "Length mm"),), [(254.0,)])).rows
+        [(10.0,)]
+    """
+    columns = list(table.columns)
+    factors: dict[int, float] = {}
+    for n, column in enumerate(columns):
+        for ending, (unit, length) in INCHES.items():
+            if column.key.endswith(f"_{ending}"):
+                factors[n] = length
+                key = column.key.removesuffix(ending) + unit
+                columns[n] = replace(column, key=key, heading=column.heading.replace(f" {ending}", f" {unit}"))
+    rows = [
+        tuple(
+            round(v / factors[n], 2) if n in factors and isinstance(v, (int, float)) else v for n, v in enumerate(row)
+        )
+        for row in table.rows
+    ]
+    return Table(table.title, tuple(columns), rows)

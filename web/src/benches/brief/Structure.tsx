@@ -57,7 +57,7 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
   }
   const columns = ['Code', 'Description', 'Within', ...(place ? ['Is'] : []), 'There', '']
   return (
-    <Box component="section" aria-label={title} sx={{ mt: 3 }}>
+    <Box component="section" aria-label={title} sx={{ mt: 3, '& td': { verticalAlign: 'middle !important', py: '2px' } }}>
       <Box component="h2" sx={{ fontSize: 16, m: 0 }}>
         {title}
       </Box>

@@ -1,0 +1,139 @@
+"""Finding by a few letters, and things in words."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jolly_core.exchange import read_project
+from jolly_core.model import Change, Project
+from jolly_core.reports import Found, differences, find_in, in_inches, named, objects_of, run_report
+from jolly_core.reports.registry import Column, Table
+from jolly_core.tagging import full_tag
+from jolly_core.testing import DEMO, Workbench
+from jolly_core.wiring import wire_numbers
+
+
+def demo() -> Project:
+    return read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+
+
+def labels(found: list[Found], kind: str) -> list[str]:
+    return [f.label for f in found if f.kind == kind]
+
+
+class Finding(TestCase):
+    def test_sheets_tags_texts_parts_wires_and_points(self) -> None:
+        project = demo()
+        cases = (
+            ("auger power", "sheet", "10 Loading auger, power"),
+            ("30", "sheet", "30 Loading auger, control"),
+            ("qa1", "device", "=K2+KP2-QA1  Auger run"),
+            ("bw-c09-24d-31", "device", "=K2+KP2-QA1  Auger run"),
+            ("auger RUN", "device", "=K2+KP2-QA1  Auger run"),
+            ("3012", "wire", "3012"),
+            ("24 v", "text", "continuation 24 V  (10)"),
+            ("contactor 9", "part", "BW-C09-24D-31  Contactor 9 A AC-3, coil 24 V DC, 3 NO + 1 NC"),
+        )
+        for words, kind, wanted in cases:
+            with self.subTest(words):
+                self.assertIn(wanted, labels(find_in(project, words), kind))
+        self.assertEqual(find_in(project, "  "), [])
+        self.assertEqual(find_in(project, "no such thing at all"), [])
+        self.assertTrue(any(f.bench == "cables" for f in find_in(project, "WD1")))
+
+    def test_the_likeliest_come_first_and_no_kind_fills_the_list(self) -> None:
+        project = demo()
+        found = find_in(project, "1", limit=10)
+        self.assertLessEqual(len(found), 10)
+        self.assertLessEqual(len(labels(found, "sheet")), 5)
+        self.assertEqual(found[0].label, "1 Control panel of kiln 2")
+
+    def test_every_tag_and_every_wire_number_of_the_demo_is_found(self) -> None:
+        for name in ("pellwick-kiln-2", "sample-store-dehumidifier"):
+            project = read_project((DEMO / f"{name}.spool.json").read_bytes())
+            for sheet in project.sheets.values():
+                for number in set(wire_numbers(project, sheet.id).values()):
+                    self.assertIn(number, labels(find_in(project, number), "wire"))
+            for device in project.devices.values():
+                tag = full_tag(project, device)
+                found = find_in(project, tag.rsplit("-", 1)[-1], limit=60)
+                self.assertTrue(any(f.label.startswith(tag) for f in found), tag)
+
+    def test_what_was_kept_follows_every_edit(self) -> None:
+        bench = Workbench(standard="na", tag_habit="line")
+        lamp = bench.place("lamp", 40, 16, text="Ready")
+        self.assertEqual(labels(find_in(bench.project, "ready"), "device"), ["LT301  Ready"])
+        bench.do("set-text", device_id=bench.device(lamp), text="Idle")
+        self.assertEqual(find_in(bench.project, "ready"), [])
+        bench.do("change-sheet", sheet_id=bench.sheet, first_line=500)
+        self.assertEqual(labels(find_in(bench.project, "LT500"), "device"), ["LT500  Idle"])
+        bench.do("delete-selection", ids=[lamp])
+        self.assertEqual(find_in(bench.project, "idle"), [])
+
+    @settings(max_examples=80, deadline=None)
+    @given(st.text(max_size=12))
+    def test_whatever_is_typed_is_answered(self, words: str) -> None:
+        for found in find_in(PROJECT, words):
+            self.assertTrue(found.sheet_id in PROJECT.sheets or found.bench)
+
+
+PROJECT = demo()
+
+
+class Naming(TestCase):
+    def test_things_are_named_as_a_person_knows_them_also_when_they_are_gone(self) -> None:
+        bench = Workbench()
+        place = bench.new("add-location", code="KP2")
+        lamp = bench.place("lamp", 40, 16)
+        outcome = bench.do("delete-selection", ids=[lamp])
+        names = {thing.name for thing in objects_of(bench.project, outcome.changes)}
+        self.assertIn("-PF1", names)
+        moved = bench.do("change-location", location_id=place, code="KP3")
+        (thing,) = objects_of(bench.project, moved.changes)
+        self.assertEqual((thing.kind, thing.name, thing.id), ("location", "+KP3", place))
+        (change,) = moved.changes
+        self.assertEqual(differences(bench.project, change), [("code", "KP2", "KP3")])
+
+    def test_references_are_told_by_name(self) -> None:
+        bench = Workbench()
+        place = bench.new("add-location", code="KP2")
+        outcome = bench.do("change-sheet", sheet_id=bench.sheet, location_id=place, fields={"Order": "7"})
+        (change,) = outcome.changes
+        self.assertEqual(named(bench.project, change).name, "sheet 30")
+        self.assertEqual(
+            differences(bench.project, change), [("location", "none", "+KP2"), ("fields", "none", "Order: 7")]
+        )
+
+    def test_every_kind_of_thing_of_the_demo_has_a_name(self) -> None:
+        for kind, entity in PROJECT.entities():
+            thing = named(PROJECT, Change(kind, entity.id, None, entity))
+            self.assertTrue(thing.name.strip(), kind)
+            self.assertNotIn(entity.id, thing.name, "no inner id is shown")
+
+
+class Lengths(TestCase):
+    def test_in_inches_where_the_project_says_so(self) -> None:
+        project = demo()
+        metric = run_report(project, "stock")
+        at = [c.key for c in metric.columns].index("length_mm")
+        bench = Workbench()
+        bench.project = project
+        bench.do("change-settings", length_unit="in")
+        inches = run_report(project, "stock")
+        self.assertEqual(inches.columns[at].heading, "Length in")
+        for was, now in zip(metric.rows, inches.rows, strict=True):
+            self.assertAlmostEqual(float(now[at]) * 25.4, float(was[at]), delta=0.13)
+
+    def test_empty_cells_stay_empty_and_metres_become_feet(self) -> None:
+        table = Table("Cables", (Column("tag", "Tag"), Column("length_m", "Length m")), [("W1", ""), ("W2", 3.048)])
+        self.assertEqual(in_inches(table).rows, [("W1", ""), ("W2", 10.0)])
+        self.assertEqual(in_inches(table).columns[1].heading, "Length ft")
+
+    def test_project_data_has_the_own_fields(self) -> None:
+        rows = run_report(demo(), "project").rows
+        self.assertIn(("Order number", "PO 88-1204"), rows)
+        self.assertIn(("Supply voltage", "400 V 3~ 50 Hz"), rows)
+        self.assertTrue(all(text for _, text in rows))
