@@ -79,7 +79,7 @@ class Story(LiveServerTestCase):
 
     def new_sheet(self, page: Page, number: str, title: str) -> None:
         """Add an empty ladder sheet and wait for its rails."""
-        page.get_by_role("button", name="Add a sheet").click()
+        page.get_by_role("button", name="Add a sheet", exact=True).click()
         page.get_by_label("Number", exact=True).first.fill(number)
         page.get_by_label("Title", exact=True).first.fill(title)
         page.get_by_role("button", name="Add", exact=True).click()

@@ -6,6 +6,7 @@ from playwright.sync_api import expect
 
 from e2e.base import Story
 from jolly_core.tagging import full_tag
+from jolly_server.demo.services import PROJECTS
 from jolly_server.projects.models import ProjectRow
 from jolly_server.projects.store import load_rows
 
@@ -15,10 +16,10 @@ class BriefStory(Story):
         page = self.page
         page.get_by_role("button", name="Open the demo project").click()
         page.get_by_role("button", name="New project").click()
-        page.get_by_label("Name").fill("Sample store")
+        page.get_by_label("Name", exact=True).fill("Sample store")
         page.get_by_role("button", name="Make", exact=True).click()
         expect(page.locator("[data-kind=wire]")).to_have_count(2)
-        project_id = ProjectRow.objects.exclude(pk="kiln-2").get().pk
+        project_id = ProjectRow.objects.exclude(pk__in=PROJECTS).get().pk
         self.click(page, 30, 16)
         page.keyboard.press("Escape")
         page.keyboard.type("TW-L22-G")
@@ -26,6 +27,7 @@ class BriefStory(Story):
         with page.expect_response(lambda r: r.url.endswith("/edits") and r.status == 200):
             option.click()
         page.get_by_role("navigation", name="Benches").get_by_role("link", name="Brief").click()
+        page.get_by_role("button", name="Structure Functions and locations").click()
         code = page.get_by_label("Code of +P1")
         code.fill("SP1")
         with page.expect_response(lambda r: r.url.endswith("/edits") and r.status == 200):

@@ -31,6 +31,8 @@ class ProjectStory(Story):
         page.get_by_label("Project file").set_input_files(
             {"name": "kiln.spool.json", "mimeType": "application/json", "buffer": path.read_bytes()}
         )
+        expect(page.get_by_role("region", name="Import")).to_contain_text("Kiln 2 came in: 9 sheets")
+        page.get_by_role("link", name="Open it").click()
         expect(self.symbols(page).first).to_be_visible()
         made = page.url.split("/p/")[1].split("/")[0]
         self.assertNotEqual(made, "kiln-2")
@@ -44,17 +46,18 @@ class ProjectStory(Story):
             file.flush()
             page.get_by_label("Project file").set_input_files(file.name)
             expect(page.get_by_text("This is not a Jolly Spool project file")).to_be_visible()
+        expect(page.get_by_text("Nothing was taken in.")).to_be_visible()
         expect(page.get_by_role("link", name="Kiln 2")).to_have_count(1)
 
     def test_a_north_american_project_from_nothing(self) -> None:
         page = self.page
         page.get_by_role("button", name="Open the demo project").click()
         page.get_by_role("button", name="New project").click()
-        page.get_by_label("Name").fill("Sample-store dehumidifier")
+        page.get_by_label("Name", exact=True).fill("Sample-store dehumidifier")
         page.get_by_label("Habits").click()
         page.get_by_role("option", name="North American, AWG").click()
         page.get_by_role("button", name="Make", exact=True).click()
-        expect(page.locator("[data-kind=wire]")).to_have_count(2)
+        expect(page.get_by_test_id("place")).to_contain_text("line 11")
         page.keyboard.press("/")
         page.get_by_label("Quick line").fill('nc "Stop", no "Start", coil "Dryer run"')
         page.keyboard.press("Enter")
@@ -75,7 +78,7 @@ class ProjectStory(Story):
         page.keyboard.press("Enter")
         page.get_by_label("Find or do").blur()
         page.keyboard.press("Escape")
-        page.get_by_role("link", name="Parts").click()
+        page.get_by_role("link", name="Parts", exact=True).click()
         page.get_by_label("Words or part of a number").fill("overload")
         expect(page.get_by_role("gridcell", name="BW-R8-5", exact=True)).to_be_visible()
 

@@ -264,7 +264,7 @@ def _unlike(project: Project) -> None:
     seen: set[str] = set()
     for sheet in project.sheets.values():
         if sheet.number in seen:
-            words = f"There would be two sheets {sheet.number}. Choose another number."
+            words = f"There is already a sheet {sheet.number}. Choose another number."
             raise RuleError(words, field="number", ids=(sheet.id,))
         seen.add(sheet.number)
 

@@ -116,7 +116,7 @@ class Many(TestCase):
         swap = [{"sheet_id": a, "number": "30"}, {"sheet_id": bench.sheet, "number": "31"}]
         bench.do("change-sheets", sheets=swap)
         self.assertEqual(sorted(numbers(bench)), ["30", "31"])
-        with self.assertRaisesRegex(RuleError, "two sheets 30"):
+        with self.assertRaisesRegex(RuleError, "already a sheet 30"):
             bench.do(
                 "change-sheets", sheets=[{"sheet_id": a, "number": "30"}, {"sheet_id": bench.sheet, "number": "30"}]
             )

@@ -57,7 +57,11 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
   }
   const columns = ['Code', 'Description', 'Within', ...(place ? ['Is'] : []), 'There', '']
   return (
-    <Box component="section" aria-label={title} sx={{ mt: 3, '& td': { verticalAlign: 'middle !important', py: '2px' } }}>
+    <Box
+      component="section"
+      aria-label={title}
+      sx={{ mt: 3, '& td': { verticalAlign: 'middle !important', py: '2px' } }}
+    >
       <Box component="h2" sx={{ fontSize: 16, m: 0 }}>
         {title}
       </Box>
@@ -66,8 +70,6 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
         {lines.map((line) => (
           <tr
             key={line.id}
-            draggable={canEdit}
-            onDragStart={(e) => e.dataTransfer.setData('text/spool-place', line.id)}
             onDragOver={(e) => {
               if (e.dataTransfer.types.includes('text/spool-place')) e.preventDefault()
             }}
@@ -78,6 +80,14 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
             }}
           >
             <td style={{ width: 150, paddingLeft: 8 + 18 * depthOf(line, lines) }}>
+              <span
+                draggable={canEdit}
+                title="Drag onto another to put it within that"
+                onDragStart={(e) => e.dataTransfer.setData('text/spool-place', line.id)}
+                style={{ cursor: canEdit ? 'grab' : 'default', color: QUIET, padding: '0 4px' }}
+              >
+                ⠿
+              </span>
               <Cell
                 label={`Code of ${line.name}`}
                 value={line.code}
@@ -264,7 +274,7 @@ function Cell({ label, value, mono, canEdit, onSave }: CellProps) {
         if (e.key === 'Escape') setText(null)
       }}
       style={{
-        width: '100%',
+        width: mono ? 'calc(100% - 24px)' : '100%',
         font: mono ? `600 12.5px ${MONO}` : 'inherit',
         color: 'inherit',
         border: '1px solid transparent',
