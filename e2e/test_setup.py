@@ -9,7 +9,6 @@ from PIL import Image
 from playwright.sync_api import Page, expect
 
 from benchmarks.generate import synthetic
-from jolly_core.model import Project
 from jolly_server.projects.models import Membership
 from jolly_server.projects.services import create_project
 from jolly_server.projects.store import load_rows
@@ -50,10 +49,6 @@ class SetupStory(Story):
         scope.get_by_label(label, exact=True).click()  # type: ignore[attr-defined]
         page.get_by_role("option", name=option).click()
 
-    def project_of(self, page: Page) -> tuple[str, Project]:
-        id = page.url.split("/p/")[1].split("/")[0]
-        return id, load_rows(id)
-
     def add_place(self, page: Page, kind: str, code: str, words: str) -> None:
         page.get_by_label(f"New {kind}", exact=True).fill(code)
         page.get_by_label(f"Description of the new {kind}").fill(words)
@@ -61,7 +56,7 @@ class SetupStory(Story):
             page.get_by_role("button", name=f"Add a {kind}").click()
 
     def paste_sheets(self, page: Page, titles: tuple[str, ...], function: str) -> None:
-        page.get_by_role("button", name="Add sheets").click()
+        page.get_by_role("button", name="Add sheets", exact=True).click()
         form = page.get_by_role("form", name="Add sheets")
         form.get_by_label("Titles").fill("\n".join(titles))
         self.choose(page, form, "In function", function)
@@ -81,6 +76,14 @@ class SetupStory(Story):
         page.get_by_role("button", name="Make", exact=True).click()
         expect(page.get_by_test_id("place")).to_contain_text("line 11")
 
+        id = page.url.split("/p/")[1].split("/")[0]
+        self.structure_and_sheets(page, id)
+        self.block_with_logo(page)
+        self.contents_and_a_lamp(page, id)
+        self.the_panel_is_renamed(page, id)
+
+    def structure_and_sheets(self, page: Page, id: str) -> None:
+        """Three locations, two functions, twelve sheets with pasted titles and locations."""
         self.brief(page, "Structure")
         self.add_place(page, "location", "MP1", "Main panel")
         self.add_place(page, "location", "RP1", "Remote panel")
@@ -91,8 +94,7 @@ class SetupStory(Story):
         self.brief(page, "Sheets")
         self.paste_sheets(page, TITLES, "=HT")
         self.paste_sheets(page, MORE, "=PM")
-        id, project = self.project_of(page)
-        sheets = project.sheets_in_order()
+        sheets = load_rows(id).sheets_in_order()
         self.assertEqual([s.title for s in sheets[1:]], [*TITLES, *MORE])
         self.assertEqual([s.number for s in sheets], [str(n) for n in range(1, 14)])
         # A column of locations is pasted into the table, beginning at a cell.
@@ -103,6 +105,8 @@ class SetupStory(Story):
             self.paste(page, "\n".join(["+MP1"] * 6 + ["+RP1"] * 6))
         expect(grid.get_by_role("row").filter(has_text="Spare")).to_contain_text("+RP1")
 
+    def block_with_logo(self, page: Page) -> None:
+        """A title block of the house's own, with a picture, for the whole project."""
         self.brief(page, "Title blocks")
         page.get_by_role("button", name="ANSI, 6.5 x 1.5 in").click()
         with self.stored_after(page):
@@ -111,15 +115,14 @@ class SetupStory(Story):
         with self.stored_after(page), self.stored_after(page):
             page.get_by_label("Picture file").set_input_files(picture)  # type: ignore[arg-type]
         expect(page.locator("svg[data-testid=sheet] image")).to_have_count(1)
-        # The new cell lies on the customer's; that one makes room, and the project takes the block.
-        page.get_by_role("button", name="Title blocks").click()
-        page.keyboard.press("Escape")
         self.release(page)
         with self.stored_after(page):
             page.get_by_role("button", name="Use it for the project").click()
 
+    def contents_and_a_lamp(self, page: Page, id: str) -> None:
+        """A contents sheet at the front, and something drawn in the main panel."""
         self.brief(page, "Sheets")
-        page.get_by_role("button", name="Add sheets").click()
+        page.get_by_role("button", name="Add sheets", exact=True).click()
         form = page.get_by_role("form", name="Add sheets")
         form.get_by_label("Titles").fill("Contents")
         self.choose(page, form, "Kind of sheet", "Contents")
@@ -127,9 +130,9 @@ class SetupStory(Story):
         with self.stored_after(page):
             form.get_by_role("button", name="Add the sheet").click()
 
-        # A lamp in the main panel, and the contents, before and after the panel is renamed.
         supply = next(s for s in load_rows(id).sheets.values() if s.title == "Fan, control")
         page.goto(f"{self.live_server_url}/p/{id}/draw/{supply.id}")
+        expect(page.get_by_test_id("place")).to_contain_text("line 51")
         page.keyboard.press("/")
         page.get_by_label("Quick line").fill('no "Start", lamp "Running"')
         with self.stored_after(page):
@@ -139,6 +142,10 @@ class SetupStory(Story):
         page.get_by_role("navigation", name="Sheets").get_by_role("link", name="Contents").click()
         expect(sheet).to_contain_text("Fan, control")
         expect(sheet).to_contain_text("+MP1")
+
+    def the_panel_is_renamed(self, page: Page, id: str) -> None:
+        """Its new code is in the contents, on the sheets, and in the tag of what was drawn."""
+        sheet = page.get_by_test_id("sheet")
         self.brief(page, "Structure")
         code = page.get_by_label("Code of +MP1")
         code.fill("CP1")
@@ -184,7 +191,7 @@ class SetupStory(Story):
         with self.stored_after(page):
             inspector.get_by_role("button", name="Kiln load").click()
         expect(page.get_by_test_id("sheet")).to_contain_text("38 t")
-        height = inspector.get_by_label("Height, mm")
+        height = inspector.get_by_label("Height, mm", exact=True)
         expect(height).to_have_value("12")
         grip = page.locator("[data-corner=se]").bounding_box() or {"x": 0.0, "y": 0.0, "width": 0.0, "height": 0.0}
         page.mouse.move(grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2)
@@ -209,7 +216,7 @@ class SetupStory(Story):
         form.get_by_label("In steps of").fill("10")
         change = form.get_by_role("list", name="What would change")
         expect(change).to_contain_text("30 → 50 Loading auger, control")
-        expect(change).to_contain_text("line 301 → 501, 7 wire numbers")
+        expect(change).to_contain_text("line 301 → 501, 8 wire numbers")
         self.assertEqual(self.numbers(), ["1", "2", "3", "10", "30", "50", "80", "90", "95"])
         with self.stored_after(page):
             form.get_by_role("button", name="Number 9 again").click()
@@ -237,7 +244,8 @@ class SetupStory(Story):
         expect(page.get_by_role("heading", name="Projects")).to_be_visible()
         page.goto(f"{self.live_server_url}/p/thousand")
         tree = page.get_by_role("navigation", name="Sheets")
-        expect(tree.get_by_role("link").first).to_be_visible()
+        # The first to come in waits until the project is read from its rows.
+        expect(tree.get_by_role("link").first).to_be_visible(timeout=30_000)
         self.assertLess(tree.get_by_role("link").count(), 80, "only what is in view is in the page")
         page.get_by_test_id("sheet-tree").evaluate("e => { e.scrollTop = e.scrollHeight }")
         last = load_rows("thousand").sheets_in_order()[-1]
@@ -248,7 +256,7 @@ class SetupStory(Story):
         found.click()
         expect(self.symbols(page).first).to_be_visible()
         page.keyboard.press("Control+k")
-        page.get_by_label("Find or do").fill("KF9")
+        page.get_by_label("Find or do").fill("qa1")
         expect(page.get_by_role("option").first).to_be_visible()
 
     def test_an_owner_invites_a_viewer_who_sees_live_and_changes_nothing(self) -> None:

@@ -7,6 +7,7 @@ what is shown of a match is worked out anew; so are wire numbers, on the few she
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from jolly_core.drawing import ladder_lines
 from jolly_core.model import Device, Project, Sheet
@@ -37,6 +38,9 @@ class _Kept:
     device: Device | None
 
 
+_All = list[tuple[Sheet, list[_Kept], str]]
+
+
 def find_in(project: Project, words: str, limit: int = 30) -> list[Found]:
     """Return what has all the words typed, the likeliest first.
 
@@ -48,11 +52,12 @@ def find_in(project: Project, words: str, limit: int = 30) -> list[Found]:
     if not tokens:
         return []
     most = max(1, limit // 2)
+    kept = _all_kept(project)
     found = [
         *_sheets(project, tokens)[:most],
-        *_devices(project, tokens, most),
+        *_devices(project, kept, tokens, most),
         *_wires(project, tokens, most),
-        *_texts(project, tokens, most),
+        *_texts(project, kept, tokens, most),
         *_others(project, tokens)[:most],
     ]
     return found[:limit]
@@ -72,11 +77,17 @@ def _sheets(project: Project, tokens: list[str]) -> list[Found]:
     return [Found("sheet", f"{s.number} {s.title}".strip(), s.id) for _, _, s in sorted(ranked, key=lambda r: r[:2])]
 
 
-def _devices(project: Project, tokens: list[str], most: int) -> list[Found]:
+def _devices(project: Project, all_kept: _All, tokens: list[str], most: int) -> list[Found]:
     ranked: list[tuple[int, str, Found]] = []
-    for sheet in project.sheets_in_order():
-        for kept in _kept(project, sheet):
-            if kept.device is None or not _has(_with_part(project, kept), tokens):
+    parts = {p.id: p.number.lower() for p in project.parts.values() if any(t in p.number.lower() for t in tokens)}
+    for sheet, rows, blob in all_kept:
+        if not parts and not _has(blob, tokens):
+            continue
+        for kept in rows:
+            if kept.device is None:
+                continue
+            part = parts.get(kept.device.part_id)
+            if not _has(f"{kept.text} {part}" if part else kept.text, tokens):
                 continue
             lead = lead_of(project, kept.device.id)
             if lead is not None and lead.id != kept.id:
@@ -90,23 +101,23 @@ def _devices(project: Project, tokens: list[str], most: int) -> list[Found]:
     return [f for _, _, f in sorted(ranked, key=lambda r: r[:2])[:most]]
 
 
-def _with_part(project: Project, kept: _Kept) -> str:
-    part = project.parts.get(kept.device.part_id) if kept.device is not None else None
-    return f"{kept.text} {part.number.lower()}" if part is not None else kept.text
-
-
-def _kept(project: Project, sheet: Sheet) -> list[_Kept]:
-    store = project.kept.setdefault("find", (0, {}))[1]
+def _all_kept(project: Project) -> _All:
+    store: dict[str, Any] = project.kept.setdefault("find", (0, {}))[1]
     places = (project.settings.tag_habit, tuple(project.functions.values()), tuple(project.locations.values()))
     if store.get("places") != places:
         store.clear()
         store["places"] = places
+    return [(sheet, *_kept(project, store, sheet)) for sheet in project.sheets_in_order()]
+
+
+def _kept(project: Project, store: dict[str, Any], sheet: Sheet) -> tuple[list[_Kept], str]:
+    """Return the texts on a sheet, each alone and all in one, which says sooner that none has what is looked for."""
     stamp = (project.sheet_stamp(sheet.id), sheet)
     known = store.get(sheet.id)
     if known is not None and known[0] == stamp:
         rows: list[_Kept] = known[1]
         if all(k.device is None or project.devices.get(k.device.id) is k.device for k in rows):
-            return rows
+            return rows, known[2]
     rows = []
     for symbol in project.symbols_on(sheet.id):
         device = project.devices.get(symbol.device_id)
@@ -114,14 +125,15 @@ def _kept(project: Project, sheet: Sheet) -> list[_Kept]:
             rows.append(_Kept("device", f"{full_tag(project, device)} {device.text}".lower(), symbol.id, device))
     rows += [_Kept("text", n.text.lower(), n.id, None) for n in project.notes_on(sheet.id)]
     rows += [_Kept("text", c.name.lower(), c.id, None) for c in project.continuations_on(sheet.id)]
-    store[sheet.id] = (stamp, rows)
-    return rows
+    blob = "\n".join(k.text for k in rows)
+    store[sheet.id] = (stamp, rows, blob)
+    return rows, blob
 
 
-def _texts(project: Project, tokens: list[str], most: int) -> list[Found]:
+def _texts(project: Project, all_kept: _All, tokens: list[str], most: int) -> list[Found]:
     found = []
-    for sheet in project.sheets_in_order():
-        for kept in _kept(project, sheet):
+    for sheet, rows, blob in all_kept:
+        for kept in rows if _has(blob, tokens) else ():
             if kept.device is None and _has(kept.text, tokens):
                 note, mark = project.notes.get(kept.id), project.continuations.get(kept.id)
                 label = note.text if note else f"continuation {mark.name}" if mark else ""

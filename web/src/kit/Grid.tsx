@@ -274,7 +274,7 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
       onScroll={(e) => setTop(e.currentTarget.scrollTop)}
       onKeyDown={onKeys}
       onFocus={() => {
-        if (!at && shown.length) setAt({ row: 0, column: 0 })
+        if (shown.length) setAt((now) => now ?? { row: 0, column: 0 })
       }}
       onCopy={(e) => {
         if (typing === null && range) {
