@@ -79,8 +79,8 @@ class SetupStory(Story):
         id = page.url.split("/p/")[1].split("/")[0]
         self.structure_and_sheets(page, id)
         self.block_with_logo(page)
-        self.contents_and_a_lamp(page, id)
-        self.the_panel_is_renamed(page, id)
+        sheet_id = self.contents_and_a_lamp(page, id)
+        self.locations_are_renamed(page, id, sheet_id)
 
     def structure_and_sheets(self, page: Page, id: str) -> None:
         """Three locations, two functions, twelve sheets with pasted titles and locations."""
@@ -119,7 +119,7 @@ class SetupStory(Story):
         with self.stored_after(page):
             page.get_by_role("button", name="Use it for the project").click()
 
-    def contents_and_a_lamp(self, page: Page, id: str) -> None:
+    def contents_and_a_lamp(self, page: Page, id: str) -> str:
         """A contents sheet at the front, and something drawn in the main panel."""
         self.brief(page, "Sheets")
         page.get_by_role("button", name="Add sheets", exact=True).click()
@@ -130,21 +130,30 @@ class SetupStory(Story):
         with self.stored_after(page):
             form.get_by_role("button", name="Add the sheet").click()
 
-        supply = next(s for s in load_rows(id).sheets.values() if s.title == "Fan, control")
-        page.goto(f"{self.live_server_url}/p/{id}/draw/{supply.id}")
+        drawn = next(s for s in load_rows(id).sheets.values() if s.title == "Fan, control")
+        page.goto(f"{self.live_server_url}/p/{id}/draw/{drawn.id}")
         expect(page.get_by_test_id("place")).to_contain_text("line 51")
         page.keyboard.press("/")
         page.get_by_label("Quick line").fill('no "Start", lamp "Running"')
         with self.stored_after(page):
             page.keyboard.press("Enter")
+        page.keyboard.press("Control+k")
+        page.get_by_label("Find or do").fill("running")
+        page.get_by_role("option").filter(has_text="LT51  Running").click()
+        inspector = page.get_by_role("complementary", name="Inspector")
+        expect(inspector.get_by_label("Text", exact=True)).to_have_value("Running")
+        inspector.get_by_label("Location").click()
+        with self.stored_after(page):
+            page.get_by_role("option", name="+RP1").click()
         sheet = page.get_by_test_id("sheet")
         expect(sheet.locator("image")).to_have_count(1)
         page.get_by_role("navigation", name="Sheets").get_by_role("link", name="Contents").click()
         expect(sheet).to_contain_text("Fan, control")
         expect(sheet).to_contain_text("+MP1")
+        return drawn.id
 
-    def the_panel_is_renamed(self, page: Page, id: str) -> None:
-        """Its new code is in the contents, on the sheets, and in the tag of what was drawn."""
+    def locations_are_renamed(self, page: Page, id: str, sheet_id: str) -> None:
+        """Their new codes are in the contents, on the sheets, and in the tag of what was drawn."""
         sheet = page.get_by_test_id("sheet")
         self.brief(page, "Structure")
         code = page.get_by_label("Code of +MP1")
@@ -157,11 +166,15 @@ class SetupStory(Story):
         expect(sheet).not_to_contain_text("+MP1")
         page.get_by_role("navigation", name="Sheets").get_by_role("link", name="Supply").click()
         expect(sheet).to_contain_text("=HT+CP1")
-        lamp = next(d for d in load_rows(id).devices.values() if d.text == "Running")
-        page.keyboard.press("Control+k")
-        page.get_by_label("Find or do").fill("running")
-        expect(page.get_by_role("option").filter(has_text="=HT+CP1-LT")).to_be_visible()
-        self.assertEqual(load_rows(id).locations[lamp.location_id].code, "CP1")
+        page.get_by_role("navigation", name="Sheets").get_by_role("link", name="Fan, control").click()
+        expect(sheet).to_contain_text("+RP1-LT51")
+        self.brief(page, "Structure")
+        code = page.get_by_label("Code of +RP1")
+        code.fill("RP9")
+        with self.stored_after(page):
+            code.press("Enter")
+        page.goto(f"{self.live_server_url}/p/{id}/draw/{sheet_id}")
+        expect(sheet).to_contain_text("+RP9-LT51")
 
     def paste(self, page: Page, text: str) -> None:
         """Paste a text into what has the focus, as from a spreadsheet."""

@@ -1,7 +1,8 @@
 """Reference designations and line-reference tags.
 
 IEC habit: =function+location-letters number (IEC 81346-1), = and + left out where the sheet's own apply. Line habit:
-letters and the ladder line of the lead symbol, with A, B for a second and third of the same letters on one line.
+letters and the ladder line of the lead symbol, with A, B for a second and third of the same letters on one line; on a
+sheet of another location the device's own stands before it.
 """
 
 from __future__ import annotations
@@ -99,10 +100,14 @@ def full_tag(project: Project, device: Device) -> str:
 
 
 def tag_on(project: Project, device: Device, sheet: Sheet) -> str:
-    """Return the tag as it is shown on a sheet, = and + only where they differ from the sheet's."""
+    """Return the tag as it is shown on a sheet, = and + only where they differ from the sheet's.
+
+    In the line habit a tag is unique by its line; still, where a device is somewhere else than its sheet, that is shown.
+    """
     tag = product_tag(project, device)
     if project.settings.tag_habit == "line":
-        return tag
+        elsewhere = device.location_id and sheet.location_id and device.location_id != sheet.location_id
+        return f"{path_of(project.locations, device.location_id, '+')}-{tag}" if elsewhere else tag
     prefix = ""
     if device.function_id != sheet.function_id:
         prefix += path_of(project.functions, device.function_id, "=")
