@@ -41,6 +41,8 @@ def main() -> None:
         print(core.pdf(min(100, sheets), rounds), flush=True)
         print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)
         print(routing.routing(min(2000, 100 * sheets), rounds), flush=True)
+        for result in core.finding(sheets, rounds):
+            print(result, flush=True)
         print(server.library(min(20_000, 1000 * sheets), rounds), flush=True)
 
 

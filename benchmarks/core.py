@@ -16,7 +16,8 @@ from jolly_core.edits import compute, parse_edit
 from jolly_core.exchange import sheetpdf, sheets_pdf, table_xlsx
 from jolly_core.exchange.fonts import use_fonts
 from jolly_core.model import Project
-from jolly_core.reports import Column, Table
+from jolly_core.reports import Column, Table, find_in
+from jolly_core.tagging import full_tag
 from jolly_core.wiring import all_nets, nets_of_sheet
 
 FONTS = Path(__file__).resolve().parent.parent / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
@@ -39,6 +40,34 @@ def edges_of(project: Project) -> tuple[int, list[tuple[int, int]]]:
         point = number(c.sheet_id, c.x, c.y)
         edges.append((marks.setdefault(c.name, point), point))
     return len(numbers), edges
+
+
+def finding(sheets: int, rounds: int) -> list[Result]:
+    """Measure finding by a few letters against one look at each text of the project, as it is after an edit."""
+    project = synthetic(sheets)
+    texts = [
+        f"{full_tag(project, project.devices[s.device_id])} {project.devices[s.device_id].text}".lower()
+        for s in project.symbols.values()
+        if s.device_id
+    ]
+    find_in(project, "first")
+    name, limit = next(iter(project.sheets)), 8.0
+    note = {"kind": "place-note", "sheet_id": name, "x": 10, "y": 12, "text": "note"}
+
+    def edit() -> None:
+        project.apply(compute(project, parse_edit(note)).changes)
+
+    return [
+        compare(
+            f"finding “{words}” in {sheets} sheets / a look at each text",
+            lambda words=words: [t for t in texts if words in t],  # type: ignore[misc]
+            lambda words=words: find_in(project, words),  # type: ignore[misc]
+            limit,
+            rounds,
+            edit,
+        )
+        for words in ("qa7", "no such thing", "101")
+    ]
 
 
 def union_find(count: int, edges: list[tuple[int, int]]) -> list[list[int]]:

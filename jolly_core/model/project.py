@@ -194,6 +194,7 @@ class Project:
         self.cells_of_block = Index()
         self.stamp = next(_stamps)
         self.sheet_stamps: dict[str, int] = {}
+        self.kind_stamps: dict[str, int] = {}
         # Derived values kept by other packages under their own key; each entry carries the stamp it holds for.
         self.kept: dict[str, Any] = {}
 
@@ -254,13 +255,13 @@ class Project:
 
         Whoever works in the block calls `commit` with it; whatever happens, the model is the same afterwards.
         """
-        stamp, sheet_stamps = self.stamp, dict(self.sheet_stamps)
+        stamp, sheet_stamps, kind_stamps = self.stamp, dict(self.sheet_stamps), dict(self.kind_stamps)
         total = ChangeSet()
         try:
             yield total
         finally:
             self.apply(total.inverse())
-            self.stamp, self.sheet_stamps = stamp, sheet_stamps
+            self.stamp, self.sheet_stamps, self.kind_stamps = stamp, sheet_stamps, kind_stamps
 
     def commit(self, total: ChangeSet, changes: ChangeSet) -> None:
         """Apply changes and record them in the change set of a trial."""
@@ -295,6 +296,10 @@ class Project:
         """Return a number that differs after each change to what lies on the sheet."""
         return self.sheet_stamps.get(sheet_id, 0)
 
+    def kind_stamp(self, kind: str) -> int:
+        """Return a number that differs after each change to an entity of a kind."""
+        return self.kind_stamps.get(kind, 0)
+
     def _put(self, change: Change) -> None:
         table = self.tables[change.kind]
         before = table.get(change.id)
@@ -310,6 +315,7 @@ class Project:
                 self._touch(change.kind, record)
 
     def _touch(self, kind: str, record: Entity) -> None:
+        self.kind_stamps[kind] = next(_stamps)
         if kind in self.on_sheet:
             self.sheet_stamps[record.sheet_id] = next(_stamps)
         elif kind == "sheet":

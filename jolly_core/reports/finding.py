@@ -107,16 +107,19 @@ def _all_kept(project: Project) -> _All:
     if store.get("places") != places:
         store.clear()
         store["places"] = places
-    return [(sheet, *_kept(project, store, sheet)) for sheet in project.sheets_in_order()]
+    same = store.get("devices") == project.kind_stamp("device")
+    found = [(sheet, *_kept(project, store, sheet, same)) for sheet in project.sheets_in_order()]
+    store["devices"] = project.kind_stamp("device")
+    return found
 
 
-def _kept(project: Project, store: dict[str, Any], sheet: Sheet) -> tuple[list[_Kept], str]:
+def _kept(project: Project, store: dict[str, Any], sheet: Sheet, same: bool) -> tuple[list[_Kept], str]:
     """Return the texts on a sheet, each alone and all in one, which says sooner that none has what is looked for."""
     stamp = (project.sheet_stamp(sheet.id), sheet)
     known = store.get(sheet.id)
     if known is not None and known[0] == stamp:
         rows: list[_Kept] = known[1]
-        if all(k.device is None or project.devices.get(k.device.id) is k.device for k in rows):
+        if same or all(k.device is None or project.devices.get(k.device.id) is k.device for k in rows):
             return rows, known[2]
     rows = []
     for symbol in project.symbols_on(sheet.id):

@@ -24,6 +24,7 @@ from .primitives import Item, Prim, Scene, fit, lay, moved, scaled, text
 
 LEAF_GAP_MM = 8.0
 FACT_MM = 6.5
+PAPER_PENS = {"edge": "ink", "fine": "thin"}
 SCALES = (1.0, 1 / 2, 1 / 2.5, 1 / 5, 1 / 10, 1 / 20, 1 / 50)
 CONTENTS_COLUMNS: Columns = (
     ("Sheet", 22),
@@ -234,12 +235,19 @@ def _fitted(project: Project, sheet: Sheet, given: Given, inner: Scene, count: t
     for item in inner.items.values():
         left, top, right, bottom = item.box
         box = (left * scale + dx, top * scale + dy, right * scale + dx, bottom * scale + dy)
-        prims = [moved(scaled(p, scale), dx, dy) for p in item.prims]
+        prims = [moved(_paper_pens(scaled(p, scale)), dx, dy) for p in item.prims]
         scene.items[item.id] = Item(item.id, "table" if item.kind == "frame" else item.kind, prims, box, {})
     words = f"{sheet.title}   scale 1:{1 / scale:g}".strip()
     title: list[Prim] = [text(FRAME_MM + 4, TOP_MM - 7, 4.0, words, role="title")]
     scene.items["scale"] = Item("scale", "frame", title, (0, 0, scene.width, TOP_MM))
     return scene
+
+
+def _paper_pens(prim: Prim) -> Prim:
+    """Return a primitive of a layout at true scale with the pens of a sheet: those of layouts are too broad for it."""
+    if prim[0] in ("text", "picture", "art"):
+        return prim
+    return [PAPER_PENS.get(v, v) if isinstance(v, str) else v for v in prim]
 
 
 MAKERS: dict[str, Make] = {

@@ -151,7 +151,7 @@ class SheetPdf(TestCase):
             "Auger running",
             "Pellwick, kiln house",
             "Loading auger, control",
-            "2 of 4",
+            "5 of 9",
         ):
             self.assertIn(words, text)
         box = reader.pages[1].mediabox

@@ -24,8 +24,8 @@ export const theme = createTheme({
   shape: { borderRadius: 6 },
   components: {
     MuiButton: { defaultProps: { size: 'small', disableElevation: true } },
-    // A choice of nothing is a choice with words of its own, so its label stays above it.
-    MuiTextField: { defaultProps: { size: 'small' } },
+    // A choice of nothing is a choice with words of its own, so labels stay above what they name.
+    MuiTextField: { defaultProps: { size: 'small', slotProps: { inputLabel: { shrink: true } } } },
     MuiSelect: { defaultProps: { displayEmpty: true } },
     MuiTooltip: { defaultProps: { arrow: true } },
     MuiButtonBase: { defaultProps: { disableRipple: true } },

@@ -63,7 +63,6 @@ export function AddSheets({ table, places, after, close }: Props) {
     options: { id: string; name: string }[],
   ) => (
     <TextField
-      slotProps={{ inputLabel: { shrink: true } }}
       select
       fullWidth
       margin="dense"

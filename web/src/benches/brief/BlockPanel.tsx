@@ -127,7 +127,6 @@ export function BlockPanel({ blocks, own, picked, canEdit, onPick, onTake, onGon
           <Section title="Remove">
             {used && (
               <TextField
-                slotProps={{ inputLabel: { shrink: true } }}
                 select
                 fullWidth
                 margin="dense"

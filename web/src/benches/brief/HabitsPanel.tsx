@@ -27,7 +27,6 @@ export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolea
   const ladder = drawn && (habit?.frame ?? 'ladder') === 'ladder'
   const choose = (label: string, key: string, value: string, options: { id: string; name: string }[]) => (
     <TextField
-      slotProps={{ inputLabel: { shrink: true } }}
       select
       fullWidth
       margin="dense"
@@ -51,7 +50,6 @@ export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolea
         How a sheet of this kind begins. Choose sheets in the table to change those that are there.
       </Box>
       <TextField
-        slotProps={{ inputLabel: { shrink: true } }}
         select
         fullWidth
         margin="dense"

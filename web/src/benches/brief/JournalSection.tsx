@@ -84,7 +84,6 @@ export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: bo
           sx={{ flex: 1, minWidth: 90 }}
         />
         <TextField
-          slotProps={{ inputLabel: { shrink: true } }}
           select
           label="By"
           value={filter.who}
@@ -99,7 +98,6 @@ export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: bo
           ))}
         </TextField>
         <TextField
-          slotProps={{ inputLabel: { shrink: true } }}
           select
           label="On sheet"
           value={filter.sheet_id}
@@ -120,7 +118,6 @@ export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: bo
             label={key === 'since' ? 'From' : 'To'}
             value={filter[key]}
             onChange={(e) => set({ [key]: e.target.value })}
-            slotProps={{ inputLabel: { shrink: true } }}
             sx={{ width: 140 }}
           />
         ))}

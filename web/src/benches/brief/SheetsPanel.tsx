@@ -48,7 +48,6 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
     const value = shared(sheets, key)
     return (
       <TextField
-        slotProps={{ inputLabel: { shrink: true } }}
         select
         fullWidth
         margin="dense"
@@ -87,7 +86,6 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
       {choose('Kind', 'kind', 'sheet_kind', table.kinds)}
       {one && subject && (
         <TextField
-          slotProps={{ inputLabel: { shrink: true } }}
           select
           fullWidth
           margin="dense"

@@ -15,7 +15,6 @@ export function MoveToSheet({ ids, sheets }: { ids: string[]; sheets: SheetLine[
   if (!moved.length || !others.length) return null
   return (
     <TextField
-      slotProps={{ inputLabel: { shrink: true } }}
       select
       fullWidth
       margin="dense"

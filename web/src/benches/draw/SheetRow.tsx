@@ -110,11 +110,13 @@ export function SheetRow({ projectId, page, current, indent, people, onInsert }:
           title="Add a sheet after this one"
           onClick={onInsert}
           sx={{
+            position: 'absolute',
+            right: 2,
             border: 0,
-            bgcolor: 'transparent',
+            borderRadius: 1,
+            bgcolor: '#FBF8F1',
             color: COPPER,
             p: 0,
-            mr: 0.5,
             cursor: 'pointer',
             lineHeight: 0,
           }}
