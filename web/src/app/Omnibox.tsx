@@ -136,6 +136,11 @@ export function Omnibox({ projectId }: { projectId: string }) {
           <kbd style={{ font: `11px ${MONO}`, color: '#C3CBE0' }}>Ctrl K</kbd>
         </Box>
       )}
+      slotProps={{
+        paper: { sx: { width: 440 } },
+        popper: { sx: { '& .MuiAutocomplete-groupLabel': { lineHeight: '26px', fontSize: 11.5 } } },
+        listbox: { sx: { maxHeight: '64vh', '& .MuiAutocomplete-option': { minHeight: 0, py: 0.4 } } },
+      }}
       sx={{ width: 'min(360px, 100%)' }}
     />
   )

@@ -87,6 +87,24 @@ export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolea
           onSave={(v) => set({ line_count: Number(v) || 1 })}
         />
       )}
+      {ladder && (
+        <Field
+          label="From line to line, steps of 2.5 mm"
+          value={String(habit?.line_spacing ?? 9)}
+          disabled={!canEdit}
+          onSave={(v) => set({ line_spacing: Number(v) || 9 })}
+        />
+      )}
+      {!ladder &&
+        (['columns', 'rows'] as const).map((key) => (
+          <Field
+            key={key}
+            label={key === 'columns' ? 'Zones across' : 'Zones down'}
+            value={String(habit?.[key] ?? (key === 'columns' ? 8 : 6))}
+            disabled={!canEdit}
+            onSave={(v) => set({ [key]: Number(v) || 1 })}
+          />
+        ))}
       {ladder && choose('Left rail', 'left_rail_type_id', habit?.left_rail_type_id ?? '', rails)}
       {ladder && choose('Right rail', 'right_rail_type_id', habit?.right_rail_type_id ?? '', rails)}
       {choose('Title block', 'title_block_id', habit?.title_block_id ?? '', [

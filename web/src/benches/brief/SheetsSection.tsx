@@ -21,7 +21,7 @@ const FRAMES = [
   { id: 'ladder', name: 'ladder lines' },
   { id: 'zones', name: 'zones' },
 ]
-const NUMBERS = new Set(['first_line', 'line_count', 'ladders', 'columns', 'rows'])
+const NUMBERS = new Set(['first_line', 'line_count', 'line_spacing', 'ladders', 'columns', 'rows'])
 
 /** The sheets with all that is said of them. */
 export function useSheetTable() {
@@ -55,7 +55,6 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
   const blocks = [none, ...table.blocks]
   const edit = () => canEdit
   const drawn = (s: SheetRecord) => canEdit && (s.kind === 'schematic' || s.kind === 'free')
-  const ladder = (s: SheetRecord) => drawn(s) && s.frame === 'ladder'
   const named = (list: { id: string; name: string }[], id: string) =>
     list.find((x) => x.id === id)?.name ?? ''
   const subjectOf = (s: SheetRecord) => table.kinds.find((k) => k.id === s.kind)?.subject || ''
@@ -88,15 +87,16 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
     value: (s) => s[key],
   })
   const count = (
-    key: 'first_line' | 'line_count' | 'ladders',
+    key: 'first_line' | 'line_count' | 'line_spacing' | 'ladders' | 'columns' | 'rows',
     name: string,
     width: number,
+    frame: 'ladder' | 'zones',
   ): Column<SheetRecord> => ({
     key,
     name,
     width,
-    text: (s) => (s.frame === 'ladder' ? String(s[key]) : ''),
-    edit: ladder,
+    text: (s) => (s.frame === frame ? String(s[key]) : ''),
+    edit: (s) => (frame === 'ladder' ? drawn(s) : canEdit) && s.frame === frame,
     mono: true,
   })
   return [
@@ -113,9 +113,12 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
       table.sizes.map((s) => ({ id: s, name: s })),
     ),
     choice('frame', 'Frame', 92, FRAMES, drawn),
-    count('first_line', 'First line', 76),
-    count('line_count', 'Lines', 56),
-    count('ladders', 'Ladders', 66),
+    count('first_line', 'First line', 76, 'ladder'),
+    count('line_count', 'Lines', 56, 'ladder'),
+    count('line_spacing', 'Spacing', 66, 'ladder'),
+    count('ladders', 'Ladders', 66, 'ladder'),
+    count('columns', 'Zones across', 92, 'zones'),
+    count('rows', 'Zones down', 84, 'zones'),
     {
       key: 'shows',
       name: 'Shows',

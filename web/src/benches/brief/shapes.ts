@@ -32,6 +32,7 @@ export interface Habit {
   size: string
   frame: 'ladder' | 'zones'
   line_count: number
+  line_spacing: number
   ladders: number
   columns: number
   rows: number

@@ -6,6 +6,7 @@ import type { DeviceCard, SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE } from '../../app/theme'
 import { BelongsTo } from './BelongsTo'
 import { DevicePanel } from './DevicePanel'
+import { MadePanel } from './MadePanel'
 import { MoveToSheet } from './MoveToSheet'
 import { SheetPanel } from './SheetPanel'
 import { useSheet } from './store'
@@ -79,15 +80,10 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
           {canEdit && <MoveToSheet ids={items.map((i) => i.id)} sheets={sheets} />}
         </>
       ) : view.sheet.sheet?.made ? (
-        <Box>
-          <b>
-            {view.sheet.sheet.number} {view.sheet.sheet.title}
-          </b>
-          <Box sx={{ color: 'text.secondary', mt: 1 }}>
-            Made from the model and current after every edit; nothing is drawn on it. A click on a name leads
-            to its place on the sheets.
-          </Box>
-        </Box>
+        <MadePanel
+          key={view.sheet.sheet.id}
+          canEdit={outline.role !== 'viewer' && outline.state === 'open'}
+        />
       ) : (
         <SheetPanel key={view.sheet.sheet?.id} canEdit={canEdit} />
       )}

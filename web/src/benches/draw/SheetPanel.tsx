@@ -3,6 +3,7 @@ import Box from '@mui/material/Box'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
 import { MONO } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { usePlaces } from '../../kit/PlaceChoice'
@@ -59,6 +60,9 @@ export function SheetPanel({ canEdit }: { canEdit: boolean }) {
           </TextField>
         )
       })}
+      <Box sx={{ fontSize: 12.5, mt: 0.5 }}>
+        <Link to={`/p/${projectId}/brief/sheets`}>Size, frame, title block, duplicate</Link>
+      </Box>
       {canEdit && (
         <Section title="Drawing">
           <Box sx={{ fontSize: 12.5, mb: 1 }}>
