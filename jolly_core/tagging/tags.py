@@ -102,7 +102,7 @@ def full_tag(project: Project, device: Device) -> str:
 def tag_on(project: Project, device: Device, sheet: Sheet) -> str:
     """Return the tag as it is shown on a sheet, = and + only where they differ from the sheet's.
 
-    In the line habit a tag is unique by its line; still, where a device is somewhere else than its sheet, that is shown.
+    In the line habit a tag is unique by its line; where a device is not at its sheet's location, that is shown still.
     """
     tag = product_tag(project, device)
     if project.settings.tag_habit == "line":
