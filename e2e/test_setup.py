@@ -249,6 +249,40 @@ class SetupStory(Story):
         tree.get_by_label("Filter the sheets").fill("auger power")
         expect(tree.get_by_role("link")).to_have_count(1)
 
+    def test_what_is_drawn_is_moved_to_another_sheet_and_keeps_its_tag(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        self.click(page, 76, 43)
+        inspector = page.get_by_role("complementary", name="Inspector")
+        expect(inspector).to_contain_text("+KD2-PF2")
+        inspector.get_by_label("Move to sheet").click()
+        with self.stored_after(page):
+            page.get_by_role("option", name="90 Turner carriage harness").click()
+        expect(page.get_by_test_id("sheet")).to_contain_text("Turner carriage harness")
+        expect(page.get_by_test_id("sheet")).to_contain_text("+KD2-PF2")
+        project = load_rows("kiln-2")
+        moved = next(s for s in project.symbols.values() if project.devices[s.device_id].text == "Auger stopped")
+        self.assertEqual(project.sheets[moved.sheet_id].number, "90")
+
+    def test_a_plan_gets_a_place_among_the_sheets(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        tree = page.get_by_role("navigation", name="Sheets")
+        expect(tree.get_by_role("link", name="T1")).to_have_count(1)
+        page.get_by_role("button", name="Add a sheet after 30").click()
+        form = page.get_by_role("form", name="Add a sheet")
+        expect(form.get_by_label("Number")).to_have_value("31")
+        form.get_by_label("Title").fill("Terminals of the motor")
+        self.choose(page, form, "Kind of sheet", "Terminal plan")
+        with self.stored_after(page):
+            form.get_by_role("button", name="Add", exact=True).click()
+        sheet = page.get_by_test_id("sheet")
+        expect(sheet).to_contain_text("Choose the terminal strip this sheet shows.")
+        self.choose(page, page, "Shows", "=K2+KP2-XD1")
+        expect(sheet).to_contain_text("Supply and motor")
+        expect(sheet).to_contain_text("6 of 10, next 50")
+        expect(tree.get_by_role("link", name="T2")).to_have_count(0)
+
     def test_a_thousand_sheets_are_a_short_tree_that_filters(self) -> None:
         anna = get_user_model().objects.get(username="anna")
         create_project(anna, synthetic(1000), "thousand")

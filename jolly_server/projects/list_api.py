@@ -202,7 +202,8 @@ def delete_for_good(request: HttpRequest, project_id: str) -> Made:
 def thumbnail(request: HttpRequest, project_id: str) -> HttpResponse:
     """Give a small picture of the sheet the person saw last, else of the first; an empty paper when there is none."""
     user, _ = role_in(request, project_id)
-    seen = Presence.objects.filter(project_id=project_id, user_id=user.pk).values_list("sheet_id", flat=True).first()
+    mine = Presence.objects.filter(project_id=project_id, user_id=user.pk)
+    seen = mine.values_list("last_sheet_id", flat=True).first()
     held = loaded(project_id)
     tag = f'"{held.revision}-{seen or ""}"'
     if request.headers.get("If-None-Match") == tag:

@@ -15,8 +15,9 @@ def mark_present(project_id: str, user: AbstractBaseUser, sheet_id: str) -> None
     fresh = now - timedelta(seconds=settings.JOLLY.presence_s / 3)
     known = Presence.objects.filter(project_id=project_id, user_id=user.pk, sheet_id=sheet_id, seen_at__gt=fresh)
     if not known.exists():
+        seen = {"last_sheet_id": sheet_id} if sheet_id else {}
         Presence.objects.update_or_create(
-            project_id=project_id, user_id=user.pk, defaults={"sheet_id": sheet_id, "seen_at": now}
+            project_id=project_id, user_id=user.pk, defaults={"sheet_id": sheet_id, "seen_at": now, **seen}
         )
 
 

@@ -78,11 +78,12 @@ class JournalEntry(models.Model):
 
 
 class Presence(models.Model):
-    """Who is in a project, and on which sheet."""
+    """Who is in a project, on which sheet ("" for none), and which they saw last."""
 
     project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="present")
     user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
     sheet_id = models.CharField(max_length=40, blank=True)
+    last_sheet_id = models.CharField(max_length=40, blank=True, default="")
     seen_at = models.DateTimeField()
 
     class Meta:

@@ -11,7 +11,6 @@ from ninja.errors import HttpError
 from jolly_core.model import GoneError
 
 from .access import person, role_in
-from .live import people_in
 from .models import Invitation, Membership, SettingsRow
 
 router = Router(tags=["people"])
@@ -70,13 +69,6 @@ def members(request: HttpRequest, project_id: str) -> list[Member]:
     """List who is in the project, and who is invited."""
     user, _ = role_in(request, project_id)
     return _members(project_id, user)
-
-
-@router.get("/projects/{project_id}/present", response=list[dict[str, str]])
-def present(request: HttpRequest, project_id: str) -> list[dict[str, str]]:
-    """List the others who are in the project now, and on which sheet."""
-    user, _ = role_in(request, project_id)
-    return people_in(project_id, user)
 
 
 @router.post("/projects/{project_id}/invitations", response=list[Member])

@@ -74,6 +74,5 @@ class People(DemoCase):
     def test_who_is_here_and_where(self) -> None:
         sheet = self.sheet("30")
         self.person("jory").get(f"/api/projects/{KILN}/changes?since=0&sheet_id={sheet}")
-        self.assertEqual(
-            self.anna.get(f"/api/projects/{KILN}/present").json(), [{"name": "Jory Brand", "sheet_id": sheet}]
-        )
+        news = self.anna.get(f"/api/projects/{KILN}/changes?since=0").json()
+        self.assertEqual(news["people"], [{"name": "Jory Brand", "sheet_id": sheet}])

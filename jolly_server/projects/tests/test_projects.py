@@ -155,6 +155,8 @@ class Thumbnails(ProjectCase):
         self.assertIn("Loading auger, power", self.texts(self.anna))
         self.anna.get(f"/api/projects/{KILN}/sheets/{self.sheet('30')}/view")
         self.assertIn("Loading auger, control", self.texts(self.anna))
+        self.anna.get(f"/api/projects/{KILN}/changes?since=0")
+        self.assertIn("Loading auger, control", self.texts(self.anna), "another bench since then shows no sheet")
         self.assertIn("Loading auger, power", self.texts(self.person("vera")))
 
     def test_it_is_sent_again_only_when_it_is_another(self) -> None:

@@ -204,6 +204,8 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
       PageUp: [2 - Math.floor(height / ROW_PX), 0],
       Tab: [0, event.shiftKey ? -1 : 1],
     }
+    // At the end of a row Tab goes on to what comes after the table.
+    if (event.key === 'Tab' && at.column === (event.shiftKey ? 0 : columns.length - 1)) return
     const move = step[event.key]
     const from = event.shiftKey && event.key !== 'Tab' ? (until ?? at) : at
     if (move) {

@@ -77,7 +77,6 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
           <Box sx={{ color: 'text.secondary' }}>
             {items.length} things selected. D duplicates, Delete removes.
           </Box>
-          {canEdit && <MoveToSheet ids={items.map((i) => i.id)} sheets={sheets} />}
         </>
       ) : view.sheet.sheet?.made ? (
         <MadePanel
@@ -87,6 +86,7 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
       ) : (
         <SheetPanel key={view.sheet.sheet?.id} canEdit={canEdit} />
       )}
+      {canEdit && items.length > 0 && <MoveToSheet ids={items.map((i) => i.id)} sheets={sheets} />}
     </Box>
   )
 }
