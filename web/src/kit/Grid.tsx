@@ -3,48 +3,29 @@
  * it sorts, filters, hides columns, and paints only the rows in view. It changes nothing itself: each act is handed
  * up as one list of changes.
  */
-import ArrowDropDownIcon from '@mui/icons-material/ArrowDropDown'
-import ArrowDropUpIcon from '@mui/icons-material/ArrowDropUp'
-import ViewColumnOutlinedIcon from '@mui/icons-material/ViewColumnOutlined'
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
-import IconButton from '@mui/material/IconButton'
-import Menu from '@mui/material/Menu'
-import MenuItem from '@mui/material/MenuItem'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { COPPER, LINE, MONO, QUIET } from '../app/theme'
 import { GridCell } from './GridCell'
-import { remembered, remember } from './remember'
+import { GridHead, HEAD_PX, type Sort } from './GridHead'
+import {
+  arranged,
+  changesOf,
+  copied,
+  emptied,
+  filledDown,
+  pasted,
+  rangeOf,
+  type At,
+  type CellChange,
+  type Column,
+  type Wanted,
+} from './gridData'
+import { remembered } from './remember'
 
-export const ROW_PX = 28
-const HEAD_PX = 30
+const ROW_PX = 28
 const OVER = 8
-
-export interface Choice {
-  id: string
-  name: string
-}
-
-export interface Column<T> {
-  key: string
-  name: string
-  width: number
-  /** What the cell shows, and what sorting, filtering and copying take. */
-  text: (row: T) => string
-  /** Choices by which the cell is edited; a pasted name is taken as its id. */
-  choices?: Choice[]
-  /** Whether it can be edited in this row; not at all when left out. */
-  edit?: (row: T) => boolean
-  /** The value handed up is that of the choice, or the text. */
-  value?: (row: T) => string
-  mono?: boolean
-}
-
-export interface CellChange {
-  id: string
-  key: string
-  value: string
-}
 
 interface Props<T extends { id: string }> {
   name: string
@@ -60,19 +41,6 @@ interface Props<T extends { id: string }> {
   onProblem?: (words: string) => void
 }
 
-interface At {
-  row: number
-  column: number
-}
-
-/** The value a typed or pasted text stands for in a column, null when it is none of its choices. */
-export function valueOf<T>(column: Column<T>, typed: string): string | null {
-  if (!column.choices) return typed
-  const wanted = typed.trim().toLowerCase()
-  const found = column.choices.find((c) => c.id === typed || c.name.toLowerCase() === wanted)
-  return found ? found.id : wanted === '' ? '' : null
-}
-
 export function Grid<T extends { id: string }>(props: Props<T>) {
   const { name, rows, selected, onSelect, onChange } = props
   const box = useRef<HTMLDivElement>(null)
@@ -81,28 +49,11 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
   const [at, setAt] = useState<At | null>(null)
   const [until, setUntil] = useState<At | null>(null)
   const [typing, setTyping] = useState<string | null>(null)
-  const [sort, setSort] = useState<{ key: string; down: boolean } | null>(null)
+  const [sort, setSort] = useState<Sort>(null)
   const [hidden, setHidden] = useState<string[]>(() => remembered(`columns-${name}`, []))
-  const [menu, setMenu] = useState<HTMLElement | null>(null)
   const columns = useMemo(() => props.columns.filter((c) => !hidden.includes(c.key)), [props.columns, hidden])
-  const words = (props.filter ?? '').toLowerCase().split(' ').filter(Boolean)
-  const shown = useMemo(() => {
-    const found = words.length
-      ? rows.filter((r) => {
-          const line = props.columns
-            .map((c) => c.text(r))
-            .join(' ')
-            .toLowerCase()
-          return words.every((w) => line.includes(w))
-        })
-      : rows
-    const by = sort && props.columns.find((c) => c.key === sort.key)
-    if (!by) return found
-    const way = sort.down ? -1 : 1
-    return [...found].sort((a, b) => way * by.text(a).localeCompare(by.text(b), undefined, { numeric: true }))
-    // `words` is made anew each time; its text says when it differs.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [rows, props.columns, words.join(' '), sort])
+  const words = props.filter ?? ''
+  const shown = useMemo(() => arranged(rows, props.columns, words, sort), [rows, props.columns, words, sort])
 
   useEffect(() => {
     const element = box.current
@@ -133,64 +84,18 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
       element.scrollTop = y + ROW_PX + HEAD_PX - element.clientHeight
     element.focus({ preventScroll: true })
   }
-  const range = at && {
-    top: Math.min(at.row, until?.row ?? at.row),
-    bottom: Math.max(at.row, until?.row ?? at.row),
-    left: Math.min(at.column, until?.column ?? at.column),
-    right: Math.max(at.column, until?.column ?? at.column),
-  }
-
-  /** Hand up what is to become of some cells; those that cannot be edited are left out. */
-  const change = (wanted: { row: T; column: Column<T>; typed: string }[]) => {
-    const changes: CellChange[] = []
-    for (const { row, column, typed } of wanted) {
-      if (!column.edit?.(row)) continue
-      const value = valueOf(column, typed)
-      if (value === null) {
-        props.onProblem?.(`“${typed}” is none of the choices of ${column.name}. Nothing was changed.`)
-        return
-      }
-      if (value !== (column.value ?? column.text)(row)) changes.push({ id: row.id, key: column.key, value })
-    }
-    if (changes.length) onChange?.(changes)
+  const range = at && rangeOf(at, until)
+  const change = (wanted: Wanted<T>[]) => {
+    const changes = changesOf(wanted)
+    if ('problem' in changes) props.onProblem?.(changes.problem)
+    else if (changes.length) onChange?.(changes)
   }
   const paste = (text: string) => {
     if (!range || !onChange) return
-    const lines = text.replace(/\r/g, '').replace(/\n$/, '').split('\n')
-    const cells = lines.map((line) => line.split('\t'))
-    const single = cells.length === 1 && cells[0]!.length === 1
-    const wanted: { row: T; column: Column<T>; typed: string }[] = []
-    const beyond: Record<string, string>[] = []
-    const deep = single ? range.bottom - range.top + 1 : cells.length
-    for (let i = 0; i < deep; i++) {
-      const line = single ? cells[0]! : cells[i]!
-      const row = shown[range.top + i]
-      const made: Record<string, string> = {}
-      const across = single ? range.right - range.left + 1 : line.length
-      for (let j = 0; j < across; j++) {
-        const column = columns[range.left + j]
-        const typed = single ? line[0]! : line[j]!
-        if (!column) continue
-        if (row) wanted.push({ row, column, typed })
-        else made[column.key] = valueOf(column, typed) ?? typed
-      }
-      if (!row && Object.keys(made).length) beyond.push(made)
-    }
+    const { wanted, beyond } = pasted(text, shown, columns, range)
     change(wanted)
     if (beyond.length) props.onBeyond?.(beyond)
   }
-  const copied = () =>
-    range
-      ? shown
-          .slice(range.top, range.bottom + 1)
-          .map((r) =>
-            columns
-              .slice(range.left, range.right + 1)
-              .map((c) => c.text(r))
-              .join('\t'),
-          )
-          .join('\n')
-      : ''
   const onKeys = (event: React.KeyboardEvent) => {
     if (typing !== null || !at) return
     const row = shown[at.row]
@@ -213,16 +118,7 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
       go({ row: from.row + move[0], column: from.column + move[1] }, event.shiftKey && event.key !== 'Tab')
     } else if (event.ctrlKey && event.key.toLowerCase() === 'd' && range) {
       event.preventDefault()
-      const source = shown[range.top]!
-      change(
-        shown
-          .slice(range.top + 1, range.bottom + 1)
-          .flatMap((r) =>
-            columns
-              .slice(range.left, range.right + 1)
-              .map((c) => ({ row: r, column: c, typed: (c.value ?? c.text)(source) })),
-          ),
-      )
+      change(filledDown(shown, columns, range))
     } else if (event.ctrlKey && event.key.toLowerCase() === 'a') {
       event.preventDefault()
       onSelect(shown.map((r) => r.id))
@@ -234,14 +130,7 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
       setTyping((column.value ?? column.text)(row))
     } else if (event.key === 'Delete' && range) {
       event.preventDefault()
-      change(
-        shown.slice(range.top, range.bottom + 1).flatMap((r) =>
-          columns
-            .slice(range.left, range.right + 1)
-            .filter((c) => !c.choices)
-            .map((c) => ({ row: r, column: c, typed: '' })),
-        ),
-      )
+      change(emptied(shown, columns, range))
     } else if (
       event.key.length === 1 &&
       !event.ctrlKey &&
@@ -281,7 +170,7 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
       onCopy={(e) => {
         if (typing === null && range) {
           e.preventDefault()
-          e.clipboardData.setData('text/plain', copied())
+          e.clipboardData.setData('text/plain', copied(shown, columns, range))
         }
       }}
       onPaste={(e) => {
@@ -299,84 +188,19 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
         '&:focus-visible': { outline: 'none' },
       }}
     >
-      <Box
-        role="row"
-        sx={{
-          display: 'flex',
-          position: 'sticky',
-          top: 0,
-          zIndex: 2,
-          minWidth: wide,
-          height: HEAD_PX,
-          bgcolor: '#F6F1E7',
-          borderBottom: `1px solid ${LINE}`,
-          color: QUIET,
-          fontSize: 11,
-          fontWeight: 600,
-        }}
-      >
-        <Box sx={{ width: 36, flexShrink: 0 }}>
-          <Checkbox
-            size="small"
-            checked={all}
-            indeterminate={!all && selected.size > 0}
-            onChange={() => onSelect(all ? [] : shown.map((r) => r.id))}
-            slotProps={{ input: { 'aria-label': 'Select all' } }}
-            sx={{ p: 0.5 }}
-          />
-        </Box>
-        {columns.map((c) => (
-          <Box
-            key={c.key}
-            role="columnheader"
-            aria-sort={sort?.key === c.key ? (sort.down ? 'descending' : 'ascending') : 'none'}
-            onClick={() =>
-              setSort(
-                sort?.key !== c.key
-                  ? { key: c.key, down: false }
-                  : sort.down
-                    ? null
-                    : { ...sort, down: true },
-              )
-            }
-            sx={{
-              width: c.width,
-              flexShrink: 0,
-              px: 0.75,
-              display: 'flex',
-              alignItems: 'center',
-              cursor: 'pointer',
-            }}
-          >
-            {c.name}
-            {sort?.key === c.key && (sort.down ? <ArrowDropDownIcon /> : <ArrowDropUpIcon />)}
-          </Box>
-        ))}
-        <IconButton
-          size="small"
-          aria-label="Choose columns"
-          onClick={(e) => setMenu(e.currentTarget)}
-          sx={{ position: 'sticky', right: 0, ml: 'auto', bgcolor: '#F6F1E7' }}
-        >
-          <ViewColumnOutlinedIcon fontSize="small" />
-        </IconButton>
-        <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
-          {props.columns.map((c) => (
-            <MenuItem
-              key={c.key}
-              dense
-              onClick={() => {
-                const next = hidden.includes(c.key) ? hidden.filter((k) => k !== c.key) : [...hidden, c.key]
-                setHidden(next)
-                remember(`columns-${name}`, next)
-              }}
-            >
-              <Checkbox size="small" checked={!hidden.includes(c.key)} sx={{ p: 0, mr: 1 }} />
-              {c.name}
-            </MenuItem>
-          ))}
-        </Menu>
-      </Box>
+      <GridHead
+        name={name}
+        all={props.columns}
+        shown={columns}
+        hidden={hidden}
+        wide={wide}
+        sort={sort}
+        onSort={setSort}
+        onHide={setHidden}
+        checked={all}
+        some={selected.size > 0}
+        onCheck={() => onSelect(all ? [] : shown.map((r) => r.id))}
+      />
       <Box sx={{ height: shown.length * ROW_PX, position: 'relative', minWidth: wide }}>
         {shown.slice(first, last).map((row, i) => {
           const n = first + i

@@ -1,7 +1,7 @@
 /** A cell of a Grid while it is edited: a text, or a choice. */
 import { useState } from 'react'
 import { COPPER } from '../app/theme'
-import type { Choice } from './Grid'
+import type { Choice } from './gridData'
 
 interface Props {
   label: string
