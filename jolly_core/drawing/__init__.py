@@ -1,5 +1,6 @@
 """Grid geometry: placing, canonical wires, moving, references of places."""
 
+from .bus import bus_lanes, simplified
 from .canonical import canonical, is_canonical, normal
 from .draft import SheetDraft, joins, move
 from .geometry import (
@@ -43,6 +44,7 @@ __all__ = [
     "Point",
     "SheetDraft",
     "canonical",
+    "bus_lanes",
     "carried_pins",
     "extent_of",
     "grid_size",
@@ -62,6 +64,7 @@ __all__ = [
     "place_on",
     "rails_at",
     "roots",
+    "simplified",
     "size_mm",
     "through_spans",
     "turned",

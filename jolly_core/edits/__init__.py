@@ -6,6 +6,7 @@ from pydantic import Field, TypeAdapter
 
 from . import (
     arrange,
+    bus,
     cabinet,
     cables,
     devices,
@@ -33,6 +34,7 @@ __all__ = [
     "Payload",
     "Text",
     "arrange",
+    "bus",
     "cabinet",
     "cables",
     "compute",
@@ -60,6 +62,7 @@ AnyEdit = Annotated[
         place.PlaceNote,
         quickline.PlaceRow,
         wires.DrawWire,
+        bus.DrawBus,
         wires.SetWireType,
         wires.FixWireNumber,
         arrange.MoveSelection,

@@ -11,13 +11,14 @@ import { client, got, wordsOf, type Outline } from '../../api/client'
 import type { PageLine, SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE, MONO } from '../../app/theme'
 import { wirePaint } from '../../scene/colours'
+import { BusTypes } from './BusTypes'
 import { Inspector } from './Inspector'
 import { Ledger } from './Ledger'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
 import { useSheet } from './store'
 import { StrokeTarget } from './StrokeTarget'
-import { startStroke, startWire } from './tools'
+import { startBus, startStroke, startWire } from './tools'
 import { useKeys } from './useKeys'
 
 export function DrawBench({ outline }: { outline: Outline }) {
@@ -32,6 +33,7 @@ export function DrawBench({ outline }: { outline: Outline }) {
   const sheets = outline.sheets as unknown as SheetLine[]
   const types = outline.wire_types as unknown as WireTypeLine[]
   const wanted = search.get('sel')
+  const busArmed = s.tool.name === 'wire' && s.tool.bus
 
   useEffect(() => {
     if (sheetId) void useSheet.getState().open(projectId, sheetId)
@@ -100,9 +102,16 @@ export function DrawBench({ outline }: { outline: Outline }) {
               <ToolButton
                 label="Wire"
                 hint="W"
-                active={s.tool.name === 'wire'}
+                active={s.tool.name === 'wire' && !s.tool.bus}
                 disabled={!canEdit}
                 onClick={startWire}
+              />
+              <ToolButton
+                label="Bus"
+                hint="B"
+                active={s.tool.name === 'wire' && s.tool.bus}
+                disabled={!canEdit}
+                onClick={startBus}
               />
               <ToolButton
                 label="Quick line"
@@ -113,21 +122,26 @@ export function DrawBench({ outline }: { outline: Outline }) {
               />
             </>
           )}
-          <ToolButton
-            label="Terminals"
-            hint="Shift+T"
-            active={s.tool.name === 'stroke' && s.tool.what === 'terminals'}
-            disabled={!canEdit}
-            onClick={() => startStroke('terminals')}
-          />
-          <ToolButton
-            label="Cable band"
-            hint="Shift+C"
-            active={s.tool.name === 'stroke' && s.tool.what === 'band'}
-            disabled={!canEdit}
-            onClick={() => startStroke('band')}
-          />
+          {!busArmed && (
+            <>
+              <ToolButton
+                label="Terminals"
+                hint="Shift+T"
+                active={s.tool.name === 'stroke' && s.tool.what === 'terminals'}
+                disabled={!canEdit}
+                onClick={() => startStroke('terminals')}
+              />
+              <ToolButton
+                label="Cable band"
+                hint="Shift+C"
+                active={s.tool.name === 'stroke' && s.tool.what === 'band'}
+                disabled={!canEdit}
+                onClick={() => startStroke('band')}
+              />
+            </>
+          )}
           {s.tool.name === 'stroke' && <StrokeTarget what={s.tool.what} />}
+          {s.tool.name === 'wire' && s.tool.bus && <BusTypes types={types} />}
           <Box sx={{ flex: 1 }} />
           <Box
             sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO, whiteSpace: 'nowrap' }}

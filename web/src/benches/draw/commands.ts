@@ -4,6 +4,7 @@ import { useSheet } from './store'
 import {
   deleteSelected,
   startCopy,
+  startBus,
   startStroke,
   startWire,
   swapSelected,
@@ -39,6 +40,7 @@ export const drawCommands: Command[] = checked([
     enabled: () => !!get().redo,
   },
   { id: 'wire', label: 'Draw a wire', shortcut: 'W', run: startWire, enabled: idle },
+  { id: 'bus', label: 'Lay a bus', shortcut: 'B', run: startBus, enabled: idle },
   {
     id: 'terminals',
     label: 'Row of terminals across wires',

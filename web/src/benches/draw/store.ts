@@ -20,7 +20,7 @@ export type Tool =
   | { name: 'idle' }
   | { name: 'place'; text: string }
   | { name: 'quick' }
-  | { name: 'wire'; corners: [number, number][]; end: [number, number] }
+  | { name: 'wire'; bus: boolean; corners: [number, number][]; end: [number, number] }
   | { name: 'copy'; ids: string[]; from: [number, number] }
   | { name: 'drag'; ids: string[]; from: [number, number]; dx: number; dy: number; join: boolean }
   | { name: 'stroke'; what: 'terminals' | 'band'; start: [number, number] | null; end: [number, number] }
@@ -54,6 +54,8 @@ interface SheetState {
   subject: string
   tool: Tool
   wireType: string
+  /** Wire types of the conductors of the next bus, in order. */
+  busTypes: string[]
   /** Id of the strip or cable that the next stroke goes to, NEW_STRIP, or "" for the usual one. */
   strokeTarget: string
   message: { text: string; kind: 'error' | 'info'; count: number } | null
@@ -177,6 +179,7 @@ export const useSheet = create<SheetState>((set, get) => {
     subject: '',
     tool: { name: 'idle' },
     wireType: '',
+    busTypes: [],
     strokeTarget: '',
     message: null,
 

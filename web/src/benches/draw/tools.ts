@@ -29,7 +29,10 @@ export function wireEdit(corners: [number, number][], end: [number, number]): An
   const last = corners[corners.length - 1]!
   const points = [...corners, ...legs(last, end)]
   if (points.every(([x, y]) => x === points[0]![0] && y === points[0]![1])) return null
-  return { kind: 'draw-wire', sheet_id: s.sheetId, points, wire_type_id: s.wireType }
+  const bus = s.tool.name === 'wire' && s.tool.bus
+  return bus
+    ? { kind: 'draw-bus', sheet_id: s.sheetId, points, wire_type_ids: s.busTypes, spacing: 4 }
+    : { kind: 'draw-wire', sheet_id: s.sheetId, points, wire_type_id: s.wireType }
 }
 
 /** Whether something a wire may end on lies at a grid point. */
@@ -46,7 +49,18 @@ function endsOnSomething(gx: number, gy: number): boolean {
 /** Arm the wire tool: the first click, or the caret at the first arrow key, is where the wire starts. */
 export function startWire() {
   const s = get()
-  s.set({ tool: { name: 'wire', corners: [], end: s.caret }, preview: null })
+  s.set({ tool: { name: 'wire', bus: false, corners: [], end: s.caret }, preview: null })
+}
+
+/** Arm the bus tool: the same way as a wire's, for several conductors of the types in the bar. */
+export function startBus() {
+  const s = get()
+  s.set({
+    tool: { name: 'wire', bus: true, corners: [], end: s.caret },
+    busTypes: s.busTypes.length ? s.busTypes : [s.wireType, s.wireType, s.wireType],
+    preview: null,
+  })
+  s.say('Click where the bus begins and its corners; Enter ends it. On another bus it ties by type.')
 }
 
 export function steerWire(end: [number, number]) {
@@ -62,7 +76,7 @@ export function putCorner(finish: boolean) {
   if (s.tool.name !== 'wire') return
   const { corners, end } = s.tool
   if (!corners.length) {
-    s.set({ tool: { name: 'wire', corners: [end], end } })
+    s.set({ tool: { ...s.tool, corners: [end], end } })
     return
   }
   const edit = wireEdit(corners, end)
@@ -71,7 +85,7 @@ export function putCorner(finish: boolean) {
     void s.send(edit).then((answer) => answer && get().set({ subject: answer.placed[0] ?? '' }))
   } else if (edit) {
     const last = corners[corners.length - 1]!
-    s.set({ tool: { name: 'wire', corners: [...corners, ...legs(last, end)], end } })
+    s.set({ tool: { ...s.tool, corners: [...corners, ...legs(last, end)], end } })
   } else if (finish) {
     cancel()
   }
@@ -305,7 +319,7 @@ export function moveCaret(dx: number, dy: number, far: boolean) {
     Math.min(Math.max(1, next[1]), Math.floor(facts.height / GRID) - 1),
   ]
   if (s.tool.name === 'wire') {
-    if (!s.tool.corners.length) s.set({ tool: { name: 'wire', corners: [s.caret], end: s.caret } })
+    if (!s.tool.corners.length) s.set({ tool: { ...s.tool, corners: [s.caret], end: s.caret } })
     steerWire(caret)
   } else if (s.tool.name === 'copy') steerCopy(caret)
   else if (s.tool.name === 'stroke') steerStroke(caret)
