@@ -6,7 +6,8 @@ import IconButton from '@mui/material/IconButton'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
-import { useMemo, useState } from 'react'
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import type { View } from '../../api/shapes'
 import { LINE, MONO, SNAG } from '../../app/theme'
 import { useSheet } from './store'
 
@@ -45,8 +46,25 @@ const COLUMNS: Record<Name, GridColDef<Row>[]> = {
   snags: [col('severity', 'Severity', 0.6), col('message', 'Snag', 4), col('place', 'Place', 0.6, true)],
 }
 
+/** The drawing comes first: the table follows when there is time, so that a sheet opens and moves without waiting. */
 export function Ledger({ onGo }: { onGo: (id: string) => void }) {
-  const { view, selection } = useSheet()
+  const view = useDeferredValue(useSheet((s) => s.view))
+  const selection = useDeferredValue(useSheet((s) => s.selection))
+  const latest = useRef(onGo)
+  useEffect(() => {
+    latest.current = onGo
+  })
+  const go = useCallback((id: string) => latest.current(id), [])
+  return <LedgerTable view={view} selection={selection} onGo={go} />
+}
+
+interface TableProps {
+  view: View
+  selection: Set<string>
+  onGo: (id: string) => void
+}
+
+const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TableProps) {
   const [tab, setTab] = useState<Name>('wires')
   const [open, setOpen] = useState(true)
   const rows = useMemo(
@@ -137,4 +155,4 @@ export function Ledger({ onGo }: { onGo: (id: string) => void }) {
       )}
     </Box>
   )
-}
+})
