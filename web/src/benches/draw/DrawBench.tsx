@@ -28,7 +28,7 @@ export function DrawBench({ outline }: { outline: Outline }) {
   const s = useSheet()
   // A generated page is made from the model: it is looked at, not drawn on.
   const made = s.view.sheet.sheet?.made ?? false
-  const canEdit = outline.role !== 'viewer' && outline.state === 'open' && !made
+  const canEdit = outline.role !== 'viewer' && outline.state === 'open' && !made && s.loaded
   useKeys(canEdit)
   const sheets = outline.sheets as unknown as SheetLine[]
   const types = outline.wire_types as unknown as WireTypeLine[]

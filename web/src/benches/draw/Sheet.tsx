@@ -17,7 +17,7 @@ interface Props {
 }
 
 export function Sheet({ canEdit, onGo }: Props) {
-  const { view, preview, selection, subject, tool, caret, sheetId, loaded, revision } = useSheet()
+  const { view, preview, selection, subject, tool, caret, loaded, revision } = useSheet()
   const art = useArt()
   const facts = view.sheet.sheet
   const shown = preview ? preview.view : view
@@ -49,7 +49,7 @@ export function Sheet({ canEdit, onGo }: Props) {
       width={facts.width}
       height={facts.height}
       fit={fit}
-      fitKey={`${sheetId}:${loaded}`}
+      fitKey={facts.id}
       onDown={down}
       onMove={move}
       onUp={pointerUp}

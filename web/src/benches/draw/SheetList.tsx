@@ -4,7 +4,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
 import type { AnyEdit } from '../../api/client'
 import type { PageLine, SheetLine } from '../../api/shapes'
 import { COPPER, LINE, QUIET } from '../../app/theme'
@@ -76,8 +76,9 @@ interface Props {
   canEdit: boolean
 }
 
-export function SheetList({ projectId, sheets, pages, current, canEdit }: Props) {
-  const { people, send } = useSheet()
+export const SheetList = memo(function SheetList({ projectId, sheets, pages, current, canEdit }: Props) {
+  const people = useSheet((s) => s.people)
+  const send = useSheet((s) => s.send)
   const box = useRef<HTMLDivElement>(null)
   const [adding, setAdding] = useState<string | null>(null)
   const [words, setWords] = useState('')
@@ -96,16 +97,16 @@ export function SheetList({ projectId, sheets, pages, current, canEdit }: Props)
     watch.observe(element)
     return () => watch.disconnect()
   }, [])
-  useEffect(() => {
-    const at = rows.findIndex((r) => r.key === current)
+  const bringIntoView = useEffectEvent((id: string) => {
+    const at = rows.findIndex((r) => r.key === id)
     const element = box.current
     if (at < 0 || !element) return
     const y = at * ROW_PX
     if (y < element.scrollTop || y + ROW_PX > element.scrollTop + element.clientHeight)
       element.scrollTop = Math.max(0, y - element.clientHeight / 3)
-    // Only when another sheet is opened: scrolling by hand is left alone.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [current])
+  })
+  // Only when another sheet is opened: scrolling by hand is left alone.
+  useEffect(() => bringIntoView(current), [current])
 
   const first = Math.max(0, Math.floor(top / ROW_PX) - OVER)
   const last = Math.min(rows.length, Math.ceil((top + height) / ROW_PX) + OVER)
@@ -261,4 +262,4 @@ export function SheetList({ projectId, sheets, pages, current, canEdit }: Props)
       )}
     </Box>
   )
-}
+})

@@ -5,6 +5,7 @@ import ExpandMoreIcon from '@mui/icons-material/ExpandMore'
 import Box from '@mui/material/Box'
 import { Link } from 'react-router'
 import { COPPER, MONO, QUIET, TEAL } from '../../app/theme'
+import { useSheet } from './store'
 
 interface GroupProps {
   label: string
@@ -75,6 +76,10 @@ export function SheetRow({ projectId, page, current, indent, people, onInsert }:
         aria-current={current ? 'page' : undefined}
         title={`${page.number} ${page.title}`}
         draggable={false}
+        onClick={(e: React.MouseEvent) => {
+          const here = !e.ctrlKey && !e.metaKey && !e.shiftKey
+          if (here) void useSheet.getState().open(projectId, page.id)
+        }}
         sx={{
           display: 'flex',
           gap: 0.75,

@@ -86,6 +86,12 @@ export function changed(view: View, change: ViewChange | null | undefined): View
   return next as unknown as View
 }
 
+/** Where the caret stands on a sheet that is opened: on its first ladder line, else near the corner. */
+function firstCaret(view: View): [number, number] {
+  const facts = view.sheet.sheet
+  return [facts?.lines.length ? facts.rails[0] + 6 : 20, facts?.lines[0]?.[1] ?? 16]
+}
+
 let queue: Promise<unknown> = Promise.resolve()
 /** Run acts one after another; a failed one does not stop the next. */
 function inTurn<T>(act: () => Promise<T>): Promise<T> {
@@ -96,6 +102,8 @@ function inTurn<T>(act: () => Promise<T>): Promise<T> {
 
 let wanted: AnyEdit | null = null
 let asking = false
+/** The sheet that is being fetched: a click asks for it before the page has followed. */
+let opening = ''
 
 export const useSheet = create<SheetState>((set, get) => {
   const accept = (answer: EditOut | News) => {
@@ -117,7 +125,8 @@ export const useSheet = create<SheetState>((set, get) => {
     get().say(text, 'error')
     if (error instanceof Refusal && [404, 409].includes(error.status)) void get().poll()
   }
-  const shown = () => ({ sheet_id: get().sheetId, since: get().revision })
+  // While a sheet is being opened, what is shown is another one: the answer is to give all of it.
+  const shown = () => ({ sheet_id: get().sheetId, since: get().loaded ? get().revision : -1 })
   // Each request has a name, so that one the network sends twice is done once.
   const named = () => ({
     ...shown(),
@@ -191,9 +200,15 @@ export const useSheet = create<SheetState>((set, get) => {
     },
 
     open: async (projectId, sheetId) => {
-      const other = get().projectId !== projectId || get().sheetId !== sheetId
+      const name = `${projectId}/${sheetId}`
+      if (opening === name) return
+      opening = name
+      const elsewhere = get().projectId !== projectId
+      const other = elsewhere || get().sheetId !== sheetId
       set({ projectId, sheetId, loaded: false, gone: false, preview: null, tool: { name: 'idle' } })
-      if (other) set({ view: emptyView, revision: -1, selection: new Set(), subject: '' })
+      // Within a project the old drawing stays until the new one is there, so that it is painted once and not twice.
+      if (other) set({ selection: new Set(), subject: '' })
+      if (elsewhere) set({ view: emptyView, revision: -1 })
       try {
         const news = await got(
           client.GET('/api/projects/{project_id}/sheets/{sheet_id}/view', {
@@ -201,20 +216,22 @@ export const useSheet = create<SheetState>((set, get) => {
           }),
         )
         if (get().sheetId !== sheetId) return
+        const view = changed(emptyView, news.view)
         set({
-          view: changed(emptyView, news.view),
+          view,
           revision: news.revision,
           undo: news.undo,
           redo: news.redo,
           people: news.people as SheetState['people'],
           loaded: true,
           gone: news.sheet_gone,
+          ...(other ? { caret: firstCaret(view) } : {}),
         })
-        const facts = get().view.sheet.sheet
-        if (other && facts)
-          set({ caret: [facts.lines.length ? facts.rails[0] + 6 : 20, facts.lines[0]?.[1] ?? 16] })
       } catch (error) {
+        if (get().sheetId === sheetId) set({ view: emptyView })
         refuse(error)
+      } finally {
+        if (opening === name) opening = ''
       }
     },
 
