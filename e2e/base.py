@@ -86,6 +86,18 @@ class Story(LiveServerTestCase):
         expect(page.locator("[data-kind=wire]")).to_have_count(2)
         expect(page.get_by_test_id("place")).to_contain_text(f"line {number}1")
 
+    def paste(self, page: Page, text: str) -> None:
+        """Paste a text into what has the focus, as from a spreadsheet."""
+        page.evaluate(
+            """text => {
+                const data = new DataTransfer()
+                data.setData('text/plain', text)
+                const event = new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true})
+                document.activeElement.dispatchEvent(event)
+            }""",
+            text,
+        )
+
     @staticmethod
     def symbols(page: Page) -> Locator:
         return page.locator("svg[data-testid=sheet] [data-kind=symbol]")

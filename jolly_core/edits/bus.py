@@ -19,7 +19,7 @@ REACH = 3
 
 
 class DrawBus(Payload):
-    """Draw several conductors side by side along corners, each of its own type.
+    """Draw several conductors side by side along corners, each of its own type, by default as far apart as poles.
 
     Where it begins or ends on a wire that runs across, each conductor ties to the wire of its own type beside that one,
     or, failing that, to the next in order.
@@ -29,7 +29,7 @@ class DrawBus(Payload):
     sheet_id: Id
     points: list[Corner] = Field(min_length=2, max_length=60)
     wire_type_ids: list[Id] = Field(min_length=2, max_length=12)
-    spacing: int = Field(default=POLE_PITCH, ge=1, le=20)
+    spacing: int | None = Field(default=None, ge=1, le=20)
 
 
 @edit(DrawBus, {"sheet_id": "s1", "points": [[10, 10], [60, 10]], "wire_type_ids": ["t1", "t2", "t3"]})
@@ -45,10 +45,11 @@ def draw_bus(work: Work, payload: DrawBus) -> str:
     if any(a[0] != b[0] and a[1] != b[1] for a, b in pairwise(points)):
         raise RuleError("A bus runs level or upright: add a corner.", field="points")
     draft = work.draft(sheet.id)
-    lanes = bus_lanes(points, len(types), payload.spacing)
+    spacing = payload.spacing or POLE_PITCH
+    lanes = bus_lanes(points, len(types), spacing)
     _no_leg_turns_round(points, lanes)
     for at_end in (False, True):
-        _tie(draft, lanes, types, payload.spacing, at_end)
+        _tie(draft, lanes, types, spacing, at_end)
     width, height = grid_size(sheet)
     if any(not (0 < x < width and 0 < y < height) for lane in lanes for x, y in lane):
         raise RuleError("The bus would run outside the sheet.", field="points")

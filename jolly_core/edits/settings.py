@@ -8,24 +8,25 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import habit_of
-from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, WireType
+from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, SheetKind, WireType
 from jolly_core.tagging import check_own_name, fields_in, renamed
 
 from .base import Grid, Id, Length, Payload, Text, Work, edit
 from .upkeep import refresh_letters
 
-SheetKind = Literal[
-    "schematic",
-    "cover",
-    "contents",
-    "data",
-    "terminal-plan",
-    "cable-plan",
-    "panel-layout",
-    "form-board",
-    "report",
-    "free",
-]
+
+class SheetShape(Payload):
+    """Size, frame and title block of a sheet; what is left out stays, or follows the habit of its kind."""
+
+    sheet_kind: SheetKind | None = None
+    size: Text | None = None
+    frame: Literal["ladder", "zones"] | None = None
+    line_count: int | None = Field(default=None, ge=1, le=60)
+    line_spacing: int | None = Field(default=None, ge=4, le=40)
+    ladders: Literal[1, 2] | None = None
+    columns: int | None = Field(default=None, ge=1, le=40)
+    rows: int | None = Field(default=None, ge=1, le=26)
+    title_block_id: Id | None = None
 
 
 class AddWireType(Payload):
@@ -152,19 +153,11 @@ def remove_own_field(work: Work, payload: RemoveOwnField) -> str:
     return f"remove field {payload.name}"
 
 
-class SetSheetHabit(Payload):
+class SetSheetHabit(SheetShape):
     """Say how new sheets of a kind begin; what is left out stays."""
 
     kind: Literal["set-sheet-habit"] = "set-sheet-habit"
     sheet_kind: SheetKind
-    size: Text | None = None
-    frame: Literal["ladder", "zones"] | None = None
-    line_count: int | None = Field(default=None, ge=1, le=60)
-    line_spacing: int | None = Field(default=None, ge=4, le=40)
-    ladders: Literal[1, 2] | None = None
-    columns: int | None = Field(default=None, ge=1, le=40)
-    rows: int | None = Field(default=None, ge=1, le=26)
-    title_block_id: Id | None = None
     left_rail_type_id: Id | None = None
     right_rail_type_id: Id | None = None
 

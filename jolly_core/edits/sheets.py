@@ -13,7 +13,7 @@ from jolly_core.reports import REPORTS
 from jolly_core.tagging import check_own_name, lead_of, next_number
 
 from .base import Id, Payload, Text, Work, edit
-from .settings import SheetKind
+from .settings import SheetShape
 from .upkeep import drop_unused, refresh_letters, tidy_strip
 
 ORDER_STEP = 1000
@@ -31,23 +31,14 @@ REFERRED = {
 SHAPE = {"size", "frame", "ladders", "line_count", "line_spacing"}
 
 
-class SheetValues(Payload):
+class SheetValues(SheetShape):
     """What may be said of a sheet; what is left out stays, or follows the habit of its kind."""
 
     title: Text | None = None
     subtitle: Text | None = None
-    sheet_kind: SheetKind | None = None
-    size: Text | None = None
-    frame: Literal["ladder", "zones"] | None = None
     function_id: Id | None = None
     location_id: Id | None = None
     first_line: int | None = FirstLine
-    line_count: int | None = Field(default=None, ge=1, le=60)
-    line_spacing: int | None = Field(default=None, ge=4, le=40)
-    ladders: Literal[1, 2] | None = None
-    columns: int | None = Field(default=None, ge=1, le=40)
-    rows: int | None = Field(default=None, ge=1, le=26)
-    title_block_id: Id | None = None
     device_id: Id | None = None
     enclosure_id: Id | None = None
     harness_id: Id | None = None
@@ -56,7 +47,7 @@ class SheetValues(Payload):
 
 
 class NewSheet(SheetValues):
-    """A sheet to be added; without a number it takes the next whole one."""
+    """A sheet to be added; without a number it takes the one after its neighbour's, or the next that is free."""
 
     number: Text = Field(default="", max_length=12)
     left_rail_type_id: Id | None = None
@@ -67,7 +58,6 @@ class AddSheet(NewSheet):
     """Add a sheet, after another or at the end; a ladder gets its rails as wires when their types are known."""
 
     kind: Literal["add-sheet"] = "add-sheet"
-    number: Text = Field(min_length=1, max_length=12)
     after_id: Id = ""
 
 
@@ -98,17 +88,28 @@ def _add(work: Work, wanted: list[Any], after_id: str) -> list[Sheet]:
     taken = {s.number for s in project.sheets.values()}
     orders = orders_after(work, after_id, len(wanted))
     made = []
+    before = project.sheets[after_id].number if after_id in project.sheets else ""
     for new, order in zip(wanted, orders, strict=True):
-        number = new.number.strip() or _next_number(taken)
+        number = new.number.strip() or next_sheet_number(taken, before)
         if number in taken:
             raise RuleError(f"There is already a sheet {number}. Choose another number.", field="number")
         taken.add(number)
+        before = number
         made.append(_make(work, new, number, order))
     work.outcome.placed = [s.id for s in made]
     return made
 
 
-def _next_number(taken: set[str]) -> str:
+def next_sheet_number(taken: set[str], before: str) -> str:
+    """Return the number of a new sheet: the one after its neighbour's where that is free, else one past the highest.
+
+    Example:
+        >>> next_sheet_number({"10", "30", "31"}, "10"), next_sheet_number({"10", "30", "31"}, "30")
+        ('11', '32')
+    """
+    following = str(int(before) + 1) if before.isdigit() else ""
+    if following and following not in taken:
+        return following
     return str(max((int(n) for n in taken if n.isdigit()), default=0) + 1)
 
 

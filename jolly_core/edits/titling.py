@@ -5,18 +5,17 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from jolly_core.library import built_in_blocks, pattern_of
 from jolly_core.library.pictures import read_picture
-from jolly_core.model import MAX_BASE64, REFERENCES, Picture, Project, RuleError, TitleBlock, TitleCell
+from jolly_core.model import REFERENCES, Picture, Project, RuleError, TitleBlock, TitleCell
 from jolly_core.tagging import check_fields, fields_in
 
 from .base import Id, Payload, Text, Work, edit
 
 Size = Annotated[float, Field(gt=0, le=1200, allow_inf_nan=False)]
 Place = Annotated[float, Field(ge=0, le=1200, allow_inf_nan=False)]
-Data = Annotated[str, StringConstraints(max_length=MAX_BASE64, pattern=r"^[A-Za-z0-9+/]*={0,2}$")]
 
 
 class TakeTitleBlock(Payload):
@@ -198,7 +197,7 @@ class AddPicture(Payload):
 
     kind: Literal["add-picture"] = "add-picture"
     name: Text = Field(min_length=1)
-    data: Data
+    data: str
 
 
 @edit(AddPicture, {"name": "Logo", "data": "iVBORw0KGgo="})

@@ -46,6 +46,7 @@ from .structure import (
     Settings,
     Sheet,
     SheetHabit,
+    SheetKind,
 )
 from .titling import Base64, Picture, TitleBlock, TitleCell
 
@@ -109,6 +110,7 @@ __all__ = [
     "Settings",
     "Sheet",
     "SheetHabit",
+    "SheetKind",
     "StripItem",
     "Symbol",
     "TitleBlock",

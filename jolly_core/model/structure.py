@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Literal, get_args
 
 SETTINGS_ID = "settings"
 
@@ -15,7 +16,7 @@ FRAMES = ("ladder", "zones")
 LENGTH_UNITS = ("mm", "in")
 # Kinds of sheet. Those in DRAWN are drawn on; what is on the others is made from the project.
 DRAWN = ("schematic", "free")
-SHEET_KINDS = (
+SheetKind = Literal[
     "schematic",
     "cover",
     "contents",
@@ -26,7 +27,8 @@ SHEET_KINDS = (
     "form-board",
     "report",
     "free",
-)
+]
+SHEET_KINDS: tuple[str, ...] = get_args(SheetKind)
 # Kind of sheet -> the field that names what it shows.
 SHEET_SUBJECTS = {
     "terminal-plan": "device_id",

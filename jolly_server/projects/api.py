@@ -6,15 +6,16 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router, Schema
 
+from jolly_core.drawing import habit_of
 from jolly_core.edits.offers import offers
-from jolly_core.model import ON_SHEET, SHEET_KINDS, GoneError, Project, to_record
+from jolly_core.model import DRAWN, ON_SHEET, SHEET_KINDS, GoneError, Project, to_record
 from jolly_core.reports import Found, find_in
 from jolly_core.scenes import generated_pages
 from jolly_core.tagging import DOCUMENTS, path_of
 from jolly_server.library.services import SHORTEST, search
 
 from .access import role_in
-from .inspect import candidates, device_card
+from .inspect import candidates, device_card, sheet_kinds
 from .live import people_in
 from .models import JournalEntry, ProjectRow
 from .services import redo_entry, undo_entry
@@ -36,7 +37,7 @@ class Outline(Schema):
     pages: list[dict[str, str]]
     wire_types: list[dict[str, Any]]
     habits: list[dict[str, Any]]
-    kinds: list[dict[str, str]]
+    kinds: list[dict[str, Any]]
     undo: str
     redo: str
     people: list[dict[str, str]]
@@ -59,8 +60,8 @@ def outline(request: HttpRequest, project_id: str) -> Outline:
             sheets=[_sheet(p, s.id) for s in p.sheets_in_order()],
             pages=[{"id": g.id, "number": g.number, "title": g.title, "kind": g.kind} for g in generated_pages(p)],
             wire_types=[{n: getattr(t, n) for n in t.__slots__} for t in p.wire_types.values()],
-            habits=[to_record(h) for h in p.sheet_habits.values()],
-            kinds=[{"id": k, "name": DOCUMENTS[k]} for k in SHEET_KINDS],
+            habits=[to_record(habit_of(p, k)) for k in SHEET_KINDS],
+            kinds=sheet_kinds(),
             undo=undo.label if undo else "",
             redo=_redo_label(redo),
             people=people_in(project_id, user),
@@ -83,6 +84,7 @@ def _sheet(project: Project, sheet_id: str) -> dict[str, Any]:
         "subtitle": sheet.subtitle,
         "kind": sheet.kind,
         "document": DOCUMENTS[sheet.kind],
+        "drawn": sheet.kind in DRAWN,
         "size": sheet.size,
         "frame": sheet.frame,
         "function_id": sheet.function_id,

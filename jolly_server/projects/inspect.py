@@ -9,9 +9,10 @@ from jolly_core.checks import snags_on
 from jolly_core.drawing import place_in
 from jolly_core.edits.offers import symbol_for
 from jolly_core.library import definition, part_class
-from jolly_core.model import Device, Project
+from jolly_core.model import DRAWN, SHEET_KINDS, Device, Project
 from jolly_core.reports import sheet_wires
 from jolly_core.tagging import (
+    DOCUMENTS,
     KIND_WORDS,
     full_tag,
     lead_of,
@@ -21,6 +22,11 @@ from jolly_core.tagging import (
     tag_on,
     unit_rows,
 )
+
+
+def sheet_kinds() -> list[dict[str, Any]]:
+    """Return the kinds of sheet with their names, and whether one draws on them."""
+    return [{"id": k, "name": DOCUMENTS[k], "drawn": k in DRAWN} for k in SHEET_KINDS]
 
 
 def device_card(project: Project, device_id: str) -> dict[str, Any]:

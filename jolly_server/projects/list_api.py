@@ -9,7 +9,7 @@ from ninja import File, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 
-from jolly_core.exchange import read_summary, scene_svg
+from jolly_core.exchange import VERSION, read_summary, scene_svg
 from jolly_core.model import check_text
 from jolly_core.scenes import made, page_leaves, sheet_scene
 from jolly_server.config.options import read_options
@@ -62,6 +62,7 @@ class TakenIn(Schema):
     id: str
     name: str
     version: int
+    brought_up: bool
     counts: dict[str, int]
 
 
@@ -147,7 +148,7 @@ def import_project(request: HttpRequest, file: File[UploadedFile]) -> TakenIn:
         raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A project file is smaller.")
     project, version, counts = read_summary(file.read())
     id = create_project(person(request), project)
-    return TakenIn(id=id, name=project.settings.name, version=version, counts=counts)
+    return TakenIn(id=id, name=project.settings.name, version=version, brought_up=version < VERSION, counts=counts)
 
 
 def starters(user: AbstractBaseUser) -> list[dict[str, Any]]:

@@ -7,6 +7,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 
+from jolly_core.drawing import habit_of
 from jolly_core.library import BlockPattern, block_of, built_in_blocks, pattern_of
 from jolly_core.model import (
     SHEET_KINDS,
@@ -20,11 +21,12 @@ from jolly_core.model import (
 )
 from jolly_core.reports import REPORTS
 from jolly_core.scenes import Scene, block_scene
-from jolly_core.tagging import DOCUMENTS, FIELDS, full_tag, own_names
+from jolly_core.tagging import FIELDS, full_tag, own_names
 from jolly_core.terminals import strips
 from jolly_server.library.services import keep_title_block, kept_title_blocks
 
 from .access import role_in
+from .inspect import sheet_kinds
 from .store import loaded
 
 router = Router(tags=["sheets and title blocks"])
@@ -47,8 +49,8 @@ def sheets(request: HttpRequest, project_id: str) -> dict[str, Any]:
         enclosures = sorted((full_tag(p, p.devices[e.device_id]), e.id) for e in p.enclosures.values())
         return {
             "sheets": [to_record(s) for s in p.sheets_in_order()],
-            "habits": [to_record(h) for h in p.sheet_habits.values()],
-            "kinds": [{"id": k, "name": DOCUMENTS[k], "subject": SHEET_SUBJECTS.get(k, "")} for k in SHEET_KINDS],
+            "habits": [to_record(habit_of(p, k)) for k in SHEET_KINDS],
+            "kinds": [k | {"subject": SHEET_SUBJECTS.get(str(k["id"]), "")} for k in sheet_kinds()],
             "sizes": list(SHEET_SIZES_MM),
             "blocks": [{"id": b.id, "name": b.name} for b in sorted(p.title_blocks.values(), key=lambda b: b.name)],
             "own_fields": own_names(p),

@@ -31,6 +31,16 @@ class Adding(TestCase):
         self.assertEqual(bench.done[-1].label, "add sheets 31 to 33")
         self.assertEqual([s.first_line for s in bench.project.sheets_in_order()], [301, 311, 321, 331])
 
+    def test_without_a_number_a_sheet_takes_the_one_after_its_neighbours(self) -> None:
+        bench = Workbench()
+        bench.do("add-sheets", sheets=[{"number": "50"}, {"number": "E1"}])
+        bench.do("add-sheets", sheets=[{"title": "a"}, {"title": "b"}], after_id=bench.sheet)
+        self.assertEqual(numbers(bench), ["30", "31", "32", "50", "E1"])
+        bench.do("add-sheet", after_id=bench.sheet)
+        self.assertEqual(numbers(bench)[1], "51", "31 is taken: one past the highest")
+        bench.do("add-sheet", after_id=next(s.id for s in bench.project.sheets.values() if s.number == "E1"))
+        self.assertEqual(numbers(bench)[-1], "52")
+
     def test_between_two_and_at_the_front_without_an_end_of_room(self) -> None:
         bench = Workbench()
         last = titled(bench, "Last")[0]

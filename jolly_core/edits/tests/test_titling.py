@@ -151,6 +151,7 @@ class Pictures(TestCase):
             ("abc", "not a PNG or JPEG"),
             (picture(4001, 1), "more than 4000 pixels"),
             ("A" * MAX_BASE64, "not a PNG or JPEG"),
+            ("A" * (MAX_BASE64 + 4), "larger than 225 kB"),
         )
         for data, words in cases:
             with self.subTest(words), self.assertRaisesRegex(RuleError, words):

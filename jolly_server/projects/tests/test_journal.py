@@ -106,3 +106,40 @@ class Journal(DemoCase):
     def test_an_edit_that_never_was(self) -> None:
         self.assertEqual(self.anna.get(f"/api/projects/{KILN}/journal/99").status_code, 404)
         self.assertEqual(self.take_back(self.anna, 99).status_code, 404)
+
+    def test_every_sheet_of_the_past_is_as_it_was(self) -> None:
+        """Edits of several kinds, and undo between them; afterwards each is looked at, the last first."""
+        sheet = self.sheet("30")
+        shown: dict[int, Any] = {3: self.scene(sheet)}
+        coil = self.device("QA")
+        acts: list[dict[str, Any]] = [
+            {"kind": "set-text", "device_id": coil, "text": "Auger on"},
+            {"kind": "change-sheet", "sheet_id": sheet, "title": "Auger", "first_line": 401},
+            {"kind": "change-settings", "name": "Kiln two"},
+            {"kind": "draw-wire", "sheet_id": sheet, "points": [[14, 61], [50, 61]], "wire_type_id": self.type()},
+            {"kind": "add-sheet", "number": "31", "after_id": sheet},
+            {"kind": "set-tag", "device_id": coil, "tag": "QA9"},
+            {"kind": "move-selection", "ids": [self.lamp], "dx": 3, "dy": 0},
+        ]
+        for n, edit in enumerate(acts, start=4):
+            self.accepted(self.anna, **edit)
+            shown[n] = self.scene(sheet)
+        for n in (11, 12):
+            self.post(self.anna, f"/projects/{KILN}/undo", {})
+            shown[n] = self.scene(sheet)
+        for revision in sorted(shown, reverse=True):
+            if revision > 3:
+                then = self.anna.get(f"/api/projects/{KILN}/journal/{revision}/sheets/{sheet}").json()
+                self.assertEqual(self.items(then["after"]), shown[revision], f"after edit {revision}")
+                self.assertEqual(self.items(then["before"]), shown[revision - 1], f"before edit {revision}")
+        self.assert_memory_is_stored()
+
+    def type(self) -> str:
+        return next(iter(self.stored().wire_types))
+
+    def scene(self, sheet: str) -> Any:
+        view = self.anna.get(f"/api/projects/{KILN}/sheets/{sheet}/view").json()["view"]["put"]["items"]
+        return {id: (item["kind"], item["prims"]) for id, item in view.items()}
+
+    def items(self, scene: Any) -> Any:
+        return {item["id"]: (item["kind"], item["prims"]) for item in scene["items"]}

@@ -143,6 +143,7 @@ export interface SheetLine {
   subtitle: string
   kind: string
   document: string
+  drawn: boolean
   size: string
   frame: string
   function_id: string

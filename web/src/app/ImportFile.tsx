@@ -113,7 +113,7 @@ export function ImportFile({ open, close, onDone }: Props) {
               {WORDS.filter(([kind]) => taken.counts[kind])
                 .map(([kind, one, many]) => `${taken.counts[kind]} ${taken.counts[kind] === 1 ? one : many}`)
                 .join(', ')}
-              .{taken.version < 2 && ` The file was of version ${taken.version} and was brought up.`}
+              .{taken.brought_up && ` The file was of version ${taken.version} and was brought up.`}
             </Alert>
           )}
           {!problem && !taken && (

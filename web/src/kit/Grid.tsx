@@ -151,7 +151,8 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
     if (!at) return
     const row = shown[at.row]
     const column = columns[at.column]
-    if (row && column) change([{ row, column, typed }])
+    // A cell that is left as it was is no act.
+    if (row && column && typed !== (column.value ?? column.text)(row)) change([{ row, column, typed }])
     go({ row: at.row + (down ? 1 : 0), column: at.column })
   }
   const all = shown.length > 0 && shown.every((r) => selected.has(r.id))

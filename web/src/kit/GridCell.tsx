@@ -1,5 +1,5 @@
 /** A cell of a Grid while it is edited: a text, or a choice. */
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { COPPER } from '../app/theme'
 import type { Choice } from './gridData'
 
@@ -23,14 +23,24 @@ const look = {
 
 export function GridCell({ label, start, choices, onSave, onCancel }: Props) {
   const [text, setText] = useState(start)
+  // Leaving by a key takes the field away, which leaves it a second time: only the first counts.
+  const left = useRef(false)
+  const save = (value: string, down: boolean) => {
+    if (left.current) return
+    left.current = true
+    onSave(value, down)
+  }
   const keys = (event: React.KeyboardEvent) => {
     event.stopPropagation()
-    if (event.key === 'Enter') onSave(text, true)
+    if (event.key === 'Enter') save(text, true)
     if (event.key === 'Tab') {
       event.preventDefault()
-      onSave(text, false)
+      save(text, false)
     }
-    if (event.key === 'Escape') onCancel()
+    if (event.key === 'Escape') {
+      left.current = true
+      onCancel()
+    }
   }
   if (choices)
     return (
@@ -40,10 +50,10 @@ export function GridCell({ label, start, choices, onSave, onCancel }: Props) {
         value={text}
         style={look}
         onKeyDown={keys}
-        onBlur={() => onSave(text, false)}
+        onBlur={() => save(text, false)}
         onChange={(e) => {
           setText(e.target.value)
-          onSave(e.target.value, false)
+          save(e.target.value, false)
         }}
       >
         {choices.map((c) => (
@@ -65,7 +75,7 @@ export function GridCell({ label, start, choices, onSave, onCancel }: Props) {
       }}
       onChange={(e) => setText(e.target.value)}
       onKeyDown={keys}
-      onBlur={() => onSave(text, false)}
+      onBlur={() => save(text, false)}
     />
   )
 }

@@ -87,7 +87,10 @@ export function valueOf<T>(column: Column<T>, typed: string): string | null {
   return found ? found.id : wanted === '' ? '' : null
 }
 
-/** The changes that make true what was typed; cells that cannot be edited or would stay are left out. */
+/**
+ * The changes that make true what was typed; cells that cannot be edited are left out. What has that value already is
+ * not: the rows at hand may be a moment old, and which changes have an effect is the server's to say.
+ */
 export function changesOf<T extends { id: string }>(wanted: Wanted<T>[]): CellChange[] | { problem: string } {
   const changes: CellChange[] = []
   for (const { row, column, typed } of wanted) {
@@ -95,7 +98,7 @@ export function changesOf<T extends { id: string }>(wanted: Wanted<T>[]): CellCh
     const value = valueOf(column, typed)
     if (value === null)
       return { problem: `“${typed}” is none of the choices of ${column.name}. Nothing was changed.` }
-    if (value !== (column.value ?? column.text)(row)) changes.push({ id: row.id, key: column.key, value })
+    changes.push({ id: row.id, key: column.key, value })
   }
   return changes
 }

@@ -23,8 +23,8 @@ export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolea
   const habit = table.habits.find((h) => h.kind === kind)
   const set = (values: Record<string, unknown>) =>
     void send({ kind: 'set-sheet-habit', sheet_kind: kind, ...values } as unknown as AnyEdit)
-  const drawn = kind === 'schematic' || kind === 'free'
-  const ladder = drawn && (habit?.frame ?? 'ladder') === 'ladder'
+  const drawn = table.kinds.find((k) => k.id === kind)?.drawn ?? false
+  const ladder = drawn && habit?.frame === 'ladder'
   const choose = (label: string, key: string, value: string, options: { id: string; name: string }[]) => (
     <TextField
       select
@@ -70,29 +70,29 @@ export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolea
         table.sizes.map((s) => ({ id: s, name: s })),
       )}
       {drawn &&
-        choose('Begin with', 'frame', habit?.frame ?? 'ladder', [
+        choose('Begin with', 'frame', habit?.frame ?? '', [
           { id: 'ladder', name: 'Ladder lines' },
           { id: 'zones', name: 'Zones' },
         ])}
       {ladder &&
-        choose('Ladders beside each other', 'ladders', String(habit?.ladders ?? 1), [
+        choose('Ladders beside each other', 'ladders', String(habit?.ladders ?? ''), [
           { id: '1', name: 'one' },
           { id: '2', name: 'two' },
         ])}
       {ladder && (
         <Field
           label="Lines a ladder"
-          value={String(habit?.line_count ?? 8)}
+          value={String(habit?.line_count ?? '')}
           disabled={!canEdit}
-          onSave={(v) => set({ line_count: Number(v) || 1 })}
+          onSave={(v) => set({ line_count: Number(v) })}
         />
       )}
       {ladder && (
         <Field
           label="From line to line, steps of 2.5 mm"
-          value={String(habit?.line_spacing ?? 9)}
+          value={String(habit?.line_spacing ?? '')}
           disabled={!canEdit}
-          onSave={(v) => set({ line_spacing: Number(v) || 9 })}
+          onSave={(v) => set({ line_spacing: Number(v) })}
         />
       )}
       {!ladder &&
@@ -100,9 +100,9 @@ export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolea
           <Field
             key={key}
             label={key === 'columns' ? 'Zones across' : 'Zones down'}
-            value={String(habit?.[key] ?? (key === 'columns' ? 8 : 6))}
+            value={String(habit?.[key] ?? '')}
             disabled={!canEdit}
-            onSave={(v) => set({ [key]: Number(v) || 1 })}
+            onSave={(v) => set({ [key]: Number(v) })}
           />
         ))}
       {ladder && choose('Left rail', 'left_rail_type_id', habit?.left_rail_type_id ?? '', rails)}

@@ -55,7 +55,8 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
   const locations = [none, ...(places?.locations ?? []).map((l) => ({ id: l.id, name: l.name }))]
   const blocks = [none, ...table.blocks]
   const edit = () => canEdit
-  const drawn = (s: SheetRecord) => canEdit && (s.kind === 'schematic' || s.kind === 'free')
+  const onThese = new Set(table.kinds.filter((k) => k.drawn).map((k) => k.id))
+  const drawn = (s: SheetRecord) => canEdit && onThese.has(s.kind)
   const named = (list: { id: string; name: string }[], id: string) =>
     list.find((x) => x.id === id)?.name ?? ''
   const subjectOf = (s: SheetRecord) => table.kinds.find((k) => k.id === s.kind)?.subject || ''

@@ -49,7 +49,7 @@ interface Named {
 export interface Sheets {
   sheets: SheetRecord[]
   habits: Habit[]
-  kinds: (Named & { subject: '' | 'device_id' | 'enclosure_id' | 'harness_id' | 'report' })[]
+  kinds: (Named & { drawn: boolean; subject: '' | 'device_id' | 'enclosure_id' | 'harness_id' | 'report' })[]
   sizes: string[]
   blocks: Named[]
   own_fields: string[]

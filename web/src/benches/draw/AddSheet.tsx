@@ -20,14 +20,6 @@ interface Props {
   close: () => void
 }
 
-/** The number a sheet behind another is likely to get: the next one when it is free, else one past the highest. */
-export function numberAfter(sheets: SheetLine[], after: string): string {
-  const taken = new Set(sheets.map((s) => s.number))
-  const next = String((Number(sheets.find((s) => s.id === after)?.number) || 0) + 1)
-  if (after && !taken.has(next)) return next
-  return String(Math.max(0, ...sheets.map((s) => Number(s.number) || 0)) + 1)
-}
-
 export function AddSheet({ projectId, sheets, after, close }: Props) {
   const go = useNavigate()
   const queries = useQueryClient()
@@ -39,13 +31,14 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
   })
   const habits = (outline.data?.habits ?? []) as unknown as Habit[]
   const types = (outline.data?.wire_types ?? []) as unknown as WireTypeLine[]
-  const [number, setNumber] = useState(() => numberAfter(sheets, after))
+  const [number, setNumber] = useState('')
   const [title, setTitle] = useState('')
   const [kind, setKind] = useState('schematic')
   const habit = habits.find((h) => h.kind === kind)
   const [said, setSaid] = useState<{ frame?: string; left?: string; right?: string }>({})
-  const drawn = kind === 'schematic' || kind === 'free'
-  const frame = said.frame ?? habit?.frame ?? (kind === 'schematic' ? 'ladder' : 'zones')
+  const kinds = (outline.data?.kinds ?? []) as { id: string; name: string; drawn: boolean }[]
+  const drawn = kinds.find((k) => k.id === kind)?.drawn ?? false
+  const frame = said.frame ?? habit?.frame ?? 'zones'
   const left = said.left ?? habit?.left_rail_type_id ?? ''
   const right = said.right ?? habit?.right_rail_type_id ?? ''
   const add = async () => {
@@ -91,13 +84,19 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
       <Box sx={{ fontSize: 12, color: 'text.secondary' }}>
         {model ? `After ${model.number} ${model.title}` : 'At the end'}
       </Box>
-      <TextField label="Number" value={number} autoFocus onChange={(e) => setNumber(e.target.value)} />
+      <TextField
+        label="Number"
+        placeholder="the next one"
+        value={number}
+        autoFocus
+        onChange={(e) => setNumber(e.target.value)}
+      />
       <TextField label="Title" value={title} onChange={(e) => setTitle(e.target.value)} />
       {choose(
         'Kind of sheet',
         kind,
         setKind,
-        (outline.data?.kinds ?? []).map((k) => [k['id'] ?? '', k['name'] ?? '']),
+        kinds.map((k) => [k.id, k.name]),
       )}
       {drawn &&
         choose('Frame', frame, (v) => setSaid({ ...said, frame: v }), [
@@ -109,7 +108,7 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
         frame === 'ladder' &&
         choose('Right rail', right, (v) => setSaid({ ...said, right: v }), rails)}
       <Stack direction="row" spacing={1}>
-        <Button type="submit" variant="contained" disabled={!number.trim()}>
+        <Button type="submit" variant="contained">
           Add
         </Button>
         <Button onClick={close}>Cancel</Button>

@@ -2,9 +2,8 @@
 import Box from '@mui/material/Box'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
-import { useEffect } from 'react'
 import type { WireTypeLine } from '../../api/shapes'
-import { remember, remembered } from '../../kit/remember'
+import { remember } from '../../kit/remember'
 import { useSheet } from './store'
 
 const MOST = 6
@@ -15,12 +14,6 @@ export function BusTypes({ types }: { types: WireTypeLine[] }) {
     set({ busTypes: next })
     remember(`bus-${projectId}`, next)
   }
-  useEffect(() => {
-    const kept = remembered<string[]>(`bus-${projectId}`, []).filter((id) => types.some((t) => t.id === id))
-    if (kept.length > 1) set({ busTypes: kept })
-    // Once for each project: what is chosen afterwards counts.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [projectId])
   const count = (n: number) =>
     put(Array.from({ length: n }, (_, i) => busTypes[i] ?? busTypes.at(-1) ?? wireType))
   const look = { fontSize: 12.5, maxWidth: 92 }

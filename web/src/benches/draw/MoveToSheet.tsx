@@ -11,7 +11,7 @@ export function MoveToSheet({ ids, sheets }: { ids: string[]; sheets: SheetLine[
   const moved = ids.filter((id) =>
     ['symbol', 'wire', 'continuation', 'note'].includes(view.items[id]?.kind ?? ''),
   )
-  const others = sheets.filter((s) => s.id !== sheetId && ['schematic', 'free'].includes(s.kind))
+  const others = sheets.filter((s) => s.id !== sheetId && s.drawn)
   if (!moved.length || !others.length) return null
   return (
     <TextField
