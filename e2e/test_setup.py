@@ -214,7 +214,7 @@ class SetupStory(Story):
         page.get_by_role("button", name="Number again").click()
         form = page.get_by_role("form", name="Number again")
         form.get_by_label("From").fill("10")
-        form.get_by_label("In steps of").fill("10")
+        form.get_by_label("Steps of").fill("10")
         change = form.get_by_role("list", name="What would change")
         expect(change).to_contain_text("30 → 50 Loading auger, control")
         expect(change).to_contain_text("line 301 → 501, 8 wire numbers")

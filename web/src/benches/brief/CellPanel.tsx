@@ -56,7 +56,7 @@ export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
         onSave={(content) => put({ content })}
       />
       {canEdit && (
-        <Box sx={{ border: '1px solid #E3DCCB', borderRadius: 1, bgcolor: '#fff', mt: 0.5 }}>
+        <Box sx={{ border: '1px solid #E3DCCB', borderRadius: 1, bgcolor: '#fff', mt: 0.5, mb: 1 }}>
           <input
             aria-label="Find a field"
             placeholder="Add a field…"
@@ -70,7 +70,7 @@ export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
               background: 'transparent',
             }}
           />
-          <Box sx={{ maxHeight: 170, overflow: 'auto' }}>
+          <Box sx={{ maxHeight: 158, overflow: 'auto' }}>
             {fields.map((f) => (
               <Box
                 key={f.name}

@@ -65,7 +65,7 @@ export function NumberPanel({ table, picked, close }: Props) {
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 0.75 }}>
         {text('Prefix', prefix, setPrefix)}
         {text('From', start, setStart)}
-        {text('In steps of', step, setStep)}
+        {text('Steps of', step, setStep)}
       </Box>
       <TextField
         select

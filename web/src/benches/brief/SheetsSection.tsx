@@ -102,16 +102,16 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
     mono: true,
   })
   return [
-    plain('number', 'Number', 74),
-    plain('title', 'Title', 210),
-    plain('subtitle', 'Second line', 110),
-    choice('kind', 'Kind', 108, table.kinds),
-    choice('function_id', 'Function', 84, functions),
-    choice('location_id', 'Location', 84, locations),
+    plain('number', 'Number', 60),
+    plain('title', 'Title', 180),
+    plain('subtitle', 'Second line', 84),
+    choice('kind', 'Kind', 106, table.kinds),
+    choice('function_id', 'Function', 76, functions),
+    choice('location_id', 'Location', 78, locations),
     choice(
       'size',
       'Size',
-      70,
+      62,
       table.sizes.map((s) => ({ id: s, name: s })),
     ),
     choice('frame', 'Frame', 92, FRAMES, drawn),

@@ -16,7 +16,7 @@ export function BusTypes({ types }: { types: WireTypeLine[] }) {
   }
   const count = (n: number) =>
     put(Array.from({ length: n }, (_, i) => busTypes[i] ?? busTypes.at(-1) ?? wireType))
-  const look = { fontSize: 12.5, maxWidth: 92 }
+  const look = { fontSize: 12.5, maxWidth: 108 }
   return (
     <Box sx={{ display: 'flex', gap: 0.75, alignItems: 'center', minWidth: 0, overflow: 'hidden' }}>
       <Select

@@ -70,7 +70,7 @@ export function DrawBench({ outline }: { outline: Outline }) {
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
         <Stack
           direction="row"
-          spacing={1}
+          spacing={0.5}
           sx={{
             height: 38,
             px: 1.5,
@@ -79,51 +79,53 @@ export function DrawBench({ outline }: { outline: Outline }) {
             bgcolor: '#FBF8F1',
           }}
         >
-          <Tooltip title="Wire type for what is drawn next">
-            <Select
-              size="small"
-              variant="standard"
-              disableUnderline
-              value={types.some((t) => t.id === s.wireType) ? s.wireType : ''}
-              onChange={(e) => s.set({ wireType: e.target.value })}
-              inputProps={{ 'aria-label': 'Wire type' }}
-              sx={{ fontSize: 13, minWidth: 150 }}
-            >
-              {types.map((t) => (
-                <MenuItem key={t.id} value={t.id} sx={{ fontSize: 13 }}>
-                  <Swatch code={t.colour} />
-                  {t.name} {t.cross_section_mm2 || t.awg} {t.colour}
-                </MenuItem>
-              ))}
-            </Select>
-          </Tooltip>
+          {!busArmed && (
+            <Tooltip title="Wire type for what is drawn next">
+              <Select
+                size="small"
+                variant="standard"
+                disableUnderline
+                value={types.some((t) => t.id === s.wireType) ? s.wireType : ''}
+                onChange={(e) => s.set({ wireType: e.target.value })}
+                inputProps={{ 'aria-label': 'Wire type' }}
+                sx={{ fontSize: 13, minWidth: 130, maxWidth: 150 }}
+              >
+                {types.map((t) => (
+                  <MenuItem key={t.id} value={t.id} sx={{ fontSize: 13 }}>
+                    <Swatch code={t.colour} />
+                    {t.name} {t.cross_section_mm2 || t.awg} {t.colour}
+                  </MenuItem>
+                ))}
+              </Select>
+            </Tooltip>
+          )}
           {s.tool.name !== 'stroke' && (
             <>
-              <ToolButton
-                label="Wire"
-                hint="W"
-                active={s.tool.name === 'wire' && !s.tool.bus}
-                disabled={!canEdit}
-                onClick={startWire}
-              />
-              <ToolButton
-                label="Bus"
-                hint="B"
-                active={s.tool.name === 'wire' && s.tool.bus}
-                disabled={!canEdit}
-                onClick={startBus}
-              />
-              <ToolButton
-                label="Quick line"
-                hint="/"
-                active={s.tool.name === 'quick'}
-                disabled={!canEdit}
-                onClick={() => s.set({ tool: { name: 'quick' } })}
-              />
+              {!busArmed && (
+                <ToolButton
+                  label="Wire"
+                  hint="W"
+                  active={s.tool.name === 'wire'}
+                  disabled={!canEdit}
+                  onClick={startWire}
+                />
+              )}
+              <ToolButton label="Bus" hint="B" active={busArmed} disabled={!canEdit} onClick={startBus} />
             </>
           )}
-          {!busArmed && (
+          {busArmed ? (
+            <BusTypes types={types} />
+          ) : (
             <>
+              {s.tool.name !== 'stroke' && (
+                <ToolButton
+                  label="Quick line"
+                  hint="/"
+                  active={s.tool.name === 'quick'}
+                  disabled={!canEdit}
+                  onClick={() => s.set({ tool: { name: 'quick' } })}
+                />
+              )}
               <ToolButton
                 label="Terminals"
                 hint="Shift+T"
@@ -141,7 +143,6 @@ export function DrawBench({ outline }: { outline: Outline }) {
             </>
           )}
           {s.tool.name === 'stroke' && <StrokeTarget what={s.tool.what} />}
-          {s.tool.name === 'wire' && s.tool.bus && <BusTypes types={types} />}
           <Box sx={{ flex: 1 }} />
           <Box
             sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO, whiteSpace: 'nowrap' }}
@@ -195,9 +196,16 @@ function ToolButton({ label, hint, active, disabled, onClick }: ToolButtonProps)
       color={active ? 'primary' : 'inherit'}
       disabled={disabled}
       onClick={onClick}
-      sx={{ py: 0.1, minWidth: 0, flexShrink: 0, whiteSpace: 'nowrap' }}
+      sx={{
+        py: 0.1,
+        px: 0.5,
+        minWidth: 0,
+        flexShrink: 0,
+        whiteSpace: 'nowrap',
+        '& .MuiButton-endIcon': { ml: 0.5 },
+      }}
       endIcon={
-        <kbd style={{ font: `11px ${MONO}`, border: `1px solid ${LINE}`, borderRadius: 3, padding: '0 4px' }}>
+        <kbd style={{ font: `11px ${MONO}`, border: `1px solid ${LINE}`, borderRadius: 3, padding: '0 3px' }}>
           {hint}
         </kbd>
       }
