@@ -98,6 +98,12 @@ def plan_ids(project: Project, kind: str) -> list[str]:
     return sheets + [p.id for p in generated_pages(project) if p.kind == kind]
 
 
+def plan_of(project: Project, kind: str, subject: str) -> str:
+    """Return the id of what shows a strip ("terminals") or cable ("cores"): its first own sheet, else its page."""
+    shown = (s.id for s in project.sheets_in_order() if s.kind == SHEET_KIND[kind] and s.device_id == subject)
+    return next(shown, f"{PREFIX}{kind}:{subject}")
+
+
 def sheet_of_page(project: Project, page: Page) -> Sheet:
     """Return a sheet as which a generated page is made; it is not one of the project's."""
     kind = SHEET_KIND[page.kind]

@@ -6,6 +6,7 @@ from typing import Any
 
 from jolly_core.cables import bands_of, cable_cores, cable_drop, source_first
 from jolly_core.model import Cable, Project, RuleError
+from jolly_core.scenes import plan_of
 from jolly_core.tagging import full_tag, pin_name
 
 from .shapes import conductor_place, device_value
@@ -51,6 +52,7 @@ def _cable(project: Project, cable: Cable) -> dict[str, Any]:
     sheets = {b.sheet_id: project.sheets[b.sheet_id].number for b in bands_of(project, device.id)}
     return {
         **device_value(project, device),
+        "plan_id": plan_of(project, "cores", device.id),
         "length_m": cable.length_m,
         "load_a": cable.load_a,
         "voltage_v": cable.voltage_v,

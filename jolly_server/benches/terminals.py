@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from jolly_core.model import Project
+from jolly_core.scenes import plan_of
 from jolly_core.tagging import device_at
 from jolly_core.terminals import StripRow, Target, strip_rows, strip_width_mm, strips
 
@@ -18,6 +19,7 @@ def terminals_bench(project: Project) -> dict[str, Any]:
             {
                 **device_value(project, strip),
                 "width_mm": strip_width_mm(project, strip.id),
+                "plan_id": plan_of(project, "terminals", strip.id),
                 "rows": [_row(project, row) for row in strip_rows(project, strip.id)],
             }
             for strip in strips(project)

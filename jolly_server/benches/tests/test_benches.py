@@ -74,6 +74,24 @@ class Benches(DemoCase):
         self.assertEqual(self.jory.get(f"/api/projects/{made}/make").json()["wires"], [])
         self.assertEqual(self.jory.get(f"/api/projects/{made}/pack.zip").status_code, 200)
 
+    def test_strip_and_cable_lead_to_what_shows_them_a_sheet_or_a_page(self) -> None:
+        anna = self.person("anna")
+
+        def ids() -> list[str]:
+            strip = anna.get(f"/api/projects/{KILN}/terminals").json()["strips"][0]
+            cable = anna.get(f"/api/projects/{KILN}/cables").json()["cables"][0]
+            return [strip["plan_id"], cable["plan_id"]]
+
+        pages = ids()
+        self.assertTrue(all(id.startswith("plan:") for id in pages))
+        for kind, page in zip(("terminal-plan", "cable-plan"), pages, strict=True):
+            self.accepted(anna, kind="add-sheet", sheet_kind=kind, device_id=page.rsplit(":", 1)[-1])
+        sheets = ids()
+        self.assertFalse(any(id.startswith("plan:") for id in sheets))
+        for id in (*sheets, *pages):
+            found = anna.get(f"/api/projects/{KILN}/sheets/{id}/view").json()
+            self.assertEqual(found["sheet_gone"], id in pages, "the page is where its sheet is")
+
     def test_generated_pages_are_views_like_sheets_and_follow_edits(self) -> None:
         pages = {p["number"]: p["id"] for p in self.vera.get(BASE).json()["pages"]}
         self.assertEqual(list(pages), ["T1", "T2", "C1", "C2", "F1"])

@@ -36,6 +36,8 @@ interface Cable {
   tag: string
   text: string
   part: { id: string; number: string; text: string } | null
+  /** The sheet or page that shows its cores. */
+  plan_id: string
   length_m: number
   load_a: number
   voltage_v: number
@@ -268,7 +270,7 @@ function CablePanel({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
         </Button>
       )}
       <Box sx={{ mt: 2 }}>
-        <Link to={`/p/${projectId}/draw/plan:cores:${cable.id}`}>Core plan as a sheet</Link>
+        <Link to={`/p/${projectId}/draw/${cable.plan_id}`}>Core plan as a sheet</Link>
       </Box>
     </>
   )

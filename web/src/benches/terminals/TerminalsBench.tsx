@@ -159,7 +159,7 @@ function StripPanel({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
         </Stack>
       )}
       <Box sx={{ mt: 2 }}>
-        <Link to={`/p/${projectId}/draw/plan:terminals:${strip.id}`}>Terminal plan as a sheet</Link>
+        <Link to={`/p/${projectId}/draw/${strip.plan_id}`}>Terminal plan as a sheet</Link>
       </Box>
     </>
   )

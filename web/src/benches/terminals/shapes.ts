@@ -28,6 +28,8 @@ export interface StripRow {
 }
 
 export interface Strip {
+  /** The sheet or page that shows it. */
+  plan_id: string
   id: string
   tag: string
   text: string
