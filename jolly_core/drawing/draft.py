@@ -7,19 +7,21 @@ became different. Nothing reaches the project before the whole edit is accepted.
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Mapping
 from dataclasses import replace
 
-from jolly_core.model import ChangeSet, Continuation, IdSource, Note, Project, RuleError, Symbol, Wire
+from jolly_core.model import ChangeSet, Continuation, Figure, IdSource, Note, Project, RuleError, Symbol, Wire
 
 from .canonical import canonical
 from .geometry import Point, pin_points, through_spans
 from .groups import SHIFT, roots
 
+Drawn = Symbol | Wire | Continuation | Note | Figure
 PinName = tuple[str, int]  # symbol id and pin index, or mark id and 0
 
 
 class SheetDraft:
-    """The symbols, wires, continuation marks and notes of a sheet while an edit works on them."""
+    """The symbols, wires, continuation marks, notes and figures of a sheet while an edit works on them."""
 
     def __init__(self, project: Project, sheet_id: str, ids: IdSource) -> None:
         project.get("sheet", sheet_id)
@@ -30,6 +32,7 @@ class SheetDraft:
         self.wires = {w.id: w for w in project.wires_on(sheet_id)}
         self.continuations = {c.id: c for c in project.continuations_on(sheet_id)}
         self.notes = {n.id: n for n in project.notes_on(sheet_id)}
+        self.figures = {f.id: f for f in project.figures_on(sheet_id)}
 
     def put(self, symbol: Symbol) -> None:
         """Put a symbol down; the wires under it are cut when the draft is closed.
@@ -148,13 +151,14 @@ class SheetDraft:
             self.continuations,
         )
         self._record(changes, "note", {n.id: n for n in self.project.notes_on(self.sheet_id)}, self.notes)
+        self._record(changes, "figure", {f.id: f for f in self.project.figures_on(self.sheet_id)}, self.figures)
 
     @staticmethod
     def _record(
         changes: ChangeSet,
         kind: str,
-        before: dict[str, Symbol] | dict[str, Wire] | dict[str, Continuation] | dict[str, Note],
-        after: dict[str, Symbol] | dict[str, Wire] | dict[str, Continuation] | dict[str, Note],
+        before: Mapping[str, Drawn],
+        after: Mapping[str, Drawn],
     ) -> None:
         for id in {**before, **after}:
             old, new = before.get(id), after.get(id)
@@ -219,7 +223,7 @@ def parted(before: dict[PinName, int], after: dict[PinName, int], moved: set[str
 def move(
     draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool = False
 ) -> list[tuple[PinName, PinName]]:
-    """Move symbols, wires, marks and notes; wires that stay behind stretch orthogonally.
+    """Move symbols, wires, marks, notes and figures; wires that stay behind stretch orthogonally.
 
     Args:
         ids: what moves, all on the draft's sheet.
@@ -269,6 +273,9 @@ def move(
         if id in draft.notes:
             n = draft.notes[id]
             draft.notes[id] = replace(n, x=n.x + dx, y=n.y + dy)
+        if id in draft.figures:
+            f = draft.figures[id]
+            draft.figures[id] = replace(f, x1=f.x1 + dx, y1=f.y1 + dy, x2=f.x2 + dx, y2=f.y2 + dy)
     draft.tidy()
     after = draft.partition()
     joined = joins(before, after)

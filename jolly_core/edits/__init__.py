@@ -6,6 +6,7 @@ from pydantic import Field, TypeAdapter
 
 from . import (
     arrange,
+    boundaries,
     bus,
     cabinet,
     cables,
@@ -23,6 +24,7 @@ from . import (
     terminals,
     titling,
     wires,
+    wiretypes,
 )
 from .base import EDITS, EditKind, Outcome, Payload, Text, compute
 
@@ -34,6 +36,7 @@ __all__ = [
     "Payload",
     "Text",
     "arrange",
+    "boundaries",
     "bus",
     "cabinet",
     "cables",
@@ -53,6 +56,7 @@ __all__ = [
     "terminals",
     "titling",
     "wires",
+    "wiretypes",
 ]
 
 AnyEdit = Annotated[
@@ -63,12 +67,14 @@ AnyEdit = Annotated[
         quickline.PlaceRow,
         wires.DrawWire,
         bus.DrawBus,
-        wires.SetWireType,
+        wiretypes.SetWireType,
         wires.FixWireNumber,
         arrange.MoveSelection,
         arrange.DeleteSelection,
         arrange.TurnSelection,
         arrange.DuplicateSelection,
+        arrange.RepeatSelection,
+        arrange.SetLock,
         devices.SetText,
         devices.SetTag,
         devices.SetPlace,
@@ -91,7 +97,12 @@ AnyEdit = Annotated[
         structure.AddLocation,
         structure.ChangeLocation,
         structure.RemoveLocation,
-        settings.AddWireType,
+        wiretypes.AddWireType,
+        wiretypes.ChangeWireTypes,
+        wiretypes.RemoveWireType,
+        wiretypes.TakeWireTypes,
+        boundaries.DrawFigure,
+        boundaries.ChangeFigure,
         settings.ChangeSettings,
         settings.SetOwnField,
         settings.RemoveOwnField,

@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field
 
 from jolly_core.drawing import SheetDraft, grid_size, move, pin_points
-from jolly_core.library import definition
-from jolly_core.model import Device, GoneError, Project, RuleError, Symbol
-from jolly_core.tagging import lead_of, next_number
+from jolly_core.model import ON_SHEET, GoneError, Project, RuleError, Symbol
 
 from .base import Grid, Id, Payload, Work, edit
-from .place import name_of, put_symbol
+from .boundaries import follow_boundaries, homes
+from .pieces import piece_of, put_piece
+from .place import name_of
 from .upkeep import drop_unused, refresh_letters, tidy_strip
 
-_SHEET_KINDS = ("symbol", "wire", "continuation", "note", "band")
+# Kinds on a sheet that can be locked; wires follow what they are fixed to.
+LOCKABLE = ("symbol", "continuation", "note", "figure")
 
 
 def sheet_of(project: Project, ids: list[str]) -> str:
@@ -28,13 +30,48 @@ def sheet_of(project: Project, ids: list[str]) -> str:
     """
     sheets = set()
     for id in ids:
-        found = next((project.tables[k][id] for k in _SHEET_KINDS if id in project.tables[k]), None)
+        found = next((project.tables[k][id] for k in ON_SHEET if id in project.tables[k]), None)
         if found is None:
             raise GoneError("What you selected is no longer on the sheet.", ids=(id,))
         sheets.add(found.sheet_id)
     if len(sheets) != 1:
         raise RuleError("Select things of one sheet only.", field="ids")
     return str(sheets.pop())
+
+
+def refuse_locked(project: Project, ids: Iterable[str]) -> None:
+    """Refuse an edit of what somebody locked.
+
+    Raises:
+        RuleError: naming the first thing that is locked.
+    """
+    for id in ids:
+        for kind in LOCKABLE:
+            thing = project.tables[kind].get(id)
+            if thing is not None and thing.locked:
+                what = "{it}" if kind == "symbol" else f"The {kind}"
+                raise RuleError(f"{what} is locked. Unlock it first, with L.", field="ids", ids=(id,))
+
+
+class SetLock(Payload):
+    """Lock what is selected, so that it is neither moved, turned nor deleted, or unlock it."""
+
+    kind: Literal["set-lock"] = "set-lock"
+    ids: list[Id] = Field(min_length=1, max_length=2000)
+    locked: bool
+
+
+@edit(SetLock, {"ids": ["y1"], "locked": True})
+def set_lock(work: Work, payload: SetLock) -> str:
+    """Work out SetLock."""
+    sheet_of(work.project, payload.ids)
+    for id in payload.ids:
+        for kind in LOCKABLE:
+            thing = work.project.tables[kind].get(id)
+            if thing is not None and thing.locked != payload.locked:
+                work.put(kind, replace(thing, locked=payload.locked))
+    work.outcome.placed = list(payload.ids)
+    return f"{'lock' if payload.locked else 'unlock'} {what_of(work.project, payload.ids)}"
 
 
 class MoveSelection(Payload):
@@ -51,7 +88,9 @@ class MoveSelection(Payload):
 def move_selection(work: Work, payload: MoveSelection) -> str:
     """Work out MoveSelection."""
     sheet_id = sheet_of(work.project, payload.ids)
+    refuse_locked(work.project, payload.ids)
     draft = work.draft(sheet_id)
+    before = homes(work.project, sheet_id)
     bands = [work.project.bands[i] for i in payload.ids if i in work.project.bands]
     others = set(payload.ids) - {b.id for b in bands}
     joined = move(draft, others, payload.dx, payload.dy, allow_join=payload.allow_join) if others else False
@@ -60,6 +99,7 @@ def move_selection(work: Work, payload: MoveSelection) -> str:
     for b in bands:
         dx, dy = payload.dx, payload.dy
         work.put("band", replace(b, x1=b.x1 + dx, y1=b.y1 + dy, x2=b.x2 + dx, y2=b.y2 + dy))
+    follow_boundaries(work, sheet_id, before)
     work.outcome.placed = list(payload.ids)
     if joined:
         work.outcome.remarks.append("Wires were joined that were not connected before.")
@@ -96,6 +136,7 @@ class DeleteSelection(Payload):
 def delete_selection(work: Work, payload: DeleteSelection) -> str:
     """Work out DeleteSelection."""
     sheet_id = sheet_of(work.project, payload.ids)
+    refuse_locked(work.project, payload.ids)
     label = f"delete {what_of(work.project, payload.ids)}"
     draft = work.draft(sheet_id)
     wanted = set(payload.ids)
@@ -104,6 +145,7 @@ def delete_selection(work: Work, payload: DeleteSelection) -> str:
         draft.wires.pop(id, None)
         draft.continuations.pop(id, None)
         draft.notes.pop(id, None)
+        draft.figures.pop(id, None)
     for id in payload.ids:
         if id in draft.symbols:
             draft.take(id)
@@ -132,6 +174,7 @@ class TurnSelection(Payload):
 def turn_selection(work: Work, payload: TurnSelection) -> str:
     """Work out TurnSelection."""
     draft = work.draft(sheet_of(work.project, payload.ids))
+    refuse_locked(work.project, payload.ids)
     for id in payload.ids:
         symbol = draft.symbols.pop(id, None)
         if symbol is None:
@@ -169,49 +212,31 @@ class DuplicateSelection(Payload):
 @edit(DuplicateSelection, {"ids": ["y1", "w1"], "dx": 0, "dy": 9})
 def duplicate_selection(work: Work, payload: DuplicateSelection) -> str:
     """Work out DuplicateSelection."""
-    draft = work.draft(sheet_of(work.project, payload.ids))
+    sheet_id = sheet_of(work.project, payload.ids)
     label = f"duplicate {what_of(work.project, payload.ids)}"
-    work.outcome.placed = copy_things(work, draft, draft, payload.ids, payload.dx, payload.dy)
+    piece = piece_of(work.project, sheet_id, payload.ids)
+    work.outcome.placed = put_piece(work, work.draft(sheet_id), piece, payload.dx, payload.dy)
     return label
 
 
-def copy_things(work: Work, source: SheetDraft, target: SheetDraft, ids: list[str], dx: int, dy: int) -> list[str]:
-    """Copy things of a sheet onto the same or another one with new tags, close the target, and return the symbols."""
-    project = work.project
-    chosen = set(ids)
-    symbols = [s for i, s in sorted(source.symbols.items()) if i in chosen]
-    devices: dict[str, str] = {}
-    for symbol in symbols:
-        lead = lead_of(project, symbol.device_id) if symbol.device_id else None
-        if lead is not None and lead.id == symbol.id and lead.definition != "terminal":
-            devices[symbol.device_id] = _copy_device(work, project.devices[symbol.device_id]).id
-    sheet_id = target.sheet_id
-    for id in ids:
-        if id in source.wires:
-            w = source.wires[id]
-            target.stroke((w.x1 + dx, w.y1 + dy), (w.x2 + dx, w.y2 + dy), w.type_id)
-        if id in source.continuations:
-            c = source.continuations[id]
-            mark = replace(c, id=work.ids.new(), sheet_id=sheet_id, x=c.x + dx, y=c.y + dy)
-            target.continuations[mark.id] = mark
-        if id in source.notes:
-            n = source.notes[id]
-            note = replace(n, id=work.ids.new(), sheet_id=sheet_id, x=n.x + dx, y=n.y + dy)
-            target.notes[note.id] = note
-    placed = []
-    for symbol in symbols:
-        at = (symbol.x + dx, symbol.y + dy)
-        device_id = devices.get(symbol.device_id, symbol.device_id)
-        shape = definition(symbol.definition)
-        turn = (symbol.rotation, symbol.mirror)
-        placed.append(put_symbol(work, target, shape, at, turn, len(symbol.units), device_id, "").id)
-    inside(work, target)
-    work.close(target)
-    return placed
+class RepeatSelection(Payload):
+    """Copy what is selected several times, each copy one pitch further, with tags and contact ties of its own."""
+
+    kind: Literal["repeat-selection"] = "repeat-selection"
+    ids: list[Id] = Field(min_length=1, max_length=2000)
+    count: int = Field(ge=1, le=100)
+    dx: Grid
+    dy: Grid
 
 
-def _copy_device(work: Work, device: Device) -> Device:
-    number = next_number(work.project, device.letters, device.function_id, device.location_id)
-    copy = replace(device, id=work.ids.new(), number=number, fixed_tag="")
-    work.put("device", copy)
-    return copy
+@edit(RepeatSelection, {"ids": ["y1", "w1"], "count": 4, "dx": 0, "dy": 9})
+def repeat_selection(work: Work, payload: RepeatSelection) -> str:
+    """Work out RepeatSelection."""
+    if not payload.dx and not payload.dy:
+        raise RuleError("The copies would lie on each other. Give a pitch across or down.", field="dx")
+    sheet_id = sheet_of(work.project, payload.ids)
+    label = f"repeat {what_of(work.project, payload.ids)} {payload.count} times"
+    piece = piece_of(work.project, sheet_id, payload.ids)
+    for n in range(1, payload.count + 1):
+        work.outcome.placed += put_piece(work, work.draft(sheet_id), piece, n * payload.dx, n * payload.dy)
+    return label

@@ -13,6 +13,7 @@ from jolly_core.model import Continuation, Device, FileError, Note, Project, Rul
 from jolly_core.tagging import lead_of, next_number, next_units, tag_on
 
 from .base import Grid, Id, Payload, Text, Work, edit
+from .boundaries import location_for
 from .parts import part_for
 
 CARET_ADVANCE = 10
@@ -101,7 +102,7 @@ def put_symbol(
     width, height = grid_size(work.project.sheets[draft.sheet_id])
     if any(not (0 < px < width and 0 < py < height) for px, py in pin_points(bare)):
         raise RuleError("The symbol would lie outside the sheet. Put the caret further in.", field="x")
-    device = _device(work, shape, draft.sheet_id, device_id, text)
+    device = _device(work, shape, draft.sheet_id, device_id, text, pin_points(bare)[0])
     if device is None:
         symbol = bare
     else:
@@ -144,15 +145,16 @@ def _poles_met(draft: SheetDraft, shape: Definition, at: Point, turn: tuple[int,
     return met or min(3, shape.max_poles)
 
 
-def _device(work: Work, shape: Definition, sheet_id: str, device_id: str, text: str) -> Device | None:
+def _device(work: Work, shape: Definition, sheet_id: str, device_id: str, text: str, at: Point) -> Device | None:
     project = work.project
     if device_id:
         found: Device = project.get("device", device_id)
         return found
     sheet = project.sheets[sheet_id]
+    location_id = location_for(project, sheet_id, *at)
     kind = part_class(shape.part_class)
     if kind.per_unit:
-        strip = _strip(project, shape, sheet)
+        strip = _strip(project, shape, (sheet.function_id, location_id))
         if strip is not None:
             return strip
     if shape.lead >= 9:
@@ -161,20 +163,20 @@ def _device(work: Work, shape: Definition, sheet_id: str, device_id: str, text: 
     device = Device(
         work.ids.new(),
         letters,
-        next_number(project, letters, sheet.function_id, sheet.location_id),
+        next_number(project, letters, sheet.function_id, location_id),
         text=text,
         function_id=sheet.function_id,
-        location_id=sheet.location_id,
+        location_id=location_id,
     )
     work.put("device", device)
     return device
 
 
-def _strip(project: Project, shape: Definition, sheet: Sheet) -> Device | None:
-    """Return the strip that terminals of this sheet's place go to, the one last used."""
+def _strip(project: Project, shape: Definition, place: tuple[str, str]) -> Device | None:
+    """Return the strip that terminals of a function and location go to, the one last used."""
     for id in sorted(project.devices, reverse=True):
         device = project.devices[id]
-        if (device.function_id, device.location_id) == (sheet.function_id, sheet.location_id):
+        if (device.function_id, device.location_id) == place:
             lead = lead_of(project, id)
             if lead is not None and definition(lead.definition).key == shape.key:
                 return device

@@ -1,4 +1,4 @@
-"""The project's own facts and habits: settings, own fields, wire types, how new sheets begin."""
+"""The project's own facts and habits: settings, own fields, how new sheets begin."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import habit_of
-from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, SheetKind, WireType
+from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, SheetKind
 from jolly_core.tagging import check_own_name, fields_in, renamed
 
 from .base import Grid, Id, Length, Payload, Text, Work, edit
@@ -27,30 +27,6 @@ class SheetShape(Payload):
     columns: int | None = Field(default=None, ge=1, le=40)
     rows: int | None = Field(default=None, ge=1, le=26)
     title_block_id: Id | None = None
-
-
-class AddWireType(Payload):
-    """Add a wire type to the project."""
-
-    kind: Literal["add-wire-type"] = "add-wire-type"
-    name: Text = Field(min_length=1)
-    colour: Text = Field(pattern=r"^([A-Z]{2}){1,2}$")
-    cross_section_mm2: float = Field(default=0.0, ge=0, le=400)
-    awg: Text = ""
-    category: Literal["power", "control-ac", "control-dc", "signal", "pe", "external"] = "control-dc"
-    numbered: bool = True
-
-
-@edit(AddWireType, {"name": "Control DC", "colour": "BU", "cross_section_mm2": 1.0})
-def add_wire_type(work: Work, payload: AddWireType) -> str:
-    """Work out AddWireType."""
-    values = payload.model_dump(exclude={"kind"})
-    if any(t.name == payload.name for t in work.project.wire_types.values()):
-        raise RuleError(f"There is already a wire type “{payload.name}”.", field="name")
-    made = WireType(work.ids.new(), **values)
-    work.put("wire_type", made)
-    work.outcome.placed = [made.id]
-    return f"add wire type {made.name}"
 
 
 class ChangeSettings(Payload):

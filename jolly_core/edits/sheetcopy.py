@@ -10,8 +10,9 @@ from pydantic import Field
 from jolly_core.model import DRAWN, RuleError, Sheet
 from jolly_core.wiring import sheet_groups
 
-from .arrange import copy_things, inside, sheet_of, what_of
+from .arrange import inside, refuse_locked, sheet_of, what_of
 from .base import Grid, Id, Payload, Text, Work, edit
+from .pieces import DRAWN_KINDS, piece_of, put_piece
 from .sheets import first_line_of, orders_after
 from .upkeep import refresh_letters
 
@@ -39,11 +40,8 @@ def duplicate_sheet(work: Work, payload: DuplicateSheet) -> str:
     copy = replace(sheet, id=work.ids.new(), number=number, title=title, order=order, first_line=first)
     work.put("sheet", copy)
     if sheet.kind in DRAWN:
-        source, target = work.draft(sheet.id), work.draft(copy.id)
-        things = [*source.symbols, *source.wires, *source.continuations, *source.notes]
-        copy_things(work, source, target, things, 0, 0)
-        if project.on_sheet["band"].has(sheet.id):
-            work.outcome.remarks.append("Cable bands were not copied: draw them for cables of their own.")
+        things = [id for kind in DRAWN_KINDS for id in project.on_sheet[kind].get(sheet.id)]
+        put_piece(work, work.draft(copy.id), piece_of(project, sheet.id, things), 0, 0)
     work.outcome.placed = [copy.id]
     return f"duplicate sheet {sheet.number} as {number}"
 
@@ -66,6 +64,7 @@ def move_to_sheet(work: Work, payload: MoveToSheet) -> str:
     """Work out MoveToSheet."""
     project = work.project
     source_id = sheet_of(project, payload.ids)
+    refuse_locked(project, payload.ids)
     if source_id == payload.sheet_id:
         raise RuleError("It is on this sheet already. Choose another one.", field="sheet_id")
     label = f"move {what_of(project, payload.ids)} to sheet {work.drawable(payload.sheet_id).number}"
@@ -78,6 +77,7 @@ def move_to_sheet(work: Work, payload: MoveToSheet) -> str:
     wires = [source.wires.pop(i) for i in sorted(chosen) if i in source.wires]
     marks = [source.continuations.pop(i) for i in sorted(chosen) if i in source.continuations]
     notes = [source.notes.pop(i) for i in sorted(chosen) if i in source.notes]
+    figures = [source.figures.pop(i) for i in sorted(chosen) if i in source.figures]
     for symbol in symbols:
         source.take(symbol.id)
     work.close(source)
@@ -89,13 +89,21 @@ def move_to_sheet(work: Work, payload: MoveToSheet) -> str:
         target.continuations[c.id] = replace(c, sheet_id=payload.sheet_id, x=c.x + dx, y=c.y + dy)
     for n in notes:
         target.notes[n.id] = replace(n, sheet_id=payload.sheet_id, x=n.x + dx, y=n.y + dy)
+    for f in figures:
+        there = replace(f, sheet_id=payload.sheet_id, x1=f.x1 + dx, y1=f.y1 + dy, x2=f.x2 + dx, y2=f.y2 + dy)
+        target.figures[f.id] = there
     for symbol in symbols:
         target.put(replace(symbol, sheet_id=payload.sheet_id, x=symbol.x + dx, y=symbol.y + dy))
     inside(work, target)
     work.close(target)
     for device_id in sorted({s.device_id for s in symbols if s.device_id}):
         refresh_letters(work, device_id)
-    work.outcome.placed = [*(s.id for s in symbols), *(c.id for c in marks), *(n.id for n in notes)]
+    work.outcome.placed = [
+        *(s.id for s in symbols),
+        *(c.id for c in marks),
+        *(n.id for n in notes),
+        *(f.id for f in figures),
+    ]
     return label
 
 

@@ -1,4 +1,4 @@
-"""Drawing wires, changing their type, fixing their numbers."""
+"""Drawing wires, fixing their numbers."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from jolly_core.drawing import grid_size
-from jolly_core.model import RuleError, Sheet, Wire, WireType
+from jolly_core.model import RuleError, Sheet, Wire
 from jolly_core.wiring import net_of, sheet_groups
 
 from .base import Grid, Id, Payload, Text, Work, edit
@@ -47,30 +47,6 @@ def draw_wire(work: Work, payload: DrawWire) -> str:
     work.outcome.placed = [id for id in draft.wires if id not in before]
     work.outcome.caret = points[-1]
     return "draw a wire"
-
-
-class SetWireType(Payload):
-    """Give wires another type; each stroke keeps its number."""
-
-    kind: Literal["set-wire-type"] = "set-wire-type"
-    ids: list[Id] = Field(min_length=1)
-    wire_type_id: Id
-
-
-@edit(SetWireType, {"ids": ["w1"], "wire_type_id": "t2"})
-def set_wire_type(work: Work, payload: SetWireType) -> str:
-    """Work out SetWireType."""
-    wire_type: WireType = work.project.get("wire_type", payload.wire_type_id)
-    sheets: dict[str, list[Wire]] = {}
-    for id in payload.ids:
-        wire: Wire = work.project.get("wire", id)
-        sheets.setdefault(wire.sheet_id, []).append(wire)
-    for sheet_id, wires in sheets.items():
-        draft = work.draft(sheet_id)
-        for wire in wires:
-            draft.wires[wire.id] = replace(wire, type_id=wire_type.id)
-        work.close(draft)
-    return f"wire type {wire_type.name}"
 
 
 class FixWireNumber(Payload):

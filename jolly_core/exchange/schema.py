@@ -15,6 +15,7 @@ _TYPES: dict[str, dict[str, Any]] = {
     "int": {"type": "integer"},
     "float": {"type": "number"},
     "bool": {"type": "boolean"},
+    "Document": {"type": "string", "maxLength": MAX_BASE64, "contentMediaType": "application/json"},
     "Base64": {"type": "string", "maxLength": MAX_BASE64, "contentEncoding": "base64"},
 }
 

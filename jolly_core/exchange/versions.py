@@ -7,7 +7,7 @@ from typing import Any
 
 from jolly_core.model import FRAMES, SHEET_KINDS, SHEET_SIZES_MM, STANDARDS, FileError
 
-VERSION = 2
+VERSION = 3
 
 
 def _to_2(entities: dict[str, Any]) -> None:
@@ -20,7 +20,11 @@ def _to_2(entities: dict[str, Any]) -> None:
         _usual(settings, "standard", STANDARDS, "iec")
 
 
-STEPS: dict[int, Callable[[dict[str, Any]], None]] = {1: _to_2}
+def _to_3(entities: dict[str, Any]) -> None:
+    """Version 3 has more kinds of thing and more fields; what version 2 says stays as it is."""
+
+
+STEPS: dict[int, Callable[[dict[str, Any]], None]] = {1: _to_2, 2: _to_3}
 
 
 def _records(entities: dict[str, Any], kind: str) -> list[dict[str, Any]]:

@@ -4,8 +4,12 @@ from .classes import PartClass, part_class, part_classes
 from .lookup import Library, NoLibrary, find_symbols
 from .symbols import POLE_PITCH, Definition, Primitive, definition, definitions
 from .titleblocks import BlockPattern, block_of, built_in_blocks, pattern_from_json, pattern_of, pattern_to_json
+from .wiretypes import WIRE_COLOURS, is_colour, usual_wire_types
 
 __all__ = [
+    "WIRE_COLOURS",
+    "is_colour",
+    "usual_wire_types",
     "POLE_PITCH",
     "BlockPattern",
     "Definition",

@@ -21,8 +21,21 @@ from .building import (
     StripItem,
 )
 from .changes import Change, ChangeSet, Entity
-from .circuit import WIRE_CATEGORIES, Continuation, Device, Note, Symbol, Wire, WireType
+from .circuit import (
+    FIGURE_KINDS,
+    NUMBER_PLACES,
+    SYMBOL_TEXTS,
+    WIRE_CATEGORIES,
+    Continuation,
+    Device,
+    Figure,
+    Note,
+    Symbol,
+    Wire,
+    WireType,
+)
 from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
+from .habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Document, Mute, NumberRule, Stamp, Strip
 from .ids import IdSource
 from .parts import Part
 from .project import ATTACHED, KINDS, ON_SHEET, Index, Project
@@ -55,12 +68,16 @@ __all__ = [
     "ATTACHED",
     "CHOICES",
     "DRAWN",
+    "FIGURE_KINDS",
     "FRAMES",
     "IO_TYPES",
     "KINDS",
     "LENGTH_UNITS",
     "MAX_BASE64",
     "NEEDED",
+    "NUMBER_PIECES",
+    "NUMBER_PLACES",
+    "NUMBER_SCOPES",
     "ON_SHEET",
     "REFERENCES",
     "SETTINGS_ID",
@@ -70,7 +87,9 @@ __all__ = [
     "SIDES",
     "STANDARDS",
     "STRIP_ITEM_KINDS",
+    "STRIP_NUMBERING",
     "SURFACES",
+    "SYMBOL_TEXTS",
     "TAG_HABITS",
     "TAG_SCOPES",
     "WIRE_CATEGORIES",
@@ -87,9 +106,11 @@ __all__ = [
     "CoreChoice",
     "CoreError",
     "Device",
+    "Document",
     "Duct",
     "Enclosure",
     "Entity",
+    "Figure",
     "FileError",
     "Function",
     "GoneError",
@@ -98,8 +119,10 @@ __all__ = [
     "Index",
     "IoPoint",
     "Location",
+    "Mute",
     "Node",
     "Note",
+    "NumberRule",
     "Part",
     "Picture",
     "Placing",
@@ -111,6 +134,8 @@ __all__ = [
     "Sheet",
     "SheetHabit",
     "SheetKind",
+    "Stamp",
+    "Strip",
     "StripItem",
     "Symbol",
     "TitleBlock",

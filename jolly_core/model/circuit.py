@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 WIRE_CATEGORIES = ("power", "control-ac", "control-dc", "signal", "pe", "external")
+# Where a wire's number stands: once for its net, at each of its ends that meets a pin, or nowhere.
+NUMBER_PLACES = ("middle", "ends", "hidden")
+# Texts of a symbol that can be moved or hidden.
+SYMBOL_TEXTS = ("tag", "text", "reference", "pin")
+FIGURE_KINDS = ("boundary", "line", "picture")
 
 
 @dataclass(slots=True)
@@ -40,6 +45,8 @@ class Symbol:
         definition: key of the symbol definition.
         device_id: the device it belongs to, "" while none is chosen.
         units: for each pole, the 1-based number of the device's unit of that kind; 0 when none was free.
+        locked: it is neither moved, turned nor deleted until it is unlocked.
+        texts: for a name in SYMBOL_TEXTS "off", or how far the text was moved, "dx,dy" in mm.
     """
 
     id: str
@@ -51,6 +58,8 @@ class Symbol:
     mirror: bool = False
     device_id: str = ""
     units: tuple[int, ...] = (0,)
+    locked: bool = False
+    texts: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(slots=True)
@@ -87,6 +96,7 @@ class Continuation:
     y: int
     name: str
     toward: str = "right"
+    locked: bool = False
 
 
 @dataclass(slots=True)
@@ -98,6 +108,34 @@ class Note:
     x: int
     y: int
     text: str
+    locked: bool = False
+
+
+@dataclass(slots=True)
+class Figure:
+    """What is drawn without meaning to electricity: a titled boundary, a line, a picture.
+
+    Attributes:
+        x1, y1, x2, y2: grid points of two corners, or of a line's ends.
+        kind: one of FIGURE_KINDS.
+        text: a boundary's title.
+        location_id: the location a boundary stands for; what is put inside it takes that location.
+        picture_id: the picture of the project it shows.
+        dashed: a broken line.
+    """
+
+    id: str
+    sheet_id: str
+    x1: int
+    y1: int
+    x2: int
+    y2: int
+    kind: str = "boundary"
+    text: str = ""
+    location_id: str = ""
+    picture_id: str = ""
+    dashed: bool = True
+    locked: bool = False
 
 
 @dataclass(slots=True)
@@ -109,6 +147,9 @@ class WireType:
         cross_section_mm2: conductor area in square millimetres, 0 when a gauge is given instead.
         awg: American wire gauge, "" when the cross-section is given.
         category: one of WIRE_CATEGORIES.
+        numbered: whether its nets get numbers.
+        outside: laid outside the panel, by the installer.
+        number_at: where its number is shown, one of NUMBER_PLACES.
     """
 
     id: str
@@ -118,6 +159,8 @@ class WireType:
     awg: str = ""
     category: str = "control-dc"
     numbered: bool = True
+    outside: bool = False
+    number_at: str = "middle"
 
     def size(self) -> str:
         """Return the size with its unit, "" when it has none."""

@@ -24,8 +24,9 @@ from .building import (
     StripItem,
 )
 from .changes import Change, ChangeSet, Entity
-from .circuit import Continuation, Device, Note, Symbol, Wire, WireType
+from .circuit import Continuation, Device, Figure, Note, Symbol, Wire, WireType
 from .errors import GoneError
+from .habits import Mute, NumberRule, Stamp, Strip
 from .parts import Part
 from .structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
 from .titling import Picture, TitleBlock, TitleCell
@@ -41,13 +42,16 @@ KINDS: dict[str, type[Any]] = {
     "location": Location,
     "sheet": Sheet,
     "wire_type": WireType,
+    "number_rule": NumberRule,
     "part": Part,
     "device": Device,
     "symbol": Symbol,
     "wire": Wire,
     "continuation": Continuation,
     "note": Note,
+    "figure": Figure,
     "band": Band,
+    "strip": Strip,
     "strip_item": StripItem,
     "bridge": Bridge,
     "cable": Cable,
@@ -61,11 +65,13 @@ KINDS: dict[str, type[Any]] = {
     "harness": Harness,
     "node": Node,
     "segment": Segment,
+    "mute": Mute,
+    "stamp": Stamp,
 }
 # Kinds that lie on a sheet; the aggregate indexes them by sheet and stamps the sheet when they change.
-ON_SHEET = ("symbol", "wire", "continuation", "note", "band")
+ON_SHEET = ("symbol", "wire", "continuation", "note", "figure", "band")
 # Kinds whose records keep a device in the project though nothing of it is drawn; `attached` indexes them by device.
-ATTACHED = ("band", "cable", "card", "enclosure", "placing", "node")
+ATTACHED = ("band", "strip", "cable", "card", "enclosure", "placing", "node")
 
 
 def tag_key(device: Device) -> str:
@@ -130,13 +136,16 @@ class Project:
         self.locations: dict[str, Location] = {}
         self.sheets: dict[str, Sheet] = {}
         self.wire_types: dict[str, WireType] = {}
+        self.number_rules: dict[str, NumberRule] = {}
         self.parts: dict[str, Part] = {}
         self.devices: dict[str, Device] = {}
         self.symbols: dict[str, Symbol] = {}
         self.wires: dict[str, Wire] = {}
         self.continuations: dict[str, Continuation] = {}
         self.notes: dict[str, Note] = {}
+        self.figures: dict[str, Figure] = {}
         self.bands: dict[str, Band] = {}
+        self.strips: dict[str, Strip] = {}
         self.strip_items: dict[str, StripItem] = {}
         self.bridges: dict[str, Bridge] = {}
         self.cables: dict[str, Cable] = {}
@@ -150,6 +159,8 @@ class Project:
         self.harnesses: dict[str, Harness] = {}
         self.nodes: dict[str, Node] = {}
         self.segments: dict[str, Segment] = {}
+        self.mutes: dict[str, Mute] = {}
+        self.stamps: dict[str, Stamp] = {}
         self._settings: dict[str, Settings] = {SETTINGS_ID: Settings()}
         self.tables: dict[str, dict[str, Any]] = {
             "settings": self._settings,
@@ -161,13 +172,16 @@ class Project:
             "location": self.locations,
             "sheet": self.sheets,
             "wire_type": self.wire_types,
+            "number_rule": self.number_rules,
             "part": self.parts,
             "device": self.devices,
             "symbol": self.symbols,
             "wire": self.wires,
             "continuation": self.continuations,
             "note": self.notes,
+            "figure": self.figures,
             "band": self.bands,
+            "strip": self.strips,
             "strip_item": self.strip_items,
             "bridge": self.bridges,
             "cable": self.cables,
@@ -181,6 +195,8 @@ class Project:
             "harness": self.harnesses,
             "node": self.nodes,
             "segment": self.segments,
+            "mute": self.mutes,
+            "stamp": self.stamps,
         }
         self.on_sheet: dict[str, Index] = {kind: Index() for kind in ON_SHEET}
         self.symbols_of_device = Index()
@@ -229,6 +245,10 @@ class Project:
     def notes_on(self, sheet_id: str) -> list[Note]:
         """Return the notes of a sheet."""
         return [self.notes[i] for i in self.on_sheet["note"].get(sheet_id)]
+
+    def figures_on(self, sheet_id: str) -> list[Figure]:
+        """Return the figures of a sheet."""
+        return [self.figures[i] for i in self.on_sheet["figure"].get(sheet_id)]
 
     def units_of(self, device_id: str) -> list[Symbol]:
         """Return the symbols of a device in the order they were placed."""

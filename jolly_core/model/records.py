@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import json
 import re
 from functools import cache
 from typing import Any
@@ -83,6 +84,8 @@ def _read(declared: str, value: Any, field: str, name: str) -> Any:
             return value
         words = f"should be base64 of at most {MAX_BASE64 // 1000} kB"
         raise FileError(f"In the {name}, “{field}” {words}.", field=field)
+    if declared == "Document":
+        return _document(value, field, name)
     if declared.startswith("tuple[int"):
         if isinstance(value, list) and all(type(v) is int and 0 <= v <= LARGEST for v in value):
             return tuple(value)
@@ -101,6 +104,18 @@ def _read(declared: str, value: Any, field: str, name: str) -> Any:
         return units
     except (TypeError, ValueError):
         raise FileError(f"In the {name}, “{field}” should list units as kind and pins.", field=field) from None
+
+
+def _document(value: Any, field: str, name: str) -> str:
+    """Return a JSON text as it is, when it is an object and of no absurd length."""
+    try:
+        if isinstance(value, str) and len(value) <= MAX_BASE64 and isinstance(json.loads(value), dict):
+            return value
+    except (ValueError, RecursionError):
+        pass
+    raise FileError(
+        f"In the {name}, “{field}” should be a JSON object of at most {MAX_BASE64 // 1000} kB.", field=field
+    )
 
 
 def _word(wanted: type) -> str:

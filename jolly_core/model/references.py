@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from .building import ADDRESS_SCHEMES, IO_TYPES, STRIP_ITEM_KINDS, SURFACES
+from .circuit import FIGURE_KINDS, NUMBER_PLACES, WIRE_CATEGORIES
+from .habits import NUMBER_SCOPES, STRIP_NUMBERING
 from .structure import FRAMES, LENGTH_UNITS, SHEET_KINDS, SHEET_SIZES_MM, SIDES, STANDARDS
 
 # Kind -> field -> kind it names; an empty text names nothing, unless the field is in NEEDED.
@@ -29,7 +31,10 @@ REFERENCES: dict[str, dict[str, str]] = {
     "wire": {"sheet_id": "sheet", "type_id": "wire_type"},
     "continuation": {"sheet_id": "sheet"},
     "note": {"sheet_id": "sheet"},
+    "figure": {"sheet_id": "sheet", "location_id": "location", "picture_id": "picture"},
+    "number_rule": {"type_id": "wire_type", "function_id": "function", "location_id": "location"},
     "band": {"sheet_id": "sheet", "device_id": "device"},
+    "strip": {"device_id": "device"},
     "strip_item": {"strip_id": "device", "part_id": "part"},
     "bridge": {"strip_id": "device"},
     "cable": {"device_id": "device"},
@@ -50,7 +55,9 @@ NEEDED: dict[str, tuple[str, ...]] = {
     "wire": ("sheet_id", "type_id"),
     "continuation": ("sheet_id",),
     "note": ("sheet_id",),
+    "figure": ("sheet_id",),
     "band": ("sheet_id", "device_id"),
+    "strip": ("device_id",),
     "strip_item": ("strip_id",),
     "bridge": ("strip_id",),
     "cable": ("device_id",),
@@ -73,6 +80,10 @@ CHOICES: dict[str, dict[str, tuple[str, ...]]] = {
     "sheet_habit": {"kind": SHEET_KINDS, "frame": FRAMES, "size": tuple(SHEET_SIZES_MM)},
     "title_cell": {"anchor": ("start", "middle", "end")},
     "picture": {"media_type": ("image/png", "image/jpeg")},
+    "wire_type": {"number_at": NUMBER_PLACES},
+    "figure": {"kind": FIGURE_KINDS},
+    "number_rule": {"scope": NUMBER_SCOPES, "category": ("", *WIRE_CATEGORIES)},
+    "strip": {"numbering": STRIP_NUMBERING},
     "strip_item": {"kind": STRIP_ITEM_KINDS},
     "card": {"scheme": ADDRESS_SCHEMES},
     "io_point": {"io_type": IO_TYPES},

@@ -11,7 +11,7 @@ from .references import (
     likely_devices,
     reference_to,
 )
-from .tags import full_tag, letters_for, next_number, path_of, product_tag, tag_on
+from .tags import full_tag, letters_for, next_number, path_of, product_tag, tag_on, tag_taken
 from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, terminal_number, unit_rows, used_units
 
 __all__ = [
@@ -47,6 +47,7 @@ __all__ = [
     "renamed",
     "room_for",
     "tag_on",
+    "tag_taken",
     "terminal_number",
     "unit_rows",
     "used_units",

@@ -42,6 +42,18 @@ def next_number(project: Project, letters: str, function_id: str, location_id: s
     return number
 
 
+def tag_taken(project: Project, tag: str, function_id: str, location_id: str, *, but: str = "") -> bool:
+    """Return whether a device in the tag scope of the project has a tag, fixed or running, or the tag is empty."""
+    if not tag:
+        return True
+    everywhere = project.settings.tag_scope == "project"
+    return any(
+        id != but and (everywhere or (d.function_id, d.location_id) == (function_id, location_id))
+        for id in project.devices_tagged.get(tag)
+        for d in (project.devices[id],)
+    )
+
+
 def product_tag(project: Project, device: Device) -> str:
     """Return the tag without = and + and without the leading mark, for example "QA1" or "PB214A"."""
     if device.fixed_tag:

@@ -3,25 +3,9 @@
 from __future__ import annotations
 
 from jolly_core.edits import compute, parse_edit
+from jolly_core.library import usual_wire_types
 from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project
 
-WIRE_TYPES: dict[str, list[dict[str, object]]] = {
-    "iec": [
-        {"name": "Control DC", "colour": "BU", "cross_section_mm2": 1.0, "category": "control-dc"},
-        {"name": "24 V DC", "colour": "RD", "cross_section_mm2": 1.0, "category": "control-dc"},
-        {"name": "0 V DC", "colour": "WHBU", "cross_section_mm2": 1.0, "category": "control-dc"},
-        {"name": "Power", "colour": "BK", "cross_section_mm2": 2.5, "category": "power"},
-        {"name": "Neutral", "colour": "BU", "cross_section_mm2": 2.5, "category": "power"},
-        {"name": "Protective", "colour": "GNYE", "cross_section_mm2": 2.5, "category": "pe"},
-    ],
-    "na": [
-        {"name": "Control AC", "colour": "RD", "awg": "16", "category": "control-ac"},
-        {"name": "Control neutral", "colour": "WH", "awg": "16", "category": "control-ac"},
-        {"name": "Control DC", "colour": "BU", "awg": "16", "category": "control-dc"},
-        {"name": "Power", "colour": "BK", "awg": "14", "category": "power"},
-        {"name": "Ground", "colour": "GN", "awg": "14", "category": "pe"},
-    ],
-}
 SETTINGS: dict[str, dict[str, object]] = {
     "iec": {
         "standard": "iec",
@@ -55,7 +39,17 @@ HABITS: dict[str, dict[str, dict[str, object]]] = {
 LOCATIONS = (("P1", "Control panel", "panel"), ("D1", "Panel door", "door"), ("F1", "Field", "field"))
 RAILS = {"iec": ("24 V DC", "0 V DC"), "na": ("Control AC", "Control neutral")}
 # What belongs to a project's habits and not to what was drawn or built in it.
-KEPT = ("picture", "title_block", "title_cell", "wire_type", "sheet_habit", "function", "location")
+KEPT = (
+    "picture",
+    "title_block",
+    "title_cell",
+    "wire_type",
+    "number_rule",
+    "stamp",
+    "sheet_habit",
+    "function",
+    "location",
+)
 
 
 def new_project(name: str, number: str = "", customer: str = "", standard: str = "iec") -> Project:
@@ -69,7 +63,7 @@ def new_project(name: str, number: str = "", customer: str = "", standard: str =
 
     do("change-settings", name=name, number=number or "1", customer=customer, **SETTINGS[standard])
     places = [do("add-location", code=code, text=text, side=side) for code, text, side in LOCATIONS]
-    types = {str(t["name"]): do("add-wire-type", **t) for t in WIRE_TYPES[standard]}
+    types = {str(t["name"]): do("add-wire-type", **t) for t in usual_wire_types(standard)}
     left, right = RAILS[standard]
     for kind, habit in HABITS[standard].items():
         rails = {"left_rail_type_id": types[left], "right_rail_type_id": types[right]} if kind == "schematic" else {}

@@ -39,9 +39,9 @@ class UnitsField(models.TextField):  # type: ignore[type-arg]  # the stubs' para
 class TextsField(models.TextField):  # type: ignore[type-arg]  # the stubs' parameters are inferred
     """A dict of texts, stored as JSON."""
 
-    def from_db_value(self, value: str | None, expression: Any, connection: Any) -> dict[str, str]:
-        """Return the dict of a stored text."""
-        return dict(json.loads(value or "{}"))
+    def from_db_value(self, value: str | None, expression: Any, connection: Any) -> Any:
+        """Return the dict of a stored text; most are empty, and need no reading."""
+        return json.loads(value) if value and value != "{}" else {}
 
     def get_prep_value(self, value: Any) -> Any:
         """Return the text of a dict."""

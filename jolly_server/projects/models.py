@@ -250,6 +250,8 @@ class WireTypeRow(EntityRow):
     awg = _text(8)
     category = _text(20)
     numbered = models.BooleanField()
+    outside = models.BooleanField(default=False)
+    number_at = models.CharField(max_length=10, default="middle")
 
 
 class PartRow(EntityRow):
@@ -287,11 +289,13 @@ class SymbolRow(EntityRow):
     sheet_id = _ref()
     x = models.IntegerField()
     y = models.IntegerField()
-    definition = _text(40)
+    definition = _text(2000)
     rotation = models.IntegerField()
     mirror = models.BooleanField()
     device_id = _ref()
     units = IntsField(max_length=60)
+    locked = models.BooleanField(default=False)
+    texts = TextsField(default=dict)
 
 
 class WireRow(EntityRow):
@@ -314,6 +318,7 @@ class ContinuationRow(EntityRow):
     y = models.IntegerField()
     name = _text()
     toward = _text(10)
+    locked = models.BooleanField(default=False)
 
 
 class NoteRow(EntityRow):
@@ -323,6 +328,61 @@ class NoteRow(EntityRow):
     x = models.IntegerField()
     y = models.IntegerField()
     text = _text(2000)
+    locked = models.BooleanField(default=False)
+
+
+class FigureRow(EntityRow):
+    """jolly_core.model.Figure"""
+
+    sheet_id = _ref()
+    x1 = models.IntegerField()
+    y1 = models.IntegerField()
+    x2 = models.IntegerField()
+    y2 = models.IntegerField()
+    kind = _text(10)
+    text = _text()
+    location_id = _ref()
+    picture_id = _ref()
+    dashed = models.BooleanField()
+    locked = models.BooleanField()
+
+
+class NumberRuleRow(EntityRow):
+    """jolly_core.model.NumberRule"""
+
+    order = models.IntegerField()
+    name = _text()
+    pieces = UnitsField()
+    category = _text(20)
+    type_id = _ref()
+    at_channel = models.BooleanField()
+    potential = _text()
+    function_id = _ref()
+    location_id = _ref()
+    scope = _text(10)
+
+
+class MuteRow(EntityRow):
+    """jolly_core.model.Mute"""
+
+    key = _text(2000)
+    reason = _text()
+    by = _text()
+
+
+class StampRow(EntityRow):
+    """jolly_core.model.Stamp"""
+
+    name = _text()
+    body = models.TextField()
+    text = _text()
+
+
+class StripRow(EntityRow):
+    """jolly_core.model.Strip"""
+
+    device_id = _ref()
+    numbering = _text(10)
 
 
 class BandRow(EntityRow):
@@ -475,7 +535,10 @@ ROWS: dict[str, type[EntityRow]] = {
     "wire": WireRow,
     "continuation": ContinuationRow,
     "note": NoteRow,
+    "figure": FigureRow,
+    "number_rule": NumberRuleRow,
     "band": BandRow,
+    "strip": StripRow,
     "strip_item": StripItemRow,
     "bridge": BridgeRow,
     "cable": CableRow,
@@ -489,4 +552,6 @@ ROWS: dict[str, type[EntityRow]] = {
     "harness": HarnessRow,
     "node": NodeRow,
     "segment": SegmentRow,
+    "mute": MuteRow,
+    "stamp": StampRow,
 }

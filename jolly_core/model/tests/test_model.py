@@ -91,6 +91,8 @@ class Records(TestCase):
             "bool": True,
             "tuple[int, ...]": (1, 2),
             "Base64": "eA==",
+            "Document": "{}",
+            "tuple[tuple[str, tuple[str, ...]], ...]": (("running", ("1", "1")),),
         }
         made = {}
         for kind, entity in KINDS.items():

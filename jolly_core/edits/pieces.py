@@ -1,0 +1,457 @@
+"""Pieces of circuit: what is selected with all it needs, to be put down again in this or another project.
+
+A piece holds whole records as they were taken. What is put down has ids, tags and numbers of its own; a contact taken
+together with its coil belongs to the new coil, one taken alone to the old one where that is still in the project.
+Wire types, parts, functions, locations and pictures that the project lacks come along.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from jolly_core.drawing import SheetDraft, grid_size, pin_points
+from jolly_core.library import definition, definitions, part_class, part_classes
+from jolly_core.model import (
+    Band,
+    Cable,
+    Continuation,
+    Device,
+    Figure,
+    FileError,
+    Function,
+    Location,
+    Note,
+    Part,
+    Picture,
+    Project,
+    RuleError,
+    Sheet,
+    Symbol,
+    WireType,
+    from_record,
+    to_record,
+)
+from jolly_core.tagging import lead_of, letters_for, next_number, tag_taken
+
+from .base import Work
+from .parts import give_part
+from .place import put_symbol
+
+FORMAT = "jolly-spool-piece"
+# Kinds a piece may hold, in the order they are written.
+HELD = (
+    "picture",
+    "function",
+    "location",
+    "wire_type",
+    "part",
+    "device",
+    "symbol",
+    "wire",
+    "continuation",
+    "note",
+    "figure",
+    "cable",
+    "band",
+)
+DRAWN_KINDS = ("symbol", "wire", "continuation", "note", "figure", "band")
+MOST = 4000
+
+
+@dataclass(slots=True)
+class Piece:
+    """A piece of circuit.
+
+    Attributes:
+        tables: kind -> id -> record, for the kinds in HELD.
+        leads: devices whose lead symbol is in the piece: putting it down makes new ones.
+        function_id, location_id: of the sheet it was taken from; what is of these follows the sheet it is put on.
+    """
+
+    tables: dict[str, dict[str, Any]]
+    leads: set[str]
+    function_id: str = ""
+    location_id: str = ""
+
+    def of(self, kind: str) -> Iterable[Any]:
+        """Return the records of a kind in the order of their ids."""
+        table = self.tables[kind]
+        return [table[id] for id in sorted(table)]
+
+    def box(self) -> tuple[int, int, int, int]:
+        """Return (left, top, right, bottom) of all grid points of the piece.
+
+        Raises:
+            RuleError: nothing is drawn in it.
+        """
+        points = [p for s in self.of("symbol") for p in pin_points(s)]
+        for kind in ("wire", "figure", "band"):
+            points += [p for e in self.of(kind) for p in ((e.x1, e.y1), (e.x2, e.y2))]
+        points += [(e.x, e.y) for kind in ("continuation", "note") for e in self.of(kind)]
+        if not points:
+            raise RuleError("There is nothing drawn in this piece. Select symbols and wires first.")
+        xs, ys = [x for x, _ in points], [y for _, y in points]
+        return min(xs), min(ys), max(xs), max(ys)
+
+
+@dataclass(slots=True)
+class Wishes:
+    """What a person wants otherwise when a piece is put down, by the ids it has in the piece.
+
+    Attributes:
+        texts: texts of devices and notes, names of continuations.
+        parts: parts of devices, ids or numbers of the library.
+        tags: fixed tags of devices.
+        types: wire types of the project in place of those of the piece.
+        function_id, location_id: in place of the sheet's.
+        keep_fixed: fixed tags and numbers stay where nobody has them.
+    """
+
+    texts: Mapping[str, str] = field(default_factory=dict)
+    parts: Mapping[str, str] = field(default_factory=dict)
+    tags: Mapping[str, str] = field(default_factory=dict)
+    types: Mapping[str, str] = field(default_factory=dict)
+    function_id: str = ""
+    location_id: str = ""
+    keep_fixed: bool = False
+
+
+def piece_of(project: Project, sheet_id: str, ids: Iterable[str]) -> Piece:
+    """Return what is selected on a sheet as a piece, with the devices, types, parts and places it names."""
+    sheet = project.sheets[sheet_id]
+    tables: dict[str, dict[str, Any]] = {kind: {} for kind in HELD}
+    for id in ids:
+        for kind in DRAWN_KINDS:
+            if id in project.tables[kind]:
+                tables[kind][id] = project.tables[kind][id]
+    leads: set[str] = set()
+    for symbol in tables["symbol"].values():
+        device = project.devices.get(symbol.device_id)
+        if device is not None:
+            tables["device"][device.id] = device
+            lead = lead_of(project, device.id)
+            if lead is not None and lead.id == symbol.id and not _endless(lead):
+                leads.add(device.id)
+    for band in tables["band"].values():
+        tables["device"][band.device_id] = project.devices[band.device_id]
+        for id in project.attached.get(band.device_id):
+            if id in project.cables:
+                tables["cable"][id] = project.cables[id]
+    for device in tables["device"].values():
+        if device.part_id in project.parts:
+            tables["part"][device.part_id] = project.parts[device.part_id]
+    for wire in tables["wire"].values():
+        tables["wire_type"][wire.type_id] = project.wire_types[wire.type_id]
+    for figure in tables["figure"].values():
+        if figure.picture_id:
+            tables["picture"][figure.picture_id] = project.pictures[figure.picture_id]
+    for owner in (*tables["device"].values(), *tables["figure"].values(), sheet):
+        _with_ancestors(project, "location", owner.location_id, tables)
+        _with_ancestors(project, "function", getattr(owner, "function_id", ""), tables)
+    return Piece(tables, leads, sheet.function_id, sheet.location_id)
+
+
+def _endless(symbol: Symbol) -> bool:
+    return part_class(definition(symbol.definition).part_class).per_unit
+
+
+def _with_ancestors(project: Project, kind: str, id: str, tables: dict[str, dict[str, Any]]) -> None:
+    while id and id in project.tables[kind] and id not in tables[kind]:
+        tables[kind][id] = project.tables[kind][id]
+        id = tables[kind][id].parent_id
+
+
+def piece_to_json(piece: Piece) -> dict[str, Any]:
+    """Return a piece as JSON values; the same piece always gives the same."""
+    return {
+        "format": FORMAT,
+        "version": 1,
+        "function_id": piece.function_id,
+        "location_id": piece.location_id,
+        "leads": sorted(piece.leads),
+        "entities": {k: [to_record(e) for e in piece.of(k)] for k in HELD if piece.tables[k]},
+    }
+
+
+def piece_from_json(raw: Any) -> Piece:
+    """Return the piece that `piece_to_json` wrote, checked throughout.
+
+    Raises:
+        FileError: it is no piece, or something in it is wrong.
+    """
+    if not isinstance(raw, dict) or raw.get("format") != FORMAT or raw.get("version") != 1:
+        raise FileError("This is no piece of circuit. Copy something on a sheet first.")
+    entities = raw.get("entities")
+    if not isinstance(entities, dict) or any(not isinstance(v, list) for v in entities.values()):
+        raise FileError("The piece has no entities.")
+    if sum(len(records) for records in entities.values()) > MOST:
+        raise FileError(f"The piece holds more than {MOST} things. Copy less at a time.")
+    tables: dict[str, dict[str, Any]] = {kind: {} for kind in HELD}
+    for kind, records in entities.items():
+        if kind not in HELD:
+            raise FileError(f"A piece does not hold a {kind}.")
+        for record in records:
+            entity = from_record(kind, record)
+            tables[kind][entity.id] = entity
+    leads = raw.get("leads", [])
+    home = (raw.get("function_id", ""), raw.get("location_id", ""))
+    if not isinstance(leads, list) or any(id not in tables["device"] for id in leads) or set(map(type, home)) != {str}:
+        raise FileError("The piece does not say which devices it brings along.")
+    piece = Piece(tables, set(leads), *home)
+    _check(piece)
+    return piece
+
+
+def _check(piece: Piece) -> None:
+    """Refuse a piece that names what it does not hold, or symbols and classes that are not known."""
+    t = piece.tables
+    wanted: list[tuple[str, str, str]] = [("wire_type", w.type_id, "wire") for w in t["wire"].values()]
+    wanted += [("device", s.device_id, "symbol") for s in t["symbol"].values() if s.device_id]
+    wanted += [("device", b.device_id, "band") for b in t["band"].values()]
+    wanted += [("part", d.part_id, "device") for d in t["device"].values() if d.part_id]
+    wanted += [("picture", f.picture_id, "figure") for f in t["figure"].values() if f.picture_id]
+    for kind, id, user in wanted:
+        if id not in t[kind]:
+            raise FileError(f"In the piece a {user} names a {kind} that is not in it.")
+    known = definitions()
+    for symbol in t["symbol"].values():
+        if symbol.definition not in known and not symbol.definition.startswith("block:"):
+            raise FileError(f"The piece has a symbol “{symbol.definition}”, which is not known here.")
+        if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:
+            raise FileError("The piece has a symbol that cannot be placed.")
+        definition(symbol.definition)
+    for part in t["part"].values():
+        if part.part_class not in part_classes():
+            raise FileError(f"The piece has a part of the class “{part.part_class}”, which is not known here.")
+
+
+def put_piece(work: Work, draft: SheetDraft, piece: Piece, dx: int, dy: int, wishes: Wishes | None = None) -> list[str]:
+    """Put a piece on a sheet, close the draft, and return the ids of what is drawn, symbols first.
+
+    Args:
+        draft: the open sheet.
+        dx, dy: how far from where the piece was taken, grid steps.
+
+    Raises:
+        RuleError: something would lie outside the sheet, or on another thing.
+    """
+    return _Putting(work, draft, piece, wishes or Wishes()).run(dx, dy)
+
+
+class _Putting:
+    """One act of putting a piece down: what becomes of each thing the piece names."""
+
+    def __init__(self, work: Work, draft: SheetDraft, piece: Piece, wishes: Wishes) -> None:
+        self.work, self.draft, self.piece, self.wishes = work, draft, piece, wishes
+        self.project = work.project
+        self.sheet: Sheet = work.project.sheets[draft.sheet_id]
+        self.devices: dict[str, str] = {}
+        self.made: list[str] = []
+
+    def run(self, dx: int, dy: int) -> list[str]:
+        piece, draft, work = self.piece, self.draft, self.work
+        types = {id: self._type(t) for id, t in sorted(piece.tables["wire_type"].items())}
+        for device in piece.of("device"):
+            self.devices[device.id] = self._device(device)
+        for w in piece.of("wire"):
+            number = w.number if self.wishes.keep_fixed and not self.project.numbered_wires.has(w.number) else ""
+            draft.stroke((w.x1 + dx, w.y1 + dy), (w.x2 + dx, w.y2 + dy), types[w.type_id], number)
+        taken = {(c.x, c.y) for c in draft.continuations.values()}
+        drawn: list[str] = []
+        for c in piece.of("continuation"):
+            name = self.wishes.texts.get(c.id, c.name)
+            mark: Continuation = replace(
+                c, id=work.ids.new(), sheet_id=self.sheet.id, x=c.x + dx, y=c.y + dy, name=name
+            )
+            if (mark.x, mark.y) in taken:
+                raise RuleError(f"The continuation {name} would lie on another one. Choose another place.")
+            draft.continuations[mark.id] = mark
+            drawn.append(mark.id)
+        for n in piece.of("note"):
+            words = self.wishes.texts.get(n.id, n.text)
+            note: Note = replace(n, id=work.ids.new(), sheet_id=self.sheet.id, x=n.x + dx, y=n.y + dy, text=words)
+            draft.notes[note.id] = note
+            drawn.append(note.id)
+        for f in piece.of("figure"):
+            drawn.append(self._figure(f, dx, dy).id)
+        placed = [self._symbol(s, dx, dy).id for s in piece.of("symbol")]
+        self._inside()
+        work.close(draft)
+        for b in piece.of("band"):
+            band: Band = replace(
+                b,
+                id=work.ids.new(),
+                sheet_id=self.sheet.id,
+                x1=b.x1 + dx,
+                y1=b.y1 + dy,
+                x2=b.x2 + dx,
+                y2=b.y2 + dy,
+                device_id=self.devices[b.device_id],
+            )
+            work.put("band", band)
+            drawn.append(band.id)
+        self._parts()
+        return placed + drawn
+
+    def _inside(self) -> None:
+        width, height = grid_size(self.sheet)
+        points = self.draft.pins()
+        points += [p for w in self.draft.wires.values() for p in ((w.x1, w.y1), (w.x2, w.y2))]
+        if any(not (0 < x < width and 0 < y < height) for x, y in points):
+            raise RuleError("This would lie outside the sheet. Choose a place further in.")
+
+    def _type(self, wire_type: WireType) -> str:
+        """Return the project's wire type for one of the piece: itself, one of its name, or a copy that is added."""
+        wished = self.wishes.types.get(wire_type.id)
+        if wished:
+            return wished
+        types = self.project.wire_types
+        if wire_type.id in types:
+            return wire_type.id
+        like = next((t for t in types.values() if t.name == wire_type.name), None)
+        like = like or next((t for t in types.values() if _facts(t) == _facts(wire_type)), None)
+        if like is not None:
+            return like.id
+        made = replace(wire_type, id=self.work.ids.new())
+        self.work.put("wire_type", made)
+        self.work.outcome.remarks.append(f"The wire type {made.name} came along.")
+        return made.id
+
+    def _place(self, kind: str, id: str) -> str:
+        """Return the project's function or location for one of the piece, made where it is not there."""
+        home = self.piece.function_id if kind == "function" else self.piece.location_id
+        wished = self.wishes.function_id if kind == "function" else self.wishes.location_id
+        if id == home:
+            return wished or str(getattr(self.sheet, f"{kind}_id"))
+        table: dict[str, Any] = self.project.tables[kind]
+        if not id or id in table:
+            return id
+        record: Function | Location = self.piece.tables[kind].get(id) or self._lost(kind)
+        parent = self._place(kind, record.parent_id) if record.parent_id in self.piece.tables[kind] else ""
+        for known in table.values():
+            if (known.code, known.parent_id) == (record.code, parent):
+                return str(known.id)
+        made = replace(record, id=self.work.ids.new(), parent_id=parent)
+        self.work.put(kind, made)
+        return made.id
+
+    def _lost(self, kind: str) -> Any:
+        raise FileError(f"In the piece a device names a {kind} that is not in it.")
+
+    def _device(self, device: Device) -> str:
+        """Return the device that units of one of the piece belong to: a new one, the old one, or none yet."""
+        cable = next((c for c in self.piece.of("cable") if c.device_id == device.id), None)
+        if device.id in self.piece.leads or cable is not None:
+            return self._new_device(device, cable)
+        if device.id in self.project.devices:
+            return device.id
+        strip = self._is_strip(device)
+        if strip:
+            return self._strip(device)
+        return ""
+
+    def _is_strip(self, device: Device) -> bool:
+        own = [s for s in self.piece.of("symbol") if s.device_id == device.id]
+        return bool(own) and all(_endless(s) for s in own)
+
+    def _strip(self, device: Device) -> str:
+        """Return the project's strip of the same tag and place, or a new one."""
+        place = (self._place("function", device.function_id), self._place("location", device.location_id))
+        for id in self.project.devices_tagged.get(f"{device.letters}{device.number}"):
+            d = self.project.devices[id]
+            if (d.function_id, d.location_id) == place:
+                return id
+        return self._new_device(device, None)
+
+    def _new_device(self, device: Device, cable: Cable | None) -> str:
+        project, work = self.project, self.work
+        function_id = self._place("function", device.function_id)
+        location_id = self._place("location", device.location_id)
+        fixed = self.wishes.tags.get(device.id, "")
+        if not fixed and self.wishes.keep_fixed and not tag_taken(project, device.fixed_tag, function_id, location_id):
+            fixed = device.fixed_tag
+        letters = self._letters(device)
+        made = replace(
+            device,
+            id=work.ids.new(),
+            letters=letters,
+            number=next_number(project, letters, function_id, location_id),
+            fixed_tag=fixed,
+            text=self.wishes.texts.get(device.id, device.text),
+            function_id=function_id,
+            location_id=location_id,
+        )
+        part: Part | None = self.piece.tables["part"].get(device.part_id)
+        if part is not None and part.id not in project.parts:
+            work.put("part", part)
+            contact = part.ratings.get("contact", "")
+            if contact and contact not in project.parts:
+                known = work.library.part(contact)
+                if known is not None:
+                    work.put("part", known)
+        work.put("device", made)
+        if cable is not None:
+            work.put("cable", replace(cable, id=work.ids.new(), device_id=made.id))
+        self.made.append(made.id)
+        return made.id
+
+    def _letters(self, device: Device) -> str:
+        """Return the class letters by this project's standard: its part's, else its lead symbol's."""
+        standard = self.project.settings.standard
+        part: Part | None = self.piece.tables["part"].get(device.part_id)
+        if part is not None:
+            return part_class(part.part_class).letters(standard)
+        own = [definition(s.definition) for s in self.piece.of("symbol") if s.device_id == device.id]
+        if not own:
+            return device.letters
+        return part_class(min(own, key=lambda d: d.lead).part_class).letters(standard)
+
+    def _figure(self, f: Figure, dx: int, dy: int) -> Figure:
+        picture: Picture | None = self.piece.tables["picture"].get(f.picture_id)
+        if picture is not None and picture.id not in self.project.pictures:
+            self.work.put("picture", picture)
+        made: Figure = replace(
+            f,
+            id=self.work.ids.new(),
+            sheet_id=self.sheet.id,
+            x1=f.x1 + dx,
+            y1=f.y1 + dy,
+            x2=f.x2 + dx,
+            y2=f.y2 + dy,
+            location_id=self._place("location", f.location_id) if f.location_id else "",
+        )
+        self.draft.figures[made.id] = made
+        return made
+
+    def _symbol(self, s: Symbol, dx: int, dy: int) -> Symbol:
+        device_id = self.devices.get(s.device_id, "")
+        shape, turn = definition(s.definition), (s.rotation, s.mirror)
+        at = (s.x + dx, s.y + dy)
+        made = put_symbol(self.work, self.draft, shape, at, turn, len(s.units), device_id, "")
+        if s.texts:
+            made = replace(made, texts=s.texts)
+            self.draft.symbols[made.id] = made
+        return made
+
+    def _parts(self) -> None:
+        """Give devices the parts that were wished for, and letters after their symbols now that these are there."""
+        for old, number in self.wishes.parts.items():
+            device = self.project.devices.get(self.devices.get(old, ""))
+            if device is None or not number:
+                continue
+            part = self.project.parts.get(number) or self.work.library.part(number)
+            if part is None:
+                raise RuleError(f"There is no part {number} in the library. Type its whole number.", field="part")
+            give_part(self.work, device, part.id)
+        for id in self.made:
+            device = self.project.devices[id]
+            letters = letters_for(self.project, device)
+            if letters != device.letters:
+                number_ = next_number(self.project, letters, device.function_id, device.location_id, but=id)
+                self.work.put("device", replace(device, letters=letters, number=number_))
+
+
+def _facts(t: WireType) -> tuple[object, ...]:
+    return t.colour, t.cross_section_mm2, t.awg, t.category, t.numbered, t.outside

@@ -1,0 +1,80 @@
+"""What people decided about numbers, findings and repeated circuits: numbering rules, mutes, stamps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+NUMBER_SCOPES = ("potential", "net")
+# Pieces a number is made of, each with the texts it takes: digits and first number of the running one, a fixed text.
+NUMBER_PIECES = ("sheet", "line", "column", "running", "address", "potential", "text")
+STRIP_NUMBERING = ("order", "wire")
+
+
+@dataclass(slots=True)
+class NumberRule:
+    """A numbering rule of wires; the first in order whose condition holds names the net.
+
+    Attributes:
+        order: position, smallest first.
+        name: what people call it.
+        pieces: what the number is made of, pairs (piece, texts) with a piece of NUMBER_PIECES.
+        category, type_id: only nets with a wire of this category or type, "" for any.
+        at_channel: only nets that touch a channel of a PLC card.
+        potential: only nets with a continuation of this name, "" for any.
+        function_id, location_id: only nets that begin on a sheet of this function or location, "" for any.
+        scope: "potential", or "net": then a carrying terminal does not pass the number on.
+    """
+
+    id: str
+    order: int
+    name: str
+    pieces: tuple[tuple[str, tuple[str, ...]], ...]
+    category: str = ""
+    type_id: str = ""
+    at_channel: bool = False
+    potential: str = ""
+    function_id: str = ""
+    location_id: str = ""
+    scope: str = "potential"
+
+
+@dataclass(slots=True)
+class Mute:
+    """A finding that somebody looked at and accepts, with the reason; `key` names the finding."""
+
+    id: str
+    key: str
+    reason: str
+    by: str = ""
+
+
+Document = str  # a JSON text; a type of its own, because it may be longer than a text
+
+
+@dataclass(slots=True)
+class Stamp:
+    """A piece of circuit that can be put down again.
+
+    Attributes:
+        name: what people call it.
+        text: what it is for.
+        body: the piece and the questions it asks, as JSON (docs/formats/stamp.md).
+    """
+
+    id: str
+    name: str
+    body: Document
+    text: str = ""
+
+
+@dataclass(slots=True)
+class Strip:
+    """What only a terminal strip has, beside its device.
+
+    Attributes:
+        numbering: "order" (1, 2, 3 as they were placed) or "wire" (the number of the wire they carry).
+    """
+
+    id: str
+    device_id: str
+    numbering: str = "order"
