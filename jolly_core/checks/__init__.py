@@ -1,7 +1,18 @@
 """Checks: each finds one kind of snag. Importing a family's module registers its checks."""
 
-from . import cables, devices, layout, wires
-from .registry import CHECKS, PROJECT_CHECKS, SEVERITIES, Snag, all_snags, check, project_check, project_snags, snags_on
+from . import cables, circuits, devices, frames, layout, wires
+from .registry import (
+    CHECKS,
+    PROJECT_CHECKS,
+    SEVERITIES,
+    Snag,
+    all_snags,
+    check,
+    muted_snags,
+    project_check,
+    project_snags,
+    snags_on,
+)
 
 __all__ = [
     "CHECKS",
@@ -11,8 +22,11 @@ __all__ = [
     "all_snags",
     "cables",
     "check",
+    "circuits",
     "devices",
+    "frames",
     "layout",
+    "muted_snags",
     "project_check",
     "project_snags",
     "snags_on",

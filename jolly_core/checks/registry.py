@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from jolly_core.model import Project
+from jolly_core.model import Mute, Project
 
 SEVERITIES = ("error", "warning")
 
@@ -41,6 +41,11 @@ class Snag:
     device_id: str = ""
     bench: str = "draw"
     subject: str = ""
+
+    @property
+    def key(self) -> str:
+        """What names the finding as long as it is there, wherever its things are moved."""
+        return f"{self.code}:{','.join(sorted(self.ids)) or self.subject or self.message}"
 
 
 Check = Callable[[Project, str], Iterator[Snag]]
@@ -89,7 +94,11 @@ def built(
 
 
 def project_snags(project: Project) -> list[Snag]:
-    """Return what the checks of the whole project found, errors first; kept until the next change."""
+    """Return what the checks of the whole project found and nobody muted, errors first; kept until the next change."""
+    return [s for s in _of_project(project) if s.key not in _muted_keys(project)]
+
+
+def _of_project(project: Project) -> list[Snag]:
     kept = project.derived("project-snags")
     if "all" not in kept:
         found = [snag for function, _ in PROJECT_CHECKS.values() for snag in function(project)]
@@ -98,13 +107,31 @@ def project_snags(project: Project) -> list[Snag]:
     return snags
 
 
-def snags_on(project: Project, sheet_id: str) -> list[Snag]:
-    """Return the snags of a sheet, errors first, then by place."""
+def _of_sheet(project: Project, sheet_id: str) -> list[Snag]:
     found = [snag for function, _ in CHECKS.values() for snag in function(project, sheet_id)]
     return sorted(found, key=lambda s: (s.severity != "error", s.y, s.x, s.code, s.ids))
 
 
+def _muted_keys(project: Project) -> set[str]:
+    return {m.key for m in project.mutes.values()}
+
+
+def snags_on(project: Project, sheet_id: str) -> list[Snag]:
+    """Return the snags of a sheet that nobody muted, errors first, then by place."""
+    muted = _muted_keys(project)
+    return [s for s in _of_sheet(project, sheet_id) if s.key not in muted]
+
+
 def all_snags(project: Project) -> list[Snag]:
-    """Return the snags of all sheets in order, then those of what is built from them."""
+    """Return the snags of all sheets in order that nobody muted, then those of what is built from them."""
     on_sheets = [snag for sheet in project.sheets_in_order() for snag in snags_on(project, sheet.id)]
     return on_sheets + project_snags(project)
+
+
+def muted_snags(project: Project) -> list[tuple[Snag, Mute]]:
+    """Return the snags that are there and muted, each with the record that says why; the sheets' first, in order."""
+    mutes = {m.key: m for m in project.mutes.values()}
+    if not mutes:
+        return []
+    found = [s for sheet in project.sheets_in_order() for s in _of_sheet(project, sheet.id)] + _of_project(project)
+    return [(s, mutes[s.key]) for s in found if s.key in mutes]

@@ -16,6 +16,7 @@ from .geometry import (
 )
 from .groups import MASK, SHIFT, roots
 from .lines import (
+    ADVANCE,
     BESIDE,
     FRAME_MM,
     TITLE_MM,
@@ -26,6 +27,7 @@ from .lines import (
     ladder_lines,
     ladder_shape,
     most_lines,
+    note_width_mm,
     place_in,
     place_on,
     rails_at,
@@ -34,6 +36,8 @@ from .lines import (
 )
 
 __all__ = [
+    "ADVANCE",
+    "note_width_mm",
     "BESIDE",
     "FRAME_MM",
     "GRID_MM",

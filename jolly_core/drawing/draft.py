@@ -55,6 +55,19 @@ class SheetDraft:
         for low, high in through_spans(symbol):
             self._heal(low, high)
 
+    def exchange(self, symbol: Symbol) -> None:
+        """Put a symbol in place of the one of its id; wires heal where it no longer parts them.
+
+        Raises:
+            RuleError: its pins would lie between the pins of another symbol.
+        """
+        old = self.symbols.pop(symbol.id)
+        kept = set(through_spans(symbol))
+        for low, high in through_spans(old):
+            if (low, high) not in kept:
+                self._heal(low, high)
+        self.put(symbol)
+
     def _heal(self, low: Point, high: Point) -> None:
         before = self._stub(low, high, ends_at=low)
         after = self._stub(low, high, ends_at=high)

@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import SheetDraft, grid_size, move, pin_points
+from jolly_core.library import is_block
 from jolly_core.model import ON_SHEET, GoneError, Project, RuleError, Symbol
 
 from .base import Grid, Id, Payload, Work, edit
@@ -179,6 +180,8 @@ def turn_selection(work: Work, payload: TurnSelection) -> str:
         symbol = draft.symbols.pop(id, None)
         if symbol is None:
             raise RuleError("Only symbols can be turned or flipped.", field="ids", ids=(id,))
+        if is_block(symbol.definition):
+            raise RuleError("A block is not turned: arrange its pins instead.", field="ids", ids=(id,))
         if payload.how == "flip":
             changed = replace(symbol, mirror=not symbol.mirror)
         else:

@@ -16,9 +16,8 @@ from jolly_core.cabinet import (
     size_of,
     surface_size,
 )
-from jolly_core.library import part_class
 from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError
-from jolly_core.tagging import full_tag, next_number, product_tag
+from jolly_core.tagging import class_letters, full_tag, next_number, product_tag
 from jolly_core.terminals import is_strip
 
 from .base import Id, Length, Mm, Payload, Text, Work, edit
@@ -52,7 +51,7 @@ def add_enclosure(work: Work, payload: AddEnclosure) -> str:
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
         if id:
             project.get(kind, id)
-    letters = part_class("enclosure").letters(project.settings.standard)
+    letters = class_letters(project, "enclosure")
     number = next_number(project, letters, payload.function_id, payload.location_id)
     device = Device(work.ids.new(), letters, number, "", payload.text, payload.function_id, payload.location_id)
     work.put("device", device)

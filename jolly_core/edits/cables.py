@@ -8,9 +8,8 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.cables import PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires
-from jolly_core.library import part_class
 from jolly_core.model import Band, Cable, CoreChoice, Device, Project, RuleError
-from jolly_core.tagging import next_number, product_tag
+from jolly_core.tagging import class_letters, next_number, product_tag
 
 from .base import Grid, Id, Length, Payload, Work, edit
 from .parts import give_part
@@ -42,7 +41,7 @@ def draw_band(work: Work, payload: DrawBand) -> str:
     if device_id:
         _cable(project, device_id)
     else:
-        letters = part_class("cable").letters(project.settings.standard)
+        letters = class_letters(project, "cable")
         number = next_number(project, letters, sheet.function_id, sheet.location_id)
         device = Device(work.ids.new(), letters, number, "", "", sheet.function_id, sheet.location_id)
         work.put("device", device)

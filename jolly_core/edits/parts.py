@@ -44,6 +44,7 @@ def give_part(work: Work, device: Device, part_id: str) -> None:
     if part_id and part is None:
         raise RuleError("This part is neither in the project nor in the library.", field="part_id")
     if part is not None:
+        part_id = part.id  # it may have been named by its number
         _fits(work, device, part)
         take_part(work, part.id)
     changed, lost = remap(project, device, old, part)

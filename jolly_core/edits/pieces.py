@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from jolly_core.drawing import SheetDraft, grid_size, pin_points
-from jolly_core.library import definition, definitions, part_class, part_classes
+from jolly_core.library import definition, definitions, is_block, part_class, part_classes
 from jolly_core.model import (
     Band,
     Cable,
@@ -33,7 +33,7 @@ from jolly_core.model import (
     from_record,
     to_record,
 )
-from jolly_core.tagging import lead_of, letters_for, next_number, tag_taken
+from jolly_core.tagging import class_letters, lead_of, letters_for, next_number, tag_taken
 
 from .base import Work
 from .parts import give_part
@@ -217,7 +217,7 @@ def _check(piece: Piece) -> None:
             raise FileError(f"In the piece a {user} names a {kind} that is not in it.")
     known = definitions()
     for symbol in t["symbol"].values():
-        if symbol.definition not in known and not symbol.definition.startswith("block:"):
+        if symbol.definition not in known and not is_block(symbol.definition):
             raise FileError(f"The piece has a symbol “{symbol.definition}”, which is not known here.")
         if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:
             raise FileError("The piece has a symbol that cannot be placed.")
@@ -399,14 +399,13 @@ class _Putting:
 
     def _letters(self, device: Device) -> str:
         """Return the class letters by this project's standard: its part's, else its lead symbol's."""
-        standard = self.project.settings.standard
         part: Part | None = self.piece.tables["part"].get(device.part_id)
         if part is not None:
-            return part_class(part.part_class).letters(standard)
+            return class_letters(self.project, part.part_class)
         own = [definition(s.definition) for s in self.piece.of("symbol") if s.device_id == device.id]
         if not own:
             return device.letters
-        return part_class(min(own, key=lambda d: d.lead).part_class).letters(standard)
+        return class_letters(self.project, min(own, key=lambda d: d.lead).part_class)
 
     def _figure(self, f: Figure, dx: int, dy: int) -> Figure:
         picture: Picture | None = self.piece.tables["picture"].get(f.picture_id)

@@ -10,7 +10,7 @@ from pydantic import Field
 from jolly_core.drawing import UPRIGHT, Point, SheetDraft, grid_size, lies_upright, pin_points
 from jolly_core.library import POLE_PITCH, Definition, definition, part_class
 from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol
-from jolly_core.tagging import lead_of, next_number, next_units, tag_on
+from jolly_core.tagging import class_letters, lead_of, next_number, next_units, tag_on
 
 from .base import Grid, Id, Payload, Text, Work, edit
 from .boundaries import location_for
@@ -159,7 +159,7 @@ def _device(work: Work, shape: Definition, sheet_id: str, device_id: str, text: 
             return strip
     if shape.lead >= 9:
         return None
-    letters = kind.letters(project.settings.standard)
+    letters = class_letters(project, kind.key)
     device = Device(
         work.ids.new(),
         letters,
@@ -178,7 +178,7 @@ def _strip(project: Project, shape: Definition, place: tuple[str, str]) -> Devic
         device = project.devices[id]
         if (device.function_id, device.location_id) == place:
             lead = lead_of(project, id)
-            if lead is not None and definition(lead.definition).key == shape.key:
+            if lead is not None and definition(lead.definition).unit == shape.unit:
                 return device
     return None
 
@@ -219,7 +219,7 @@ class PlaceContinuation(Payload):
 def place_continuation(work: Work, payload: PlaceContinuation) -> str:
     """Work out PlaceContinuation."""
     draft = work.draft(payload.sheet_id)
-    toward = payload.toward or _away(draft, payload.x, payload.y)
+    toward = payload.toward or away_from(draft, payload.x, payload.y)
     mark = Continuation(work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.name.strip(), toward)
     if any((c.x, c.y) == (mark.x, mark.y) for c in draft.continuations.values()):
         raise RuleError("There is already a continuation mark here.", field="x")
@@ -229,7 +229,7 @@ def place_continuation(work: Work, payload: PlaceContinuation) -> str:
     return f"place continuation {mark.name}"
 
 
-def _away(draft: SheetDraft, x: int, y: int) -> str:
+def away_from(draft: SheetDraft, x: int, y: int) -> str:
     """Return the side on which no wire comes to a point: where an arrow that leaves the sheet points."""
     for w in draft.wires.values():
         if (w.x2, w.y2) == (x, y):

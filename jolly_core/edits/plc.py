@@ -7,10 +7,9 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from jolly_core.library import part_class
 from jolly_core.model import Card, Device, IoPoint, Project, RuleError
 from jolly_core.plc import TYPES_OF_UNITS, card_of, cards, channels, parse_start
-from jolly_core.tagging import next_number, product_tag
+from jolly_core.tagging import class_letters, next_number, product_tag
 
 from .base import Id, Payload, Text, Work, edit
 from .parts import give_part, take_part
@@ -101,7 +100,7 @@ def add_card(work: Work, payload: AddCard) -> str:
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
         if id:
             project.get(kind, id)
-    letters = part_class("plc-card").letters(project.settings.standard)
+    letters = class_letters(project, "plc-card")
     number = next_number(project, letters, payload.function_id, payload.location_id)
     device = Device(work.ids.new(), letters, number, "", payload.text, payload.function_id, payload.location_id)
     work.put("device", device)

@@ -9,9 +9,9 @@ from pydantic import Field
 
 from jolly_core.cables import crossed_wires
 from jolly_core.drawing import UPRIGHT
-from jolly_core.library import definition, part_class
-from jolly_core.model import Bridge, Device, Project, RuleError, StripItem
-from jolly_core.tagging import next_number, product_tag, terminal_number
+from jolly_core.library import definition
+from jolly_core.model import Bridge, Device, Project, RuleError, Strip, StripItem
+from jolly_core.tagging import class_letters, next_number, product_tag, terminal_number
 from jolly_core.terminals import ACCESSORY_NAMES, bridges_of, is_strip, item_records
 
 from .base import Grid, Id, Payload, Text, Work, edit
@@ -26,7 +26,7 @@ class PlaceTerminals(Payload):
     """Put a row of terminals along a stroke, one on each wire it crosses, in the order of crossing.
 
     They go to the strip named, else to the one of the sheet's place that was used last, else to a new one; `new_strip`
-    asks for a new one at once.
+    asks for a new one at once. Without a kind, protective conductors get earth terminals and the others plain ones.
     """
 
     kind: Literal["place-terminals"] = "place-terminals"
@@ -37,6 +37,7 @@ class PlaceTerminals(Payload):
     y2: Grid
     device_id: Id = ""
     new_strip: bool = False
+    definition: Literal["", "terminal", "terminal-earth", "terminal-fuse", "terminal-disconnect"] = ""
 
 
 @edit(PlaceTerminals, {"sheet_id": "s1", "x1": 28, "y1": 20, "x2": 44, "y2": 20})
@@ -54,17 +55,19 @@ def place_terminals(work: Work, payload: PlaceTerminals) -> str:
         _strip(project, strip_id)
     elif payload.new_strip:
         sheet = project.sheets[payload.sheet_id]
-        letters = part_class("terminal").letters(project.settings.standard)
+        letters = class_letters(project, "terminal")
         number = next_number(project, letters, sheet.function_id, sheet.location_id)
         made = Device(work.ids.new(), letters, number, "", "", sheet.function_id, sheet.location_id)
         work.put("device", made)
         strip_id = made.id
     upright = payload.y1 == payload.y2
-    shape = definition("terminal")
     for wire_id in crossed:
         wire = project.wires.get(wire_id)
         if wire is None:  # cut by a terminal before it: never so for parallel wires
             continue
+        wire_type = project.wire_types.get(wire.type_id)
+        usual = "terminal-earth" if wire_type is not None and wire_type.category == "pe" else "terminal"
+        shape = definition(payload.definition or usual)
         draft = work.draft(payload.sheet_id)
         at = (wire.x1, payload.y1) if upright else (payload.x1, wire.y1)
         symbol = put_symbol(work, draft, shape, at, UPRIGHT if upright else (0, False), 1, strip_id, "")
@@ -79,6 +82,25 @@ def _strip(project: Project, strip_id: str) -> Device:
     if not is_strip(project, device):
         raise RuleError(f"-{product_tag(project, device)} is no terminal strip.", field="strip_id", ids=(strip_id,))
     return device
+
+
+class SetStrip(Payload):
+    """Say how the terminals of a strip are numbered: by their order, or by the wire they carry."""
+
+    kind: Literal["set-strip"] = "set-strip"
+    strip_id: Id
+    numbering: Literal["order", "wire"]
+
+
+@edit(SetStrip, {"strip_id": "d1", "numbering": "wire"})
+def set_strip(work: Work, payload: SetStrip) -> str:
+    """Work out SetStrip."""
+    project = work.project
+    device = _strip(project, payload.strip_id)
+    known = [project.strips[id] for id in project.attached.get(device.id) if id in project.strips]
+    record = known[0] if known else Strip(work.ids.new(), device.id)
+    work.put("strip", replace(record, numbering=payload.numbering))
+    return f"numbers of -{product_tag(project, device)} by {payload.numbering}"
 
 
 def _stored(work: Work, strip_id: str) -> list[StripItem]:

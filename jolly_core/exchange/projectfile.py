@@ -10,7 +10,7 @@ import json
 from typing import Any
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
-from jolly_core.library import definitions, part_classes
+from jolly_core.library import definition, definitions, is_block, part_classes
 from jolly_core.model import (
     CHOICES,
     KINDS,
@@ -99,8 +99,9 @@ def _check(project: Project) -> None:
                     raise FileError(f"In the {kind} {id}, “{field}” should be one of {words}.", field=field)
     shapes = definitions()
     for id, symbol in project.symbols.items():
-        if symbol.definition not in shapes:
+        if symbol.definition not in shapes and not is_block(symbol.definition):
             raise FileError(f"The symbol {id} is a “{symbol.definition}”, which is not known here.", field="definition")
+        definition(symbol.definition)
         if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:
             raise FileError(f"The symbol {id} has a rotation or units that cannot be.", field="rotation")
     for id, part in project.parts.items():

@@ -1,5 +1,6 @@
 """Symbols and part classes as data, and how they are looked up."""
 
+from .blocks import SIDES, block_key, is_block, sides_of, width_of
 from .classes import PartClass, part_class, part_classes
 from .lookup import Library, NoLibrary, find_symbols
 from .symbols import POLE_PITCH, Definition, Primitive, definition, definitions
@@ -7,6 +8,11 @@ from .titleblocks import BlockPattern, block_of, built_in_blocks, pattern_from_j
 from .wiretypes import WIRE_COLOURS, is_colour, usual_wire_types
 
 __all__ = [
+    "SIDES",
+    "block_key",
+    "is_block",
+    "sides_of",
+    "width_of",
     "WIRE_COLOURS",
     "is_colour",
     "usual_wire_types",

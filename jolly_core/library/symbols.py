@@ -8,6 +8,7 @@ under it is cut out.
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -71,6 +72,8 @@ class Definition:
 
     def generic_pins(self, unit: int) -> tuple[str, ...]:
         """Return pin names of the `unit`-th unit of a device without a part (contacts after EN 50005)."""
+        if self.unit == "block":
+            return self.generic
         return tuple(g.format(n=unit, odd=2 * unit - 1, even=2 * unit) for g in self.generic)
 
 
@@ -91,6 +94,14 @@ def definitions() -> dict[str, Definition]:
     return found
 
 
+_made: dict[str, Callable[[str], Definition]] = {}
+
+
+def register_made(prefix: str, make: Callable[[str], Definition]) -> None:
+    """Say how symbols whose keys begin so are made; they are not in the data."""
+    _made[prefix] = make
+
+
 def definition(key: str) -> Definition:
     """Return a symbol definition.
 
@@ -99,6 +110,9 @@ def definition(key: str) -> Definition:
     """
     known = definitions().get(key)
     if known is None:
+        prefix, mark, _ = key.partition(":")
+        if prefix + mark in _made:
+            return _made[prefix + mark](key)
         raise FileError(f"There is no symbol “{key}”. Choose one from the symbol list.", field="definition")
     return known
 
@@ -133,7 +147,7 @@ def _read(raw: dict[str, Any]) -> Definition:
 
 @cache
 def _extent(key: str, poles: int, standard: str) -> tuple[float, float, float, float]:
-    shape = definitions()[key]
+    shape = definition(key)
     xs: list[float] = []
     ys: list[float] = []
     for kind, *v in shape.art(standard):

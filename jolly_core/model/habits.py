@@ -45,7 +45,6 @@ class Mute:
     id: str
     key: str
     reason: str
-    by: str = ""
 
 
 Document = str  # a JSON text; a type of its own, because it may be longer than a text

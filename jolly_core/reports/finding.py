@@ -15,6 +15,7 @@ from jolly_core.tagging import full_tag, lead_of
 from jolly_core.wiring import sheet_groups, wire_numbers
 
 MOST_SHEETS = 24  # on which a running wire number is looked for
+MOST_WITH_RULES = 300
 
 
 @dataclass(slots=True, frozen=True)
@@ -155,8 +156,11 @@ def _wires(project: Project, tokens: list[str], most: int) -> list[Found]:
     for number in sorted(n for n in list(project.numbered_wires.keys()) if n.lower().startswith(typed))[:most]:
         wire = project.wires[project.numbered_wires.get(number)[0]]
         found[number] = Found("wire", number, wire.sheet_id, wire.id)
-    likely = [(_may_have(s, typed), -n, s) for n, s in enumerate(project.sheets_in_order())]
-    for _, _, sheet in sorted([x for x in likely if x[0]], key=lambda x: x[:2], reverse=True)[:MOST_SHEETS]:
+    # Rules of the project's own may begin with anything: then more sheets are looked through.
+    own = bool(project.number_rules)
+    likely = [(max(_may_have(s, typed), own), -n, s) for n, s in enumerate(project.sheets_in_order())]
+    likely.sort(key=lambda x: x[:2], reverse=True)
+    for _, _, sheet in [x for x in likely if x[0]][: MOST_WITH_RULES if own else MOST_SHEETS]:
         groups = sheet_groups(project, sheet.id).groups
         for index, number in sorted(wire_numbers(project, sheet.id).items(), key=lambda n: n[1]):
             if number.lower().startswith(typed) and groups[index].wires:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolly_core.drawing import place_in
-from jolly_core.library import definition, definitions
+from jolly_core.library import definition, definitions, is_block
 from jolly_core.model import ON_SHEET, REFERENCES, Change, ChangeSet, Entity, Project, fields_of, to_record
 from jolly_core.tagging import full_tag, path_of, tag_on
 
@@ -75,7 +75,7 @@ def _name(project: Project, kind: str, record: Entity) -> str:
         sheet = project.sheets.get(record.sheet_id)
         if device is not None and sheet is not None:
             return tag_on(project, device, sheet)
-        return definition(record.definition).name if record.definition in definitions() else record.definition
+        return _shape_name(record.definition)
     if kind in ("function", "location"):
         mark = "=" if kind == "function" else "+"
         table = project.tables[kind]
@@ -93,6 +93,11 @@ def _name(project: Project, kind: str, record: Entity) -> str:
         if value:
             return f"{kind_name(kind)} {value}"[:LONGEST]
     return kind_name(kind)
+
+
+def _shape_name(key: str) -> str:
+    """Return a symbol's name; its key where nothing of that key is known any more."""
+    return definition(key).name if key in definitions() or is_block(key) else key
 
 
 def objects_of(project: Project, changes: ChangeSet, limit: int = 6) -> list[Named]:

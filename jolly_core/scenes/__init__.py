@@ -5,12 +5,11 @@ from jolly_core.model import DRAWN, Project
 from .cabinet import MARGIN_MM, surface_scene
 from .made import page_leaves, page_scene
 from .pages import Page, generated_pages, is_generated, page_of, plan_ids, plan_of
-from .primitives import ADVANCE, PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, moved, scaled
+from .primitives import PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, moved, scaled
 from .sheet import sheet_scene
 from .titleblocks import EDGE_MM, block_scene
 
 __all__ = [
-    "ADVANCE",
     "EDGE_MM",
     "MARGIN_MM",
     "PENS_MM",

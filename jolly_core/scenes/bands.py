@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from jolly_core.cables import cable_cores, conductors_across, crossed_wires
-from jolly_core.drawing import GRID_MM
+from jolly_core.drawing import ADVANCE, GRID_MM
 from jolly_core.model import Band, Project
 from jolly_core.tagging import tag_on
 
-from .primitives import ADVANCE, Item, Prim, text
+from .primitives import Item, Prim, text
 
 TAG_MM = 3.0
 CORE_MM = 2.2

@@ -12,11 +12,12 @@ from jolly_core.cabinet import (
     rail_is_level,
     surface_size,
 )
+from jolly_core.drawing import ADVANCE
 from jolly_core.model import Enclosure, Project, Rail
 from jolly_core.tagging import full_tag, product_tag
 from jolly_core.terminals import is_strip, strip_rows
 
-from .primitives import ADVANCE, Item, Prim, Scene, fit, text
+from .primitives import Item, Prim, Scene, fit, text
 
 MARGIN_MM = 30.0
 TAG_MM = 18.0

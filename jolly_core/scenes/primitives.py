@@ -22,15 +22,13 @@ from dataclasses import dataclass, field
 from math import floor
 from typing import Any
 
-from jolly_core.drawing import GRID_MM
+from jolly_core.drawing import ADVANCE, GRID_MM
 from jolly_core.library import POLE_PITCH, definition
 
 Prim = list[Any]
 PENS_MM: dict[str, float] = {"ink": 0.35, "thin": 0.18, "dash": 0.25, "frame": 0.5, "edge": 1.0, "fine": 0.5}
 TONES = ("plate", "rail", "duct", "device", "paper")
 ROLES = ("tag", "text", "pin", "number", "reference", "label", "title", "heading", "line")
-# The scenes' text is set in a monospaced face; this is its advance as a share of the size.
-ADVANCE = 0.6
 LINE_PITCH = 1.3  # of lines of one text, as a share of its size
 
 

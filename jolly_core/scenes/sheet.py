@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from jolly_core.drawing import GRID_MM, place_in, size_mm
+from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, place_in, size_mm
 from jolly_core.model import Continuation, Project, Wire
-from jolly_core.wiring import dots, sheet_groups, wire_numbers
+from jolly_core.wiring import Group, dots, sheet_groups, wire_numbers
 
 from .bands import band_item
+from .figures import figure_item
 from .frames import frame_item
-from .primitives import ADVANCE, Item, Prim, Scene, text
+from .primitives import Item, Prim, Scene, text
 from .symbols import symbol_item
 from .tables import table_items
 
 NUMBER_MM = 2.5
 DOT_MM = 0.7
+END_MM = 2.1
+ROOM_STEPS = 6  # shortest wire that has room for a number at its end
 
 
 def sheet_scene(project: Project, sheet_id: str) -> Scene:
@@ -39,7 +42,8 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
     for group in groups.groups:
         number = numbers.get(group.index)
         if number and group.wires:
-            add(_number_item(number, [project.wires[i] for i in group.wires], group.index))
+            for item in _number_items(project, number, [project.wires[i] for i in group.wires], group):
+                add(item)
     for symbol in project.symbols_on(sheet_id):
         add(symbol_item(project, symbol, sheet))
     for mark in project.continuations_on(sheet_id):
@@ -48,9 +52,12 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
         add(band_item(project, project.bands[id]))
     for note in project.notes_on(sheet_id):
         left, base = note.x * GRID_MM, note.y * GRID_MM
-        width = len(note.text) * 3 * ADVANCE
+        width = note_width_mm(note.text)
         prims: list[Prim] = [text(left, base, 3.0, note.text, role="label")]
-        add(Item(note.id, "note", prims, (left, base - 3, left + width, base + 1)))
+        facts = {"text": note.text, "locked": note.locked}
+        add(Item(note.id, "note", prims, (left, base - 3, left + width, base + 1), facts))
+    for figure in project.figures_on(sheet_id):
+        add(figure_item(project, figure))
     for table in table_items(project, sheet):
         add(table)
     return Scene(*size_mm(sheet), items)
@@ -69,6 +76,44 @@ def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:
         "ends": [[wire.x1, wire.y1], [wire.x2, wire.y2]],
     }
     return Item(wire.id, "wire", [["wire", x1, y1, x2, y2, colour]], (x1 - 0.5, y1 - 0.5, x2 + 0.5, y2 + 0.5), facts)
+
+
+def _number_items(project: Project, number: str, wires: list[Wire], group: Group) -> list[Item]:
+    """Return the number of a net where the types of its wires say: once at its longest stroke, at its ends, or not."""
+    places = {w.id: t.number_at if (t := project.wire_types.get(w.type_id)) else "middle" for w in wires}
+    found: list[Item] = []
+    shown = [w for w in wires if places[w.id] == "middle"]
+    if shown:
+        found.append(_number_item(number, shown, group.index))
+    ends = {p for pin in group.pins for p in [sheet_groups(project, group.sheet_id).points[pin]]}
+    for w in wires:
+        if places[w.id] == "ends":
+            found += [
+                _end_item(number, w, point, group.index)
+                for point in ((w.x1, w.y1), (w.x2, w.y2))
+                if point in ends and w.x2 - w.x1 + w.y2 - w.y1 >= ROOM_STEPS
+            ]
+    return found
+
+
+def _end_item(number: str, wire: Wire, end: tuple[int, int], group: int) -> Item:
+    """Return a net's number beside one end of a wire, where a ferrule would carry it."""
+    x, y = end[0] * GRID_MM, end[1] * GRID_MM
+    width = len(number) * END_MM * ADVANCE
+    if wire.y1 == wire.y2:
+        first = end == (wire.x1, wire.y1)
+        prim = text(
+            x + (0.8 if first else -0.8), y - 0.8, END_MM, number, anchor="start" if first else "end", role="number"
+        )
+        left = x + 0.8 if first else x - 0.8 - width
+        box = (left, y - 0.8 - END_MM, left + width, y - 0.4)
+    else:
+        first = end == (wire.x1, wire.y1)
+        base = y + END_MM + 0.6 if first else y - 0.8
+        prim = text(x + 0.8, base, END_MM, number, role="number")
+        box = (x + 0.8, base - END_MM, x + 0.8 + width, base)
+    prim[7] = wire.id
+    return Item(f"number:{group}:{wire.id}:{end[0]},{end[1]}", "number", [prim], box, {"group": group})
 
 
 def _number_item(number: str, wires: list[Wire], group: int) -> Item:
@@ -107,5 +152,5 @@ def continuation_item(project: Project, mark: Continuation, number: str) -> Item
     prims.append(text(tx, ty, 2.6, name, anchor=anchor, role="tag"))
     prims.append(text(tx, ty + 3, 2.2, where, anchor=anchor, role="reference", link=link))
     box = (min(left, x - 2), min(y - 2, ty - 3), max(left + longest, x + 2), max(y + 2, ty + 3.5))
-    facts = {"name": mark.name, "number": number, "pins": [[mark.x, mark.y]]}
+    facts = {"name": mark.name, "number": number, "locked": mark.locked, "pins": [[mark.x, mark.y]]}
     return Item(mark.id, "continuation", prims, box, facts)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points, turned
-from jolly_core.library import definition
+from jolly_core.drawing import ADVANCE, GRID_MM, extent_of, lies_upright, pin_points, turned
+from jolly_core.library import definition, is_block
 from jolly_core.model import Project, Sheet, Symbol
 from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
 from jolly_core.tagging import lead_of, lead_reference, pins_of, tag_on
 
-from .primitives import ADVANCE, Item, Prim, fit, text
+from .primitives import Item, Prim, art_of, fit, text
 
 TAG_MM = 3.4
 TEXT_MM = 2.7
@@ -49,7 +49,8 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         return known[2]
     left, top, right, bottom = (v * GRID_MM for v in extent_of(symbol, standard))
     art = [symbol.x * GRID_MM, symbol.y * GRID_MM, symbol.rotation, symbol.mirror, len(symbol.units)]
-    prims: list[Prim] = [["art", symbol.definition, *art]]
+    block = is_block(symbol.definition)
+    prims: list[Prim] = _block(symbol) if block else [["art", symbol.definition, *art]]
     upright = lies_upright(symbol)
     target = lead.id if lead is not None else ""
     if upright:
@@ -58,12 +59,13 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         wire = pin_points(symbol)[0][1] * GRID_MM
         line = max(bottom + 3.4, wire + 6.0)
         prims += _around((left + right) / 2, top, line, tag, words, reference, target, small)
-    prims += _pin_names(symbol, names, upright)
+    prims += [] if block else _pin_names(symbol, names, upright)
     if address:
         dx = ADDRESS_STEPS if definition(symbol.definition).unit in ("di", "ai") else -ADDRESS_STEPS
         ox, oy = turned(dx, 0, symbol.rotation, symbol.mirror)
         x, y = (symbol.x + ox) * GRID_MM, (symbol.y + oy) * GRID_MM
         prims.append(text(x, y + ADDRESS_MM / 3, ADDRESS_MM, address, anchor="middle", role="tag"))
+    prims = _rearranged(prims, symbol.texts)
     box = _box(prims, (left, top, right, bottom))
     facts = {
         "device": symbol.device_id,
@@ -71,11 +73,42 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         "tag": tag,
         "text": words,
         "pins": [[x, y] for x, y in pin_points(symbol)],
+        "locked": symbol.locked,
         "body": [round(v, 2) for v in (left, top, right, bottom)],
     }
     item = Item(symbol.id, "symbol", prims, box, facts)
     kept[symbol.id] = (symbol, inputs, item)
     return item
+
+
+def _block(symbol: Symbol) -> list[Prim]:
+    """Return the body, stubs and pin names of a block; a block is never turned."""
+    dx, dy = symbol.x * GRID_MM, symbol.y * GRID_MM
+    prims: list[Prim] = []
+    for kind, *v in art_of(symbol.definition, 1, "iec"):
+        if kind == "rect":
+            prims.append(["rect", v[0] + dx, v[1] + dy, v[2] - v[0], v[3] - v[1], "ink"])
+        elif kind == "text":
+            prims.append(text(v[0] + dx, v[1] + dy, v[3], v[2], anchor="middle", role="label"))
+        else:
+            prims.append([kind, v[0] + dx, v[1] + dy, v[2] + dx, v[3] + dy, "ink"])
+    return prims
+
+
+def _rearranged(prims: list[Prim], wishes: dict[str, str]) -> list[Prim]:
+    """Return the primitives without the texts that are off, the others moved as wished."""
+    if not wishes:
+        return prims
+    kept: list[Prim] = []
+    for p in prims:
+        wish = wishes.get(p[5], "") if p[0] == "text" else ""
+        if wish == "off":
+            continue
+        if wish:
+            dx, _, dy = wish.partition(",")
+            p = text(p[1] + float(dx), p[2] + float(dy), p[3], p[6], anchor=p[4], role=p[5], link=p[7])
+        kept.append(p)
+    return kept
 
 
 def _channel(project: Project, device_id: str, io_type: str, channel: int) -> tuple[str, str]:

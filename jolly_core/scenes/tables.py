@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from jolly_core.drawing import FRAME_MM, GRID_MM, rails_at, size_mm
+from jolly_core.drawing import ADVANCE, FRAME_MM, GRID_MM, rails_at, size_mm
 from jolly_core.library import block_of
 from jolly_core.model import Project, Sheet, Symbol
 from jolly_core.tagging import ContactRow, contact_table, tag_on
 
-from .primitives import ADVANCE, Item, Prim, text
+from .primitives import Item, Prim, text
 
 ROW_MM = 3.6
 SIZE_MM = 2.3

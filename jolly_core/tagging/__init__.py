@@ -11,10 +11,11 @@ from .references import (
     likely_devices,
     reference_to,
 )
-from .tags import full_tag, letters_for, next_number, path_of, product_tag, tag_on, tag_taken
+from .tags import class_letters, full_tag, letters_for, next_number, path_of, product_tag, tag_on, tag_taken
 from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, terminal_number, unit_rows, used_units
 
 __all__ = [
+    "class_letters",
     "CONTACT_KINDS",
     "DOCUMENTS",
     "FIELDS",

@@ -34,6 +34,10 @@ KIND_WORDS = {
     "ao": "analog output",
     "card-supply": "supply",
     "cavity": "cavity",
+    "block": "block",
+    "pins": "pins",
+    "sensor": "sensor",
+    "load": "load",
 }
 
 

@@ -18,15 +18,20 @@ from .units import lead_of
 NO_TAG = "?"
 
 
+def class_letters(project: Project, class_key: str) -> str:
+    """Return the letters of a part class in a project: its own for the class, else the standard's."""
+    return project.settings.class_letters.get(class_key) or part_class(class_key).letters(project.settings.standard)
+
+
 def letters_for(project: Project, device: Device, symbol: Symbol | None = None) -> str:
     """Return the class letters a device should have: its part's class, else its lead symbol's."""
     part = project.part_of(device)
     if part is not None:
-        return part_class(part.part_class).letters(project.settings.standard)
+        return class_letters(project, part.part_class)
     lead = symbol or lead_of(project, device.id)
     if lead is None:
         return device.letters
-    return part_class(definition(lead.definition).part_class).letters(project.settings.standard)
+    return class_letters(project, definition(lead.definition).part_class)
 
 
 def next_number(project: Project, letters: str, function_id: str, location_id: str, *, but: str = "") -> int:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 
 from jolly_core.library import definition, part_class
 from jolly_core.model import Device, Part, Project, Symbol
+from jolly_core.wiring import sheet_groups, wire_numbers
 
 UNLIMITED = 10_000
 
@@ -31,6 +32,8 @@ def pins_of(project: Project, symbol: Symbol) -> list[str]:
     device = project.devices.get(symbol.device_id)
     part = project.part_of(device) if device else None
     names: list[str] = []
+    if shape.unit == "block":
+        return list(shape.generic)
     if device is not None and shape.unit == "terminal":
         return [terminal_number(project, device.id, symbol.units[0])] * len(shape.pins)
     for number in symbol.units:
@@ -44,12 +47,29 @@ def pins_of(project: Project, symbol: Symbol) -> list[str]:
 
 
 def terminal_number(project: Project, strip_id: str, unit: int) -> str:
-    """Return the number of a strip's terminal: the one fixed by hand, else its unit number."""
+    """Return the number of a strip's terminal: that of its wire where the strip counts so, a fixed one, or its unit."""
+    if any(project.strips[id].numbering == "wire" for id in project.attached.get(strip_id) if id in project.strips):
+        number = _wire_number_at(project, strip_id, unit)
+        if number:
+            return number
     for id in project.items_of_strip.get(strip_id):
         item = project.strip_items[id]
         if item.unit == unit and item.number:
             return item.number
     return str(unit)
+
+
+def _wire_number_at(project: Project, strip_id: str, unit: int) -> str:
+    """Return the number of the wire at a terminal, "" when it has none."""
+    for symbol in project.units_of(strip_id):
+        if definition(symbol.definition).unit == "terminal" and symbol.units[0] == unit:
+            groups = sheet_groups(project, symbol.sheet_id).of_pin
+            numbers = wire_numbers(project, symbol.sheet_id)
+            for pin in range(len(definition(symbol.definition).pins)):
+                number = numbers.get(groups[symbol.id, pin], "")
+                if number:
+                    return number
+    return ""
 
 
 def _endless(part: Part) -> bool:
@@ -59,7 +79,7 @@ def _endless(part: Part) -> bool:
 def room_for(project: Project, device: Device, kind: str) -> int:
     """Return how many units of a kind the device can have: its part's, or any number without a part."""
     part = project.part_of(device)
-    if part is None or _endless(part):
+    if part is None or _endless(part) or kind == "block":
         return UNLIMITED
     return part.count(kind)
 
@@ -110,14 +130,14 @@ def remap(project: Project, device: Device, old: Part | None, new: Part | None) 
         kind = definition(symbol.definition).unit
         kept = []
         for pole, number in enumerate(symbol.units):
-            same = number if unlimited else _same_pins(project, symbol, pole, kind, old, new, taken)
+            same = number if unlimited or kind == "block" else _same_pins(project, symbol, pole, kind, old, new, taken)
             kept.append(same)
             if same:
                 taken.setdefault(kind, set()).add(same)
         wanted[symbol.id] = kept
     for symbol in symbols:
         kind = definition(symbol.definition).unit
-        room = UNLIMITED if unlimited or new is None else new.count(kind)
+        room = UNLIMITED if unlimited or new is None or kind == "block" else new.count(kind)
         used = taken.setdefault(kind, set())
         units = []
         for number in wanted[symbol.id]:
@@ -157,8 +177,12 @@ def unit_rows(project: Project, device: Device) -> list[UnitRow]:
     part = project.part_of(device)
     placed: dict[tuple[str, int], Symbol] = {}
     beyond: list[UnitRow] = []
+    on_block: dict[str, Symbol] = {}
     for symbol in project.units_of(device.id):
         shape = definition(symbol.definition)
+        if shape.unit == "block":
+            on_block.update((name, symbol) for name in shape.generic)
+            continue
         for pole, number in enumerate(symbol.units):
             known = part is None or _endless(part) or (number and number <= part.count(shape.unit))
             if part is not None and not _endless(part) and known and (shape.unit, number) not in placed:
@@ -173,6 +197,8 @@ def unit_rows(project: Project, device: Device) -> list[UnitRow]:
         for kind, pins in part.units:
             counts[kind] = number = counts.get(kind, 0) + 1
             symbol_there = placed.get((kind, number))
+            if kind == "pins":
+                symbol_there = next((on_block[p] for p in pins if p in on_block), None)
             rows.append(
                 UnitRow(
                     kind,

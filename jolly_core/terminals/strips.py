@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from jolly_core.cables import cored
 from jolly_core.library import definition, part_class
 from jolly_core.model import STANDARDS, Bridge, Device, Project, StripItem
-from jolly_core.tagging import device_at, full_tag, is_inside, pin_name, place_side, terminal_number
+from jolly_core.tagging import class_letters, device_at, full_tag, is_inside, pin_name, place_side, terminal_number
 from jolly_core.wiring import Conductor, conductors_at
 
 ACCESSORY_WIDTH_MM = {"end-bracket": 8.0, "plate": 2.0, "marker": 0.0}
@@ -74,7 +74,7 @@ def is_strip(project: Project, device: Device) -> bool:
 def strips(project: Project) -> list[Device]:
     """Return the terminal strips of the project, by tag."""
     kind = part_class("terminal")
-    letters = {kind.letters(standard) for standard in STANDARDS}
+    letters = {kind.letters(standard) for standard in STANDARDS} | {class_letters(project, kind.key)}
     # By the letters first: there are many devices in a large project, and few of them are strips.
     found = [d for d in project.devices.values() if d.letters in letters and is_strip(project, d)]
     return sorted(found, key=lambda d: full_tag(project, d))

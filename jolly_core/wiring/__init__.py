@@ -22,6 +22,7 @@ from .nets import (
     sheet_groups,
 )
 from .numbers import wire_numbers
+from .rules import named_parts, rules_in_order
 
 __all__ = [
     "Conductor",
@@ -38,9 +39,11 @@ __all__ = [
     "conductors_of_sheet",
     "connections",
     "dots",
+    "named_parts",
     "net_of",
     "nets_of_sheet",
     "reading_order",
+    "rules_in_order",
     "sheet_groups",
     "way_of",
     "wire_numbers",

@@ -1,7 +1,9 @@
-"""Wire numbers: one for each potential, fixed ones kept, the others run by the project's pattern.
+"""Wire numbers: one for each potential or net, fixed ones kept, the others by the first numbering rule that holds.
 
-The number of a potential is made on its *home*, the sheet of its first group in reading order. Numbers therefore
-need the home sheet's groups only, and an edit on one sheet cannot renumber another except through a continuation.
+The number of a potential is made on its *home*, the sheet of its first group in reading order. Numbers that run
+within a sheet therefore need the home sheet's groups only, and an edit on one sheet cannot renumber another except
+through a continuation. Numbers that run over the project need all sheets before it; they are found only where a rule
+asks for them.
 """
 
 from __future__ import annotations
@@ -9,9 +11,10 @@ from __future__ import annotations
 from collections import defaultdict
 
 from jolly_core.drawing import ladder_line
-from jolly_core.model import Project
+from jolly_core.model import NumberRule, Project
 
-from .nets import Group, nets_of_sheet
+from .nets import Group, GroupKey
+from .rules import Pattern, named_parts, pattern_for
 
 
 def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
@@ -34,19 +37,24 @@ def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
 
 def _numbers(project: Project, sheet_id: str) -> dict[int, str]:
     numbers: dict[int, str] = {}
-    running = project.derived("running-numbers")
-    for potential in nets_of_sheet(project, sheet_id, potential=True):
-        home = potential[0]
-        fixed = _fixed(project, potential)
-        if fixed is not None:
-            number: str | None = fixed
-        else:
-            if home.sheet_id not in running:
-                running[home.sheet_id] = _running(project, home.sheet_id)
-            number = running[home.sheet_id].get(home.index)
+    for groups, rule in _parts(project, sheet_id):
+        number = _fixed(project, groups)
+        if number is None:
+            home = groups[0]
+            pattern = pattern_for(project, rule, groups)
+            table = _over_project(project) if pattern.wide else _running(project, home.sheet_id)
+            number = table.get(home.key, "")
         if number:
-            numbers.update((g.index, number) for g in potential if g.sheet_id == sheet_id)
+            numbers.update((g.index, number) for g in groups if g.sheet_id == sheet_id)
     return numbers
+
+
+def _parts(project: Project, sheet_id: str) -> list[tuple[list[Group], NumberRule]]:
+    kept = project.derived("named-parts")
+    if sheet_id not in kept:
+        kept[sheet_id] = named_parts(project, sheet_id)
+    found: list[tuple[list[Group], NumberRule]] = kept[sheet_id]
+    return found
 
 
 def _fixed(project: Project, potential: list[Group]) -> str | None:
@@ -65,28 +73,53 @@ def _fixed(project: Project, potential: list[Group]) -> str | None:
     return None if numbered else ""
 
 
-def _running(project: Project, sheet_id: str) -> dict[int, str]:
-    """Return the running numbers made on a sheet, by the index of the potential's first group."""
+def _homes(project: Project, sheet_id: str, wide: bool) -> list[tuple[Group, Pattern, str]]:
+    """Return what is numbered on a sheet in the order it is counted, with its pattern and rule."""
     sheet = project.sheets[sheet_id]
-    settings = project.settings
-    homes = []
-    for potential in nets_of_sheet(project, sheet_id, potential=True):
-        if potential[0].sheet_id == sheet_id and _fixed(project, potential) is None:
-            homes.append(potential[0])
-    by_line = settings.wire_pattern == "line" and sheet.frame == "ladder"
-    counts: dict[str, int] = defaultdict(int)
-    numbers: dict[int, str] = {}
-    for group in sorted(homes, key=lambda g: _place(by_line, ladder_line(sheet, g.first[1], g.first[0]), g)):
-        prefix = str(ladder_line(sheet, group.first[1], group.first[0])) if by_line else f"{sheet.number}-"
-        while True:
-            counts[prefix] += 1
-            number = f"{prefix}{counts[prefix]:0{settings.wire_width}d}"
-            if not project.numbered_wires.get(number):
-                break
-        numbers[group.index] = number
+    found = []
+    for groups, rule in _parts(project, sheet_id):
+        home = groups[0]
+        if home.sheet_id == sheet_id and _fixed(project, groups) is None:
+            pattern = pattern_for(project, rule, groups)
+            if pattern.wide == wide:
+                y, x = home.first
+                by_line = sheet.frame == "ladder" and any(piece == "line" for piece, _ in rule.pieces)
+                place = (ladder_line(sheet, x, y), x, y) if by_line else (0, y, x)
+                found.append((place, home, pattern, rule.id))
+    return [(home, pattern, rule) for _, home, pattern, rule in sorted(found, key=lambda f: f[0])]
+
+
+def _count(project: Project, homes: list[tuple[Group, Pattern, str]]) -> dict[GroupKey, str]:
+    """Return the numbers of homes, counted for each pattern; a number that is fixed somewhere is skipped."""
+    counts: dict[tuple[str, str], int] = defaultdict(int)
+    numbers: dict[GroupKey, str] = {}
+    for home, pattern, _ in homes:
+        if not pattern.width:
+            numbers[home.key] = pattern.before
+            continue
+        key = (pattern.before, pattern.after)
+        number = pattern.number(counts[key])
+        counts[key] += 1
+        while project.numbered_wires.has(number):
+            number = pattern.number(counts[key])
+            counts[key] += 1
+        numbers[home.key] = number
     return numbers
 
 
-def _place(by_line: bool, line: int, group: Group) -> tuple[int, int, int]:
-    y, x = group.first
-    return (line, x, y) if by_line else (0, y, x)
+def _running(project: Project, sheet_id: str) -> dict[GroupKey, str]:
+    """Return the numbers made on a sheet that run within it."""
+    kept = project.derived("running-numbers")
+    if sheet_id not in kept:
+        kept[sheet_id] = _count(project, _homes(project, sheet_id, wide=False))
+    found: dict[GroupKey, str] = kept[sheet_id]
+    return found
+
+
+def _over_project(project: Project) -> dict[GroupKey, str]:
+    """Return the numbers that run over the whole project."""
+    kept = project.derived("numbers-over-project")
+    if "all" not in kept:
+        kept["all"] = _count(project, [h for s in project.sheets_in_order() for h in _homes(project, s.id, wide=True)])
+    found: dict[GroupKey, str] = kept["all"]
+    return found

@@ -142,6 +142,7 @@ class SettingsRow(EntityRow):
     length_unit = models.CharField(max_length=4, default="mm")
     title_block_id = _ref()
     own_fields = TextsField(default=dict)
+    class_letters = TextsField(default=dict)
 
 
 class PictureRow(EntityRow):
@@ -367,7 +368,6 @@ class MuteRow(EntityRow):
 
     key = _text(2000)
     reason = _text()
-    by = _text()
 
 
 class StampRow(EntityRow):

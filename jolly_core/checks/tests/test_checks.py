@@ -26,6 +26,15 @@ class EachCheck(TestCase):
             "no-device",
             "no-free-unit",
             "no-part",
+            "joined-potentials",
+            "protective-joined",
+            "number-twice",
+            "dead-end",
+            "coil-unused",
+            "coil-voltage",
+            "external-numbered",
+            "block-pins",
+            "outside-frame",
         }
         self.assertEqual(set(CHECKS), wanted)
 

@@ -7,10 +7,10 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jolly_core.drawing import ADVANCE
 from jolly_core.exchange import read_project
 from jolly_core.model import GoneError, RuleError
 from jolly_core.scenes import (
-    ADVANCE,
     MARGIN_MM,
     PENS_MM,
     TONES,

@@ -12,10 +12,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
+from jolly_core.drawing import ADVANCE
 from jolly_core.exchange import read_project, scene_svg, sheets_pdf
 from jolly_core.library import built_in_blocks
 from jolly_core.model import SHEET_SIZES_MM, SHEET_SUBJECTS, GoneError, Project, Sheet, TitleCell
-from jolly_core.scenes import ADVANCE, Scene, leaves_of, made, page_leaves, scaled, scene_of, sheet_scene
+from jolly_core.scenes import Scene, leaves_of, made, page_leaves, scaled, scene_of, sheet_scene
 from jolly_core.scenes.primitives import LINE_PITCH, lay
 from jolly_core.scenes.titleblocks import block_prims, cell_prims
 from jolly_core.testing import DEMO, Workbench

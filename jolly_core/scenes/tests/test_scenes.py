@@ -6,11 +6,11 @@ from itertools import combinations
 from pathlib import Path
 from unittest import TestCase
 
-from jolly_core.drawing import GRID_MM, size_mm
+from jolly_core.drawing import ADVANCE, GRID_MM, size_mm
 from jolly_core.exchange import read_project
 from jolly_core.library import definitions
 from jolly_core.model import GoneError, Project
-from jolly_core.scenes import ADVANCE, PENS_MM, ROLES, Item, art_of, fit, leaves_of, scene_of, sheet_scene
+from jolly_core.scenes import PENS_MM, ROLES, Item, art_of, fit, leaves_of, scene_of, sheet_scene
 from jolly_core.testing import DEMO, Workbench
 
 Box = tuple[float, float, float, float]

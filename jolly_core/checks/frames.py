@@ -1,0 +1,39 @@
+"""Checks of what can be read on paper: texts and symbols outside the frame, or under the title block."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from jolly_core.drawing import FRAME_MM, GRID_MM, extent_of, note_width_mm, size_mm
+from jolly_core.library import block_of
+from jolly_core.model import Project
+
+from .registry import Snag, check
+
+
+@check("outside-frame", "A text or symbol outside the frame, or under the title block.")
+def outside_frame(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each note and symbol that is not wholly inside the frame, or lies under the title block."""
+    sheet = project.sheets[sheet_id]
+    width, height = size_mm(sheet)
+    block = block_of(project, sheet).block
+    corner = (width - FRAME_MM - block.width_mm, height - FRAME_MM - block.height_mm)
+    for kind, id, x, y, box in _boxes(project, sheet_id):
+        left, top, right, bottom = box
+        out = left < FRAME_MM or top < FRAME_MM or right > width - FRAME_MM or bottom > height - FRAME_MM
+        under = right > corner[0] and bottom > corner[1]
+        if out or under:
+            where = "outside the frame" if out else "under the title block"
+            yield Snag("outside-frame", "warning", f"A {kind} lies {where}. Move it in.", (id,), sheet_id, x, y)
+
+
+Box = tuple[float, float, float, float]
+
+
+def _boxes(project: Project, sheet_id: str) -> Iterator[tuple[str, str, int, int, Box]]:
+    for n in project.notes_on(sheet_id):
+        left, base = n.x * GRID_MM, n.y * GRID_MM
+        yield "note", n.id, n.x, n.y, (left, base - 3.0, left + note_width_mm(n.text), base + 1.0)
+    for s in project.symbols_on(sheet_id):
+        x1, y1, x2, y2 = (v * GRID_MM for v in extent_of(s, project.settings.standard))
+        yield "symbol", s.id, s.x, s.y, (x1, y1, x2, y2)

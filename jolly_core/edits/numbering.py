@@ -1,0 +1,258 @@
+"""Numbering rules of wires, numbers fixed and let run by scope, tags numbered again; each lists what changes."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any, Literal
+
+from pydantic import Field
+
+from jolly_core.library import part_classes
+from jolly_core.model import Device, NumberRule, Project, RuleError
+from jolly_core.tagging import full_tag, lead_of, product_tag, tag_taken
+from jolly_core.wiring import GroupKey, rules_in_order, sheet_groups, wire_numbers
+
+from .base import Grid, Id, Payload, Text, Work, edit
+from .upkeep import refresh_letters
+
+MOST_ROWS = 400
+Piece = Literal["sheet", "line", "column", "running", "address", "potential", "text"]
+
+
+class NumberPiece(Payload):
+    """A piece of a number; a running one says digits and first number, a text its words."""
+
+    piece: Piece
+    text: Text = Field(default="", max_length=20)
+    digits: int = Field(default=1, ge=1, le=6)
+    start: int = Field(default=1, ge=0, le=99_999)
+
+
+class PutNumberRule(Payload):
+    """Add a numbering rule, or change one; the table says what becomes of each number."""
+
+    kind: Literal["put-number-rule"] = "put-number-rule"
+    rule_id: Id = ""
+    name: Text = Field(min_length=1)
+    pieces: list[NumberPiece] = Field(min_length=1, max_length=8)
+    category: Literal["", "power", "control-ac", "control-dc", "signal", "pe", "external"] = ""
+    type_id: Id = ""
+    at_channel: bool = False
+    potential: Text = ""
+    function_id: Id = ""
+    location_id: Id = ""
+    scope: Literal["potential", "net"] = "potential"
+
+
+@edit(PutNumberRule, {"name": "By address", "at_channel": True, "pieces": [{"piece": "address"}]})
+def put_number_rule(work: Work, payload: PutNumberRule) -> str:
+    """Work out PutNumberRule."""
+    project = work.project
+    for kind, id in (
+        ("wire_type", payload.type_id),
+        ("function", payload.function_id),
+        ("location", payload.location_id),
+    ):
+        if id:
+            project.get(kind, id)
+    pieces = tuple(_stored(p) for p in payload.pieces)
+    if sum(p == "running" for p, _ in pieces) > 1:
+        raise RuleError("A number has at most one running piece.", field="pieces")
+    if any(p.piece == "text" and not p.text.strip() for p in payload.pieces):
+        raise RuleError("A fixed text has no words. Type them, or take the piece away.", field="pieces")
+    if not any(p in ("running", "address", "potential") for p, _ in pieces):
+        raise RuleError(
+            "All nets would get one number. Add a running number, an address or a potential.", field="pieces"
+        )
+    if any(r.name == payload.name and r.id != payload.rule_id for r in project.number_rules.values()):
+        raise RuleError(f"There is already a rule “{payload.name}”. Choose another name.", field="name")
+    old = project.get("number_rule", payload.rule_id) if payload.rule_id else None
+    order = old.order if old else max((r.order for r in project.number_rules.values()), default=0) + 1
+    values = payload.model_dump(exclude={"kind", "rule_id", "pieces", "name"})
+    with _listed(work):
+        rule = NumberRule(old.id if old else work.ids.new(), order, payload.name, pieces, **values)
+        work.put("number_rule", rule)
+    work.outcome.placed = [rule.id]
+    return f"numbering rule {rule.name}"
+
+
+def _stored(piece: NumberPiece) -> tuple[str, tuple[str, ...]]:
+    if piece.piece == "running":
+        return piece.piece, (str(piece.digits), str(piece.start))
+    return piece.piece, (piece.text,) if piece.piece == "text" else ()
+
+
+class RemoveNumberRule(Payload):
+    """Take a numbering rule away; the next that holds names its nets."""
+
+    kind: Literal["remove-number-rule"] = "remove-number-rule"
+    rule_id: Id
+
+
+@edit(RemoveNumberRule, {"rule_id": "n1"})
+def remove_number_rule(work: Work, payload: RemoveNumberRule) -> str:
+    """Work out RemoveNumberRule."""
+    rule: NumberRule = work.project.get("number_rule", payload.rule_id)
+    with _listed(work):
+        work.remove("number_rule", rule.id)
+    return f"remove numbering rule {rule.name}"
+
+
+class OrderNumberRules(Payload):
+    """Put the numbering rules in another order; the first that holds names a net."""
+
+    kind: Literal["order-number-rules"] = "order-number-rules"
+    ids: list[Id] = Field(min_length=1, max_length=200)
+
+
+@edit(OrderNumberRules, {"ids": ["n2", "n1"]})
+def order_number_rules(work: Work, payload: OrderNumberRules) -> str:
+    """Work out OrderNumberRules."""
+    known = [r.id for r in rules_in_order(work.project)]
+    wanted = [i for i in payload.ids if i in known]
+    with _listed(work):
+        for order, id in enumerate([*wanted, *(i for i in known if i not in wanted)], start=1):
+            work.put("number_rule", replace(work.project.number_rules[id], order=order))
+    return "order of numbering rules"
+
+
+class FixNumbers(Payload):
+    """Fix wire numbers as they are now, so that nothing moves them, or let them run again.
+
+    What is named counts: wires, else sheets, else the whole project.
+    """
+
+    kind: Literal["fix-numbers"] = "fix-numbers"
+    ids: list[Id] = Field(default_factory=list, max_length=2000)
+    sheet_ids: list[Id] = Field(default_factory=list, max_length=2000)
+    fixed: bool
+
+
+@edit(FixNumbers, {"sheet_ids": ["s1"], "fixed": True})
+def fix_numbers(work: Work, payload: FixNumbers) -> str:
+    """Work out FixNumbers."""
+    project = work.project
+    sheet_ids = payload.sheet_ids or sorted({project.get("wire", id).sheet_id for id in payload.ids})
+    sheets = [project.get("sheet", id).id for id in sheet_ids] if sheet_ids else list(project.sheets)
+    chosen = set(payload.ids)
+    with _listed(work):
+        wanted: dict[str, str] = {}
+        for sheet_id in sheets:
+            numbers = wire_numbers(project, sheet_id)
+            for group in sheet_groups(project, sheet_id).groups:
+                if not group.wires or (chosen and not chosen & set(group.wires)):
+                    continue
+                held = [id for id in group.wires if project.wires[id].number]
+                if payload.fixed and not held and numbers.get(group.index):
+                    wanted[min(group.wires)] = numbers[group.index]
+                elif not payload.fixed:
+                    wanted.update((id, "") for id in held)
+        for id, number in sorted(wanted.items()):
+            work.put("wire", replace(project.wires[id], number=number))
+    return f"{'fix' if payload.fixed else 'let run'} {len(wanted)} wire number(s)"
+
+
+class NumberTags(Payload):
+    """Number devices again in reading order, class by class in each function and location; fixed tags stay.
+
+    What is named counts: devices, else sheets, else the whole project.
+    """
+
+    kind: Literal["number-tags"] = "number-tags"
+    device_ids: list[Id] = Field(default_factory=list, max_length=5000)
+    sheet_ids: list[Id] = Field(default_factory=list, max_length=2000)
+    start: Grid = Field(default=1, ge=1, le=2000)
+    free_fixed: bool = False
+
+
+@edit(NumberTags, {"sheet_ids": ["s1"], "start": 1})
+def number_tags(work: Work, payload: NumberTags) -> str:
+    """Work out NumberTags."""
+    project = work.project
+    if project.settings.tag_habit == "line" and not payload.free_fixed:
+        raise RuleError("Tags follow the ladder lines here: they are never behind. Free fixed tags, if you want that.")
+    chosen = [project.get("device", id) for id in payload.device_ids] or list(project.devices.values())
+    sheets = {project.get("sheet", id).id for id in payload.sheet_ids}
+    if sheets:
+        chosen = [d for d in chosen if (lead := lead_of(project, d.id)) is not None and lead.sheet_id in sheets]
+    chosen = [d for d in chosen if payload.free_fixed or not d.fixed_tag]
+    before = {d.id: full_tag(project, d) for d in project.devices.values()}
+    for device in chosen:  # all give their numbers up first, so that the order alone decides
+        work.put("device", replace(device, number=0, fixed_tag=""))
+    for device in sorted(chosen, key=lambda d: _reading(project, d)):
+        fresh = project.devices[device.id]
+        number = payload.start
+        while tag_taken(project, f"{fresh.letters}{number}", fresh.function_id, fresh.location_id, but=fresh.id):
+            number += 1
+        work.put("device", replace(fresh, number=number))
+    rows = [[before[d.id], full_tag(project, d)] for d in project.devices.values()]
+    changed = sorted(r for r in rows if r[0] != r[1])
+    work.outcome.table = [["Tag now", "Tag then"], *changed[:MOST_ROWS]] if changed else []
+    return f"number {len(changed)} tag(s) again"
+
+
+def _reading(project: Project, device: Device) -> tuple[int, int, int, int, str]:
+    lead = lead_of(project, device.id)
+    if lead is None:
+        return 1, 0, 0, 0, device.id
+    return 0, project.sheets[lead.sheet_id].order, lead.y, lead.x, device.id
+
+
+class SetClassLetters(Payload):
+    """Give the devices of a part class other letters than the standard's, or the standard's again with none."""
+
+    kind: Literal["set-class-letters"] = "set-class-letters"
+    part_class: Id
+    letters: Text = Field(default="", max_length=6, pattern=r"^[A-Za-z]*$")
+
+
+@edit(SetClassLetters, {"part_class": "contactor", "letters": "K"})
+def set_class_letters(work: Work, payload: SetClassLetters) -> str:
+    """Work out SetClassLetters."""
+    if payload.part_class not in part_classes():
+        raise RuleError(f"There is no part class “{payload.part_class}”.", field="part_class")
+    letters = {**work.project.settings.class_letters, payload.part_class: payload.letters}
+    kept = {k: v for k, v in letters.items() if v}
+    before = {d.id: product_tag(work.project, d) for d in work.project.devices.values()}
+    work.put("settings", replace(work.project.settings, class_letters=kept))
+    for device_id in sorted(work.project.devices):
+        refresh_letters(work, device_id)
+    rows = [[before[d.id], product_tag(work.project, d)] for d in work.project.devices.values()]
+    changed = sorted(r for r in rows if r[0] != r[1])
+    work.outcome.table = [["Tag now", "Tag then"], *changed[:MOST_ROWS]] if changed else []
+    return f"letters of {part_classes()[payload.part_class].name}: {payload.letters or 'the usual ones'}"
+
+
+class _listed:
+    """Writes into the outcome which wire numbers of the project became others while its block ran."""
+
+    def __init__(self, work: Work) -> None:
+        self.work = work
+        self.before: dict[GroupKey, str] = {}
+
+    def __enter__(self) -> None:
+        self.before = self._numbers()
+
+    def __exit__(self, *error: Any) -> None:
+        if error[0] is not None:
+            return
+        after = self._numbers()
+        rows = []
+        for key in sorted({*self.before, *after}):
+            was, now = self.before.get(key, ""), after.get(key, "")
+            if was != now:
+                rows.append([self.work.project.sheets[key[0]].number, was or "none", now or "none"])
+        unique = list(dict.fromkeys(map(tuple, rows)))
+        if unique:
+            self.work.outcome.table = [["Sheet", "Number now", "Number then"], *map(list, unique[:MOST_ROWS])]
+            if len(unique) > MOST_ROWS:
+                self.work.outcome.remarks.append(f"{len(unique) - MOST_ROWS} more numbers change.")
+
+    def _numbers(self) -> dict[GroupKey, str]:
+        project = self.work.project
+        return {
+            (s.id, index): number
+            for s in project.sheets_in_order()
+            for index, number in wire_numbers(project, s.id).items()
+            if sheet_groups(project, s.id).groups[index].wires
+        }

@@ -1,0 +1,115 @@
+"""Making room on a ladder: a rung put in pushes what lies below it down, a rung taken out pulls it up."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any, Literal
+
+from jolly_core.drawing import ladder_at, ladder_lines, most_lines, pin_points
+from jolly_core.model import RuleError, Sheet
+
+from .arrange import inside, refuse_locked
+from .base import Id, Payload, Work, edit
+
+
+class InsertRung(Payload):
+    """Put an empty line in front of a ladder line; all from there on moves down, and references follow."""
+
+    kind: Literal["insert-rung"] = "insert-rung"
+    sheet_id: Id
+    line: int
+
+
+@edit(InsertRung, {"sheet_id": "s1", "line": 3})
+def insert_rung(work: Work, payload: InsertRung) -> str:
+    """Work out InsertRung."""
+    sheet, ladder, cut = _line(work, payload.sheet_id, payload.line)
+    if sheet.line_count >= most_lines(sheet):
+        raise RuleError(
+            f"Sheet {sheet.number} has no room for another line. Take an empty one out, or use a larger size.",
+            field="line",
+        )
+    _shift(work, sheet, ladder, cut, sheet.line_spacing)
+    work.put("sheet", replace(sheet, line_count=sheet.line_count + 1))
+    return f"insert a rung at line {payload.line}"
+
+
+class RemoveRung(Payload):
+    """Take an empty line out of a ladder; all below it moves up, and references follow."""
+
+    kind: Literal["remove-rung"] = "remove-rung"
+    sheet_id: Id
+    line: int
+
+
+@edit(RemoveRung, {"sheet_id": "s1", "line": 3})
+def remove_rung(work: Work, payload: RemoveRung) -> str:
+    """Work out RemoveRung."""
+    sheet, ladder, cut = _line(work, payload.sheet_id, payload.line)
+    if sheet.line_count < 2:
+        raise RuleError("A ladder has at least one line.", field="line")
+    low, high = cut, cut + sheet.line_spacing
+    project = work.project
+    for kind in ("symbol", "continuation", "note"):
+        for id in project.on_sheet[kind].get(sheet.id):
+            thing: Any = project.tables[kind][id]
+            points = pin_points(thing) if kind == "symbol" else [(thing.x, thing.y)]
+            if any(low <= y < high and ladder_at(sheet, x) == ladder for x, y in points):
+                raise RuleError(f"Line {payload.line} is not empty. Move or delete what is on it first.", ids=(id,))
+    for w in project.wires_on(sheet.id):
+        if any(low <= y < high and ladder_at(sheet, x) == ladder for x, y in ((w.x1, w.y1), (w.x2, w.y2))):
+            raise RuleError(f"A wire ends on line {payload.line}. Delete it first.", field="line", ids=(w.id,))
+    _shift(work, sheet, ladder, high, -sheet.line_spacing)
+    work.put("sheet", replace(sheet, line_count=sheet.line_count - 1))
+    return f"take out the rung at line {payload.line}"
+
+
+def _line(work: Work, sheet_id: str, line: int) -> tuple[Sheet, int, int]:
+    """Return the sheet, which ladder a line is on, and the height from which on all belongs to it or lines below."""
+    sheet = work.drawable(sheet_id)
+    for number, y, _, _ in ladder_lines(sheet):
+        if number == line:
+            ladder = (number - sheet.first_line) // sheet.line_count
+            return sheet, ladder, y - sheet.line_spacing // 2
+    raise RuleError(f"Sheet {sheet.number} has no ladder line {line}.", field="line")
+
+
+def _shift(work: Work, sheet: Sheet, ladder: int, cut: int, by: int) -> None:
+    """Move all points of a ladder from a height on; wires across the height become longer or shorter.
+
+    Raises:
+        RuleError: a symbol or wire lies partly above and partly below, or in both ladders.
+    """
+    draft = work.draft(sheet.id)
+
+    def moves(x: int, y: int) -> bool:
+        return y >= cut and ladder_at(sheet, x) == ladder
+
+    for id, s in list(draft.symbols.items()):
+        below = [moves(x, y) for x, y in pin_points(s)]
+        if any(below) and not all(below):
+            raise RuleError("{it} lies partly above this line. Move it clear first.", field="line", ids=(id,))
+        if all(below):
+            refuse_locked(work.project, [id])
+            draft.symbols[id] = replace(s, y=s.y + by)
+    for id, w in list(draft.wires.items()):
+        one, two = moves(w.x1, w.y1), moves(w.x2, w.y2)
+        if w.y1 == w.y2 and one != two:
+            raise RuleError("A wire runs from one ladder to the other here. Use a continuation.", ids=(id,))
+        if one or two:
+            draft.wires[id] = replace(w, y1=w.y1 + by * one, y2=w.y2 + by * two)
+    tables: tuple[dict[str, Any], ...] = (draft.continuations, draft.notes)
+    for table in tables:
+        for id, thing in list(table.items()):
+            if moves(thing.x, thing.y):
+                table[id] = replace(thing, y=thing.y + by)
+    for id, f in list(draft.figures.items()):
+        one, two = moves(f.x1, f.y1), moves(f.x2, f.y2)
+        if one or two:
+            draft.figures[id] = replace(f, y1=f.y1 + by * one, y2=f.y2 + by * two)
+    inside(work, draft)
+    work.close(draft)
+    for id in work.project.on_sheet["band"].get(sheet.id):
+        b = work.project.bands[id]
+        if moves(b.x1, b.y1) and moves(b.x2, b.y2):
+            work.put("band", replace(b, y1=b.y1 + by, y2=b.y2 + by))

@@ -1,0 +1,143 @@
+"""Numbering rules: which rule names a net, and what the pieces of its number say there.
+
+The first stored rule whose condition holds names the net; where none holds, the project's own pattern does. A rule
+with a piece that has nothing to say (no channel, no named potential) does not hold.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.drawing import place_on, zone
+from jolly_core.library import definition
+from jolly_core.model import NumberRule, Project, Sheet
+from jolly_core.plc import TYPES_OF_UNITS, channel_address
+
+from .nets import Group, net_of, nets_of_sheet
+
+RUNNING = "running"
+# Pieces that differ from sheet to sheet: numbers with one of them run within their sheet.
+_ON_SHEET = ("sheet", "line")
+
+
+@dataclass(slots=True, frozen=True)
+class Pattern:
+    """A number before its running part is counted.
+
+    Attributes:
+        before, after: texts around the running part; all of the number is in `before` when there is none.
+        width, start: digits and first number of the running part; width 0 when there is none.
+        wide: whether it runs over the whole project.
+    """
+
+    before: str
+    after: str
+    width: int
+    start: int
+    wide: bool
+
+    def number(self, count: int) -> str:
+        """Return the number for a count from 0."""
+        return f"{self.before}{self.start + count:0{self.width}d}{self.after}" if self.width else self.before
+
+
+def rules_in_order(project: Project) -> list[NumberRule]:
+    """Return the stored rules, the one that is asked first in front."""
+    return sorted(project.number_rules.values(), key=lambda r: (r.order, r.id))
+
+
+def own_rule(project: Project, sheet: Sheet) -> NumberRule:
+    """Return what names the nets that no stored rule names: the pattern of the settings."""
+    width = str(project.settings.wire_width)
+    if project.settings.wire_pattern == "line" and sheet.frame == "ladder":
+        return NumberRule("", 0, "", (("line", ()), (RUNNING, (width, "1"))))
+    return NumberRule("", 0, "", (("sheet", ()), ("text", ("-",)), (RUNNING, (width, "1"))))
+
+
+def named_parts(project: Project, sheet_id: str) -> list[tuple[list[Group], NumberRule]]:
+    """Return what gets a number of its own on a sheet, each with the rule that names it.
+
+    These are potentials, or the nets of one where its rule's scope is a net.
+    """
+    rules = rules_in_order(project)
+    found: list[tuple[list[Group], NumberRule]] = []
+    for potential in nets_of_sheet(project, sheet_id, potential=True):
+        home = project.sheets[potential[0].sheet_id]
+        rule = next((r for r in rules if holds(project, r, potential)), None) or own_rule(project, home)
+        if rule.scope == "potential" or len(potential) == 1:
+            found.append((potential, rule))
+            continue
+        seen: set[tuple[str, int]] = set()
+        for group in potential:
+            if group.key not in seen:
+                net = net_of(project, group.key)
+                seen.update(g.key for g in net)
+                found.append((net, rule))
+    return found
+
+
+def holds(project: Project, rule: NumberRule, groups: list[Group]) -> bool:
+    """Return whether a rule names a net or potential."""
+    home = project.sheets[groups[0].sheet_id]
+    if rule.function_id and home.function_id != rule.function_id:
+        return False
+    if rule.location_id and home.location_id != rule.location_id:
+        return False
+    if rule.category or rule.type_id:
+        types = {project.wires[id].type_id for g in groups for id in g.wires}
+        if rule.type_id and rule.type_id not in types:
+            return False
+        kinds = {project.wire_types[t].category for t in types if t in project.wire_types}
+        if rule.category and rule.category not in kinds:
+            return False
+    names = _names(project, groups)
+    if rule.potential and rule.potential not in names:
+        return False
+    pieces = {piece for piece, _ in rule.pieces}
+    if "potential" in pieces and not names:
+        return False
+    return not ((rule.at_channel or "address" in pieces) and not _address(project, groups))
+
+
+def _names(project: Project, groups: list[Group]) -> list[str]:
+    return sorted({project.continuations[id].name for g in groups for id in g.continuations})
+
+
+def _address(project: Project, groups: list[Group]) -> str:
+    """Return the address of the first channel a net touches, "" when it touches none."""
+    for group in groups:
+        for symbol_id, _ in group.pins:
+            symbol = project.symbols[symbol_id]
+            io_type = TYPES_OF_UNITS.get(definition(symbol.definition).unit)
+            if io_type and symbol.device_id:
+                found = channel_address(project, symbol.device_id, io_type, symbol.units[0])
+                if found:
+                    return found
+    return ""
+
+
+def pattern_for(project: Project, rule: NumberRule, groups: list[Group]) -> Pattern:
+    """Return the number of a net by a rule, its running part still open."""
+    home = groups[0]
+    sheet = project.sheets[home.sheet_id]
+    y, x = home.first
+    texts: list[str] = ["", ""]
+    width = start = 0
+    for piece, args in rule.pieces:
+        side = 1 if width else 0
+        if piece == RUNNING:
+            width, start = int(args[0]), int(args[1])
+        elif piece == "sheet":
+            texts[side] += sheet.number
+        elif piece == "line":
+            texts[side] += place_on(sheet, x, y)
+        elif piece == "column":
+            texts[side] += zone(sheet, x, y)[1:]
+        elif piece == "address":
+            texts[side] += _address(project, groups)
+        elif piece == "potential":
+            texts[side] += next(iter(_names(project, groups)), "")
+        else:
+            texts[side] += args[0]
+    wide = bool(width) and not any(piece in _ON_SHEET for piece, _ in rule.pieces)
+    return Pattern(texts[0], texts[1], width, start, wide)
