@@ -8,7 +8,7 @@ from typing import Any
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.edits import Outcome, compute, parse_edit
-from jolly_core.library import BlockPattern
+from jolly_core.library import BlockPattern, KeptStamp
 from jolly_core.model import IdSource, Part, Project, Symbol, from_record
 from jolly_core.tagging import product_tag
 
@@ -29,6 +29,14 @@ class DemoLibrary:
     def title_block(self, id: str) -> BlockPattern | None:
         """Return None: the demo's library keeps no title blocks."""
         return None
+
+    def stamp(self, id: str) -> KeptStamp | None:
+        """Return None: the demo's library keeps no stamps."""
+        return None
+
+    def parts_of(self, part_class: str) -> list[Part]:
+        """Return the parts of a class, by number."""
+        return sorted((p for p in self.parts.values() if p.part_class == part_class), key=lambda p: p.number)
 
 
 class Workbench:

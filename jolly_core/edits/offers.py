@@ -5,12 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.drawing import place_in
-from jolly_core.library import Definition, definitions, find_symbols
-from jolly_core.model import Part, Project
-from jolly_core.tagging import likely_devices, tag_on
+from jolly_core.library import Definition, definition, definitions, find_symbols
+from jolly_core.model import Part, Project, Sheet
+from jolly_core.tagging import lead_of, likely_devices, tag_on
+
+from .blocks import free_pins
 
 DEVICES_EACH = 4
 NONE_FREE = "none free"
+BLOCK = "block"  # offered with a device or part whose pins it shows
 CONTINUATION, NOTE = "continuation", "note"  # what is offered beside symbol definitions
 SHORTEST_WORD = 4
 
@@ -60,10 +63,13 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
     units: list[Offer] = []
     leads: list[Offer] = []
     loose: list[Offer] = []
+    more: list[Offer] = []
     for shape in shapes:
         if shape.lead < 9:
             if not filter_words:
                 leads.append(Offer(shape.key, shape.name))
+            if shape.lead == 1 or shape.max_poles > 1:
+                more += [o for o in _more_of(project, shape, sheet) if _holds(o, filter_words)][:DEVICES_EACH]
             continue
         fitting = [
             Offer(shape.key, shape.name, d.id, tag_on(project, d, sheet), pins or NONE_FREE, d.text)
@@ -72,6 +78,7 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
         units += [o for o in fitting if _holds(o, filter_words)][:DEVICES_EACH]
         if not filter_words:
             loose.append(Offer(shape.key, shape.name, note="device to be chosen"))
+    blocks = _blocks(project, words, sheet, parts)
     numbered = [
         Offer(lead.key, lead.name, note=p.number, text=p.text, part_id=p.id)
         for p in parts
@@ -80,7 +87,7 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
     ]
     free = [u for u in units if u.note != NONE_FREE]
     full = [u for u in units if u.note == NONE_FREE]
-    return numbered + free + leads + full + loose
+    return numbered + blocks + free + leads + more + full + loose
 
 
 def _marks(project: Project, words: str) -> list[Offer]:
@@ -102,6 +109,35 @@ def _marks(project: Project, words: str) -> list[Offer]:
     if rest and not project.continuations_named.has(rest):
         offered.append(Offer(CONTINUATION, "Continuation", text=rest, note="new name"))
     return offered or [Offer(CONTINUATION, "Continuation", note="type its name")]
+
+
+def _more_of(project: Project, shape: Definition, sheet: Sheet) -> list[Offer]:
+    """Return devices of a symbol's own class that it may be a further contact or pole of, and has one free."""
+    found = []
+    for device, pins, _ in likely_devices(project, shape.key, sheet.id):
+        part, lead = project.part_of(device), lead_of(project, device.id)
+        own = part.part_class if part else definition(lead.definition).part_class if lead else ""
+        if own == shape.part_class and pins:
+            name = f"{shape.name}, one more"
+            found.append(Offer(shape.key, name, device.id, tag_on(project, device, sheet), pins, device.text))
+    return found
+
+
+def _blocks(project: Project, words: str, sheet: Sheet, parts: list[Part]) -> list[Offer]:
+    """Return blocks of devices with pins that are not drawn yet, and of parts that the words mean."""
+    found = []
+    typed = words.lower().split()
+    for part in project.parts.values():
+        if not part.count("pins"):
+            continue
+        for id in project.devices_of_part.get(part.id):
+            device = project.devices[id]
+            left = [p for group in free_pins(project, device) for p in group]
+            offer = Offer(BLOCK, "Block of pins", id, tag_on(project, device, sheet), " ".join(left[:6]), device.text)
+            if left and (_holds(offer, typed) or BLOCK.startswith(words.lower().strip() or "-")):
+                found.append(offer)
+    found += [Offer(BLOCK, "Block", note=p.number, text=p.text, part_id=p.id) for p in parts if p.count("pins")]
+    return found
 
 
 def _holds(offer: Offer, words: list[str]) -> bool:

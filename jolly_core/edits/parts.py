@@ -108,7 +108,7 @@ def _fits(work: Work, device: Device, part: Part) -> None:
             raise RuleError(f"{part.number} is not a part for this symbol.", field="part_id")
         return
     shape = definition(lead.definition)
-    if not part.count(shape.unit):
+    if not part.count("pins" if shape.unit == "block" else shape.unit):
         name = part_class(part.part_class).name.lower()
         raise RuleError(
             f"{part.number} ({name}) has no {KIND_WORDS[shape.unit]}, and "

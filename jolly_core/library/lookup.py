@@ -6,18 +6,25 @@ from typing import Protocol
 
 from jolly_core.model import Part
 
+from .stamps import KeptStamp
 from .symbols import Definition, definitions
 from .titleblocks import BlockPattern
 
 
 class Library(Protocol):
-    """Where an edit finds the parts and title blocks it names."""
+    """Where an edit finds the parts, title blocks and stamps it names."""
 
     def part(self, id: str) -> Part | None:
         """Return the library part of that id, None when there is none."""
 
     def title_block(self, id: str) -> BlockPattern | None:
         """Return the title block kept in the library under that id, None when there is none."""
+
+    def stamp(self, id: str) -> KeptStamp | None:
+        """Return the stamp kept in the library under that id, None when there is none."""
+
+    def parts_of(self, part_class: str) -> list[Part]:
+        """Return the library's parts of a class, by number."""
 
 
 class NoLibrary:
@@ -30,6 +37,14 @@ class NoLibrary:
     def title_block(self, id: str) -> BlockPattern | None:
         """Return None, whatever is asked."""
         return None
+
+    def stamp(self, id: str) -> KeptStamp | None:
+        """Return None, whatever is asked."""
+        return None
+
+    def parts_of(self, part_class: str) -> list[Part]:
+        """Return no part, whatever is asked."""
+        return []
 
 
 def find_symbols(words: str) -> list[Definition]:

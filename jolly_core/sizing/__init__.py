@@ -1,6 +1,7 @@
 """Sizes that follow from tables and formulas: wires, voltage drop, warming."""
 
 from .drop import Drop, voltage_drop
+from .motors import Chosen, conductor_for_mm2, motor_choice, motor_current_a
 from .warming import Warming, fan_m3_per_h, wall_surface_m2, warming
 from .wires import (
     area_mm2,
@@ -14,6 +15,10 @@ from .wires import (
 )
 
 __all__ = [
+    "Chosen",
+    "conductor_for_mm2",
+    "motor_choice",
+    "motor_current_a",
     "Drop",
     "Warming",
     "area_mm2",

@@ -13,6 +13,15 @@ class LibraryTitleBlock(models.Model):
     data = models.TextField()
 
 
+class LibraryStamp(models.Model):
+    """A stamp kept for other projects; `body` as in jolly_core.model.Stamp."""
+
+    id = models.CharField(max_length=40, primary_key=True)
+    name = models.CharField(max_length=200, unique=True)
+    text = models.CharField(max_length=200, blank=True, default="")
+    body = models.TextField()
+
+
 class LibraryPart(models.Model):
     """A part as the library has it; field names as in jolly_core.model.Part."""
 

@@ -11,10 +11,10 @@ from typing import Any
 
 from django.db import connection, transaction
 
-from jolly_core.library import BlockPattern, part_class, part_classes, pattern_from_json, pattern_to_json
-from jolly_core.model import FileError, IdSource, Part, fields_of, from_record
+from jolly_core.library import BlockPattern, KeptStamp, part_class, part_classes, pattern_from_json, pattern_to_json
+from jolly_core.model import FileError, IdSource, Part, Stamp, fields_of, from_record
 
-from .models import LibraryPart, LibraryTitleBlock
+from .models import LibraryPart, LibraryStamp, LibraryTitleBlock
 
 FIELDS = tuple(fields_of("part"))
 _ids = IdSource()
@@ -44,6 +44,16 @@ class StoredLibrary:
         """Return a title block kept in the library."""
         row = LibraryTitleBlock.objects.filter(pk=id).first()
         return pattern_from_json(json.loads(row.data)) if row else None
+
+    def stamp(self, id: str) -> KeptStamp | None:
+        """Return a stamp kept in the library."""
+        row = LibraryStamp.objects.filter(pk=id).first()
+        return KeptStamp(row.pk, row.name, row.text, row.body) if row else None
+
+    def parts_of(self, part_class: str) -> list[Part]:
+        """Return the library's parts of a class, by number."""
+        rows = LibraryPart.objects.filter(part_class=part_class).order_by("number").values_list(*FIELDS)
+        return [Part(*row) for row in rows]
 
 
 def search(
@@ -188,3 +198,22 @@ def kept_title_blocks() -> list[dict[str, str]]:
     """Return id and name of the title blocks in the library, by name."""
     rows = LibraryTitleBlock.objects.order_by("name").values_list("pk", "name")
     return [{"id": id, "name": name} for id, name in rows]
+
+
+def keep_stamp(stamp: Stamp) -> None:
+    """Keep a stamp of a project in the library, in place of one of the same name."""
+    row = LibraryStamp.objects.filter(name=stamp.name).first()
+    if row is None:
+        row = LibraryStamp(pk=f"kept-{_ids.new()}", name=stamp.name)
+    row.text, row.body = stamp.text, stamp.body
+    row.save()
+
+
+def kept_stamps() -> list[KeptStamp]:
+    """Return the stamps of the library, by name."""
+    return [KeptStamp(r.pk, r.name, r.text, r.body) for r in LibraryStamp.objects.order_by("name")]
+
+
+def drop_stamp(id: str) -> bool:
+    """Take a stamp out of the library; False when there is none of that id."""
+    return LibraryStamp.objects.filter(pk=id).delete()[0] > 0

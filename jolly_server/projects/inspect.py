@@ -125,6 +125,7 @@ def needs_of(project: Project, device: Device) -> dict[str, int]:
     needs: dict[str, int] = {}
     for symbol in project.units_of(device.id):
         kind = definition(symbol.definition).unit
+        kind = "pins" if kind == "block" else kind
         needs[kind] = needs.get(kind, 0) + len(symbol.units)
     return {} if "terminal" in needs else needs
 

@@ -1,0 +1,30 @@
+"""Stamps that come with the application, as data, and what a stamp of a library is to an edit."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+
+@dataclass(slots=True, frozen=True)
+class KeptStamp:
+    """A stamp outside a project; `body` as in jolly_core.model.Stamp."""
+
+    id: str
+    name: str
+    text: str
+    body: str
+
+
+@cache
+def built_in_stamps() -> dict[str, KeptStamp]:
+    """Return the stamps that come with the application, by id, in the order of their names."""
+    found = {}
+    folder = files("jolly_core.library").joinpath("data", "stamps")
+    for path in sorted(folder.iterdir(), key=lambda p: p.name):
+        raw = json.loads(path.read_text(encoding="utf-8"))
+        id = path.name.removesuffix(".json")
+        found[id] = KeptStamp(id, raw["name"], raw["text"], json.dumps(raw["body"], ensure_ascii=False))
+    return found

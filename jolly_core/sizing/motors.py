@@ -1,0 +1,142 @@
+"""What a motor needs: its current, protective device, contactor and conductor, each with the reason.
+
+Sources: full-load currents of three-phase motors at 400 V 50 Hz are those of IEC 60947-4-1 annex G; capacities of
+PVC-insulated copper conductors at 40 degrees ambient those of IEC 60204-1:2016 table 6.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from jolly_core.model import Part, RuleError
+
+LAYING = "B2"  # multicore cable in conduit or cable trunking
+
+
+@dataclass(slots=True, frozen=True)
+class Chosen:
+    """What is proposed for one thing: a part or a cross-section, with the reason in a sentence."""
+
+    what: str
+    part: Part | None
+    area_mm2: float
+    reason: str
+
+
+@cache
+def _data() -> dict[str, Any]:
+    found: dict[str, Any] = json.loads(
+        files("jolly_core.sizing").joinpath("data", "motors.json").read_text(encoding="utf-8")
+    )
+    return found
+
+
+def motor_current_a(power_kw: float) -> float:
+    """Return the usual full-load current in A of a three-phase motor at 400 V, between two ratings in proportion.
+
+    Args:
+        power_kw: rated power, kW.
+
+    Raises:
+        RuleError: the power is outside the table.
+
+    Example:
+        >>> motor_current_a(5.5), round(motor_current_a(3.5), 2)
+        (11.5, 7.5)
+    """
+    table = sorted((float(kw), amp) for kw, amp in _data()["kw_400v"].items())
+    if not table[0][0] <= power_kw <= table[-1][0]:
+        words = f"Motor currents are known from {table[0][0]:g} to {table[-1][0]:g} kW."
+        raise RuleError(f"{power_kw:g} kW is outside the table. {words}", field="kw")
+    for (low, amp), (high, more) in zip(table, table[1:], strict=False):
+        if low <= power_kw <= high:
+            return float(round(amp + (more - amp) * (power_kw - low) / (high - low), 3))
+    return float(table[-1][1])
+
+
+def conductor_for_mm2(current_a: float, laying: str = LAYING) -> float:
+    """Return the smallest cross-section in mm² that carries a current in A, for a way of laying of IEC 60204-1.
+
+    Raises:
+        RuleError: no size of the table does.
+
+    Example:
+        >>> conductor_for_mm2(11.5), conductor_for_mm2(17.0)
+        (1.5, 2.5)
+    """
+    for size, carried in sorted((float(s), c[laying]) for s, c in _data()["ampacity_mm2"].items()):
+        if carried >= current_a:
+            return size
+    raise RuleError(f"No cross-section of the table carries {current_a:g} A.", field="kw")
+
+
+def motor_choice(
+    power_kw: float, parts: Mapping[str, Iterable[Part]], coil_voltage_v: str = "24", least_mm2: float = 0.0
+) -> list[Chosen]:
+    """Return what is proposed for a motor, for each class of parts given and for the conductor.
+
+    Args:
+        power_kw: rated power, kW.
+        parts: candidates by part class: motor-breaker, overload, contactor, motor; others are left out.
+        coil_voltage_v: voltage of contactor coils.
+        least_mm2: smallest conductor that is used at all.
+
+    Raises:
+        RuleError: the power is outside the table, or no conductor carries the current.
+    """
+    current = motor_current_a(power_kw)
+    found: list[Chosen] = []
+    for class_key, candidates in parts.items():
+        if class_key in ("motor-breaker", "overload"):
+            found.append(_setting(class_key, candidates, current, power_kw))
+        elif class_key == "contactor":
+            found.append(_contactor(candidates, current, coil_voltage_v))
+        elif class_key == "motor":
+            found.append(_motor(candidates, power_kw))
+    area = max(conductor_for_mm2(current), least_mm2)
+    carried = _data()["ampacity_mm2"].get(f"{area:g}", _data()["ampacity_mm2"].get(f"{area:.1f}", {})).get(LAYING, 0)
+    words = f"{area:g} mm² carries {carried:g} A laid as {LAYING} at 40 °C (IEC 60204-1), the motor takes {current:g} A"
+    return [*found, Chosen("conductor", None, area, words)]
+
+
+def _rating(part: Part, name: str) -> float:
+    try:
+        return float(part.ratings.get(name, "") or 0)
+    except ValueError:
+        return 0.0
+
+
+def _setting(class_key: str, candidates: Iterable[Part], current: float, power_kw: float) -> Chosen:
+    fitting = [p for p in candidates if _rating(p, "setting_min_a") <= current <= _rating(p, "setting_max_a")]
+    # With some room above: the current of the table is a typical one.
+    best = min(
+        fitting,
+        key=lambda p: (_rating(p, "setting_max_a") == current, _rating(p, "setting_max_a"), p.number),
+        default=None,
+    )
+    if best is None:
+        return Chosen(class_key, None, 0.0, f"no {class_key} of the library can be set to {current:g} A")
+    low, high = best.ratings["setting_min_a"], best.ratings["setting_max_a"]
+    return Chosen(
+        class_key, best, 0.0, f"{power_kw:g} kW at 400 V takes about {current:g} A; it sets from {low} to {high} A"
+    )
+
+
+def _contactor(candidates: Iterable[Part], current: float, volts: str) -> Chosen:
+    fitting = [p for p in candidates if _rating(p, "ac3_a") >= current and p.ratings.get("coil_voltage_v", "") == volts]
+    best = min(fitting, key=lambda p: (_rating(p, "ac3_a"), len(p.units), p.number), default=None)
+    if best is None:
+        return Chosen("contactor", None, 0.0, f"no contactor for {current:g} A AC-3 with a coil for {volts} V")
+    return Chosen("contactor", best, 0.0, f"{best.ratings['ac3_a']} A AC-3 is enough for {current:g} A; coil {volts} V")
+
+
+def _motor(candidates: Iterable[Part], power_kw: float) -> Chosen:
+    best = next((p for p in candidates if abs(_rating(p, "power_kw") - power_kw) < 1e-9), None)
+    if best is None:
+        return Chosen("motor", None, 0.0, f"no motor of {power_kw:g} kW is in the library")
+    return Chosen("motor", best, 0.0, f"rated {power_kw:g} kW")
