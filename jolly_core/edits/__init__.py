@@ -84,6 +84,7 @@ AnyEdit = Annotated[
         place.PlaceSymbol,
         place.PlaceContinuation,
         place.PlaceNote,
+        place.ChangeNote,
         quickline.PlaceRow,
         wires.DrawWire,
         bus.DrawBus,

@@ -257,3 +257,20 @@ def place_note(work: Work, payload: PlaceNote) -> str:
     work.put("note", note)
     work.outcome.placed = [note.id]
     return "place a note"
+
+
+class ChangeNote(Payload):
+    """Write a free text anew."""
+
+    kind: Literal["change-note"] = "change-note"
+    note_id: Id
+    text: Text = Field(min_length=1)
+
+
+@edit(ChangeNote, {"note_id": "n1", "text": "Auger to be locked out for cleaning"})
+def change_note(work: Work, payload: ChangeNote) -> str:
+    """Work out ChangeNote."""
+    note: Note = work.project.get("note", payload.note_id)
+    work.put("note", replace(note, text=payload.text))
+    work.outcome.placed = [note.id]
+    return "change a note"

@@ -269,7 +269,10 @@ class _Painter:
         c.setFillColor(INK)
         if kind == "line":
             c.setLineWidth(PENS_MM[v[4]] * mm)
+            if v[4] == "dash":
+                c.setDash(1.2 * mm, 0.9 * mm)
             c.line(v[0] * mm, self._y(v[1]), v[2] * mm, self._y(v[3]))
+            c.setDash()
         elif kind == "poly":
             c.setLineWidth(PENS_MM[v[1]] * mm)
             self._poly([n * mm if i % 2 == 0 else self._y(n) for i, n in enumerate(v[0])])

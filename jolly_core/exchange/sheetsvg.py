@@ -53,7 +53,8 @@ class _Painter:
             return f'<polyline points="{_points(v[0])}" stroke-width="{PENS_MM[v[1]]}"/>'
         if kind == "circle":
             return f'<circle cx="{v[0]:g}" cy="{v[1]:g}" r="{v[2]:g}" stroke-width="{PENS_MM[v[3]]}"/>'
-        pen = f'stroke-width="{PENS_MM[v[4]]}"'
+        dashes = ' stroke-dasharray="1.2 0.9"' if v[4] == "dash" else ""
+        pen = f'stroke-width="{PENS_MM[v[4]]}"{dashes}'
         if kind == "line":
             return f'<path d="M{v[0]:g} {v[1]:g}L{v[2]:g} {v[3]:g}" {pen}/>'
         fill = f'fill="{FILLS[v[5]]}"' if kind == "box" else ""

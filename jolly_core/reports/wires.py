@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass
 
 from jolly_core.drawing import place_in
@@ -89,3 +90,35 @@ def wire_list(project: Project) -> list[tuple[Cell, ...]]:
         for d in dossiers(project).values()
     ]
     return sorted(rows, key=lambda row: counted(str(row[0])))
+
+
+@report(
+    "wire-types",
+    "Wire legend",
+    "Wire types in use with colour, size and how their numbers are shown.",
+    (
+        Column("name", "Wire type", 22),
+        Column("colour", "Colour", 8),
+        Column("size", "Size", 12),
+        Column("category", "Category", 14),
+        Column("numbered", "Numbered", 10),
+        Column("laid", "Laid", 12),
+        Column("strokes", "Strokes", 9, number=True),
+    ),
+)
+def wire_legend(project: Project) -> list[tuple[Cell, ...]]:
+    """Return a row for each wire type that a wire is of, by category, then name."""
+    used = Counter(w.type_id for w in project.wires.values())
+    types = sorted((project.wire_types[id] for id in used), key=lambda t: (t.category, t.name))
+    return [
+        (
+            t.name,
+            t.colour,
+            t.size(),
+            t.category,
+            "yes" if t.numbered else "no",
+            "outside" if t.outside else "in the panel",
+            used[t.id],
+        )
+        for t in types
+    ]

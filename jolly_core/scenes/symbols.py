@@ -74,6 +74,8 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         "text": words,
         "pins": [[x, y] for x, y in pin_points(symbol)],
         "locked": symbol.locked,
+        "poles": [len(symbol.units), definition(symbol.definition).max_poles],
+        "texts": symbol.texts,
         "body": [round(v, 2) for v in (left, top, right, bottom)],
     }
     item = Item(symbol.id, "symbol", prims, box, facts)

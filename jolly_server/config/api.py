@@ -15,6 +15,7 @@ from jolly_server.issuing.api import router as issuing
 from jolly_server.library.api import router as library
 from jolly_server.making.api import router as making
 from jolly_server.projects.api import router as projects
+from jolly_server.projects.drawing_api import router as drawing
 from jolly_server.projects.editing_api import router as editing
 from jolly_server.projects.journal_api import router as journal
 from jolly_server.projects.list_api import router as project_list
@@ -27,6 +28,7 @@ api.add_router("", people)
 api.add_router("/projects", project_list)
 api.add_router("/projects", projects)
 api.add_router("/projects", editing)
+api.add_router("/projects", drawing)
 api.add_router("/projects", journal)
 api.add_router("/projects", titling)
 api.add_router("/projects", issuing)

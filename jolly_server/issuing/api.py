@@ -74,8 +74,8 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
 
 
 @router.get("/{project_id}/drawing.pdf")
-def drawing(request: HttpRequest, project_id: str, sheet_id: str = "") -> HttpResponse:
-    """Give one sheet, or all of them, as a vector PDF."""
+def drawing(request: HttpRequest, project_id: str, sheet_id: str = "", inline: bool = False) -> HttpResponse:
+    """Give one sheet, or all of them, as a vector PDF; inline, to be looked at and printed from the browser."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
@@ -83,7 +83,10 @@ def drawing(request: HttpRequest, project_id: str, sheet_id: str = "") -> HttpRe
         content = sheets_pdf(held.project, ids, settings.JOLLY.fonts)
         number = held.project.settings.number
         suffix = f"-sheet-{_page_number(held.project, sheet_id)}" if sheet_id else ""
-    return _file(content, TYPES["pdf"], f"{number}{suffix}.pdf")
+    response = _file(content, TYPES["pdf"], f"{number}{suffix}.pdf")
+    if inline:
+        response.headers["Content-Disposition"] = "inline"
+    return response
 
 
 def _page_number(project: Project, id: str) -> str:

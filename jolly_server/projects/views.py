@@ -65,6 +65,7 @@ def sheet_view(project: Project, sheet_id: str) -> View:
     for number, s in enumerate(snags_on(project, sheet_id)):
         snags[f"{s.code}:{','.join(s.ids)}:{s.x},{s.y}"] = {
             "order": number,
+            "key": s.key,
             "code": s.code,
             "severity": s.severity,
             "message": s.message,

@@ -21,6 +21,8 @@ FOR_EDITORS = {
         "make/jobs",
         "journal/{revision}/take-back",
         "title-blocks/keep",
+        "stamps/{stamp_id}/keep",
+        "stamps/{stamp_id}",
     )
 }
 FOR_OWNERS = {f"/api/projects/{{project_id}}/{act}" for act in ("state", "starter", "delete", "invitations", "roles")}
@@ -37,7 +39,16 @@ BODIES: dict[str, dict[str, Any]] = {
     "/password": {"old": "a", "new": "b"},
 }
 # What these answer when they may: there is nothing to delete for good, to keep, to take back.
-REFUSED = {"/delete": 422, "/keep": 422, "/leave": 404, "/password": 422, "/{answer}": 404}
+REFUSED = {
+    "/stamps/{stamp_id}/keep": 200,
+    "/stamps/{stamp_id}": 404,
+    "/blocks/{symbol_id}": 404,
+    "/delete": 422,
+    "/keep": 422,
+    "/leave": 404,
+    "/password": 422,
+    "/{answer}": 404,
+}
 
 
 class ByRole(DemoCase):
@@ -46,6 +57,8 @@ class ByRole(DemoCase):
         self.person("guest")  # somebody with an account and no project
         # Something in the journal, so that there is an entry to look at.
         self.accepted(self.person("anna"), kind="change-settings", issued_on="today")
+        ids = [s.id for s in self.stored().symbols_on(self.sheet("30"))][:1]
+        self.stamp = self.accepted(self.person("anna"), kind="keep-stamp", ids=ids, name="One")["placed"][0]
 
     def wanted(self, path: str) -> int:
         return next((status for end, status in REFUSED.items() if path.endswith(end)), 200)
@@ -71,6 +84,8 @@ class ByRole(DemoCase):
             "picture_id": next(iter(self.stored().pictures)),
             "invitation_id": 0,
             "answer": "take",
+            "stamp_id": self.stamp,
+            "symbol_id": "none",
         }
         if "layouts" in path:
             values["format"] = "dxf"
@@ -88,6 +103,10 @@ class ByRole(DemoCase):
             return client.get(url, query).status_code
         if path.endswith("io/read"):
             return client.post(url, {"file": SimpleUploadedFile("list.csv", b"Tag,Type\nB1,DI\n")}).status_code
+        if path.endswith("/piece"):
+            body = {"ids": [values["entity_id"]]}
+        if method == "delete":
+            return client.delete(url).status_code
         body = next((b for end, b in BODIES.items() if path.endswith(end)), body)
         return client.post(url, body, content_type="application/json").status_code
 
@@ -127,8 +146,9 @@ class ByRole(DemoCase):
         for state in ("archived", "binned"):
             self.post(self.person("anna"), f"/projects/{KILN}/state", {"state": state})
             for path in sorted(FOR_EDITORS):
+                method = "delete" if path.endswith("{stamp_id}") else "post"
                 with self.subTest(f"{state} {path}"):
-                    self.assertEqual(self.call(self.person("jory"), "post", path), 403)
+                    self.assertEqual(self.call(self.person("jory"), method, path), 403)
             self.assertEqual(self.person("vera").get(f"/api/projects/{KILN}").status_code, 200)
 
     def test_posts_need_the_csrf_token(self) -> None:

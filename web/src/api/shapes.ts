@@ -19,6 +19,15 @@ export interface Item {
     fixed?: boolean
     type?: string
     name?: string
+    locked?: boolean
+    /** How many poles a symbol has and may have; texts of it that were moved ("dx,dy") or hidden ("off"). */
+    poles?: [number, number]
+    texts?: Record<string, string>
+    /** What a figure is, its location, and its corners in grid steps. */
+    figure?: string
+    location?: string
+    dashed?: boolean
+    corners?: [number, number, number, number]
     ends?: [number, number][]
     pins?: [number, number][]
     body?: Box
@@ -55,6 +64,7 @@ export interface DeviceRow {
 
 export interface SnagRow {
   order: number
+  key: string
   code: string
   severity: string
   message: string
@@ -168,6 +178,9 @@ export interface WireTypeLine {
   cross_section_mm2: number
   awg: string
   category: string
+  numbered: boolean
+  outside: boolean
+  number_at: string
 }
 
 export const emptyView: View = { items: {}, wires: {}, devices: {}, snags: {}, sheet: {} }

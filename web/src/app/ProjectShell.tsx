@@ -125,7 +125,7 @@ export function ProjectShell({ me }: { me: Me }) {
             <Route path="cabinet" element={<CabinetBench canEdit={canEdit} />} />
             <Route path="harness" element={<HarnessBench canEdit={canEdit} />} />
             <Route path="make" element={<MakeBench canEdit={canEdit} />} />
-            <Route path="snags" element={<SnagsBench />} />
+            <Route path="snags" element={<SnagsBench canEdit={canEdit} />} />
             <Route
               path="issue"
               element={<IssueBench sheets={sheets} pages={outline.data.pages as unknown as PageLine[]} />}

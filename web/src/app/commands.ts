@@ -5,6 +5,8 @@ export interface Command {
   /** As it is shown: "Ctrl+Z", "W", "Delete". */
   shortcut: string
   run: () => void
+  /** Changes nothing: viewers have it too. */
+  reads?: boolean
   /** Left out while it returns false. */
   enabled?: () => boolean
 }

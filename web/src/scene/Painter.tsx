@@ -148,7 +148,17 @@ function PrimView({ prim, art, look }: { prim: Prim; art: Art; look: Look }) {
     case 'dot':
       return <circle cx={n[0]} cy={n[1]} r={n[2]} fill={ink} />
     case 'line':
-      return <line x1={n[0]} y1={n[1]} x2={n[2]} y2={n[3]} stroke={ink} strokeWidth={PENS[v[4] as string]} />
+      return (
+        <line
+          x1={n[0]}
+          y1={n[1]}
+          x2={n[2]}
+          y2={n[3]}
+          stroke={ink}
+          strokeWidth={PENS[v[4] as string]}
+          strokeDasharray={v[4] === 'dash' ? '1.2 0.9' : undefined}
+        />
+      )
     case 'rect':
       return (
         <rect
@@ -208,6 +218,7 @@ function PrimView({ prim, art, look }: { prim: Prim; art: Art; look: Look }) {
           fontWeight={role === 'tag' ? 600 : 400}
           fill={role === 'reference' ? TEAL : inkOf(look, INKS[role] ?? INK)}
           data-link={link || undefined}
+          data-role={role}
           style={link ? { cursor: 'pointer' } : undefined}
         >
           {words}

@@ -5,14 +5,18 @@ import { Choice } from '../../kit/Bench'
 import { BlocksSection } from './BlocksSection'
 import { FactsSection } from './FactsSection'
 import { JournalSection } from './JournalSection'
+import { NumbersSection } from './NumbersSection'
 import { PeopleSection } from './PeopleSection'
 import { SheetsSection } from './SheetsSection'
 import { StructureSection } from './StructureSection'
+import { WireTypesSection } from './WireTypesSection'
 
 const SECTIONS = [
   { path: 'project', label: 'Project', note: 'Facts, own fields, allowances' },
   { path: 'structure', label: 'Structure', note: 'Functions and locations' },
   { path: 'sheets', label: 'Sheets', note: 'Kinds, order, numbers, titles' },
+  { path: 'wire-types', label: 'Wire types', note: 'Colour, size, category' },
+  { path: 'numbers', label: 'Numbers and tags', note: 'Rules, fixing, letters' },
   { path: 'title-blocks', label: 'Title blocks', note: 'Fields and pictures' },
   { path: 'people', label: 'People', note: 'Roles and invitations' },
   { path: 'journal', label: 'Journal', note: 'Who did what, and when' },
@@ -42,6 +46,10 @@ export function BriefBench({ canEdit, role }: Props) {
         <StructureSection list={list} canEdit={canEdit} />
       ) : section === 'sheets' ? (
         <SheetsSection list={list} canEdit={canEdit} />
+      ) : section === 'wire-types' ? (
+        <WireTypesSection list={list} canEdit={canEdit} />
+      ) : section === 'numbers' ? (
+        <NumbersSection list={list} canEdit={canEdit} />
       ) : section === 'title-blocks' ? (
         <BlocksSection list={list} canEdit={canEdit} />
       ) : section === 'people' ? (

@@ -107,3 +107,44 @@ export interface SheetThen {
   height: number
   items: Item[]
 }
+
+export interface WireTypeRecord {
+  id: string
+  name: string
+  colour: string
+  cross_section_mm2: number
+  awg: string
+  category: string
+  numbered: boolean
+  outside: boolean
+  number_at: string
+  used: number
+}
+
+/** A piece of a number with its texts: digits and first number of a running one, the words of a fixed text. */
+export type NumberPiece = [string, string[]]
+
+export interface NumberRuleRecord {
+  id: string
+  name: string
+  pieces: NumberPiece[]
+  category: string
+  type_id: string
+  at_channel: boolean
+  potential: string
+  function_id: string
+  location_id: string
+  scope: string
+}
+
+export interface WiringHabits {
+  types: WireTypeRecord[]
+  categories: string[]
+  number_places: string[]
+  rules: NumberRuleRecord[]
+  own_pattern: string
+  potentials: string[]
+  letters: { id: string; name: string; letters: string; usual: string; own: string }[]
+  fixed_numbers: number
+  wires: number
+}

@@ -9,8 +9,10 @@ import { PlaceChoice } from '../../kit/PlaceChoice'
 import { Section } from '../../kit/Section'
 import { TagChip } from '../../kit/TagChip'
 import { BelongsTo } from './BelongsTo'
+import { BlockSection } from './BlockSection'
 import { PartPicker } from './PartPicker'
 import { useSheet } from './store'
+import { SymbolSection } from './SymbolSection'
 
 interface Props {
   card: DeviceCard
@@ -89,6 +91,7 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
         )}
         {picking && <PartPicker card={card} close={() => setPicking(false)} />}
       </Section>
+      {canEdit && symbol?.facts.definition?.startsWith('block:') && <BlockSection symbol={symbol} />}
       <Section title="Units">
         {card.units.map((u, i) => (
           <div key={i} style={rowStyle}>
@@ -132,6 +135,7 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
           ))}
         </Section>
       )}
+      {symbol && canEdit && <SymbolSection symbol={symbol} />}
       {symbol && canEdit && (orphan || moving) && <BelongsTo symbol={symbol} canEdit={canEdit} />}
       {symbol && canEdit && !orphan && !moving && (
         <Button sx={{ mt: 1.5 }} onClick={() => setMoving(true)} data-sheet={sheetId}>

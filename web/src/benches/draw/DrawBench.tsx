@@ -12,6 +12,8 @@ import type { PageLine, SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE, MONO } from '../../app/theme'
 import { wirePaint } from '../../scene/colours'
 import { BusTypes } from './BusTypes'
+import { leadsTo } from './jump'
+import { MoreTools } from './MoreTools'
 import { Inspector } from './Inspector'
 import { Ledger } from './Ledger'
 import { Sheet } from './Sheet'
@@ -58,6 +60,7 @@ export function DrawBench({ outline }: { outline: Outline }) {
       )
     }
   }
+  useEffect(() => leadsTo(goTo))
   return (
     <Box sx={{ display: 'flex', flex: 1, minWidth: 0, minHeight: 0 }}>
       <SheetList
@@ -143,6 +146,7 @@ export function DrawBench({ outline }: { outline: Outline }) {
             </>
           )}
           {s.tool.name === 'stroke' && <StrokeTarget what={s.tool.what} />}
+          {s.tool.name !== 'stroke' && !busArmed && <MoreTools canEdit={canEdit} />}
           <Box sx={{ flex: 1 }} />
           <Box
             sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO, whiteSpace: 'nowrap' }}

@@ -5,10 +5,16 @@ import { client, got, type Outline } from '../../api/client'
 import type { DeviceCard, SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE } from '../../app/theme'
 import { BelongsTo } from './BelongsTo'
+import { FigurePanel } from './FigurePanel'
+import { KeepStamp } from './KeepStamp'
+import { MarkPanel } from './MarkPanel'
 import { DevicePanel } from './DevicePanel'
 import { MadePanel } from './MadePanel'
 import { MoveToSheet } from './MoveToSheet'
+import { ReplacePanel } from './ReplacePanel'
+import { SelectionPanel } from './SelectionPanel'
 import { SheetPanel } from './SheetPanel'
+import { StampsPanel } from './StampsPanel'
 import { useSheet } from './store'
 import { WirePanel } from './WirePanel'
 
@@ -19,7 +25,7 @@ interface Props {
 }
 
 export function Inspector({ outline, canEdit, onGo }: Props) {
-  const { projectId, view, selection, subject, revision } = useSheet()
+  const { projectId, view, selection, subject, revision, panel } = useSheet()
   const ids = selection.size ? [...selection] : subject ? [subject] : []
   const items = ids.map((id) => view.items[id]).filter((i) => i !== undefined)
   const symbols = items.filter((i) => i.kind === 'symbol')
@@ -42,6 +48,10 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
   })
   const sheets = outline.sheets as unknown as SheetLine[]
   const lone = symbols.length === 1 ? symbols[0] : undefined
+  const only = items.length === 1 ? items[0]! : undefined
+  // Symbols of one device alone show that device.
+  const oneDevice = deviceId !== '' && named.length === items.length
+  const several = canEdit && items.length > 1 && wires.length < items.length && !oneDevice
   return (
     <Box
       component="aside"
@@ -55,7 +65,19 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
         p: 1.75,
       }}
     >
-      {deviceId && card.data ? (
+      {panel === 'stamps' && canEdit ? (
+        <StampsPanel />
+      ) : panel === 'keep' && canEdit ? (
+        <KeepStamp />
+      ) : panel === 'replace' && canEdit ? (
+        <ReplacePanel />
+      ) : several ? (
+        <SelectionPanel items={items} />
+      ) : only?.kind === 'continuation' ? (
+        <MarkPanel key={only.id} mark={only} canEdit={canEdit} onGo={onGo} />
+      ) : only?.kind === 'figure' || only?.kind === 'note' ? (
+        <FigurePanel key={only.id} item={only} canEdit={canEdit} />
+      ) : deviceId && card.data ? (
         <DevicePanel
           key={deviceId}
           card={card.data}
@@ -73,11 +95,7 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
           canEdit={canEdit}
         />
       ) : items.length ? (
-        <>
-          <Box sx={{ color: 'text.secondary' }}>
-            {items.length} things selected. D duplicates, Delete removes.
-          </Box>
-        </>
+        <Box sx={{ color: 'text.secondary' }}>{items.length} things selected.</Box>
       ) : view.sheet.sheet?.made ? (
         <MadePanel
           key={view.sheet.sheet.id}
@@ -86,7 +104,9 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
       ) : (
         <SheetPanel key={view.sheet.sheet?.id} canEdit={canEdit} />
       )}
-      {canEdit && items.length > 0 && <MoveToSheet ids={items.map((i) => i.id)} sheets={sheets} />}
+      {canEdit && panel === '' && items.length > 0 && (
+        <MoveToSheet ids={items.map((i) => i.id)} sheets={sheets} />
+      )}
     </Box>
   )
 }

@@ -9,6 +9,7 @@ import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import type { View } from '../../api/shapes'
 import { LINE, MONO, SNAG } from '../../app/theme'
+import { MuteLine } from './MuteLine'
 import { useSheet } from './store'
 
 type Name = 'wires' | 'devices' | 'snags'
@@ -46,6 +47,32 @@ const COLUMNS: Record<Name, GridColDef<Row>[]> = {
   snags: [col('severity', 'Severity', 0.6), col('message', 'Snag', 4), col('place', 'Place', 0.6, true)],
 }
 
+const muteColumn = (mute: (key: string) => void): GridColDef<Row> => ({
+  field: 'mute',
+  headerName: '',
+  width: 60,
+  sortable: false,
+  renderCell: ({ row }) => (
+    <button
+      type="button"
+      title="Accept this, with a reason"
+      style={{
+        font: 'inherit',
+        background: 'none',
+        border: 0,
+        textDecoration: 'underline',
+        cursor: 'pointer',
+      }}
+      onClick={(e) => {
+        e.stopPropagation()
+        mute(String(row['key']))
+      }}
+    >
+      mute
+    </button>
+  ),
+})
+
 /** The drawing comes first: the table follows when there is time, so that a sheet opens and moves without waiting. */
 export function Ledger({ onGo }: { onGo: (id: string) => void }) {
   const view = useDeferredValue(useSheet((s) => s.view))
@@ -81,6 +108,8 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
     }),
     [view],
   )
+  const [muting, setMuting] = useState('')
+  const asked = Object.values(view.snags).find((s) => s.key === muting)
   const chosen = (row: Row) => row.ids.some((id) => selection.has(id))
   const errors = rows.snags.some((r) => r['severity'] === 'error')
   return (
@@ -124,12 +153,13 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
           {open ? <ExpandMoreIcon fontSize="small" /> : <ExpandLessIcon fontSize="small" />}
         </IconButton>
       </Box>
+      {open && asked && <MuteLine snag={asked} close={() => setMuting('')} />}
       {open && (
         <Box sx={{ flex: 1, minHeight: 0 }}>
           <DataGrid
             key={tab}
             rows={rows[tab]}
-            columns={COLUMNS[tab]}
+            columns={tab === 'snags' ? [...COLUMNS.snags, muteColumn(setMuting)] : COLUMNS[tab]}
             density="compact"
             rowHeight={28}
             columnHeaderHeight={28}

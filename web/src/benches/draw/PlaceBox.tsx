@@ -30,6 +30,8 @@ function edit(offer: Offer): AnyEdit | null {
     return offer.text ? { kind: 'place-continuation', ...at, name: offer.text, toward: null } : null
   if (offer.definition === 'note') return offer.text ? { kind: 'place-note', ...at, text: offer.text } : null
   const { definition, device_id, part_id } = offer
+  if (definition === 'block')
+    return { kind: 'place-block', ...at, device_id, part_id: device_id ? '' : part_id, pins: [], text: '' }
   return {
     kind: 'place-symbol',
     ...at,

@@ -105,7 +105,19 @@ export function Sheet({ canEdit, onGo }: Props) {
           strokeDasharray="1.6 1.2"
         />
       )}
-      {tool.name === 'stroke' && tool.start && (
+      {tool.name === 'stroke' && tool.what === 'boundary' && tool.start && (
+        <rect
+          x={Math.min(tool.start[0], tool.end[0]) * GRID}
+          y={Math.min(tool.start[1], tool.end[1]) * GRID}
+          width={Math.abs(tool.end[0] - tool.start[0]) * GRID}
+          height={Math.abs(tool.end[1] - tool.start[1]) * GRID}
+          fill="none"
+          stroke={COPPER}
+          strokeWidth={0.4}
+          strokeDasharray="1.6 1.2"
+        />
+      )}
+      {tool.name === 'stroke' && tool.what !== 'boundary' && tool.start && (
         <line
           x1={tool.start[0] * GRID}
           y1={tool.start[1] * GRID}

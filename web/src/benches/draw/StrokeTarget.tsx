@@ -1,9 +1,13 @@
-/** Which strip a row of terminals goes to, or which cable a band makes larger, while that stroke is armed. */
+/** What the armed stroke needs to know: the strip and kind of terminals, the cable of a band, names of continuations. */
+import InputBase from '@mui/material/InputBase'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
+import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
+import type { Offer } from '../../api/shapes'
+import { LINE } from '../../app/theme'
 import { useBench } from '../../kit/useBench'
-import { NEW_STRIP, useSheet } from './store'
+import { NEW_STRIP, useSheet, type Stroke } from './store'
 
 interface Named {
   id: string
@@ -11,8 +15,65 @@ interface Named {
   text: string
 }
 
-export function StrokeTarget({ what }: { what: 'terminals' | 'band' }) {
-  const { projectId, strokeTarget, set } = useSheet()
+const KINDS = [
+  ['', 'kind by the wire'],
+  ['terminal', 'feed-through'],
+  ['terminal-earth', 'earth'],
+  ['terminal-fuse', 'fuse'],
+  ['terminal-disconnect', 'disconnect'],
+]
+
+export function StrokeTarget({ what }: { what: Stroke }) {
+  if (what === 'marks') return <MarkNames />
+  if (what === 'boundary' || what === 'line') return null
+  return <DeviceTarget what={what} />
+}
+
+/** Names for a row of continuations; those without another end are offered first. */
+function MarkNames() {
+  const { projectId, sheetId, revision, markNames, set } = useSheet()
+  const found = useQuery({
+    queryKey: ['marks', projectId, sheetId, revision],
+    queryFn: () =>
+      got(
+        client.GET('/api/projects/{project_id}/offers', {
+          params: { path: { project_id: projectId }, query: { q: 'continuation', sheet_id: sheetId } },
+        }),
+      ) as unknown as Promise<Offer[]>,
+  })
+  return (
+    <>
+      <InputBase
+        autoFocus
+        placeholder="Names, parted by commas; one name is numbered"
+        value={markNames}
+        onChange={(e) => set({ markNames: e.target.value })}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' || e.key === 'Escape') (e.target as HTMLElement).blur()
+        }}
+        inputProps={{ 'aria-label': 'Names of the continuations', list: 'mark-names' }}
+        sx={{
+          fontSize: 13,
+          width: 330,
+          bgcolor: '#fff',
+          border: `1px solid ${LINE}`,
+          borderRadius: 1,
+          px: 1,
+        }}
+      />
+      <datalist id="mark-names">
+        {found.data
+          ?.filter((o) => o.text)
+          .map((o) => (
+            <option key={o.text} value={o.text} />
+          ))}
+      </datalist>
+    </>
+  )
+}
+
+function DeviceTarget({ what }: { what: 'terminals' | 'band' }) {
+  const { projectId, strokeTarget, terminalKind, set } = useSheet()
   const path = { params: { path: { project_id: projectId } } }
   const found = useBench<{ strips?: Named[]; cables?: Named[] }>(
     what === 'band' ? 'cables' : 'terminals',
@@ -24,23 +85,43 @@ export function StrokeTarget({ what }: { what: 'terminals' | 'band' }) {
   const options = (what === 'band' ? found.data?.cables : found.data?.strips) ?? []
   const known = strokeTarget === NEW_STRIP ? what === 'terminals' : options.some((o) => o.id === strokeTarget)
   return (
-    <Select
-      size="small"
-      variant="standard"
-      displayEmpty
-      disableUnderline
-      value={known ? strokeTarget : ''}
-      onChange={(e) => set({ strokeTarget: e.target.value })}
-      inputProps={{ 'aria-label': what === 'band' ? 'Cable of the band' : 'Strip of the terminals' }}
-      sx={{ fontSize: 13 }}
-    >
-      <MenuItem value="">{what === 'band' ? 'a new cable' : 'the strip used last'}</MenuItem>
-      {what === 'terminals' && <MenuItem value={NEW_STRIP}>a new strip</MenuItem>}
-      {options.map((o) => (
-        <MenuItem key={o.id} value={o.id}>
-          {o.tag} {o.text}
-        </MenuItem>
-      ))}
-    </Select>
+    <>
+      <Select
+        size="small"
+        variant="standard"
+        displayEmpty
+        disableUnderline
+        value={known ? strokeTarget : ''}
+        onChange={(e) => set({ strokeTarget: e.target.value })}
+        inputProps={{ 'aria-label': what === 'band' ? 'Cable of the band' : 'Strip of the terminals' }}
+        sx={{ fontSize: 13 }}
+      >
+        <MenuItem value="">{what === 'band' ? 'a new cable' : 'the strip used last'}</MenuItem>
+        {what === 'terminals' && <MenuItem value={NEW_STRIP}>a new strip</MenuItem>}
+        {options.map((o) => (
+          <MenuItem key={o.id} value={o.id}>
+            {o.tag} {o.text}
+          </MenuItem>
+        ))}
+      </Select>
+      {what === 'terminals' && (
+        <Select
+          size="small"
+          variant="standard"
+          displayEmpty
+          disableUnderline
+          value={terminalKind}
+          onChange={(e) => set({ terminalKind: e.target.value })}
+          inputProps={{ 'aria-label': 'Kind of the terminals' }}
+          sx={{ fontSize: 13 }}
+        >
+          {KINDS.map(([id, name]) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </Select>
+      )}
+    </>
   )
 }

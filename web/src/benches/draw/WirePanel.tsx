@@ -1,7 +1,10 @@
 /** Wires in the inspector: number and type. */
 import Box from '@mui/material/Box'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
+import { useState } from 'react'
 import type { Item, WireTypeLine } from '../../api/shapes'
 import { MONO } from '../../app/theme'
 import { Field } from '../../kit/Field'
@@ -16,6 +19,7 @@ interface Props {
 
 export function WirePanel({ wires, types, canEdit }: Props) {
   const { send, view } = useSheet()
+  const [whole, setWhole] = useState(false)
   const first = wires[0]!
   const groups = new Set(wires.map((w) => w.facts.group))
   const kinds = new Set(wires.map((w) => w.facts.type))
@@ -41,7 +45,12 @@ export function WirePanel({ wires, types, canEdit }: Props) {
         disabled={!canEdit}
         value={kinds.size === 1 ? (first.facts.type ?? '') : ''}
         onChange={(e) =>
-          void send({ kind: 'set-wire-type', ids: wires.map((w) => w.id), wire_type_id: e.target.value })
+          void send({
+            kind: 'set-wire-type',
+            ids: wires.map((w) => w.id),
+            wire_type_id: e.target.value,
+            whole_net: whole,
+          })
         }
       >
         {types.map((t) => (
@@ -50,6 +59,13 @@ export function WirePanel({ wires, types, canEdit }: Props) {
           </MenuItem>
         ))}
       </TextField>
+      {canEdit && (
+        <FormControlLabel
+          control={<Checkbox size="small" checked={whole} onChange={(e) => setWhole(e.target.checked)} />}
+          label="Change the type of the whole net"
+          slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+        />
+      )}
       {groups.size === 1 && (
         <Section title="Connections">
           {rows.length === 0 && <Box sx={{ color: 'text.secondary' }}>It joins no two pins yet.</Box>}

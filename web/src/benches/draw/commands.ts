@@ -1,10 +1,15 @@
 /** The Draw bench's commands. R, F, N and D act on a selection; with none, typing opens the list at the caret. */
 import { checked, type Command } from '../../app/commands'
 import { useSheet } from './store'
+import { jump } from './jump'
 import {
+  changeRungs,
+  copySelected,
   deleteSelected,
+  lockSelected,
   startCopy,
   startBus,
+  startPaste,
   startStroke,
   startWire,
   swapSelected,
@@ -87,13 +92,107 @@ export const drawCommands: Command[] = checked([
     enabled: some,
   },
   {
+    id: 'copy',
+    label: 'Copy',
+    shortcut: 'Ctrl+C',
+    reads: true,
+    run: () => void copySelected(false),
+    enabled: some,
+  },
+  { id: 'cut', label: 'Cut', shortcut: 'Ctrl+X', run: () => void copySelected(true), enabled: some },
+  { id: 'paste', label: 'Paste, from any project', shortcut: 'Ctrl+V', run: startPaste, enabled: idle },
+  { id: 'lock', label: 'Lock or unlock the selection', shortcut: 'L', run: lockSelected, enabled: some },
+  {
+    id: 'jump',
+    label: 'Jump to the next place of the selection',
+    shortcut: 'J',
+    reads: true,
+    run: () => void jump(1),
+    enabled: some,
+  },
+  {
+    id: 'jump-back',
+    label: 'Jump to the place before',
+    shortcut: 'Shift+J',
+    reads: true,
+    run: () => void jump(-1),
+    enabled: some,
+  },
+  {
+    id: 'stamps',
+    label: 'Put down a stamp',
+    shortcut: 'Shift+S',
+    run: () => get().set({ panel: 'stamps', selection: new Set(), subject: '' }),
+    enabled: idle,
+  },
+  {
+    id: 'keep-stamp',
+    label: 'Keep the selection as a stamp',
+    shortcut: 'Shift+K',
+    run: () => get().set({ panel: 'keep' }),
+    enabled: some,
+  },
+  {
+    id: 'marks',
+    label: 'Continuations at the ends of wires',
+    shortcut: 'Shift+M',
+    run: () => startStroke('marks'),
+    enabled: idle,
+  },
+  {
+    id: 'boundary',
+    label: 'Boundary around a group',
+    shortcut: 'Shift+B',
+    run: () => startStroke('boundary'),
+    enabled: idle,
+  },
+  {
+    id: 'line',
+    label: 'Line without meaning',
+    shortcut: 'Shift+L',
+    run: () => startStroke('line'),
+    enabled: idle,
+  },
+  {
+    id: 'insert-rung',
+    label: 'Insert a rung at the caret',
+    shortcut: 'Insert',
+    run: () => changeRungs('insert-rung'),
+    enabled: idle,
+  },
+  {
+    id: 'remove-rung',
+    label: 'Take the empty rung at the caret out',
+    shortcut: 'Shift+Delete',
+    run: () => changeRungs('remove-rung'),
+    enabled: idle,
+  },
+  {
+    id: 'replace',
+    label: 'Search and replace',
+    shortcut: 'Ctrl+H',
+    run: () => get().set({ panel: 'replace' }),
+    enabled: idle,
+  },
+  {
+    id: 'print',
+    label: 'Print this sheet',
+    shortcut: 'Ctrl+P',
+    reads: true,
+    run: () => {
+      const { projectId, sheetId } = get()
+      window.open(`/api/projects/${projectId}/drawing.pdf?sheet_id=${sheetId}&inline=true`)
+    },
+  },
+  {
     id: 'select-all',
+    reads: true,
     label: 'Select everything on the sheet',
     shortcut: 'Ctrl+A',
     run: () =>
       get().select(
         Object.values(get().view.items)
-          .filter((i) => ['symbol', 'wire', 'continuation', 'note'].includes(i.kind))
+          .filter((i) => ['symbol', 'wire', 'continuation', 'note', 'figure', 'band'].includes(i.kind))
           .map((i) => i.id),
       ),
     enabled: idle,

@@ -16,6 +16,13 @@ import {
 } from '../../api/client'
 import { emptyView, type View } from '../../api/shapes'
 
+export type Stroke = 'terminals' | 'band' | 'marks' | 'boundary' | 'line'
+export type TextName = 'tag' | 'text' | 'reference' | 'pin'
+/** A copied piece of circuit, as the server gives and takes it. */
+export type Piece = Record<string, unknown>
+/** What the inspector shows instead of the selection. */
+export type Panel = '' | 'stamps' | 'keep' | 'replace'
+
 export type Tool =
   | { name: 'idle' }
   | { name: 'place'; text: string }
@@ -23,7 +30,17 @@ export type Tool =
   | { name: 'wire'; bus: boolean; corners: [number, number][]; end: [number, number] }
   | { name: 'copy'; ids: string[]; from: [number, number] }
   | { name: 'drag'; ids: string[]; from: [number, number]; dx: number; dy: number; join: boolean }
-  | { name: 'stroke'; what: 'terminals' | 'band'; start: [number, number] | null; end: [number, number] }
+  | { name: 'stroke'; what: Stroke; start: [number, number] | null; end: [number, number] }
+  | { name: 'paste'; piece: Piece; cut: boolean; end: [number, number] }
+  | {
+      name: 'stamp'
+      id: string
+      rows: Record<string, string>[]
+      dx: number
+      dy: number
+      end: [number, number]
+    }
+  | { name: 'text'; id: string; role: TextName; from: [number, number]; by: [number, number] }
   | { name: 'marquee'; from: [number, number]; to: [number, number] }
 
 export interface Preview {
@@ -56,6 +73,11 @@ interface SheetState {
   wireType: string
   /** Wire types of the conductors of the next bus, in order. */
   busTypes: string[]
+  /** Names of the continuations of the next stroke, parted by commas. */
+  markNames: string
+  /** Kind of the terminals of the next row, "" for the usual one of each wire. */
+  terminalKind: string
+  panel: Panel
   /** Id of the strip or cable that the next stroke goes to, NEW_STRIP, or "" for the usual one. */
   strokeTarget: string
   message: { text: string; kind: 'error' | 'info'; count: number } | null
@@ -190,6 +212,9 @@ export const useSheet = create<SheetState>((set, get) => {
     wireType: '',
     busTypes: [],
     strokeTarget: '',
+    markNames: '',
+    terminalKind: '',
+    panel: '',
     message: null,
 
     enter: (projectId, revision, undo, redo) => {
@@ -207,7 +232,7 @@ export const useSheet = create<SheetState>((set, get) => {
       const other = elsewhere || get().sheetId !== sheetId
       set({ projectId, sheetId, loaded: false, gone: false, preview: null, tool: { name: 'idle' } })
       // Within a project the old drawing stays until the new one is there, so that it is painted once and not twice.
-      if (other) set({ selection: new Set(), subject: '' })
+      if (other) set({ selection: new Set(), subject: '', panel: '' })
       if (elsewhere) set({ view: emptyView, revision: -1 })
       try {
         const news = await got(

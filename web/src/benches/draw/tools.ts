@@ -1,16 +1,24 @@
 /** What pointer and tools do on the sheet, one function for each moment; the server decides what comes of it. */
-import type { AnyEdit } from '../../api/client'
+import { client, got, wordsOf, type AnyEdit } from '../../api/client'
 import type { Item } from '../../api/shapes'
 import { GRID, type At } from '../../scene/Surface'
 import { remembered } from '../../kit/remember'
-import { NEW_STRIP, useSheet } from './store'
+import { NEW_STRIP, useSheet, type Piece, type Stroke, type TextName } from './store'
 
 const get = () => useSheet.getState()
 const FAR_ENOUGH_PX = 4
 /** Where the pointer went down: screen pixels, sheet mm, grid point, and what was under it. */
-let pressed: { px: number; py: number; mm: [number, number]; id: string; at: [number, number] } | null = null
+let pressed: {
+  px: number
+  py: number
+  mm: [number, number]
+  id: string
+  at: [number, number]
+  text: TextName | null
+} | null = null
 
-const MOVABLE = new Set(['symbol', 'wire', 'continuation', 'note', 'band'])
+const MOVABLE = new Set(['symbol', 'wire', 'continuation', 'note', 'figure', 'band'])
+const TEXTS = new Set(['tag', 'text', 'reference', 'pin'])
 
 export function idUnder(at: At): string {
   const element = at.target?.closest('[data-id]')
@@ -92,15 +100,19 @@ export function putCorner(finish: boolean) {
   }
 }
 
-/** Arm the stroke that puts a row of terminals, or a cable band, across wires. */
-export function startStroke(what: 'terminals' | 'band') {
+const STROKE_WORDS: Record<Stroke, string> = {
+  terminals: 'Click both ends of the row, across the wires.',
+  band: 'Click both ends of the band, across the wires.',
+  marks: 'Type the names above, then click both ends of a stroke over the ends of the wires.',
+  boundary: 'Click two corners of the boundary.',
+  line: 'Click both ends of the line.',
+}
+
+/** Arm a stroke: a row of terminals, a cable band, marks at wire ends, a boundary, a line. */
+export function startStroke(what: Stroke) {
   const s = get()
   s.set({ tool: { name: 'stroke', what, start: null, end: s.caret }, preview: null, strokeTarget: '' })
-  s.say(
-    what === 'band'
-      ? 'Click both ends of the band, across the wires.'
-      : 'Click both ends of the row, across the wires.',
-  )
+  s.say(STROKE_WORDS[what])
 }
 
 /** The end of a stroke: level or upright, whichever is nearer. */
@@ -114,24 +126,43 @@ function strokeEdit(): AnyEdit | null {
   const [x1, y1] = s.tool.start
   const [x2, y2] = s.tool.end
   if (x1 === x2 && y1 === y2) return null
+  const { what } = s.tool
   const ends = { sheet_id: s.sheetId, x1, y1, x2, y2 }
+  if (what === 'marks') {
+    const names = s.markNames
+      .split(',')
+      .map((n) => n.trim())
+      .filter(Boolean)
+    return { kind: 'place-continuations', ...ends, names: names.length ? names : ['?'] }
+  }
+  if (what === 'boundary' || what === 'line')
+    return {
+      kind: 'draw-figure',
+      ...ends,
+      figure: what,
+      text: '',
+      location_id: '',
+      picture_id: '',
+    } as AnyEdit
   // A chosen band is extended; otherwise what was picked in the bar counts.
   const chosen = [...s.selection].map((id) => s.view.items[id]).find((i) => i?.kind === 'band')
   const target = s.strokeTarget
-  return s.tool.what === 'band'
+  return what === 'band'
     ? { kind: 'draw-band', ...ends, device_id: chosen?.facts.device ?? target, part_id: '' }
     : {
         kind: 'place-terminals',
         ...ends,
         device_id: target === NEW_STRIP ? '' : target,
         new_strip: target === NEW_STRIP,
+        definition: s.terminalKind as '',
       }
 }
 
 export function steerStroke(to: [number, number]) {
   const s = get()
   if (s.tool.name !== 'stroke') return
-  const end = s.tool.start ? squared(s.tool.start, to) : to
+  const free = s.tool.what === 'boundary' || s.tool.what === 'line'
+  const end = s.tool.start && !free ? squared(s.tool.start, to) : to
   if (end[0] === s.tool.end[0] && end[1] === s.tool.end[1]) return
   s.set({ tool: { ...s.tool, end }, caret: end })
   if (s.tool.start) s.ask(strokeEdit())
@@ -149,7 +180,7 @@ export function putStroke() {
   s.set({ tool: { name: 'idle' }, preview: null })
   void s.send(edit).then((answer) => {
     if (!answer) return
-    if (edit.kind === 'draw-band') get().select(answer.placed)
+    if (edit.kind === 'draw-band' || edit.kind === 'draw-figure') get().select(answer.placed)
     else get().set({ subject: answer.placed[0] ?? '' })
   })
 }
@@ -211,6 +242,130 @@ export function putCopy(to: [number, number]) {
   void s.send(edit).then((answer) => answer && get().select(answer.placed))
 }
 
+/** What is selected goes to the clipboard of this browser, for this project or another. */
+const CLIPBOARD = 'spool-piece'
+
+export async function copySelected(cut: boolean) {
+  const s = get()
+  const ids = [...s.selection].filter((id) => MOVABLE.has(s.view.items[id]?.kind ?? ''))
+  if (!ids.length) return
+  try {
+    const piece = await got(
+      client.POST('/api/projects/{project_id}/piece', {
+        params: { path: { project_id: s.projectId } },
+        body: { ids },
+      }),
+    )
+    localStorage.setItem(CLIPBOARD, JSON.stringify({ piece, cut }))
+    if (cut) await get().send({ kind: 'delete-selection', ids })
+    get().say(`${ids.length} things ${cut ? 'cut' : 'copied'}. Ctrl+V puts them down, in any project.`)
+  } catch (error) {
+    s.say(wordsOf(error), 'error')
+  }
+}
+
+/** Take the copied piece at the pointer; a click or Enter puts it down. */
+export function startPaste() {
+  const s = get()
+  const kept = localStorage.getItem(CLIPBOARD)
+  if (!kept) return s.say('Nothing was copied yet. Select something and press Ctrl+C.')
+  const { piece, cut } = JSON.parse(kept) as { piece: Piece; cut: boolean }
+  s.set({ tool: { name: 'paste', piece, cut, end: s.caret }, panel: '', selection: new Set(), subject: '' })
+  s.ask(pasteEdit())
+  s.say('Click where its upper left corner goes, or press Enter at the caret.')
+}
+
+function pasteEdit(): AnyEdit | null {
+  const s = get()
+  if (s.tool.name !== 'paste') return null
+  const [x, y] = s.tool.end
+  return { kind: 'paste-piece', sheet_id: s.sheetId, x, y, piece: s.tool.piece, keep_fixed: s.tool.cut }
+}
+
+/** Take a stamp at the pointer; its questions are answered in the inspector. */
+export function startStamp(id: string, rows: Record<string, string>[]) {
+  const s = get()
+  s.set({ tool: { name: 'stamp', id, rows, dx: 0, dy: 0, end: s.caret }, selection: new Set(), subject: '' })
+  s.ask(stampEdit())
+}
+
+export function stampEdit(): AnyEdit | null {
+  const s = get()
+  if (s.tool.name !== 'stamp') return null
+  const { id, rows, dx, dy, end } = s.tool
+  const pitch = dx || dy ? { dx, dy } : {}
+  return { kind: 'put-stamp', sheet_id: s.sheetId, stamp_id: id, x: end[0], y: end[1], rows, ...pitch }
+}
+
+/** Move what hangs at the pointer: a copied piece or a stamp. */
+export function steerHeld(to: [number, number]) {
+  const s = get()
+  if (s.tool.name !== 'paste' && s.tool.name !== 'stamp') return
+  if (s.tool.end[0] === to[0] && s.tool.end[1] === to[1]) return
+  s.set({ tool: { ...s.tool, end: to }, caret: to })
+  s.ask(s.tool.name === 'paste' ? pasteEdit() : stampEdit())
+}
+
+export function putHeld() {
+  const s = get()
+  const edit = s.tool.name === 'paste' ? pasteEdit() : stampEdit()
+  if (!edit) return
+  s.set({ tool: { name: 'idle' }, preview: null })
+  void s.send(edit).then((answer) => answer && get().select(answer.placed))
+}
+
+/** Repeat what is selected; the copies lie one pitch from each other. */
+export function repeatSelected(count: number, dx: number, dy: number) {
+  const s = get()
+  const ids = [...s.selection].filter((id) => MOVABLE.has(s.view.items[id]?.kind ?? ''))
+  return s.send({ kind: 'repeat-selection', ids, count, dx, dy })
+}
+
+export function lockSelected() {
+  const s = get()
+  const ids = [...s.selection].filter((id) => s.view.items[id])
+  const all = ids.filter((id) => s.view.items[id]!.facts.locked !== undefined)
+  const locked = !all.every((id) => s.view.items[id]!.facts.locked)
+  if (all.length) void s.send({ kind: 'set-lock', ids: all, locked })
+}
+
+/** The ladder line at the caret, 0 where there is none. */
+export function lineAtCaret(): number {
+  const { view, caret } = get()
+  const line = view.sheet.sheet?.lines.filter(([, , y, x]) => y <= caret[1] && x <= caret[0]).at(-1)
+  return line?.[0] ?? 0
+}
+
+export function changeRungs(kind: 'insert-rung' | 'remove-rung') {
+  const s = get()
+  const line = lineAtCaret()
+  if (line) void s.send({ kind, sheet_id: s.sheetId, line })
+  else s.say('This sheet has no ladder lines.')
+}
+
+/** The role and symbol of a text under the pointer, when its symbol alone is selected: then the text is dragged. */
+function textUnder(at: At, id: string): TextName | null {
+  const s = get()
+  const role = at.target?.getAttribute('data-role') ?? ''
+  const alone = s.selection.size === 1 && s.selection.has(id) && s.view.items[id]?.kind === 'symbol'
+  return alone && TEXTS.has(role) ? (role as TextName) : null
+}
+
+function textEdit(): AnyEdit | null {
+  const s = get()
+  if (s.tool.name !== 'text') return null
+  const { id, role, by } = s.tool
+  const [ox, oy] = (s.view.items[id]?.facts.texts?.[role] ?? '0,0').split(',').map(Number)
+  const at = (v: number) => Math.round(v * 4) / 4
+  return {
+    kind: 'move-text',
+    ids: [id],
+    text: role,
+    dx_mm: at((ox ?? 0) + by[0]),
+    dy_mm: at((oy ?? 0) + by[1]),
+  }
+}
+
 export function pointerDown(at: At) {
   const s = get()
   const here: [number, number] = [at.gx, at.gy]
@@ -220,13 +375,17 @@ export function pointerDown(at: At) {
     return
   }
   if (s.tool.name === 'copy') return putCopy(here)
+  if (s.tool.name === 'paste' || s.tool.name === 'stamp') {
+    steerHeld(here)
+    return putHeld()
+  }
   if (s.tool.name === 'stroke') {
     steerStroke(here)
     return putStroke()
   }
   if (s.tool.name === 'place' || s.tool.name === 'quick') cancel()
   const id = idUnder(at)
-  pressed = { px: at.px, py: at.py, mm: [at.x, at.y], id, at: here }
+  pressed = { px: at.px, py: at.py, mm: [at.x, at.y], id, at: here, text: textUnder(at, id) }
   if (!id) return
   if (at.event.shiftKey || at.event.ctrlKey) {
     const next = new Set(s.selection)
@@ -247,10 +406,13 @@ export function pointerMove(at: At) {
   }
   if (s.tool.name === 'copy') return steerCopy(here)
   if (s.tool.name === 'stroke') return steerStroke(here)
+  if (s.tool.name === 'paste' || s.tool.name === 'stamp') return steerHeld(here)
   if (!pressed) return
   const far = Math.hypot(at.px - pressed.px, at.py - pressed.py) > FAR_ENOUGH_PX
   if (s.tool.name === 'idle' && far) {
-    if (pressed.id) {
+    if (pressed.text) {
+      s.set({ tool: { name: 'text', id: pressed.id, role: pressed.text, from: pressed.mm, by: [0, 0] } })
+    } else if (pressed.id) {
       s.set({
         tool: {
           name: 'drag',
@@ -272,6 +434,9 @@ export function pointerMove(at: At) {
     const tool = { ...s.tool, dx, dy, join: at.event.shiftKey }
     s.set({ tool })
     s.ask(moveEdit(tool))
+  } else if (s.tool.name === 'text') {
+    s.set({ tool: { ...s.tool, by: [at.x - s.tool.from[0], at.y - s.tool.from[1]] } })
+    s.ask(textEdit())
   } else if (s.tool.name === 'marquee') {
     s.set({ tool: { ...s.tool, to: [at.x, at.y] } })
   }
@@ -292,15 +457,27 @@ export function pointerUp(at: At) {
     s.set({ tool: { name: 'idle' } })
     if (edit) void s.send(edit)
     else s.ask(null)
+  } else if (tool.name === 'text') {
+    const edit = textEdit()
+    s.set({ tool: { name: 'idle' } })
+    if (edit) void s.send(edit)
   } else if (tool.name === 'marquee') {
     const [x1, x2] = [Math.min(tool.from[0], tool.to[0]), Math.max(tool.from[0], tool.to[0])]
     const [y1, y2] = [Math.min(tool.from[1], tool.to[1]), Math.max(tool.from[1], tool.to[1])]
     const within = (i: Item) => {
       const [left, top, right, bottom] = i.facts.body ?? i.box
-      return MOVABLE.has(i.kind) && left >= x1 && right <= x2 && top >= y1 && bottom <= y2
+      return left >= x1 && right <= x2 && top >= y1 && bottom <= y2
     }
+    // To the left it takes what it touches, to the right what lies wholly inside.
+    const touched = (i: Item) => {
+      const [left, top, right, bottom] = i.facts.body ?? i.box
+      const apart = right < x1 || left > x2 || bottom < y1 || top > y2
+      const around = i.kind === 'figure' && left < x1 && right > x2 && top < y1 && bottom > y2
+      return !apart && !around
+    }
+    const crossing = tool.to[0] < tool.from[0]
     const ids = Object.values(s.view.items)
-      .filter(within)
+      .filter((i) => MOVABLE.has(i.kind) && (crossing ? touched(i) : within(i)))
       .map((i) => i.id)
     s.set({ tool: { name: 'idle' }, selection: new Set(ids), subject: '' })
   } else if (tool.name === 'idle' && was) {
@@ -324,6 +501,7 @@ export function moveCaret(dx: number, dy: number, far: boolean) {
     steerWire(caret)
   } else if (s.tool.name === 'copy') steerCopy(caret)
   else if (s.tool.name === 'stroke') steerStroke(caret)
+  else if (s.tool.name === 'paste' || s.tool.name === 'stamp') steerHeld(caret)
   else s.set({ caret })
 }
 

@@ -3,7 +3,7 @@ import { useEffect } from 'react'
 import { isTyping, keyName } from '../../app/commands'
 import { drawCommands } from './commands'
 import { useSheet } from './store'
-import { cancel, moveCaret, putCopy, putCorner, putStroke } from './tools'
+import { cancel, moveCaret, putCopy, putCorner, putHeld, putStroke } from './tools'
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -27,9 +27,10 @@ export function useKeys(canEdit: boolean) {
       if (event.key === 'Enter' && s.tool.name === 'wire') return putCorner(true)
       if (event.key === 'Enter' && s.tool.name === 'copy') return putCopy(s.caret)
       if (event.key === 'Enter' && s.tool.name === 'stroke') return putStroke()
+      if (event.key === 'Enter' && (s.tool.name === 'paste' || s.tool.name === 'stamp')) return putHeld()
       const name = keyName(event)
       const command = drawCommands.find((c) => c.shortcut === name && (c.enabled?.() ?? true))
-      if (command && (canEdit || name === 'Ctrl+A')) {
+      if (command && (canEdit || command.reads)) {
         event.preventDefault()
         command.run()
       } else if (

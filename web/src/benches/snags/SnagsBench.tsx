@@ -1,19 +1,27 @@
-/** The Snags bench: what the checks found in the whole project, each a click from its sheet. */
+/** The Snags bench: what the checks found in the whole project, each a click from its place; what was muted, and why. */
 import Box from '@mui/material/Box'
+import Tab from '@mui/material/Tab'
+import Tabs from '@mui/material/Tabs'
 import Typography from '@mui/material/Typography'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
-import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { client, got } from '../../api/client'
+import { useBench } from '../../kit/useBench'
+import { MuteLine } from '../draw/MuteLine'
 import { useSheet } from '../draw/store'
 
 interface Row {
-  id: number
+  id: string
+  key: string
   severity: string
   place: string
   message: string
   bench: string
   subject: string
+  ids: string[]
+  mute_id?: string
+  reason?: string
 }
 
 /** What a bench calls the thing it opens, in its address. */
@@ -24,53 +32,88 @@ const SUBJECTS: Record<string, string> = {
   harness: 'harness',
 }
 
-const COLUMNS: GridColDef<Row>[] = [
+const FACTS: GridColDef<Row>[] = [
   { field: 'severity', headerName: 'Severity', width: 110 },
   { field: 'place', headerName: 'Place', width: 110 },
   { field: 'message', headerName: 'Snag', flex: 1 },
 ]
 
-export function SnagsBench() {
+export function SnagsBench({ canEdit }: { canEdit: boolean }) {
   const { projectId = '' } = useParams()
   const go = useNavigate()
-  const revision = useSheet((s) => s.revision)
-  const found = useQuery({
-    queryKey: ['snags', projectId, revision],
-    queryFn: () =>
-      got(
-        client.GET('/api/projects/{project_id}/reports/{kind}/rows', {
-          params: { path: { project_id: projectId, kind: 'snags' } },
-        }),
-      ),
-    staleTime: 0,
-  })
-  const rows = (found.data?.['rows'] as string[][] | undefined) ?? []
-  const open = ({ bench, subject }: Row) => {
-    if (bench === 'draw' && subject) void go(`/p/${projectId}/draw/${subject}`)
+  const send = useSheet((s) => s.send)
+  const [tab, setTab] = useState<'open' | 'muted'>('open')
+  const [muting, setMuting] = useState<Row | null>(null)
+  const found = useBench<{ open: Row[]; muted: Row[] }>('snags', () =>
+    got(client.GET('/api/projects/{project_id}/snags', { params: { path: { project_id: projectId } } })),
+  )
+  const rows = (found.data?.[tab] ?? []).map((r, n) => ({ ...r, id: `${n}:${r.key}` }))
+  const open = ({ bench, subject, ids }: Row) => {
+    const sel = ids[0] ? `?sel=${ids[0]}` : ''
+    if (bench === 'draw' && subject) void go(`/p/${projectId}/draw/${subject}${sel}`)
     else if (bench === 'draw') void go(`/p/${projectId}/draw`)
     else void go(`/p/${projectId}/${bench}${SUBJECTS[bench] ? `?${SUBJECTS[bench]}=${subject}` : ''}`)
   }
+  const act: GridColDef<Row> = {
+    field: 'act',
+    headerName: '',
+    width: 110,
+    sortable: false,
+    renderCell: ({ row }) => (
+      <button
+        type="button"
+        style={{
+          font: 'inherit',
+          background: 'none',
+          border: 0,
+          textDecoration: 'underline',
+          cursor: 'pointer',
+        }}
+        onClick={(e) => {
+          e.stopPropagation()
+          if (row.mute_id) void send({ kind: 'unmute-snag', mute_id: row.mute_id })
+          else setMuting(row)
+        }}
+      >
+        {row.mute_id ? 'hear again' : 'mute'}
+      </button>
+    ),
+  }
+  const reason: GridColDef<Row> = { field: 'reason', headerName: 'Why it is all right', flex: 0.7 }
+  const columns = [...FACTS, ...(tab === 'muted' ? [reason] : []), ...(canEdit ? [act] : [])]
   return (
     <Box component="main" sx={{ flex: 1, p: 2.5, display: 'flex', flexDirection: 'column', minWidth: 0 }}>
-      <Typography component="h1" variant="h6" sx={{ mb: 1.5 }}>
+      <Typography component="h1" variant="h6">
         Snags of the project
       </Typography>
+      <Tabs
+        value={tab}
+        onChange={(_, value: 'open' | 'muted') => setTab(value)}
+        sx={{ minHeight: 38, mb: 1 }}
+      >
+        <Tab
+          value="open"
+          label={`Open ${found.data?.open.length ?? ''}`}
+          sx={{ minHeight: 38, textTransform: 'none' }}
+        />
+        <Tab
+          value="muted"
+          label={`Muted ${found.data?.muted.length ?? ''}`}
+          sx={{ minHeight: 38, textTransform: 'none' }}
+        />
+      </Tabs>
+      {muting && <MuteLine key={muting.key} snag={muting} close={() => setMuting(null)} />}
       <Box sx={{ flex: 1, minHeight: 0 }}>
         <DataGrid
-          rows={rows.map((r, id) => ({
-            id,
-            severity: r[0]!,
-            place: r[1]!,
-            message: r[2]!,
-            bench: r[4]!,
-            subject: r[5]!,
-          }))}
-          columns={COLUMNS}
+          rows={rows}
+          columns={columns}
           loading={found.isPending}
           density="compact"
           hideFooter
           onRowClick={({ row }) => open(row as Row)}
-          localeText={{ noRowsLabel: 'Nothing wrong in the project.' }}
+          localeText={{
+            noRowsLabel: tab === 'open' ? 'Nothing wrong in the project.' : 'Nothing was muted.',
+          }}
           sx={{ bgcolor: '#fff', fontSize: 12.5 }}
         />
       </Box>

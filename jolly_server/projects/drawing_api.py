@@ -1,0 +1,174 @@
+"""What the Draw bench asks beside editing: stamps, copies, places to jump to, wire types and rules, muted snags."""
+
+from collections import Counter
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from jolly_core.checks import Snag, all_snags, muted_snags
+from jolly_core.drawing import place_in
+from jolly_core.edits.arrange import sheet_of
+from jolly_core.edits.pieces import piece_of, piece_to_json
+from jolly_core.library import is_block, part_classes, sides_of
+from jolly_core.model import NUMBER_PLACES, WIRE_CATEGORIES, GoneError, Project, to_record
+from jolly_core.reports import places_of
+from jolly_core.tagging import class_letters
+from jolly_core.wiring import rules_in_order
+from jolly_server.library.services import drop_stamp, keep_stamp
+
+from .access import role_in
+from .stamps import body_of, picture, stamps_of
+from .store import loaded
+
+router = Router(tags=["drawing"])
+
+
+class Selected(Schema):
+    """What is selected on a sheet."""
+
+    ids: list[str]
+
+
+@router.post("/{project_id}/piece", response=dict[str, Any])
+def piece(request: HttpRequest, project_id: str, payload: Selected) -> dict[str, Any]:
+    """Give what is selected as a piece of circuit, for the clipboard."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return piece_to_json(piece_of(held.project, sheet_of(held.project, payload.ids), payload.ids))
+
+
+@router.get("/{project_id}/places/{entity_id}", response=list[dict[str, str]])
+def places(request: HttpRequest, project_id: str, entity_id: str) -> list[dict[str, str]]:
+    """Say where else a thing is drawn, itself included, in reading order."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return places_of(held.project, entity_id)
+
+
+@router.get("/{project_id}/blocks/{symbol_id}", response=dict[str, Any])
+def block(request: HttpRequest, project_id: str, symbol_id: str) -> dict[str, Any]:
+    """Give the pins of a block by side, and those of its device's part that are on no block yet."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        p = held.project
+        symbol = p.symbols.get(symbol_id)
+        if symbol is None or not is_block(symbol.definition):
+            raise GoneError("This block is no longer there.", ids=(symbol_id,))
+        device = p.devices[symbol.device_id]
+        part = p.part_of(device)
+        drawn = {
+            n
+            for s in p.units_of(device.id)
+            if is_block(s.definition)
+            for row in sides_of(s.definition).values()
+            for n in row
+        }
+        pins = [n for kind, group in part.units if kind == "pins" for n in group] if part else []
+        return {"sides": sides_of(symbol.definition), "free": [n for n in pins if n not in drawn]}
+
+
+@router.get("/{project_id}/stamps", response=list[dict[str, Any]])
+def stamps(request: HttpRequest, project_id: str) -> list[dict[str, Any]]:
+    """List the stamps one can put down."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return stamps_of(held.project)
+
+
+@router.get("/{project_id}/stamps/{stamp_id}/picture", response=dict[str, Any])
+def stamp_picture(request: HttpRequest, project_id: str, stamp_id: str) -> dict[str, Any]:
+    """Give a stamp's picture."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        body, standard = body_of(held.project, stamp_id), held.project.settings.standard
+    return picture(body, standard)
+
+
+@router.post("/{project_id}/stamps/{stamp_id}/keep", response=list[dict[str, Any]])
+def stamp_keep(request: HttpRequest, project_id: str, stamp_id: str) -> list[dict[str, Any]]:
+    """Keep a stamp of the project in the library, in place of one of the same name."""
+    role_in(request, project_id, "editor")
+    held = loaded(project_id)
+    with held.lock:
+        keep_stamp(held.project.get("stamp", stamp_id))
+        return stamps_of(held.project)
+
+
+@router.delete("/{project_id}/stamps/{stamp_id}", response=list[dict[str, Any]])
+def stamp_drop(request: HttpRequest, project_id: str, stamp_id: str) -> list[dict[str, Any]]:
+    """Take a stamp out of the library."""
+    role_in(request, project_id, "editor")
+    if not drop_stamp(stamp_id):
+        raise GoneError("This stamp is not in the library.", ids=(stamp_id,))
+    held = loaded(project_id)
+    with held.lock:
+        return stamps_of(held.project)
+
+
+@router.get("/{project_id}/wiring-habits", response=dict[str, Any])
+def wiring_habits(request: HttpRequest, project_id: str) -> dict[str, Any]:
+    """Give wire types with how much they are used, numbering rules in order, and the letters of part classes."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        p = held.project
+        used = Counter(w.type_id for w in p.wires.values())
+        return {
+            "types": [{**to_record(t), "used": used[t.id]} for t in p.wire_types.values()],
+            "categories": list(WIRE_CATEGORIES),
+            "number_places": list(NUMBER_PLACES),
+            "rules": [to_record(r) for r in rules_in_order(p)],
+            "own_pattern": p.settings.wire_pattern,
+            "potentials": sorted(p.continuations_named.keys()),
+            "letters": _letters(p),
+            "fixed_numbers": len(list(p.numbered_wires.keys())),
+            "wires": len(p.wires),
+        }
+
+
+def _letters(project: Project) -> list[dict[str, str]]:
+    """Return the letters of each part class of which the project has a device or whose letters were changed."""
+    own = project.settings.class_letters
+    return [
+        {
+            "id": key,
+            "name": kind.name,
+            "letters": class_letters(project, key),
+            "usual": kind.letters(project.settings.standard),
+            "own": own.get(key, ""),
+        }
+        for key, kind in part_classes().items()
+    ]
+
+
+@router.get("/{project_id}/snags", response=dict[str, Any])
+def snags(request: HttpRequest, project_id: str) -> dict[str, Any]:
+    """Give the snags of the whole project, and those that were muted, with the reasons."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        p = held.project
+        return {
+            "open": [_snag(p, s) for s in all_snags(p)],
+            "muted": [{**_snag(p, s), "mute_id": m.id, "reason": m.reason} for s, m in muted_snags(p)],
+        }
+
+
+def _snag(project: Project, snag: Snag) -> dict[str, Any]:
+    sheet = project.sheets.get(snag.sheet_id)
+    return {
+        "key": snag.key,
+        "code": snag.code,
+        "severity": snag.severity,
+        "message": snag.message,
+        "place": place_in(sheet, snag.x, snag.y) if sheet else snag.bench,
+        "bench": snag.bench,
+        "subject": snag.subject or snag.sheet_id,
+        "ids": list(snag.ids),
+    }

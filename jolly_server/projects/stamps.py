@@ -1,0 +1,111 @@
+"""Stamps for the browser: those of the project, the library and the application, with questions and a picture."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from functools import lru_cache
+from typing import Any
+
+from jolly_core.edits import compute, parse_edit
+from jolly_core.edits.pieces import piece_to_json
+from jolly_core.edits.stampbody import StampBody, body_from_text
+from jolly_core.library import KeptStamp, built_in_stamps, definition, part_class
+from jolly_core.model import CoreError, GoneError, Project
+from jolly_core.scenes import Item, sheet_scene
+from jolly_server.library.services import kept_stamps
+
+MARGIN_MM = 4.0
+
+
+def stamps_of(project: Project) -> list[dict[str, Any]]:
+    """Return the stamps one can put down: where each is from, its name and what it asks."""
+    own = [KeptStamp(s.id, s.name, s.text, s.body) for s in project.stamps.values()]
+    groups = (
+        ("project", sorted(own, key=lambda s: s.name)),
+        ("library", kept_stamps()),
+        ("application", list(built_in_stamps().values())),
+    )
+    return [_line(origin, stamp) for origin, stamps in groups for stamp in stamps]
+
+
+def _line(origin: str, stamp: KeptStamp) -> dict[str, Any]:
+    body = body_from_text(stamp.body)
+    left, top, right, bottom = body.piece.box()
+    return {
+        "id": stamp.id,
+        "name": stamp.name,
+        "text": stamp.text,
+        "origin": origin,
+        "width": right - left,
+        "height": bottom - top,
+        "anchor": list(body.anchor),
+        "questions": [
+            {"name": q.name, "kind": q.kind, "targets": list(q.targets), "suggestion": q.suggestion}
+            for q in body.questions
+        ],
+        "things": things_in(body),
+    }
+
+
+def things_in(body: StampBody) -> list[dict[str, str]]:
+    """Return what questions of a stamp may concern: devices, notes, continuations and wire types, with names."""
+    piece = body.piece
+    found = []
+    for device in piece.of("device"):
+        own = [definition(s.definition) for s in piece.of("symbol") if s.device_id == device.id]
+        part = piece.tables["part"].get(device.part_id)
+        what = part_class(part.part_class).name if part else min(own, key=lambda d: d.lead).name if own else "Cable"
+        name = f"{what} {device.text}".strip()
+        found.append({"id": device.id, "kind": "device", "name": name, "text": device.text})
+    for note in piece.of("note"):
+        found.append({"id": note.id, "kind": "note", "name": f"Note “{note.text}”", "text": note.text})
+    for mark in piece.of("continuation"):
+        found.append({"id": mark.id, "kind": "continuation", "name": f"Continuation {mark.name}", "text": mark.name})
+    for wire_type in piece.of("wire_type"):
+        found.append({"id": wire_type.id, "kind": "wire-type", "name": f"Wire type {wire_type.name}", "text": ""})
+    return found
+
+
+def body_of(project: Project, id: str) -> str:
+    """Return the body of a stamp one can put down.
+
+    Raises:
+        GoneError: there is none of that id.
+    """
+    own = project.stamps.get(id)
+    if own is not None:
+        return own.body
+    kept = built_in_stamps().get(id) or next((s for s in kept_stamps() if s.id == id), None)
+    if kept is None:
+        raise GoneError("This stamp is no longer there.", ids=(id,))
+    return kept.body
+
+
+@lru_cache(maxsize=200)
+def picture(body: str, standard: str) -> dict[str, Any]:
+    """Return the scene of a stamp alone, cut to what is drawn."""
+    parsed = body_from_text(body)
+    left, top, right, bottom = parsed.piece.box()
+    project = Project()
+
+    def do(kind: str, **values: object) -> None:
+        project.apply(compute(project, parse_edit({"kind": kind, **values})).changes)
+
+    if standard != project.settings.standard:
+        do("change-settings", standard=standard)
+    size = "A3" if right - left < 140 and bottom - top < 90 else "A0"
+    do("add-sheet", number="1", frame="zones", size=size)
+    sheet_id = next(iter(project.sheets))
+    try:
+        do("paste-piece", sheet_id=sheet_id, x=12, y=12, piece=piece_to_json(parsed.piece))
+    except CoreError:
+        return {"width": 10, "height": 10, "items": []}
+    items = [i for i in sheet_scene(project, sheet_id).items.values() if i.kind != "frame"]
+    return _cropped(items)
+
+
+def _cropped(items: list[Item]) -> dict[str, Any]:
+    boxes = [i.box for i in items]
+    x, y = min(b[0] for b in boxes) - MARGIN_MM, min(b[1] for b in boxes) - MARGIN_MM
+    right, bottom = max(b[2] for b in boxes) + MARGIN_MM, max(b[3] for b in boxes) + MARGIN_MM
+    return {"x": x, "y": y, "width": right - x, "height": bottom - y, "items": [asdict(i) for i in items]}

@@ -1,0 +1,47 @@
+/** What an edit would change, as a table, before it is made. */
+import Box from '@mui/material/Box'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { client, got, wordsOf, type AnyEdit } from '../../api/client'
+import { MONO, QUIET } from '../../app/theme'
+import { Rows } from '../../kit/Rows'
+import { useSheet } from '../draw/store'
+
+const MOST = 60
+
+export function ChangeTable({ edit }: { edit: AnyEdit }) {
+  const { projectId, revision } = useSheet()
+  const preview = useQuery({
+    queryKey: ['change-table', projectId, revision, JSON.stringify(edit)],
+    queryFn: () =>
+      got(
+        client.POST('/api/projects/{project_id}/preview', {
+          params: { path: { project_id: projectId } },
+          body: { edit, sheet_id: '', since: -1, key: '' },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+  if (preview.error) return <Box sx={{ fontSize: 12.5, color: QUIET, my: 1 }}>{wordsOf(preview.error)}</Box>
+  const table = preview.data?.table ?? []
+  const rows = table.slice(1)
+  if (!preview.data) return null
+  if (!rows.length) return <Box sx={{ fontSize: 12.5, color: QUIET, my: 1 }}>No number would change.</Box>
+  return (
+    <Box sx={{ my: 1, maxHeight: 260, overflow: 'auto' }}>
+      <Box sx={{ fontSize: 12.5, mb: 0.5 }}>{rows.length} would change:</Box>
+      <Rows label="What would change" columns={table[0]!}>
+        {rows.slice(0, MOST).map((row, i) => (
+          <tr key={i}>
+            {row.map((cell, j) => (
+              <td key={j} style={{ fontFamily: MONO, fontSize: 12 }}>
+                {cell}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </Rows>
+      {rows.length > MOST && <Box sx={{ fontSize: 12, color: QUIET }}>… and {rows.length - MOST} more</Box>}
+    </Box>
+  )
+}

@@ -1,0 +1,197 @@
+/** How wires and devices are named: numbering rules in order, numbers fixed and let run, tags, letters of classes. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { useState, type ReactNode } from 'react'
+import type { AnyEdit } from '../../api/client'
+import { MONO, QUIET } from '../../app/theme'
+import { Act } from '../../kit/Act'
+import { Bench } from '../../kit/Bench'
+import { Field } from '../../kit/Field'
+import { Rows } from '../../kit/Rows'
+import { Section } from '../../kit/Section'
+import { useSheet } from '../draw/store'
+import { ChangeTable } from './ChangeTable'
+import { piecesLine, RuleForm } from './RuleForm'
+import type { NumberRuleRecord, WiringHabits } from './shapes'
+import { useWiring } from './useWiring'
+
+type Panel = { name: '' | 'rule' | 'tags' | 'fix' | 'run'; rule: NumberRuleRecord | null }
+const NONE: Panel = { name: '', rule: null }
+const ACTS: Record<string, { title: string; words: string; edit: AnyEdit }> = {
+  tags: {
+    title: 'Number tags again',
+    words: 'In reading order, class by class in each function and location. Fixed tags stay.',
+    edit: { kind: 'number-tags', device_ids: [], sheet_ids: [], start: 1, free_fixed: false } as AnyEdit,
+  },
+  fix: {
+    title: 'Fix all wire numbers',
+    words: 'Every number stays as it is now, whatever is drawn later: for what is on the shop floor.',
+    edit: { kind: 'fix-numbers', ids: [], sheet_ids: [], fixed: true } as AnyEdit,
+  },
+  run: {
+    title: 'Let all wire numbers run',
+    words: 'Numbers fixed by hand are given up; the rules name every net again.',
+    edit: { kind: 'fix-numbers', ids: [], sheet_ids: [], fixed: false } as AnyEdit,
+  },
+}
+
+/** What a rule holds for, in words. */
+function condition(rule: NumberRuleRecord, data: WiringHabits): string {
+  const type = data.types.find((t) => t.id === rule.type_id)
+  const words = [
+    rule.category && `category ${rule.category}`,
+    type && `type ${type.name}`,
+    rule.at_channel && 'at a PLC channel',
+    rule.potential && `potential ${rule.potential}`,
+    rule.function_id && 'one function',
+    rule.location_id && 'one location',
+  ].filter(Boolean)
+  return words.join(', ') || 'every net'
+}
+
+export function NumbersSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
+  const { send } = useSheet()
+  const habits = useWiring()
+  const [panel, setPanel] = useState<Panel>(NONE)
+  const data = habits.data
+  if (!data)
+    return (
+      <Bench name="Brief" list={list}>
+        {null}
+      </Bench>
+    )
+  const act = ACTS[panel.name]
+  const inspector =
+    panel.name === 'rule' ? (
+      <RuleForm key={panel.rule?.id ?? 'new'} data={data} rule={panel.rule} close={() => setPanel(NONE)} />
+    ) : act ? (
+      <>
+        <Box sx={{ fontWeight: 600 }}>{act.title}</Box>
+        <Box sx={{ fontSize: 12.5, color: QUIET }}>{act.words}</Box>
+        <ChangeTable edit={act.edit} />
+        <Box sx={{ display: 'flex', gap: 1 }}>
+          <Button
+            variant="contained"
+            onClick={() => void send(act.edit).then((answer) => answer && setPanel(NONE))}
+          >
+            Do it
+          </Button>
+          <Button onClick={() => setPanel(NONE)}>Cancel</Button>
+        </Box>
+      </>
+    ) : (
+      <Box sx={{ fontSize: 12.5, color: QUIET }}>
+        The first rule that holds names a net. A rule is put together of pieces; what would change is listed
+        before it is saved. Numbers that run without a sheet or line run over the whole project.
+      </Box>
+    )
+  const move = (n: number) => {
+    const ids = data.rules.map((r) => r.id)
+    ids.splice(n - 1, 0, ...ids.splice(n, 1))
+    void send({ kind: 'order-number-rules', ids })
+  }
+  return (
+    <Bench name="Brief" list={list} inspector={inspector}>
+      <Box sx={{ p: 2, overflow: 'auto' }}>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1 }}>
+          <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
+            Wire numbers
+          </Box>
+          {canEdit && (
+            <>
+              <Button variant="outlined" onClick={() => setPanel({ name: 'rule', rule: null })}>
+                Add a rule
+              </Button>
+              <Button variant="outlined" onClick={() => setPanel({ name: 'fix', rule: null })}>
+                Fix all
+              </Button>
+              <Button
+                variant="outlined"
+                disabled={!data.fixed_numbers}
+                onClick={() => setPanel({ name: 'run', rule: null })}
+              >
+                Let all run
+              </Button>
+            </>
+          )}
+        </Box>
+        <Rows label="Numbering rules" columns={['', 'Rule', 'Holds for', 'Number', 'One for', '']}>
+          {data.rules.map((rule, n) => (
+            <tr key={rule.id}>
+              <td>{n + 1}</td>
+              <td>{rule.name}</td>
+              <td>{condition(rule, data)}</td>
+              <td style={{ fontFamily: MONO }}>{piecesLine(rule.pieces)}</td>
+              <td>{rule.scope}</td>
+              <td style={{ whiteSpace: 'nowrap' }}>
+                {canEdit && (
+                  <>
+                    <Act onClick={() => setPanel({ name: 'rule', rule })}>Change</Act>{' '}
+                    <Act hint="Ask it earlier" disabled={n === 0} onClick={() => move(n)}>
+                      ↑
+                    </Act>{' '}
+                    <Act onClick={() => void send({ kind: 'remove-number-rule', rule_id: rule.id })}>
+                      Remove
+                    </Act>
+                  </>
+                )}
+              </td>
+            </tr>
+          ))}
+          <tr>
+            <td>{data.rules.length + 1}</td>
+            <td>
+              <i>the project’s own pattern</i>
+            </td>
+            <td>all others</td>
+            <td style={{ fontFamily: MONO }}>
+              {data.own_pattern === 'line'
+                ? 'line · 1…; sheet · “-” · 1… on sheets with zones'
+                : 'sheet · “-” · 1…'}
+            </td>
+            <td>potential</td>
+            <td />
+          </tr>
+        </Rows>
+        <Box sx={{ fontSize: 12, color: QUIET, mt: 0.5 }}>
+          {data.fixed_numbers
+            ? `${data.fixed_numbers} numbers are fixed by hand.`
+            : 'No number is fixed by hand.'}{' '}
+          How a number is shown is said by its wire type.
+        </Box>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 3, mb: 1 }}>
+          <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
+            Tags
+          </Box>
+          {canEdit && (
+            <Button variant="outlined" onClick={() => setPanel({ name: 'tags', rule: null })}>
+              Number again
+            </Button>
+          )}
+        </Box>
+        <Section title="Letters of the part classes">
+          <Box
+            sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 0.75 }}
+          >
+            {data.letters.map((c) => (
+              <Field
+                key={c.id}
+                label={`${c.name}${c.own ? `, usually ${c.usual}` : ''}`}
+                mono
+                value={c.letters}
+                disabled={!canEdit}
+                onSave={(letters) =>
+                  void send({
+                    kind: 'set-class-letters',
+                    part_class: c.id,
+                    letters: letters === c.usual ? '' : letters,
+                  })
+                }
+              />
+            ))}
+          </Box>
+        </Section>
+      </Box>
+    </Bench>
+  )
+}

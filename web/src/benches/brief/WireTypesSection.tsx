@@ -1,0 +1,233 @@
+/** The wire types of the project as a table: name, colour, size, category, where laid, how numbers show. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useMemo, useState, type ReactNode } from 'react'
+import type { AnyEdit } from '../../api/client'
+import { LINE, QUIET } from '../../app/theme'
+import { Bench } from '../../kit/Bench'
+import { Grid } from '../../kit/Grid'
+import type { CellChange, Column } from '../../kit/gridData'
+import { wirePaint } from '../../scene/colours'
+import { useSheet } from '../draw/store'
+import type { WireTypeRecord, WiringHabits } from './shapes'
+import { useWiring } from './useWiring'
+
+const PLACES: Record<string, string> = {
+  middle: 'once, at the middle',
+  ends: 'at each end',
+  hidden: 'nowhere',
+}
+const YES = [
+  { id: 'true', name: 'yes' },
+  { id: 'false', name: 'no' },
+]
+const LAID = [
+  { id: 'false', name: 'in the panel' },
+  { id: 'true', name: 'outside' },
+]
+
+function columnsOf(habits: WiringHabits, canEdit: boolean): Column<WireTypeRecord>[] {
+  const edit = () => canEdit
+  const categories = habits.categories.map((id) => ({ id, name: id }))
+  const places = habits.number_places.map((id) => ({ id, name: PLACES[id] ?? id }))
+  return [
+    { key: 'name', name: 'Wire type', width: 150, text: (t) => t.name, edit },
+    { key: 'colour', name: 'Colour', width: 68, text: (t) => t.colour, edit, mono: true },
+    {
+      key: 'cross_section_mm2',
+      name: 'mm²',
+      width: 56,
+      text: (t) => (t.cross_section_mm2 ? String(t.cross_section_mm2) : ''),
+      edit,
+      mono: true,
+    },
+    { key: 'awg', name: 'AWG', width: 54, text: (t) => t.awg, edit, mono: true },
+    { key: 'category', name: 'Category', width: 100, choices: categories, text: (t) => t.category, edit },
+    {
+      key: 'numbered',
+      name: 'Numbered',
+      width: 78,
+      choices: YES,
+      text: (t) => (t.numbered ? 'yes' : 'no'),
+      value: (t) => String(t.numbered),
+      edit,
+    },
+    {
+      key: 'outside',
+      name: 'Laid',
+      width: 92,
+      choices: LAID,
+      text: (t) => (t.outside ? 'outside' : 'in the panel'),
+      value: (t) => String(t.outside),
+      edit,
+    },
+    {
+      key: 'number_at',
+      name: 'Number is shown',
+      width: 138,
+      choices: places,
+      text: (t) => PLACES[t.number_at] ?? t.number_at,
+      value: (t) => t.number_at,
+      edit,
+    },
+    { key: 'used', name: 'Strokes', width: 64, text: (t) => String(t.used), mono: true },
+  ]
+}
+
+/** The value of a cell as the edit takes it. */
+function cellValue(key: string, value: string): unknown {
+  if (key === 'numbered' || key === 'outside') return value === 'true'
+  return key === 'cross_section_mm2' ? Number(value.replace(',', '.')) || 0 : value
+}
+
+function changesEdit(changes: CellChange[]): AnyEdit {
+  const types = new Map<string, Record<string, unknown>>()
+  for (const { id, key, value } of changes)
+    types.set(id, { ...(types.get(id) ?? { wire_type_id: id }), [key]: cellValue(key, value) })
+  return { kind: 'change-wire-types', changes: [...types.values()] } as unknown as AnyEdit
+}
+
+export function WireTypesSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
+  const { send, say } = useSheet()
+  const habits = useWiring()
+  const [picked, setPicked] = useState<string[]>([])
+  const data = habits.data
+  const columns = useMemo(() => (data ? columnsOf(data, canEdit) : []), [data, canEdit])
+  if (!data)
+    return (
+      <Bench name="Brief" list={list}>
+        {null}
+      </Bench>
+    )
+  const chosen = data.types.find((t) => t.id === picked.at(-1))
+  const add = async (rows: Record<string, string>[]) => {
+    for (const row of rows) {
+      const values = Object.fromEntries(Object.entries(row).map(([k, v]) => [k, cellValue(k, v)]))
+      await send({ kind: 'add-wire-type', colour: 'BK', ...values } as unknown as AnyEdit)
+    }
+  }
+  const fresh = () => {
+    const names = new Set(data.types.map((t) => t.name))
+    let n = 1
+    while (names.has(`New type ${n}`)) n++
+    void add([{ name: `New type ${n}` }])
+  }
+  return (
+    <Bench name="Brief" list={list} inspector={<Legend data={data} chosen={chosen} canEdit={canEdit} />}>
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 1,
+          alignItems: 'center',
+          height: 40,
+          px: 1.5,
+          borderBottom: `1px solid ${LINE}`,
+          bgcolor: '#FBF8F1',
+        }}
+      >
+        <Box sx={{ flex: 1, color: QUIET, fontSize: 12 }}>{data.types.length} wire types</Box>
+        {canEdit && (
+          <>
+            <Button variant="outlined" onClick={fresh}>
+              Add a type
+            </Button>
+            <Button
+              variant="outlined"
+              onClick={() => void send({ kind: 'take-wire-types', standard: 'iec' })}
+            >
+              Usual ones, IEC
+            </Button>
+            <Button variant="outlined" onClick={() => void send({ kind: 'take-wire-types', standard: 'na' })}>
+              Usual ones, NFPA
+            </Button>
+          </>
+        )}
+      </Box>
+      <Grid
+        name="Wire types"
+        columns={columns}
+        rows={data.types}
+        selected={new Set(picked)}
+        onSelect={setPicked}
+        onChange={(changes) => void send(changesEdit(changes))}
+        onBeyond={(rows) => void add(rows)}
+        onProblem={(problem) => say(problem, 'error')}
+      />
+      <Box sx={{ px: 1.5, py: 0.5, fontSize: 11.5, color: QUIET, borderTop: `1px solid ${LINE}` }}>
+        Colours are codes of IEC 60757; two together, such as GNYE, mean two colours. A size in mm² takes the
+        place of a gauge, and the reverse.
+      </Box>
+    </Bench>
+  )
+}
+
+interface LegendProps {
+  data: WiringHabits
+  chosen: WireTypeRecord | undefined
+  canEdit: boolean
+}
+
+/** Insulations as they look on the sheet; and what becomes of the wires of a type that is taken away. */
+function Legend({ data, chosen, canEdit }: LegendProps) {
+  const { send } = useSheet()
+  const [goes, setGoes] = useState('')
+  const others = data.types.filter((t) => t.id !== chosen?.id)
+  return (
+    <>
+      <Box sx={{ fontWeight: 600, mb: 0.5 }}>Legend</Box>
+      {data.types.map((t) => {
+        const paint = wirePaint(t.colour)
+        return (
+          <Box key={t.id} sx={{ display: 'flex', alignItems: 'center', gap: 1, py: 0.25, fontSize: 12.5 }}>
+            <svg width={46} height={8} aria-hidden>
+              {paint.edged && <path d="M0 4H46" stroke="#14213D" strokeWidth={6} />}
+              <path d="M0 4H46" stroke={paint.first} strokeWidth={4.4} />
+              {paint.second && (
+                <path d="M0 4H46" stroke={paint.second} strokeWidth={4.4} strokeDasharray="8 8" />
+              )}
+            </svg>
+            <span style={{ fontWeight: t.id === chosen?.id ? 600 : 400 }}>
+              {t.name} {t.cross_section_mm2 ? `${t.cross_section_mm2} mm²` : t.awg && `AWG ${t.awg}`}
+            </span>
+          </Box>
+        )
+      })}
+      {chosen && canEdit && (
+        <Box sx={{ mt: 2 }}>
+          <Box sx={{ fontWeight: 600, fontSize: 13 }}>Take {chosen.name} away</Box>
+          {chosen.used > 0 && (
+            <TextField
+              select
+              fullWidth
+              margin="dense"
+              label={`Its ${chosen.used} strokes become`}
+              value={others.some((t) => t.id === goes) ? goes : ''}
+              onChange={(e) => setGoes(e.target.value)}
+            >
+              {others.map((t) => (
+                <MenuItem key={t.id} value={t.id}>
+                  {t.name}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
+          <Button
+            variant="outlined"
+            disabled={chosen.used > 0 && !others.some((t) => t.id === goes)}
+            onClick={() =>
+              void send({
+                kind: 'remove-wire-type',
+                wire_type_id: chosen.id,
+                goes_to: chosen.used ? goes : '',
+              })
+            }
+          >
+            Take away
+          </Button>
+        </Box>
+      )}
+    </>
+  )
+}

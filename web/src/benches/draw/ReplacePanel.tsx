@@ -1,0 +1,147 @@
+/** Search and replace: every place with what it is now and would be then, before anything is changed. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import TextField from '@mui/material/TextField'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { client, got, wordsOf, type AnyEdit } from '../../api/client'
+import { LINE, MONO, QUIET } from '../../app/theme'
+import { useSheet } from './store'
+
+const WHERE = [
+  ['texts', 'texts of devices'],
+  ['tags', 'fixed tags'],
+  ['notes', 'notes'],
+  ['continuations', 'continuations'],
+  ['sheets', 'titles of sheets'],
+  ['parts', 'part numbers'],
+] as const
+
+export function ReplacePanel() {
+  const { projectId, sheetId, revision, send, set, say } = useSheet()
+  const [find, setFind] = useState('')
+  const [by, setBy] = useState('')
+  const [where, setWhere] = useState<string[]>(['texts', 'notes', 'continuations', 'sheets'])
+  const [matchCase, setMatchCase] = useState(false)
+  const [whole, setWhole] = useState(false)
+  const [here, setHere] = useState(false)
+  const [left, setLeft] = useState<Set<string>>(new Set())
+  const edit = {
+    kind: 'replace-texts',
+    find,
+    replace: by,
+    where,
+    match_case: matchCase,
+    whole_words: whole,
+    sheet_ids: here ? [sheetId] : [],
+  }
+  const preview = useQuery({
+    queryKey: ['replace', projectId, revision, JSON.stringify(edit)],
+    queryFn: () =>
+      got(
+        client.POST('/api/projects/{project_id}/preview', {
+          params: { path: { project_id: projectId } },
+          body: { edit: edit as unknown as AnyEdit, sheet_id: '', since: -1, key: '' },
+        }),
+      ),
+    enabled: find !== '' && where.length > 0,
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+  const rows = find && !preview.error ? (preview.data?.table ?? []).slice(1) : []
+  const chosen = rows.filter((r) => !left.has(r[0]!))
+  const replace = () =>
+    void send({ ...edit, only: chosen.map((r) => r[0]!) } as unknown as AnyEdit).then((answer) => {
+      if (answer) say(`${chosen.length} places replaced.`)
+    })
+  const check = (label: string, on: boolean, put: (on: boolean) => void) => (
+    <FormControlLabel
+      key={label}
+      control={
+        <Checkbox size="small" checked={on} onChange={(e) => put(e.target.checked)} sx={{ py: 0.2 }} />
+      }
+      label={label}
+      slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+      sx={{ display: 'flex', mr: 0 }}
+    />
+  )
+  return (
+    <Box
+      component="form"
+      aria-label="Search and replace"
+      onSubmit={(e: React.FormEvent) => {
+        e.preventDefault()
+        replace()
+      }}
+    >
+      <Box sx={{ fontWeight: 600 }}>Search and replace</Box>
+      <TextField
+        autoFocus
+        fullWidth
+        margin="dense"
+        label="Find"
+        value={find}
+        onChange={(e) => setFind(e.target.value)}
+      />
+      <TextField
+        fullWidth
+        margin="dense"
+        label="Replace by"
+        value={by}
+        onChange={(e) => setBy(e.target.value)}
+      />
+      {WHERE.map(([key, words]) =>
+        check(words, where.includes(key), (on) =>
+          setWhere(on ? [...where, key] : where.filter((w) => w !== key)),
+        ),
+      )}
+      <Box sx={{ borderTop: `1px solid ${LINE}`, mt: 0.5 }}>
+        {check('upper and lower case matter', matchCase, setMatchCase)}
+        {check('whole words only', whole, setWhole)}
+        {check('on this sheet only', here, setHere)}
+      </Box>
+      {preview.error && find && <Box sx={{ color: QUIET, fontSize: 12.5 }}>{wordsOf(preview.error)}</Box>}
+      {rows.length > 0 && (
+        <Box
+          component="ul"
+          aria-label="Places"
+          sx={{ listStyle: 'none', p: 0, m: 0, my: 0.5, maxHeight: 260, overflow: 'auto', bgcolor: '#fff' }}
+        >
+          {rows.map(([key, place, now, then]) => (
+            <Box
+              component="li"
+              key={key}
+              sx={{ display: 'flex', gap: 0.5, fontSize: 12, borderBottom: `1px solid ${LINE}` }}
+            >
+              <Checkbox
+                size="small"
+                checked={!left.has(key!)}
+                sx={{ p: 0.3, alignSelf: 'flex-start' }}
+                slotProps={{ input: { 'aria-label': `${place}: ${now}` } }}
+                onChange={(e) => {
+                  const next = new Set(left)
+                  if (e.target.checked) next.delete(key!)
+                  else next.add(key!)
+                  setLeft(next)
+                }}
+              />
+              <span>
+                <span style={{ fontFamily: MONO, color: QUIET }}>{place}</span>
+                <br />
+                {now} → <b>{then || 'nothing'}</b>
+              </span>
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
+        <Button type="submit" variant="contained" disabled={!chosen.length}>
+          Replace {chosen.length || ''}
+        </Button>
+        <Button onClick={() => set({ panel: '' })}>Close</Button>
+      </Box>
+    </Box>
+  )
+}

@@ -1,0 +1,149 @@
+/** The answers of the stamp at the pointer: one field a question, or a table with a row for each copy. */
+import Box from '@mui/material/Box'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import TextField from '@mui/material/TextField'
+import { useQuery } from '@tanstack/react-query'
+import { useDeferredValue, useMemo, useState } from 'react'
+import { client, got, wordsOf } from '../../api/client'
+import { LINE, MONO, QUIET, SNAG } from '../../app/theme'
+import { Act, Acts } from '../../kit/Act'
+import type { StampLine } from './stampShapes'
+import { useSheet } from './store'
+import { putHeld, stampEdit, startStamp } from './tools'
+
+type Row = Record<string, string>
+
+/** A block from a spreadsheet as rows of answers; a first row that names the questions says which column is which. */
+export function rowsOf(text: string, names: string[]): Row[] {
+  const lines = text
+    .replace(/\r/g, '')
+    .split('\n')
+    .filter((l) => l.trim())
+  const cells = lines.map((l) => l.split(l.includes('\t') ? '\t' : ';').map((c) => c.trim()))
+  const known = (c: string) => names.find((n) => n.toLowerCase() === c.toLowerCase())
+  const headed = cells[0]?.some((c) => known(c)) ?? false
+  const heads = headed ? cells[0]!.map((c) => known(c) ?? '') : names
+  return cells
+    .slice(headed ? 1 : 0)
+    .map((line) => Object.fromEntries(line.map((c, i) => [heads[i] ?? '', c]).filter(([n]) => n)))
+}
+
+export function StampAnswers({ stamp }: { stamp: StampLine }) {
+  const { projectId, sheetId, tool, set } = useSheet()
+  const [table, setTable] = useState(false)
+  const [text, setText] = useState('')
+  const names = useMemo(() => stamp.questions.map((q) => q.name), [stamp])
+  const [answers, setAnswers] = useState<Row>(() =>
+    Object.fromEntries(stamp.questions.map((q) => [q.name, q.suggestion])),
+  )
+  const hold = (rows: Row[]) => {
+    const s = useSheet.getState()
+    if (s.tool.name === 'stamp') {
+      set({ tool: { ...s.tool, rows } })
+      s.ask(stampEdit())
+    } else startStamp(stamp.id, rows)
+  }
+  const answer = (name: string, value: string) => {
+    const next = { ...answers, [name]: value }
+    setAnswers(next)
+    hold([next])
+  }
+  const rows = rowsOf(text, names)
+  const held = tool.name === 'stamp'
+  const asked = useDeferredValue(held ? JSON.stringify(tool.rows) : '')
+  // What is chosen from ratings is shown with the reason before anything is put down.
+  const chosen = useQuery({
+    queryKey: ['stamp-choice', projectId, sheetId, stamp.id, asked],
+    queryFn: () =>
+      got(
+        client.POST('/api/projects/{project_id}/preview', {
+          params: { path: { project_id: projectId } },
+          body: { edit: stampEdit()!, sheet_id: '', since: -1, key: '' },
+        }),
+      ),
+    enabled: held && asked !== '' && stamp.questions.some((q) => q.kind === 'motor-kw'),
+    retry: false,
+    placeholderData: (before) => before,
+  })
+  const lines = chosen.error ? [] : (chosen.data?.table ?? []).slice(1)
+  return (
+    <Box>
+      {stamp.text && <Box sx={{ fontSize: 12, color: QUIET, my: 0.5 }}>{stamp.text}</Box>}
+      <FormControlLabel
+        control={
+          <Checkbox
+            size="small"
+            checked={table}
+            onChange={(e) => {
+              setTable(e.target.checked)
+              hold(e.target.checked && rows.length ? rows : [answers])
+            }}
+          />
+        }
+        label="From a table: one row, one copy"
+        slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+      />
+      {table ? (
+        <>
+          <TextField
+            fullWidth
+            multiline
+            minRows={4}
+            maxRows={10}
+            margin="dense"
+            label="Rows from a spreadsheet"
+            placeholder={names.join('\t')}
+            value={text}
+            onChange={(e) => {
+              setText(e.target.value)
+              const next = rowsOf(e.target.value, names)
+              hold(next.length ? next : [answers])
+            }}
+            slotProps={{
+              inputLabel: { shrink: true },
+              htmlInput: { style: { fontFamily: MONO, fontSize: 11.5 } },
+            }}
+          />
+          <Box sx={{ fontSize: 11.5, color: QUIET }}>
+            Columns: {names.join(', ')}. A heading row with these names may be in any order.
+          </Box>
+          {rows.length > 0 && <Box sx={{ fontSize: 12.5, my: 0.5 }}>{rows.length} copies</Box>}
+        </>
+      ) : (
+        stamp.questions.map((q) => (
+          <TextField
+            key={q.name}
+            fullWidth
+            margin="dense"
+            label={q.name}
+            value={answers[q.name] ?? ''}
+            onChange={(e) => answer(q.name, e.target.value)}
+          />
+        ))
+      )}
+      {chosen.error && <Box sx={{ color: SNAG, fontSize: 12.5 }}>{wordsOf(chosen.error)}</Box>}
+      {lines.length > 0 && (
+        <Box
+          sx={{ fontSize: 11.5, borderTop: `1px solid ${LINE}`, mt: 0.5, maxHeight: 190, overflow: 'auto' }}
+        >
+          {lines.map((line, i) => (
+            <Box key={i} sx={{ py: 0.4, borderBottom: `1px solid ${LINE}` }}>
+              {rows.length > 1 && table ? `${line[0]}: ` : ''}
+              {line[1]} <b style={{ fontFamily: MONO }}>{line[2]}</b>
+              <Box sx={{ color: QUIET }}>{line[3]}</Box>
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Acts>
+        <Act disabled={!held} onClick={putHeld}>
+          Put down at the caret
+        </Act>
+      </Acts>
+      <Box sx={{ fontSize: 11.5, color: QUIET }}>
+        {held ? 'Or click on the sheet where it goes.' : 'Click a field to take it up again.'}
+      </Box>
+    </Box>
+  )
+}
