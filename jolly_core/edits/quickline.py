@@ -1,8 +1,9 @@
-"""The quick line: several symbols typed in a row, left to right.
+"""The quick line: several symbols typed in a row, left to right, and several rows below each other.
 
-Grammar: items are parted by commas. An item is a word or nickname, then in any order a description in double quotes, a
-device after @ (its tag without the mark, or with it) and a part number after #. Examples: nc "Stop", no "Start",
-coil "Auger run"; no @QA1, lamp "Running" #TW-L22-G.
+Grammar: items are parted by commas, rows by semicolons. An item after a stroke | lies beside the one before it, on the
+line below, wired in parallel; as a contact it belongs to the coil of its row. An item is a word or nickname, then in
+any order a description in double quotes, a device after @ (its tag; @ alone is the coil placed last) and a part number
+after #. Examples: nc "Stop", no "Start" | no, coil "Auger run"; no @, lamp "Running" #TW-L22-G.
 """
 
 from __future__ import annotations
@@ -14,8 +15,8 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import Point, SheetDraft, rails_at
-from jolly_core.library import Definition, find_symbols
-from jolly_core.model import Project, RuleError, Sheet
+from jolly_core.library import Definition, definition, find_symbols
+from jolly_core.model import RuleError, Sheet, Symbol
 from jolly_core.tagging import full_tag, likely_devices, product_tag
 
 from .base import Grid, Id, Payload, Text, Work, edit
@@ -24,17 +25,22 @@ from .place import caret_after, orientation, put_symbol
 
 PITCH = 13
 LEAD_IN = 6
-_ITEM = re.compile(r'\s*(?:"(?P<text>[^"]*)"|@(?P<device>[^\s,"#@]+)|#(?P<part>[^\s,"@]+)|(?P<word>[^\s,"@#]+))\s*')
+ROW_STEP = 9  # between rows on a sheet without ladder lines
+_ITEM = re.compile(r'\s*(?:"(?P<text>[^"]*)"|@(?P<device>[^\s"#@]*)|#(?P<part>[^\s"@]+)|(?P<word>[^\s"@#]+))\s*')
+LAST = "@"  # the coil placed last
+BESIDE = 2  # steps between the pins of an item and the corners of what lies beside it
 
 
 @dataclass(slots=True)
 class Item:
-    """One item of a quick line as it was typed."""
+    """One item of a quick line as it was typed; `row` counts from 0, `beside` is parallel to the item before."""
 
     words: str
     text: str = ""
     device: str = ""
     part: str = ""
+    row: int = 0
+    beside: bool = False
 
 
 def parse(line: str) -> list[Item]:
@@ -47,9 +53,13 @@ def parse(line: str) -> list[Item]:
         >>> [i.text for i in parse('nc "Stop", no "Start"')]
         ['Stop', 'Start']
     """
-    items = []
-    for number, piece in enumerate(_pieces(line), start=1):
-        item = Item("")
+    items: list[Item] = []
+    row = 0
+    for number, (mark, piece) in enumerate(_pieces(line), start=1):
+        row += mark == ";" and number > 1
+        item = Item("", row=row, beside=mark == "|")
+        if item.beside and (not items or items[-1].row != row or items[-1].beside):
+            raise RuleError(f"Item {number} lies beside nothing: type | after an item of the row.", field="line")
         words: list[str] = []
         position = 0
         while position < len(piece):
@@ -60,7 +70,7 @@ def parse(line: str) -> list[Item]:
                 break
             position = match.end()
             item.text = match["text"] if match["text"] is not None else item.text
-            item.device = match["device"] or item.device
+            item.device = item.device if match["device"] is None else match["device"] or LAST
             item.part = match["part"] or item.part
             if match["word"]:
                 words.append(match["word"])
@@ -73,22 +83,26 @@ def parse(line: str) -> list[Item]:
     return items
 
 
-def _pieces(line: str) -> list[str]:
-    pieces, current, quoted = [], "", False
+def _pieces(line: str) -> list[tuple[str, str]]:
+    """Return the pieces of a line, each with the mark before it."""
+    pieces: list[tuple[str, str]] = []
+    mark, current, quoted = ",", "", False
     for char in line:
         quoted = quoted != (char == '"')
-        if char == "," and not quoted:
-            pieces.append(current)
+        if char in ",;|" and not quoted:
+            pieces.append((mark, current))
+            # A row that begins keeps its mark, though nothing stands before its first comma.
+            mark = ";" if mark == ";" and not current.strip() else char
             current = ""
         else:
             current += char
     if quoted:
         raise RuleError('A description is not closed: add the second " mark.', field="line")
-    return [p for p in (*pieces, current) if p.strip()]
+    return [(m, p) for m, p in (*pieces, (mark, current)) if p.strip()]
 
 
 class PlaceRow(Payload):
-    """Put the symbols of a quick line down in a row, with the rung's wire where there is none yet.
+    """Put the symbols of a quick line down in rows, with each rung's wire where there is none yet.
 
     On a ladder line the rung runs from rail to rail and a load stands before the right rail.
     """
@@ -108,12 +122,30 @@ def place_row(work: Work, payload: PlaceRow) -> str:
     sheet: Sheet = project.get("sheet", payload.sheet_id)
     project.get("wire_type", payload.wire_type_id)
     items = parse(payload.line)
-    shapes = [_shape(project, item, number, sheet) for number, item in enumerate(items, start=1)]
-    draft = work.draft(sheet.id)
+    step = sheet.line_spacing if sheet.frame == "ladder" else ROW_STEP
     y = payload.y
+    for number in range(items[-1].row + 1):
+        row = [i for i in items if i.row == number]
+        _row(work, payload, sheet, row, y, step, items.index(row[0]) + 1)
+        y += step * (2 if any(i.beside for i in row) else 1)
+    if _railed(payload, sheet) or items[-1].row:
+        work.outcome.caret = (payload.x, y)
+    return f"place a row of {len(items)}" if not items[-1].row else f"place {items[-1].row + 1} rows"
+
+
+def _railed(payload: PlaceRow, sheet: Sheet) -> bool:
+    left, right = rails_at(sheet, payload.x)
+    return sheet.frame == "ladder" and left <= payload.x <= right
+
+
+def _row(work: Work, payload: PlaceRow, sheet: Sheet, items: list[Item], y: int, step: int, first: int) -> None:
+    """Put one row down: its line of symbols, then what lies beside them."""
+    line = [i for i in items if not i.beside]
+    shapes = [_shape(work, item, number, sheet) for number, item in enumerate(line, start=first)]
+    draft = work.draft(sheet.id)
     on_wire = next((w for w in draft.wires.values() if w.y1 == w.y2 == y and w.x1 <= payload.x <= w.x2), None)
     left, right = rails_at(sheet, payload.x)
-    rails = sheet.frame == "ladder" and on_wire is None and left <= payload.x <= right
+    rails = on_wire is None and _railed(payload, sheet)
     start = max(payload.x, left + LEAD_IN) if rails else payload.x
     limit = on_wire.x2 if on_wire else right
     places = _places(shapes, start, limit, rails or on_wire is not None)
@@ -121,26 +153,63 @@ def place_row(work: Work, payload: PlaceRow) -> str:
         low = left if rails else start
         high = right if rails else places[-1] + _length(shapes[-1])
         draft.stroke((low, y), (high, y), payload.wire_type_id)
-        draft.tidy()
-    for item, shape, x in zip(items, shapes, places, strict=True):
-        at: Point = (x, y)
-        device_id = _device_named(project, item.device) if item.device else ""
-        symbol = put_symbol(work, draft, shape, at, _turn(draft, shape, at), None, device_id, item.text)
         work.close(draft)
-        if item.part:
-            part_for(work, symbol, _part_named(work, item.part))
-        work.outcome.placed.append(symbol.id)
-        draft = work.draft(sheet.id)
+    coil = ""
+    for item, shape, x in zip(line, shapes, places, strict=True):
+        symbol = _put(work, sheet, item, shape, (x, y))
+        if shape.unit == "coil":
+            coil = symbol.device_id
         work.outcome.caret = caret_after(symbol, sheet)
-    if rails:
-        work.outcome.caret = (payload.x, y + sheet.line_spacing)
-    return f"place a row of {len(items)}"
+    gap = min((b - a - _length(s) for a, b, s in zip(places, places[1:], shapes, strict=False)), default=2 * BESIDE)
+    for n, item in enumerate(items):
+        if item.beside:
+            before = line.index(items[n - 1])
+            number = first + n
+            _beside(work, payload, sheet, item, number, coil, (places[before], y), _length(shapes[before]), step, gap)
 
 
-def _shape(project: Project, item: Item, number: int, sheet: Sheet) -> Definition:
+def _put(work: Work, sheet: Sheet, item: Item, shape: Definition, at: Point, device_id: str = "") -> Symbol:
+    draft = work.draft(sheet.id)
+    device_id = device_id or (_device_named(work, item.device) if item.device else "")
+    symbol = put_symbol(work, draft, shape, at, _turn(draft, shape, at), None, device_id, item.text)
+    work.close(draft)
+    if item.part:
+        part_for(work, symbol, _part_named(work, item.part))
+    work.outcome.placed.append(symbol.id)
+    return symbol
+
+
+def _beside(
+    work: Work,
+    payload: PlaceRow,
+    sheet: Sheet,
+    item: Item,
+    number: int,
+    coil: str,
+    at: Point,
+    length: int,
+    step: int,
+    gap: int,
+) -> None:
+    """Put an item parallel to the one at a point, on the line below it; a contact belongs to the row's coil."""
+    x, y = at
+    out = max(1, min(BESIDE, gap // 2))
+    draft = work.draft(sheet.id)
+    corners = [(x - out, y), (x - out, y + step), (x + length + out, y + step), (x + length + out, y)]
+    for a, b in zip(corners, corners[1:], strict=False):
+        draft.stroke(a, b, payload.wire_type_id)
+    work.close(draft)
+    of_coil = coil if not item.device else ""
+    shape = _shape(work, item, number, sheet, of_coil)
+    _put(work, sheet, item, shape, (x, y + step), of_coil if shape.lead >= 9 else "")
+
+
+def _shape(work: Work, item: Item, number: int, sheet: Sheet, device_id: str = "") -> Definition:
+    """Return the symbol an item means: a unit of the device it names, else one that leads a device of its own."""
+    project = work.project
     found = [s for s in find_symbols(item.words) if s.axis == "h"]
-    if item.device:
-        device_id = _device_named(project, item.device)
+    if item.device or device_id:
+        device_id = device_id or _device_named(work, item.device)
         fitting = [
             s
             for s in found
@@ -176,7 +245,16 @@ def _places(shapes: list[Definition], start: int, limit: int, bounded: bool) -> 
     return places
 
 
-def _device_named(project: Project, name: str) -> str:
+def _device_named(work: Work, name: str) -> str:
+    """Return the device of a tag; LAST is that of the coil placed last."""
+    project = work.project
+    if name == LAST:
+        placed = [
+            s for s in sorted(project.symbols.values(), key=lambda s: s.id) if definition(s.definition).unit == "coil"
+        ]
+        if not placed:
+            raise RuleError("There is no coil yet that @ could mean. Type its tag after the @.", field="line")
+        return placed[-1].device_id
     wanted = name.lstrip("-").lower()
     for device in project.devices.values():
         if wanted in (product_tag(project, device).lower(), full_tag(project, device).lower()):

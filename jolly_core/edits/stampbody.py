@@ -24,6 +24,7 @@ QUESTION_KINDS = ("text", "tag", "part", "wire-type", "function", "location", "m
 WHOLE = ("function", "location", "motor-kw")
 SIZED = ("motor-breaker", "overload", "contactor", "motor")
 MOST_QUESTIONS = 24
+LEAST_MM2 = 1.5  # of a single conductor in a power circuit outside an enclosure, IEC 60204-1 table 5
 
 
 @dataclass(slots=True, frozen=True)
@@ -173,7 +174,7 @@ def _sized(
     power_types = [t for t in piece.of("wire_type") if t.category in ("power", "pe")]
     volts = next((p.ratings["coil_voltage_v"] for p in piece.of("part") if p.ratings.get("coil_voltage_v")), "24")
     rows: list[list[str]] = []
-    for chosen in motor_choice(power, candidates, volts):
+    for chosen in motor_choice(power, candidates, volts, LEAST_MM2):
         if chosen.what == "conductor":
             for wire_type in power_types:
                 types.setdefault(wire_type.id, _type_of_size(work, wire_type, chosen.area_mm2))

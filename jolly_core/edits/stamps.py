@@ -18,7 +18,7 @@ from .pieces import piece_of, put_piece
 from .sheets import AddSheet, add_sheet
 from .stampbody import Question, StampBody, body_from_text, body_to_text, check_questions, wishes_for
 
-GAP = 4  # least steps between two copies of a stamp
+GAP = 8  # least steps between two copies of a stamp
 
 
 class QuestionIn(Payload):
@@ -242,7 +242,7 @@ class _Stamping:
             while name in taken:
                 name += "'"
             taken.add(name)
-            low = start[0] - GAP if across else start[1] - GAP
+            low = max(6, (start[0] if across else start[1]) - GAP)
             high = wire.x2 if across else wire.y2
             a = (low, wire.y1) if across else (wire.x1, low)
             b = (high, wire.y1) if across else (wire.x1, high)
@@ -283,7 +283,7 @@ def _lanes(project: Project, sheet_id: str, body: StampBody, start: tuple[int, i
     ends = {w.x2 if across else w.y2 for w in last.values()}
     far = max(ends, default=0)
     # A bus reaches past the copies; what ends before is a wire of a copy.
-    reach = [w for w in last.values() if far - (w.x2 if across else w.y2) <= 4 * GAP]
+    reach = [w for w in last.values() if far - (w.x2 if across else w.y2) <= 2 * GAP]
     return sorted(reach, key=lambda w: (w.y1, w.x1)) if len(reach) > 1 else []
 
 

@@ -139,7 +139,7 @@ def continuation_item(project: Project, mark: Continuation, number: str) -> Item
     tip = (x + dx * 3.5, y + dy * 3.5)
     wing = 1.3
     prims: list[Prim] = [["poly", [x + dy * wing, y + dx * wing, tip[0], tip[1], x - dy * wing, y - dx * wing], "ink"]]
-    where = (", ".join(places[:3]) + (" …" if len(places) > 3 else "")) or "no other end"
+    where = (", ".join(places[:2]) + (" …" if len(places) > 2 else "")) or "no other end"
     name = mark.name
     longest = max(len(name), len(where)) * 2.6 * ADVANCE
     if dx:

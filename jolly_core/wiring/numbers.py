@@ -22,8 +22,8 @@ def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
 
     Notes:
         A fixed number anywhere on the potential wins; of several the lowest. Running numbers go top to bottom, then
-        left to right, and skip numbers that are fixed anywhere in the project. A potential without a wire, or with
-        wires of types that get no number only, has none.
+        left to right, and skip numbers that are fixed anywhere in the project. What has wires of types that get no
+        number only, has none: the field side of a terminal, though the panel side is numbered.
 
     Example:
         Ladder line 214 with three nets, the second fixed as 77, gives 2141, 77, 2142.
@@ -45,7 +45,7 @@ def _numbers(project: Project, sheet_id: str) -> dict[int, str]:
             table = _over_project(project) if pattern.wide else _running(project, home.sheet_id)
             number = table.get(home.key, "")
         if number:
-            numbers.update((g.index, number) for g in groups if g.sheet_id == sheet_id)
+            numbers.update((g.index, number) for g in groups if g.sheet_id == sheet_id and _shows(project, g))
     return numbers
 
 
@@ -55,6 +55,16 @@ def _parts(project: Project, sheet_id: str) -> list[tuple[list[Group], NumberRul
         kept[sheet_id] = named_parts(project, sheet_id)
     found: list[tuple[list[Group], NumberRule]] = kept[sheet_id]
     return found
+
+
+def _shows(project: Project, group: Group) -> bool:
+    """Return whether a group carries its potential's number: not where all its wires are of types that get none."""
+    types = project.wire_types
+    return not group.wires or any(
+        wire.number or wire.type_id not in types or types[wire.type_id].numbered
+        for id in group.wires
+        for wire in (project.wires[id],)
+    )
 
 
 def _fixed(project: Project, potential: list[Group]) -> str | None:

@@ -100,7 +100,7 @@ def picture(body: str, standard: str) -> dict[str, Any]:
         do("paste-piece", sheet_id=sheet_id, x=12, y=12, piece=piece_to_json(parsed.piece))
     except CoreError:
         return {"width": 10, "height": 10, "items": []}
-    items = [i for i in sheet_scene(project, sheet_id).items.values() if i.kind != "frame"]
+    items = [i for i in sheet_scene(project, sheet_id).items.values() if i.kind not in ("frame", "table")]
     return _cropped(items)
 
 

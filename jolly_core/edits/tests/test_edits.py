@@ -13,6 +13,7 @@ from jolly_core.edits.offers import offers
 from jolly_core.edits.quickline import parse
 from jolly_core.model import ConflictError, GoneError, Project, RuleError
 from jolly_core.testing import Workbench
+from jolly_core.wiring import sheet_groups
 
 
 class Registry(TestCase):
@@ -54,8 +55,49 @@ class QuickLine(TestCase):
         self.assertEqual([i.device for i in found], ["", "QA1", ""])
         self.assertEqual(found[2].part, "TW-L22-G")
 
+    def test_rows_what_lies_beside_and_the_last_coil(self) -> None:
+        found = parse('nc"Stop",no"Start, left"|no,coil"Run";no@,lamp')
+        self.assertEqual(
+            [(i.words, i.row, i.beside, i.device) for i in found][2:5],
+            [
+                ("no", 0, True, ""),
+                ("coil", 0, False, ""),
+                ("no", 1, False, "@"),
+            ],
+        )
+
+    def test_a_whole_latch_in_one_line(self) -> None:
+        bench = Workbench(rails=True)
+        line = 'nc"Stop",no"Start"|no,coil"Run";no@,lamp"Runs";nc@,lamp"Stopped"'
+        outcome = bench.do("place-row", sheet_id=bench.sheet, x=20, y=16, line=line, wire_type_id=bench.blue)
+        drawn = [(bench.symbol(i).definition, bench.tag(i), bench.symbol(i).y) for i in outcome.placed]
+        self.assertEqual(
+            drawn[2:],
+            [
+                ("coil", "KF1", 16),
+                ("contact-no", "KF1", 25),
+                ("contact-no", "KF1", 34),
+                ("lamp", "PF1", 34),
+                ("contact-nc", "KF1", 43),
+                ("lamp", "PF2", 43),
+            ],
+        )
+        self.assertEqual(outcome.caret, (20, 52))
+        self.assertTrue(bench.canonical())
+        latch = bench.symbol(outcome.placed[3])
+        start = bench.symbol(outcome.placed[1])
+        groups = sheet_groups(bench.project, bench.sheet).of_pin
+        for pin in (0, 1):
+            self.assertEqual(groups[latch.id, pin], groups[start.id, pin], "the holding contact is parallel to start")
+
     def test_faults_name_the_item(self) -> None:
-        for line, words in (("", "Type symbols"), ('nc "Stop', "not closed"), ('nc, "only"', "Item 2")):
+        for line, words in (
+            ("", "Type symbols"),
+            ('nc "Stop', "not closed"),
+            ('nc, "only"', "Item 2"),
+            ("|no", "Item 1 lies beside nothing"),
+            ("nc|no|no", "Item 3 lies beside nothing"),
+        ):
             with self.assertRaisesRegex(RuleError, words):
                 parse(line)
 

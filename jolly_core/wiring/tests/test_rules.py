@@ -62,6 +62,14 @@ class Rules(TestCase):
         bench.do("put-number-rule", name="Each", pieces=[running()], scope="net")
         self.assertEqual(by_place(bench), {(20, 20): "1", (42, 20): "2"})
 
+    def test_field_wires_get_no_number_though_the_panel_side_has_one(self) -> None:
+        bench = Workbench(frame="zones")
+        field = bench.new("add-wire-type", name="Field", colour="GY", numbered=False, outside=True)
+        bench.wire((20, 20), (40, 20))
+        bench.wire((42, 20), (60, 20), type_id=field)
+        bench.place("terminal", 40, 20)
+        self.assertEqual(by_place(bench), {(20, 20): "30-1", (42, 20): ""})
+
     def test_a_fuse_terminal_parts_potentials(self) -> None:
         bench = Workbench(frame="zones")
         bench.wire((20, 20), (60, 20))

@@ -14,11 +14,7 @@ import { useSheet } from '../draw/store'
 import type { WireTypeRecord, WiringHabits } from './shapes'
 import { useWiring } from './useWiring'
 
-const PLACES: Record<string, string> = {
-  middle: 'once, at the middle',
-  ends: 'at each end',
-  hidden: 'nowhere',
-}
+const PLACES: Record<string, string> = { middle: 'middle', ends: 'both ends', hidden: 'nowhere' }
 const YES = [
   { id: 'true', name: 'yes' },
   { id: 'false', name: 'no' },
@@ -33,22 +29,22 @@ function columnsOf(habits: WiringHabits, canEdit: boolean): Column<WireTypeRecor
   const categories = habits.categories.map((id) => ({ id, name: id }))
   const places = habits.number_places.map((id) => ({ id, name: PLACES[id] ?? id }))
   return [
-    { key: 'name', name: 'Wire type', width: 150, text: (t) => t.name, edit },
-    { key: 'colour', name: 'Colour', width: 68, text: (t) => t.colour, edit, mono: true },
+    { key: 'name', name: 'Wire type', width: 118, text: (t) => t.name, edit },
+    { key: 'colour', name: 'Colour', width: 60, text: (t) => t.colour, edit, mono: true },
     {
       key: 'cross_section_mm2',
       name: 'mm²',
-      width: 56,
+      width: 46,
       text: (t) => (t.cross_section_mm2 ? String(t.cross_section_mm2) : ''),
       edit,
       mono: true,
     },
-    { key: 'awg', name: 'AWG', width: 54, text: (t) => t.awg, edit, mono: true },
-    { key: 'category', name: 'Category', width: 100, choices: categories, text: (t) => t.category, edit },
+    { key: 'awg', name: 'AWG', width: 46, text: (t) => t.awg, edit, mono: true },
+    { key: 'category', name: 'Category', width: 90, choices: categories, text: (t) => t.category, edit },
     {
       key: 'numbered',
       name: 'Numbered',
-      width: 78,
+      width: 76,
       choices: YES,
       text: (t) => (t.numbered ? 'yes' : 'no'),
       value: (t) => String(t.numbered),
@@ -57,7 +53,7 @@ function columnsOf(habits: WiringHabits, canEdit: boolean): Column<WireTypeRecor
     {
       key: 'outside',
       name: 'Laid',
-      width: 92,
+      width: 88,
       choices: LAID,
       text: (t) => (t.outside ? 'outside' : 'in the panel'),
       value: (t) => String(t.outside),
@@ -65,14 +61,14 @@ function columnsOf(habits: WiringHabits, canEdit: boolean): Column<WireTypeRecor
     },
     {
       key: 'number_at',
-      name: 'Number is shown',
-      width: 138,
+      name: 'Number at',
+      width: 98,
       choices: places,
       text: (t) => PLACES[t.number_at] ?? t.number_at,
       value: (t) => t.number_at,
       edit,
     },
-    { key: 'used', name: 'Strokes', width: 64, text: (t) => String(t.used), mono: true },
+    { key: 'used', name: 'Strokes', width: 60, text: (t) => String(t.used), mono: true },
   ]
 }
 

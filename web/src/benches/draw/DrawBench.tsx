@@ -208,10 +208,15 @@ function ToolButton({ label, hint, active, disabled, onClick }: ToolButtonProps)
         whiteSpace: 'nowrap',
         '& .MuiButton-endIcon': { ml: 0.5 },
       }}
+      title={hint}
       endIcon={
-        <kbd style={{ font: `11px ${MONO}`, border: `1px solid ${LINE}`, borderRadius: 3, padding: '0 3px' }}>
-          {hint}
-        </kbd>
+        hint.length < 3 && (
+          <kbd
+            style={{ font: `11px ${MONO}`, border: `1px solid ${LINE}`, borderRadius: 3, padding: '0 3px' }}
+          >
+            {hint}
+          </kbd>
+        )
       }
     >
       {label}

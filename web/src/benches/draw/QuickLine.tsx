@@ -53,7 +53,7 @@ export function QuickLine({ at }: { at: Placed }) {
         autoFocus
         fullWidth
         value={line}
-        placeholder={'nc "Stop", no "Start", coil "Fan run"'}
+        placeholder={'nc "Stop", no "Start" | no, coil "Fan run"'}
         inputProps={{ 'aria-label': 'Quick line' }}
         onChange={(e) => change(e.target.value)}
         onKeyDown={onKey}
@@ -67,7 +67,7 @@ export function QuickLine({ at }: { at: Placed }) {
       <Box
         sx={{ px: 1.5, py: 0.5, fontSize: 11, color: QUIET, borderTop: '1px solid', borderColor: 'divider' }}
       >
-        symbols parted by commas · "text" · @QA1 a device there is · #part number · Enter places
+        , next · | beside, in parallel · ; next line · "text" · @QA1 of a device, @ of the last coil · #part
       </Box>
     </Paper>
   )

@@ -177,6 +177,7 @@ function lookOf(items: Record<string, Item>, selection: Set<string>, subject: st
   return looks
 }
 
+const LEAST_MM = 150
 /** What is worth looking at: everything drawn, or the top of an empty sheet. */
 function contentBox(items: Record<string, Item>, width: number, height: number): Rect {
   const drawn = Object.values(items).filter((i) => i.kind !== 'frame')
@@ -188,6 +189,8 @@ function contentBox(items: Record<string, Item>, width: number, height: number):
     box[2] = Math.max(box[2], b[2])
     box[3] = Math.max(box[3], b[3])
   }
+  // A bus alone is thin: what will be drawn below it is worth looking at, too.
+  box[3] = Math.max(box[3], Math.min(height - 6, box[1] + LEAST_MM))
   return [
     Math.max(0, box[0] - 14),
     Math.max(0, box[1] - 4),

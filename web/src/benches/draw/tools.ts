@@ -308,10 +308,15 @@ export function steerHeld(to: [number, number]) {
 
 export function putHeld() {
   const s = get()
-  const edit = s.tool.name === 'paste' ? pasteEdit() : stampEdit()
+  const held = s.tool
+  const edit = held.name === 'paste' ? pasteEdit() : stampEdit()
   if (!edit) return
   s.set({ tool: { name: 'idle' }, preview: null })
-  void s.send(edit).then((answer) => answer && get().select(answer.placed))
+  void s.send(edit).then((answer) => {
+    if (answer) get().select(answer.placed)
+    // What was refused stays at the pointer, to be put down elsewhere.
+    else if (get().tool.name === 'idle') get().set({ tool: held })
+  })
 }
 
 /** Repeat what is selected; the copies lie one pitch from each other. */
