@@ -239,14 +239,20 @@ class Rungs(TestCase):
         self.assertTrue(bench.canonical())
 
     def test_a_line_with_something_on_it_stays_and_a_full_sheet_takes_no_more(self) -> None:
-        bench, _ = self.drawn()
+        bench, coils = self.drawn()
         with self.assertRaisesRegex(RuleError, "not empty"):
             bench.do("remove-rung", sheet_id=bench.sheet, line=302)
         with self.assertRaisesRegex(RuleError, "no ladder line 999"):
             bench.do("insert-rung", sheet_id=bench.sheet, line=999)
         with self.assertRaisesRegex(RuleError, "no room"):
-            for _ in range(12):
+            for _ in range(20):
                 bench.do("insert-rung", sheet_id=bench.sheet, line=302)
+        lowest = max(bench.symbol(c).y for c in coils)
+        sheet = bench.project.sheets[bench.sheet]
+        self.assertEqual(
+            lowest, sheet.line_top + (sheet.line_count - 1) * sheet.line_spacing, "the last line made room"
+        )
+        self.assertTrue(bench.canonical())
 
     def test_a_symbol_across_the_line_is_named(self) -> None:
         bench, _ = self.drawn()

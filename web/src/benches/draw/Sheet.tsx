@@ -26,7 +26,7 @@ export function Sheet({ canEdit, onGo }: Props) {
     (): Rect =>
       facts?.frame === 'plan'
         ? [0, 0, facts.width, facts.height]
-        : contentBox(view.items, facts?.width ?? 420, facts?.height ?? 297),
+        : contentBox(view.items, facts?.width ?? 420, facts?.height ?? 297, facts?.frame === 'zones'),
     [view.items, facts],
   )
   if (!facts)
@@ -179,8 +179,9 @@ function lookOf(items: Record<string, Item>, selection: Set<string>, subject: st
 
 const LEAST_MM = 150
 /** What is worth looking at: everything drawn, or the top of an empty sheet. */
-function contentBox(items: Record<string, Item>, width: number, height: number): Rect {
+function contentBox(items: Record<string, Item>, width: number, height: number, zones: boolean): Rect {
   const drawn = Object.values(items).filter((i) => i.kind !== 'frame')
+  if (drawn.length < 6 && zones) return [0, 0, width, height]
   if (drawn.length < 6) return [20, 18, Math.min(width, 290), Math.min(height, 190)]
   const box: Rect = [Infinity, Infinity, -Infinity, -Infinity]
   for (const { box: b } of drawn) {
