@@ -23,7 +23,7 @@ PITCH = 4
 LEAD = 2
 LEAST_WIDTH, LEAST_HEIGHT = 10, 6
 MOST_PINS = 64
-NAME_SIZE = 2.2
+NAME_SIZE = 0.9  # grid steps
 TEXT_STEPS = 0.55  # of a step for each letter of a pin's name
 
 

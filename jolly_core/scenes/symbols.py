@@ -54,10 +54,10 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     upright = lies_upright(symbol)
     target = lead.id if lead is not None else ""
     if upright:
-        prims += _beside(left, (top + bottom) / 2, tag, words, reference, target)
+        prims += _beside(left, (top + bottom) / 2, tag, words, reference, target, small)
     else:
         wire = pin_points(symbol)[0][1] * GRID_MM
-        line = max(bottom + 3.4, wire + 6.0)
+        line = (top + bottom) / 2 + 1 if block else max(bottom + 3.4, wire + 6.0)
         prims += _around((left + right) / 2, top, line, tag, words, reference, target, small)
     prims += [] if block else _pin_names(symbol, names, upright)
     if address:
@@ -133,8 +133,10 @@ def _around(
     return prims
 
 
-def _beside(left: float, middle: float, tag: str, words: str, reference: str, target: str) -> list[Prim]:
-    prims = [text(left - 2, middle, TAG_MM, tag, anchor="end", role="tag")]
+def _beside(
+    left: float, middle: float, tag: str, words: str, reference: str, target: str, small: bool
+) -> list[Prim]:
+    prims = [text(left - 2, middle, TEXT_MM if small else TAG_MM, tag, anchor="end", role="tag")]
     line = middle + TAG_MM + 0.6
     if words:
         content, size = fit(words, 36, TEXT_MM, 2.2)

@@ -243,7 +243,7 @@ class Spools(TestCase):
         project = demo()
         rows = {r.type_name: r for r in spool_plan(project)}
         self.assertEqual(
-            (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (3, 2.79, 1)
+            (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (6, 6.785, 1)
         )
         cuts = {(c.number, c.length_mm): (c.quantity, c.stock) for c in stock_cuts(project)}
         self.assertEqual(cuts["BW-R35", 450.0], (2, 1))
@@ -256,5 +256,5 @@ class PartsCounted(TestCase):
         self.assertEqual(rows["QL-EB"], (4, "pcs"))
         self.assertEqual(rows["TW-CT1"], (20, "pcs"))
         self.assertEqual(rows["QL-C4G2.5"], (35, "m"))
-        self.assertEqual(rows["BW-D4060"], (2, "pcs"))
+        self.assertEqual(rows["BW-D4060"], (5, "pcs"))
         self.assertEqual(rows["QL-T4"], (8, "pcs"))

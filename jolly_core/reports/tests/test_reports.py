@@ -10,6 +10,8 @@ from jolly_core.reports import REPORTS, run_report, sheet_wires
 from jolly_core.testing import DEMO, Workbench
 from jolly_core.wiring import all_nets
 
+NUMBERS = "1 2 3 10 11 12 13 14 20 30 31 32 33 34 50 53 80 90 95".split()
+
 
 class PartsList(TestCase):
     def rows(self, bench: Workbench) -> list[tuple[object, ...]]:
@@ -85,7 +87,7 @@ class Others(TestCase):
         self.assertEqual(devices["=K2+KP2-QA1"][1:], ("Auger run", "Brindlework", "BW-C09-24D-31", "30.301"))
         self.assertEqual(len(devices), len(project.devices))
         sheets = run_report(project, "sheets").rows
-        self.assertEqual([r[0] for r in sheets], ["1", "2", "3", "10", "30", "50", "80", "90", "95"])
+        self.assertEqual([r[0] for r in sheets], NUMBERS)
         self.assertEqual(sheets[3][2:4], ("=K2", "+KP2"))
         self.assertEqual(run_report(project, "snags").rows, [])
 

@@ -50,7 +50,7 @@ def overlap(a: Box, b: Box) -> bool:
 class Demo(TestCase):
     def setUp(self) -> None:
         self.project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
-        (self.enclosure,) = self.project.enclosures
+        self.enclosure = min(self.project.enclosures)
 
     def scenes(self) -> list[tuple[str, Scene]]:
         found = [
@@ -83,7 +83,7 @@ class Demo(TestCase):
 
     def test_pages_are_there_as_long_as_their_subject_is(self) -> None:
         pages = generated_pages(self.project)
-        self.assertEqual([p.number for p in pages], ["T1", "T2", "C1", "C2", "F1"])
+        self.assertEqual([p.number for p in pages], [*(f"T{n}" for n in range(1, 9)), *(f"C{n}" for n in range(1, 14)), "F1"])
         self.assertTrue(all(is_generated(p.id) for p in pages))
         with self.assertRaises(GoneError):
             page_of(self.project, "plan:cores:none")

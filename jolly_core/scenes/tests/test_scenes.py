@@ -92,7 +92,7 @@ class DemoSheets(TestCase):
             "PM-0417 Kiln 2",
             "Loading auger, control",
             "30",
-            "5 of 9, next 50",
+            "10 of 19, next 31",
             "PO 88-1204",
             "B",
             "=K2+KP2",
