@@ -133,9 +133,7 @@ def _around(
     return prims
 
 
-def _beside(
-    left: float, middle: float, tag: str, words: str, reference: str, target: str, small: bool
-) -> list[Prim]:
+def _beside(left: float, middle: float, tag: str, words: str, reference: str, target: str, small: bool) -> list[Prim]:
     prims = [text(left - 2, middle, TEXT_MM if small else TAG_MM, tag, anchor="end", role="tag")]
     line = middle + TAG_MM + 0.6
     if words:

@@ -243,11 +243,11 @@ class Spools(TestCase):
         project = demo()
         rows = {r.type_name: r for r in spool_plan(project)}
         self.assertEqual(
-            (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (6, 6.785, 1)
+            (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (6, 6.57, 1)
         )
         cuts = {(c.number, c.length_mm): (c.quantity, c.stock) for c in stock_cuts(project)}
-        self.assertEqual(cuts["BW-R35", 450.0], (2, 1))
-        self.assertEqual(cuts["BW-D4060", 580.0], (2, 2))
+        self.assertEqual(cuts["BW-R35", 450.0], (2, 2))
+        self.assertEqual(cuts["BW-D4060", 580.0], (2, 5))
 
 
 class PartsCounted(TestCase):
@@ -257,4 +257,4 @@ class PartsCounted(TestCase):
         self.assertEqual(rows["TW-CT1"], (20, "pcs"))
         self.assertEqual(rows["QL-C4G2.5"], (35, "m"))
         self.assertEqual(rows["BW-D4060"], (5, "pcs"))
-        self.assertEqual(rows["QL-T4"], (8, "pcs"))
+        self.assertEqual(rows["QL-T4"], (12, "pcs"))

@@ -10,7 +10,27 @@ from jolly_core.reports import REPORTS, run_report, sheet_wires
 from jolly_core.testing import DEMO, Workbench
 from jolly_core.wiring import all_nets
 
-NUMBERS = "1 2 3 10 11 12 13 14 20 30 31 32 33 34 50 53 80 90 95".split()
+NUMBERS = [
+    "1",
+    "2",
+    "3",
+    "10",
+    "11",
+    "12",
+    "13",
+    "14",
+    "20",
+    "30",
+    "31",
+    "32",
+    "33",
+    "34",
+    "50",
+    "53",
+    "80",
+    "90",
+    "95",
+]
 
 
 class PartsList(TestCase):

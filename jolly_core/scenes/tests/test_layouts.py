@@ -83,7 +83,9 @@ class Demo(TestCase):
 
     def test_pages_are_there_as_long_as_their_subject_is(self) -> None:
         pages = generated_pages(self.project)
-        self.assertEqual([p.number for p in pages], [*(f"T{n}" for n in range(1, 9)), *(f"C{n}" for n in range(1, 14)), "F1"])
+        self.assertEqual(
+            [p.number for p in pages], [*(f"T{n}" for n in range(1, 9)), *(f"C{n}" for n in range(1, 14)), "F1"]
+        )
         self.assertTrue(all(is_generated(p.id) for p in pages))
         with self.assertRaises(GoneError):
             page_of(self.project, "plan:cores:none")

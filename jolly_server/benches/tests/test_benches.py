@@ -39,7 +39,7 @@ class Benches(DemoCase):
         self.assertEqual(row["field"][0]["name"], "=K2+KF2-MA9:U1")
 
     def test_cables_show_cores_spares_and_the_drop_with_its_why(self) -> None:
-        first, second = self.see("cables")["cables"]
+        first, second = self.see("cables")["cables"][:2]
         self.assertEqual([c["name"] for c in first["cores"]], ["BN", "BK", "GY", "GNYE"])
         self.assertEqual(round(first["drop"]["volts"], 2), 3.18)
         self.assertIn("√3 × 6.5 A × 35 m", first["drop"]["why"])

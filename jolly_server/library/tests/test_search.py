@@ -25,7 +25,7 @@ class Search(DemoCase):
         self.assertEqual(self.numbers("indicator yellow"), ["TW-L22-Y"])
         self.assertTrue(all(n.startswith("OD-M") for n in self.numbers("motor orrery")))
         self.assertIn("HR-P5", self.numbers("5 A supply"))
-        self.assertEqual(self.numbers("%"), [])
+        self.assertEqual(self.numbers("%%"), [])
 
     def test_filters(self) -> None:
         self.assertEqual(set(self.numbers(part_class_key="timer")), {"HR-T1", "HR-T2"})

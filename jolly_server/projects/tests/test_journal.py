@@ -117,7 +117,7 @@ class Journal(DemoCase):
             {"kind": "change-sheet", "sheet_id": sheet, "title": "Auger", "first_line": 401},
             {"kind": "change-settings", "name": "Kiln two"},
             {"kind": "draw-wire", "sheet_id": sheet, "points": [[14, 61], [50, 61]], "wire_type_id": self.type()},
-            {"kind": "add-sheet", "number": "31", "after_id": sheet},
+            {"kind": "add-sheet", "number": "61", "after_id": sheet},
             {"kind": "set-tag", "device_id": coil, "tag": "QA9"},
             {"kind": "move-selection", "ids": [self.lamp], "dx": 3, "dy": 0},
         ]

@@ -18,7 +18,30 @@ class Titling(DemoCase):
 
     def test_the_table_has_every_sheet_with_what_it_may_be(self) -> None:
         table = self.anna.get(f"/api/projects/{KILN}/sheets").json()
-        self.assertEqual([s["number"] for s in table["sheets"]], "1 2 3 10 11 12 13 14 20 30 31 32 33 34 50 53 80 90 95".split())
+        self.assertEqual(
+            [s["number"] for s in table["sheets"]],
+            [
+                "1",
+                "2",
+                "3",
+                "10",
+                "11",
+                "12",
+                "13",
+                "14",
+                "20",
+                "30",
+                "31",
+                "32",
+                "33",
+                "34",
+                "50",
+                "53",
+                "80",
+                "90",
+                "95",
+            ],
+        )
         self.assertIn("ANSI E", table["sizes"])
         self.assertIn("Order number", table["own_fields"])
         self.assertEqual({k["id"] for k in table["kinds"] if k["subject"]}, set(table["subjects"]))
