@@ -124,14 +124,14 @@ class PowerStory(Drawing):
         self.sign_in(page)
         self.usual_types(page)
         sheet = self.zones_sheet(page, "60", "Fans, power")
-        self.bus(page, ["Neutral", "Power", "Power", "Power"], (12, 10), (158, 10))
+        self.bus(page, ["Neutral", "Power", "Power", "Power"], (8, 10), (163, 10))
         self.settled(page)
         page.keyboard.press("w")
         page.get_by_label("Wire type").locator("..").click()
         page.get_by_role("option", name="Protective").click()
         self.settled(page)
-        self.wire(page, (12, 26), (158, 26))
-        self.click(page, 18, 10)
+        self.wire(page, (8, 26), (163, 26))
+        self.click(page, 10, 10)
         page.keyboard.press("Escape")
         with self.edited(page):
             page.keyboard.type("main switch")
@@ -140,7 +140,7 @@ class PowerStory(Drawing):
         self.assertEqual(len(switch.units), 4, "it drops onto all its wires at once, and not onto PE")
 
         motors = [("Kiln fan", "4"), ("Cooling fan", "2,2"), ("Auger", "1.5"), ("Damper", "0.75"), ("Blower", "3")]
-        self.feeders(page, motors, (30, 14))
+        self.feeders(page, motors, (22, 14))
         project = self.project()
         self.assert_canonical(project)
         drawn = project.symbols_on(sheet)

@@ -216,12 +216,13 @@ class SetupStory(Story):
         form.get_by_label("From").fill("10")
         form.get_by_label("Steps of").fill("10")
         change = form.get_by_role("list", name="What would change")
-        expect(change).to_contain_text("30 → 50 Loading auger, control")
-        expect(change).to_contain_text("line 301 → 501, 8 wire numbers")
-        self.assertEqual(self.numbers(), ["1", "2", "3", "10", "30", "50", "80", "90", "95"])
+        expect(change).to_contain_text("30 → 100 Loading auger, control")
+        expect(change).to_contain_text("line 301 → 1001, 8 wire numbers")
+        before = self.numbers()
+        self.assertEqual(before[:4], ["1", "2", "3", "10"])
         with self.stored_after(page):
-            form.get_by_role("button", name="Number 9 again").click()
-        self.assertEqual(self.numbers(), [str(n) for n in range(10, 100, 10)])
+            form.get_by_role("button", name=f"Number {len(before)} again").click()
+        self.assertEqual(self.numbers(), [str(10 * n) for n in range(1, len(before) + 1)])
 
     def numbers(self) -> list[str]:
         return [s.number for s in load_rows("kiln-2").sheets_in_order()]
@@ -267,8 +268,8 @@ class SetupStory(Story):
         expect(sheet).to_contain_text("Choose the terminal strip this sheet shows.")
         self.choose(page, page, "Shows", "=K2+KP2-XD1")
         expect(sheet).to_contain_text("Supply and motor")
-        expect(sheet).to_contain_text("6 of 10, next 50")
-        self.assertEqual(self.numbers()[4:7], ["30", "31", "50"])
+        expect(sheet).to_contain_text("11 of 20, next 31")
+        self.assertEqual(self.numbers()[9:12], ["30", "96", "31"])
         expect(tree.get_by_role("link", name="T2 Terminal plan")).to_have_count(0)
 
     def test_a_thousand_sheets_are_a_short_tree_that_filters(self) -> None:

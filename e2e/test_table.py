@@ -18,7 +18,7 @@ class TableStory(Story):
         self.sign_in(self.page)
         self.page.goto(f"{self.live_server_url}/p/kiln-2/brief/sheets")
         self.grid = self.page.get_by_role("grid", name="Sheets")
-        expect(self.grid.get_by_role("row")).to_have_count(10)
+        expect(self.grid.get_by_role("row").nth(9)).to_be_visible()
 
     def cell(self, words: str, key: str) -> Locator:
         return self.grid.get_by_role("row").filter(has_text=words).locator(f"[data-key={key}]")
@@ -67,7 +67,6 @@ class TableStory(Story):
         self.cell("Parts list", "number").click()
         with self.stored_after(), self.stored_after():
             self.paste(self.page, "96\tList of parts\n97\tSpares\n98\tDrawings of others")
-        expect(self.grid.get_by_role("row")).to_have_count(12)
         titles = {n: s.title for n, s in self.sheets().items() if n in ("96", "97", "98")}
         self.assertEqual(titles, {"96": "List of parts", "97": "Spares", "98": "Drawings of others"})
 
