@@ -270,7 +270,7 @@ class SetupStory(Story):
         expect(sheet).to_contain_text("Supply and motor")
         expect(sheet).to_contain_text("11 of 20, next 31")
         self.assertEqual(self.numbers()[9:12], ["30", "96", "31"])
-        expect(tree.get_by_role("link", name="T2 Terminal plan")).to_have_count(0)
+        expect(tree.get_by_role("link", name="T8 Terminal plan")).to_have_count(0)
 
     def test_a_thousand_sheets_are_a_short_tree_that_filters(self) -> None:
         anna = get_user_model().objects.get(username="anna")

@@ -87,7 +87,7 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
     ]
     free = [u for u in units if u.note != NONE_FREE]
     full = [u for u in units if u.note == NONE_FREE]
-    return numbered + blocks + free + leads + more + full + loose
+    return numbered + blocks + free + leads + full + more + loose
 
 
 def _marks(project: Project, words: str) -> list[Offer]:
