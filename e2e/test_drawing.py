@@ -444,3 +444,19 @@ class NamesStory(Drawing):
         project = self.project()
         (lamp,) = project.symbols_on(sheet)
         self.assertEqual(project.locations[project.devices[lamp.device_id].location_id].code, "KD2")
+
+    def test_a_picture_of_the_project_is_put_on_the_sheet(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        sheet = self.zones_sheet(page, "60", "With a picture")
+        page.get_by_test_id("place").click()
+        page.keyboard.press("Shift+P")
+        expect(page.get_by_label("Picture").locator("..")).to_contain_text("Pellwick mark")
+        page.get_by_test_id("place").click()
+        page.mouse.click(*self.pixel(page, 30, 20))
+        page.mouse.move(*self.pixel(page, 60, 32))
+        with self.edited(page):
+            page.mouse.click(*self.pixel(page, 60, 32))
+        expect(page.locator("[data-kind=figure] image")).to_have_count(1)
+        (figure,) = self.project().figures_on(sheet)
+        self.assertEqual((figure.kind, figure.x2 - figure.x1), ("picture", 30))

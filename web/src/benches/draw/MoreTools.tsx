@@ -11,6 +11,7 @@ const IN_MENU = [
   'marks',
   'boundary',
   'line',
+  'picture',
   'paste',
   'insert-rung',
   'remove-rung',

@@ -105,7 +105,7 @@ export function Sheet({ canEdit, onGo }: Props) {
           strokeDasharray="1.6 1.2"
         />
       )}
-      {tool.name === 'stroke' && tool.what === 'boundary' && tool.start && (
+      {tool.name === 'stroke' && ['boundary', 'picture'].includes(tool.what) && tool.start && (
         <rect
           x={Math.min(tool.start[0], tool.end[0]) * GRID}
           y={Math.min(tool.start[1], tool.end[1]) * GRID}
@@ -117,7 +117,7 @@ export function Sheet({ canEdit, onGo }: Props) {
           strokeDasharray="1.6 1.2"
         />
       )}
-      {tool.name === 'stroke' && tool.what !== 'boundary' && tool.start && (
+      {tool.name === 'stroke' && !['boundary', 'picture'].includes(tool.what) && tool.start && (
         <line
           x1={tool.start[0] * GRID}
           y1={tool.start[1] * GRID}

@@ -49,6 +49,14 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
     setAnswers(next)
     hold([next])
   }
+  const [pitch, setPitch] = useState<[string, string]>(['', ''])
+  const spread = (next: [string, string]) => {
+    setPitch(next)
+    const s = useSheet.getState()
+    if (s.tool.name !== 'stamp') return
+    set({ tool: { ...s.tool, dx: Number(next[0]) || 0, dy: Number(next[1]) || 0 } })
+    s.ask(stampEdit())
+  }
   const rows = rowsOf(text, names)
   const held = tool.name === 'stamp'
   const asked = useDeferredValue(held ? JSON.stringify(tool.rows) : '')
@@ -109,6 +117,19 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
             Columns: {names.join(', ')}. A heading row with these names may be in any order.
           </Box>
           {rows.length > 0 && <Box sx={{ fontSize: 12.5, my: 0.5 }}>{rows.length} copies</Box>}
+          <Box sx={{ display: 'flex', gap: 0.75 }}>
+            {(['Pitch across', 'Pitch down'] as const).map((label, i) => (
+              <TextField
+                key={label}
+                margin="dense"
+                label={label}
+                placeholder={i ? '0' : String(stamp.width + 8)}
+                value={pitch[i]}
+                onChange={(e) => spread(i ? [pitch[0], e.target.value] : [e.target.value, pitch[1]])}
+                slotProps={{ inputLabel: { shrink: true } }}
+              />
+            ))}
+          </Box>
         </>
       ) : (
         stamp.questions.map((q) => (

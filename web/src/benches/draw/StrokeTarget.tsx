@@ -3,6 +3,7 @@ import InputBase from '@mui/material/InputBase'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import { useQuery } from '@tanstack/react-query'
+import { useEffect } from 'react'
 import { client, got } from '../../api/client'
 import type { Offer } from '../../api/shapes'
 import { LINE } from '../../app/theme'
@@ -26,6 +27,7 @@ const KINDS = [
 export function StrokeTarget({ what }: { what: Stroke }) {
   if (what === 'marks') return <MarkNames />
   if (what === 'boundary' || what === 'line') return null
+  if (what === 'picture') return <PictureTarget />
   return <DeviceTarget what={what} />
 }
 
@@ -69,6 +71,39 @@ function MarkNames() {
           ))}
       </datalist>
     </>
+  )
+}
+
+/** The pictures of the project; they are taken in with the title blocks. */
+function PictureTarget() {
+  const { projectId, pictureId, set } = useSheet()
+  const found = useBench<{ pictures: { id: string; name: string }[] }>('title-blocks', () =>
+    got(
+      client.GET('/api/projects/{project_id}/title-blocks', { params: { path: { project_id: projectId } } }),
+    ),
+  )
+  const pictures = found.data?.pictures ?? []
+  useEffect(() => {
+    if (pictures[0] && !pictures.some((p) => p.id === pictureId)) set({ pictureId: pictures[0].id })
+  })
+  if (found.data && !pictures.length)
+    return <span style={{ fontSize: 12.5 }}>No picture yet: add one in Brief, Title blocks.</span>
+  return (
+    <Select
+      size="small"
+      variant="standard"
+      disableUnderline
+      value={pictures.some((p) => p.id === pictureId) ? pictureId : ''}
+      onChange={(e) => set({ pictureId: e.target.value })}
+      inputProps={{ 'aria-label': 'Picture' }}
+      sx={{ fontSize: 13 }}
+    >
+      {pictures.map((p) => (
+        <MenuItem key={p.id} value={p.id}>
+          {p.name}
+        </MenuItem>
+      ))}
+    </Select>
   )
 }
 

@@ -154,6 +154,13 @@ export const drawCommands: Command[] = checked([
     enabled: idle,
   },
   {
+    id: 'picture',
+    label: 'Picture',
+    shortcut: 'Shift+P',
+    run: () => startStroke('picture'),
+    enabled: idle,
+  },
+  {
     id: 'insert-rung',
     label: 'Insert a rung at the caret',
     shortcut: 'Insert',

@@ -16,7 +16,7 @@ import {
 } from '../../api/client'
 import { emptyView, type View } from '../../api/shapes'
 
-export type Stroke = 'terminals' | 'band' | 'marks' | 'boundary' | 'line'
+export type Stroke = 'terminals' | 'band' | 'marks' | 'boundary' | 'line' | 'picture'
 export type TextName = 'tag' | 'text' | 'reference' | 'pin'
 /** A copied piece of circuit, as the server gives and takes it. */
 export type Piece = Record<string, unknown>
@@ -77,6 +77,8 @@ interface SheetState {
   markNames: string
   /** Kind of the terminals of the next row, "" for the usual one of each wire. */
   terminalKind: string
+  /** Picture of the project that is put on the sheet next. */
+  pictureId: string
   panel: Panel
   /** Id of the strip or cable that the next stroke goes to, NEW_STRIP, or "" for the usual one. */
   strokeTarget: string
@@ -214,6 +216,7 @@ export const useSheet = create<SheetState>((set, get) => {
     strokeTarget: '',
     markNames: '',
     terminalKind: '',
+    pictureId: '',
     panel: '',
     message: null,
 

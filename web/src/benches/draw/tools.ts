@@ -106,6 +106,7 @@ const STROKE_WORDS: Record<Stroke, string> = {
   marks: 'Type the names above, then click both ends of a stroke over the ends of the wires.',
   boundary: 'Click two corners of the boundary.',
   line: 'Click both ends of the line.',
+  picture: 'Choose the picture above, then click two corners.',
 }
 
 /** Arm a stroke: a row of terminals, a cable band, marks at wire ends, a boundary, a line. */
@@ -135,14 +136,14 @@ function strokeEdit(): AnyEdit | null {
       .filter(Boolean)
     return { kind: 'place-continuations', ...ends, names: names.length ? names : ['?'] }
   }
-  if (what === 'boundary' || what === 'line')
+  if (what === 'boundary' || what === 'line' || what === 'picture')
     return {
       kind: 'draw-figure',
       ...ends,
       figure: what,
       text: '',
       location_id: '',
-      picture_id: '',
+      picture_id: what === 'picture' ? s.pictureId : '',
     } as AnyEdit
   // A chosen band is extended; otherwise what was picked in the bar counts.
   const chosen = [...s.selection].map((id) => s.view.items[id]).find((i) => i?.kind === 'band')
@@ -161,7 +162,7 @@ function strokeEdit(): AnyEdit | null {
 export function steerStroke(to: [number, number]) {
   const s = get()
   if (s.tool.name !== 'stroke') return
-  const free = s.tool.what === 'boundary' || s.tool.what === 'line'
+  const free = ['boundary', 'line', 'picture'].includes(s.tool.what)
   const end = s.tool.start && !free ? squared(s.tool.start, to) : to
   if (end[0] === s.tool.end[0] && end[1] === s.tool.end[1]) return
   s.set({ tool: { ...s.tool, end }, caret: end })
