@@ -9,7 +9,7 @@ import { Act, Acts } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { usePlaces } from '../../kit/PlaceChoice'
 import { useSheet } from './store'
-import { lockSelected } from './tools'
+import { lockSelected } from './held'
 
 export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean }) {
   const { send } = useSheet()

@@ -6,7 +6,8 @@ import type { Item } from '../../api/shapes'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
 import { useSheet } from './store'
-import { copySelected, lockSelected, repeatSelected, startCopy } from './tools'
+import { copySelected, lockSelected, repeatSelected } from './held'
+import { startCopy } from './tools'
 
 const ALIGN = [
   ['left', 'Left'],

@@ -10,7 +10,7 @@ import { LINE, MONO, QUIET, SNAG } from '../../app/theme'
 import { Act, Acts } from '../../kit/Act'
 import type { StampLine } from './stampShapes'
 import { useSheet } from './store'
-import { putHeld, stampEdit, startStamp } from './tools'
+import { putHeld, stampEdit, startStamp } from './held'
 
 type Row = Record<string, string>
 

@@ -10,7 +10,8 @@ import { StampAnswers } from './StampAnswers'
 import { StampPicture } from './StampPicture'
 import type { StampLine } from './stampShapes'
 import { useSheet } from './store'
-import { cancel, startStamp } from './tools'
+import { startStamp } from './held'
+import { cancel } from './tools'
 
 const ORIGINS = { project: 'of this project', library: 'of the library', application: 'comes along' }
 

@@ -7,7 +7,7 @@ import type { Item } from '../../api/shapes'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
 import { useSheet } from './store'
-import { lockSelected } from './tools'
+import { lockSelected } from './held'
 
 const TEXTS = [
   ['tag', 'Tag'],

@@ -2,14 +2,12 @@
 import { checked, type Command } from '../../app/commands'
 import { useSheet } from './store'
 import { jump } from './jump'
+import { copySelected, lockSelected, startPaste } from './held'
 import {
   changeRungs,
-  copySelected,
   deleteSelected,
-  lockSelected,
   startCopy,
   startBus,
-  startPaste,
   startStroke,
   startWire,
   swapSelected,

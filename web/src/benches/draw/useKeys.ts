@@ -3,7 +3,8 @@ import { useEffect } from 'react'
 import { isTyping, keyName } from '../../app/commands'
 import { drawCommands } from './commands'
 import { useSheet } from './store'
-import { cancel, moveCaret, putCopy, putCorner, putHeld, putStroke } from './tools'
+import { putHeld } from './held'
+import { cancel, moveCaret, putCopy, putCorner, putStroke } from './tools'
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
