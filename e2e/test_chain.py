@@ -219,6 +219,8 @@ class ChainStory(Story):
         tray = page.get_by_role("region", name="Tray")
         tray.get_by_test_id("tray-=K2+KP2-XD1").click()
         self.done(lambda: page.mouse.click(*self.plan_pixel(100, 472)))
+        # The tray is asked for anew after each edit: what is placed must be out of it before the rest is chosen.
+        expect(tray.get_by_test_id("tray-=K2+KP2-XD1")).to_have_count(0)
         tray.get_by_role("button", name="Choose all").click()
         self.done(lambda: page.mouse.click(*self.plan_pixel(60, 203)))
         expect(tray).to_contain_text("everything for the plate is placed")
