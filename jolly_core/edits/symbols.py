@@ -14,6 +14,7 @@ from jolly_core.tagging import class_letters, next_number, next_units
 
 from .arrange import inside, refuse_locked, sheet_of, what_of
 from .base import Id, Payload, Work, edit
+from .boundaries import location_for
 from .place import name_of, shape_named
 from .upkeep import drop_unused, refresh_letters
 
@@ -158,8 +159,8 @@ def _device_for(work: Work, symbol: Symbol, key: str) -> Device | None:
         return device
     sheet = project.sheets[symbol.sheet_id]
     letters = class_letters(project, new.part_class)
-    number = next_number(project, letters, sheet.function_id, sheet.location_id)
-    made = Device(work.ids.new(), letters, number, "", "", sheet.function_id, sheet.location_id)
+    place = (sheet.function_id, location_for(project, sheet.id, *pin_points(symbol)[0]))
+    made = Device(work.ids.new(), letters, next_number(project, letters, *place), "", "", *place)
     work.put("device", made)
     return made
 

@@ -9,6 +9,7 @@ from ninja import Router, Schema
 from jolly_core.checks import Snag, all_snags, muted_snags
 from jolly_core.drawing import place_in
 from jolly_core.edits.arrange import sheet_of
+from jolly_core.edits.blocks import free_pins
 from jolly_core.edits.pieces import piece_of, piece_to_json
 from jolly_core.library import is_block, part_classes, sides_of
 from jolly_core.model import NUMBER_PLACES, WIRE_CATEGORIES, GoneError, Project, to_record
@@ -59,16 +60,8 @@ def block(request: HttpRequest, project_id: str, symbol_id: str) -> dict[str, An
         if symbol is None or not is_block(symbol.definition):
             raise GoneError("This block is no longer there.", ids=(symbol_id,))
         device = p.devices[symbol.device_id]
-        part = p.part_of(device)
-        drawn = {
-            n
-            for s in p.units_of(device.id)
-            if is_block(s.definition)
-            for row in sides_of(s.definition).values()
-            for n in row
-        }
-        pins = [n for kind, group in part.units if kind == "pins" for n in group] if part else []
-        return {"sides": sides_of(symbol.definition), "free": [n for n in pins if n not in drawn]}
+        free = [name for group in free_pins(p, device) for name in group]
+        return {"sides": sides_of(symbol.definition), "free": free}
 
 
 @router.get("/{project_id}/stamps", response=list[dict[str, Any]])

@@ -9,6 +9,7 @@ from typing import Any
 from jolly_core.edits import compute, parse_edit
 from jolly_core.edits.pieces import piece_to_json
 from jolly_core.edits.stampbody import StampBody, body_from_text
+from jolly_core.edits.stamps import GAP
 from jolly_core.library import KeptStamp, built_in_stamps, definition, part_class
 from jolly_core.model import CoreError, GoneError, Project
 from jolly_core.scenes import Item, sheet_scene
@@ -30,14 +31,13 @@ def stamps_of(project: Project) -> list[dict[str, Any]]:
 
 def _line(origin: str, stamp: KeptStamp) -> dict[str, Any]:
     body = body_from_text(stamp.body)
-    left, top, right, bottom = body.piece.box()
+    left, _, right, _ = body.piece.box()
     return {
         "id": stamp.id,
         "name": stamp.name,
         "text": stamp.text,
         "origin": origin,
-        "width": right - left,
-        "height": bottom - top,
+        "pitch": right - left + GAP,
         "anchor": list(body.anchor),
         "questions": [
             {"name": q.name, "kind": q.kind, "targets": list(q.targets), "suggestion": q.suggestion}

@@ -7,30 +7,8 @@ from unittest import TestCase
 from jolly_core.exchange import read_project
 from jolly_core.model import RuleError
 from jolly_core.reports import REPORTS, run_report, sheet_wires
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, DEMO_SHEETS, Workbench
 from jolly_core.wiring import all_nets
-
-NUMBERS = [
-    "1",
-    "2",
-    "3",
-    "10",
-    "11",
-    "12",
-    "13",
-    "14",
-    "20",
-    "30",
-    "31",
-    "32",
-    "33",
-    "34",
-    "50",
-    "53",
-    "80",
-    "90",
-    "95",
-]
 
 
 class PartsList(TestCase):
@@ -107,7 +85,7 @@ class Others(TestCase):
         self.assertEqual(devices["=K2+KP2-QA1"][1:], ("Auger run", "Brindlework", "BW-C09-24D-31", "30.301"))
         self.assertEqual(len(devices), len(project.devices))
         sheets = run_report(project, "sheets").rows
-        self.assertEqual([r[0] for r in sheets], NUMBERS)
+        self.assertEqual([r[0] for r in sheets], DEMO_SHEETS)
         self.assertEqual(sheets[3][2:4], ("=K2", "+KP2"))
         self.assertEqual(run_report(project, "snags").rows, [])
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from jolly_core.testing import DEMO_SHEETS
 from jolly_server.library.models import LibraryTitleBlock
 from jolly_server.testing import KILN, DemoCase
 
@@ -18,30 +19,7 @@ class Titling(DemoCase):
 
     def test_the_table_has_every_sheet_with_what_it_may_be(self) -> None:
         table = self.anna.get(f"/api/projects/{KILN}/sheets").json()
-        self.assertEqual(
-            [s["number"] for s in table["sheets"]],
-            [
-                "1",
-                "2",
-                "3",
-                "10",
-                "11",
-                "12",
-                "13",
-                "14",
-                "20",
-                "30",
-                "31",
-                "32",
-                "33",
-                "34",
-                "50",
-                "53",
-                "80",
-                "90",
-                "95",
-            ],
-        )
+        self.assertEqual([s["number"] for s in table["sheets"]], DEMO_SHEETS)
         self.assertIn("ANSI E", table["sizes"])
         self.assertIn("Order number", table["own_fields"])
         self.assertEqual({k["id"] for k in table["kinds"] if k["subject"]}, set(table["subjects"]))

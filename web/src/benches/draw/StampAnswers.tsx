@@ -123,7 +123,7 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
                 key={label}
                 margin="dense"
                 label={label}
-                placeholder={i ? '0' : String(stamp.width + 8)}
+                placeholder={i ? '0' : String(stamp.pitch)}
                 value={pitch[i]}
                 onChange={(e) => spread(i ? [pitch[0], e.target.value] : [e.target.value, pitch[1]])}
                 slotProps={{ inputLabel: { shrink: true } }}

@@ -102,7 +102,7 @@ export function SymbolSection({ symbol }: { symbol: Item }) {
               void send({
                 kind: 'show-texts',
                 ids: [symbol.id],
-                texts: ['tag', 'text', 'reference', 'pin'],
+                texts: TEXTS.map(([name]) => name).filter((name) => texts[name] && texts[name] !== 'off'),
                 shown: true,
               })
             }

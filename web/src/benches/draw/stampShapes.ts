@@ -11,8 +11,8 @@ export interface StampLine {
   name: string
   text: string
   origin: 'project' | 'library' | 'application'
-  width: number
-  height: number
+  /** From one copy to the next when nothing else is asked for, grid steps. */
+  pitch: number
   anchor: [number, number]
   questions: Question[]
   things: { id: string; kind: string; name: string; text: string }[]
