@@ -18,7 +18,9 @@ from benchmarks.generate import synthetic
 from benchmarks.measure import Result, compare, percentile, timed
 from jolly_core.model import Part, fields_of
 from jolly_server.config.wsgi import application
-from jolly_server.library.services import search, store_parts
+from jolly_server.library.models import Shelf
+from jolly_server.library.search import search
+from jolly_server.library.storing import store_parts
 from jolly_server.projects.models import ROWS
 from jolly_server.projects.services import create_project
 from jolly_server.projects.store import load_rows
@@ -109,9 +111,15 @@ def editing(sheets: int, rounds: int) -> list[Result]:
 
 def library(parts: int, rounds: int) -> Result:
     """Measure a look-up in a large library against a scan with LIKE."""
+    shelf = Shelf.objects.create(pk="bench", name="Bench")
     store_parts(
-        Part(f"part-{i}", f"Maker {i % 40}", f"QX-{i:05d}-{i % 97}", "relay", f"Relay {i % 13} contacts, series {i}")
-        for i in range(parts)
+        (
+            Part(
+                f"part-{i}", f"Maker {i % 40}", f"QX-{i:05d}-{i % 97}", "relay", f"Relay {i % 13} contacts, series {i}"
+            )
+            for i in range(parts)
+        ),
+        shelf,
     )
     raw = sqlite3.connect(settings.DATABASES["default"]["NAME"])
     query = "SELECT id FROM library_librarypart WHERE number || maker || text LIKE ? LIMIT 40"

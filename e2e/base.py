@@ -28,6 +28,7 @@ FLAGS = [
 ]
 # For pictures in space: without a graphics card, WebGL is worked out by the processor.
 SPACE_FLAGS = [f for f in FLAGS if f != "--disable-gpu"] + ["--enable-unsafe-swiftshader"]
+expect.set_options(timeout=20_000)  # a busy machine is slower, not wrong
 SHEET_MM = 2.5
 NOT_FITTED = "0,0,3"  # the view before the sheet is fitted into it
 DEMO = override_settings(JOLLY=replace(settings.JOLLY, demo=True))

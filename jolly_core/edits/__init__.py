@@ -120,7 +120,7 @@ AnyEdit = Annotated[
         numbering.OrderNumberRules,
         numbering.FixNumbers,
         numbering.NumberTags,
-        numbering.SetClassLetters,
+        numbering.PutTagRule,
         devices.SetText,
         devices.SetTag,
         devices.SetPlace,

@@ -10,13 +10,14 @@ from pydantic import Field
 from jolly_core.drawing import pin_points
 from jolly_core.library import SIDES, block_key, definition, is_block, width_of
 from jolly_core.model import Device, FileError, Part, Project, RuleError, Symbol
-from jolly_core.tagging import class_letters, full_tag, next_number
+from jolly_core.tagging import full_tag
 
 from .arrange import inside, refuse_locked
 from .base import Grid, Id, Payload, Text, Work, edit
 from .boundaries import location_for
 from .parts import give_part
 from .place import caret_after, name_of, put_symbol
+from .upkeep import new_device
 
 Pins = list[Text]
 # Groups that people expect at the top (supply in) and at the bottom (to the motor) of a block.
@@ -107,10 +108,8 @@ def place_block(work: Work, payload: PlaceBlock) -> str:
     if not groups:
         raise RuleError(f"{part.number} has no pins for a block that are not drawn yet.", field="part_id")
     if device is None:
-        letters = class_letters(project, part.part_class)
         place = (sheet.function_id, location_for(project, sheet.id, payload.x, payload.y))
-        device = Device(work.ids.new(), letters, next_number(project, letters, *place), "", payload.text, *place)
-        work.put("device", device)
+        device = new_device(work, part.part_class, place, payload.text)
     draft = work.draft(sheet.id)
     shape = definition(_key(part.part_class, usual_sides(groups)))
     symbol = put_symbol(work, draft, shape, (payload.x, payload.y), (0, False), 1, device.id, "")

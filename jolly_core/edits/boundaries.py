@@ -8,7 +8,7 @@ from typing import Literal
 
 from jolly_core.drawing import grid_size, pin_points
 from jolly_core.model import Figure, Project, RuleError, Symbol
-from jolly_core.tagging import lead_of, next_number
+from jolly_core.tagging import lead_of, renamed_at
 
 from .base import Grid, Id, Payload, Text, Work, edit
 
@@ -54,8 +54,7 @@ def follow_boundaries(work: Work, sheet_id: str, before: dict[str, str]) -> None
         location = after.get(symbol_id) or project.sheets[sheet_id].location_id
         device = project.devices[symbol.device_id]
         if device.location_id != location:
-            number = next_number(project, device.letters, device.function_id, location, but=device.id)
-            work.put("device", replace(device, location_id=location, number=number))
+            work.put("device", renamed_at(project, device, (device.function_id, location)))
 
 
 def _middle(symbol: Symbol) -> tuple[float, float]:

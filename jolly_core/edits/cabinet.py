@@ -17,12 +17,12 @@ from jolly_core.cabinet import (
     surface_size,
 )
 from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError
-from jolly_core.tagging import class_letters, full_tag, next_number, product_tag
+from jolly_core.tagging import full_tag, product_tag
 from jolly_core.terminals import is_strip
 
 from .base import Id, Length, Mm, Payload, Text, Work, edit
 from .parts import give_part, take_part
-from .upkeep import drop_part, remove_device
+from .upkeep import drop_part, new_device, remove_device
 
 SNAP_MM = 5.0
 RAIL_REACH_MM = 45.0
@@ -51,10 +51,7 @@ def add_enclosure(work: Work, payload: AddEnclosure) -> str:
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
         if id:
             project.get(kind, id)
-    letters = class_letters(project, "enclosure")
-    number = next_number(project, letters, payload.function_id, payload.location_id)
-    device = Device(work.ids.new(), letters, number, "", payload.text, payload.function_id, payload.location_id)
-    work.put("device", device)
+    device = new_device(work, "enclosure", (payload.function_id, payload.location_id), payload.text)
     give_part(work, device, payload.part_id)
     made = Enclosure(work.ids.new(), device.id)
     work.put("enclosure", made)

@@ -9,10 +9,11 @@ from pydantic import Field
 
 from jolly_core.cables import PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires
 from jolly_core.model import Band, Cable, CoreChoice, Device, Project, RuleError
-from jolly_core.tagging import class_letters, next_number, product_tag
+from jolly_core.tagging import product_tag
 
 from .base import Grid, Id, Length, Payload, Work, edit
 from .parts import give_part
+from .upkeep import new_device
 
 
 class DrawBand(Payload):
@@ -41,10 +42,7 @@ def draw_band(work: Work, payload: DrawBand) -> str:
     if device_id:
         _cable(project, device_id)
     else:
-        letters = class_letters(project, "cable")
-        number = next_number(project, letters, sheet.function_id, sheet.location_id)
-        device = Device(work.ids.new(), letters, number, "", "", sheet.function_id, sheet.location_id)
-        work.put("device", device)
+        device = new_device(work, "cable", (sheet.function_id, sheet.location_id))
         work.put("cable", Cable(work.ids.new(), device.id))
         device_id = device.id
     band = Band(work.ids.new(), sheet.id, payload.x1, payload.y1, payload.x2, payload.y2, device_id)

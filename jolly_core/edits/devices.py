@@ -8,7 +8,7 @@ from typing import Literal
 
 from jolly_core.library import definition
 from jolly_core.model import Device, RuleError, Symbol
-from jolly_core.tagging import full_tag, next_number, next_units, product_tag
+from jolly_core.tagging import full_tag, next_units, product_tag, renamed_at
 
 from .base import Id, Payload, Text, Work, edit
 from .place import name_of
@@ -71,8 +71,7 @@ def set_place(work: Work, payload: SetPlace) -> str:
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
         if id:
             project.get(kind, id)
-    number = next_number(project, device.letters, payload.function_id, payload.location_id, but=device.id)
-    moved = replace(device, function_id=payload.function_id, location_id=payload.location_id, number=number)
+    moved = renamed_at(project, device, (payload.function_id, payload.location_id))
     work.put("device", moved)
     return f"place of {full_tag(project, moved)}"
 

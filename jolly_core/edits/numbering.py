@@ -8,8 +8,8 @@ from typing import Any, Literal
 from pydantic import Field
 
 from jolly_core.library import part_classes
-from jolly_core.model import Device, NumberRule, Project, RuleError
-from jolly_core.tagging import full_tag, lead_of, product_tag, tag_taken
+from jolly_core.model import Device, NumberRule, Project, RuleError, TagRule
+from jolly_core.tagging import class_of, first_number, full_tag, lead_of, product_tag, renamed_at, tag_taken
 from jolly_core.wiring import GroupKey, rules_in_order, sheet_groups, wire_numbers
 
 from .base import Grid, Id, Payload, Text, Work, edit
@@ -198,29 +198,55 @@ def _reading(project: Project, device: Device) -> tuple[int, int, int, int, str]
     return 0, project.sheets[lead.sheet_id].order, lead.y, lead.x, device.id
 
 
-class SetClassLetters(Payload):
-    """Give the devices of a part class other letters than the standard's, or the standard's again with none."""
+class PutTagRule(Payload):
+    """Name the devices of a class otherwise than usual, everywhere or at a place: by own letters, or from a number on.
 
-    kind: Literal["set-class-letters"] = "set-class-letters"
+    A rule for the same class and place is changed; without letters and start it goes.
+    """
+
+    kind: Literal["put-tag-rule"] = "put-tag-rule"
     part_class: Id
+    function_id: Id = ""
+    location_id: Id = ""
     letters: Text = Field(default="", max_length=6, pattern=r"^[A-Za-z]*$")
+    start: int = Field(default=0, ge=0, le=99_999)
 
 
-@edit(SetClassLetters, {"part_class": "contactor", "letters": "K"})
-def set_class_letters(work: Work, payload: SetClassLetters) -> str:
-    """Work out SetClassLetters."""
+@edit(PutTagRule, {"part_class": "contactor", "letters": "K", "start": 101})
+def put_tag_rule(work: Work, payload: PutTagRule) -> str:
+    """Work out PutTagRule."""
+    project = work.project
     if payload.part_class not in part_classes():
         raise RuleError(f"There is no part class “{payload.part_class}”.", field="part_class")
-    letters = {**work.project.settings.class_letters, payload.part_class: payload.letters}
-    kept = {k: v for k, v in letters.items() if v}
-    before = {d.id: product_tag(work.project, d) for d in work.project.devices.values()}
-    work.put("settings", replace(work.project.settings, class_letters=kept))
-    for device_id in sorted(work.project.devices):
+    for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
+        if id:
+            project.get(kind, id)
+    subject = (payload.part_class, payload.function_id, payload.location_id)
+    old = next((r for r in project.tag_rules.values() if (r.part_class, r.function_id, r.location_id) == subject), None)
+    if old is None and not payload.letters and not payload.start:
+        raise RuleError("Say which letters, or which first number, these devices have.", field="letters")
+    before = {d.id: product_tag(project, d) for d in project.devices.values()}
+    starts = {d.id: _start(project, d) for d in project.devices.values()}
+    if payload.letters or payload.start:
+        work.put("tag_rule", TagRule(old.id if old else work.ids.new(), *subject, payload.letters, payload.start))
+    elif old is not None:
+        work.remove("tag_rule", old.id)
+    for device_id in sorted(project.devices):
         refresh_letters(work, device_id)
-    rows = [[before[d.id], product_tag(work.project, d)] for d in work.project.devices.values()]
+        device = project.devices[device_id]
+        start = _start(project, device)
+        if start != starts[device_id] and device.number < start:
+            work.put("device", renamed_at(project, device, (device.function_id, device.location_id)))
+    rows = [[before[d.id], product_tag(project, d)] for d in project.devices.values()]
     changed = sorted(r for r in rows if r[0] != r[1])
     work.outcome.table = [["Tag now", "Tag then"], *changed[:MOST_ROWS]] if changed else []
-    return f"letters of {part_classes()[payload.part_class].name}: {payload.letters or 'the usual ones'}"
+    name = part_classes()[payload.part_class].name
+    return f"tags of {name}: {payload.letters or 'the usual letters'} from {payload.start or 1}"
+
+
+def _start(project: Project, device: Device) -> int:
+    key = class_of(project, device)
+    return first_number(project, key, (device.function_id, device.location_id)) if key else 1
 
 
 class _listed:

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
-from jolly_core.library import definition, part_class
+from jolly_core.library import definition, names_in, part_class
 from jolly_core.model import Device, Part, RuleError, Symbol
-from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, next_number, product_tag, remap
+from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, product_tag, remap, renamed_at
 
 from .base import Id, Payload, Work, edit
 from .upkeep import drop_part
@@ -52,10 +52,8 @@ def give_part(work: Work, device: Device, part_id: str) -> None:
     for symbol in changed:
         work.put("symbol", symbol)
     fresh = project.devices[device.id]
-    letters = letters_for(project, fresh)
-    if letters != fresh.letters:
-        number = next_number(project, letters, fresh.function_id, fresh.location_id, but=fresh.id)
-        work.put("device", replace(fresh, letters=letters, number=number))
+    if letters_for(project, fresh) != fresh.letters:
+        work.put("device", renamed_at(project, fresh, (fresh.function_id, fresh.location_id)))
     if old is not None and old.id != part_id:
         drop_part(work, old.id)
     if part is not None:
@@ -94,10 +92,15 @@ def take_part(work: Work, part_id: str, part_class_key: str = "") -> Part:
         raise RuleError(f"{part.number} is no {wanted}. Choose another part.", field="part_id")
     if part.id not in work.project.parts:
         work.put("part", part)
-        contact = part.ratings.get("contact", "")
-        if contact and contact not in work.project.parts:
-            take_part(work, contact)
+        take_contacts(work, part)
     return part
+
+
+def take_contacts(work: Work, part: Part) -> None:
+    """Copy the contacts that a housing may have into the project, as far as the library has them."""
+    for name in names_in(part.ratings.get("contact", "")):
+        if work.project.part_named(name) is None and work.library.part(name) is not None:
+            take_part(work, name)
 
 
 def _fits(work: Work, device: Device, part: Part) -> None:

@@ -33,10 +33,10 @@ from jolly_core.model import (
     from_record,
     to_record,
 )
-from jolly_core.tagging import class_letters, lead_of, letters_for, next_number, tag_taken
+from jolly_core.tagging import lead_of, letters_for, naming, next_number, renamed_at, tag_taken
 
 from .base import Work
-from .parts import give_part
+from .parts import give_part, take_contacts
 from .place import put_symbol
 
 FORMAT = "jolly-spool-piece"
@@ -372,12 +372,15 @@ class _Putting:
         fixed = self.wishes.tags.get(device.id, "")
         if not fixed and self.wishes.keep_fixed and not tag_taken(project, device.fixed_tag, function_id, location_id):
             fixed = device.fixed_tag
-        letters = self._letters(device)
+        key, place = self._class(device), (function_id, location_id)
+        letters, number = (
+            naming(project, key, place) if key else (device.letters, next_number(project, device.letters, *place))
+        )
         made = replace(
             device,
             id=work.ids.new(),
             letters=letters,
-            number=next_number(project, letters, function_id, location_id),
+            number=number,
             fixed_tag=fixed,
             text=self.wishes.texts.get(device.id, device.text),
             function_id=function_id,
@@ -386,26 +389,20 @@ class _Putting:
         part: Part | None = self.piece.tables["part"].get(device.part_id)
         if part is not None and part.id not in project.parts:
             work.put("part", part)
-            contact = part.ratings.get("contact", "")
-            if contact and contact not in project.parts:
-                known = work.library.part(contact)
-                if known is not None:
-                    work.put("part", known)
+            take_contacts(work, part)
         work.put("device", made)
         if cable is not None:
             work.put("cable", replace(cable, id=work.ids.new(), device_id=made.id))
         self.made.append(made.id)
         return made.id
 
-    def _letters(self, device: Device) -> str:
-        """Return the class letters by this project's standard: its part's, else its lead symbol's."""
+    def _class(self, device: Device) -> str:
+        """Return the part class of a device of the piece: its part's, else that of its first lead symbol."""
         part: Part | None = self.piece.tables["part"].get(device.part_id)
         if part is not None:
-            return class_letters(self.project, part.part_class)
+            return part.part_class
         own = [definition(s.definition) for s in self.piece.of("symbol") if s.device_id == device.id]
-        if not own:
-            return device.letters
-        return class_letters(self.project, min(own, key=lambda d: d.lead).part_class)
+        return min(own, key=lambda d: d.lead).part_class if own else ""
 
     def _figure(self, f: Figure, dx: int, dy: int) -> Figure:
         picture: Picture | None = self.piece.tables["picture"].get(f.picture_id)
@@ -446,10 +443,8 @@ class _Putting:
             give_part(self.work, device, part.id)
         for id in self.made:
             device = self.project.devices[id]
-            letters = letters_for(self.project, device)
-            if letters != device.letters:
-                number_ = next_number(self.project, letters, device.function_id, device.location_id, but=id)
-                self.work.put("device", replace(device, letters=letters, number=number_))
+            if letters_for(self.project, device) != device.letters:
+                self.work.put("device", renamed_at(self.project, device, (device.function_id, device.location_id)))
 
 
 def _facts(t: WireType) -> tuple[object, ...]:

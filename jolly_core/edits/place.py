@@ -10,11 +10,12 @@ from pydantic import Field
 from jolly_core.drawing import UPRIGHT, Point, SheetDraft, grid_size, lies_upright, pin_points
 from jolly_core.library import POLE_PITCH, Definition, definition, part_class
 from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol
-from jolly_core.tagging import class_letters, lead_of, next_number, next_units, tag_on
+from jolly_core.tagging import lead_of, next_units, tag_on
 
 from .base import Grid, Id, Payload, Text, Work, edit
 from .boundaries import location_for
 from .parts import part_for
+from .upkeep import new_device
 
 CARET_ADVANCE = 10
 
@@ -159,17 +160,7 @@ def _device(work: Work, shape: Definition, sheet_id: str, device_id: str, text: 
             return strip
     if shape.lead >= 9:
         return None
-    letters = class_letters(project, kind.key)
-    device = Device(
-        work.ids.new(),
-        letters,
-        next_number(project, letters, sheet.function_id, location_id),
-        text=text,
-        function_id=sheet.function_id,
-        location_id=location_id,
-    )
-    work.put("device", device)
-    return device
+    return new_device(work, kind.key, (sheet.function_id, location_id), text)
 
 
 def _strip(project: Project, shape: Definition, place: tuple[str, str]) -> Device | None:

@@ -9,11 +9,11 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from jolly_core.model import Card, Device, IoPoint, Project, RuleError
 from jolly_core.plc import TYPES_OF_UNITS, card_of, cards, channels, parse_start
-from jolly_core.tagging import class_letters, next_number, product_tag
+from jolly_core.tagging import product_tag
 
 from .base import Id, Payload, Text, Work, edit
 from .parts import give_part, take_part
-from .upkeep import remove_device
+from .upkeep import new_device, remove_device
 
 
 class PointIn(BaseModel):
@@ -100,10 +100,7 @@ def add_card(work: Work, payload: AddCard) -> str:
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
         if id:
             project.get(kind, id)
-    letters = class_letters(project, "plc-card")
-    number = next_number(project, letters, payload.function_id, payload.location_id)
-    device = Device(work.ids.new(), letters, number, "", payload.text, payload.function_id, payload.location_id)
-    work.put("device", device)
+    device = new_device(work, "plc-card", (payload.function_id, payload.location_id), payload.text)
     order = max((c.order for c in project.cards.values()), default=0) + 1
     work.put("card", Card(work.ids.new(), device.id, payload.scheme, start, order))
     give_part(work, device, payload.part_id)

@@ -10,7 +10,7 @@ from pydantic import Field
 from jolly_core.drawing import grid_size, habit_of, ladder_shape, most_lines, pin_points
 from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, RuleError, Sheet
 from jolly_core.reports import REPORTS
-from jolly_core.tagging import check_own_name, lead_of, next_number
+from jolly_core.tagging import check_own_name, lead_of, letters_for, renamed_at
 
 from .base import Id, Payload, Text, Work, edit
 from .settings import SheetShape
@@ -294,13 +294,13 @@ def devices_follow(work: Work, old: Sheet, new: Sheet) -> None:
         function = new.function_id if device.function_id == old.function_id else device.function_id
         location = new.location_id if device.location_id == old.location_id else device.location_id
         if (function, location) != (device.function_id, device.location_id):
-            number = device.number
-            if any(
-                (d.letters, d.number, d.function_id, d.location_id) == (device.letters, number, function, location)
+            moved = replace(device, function_id=function, location_id=location)
+            if moved.letters != letters_for(project, moved) or any(
+                (d.letters, d.number, d.function_id, d.location_id) == (moved.letters, moved.number, function, location)
                 for d in project.devices.values()
             ):
-                number = next_number(project, device.letters, function, location, but=device.id)
-            work.put("device", replace(device, function_id=function, location_id=location, number=number))
+                moved = renamed_at(project, device, (function, location))
+            work.put("device", moved)
 
 
 class DeleteSheet(Payload):

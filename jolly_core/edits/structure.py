@@ -8,7 +8,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from jolly_core.model import Device, Function, Location, Project, RuleError, users_of
-from jolly_core.tagging import next_number, path_of
+from jolly_core.tagging import path_of, renamed_at
 
 from .base import Id, Payload, Text, Work, edit
 
@@ -172,8 +172,7 @@ def _remove(work: Work, kind: str, id: str, move_to: str) -> str:
         for held in [e for e in project.tables[user].values() if getattr(e, field) == id]:
             moved = replace(held, **{field: move_to})
             if isinstance(moved, Device):
-                number = next_number(project, moved.letters, moved.function_id, moved.location_id, but=moved.id)
-                moved = replace(moved, number=number)
+                moved = renamed_at(project, moved, (moved.function_id, moved.location_id))
             work.put(user, moved)
     label = f"remove {kind} {path_of(project.tables[kind], id, mark)}"
     work.remove(kind, id)

@@ -10,13 +10,13 @@ from pydantic import Field
 from jolly_core.drawing import Point, SheetDraft, pin_points
 from jolly_core.library import definition
 from jolly_core.model import Device, RuleError, Symbol, Wire
-from jolly_core.tagging import class_letters, next_number, next_units
+from jolly_core.tagging import next_units
 
 from .arrange import inside, refuse_locked, sheet_of, what_of
 from .base import Id, Payload, Work, edit
 from .boundaries import location_for
 from .place import name_of, shape_named
-from .upkeep import drop_unused, refresh_letters
+from .upkeep import drop_unused, new_device, refresh_letters
 
 TextName = Literal["tag", "text", "reference", "pin"]
 
@@ -158,11 +158,8 @@ def _device_for(work: Work, symbol: Symbol, key: str) -> Device | None:
     if device is not None or new.lead >= 9:
         return device
     sheet = project.sheets[symbol.sheet_id]
-    letters = class_letters(project, new.part_class)
     place = (sheet.function_id, location_for(project, sheet.id, *pin_points(symbol)[0]))
-    made = Device(work.ids.new(), letters, next_number(project, letters, *place), "", "", *place)
-    work.put("device", made)
-    return made
+    return new_device(work, new.part_class, place)
 
 
 def _bridge_stubs(draft: SheetDraft, old: Symbol, new: Symbol) -> None:

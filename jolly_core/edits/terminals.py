@@ -11,13 +11,13 @@ from jolly_core.cables import crossed_wires
 from jolly_core.drawing import UPRIGHT
 from jolly_core.library import definition
 from jolly_core.model import Bridge, Device, Project, RuleError, Strip, StripItem
-from jolly_core.tagging import class_letters, next_number, product_tag, terminal_number
+from jolly_core.tagging import product_tag, terminal_number
 from jolly_core.terminals import ACCESSORY_NAMES, bridges_of, is_strip, item_records
 
 from .base import Grid, Id, Payload, Text, Work, edit
 from .parts import take_part
 from .place import put_symbol
-from .upkeep import drop_part
+from .upkeep import drop_part, new_device
 
 TERMINAL_STEPS = 2
 
@@ -55,11 +55,7 @@ def place_terminals(work: Work, payload: PlaceTerminals) -> str:
         _strip(project, strip_id)
     elif payload.new_strip:
         sheet = project.sheets[payload.sheet_id]
-        letters = class_letters(project, "terminal")
-        number = next_number(project, letters, sheet.function_id, sheet.location_id)
-        made = Device(work.ids.new(), letters, number, "", "", sheet.function_id, sheet.location_id)
-        work.put("device", made)
-        strip_id = made.id
+        strip_id = new_device(work, "terminal", (sheet.function_id, sheet.location_id)).id
     upright = payload.y1 == payload.y2
     for wire_id in crossed:
         wire = project.wires.get(wire_id)

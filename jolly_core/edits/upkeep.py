@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from jolly_core.library import definition
-from jolly_core.model import ATTACHED, Project, users_of
-from jolly_core.tagging import letters_for, next_number
+from jolly_core.library import definition, names_in
+from jolly_core.model import ATTACHED, Device, Project, users_of
+from jolly_core.tagging import letters_for, naming, renamed_at
 
 from .base import Work
 
@@ -34,7 +34,7 @@ def remove_device(work: Work, device_id: str) -> None:
     project = work.project
     for id in project.attached.get(device_id):
         for kind in ATTACHED:
-            if id in project.tables[kind]:
+            if kind != "add_on" and id in project.tables[kind]:
                 work.remove(kind, id)
     for id in project.items_of_strip.get(device_id):
         part_id = project.strip_items[id].part_id
@@ -46,8 +46,12 @@ def remove_device(work: Work, device_id: str) -> None:
     for id in project.points_of_card.get(device_id):
         work.put("io_point", replace(project.io_points[id], device_id="", channel=0))
     part_id = project.devices[device_id].part_id
+    others = [p.id for p in project.add_ons_to(device_id)]
+    for id in project.add_ons_of.get(device_id):
+        work.remove("add_on", id)
     work.remove("device", device_id)
-    drop_part(work, part_id)
+    for id in (part_id, *others):
+        drop_part(work, id)
 
 
 def drop_part(work: Work, part_id: str) -> None:
@@ -57,7 +61,10 @@ def drop_part(work: Work, part_id: str) -> None:
     if part is None or part_is_used(project, part_id):
         return
     work.remove("part", part_id)
-    drop_part(work, part.ratings.get("contact", ""))
+    for name in names_in(part.ratings.get("contact", "")):
+        contact = project.part_named(name)
+        if contact is not None:
+            drop_part(work, contact.id)
 
 
 def part_is_used(project: Project, part_id: str) -> bool:
@@ -67,7 +74,9 @@ def part_is_used(project: Project, part_id: str) -> bool:
     for kind, field in users_of("part"):
         if kind != "device" and any(getattr(e, field) == part_id for e in project.tables[kind].values()):
             return True
-    return any(p.ratings.get("contact") == part_id for p in project.parts.values())
+    own = project.parts.get(part_id)
+    names = {part_id, own.number} if own else {part_id}
+    return any(names & set(names_in(p.ratings.get("contact", ""))) for p in project.parts.values())
 
 
 def tidy_strip(work: Work, strip_id: str) -> None:
@@ -93,7 +102,13 @@ def refresh_letters(work: Work, device_id: str) -> None:
     device = work.project.devices.get(device_id)
     if device is None:
         return
-    letters = letters_for(work.project, device)
-    if letters != device.letters:
-        number = next_number(work.project, letters, device.function_id, device.location_id, but=device.id)
-        work.put("device", replace(device, letters=letters, number=number))
+    if letters_for(work.project, device) != device.letters:
+        work.put("device", renamed_at(work.project, device, (device.function_id, device.location_id)))
+
+
+def new_device(work: Work, class_key: str, place: tuple[str, str], text: str = "") -> Device:
+    """Make a device of a part class at a (function, location), with its letters and the next number there."""
+    letters, number = naming(work.project, class_key, place)
+    device = Device(work.ids.new(), letters, number, "", text, *place)
+    work.put("device", device)
+    return device

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from jolly_core.model import FRAMES, SHEET_KINDS, SHEET_SIZES_MM, STANDARDS, FileError
+from jolly_core.model import FRAMES, MOUNTINGS, SHEET_KINDS, SHEET_SIZES_MM, STANDARDS, FileError
 
-VERSION = 3
+VERSION = 4
 
 
 def _to_2(entities: dict[str, Any]) -> None:
@@ -24,7 +24,22 @@ def _to_3(entities: dict[str, Any]) -> None:
     """Version 3 has more kinds of thing and more fields; what version 2 says stays as it is."""
 
 
-STEPS: dict[int, Callable[[dict[str, Any]], None]] = {1: _to_2, 2: _to_3}
+def _to_4(entities: dict[str, Any]) -> None:
+    """Version 4 has rules for tags in place of letters by class, and parts with the places version 3 left open."""
+    rules: list[dict[str, Any]] = []
+    for settings in _records(entities, "settings"):
+        letters = settings.pop("class_letters", {})
+        for key, value in letters.items() if isinstance(letters, dict) else ():
+            rules.append({"id": f"letters-{key}", "part_class": key, "letters": value})
+    if rules:
+        entities["tag_rule"] = rules
+    for part in _records(entities, "part"):
+        if part.get("mounting") == "door":
+            part["mounting"] = "door hole"
+        _usual(part, "mounting", MOUNTINGS, "rail")
+
+
+STEPS: dict[int, Callable[[dict[str, Any]], None]] = {1: _to_2, 2: _to_3, 3: _to_4}
 
 
 def _records(entities: dict[str, Any], kind: str) -> list[dict[str, Any]]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from jolly_core.cables import number_of
-from jolly_core.library import definition
+from jolly_core.library import definition, names_in
 from jolly_core.model import Device, Harness, Part, Project, RuleError, Segment
 from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, rounded_up_mm, strip_length_mm
 from jolly_core.tagging import device_at, pins_of
@@ -93,10 +93,17 @@ def bundles(project: Project, harness_id: str) -> dict[str, tuple[list[HarnessWi
     return found
 
 
-def contact_of(project: Project, device: Device | None) -> Part | None:
-    """Return the contact that a connector's cavities take: the part its housing's part names."""
+def contacts_of(project: Project, device: Device | None) -> list[Part]:
+    """Return the contacts that a connector's cavities may take: those its housing's part names, in its order."""
     part = project.part_of(device) if device else None
-    return project.parts.get(part.ratings.get("contact", "")) if part else None
+    named = names_in(part.ratings.get("contact", "")) if part else ()
+    return [found for found in map(project.part_named, named) if found is not None]
+
+
+def contact_of(project: Project, device: Device | None, area: float = 0.0) -> Part | None:
+    """Return the contact for a conductor of an area in mm²: the first allowed one that takes it, else the first."""
+    allowed = contacts_of(project, device)
+    return next((c for c in allowed if contact_fits(c, area)), allowed[0] if allowed else None)
 
 
 def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
@@ -111,11 +118,11 @@ def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
             here = (symbol.id, 0)
             there.setdefault(name, []).extend((c, c.other(here)) for c in at.get(here, ()))
     names = [pins[0] for kind, pins in part.units if kind == "cavity"] if part else sorted(there, key=_counted)
-    contact = contact_of(project, device)
     rows = []
     for name in [*names, *(n for n in there if n not in names)]:
         found = there.get(name, [])
         mine, far = tuple(c for c, _ in found), tuple(pin for _, pin in found)
+        contact = contact_of(project, device, max((area_mm2(c.wire_type(project)) for c in mine), default=0.0))
         strip = cavity_strip_mm(project, device, mine[0]) if mine else number_of(contact, "strip_mm")
         rows.append(CavityRow(device_id, name, mine, far, contact, strip))
     return rows
@@ -127,7 +134,8 @@ def _counted(name: str) -> tuple[int, str]:
 
 def cavity_strip_mm(project: Project, device: Device | None, c: Conductor) -> float:
     """Return the strip length of a conductor's end in a connector: its contact's, else the usual one for its size."""
-    return number_of(contact_of(project, device), "strip_mm") or strip_length_mm(area_mm2(c.wire_type(project)))
+    area = area_mm2(c.wire_type(project))
+    return number_of(contact_of(project, device, area), "strip_mm") or strip_length_mm(area)
 
 
 def contact_fits(contact: Part, area: float) -> bool:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cache
 from importlib.resources import files
 
@@ -18,6 +18,10 @@ class PartClass:
         iec, na: class letters of a tag (IEC 81346-2; North American device letters).
         units: kinds of unit a part of it may have.
         ratings: names of the ratings a part of it has, unit in the name.
+        usual: units a new part of it begins with.
+        wants: ratings without which the part is half-filled.
+        markings: usual markings of a kind of unit, where they are not the kind's.
+        add_on: it goes onto a device that has a part already.
         per_unit: one piece is needed for each unit drawn (terminals), not one for the whole device.
     """
 
@@ -28,6 +32,10 @@ class PartClass:
     units: tuple[str, ...]
     ratings: tuple[str, ...]
     per_unit: bool = False
+    usual: tuple[tuple[str, tuple[str, ...]], ...] = ()
+    wants: tuple[str, ...] = ()
+    markings: dict[str, tuple[str, ...]] = field(default_factory=dict)
+    add_on: bool = False
 
     def letters(self, standard: str) -> str:
         """Return the class letters for a standard."""
@@ -47,6 +55,10 @@ def part_classes() -> dict[str, PartClass]:
             tuple(raw["units"]),
             tuple(raw["ratings"]),
             raw.get("per_unit", False),
+            tuple((kind, tuple(pins)) for kind, pins in raw.get("usual", ())),
+            tuple(raw.get("wants", ())),
+            {kind: tuple(pins) for kind, pins in raw.get("markings", {}).items()},
+            raw.get("add_on", False),
         )
         for raw in json.loads(text)
     }

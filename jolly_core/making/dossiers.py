@@ -125,7 +125,7 @@ def _end(project: Project, c: Conductor, pin: tuple[str, int], area: float) -> E
     device = device_at(project, pin)
     name, device_id = pin_name(project, pin), device.id if device else ""
     if definition(project.symbols[pin[0]].definition).unit == "cavity":
-        contact = contact_of(project, device)
+        contact = contact_of(project, device, area)
         termination = contact.number if contact else "contact not chosen"
         return End(name, pin, device_id, cavity_strip_mm(project, device, c), termination)
     part = project.part_of(device) if device else None

@@ -26,6 +26,7 @@ from .circuit import (
     NUMBER_PLACES,
     SYMBOL_TEXTS,
     WIRE_CATEGORIES,
+    AddOn,
     Continuation,
     Device,
     Figure,
@@ -35,9 +36,9 @@ from .circuit import (
     WireType,
 )
 from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
-from .habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Document, Mute, NumberRule, Stamp, Strip
+from .habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Document, Mute, NumberRule, Stamp, Strip, TagRule
 from .ids import IdSource
-from .parts import Part
+from .parts import MOUNTINGS, Part, with_units_of
 from .project import ATTACHED, KINDS, ON_SHEET, Index, Project
 from .records import MAX_BASE64, changes_from_json, changes_to_json, check_text, fields_of, from_record, to_record
 from .references import CHOICES, NEEDED, REFERENCES, users_of
@@ -123,7 +124,11 @@ __all__ = [
     "Node",
     "Note",
     "NumberRule",
+    "TagRule",
+    "AddOn",
+    "MOUNTINGS",
     "Part",
+    "with_units_of",
     "Picture",
     "Placing",
     "Project",

@@ -35,6 +35,15 @@ class Device:
 
 
 @dataclass(slots=True)
+class AddOn:
+    """One more part on a device, an auxiliary block or a suppressor; its units are the device's too."""
+
+    id: str
+    device_id: str
+    part_id: str
+
+
+@dataclass(slots=True)
 class Symbol:
     """One or more units of a device drawn at a place.
 

@@ -39,6 +39,25 @@ class NumberRule:
 
 
 @dataclass(slots=True)
+class TagRule:
+    """How devices of a class are named, everywhere or at a place.
+
+    Attributes:
+        part_class: the class it is for, "" for all.
+        function_id, location_id: only devices of that function or location or inside it; "" for all.
+        letters: letters in place of the standard's, "" to leave them.
+        start: the number the first device gets, 0 to leave it.
+    """
+
+    id: str
+    part_class: str
+    function_id: str = ""
+    location_id: str = ""
+    letters: str = ""
+    start: int = 0
+
+
+@dataclass(slots=True)
 class Mute:
     """A finding that somebody looked at and accepts, with the reason; `key` names the finding."""
 

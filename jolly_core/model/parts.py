@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+
+# Where a part is put: on a rail, on the plate, in a hole of the door, into a cable or harness, or standing by itself.
+MOUNTINGS = ("rail", "plate", "door hole", "cable", "free", "")
 
 
 @dataclass(slots=True)
@@ -11,9 +15,18 @@ class Part:
 
     Attributes:
         part_class: key of the part class, for example "contactor".
+        text: what it is, in the language of the house; `texts` has it in others, by language code.
         units: for each unit in the maker's order a pair (kind, pins), for example ("no", ("13", "14")).
+        details: for each unit, in the same order, named facts about it ({"colour": "BK", "section": "1.5"});
+            it may end early, what is left out has none.
         ratings: named ratings with their unit in the name, for example {"coil_voltage_v": "24"}.
-        width_mm, height_mm, depth_mm: outline.
+        symbols: unit kind to the symbol it is drawn with, in place of the kind's usual one; "kind@na" and
+            "kind@iec" for one standard only. "plate" and "door" name outline drawings.
+        width_mm, height_mm, depth_mm: outline; a round one has its diameter_mm instead of width and height.
+        members: numbers of the parts that are given together, when this is a set; the first leads.
+        accessories, alternatives: numbers of parts that go with it, and that may stand in for it.
+        price, currency: of one piece, or one metre of what is cut; 0 while not known.
+        datasheet, picture: names of files kept in the library.
         version: the library's version this copy was taken from.
     """
 
@@ -30,6 +43,20 @@ class Part:
     mounting: str = "rail"
     supplier: str = ""
     version: int = 1
+    details: tuple[dict[str, str], ...] = ()
+    texts: dict[str, str] = field(default_factory=dict)
+    symbols: dict[str, str] = field(default_factory=dict)
+    diameter_mm: float = 0.0
+    weight_kg: float = 0.0
+    order_number: str = ""
+    price: float = 0.0
+    currency: str = ""
+    link: str = ""
+    datasheet: str = ""
+    picture: str = ""
+    members: tuple[str, ...] = ()
+    accessories: tuple[str, ...] = ()
+    alternatives: tuple[str, ...] = ()
 
     def count(self, kind: str) -> int:
         """Return how many units of a kind the part has."""
@@ -44,3 +71,16 @@ class Part:
                 if seen == number:
                     return pins
         return ()
+
+    def detail(self, index: int) -> dict[str, str]:
+        """Return the facts about the unit at a place of `units`, {} when nothing is said of it."""
+        return self.details[index] if index < len(self.details) else {}
+
+
+def with_units_of(part: Part, others: Iterable[Part]) -> Part:
+    """Return a part with the units and details of others after its own, as one device has them all."""
+    units, details = list(part.units), [part.detail(i) for i in range(len(part.units))]
+    for other in others:
+        units += other.units
+        details += [other.detail(i) for i in range(len(other.units))]
+    return replace(part, units=tuple(units), details=tuple(details))

@@ -24,10 +24,10 @@ from .building import (
     StripItem,
 )
 from .changes import Change, ChangeSet, Entity
-from .circuit import Continuation, Device, Figure, Note, Symbol, Wire, WireType
+from .circuit import AddOn, Continuation, Device, Figure, Note, Symbol, Wire, WireType
 from .errors import GoneError
-from .habits import Mute, NumberRule, Stamp, Strip
-from .parts import Part
+from .habits import Mute, NumberRule, Stamp, Strip, TagRule
+from .parts import Part, with_units_of
 from .structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
 from .titling import Picture, TitleBlock, TitleCell
 
@@ -43,8 +43,10 @@ KINDS: dict[str, type[Any]] = {
     "sheet": Sheet,
     "wire_type": WireType,
     "number_rule": NumberRule,
+    "tag_rule": TagRule,
     "part": Part,
     "device": Device,
+    "add_on": AddOn,
     "symbol": Symbol,
     "wire": Wire,
     "continuation": Continuation,
@@ -71,7 +73,7 @@ KINDS: dict[str, type[Any]] = {
 # Kinds that lie on a sheet; the aggregate indexes them by sheet and stamps the sheet when they change.
 ON_SHEET = ("symbol", "wire", "continuation", "note", "figure", "band")
 # Kinds whose records keep a device in the project though nothing of it is drawn; `attached` indexes them by device.
-ATTACHED = ("band", "strip", "cable", "card", "enclosure", "placing", "node")
+ATTACHED = ("add_on", "band", "strip", "cable", "card", "enclosure", "placing", "node")
 
 
 def tag_key(device: Device) -> str:
@@ -137,8 +139,10 @@ class Project:
         self.sheets: dict[str, Sheet] = {}
         self.wire_types: dict[str, WireType] = {}
         self.number_rules: dict[str, NumberRule] = {}
+        self.tag_rules: dict[str, TagRule] = {}
         self.parts: dict[str, Part] = {}
         self.devices: dict[str, Device] = {}
+        self.add_ons: dict[str, AddOn] = {}
         self.symbols: dict[str, Symbol] = {}
         self.wires: dict[str, Wire] = {}
         self.continuations: dict[str, Continuation] = {}
@@ -173,8 +177,10 @@ class Project:
             "sheet": self.sheets,
             "wire_type": self.wire_types,
             "number_rule": self.number_rules,
+            "tag_rule": self.tag_rules,
             "part": self.parts,
             "device": self.devices,
+            "add_on": self.add_ons,
             "symbol": self.symbols,
             "wire": self.wires,
             "continuation": self.continuations,
@@ -206,8 +212,7 @@ class Project:
         self.numbered_wires = Index()
         self.items_of_strip = Index()
         self.points_of_card = Index()
-        self.attached = Index()
-        self.cells_of_block = Index()
+        self.attached, self.add_ons_of, self.cells_of_block = Index(), Index(), Index()
         self.stamp = next(_stamps)
         self.sheet_stamps: dict[str, int] = {}
         self.kind_stamps: dict[str, int] = {}
@@ -259,8 +264,26 @@ class Project:
         return sorted(self.sheets.values(), key=lambda s: (s.order, s.id))
 
     def part_of(self, device: Device) -> Part | None:
-        """Return the part of a device, None when none is chosen."""
-        return self.parts.get(device.part_id) if device.part_id else None
+        """Return the part of a device with the units of its add-ons after its own, None when none is chosen."""
+        part = self.parts.get(device.part_id) if device.part_id else None
+        if part is None or not self.add_ons_of.has(device.id):
+            return part
+        kept = self.derived("parts with add-ons")
+        if device.id not in kept:
+            kept[device.id] = with_units_of(part, self.add_ons_to(device.id))
+        combined: Part = kept[device.id]
+        return combined
+
+    def part_named(self, name: str) -> Part | None:
+        """Return the project's copy of a part by its id or its whole number, None when there is none."""
+        found = self.parts.get(name)
+        if found is None and name:
+            found = next((p for p in self.parts.values() if p.number.casefold() == name.casefold()), None)
+        return found
+
+    def add_ons_to(self, device_id: str) -> list[Part]:
+        """Return the further parts on a device in the order they were added."""
+        return [self.parts[self.add_ons[id].part_id] for id in self.add_ons_of.get(device_id)]
 
     def apply(self, changes: ChangeSet) -> None:
         """Put the change set into the model and keep indexes and stamps true."""
@@ -370,6 +393,8 @@ class Project:
             return [(self.cells_of_block, record.block_id)]
         if kind == "io_point":
             return [(self.points_of_card, record.device_id)] if record.device_id else []
+        if kind == "add_on":
+            return [(self.attached, record.device_id), (self.add_ons_of, record.device_id)]
         if kind in ATTACHED:
             return [(self.attached, record.device_id)] if record.device_id else []
         return []

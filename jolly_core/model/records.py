@@ -17,6 +17,8 @@ MAX_TEXT = 2000
 MAX_BASE64 = 300_000
 _BASE64 = re.compile(r"[A-Za-z0-9+/]*={0,2}")
 LARGEST = 10**9
+# Fields that records in journals of earlier versions may still have; they are passed over.
+RETIRED: dict[str, set[str]] = {"settings": {"class_letters"}}
 
 
 @cache
@@ -57,13 +59,13 @@ def from_record(kind: str, record: object) -> Entity:
         raise FileError(f"A {kind} should be an object with named fields.")
     name = f"{kind} {record.get('id', '?')}"
     known = fields_of(kind)
-    unknown = sorted(set(record) - set(known))
+    unknown = sorted(set(record) - set(known) - RETIRED.get(kind, set()))
     if unknown:
         raise FileError(f"The {name} has a field “{unknown[0]}” that is not known here.", field=unknown[0])
     missing = sorted(_required(kind) - set(record))
     if missing:
         raise FileError(f"The {name} lacks the field “{missing[0]}”.", field=missing[0])
-    values = {field: _read(known[field], value, field, name) for field, value in record.items()}
+    values = {field: _read(known[field], value, field, name) for field, value in record.items() if field in known}
     return KINDS[kind](**values)
 
 
@@ -90,6 +92,16 @@ def _read(declared: str, value: Any, field: str, name: str) -> Any:
         if isinstance(value, list) and all(type(v) is int and 0 <= v <= LARGEST for v in value):
             return tuple(value)
         raise FileError(f"In the {name}, “{field}” should be a list of whole numbers.", field=field)
+    if declared.startswith("tuple[str"):
+        if isinstance(value, list) and all(isinstance(v, str) for v in value):
+            for text in value:
+                check_text(text, field, name)
+            return tuple(value)
+        raise FileError(f"In the {name}, “{field}” should be a list of texts.", field=field)
+    if declared.startswith("tuple[dict"):
+        if isinstance(value, list):
+            return tuple(_read("dict", facts, field, name) for facts in value)
+        raise FileError(f"In the {name}, “{field}” should be a list of objects.", field=field)
     if declared.startswith("dict"):
         if isinstance(value, dict) and all(isinstance(v, str) for v in value.values()):
             for text in (*value.keys(), *value.values()):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from .building import ADDRESS_SCHEMES, IO_TYPES, STRIP_ITEM_KINDS, SURFACES
 from .circuit import FIGURE_KINDS, NUMBER_PLACES, WIRE_CATEGORIES
 from .habits import NUMBER_SCOPES, STRIP_NUMBERING
+from .parts import MOUNTINGS
 from .structure import FRAMES, LENGTH_UNITS, SHEET_KINDS, SHEET_SIZES_MM, SIDES, STANDARDS
 
 # Kind -> field -> kind it names; an empty text names nothing, unless the field is in NEEDED.
@@ -27,11 +28,13 @@ REFERENCES: dict[str, dict[str, str]] = {
         "harness_id": "harness",
     },
     "device": {"function_id": "function", "location_id": "location", "part_id": "part"},
+    "add_on": {"device_id": "device", "part_id": "part"},
     "symbol": {"sheet_id": "sheet", "device_id": "device"},
     "wire": {"sheet_id": "sheet", "type_id": "wire_type"},
     "continuation": {"sheet_id": "sheet"},
     "note": {"sheet_id": "sheet"},
     "figure": {"sheet_id": "sheet", "location_id": "location", "picture_id": "picture"},
+    "tag_rule": {"function_id": "function", "location_id": "location"},
     "number_rule": {"type_id": "wire_type", "function_id": "function", "location_id": "location"},
     "band": {"sheet_id": "sheet", "device_id": "device"},
     "strip": {"device_id": "device"},
@@ -56,6 +59,7 @@ NEEDED: dict[str, tuple[str, ...]] = {
     "continuation": ("sheet_id",),
     "note": ("sheet_id",),
     "figure": ("sheet_id",),
+    "add_on": ("device_id", "part_id"),
     "band": ("sheet_id", "device_id"),
     "strip": ("device_id",),
     "strip_item": ("strip_id",),
@@ -89,6 +93,7 @@ CHOICES: dict[str, dict[str, tuple[str, ...]]] = {
     "io_point": {"io_type": IO_TYPES},
     "enclosure": {"hinge": ("left", "right")},
     "placing": {"surface": SURFACES},
+    "part": {"mounting": MOUNTINGS},
 }
 
 

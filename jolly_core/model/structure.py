@@ -74,7 +74,6 @@ class Settings:
         length_unit: one of LENGTH_UNITS, in which reports give lengths.
         title_block_id: the block of sheets that choose none, "" for the built-in one of the sheet's size.
         own_fields: the person's own project fields, name to text.
-        class_letters: part class to letters of its own, in place of the standard's.
     """
 
     id: str = SETTINGS_ID
@@ -107,7 +106,6 @@ class Settings:
     length_unit: str = "mm"
     title_block_id: str = ""
     own_fields: dict[str, str] = field(default_factory=dict)
-    class_letters: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(slots=True)

@@ -44,6 +44,8 @@ def needs(project: Project) -> dict[str, Need]:
         part = project.part_of(device)
         if part is None:
             continue
+        for other in project.add_ons_to(device.id):
+            add(other.id, 1, tag)
         if device.id in lengths:
             add(part.id, lengths[device.id] or 1, tag, "m" if lengths[device.id] else "pcs")
         elif part_class(part.part_class).per_unit:
@@ -51,8 +53,9 @@ def needs(project: Project) -> dict[str, Need]:
         else:
             add(part.id, 1, tag)
             if part.count("cavity"):
-                wired = sum(len(r.conductors) for r in cavity_rows(project, device.id))
-                add(part.ratings.get("contact", ""), wired, tag)
+                for row in cavity_rows(project, device.id):
+                    if row.contact is not None:
+                        add(row.contact.id, len(row.conductors), tag)
     for item in project.strip_items.values():
         add(item.part_id, 1, full_tag(project, project.devices[item.strip_id]))
     stock = {(c.kind, c.number): c.stock for c in stock_cuts(project)}

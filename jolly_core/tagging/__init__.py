@@ -11,7 +11,21 @@ from .references import (
     likely_devices,
     reference_to,
 )
-from .tags import class_letters, full_tag, letters_for, next_number, path_of, product_tag, tag_on, tag_taken
+from .tags import (
+    class_letters,
+    class_of,
+    first_number,
+    full_tag,
+    letters_for,
+    naming,
+    next_number,
+    path_of,
+    product_tag,
+    renamed_at,
+    tag_on,
+    tag_rules,
+    tag_taken,
+)
 from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, terminal_number, unit_rows, used_units
 
 __all__ = [
@@ -35,7 +49,12 @@ __all__ = [
     "lead_reference",
     "letters_for",
     "likely_devices",
+    "class_of",
+    "first_number",
+    "naming",
     "next_number",
+    "renamed_at",
+    "tag_rules",
     "next_units",
     "own_names",
     "path_of",

@@ -5,40 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.drawing import place_in, place_on
-from jolly_core.library import definition, part_class
+from jolly_core.library import definition, part_class, unit_kinds
 from jolly_core.model import Device, Project, Sheet, Symbol
 
 from .units import UnitRow, lead_of, next_units, pins_of, unit_rows
 
 CONTACT_KINDS = ("no", "nc", "co", "tno", "tnc", "pole")
-KIND_WORDS = {
-    "no": "NO",
-    "nc": "NC",
-    "co": "CO",
-    "tno": "NO delayed",
-    "tnc": "NC delayed",
-    "pole": "pole",
-    "coil": "coil",
-    "lamp": "lamp",
-    "heater": "heater",
-    "motor": "motor",
-    "supply": "supply",
-    "transformer": "transformer",
-    "terminal": "terminal",
-    "earth": "earth",
-    "core": "core",
-    "shield": "shield",
-    "di": "input",
-    "do": "output",
-    "ai": "analog input",
-    "ao": "analog output",
-    "card-supply": "supply",
-    "cavity": "cavity",
-    "block": "block",
-    "pins": "pins",
-    "sensor": "sensor",
-    "load": "load",
-}
+KIND_WORDS = {key: kind.name for key, kind in unit_kinds().items()}
 
 
 @dataclass(slots=True, frozen=True)

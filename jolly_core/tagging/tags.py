@@ -8,36 +8,85 @@ sheet of another location the device's own stands before it.
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from jolly_core.drawing import ladder_line
 from jolly_core.library import definition, part_class
-from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol
+from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol, TagRule
 
 from .units import lead_of
 
 NO_TAG = "?"
 
 
-def class_letters(project: Project, class_key: str) -> str:
-    """Return the letters of a part class in a project: its own for the class, else the standard's."""
-    return project.settings.class_letters.get(class_key) or part_class(class_key).letters(project.settings.standard)
+Place = tuple[str, str]
+NOWHERE: Place = ("", "")
+
+
+def tag_rules(project: Project, class_key: str, place: Place) -> list[TagRule]:
+    """Return the tag rules that hold for devices of a class at a (function, location), the most particular first.
+
+    A rule of a place goes before one of the class alone, that before one of all classes; the younger before the older.
+    """
+    function_id, location_id = place
+
+    def holds(rule: TagRule) -> bool:
+        return (
+            rule.part_class in ("", class_key)
+            and (not rule.function_id or _within(project.functions, function_id, rule.function_id))
+            and (not rule.location_id or _within(project.locations, location_id, rule.location_id))
+        )
+
+    found = [r for r in project.tag_rules.values() if holds(r)]
+    return sorted(
+        found,
+        key=lambda r: (bool(r.function_id) + bool(r.location_id), bool(r.part_class), r.id),
+        reverse=True,
+    )
+
+
+def _within(table: Mapping[str, Function | Location], id: str, ancestor: str) -> bool:
+    seen: set[str] = set()
+    while id and id not in seen:
+        if id == ancestor:
+            return True
+        seen.add(id)
+        id = table[id].parent_id if id in table else ""
+    return False
+
+
+def class_letters(project: Project, class_key: str, place: Place = NOWHERE) -> str:
+    """Return the letters of a part class at a (function, location): by the project's tag rules, else the standard's."""
+    own = next((r.letters for r in tag_rules(project, class_key, place) if r.letters), "")
+    return own or part_class(class_key).letters(project.settings.standard)
+
+
+def first_number(project: Project, class_key: str, place: Place) -> int:
+    """Return the number that devices of a class at a (function, location) begin with, 1 unless a tag rule says more."""
+    return next((r.start for r in tag_rules(project, class_key, place) if r.start), 1)
+
+
+def class_of(project: Project, device: Device, symbol: Symbol | None = None) -> str:
+    """Return the part class of a device: its part's, else that of its lead symbol, "" while it has neither."""
+    part = project.part_of(device)
+    if part is not None:
+        return part.part_class
+    lead = symbol or lead_of(project, device.id)
+    return definition(lead.definition).part_class if lead is not None else ""
 
 
 def letters_for(project: Project, device: Device, symbol: Symbol | None = None) -> str:
     """Return the class letters a device should have: its part's class, else its lead symbol's."""
-    part = project.part_of(device)
-    if part is not None:
-        return class_letters(project, part.part_class)
-    lead = symbol or lead_of(project, device.id)
-    if lead is None:
-        return device.letters
-    return class_letters(project, definition(lead.definition).part_class)
+    key = class_of(project, device, symbol)
+    return class_letters(project, key, (device.function_id, device.location_id)) if key else device.letters
 
 
-def next_number(project: Project, letters: str, function_id: str, location_id: str, *, but: str = "") -> int:
-    """Return the lowest running number not yet used with these letters in the tag scope of the project."""
+def next_number(
+    project: Project, letters: str, function_id: str, location_id: str, *, but: str = "", start: int = 1
+) -> int:
+    """Return the lowest running number from `start` not yet used with these letters in the project's tag scope."""
     everywhere = project.settings.tag_scope == "project"
-    number = 1
+    number = start
     while any(
         id != but and (everywhere or (d.function_id, d.location_id) == (function_id, location_id))
         for id in project.devices_tagged.get(f"{letters}{number}")
@@ -45,6 +94,21 @@ def next_number(project: Project, letters: str, function_id: str, location_id: s
     ):
         number += 1
     return number
+
+
+def naming(project: Project, class_key: str, place: Place, *, but: str = "") -> tuple[str, int]:
+    """Return letters and running number of a new device of a class at a (function, location)."""
+    letters = class_letters(project, class_key, place)
+    return letters, next_number(project, letters, *place, but=but, start=first_number(project, class_key, place))
+
+
+def renamed_at(project: Project, device: Device, place: Place) -> Device:
+    """Return a device at a (function, location), with the letters and a free number that it has there."""
+    there = replace(device, function_id=place[0], location_id=place[1])
+    key = class_of(project, device)
+    letters = letters_for(project, there)
+    start = first_number(project, key, place) if key else 1
+    return replace(there, letters=letters, number=next_number(project, letters, *place, but=device.id, start=start))
 
 
 def tag_taken(project: Project, tag: str, function_id: str, location_id: str, *, but: str = "") -> bool:

@@ -74,7 +74,11 @@ def is_strip(project: Project, device: Device) -> bool:
 def strips(project: Project) -> list[Device]:
     """Return the terminal strips of the project, by tag."""
     kind = part_class("terminal")
-    letters = {kind.letters(standard) for standard in STANDARDS} | {class_letters(project, kind.key)}
+    letters = (
+        {kind.letters(standard) for standard in STANDARDS}
+        | {class_letters(project, kind.key)}
+        | {r.letters for r in project.tag_rules.values() if r.letters and r.part_class == kind.key}
+    )
     # By the letters first: there are many devices in a large project, and few of them are strips.
     found = [d for d in project.devices.values() if d.letters in letters and is_strip(project, d)]
     return sorted(found, key=lambda d: full_tag(project, d))

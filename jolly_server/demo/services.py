@@ -8,7 +8,9 @@ from django.contrib.auth import get_user_model
 from django.db import transaction
 
 from jolly_core.exchange import read_project
+from jolly_server.library.models import Shelf
 from jolly_server.library.services import load_library
+from jolly_server.library.shelves import HOUSE
 from jolly_server.projects.models import Membership, ProjectRow
 from jolly_server.projects.services import create_project
 
@@ -35,7 +37,9 @@ def seed(folder: Path) -> list[str]:
     done = []
     users = get_user_model().objects
     with transaction.atomic():
-        done.append(f"library: {load_library(folder / 'library.json')} parts")
+        shelf, new = Shelf.objects.get_or_create(pk=HOUSE, defaults={"name": "House library", "order": 1})
+        if new or not shelf.parts.exists():
+            done.append(f"library: {load_library(folder / 'library.json', shelf)} parts")
         people = []
         for name, first, last, role in PEOPLE:
             user, made = users.get_or_create(username=name, defaults={"first_name": first, "last_name": last})

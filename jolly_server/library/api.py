@@ -8,7 +8,8 @@ from ninja import Router, Schema
 
 from jolly_core.library import definitions, find_symbols, part_class, part_classes
 from jolly_core.scenes import art_of
-from jolly_server.library.services import search
+from jolly_server.library.search import filters_in, search
+from jolly_server.library.shelves import shelves_for
 
 router = Router(tags=["library"])
 
@@ -38,6 +39,9 @@ class PartOut(Schema):
     units: dict[str, int]
     ratings: dict[str, str]
     supplier: str
+    shelf: str
+    price: float
+    currency: str
     why: dict[str, str]
 
 
@@ -83,9 +87,11 @@ def parts(
     maker: str = "",
     rating: str = "",
     needs: str = "",
+    filters: str = "",
+    shelf: str = "",
     limit: int = 40,
 ) -> list[PartOut]:
-    """Look parts up; `needs` is like "no:3,nc:1"."""
+    """Look parts up; `needs` is like "no:3,nc:1", `filters` like "coil_voltage_v=24;units.no>=2;ac3_a>=9"."""
     wanted = dict(_need(piece) for piece in needs.split(",") if ":" in piece)
     found = search(
         q,
@@ -93,7 +99,9 @@ def parts(
         maker=maker,
         rating=rating,
         needs=wanted or None,
-        limit=max(1, min(limit, 100)),
+        filters=filters_in(f for f in filters.split(";") if f.strip()),
+        shelves=[s for s in shelves_for(request.user).values_list("pk", flat=True) if shelf in ("", s)],
+        limit=max(1, min(limit, 200)),
     )
     result = []
     for match in found:
@@ -112,6 +120,9 @@ def parts(
                 units=counts,
                 ratings=p.ratings,
                 supplier=p.supplier,
+                shelf=match.shelf,
+                price=p.price,
+                currency=p.currency,
                 why=match.why,
             )
         )

@@ -12,7 +12,7 @@ from jolly_core.model import DRAWN, ON_SHEET, SHEET_KINDS, GoneError, Project, t
 from jolly_core.reports import Found, find_in
 from jolly_core.scenes import generated_pages
 from jolly_core.tagging import DOCUMENTS, path_of
-from jolly_server.library.services import SHORTEST, search
+from jolly_server.library.search import SHORTEST, search
 
 from .access import role_in
 from .inspect import candidates, device_card, sheet_kinds

@@ -45,6 +45,7 @@ KEPT = (
     "title_cell",
     "wire_type",
     "number_rule",
+    "tag_rule",
     "stamp",
     "sheet_habit",
     "function",

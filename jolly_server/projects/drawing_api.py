@@ -120,21 +120,23 @@ def wiring_habits(request: HttpRequest, project_id: str) -> dict[str, Any]:
             "own_pattern": p.settings.wire_pattern,
             "potentials": sorted(p.continuations_named.keys()),
             "letters": _letters(p),
+            "tag_rules": [to_record(r) for r in p.tag_rules.values() if r.function_id or r.location_id or r.start],
             "fixed_numbers": len(list(p.numbered_wires.keys())),
             "wires": len(p.wires),
         }
 
 
-def _letters(project: Project) -> list[dict[str, str]]:
+def _letters(project: Project) -> list[dict[str, Any]]:
     """Return the letters of each part class of which the project has a device or whose letters were changed."""
-    own = project.settings.class_letters
+    own = {r.part_class: r for r in project.tag_rules.values() if not r.function_id and not r.location_id}
     return [
         {
             "id": key,
             "name": kind.name,
             "letters": class_letters(project, key),
             "usual": kind.letters(project.settings.standard),
-            "own": own.get(key, ""),
+            "own": own[key].letters if key in own else "",
+            "start": own[key].start if key in own else 0,
         }
         for key, kind in part_classes().items()
     ]

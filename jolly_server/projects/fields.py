@@ -36,6 +36,22 @@ class UnitsField(models.TextField):  # type: ignore[type-arg]  # the stubs' para
         return value if isinstance(value, str) else json.dumps(value)
 
 
+class NamesField(models.TextField):  # type: ignore[type-arg]  # the stubs' parameters are inferred
+    """A tuple of texts, stored as JSON."""
+
+    def from_db_value(self, value: str | None, expression: Any, connection: Any) -> tuple[str, ...]:
+        """Return the tuple of a stored text."""
+        return tuple(json.loads(value)) if value and value != "[]" else ()
+
+    def get_prep_value(self, value: Any) -> Any:
+        """Return the text of a tuple."""
+        return value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
+
+
+class FactsField(NamesField):
+    """A tuple of dicts of texts, stored as JSON."""
+
+
 class TextsField(models.TextField):  # type: ignore[type-arg]  # the stubs' parameters are inferred
     """A dict of texts, stored as JSON."""
 

@@ -3,7 +3,7 @@
 from django.conf import settings
 from django.db import models
 
-from .fields import IntsField, TextsField, UnitsField
+from .fields import FactsField, IntsField, NamesField, TextsField, UnitsField
 
 
 class ProjectRow(models.Model):
@@ -142,7 +142,6 @@ class SettingsRow(EntityRow):
     length_unit = models.CharField(max_length=4, default="mm")
     title_block_id = _ref()
     own_fields = TextsField(default=dict)
-    class_letters = TextsField(default=dict)
 
 
 class PictureRow(EntityRow):
@@ -270,6 +269,20 @@ class PartRow(EntityRow):
     mounting = _text(20)
     supplier = _text()
     version = models.IntegerField()
+    details = FactsField(default="[]")
+    texts = TextsField(default=dict)
+    symbols = TextsField(default=dict)
+    diameter_mm = models.FloatField(default=0)
+    weight_kg = models.FloatField(default=0)
+    order_number = _text()
+    price = models.FloatField(default=0)
+    currency = _text(10)
+    link = _text(2000)
+    datasheet = _text()
+    picture = _text()
+    members = NamesField(default="[]")
+    accessories = NamesField(default="[]")
+    alternatives = NamesField(default="[]")
 
 
 class DeviceRow(EntityRow):
@@ -281,6 +294,13 @@ class DeviceRow(EntityRow):
     text = _text()
     function_id = _ref()
     location_id = _ref()
+    part_id = _ref()
+
+
+class AddOnRow(EntityRow):
+    """jolly_core.model.AddOn"""
+
+    device_id = _ref()
     part_id = _ref()
 
 
@@ -361,6 +381,16 @@ class NumberRuleRow(EntityRow):
     function_id = _ref()
     location_id = _ref()
     scope = _text(10)
+
+
+class TagRuleRow(EntityRow):
+    """jolly_core.model.TagRule"""
+
+    part_class = _text(40)
+    function_id = _ref()
+    location_id = _ref()
+    letters = _text(10)
+    start = models.IntegerField()
 
 
 class MuteRow(EntityRow):
@@ -531,12 +561,14 @@ ROWS: dict[str, type[EntityRow]] = {
     "wire_type": WireTypeRow,
     "part": PartRow,
     "device": DeviceRow,
+    "add_on": AddOnRow,
     "symbol": SymbolRow,
     "wire": WireRow,
     "continuation": ContinuationRow,
     "note": NoteRow,
     "figure": FigureRow,
     "number_rule": NumberRuleRow,
+    "tag_rule": TagRuleRow,
     "band": BandRow,
     "strip": StripRow,
     "strip_item": StripItemRow,

@@ -142,7 +142,7 @@ class Acts:
         self.bench.do("number-tags", sheet_ids=[self.sheet], start=1 + self.n % 5)
 
     def letters(self) -> None:
-        self.bench.do("set-class-letters", part_class="relay", letters="K" if self.n % 2 else "")
+        self.bench.do("put-tag-rule", part_class="relay", letters="K" if self.n % 2 else "", start=self.n % 3 * 50)
 
     def retype(self) -> None:
         wire, to = chosen(self.p.wires, self.n), chosen(self.p.wire_types, self.at[0])

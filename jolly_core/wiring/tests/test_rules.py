@@ -151,12 +151,30 @@ class Tags(TestCase):
     def test_letters_of_a_class(self) -> None:
         bench = Workbench(frame="zones")
         lamp = bench.place("lamp", 20, 20)
-        bench.do("set-class-letters", part_class="lamp", letters="H")
+        bench.do("put-tag-rule", part_class="lamp", letters="H")
         self.assertEqual(bench.tag(lamp), "H1")
         self.assertEqual(bench.tag(bench.place("lamp", 20, 30)), "H2")
-        bench.do("set-class-letters", part_class="lamp", letters="")
+        bench.do("put-tag-rule", part_class="lamp")
         self.assertEqual(bench.tag(lamp), "PF1")
         self.assertEqual(full_tag(bench.project, bench.project.devices[bench.device(lamp)]), "-PF1")
+        with self.assertRaisesRegex(RuleError, "which letters"):
+            bench.do("put-tag-rule", part_class="lamp")
+
+    def test_a_place_names_its_devices_otherwise_and_what_goes_there_follows(self) -> None:
+        bench = Workbench(frame="zones")
+        field = bench.new("add-location", code="F9", text="Field", side="field")
+        inner = bench.new("add-location", code="A", text="Carriage", side="machine", parent_id=field)
+        lamp, other = bench.place("lamp", 20, 20), bench.place("lamp", 20, 30)
+        bench.do("set-place", device_id=bench.device(lamp), function_id="", location_id=inner)
+        self.assertEqual(bench.tag(lamp), "PF1")
+        outcome = bench.do("put-tag-rule", part_class="lamp", location_id=field, letters="H", start=101)
+        self.assertEqual(outcome.table, [["Tag now", "Tag then"], ["PF1", "H101"]])
+        bench.do("put-tag-rule", part_class="lamp", letters="P")
+        self.assertEqual([bench.tag(lamp), bench.tag(other)], ["H101", "P1"])
+        bench.do("set-place", device_id=bench.device(other), function_id="", location_id=field)
+        self.assertEqual(bench.tag(other), "H101")  # another place, so the number is free there
+        bench.do("set-place", device_id=bench.device(other), function_id="", location_id="")
+        self.assertEqual(bench.tag(other), "P1")
 
 
 class Terminals(TestCase):

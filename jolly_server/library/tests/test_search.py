@@ -8,8 +8,9 @@ from pathlib import Path
 
 from jolly_core.library import definitions, find_symbols, part_classes
 from jolly_core.model import FileError
-from jolly_server.library.models import LibraryPart
-from jolly_server.library.services import load_library, search
+from jolly_server.library.models import LibraryPart, Shelf
+from jolly_server.library.search import search
+from jolly_server.library.services import load_library
 from jolly_server.testing import DemoCase
 
 
@@ -62,14 +63,14 @@ class LibraryFile(DemoCase):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "library.json"
             path.write_text(json.dumps({"format": "jolly-spool-library", "version": 1, "parts": parts}))
-            return load_library(path)
+            return load_library(path, Shelf.objects.get(pk="house"))
 
     def test_a_wrong_part_is_named_and_nothing_is_loaded(self) -> None:
         good: dict[str, object] = {"id": "x-1", "maker": "Quillon", "number": "X1", "part_class": "lamp"}
         count = LibraryPart.objects.count()
         for change, words in (
             ({"part_class": "rocket"}, "rocket"),
-            ({"units": [["coil", ["A1", "A2"]]]}, "X2 has a unit “coil”"),
+            ({"units": [["coil", ["A1", "A2"]]]}, "X2: the class Indicator light has no unit coil"),
             ({"id": "x-1"}, "Two parts"),
             ({"maker": 7}, "maker"),
         ):

@@ -89,7 +89,7 @@ class Drawing(DemoCase):
         habits = self.ask("wiring-habits")
         self.assertEqual(sum(t["used"] for t in habits["types"]), habits["wires"])
         self.assertEqual(next(c["usual"] for c in habits["letters"] if c["id"] == "contactor"), "QA")
-        self.accepted(self.anna, kind="set-class-letters", part_class="lamp", letters="H")
+        self.accepted(self.anna, kind="put-tag-rule", part_class="lamp", letters="H")
         again = self.ask("wiring-habits")
         self.assertEqual(next(c["own"] for c in again["letters"] if c["id"] == "lamp"), "H")
 

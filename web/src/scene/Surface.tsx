@@ -1,6 +1,7 @@
 /**
- * The work surface: paper, grid, pan and zoom. While a wheel gesture lasts, the whole <svg> is moved by a CSS
- * transform; at rest the view settles into its viewBox, so that lines stay sharp.
+ * The work surface: paper, grid, pan and zoom. While a gesture lasts, the whole <svg> is a layer of its own that is
+ * moved by a CSS transform without being painted anew; at rest the view settles into its viewBox, so that lines are
+ * sharp. It paints beyond its edges, so that what a gesture uncovers is there at once.
  */
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import type { Box } from '../api/shapes'
@@ -204,7 +205,13 @@ export function Surface(props: Props) {
         width={size.w}
         height={size.h}
         viewBox={`${view.x} ${view.y} ${size.w / view.scale || 1} ${size.h / view.scale || 1}`}
-        style={{ display: 'block', transformOrigin: '0 0', userSelect: 'none' }}
+        style={{
+          display: 'block',
+          overflow: 'visible',
+          transformOrigin: '0 0',
+          userSelect: 'none',
+          willChange: 'transform',
+        }}
         role="img"
         aria-label="Sheet"
         data-testid="sheet"

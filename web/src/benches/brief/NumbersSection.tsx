@@ -12,10 +12,32 @@ import { Section } from '../../kit/Section'
 import { useSheet } from '../draw/store'
 import { ChangeTable } from './ChangeTable'
 import { piecesLine, RuleForm } from './RuleForm'
-import type { NumberRuleRecord, WiringHabits } from './shapes'
+import { TagRuleForm } from './TagRuleForm'
+import { usePlaces } from '../../kit/PlaceChoice'
+import type { NumberRuleRecord, TagRuleRecord, WiringHabits } from './shapes'
 import { useWiring } from './useWiring'
 
-type Panel = { name: '' | 'rule' | 'tags' | 'fix' | 'run'; rule: NumberRuleRecord | null }
+type Panel = {
+  name: '' | 'rule' | 'tags' | 'fix' | 'run' | 'naming'
+  rule: NumberRuleRecord | null
+  naming?: TagRuleRecord
+}
+const NEW_RULE: TagRuleRecord = {
+  id: 'new',
+  part_class: 'contactor',
+  function_id: '',
+  location_id: '',
+  letters: '',
+  start: 0,
+}
+const withoutRule = (rule: TagRuleRecord): AnyEdit => ({
+  kind: 'put-tag-rule',
+  part_class: rule.part_class,
+  function_id: rule.function_id,
+  location_id: rule.location_id,
+  letters: '',
+  start: 0,
+})
 const NONE: Panel = { name: '', rule: null }
 const ACTS: Record<string, { title: string; words: string; edit: AnyEdit }> = {
   tags: {
@@ -52,6 +74,7 @@ function condition(rule: NumberRuleRecord, data: WiringHabits): string {
 export function NumbersSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
   const { send } = useSheet()
   const habits = useWiring()
+  const places = usePlaces().data
   const [panel, setPanel] = useState<Panel>(NONE)
   const data = habits.data
   if (!data)
@@ -60,31 +83,36 @@ export function NumbersSection({ list, canEdit }: { list: ReactNode; canEdit: bo
         {null}
       </Bench>
     )
+  const codeOf = (table: 'functions' | 'locations', id: string) =>
+    places?.[table].find((p) => p.id === id)?.name ?? ''
+  // Letters of a class everywhere stand in the fields below; what is left are first numbers and places.
+  const namings = data.tag_rules
   const act = ACTS[panel.name]
-  const inspector =
-    panel.name === 'rule' ? (
-      <RuleForm key={panel.rule?.id ?? 'new'} data={data} rule={panel.rule} close={() => setPanel(NONE)} />
-    ) : act ? (
-      <>
-        <Box sx={{ fontWeight: 600 }}>{act.title}</Box>
-        <Box sx={{ fontSize: 12.5, color: QUIET }}>{act.words}</Box>
-        <ChangeTable edit={act.edit} />
-        <Box sx={{ display: 'flex', gap: 1 }}>
-          <Button
-            variant="contained"
-            onClick={() => void send(act.edit).then((answer) => answer && setPanel(NONE))}
-          >
-            Do it
-          </Button>
-          <Button onClick={() => setPanel(NONE)}>Cancel</Button>
-        </Box>
-      </>
-    ) : (
-      <Box sx={{ fontSize: 12.5, color: QUIET }}>
-        The first rule that holds names a net. A rule is put together of pieces; what would change is listed
-        before it is saved. Numbers that run without a sheet or line run over the whole project.
+  const inspector = panel.naming ? (
+    <TagRuleForm key={panel.naming.id} data={data} rule={panel.naming} close={() => setPanel(NONE)} />
+  ) : panel.name === 'rule' ? (
+    <RuleForm key={panel.rule?.id ?? 'new'} data={data} rule={panel.rule} close={() => setPanel(NONE)} />
+  ) : act ? (
+    <>
+      <Box sx={{ fontWeight: 600 }}>{act.title}</Box>
+      <Box sx={{ fontSize: 12.5, color: QUIET }}>{act.words}</Box>
+      <ChangeTable edit={act.edit} />
+      <Box sx={{ display: 'flex', gap: 1 }}>
+        <Button
+          variant="contained"
+          onClick={() => void send(act.edit).then((answer) => answer && setPanel(NONE))}
+        >
+          Do it
+        </Button>
+        <Button onClick={() => setPanel(NONE)}>Cancel</Button>
       </Box>
-    )
+    </>
+  ) : (
+    <Box sx={{ fontSize: 12.5, color: QUIET }}>
+      The first rule that holds names a net. A rule is put together of pieces; what would change is listed
+      before it is saved. Numbers that run without a sheet or line run over the whole project.
+    </Box>
+  )
   const move = (n: number) => {
     const ids = data.rules.map((r) => r.id)
     ids.splice(n - 1, 0, ...ids.splice(n, 1))
@@ -164,11 +192,43 @@ export function NumbersSection({ list, canEdit }: { list: ReactNode; canEdit: bo
             Tags
           </Box>
           {canEdit && (
+            <Button
+              variant="outlined"
+              onClick={() => setPanel({ name: 'naming', rule: null, naming: NEW_RULE })}
+            >
+              Add a rule
+            </Button>
+          )}
+          {canEdit && (
             <Button variant="outlined" onClick={() => setPanel({ name: 'tags', rule: null })}>
               Number again
             </Button>
           )}
         </Box>
+        {namings.length > 0 && (
+          <Rows label="Tag rules" columns={['Class', 'At', 'Letters', 'From', '']}>
+            {namings.map((rule) => (
+              <tr key={rule.id}>
+                <td>{data.letters.find((c) => c.id === rule.part_class)?.name ?? 'all'}</td>
+                <td style={{ fontFamily: MONO }}>
+                  {[codeOf('functions', rule.function_id), codeOf('locations', rule.location_id)]
+                    .join(' ')
+                    .trim() || 'everywhere'}
+                </td>
+                <td style={{ fontFamily: MONO }}>{rule.letters || 'usual'}</td>
+                <td>{rule.start || 1}</td>
+                <td style={{ whiteSpace: 'nowrap' }}>
+                  {canEdit && (
+                    <>
+                      <Act onClick={() => setPanel({ name: 'naming', rule: null, naming: rule })}>Change</Act>{' '}
+                      <Act onClick={() => void send(withoutRule(rule))}>Remove</Act>
+                    </>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </Rows>
+        )}
         <Section title="Letters of the part classes">
           <Box
             sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 0.75 }}
@@ -182,9 +242,12 @@ export function NumbersSection({ list, canEdit }: { list: ReactNode; canEdit: bo
                 disabled={!canEdit}
                 onSave={(letters) =>
                   void send({
-                    kind: 'set-class-letters',
+                    kind: 'put-tag-rule',
                     part_class: c.id,
+                    function_id: '',
+                    location_id: '',
                     letters: letters === c.usual ? '' : letters,
+                    start: c.start,
                   })
                 }
               />

@@ -137,6 +137,15 @@ export interface NumberRuleRecord {
   scope: string
 }
 
+export interface TagRuleRecord {
+  id: string
+  part_class: string
+  function_id: string
+  location_id: string
+  letters: string
+  start: number
+}
+
 export interface WiringHabits {
   types: WireTypeRecord[]
   categories: string[]
@@ -144,7 +153,8 @@ export interface WiringHabits {
   rules: NumberRuleRecord[]
   own_pattern: string
   potentials: string[]
-  letters: { id: string; name: string; letters: string; usual: string; own: string }[]
+  letters: { id: string; name: string; letters: string; usual: string; own: string; start: number }[]
+  tag_rules: TagRuleRecord[]
   fixed_numbers: number
   wires: number
 }

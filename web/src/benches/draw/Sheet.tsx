@@ -1,15 +1,36 @@
 /** The sheet: the painted scene, what is previewed, the caret, and the boxes at it. */
 import Box from '@mui/material/Box'
-import { useMemo } from 'react'
+import { memo, useMemo } from 'react'
 import type { Box as Rect, Item } from '../../api/shapes'
 import { COPPER, SNAG } from '../../app/theme'
-import { ItemView, type Look } from '../../scene/Painter'
+import { ItemView, type Art, type Look } from '../../scene/Painter'
 import { GRID, Surface, type At } from '../../scene/Surface'
 import { PlaceBox } from './PlaceBox'
 import { QuickLine } from './QuickLine'
 import { useSheet } from './store'
 import { legs, pointerDown, pointerMove, pointerUp, putCorner } from './tools'
 import { useArt } from '../../scene/useArt'
+
+const NOTHING: ReadonlySet<string> = new Set()
+
+interface ItemsProps {
+  items: Record<string, Item>
+  art: Art
+  looks: Map<string, Look>
+  changed: ReadonlySet<string>
+}
+
+/** All that is drawn; not gone through when only caret, tool or pointer move. */
+const Items = memo(function Items({ items, art, looks, changed }: ItemsProps) {
+  return Object.values(items).map((item) => (
+    <ItemView
+      key={item.id}
+      item={item}
+      art={art}
+      look={changed.has(item.id) && item.kind !== 'frame' ? 'preview' : (looks.get(item.id) ?? 'plain')}
+    />
+  ))
+})
 
 interface Props {
   canEdit: boolean
@@ -82,18 +103,7 @@ export function Sheet({ canEdit, onGo }: Props) {
       }}
     >
       <g data-revision={revision} />
-      {Object.values(shown.items).map((item) => (
-        <ItemView
-          key={item.id}
-          item={item}
-          art={art}
-          look={
-            preview?.changed.has(item.id) && item.kind !== 'frame'
-              ? 'preview'
-              : (looks.get(item.id) ?? 'plain')
-          }
-        />
-      ))}
+      <Items items={shown.items} art={art} looks={looks} changed={preview?.changed ?? NOTHING} />
       {ghost && (
         <polyline
           points={[...ghost.corners, ...legs(ghost.corners[ghost.corners.length - 1]!, ghost.end)]

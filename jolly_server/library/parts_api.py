@@ -1,0 +1,234 @@
+"""Parts of the library for the browser: read, drafted, saved, with their history; libraries and own fields."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any, Literal
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from jolly_core.library import (
+    core_orders,
+    like,
+    missing,
+    new_part,
+    part_classes,
+    part_fields,
+    part_from_text,
+    unit_facts,
+    unit_kinds,
+    with_cores,
+    with_units,
+)
+from jolly_core.model import MOUNTINGS, CoreError, Part, RuleError, from_record, to_record
+
+from .models import PartVersion
+from .ownfields import add_own_field, own_fields, remove_own_field
+from .search import makers_of
+from .shelves import add_shelf, may_change, order_shelves, shelf_rows, shelf_to_change, shelves_for
+from .storing import history, remove_parts, save_part, stored
+from .uses import projects_with
+
+router = Router(tags=["parts"])
+
+
+class ShelfIn(Schema):
+    """A new library."""
+
+    name: str
+    text: str = ""
+    own: bool = False
+    read_only: bool = False
+
+
+class OrderIn(Schema):
+    """Ids in their new order."""
+
+    ids: list[str]
+
+
+class PartIn(Schema):
+    """A part to keep on a shelf; a record with an id replaces that part."""
+
+    shelf: str
+    record: dict[str, Any]
+
+
+class RemoveIn(Schema):
+    """Parts to take off a shelf."""
+
+    shelf: str
+    ids: list[str]
+
+
+class OwnFieldIn(Schema):
+    """A field that a class of parts gets beside its own."""
+
+    part_class: str
+    name: str
+    unit: str = ""
+    kind: Literal["number", "text", "choice", "flag"] = "text"
+    choices: list[str] = []
+
+
+class DraftIn(Schema):
+    """One step in making a part: nothing is kept by it.
+
+    `act` is "new" (of part_class), "like" (of part_id), "text" (pasted), "units" (count of kind more), "cores" (a
+    cable's cores anew) or "check" (only what it lacks).
+    """
+
+    act: Literal["new", "like", "text", "units", "cores", "check"]
+    record: dict[str, Any] = {}
+    part_class: str = ""
+    part_id: str = ""
+    text: str = ""
+    kind: str = ""
+    count: int = 1
+    order: str = "numbered"
+    protective: bool = False
+    section: str = ""
+    shields: int = 0
+
+
+@router.get("/kinds", response=dict[str, Any])
+def kinds(request: HttpRequest) -> dict[str, Any]:
+    """Give the classes with their fields, the kinds of unit with theirs, and what else a part's form offers."""
+    own = own_fields()
+    return {
+        "classes": [
+            {
+                "key": c.key,
+                "name": c.name,
+                "units": list(c.units),
+                "fields": [*c.ratings, *(f["key"] for f in own if f["part_class"] == c.key)],
+                "add_on": c.add_on,
+            }
+            for c in part_classes().values()
+        ],
+        "fields": {
+            **{f["key"]: {k: f[k] for k in ("key", "name", "unit", "kind", "choices")} for f in own},
+            **{f.key: asdict(f) for f in part_fields().values()},
+        },
+        "facts": {f.key: asdict(f) for f in unit_facts().values()},
+        "units": {k.key: asdict(k) for k in unit_kinds().values()},
+        "core_orders": list(core_orders()),
+        "mountings": [m for m in MOUNTINGS if m],
+    }
+
+
+@router.get("/makers", response=list[str])
+def makers(request: HttpRequest, part_class_key: str = "") -> list[str]:
+    """List the makers of the library's parts."""
+    return makers_of(part_class_key)
+
+
+@router.get("/shelves", response=list[dict[str, Any]])
+def shelves(request: HttpRequest) -> list[dict[str, Any]]:
+    """List the libraries a person sees, in their order."""
+    return shelf_rows(request.user)
+
+
+@router.post("/shelves", response=list[dict[str, Any]])
+def make_shelf(request: HttpRequest, body: ShelfIn) -> list[dict[str, Any]]:
+    """Add a library."""
+    add_shelf(body.name, request.user, own=body.own, text=body.text, read_only=body.read_only)
+    return shelf_rows(request.user)
+
+
+@router.post("/shelves/order", response=list[dict[str, Any]])
+def put_shelves_in_order(request: HttpRequest, body: OrderIn) -> list[dict[str, Any]]:
+    """Put the libraries in an order; where two have a number, the part of the first is taken."""
+    order_shelves(body.ids, request.user)
+    return shelf_rows(request.user)
+
+
+@router.get("/part/{part_id}", response=dict[str, Any])
+def part(request: HttpRequest, part_id: str) -> dict[str, Any]:
+    """Give a part with its library, what it lacks, its history and the projects that have a copy of it."""
+    found, shelf = stored(part_id)
+    if not shelves_for(request.user).filter(pk=shelf.pk).exists():
+        raise RuleError("This part is in a library that is not yours.", ids=(part_id,))
+    return {
+        **_draft(found),
+        "shelf": {"id": shelf.pk, "name": shelf.name, "may_change": may_change(shelf, request.user)},
+        "history": history(part_id),
+        "projects": projects_with(part_id, request.user),
+    }
+
+
+@router.post("/part", response=dict[str, Any])
+def keep_part(request: HttpRequest, body: PartIn) -> dict[str, Any]:
+    """Put a new or changed part onto a shelf."""
+    shelf = shelf_to_change(body.shelf, request.user)
+    return _draft(save_part(_part(body.record), shelf, request.user.get_username()))
+
+
+@router.post("/parts/remove", response=int)
+def take_out(request: HttpRequest, body: RemoveIn) -> int:
+    """Take parts out of a library; projects keep their copies."""
+    shelf = shelf_to_change(body.shelf, request.user)
+    return remove_parts(body.ids, shelf, request.user.get_username())
+
+
+@router.post("/draft", response=dict[str, Any])
+def draft(request: HttpRequest, body: DraftIn) -> dict[str, Any]:
+    """Take one step in making a part and give it with what it still lacks."""
+    if body.act == "new":
+        return _draft(new_part(body.part_class))
+    if body.act == "like":
+        return _draft(like(stored(body.part_id)[0]))
+    if body.act == "text":
+        reading = part_from_text(body.text, body.part_class)
+        return {**_draft(reading.part), "understood": reading.understood, "left": reading.left}
+    before = _part(body.record)
+    if body.act == "units":
+        return _draft(with_units(before, body.kind, body.count))
+    if body.act == "cores":
+        made = with_cores(
+            before,
+            body.count,
+            body.order,
+            protective=body.protective,
+            section=body.section.strip(),
+            shields=body.shields,
+        )
+        return _draft(made)
+    return _draft(before)
+
+
+@router.post("/own-fields", response=list[dict[str, Any]])
+def make_own_field(request: HttpRequest, body: OwnFieldIn) -> list[dict[str, Any]]:
+    """Add a field to a class of parts."""
+    add_own_field(body.part_class, body.name, body.unit, body.kind, body.choices)
+    return own_fields()
+
+
+@router.delete("/own-fields/{part_class_key}/{key}", response=list[dict[str, Any]])
+def drop_own_field(request: HttpRequest, part_class_key: str, key: str) -> list[dict[str, Any]]:
+    """Take an own field away; what parts say there stays with them."""
+    remove_own_field(part_class_key, key)
+    return own_fields()
+
+
+@router.get("/changes", response=list[dict[str, Any]])
+def changes(request: HttpRequest, limit: int = 100) -> list[dict[str, Any]]:
+    """List who changed what in the library, the youngest first."""
+    rows = PartVersion.objects.order_by("-pk")[: max(1, min(limit, 500))]
+    return [
+        {"part_id": r.part_id, "library": r.shelf_name, "act": r.act, "by": r.by, "at": r.at.isoformat()} for r in rows
+    ]
+
+
+def _part(record: dict[str, Any]) -> Part:
+    made: Part = from_record("part", {"id": "", "maker": "", "number": "", **record})
+    return made
+
+
+def _draft(found: Part) -> dict[str, Any]:
+    try:
+        lacks, problem = missing(found), ""
+    except CoreError as error:
+        lacks, problem = {}, error.message
+    return {"record": to_record(found), "missing": lacks, "problem": problem}

@@ -1,0 +1,161 @@
+"""Putting parts into the library: checked, with what they are looked up by, and their history."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
+from itertools import islice
+from typing import Any
+
+from django.db import transaction
+
+from jolly_core.library import Difference, check_part, differences, values_of
+from jolly_core.model import IdSource, Part, RuleError, from_record, to_record
+
+from .models import LibraryPart, PartValue, PartVersion, Shelf
+from .search import FIELDS
+
+BATCH = 500
+_ids = IdSource()
+
+
+def row_of(part: Part, shelf: Shelf) -> LibraryPart:
+    """Return the row of a part on a shelf."""
+    return LibraryPart(shelf=shelf, **{n: getattr(part, n) for n in FIELDS})
+
+
+def _batches(parts: Iterable[Part]) -> Iterator[list[Part]]:
+    source = iter(parts)
+    while batch := list(islice(source, BATCH)):
+        yield batch
+
+
+def store_parts(parts: Iterable[Part], shelf: Shelf, *, by: str = "", act: str = "taken in") -> int:
+    """Insert or replace parts on a shelf by id, a batch at a time, and return how many there were.
+
+    Args:
+        by: who does it; with a name, each part gets a line in its history.
+    """
+    count = 0
+    with transaction.atomic():
+        for batch in _batches(parts):
+            count += len(batch)
+            LibraryPart.objects.bulk_create(
+                [row_of(p, shelf) for p in batch],
+                update_conflicts=True,
+                unique_fields=["id"],
+                update_fields=[*(n for n in FIELDS if n != "id"), "shelf"],
+            )
+            PartValue.objects.filter(part_id__in=[p.id for p in batch]).delete()
+            PartValue.objects.bulk_create(
+                PartValue(part_id=p.id, field=field, text=text, number=number)
+                for p in batch
+                for field, text, number in values_of(p)
+            )
+            if by:
+                PartVersion.objects.bulk_create(_version(p, shelf, by, act) for p in batch)
+    return count
+
+
+def _version(part: Part, shelf: Shelf, by: str, act: str, *, gone: bool = False) -> PartVersion:
+    record = "{}" if gone else json.dumps(to_record(part), ensure_ascii=False)
+    return PartVersion(part_id=part.id, shelf_name=shelf.name, version=part.version, act=act, by=by, record=record)
+
+
+def usual_id(maker: str, number: str) -> str:
+    """Return the id a new part gets: maker and number in small letters, so that files can be read.
+
+    Example:
+        >>> usual_id("Tamwick", "TW-L22 G")
+        'tamwick-tw-l22-g'
+    """
+    slug = re.sub(r"[^a-z0-9]+", "-", f"{maker} {number}".lower()).strip("-")[:36]
+    return slug or _ids.new()
+
+
+def free_id(maker: str, number: str) -> str:
+    """Return the usual id of a new part, or another one where that is taken."""
+    usual = usual_id(maker, number)
+    return _ids.new() if LibraryPart.objects.filter(pk=usual).exists() else usual
+
+
+def stored(part_id: str) -> tuple[Part, Shelf]:
+    """Return a part and its shelf.
+
+    Raises:
+        RuleError: it is not in the library.
+    """
+    row = LibraryPart.objects.select_related("shelf").filter(pk=part_id).first()
+    if row is None:
+        raise RuleError("This part is no longer in the library.", ids=(part_id,))
+    return part_of_row(row), row.shelf
+
+
+def part_of_row(row: LibraryPart) -> Part:
+    """Return the part of a row that was read."""
+    return Part(*(getattr(row, n) for n in FIELDS))
+
+
+def save_part(part: Part, shelf: Shelf, by: str) -> Part:
+    """Put a new or changed part onto a shelf, with the next version and a line in its history.
+
+    Raises:
+        FileError: the part is wrong in itself.
+        RuleError: it has no maker or number, or the shelf has another part of its maker and number.
+    """
+    part = replace(part, maker=" ".join(part.maker.split()), number=" ".join(part.number.split()))
+    if not part.number:
+        raise RuleError("Give the part its number.", field="number")
+    part = check_part(part)
+    twin = shelf.parts.filter(maker__iexact=part.maker, number__iexact=part.number).exclude(pk=part.id).first()
+    if twin is not None:
+        raise RuleError(f"{shelf.name} has {part.maker} {part.number} already.", field="number", ids=(twin.pk,))
+    before = LibraryPart.objects.filter(pk=part.id).first()
+    if before is None:
+        made = replace(part, id=part.id or free_id(part.maker, part.number), version=1)
+        store_parts([made], shelf, by=by, act="made")
+        return made
+    old = part_of_row(before)
+    changed = differences(old, part)
+    if not changed and before.shelf_id == shelf.pk:
+        return old
+    made = replace(part, version=old.version + 1)
+    words = ", ".join(d.field for d in changed[:4]) or f"moved to {shelf.name}"
+    store_parts([made], shelf, by=by, act=f"changed {words}" if changed else words)
+    return made
+
+
+def remove_parts(ids: Iterable[str], shelf: Shelf, by: str) -> int:
+    """Take parts off a shelf and return how many; projects keep their copies."""
+    rows = list(shelf.parts.filter(pk__in=list(ids)))
+    with transaction.atomic():
+        PartVersion.objects.bulk_create(
+            _version(part_of_row(r), shelf, by, "taken out of the library", gone=True) for r in rows
+        )
+        shelf.parts.filter(pk__in=[r.pk for r in rows]).delete()
+    return len(rows)
+
+
+def history(part_id: str) -> list[dict[str, Any]]:
+    """Return who changed a part when, the youngest first, with the fields that differ from the version before."""
+    rows = list(PartVersion.objects.filter(part_id=part_id).order_by("pk"))
+    lines: list[dict[str, Any]] = []
+    before: Part | None = None
+    for row in rows:
+        record = json.loads(row.record)
+        after: Part | None = from_record("part", record) if record else None
+        changed: list[Difference] = differences(before, after) if before is not None and after is not None else []
+        lines.append(
+            {
+                "version": row.version,
+                "act": row.act,
+                "by": row.by,
+                "at": row.at.isoformat(),
+                "library": row.shelf_name,
+                "changed": [{"field": d.field, "before": d.before, "after": d.after} for d in changed],
+            }
+        )
+        before = after
+    return lines[::-1]

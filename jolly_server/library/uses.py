@@ -1,0 +1,24 @@
+"""In which projects a library part is used."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from jolly_server.projects.models import DeviceRow, Membership, PartRow
+
+from .shelves import User
+
+
+def projects_with(part_id: str, user: User) -> list[dict[str, Any]]:
+    """Return the projects of a person that have a copy of a part: which version, and on how many devices."""
+    mine = Membership.objects.filter(user_id=user.pk).values_list("project_id", flat=True)
+    rows = PartRow.objects.filter(id=part_id, project_id__in=mine).select_related("project")
+    return [
+        {
+            "id": r.project_id,
+            "name": r.project.name,
+            "version": r.version,
+            "devices": DeviceRow.objects.filter(project_id=r.project_id, part_id=part_id).count(),
+        }
+        for r in rows
+    ]
