@@ -120,7 +120,8 @@ function Wire({ prim, look }: { prim: Prim; look: Look }) {
   const marked = look !== 'plain'
   return (
     <>
-      <line {...line} stroke="transparent" strokeWidth={2.2} />
+      {/* Met by the pointer, not painted: a sheet of a thousand wires stays quick. */}
+      <line {...line} stroke="none" strokeWidth={2.2} pointerEvents="stroke" />
       {marked && (
         <line {...line} stroke={inkOf(look, COPPER)} strokeWidth={1.5} opacity={0.55} strokeLinecap="round" />
       )}
@@ -253,7 +254,8 @@ export const ItemView = memo(function ItemView({ item, art, look }: ItemViewProp
           y={body[1] - 0.5}
           width={body[2] - body[0] + 1}
           height={body[3] - body[1] + 1}
-          fill={look === 'selected' ? 'rgba(180,98,45,0.10)' : 'transparent'}
+          fill={look === 'selected' ? 'rgba(180,98,45,0.10)' : 'none'}
+          pointerEvents="all"
           rx={1}
         />
       )}

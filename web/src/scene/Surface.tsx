@@ -1,7 +1,7 @@
 /**
- * The work surface: paper, grid, pan and zoom. While a gesture lasts, the whole <svg> is a layer of its own that is
- * moved by a CSS transform without being painted anew; at rest the view settles into its viewBox, so that lines are
- * sharp. It paints beyond its edges, so that what a gesture uncovers is there at once.
+ * The work surface: paper, grid, pan and zoom. While a gesture lasts, the whole <svg> is moved by a CSS transform; at
+ * rest the view settles into its viewBox, so that lines are sharp. A gesture that leads far settles on its way, so
+ * that what it uncovers is painted.
  */
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import type { Box } from '../api/shapes'
@@ -9,6 +9,9 @@ import { PAPER } from '../app/theme'
 
 export const GRID = 2.5
 const SETTLE_MS = 140
+const FAR_PX = 260
+const FAR_OUT = 0.75
+const FAR_IN = 2.5
 const CLOSEST = 14
 const FARTHEST = 0.12
 
@@ -106,6 +109,11 @@ export function Surface(props: Props) {
       const factor = next.scale / now.scale
       const dx = (now.x - next.x) * next.scale
       const dy = (now.y - next.y) * next.scale
+      if (Math.hypot(dx, dy) > FAR_PX || factor < FAR_OUT || factor > FAR_IN) {
+        window.clearTimeout(timer.current)
+        settle(next)
+        return
+      }
       if (svg.current) svg.current.style.transform = `translate(${dx}px, ${dy}px) scale(${factor})`
       window.clearTimeout(timer.current)
       timer.current = window.setTimeout(() => settle(live.current), SETTLE_MS)
@@ -207,10 +215,8 @@ export function Surface(props: Props) {
         viewBox={`${view.x} ${view.y} ${size.w / view.scale || 1} ${size.h / view.scale || 1}`}
         style={{
           display: 'block',
-          overflow: 'visible',
           transformOrigin: '0 0',
           userSelect: 'none',
-          willChange: 'transform',
         }}
         role="img"
         aria-label="Sheet"
