@@ -1,6 +1,7 @@
 """Checks: each finds one kind of snag. Importing a family's module registers its checks."""
 
 from . import cables, circuits, devices, frames, layout, wires
+from .circuits import switched_volts
 from .registry import (
     CHECKS,
     PROJECT_CHECKS,
@@ -30,5 +31,6 @@ __all__ = [
     "project_check",
     "project_snags",
     "snags_on",
+    "switched_volts",
     "wires",
 ]

@@ -13,6 +13,7 @@ from . import (
     cabinet,
     cables,
     continuations,
+    copies,
     devices,
     harness,
     mutes,
@@ -37,10 +38,13 @@ from . import (
     wiretypes,
 )
 from .base import EDITS, EditKind, Outcome, Payload, Text, compute
+from .choosing import Candidate, ranked
+from .copies import stale_parts
 
 __all__ = [
     "EDITS",
     "AnyEdit",
+    "Candidate",
     "EditKind",
     "Outcome",
     "Payload",
@@ -53,6 +57,7 @@ __all__ = [
     "cabinet",
     "cables",
     "continuations",
+    "copies",
     "compute",
     "devices",
     "harness",
@@ -64,12 +69,14 @@ __all__ = [
     "place",
     "plc",
     "quickline",
+    "ranked",
     "replacing",
     "rungs",
     "settings",
     "sheetcopy",
     "sheetorder",
     "sheets",
+    "stale_parts",
     "stamps",
     "structure",
     "symbols",
@@ -120,6 +127,10 @@ AnyEdit = Annotated[
         numbering.OrderNumberRules,
         numbering.FixNumbers,
         numbering.NumberTags,
+        copies.RefreshParts,
+        copies.ReplacePart,
+        copies.AddPart,
+        copies.RemovePart,
         numbering.PutTagRule,
         devices.SetText,
         devices.SetTag,

@@ -145,20 +145,6 @@ def _holds(offer: Offer, words: list[str]) -> bool:
     return all(w in place for w in words)
 
 
-def symbol_for(kind: str, class_key: str) -> str:
-    """Return the symbol that draws a unit of a kind of a device of a class, "" when there is none.
-
-    Example:
-        >>> symbol_for("nc", "contactor"), symbol_for("nc", "overload")
-        ('contact-nc', 'overload-nc')
-    """
-    fitting = [d for d in definitions().values() if d.unit == kind]
-    own = [d for d in fitting if d.part_class == class_key]
-    followers = [d for d in fitting if d.lead == 9]
-    found = own or followers or fitting
-    return found[0].key if found else ""
-
-
 def _lead_for(part: Part) -> Definition | None:
     """Return the symbol that leads a device of this part: one of its class, else the best of a kind it has."""
     kinds = {kind for kind, _ in part.units}

@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Literal
 
 from jolly_core.library import definition, names_in, part_class
-from jolly_core.model import Device, Part, RuleError, Symbol
+from jolly_core.model import AddOn, Device, Part, RuleError, Symbol
 from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, product_tag, remap, renamed_at
 
 from .base import Id, Payload, Work, edit
@@ -35,31 +35,76 @@ def assign_part(work: Work, payload: AssignPart) -> str:
 def give_part(work: Work, device: Device, part_id: str) -> None:
     """Give a device a part; the project takes a copy of it from the library when it has none yet.
 
+    A set of parts gives its first member, and puts the others onto the device. Add-ons of before stay while the
+    device has a part.
+
     Raises:
         RuleError: the part is unknown, or it cannot be what the device is drawn as.
     """
     project = work.project
-    old = project.part_of(device)
-    part = project.parts.get(part_id) or work.library.part(part_id)
+    old, old_id = project.part_of(device), device.part_id
+    part = project.part_named(part_id) or work.library.part(part_id)
     if part_id and part is None:
         raise RuleError("This part is neither in the project nor in the library.", field="part_id")
+    if part is not None and part.members:
+        _give_set(work, device, part)
+        return
     if part is not None:
         part_id = part.id  # it may have been named by its number
         _fits(work, device, part)
         take_part(work, part.id)
-    changed, lost = remap(project, device, old, part)
+    else:
+        for id in project.add_ons_of.get(device.id):
+            added = project.add_ons[id].part_id
+            work.remove("add_on", id)
+            drop_part(work, added)
     work.put("device", replace(device, part_id=part_id))
-    for symbol in changed:
-        work.put("symbol", symbol)
+    lost = refit(work, project.devices[device.id], old)
     fresh = project.devices[device.id]
     if letters_for(project, fresh) != fresh.letters:
         work.put("device", renamed_at(project, fresh, (fresh.function_id, fresh.location_id)))
-    if old is not None and old.id != part_id:
-        drop_part(work, old.id)
-    if part is not None:
-        for symbol in lost:
-            kind = KIND_WORDS[definition(symbol.definition).unit]
-            work.outcome.remarks.append(f"{part.number} has no free {kind} for one of the units drawn.")
+    if old_id and old_id != part_id:
+        drop_part(work, old_id)
+    note_lost(work, project.part_of(project.devices[device.id]), lost)
+
+
+def _give_set(work: Work, device: Device, part: Part) -> None:
+    for id in work.project.add_ons_of.get(device.id):
+        added = work.project.add_ons[id].part_id
+        work.remove("add_on", id)
+        drop_part(work, added)
+    first, *others = part.members
+    known = [n for n in part.members if work.library.part(n) is None and work.project.part_named(n) is None]
+    if known:
+        raise RuleError(f"{part.number} has the part {known[0]}, which is not in the library.", field="part_id")
+    remarks = len(work.outcome.remarks)
+    give_part(work, device, first)
+    for name in others:
+        before = work.project.part_of(work.project.devices[device.id])
+        taken = take_part(work, name)
+        work.put("add_on", AddOn(work.ids.new(), device.id, taken.id))
+        lost = refit(work, work.project.devices[device.id], before)
+        del work.outcome.remarks[remarks:]
+        note_lost(work, work.project.part_of(work.project.devices[device.id]), lost)
+
+
+def refit(work: Work, device: Device, old: Part | None) -> list[Symbol]:
+    """Give the drawn units of a device the units of the part it has now, and return those there is none for.
+
+    Args:
+        old: the part it had, with the units of its add-ons.
+    """
+    changed, lost = remap(work.project, device, old, work.project.part_of(device))
+    for symbol in changed:
+        work.put("symbol", symbol)
+    return lost
+
+
+def note_lost(work: Work, part: Part | None, lost: list[Symbol]) -> None:
+    """Say of each unit drawn that the part has none free for it."""
+    for symbol in lost if part is not None else ():
+        kind = KIND_WORDS[definition(symbol.definition).unit]
+        work.outcome.remarks.append(f"{part.number if part else ''} has no free {kind} for one of the units drawn.")
 
 
 def part_for(work: Work, symbol: Symbol, part_id: str) -> None:
@@ -84,7 +129,7 @@ def take_part(work: Work, part_id: str, part_class_key: str = "") -> Part:
     Raises:
         RuleError: the part is unknown or of another class.
     """
-    part = work.project.parts.get(part_id) or work.library.part(part_id)
+    part = work.project.part_named(part_id) or work.library.part(part_id)
     if part is None:
         raise RuleError("This part is neither in the project nor in the library.", field="part_id")
     if part_class_key and part.part_class != part_class_key:

@@ -65,6 +65,8 @@ def table_xlsx(table: Table) -> bytes:
                 page.write_string(line, number, cell)
             else:
                 page.write_number(line, number, cell)
+    for line, words in enumerate(table.foot, start=len(table.rows) + 2):
+        page.write_string(line, 0, words)
     if table.rows:
         page.autofilter(0, 0, len(table.rows), len(table.columns) - 1)
     book.close()
@@ -92,7 +94,8 @@ def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
     total = sum(c.width for c in table.columns)
     widths = [(width - 2 * margin) * c.width / total for c in table.columns]
     per_page = int((height - 2 * margin - 16 * mm) // row_height) - 1
-    pages = max(1, -(-len(table.rows) // per_page))
+    pages = max(1, -(-(len(table.rows) + len(table.foot)) // per_page))
+    feet = len(table.rows)
     for page in range(pages):
         y = height - margin - 4 * mm
         canvas.setFont(BOLD, 12)
@@ -106,6 +109,10 @@ def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
             _pdf_row(canvas, row, widths, margin, y, BOLD if number == 0 else SANS, size)
             canvas.setLineWidth(0.6 if number == 0 else 0.15)
             canvas.line(margin, y - 1.4 * mm, width - margin, y - 1.4 * mm)
+            y -= row_height
+        canvas.setFont(SANS, size)
+        for words in table.foot[max(0, page * per_page - feet) : max(0, (page + 1) * per_page - feet)]:
+            canvas.drawString(margin, y, words)
             y -= row_height
         canvas.showPage()
     canvas.save()

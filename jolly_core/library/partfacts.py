@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from jolly_core.model import FileError, Part, fields_of
+from jolly_core.model import MOUNTINGS, FileError, Part, fields_of
 
 from .classes import part_class
 from .fields import checked, number_in, part_fields, unit_facts
@@ -97,7 +97,9 @@ def missing(part: Part) -> dict[str, list[str]]:
         found["drawing"].append(f"pins of a {unnamed[0]}" if len(unnamed) == 1 else f"pins of {len(unnamed)} units")
     if part.mounting in ("rail", "plate", "door hole"):
         if not part.diameter_mm:
-            found["layout"] += [w for w, v in (("width", part.width_mm), ("height", part.height_mm)) if not v]
+            sawn = "stock_mm" in kind.ratings  # a rail or duct is as long as it is cut
+            sides = (("width", part.width_mm), ("height", part.height_mm or float(sawn)))
+            found["layout"] += [word for word, value in sides if not value]
         found["layout"] += ["depth"] if not part.depth_mm else []
         if "loss_w" in kind.ratings and "loss_w" not in part.ratings:
             found["layout"].append("heat loss")
@@ -187,6 +189,10 @@ def check_part(part: Part) -> Part:
         details = tuple(
             {k: checked(facts[k], v) if k in facts else v for k, v in d.items() if v.strip()} for d in part.details
         )
+        if part.mounting not in MOUNTINGS:
+            raise FileError(
+                f"mounting “{part.mounting}” should be one of {', '.join(MOUNTINGS[:-1])}.", field="mounting"
+            )
         for field in ("width_mm", "height_mm", "depth_mm", "diameter_mm", "weight_kg", "price"):
             if getattr(part, field) < 0:
                 raise FileError(f"{_SIMPLE_WORDS[field]} cannot be less than nothing.", field=field)

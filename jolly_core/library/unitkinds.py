@@ -25,7 +25,6 @@ class UnitKind:
         pins: pattern of the usual markings; {n} counts the units of the same row, {i} those of the kind, {odd} and
             {even} are the two ends of the i-th pole (EN 50005, EN 50011, EN 50012).
         row: kinds of one row are counted together: 13-14 is followed by 21-22.
-        symbol: symbol it is usually drawn with where no class has a more particular one, "" for none.
         details: keys of the facts that may be said of such a unit.
     """
 
@@ -34,7 +33,6 @@ class UnitKind:
     many: str
     pins: tuple[str, ...]
     row: str
-    symbol: str
     details: tuple[str, ...]
 
 
@@ -49,7 +47,6 @@ def unit_kinds() -> dict[str, UnitKind]:
             raw["many"],
             tuple(raw["pins"]),
             raw["row"],
-            raw["symbol"],
             tuple(raw["details"]),
         )
         for raw in json.loads(text)
@@ -96,14 +93,21 @@ def next_pins(units: Iterable[Unit], kind: str, class_key: str = "") -> tuple[st
     return spec.pins
 
 
-def symbol_for(part: Part, kind: str, standard: str) -> str:
-    """Return the key of the symbol a part's units of a kind are drawn with, "" when there is none.
+def symbol_for(kind: str, class_key: str, part: Part | None = None, standard: str = "iec") -> str:
+    """Return the symbol that draws a unit of a kind of a device of a class, "" when there is none.
 
-    The part's own choice for the standard comes first, then its choice for all, then the symbol of its class and
-    kind, then the kind's usual one.
+    A part's own choice comes first, that for the standard before that for all; then the symbol of class and kind;
+    then the kind's usual one, or any that follows a lead.
+
+    Example:
+        >>> symbol_for("nc", "contactor"), symbol_for("nc", "overload")
+        ('contact-nc', 'overload-nc')
     """
-    own = part.symbols.get(f"{kind}@{standard}") or part.symbols.get(kind)
+    own = (part.symbols.get(f"{kind}@{standard}") or part.symbols.get(kind)) if part else ""
     if own:
         return own
-    of_class = next((d.key for d in definitions().values() if (d.part_class, d.unit) == (part.part_class, kind)), "")
-    return of_class or unit_kind(kind).symbol
+    fitting = [d for d in definitions().values() if d.unit == kind]
+    of_class = [d for d in fitting if d.part_class == class_key]
+    followers = [d for d in fitting if d.lead == 9]
+    found = of_class or followers or fitting
+    return found[0].key if found else ""

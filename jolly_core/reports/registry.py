@@ -29,6 +29,7 @@ class Table:
     title: str
     columns: tuple[Column, ...]
     rows: list[tuple[Cell, ...]]
+    foot: tuple[str, ...] = ()
 
 
 @dataclass(slots=True, frozen=True)

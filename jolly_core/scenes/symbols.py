@@ -6,7 +6,7 @@ from jolly_core.drawing import ADVANCE, GRID_MM, extent_of, lies_upright, pin_po
 from jolly_core.library import definition, is_block
 from jolly_core.model import Project, Sheet, Symbol
 from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
-from jolly_core.tagging import lead_of, lead_reference, pins_of, tag_on
+from jolly_core.tagging import closed_in, lead_of, lead_reference, pins_of, tag_on
 
 from .primitives import Item, Prim, art_of, fit, text
 
@@ -36,6 +36,8 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         tag = f"{tag}:{name}" if lead == symbol else f":{name}"
     words = device.text if device and lead is not None and lead.id == symbol.id else ""
     reference = lead_reference(project, symbol) if not small else ""
+    closed = closed_in(project, symbol)
+    reference = " ".join(filter(None, (reference, f"in {closed}" if closed else "")))
     names = [] if small else pins_of(project, symbol)
     address = ""
     if device and unit in TYPES_OF_UNITS:

@@ -6,6 +6,7 @@ from .references import (
     CONTACT_KINDS,
     KIND_WORDS,
     ContactRow,
+    closed_in,
     contact_table,
     lead_reference,
     likely_devices,
@@ -30,6 +31,7 @@ from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, termi
 
 __all__ = [
     "class_letters",
+    "closed_in",
     "CONTACT_KINDS",
     "DOCUMENTS",
     "FIELDS",

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jolly_core.drawing import place_in, place_on
 from jolly_core.library import definition, part_class, unit_kinds
-from jolly_core.model import Device, Project, Sheet, Symbol
+from jolly_core.model import Device, Part, Project, Sheet, Symbol
 
 from .units import UnitRow, lead_of, next_units, pins_of, unit_rows
 
@@ -49,15 +49,34 @@ def contact_table(project: Project, lead: Symbol) -> list[ContactRow]:
         if row.kind == "pole":
             poles.setdefault(row.symbol_id, []).append(row)
         else:
-            rows.append(_row(project, row, [row], sheet))
-    grouped = [_row(project, members[0], members, sheet) for members in poles.values()]
+            rows.append(_row(project, device, row, [row], sheet))
+    grouped = [_row(project, device, members[0], members, sheet) for members in poles.values()]
     return grouped + rows
 
 
-def _row(project: Project, first: UnitRow, members: list[UnitRow], sheet: Sheet) -> ContactRow:
+def _row(project: Project, device: Device, first: UnitRow, members: list[UnitRow], sheet: Sheet) -> ContactRow:
     place = reference_to(project, project.symbols[first.symbol_id], sheet) if first.symbol_id else ""
     pins = " ".join("-".join(p for p in m.pins if p) for m in members).strip()
-    return ContactRow(KIND_WORDS[first.kind], pins or "none free", place, first.symbol_id)
+    symbol = project.symbols.get(first.symbol_id)
+    part = project.part_of(device)
+    closed = closed_in(project, symbol) if symbol else _closed(part, first.kind, first.number) if part else ""
+    kind = f"{KIND_WORDS[first.kind]} in {closed}" if closed else KIND_WORDS[first.kind]
+    return ContactRow(kind, pins or "none free", place, first.symbol_id)
+
+
+def closed_in(project: Project, symbol: Symbol) -> str:
+    """Return the positions of a switch in which a contact is closed, as its part says, "" where it says nothing."""
+    device = project.devices.get(symbol.device_id)
+    part = project.part_of(device) if device else None
+    if part is None or not part.details:
+        return ""
+    kind = definition(symbol.definition).unit
+    return ", ".join(filter(None, (_closed(part, kind, number) for number in symbol.units)))
+
+
+def _closed(part: Part, kind: str, number: int) -> str:
+    places = [i for i, (k, _) in enumerate(part.units) if k == kind]
+    return part.detail(places[number - 1]).get("closed", "") if 0 < number <= len(places) else ""
 
 
 def lead_reference(project: Project, symbol: Symbol) -> str:

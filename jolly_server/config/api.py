@@ -20,6 +20,7 @@ from jolly_server.projects.drawing_api import router as drawing
 from jolly_server.projects.editing_api import router as editing
 from jolly_server.projects.journal_api import router as journal
 from jolly_server.projects.list_api import router as project_list
+from jolly_server.projects.parts_api import router as project_parts
 from jolly_server.projects.people_api import router as people
 from jolly_server.projects.titling_api import router as titling
 
@@ -30,6 +31,7 @@ api.add_router("/projects", project_list)
 api.add_router("/projects", projects)
 api.add_router("/projects", editing)
 api.add_router("/projects", drawing)
+api.add_router("/projects", project_parts)
 api.add_router("/projects", journal)
 api.add_router("/projects", titling)
 api.add_router("/projects", issuing)

@@ -1,5 +1,6 @@
 """Documents of a project: reports, sheets as PDF, the project file."""
 
+from dataclasses import replace
 from typing import Any
 
 from django.conf import settings
@@ -19,9 +20,10 @@ from jolly_core.exchange import (
     write_table,
 )
 from jolly_core.model import SURFACES, Project
-from jolly_core.reports import REPORTS, run_report
+from jolly_core.reports import REPORTS, Table, run_report
 from jolly_core.scenes import is_generated, page_of
 from jolly_server.projects.access import role_in
+from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.store import loaded
 
 router = Router(tags=["issuing"])
@@ -31,6 +33,14 @@ TYPES = {
     "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
     "pdf": "application/pdf",
 }
+
+
+# Reports that say at their foot which copies of parts differ from the library.
+OF_PARTS = ("parts", "devices")
+
+
+def _with_foot(project: Project, table: Table, kind: str) -> Table:
+    return replace(table, foot=tuple(stale_lines(project))) if kind in OF_PARTS else table
 
 
 def _file(content: bytes, type: str, name: str) -> HttpResponse:
@@ -53,9 +63,9 @@ def report_rows(request: HttpRequest, project_id: str, kind: str) -> dict[str, A
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        table = run_report(held.project, kind)
+        table = _with_foot(held.project, run_report(held.project, kind), kind)
     columns = [{"key": c.key, "heading": c.heading, "width": c.width} for c in table.columns]
-    return {"title": table.title, "columns": columns, "rows": table.rows}
+    return {"title": table.title, "columns": columns, "rows": table.rows, "foot": list(table.foot)}
 
 
 @router.get("/{project_id}/reports/{kind}/{format}")
@@ -66,7 +76,7 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
         raise HttpError(404, f"Reports come as {', '.join(TABLE_FORMATS)}.")
     held = loaded(project_id)
     with held.lock:
-        table = run_report(held.project, kind)
+        table = _with_foot(held.project, run_report(held.project, kind), kind)
         s = held.project.settings
     name = f"{s.number} {s.name}".strip()
     content = write_table(table, format, name, settings.JOLLY.fonts)

@@ -73,6 +73,10 @@ def checked_parts(records: object) -> list[Part]:
     twice = next((id for id, n in Counter(p.id for p in parts).items() if n > 1), "")
     if twice:
         raise FileError(f"Two parts have the id {twice}.")
+    named = Counter((p.maker.lower(), p.number.lower()) for p in parts)
+    double = next((p for p in parts if named[p.maker.lower(), p.number.lower()] > 1), None)
+    if double is not None:
+        raise FileError(f"{double.maker} {double.number} is in the file twice.", field="number")
     return parts
 
 

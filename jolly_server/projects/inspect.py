@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 from jolly_core.cables import cable_cores, cable_of, source_first
 from jolly_core.checks import snags_on
 from jolly_core.drawing import place_in
-from jolly_core.edits.offers import symbol_for
-from jolly_core.library import definition, part_class
-from jolly_core.model import DRAWN, SHEET_KINDS, Device, Project
+from jolly_core.edits import stale_parts
+from jolly_core.library import definition, part_class, part_fields, symbol_for
+from jolly_core.model import DRAWN, SHEET_KINDS, Device, Part, Project
 from jolly_core.reports import sheet_wires
 from jolly_core.tagging import (
     DOCUMENTS,
@@ -22,6 +23,7 @@ from jolly_core.tagging import (
     tag_on,
     unit_rows,
 )
+from jolly_server.library.services import StoredLibrary
 
 
 def sheet_kinds() -> list[dict[str, Any]]:
@@ -55,7 +57,10 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
         "what": part_class(class_key).name if class_key else "",
         "class": class_key,
         "part": {"id": part.id, "number": part.number, "maker": part.maker, "text": part.text} if part else None,
-        "ratings": part.ratings if part else {},
+        "ratings": _ratings(part),
+        "stale": [asdict(d) for d in stale_parts({part.id: project.parts[part.id]}, StoredLibrary()).get(part.id, [])]
+        if part
+        else [],
         "units": _units(project, device, class_key),
         "wired": [row for sheet_id in sheets for row in _wired(project, device, sheet_id)],
         "snags": [
@@ -66,6 +71,20 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
         ],
         "needs": needs_of(project, device),
     }
+
+
+def _ratings(part: Part | None) -> list[dict[str, str]]:
+    """Return the ratings of a part in words: name, value and unit."""
+    known = part_fields()
+    return [
+        {
+            "key": key,
+            "name": known[key].name if key in known else key.replace("_", " "),
+            "value": value,
+            "unit": known[key].unit if key in known else "",
+        }
+        for key, value in (part.ratings.items() if part else ())
+    ]
 
 
 def _units(project: Project, device: Device, class_key: str) -> list[dict[str, Any]]:
@@ -82,7 +101,7 @@ def _units(project: Project, device: Device, class_key: str) -> list[dict[str, A
                 "pins": "-".join(p for p in row.pins if p),
                 "place": place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y) if symbol else "",
                 "symbol_id": row.symbol_id,
-                "definition": symbol_for(row.kind, class_key),
+                "definition": symbol_for(row.kind, class_key, project.part_of(device), project.settings.standard),
                 "sheet_id": symbol.sheet_id if symbol else "",
             }
         )

@@ -23,13 +23,13 @@ class Search(DemoCase):
         self.assertEqual(self.numbers("bw-c09-24d-62"), ["BW-C09-24D-62"])
 
     def test_words_ratings_makers_and_short_words(self) -> None:
-        self.assertEqual(self.numbers("indicator yellow"), ["TW-L22-Y"])
+        self.assertEqual(self.numbers("indicator yellow 230"), ["TW-L22-Y-230"])
         self.assertTrue(all(n.startswith("OD-M") for n in self.numbers("motor orrery")))
         self.assertIn("HR-P5", self.numbers("5 A supply"))
         self.assertEqual(self.numbers("%%"), [])
 
     def test_filters(self) -> None:
-        self.assertEqual(set(self.numbers(part_class_key="timer")), {"HR-T1", "HR-T2"})
+        self.assertLessEqual({"HR-T1", "HR-T2"}, set(self.numbers(part_class_key="timer")))
         found = search(part_class_key="contactor", maker="Brindlework", rating="230")
         self.assertTrue(found and all(m.part.ratings["coil_voltage_v"] == "230" for m in found))
 

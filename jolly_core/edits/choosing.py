@@ -1,0 +1,158 @@
+"""Which part a device should have: candidates ranked by what is drawn and what the circuit asks, with the reasons."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from jolly_core.checks import switched_volts
+from jolly_core.library import definition, number_in, unit_kinds
+from jolly_core.model import Device, Part, Project
+from jolly_core.sizing import motor_current_a
+from jolly_core.tagging import pins_of, remap
+from jolly_core.wiring import net_of, sheet_groups
+
+_THROUGH = ("pole", "heater")
+_FARTHEST = 60
+
+
+@dataclass(slots=True, frozen=True)
+class Reason:
+    """Why a part is a good or a bad choice; `weight` is its points, below nothing for what speaks against it."""
+
+    words: str
+    weight: int
+
+
+@dataclass(slots=True, frozen=True)
+class Candidate:
+    """A part for a device, with the reasons and how the drawn units would be mapped.
+
+    Attributes:
+        mapping: for each drawn unit (kind, pins now, pins then); pins then are "" where none is free.
+    """
+
+    part: Part
+    reasons: list[Reason]
+    mapping: list[tuple[str, str, str]]
+
+    @property
+    def points(self) -> int:
+        """Return the sum of the reasons' points."""
+        return sum(r.weight for r in self.reasons)
+
+
+@dataclass(slots=True, frozen=True)
+class Asked:
+    """What the circuit asks of a device's part: volts of its coil's or lamp's net, amperes of the motor it feeds."""
+
+    volts: str = ""
+    motor_a: float = 0.0
+
+
+def asked_of(project: Project, device: Device) -> Asked:
+    """Return what the circuit around a device asks of its part, as far as it is drawn."""
+    volts, current = "", 0.0
+    for symbol in project.units_of(device.id):
+        unit = definition(symbol.definition).unit
+        if unit in ("coil", "lamp") and not volts:
+            volts = switched_volts(project, symbol)
+        if unit in _THROUGH and not current:
+            current = _motor_beyond(project, symbol.id)
+    return Asked(volts, current)
+
+
+def _motor_beyond(project: Project, symbol_id: str) -> float:
+    """Return the rated current of a motor that is reached from a pole through other poles, 0 when there is none."""
+    waiting, seen = [symbol_id], {symbol_id}
+    for _ in range(_FARTHEST):
+        if not waiting:
+            break
+        symbol = project.symbols[waiting.pop(0)]
+        of_pin = sheet_groups(project, symbol.sheet_id).of_pin
+        for pin in range(len(definition(symbol.definition).pins) * len(symbol.units)):
+            for group in net_of(project, (symbol.sheet_id, of_pin[symbol.id, pin]), potential=True):
+                for other_id, _ in group.pins:
+                    other = project.symbols[other_id]
+                    unit = definition(other.definition).unit
+                    if unit == "motor":
+                        return _current_of(project, other.device_id)
+                    if unit in _THROUGH and other_id not in seen:
+                        seen.add(other_id)
+                        waiting.append(other_id)
+    return 0.0
+
+
+def _current_of(project: Project, device_id: str) -> float:
+    device = project.devices.get(device_id)
+    part = project.part_of(device) if device else None
+    if part is None:
+        return 0.0
+    rated = number_in(part.ratings.get("rated_a", ""))
+    power = number_in(part.ratings.get("power_kw", ""))
+    if rated is None and power is not None:
+        return motor_current_a(power)
+    return rated or 0.0
+
+
+def ranked(project: Project, device: Device, parts: Iterable[Part]) -> list[Candidate]:
+    """Return parts for a device, best first, each with its reasons and the mapping of the drawn units."""
+    asked = asked_of(project, device)
+    found = [_judged(project, device, part, asked) for part in parts]
+    return sorted(found, key=lambda c: (-c.points, len(c.part.units), c.part.maker, c.part.number))
+
+
+def _judged(project: Project, device: Device, part: Part, asked: Asked) -> Candidate:
+    reasons: list[Reason] = []
+    mapping = mapping_to(project, device, part)
+    short = [kind for kind, _, then in mapping if not then]
+    if short:
+        for kind in dict.fromkeys(short):
+            reasons.append(Reason(f"{short.count(kind)} {kind} short", -40 * short.count(kind)))
+    elif mapping:
+        reasons.append(Reason("has all units drawn", 20))
+    volts = part.ratings.get("coil_voltage_v") or part.ratings.get("voltage_v", "")
+    if asked.volts and volts:
+        kind = part.ratings.get("coil_kind", "")
+        words = f"{volts} V {kind}".strip()
+        fits = number_in(volts) == number_in(asked.volts)
+        what = f"{words}, as the net has" if fits else f"{words}, but the net has {asked.volts} V"
+        reasons.append(Reason(what, 30 if fits else -60))
+    if asked.motor_a:
+        reasons += _for_motor(part, asked.motor_a)
+    used = len(project.devices_of_part.get(part.id))
+    if used and project.part_of(device) != part:
+        reasons.append(Reason(f"used {used} {'time' if used == 1 else 'times'} in this project", 10 + min(used, 9)))
+    return Candidate(part, reasons, mapping)
+
+
+def _for_motor(part: Part, current: float) -> list[Reason]:
+    load = number_in(part.ratings.get("ac3_a", ""))
+    low, high = (number_in(part.ratings.get(k, "")) for k in ("setting_min_a", "setting_max_a"))
+    if load is not None:
+        over = load >= current
+        words = f"{load:g} A AC-3 {'is enough' if over else 'is too little'} for the motor’s {current:g} A"
+        # Of those that are enough, the smaller is the better.
+        return [Reason(words, 30 - min(20, int(load / current)) if over else -60)]
+    if low is not None and high is not None:
+        fits = low <= current <= high
+        words = f"sets from {low:g} to {high:g} A, the motor takes {current:g} A"
+        return [Reason(words, 30 if fits else -60)]
+    return []
+
+
+def mapping_to(project: Project, device: Device, part: Part) -> list[tuple[str, str, str]]:
+    """Return for each drawn unit of a device its kind, its pins now, and its pins with another part ("" for none)."""
+    with_new = {s.id: s for s in remap(project, device, project.part_of(device), part)[0]}
+    rows: list[tuple[str, str, str]] = []
+    for symbol in project.units_of(device.id):
+        shape = definition(symbol.definition)
+        if shape.unit in ("block", "terminal"):
+            continue
+        after = with_new.get(symbol.id, symbol)
+        now, size = pins_of(project, symbol), len(shape.pins)
+        for pole, number in enumerate(after.units):
+            before = "-".join(p for p in now[pole * size : (pole + 1) * size] if p)
+            pins = part.pins_of(shape.unit, number) if number else ()
+            rows.append((unit_kinds()[shape.unit].name, before, "-".join(p for p in pins if p)))
+    return rows

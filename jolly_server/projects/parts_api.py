@@ -1,0 +1,154 @@
+"""Parts in a project: copies and where they are used, what is stale or lacking, candidates for a device."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+
+from jolly_core.edits import ranked, stale_parts
+from jolly_core.library import missing, part_class, units_line
+from jolly_core.model import Device, Part, Project
+from jolly_core.reports import needs
+from jolly_core.tagging import class_of, full_tag, lead_of
+from jolly_server.library.search import Filter, search
+from jolly_server.library.services import StoredLibrary
+from jolly_server.library.shelves import shelves_for
+
+from .access import role_in
+from .inspect import needs_of
+from .store import loaded
+
+router = Router(tags=["project parts"])
+LOOKED_AT = 200  # parts that are ranked for a device
+SHOWN = 30
+
+
+def stale_lines(project: Project) -> list[str]:
+    """Return a line for each copy that differs from the library, for the foot of a list."""
+    return [
+        f"{project.parts[id].number} differs from the library: {', '.join(d.field for d in changed)}"
+        for id, changed in stale_parts(project.parts, StoredLibrary()).items()
+    ]
+
+
+@router.get("/{project_id}/parts", response=dict[str, Any])
+def parts(request: HttpRequest, project_id: str) -> dict[str, Any]:
+    """Give the copies of the project with their users, what differs in the library and what they lack.
+
+    `bare` are the devices without a part, `unnumbered` the copies that cannot be ordered.
+    """
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        p = held.project
+        stale = stale_parts(p.parts, StoredLibrary())
+        needed = needs(p)
+        rows = [_row(p, part, needed[id].quantity if id in needed else 0) for id, part in p.parts.items()]
+        for row in rows:
+            row["stale"] = [asdict(d) for d in stale.get(row["id"], [])]
+        rows.sort(key=lambda r: (r["class_name"], r["maker"], r["number"]))
+        bare = [_bare(p, d) for d in p.devices.values() if not d.part_id]
+        return {"parts": rows, "bare": sorted(bare, key=lambda r: str(r["tag"]))}
+
+
+def _row(project: Project, part: Part, quantity: float) -> dict[str, Any]:
+    on = {a.device_id for a in project.add_ons.values() if a.part_id == part.id}
+    users = [project.devices[id] for id in [*project.devices_of_part.get(part.id), *sorted(on)]]
+    return {
+        "id": part.id,
+        "maker": part.maker,
+        "number": part.number,
+        "class": part.part_class,
+        "class_name": part_class(part.part_class).name,
+        "text": part.text,
+        "units": units_line(part),
+        "quantity": round(quantity, 2),
+        "devices": [{"id": d.id, "tag": full_tag(project, d), "sheet_id": _sheet_of(project, d)} for d in users],
+        "missing": missing(part),
+        "version": part.version,
+    }
+
+
+def _sheet_of(project: Project, device: Device) -> str:
+    lead = lead_of(project, device.id)
+    symbols = project.units_of(device.id)
+    return lead.sheet_id if lead else symbols[0].sheet_id if symbols else ""
+
+
+def _bare(project: Project, device: Device) -> dict[str, Any]:
+    key = class_of(project, device)
+    return {
+        "id": device.id,
+        "tag": full_tag(project, device),
+        "text": device.text,
+        "class": key,
+        "class_name": part_class(key).name if key else "",
+        "sheet_id": _sheet_of(project, device),
+        "needs": needs_of(project, device),
+    }
+
+
+@router.get("/{project_id}/devices/{device_id}/parts", response=list[dict[str, Any]])
+def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str = "") -> list[dict[str, Any]]:
+    """Give parts for a device, best first, with the reasons, and how the units drawn would be mapped."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        p = held.project
+        device: Device = p.get("device", device_id)
+        key = class_of(p, device)
+        # A bare coil may be a contactor's, a relay's or a timer's, so that its class is not asked for.
+        anywhere = not device.part_id and key == "relay"
+        needed = needs_of(p, device)
+    # What has all units comes first; what lacks some is only looked at when nothing else is found.
+    see = list(shelves_for(request.user).values_list("pk", flat=True))
+    filters = [Filter(f"units.{kind}", ">=", "1") for kind in needed] if anywhere else []
+    wanted = {"part_class_key": "" if anywhere else key, "limit": LOOKED_AT, "shelves": see, "filters": filters}
+    found = search(q, needs=needed or None, **wanted) or search(q, **wanted)
+    with held.lock:
+        own = [x for x in p.parts.values() if x.part_class == key and not q]
+        known = {x.id for x in own}
+        found_parts = [*own, *(m.part for m in found if m.part.id not in known)]
+        why = {m.part.id: m.why for m in found}
+        return [
+            {
+                "id": c.part.id,
+                "maker": c.part.maker,
+                "number": c.part.number,
+                "text": c.part.text,
+                "class_name": part_class(c.part.part_class).name,
+                "units": units_line(c.part),
+                "price": c.part.price,
+                "currency": c.part.currency,
+                "reasons": [{"words": r.words, "good": r.weight > 0} for r in c.reasons],
+                "mapping": [{"kind": k, "now": now, "then": then} for k, now, then in c.mapping],
+                "why": why.get(c.part.id, {}),
+                "members": list(c.part.members),
+            }
+            for c in ranked(p, device, found_parts)[:SHOWN]
+        ]
+
+
+@router.get("/{project_id}/devices/{device_id}/add-ons", response=dict[str, Any])
+def add_ons(request: HttpRequest, project_id: str, device_id: str) -> dict[str, Any]:
+    """Give the further parts on a device, and those its part's maker names as going with it or standing in for it."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    library = StoredLibrary()
+    with held.lock:
+        p = held.project
+        device: Device = p.get("device", device_id)
+        part = p.parts.get(device.part_id)
+        on = p.add_ons_to(device.id)
+        return {
+            "on": [_short(x) for x in on],
+            "accessories": [_short(x) for x in map(library.part, part.accessories if part else ()) if x],
+            "alternatives": [_short(x) for x in map(library.part, part.alternatives if part else ()) if x],
+        }
+
+
+def _short(part: Part) -> dict[str, str]:
+    return {"id": part.id, "maker": part.maker, "number": part.number, "text": part.text, "units": units_line(part)}
