@@ -118,7 +118,13 @@ class LaneGraph:
         for n, a in enumerate(self.lanes):
             marks = {along: node(a.at(along)) for along in a.span()}
             for b in self.lanes:
-                if b is a or a.level == b.level:
+                if b is a:
+                    continue
+                if a.level == b.level:
+                    # Lanes that lie on one line and overlap: each is joined to the other at its ends.
+                    for point in (b.at(along) for along in b.span()):
+                        if a.at(a.along(point)) == point and a.span()[0] <= a.along(point) <= a.span()[1]:
+                            marks[a.along(point)] = node(point)
                     continue
                 if _reaches(a, b) and _reaches(b, a):
                     crossing = (b.x1, a.y1) if a.level else (a.x1, b.y1)

@@ -4,10 +4,12 @@ from . import building, making, parts, sheets, wires
 from .finding import Found, find_in
 from .jumping import places_of
 from .naming import Named, differences, kind_name, named, objects_of
+from .parts import needs
 from .registry import REPORTS, Cell, Column, Report, Table, in_inches, report, run_report
 from .wires import WireRow, sheet_wires
 
 __all__ = [
+    "needs",
     "places_of",
     "REPORTS",
     "Cell",

@@ -26,6 +26,8 @@ def reference(lanes: list[Lane], a: tuple[int, Point], b: tuple[int, Point]) -> 
         on[n] |= {(one.x1, one.y1), (one.x2, one.y2)}
         for m, other in enumerate(lanes):
             if (one.y1 == one.y2) == (other.y1 == other.y2):
+                ends = ((other.x1, other.y1), (other.x2, other.y2))
+                on[n] |= {p for p in ends if one.x1 <= p[0] <= one.x2 and one.y1 <= p[1] <= one.y2}
                 continue
             level, upright = (one, other) if one.y1 == one.y2 else (other, one)
             meets = (
@@ -101,6 +103,10 @@ class Ways(TestCase):
 
 
 class Joints(TestCase):
+    def test_ducts_that_overlap_on_one_line_are_joined(self) -> None:
+        graph = LaneGraph([lane("a", 0, 0, 200, 0, 40), lane("b", 150, 0, 250, 0, 40)])
+        self.assertEqual(graph.way(graph.entry((10, 0)), graph.entry((240, 0))).length, 230)
+
     def test_a_duct_that_ends_in_the_width_of_another_joins_it(self) -> None:
         upright = lane("v", 20, 0, 20, 600, 40)
         for end, joined in ((40.0, True), (41.0, True), (45.0, False)):
