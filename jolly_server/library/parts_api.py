@@ -31,6 +31,7 @@ from .storing import history, remove_parts, save_part, stored
 from .uses import projects_with
 
 router = Router(tags=["parts"])
+POSITIONS_FACT = "closed"  # is said of contacts of switches with positions only
 
 
 class ShelfIn(Schema):
@@ -104,6 +105,10 @@ def kinds(request: HttpRequest) -> dict[str, Any]:
                 "units": list(c.units),
                 "fields": [*c.ratings, *(f["key"] for f in own if f["part_class"] == c.key)],
                 "add_on": c.add_on,
+                "details": {
+                    kind: [d for d in unit_kinds()[kind].details if d != POSITIONS_FACT or "positions" in c.ratings]
+                    for kind in c.units
+                },
             }
             for c in part_classes().values()
         ],

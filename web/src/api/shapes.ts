@@ -112,7 +112,8 @@ export interface DeviceCard {
   what: string
   class: string
   part: { id: string; number: string; maker: string; text: string } | null
-  ratings: Record<string, string>
+  ratings: { key: string; name: string; value: string; unit: string }[]
+  stale: { field: string; before: string; after: string }[]
   units: {
     kind: string
     unit: string

@@ -113,7 +113,7 @@ export function ProjectShell({ me }: { me: Me }) {
                 )
               }
             />
-            <Route path="parts" element={<PartsBench />} />
+            <Route path="parts/:section?" element={<PartsBench canEdit={canEdit} />} />
             <Route path="brief" element={<BriefBench canEdit={canEdit} role={outline.data.role} />} />
             <Route
               path="brief/:section"

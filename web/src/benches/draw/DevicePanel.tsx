@@ -8,6 +8,7 @@ import { Field } from '../../kit/Field'
 import { PlaceChoice } from '../../kit/PlaceChoice'
 import { Section } from '../../kit/Section'
 import { TagChip } from '../../kit/TagChip'
+import { AddOns } from './AddOns'
 import { BelongsTo } from './BelongsTo'
 import { BlockSection } from './BlockSection'
 import { PartPicker } from './PartPicker'
@@ -22,12 +23,6 @@ interface Props {
 }
 
 const rowStyle = { display: 'flex', gap: 8, padding: '2px 0', fontSize: 12.5 } as const
-
-/** "coil_voltage_v" as a person reads it. */
-const ratingName = (key: string) => key.replace(/_(v|a|kw|va|s|mm2)$/, '').replaceAll('_', ' ')
-const unitOf = (key: string) =>
-  ({ v: 'V', a: 'A', kw: 'kW', va: 'VA', s: 's', mm2: 'mm²' })[/_(v|a|kw|va|s|mm2)$/.exec(key)?.[1] ?? ''] ??
-  ''
 
 export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
   const [picking, setPicking] = useState(false)
@@ -76,20 +71,41 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
         ) : (
           <Box sx={{ color: 'text.secondary', mb: 0.5 }}>none chosen yet</Box>
         )}
-        {Object.entries(card.ratings).map(([key, value]) => (
-          <div key={key} style={rowStyle}>
-            <span style={{ color: QUIET, flex: 1 }}>{ratingName(key)}</span>
-            <span>
-              {value} {unitOf(key)}
-            </span>
-          </div>
-        ))}
+        {card.stale.length > 0 && (
+          <Box
+            sx={{ fontSize: 12, color: COPPER, my: 0.5 }}
+            title={card.stale.map((d) => d.field).join(', ')}
+          >
+            stale: the library has another {card.stale.map((d) => d.field).join(', ')}
+            {canEdit && (
+              <button
+                type="button"
+                style={{ ...linkStyle(COPPER), marginLeft: 6 }}
+                onClick={() => void send({ kind: 'refresh-parts', part_ids: [card.part!.id] })}
+              >
+                refresh
+              </button>
+            )}
+          </Box>
+        )}
+        {!picking &&
+          card.ratings.map((r) => (
+            <div key={r.key} style={rowStyle}>
+              <span style={{ color: QUIET, flex: 1 }}>{r.name}</span>
+              <span>
+                {r.value} {r.unit}
+              </span>
+            </div>
+          ))}
+        {card.part && !picking && <AddOns deviceId={card.id} canEdit={canEdit} />}
         {canEdit && !picking && (
           <Button variant="outlined" sx={{ mt: 0.5 }} onClick={() => setPicking(true)}>
             {card.part ? 'Change part' : 'Choose part'}
           </Button>
         )}
-        {picking && <PartPicker card={card} close={() => setPicking(false)} />}
+        {picking && (
+          <PartPicker deviceId={card.id} partId={card.part?.id ?? ''} close={() => setPicking(false)} />
+        )}
       </Section>
       {canEdit && symbol?.facts.definition?.startsWith('block:') && <BlockSection symbol={symbol} />}
       <Section title="Units">

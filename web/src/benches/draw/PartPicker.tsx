@@ -1,51 +1,61 @@
-/** Choosing a part: type part of a number or any words; what matched is shown, and whether it has enough units. */
+/** Choosing a part: the likeliest first with the reasons, and how the units drawn would be mapped before it is taken. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { client, got, type PartOut } from '../../api/client'
-import type { DeviceCard } from '../../api/shapes'
-import { COPPER, LINE, MONO, QUIET } from '../../app/theme'
+import { client, got } from '../../api/client'
+import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
 import { useSheet } from './store'
 
 interface Props {
-  card: DeviceCard
+  deviceId: string
+  /** The part it has, "" for none. */
+  partId: string
   close: () => void
 }
 
-export function PartPicker({ card, close }: Props) {
+interface Choice {
+  id: string
+  maker: string
+  number: string
+  text: string
+  units: string
+  reasons: { words: string; good: boolean }[]
+  mapping: { kind: string; now: string; then: string }[]
+}
+
+export function PartPicker({ deviceId, partId, close }: Props) {
   const [words, setWords] = useState('')
+  const [at, setAt] = useState(0)
   const [entered, setEntered] = useState(false)
-  const needs = Object.entries(card.needs)
-    .map(([kind, count]) => `${kind}:${count}`)
-    .join(',')
-  // A bare coil may be a contactor's, a relay's or a timer's, so that its class is not asked for.
-  const open = card.part === null && card.class === 'relay'
+  const projectId = useSheet((s) => s.projectId)
+  const revision = useSheet((s) => s.revision)
   const found = useQuery({
-    queryKey: ['parts', words, card.class, needs, open],
-    queryFn: () =>
-      got(
-        client.GET('/api/library/parts', {
-          params: { query: { q: words, part_class_key: open ? '' : card.class, needs, limit: 12 } },
+    queryKey: ['part-choices', projectId, deviceId, revision, words],
+    queryFn: async () =>
+      (await got(
+        client.GET('/api/projects/{project_id}/devices/{device_id}/parts', {
+          params: { path: { project_id: projectId, device_id: deviceId }, query: { q: words } },
         }),
-      ),
+      )) as unknown as Choice[],
     placeholderData: (before) => before,
   })
-  const choose = (part: PartOut | undefined) => {
+  const choose = (part: Choice | undefined) => {
     if (!part) return
-    void useSheet.getState().send({ kind: 'assign-part', device_id: card.id, part_id: part.id })
+    void useSheet.getState().send({ kind: 'assign-part', device_id: deviceId, part_id: part.id })
     close()
   }
   const answered = found.isSuccess && !found.isPlaceholderData
-  const first = found.data?.[0]
+  const shown = found.data ?? []
+  const chosen = shown[Math.min(at, shown.length - 1)]
   useEffect(() => {
     if (!entered || !answered) return
     setEntered(false)
-    choose(first)
+    choose(chosen)
     // What is chosen depends on nothing else.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [entered, answered, first])
+  }, [entered, answered, chosen])
   return (
     <Box sx={{ mt: 1 }}>
       <TextField
@@ -54,9 +64,16 @@ export function PartPicker({ card, close }: Props) {
         label="Find a part"
         placeholder="number, maker, rating, words"
         value={words}
-        onChange={(e) => setWords(e.target.value)}
+        onChange={(e) => {
+          setWords(e.target.value)
+          setAt(0)
+        }}
         onKeyDown={(e) => {
           if (e.key === 'Escape') close()
+          if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+            e.preventDefault()
+            setAt(Math.max(0, Math.min(shown.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1))))
+          }
           // A fast hand is ahead of the list: Enter waits for the answer to what was typed.
           if (e.key === 'Enter') setEntered(true)
         }}
@@ -64,47 +81,62 @@ export function PartPicker({ card, close }: Props) {
       <Box
         role="listbox"
         aria-label="Parts found"
-        sx={{ mt: 0.5, border: `1px solid ${LINE}`, bgcolor: '#fff' }}
+        sx={{ mt: 0.5, border: `1px solid ${LINE}`, bgcolor: '#fff', maxHeight: 360, overflow: 'auto' }}
       >
-        {found.data?.map((part) => (
+        {shown.map((part) => (
           <Box
             key={part.id}
             role="option"
-            aria-selected={part.id === card.part?.id}
+            aria-selected={part.id === chosen?.id}
             tabIndex={0}
             onClick={() => choose(part)}
+            onMouseEnter={() => setAt(shown.indexOf(part))}
             onKeyDown={(e) => e.key === 'Enter' && choose(part)}
             sx={{
               px: 1,
               py: 0.5,
               cursor: 'pointer',
               borderBottom: `1px solid ${LINE}`,
-              '&:hover': { bgcolor: '#F5E9DF' },
+              bgcolor: part.id === chosen?.id ? '#F5E9DF' : undefined,
             }}
           >
             <div style={{ fontFamily: MONO, fontSize: 12.5, fontWeight: 600 }}>
               <Marked text={part.number} words={words} />
+              {part.id === partId && <span style={{ fontWeight: 400, color: QUIET }}> now</span>}
             </div>
             <div style={{ fontSize: 12 }}>
               <Marked text={part.text} words={words} />
             </div>
             <div style={{ fontSize: 11, color: QUIET }}>
-              {part.maker} ·{' '}
-              {Object.entries(part.units)
-                .map(([kind, n]) => `${n} ${kind.length === 2 ? kind.toUpperCase() : kind}`)
-                .join(', ')}
+              {part.maker} · {part.units}
             </div>
+            {part.reasons.map((r) => (
+              <div key={r.words} style={{ fontSize: 11, color: r.good ? TEAL : SNAG }}>
+                {r.good ? '✓' : '✗'} {r.words}
+              </div>
+            ))}
           </Box>
         ))}
-        {found.data?.length === 0 && (
+        {shown.length === 0 && answered && (
           <Box sx={{ p: 1, color: 'text.secondary' }}>No part has these words and enough units.</Box>
         )}
       </Box>
+      {chosen && chosen.mapping.length > 0 && (
+        <Box aria-label="Units then" role="group" sx={{ fontSize: 11.5, mt: 0.5 }}>
+          With {chosen.number}:
+          {chosen.mapping.map((m, i) => (
+            <div key={i} style={{ fontFamily: MONO, color: m.then ? undefined : SNAG }}>
+              {m.kind} {m.now && m.now !== m.then ? `${m.now} → ` : ''}
+              {m.then || 'none free'}
+            </div>
+          ))}
+        </Box>
+      )}
       <Button onClick={close}>Cancel</Button>
-      {card.part && (
+      {partId && (
         <Button
           onClick={() => {
-            void useSheet.getState().send({ kind: 'assign-part', device_id: card.id, part_id: '' })
+            void useSheet.getState().send({ kind: 'assign-part', device_id: deviceId, part_id: '' })
             close()
           }}
         >

@@ -124,6 +124,11 @@ export function IssueBench({ sheets, pages }: { sheets: SheetLine[]; pages: Page
             sx={{ bgcolor: '#fff', fontSize: 12.5 }}
           />
         </Box>
+        {((table.data?.['foot'] ?? []) as string[]).map((words) => (
+          <Box key={words} role="note" sx={{ fontSize: 12.5, color: COPPER, mt: 0.5 }}>
+            {words}
+          </Box>
+        ))}
       </Box>
     </Box>
   )

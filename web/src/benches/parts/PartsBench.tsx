@@ -1,106 +1,44 @@
-/** The Parts bench: the library, looked up by class, maker, rating and words. */
+/** The Parts bench: the libraries, what of them is in this project, and who changed what. */
 import Box from '@mui/material/Box'
-import MenuItem from '@mui/material/MenuItem'
-import Stack from '@mui/material/Stack'
-import TextField from '@mui/material/TextField'
-import Typography from '@mui/material/Typography'
-import { DataGrid, type GridColDef } from '@mui/x-data-grid'
-import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
-import { client, got, type PartOut } from '../../api/client'
+import { useNavigate, useParams } from 'react-router'
+import { Choice, Heading } from '../../kit/Bench'
+import { LibrarySection } from './LibrarySection'
+import { ProjectSection } from './ProjectSection'
+import { ShelvesSection } from './ShelvesSection'
 
-const COLUMNS: GridColDef<PartOut>[] = [
-  { field: 'number', headerName: 'Number', width: 160 },
-  { field: 'maker', headerName: 'Maker', width: 130 },
-  { field: 'class_name', headerName: 'Class', width: 150 },
-  { field: 'text', headerName: 'Description', flex: 1, minWidth: 240 },
-  {
-    field: 'units',
-    headerName: 'Units',
-    width: 170,
-    valueGetter: (_, row) =>
-      Object.entries(row.units)
-        .map(([kind, n]) => `${n} ${kind.length === 2 ? kind.toUpperCase() : kind}`)
-        .join(', '),
-  },
-  {
-    field: 'why',
-    headerName: 'Matched by',
-    width: 150,
-    valueGetter: (_, row) => Object.keys(row.why).join(', ').replaceAll('_', ' '),
-  },
+const SECTIONS = [
+  { path: 'library', label: 'Library', note: 'Find, make and change parts' },
+  { path: 'project', label: 'In this project', note: 'Copies, stale, where used' },
+  { path: 'libraries', label: 'Libraries', note: 'Order, own fields, changes' },
 ]
 
-export function PartsBench() {
-  const [words, setWords] = useState('')
-  const [cls, setCls] = useState('')
-  const [maker, setMaker] = useState('')
-  const [rating, setRating] = useState('')
-  const classes = useQuery({ queryKey: ['classes'], queryFn: () => got(client.GET('/api/library/classes')) })
-  const query = { q: words, part_class_key: cls, maker, rating, limit: 100 }
-  const found = useQuery({
-    queryKey: ['library', query],
-    queryFn: () => got(client.GET('/api/library/parts', { params: { query } })),
-    placeholderData: (before) => before,
-  })
-  const makers = [...new Set(found.data?.map((p) => p.maker) ?? []), ...(maker ? [maker] : [])]
+export function PartsBench({ canEdit }: { canEdit: boolean }) {
+  const { projectId = '', section = 'library' } = useParams()
+  const go = useNavigate()
+  const list = (
+    <>
+      <Heading>Parts</Heading>
+      {SECTIONS.map((s) => (
+        <Choice
+          key={s.path}
+          chosen={s.path === section}
+          note={s.note}
+          onClick={() => void go(`/p/${projectId}/parts/${s.path}`)}
+        >
+          {s.label}
+        </Choice>
+      ))}
+    </>
+  )
   return (
-    <Box component="main" sx={{ flex: 1, p: 2.5, display: 'flex', flexDirection: 'column', minWidth: 0 }}>
-      <Typography component="h1" variant="h6" sx={{ mb: 1.5 }}>
-        Library
-      </Typography>
-      <Stack direction="row" spacing={1} sx={{ mb: 1.5 }}>
-        <TextField
-          label="Words or part of a number"
-          value={words}
-          onChange={(e) => setWords(e.target.value)}
-          sx={{ flex: 1 }}
-        />
-        <TextField
-          select
-          label="Class"
-          value={cls}
-          onChange={(e) => setCls(e.target.value)}
-          sx={{ width: 200 }}
-        >
-          <MenuItem value="">all classes</MenuItem>
-          {(classes.data as { key: string; name: string }[] | undefined)?.map((c) => (
-            <MenuItem key={c.key} value={c.key}>
-              {c.name}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="Maker"
-          value={maker}
-          onChange={(e) => setMaker(e.target.value)}
-          sx={{ width: 160 }}
-        >
-          <MenuItem value="">all makers</MenuItem>
-          {[...new Set(makers)].sort().map((m) => (
-            <MenuItem key={m} value={m}>
-              {m}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          label="Rating"
-          value={rating}
-          onChange={(e) => setRating(e.target.value)}
-          sx={{ width: 110 }}
-        />
-      </Stack>
-      <Box sx={{ flex: 1, minHeight: 0 }}>
-        <DataGrid
-          rows={found.data ?? []}
-          columns={COLUMNS}
-          density="compact"
-          hideFooter
-          localeText={{ noRowsLabel: 'No part has all of this. Take a word away.' }}
-          sx={{ bgcolor: '#fff', fontSize: 12.5 }}
-        />
-      </Box>
+    <Box sx={{ flex: 1, display: 'flex', minWidth: 0, minHeight: 0 }}>
+      {section === 'project' ? (
+        <ProjectSection list={list} canEdit={canEdit} />
+      ) : section === 'libraries' ? (
+        <ShelvesSection list={list} />
+      ) : (
+        <LibrarySection list={list} />
+      )}
     </Box>
   )
 }

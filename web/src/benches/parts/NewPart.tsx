@@ -1,0 +1,99 @@
+/** A new part: pasted from a table, or of a class with the units such parts usually have. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
+import { wordsOf } from '../../api/client'
+import { COPPER, LINE, QUIET, SNAG } from '../../app/theme'
+import { draftStep, type Draft, type Kinds, type Shelf } from './kinds'
+import { PartForm } from './PartForm'
+
+interface Props {
+  kinds: Kinds | undefined
+  shelves: Shelf[]
+  close: () => void
+  done: (id: string) => void
+}
+
+export function NewPart({ kinds, shelves, close, done }: Props) {
+  const [draft, setDraft] = useState<Draft | null>(null)
+  const [text, setText] = useState('')
+  const [cls, setCls] = useState('')
+  const [problem, setProblem] = useState('')
+  if (!kinds) return null
+  const begin = (step: Parameters<typeof draftStep>[0]) => {
+    setProblem('')
+    draftStep(step).then(setDraft, (error: unknown) => setProblem(wordsOf(error)))
+  }
+  if (draft)
+    return (
+      <PartForm
+        title="New part"
+        note={draft.left?.length ? `Not understood: ${draft.left.join(' · ')}` : ''}
+        start={draft}
+        kinds={kinds}
+        shelves={shelves}
+        close={close}
+        done={done}
+      />
+    )
+  return (
+    <Box
+      component="aside"
+      aria-label="New part"
+      sx={{
+        width: 470,
+        flexShrink: 0,
+        borderLeft: `1px solid ${LINE}`,
+        bgcolor: '#FBF8F1',
+        p: 2,
+        overflow: 'auto',
+      }}
+    >
+      <Box sx={{ fontWeight: 600, mb: 1 }}>New part</Box>
+      <TextField
+        select
+        fullWidth
+        label="Class"
+        value={cls}
+        onChange={(e) => setCls(e.target.value)}
+        helperText="Its usual units come with it. With pasted text, leave it open and it is guessed."
+      >
+        <MenuItem value="">from the text</MenuItem>
+        {kinds.classes.map((c) => (
+          <MenuItem key={c.key} value={c.key}>
+            {c.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      <TextField
+        fullWidth
+        multiline
+        minRows={9}
+        margin="normal"
+        label="Text from a page or data sheet"
+        placeholder={'Manufacturer\t…\nArticle number\t…\nWidth\t22.5 mm'}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        helperText="One property a line: its name, then a tab, colon or two spaces, then its value."
+      />
+      {problem && <Box sx={{ color: SNAG, fontSize: 12.5, mb: 1 }}>{problem}</Box>}
+      <Box sx={{ display: 'flex', gap: 1 }}>
+        <Button
+          variant="contained"
+          disabled={!text.trim() && !cls}
+          onClick={() =>
+            begin(text.trim() ? { act: 'text', text, part_class: cls } : { act: 'new', part_class: cls })
+          }
+        >
+          {text.trim() ? 'Read the text' : 'Begin'}
+        </Button>
+        <Button onClick={close}>Cancel</Button>
+      </Box>
+      <Box sx={{ fontSize: 12, color: QUIET, mt: 2 }}>
+        To make one like another, open that one and choose <b style={{ color: COPPER }}>Make one like it</b>.
+      </Box>
+    </Box>
+  )
+}

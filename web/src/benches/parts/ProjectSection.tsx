@@ -1,0 +1,230 @@
+/** Parts in this project: devices that wait for one, copies that are stale or lack something, where each is used. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { useState, type KeyboardEvent, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { client, got } from '../../api/client'
+import { COPPER, MONO, QUIET } from '../../app/theme'
+import { Act } from '../../kit/Act'
+import { Bench } from '../../kit/Bench'
+import { PartChoice } from '../../kit/PartChoice'
+import { Rows } from '../../kit/Rows'
+import { Section } from '../../kit/Section'
+import { useBench } from '../../kit/useBench'
+import { PartPicker } from '../draw/PartPicker'
+import { useSheet } from '../draw/store'
+import type { Difference } from './kinds'
+
+interface Line {
+  id: string
+  maker: string
+  number: string
+  class: string
+  class_name: string
+  text: string
+  units: string
+  quantity: number
+  devices: { id: string; tag: string; sheet_id: string }[]
+  missing: Record<string, string[]>
+  stale: Difference[]
+}
+
+interface Bare {
+  id: string
+  tag: string
+  text: string
+  class: string
+  class_name: string
+  sheet_id: string
+  needs: Record<string, number>
+}
+
+export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
+  const { projectId, send } = useSheet()
+  const [chosen, setChosen] = useState('')
+  const go = useNavigate()
+  const data = useBench<{ parts: Line[]; bare: Bare[] }>('project-parts', () =>
+    got(client.GET('/api/projects/{project_id}/parts', { params: { path: { project_id: projectId } } })),
+  ).data
+  const parts = data?.parts ?? []
+  const bare = data?.bare ?? []
+  const stale = parts.filter((p) => p.stale.length)
+  const part = parts.find((p) => p.id === chosen)
+  const device = bare.find((b) => b.id === chosen)
+  /** Up and down go through the list, so that it can be worked through from the keyboard. */
+  const walk = (event: KeyboardEvent) => {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
+    if (!step || (event.target as HTMLElement).tagName === 'INPUT') return
+    event.preventDefault()
+    const ids = [...bare.map((b) => b.id), ...parts.map((p) => p.id)]
+    const next = ids[Math.min(ids.length - 1, Math.max(0, ids.indexOf(chosen) + step))]
+    if (next) setChosen(next)
+  }
+  const row = (id: string) => ({
+    onClick: () => setChosen(id),
+    style: { cursor: 'pointer', background: id === chosen ? '#F5E3D5' : undefined },
+    'aria-selected': id === chosen,
+  })
+  const inspector = device ? (
+    <>
+      <Box sx={{ fontWeight: 600 }}>{device.tag}</Box>
+      <Box sx={{ fontSize: 12.5, color: QUIET }}>
+        {[device.class_name, device.text].filter(Boolean).join(' · ')}
+      </Box>
+      {canEdit && (
+        <PartPicker
+          key={device.id}
+          deviceId={device.id}
+          partId=""
+          close={() => setChosen(nextOf(bare, device.id))}
+        />
+      )}
+      <Button onClick={() => void go(`/p/${projectId}/draw/${device.sheet_id}`)} disabled={!device.sheet_id}>
+        Show it on its sheet
+      </Button>
+    </>
+  ) : part ? (
+    <PartInspector part={part} canEdit={canEdit} />
+  ) : (
+    <Box sx={{ fontSize: 12.5, color: QUIET }}>
+      Choose a line. With the arrow keys one goes from line to line.
+    </Box>
+  )
+  return (
+    <Bench name="Parts" list={list} inspector={inspector}>
+      <Box
+        sx={{ p: 2, overflow: 'auto' }}
+        tabIndex={0}
+        onKeyDown={walk}
+        aria-label="Parts in this project"
+        role="region"
+      >
+        {bare.length > 0 && (
+          <>
+            <Box component="h2" sx={{ fontSize: 15, m: 0, mb: 1 }}>
+              Devices without a part, {bare.length}
+            </Box>
+            <Rows label="Devices without a part" columns={['Device', 'What', 'Text', 'Needs']}>
+              {bare.map((b) => (
+                <tr key={b.id} {...row(b.id)}>
+                  <td style={{ fontFamily: MONO }}>{b.tag}</td>
+                  <td>{b.class_name}</td>
+                  <td>{b.text}</td>
+                  <td>
+                    {Object.entries(b.needs)
+                      .map(([kind, n]) => `${n} ${kind}`)
+                      .join(', ')}
+                  </td>
+                </tr>
+              ))}
+            </Rows>
+          </>
+        )}
+        <Box sx={{ display: 'flex', alignItems: 'center', mt: bare.length ? 3 : 0, mb: 1 }}>
+          <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
+            Copies in this project, {parts.length}
+          </Box>
+          {canEdit && stale.length > 0 && (
+            <Button variant="contained" onClick={() => void send({ kind: 'refresh-parts', part_ids: [] })}>
+              Refresh all {stale.length} stale
+            </Button>
+          )}
+        </Box>
+        <Rows
+          label="Copies in this project"
+          columns={['Number', 'Maker', 'Class', 'Description', 'Need', 'State']}
+        >
+          {parts.map((p) => (
+            <tr key={p.id} {...row(p.id)}>
+              <td style={{ fontFamily: MONO, whiteSpace: 'nowrap' }}>{p.number || '—'}</td>
+              <td>{p.maker}</td>
+              <td>{p.class_name}</td>
+              <td>{p.text}</td>
+              <td style={{ textAlign: 'right' }}>{p.quantity || ''}</td>
+              <td style={{ color: COPPER, whiteSpace: 'nowrap' }}>
+                {p.stale.length ? 'stale' : Object.keys(p.missing).length ? 'lacks' : ''}
+              </td>
+            </tr>
+          ))}
+        </Rows>
+      </Box>
+    </Bench>
+  )
+}
+
+const nextOf = (bare: Bare[], id: string) => bare[bare.findIndex((b) => b.id === id) + 1]?.id ?? ''
+
+function PartInspector({ part, canEdit }: { part: Line; canEdit: boolean }) {
+  const { projectId, send } = useSheet()
+  const go = useNavigate()
+  const [misfits, setMisfits] = useState<string[][]>([])
+  return (
+    <>
+      <Box sx={{ fontWeight: 600, fontFamily: MONO }}>{part.number}</Box>
+      <Box sx={{ fontSize: 12.5 }}>{part.text}</Box>
+      <Box sx={{ fontSize: 12, color: QUIET }}>{part.units}</Box>
+      <Button onClick={() => void go(`/p/${projectId}/parts/library?part=${part.id}`)}>
+        Open in the library
+      </Button>
+      {part.stale.length > 0 && (
+        <Section title="Stale: the library has it otherwise">
+          {part.stale.map((d) => (
+            <Box key={d.field} sx={{ fontSize: 12.5 }}>
+              <b>{d.field}</b>: {d.before || 'nothing'} → {d.after || 'nothing'}
+            </Box>
+          ))}
+          {canEdit && (
+            <Act onClick={() => void send({ kind: 'refresh-parts', part_ids: [part.id] })}>Refresh</Act>
+          )}
+        </Section>
+      )}
+      {Object.keys(part.missing).length > 0 && (
+        <Section title="Lacks">
+          {Object.entries(part.missing).map(([purpose, words]) => (
+            <Box key={purpose} sx={{ fontSize: 12.5 }}>
+              for {purpose}: {words.join(', ')}
+            </Box>
+          ))}
+        </Section>
+      )}
+      <Section title={`Where used, ${part.devices.length}`}>
+        {part.devices.map((d) => (
+          <Box key={d.id} sx={{ fontSize: 12.5 }}>
+            <button
+              type="button"
+              style={{
+                font: `12px ${MONO}`,
+                border: 0,
+                background: 'none',
+                padding: 0,
+                textDecoration: 'underline',
+                cursor: 'pointer',
+              }}
+              onClick={() => void go(`/p/${projectId}/draw/${d.sheet_id}`)}
+            >
+              {d.tag}
+            </button>
+          </Box>
+        ))}
+      </Section>
+      {canEdit && (
+        <Section title="Replace everywhere by">
+          <PartChoice
+            label="Another part"
+            partClass={part.class}
+            onChoose={(other) =>
+              void send({ kind: 'replace-part', part_id: part.id, by_id: other.id, device_ids: [] }).then(
+                (answer) => setMisfits((answer?.table ?? []).slice(1)),
+              )
+            }
+          />
+          {misfits.map((m, i) => (
+            <Box key={i} sx={{ fontSize: 12.5, color: COPPER }}>
+              {m.join(': ')}
+            </Box>
+          ))}
+        </Section>
+      )}
+    </>
+  )
+}
