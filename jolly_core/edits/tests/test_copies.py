@@ -1,0 +1,167 @@
+"""Copies of parts in a project: stale, refreshed, replaced; add-ons and sets; candidates with reasons."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from unittest import TestCase
+
+from jolly_core.drawing import pin_points
+from jolly_core.edits import ranked, stale_parts
+from jolly_core.edits.choosing import asked_of
+from jolly_core.exchange import read_project, write_project
+from jolly_core.model import Part, RuleError
+from jolly_core.reports import run_report
+from jolly_core.tagging import contact_table, pins_of
+from jolly_core.testing import Workbench
+
+C09 = "brindlework-bw-c09-24d-31"
+PLAIN = "brindlework-bw-c09-24d"
+
+
+class Copies(TestCase):
+    def setUp(self) -> None:
+        self.bench = Workbench(frame="zones")
+        self.coil = self.bench.place("coil", 20, 20, part_id=C09)
+        self.contacts = [self.bench.place("contact-no", 40 + 10 * n, 20, device_id=self.device) for n in range(3)]
+
+    @property
+    def device(self) -> str:
+        return self.bench.device(self.coil)
+
+    def pins(self) -> list[list[str]]:
+        return [pins_of(self.bench.project, self.bench.symbol(c)) for c in self.contacts]
+
+    def change(self, part_id: str, **fields: object) -> None:
+        library = self.bench.library.parts
+        library[part_id] = replace(library[part_id], version=2, **fields)  # type: ignore[arg-type]  # passed through
+
+    def test_a_changed_part_is_stale_until_it_is_refreshed_and_undone(self) -> None:
+        self.assertEqual(stale_parts(self.bench.project.parts, self.bench.library), {})
+        self.change(C09, text="Contactor, new text", price=99.0)
+        stale = stale_parts(self.bench.project.parts, self.bench.library)[C09]
+        self.assertEqual([d.field for d in stale], ["description", "price"])
+        outcome = self.bench.do("refresh-parts")
+        self.assertEqual(self.bench.project.parts[C09].text, "Contactor, new text")
+        self.assertEqual(stale_parts(self.bench.project.parts, self.bench.library), {})
+        self.bench.project.apply(outcome.changes.inverse())
+        self.assertIn(C09, stale_parts(self.bench.project.parts, self.bench.library))
+        self.bench.do("refresh-parts", part_ids=[C09])
+        with self.assertRaisesRegex(RuleError, "the same as in the library"):
+            self.bench.do("refresh-parts")
+
+    def test_a_refreshed_part_maps_its_units_anew_and_says_what_is_lost(self) -> None:
+        before = self.pins()
+        part = self.bench.library.parts[C09]
+        self.change(C09, units=tuple(u for u in part.units if u != ("no", tuple(before[2]))))
+        self.bench.do("refresh-parts")
+        self.assertEqual(self.pins()[:2], before[:2])
+        self.assertEqual(self.pins()[2], ["", ""])
+
+    def test_replaced_everywhere_keeping_pins_and_listing_misfits(self) -> None:
+        other = self.bench.place("coil", 20, 60, part_id=C09)
+        table = self.bench.do("replace-part", part_id=C09, by_id="BW-C09-24D").table
+        self.assertEqual({d.part_id for d in self.bench.project.devices.values()}, {PLAIN})
+        self.assertNotIn(C09, self.bench.project.parts)
+        tag = self.bench.tag(self.coil)
+        self.assertEqual(table[0], ["Device", "What does not fit"])
+        self.assertEqual({row[0] for row in table[1:]}, {f"-{tag}"})
+        self.assertIn("no free NO", table[1][1])
+        self.assertEqual(self.pins()[0], ["13", "14"])
+        only = self.bench.device(other)
+        self.bench.do("replace-part", part_id=PLAIN, by_id=C09, device_ids=[only])
+        self.assertEqual(self.bench.project.devices[only].part_id, C09)
+        self.assertEqual(self.bench.project.devices[self.device].part_id, PLAIN)
+        with self.assertRaisesRegex(RuleError, "by itself"):
+            self.bench.do("replace-part", part_id=C09, by_id=C09)
+
+    def test_an_add_on_gives_the_device_its_units_and_is_bought(self) -> None:
+        self.bench.do("assign-part", device_id=self.device, part_id=PLAIN)
+        self.assertEqual([p for p in self.pins() if p == ["", ""]], [["", ""]] * 2)
+        self.bench.do("add-part", device_id=self.device, part_id="BW-AX22")
+        self.assertEqual(self.pins(), [["13", "14"], ["53", "54"], ["63", "64"]])
+        free = [row.pins for row in contact_table(self.bench.project, self.bench.symbol(self.coil)) if not row.place]
+        self.assertIn("71-72", free)
+        bought = {str(row[4]): row[1] for row in run_report(self.bench.project, "parts").rows}
+        self.assertEqual((bought["BW-AX22"], bought["BW-C09-24D"]), (1, 1))
+        again = read_project(write_project(self.bench.project))
+        self.assertEqual(pins_of(again, again.symbols[self.contacts[2]]), ["63", "64"])
+        outcome = self.bench.do("remove-part", device_id=self.device, part_id="brindlework-bw-ax22")
+        self.assertEqual(len(outcome.remarks), 2)
+        self.assertNotIn("brindlework-bw-ax22", self.bench.project.parts)
+        with self.assertRaisesRegex(RuleError, "not on the device"):
+            self.bench.do("remove-part", device_id=self.device, part_id="brindlework-bw-ax22")
+
+    def test_a_set_gives_all_its_members_and_goes_with_the_device(self) -> None:
+        outcome = self.bench.do("assign-part", device_id=self.device, part_id="BW-SET09")
+        numbers = [p.number for p in self.bench.project.add_ons_to(self.device)]
+        self.assertEqual(numbers, ["BW-AX22", "BW-SV24"])
+        self.assertEqual(self.pins(), [["13", "14"], ["53", "54"], ["63", "64"]])
+        self.assertEqual(outcome.remarks, [])
+        for symbol in [self.coil, *self.contacts]:
+            self.bench.do("delete-selection", ids=[symbol])
+        self.assertEqual((self.bench.project.parts, self.bench.project.add_ons), ({}, {}))
+
+    def test_a_part_goes_onto_a_device_that_has_one(self) -> None:
+        bare = self.bench.device(self.bench.place("coil", 20, 80))
+        with self.assertRaisesRegex(RuleError, "Choose the part"):
+            self.bench.do("add-part", device_id=bare, part_id="BW-AX22")
+
+
+def contactors(bench: Workbench) -> list[Part]:
+    return bench.library.parts_of("contactor")
+
+
+class Choosing(TestCase):
+    def setUp(self) -> None:
+        self.bench = Workbench(frame="zones")
+        b = self.bench
+        b.wire((20, 10), (60, 10))
+        for x, name in ((20, "24 V"), (60, "0 V")):
+            b.do("place-continuation", sheet_id=b.sheet, x=x, y=10, name=name)
+        self.coil = b.place("coil", 38, 10)
+
+    def test_the_net_and_the_motor_are_asked_for(self) -> None:
+        b = self.bench
+        device = b.device(self.coil)
+        poles = b.place("contactor-pole", 30, 40, device_id=device, poles=3)
+        motor = b.place("motor", 60, 60)
+        ends = pin_points(b.symbol(poles))
+        b.wire(ends[1], (pin_points(b.symbol(motor))[0][0], ends[1][1]), pin_points(b.symbol(motor))[0])
+        asked = asked_of(b.project, b.project.devices[device])
+        self.assertEqual(asked.volts, "24")
+        b.do("assign-part", device_id=b.device(motor), part_id="orrery-drives-od-n4")
+        self.assertEqual(asked_of(b.project, b.project.devices[device]).motor_a, 8.5)
+        words = [r.words for c in ranked(b.project, b.project.devices[device], contactors(b)) for r in c.reasons]
+        self.assertIn("9 A AC-3 is enough for the motor’s 8.5 A", words)
+
+    def test_candidates_are_ranked_and_say_why(self) -> None:
+        b = self.bench
+        device = b.project.devices[b.device(self.coil)]
+        for n in range(2):
+            b.place("contact-no", 20, 60 + 10 * n, device_id=device.id)
+        found = ranked(b.project, device, contactors(b))
+        best, worst = found[0], found[-1]
+        self.assertEqual(best.part.ratings["coil_voltage_v"], "24")
+        self.assertIn("24 V DC, as the net has", [r.words for r in best.reasons])
+        self.assertIn("has all units drawn", [r.words for r in best.reasons])
+        self.assertNotEqual(worst.part.ratings["coil_voltage_v"], "24")
+        self.assertIn("but the net has 24 V", " ".join(r.words for r in worst.reasons))
+        self.assertEqual([then for _, _, then in best.mapping][:2], ["A1-A2", "13-14"])
+
+    def test_what_the_project_uses_already_comes_first_of_equals(self) -> None:
+        b = self.bench
+        first = b.place("coil", 20, 90)
+        b.do("assign-part", device_id=b.device(first), part_id="brindlework-bw-c12-24d-11")
+        device = b.project.devices[b.device(self.coil)]
+        parts = [p for p in b.library.parts.values() if p.number in ("BW-C09-24D-11", "BW-C12-24D-11")]
+        found = ranked(b.project, device, parts)
+        self.assertEqual(found[0].part.number, "BW-C12-24D-11")
+        self.assertIn("used 1 time in this project", [r.words for r in found[0].reasons])
+
+    def test_the_positions_of_a_switch_stand_at_its_contacts(self) -> None:
+        b = self.bench
+        hand = b.place("selector-no", 20, 88, part_id="TW-S22-3P")
+        auto = b.place("selector-no", 20, 96, device_id=b.device(hand))
+        scene_words = [row.kind for row in contact_table(b.project, b.symbol(hand))]
+        self.assertEqual(scene_words, ["NO in Auto"])
+        self.assertEqual(pins_of(b.project, b.symbol(auto)), ["23", "24"])
