@@ -5,6 +5,7 @@ from __future__ import annotations
 from playwright.sync_api import Page, expect
 
 from e2e.test_benches import BenchStory
+from jolly_core.reports import run_report
 
 PAGE = (
     "Manufacturer\tTamwick\nArticle number\tTW-L99-G\nDescription\tIndicator lamp green 22 mm\n"
@@ -40,11 +41,10 @@ class Parts(BenchStory):
         page.goto(f"{self.live_server_url}/p/kiln-2/draw")
         expect(self.symbols(page).first).to_be_visible()
         self.new_sheet(page, "60", "Lamp")
-        self.place(page, "TW-L99-G")
-        lamp = next(d for d in self.stored().devices.values() if d.part_id == "tamwick-tw-l99-g")
-        page.goto(f"{self.live_server_url}/p/kiln-2/issue")
-        page.get_by_role("button", name="Parts list", exact=True).click()
-        expect(page.get_by_role("gridcell", name="TW-L99-G")).to_be_visible()
+        self.place(page, 33, 25, "TW-L99-G", "TW-L99-G")
+        lamp = next(d for d in self.project().devices.values() if d.part_id == "tamwick-tw-l99-g")
+        bought = {row[4]: row[1] for row in run_report(self.project(), "parts").rows}
+        self.assertEqual(bought["TW-L99-G"], 1)
 
         # Its description is changed in the library: the copy is stale, on the device and at the list's foot.
         page.goto(f"{self.live_server_url}/p/kiln-2/parts/library?part=tamwick-tw-l99-g")
@@ -55,7 +55,7 @@ class Parts(BenchStory):
         page.get_by_role("button", name="Parts list", exact=True).click()
         foot = page.get_by_role("note")
         expect(foot).to_contain_text("TW-L99-G differs from the library: description")
-        sheet = next(s.sheet_id for s in self.stored().symbols.values() if s.device_id == lamp.id)
+        sheet = next(s.sheet_id for s in self.project().symbols.values() if s.device_id == lamp.id)
         page.goto(f"{self.live_server_url}/p/kiln-2/draw/{sheet}")
         self.symbols(page).first.click()
         panel = page.get_by_role("region", name="Part", exact=True)
@@ -116,7 +116,7 @@ class Parts(BenchStory):
         page.goto(f"{self.live_server_url}/p/kiln-2/draw")
         expect(self.symbols(page).first).to_be_visible()
         self.new_sheet(page, "60", "Coil")
-        self.place(page, "coil")
+        self.place(page, 33, 25, "coil", "Coil")
         page.goto(f"{self.live_server_url}/p/kiln-2/parts/project")
         waiting = page.get_by_role("table", name="Devices without a part")
         waiting.get_by_role("row").nth(1).click()
@@ -134,5 +134,5 @@ class Parts(BenchStory):
         page.get_by_label("Another part").fill("BW-C12-24D-11")
         self.done(page, lambda: page.get_by_role("option", name="BW-C12-24D-11").click())
         expect(page.get_by_role("table", name="Copies in this project")).to_contain_text("BW-C12-24D-11")
-        numbers = {p.number for p in self.stored().parts.values()}
+        numbers = {p.number for p in self.project().parts.values()}
         self.assertNotIn("BW-C09-24D-31", numbers)

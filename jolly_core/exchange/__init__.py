@@ -3,6 +3,16 @@
 from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
 from .pack import board_pdf, pack_files, surface_pdf, write_pack
+from .partstable import (
+    COMMON,
+    BadCell,
+    CheckedRow,
+    check_rows,
+    guessed_mapping,
+    parts_table,
+    units_in,
+    units_text,
+)
 from .platedxf import surface_dxf
 from .projectfile import FORMAT, read_project, read_summary, write_project
 from .sheetpdf import COLOURS, FILLS, scaled_pdf, sheets_pdf, tiled_pdf, tiles
@@ -11,6 +21,14 @@ from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, t
 from .versions import VERSION
 
 __all__ = [
+    "BadCell",
+    "COMMON",
+    "CheckedRow",
+    "check_rows",
+    "guessed_mapping",
+    "parts_table",
+    "units_in",
+    "units_text",
     "COLOURS",
     "FILLS",
     "FORMAT",

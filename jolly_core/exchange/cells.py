@@ -15,25 +15,26 @@ MOST_ROWS = 20_000
 MOST_COLUMNS = 100
 
 
-def read_cells(content: bytes, name: str) -> list[list[str]]:
+def read_cells(content: bytes, name: str, *, formulas: bool = False) -> list[list[str]]:
     """Return the cells of a table as texts, row by row; of a workbook the first sheet.
 
     Args:
         content: the file.
+        formulas: give a workbook's formulas as they are typed ("=A1*2") in place of their last values.
         name: its name; .xlsx is read as a workbook, everything else as CSV with commas, semicolons or tabs.
 
     Raises:
         FileError: it cannot be read as that, or has more than MOST_ROWS rows.
     """
-    rows = _workbook(content) if name.lower().endswith((".xlsx", ".xlsm")) else _csv(content)
+    rows = _workbook(content, formulas) if name.lower().endswith((".xlsx", ".xlsm")) else _csv(content)
     if len(rows) > MOST_ROWS:
         raise FileError(f"The table has more than {MOST_ROWS} rows. Split it.")
     return rows
 
 
-def _workbook(content: bytes) -> list[list[str]]:
+def _workbook(content: bytes, formulas: bool) -> list[list[str]]:
     try:
-        book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
+        book = load_workbook(io.BytesIO(content), read_only=True, data_only=not formulas)
         page = book.worksheets[0]
         rows = page.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS, values_only=True)
         return [_trimmed(["" if v is None else _shown(v) for v in row]) for row in rows]

@@ -14,7 +14,7 @@ from .unitkinds import unit_kinds
 PURPOSES = ("drawing", "layout", "ordering", "making")
 # What of a part is its own business in the library, and no difference between a copy and its source.
 _NOT_COMPARED = ("id", "version")
-_CORE_KINDS = ("core", "shield")
+_MEASURES = ("width_mm", "height_mm", "depth_mm", "diameter_mm", "weight_kg", "price")
 _SIMPLE_WORDS = {
     "maker": "maker",
     "number": "number",
@@ -66,7 +66,7 @@ def values_of(part: Part) -> list[tuple[str, str, float | None]]:
     rows: list[tuple[str, str, float | None]] = []
     for key, value in part.ratings.items():
         rows.append((key, value.lower()[:200], number_in(value)))
-    for key in ("width_mm", "height_mm", "depth_mm", "diameter_mm", "weight_kg", "price"):
+    for key in _MEASURES:
         value = getattr(part, key)
         if value:
             rows.append((key, f"{value:g}", value))
@@ -193,7 +193,7 @@ def check_part(part: Part) -> Part:
             raise FileError(
                 f"mounting “{part.mounting}” should be one of {', '.join(MOUNTINGS[:-1])}.", field="mounting"
             )
-        for field in ("width_mm", "height_mm", "depth_mm", "diameter_mm", "weight_kg", "price"):
+        for field in _MEASURES:
             if getattr(part, field) < 0:
                 raise FileError(f"{_SIMPLE_WORDS[field]} cannot be less than nothing.", field=field)
         if len(details) > len(part.units):
@@ -207,5 +207,6 @@ def check_part(part: Part) -> Part:
             **{n: getattr(part, n) for n in fields_of("part")},
             "ratings": {k: v for k, v in ratings.items() if v},
             "details": details,
+            **{n: round(getattr(part, n), 6) for n in _MEASURES},
         }
     )

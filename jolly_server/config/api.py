@@ -13,6 +13,7 @@ from jolly_server.accounts.api import router as accounts
 from jolly_server.benches.api import router as benches
 from jolly_server.issuing.api import router as issuing
 from jolly_server.library.api import router as library
+from jolly_server.library.exchange_api import router as library_files
 from jolly_server.library.parts_api import router as library_parts
 from jolly_server.making.api import router as making
 from jolly_server.projects.api import router as projects
@@ -39,6 +40,7 @@ api.add_router("/projects", benches)
 api.add_router("/projects", making)
 api.add_router("/library", library)
 api.add_router("/library", library_parts)
+api.add_router("/library", library_files)
 
 STATUS = {"refused": 422, "gone": 404, "conflict": 409, "bad-file": 400}
 

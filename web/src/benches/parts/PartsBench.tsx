@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box'
 import { useNavigate, useParams } from 'react-router'
 import { Choice, Heading } from '../../kit/Bench'
+import { ExchangeSection } from './ExchangeSection'
 import { LibrarySection } from './LibrarySection'
 import { ProjectSection } from './ProjectSection'
 import { ShelvesSection } from './ShelvesSection'
@@ -9,6 +10,7 @@ import { ShelvesSection } from './ShelvesSection'
 const SECTIONS = [
   { path: 'library', label: 'Library', note: 'Find, make and change parts' },
   { path: 'project', label: 'In this project', note: 'Copies, stale, where used' },
+  { path: 'exchange', label: 'In and out', note: 'Tables and library files' },
   { path: 'libraries', label: 'Libraries', note: 'Order, own fields, changes' },
 ]
 
@@ -34,6 +36,8 @@ export function PartsBench({ canEdit }: { canEdit: boolean }) {
     <Box sx={{ flex: 1, display: 'flex', minWidth: 0, minHeight: 0 }}>
       {section === 'project' ? (
         <ProjectSection list={list} canEdit={canEdit} />
+      ) : section === 'exchange' ? (
+        <ExchangeSection list={list} />
       ) : section === 'libraries' ? (
         <ShelvesSection list={list} />
       ) : (

@@ -1,0 +1,164 @@
+"""The library as files: out as JSON, XLSX or CSV; in from a table, checked cell by cell, or from JSON."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from dataclasses import asdict, replace
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Form, Router
+from ninja.errors import HttpError
+from ninja.files import UploadedFile
+
+from jolly_core.exchange import (
+    COMMON,
+    CheckedRow,
+    check_rows,
+    guessed_mapping,
+    parts_table,
+    read_cells,
+    table_csv,
+    table_xlsx,
+)
+from jolly_core.library import differences, part_fields
+from jolly_core.model import FileError, Part, to_record
+
+from .models import ColumnMapping, LibraryPart, Shelf
+from .ownfields import own_fields
+from .search import FIELDS
+from .services import FORMAT, checked_parts
+from .shelves import shelf_to_change, shelves_for
+from .storing import store_parts, usual_id
+
+router = Router(tags=["parts in and out"])
+MOST_SHOWN = 500
+TYPES = {
+    "json": "application/json",
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
+
+
+@router.get("/export.{format}")
+def export(request: HttpRequest, format: str, shelf: str = "", ids: str = "") -> HttpResponse:
+    """Give a library, or the parts chosen of it by id, as a file."""
+    if format not in TYPES:
+        raise HttpError(404, f"Libraries come as {', '.join(TYPES)}.")
+    seen = list(shelves_for(request.user).values_list("pk", flat=True))
+    rows = LibraryPart.objects.filter(shelf_id__in=[s for s in seen if shelf in ("", s)])
+    if ids:
+        rows = rows.filter(pk__in=ids.split(","))
+    parts = [Part(*row) for row in rows.order_by("shelf__order", "part_class", "number").values_list(*FIELDS)]
+    if format == "json":
+        records = ",\n".join(json.dumps(to_record(p), ensure_ascii=False) for p in parts)
+        content = f'{{"format": "{FORMAT}", "version": 1, "parts": [\n{records}\n]}}\n'.encode()
+    else:
+        table = parts_table(parts)
+        content = table_xlsx(table) if format == "xlsx" else table_csv(table)
+    response = HttpResponse(content, content_type=TYPES[format])
+    response.headers["Content-Disposition"] = f'attachment; filename="parts.{format}"'
+    return response
+
+
+@router.post("/import/look", response=dict[str, Any])
+def look(request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mapping: Form[str] = "") -> dict[str, Any]:
+    """Read a table and say what is in it, row by row; nothing is taken in. The mapping is kept for the next time."""
+    target = shelf_to_change(shelf, request.user)
+    headings, chosen, rows = _read(file, target, mapping)
+    counts = {state: sum(1 for r in rows if r.state == state) for state in ("new", "changed", "same", "bad")}
+    shown = [r for r in rows if r.state == "bad"] + [r for r in rows if r.state not in ("bad", "same")]
+    return {
+        "headings": headings,
+        "mapping": chosen,
+        "fields": {
+            **COMMON,
+            **{k: f"{f.name} {f.unit}".strip() for k, f in part_fields().items()},
+            **{f["key"]: f["name"] for f in own_fields()},
+        },
+        "counts": counts,
+        "rows": [
+            {
+                "line": r.line,
+                "state": r.state,
+                "maker": r.part.maker if r.part else "",
+                "number": r.part.number if r.part else "",
+                "problems": [asdict(p) for p in r.problems],
+                "changes": [asdict(c) for c in r.changes],
+            }
+            for r in sorted(shown[:MOST_SHOWN], key=lambda r: (r.state != "bad", r.line))
+        ],
+    }
+
+
+@router.post("/import/take", response=dict[str, int])
+def take(request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mapping: Form[str] = "") -> dict[str, int]:
+    """Take the good rows of a table into a library: new parts, and those that change."""
+    target = shelf_to_change(shelf, request.user)
+    _, _, rows = _read(file, target, mapping)
+    good = [r for r in rows if r.state in ("new", "changed") and r.part is not None]
+    taken = set(LibraryPart.objects.values_list("pk", flat=True))
+    parts: list[Part] = []
+    for row in good:
+        part: Part = row.part  # type: ignore[assignment]  # the good rows have one
+        if row.state == "new":
+            id = usual_id(part.maker, part.number)
+            while id in taken:
+                id = f"{id[:34]}-{len(taken) % 97}"
+            taken.add(id)
+            part = replace(part, id=id)
+        else:
+            part = replace(part, version=part.version + 1)
+        parts.append(part)
+    name = (file.name or "a file")[:120]
+    store_parts(parts, target, by=request.user.get_username(), act=f"taken in from {name}")
+    return {"taken": len(parts), "left": sum(1 for r in rows if r.state == "bad")}
+
+
+def _read(file: UploadedFile, shelf: Shelf, mapping: str) -> tuple[list[str], dict[str, str], list[CheckedRow]]:
+    name, content = file.name or "", file.read()
+    there = {
+        (row[1].lower(), row[2].lower()): Part(*row)
+        for row in LibraryPart.objects.filter(shelf=shelf).values_list(*FIELDS)
+    }
+    if name.lower().endswith(".json"):
+        return [], {}, _from_json(content, there)
+    cells = read_cells(content, name, formulas=True)
+    headings = [h.strip() for h in cells[0]] if cells else []
+    key = hashlib.sha256("\n".join(headings).encode()).hexdigest()
+    kept = ColumnMapping.objects.filter(pk=key).first()
+    chosen = guessed_mapping(headings, {f["key"]: f["name"] for f in own_fields()})
+    if mapping:
+        try:
+            given = json.loads(mapping)
+            chosen.update({h: str(given[h]) for h in headings if h in given})
+        except (ValueError, TypeError):
+            raise FileError("The mapping of the columns cannot be read.", field="mapping") from None
+        ColumnMapping.objects.update_or_create(pk=key, defaults={"mapping": chosen})
+    elif kept is not None:
+        chosen.update({h: f for h, f in kept.mapping.items() if h in chosen})
+    try:
+        rows = check_rows(cells, chosen, lambda maker, number: there.get((maker.lower(), number.lower())))
+    except FileError as error:
+        if error.field != "number":
+            raise
+        return headings, chosen, []
+    return headings, chosen, rows
+
+
+def _from_json(content: bytes, there: dict[tuple[str, str], Part]) -> list[CheckedRow]:
+    try:
+        raw = json.loads(content)
+    except ValueError:
+        raise FileError("This is not a library file: it cannot be read as JSON.") from None
+    if not isinstance(raw, dict) or raw.get("format") != FORMAT or raw.get("version") != 1:
+        raise FileError("This is not a Jolly Spool library file of version 1.")
+    rows = []
+    for line, part in enumerate(checked_parts(raw.get("parts", [])), start=1):
+        before = there.get((part.maker.lower(), part.number.lower()))
+        if before is not None:
+            part = replace(part, id=before.id, version=before.version)
+        changes = differences(before, part) if before else []
+        rows.append(CheckedRow(line, "changed" if changes else "same" if before else "new", part, [], changes))
+    return rows
