@@ -72,7 +72,7 @@ def size_of(project: Project, device: Device) -> tuple[float, float, float]:
     if is_strip(project, device):
         height = part.height_mm if part else STRIP_HEIGHT_MM
         return strip_width_mm(project, device.id), height, part.depth_mm if part else STRIP_DEPTH_MM
-    return (part.width_mm, part.height_mm, part.depth_mm) if part else (0.0, 0.0, 0.0)
+    return (*part.size_mm, part.depth_mm) if part else (0.0, 0.0, 0.0)
 
 
 def outline(project: Project, placing: Placing) -> Outline:

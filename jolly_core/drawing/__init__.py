@@ -10,11 +10,12 @@ from .geometry import (
     carried_pins,
     extent_of,
     lies_upright,
+    pin_numbers,
     pin_points,
     through_spans,
     turned,
 )
-from .groups import MASK, SHIFT, roots
+from .groups import MASK, SHIFT, parents, roots
 from .lines import (
     ADVANCE,
     BESIDE,
@@ -63,6 +64,8 @@ __all__ = [
     "lies_upright",
     "move",
     "normal",
+    "parents",
+    "pin_numbers",
     "pin_points",
     "place_in",
     "place_on",

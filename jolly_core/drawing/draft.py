@@ -18,6 +18,7 @@ from .groups import SHIFT, roots
 
 Drawn = Symbol | Wire | Continuation | Note | Figure
 PinName = tuple[str, int]  # symbol id and pin index, or mark id and 0
+_Located = tuple[Symbol, list[Point], list[tuple[Point, Point]]]
 
 
 class SheetDraft:
@@ -33,6 +34,22 @@ class SheetDraft:
         self.continuations = {c.id: c for c in project.continuations_on(sheet_id)}
         self.notes = {n.id: n for n in project.notes_on(sheet_id)}
         self.figures = {f.id: f for f in project.figures_on(sheet_id)}
+        self._located: dict[str, _Located] = project.kept.setdefault("located", {})
+
+    def points_of(self, symbol: Symbol) -> list[Point]:
+        """Return the grid points of a symbol's pins."""
+        return self._where(symbol)[1]
+
+    def spans_of(self, symbol: Symbol) -> list[tuple[Point, Point]]:
+        """Return the pairs of points a wire is cut between by a symbol."""
+        return self._where(symbol)[2]
+
+    def _where(self, symbol: Symbol) -> _Located:
+        """Return where a symbol's pins and spans are, worked out once for as long as it is the same."""
+        known = self._located.get(symbol.id)
+        if known is None or known[0] is not symbol:
+            known = self._located[symbol.id] = (symbol, pin_points(symbol), through_spans(symbol))
+        return known
 
     def put(self, symbol: Symbol) -> None:
         """Put a symbol down; the wires under it are cut when the draft is closed.
@@ -40,9 +57,9 @@ class SheetDraft:
         Raises:
             RuleError: its pins would lie between the pins of another symbol, or the other way round.
         """
-        for low, high in through_spans(symbol):
+        for low, high in self.spans_of(symbol):
             for other in self.symbols.values():
-                if other.id != symbol.id and any(_overlap(low, high, *span) for span in through_spans(other)):
+                if other.id != symbol.id and any(_overlap(low, high, *span) for span in self.spans_of(other)):
                     raise RuleError(
                         "There is already {it} at this place. Move it, or choose another place.",
                         ids=(other.id,),
@@ -95,7 +112,7 @@ class SheetDraft:
 
     def pins(self) -> list[Point]:
         """Return the grid points of all pins and continuation marks."""
-        points = [p for s in self.symbols.values() for p in pin_points(s)]
+        points = [p for s in self.symbols.values() for p in self.points_of(s)]
         points += [(c.x, c.y) for c in self.continuations.values()]
         return points
 
@@ -105,13 +122,13 @@ class SheetDraft:
         Raises:
             RuleError: a wire would end between the pins of a symbol.
         """
-        spans = [span for s in self.symbols.values() for span in through_spans(s)]
+        spans = [span for s in self.symbols.values() for span in self.spans_of(s)]
         touched, settled = self._touched()
         wires = settled + canonical(touched, self.pins(), spans, self.ids, settled)
         self.wires = {w.id: w for w in wires}
         ends = {p for w in wires for p in ((w.x1, w.y1), (w.x2, w.y2))}
         for symbol in self.symbols.values():
-            for low, high in through_spans(symbol):
+            for low, high in self.spans_of(symbol):
                 if any(p in ends for p in _inside(low, high)):
                     raise RuleError(
                         "A wire would end between the pins of {it}. Choose a place clear of the junction.",
@@ -195,7 +212,7 @@ class SheetDraft:
                 bare.setdefault(point, []).append(name)
 
         for s in self.symbols.values():
-            for index, (x, y) in enumerate(pin_points(s)):
+            for index, (x, y) in enumerate(self.points_of(s)):
                 put((y << SHIFT) + x, (s.id, index))
         for c in self.continuations.values():
             put((c.y << SHIFT) + c.x, (c.id, 0))
@@ -252,8 +269,8 @@ def move(
     """
     before = draft.partition()
     moved = {i: s for i, s in draft.symbols.items() if i in ids}
-    moved_points = {p for s in moved.values() for p in pin_points(s)}
-    staying_pins = {p for i, s in draft.symbols.items() if i not in ids for p in pin_points(s)}
+    moved_points = {p for s in moved.values() for p in draft.points_of(s)}
+    staying_pins = {p for i, s in draft.symbols.items() if i not in ids for p in draft.points_of(s)}
     moved_points |= {(c.x, c.y) for i, c in draft.continuations.items() if i in ids}
     staying_pins |= {(c.x, c.y) for i, c in draft.continuations.items() if i not in ids}
     moved_wires = {i: w for i, w in draft.wires.items() if i in ids}

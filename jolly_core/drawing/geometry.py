@@ -11,6 +11,8 @@ from functools import lru_cache
 from jolly_core.library import definition
 from jolly_core.model import Symbol
 
+from .groups import SHIFT
+
 GRID_MM = 2.5
 Point = tuple[int, int]
 # Mirror and rotation that put a symbol drawn along x onto a vertical wire, first pin on top, poles to the right.
@@ -52,6 +54,16 @@ def _spans(key: str, rotation: int, mirror: bool, poles: int) -> tuple[tuple[Poi
             first, second = sorted((offsets[pole * size + a], offsets[pole * size + b]))
             spans.append((first, second))
     return tuple(spans)
+
+
+@lru_cache(maxsize=4096)
+def pin_numbers(key: str, rotation: int, mirror: bool, poles: int) -> tuple[tuple[int, ...], tuple[Point, ...]]:
+    """Return how far a symbol's pins lie from its place, as numbers of points (see groups.py), and the carried pairs.
+
+    The number of a pin's point is the number of the symbol's place and that of the pin.
+    """
+    offsets = _offsets(key, rotation, mirror, poles)
+    return tuple((y << SHIFT) + x for x, y in offsets), definition(key).carries
 
 
 def pin_points(symbol: Symbol) -> list[Point]:

@@ -13,6 +13,34 @@ SHIFT = 16
 MASK = (1 << SHIFT) - 1
 
 
+def parents(wires: Iterable[Wire]) -> tuple[dict[int, int], list[int]]:
+    """Return for each wire end a point of lower number that the wires join it to, or itself where there is none.
+
+    Args:
+        wires: canonical wires of one sheet; they end wherever they connect.
+
+    Returns:
+        The numbers of points with those they hang on, and the number of each wire's first end.
+    """
+    parent: dict[int, int] = {}
+    starts: list[int] = []
+    start = starts.append
+    for w in wires:
+        a, b = (w.y1 << SHIFT) + w.x1, (w.y2 << SHIFT) + w.x2
+        start(a)
+        root_a, root_b = parent.setdefault(a, a), parent.setdefault(b, b)
+        while parent[root_a] != root_a:
+            root_a = parent[root_a]
+        while parent[root_b] != root_b:
+            root_b = parent[root_b]
+        # A parent never has a higher number, so that one pass in rising order finds every root.
+        if root_a < root_b:
+            parent[root_b] = parent[b] = root_a
+        elif root_b < root_a:
+            parent[root_a] = parent[a] = root_b
+    return parent, starts
+
+
 def roots(wires: Iterable[Wire]) -> dict[int, int]:
     """Return for each wire end the first point, in reading order, of what the wires join it to.
 
@@ -27,19 +55,7 @@ def roots(wires: Iterable[Wire]) -> dict[int, int]:
         >>> [(p & MASK, p >> SHIFT) for p in roots([line]).values()]
         [(2, 1), (2, 1)]
     """
-    parent: dict[int, int] = {}
-    for w in wires:
-        a, b = (w.y1 << SHIFT) + w.x1, (w.y2 << SHIFT) + w.x2
-        root_a, root_b = parent.setdefault(a, a), parent.setdefault(b, b)
-        while parent[root_a] != root_a:
-            root_a = parent[root_a]
-        while parent[root_b] != root_b:
-            root_b = parent[root_b]
-        # A parent never has a higher number, so that one pass in rising order finds every root.
-        if root_a < root_b:
-            parent[root_b] = parent[b] = root_a
-        elif root_b < root_a:
-            parent[root_a] = parent[a] = root_b
+    parent, _ = parents(wires)
     found: dict[int, int] = {}
     for point in sorted(parent):
         above = parent[point]

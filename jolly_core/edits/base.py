@@ -32,16 +32,21 @@ from jolly_core.model import (
 from jolly_core.tagging import tag_on
 
 
-def _printable(value: str) -> str:
+def _printable(value: str, field: str = "text") -> str:
     try:
-        check_text(value, "text", "edit")
+        check_text(value, field, "edit")
     except CoreError as error:
         raise ValueError(error.message) from None
     return value
 
 
+def _printable_key(value: str) -> str:
+    return _printable(value, "definition")
+
+
 Text = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
 Id = Annotated[str, Field(max_length=40), AfterValidator(_printable)]
+SymbolKey = Annotated[str, Field(max_length=16_000), AfterValidator(_printable_key)]
 Grid = Annotated[int, Field(ge=-200, le=2000)]
 Mm = Annotated[float, Field(ge=-20_000, le=20_000, allow_inf_nan=False)]
 Length = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]

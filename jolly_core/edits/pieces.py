@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from jolly_core.drawing import SheetDraft, grid_size, pin_points
-from jolly_core.library import definition, definitions, is_block, part_class, part_classes
+from jolly_core.library import definition, is_known, part_class, part_classes
 from jolly_core.model import (
     Band,
     Cable,
@@ -215,9 +215,8 @@ def _check(piece: Piece) -> None:
     for kind, id, user in wanted:
         if id not in t[kind]:
             raise FileError(f"In the piece a {user} names a {kind} that is not in it.")
-    known = definitions()
     for symbol in t["symbol"].values():
-        if symbol.definition not in known and not is_block(symbol.definition):
+        if not is_known(symbol.definition):
             raise FileError(f"The piece has a symbol “{symbol.definition}”, which is not known here.")
         if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:
             raise FileError("The piece has a symbol that cannot be placed.")

@@ -12,7 +12,7 @@ from jolly_core.library import POLE_PITCH, Definition, definition, part_class
 from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol
 from jolly_core.tagging import lead_of, next_units, tag_on
 
-from .base import Grid, Id, Payload, Text, Work, edit
+from .base import Grid, Id, Payload, SymbolKey, Text, Work, edit
 from .boundaries import location_for
 from .parts import part_for
 from .upkeep import new_device
@@ -28,7 +28,7 @@ class PlaceSymbol(Payload):
 
     kind: Literal["place-symbol"] = "place-symbol"
     sheet_id: Id
-    definition: Id
+    definition: SymbolKey
     x: Grid
     y: Grid
     rotation: Literal[0, 90, 180, 270] | None = None

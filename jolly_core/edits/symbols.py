@@ -13,7 +13,7 @@ from jolly_core.model import Device, RuleError, Symbol, Wire
 from jolly_core.tagging import next_units
 
 from .arrange import inside, refuse_locked, sheet_of, what_of
-from .base import Id, Payload, Work, edit
+from .base import Id, Payload, SymbolKey, Work, edit
 from .boundaries import location_for
 from .place import name_of, shape_named
 from .upkeep import drop_unused, new_device, refresh_letters
@@ -108,7 +108,7 @@ class SwapSymbol(Payload):
 
     kind: Literal["swap-symbol"] = "swap-symbol"
     symbol_id: Id
-    definition: Id
+    definition: SymbolKey
 
 
 @edit(SwapSymbol, {"symbol_id": "y1", "definition": "lamp"})

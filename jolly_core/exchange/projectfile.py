@@ -10,7 +10,7 @@ import json
 from typing import Any
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
-from jolly_core.library import definition, definitions, is_block, part_classes
+from jolly_core.library import definition, is_known, part_classes
 from jolly_core.model import (
     CHOICES,
     KINDS,
@@ -97,9 +97,8 @@ def _check(project: Project) -> None:
                 if getattr(entity, field) not in allowed:
                     words = ", ".join(allowed)
                     raise FileError(f"In the {kind} {id}, “{field}” should be one of {words}.", field=field)
-    shapes = definitions()
     for id, symbol in project.symbols.items():
-        if symbol.definition not in shapes and not is_block(symbol.definition):
+        if not is_known(symbol.definition):
             raise FileError(f"The symbol {id} is a “{symbol.definition}”, which is not known here.", field="definition")
         definition(symbol.definition)
         if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:

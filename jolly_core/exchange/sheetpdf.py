@@ -177,7 +177,7 @@ class _Painter:
         self.project = project
         self.canvas = canvas
         self.sheets = sheets
-        self.forms: set[str] = set()
+        self.forms: dict[str, str] = {}  # the names of the forms by symbol and poles
         self.pictures: dict[str, ImageReader] = {}
         self.height = 0.0
 
@@ -205,8 +205,8 @@ class _Painter:
                 if prim[0] == "art":
                     name = f"{prim[1]}-{prim[6]}"
                     if name not in self.forms:
-                        self.forms.add(name)
-                        self._form(name, prim[1], prim[6])
+                        self.forms[name] = f"art{len(self.forms)}"
+                        self._form(self.forms[name], prim[1], prim[6])
 
     def _form(self, name: str, key: str, poles: int) -> None:
         c = self.canvas
@@ -326,7 +326,7 @@ class _Painter:
         yx, yy = turned(0, 1, rotation, mirror)
         c.saveState()
         c.transform(xx, -xy, yx, -yy, x * mm, self._y(y))
-        c.doForm(f"{key}-{poles}")
+        c.doForm(self.forms[f"{key}-{poles}"])
         c.restoreState()
         for kind, *v in art_of(key, poles, self.project.settings.standard):
             if kind == "text":

@@ -102,6 +102,11 @@ def register_made(prefix: str, make: Callable[[str], Definition]) -> None:
     _made[prefix] = make
 
 
+def is_known(key: str) -> bool:
+    """Return whether a key is that of a symbol in the data, or begins as those of made symbols do."""
+    return key in definitions() or key.partition(":")[0] + ":" in _made
+
+
 def definition(key: str) -> Definition:
     """Return a symbol definition.
 

@@ -58,6 +58,11 @@ class Part:
     accessories: tuple[str, ...] = ()
     alternatives: tuple[str, ...] = ()
 
+    @property
+    def size_mm(self) -> tuple[float, float]:
+        """Width and height of the outline; a round one has its diameter for both."""
+        return self.width_mm or self.diameter_mm, self.height_mm or self.diameter_mm
+
     def count(self, kind: str) -> int:
         """Return how many units of a kind the part has."""
         return sum(1 for unit_kind, _ in self.units if unit_kind == kind)

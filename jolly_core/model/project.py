@@ -237,11 +237,11 @@ class Project:
 
     def symbols_on(self, sheet_id: str) -> list[Symbol]:
         """Return the symbols of a sheet in the order they were placed."""
-        return [self.symbols[i] for i in self.on_sheet["symbol"].get(sheet_id)]
+        return list(map(self.symbols.__getitem__, self.on_sheet["symbol"].get(sheet_id)))
 
     def wires_on(self, sheet_id: str) -> list[Wire]:
         """Return the wires of a sheet in the order they were drawn."""
-        return [self.wires[i] for i in self.on_sheet["wire"].get(sheet_id)]
+        return list(map(self.wires.__getitem__, self.on_sheet["wire"].get(sheet_id)))
 
     def continuations_on(self, sheet_id: str) -> list[Continuation]:
         """Return the continuation marks of a sheet."""

@@ -14,6 +14,8 @@ from .project import KINDS
 
 _SIMPLE: dict[str, type] = {"str": str, "int": int, "float": float, "bool": bool}
 MAX_TEXT = 2000
+# A drawn symbol's key says all of it; so does that of an outline.
+LONG_TEXTS = {"definition": 16_000, "symbols": 16_000}
 MAX_BASE64 = 300_000
 _BASE64 = re.compile(r"[A-Za-z0-9+/]*={0,2}")
 LARGEST = 10**9
@@ -140,8 +142,9 @@ def check_text(value: str, field: str, name: str) -> None:
     Raises:
         FileError: with the field and what is wrong.
     """
-    if len(value) > MAX_TEXT:
-        raise FileError(f"In the {name}, “{field}” is longer than {MAX_TEXT} characters.", field=field)
+    most = LONG_TEXTS.get(field, MAX_TEXT)
+    if len(value) > most:
+        raise FileError(f"In the {name}, “{field}” is longer than {most} characters.", field=field)
     if any(ord(c) < 32 or 0x7F <= ord(c) < 0xA0 or 0xD800 <= ord(c) < 0xE000 for c in value):
         raise FileError(f"In the {name}, “{field}” holds characters that cannot be printed.", field=field)
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolly_core.drawing import place_in
-from jolly_core.library import definition, definitions, is_block
+from jolly_core.library import definition, is_known
 from jolly_core.model import ON_SHEET, REFERENCES, Change, ChangeSet, Entity, Project, fields_of, to_record
 from jolly_core.tagging import full_tag, path_of, tag_on
 
@@ -97,7 +97,7 @@ def _name(project: Project, kind: str, record: Entity) -> str:
 
 def _shape_name(key: str) -> str:
     """Return a symbol's name; its key where nothing of that key is known any more."""
-    return definition(key).name if key in definitions() or is_block(key) else key
+    return definition(key).name if is_known(key) else key
 
 
 def objects_of(project: Project, changes: ChangeSet, limit: int = 6) -> list[Named]:

@@ -17,6 +17,7 @@ from jolly_core.model import Enclosure, Project, Rail
 from jolly_core.tagging import full_tag, product_tag
 from jolly_core.terminals import is_strip, strip_rows
 
+from .outlines import outline_prims
 from .primitives import Item, Prim, Scene, fit, text
 
 MARGIN_MM = 30.0
@@ -47,7 +48,7 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
             if duct.enclosure_id == enclosure_id:
                 items[duct.id] = _duct_item(project, duct.id, fills[duct.id].percent)
     for placing in placings_in(project, enclosure_id, surface):
-        items[placing.id] = _placing_item(project, placing.id)
+        items[placing.id] = _placing_item(project, placing.id, surface)
     drilled: list[Prim] = [
         ["circle", x + MARGIN_MM, y + MARGIN_MM, diameter / 2, "fine"]
         for x, y, diameter in holes(project, enclosure_id, surface)
@@ -84,12 +85,18 @@ def _duct_item(project: Project, duct_id: str, percent: float) -> Item:
     return Item(duct_id, "duct", prims, (x, y, x + box.width, y + box.height), {"run": run})
 
 
-def _placing_item(project: Project, placing_id: str) -> Item:
+def _placing_item(project: Project, placing_id: str, surface: str) -> Item:
     placing = project.placings[placing_id]
     device = project.devices[placing.device_id]
     box = outline(project, placing)
     x, y = box.x + MARGIN_MM, box.y + MARGIN_MM
+    own = project.parts.get(device.part_id)
     prims: list[Prim] = [["box", x, y, box.width, box.height, "edge", "device"]]
+    if own is not None and own.diameter_mm and not own.width_mm:
+        prims = [["circle", x + box.width / 2, y + box.height / 2, box.width / 2, "edge"]]
+    drawing = own.symbols.get(surface, "") if own else ""
+    if own is not None and drawing:
+        prims += outline_prims(drawing, x, y, own.size_mm, turned=box.upright)
     strip = is_strip(project, device)
     if strip:
         at = 0.0
@@ -109,5 +116,6 @@ def _placing_item(project: Project, placing_id: str) -> Item:
     if part is not None and box.width > 24 and not strip:
         words, small = fit(part.number, box.width - 3, SMALL_MM, 5.0)
         prims.append(text(middle[0], middle[1] + SMALL_MM + 2, small, words, anchor="middle"))
-    facts = {"device": device.id, "tag": full_tag(project, device), "text": device.text}
+    body = [x, y, x + box.width, y + box.height]  # a circle is met by the pointer inside, too
+    facts = {"device": device.id, "tag": full_tag(project, device), "text": device.text, "body": body}
     return Item(placing_id, "placing", prims, (x, y, x + box.width, y + box.height), facts)

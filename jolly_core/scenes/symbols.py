@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from jolly_core.drawing import ADVANCE, GRID_MM, extent_of, lies_upright, pin_points, turned
-from jolly_core.library import definition, is_block
+from jolly_core.library import definition, is_block, is_drawn
 from jolly_core.model import Project, Sheet, Symbol
 from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
 from jolly_core.tagging import closed_in, lead_of, lead_reference, pins_of, tag_on
@@ -80,6 +80,8 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         "texts": symbol.texts,
         "body": [round(v, 2) for v in (left, top, right, bottom)],
     }
+    if is_drawn(symbol.definition):
+        facts["art"] = art_of(symbol.definition, len(symbol.units), standard)
     item = Item(symbol.id, "symbol", prims, box, facts)
     kept[symbol.id] = (symbol, inputs, item)
     return item

@@ -10,8 +10,9 @@ from __future__ import annotations
 
 import gc
 from dataclasses import dataclass
+from typing import Any, cast
 
-from jolly_core.drawing import MASK, SHIFT, Point, carried_pins, pin_points, roots
+from jolly_core.drawing import MASK, SHIFT, Point, carried_pins, parents, pin_numbers
 from jolly_core.model import Project
 
 GroupKey = tuple[str, int]  # sheet id and index of the group on it
@@ -24,13 +25,13 @@ class Group:
 
     Attributes:
         pins: pins in reading order of their points.
-        first: topmost, then leftmost point, as (y, x).
+        point: number of the topmost, then leftmost point (see drawing/groups.py).
         carried: keys of groups on the same sheet that a carrying terminal makes one potential with this one.
     """
 
     sheet_id: str
     index: int
-    first: tuple[int, int]
+    point: int
     pins: list[PinKey]
     wires: list[str]
     continuations: tuple[str, ...] = ()
@@ -41,12 +42,18 @@ class Group:
         """The group's name within the project."""
         return self.sheet_id, self.index
 
+    @property
+    def first(self) -> tuple[int, int]:
+        """The topmost, then leftmost point, as (y, x)."""
+        return self.point >> SHIFT, self.point & MASK
+
 
 @dataclass(slots=True)
 class SheetGroups:
-    """All groups of a sheet; the ways to them from wires, pins and marks are made when first asked for."""
+    """All groups of a sheet, and the index of each mark's; ways to them from wires and pins are made when asked for."""
 
     groups: list[Group]
+    of_continuation: dict[str, int]
     _located: list[tuple[int, PinKey]]
     _of_wire: dict[str, int] | None = None
     _of_pin: dict[PinKey, int] | None = None
@@ -65,11 +72,6 @@ class SheetGroups:
         if self._of_pin is None:
             self._of_pin = {pin: g.index for g in self.groups for pin in g.pins}
         return self._of_pin
-
-    @property
-    def of_continuation(self) -> dict[str, int]:
-        """The index of each mark's group."""
-        return {id: g.index for g in self.groups for id in g.continuations}
 
     @property
     def points(self) -> dict[PinKey, Point]:
@@ -98,39 +100,51 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
 def _group(project: Project, sheet_id: str) -> SheetGroups:
     wires = project.wires_on(sheet_id)
     groups: list[Group] = []
-    group_of: dict[int, Group] = {}
-    for point, root in roots(wires).items():
-        if root == point:
-            group_of[point] = group = Group(sheet_id, len(groups), (point >> SHIFT, point & MASK), [], [])
+    parent, starts = parents(wires)
+    # The table of points is filled over with their groups: what a point hangs on comes before it and is filled by then.
+    group_of: dict[int, Group] = cast(Any, parent)
+    for point in sorted(parent):
+        above = parent[point]
+        if above == point:
+            group_of[point] = group = Group(sheet_id, len(groups), point, [], [])
             groups.append(group)
         else:
-            group_of[point] = group_of[root]
-    for w in wires:
-        group_of[(w.y1 << SHIFT) + w.x1].wires.append(w.id)
+            group_of[point] = group_of[above]
+    for w, point in zip(wires, starts, strict=True):
+        group_of[point].wires.append(w.id)
 
     def group_at(point: int) -> Group:
         group = group_of.get(point)
         if group is None:  # nothing is drawn here: a bare pin or mark is a group of its own
-            group = group_of[point] = Group(sheet_id, len(groups), (point >> SHIFT, point & MASK), [], [])
+            group = group_of[point] = Group(sheet_id, len(groups), point, [], [])
             groups.append(group)
         return group
 
-    symbols = project.symbols_on(sheet_id)
-    located = [((y << SHIFT) + x, (s.id, i)) for s in symbols for i, (x, y) in enumerate(pin_points(s))]
+    located: list[tuple[int, PinKey]] = []
+    carrying: list[tuple[int, int]] = []
+    locate = located.append
+    for s in project.symbols_on(sheet_id):
+        id, place, pin = s.id, (s.y << SHIFT) + s.x, 0
+        numbers, carried = pin_numbers(s.definition, s.rotation, s.mirror, len(s.units))
+        for number in numbers:
+            locate((place + number, (id, pin)))
+            pin += 1
+        if carried:
+            carrying += [(place + numbers[a], place + numbers[b]) for a, b in carried]
     located.sort()
-    for point, pin in located:
-        (group_of.get(point) or group_at(point)).pins.append(pin)
+    for point, key in located:
+        (group_of.get(point) or group_at(point)).pins.append(key)
+    marked: dict[str, int] = {}
     for c in project.continuations_on(sheet_id):
         group = group_at((c.y << SHIFT) + c.x)
+        marked[c.id] = group.index
         group.continuations = (*group.continuations, c.id)
-    for s in symbols:
-        for a, b in carried_pins(s):
-            points = pin_points(s)
-            one, other = (group_of[(y << SHIFT) + x] for x, y in (points[a], points[b]))
-            if one is not other:
-                one.carried = (*one.carried, other.index)
-                other.carried = (*other.carried, one.index)
-    return SheetGroups(groups, located)
+    for a, b in carrying:
+        one, other = group_of[a], group_of[b]
+        if one is not other:
+            one.carried = (*one.carried, other.index)
+            other.carried = (*other.carried, one.index)
+    return SheetGroups(groups, marked, located)
 
 
 def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> list[Group]:

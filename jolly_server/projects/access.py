@@ -6,7 +6,8 @@ from ninja.errors import HttpError
 
 from jolly_core.model import GoneError
 
-from .models import Membership, ProjectRow
+from .models import ProjectRow
+from .quick import membership
 
 _RANK = {"viewer": 0, "editor": 1, "owner": 2}
 _STILL: dict[str, str] = {
@@ -39,17 +40,24 @@ def role_in(
         GoneError: they are no member; the project is not shown to exist.
         HttpError: their role is less than `least`, or the project is not to be changed (403).
     """
+    user, role, _ = role_and_revision(request, project_id, least, still=still)
+    return user, role
+
+
+def role_and_revision(
+    request: HttpRequest, project_id: str, least: str = "viewer", *, still: bool = False
+) -> tuple[AbstractBaseUser, str, int]:
+    """Return the person, their role and the project's stored revision; otherwise as `role_in`."""
     user = request.user
     gone = GoneError("This project is not here, or you are not a member of it.", ids=(project_id,))
     if not isinstance(user, AbstractBaseUser):
         raise gone
-    mine = Membership.objects.filter(project_id=project_id, user_id=user.pk)
-    found = mine.values_list("role", "project__state").first()
+    found = membership(project_id, user.pk)
     if found is None:
         raise gone
-    role, state = found
+    role, state, revision = found
     if _RANK[role] < _RANK[least]:
         raise HttpError(403, f"You are {role} of this project; this needs the role of {least}.")
     if least != "viewer" and not still and state in _STILL:
         raise HttpError(403, _STILL[state])
-    return user, role
+    return user, role, revision

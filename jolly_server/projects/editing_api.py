@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.edits import AnyEdit
 
-from .access import role_in
+from .access import role_and_revision, role_in
 from .live import mark_present, people_in
 from .services import (
     Answer,
@@ -99,8 +99,8 @@ def _labels(project_id: str, user: AbstractBaseUser) -> tuple[str, str]:
 @router.post("/{project_id}/edits", response=EditOut)
 def edit(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
     """Apply an edit."""
-    user, _ = role_in(request, project_id, "editor")
-    answer = apply_edit(project_id, user, payload.edit, payload.sheet_id, payload.since, payload.key)
+    user, _, stored = role_and_revision(request, project_id, "editor")
+    answer = apply_edit(project_id, user, payload.edit, payload.sheet_id, payload.since, payload.key, stored)
     # After an edit of one's own it is the next to be undone, and nothing can be redone.
     out = _out(project_id, None, answer)
     out.undo = answer.label
@@ -110,8 +110,8 @@ def edit(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
 @router.post("/{project_id}/preview", response=EditOut)
 def preview(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
     """Show what an edit would do, and store nothing."""
-    role_in(request, project_id, "editor")
-    return _out(project_id, None, preview_edit(project_id, payload.edit, payload.sheet_id, payload.since))
+    _, _, stored = role_and_revision(request, project_id, "editor")
+    return _out(project_id, None, preview_edit(project_id, payload.edit, payload.sheet_id, payload.since, stored))
 
 
 @router.post("/{project_id}/undo", response=EditOut)

@@ -39,6 +39,8 @@ class UnitsField(models.TextField):  # type: ignore[type-arg]  # the stubs' para
 class NamesField(models.TextField):  # type: ignore[type-arg]  # the stubs' parameters are inferred
     """A tuple of texts, stored as JSON."""
 
+    _pyi_private_set_type: Any  # what the stubs take such a field to be set to
+
     def from_db_value(self, value: str | None, expression: Any, connection: Any) -> tuple[str, ...]:
         """Return the tuple of a stored text."""
         return tuple(json.loads(value)) if value and value != "[]" else ()
@@ -54,6 +56,8 @@ class FactsField(NamesField):
 
 class TextsField(models.TextField):  # type: ignore[type-arg]  # the stubs' parameters are inferred
     """A dict of texts, stored as JSON."""
+
+    _pyi_private_set_type: Any  # what the stubs take such a field to be set to
 
     def from_db_value(self, value: str | None, expression: Any, connection: Any) -> Any:
         """Return the dict of a stored text; most are empty, and need no reading."""

@@ -310,7 +310,7 @@ class SymbolRow(EntityRow):
     sheet_id = _ref()
     x = models.IntegerField()
     y = models.IntegerField()
-    definition = _text(2000)
+    definition = _text(16_000)
     rotation = models.IntegerField()
     mirror = models.BooleanField()
     device_id = _ref()

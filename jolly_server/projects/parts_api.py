@@ -13,7 +13,7 @@ from jolly_core.library import missing, part_class, units_line
 from jolly_core.model import Device, Part, Project
 from jolly_core.reports import needs
 from jolly_core.tagging import class_of, full_tag, lead_of
-from jolly_server.library.search import Filter, search
+from jolly_server.library.search import Filter, Match, search
 from jolly_server.library.services import StoredLibrary
 from jolly_server.library.shelves import shelves_for
 
@@ -106,8 +106,16 @@ def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str =
     # What has all units comes first; what lacks some is only looked at when nothing else is found.
     see = list(shelves_for(request.user).values_list("pk", flat=True))
     filters = [Filter(f"units.{kind}", ">=", "1") for kind in needed] if anywhere else []
-    wanted = {"part_class_key": "" if anywhere else key, "limit": LOOKED_AT, "shelves": see, "filters": filters}
-    found = search(q, needs=needed or None, **wanted) or search(q, **wanted)
+    found: list[Match] = []
+    for needs_all in [needed, None] if needed else [None]:
+        found = found or search(
+            q,
+            part_class_key="" if anywhere else key,
+            needs=needs_all,
+            filters=filters,
+            shelves=see,
+            limit=LOOKED_AT,
+        )
     with held.lock:
         own = [x for x in p.parts.values() if x.part_class == key and not q]
         known = {x.id for x in own}

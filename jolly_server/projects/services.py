@@ -31,6 +31,7 @@ from jolly_server.library.services import StoredLibrary
 
 from .defaults import start_from
 from .models import JournalEntry, Membership, ProjectRow
+from .quick import advance, enter
 from .store import Loaded, load_rows, loaded, save_changes, save_entities
 from .views import View, current_view, difference, has_page, sheet_view
 
@@ -57,15 +58,17 @@ def apply_edit(
     sheet_id: str = "",
     since: int = -1,
     key: str = "",
+    stored: int | None = None,
 ) -> Answer:
     """Apply one edit and store it with its journal entry, all in one transaction.
 
     Args:
+        stored: the stored revision, when the caller has just read it.
         sheet_id: the sheet the browser shows, "" for none.
         since: the revision it shows.
         key: the browser's name for the request; one that was done already is answered again, not done again.
     """
-    held = loaded(project_id)
+    held = loaded(project_id, stored)
     with held.lock:
         before = _shown(held, sheet_id, since)
         done = _done(held, project_id, key, sheet_id, before)
@@ -101,9 +104,9 @@ def _stored_revision(project_id: str) -> int:
     return ProjectRow.objects.values_list("revision", flat=True).get(pk=project_id)
 
 
-def preview_edit(project_id: str, payload: Payload, sheet_id: str, since: int) -> Answer:
+def preview_edit(project_id: str, payload: Payload, sheet_id: str, since: int, stored: int | None = None) -> Answer:
     """Work out an edit and what the sheet would look like, and store nothing."""
-    held = loaded(project_id)
+    held = loaded(project_id, stored)
     with held.lock:
         outcome = compute(held.project, payload, library=StoredLibrary())
         answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
@@ -186,13 +189,11 @@ def store_edit(
     """
     revision = held.revision + 1
     with transaction.atomic():
-        moved = ProjectRow.objects.filter(pk=project_id, revision=held.revision).update(
-            revision=revision, edited_by_id=user.pk if user else None, edited_at=timezone.now()
-        )
-        if not moved:
+        now = timezone.now()
+        if not advance(project_id, held.revision, user.pk if user else None, now):
             raise ConflictError("Somebody else has just changed the project. Try again.")
         save_changes(project_id, changes)
-        JournalEntry.objects.create(
+        entry = JournalEntry(
             project_id=project_id,
             revision=revision,
             user_id=user.pk if user else None,
@@ -203,6 +204,7 @@ def store_edit(
             changes=json.dumps(changes_to_json(changes), ensure_ascii=False, separators=(",", ":")),
             target=target,
         )
+        enter(entry, now)
         if target is not None:
             JournalEntry.objects.filter(pk=target.pk).update(live=False)
     held.project.apply(changes)

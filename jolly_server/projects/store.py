@@ -55,13 +55,17 @@ def load_rows(project_id: str) -> Project:
     return project
 
 
-def loaded(project_id: str) -> Loaded:
+def loaded(project_id: str, revision: int | None = None) -> Loaded:
     """Return the project in memory, loaded anew when another process has stored a later revision.
+
+    Args:
+        revision: the stored revision, when the caller has just read it.
 
     Raises:
         GoneError: there is no such project.
     """
-    revision = ProjectRow.objects.filter(pk=project_id).values_list("revision", flat=True).first()
+    if revision is None:
+        revision = ProjectRow.objects.filter(pk=project_id).values_list("revision", flat=True).first()
     if revision is None:
         raise GoneError("This project is not here. It may have been deleted.", ids=(project_id,))
     with _guard:

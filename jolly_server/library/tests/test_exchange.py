@@ -13,11 +13,11 @@ from jolly_server.library.search import search
 from jolly_server.testing import DemoCase
 
 TABLE = (
-    "Maker;Part number;Class;Description;Spannung\n"
-    "Tamwick;N-1;Indicator light;First;24\n"
-    "Tamwick;TW-L22-G;Indicator light;Emerald;24\n"
-    ";;Rocket;Faulty;\n"
-).encode()
+    b"Maker;Part number;Class;Description;Spannung\n"
+    b"Tamwick;N-1;Indicator light;First;24\n"
+    b"Tamwick;TW-L22-G;Indicator light;Emerald;24\n"
+    b";;Rocket;Faulty;\n"
+)
 
 
 class Tables(DemoCase):
@@ -25,9 +25,7 @@ class Tables(DemoCase):
         super().setUp()
         self.anna = self.person("anna")
 
-    def send(
-        self, act: str, content: bytes, name: str = "parts.csv", *, who: Client | None = None, **form: str
-    ) -> Any:
+    def send(self, act: str, content: bytes, name: str = "parts.csv", *, who: Client | None = None, **form: str) -> Any:
         body = {"file": SimpleUploadedFile(name, content), "shelf": "house", "mapping": "", **form}
         return (who or self.anna).post(f"/api/library/import/{act}", body)
 

@@ -31,6 +31,8 @@ export interface Item {
     ends?: [number, number][]
     pins?: [number, number][]
     body?: Box
+    /** The graphics of a symbol that somebody drew; the others are fetched once. */
+    art?: Prim[]
     /** Ends of a rail or duct in plate mm, and length and ends of a harness segment on its board. */
     run?: [number, number, number, number]
     length?: number

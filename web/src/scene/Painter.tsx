@@ -74,7 +74,7 @@ export function turned(x: number, y: number, rotation: number, mirror: boolean):
   return [x, my]
 }
 
-function Placed({ prim, art, ink }: { prim: Prim; art: Art; ink: string }) {
+function Placed({ prim, art, own, ink }: { prim: Prim; art: Art; own?: Prim[]; ink: string }) {
   const [, key, x, y, rotation, mirror, poles] = prim as [
     string,
     string,
@@ -84,7 +84,7 @@ function Placed({ prim, art, ink }: { prim: Prim; art: Art; ink: string }) {
     boolean,
     number,
   ]
-  const graphics = art[`${key}-${poles}`] ?? []
+  const graphics = own ?? art[`${key}-${poles}`] ?? []
   return (
     <>
       <g
@@ -137,7 +137,14 @@ function Picture({ place, id }: { place: number[]; id: string }) {
   return <image x={place[0]} y={place[1]} width={place[2]} height={place[3]} href={`${base}${id}`} />
 }
 
-function PrimView({ prim, art, look }: { prim: Prim; art: Art; look: Look }) {
+interface PrimProps {
+  prim: Prim
+  art: Art
+  own?: Prim[]
+  look: Look
+}
+
+function PrimView({ prim, art, own, look }: PrimProps) {
   const [kind, ...v] = prim
   const n = v as number[]
   const ink = inkOf(look, INK)
@@ -145,7 +152,7 @@ function PrimView({ prim, art, look }: { prim: Prim; art: Art; look: Look }) {
     case 'wire':
       return <Wire prim={prim} look={look} />
     case 'art':
-      return <Placed prim={prim} art={art} ink={ink} />
+      return <Placed prim={prim} art={art} own={own} ink={ink} />
     case 'dot':
       return <circle cx={n[0]} cy={n[1]} r={n[2]} fill={ink} />
     case 'line':
@@ -260,7 +267,7 @@ export const ItemView = memo(function ItemView({ item, art, look }: ItemViewProp
         />
       )}
       {item.prims.map((prim, i) => (
-        <PrimView key={i} prim={prim} art={art} look={look} />
+        <PrimView key={i} prim={prim} art={art} own={item.facts.art} look={look} />
       ))}
     </g>
   )
