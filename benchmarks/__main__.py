@@ -19,6 +19,7 @@ def main() -> None:
             "JOLLY_SPOOL_DATA": folder,
             "JOLLY_SPOOL_DEMO": "1",
             "DJANGO_SETTINGS_MODULE": "jolly_server.config.settings",
+            "DJANGO_ALLOW_ASYNC_UNSAFE": "true",  # the browser keeps an event loop in this thread
         }
         import django
 
@@ -29,7 +30,7 @@ def main() -> None:
         settings.ROOT_URLCONF = "benchmarks.server"
         call_command("migrate", verbosity=0)
         call_command("seed_demo", verbosity=0)
-        from benchmarks import core, routing, server
+        from benchmarks import browser, core, routing, server
         from benchmarks.measure import HEADING
 
         print(HEADING)
@@ -44,6 +45,8 @@ def main() -> None:
         for result in core.finding(sheets, rounds):
             print(result, flush=True)
         print(server.library(min(20_000, 1000 * sheets), rounds), flush=True)
+        for result in browser.screen(min(200, sheets), rounds):
+            print(result, flush=True)
 
 
 if __name__ == "__main__":

@@ -34,7 +34,10 @@ def potential_in(name: str) -> tuple[str, str]:
 
 
 def _fixed_names(project: Project, groups: list[Group]) -> dict[str, tuple[str, str, str]]:
-    """Return what fixes the potential of groups: a word for it, with an id there and its sheet."""
+    """Return what fixes the potential of groups: a word for it, with an id there and its sheet.
+
+    It is said by names of continuations, the outputs of supplies, and types of wire inside the panel ("24 V DC", "L1").
+    """
     found: dict[str, tuple[str, str, str]] = {}
     for group in groups:
         for id in group.continuations:
@@ -49,6 +52,11 @@ def _fixed_names(project: Project, groups: list[Group]) -> dict[str, tuple[str, 
                 if name in ("+", "-") and volts:
                     word = f"{volts} V" if name == "+" else "0 V"
                     found.setdefault(word, (symbol_id, group.sheet_id, word))
+        for wire_id in group.wires:
+            wire_type = project.wire_types.get(project.wires[wire_id].type_id)
+            phase, volts = potential_in(wire_type.name) if wire_type and not wire_type.outside else ("", "")
+            if phase or volts:
+                found.setdefault(phase or f"{volts} V", (wire_id, group.sheet_id, wire_type.name if wire_type else ""))
     return found
 
 

@@ -2,8 +2,8 @@
 
 from .blocks import SIDES, block_key, is_block, sides_of, width_of
 from .classes import PartClass, part_class, part_classes
-from .drawn import checked_art, drawn_key, is_drawn, outline_art, outline_key, sketch_of
 from .drafting import conductor_count, core_orders, like, new_part, with_cores, with_units
+from .drawn import checked_art, drawn_key, is_drawn, outline_art, outline_key, sketch_of
 from .fields import FIELD_KINDS, FieldSpec, checked, number_in, part_fields, unit_facts
 from .lookup import Library, NoLibrary, find_symbols
 from .partfacts import PURPOSES, Difference, check_part, differences, missing, names_in, units_line, values_of

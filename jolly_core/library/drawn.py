@@ -1,7 +1,7 @@
 """Symbols that people draw, and outline drawings for plate and door.
 
-A drawn symbol's key is the text "drawn:" and a JSON object that says all of it, so that a project keeps its symbols when
-no library is at hand. An outline's key is "outline:" and a JSON list of graphics in mm from the upper left corner of
+A drawn symbol's key is the text "drawn:" and a JSON object that says all of it, so that a project keeps its symbols
+when no library is at hand. An outline's key is "outline:" and a JSON list of graphics in mm from the upper left corner of
 the part's outline. docs/formats/symbol.md describes both.
 """
 

@@ -124,11 +124,10 @@ def _group(project: Project, sheet_id: str) -> SheetGroups:
     carrying: list[tuple[int, int]] = []
     locate = located.append
     for s in project.symbols_on(sheet_id):
-        id, place, pin = s.id, (s.y << SHIFT) + s.x, 0
+        id, place = s.id, (s.y << SHIFT) + s.x
         numbers, carried = pin_numbers(s.definition, s.rotation, s.mirror, len(s.units))
-        for number in numbers:
+        for pin, number in enumerate(numbers):
             locate((place + number, (id, pin)))
-            pin += 1
         if carried:
             carrying += [(place + numbers[a], place + numbers[b]) for a, b in carried]
     located.sort()

@@ -2,6 +2,7 @@
 import { memo, useContext } from 'react'
 import type { Item, Prim } from '../api/shapes'
 import { COPPER, INK, MONO, QUIET, TEAL } from '../app/theme'
+import { pathsOf } from './artPath'
 import { wirePaint } from './colours'
 import { PictureBase } from './pictures'
 
@@ -20,50 +21,11 @@ const FILLS: Record<string, string> = {
 const SANS = 'Inter, sans-serif'
 const FACES: Record<string, string> = { text: SANS, title: SANS, heading: SANS }
 const INKS: Record<string, string> = { reference: TEAL, line: QUIET, number: '#2F5D50' }
+const NO_ART: Prim[] = []
 const PREVIEW_OPACITY = 0.75
 
 const inkOf = (look: Look, plain: string) =>
   look === 'selected' || look === 'preview' ? COPPER : look === 'linked' ? TEAL : plain
-
-const point = (cx: number, cy: number, r: number, deg: number) => {
-  const rad = (deg * Math.PI) / 180
-  return `${cx + r * Math.cos(rad)} ${cy + r * Math.sin(rad)}`
-}
-
-function ArtPrim({ prim }: { prim: Prim }) {
-  const [kind, ...v] = prim
-  const n = v as number[]
-  switch (kind) {
-    case 'line':
-      return <path d={`M${n[0]} ${n[1]}L${n[2]} ${n[3]}`} />
-    case 'dash':
-      return <path d={`M${n[0]} ${n[1]}L${n[2]} ${n[3]}`} strokeDasharray="1.2 0.9" strokeWidth={0.25} />
-    case 'poly':
-      return <polyline points={(v[0] as number[]).join(' ')} />
-    case 'circle':
-      return <circle cx={n[0]} cy={n[1]} r={n[2]} />
-    case 'arc': {
-      const [cx, cy, r, from, to] = n as [number, number, number, number, number]
-      const large = to - from > 180 ? 1 : 0
-      return <path d={`M${point(cx, cy, r, from)}A${r} ${r} 0 ${large} 1 ${point(cx, cy, r, to)}`} />
-    }
-    case 'rect':
-    case 'solid': {
-      const [x1, y1, x2, y2] = n as [number, number, number, number]
-      return (
-        <rect
-          x={Math.min(x1, x2)}
-          y={Math.min(y1, y2)}
-          width={Math.abs(x2 - x1)}
-          height={Math.abs(y2 - y1)}
-          fill={kind === 'solid' ? 'currentColor' : undefined}
-        />
-      )
-    }
-    default:
-      return null
-  }
-}
 
 /** An offset after mirroring and turning, as the core turns it. */
 export function turned(x: number, y: number, rotation: number, mirror: boolean): [number, number] {
@@ -84,31 +46,31 @@ function Placed({ prim, art, own, ink }: { prim: Prim; art: Art; own?: Prim[]; i
     boolean,
     number,
   ]
-  const graphics = own ?? art[`${key}-${poles}`] ?? []
+  const { lines, dashes, solid, texts } = pathsOf(own ?? art[`${key}-${poles}`] ?? NO_ART)
+  const transform = `translate(${x} ${y}) rotate(${rotation})${mirror ? ' scale(1 -1)' : ''}`
   return (
     <>
-      <g
-        transform={`translate(${x} ${y}) rotate(${rotation})${mirror ? ' scale(1 -1)' : ''}`}
-        stroke={ink}
-        color={ink}
-        strokeWidth={0.4}
-        fill="none"
-      >
-        {graphics.map((p, i) => (
-          <ArtPrim key={i} prim={p} />
-        ))}
-      </g>
-      {graphics
-        .filter((p) => p[0] === 'text')
-        .map((p, i) => {
-          const [, tx, ty, words, size] = p as [string, number, number, string, number]
-          const [dx, dy] = turned(tx, ty - size / 3, rotation, mirror)
-          return (
-            <text key={i} x={x + dx} y={y + dy + size / 3} fontSize={size} textAnchor="middle" fill={ink}>
-              {words}
-            </text>
-          )
-        })}
+      {lines && <path d={lines} transform={transform} stroke={ink} strokeWidth={0.4} fill="none" />}
+      {solid && <path d={solid} transform={transform} stroke={ink} strokeWidth={0.4} fill={ink} />}
+      {dashes && (
+        <path
+          d={dashes}
+          transform={transform}
+          stroke={ink}
+          strokeWidth={0.25}
+          strokeDasharray="1.2 0.9"
+          fill="none"
+        />
+      )}
+      {texts.map((p, i) => {
+        const [, tx, ty, words, size] = p as [string, number, number, string, number]
+        const [dx, dy] = turned(tx, ty - size / 3, rotation, mirror)
+        return (
+          <text key={i} x={x + dx} y={y + dy + size / 3} fontSize={size} textAnchor="middle" fill={ink}>
+            {words}
+          </text>
+        )
+      })}
     </>
   )
 }

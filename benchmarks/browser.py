@@ -1,0 +1,179 @@
+"""Budgets of the screen, in headless Chromium: opening a sheet, frames while it is moved, from a key to the paint."""
+
+from __future__ import annotations
+
+import os
+import statistics
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import replace
+from typing import Any
+
+from playwright.sync_api import Page, sync_playwright
+from waitress.server import create_server
+
+from benchmarks.generate import synthetic, template
+from benchmarks.measure import Result
+from jolly_core.model import Project
+from jolly_server.config.wsgi import application
+from jolly_server.projects.services import create_project
+
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+FRAME_MS = 1000 / 60
+OPEN_MS, EDIT_MS = 300.0, 100.0
+REST_MS = 400  # between two keys, so that one edit is measured and not a queue of them
+COPIES, PITCH = (3, 2), (150, 100)  # copies of the template across and down a dense sheet, and their pitch in steps
+SETTLED = "() => !document.querySelector('svg[data-testid=sheet]').style.transform"
+# Notes the time of each key and, after what it changed on the sheet was painted, how long that took.
+WATCH = """() => {
+    window.paints = []
+    let pressed = 0
+    addEventListener('keydown', () => { pressed = performance.now() }, true)
+    new MutationObserver(() => {
+        if (!pressed) return
+        const from = pressed
+        pressed = 0
+        requestAnimationFrame(() => {
+            const channel = new MessageChannel()
+            channel.port1.onmessage = () => window.paints.push(performance.now() - from)
+            channel.port2.postMessage(0)
+        })
+    }).observe(document.querySelector('svg[data-testid=sheet]'), {childList: true, subtree: true, attributes: true,
+        attributeFilter: ['data-id', 'x1', 'x2', 'y1', 'y2', 'transform', 'x', 'y', 'd']})
+}"""
+FRAMES = """() => {
+    window.frames_ms = []
+    let last = 0
+    const step = (now) => {
+        if (last) window.frames_ms.push(now - last)
+        last = now
+        window.frameLoop = requestAnimationFrame(step)
+    }
+    window.frameLoop = requestAnimationFrame(step)
+}"""
+
+
+def dense() -> Project:
+    """Return a project whose one sheet shows about 1,500 things: wires, symbols, junctions, numbers, contact tables."""
+    project = template().project
+    sheet = next(iter(project.sheets.values()))
+    project.load("sheet", [replace(sheet, size="A0")])
+    for kind in ("device", "symbol", "wire"):
+        copies: list[Any] = []
+        for n in range(1, COPIES[0] * COPIES[1]):
+            dx, dy = PITCH[0] * (n % COPIES[0]), PITCH[1] * (n // COPIES[0])
+            for e in list(project.tables[kind].values()):
+                if kind == "device":
+                    copies.append(replace(e, id=f"{e.id}-{n}", number=e.number + 100 * n))
+                elif kind == "symbol":
+                    owner = e.device_id and f"{e.device_id}-{n}"
+                    copies.append(replace(e, id=f"{e.id}-{n}", x=e.x + dx, y=e.y + dy, device_id=owner))
+                else:
+                    at = {"x1": e.x1 + dx, "x2": e.x2 + dx, "y1": e.y1 + dy, "y2": e.y2 + dy}
+                    copies.append(replace(e, id=f"{e.id}-{n}", **at))
+        project.load(kind, copies)
+    return project
+
+
+@contextmanager
+def browser() -> Iterator[tuple[Page, str]]:
+    """Give a page that is signed in as the demo's designer, and the server's address."""
+    server = create_server(application, host="127.0.0.1", port=0, threads=4, ident=None)
+    threading.Thread(target=server.run, daemon=True).start()
+    address = f"http://127.0.0.1:{server.effective_port}"
+    with sync_playwright() as player:
+        chromium = player.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        page = chromium.new_page(viewport={"width": 1280, "height": 800})
+        page.set_default_timeout(60_000)
+        page.goto(address)
+        page.get_by_role("button", name="Open the demo project").click()
+        page.get_by_role("link", name="Kiln 2").wait_for()
+        yield page, address
+        chromium.close()
+
+
+def _painted(page: Page) -> None:
+    page.locator("svg[data-testid=sheet] [data-kind=symbol]").first.wait_for()
+    page.wait_for_function(SETTLED)
+
+
+def _frames(page: Page, act: Any) -> float:
+    page.evaluate(FRAMES)
+    for step in range(90):
+        act(step)
+        page.evaluate("() => new Promise((done) => requestAnimationFrame(done))")
+    found = page.evaluate("() => { cancelAnimationFrame(window.frameLoop); return window.frames_ms }")
+    page.wait_for_function(SETTLED)
+    return statistics.median(found)
+
+
+def screen(sheets: int, rounds: int) -> list[Result]:
+    """Measure the screen's budgets on a dense sheet and in a project of many sheets."""
+    from django.contrib.auth import get_user_model
+
+    anna = get_user_model().objects.get(username="anna")
+    crowded, large = dense(), synthetic(sheets)
+    names = create_project(anna, crowded), create_project(anna, large)
+    with browser() as (page, address):
+        page.goto(f"{address}/p/{names[0]}/draw")
+        _painted(page)
+        things = page.locator("svg[data-testid=sheet] [data-kind]").count()
+        page.mouse.move(640, 400)
+        page.keyboard.down("Space")
+        page.mouse.down()
+        pan = _frames(page, lambda n: page.mouse.move(640 + 2 * (n if n < 45 else 90 - n), 400))
+        page.mouse.up()
+        page.keyboard.up("Space")
+        zoom = _frames(page, lambda n: page.mouse.wheel(0, -12 if n < 45 else 12))
+        page.goto(f"{address}/p/{names[1]}/draw")
+        _painted(page)
+        opened = [_opening(page, n) for n in range(2, 2 + 4 * rounds)]
+        edits = _edits(page, rounds)
+    frame = FRAME_MS
+    return [
+        Result(f"a frame while {things} things are moved / 60 a second", frame, pan, 1.1),
+        Result(f"a frame while {things} things are zoomed / 60 a second", frame, zoom, 1.1),
+        Result(f"a sheet of {sheets} opened / {OPEN_MS:g} ms", OPEN_MS, statistics.median(opened), 1.0),
+        Result(f"key to painted edit, {sheets} sheets / {EDIT_MS:g} ms", EDIT_MS, statistics.median(edits), 1.0),
+    ]
+
+
+def _opening(page: Page, row: int) -> float:
+    """Return how long it takes from the click on a sheet's row until it is painted, ms."""
+    took: float = page.evaluate(
+        """(row) => new Promise((done) => {
+            const rows = [...document.querySelectorAll('[data-testid=sheet-tree] a')]
+            const sheet = () => document.querySelector('svg[data-testid=sheet] [data-kind=symbol]')?.dataset.id
+            const before = sheet(), from = performance.now()
+            const look = () => {
+                if (sheet() && sheet() !== before) requestAnimationFrame(() => done(performance.now() - from))
+                else requestAnimationFrame(look)
+            }
+            rows[row % rows.length].click()
+            look()
+        })""",
+        row,
+    )
+    return took
+
+
+def _edits(page: Page, rounds: int) -> list[float]:
+    """Return the times from a key that changes the selected symbol to the paint of it, ms."""
+    page.locator("svg[data-testid=sheet] [data-kind=symbol]").first.click()
+    page.evaluate(WATCH)
+    for turn in range(6 * rounds):
+        page.keyboard.press("f")
+        page.wait_for_function("(n) => window.paints.length > n", arg=turn)
+        page.wait_for_timeout(REST_MS)
+    found: list[float] = page.evaluate("() => window.paints")
+    return found[2:]
