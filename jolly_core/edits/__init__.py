@@ -40,8 +40,10 @@ from . import (
 from .base import EDITS, EditKind, Outcome, Payload, Text, compute
 from .choosing import Candidate, ranked
 from .copies import stale_parts
+from .trying import symbol_on_wires
 
 __all__ = [
+    "symbol_on_wires",
     "EDITS",
     "AnyEdit",
     "Candidate",

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.library import Difference, Library, differences
+from jolly_core.library import Difference, Library, definition, differences, own_symbol, symbol_for
 from jolly_core.model import AddOn, Device, Part, RuleError
 from jolly_core.tagging import product_tag
 
@@ -54,8 +54,22 @@ def refresh_parts(work: Work, payload: RefreshParts) -> str:
         work.put("part", current)
         for device in users:
             refit(work, device, before[device.id])
+            _redraw(work, device, before[device.id])
     numbers = ", ".join(project.parts[id].number for id in stale)
     return f"refresh {numbers}" if len(stale) < 4 else f"refresh {len(stale)} parts"
+
+
+def _redraw(work: Work, device: Device, old: Part | None) -> None:
+    """Draw units as the part has them now where they were drawn as it had them before, if the pins are the same."""
+    project, part = work.project, work.project.part_of(device)
+    standard = project.settings.standard
+    for symbol in project.units_of(device.id):
+        shape = definition(symbol.definition)
+        was, now = (own_symbol(p, shape.unit, standard) for p in (old, part))
+        if not now or was == now or symbol.definition != (was or symbol_for(shape.unit, shape.part_class)):
+            continue
+        if definition(now).pins == shape.pins and definition(now).through == shape.through:
+            work.put("symbol", replace(symbol, definition=now))
 
 
 def _users(work: Work, part_id: str) -> list[str]:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from jolly_core.drawing import place_in
-from jolly_core.library import Definition, definition, definitions, find_symbols
-from jolly_core.model import Part, Project, Sheet
+from jolly_core.library import Definition, definition, definitions, find_symbols, is_drawn, own_symbol
+from jolly_core.model import Device, Part, Project, Sheet
 from jolly_core.tagging import lead_of, likely_devices, tag_on
 
 from .blocks import free_pins
@@ -40,12 +41,15 @@ class Offer:
     part_id: str = ""
 
 
-def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> list[Offer]:
+def offers(
+    project: Project, words: str, sheet_id: str, parts: list[Part], symbols: Sequence[Definition] = ()
+) -> list[Offer]:
     """Return what may be placed.
 
     Args:
         words: a nickname or part of a name; words that fit no symbol are looked for in tags and texts of devices.
-        parts: library parts that the words may mean, each offered with the symbol that leads its class.
+        parts: library parts that the words may mean, each offered with its own symbol, or that which leads its class.
+        symbols: the library's drawn symbols.
 
     Raises:
         GoneError: the sheet is not in the project.
@@ -55,11 +59,12 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
     if marks:
         return marks
     typed = words.lower().split()
-    shapes = find_symbols(words)
+    drawn = {d.key: d for d in [*symbols, *_drawn_here(project)]}
+    shapes = find_symbols(words, drawn.values())
     filter_words: list[str] = []
     while not shapes and typed:
         filter_words.insert(0, typed.pop())
-        shapes = find_symbols(" ".join(typed))
+        shapes = find_symbols(" ".join(typed), drawn.values())
     units: list[Offer] = []
     leads: list[Offer] = []
     loose: list[Offer] = []
@@ -72,7 +77,7 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
                 more += [o for o in _more_of(project, shape, sheet) if _holds(o, filter_words)][:DEVICES_EACH]
             continue
         fitting = [
-            Offer(shape.key, shape.name, d.id, tag_on(project, d, sheet), pins or NONE_FREE, d.text)
+            Offer(_own(project, d, shape), shape.name, d.id, tag_on(project, d, sheet), pins or NONE_FREE, d.text)
             for d, pins, _ in likely_devices(project, shape.key, sheet_id)
         ]
         units += [o for o in fitting if _holds(o, filter_words)][:DEVICES_EACH]
@@ -82,7 +87,7 @@ def offers(project: Project, words: str, sheet_id: str, parts: list[Part]) -> li
     numbered = [
         Offer(lead.key, lead.name, note=p.number, text=p.text, part_id=p.id)
         for p in parts
-        for lead in [_lead_for(p)]
+        for lead in [_lead_for(p, project.settings.standard)]
         if lead is not None
     ]
     free = [u for u in units if u.note != NONE_FREE]
@@ -145,8 +150,24 @@ def _holds(offer: Offer, words: list[str]) -> bool:
     return all(w in place for w in words)
 
 
-def _lead_for(part: Part) -> Definition | None:
-    """Return the symbol that leads a device of this part: one of its class, else the best of a kind it has."""
+def _drawn_here(project: Project) -> list[Definition]:
+    """Return the drawn symbols of the parts that the project has copies of."""
+    keys = {key for part in project.parts.values() for key in part.symbols.values() if is_drawn(key)}
+    return [definition(key) for key in sorted(keys)]
+
+
+def _own(project: Project, device: Device, shape: Definition) -> str:
+    """Return the symbol that a unit of a device is drawn with: its part's own one, else the one that was asked for."""
+    part = project.part_of(device)
+    return own_symbol(part, shape.unit, project.settings.standard) or shape.key
+
+
+def _lead_for(part: Part, standard: str) -> Definition | None:
+    """Return the symbol that leads a device of this part: its own, one of its class, or the best of a kind it has."""
+    drawn = [definition(key) for kind, _ in part.units if (key := own_symbol(part, kind, standard))]
+    leading = next((d for d in drawn if d.lead < 9), None)
+    if leading is not None:
+        return leading
     kinds = {kind for kind, _ in part.units}
     fitting = [d for d in definitions().values() if d.lead < 9 and d.unit in kinds]
     own = [d for d in fitting if d.part_class == part.part_class]

@@ -2,6 +2,7 @@
 
 from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
+from .graphics import extent, graphics_in
 from .pack import board_pdf, pack_files, surface_pdf, write_pack
 from .partstable import (
     COMMON,
@@ -21,6 +22,8 @@ from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, t
 from .versions import VERSION
 
 __all__ = [
+    "extent",
+    "graphics_in",
     "BadCell",
     "COMMON",
     "CheckedRow",

@@ -169,7 +169,10 @@ def _plain(text: str) -> str:
 
 
 def check_rows(
-    cells: list[list[str]], mapping: Mapping[str, str], existing: Callable[[str, str], Part | None]
+    cells: list[list[str]],
+    mapping: Mapping[str, str],
+    existing: Callable[[str, str], Part | None],
+    told: Callable[[int], None] = lambda done: None,
 ) -> list[CheckedRow]:
     """Return every row of a table of parts with what is wrong in it; nothing is taken in by this.
 
@@ -177,6 +180,7 @@ def check_rows(
         cells: the table, headings first.
         mapping: heading to field, IGNORED or absent for columns that are passed over.
         existing: gives the library's part of a maker and number, in any case, None when there is none.
+        told: is told after each row how many were read.
 
     Raises:
         FileError: the table has no headings, or none of them is mapped to the number.
@@ -192,6 +196,7 @@ def check_rows(
     for line, row in enumerate(cells[1:], start=2):
         if any(c.strip() for c in row):
             rows.append(_checked(line, row, headings, columns, existing, seen))
+        told(line - 1)
     return rows
 
 

@@ -1,8 +1,8 @@
 """Symbols that people draw, and outline drawings for plate and door.
 
 A drawn symbol's key is the text "drawn:" and a JSON object that says all of it, so that a project keeps its symbols
-when no library is at hand. An outline's key is "outline:" and a JSON list of graphics in mm from the upper left corner of
-the part's outline. docs/formats/symbol.md describes both.
+when no library is at hand. An outline's key is "outline:" and a JSON list of graphics in mm from the upper left corner
+of the part's outline. docs/formats/symbol.md describes both.
 """
 
 from __future__ import annotations
@@ -107,6 +107,30 @@ def sketch_of(key: str) -> dict[str, Any]:
     if drawn_key(sketch) != key:
         raise FileError(f"The drawn symbol “{sketch.get('name')}” is not as it should be kept.", field="definition")
     return sketch
+
+
+def sketch_from(shape: Definition) -> dict[str, Any]:
+    """Return a symbol as a sketch to begin another one with; a drawn one is given as it was drawn.
+
+    Example:
+        >>> from jolly_core.library import definition
+        >>> sketch_from(definition("lamp"))["pins"]
+        [[0, 0, ''], [4, 0, '']]
+    """
+    if is_drawn(shape.key):
+        return sketch_of(shape.key)
+    usual = len(unit_kind(shape.unit).pins) == len(shape.pins) if shape.unit != BLOCK else False
+    return {
+        "name": shape.name,
+        "class": shape.part_class,
+        "unit": shape.unit,
+        "leads": shape.lead < 9,
+        "nicknames": [],
+        "poles": shape.max_poles,
+        "pins": [[x, y, "" if usual else name] for (x, y), name in zip(shape.pins, shape.generic, strict=True)],
+        "through": [list(pair) for pair in shape.through],
+        **{s: [[list(v) if isinstance(v, tuple) else v for v in p] for p in art] for s, art in shape.graphics.items()},
+    }
 
 
 @lru_cache(maxsize=1024)

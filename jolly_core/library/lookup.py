@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Protocol
 
 from jolly_core.model import Part
@@ -47,8 +48,11 @@ class NoLibrary:
         return []
 
 
-def find_symbols(words: str) -> list[Definition]:
+def find_symbols(words: str, more: Iterable[Definition] = ()) -> list[Definition]:
     """Return the symbols that match what was typed, best first.
+
+    Args:
+        more: symbols looked through beside those of the data, such as a library's drawn ones.
 
     A nickname typed whole comes first, then nicknames and names that begin so, then
     any that have, for each word typed, one that begins so.
@@ -60,7 +64,7 @@ def find_symbols(words: str) -> list[Definition]:
     """
     typed = " ".join(words.lower().split())
     ranked: list[tuple[int, int, Definition]] = []
-    for position, shape in enumerate(definitions().values()):
+    for position, shape in enumerate([*definitions().values(), *more]):
         names = [*shape.nicknames, shape.name.lower(), shape.key]
         if typed in names:
             rank = 0 if typed in shape.nicknames else 1

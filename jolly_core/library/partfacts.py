@@ -8,12 +8,15 @@ from typing import Any
 from jolly_core.model import MOUNTINGS, FileError, Part, fields_of
 
 from .classes import part_class
+from .drawn import OUTLINE, outline_art
 from .fields import checked, number_in, part_fields, unit_facts
+from .symbols import definition, is_known
 from .unitkinds import unit_kinds
 
 PURPOSES = ("drawing", "layout", "ordering", "making")
 # What of a part is its own business in the library, and no difference between a copy and its source.
 _NOT_COMPARED = ("id", "version")
+SURFACES = ("plate", "door")  # what a part may have an outline drawing for
 _MEASURES = ("width_mm", "height_mm", "depth_mm", "diameter_mm", "weight_kg", "price")
 _SIMPLE_WORDS = {
     "maker": "maker",
@@ -134,8 +137,10 @@ def differences(before: Part, after: Part) -> list[Difference]:
             continue
         if name in ("ratings", "texts", "symbols"):
             for key in dict.fromkeys([*old, *new]):
-                if old.get(key, "") != new.get(key, ""):
-                    rows.append(Difference(_key_words(name, key), old.get(key, ""), new.get(key, "")))
+                was, now = old.get(key, ""), new.get(key, "")
+                if was != now:
+                    words = (_symbol_words(was), _symbol_words(now)) if name == "symbols" else (was, now)
+                    rows.append(Difference(_key_words(name, key), *words))
         elif name == "units":
             rows.append(Difference("units", units_line(before), units_line(after)))
         elif name == "details":
@@ -161,11 +166,31 @@ def _plain(value: Any) -> str:
     return f"{value:g}" if isinstance(value, float) else str(value)
 
 
+def _symbol_words(key: str) -> str:
+    """Return what a symbol or outline is called; a drawn one that is not as it was keeps its name."""
+    if not key or key.startswith(OUTLINE):
+        return "drawn" if key else ""
+    return definition(key).name if is_known(key) else key
+
+
 def _key_words(name: str, key: str) -> str:
     if name == "ratings":
         spec = part_fields().get(key)
         return spec.name.lower() if spec else key.replace("_", " ")
-    return f"text {key}" if name == "texts" else f"symbol of {key}"
+    return f"text {key}" if name == "texts" else f"drawing on the {key}" if key in SURFACES else f"symbol of {key}"
+
+
+def _check_symbol(place: str, key: str) -> None:
+    """Refuse a symbol that cannot draw what it is named for: a kind of unit, or plate and door."""
+    if place in SURFACES:
+        outline_art(key)
+        return
+    kind = place.partition("@")[0]
+    shape = definition(key)
+    drawn_with = "block" if kind == "pins" else kind
+    if kind not in unit_kinds() or shape.unit not in (kind, drawn_with):
+        name = unit_kinds()[kind].name if kind in unit_kinds() else kind
+        raise FileError(f"“{shape.name}” is no symbol of a {name}.", field="symbols")
 
 
 def check_part(part: Part) -> Part:
@@ -189,6 +214,8 @@ def check_part(part: Part) -> Part:
         details = tuple(
             {k: checked(facts[k], v) if k in facts else v for k, v in d.items() if v.strip()} for d in part.details
         )
+        for place, key in part.symbols.items():
+            _check_symbol(place, key)
         if part.mounting not in MOUNTINGS:
             raise FileError(
                 f"mounting “{part.mounting}” should be one of {', '.join(MOUNTINGS[:-1])}.", field="mounting"

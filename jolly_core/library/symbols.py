@@ -12,6 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
+from math import cos, radians, sin
 from typing import Any
 
 from jolly_core.model import FileError
@@ -156,9 +157,14 @@ def _extent(key: str, poles: int, standard: str) -> tuple[float, float, float, f
     xs: list[float] = []
     ys: list[float] = []
     for kind, *v in shape.art(standard):
-        if kind in ("circle", "arc"):
+        if kind == "circle":
             xs += [v[0] - v[2], v[0] + v[2]]
-            ys += [v[1] - v[2], v[1] + v[2]] if kind == "circle" else [v[1]]
+            ys += [v[1] - v[2], v[1] + v[2]]
+        elif kind == "arc":
+            # Its ends, and where it crosses the axes through its middle.
+            turns = [v[3], v[4], *(n for n in range(-720, 1081, 90) if v[3] < n < v[4])]
+            xs += [v[0] + v[2] * cos(radians(a)) for a in turns]
+            ys += [v[1] + v[2] * sin(radians(a)) for a in turns]
         elif kind == "poly":
             xs += v[0][0::2]
             ys += v[0][1::2]

@@ -93,6 +93,11 @@ def next_pins(units: Iterable[Unit], kind: str, class_key: str = "") -> tuple[st
     return spec.pins
 
 
+def own_symbol(part: Part | None, kind: str, standard: str) -> str:
+    """Return the symbol a part itself names for its units of a kind, "" when it names none."""
+    return (part.symbols.get(f"{kind}@{standard}") or part.symbols.get(kind, "")) if part else ""
+
+
 def symbol_for(kind: str, class_key: str, part: Part | None = None, standard: str = "iec") -> str:
     """Return the symbol that draws a unit of a kind of a device of a class, "" when there is none.
 
@@ -103,7 +108,7 @@ def symbol_for(kind: str, class_key: str, part: Part | None = None, standard: st
         >>> symbol_for("nc", "contactor"), symbol_for("nc", "overload")
         ('contact-nc', 'overload-nc')
     """
-    own = (part.symbols.get(f"{kind}@{standard}") or part.symbols.get(kind)) if part else ""
+    own = own_symbol(part, kind, standard)
     if own:
         return own
     fitting = [d for d in definitions().values() if d.unit == kind]

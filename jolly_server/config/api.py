@@ -14,7 +14,9 @@ from jolly_server.benches.api import router as benches
 from jolly_server.issuing.api import router as issuing
 from jolly_server.library.api import router as library
 from jolly_server.library.exchange_api import router as library_files
+from jolly_server.library.files_api import router as part_files
 from jolly_server.library.parts_api import router as library_parts
+from jolly_server.library.symbols_api import router as symbols
 from jolly_server.making.api import router as making
 from jolly_server.projects.api import router as projects
 from jolly_server.projects.drawing_api import router as drawing
@@ -41,6 +43,8 @@ api.add_router("/projects", making)
 api.add_router("/library", library)
 api.add_router("/library", library_parts)
 api.add_router("/library", library_files)
+api.add_router("/library", part_files)
+api.add_router("/library", symbols)
 
 STATUS = {"refused": 422, "gone": 404, "conflict": 409, "bad-file": 400}
 

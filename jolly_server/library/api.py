@@ -8,6 +8,7 @@ from ninja import Router, Schema
 
 from jolly_core.library import definitions, find_symbols, part_class, part_classes
 from jolly_core.scenes import art_of
+from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import filters_in, search
 from jolly_server.library.shelves import shelves_for
 
@@ -59,7 +60,7 @@ def symbols(request: HttpRequest, q: str = "") -> list[SymbolOut]:
             max_poles=d.max_poles,
             nicknames=list(d.nicknames),
         )
-        for d in find_symbols(q)
+        for d in find_symbols(q, drawn_definitions())
     ]
 
 

@@ -7,6 +7,7 @@ import json
 from dataclasses import asdict, replace
 from typing import Any
 
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router
 from ninja.errors import HttpError
@@ -25,8 +26,10 @@ from jolly_core.exchange import (
 from jolly_core.library import differences, part_fields
 from jolly_core.model import FileError, Part, to_record
 
+from .bundle import files_of, keep_files, open_bundle, pack_bundle
 from .models import ColumnMapping, LibraryPart, Shelf
 from .ownfields import own_fields
+from .progress import stop, teller, told
 from .search import FIELDS
 from .services import FORMAT, checked_parts
 from .shelves import shelf_to_change, shelves_for
@@ -36,6 +39,7 @@ router = Router(tags=["parts in and out"])
 MOST_SHOWN = 500
 TYPES = {
     "json": "application/json",
+    "zip": "application/zip",
     "csv": "text/csv; charset=utf-8",
     "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
 }
@@ -51,9 +55,11 @@ def export(request: HttpRequest, format: str, shelf: str = "", ids: str = "") ->
     if ids:
         rows = rows.filter(pk__in=ids.split(","))
     parts = [Part(*row) for row in rows.order_by("shelf__order", "part_class", "number").values_list(*FIELDS)]
-    if format == "json":
+    if format in ("json", "zip"):
         records = ",\n".join(json.dumps(to_record(p), ensure_ascii=False) for p in parts)
         content = f'{{"format": "{FORMAT}", "version": 1, "parts": [\n{records}\n]}}\n'.encode()
+        if format == "zip":
+            content = pack_bundle(content, files_of(parts))
     else:
         table = parts_table(parts)
         content = table_xlsx(table) if format == "xlsx" else table_csv(table)
@@ -63,10 +69,15 @@ def export(request: HttpRequest, format: str, shelf: str = "", ids: str = "") ->
 
 
 @router.post("/import/look", response=dict[str, Any])
-def look(request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mapping: Form[str] = "") -> dict[str, Any]:
-    """Read a table and say what is in it, row by row; nothing is taken in. The mapping is kept for the next time."""
+def look(
+    request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mapping: Form[str] = "", name: Form[str] = ""
+) -> dict[str, Any]:
+    """Read a table and say what is in it, row by row; nothing is taken in. The mapping is kept for the next time.
+
+    Under `name` it can be asked how far it has come.
+    """
     target = shelf_to_change(shelf, request.user)
-    headings, chosen, rows = _read(file, target, mapping)
+    headings, chosen, rows, files = _read(file, target, mapping, request.user.pk, name)
     counts = {state: sum(1 for r in rows if r.state == state) for state in ("new", "changed", "same", "bad")}
     shown = [r for r in rows if r.state == "bad"] + [r for r in rows if r.state not in ("bad", "same")]
     return {
@@ -78,6 +89,7 @@ def look(request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mappi
             **{f["key"]: f["name"] for f in own_fields()},
         },
         "counts": counts,
+        "files": len(set(files_of(r.part for r in rows if r.part)) & set(files)),
         "rows": [
             {
                 "line": r.line,
@@ -93,10 +105,12 @@ def look(request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mappi
 
 
 @router.post("/import/take", response=dict[str, int])
-def take(request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mapping: Form[str] = "") -> dict[str, int]:
-    """Take the good rows of a table into a library: new parts, and those that change."""
+def take(
+    request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mapping: Form[str] = "", name: Form[str] = ""
+) -> dict[str, int]:
+    """Take the good rows of a table into a library: new parts, and those that change; with the files they name."""
     target = shelf_to_change(shelf, request.user)
-    _, _, rows = _read(file, target, mapping)
+    _, _, rows, files = _read(file, target, mapping, request.user.pk, name)
     good = [r for r in rows if r.state in ("new", "changed") and r.part is not None]
     taken = set(LibraryPart.objects.values_list("pk", flat=True))
     parts: list[Part] = []
@@ -111,19 +125,42 @@ def take(request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mappi
         else:
             part = replace(part, version=part.version + 1)
         parts.append(part)
-    name = (file.name or "a file")[:120]
-    store_parts(parts, target, by=request.user.get_username(), act=f"taken in from {name}")
+    source = (file.name or "a file")[:120]
+    tell = teller(request.user.pk, name, "Taking in", len(parts))
+    with transaction.atomic():
+        keep_files(files, files_of(parts))
+        store_parts(parts, target, by=request.user.get_username(), act=f"taken in from {source}", told=tell)
     return {"taken": len(parts), "left": sum(1 for r in rows if r.state == "bad")}
 
 
-def _read(file: UploadedFile, shelf: Shelf, mapping: str) -> tuple[list[str], dict[str, str], list[CheckedRow]]:
+@router.get("/import/progress", response=dict[str, Any])
+def progress(request: HttpRequest, name: str) -> dict[str, Any]:
+    """Say how far the work of a name has come."""
+    return told(request.user.pk, name)
+
+
+@router.post("/import/stop", response=bool)
+def stop_work(request: HttpRequest, name: str) -> bool:
+    """Stop the work of a name; nothing is taken in by it."""
+    stop(request.user.pk, name)
+    return True
+
+
+Read = tuple[list[str], dict[str, str], list[CheckedRow], dict[str, bytes]]
+
+
+def _read(file: UploadedFile, shelf: Shelf, mapping: str, user_id: int | None, work: str) -> Read:
+    """Return the headings of a table, what they mean, its rows, and the files that came with it."""
     name, content = file.name or "", file.read()
+    files: dict[str, bytes] = {}
+    if name.lower().endswith(".zip"):
+        name, content, files = open_bundle(content, name)
     there = {
         (row[1].lower(), row[2].lower()): Part(*row)
         for row in LibraryPart.objects.filter(shelf=shelf).values_list(*FIELDS)
     }
     if name.lower().endswith(".json"):
-        return [], {}, _from_json(content, there)
+        return [], {}, _from_json(content, there), files
     cells = read_cells(content, name, formulas=True)
     headings = [h.strip() for h in cells[0]] if cells else []
     key = hashlib.sha256("\n".join(headings).encode()).hexdigest()
@@ -139,12 +176,13 @@ def _read(file: UploadedFile, shelf: Shelf, mapping: str) -> tuple[list[str], di
     elif kept is not None:
         chosen.update({h: f for h, f in kept.mapping.items() if h in chosen})
     try:
-        rows = check_rows(cells, chosen, lambda maker, number: there.get((maker.lower(), number.lower())))
+        tell = teller(user_id, work, "Reading rows", max(0, len(cells) - 1))
+        rows = check_rows(cells, chosen, lambda maker, number: there.get((maker.lower(), number.lower())), tell)
     except FileError as error:
         if error.field != "number":
             raise
-        return headings, chosen, []
-    return headings, chosen, rows
+        return headings, chosen, [], files
+    return headings, chosen, rows, files
 
 
 def _from_json(content: bytes, there: dict[tuple[str, str], Part]) -> list[CheckedRow]:

@@ -23,6 +23,16 @@ class LibraryStamp(models.Model):
     body = models.TextField()
 
 
+class LibrarySymbol(models.Model):
+    """A symbol that somebody drew; `key` as jolly_core.library.drawn_key gives it."""
+
+    id = models.CharField(max_length=40, primary_key=True)
+    name = models.CharField(max_length=200, unique=True)
+    key = models.TextField()
+    by = models.CharField(max_length=150)
+    at = models.DateTimeField(auto_now=True)
+
+
 class Shelf(models.Model):
     """A library: parts kept together. A company's has no owner and may be read only; one's own is seen by its owner.
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 from itertools import islice
 from typing import Any
@@ -32,11 +32,19 @@ def _batches(parts: Iterable[Part]) -> Iterator[list[Part]]:
         yield batch
 
 
-def store_parts(parts: Iterable[Part], shelf: Shelf, *, by: str = "", act: str = "taken in") -> int:
+def store_parts(
+    parts: Iterable[Part],
+    shelf: Shelf,
+    *,
+    by: str = "",
+    act: str = "taken in",
+    told: Callable[[int], None] = lambda done: None,
+) -> int:
     """Insert or replace parts on a shelf by id, a batch at a time, and return how many there were.
 
     Args:
         by: who does it; with a name, each part gets a line in its history.
+        told: is told after each batch how many are stored.
     """
     count = 0
     with transaction.atomic():
@@ -56,6 +64,7 @@ def store_parts(parts: Iterable[Part], shelf: Shelf, *, by: str = "", act: str =
             )
             if by:
                 PartVersion.objects.bulk_create(_version(p, shelf, by, act) for p in batch)
+            told(count)
     return count
 
 

@@ -8,10 +8,12 @@ from ninja import Router, Schema
 
 from jolly_core.drawing import habit_of
 from jolly_core.edits.offers import offers
+from jolly_core.library import is_drawn
 from jolly_core.model import DRAWN, ON_SHEET, SHEET_KINDS, GoneError, Project, to_record
 from jolly_core.reports import Found, find_in
-from jolly_core.scenes import generated_pages
+from jolly_core.scenes import art_of, generated_pages
 from jolly_core.tagging import DOCUMENTS, path_of
+from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import SHORTEST, search
 
 from .access import role_in
@@ -120,7 +122,12 @@ def offered(request: HttpRequest, project_id: str, q: str, sheet_id: str) -> lis
     parts = [m.part for m in search(q, limit=5) if "number" in m.why] if len(q.strip()) >= SHORTEST else []
     held = loaded(project_id)
     with held.lock:
-        return [asdict(o) for o in offers(held.project, q, sheet_id, parts)[:40]]
+        standard = held.project.settings.standard
+        found = offers(held.project, q, sheet_id, parts, drawn_definitions())[:40]
+        # The browser has the graphics of the symbols of the data; those that people drew come with the offer.
+        return [
+            {**asdict(o), "art": art_of(o.definition, 1, standard) if is_drawn(o.definition) else None} for o in found
+        ]
 
 
 @router.get("/{project_id}/where/{entity_id}", response=dict[str, str])

@@ -167,5 +167,5 @@ class SheetPdf(TestCase):
         for line in range(5):
             bench.place("lamp", 40, 16 + 9 * line)
         page = PdfReader(io.BytesIO(sheets_pdf(bench.project, [bench.sheet], FONTS))).pages[0]
-        forms = [n for n in page["/Resources"]["/XObject"] if "lamp" in n]  # type: ignore[index]  # pypdf's dicts
+        forms = [n for n in page["/Resources"]["/XObject"] if "art" in n]  # type: ignore[index]  # pypdf's dicts
         self.assertEqual(len(forms), 1)

@@ -139,6 +139,8 @@ export interface Offer {
   note: string
   text: string
   part_id: string
+  /** The graphics of a symbol that somebody drew. */
+  art: Prim[] | null
 }
 
 export interface Candidate {

@@ -62,3 +62,29 @@ export function pathsOf(art: Prim[]): ArtPaths {
   }
   return found
 }
+
+/** Left, top, right, bottom of graphics and pins; null when there is nothing. */
+export function boundsOf(
+  art: Prim[],
+  pins: readonly (readonly [number, number, ...unknown[]])[] = [],
+): [number, number, number, number] | null {
+  const xs = pins.map((p) => p[0])
+  const ys = pins.map((p) => p[1])
+  for (const [kind, ...v] of art) {
+    const n = v as number[]
+    if (kind === 'poly') {
+      const points = v[0] as number[]
+      points.forEach((p, i) => (i % 2 ? ys : xs).push(p))
+    } else if (kind === 'circle' || kind === 'arc') {
+      xs.push(n[0]! - n[2]!, n[0]! + n[2]!)
+      ys.push(n[1]! - n[2]!, n[1]! + n[2]!)
+    } else if (kind === 'text') {
+      xs.push(n[0]!)
+      ys.push(n[1]!)
+    } else {
+      xs.push(n[0]!, n[2]!)
+      ys.push(n[1]!, n[3]!)
+    }
+  }
+  return xs.length ? [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] : null
+}

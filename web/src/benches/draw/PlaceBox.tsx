@@ -9,6 +9,7 @@ import type { Offer } from '../../api/shapes'
 import { COPPER, MONO, QUIET, SNAG } from '../../app/theme'
 import type { Placed } from '../../scene/Surface'
 import { boxPlace } from './boxPlace'
+import { ArtPicture } from '../../kit/ArtPicture'
 import { ItemArt } from './ItemArt'
 import { useSheet } from './store'
 import { cancel } from './tools'
@@ -146,7 +147,11 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
               bgcolor: offer === chosen ? '#F5E9DF' : undefined,
             }}
           >
-            <ItemArt definition={offer.definition} />
+            {offer.art ? (
+              <ArtPicture art={offer.art} width={38} height={24} />
+            ) : (
+              <ItemArt definition={offer.definition} />
+            )}
             <Box sx={{ flex: 1, minWidth: 0 }}>
               <span style={{ fontWeight: 500 }}>{offer.name}</span>
               {offer.tag && (

@@ -25,7 +25,9 @@ export function SymbolSection({ symbol }: { symbol: Item }) {
   })
   const { definition = '', poles = [1, 1], texts = {}, locked } = symbol.facts
   const own = all.data?.find((s) => s.key === definition)
-  const like = (all.data ?? []).filter((s) => s.leads === own?.leads && s.max_poles === own?.max_poles)
+  const like = (all.data ?? []).filter(
+    (s) => s.max_poles === poles[1] && (own === undefined || s.leads === own.leads),
+  )
   return (
     <Section title="Symbol">
       {poles[1] > 1 && (
@@ -56,7 +58,7 @@ export function SymbolSection({ symbol }: { symbol: Item }) {
           </Act>
         </Acts>
       )}
-      {own && (
+      {definition && !definition.startsWith('block:') && (
         <TextField
           select
           fullWidth
@@ -67,6 +69,7 @@ export function SymbolSection({ symbol }: { symbol: Item }) {
             void send({ kind: 'swap-symbol', symbol_id: symbol.id, definition: e.target.value })
           }
         >
+          {!own && <MenuItem value={definition}>a drawing of its own</MenuItem>}
           {like.map((s) => (
             <MenuItem key={s.key} value={s.key}>
               {s.name}

@@ -1,7 +1,6 @@
 /** Parts in and out: a library as a file, and a table read with every bad cell named before anything is taken in. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
@@ -12,6 +11,7 @@ import { Bench } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
 import { useSheet } from '../draw/store'
+import { Progress, type Work } from './Progress'
 import { useShelves, type Difference } from './kinds'
 
 interface Row {
@@ -28,6 +28,8 @@ interface Look {
   mapping: Record<string, string>
   fields: Record<string, string>
   counts: Record<Row['state'], number>
+  /** Pictures and data sheets that come along in a zip. */
+  files: number
   rows: Row[]
 }
 
@@ -36,7 +38,7 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
   const [chosen, setChosen] = useState('')
   const [file, setFile] = useState<File | null>(null)
   const [look, setLook] = useState<Look | null>(null)
-  const [busy, setBusy] = useState('')
+  const [busy, setBusy] = useState<Work | null>(null)
   const [problem, setProblem] = useState('')
   const queries = useQueryClient()
   const shelf = chosen || (shelves.find((s) => s.may_change)?.id ?? '')
@@ -45,7 +47,9 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
     form.append('file', from)
     form.append('shelf', shelf)
     form.append('mapping', mapping ? JSON.stringify(mapping) : '')
-    setBusy(act === 'look' ? 'Reading every row…' : 'Taking the good rows in…')
+    const name = `${Date.now()}-${Math.round(Math.random() * 1e6)}`
+    form.append('name', name)
+    setBusy({ name, words: act === 'look' ? 'Reading rows' : 'Taking in' })
     setProblem('')
     try {
       const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
@@ -58,7 +62,7 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
       setProblem(wordsOf(error))
       return null
     } finally {
-      setBusy('')
+      setBusy(null)
     }
   }
   const read = async (from: File, mapping: Record<string, string> | null) => {
@@ -96,7 +100,7 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
               </MenuItem>
             ))}
           </TextField>
-          {['xlsx', 'csv', 'json'].map((f) => (
+          {['xlsx', 'csv', 'json', 'zip'].map((f) => (
             <Button key={f} variant="outlined" href={`/api/library/export.${f}?shelf=${shelf}`}>
               Out as {f.toUpperCase()}
             </Button>
@@ -107,7 +111,7 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
               type="file"
               hidden
               aria-label="Table or library file"
-              accept=".xlsx,.csv,.json"
+              accept=".xlsx,.csv,.json,.zip"
               onChange={(e) => {
                 const from = e.target.files?.[0]
                 if (from) void read(from, null)
@@ -116,12 +120,7 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
             />
           </Button>
         </Box>
-        {busy && (
-          <Box sx={{ mt: 1.5 }} role="status">
-            {busy}
-            <LinearProgress sx={{ mt: 0.5 }} />
-          </Box>
-        )}
+        {busy && <Progress key={busy.name} work={busy} />}
         {problem && <Box sx={{ color: SNAG, mt: 1.5 }}>{problem}</Box>}
         {look && file && (
           <>
@@ -160,9 +159,9 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
               <span>
                 <b>{look.counts.new}</b> new, <b>{look.counts.changed}</b> changed, <b>{look.counts.same}</b>{' '}
                 as they are, <b style={{ color: look.counts.bad ? SNAG : undefined }}>{look.counts.bad}</b>{' '}
-                with faults
+                with faults{look.files ? `, ${look.files} files with them` : ''}
               </span>
-              <Button variant="contained" disabled={!good || busy !== ''} onClick={() => void take()}>
+              <Button variant="contained" disabled={!good || busy !== null} onClick={() => void take()}>
                 Take {good} good {good === 1 ? 'row' : 'rows'} in
               </Button>
               <Button onClick={() => setLook(null)}>Cancel</Button>

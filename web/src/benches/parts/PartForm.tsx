@@ -10,6 +10,8 @@ import { COPPER, LINE, QUIET, SNAG, TEAL } from '../../app/theme'
 import { Section } from '../../kit/Section'
 import { useSheet } from '../draw/store'
 import { CoresFill } from './CoresFill'
+import { DrawnWith } from './DrawnWith'
+import { FilesSection } from './FilesSection'
 import {
   draftStep,
   PURPOSES,
@@ -186,6 +188,8 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
           {text('Link', 'link', { sx: { gridColumn: '1 / 3' } })}
         </Box>
       </Section>
+      <DrawnWith record={record} kinds={kinds} locked={locked} put={put} />
+      <FilesSection record={record} locked={locked} put={put} />
       <TextsEditor record={record} locked={locked} put={put} />
       {problem && <Box sx={{ color: SNAG, fontSize: 12.5, mt: 1 }}>{problem}</Box>}
       {!locked && (

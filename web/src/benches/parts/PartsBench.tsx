@@ -6,9 +6,11 @@ import { ExchangeSection } from './ExchangeSection'
 import { LibrarySection } from './LibrarySection'
 import { ProjectSection } from './ProjectSection'
 import { ShelvesSection } from './ShelvesSection'
+import { SymbolsSection } from './SymbolsSection'
 
 const SECTIONS = [
   { path: 'library', label: 'Library', note: 'Find, make and change parts' },
+  { path: 'symbols', label: 'Symbols', note: 'Draw what does not come along' },
   { path: 'project', label: 'In this project', note: 'Copies, stale, where used' },
   { path: 'exchange', label: 'In and out', note: 'Tables and library files' },
   { path: 'libraries', label: 'Libraries', note: 'Order, own fields, changes' },
@@ -36,6 +38,8 @@ export function PartsBench({ canEdit }: { canEdit: boolean }) {
     <Box sx={{ flex: 1, display: 'flex', minWidth: 0, minHeight: 0 }}>
       {section === 'project' ? (
         <ProjectSection list={list} canEdit={canEdit} />
+      ) : section === 'symbols' ? (
+        <SymbolsSection list={list} />
       ) : section === 'exchange' ? (
         <ExchangeSection list={list} />
       ) : section === 'libraries' ? (

@@ -1,0 +1,142 @@
+"""The symbol maker: drawn symbols kept and looked at on wires, graphics from files, outlines of parts."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from django.http import HttpRequest
+from ninja import File, Form, Router, Schema
+from ninja.files import UploadedFile
+
+from jolly_core.edits import symbol_on_wires
+from jolly_core.exchange import graphics_in
+from jolly_core.library import (
+    definition,
+    definitions,
+    drawn_key,
+    is_drawn,
+    outline_art,
+    outline_key,
+    part_class,
+    sketch_from,
+    unit_kinds,
+)
+from jolly_core.scenes import art_of, sheet_scene
+
+from .drawn import drawn_symbols, drop_symbol, keep_symbol
+from .models import LibrarySymbol
+
+router = Router(tags=["symbols"])
+STEP_MM = 2.5
+MARGIN_MM = 8.0
+
+
+class SketchIn(Schema):
+    """A symbol as it is drawn, see jolly_core.library.drawn_key; `id` is the library's symbol it changes."""
+
+    sketch: dict[str, Any]
+    id: str = ""
+    standard: Literal["iec", "na"] = "iec"
+    poles: int = 1
+
+
+class ArtIn(Schema):
+    """Graphics of an outline, mm."""
+
+    art: list[Any]
+
+
+class KeyIn(Schema):
+    """A key of a symbol or outline."""
+
+    key: str
+
+
+@router.get("/drawn-symbols", response=list[dict[str, Any]])
+def own_symbols(request: HttpRequest) -> list[dict[str, Any]]:
+    """List the symbols that people drew."""
+    return [_row(s) for s in drawn_symbols()]
+
+
+@router.post("/drawn-symbols", response=dict[str, Any])
+def keep(request: HttpRequest, body: SketchIn) -> dict[str, Any]:
+    """Keep a new or changed symbol."""
+    return _row(keep_symbol(body.sketch, request.user.get_username(), body.id))
+
+
+@router.delete("/drawn-symbols/{id}", response=bool)
+def drop(request: HttpRequest, id: str) -> bool:
+    """Take a symbol out of the library; what is drawn with it stays."""
+    return drop_symbol(id)
+
+
+@router.post("/symbol-look", response=dict[str, Any])
+def look(request: HttpRequest, body: SketchIn) -> dict[str, Any]:
+    """Show a symbol as it would stand on wires, level and upright; nothing is kept."""
+    key = drawn_key(body.sketch)
+    project, sheet_id = symbol_on_wires(key, body.standard, body.poles)
+    items = [i for i in sheet_scene(project, sheet_id).items.values() if i.kind in ("symbol", "wire", "dot", "number")]
+    boxes = [i.box for i in items]
+    return {
+        "key": key,
+        "items": [{"id": i.id, "kind": i.kind, "prims": i.prims, "box": list(i.box), "facts": i.facts} for i in items],
+        "box": [
+            min(b[0] for b in boxes) - MARGIN_MM,
+            min(b[1] for b in boxes) - MARGIN_MM,
+            max(b[2] for b in boxes) + MARGIN_MM,
+            max(b[3] for b in boxes) + MARGIN_MM,
+        ],
+    }
+
+
+@router.get("/symbol-sketch", response=dict[str, Any])
+def sketch(request: HttpRequest, key: str) -> dict[str, Any]:
+    """Give a symbol as a sketch, to begin another one with."""
+    return sketch_from(definition(key))
+
+
+@router.get("/symbols-for/{kind}", response=list[dict[str, Any]])
+def symbols_for(request: HttpRequest, kind: str, class_key: str = "", standard: str = "iec") -> list[dict[str, Any]]:
+    """List the symbols a unit of a kind may be drawn with, those of its class first."""
+    wanted = "block" if kind == "pins" else kind
+    shapes = [*definitions().values(), *(definition(s.key) for s in drawn_symbols())]
+    fitting = [d for d in shapes if d.unit == wanted]
+    fitting.sort(key=lambda d: (d.part_class != class_key, d.name))
+    return [{"key": d.key, "name": d.name, "art": art_of(d.key, 1, standard)} for d in fitting]
+
+
+@router.post("/symbol-graphics", response=list[list[Any]])
+def graphics(
+    request: HttpRequest, file: File[UploadedFile], unit: Form[str] = "steps", width: Form[float] = 0.0
+) -> list[list[Any]]:
+    """Read an SVG or DXF file as graphics, in grid steps or mm, true to scale or as wide as wished."""
+    scale = 1 / STEP_MM if unit == "steps" else 1.0
+    return graphics_in(file.read(), file.name or "", scale=scale, width=max(0.0, width))
+
+
+@router.post("/outline", response=str)
+def outline(request: HttpRequest, body: ArtIn) -> str:
+    """Give the key of an outline drawing."""
+    return outline_key(body.art)
+
+
+@router.post("/outline-art", response=list[list[Any]])
+def outline_graphics(request: HttpRequest, body: KeyIn) -> list[list[Any]]:
+    """Give the graphics of an outline drawing, mm."""
+    return [[list(v) if isinstance(v, tuple) else v for v in p] for p in outline_art(body.key)]
+
+
+def _row(row: LibrarySymbol) -> dict[str, Any]:
+    shape = definition(row.key)
+    return {
+        "id": row.pk,
+        "name": row.name,
+        "key": row.key,
+        "class_name": part_class(shape.part_class).name,
+        "unit": unit_kinds()[shape.unit].name if shape.unit in unit_kinds() else shape.unit,
+        "nicknames": list(shape.nicknames),
+        "poles": shape.max_poles,
+        "by": row.by,
+        "at": row.at.isoformat(),
+        "art": art_of(row.key, 1, "iec") if is_drawn(row.key) else [],
+    }

@@ -1,0 +1,86 @@
+/** A part's picture and data sheet: files kept in the library, given to it by name. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { client, got, wordsOf } from '../../api/client'
+import { LINE, MONO, QUIET } from '../../app/theme'
+import { Act } from '../../kit/Act'
+import { Section } from '../../kit/Section'
+import { useSheet } from '../draw/store'
+import type { PartRecord } from './kinds'
+
+interface Props {
+  record: PartRecord
+  locked: boolean
+  put: (part: Partial<PartRecord>) => void
+}
+
+const FILES = [
+  { field: 'picture', label: 'Picture', accept: '.png,.jpg,.jpeg,.svg' },
+  { field: 'datasheet', label: 'Data sheet', accept: '.pdf,.png,.jpg,.jpeg,.svg' },
+] as const
+
+export const fileUrl = (name: string) => `/api/library/files/${encodeURIComponent(name)}`
+
+export function FilesSection({ record, locked, put }: Props) {
+  const take = (field: 'picture' | 'datasheet', file: File) => {
+    const form = new FormData()
+    form.append('file', file)
+    const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
+    got(client.POST('/api/library/files', options)).then(
+      (name) => put({ [field]: String(name) }),
+      (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+    )
+  }
+  return (
+    <Section title="Picture and data sheet">
+      {record.picture && (
+        <Box
+          component="img"
+          src={fileUrl(record.picture)}
+          alt={`Picture of ${record.number}`}
+          sx={{
+            maxWidth: 180,
+            maxHeight: 120,
+            border: `1px solid ${LINE}`,
+            bgcolor: '#fff',
+            p: 0.5,
+            mb: 0.5,
+          }}
+        />
+      )}
+      {FILES.map(({ field, label, accept }) => (
+        <Box key={field} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: 12.5 }}>
+          <span style={{ width: 74, color: QUIET }}>{label}</span>
+          <span style={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+            {record[field] ? (
+              <a href={fileUrl(record[field])} target="_blank" rel="noreferrer" style={{ fontFamily: MONO }}>
+                {record[field]}
+              </a>
+            ) : (
+              'none'
+            )}
+          </span>
+          {!locked && (
+            <>
+              <Button size="small" component="label">
+                Choose…
+                <input
+                  type="file"
+                  hidden
+                  accept={accept}
+                  aria-label={`${label} file`}
+                  onChange={(e) => {
+                    const file = e.target.files?.[0]
+                    if (file) take(field, file)
+                    e.target.value = ''
+                  }}
+                />
+              </Button>
+              {record[field] && <Act onClick={() => put({ [field]: '' })}>Take off</Act>}
+            </>
+          )}
+        </Box>
+      ))}
+    </Section>
+  )
+}
