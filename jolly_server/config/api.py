@@ -13,6 +13,7 @@ from jolly_server.accounts.api import router as accounts
 from jolly_server.benches.api import router as benches
 from jolly_server.issuing.api import router as issuing
 from jolly_server.library.api import router as library
+from jolly_server.library.catalogue_api import router as catalogue
 from jolly_server.library.exchange_api import router as library_files
 from jolly_server.library.files_api import router as part_files
 from jolly_server.library.parts_api import router as library_parts
@@ -45,6 +46,7 @@ api.add_router("/library", library_parts)
 api.add_router("/library", library_files)
 api.add_router("/library", part_files)
 api.add_router("/library", symbols)
+api.add_router("/library/catalogue", catalogue)
 
 STATUS = {"refused": 422, "gone": 404, "conflict": 409, "bad-file": 400}
 

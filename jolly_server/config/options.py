@@ -3,6 +3,7 @@
 JOLLY_SPOOL_DATA   data folder with database and secret key (default: ./data)
 JOLLY_SPOOL_DEMO   "1" when the server was started with the demo; offers the one-button sign-in on loopback
 JOLLY_SPOOL_DEBUG  "1" for Django's debug pages
+JOLLY_SPOOL_CATALOGUE  address of the makers' catalogue (default: http://127.0.0.1:8002)
 JOLLY_SPOOL_MACHINE  address of the wire-processing machine (default: http://127.0.0.1:8001)
 """
 
@@ -24,6 +25,7 @@ class Options:
     demo: bool
     debug: bool
     machine: str = "http://127.0.0.1:8001"
+    catalogue: str = "http://127.0.0.1:8002"
     fonts: Path = BASE / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
     front_end: Path = BASE / "web" / "dist"
     demo_files: Path = BASE / "demo"
@@ -41,6 +43,7 @@ def read_options() -> Options:
         data=data,
         demo=os.environ.get("JOLLY_SPOOL_DEMO") == "1",
         debug=os.environ.get("JOLLY_SPOOL_DEBUG") == "1",
+        catalogue=os.environ.get("JOLLY_SPOOL_CATALOGUE") or "http://127.0.0.1:8002",
         machine=os.environ.get("JOLLY_SPOOL_MACHINE") or "http://127.0.0.1:8001",
     )
 

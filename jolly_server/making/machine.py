@@ -2,17 +2,12 @@
 
 from __future__ import annotations
 
-import json
-from http.client import HTTPException
 from typing import Any
-from urllib.error import HTTPError, URLError
-from urllib.request import ProxyHandler, Request, build_opener
 
-TIMEOUT_S = 3.0
+from jolly_server.config.outside import Away as MachineAway
+from jolly_server.config.outside import ask_json
 
-
-class MachineAway(Exception):
-    """The machine does not answer, or not as it should."""
+__all__ = ["Machine", "MachineAway"]
 
 
 class Machine:
@@ -20,21 +15,9 @@ class Machine:
 
     def __init__(self, address: str) -> None:
         self.address = address
-        self._open = build_opener(ProxyHandler({})).open
 
     def _ask(self, path: str, content: dict[str, Any] | None = None) -> dict[str, Any] | None:
-        body = None if content is None else json.dumps(content).encode()
-        request = Request(f"{self.address}{path}", data=body, headers={"Content-Type": "application/json"})
-        try:
-            with self._open(request, timeout=TIMEOUT_S) as answer:
-                found: dict[str, Any] = json.loads(answer.read())
-                return found
-        except HTTPError as error:
-            if error.code == 404:
-                return None
-            raise MachineAway(f"The machine answered {error.code}.") from error
-        except (URLError, OSError, ValueError, HTTPException) as error:
-            raise MachineAway("The machine does not answer.") from error
+        return ask_json(f"{self.address}{path}", "The machine", content)
 
     def status(self) -> dict[str, Any]:
         """Return its name and limits.

@@ -19,6 +19,8 @@ from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 from typing import Any
 
+from .running import run
+
 LARGEST_REQUEST = 5_000_000
 
 
@@ -183,14 +185,6 @@ def serve(machine: WireMachine, port: int) -> ThreadingHTTPServer:
     return ThreadingHTTPServer(("127.0.0.1", port), door(machine))
 
 
-def _alive(process: int) -> bool:
-    try:
-        os.kill(process, 0)
-    except OSError:
-        return False
-    return True
-
-
 def main() -> None:
     """Run the machine until it is stopped, or until the process it follows is gone."""
     parser = argparse.ArgumentParser(description="A simulated wire-processing machine on loopback HTTP.")
@@ -204,12 +198,7 @@ def main() -> None:
         server = serve(machine, chosen.port)
     except OSError as error:
         sys.exit(f"wire machine: port {chosen.port} cannot be used: {error.strerror}")
-    threading.Thread(target=server.serve_forever, daemon=True).start()
-    pause = threading.Event()
-    while not chosen.follow or _alive(chosen.follow):
-        machine.cut_next()
-        pause.wait(chosen.pace)
-    server.shutdown()
+    run(server, chosen.follow, chosen.pace, machine.cut_next)
 
 
 if __name__ == "__main__":

@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box'
 import { useNavigate, useParams } from 'react-router'
 import { Choice, Heading } from '../../kit/Bench'
+import { CatalogueSection } from './CatalogueSection'
 import { ExchangeSection } from './ExchangeSection'
 import { LibrarySection } from './LibrarySection'
 import { ProjectSection } from './ProjectSection'
@@ -10,6 +11,7 @@ import { SymbolsSection } from './SymbolsSection'
 
 const SECTIONS = [
   { path: 'library', label: 'Library', note: 'Find, make and change parts' },
+  { path: 'catalogue', label: 'Catalogue', note: 'What makers offer' },
   { path: 'symbols', label: 'Symbols', note: 'Draw what does not come along' },
   { path: 'project', label: 'In this project', note: 'Copies, stale, where used' },
   { path: 'exchange', label: 'In and out', note: 'Tables and library files' },
@@ -38,6 +40,8 @@ export function PartsBench({ canEdit }: { canEdit: boolean }) {
     <Box sx={{ flex: 1, display: 'flex', minWidth: 0, minHeight: 0 }}>
       {section === 'project' ? (
         <ProjectSection list={list} canEdit={canEdit} />
+      ) : section === 'catalogue' ? (
+        <CatalogueSection list={list} />
       ) : section === 'symbols' ? (
         <SymbolsSection list={list} />
       ) : section === 'exchange' ? (
