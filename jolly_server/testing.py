@@ -18,10 +18,14 @@ KILN = "kiln-2"
 class DemoCase(TestCase):
     """A test with the demo's library, people and project."""
 
-    def setUp(self) -> None:
-        """Load the demo afresh."""
-        forget()
+    @classmethod
+    def setUpTestData(cls) -> None:
+        """Load the demo once for the class; each test sees it fresh, as the database takes back what a test did."""
         seed(settings.JOLLY.demo_files)
+
+    def setUp(self) -> None:
+        """Forget what is kept in memory of the test before."""
+        forget()
         self.addCleanup(forget)
 
     def person(self, name: str) -> Client:

@@ -4,6 +4,7 @@ from jolly_core.model import DRAWN, Project
 
 from .cabinet import MARGIN_MM, surface_scene
 from .made import page_leaves, page_scene
+from .outlines import outline_prims
 from .pages import Page, generated_pages, is_generated, page_of, plan_ids, plan_of
 from .primitives import PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, moved, scaled
 from .sheet import sheet_scene
@@ -27,6 +28,7 @@ __all__ = [
     "lay",
     "leaves_of",
     "moved",
+    "outline_prims",
     "page_leaves",
     "made",
     "page_of",

@@ -44,6 +44,17 @@ class Potentials(TestCase):
             self.assertEqual((found[0].x, found[0].y), (10, 20))
             self.assertIn("are joined", found[0].message)
 
+    def test_types_of_wire_say_their_potential_inside_the_panel(self) -> None:
+        bench = Workbench(frame="zones")
+        plus = bench.new("add-wire-type", name="24 V DC", colour="RD", cross_section_mm2=1.0)
+        zero = bench.new("add-wire-type", name="0 V DC", colour="WHBU", cross_section_mm2=1.0)
+        bench.wire((10, 20), (60, 20), type_id=plus)
+        bench.wire((30, 20), (30, 40), type_id=bench.blue)
+        self.assertNotIn("joined-potentials", codes(bench))
+        bench.wire((60, 20), (60, 40), type_id=zero)
+        found = [s for s in snags_on(bench.project, bench.sheet) if s.code == "joined-potentials"]
+        self.assertEqual([s.message for s in found], ["0 V and 24 V are joined."])
+
     def test_one_potential_under_two_names_is_right(self) -> None:
         bench = Workbench(frame="zones")
         bench.wire((10, 20), (60, 20))

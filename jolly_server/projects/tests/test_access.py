@@ -89,6 +89,8 @@ class ByRole(DemoCase):
             "answer": "take",
             "stamp_id": self.stamp,
             "symbol_id": "none",
+            "id": "none",
+            "name": "none.png",
         }
         if "layouts" in path:
             values["format"] = "dxf"

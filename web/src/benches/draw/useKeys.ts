@@ -15,6 +15,8 @@ const ARROWS: Record<string, [number, number]> = {
 
 export function useKeys(canEdit: boolean) {
   useEffect(() => {
+    // The letter that took up the wire tool: when another letter follows at once, a word was meant ("beacon").
+    let armed = ''
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event)) return
       const s = useSheet.getState()
@@ -29,19 +31,21 @@ export function useKeys(canEdit: boolean) {
       if (event.key === 'Enter' && s.tool.name === 'copy') return putCopy(s.caret)
       if (event.key === 'Enter' && s.tool.name === 'stroke') return putStroke()
       if (event.key === 'Enter' && (s.tool.name === 'paste' || s.tool.name === 'stamp')) return putHeld()
+      const letter = /^[a-zA-Z]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey
+      if (canEdit && letter && armed && s.tool.name === 'wire' && !s.tool.corners.length) {
+        event.preventDefault()
+        s.set({ tool: { name: 'place', text: armed + event.key } })
+        armed = ''
+        return
+      }
+      armed = ''
       const name = keyName(event)
       const command = drawCommands.find((c) => c.shortcut === name && (c.enabled?.() ?? true))
       if (command && (canEdit || command.reads)) {
         event.preventDefault()
         command.run()
-      } else if (
-        canEdit &&
-        /^[a-zA-Z]$/.test(event.key) &&
-        !event.ctrlKey &&
-        !event.altKey &&
-        !event.metaKey &&
-        s.tool.name === 'idle'
-      ) {
+        if (letter && useSheet.getState().tool.name === 'wire') armed = event.key
+      } else if (canEdit && letter && s.tool.name === 'idle') {
         event.preventDefault()
         s.set({ tool: { name: 'place', text: event.key } })
       }
