@@ -44,7 +44,8 @@ def main() -> None:
         print(routing.routing(min(2000, 100 * sheets), rounds), flush=True)
         for result in core.finding(sheets, rounds):
             print(result, flush=True)
-        print(server.library(min(20_000, 1000 * sheets), rounds), flush=True)
+        for result in server.library(min(20_000, 1000 * sheets), rounds):
+            print(result, flush=True)
         for result in browser.screen(min(200, sheets), rounds):
             print(result, flush=True)
 

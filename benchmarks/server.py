@@ -7,6 +7,7 @@ import json
 import re
 import sqlite3
 import threading
+from dataclasses import replace
 from typing import Any
 
 from django.conf import settings
@@ -16,14 +17,17 @@ from waitress.server import create_server
 
 from benchmarks.generate import synthetic
 from benchmarks.measure import Result, compare, percentile, timed
+from jolly_core.exchange import check_rows, guessed_mapping, parts_table, read_cells, table_xlsx
 from jolly_core.model import Part, fields_of
 from jolly_server.config.wsgi import application
 from jolly_server.library.models import Shelf
-from jolly_server.library.search import search
+from jolly_server.library.search import filters_in, search
 from jolly_server.library.storing import store_parts
 from jolly_server.projects.models import ROWS
 from jolly_server.projects.services import create_project
 from jolly_server.projects.store import load_rows
+
+SEARCH_MS, IMPORT_S = 100.0, 30.0
 
 
 def no_op(request: HttpRequest) -> HttpResponse:
@@ -109,13 +113,19 @@ def editing(sheets: int, rounds: int) -> list[Result]:
     ]
 
 
-def library(parts: int, rounds: int) -> Result:
-    """Measure a look-up in a large library against a scan with LIKE."""
+def library(parts: int, rounds: int) -> list[Result]:
+    """Measure looking up in a large library by words and by fields, and taking a table in."""
     shelf = Shelf.objects.create(pk="bench", name="Bench")
     store_parts(
         (
             Part(
-                f"part-{i}", f"Maker {i % 40}", f"QX-{i:05d}-{i % 97}", "relay", f"Relay {i % 13} contacts, series {i}"
+                f"part-{i}",
+                f"Maker {i % 40}",
+                f"QX-{i:05d}-{i % 97}",
+                "contactor",
+                f"Contactor {i % 13} contacts, series {i}",
+                (("coil", ("A1", "A2")), ("no", ("13", "14")), *([("no", ("23", "24"))] if i % 3 else [])),
+                {"coil_voltage_v": ("24", "110", "230")[i % 3], "coil_kind": ("AC", "DC")[i % 2], "ac3_a": str(i % 95)},
             )
             for i in range(parts)
         ),
@@ -131,4 +141,32 @@ def library(parts: int, rounds: int) -> Result:
         rounds * 5,
     )
     raw.close()
-    return result
+    asked = filters_in(["coil_voltage_v=24", "coil_kind=DC", "ac3_a>=9", "units.no>=1"])
+    fields = [
+        timed(lambda: search("", part_class_key="contactor", filters=asked, limit=200)) for _ in range(rounds * 3)
+    ]
+    words = [timed(lambda w=w: search(w, limit=200)) for w in ("con", "series 12", "qx-01", "2no") * rounds]
+    return [
+        result,
+        Result(f"search as one types among {parts} / {SEARCH_MS:g} ms", SEARCH_MS, percentile(words, 0.95), 1.0),
+        Result(f"filter by fields among {parts} / {SEARCH_MS:g} ms", SEARCH_MS, percentile(fields, 0.95), 1.0),
+        _taking_in(shelf, min(parts, 5000)),
+    ]
+
+
+def _taking_in(shelf: Shelf, rows: int) -> Result:
+    """Measure reading and storing a table of parts as XLSX."""
+    parts = [
+        Part(f"in-{i}", "Maker", f"IN-{i:05d}", "relay", f"Relay {i}", ratings={"coil_voltage_v": "24"}, width_mm=20)
+        for i in range(rows)
+    ]
+    content = table_xlsx(parts_table(parts))
+
+    def take() -> None:
+        cells = read_cells(content, "parts.xlsx", formulas=True)
+        checked = check_rows(cells, guessed_mapping(cells[0]), lambda maker, number: None)
+        good = [replace(r.part, id=f"in-{n}") for n, r in enumerate(checked) if r.part and not r.problems]
+        store_parts(good, shelf, by="bench")
+
+    limit = IMPORT_S * 1000 * rows / 5000
+    return Result(f"XLSX of {rows} parts taken in / {limit / 1000:g} s", limit, timed(take), 1.0)

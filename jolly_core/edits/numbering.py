@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from jolly_core.library import part_classes
+from jolly_core.library import is_class, part_class
 from jolly_core.model import Device, NumberRule, Project, RuleError, TagRule
 from jolly_core.tagging import class_of, first_number, full_tag, lead_of, product_tag, renamed_at, tag_taken
 from jolly_core.wiring import GroupKey, rules_in_order, sheet_groups, wire_numbers
@@ -205,7 +205,7 @@ class PutTagRule(Payload):
     """
 
     kind: Literal["put-tag-rule"] = "put-tag-rule"
-    part_class: Id
+    part_class: Text
     function_id: Id = ""
     location_id: Id = ""
     letters: Text = Field(default="", max_length=6, pattern=r"^[A-Za-z]*$")
@@ -216,7 +216,7 @@ class PutTagRule(Payload):
 def put_tag_rule(work: Work, payload: PutTagRule) -> str:
     """Work out PutTagRule."""
     project = work.project
-    if payload.part_class not in part_classes():
+    if not is_class(payload.part_class):
         raise RuleError(f"There is no part class “{payload.part_class}”.", field="part_class")
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
         if id:
@@ -240,7 +240,7 @@ def put_tag_rule(work: Work, payload: PutTagRule) -> str:
     rows = [[before[d.id], product_tag(project, d)] for d in project.devices.values()]
     changed = sorted(r for r in rows if r[0] != r[1])
     work.outcome.table = [["Tag now", "Tag then"], *changed[:MOST_ROWS]] if changed else []
-    name = part_classes()[payload.part_class].name
+    name = part_class(payload.part_class).name
     return f"tags of {name}: {payload.letters or 'the usual letters'} from {payload.start or 1}"
 
 

@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from jolly_core.drawing import SheetDraft, grid_size, pin_points
-from jolly_core.library import definition, is_known, part_class, part_classes
+from jolly_core.library import definition, is_class, is_known, part_class
 from jolly_core.model import (
     Band,
     Cable,
@@ -222,7 +222,7 @@ def _check(piece: Piece) -> None:
             raise FileError("The piece has a symbol that cannot be placed.")
         definition(symbol.definition)
     for part in t["part"].values():
-        if part.part_class not in part_classes():
+        if not is_class(part.part_class):
             raise FileError(f"The piece has a part of the class “{part.part_class}”, which is not known here.")
 
 

@@ -8,12 +8,15 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from jolly_core.library import (
+    OWN,
     Difference,
     check_part,
     checked,
     differences,
+    is_class,
     new_part,
     number_in,
+    part_class,
     part_classes,
     part_fields,
     unit_kinds,
@@ -113,7 +116,7 @@ def _cell(part: Part, field: str) -> Cell:
     if field == "units":
         return units_text(part)
     if field == "part_class":
-        return part_classes()[part.part_class].name
+        return part.part_class if part.part_class.startswith(OWN) else part_class(part.part_class).name
     value = getattr(part, field)
     if field in _NUMBERS:
         return value if value else ""
@@ -246,6 +249,8 @@ def _checked(
 
 
 def _class_in(said: str) -> str:
+    if is_class(said.strip()):
+        return said.strip()
     key = said.strip().lower()
     return next((c.key for c in part_classes().values() if key and key in (c.key, c.name.lower())), "")
 

@@ -10,7 +10,7 @@ import json
 from typing import Any
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
-from jolly_core.library import definition, is_known, part_classes
+from jolly_core.library import definition, is_class, is_known
 from jolly_core.model import (
     CHOICES,
     KINDS,
@@ -104,7 +104,7 @@ def _check(project: Project) -> None:
         if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:
             raise FileError(f"The symbol {id} has a rotation or units that cannot be.", field="rotation")
     for id, part in project.parts.items():
-        if part.part_class not in part_classes():
+        if not is_class(part.part_class):
             raise FileError(f"The part {id} is of the class “{part.part_class}”, which is not known here.")
     for like in [*project.tables["sheet"].values(), *project.tables["sheet_habit"].values()]:
         if min(like.columns, like.rows, like.line_count, like.line_spacing) < 1 or like.ladders not in (1, 2):

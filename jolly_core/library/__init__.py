@@ -1,7 +1,7 @@
 """Symbols and part classes as data, and how they are looked up."""
 
 from .blocks import SIDES, block_key, is_block, sides_of, width_of
-from .classes import PartClass, part_class, part_classes
+from .classes import OWN, PartClass, base_of, is_class, own_class_key, part_class, part_classes
 from .comparing import Comparison, compared
 from .drafting import conductor_count, core_orders, like, new_part, with_cores, with_units
 from .drawn import checked_art, drawn_key, is_drawn, outline_art, outline_key, sketch_from, sketch_of
@@ -16,6 +16,10 @@ from .unitkinds import UnitKind, next_pins, own_symbol, symbol_for, unit_kind, u
 from .wiretypes import WIRE_COLOURS, is_colour, usual_wire_types
 
 __all__ = [
+    "OWN",
+    "base_of",
+    "is_class",
+    "own_class_key",
     "Comparison",
     "compared",
     "checked_art",

@@ -14,7 +14,8 @@ from typing import Any
 
 from jolly_core.model import FileError
 
-from .classes import part_classes
+from .classes import is_class
+from .classes import part_class as class_of_key
 from .symbols import Definition, Primitive, register_made
 
 PREFIX = "block:"
@@ -99,7 +100,7 @@ def _parse(key: str) -> list[Any]:
         raw = json.loads(key[len(PREFIX) :])
         part_class, width, height, pins = raw
         places = [(letter, place) for letter, place, _ in pins]
-        good = part_class in part_classes() and all(type(v) is int and 2 <= v <= 400 for v in (width, height))
+        good = is_class(part_class) and all(type(v) is int and 2 <= v <= 400 for v in (width, height))
         good = good and all(s in ("l", "r", "t", "b") and type(p) is int and 0 <= p <= 400 for s, p in places)
         good = good and all(isinstance(n, str) and n for _, _, n in pins) and 0 < len(pins) <= MOST_PINS
     except (ValueError, TypeError, RecursionError):
@@ -138,7 +139,7 @@ def block_definition(key: str) -> Definition:
             art += [("line", place, height, place, height + LEAD), ("text", place, height - 0.5, name, NAME_SIZE)]
     return Definition(
         key=key,
-        name=part_classes()[part_class].name,
+        name=class_of_key(part_class).name,
         part_class=part_class,
         unit="block",
         lead=0,

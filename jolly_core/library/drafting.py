@@ -9,7 +9,7 @@ from importlib.resources import files
 
 from jolly_core.model import Part, RuleError
 
-from .classes import part_class
+from .classes import base_of, part_class
 from .unitkinds import next_pins, unit_kind
 from .wiretypes import is_colour
 
@@ -36,7 +36,7 @@ def new_part(class_key: str) -> Part:
     """
     kind = part_class(class_key)
     places = (("cable", _IN_CABLE), ("free", _FREE), ("door hole", _ON_DOOR), ("plate", _ON_PLATE))
-    mounting = next((place for place, keys in places if class_key in keys), "rail")
+    mounting = next((place for place, keys in places if base_of(class_key) in keys), "rail")
     return Part("", "", "", kind.key, units=kind.usual, mounting=mounting)
 
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from jolly_core.model import FileError, Part
 
-from .classes import PartClass, part_classes
+from .classes import PartClass, is_class, part_class, part_classes
 from .fields import FieldSpec, checked, number_in, part_fields
 from .unitkinds import Unit, next_pins
 
@@ -88,11 +88,10 @@ def part_from_text(text: str, class_key: str = "") -> Reading:
     if not lines:
         raise FileError("Paste at least one line: a property and its value.", field="text")
     pairs = [_pair(line) for line in lines]
-    known = part_classes()
     key = class_key or _class_in(pairs, text)
-    if key not in known:
+    if not is_class(key):
         raise FileError("Choose the class: the text does not say what kind of part it is.", field="part_class")
-    kind = known[key]
+    kind = part_class(key)
     said: dict[str, Any] = {}
     ratings: dict[str, str] = {}
     understood: list[tuple[str, str]] = []

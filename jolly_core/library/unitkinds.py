@@ -10,7 +10,7 @@ from importlib.resources import files
 
 from jolly_core.model import FileError, Part
 
-from .classes import part_class
+from .classes import base_of, part_class
 from .symbols import definitions
 
 Unit = tuple[str, tuple[str, ...]]
@@ -112,7 +112,7 @@ def symbol_for(kind: str, class_key: str, part: Part | None = None, standard: st
     if own:
         return own
     fitting = [d for d in definitions().values() if d.unit == kind]
-    of_class = [d for d in fitting if d.part_class == class_key]
+    of_class = [d for d in fitting if base_of(d.part_class) == base_of(class_key)]
     followers = [d for d in fitting if d.lead == 9]
     found = of_class or followers or fitting
     return found[0].key if found else ""

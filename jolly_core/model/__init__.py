@@ -40,7 +40,16 @@ from .habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Document, Mut
 from .ids import IdSource
 from .parts import MOUNTINGS, Part, with_units_of
 from .project import ATTACHED, KINDS, ON_SHEET, Index, Project
-from .records import MAX_BASE64, changes_from_json, changes_to_json, check_text, fields_of, from_record, to_record
+from .records import (
+    LONG_TEXTS,
+    MAX_BASE64,
+    changes_from_json,
+    changes_to_json,
+    check_text,
+    fields_of,
+    from_record,
+    to_record,
+)
 from .references import CHOICES, NEEDED, REFERENCES, users_of
 from .structure import (
     DRAWN,
@@ -149,6 +158,7 @@ __all__ = [
     "WireType",
     "changes_from_json",
     "changes_to_json",
+    "LONG_TEXTS",
     "check_text",
     "fields_of",
     "from_record",

@@ -54,7 +54,7 @@ class LibraryPart(models.Model):
     shelf = models.ForeignKey(Shelf, on_delete=models.CASCADE, related_name="parts")
     maker = models.CharField(max_length=200, db_index=True)
     number = models.CharField(max_length=200, db_index=True)
-    part_class = models.CharField(max_length=40, db_index=True)
+    part_class = models.CharField(max_length=100, db_index=True)
     text = models.CharField(max_length=200, blank=True)
     units = UnitsField()
     ratings = TextsField()
@@ -113,7 +113,7 @@ class PartVersion(models.Model):
 class OwnField(models.Model):
     """A field that people added to a part class; `data` as in jolly_core.library.FieldSpec."""
 
-    part_class = models.CharField(max_length=40)
+    part_class = models.CharField(max_length=100)
     key = models.CharField(max_length=60)
     name = models.CharField(max_length=100)
     unit = models.CharField(max_length=20, blank=True, default="")

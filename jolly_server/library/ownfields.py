@@ -5,10 +5,10 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from jolly_core.library import FIELD_KINDS, part_class, part_fields
+from jolly_core.library import FIELD_KINDS, OWN, PartClass, part_class, part_fields
 from jolly_core.model import RuleError
 
-from .models import OwnField
+from .models import LibraryPart, OwnField
 
 
 def own_fields() -> list[dict[str, Any]]:
@@ -24,6 +24,12 @@ def own_fields() -> list[dict[str, Any]]:
         }
         for f in OwnField.objects.order_by("part_class", "name")
     ]
+
+
+def own_classes() -> list[PartClass]:
+    """Return the classes of the house's own that parts of the library have, by name."""
+    keys = LibraryPart.objects.filter(part_class__startswith=OWN).values_list("part_class", flat=True).distinct()
+    return sorted((part_class(key) for key in keys), key=lambda c: c.name)
 
 
 def add_own_field(class_key: str, name: str, unit: str, kind: str, choices: list[str]) -> OwnField:

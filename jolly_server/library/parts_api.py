@@ -9,10 +9,15 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 
 from jolly_core.library import (
+    PartClass,
+    base_of,
     core_orders,
+    is_class,
     like,
     missing,
     new_part,
+    own_class_key,
+    part_class,
     part_classes,
     part_fields,
     part_from_text,
@@ -24,7 +29,7 @@ from jolly_core.library import (
 from jolly_core.model import MOUNTINGS, CoreError, Part, RuleError, from_record, to_record
 
 from .models import PartVersion
-from .ownfields import add_own_field, own_fields, remove_own_field
+from .ownfields import add_own_field, own_classes, own_fields, remove_own_field
 from .search import makers_of
 from .shelves import add_shelf, may_change, order_shelves, shelf_rows, shelf_to_change, shelves_for
 from .storing import history, remove_parts, save_part, stored
@@ -77,7 +82,8 @@ class DraftIn(Schema):
     """One step in making a part: nothing is kept by it.
 
     `act` is "new" (of part_class), "like" (of part_id), "text" (pasted), "units" (count of kind more), "cores" (a
-    cable's cores anew) or "check" (only what it lacks).
+    cable's cores anew) or "check" (only what it lacks). With a `class_name` the part is of a class of one's own that is
+    `like` another, with letters `iec` and `na`.
     """
 
     act: Literal["new", "like", "text", "units", "cores", "check"]
@@ -91,6 +97,10 @@ class DraftIn(Schema):
     protective: bool = False
     section: str = ""
     shields: int = 0
+    class_name: str = ""
+    like: str = ""
+    iec: str = ""
+    na: str = ""
 
 
 @router.get("/kinds", response=dict[str, Any])
@@ -98,20 +108,7 @@ def kinds(request: HttpRequest) -> dict[str, Any]:
     """Give the classes with their fields, the kinds of unit with theirs, and what else a part's form offers."""
     own = own_fields()
     return {
-        "classes": [
-            {
-                "key": c.key,
-                "name": c.name,
-                "units": list(c.units),
-                "fields": [*c.ratings, *(f["key"] for f in own if f["part_class"] == c.key)],
-                "add_on": c.add_on,
-                "details": {
-                    kind: [d for d in unit_kinds()[kind].details if d != POSITIONS_FACT or "positions" in c.ratings]
-                    for kind in c.units
-                },
-            }
-            for c in part_classes().values()
-        ],
+        "classes": [_class_out(c, own) for c in [*part_classes().values(), *own_classes()]],
         "fields": {
             **{f["key"]: {k: f[k] for k in ("key", "name", "unit", "kind", "choices")} for f in own},
             **{f.key: asdict(f) for f in part_fields().values()},
@@ -120,6 +117,22 @@ def kinds(request: HttpRequest) -> dict[str, Any]:
         "units": {k.key: asdict(k) for k in unit_kinds().values()},
         "core_orders": list(core_orders()),
         "mountings": [m for m in MOUNTINGS if m],
+    }
+
+
+def _class_out(of: PartClass, own: list[dict[str, Any]]) -> dict[str, Any]:
+    """Return a class with its fields, those of the class it is like, and those that people added to either."""
+    added = [f["key"] for f in own if f["part_class"] in (of.key, base_of(of.key))]
+    return {
+        "key": of.key,
+        "name": of.name,
+        "units": list(of.units),
+        "fields": [*of.ratings, *added],
+        "add_on": of.add_on,
+        "details": {
+            kind: [d for d in unit_kinds()[kind].details if d != POSITIONS_FACT or "positions" in of.ratings]
+            for kind in of.units
+        },
     }
 
 
@@ -180,12 +193,13 @@ def take_out(request: HttpRequest, body: RemoveIn) -> int:
 @router.post("/draft", response=dict[str, Any])
 def draft(request: HttpRequest, body: DraftIn) -> dict[str, Any]:
     """Take one step in making a part and give it with what it still lacks."""
+    of = own_class_key(body.class_name, body.like, body.iec, body.na) if body.class_name else body.part_class
     if body.act == "new":
-        return _draft(new_part(body.part_class))
+        return _draft(new_part(of))
     if body.act == "like":
         return _draft(like(stored(body.part_id)[0]))
     if body.act == "text":
-        reading = part_from_text(body.text, body.part_class)
+        reading = part_from_text(body.text, of)
         return {**_draft(reading.part), "understood": reading.understood, "left": reading.left}
     before = _part(body.record)
     if body.act == "units":
@@ -236,4 +250,5 @@ def _draft(found: Part) -> dict[str, Any]:
         lacks, problem = missing(found), ""
     except CoreError as error:
         lacks, problem = {}, error.message
-    return {"record": to_record(found), "missing": lacks, "problem": problem}
+    spec = _class_out(part_class(found.part_class), own_fields()) if is_class(found.part_class) else None
+    return {"record": to_record(found), "missing": lacks, "problem": problem, "spec": spec}

@@ -259,7 +259,7 @@ class PartRow(EntityRow):
 
     maker = _text()
     number = _text()
-    part_class = _text(40)
+    part_class = _text(100)
     text = _text()
     units = UnitsField()
     ratings = TextsField()
@@ -386,7 +386,7 @@ class NumberRuleRow(EntityRow):
 class TagRuleRow(EntityRow):
     """jolly_core.model.TagRule"""
 
-    part_class = _text(40)
+    part_class = _text(100)
     function_id = _ref()
     location_id = _ref()
     letters = _text(10)

@@ -45,6 +45,11 @@ class ProjectFile(TestCase):
         schema = json.loads((ROOT / "docs" / "formats" / "project-4.schema.json").read_text(encoding="utf-8"))
         Draft202012Validator.check_schema(schema)
         Draft202012Validator(schema).validate(json.loads(text))
+        schema = json.loads((ROOT / "docs" / "formats" / "library-1.schema.json").read_text(encoding="utf-8"))
+        library = json.loads((DEMO / "library.json").read_text(encoding="utf-8"))
+        Draft202012Validator(schema).validate(library)
+        library["parts"][0]["members"] = [["coil", ["A1"]]]
+        self.assertFalse(Draft202012Validator(schema).is_valid(library))
 
     def test_a_file_of_version_1_is_brought_up_and_only_as_far_as_it_must(self) -> None:
         old = json.loads((Path(__file__).parent / "version-1.spool.json").read_text(encoding="utf-8"))

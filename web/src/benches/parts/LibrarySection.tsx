@@ -3,7 +3,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { DataGrid, type GridColDef } from '@mui/x-data-grid'
+import { DataGrid, type GridColDef, type GridRowSelectionModel } from '@mui/x-data-grid'
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState, type ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
@@ -21,6 +21,7 @@ export function LibrarySection({ list }: { list: ReactNode }) {
   const [cls, setCls] = useState('')
   const [maker, setMaker] = useState('')
   const [shelf, setShelf] = useState('')
+  const [ticked, setTicked] = useState<string[]>([])
   const [typed, setTyped] = useState<Record<string, string>>({})
   const [params, setParams] = useSearchParams()
   const open = params.get('part') ?? ''
@@ -96,6 +97,9 @@ export function LibrarySection({ list }: { list: ReactNode }) {
               rowHeight={30}
               columnHeaderHeight={32}
               hideFooter
+              checkboxSelection
+              disableRowSelectionOnClick
+              onRowSelectionModelChange={(model) => setTicked(ticksOf(model, found.data ?? []))}
               onRowClick={({ row }) => show((row as PartOut).id)}
               getRowClassName={({ row }) => ((row as PartOut).id === open ? 'chosen' : '')}
               localeText={{ noRowsLabel: 'No part has all of this. Take a word or a condition away.' }}
@@ -107,8 +111,17 @@ export function LibrarySection({ list }: { list: ReactNode }) {
               }}
             />
           </Box>
-          <Box sx={{ fontSize: 12, color: QUIET, mt: 0.5 }} aria-live="polite">
-            {found.data?.length === 200 ? 'The first 200 are shown.' : `${found.data?.length ?? 0} parts`}
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 28 }}>
+            <Box sx={{ fontSize: 12, color: QUIET, flex: 1 }} aria-live="polite">
+              {found.data?.length === 200 ? 'The first 200 are shown' : `${found.data?.length ?? 0} parts`}
+              {ticked.length > 0 && `, ${ticked.length} ticked`}
+            </Box>
+            {ticked.length > 0 &&
+              ['xlsx', 'csv', 'json', 'zip'].map((f) => (
+                <Button key={f} size="small" href={`/api/library/export.${f}?ids=${ticked.join(',')}`}>
+                  Out as {f.toUpperCase()}
+                </Button>
+              ))}
           </Box>
         </Box>
         {open === NEW && <NewPart kinds={kinds} shelves={shelves} close={() => show('')} done={show} />}
@@ -118,6 +131,12 @@ export function LibrarySection({ list }: { list: ReactNode }) {
       </Box>
     </Bench>
   )
+}
+
+/** The ids of ticked rows: listed, or all but those listed. */
+function ticksOf(model: GridRowSelectionModel, rows: PartOut[]): string[] {
+  const listed = new Set([...model.ids].map(String))
+  return model.type === 'include' ? [...listed] : rows.map((r) => r.id).filter((id) => !listed.has(id))
 }
 
 function columnsOf(of: ClassSpec | undefined, kinds: Kinds | undefined): GridColDef<PartOut>[] {

@@ -7,7 +7,10 @@ import { useState } from 'react'
 import { wordsOf } from '../../api/client'
 import { COPPER, LINE, QUIET, SNAG } from '../../app/theme'
 import { draftStep, type Draft, type Kinds, type Shelf } from './kinds'
+import { NewClass } from './NewClass'
 import { PartForm } from './PartForm'
+
+const NEW_CLASS = '+'
 
 interface Props {
   kinds: Kinds | undefined
@@ -20,6 +23,7 @@ export function NewPart({ kinds, shelves, close, done }: Props) {
   const [draft, setDraft] = useState<Draft | null>(null)
   const [text, setText] = useState('')
   const [cls, setCls] = useState('')
+  const [own, setOwn] = useState({ class_name: '', like: '', iec: '', na: '' })
   const [problem, setProblem] = useState('')
   if (!kinds) return null
   const begin = (step: Parameters<typeof draftStep>[0]) => {
@@ -38,6 +42,7 @@ export function NewPart({ kinds, shelves, close, done }: Props) {
         done={done}
       />
     )
+  const of = cls === NEW_CLASS ? own : { part_class: cls }
   return (
     <Box
       component="aside"
@@ -61,12 +66,14 @@ export function NewPart({ kinds, shelves, close, done }: Props) {
         helperText="Its usual units come with it. With pasted text, leave it open and it is guessed."
       >
         <MenuItem value="">from the text</MenuItem>
+        <MenuItem value={NEW_CLASS}>a new class…</MenuItem>
         {kinds.classes.map((c) => (
           <MenuItem key={c.key} value={c.key}>
             {c.name}
           </MenuItem>
         ))}
       </TextField>
+      {cls === NEW_CLASS && <NewClass kinds={kinds} own={own} set={setOwn} />}
       <TextField
         fullWidth
         multiline
@@ -83,9 +90,7 @@ export function NewPart({ kinds, shelves, close, done }: Props) {
         <Button
           variant="contained"
           disabled={!text.trim() && !cls}
-          onClick={() =>
-            begin(text.trim() ? { act: 'text', text, part_class: cls } : { act: 'new', part_class: cls })
-          }
+          onClick={() => begin({ act: text.trim() ? 'text' : 'new', text, ...of })}
         >
           {text.trim() ? 'Read the text' : 'Begin'}
         </Button>

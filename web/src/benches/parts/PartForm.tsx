@@ -46,7 +46,7 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
   const [problem, setProblem] = useState('')
   const queries = useQueryClient()
   const { record } = draft
-  const of = kinds.classes.find((c) => c.key === record.part_class)
+  const of = draft.spec ?? kinds.classes.find((c) => c.key === record.part_class)
   const locked = shelf !== undefined && !shelf.may_change
   const changed = JSON.stringify(record) !== JSON.stringify(start.record) || !record.id
   const put = (part: Partial<PartRecord>) => setDraft((d) => ({ ...d, record: { ...d.record, ...part } }))
@@ -74,7 +74,7 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
     got(client.POST('/api/library/part', { body: { shelf: target, record: { ...record } } })).then(
       (answer) => {
         const kept = (answer as unknown as Draft).record
-        for (const key of ['library', 'part', 'makers', 'shelves', 'project-parts', 'device'])
+        for (const key of ['library', 'part', 'part-kinds', 'makers', 'shelves', 'project-parts', 'device'])
           void queries.invalidateQueries({ queryKey: [key] })
         useSheet.getState().say(`${kept.maker} ${kept.number} is in the library.`)
         done(kept.id)

@@ -73,6 +73,8 @@ export interface Draft {
   problem: string
   understood?: [string, string][]
   left?: string[]
+  /** The part's class, also where it is a new one of the house's own. */
+  spec: ClassSpec | null
 }
 
 export interface Shelf {
@@ -138,6 +140,10 @@ export async function draftStep(step: DraftIn): Promise<Draft> {
     protective: false,
     section: '',
     shields: 0,
+    class_name: '',
+    like: '',
+    iec: '',
+    na: '',
     ...step,
   }
   return (await got(client.POST('/api/library/draft', { body: body as never }))) as unknown as Draft
