@@ -136,3 +136,31 @@ class Parts(BenchStory):
         expect(page.get_by_role("table", name="Copies in this project")).to_contain_text("BW-C12-24D-11")
         numbers = {p.number for p in self.project().parts.values()}
         self.assertNotIn("BW-C09-24D-31", numbers)
+
+    def test_a_class_of_ones_own_is_made_on_the_way_to_its_first_part(self) -> None:
+        page = self.open("parts")
+        page.get_by_role("button", name="New part").click()
+        form = page.get_by_role("complementary", name="New part")
+        form.get_by_role("combobox", name="Class").click()
+        page.get_by_role("option", name="a new class").click()
+        own = form.get_by_role("group", name="New class")
+        own.get_by_label("Name of the class").fill("Air curtain")
+        own.get_by_role("combobox", name="It is like").click()
+        page.get_by_role("option", name="Enclosure fan", exact=True).click()
+        own.get_by_label("Letters, IEC").fill("gx")
+        form.get_by_role("button", name="Begin").click()
+        expect(form.get_by_label("Pins of load 1")).to_have_value("1 2")
+        for label, value in (("Maker", "Brindlework"), ("Number", "BW-AC1"), ("Description", "Air curtain 230 V")):
+            form.get_by_label(label, exact=True).fill(value)
+        self.keep(page)
+        expect(page.get_by_role("complementary", name="BW-AC1")).to_contain_text("Air curtain")
+
+        # It is found by its class, and a device of it has the letters of the class.
+        self.choose(page, "Class", "Air curtain")
+        expect(page.get_by_role("gridcell", name="BW-AC1")).to_be_visible()
+        page.goto(f"{self.live_server_url}/p/kiln-2/draw")
+        expect(self.symbols(page).first).to_be_visible()
+        self.new_sheet(page, "60", "Curtain")
+        self.place(page, 33, 25, "ac1", "BW-AC1")
+        device = next(d for d in self.project().devices.values() if d.part_id == "brindlework-bw-ac1")
+        self.assertEqual(device.letters, "GX")

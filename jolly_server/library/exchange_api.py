@@ -77,7 +77,7 @@ def look(
     Under `name` it can be asked how far it has come.
     """
     target = shelf_to_change(shelf, request.user)
-    headings, chosen, rows, files = _read(file, target, mapping, request.user.pk, name)
+    headings, chosen, rows, files, problem = _read(file, target, mapping, request.user.pk, name)
     counts = {state: sum(1 for r in rows if r.state == state) for state in ("new", "changed", "same", "bad")}
     shown = [r for r in rows if r.state == "bad"] + [r for r in rows if r.state not in ("bad", "same")]
     return {
@@ -89,6 +89,7 @@ def look(
             **{f["key"]: f["name"] for f in own_fields()},
         },
         "counts": counts,
+        "problem": problem,
         "files": len(set(files_of(r.part for r in rows if r.part)) & set(files)),
         "rows": [
             {
@@ -110,7 +111,7 @@ def take(
 ) -> dict[str, int]:
     """Take the good rows of a table into a library: new parts, and those that change; with the files they name."""
     target = shelf_to_change(shelf, request.user)
-    _, _, rows, files = _read(file, target, mapping, request.user.pk, name)
+    _, _, rows, files, _ = _read(file, target, mapping, request.user.pk, name)
     good = [r for r in rows if r.state in ("new", "changed") and r.part is not None]
     taken = set(LibraryPart.objects.values_list("pk", flat=True))
     parts: list[Part] = []
@@ -146,11 +147,11 @@ def stop_work(request: HttpRequest, name: str) -> bool:
     return True
 
 
-Read = tuple[list[str], dict[str, str], list[CheckedRow], dict[str, bytes]]
+Read = tuple[list[str], dict[str, str], list[CheckedRow], dict[str, bytes], str]
 
 
 def _read(file: UploadedFile, shelf: Shelf, mapping: str, user_id: int | None, work: str) -> Read:
-    """Return the headings of a table, what they mean, its rows, and the files that came with it."""
+    """Return a table's headings, what they mean, its rows, files that came with it, and what is still to be said."""
     name, content = file.name or "", file.read()
     files: dict[str, bytes] = {}
     if name.lower().endswith(".zip"):
@@ -160,7 +161,7 @@ def _read(file: UploadedFile, shelf: Shelf, mapping: str, user_id: int | None, w
         for row in LibraryPart.objects.filter(shelf=shelf).values_list(*FIELDS)
     }
     if name.lower().endswith(".json"):
-        return [], {}, _from_json(content, there), files
+        return [], {}, _from_json(content, there), files, ""
     cells = read_cells(content, name, formulas=True)
     headings = [h.strip() for h in cells[0]] if cells else []
     key = hashlib.sha256("\n".join(headings).encode()).hexdigest()
@@ -181,8 +182,9 @@ def _read(file: UploadedFile, shelf: Shelf, mapping: str, user_id: int | None, w
     except FileError as error:
         if error.field != "number":
             raise
-        return headings, chosen, [], files
-    return headings, chosen, rows, files
+        problem = error.message  # the person says it by hand, and the table is read again
+        return headings, chosen, [], files, problem
+    return headings, chosen, rows, files, ""
 
 
 def _from_json(content: bytes, there: dict[tuple[str, str], Part]) -> list[CheckedRow]:

@@ -86,3 +86,4 @@ class Tables(DemoCase):
         self.assertEqual(LibraryPart.objects.count(), before)
         look = self.send("look", b"Maker;Klasse\nA;B\n").json()
         self.assertEqual((look["rows"], look["mapping"]["Klasse"]), ([], ""))
+        self.assertEqual(look["problem"], "Say which column has the part's number.")

@@ -30,6 +30,8 @@ interface Look {
   counts: Record<Row['state'], number>
   /** Pictures and data sheets that come along in a zip. */
   files: number
+  /** What the person still has to say before rows can be read. */
+  problem: string
   rows: Row[]
 }
 
@@ -166,6 +168,11 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
               </Button>
               <Button onClick={() => setLook(null)}>Cancel</Button>
             </Box>
+            {look.problem && (
+              <Box role="alert" sx={{ color: SNAG, mb: 1 }}>
+                {look.problem}
+              </Box>
+            )}
             <Rows label="Rows of the table" columns={['Row', 'Part', 'State', 'What']}>
               {look.rows.map((r) => (
                 <tr key={r.line}>

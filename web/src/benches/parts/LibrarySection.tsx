@@ -178,11 +178,15 @@ function Filters({ of, kinds, typed, set }: FiltersProps) {
       key,
       name: kinds.fields[key]?.name ?? key,
       unit: kinds.fields[key]?.unit ?? '',
+      options: kinds.fields[key]?.choices ?? [],
+      hint: kinds.fields[key]?.kind === 'number' ? '24, or 9+' : '',
     })),
     ...of.units.map((kind) => ({
       key: `units.${kind}`,
-      name: `${kinds.units[kind]?.many ?? kind}, at least`,
+      name: `${kinds.units[kind]?.many ?? kind} ≥`,
       unit: '',
+      options: [],
+      hint: '2',
     })),
   ]
   return (
@@ -201,11 +205,19 @@ function Filters({ of, kinds, typed, set }: FiltersProps) {
         <TextField
           key={f.key}
           label={`${f.name}${f.unit ? `, ${f.unit}` : ''}`}
-          placeholder={f.key.startsWith('units.') ? '2' : '24, or 9+'}
+          placeholder={f.hint}
+          select={f.options.length > 0}
           value={typed[f.key] ?? ''}
           onChange={(e) => set({ ...typed, [f.key]: e.target.value })}
           slotProps={{ htmlInput: { style: { fontSize: 12.5 } } }}
-        />
+        >
+          {f.options.length > 0 &&
+            ['', ...f.options].map((o) => (
+              <MenuItem key={o} value={o}>
+                {o || 'any'}
+              </MenuItem>
+            ))}
+        </TextField>
       ))}
     </Box>
   )

@@ -11,7 +11,7 @@ import { Section } from '../../kit/Section'
 import { useSheet } from '../draw/store'
 import { CoresFill } from './CoresFill'
 import { DrawnWith } from './DrawnWith'
-import { FilesSection } from './FilesSection'
+import { fileUrl, FilesSection } from './FilesSection'
 import {
   draftStep,
   PURPOSES,
@@ -115,6 +115,9 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
       }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 0.5 }}>
+        {record.picture && (
+          <img src={fileUrl(record.picture)} alt="" height={40} style={{ background: '#fff' }} />
+        )}
         <Box sx={{ fontWeight: 600, flex: 1 }}>{title}</Box>
         <span style={{ fontSize: 12, color: QUIET }}>{of?.name}</span>
         <Button onClick={close} aria-label="Close the part">
