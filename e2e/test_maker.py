@@ -57,6 +57,11 @@ class Maker(BenchStory):
         expect(strokes).to_have_count(3)
         page.keyboard.press("Control+y")
         expect(strokes).to_have_count(4)
+        # Its tag has a place of its own, dragged to the right of it.
+        places = page.get_by_role("region", name="Where texts stand")
+        places.get_by_role("button", name="Place").first.click()
+        self.draw(page, "Choose", (2, -3), (7, 1))
+        expect(places).to_contain_text("where it is dragged to")
         page.get_by_role("button", name="Keep in the library").click()
         expect(page.get_by_role("table", name="Drawn symbols")).to_contain_text("Rotating beacon")
         key = LibrarySymbol.objects.get().key
@@ -68,6 +73,7 @@ class Maker(BenchStory):
         placed = next(s for s in self.project().symbols.values() if is_drawn(s.definition))
         self.assertEqual(placed.definition, key)
         self.assertEqual(definition(key).pins, ((0, 0), (4, 0)))
+        self.assertEqual(definition(key).places, (("tag", (7, 1)),))
         drawn = page.locator(f"[data-id='{placed.id}'] path").first
         expect(drawn).to_have_attribute("d", self.path_with_arc())
         self.assert_canonical(self.project())
@@ -103,7 +109,8 @@ class Maker(BenchStory):
         expect(row).to_contain_text("stale")
         row.click()
         expect(page.get_by_role("complementary", name="Inspector")).to_contain_text("drawing on the plate")
-        self.done(page, lambda: page.get_by_role("button", name="Refresh", exact=True).click())
+        page.get_by_label(f"Refresh {part.number}").check()
+        self.done(page, lambda: page.get_by_role("button", name="Refresh 1 ticked").click())
         page.goto(f"{self.live_server_url}/p/kiln-2/cabinet")
         expect(page.locator(f"[data-id='{placing.id}'] circle").first).to_be_visible()
 

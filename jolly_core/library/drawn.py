@@ -22,6 +22,7 @@ PREFIX, OUTLINE = "drawn:", "outline:"
 MOST_PINS, MOST_PRIMITIVES, MOST_POLES, LONGEST_KEY = 48, 400, 4, 16_000
 FARTHEST_STEPS, FARTHEST_MM = 120.0, 4000.0
 LONGEST_TEXT = 40
+TEXT_PLACES = ("tag", "text", "reference")
 BLOCK = "block"  # a unit kind of symbols whose pins are named as the part's pins are
 _LOADS = ("coil", "lamp", "load")
 _NUMBERS = {"line": 4, "dash": 4, "rect": 4, "solid": 4, "circle": 3, "arc": 5}
@@ -38,7 +39,8 @@ def drawn_key(sketch: Mapping[str, Any]) -> str:
     Args:
         sketch: name, class, unit, leads (whether it may begin a device), nicknames, poles (how many at most), pins as
             [x, y, name] in whole grid steps, through (pairs of pin indexes that part a wire), iec and na (graphics in
-            grid steps; na may be left out). A pin without a name takes the marking of its kind of unit.
+            grid steps; na may be left out), places (where tag, text and reference stand, [x, y] in grid steps; those
+            left out stand where they usually do). A pin without a name takes the marking of its kind of unit.
 
     Raises:
         FileError: something of it cannot be; the message names it.
@@ -83,6 +85,9 @@ def drawn_key(sketch: Mapping[str, Any]) -> str:
         art = [_moved(p, -dx, -dy) for p in checked_art(_list(sketch, standard), FARTHEST_STEPS, name)]
         if any(p[0] != "text" for p in art) or standard == "iec":
             body[standard] = art
+    places = _places(sketch, name)
+    if places:
+        body["places"] = {k: [_whole(x - dx), _whole(y - dy)] for k, (x, y) in places.items()}
     if not any(p[0] != "text" for p in body["iec"]):
         raise FileError(f"{name}: draw something beside its pins.", field="iec")
     _refuse_shared_pins(body, name)
@@ -162,6 +167,7 @@ def drawn_definition(key: str) -> Definition:
         max_poles=sketch["poles"],
         axis="v" if upright[0] else "h",
         load=unit in _LOADS,
+        places=tuple((k, (x, y)) for k, (x, y) in sketch.get("places", {}).items()),
     )
 
 
@@ -277,6 +283,20 @@ def _through(sketch: Mapping[str, Any], pins: list[tuple[int, int, str]], name: 
         if a[0] != b[0] and a[1] != b[1]:
             raise FileError(f"{name}: a wire is parted between two pins in line with each other.", field="through")
         found.append(list(pair))
+    return found
+
+
+def _places(sketch: Mapping[str, Any], name: str) -> dict[str, tuple[float, float]]:
+    raw = sketch.get("places") or {}
+    if not isinstance(raw, Mapping) or any(k not in TEXT_PLACES for k in raw):
+        raise FileError(f"{name}: places are of {', '.join(TEXT_PLACES)}.", field="places")
+    found = {}
+    for key in TEXT_PLACES:
+        place = raw.get(key)
+        if place is not None:
+            if not isinstance(place, list | tuple) or len(place) != 2:
+                raise FileError(f"{name}: the place of its {key} is two numbers.", field="places")
+            found[key] = (_number(place[0], FARTHEST_STEPS, name), _number(place[1], FARTHEST_STEPS, name))
     return found
 
 

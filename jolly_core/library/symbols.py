@@ -40,6 +40,7 @@ class Definition:
         upright: drawn on vertical wires by habit.
         axis: "h" or "v", the direction of the wires it sits on when not turned.
         load: the last thing in a rung.
+        places: where its texts stand instead of their usual places, "tag", "text" or "reference" to an offset.
     """
 
     key: str
@@ -58,6 +59,7 @@ class Definition:
     upright: bool = False
     axis: str = "h"
     load: bool = False
+    places: tuple[tuple[str, tuple[float, float]], ...] = ()
 
     def art(self, standard: str) -> tuple[Primitive, ...]:
         """Return the graphics for a standard; what has no North American variant is drawn as IEC."""

@@ -67,7 +67,7 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
         ox, oy = turned(dx, 0, symbol.rotation, symbol.mirror)
         x, y = (symbol.x + ox) * GRID_MM, (symbol.y + oy) * GRID_MM
         prims.append(text(x, y + ADDRESS_MM / 3, ADDRESS_MM, address, anchor="middle", role="tag"))
-    prims = _rearranged(prims, symbol.texts)
+    prims = _rearranged(_placed(prims, symbol), symbol.texts)
     box = _box(prims, (left, top, right, bottom))
     facts = {
         "device": symbol.device_id,
@@ -99,6 +99,22 @@ def _block(symbol: Symbol) -> list[Prim]:
         else:
             prims.append([kind, v[0] + dx, v[1] + dy, v[2] + dx, v[3] + dy, "ink"])
     return prims
+
+
+def _placed(prims: list[Prim], symbol: Symbol) -> list[Prim]:
+    """Return the primitives with texts where the symbol's drawing has places for them, turned with it."""
+    places = dict(definition(symbol.definition).places)
+    if not places:
+        return prims
+    found: list[Prim] = []
+    for p in prims:
+        place = places.get(p[5]) if p[0] == "text" else None
+        if place is not None:
+            x, y = turned(place[0], place[1], symbol.rotation, symbol.mirror)
+            at = ((symbol.x + x) * GRID_MM, (symbol.y + y) * GRID_MM + p[3] / 3)
+            p = text(*at, p[3], p[6], anchor="middle", role=p[5], link=p[7])
+        found.append(p)
+    return found
 
 
 def _rearranged(prims: list[Prim], wishes: dict[str, str]) -> list[Prim]:

@@ -58,6 +58,20 @@ class OnSheets(TestCase):
         drawing = scene_svg(bench.project, sheet_scene(bench.project, bench.sheet))
         self.assertIn('r="3.75"', drawing)
 
+    def test_texts_stand_where_the_drawing_has_places_for_them_turned_with_it(self) -> None:
+        bench = self.bench
+        key = drawn_key({**BEACON, "places": {"tag": [9, 3]}})  # six steps to the right of its first pin, one below
+        level = bench.place(key, 20, 20, rotation=0)
+        upright = bench.place(key, 60, 20, rotation=90, mirror=True)
+        items = sheet_scene(bench.project, bench.sheet).items
+        for id, (x, y) in ((level, (26, 21)), (upright, (61, 26))):
+            tag = next(p for p in items[id].prims if p[0] == "text" and p[5] == "tag")
+            self.assertEqual((tag[1], round(tag[2] - tag[3] / 3, 2), tag[4]), (x * 2.5, y * 2.5, "middle"))
+        # Dragged by hand, a text moves from there.
+        bench.do("move-text", ids=[level], text="tag", dx_mm=5, dy_mm=0)
+        moved = sheet_scene(bench.project, bench.sheet).items[level].prims
+        self.assertEqual(next(p[1] for p in moved if p[0] == "text" and p[5] == "tag"), 26 * 2.5 + 5)
+
     def test_a_project_file_carries_it_without_any_library(self) -> None:
         self.bench.place(KEY, 12, 10, part_id="tw-b")
         again = read_project(write_project(self.bench.project))

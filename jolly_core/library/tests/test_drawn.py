@@ -70,6 +70,8 @@ class Keys(TestCase):
     def test_what_cannot_be_is_refused_and_named(self) -> None:
         cases: list[tuple[dict[str, Any], str]] = [
             ({"name": " "}, "Give the symbol a name"),
+            ({"places": {"pin": [0, 0]}}, "places are of tag, text, reference"),
+            ({"places": {"tag": [0]}}, "the place of its tag is two numbers"),
             ({"class": "rocket"}, "no part class"),
             ({"unit": "coil"}, "has no unit coil"),
             ({"pins": []}, "1 to 48 pins"),

@@ -42,6 +42,7 @@ interface Bare {
 export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
   const { projectId, send } = useSheet()
   const [chosen, setChosen] = useState('')
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
   const go = useNavigate()
   const data = useBench<{ parts: Line[]; bare: Bare[] }>('project-parts', () =>
     got(client.GET('/api/projects/{project_id}/parts', { params: { path: { project_id: projectId } } })),
@@ -49,6 +50,7 @@ export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: bo
   const parts = data?.parts ?? []
   const bare = data?.bare ?? []
   const stale = parts.filter((p) => p.stale.length)
+  const chosenStale = stale.filter((p) => ticked.has(p.id)).map((p) => p.id)
   const part = parts.find((p) => p.id === chosen)
   const device = bare.find((b) => b.id === chosen)
   /** Up and down go through the list, so that it can be worked through from the keyboard. */
@@ -124,6 +126,15 @@ export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: bo
           <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
             Copies in this project, {parts.length}
           </Box>
+          {canEdit && chosenStale.length > 0 && (
+            <Button
+              sx={{ mr: 1 }}
+              variant="outlined"
+              onClick={() => void send({ kind: 'refresh-parts', part_ids: chosenStale })}
+            >
+              Refresh {chosenStale.length} ticked
+            </Button>
+          )}
           {canEdit && stale.length > 0 && (
             <Button variant="contained" onClick={() => void send({ kind: 'refresh-parts', part_ids: [] })}>
               Refresh all {stale.length} stale
@@ -142,7 +153,22 @@ export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: bo
               <td>{p.text}</td>
               <td style={{ textAlign: 'right' }}>{p.quantity || ''}</td>
               <td style={{ color: COPPER, whiteSpace: 'nowrap' }}>
-                {p.stale.length ? 'stale' : Object.keys(p.missing).length ? 'lacks' : ''}
+                {p.stale.length > 0 && canEdit && (
+                  <input
+                    type="checkbox"
+                    aria-label={`Refresh ${p.number}`}
+                    checked={ticked.has(p.id)}
+                    onClick={(e) => e.stopPropagation()}
+                    onChange={() => setTicked(toggled(ticked, p.id))}
+                  />
+                )}
+                {p.stale.length
+                  ? 'stale'
+                  : !p.number
+                    ? 'no number'
+                    : Object.keys(p.missing).length
+                      ? 'lacks'
+                      : ''}
               </td>
             </tr>
           ))}
@@ -150,6 +176,12 @@ export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: bo
       </Box>
     </Bench>
   )
+}
+
+const toggled = (set: ReadonlySet<string>, id: string) => {
+  const next = new Set(set)
+  if (!next.delete(id)) next.add(id)
+  return next
 }
 
 const nextOf = (bare: Bare[], id: string) => bare[bare.findIndex((b) => b.id === id) + 1]?.id ?? ''

@@ -3,13 +3,24 @@ import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import type { Prim } from '../../../api/shapes'
 import { COPPER, INK, MONO, PAPER, TEAL } from '../../../app/theme'
 import { pathsOf } from '../../../scene/artPath'
-import { drawnBy, movedPrim, snapTo, type Pin, type Point, type ToolName } from './art'
+import {
+  drawnBy,
+  movedPrim,
+  PLACE_NAMES,
+  snapTo,
+  type Pin,
+  type PlaceName,
+  type Places,
+  type Point,
+  type ToolName,
+} from './art'
 
-export type Chosen = { kind: 'prim' | 'pin'; index: number } | null
+export type Chosen = { kind: 'prim' | 'pin' | 'place'; index: number } | null
 
 interface Props {
   art: Prim[]
   pins: Pin[]
+  places?: Places
   tool: ToolName
   chosen: Chosen
   /** Left, top, width, height shown, in the drawing's own units. */
@@ -23,7 +34,10 @@ interface Props {
   textSize: number
   choose: (chosen: Chosen) => void
   change: (art: Prim[], pins: Pin[]) => void
+  movePlace?: (name: PlaceName, to: Point) => void
 }
+
+const KINDS = ['pin', 'place'] as const
 
 interface Drag {
   from: Point
@@ -43,7 +57,7 @@ export function Canvas(props: Props) {
   }
   const down = (event: PointerEvent) => {
     if (event.button !== 0) return
-    const target = (event.target as Element).closest('[data-prim],[data-pin]')
+    const target = (event.target as Element).closest('[data-prim],[data-pin],[data-place]')
     if (tool === 'pin') {
       const [x, y] = at(event, 1)
       if (!pins.some((p) => p[0] === x && p[1] === y)) props.change(art, [...pins, [x, y, '']])
@@ -51,7 +65,7 @@ export function Canvas(props: Props) {
     } else if (tool === 'text') {
       setTyping(at(event, snap))
     } else if (tool === 'select') {
-      const kind = target?.hasAttribute('data-pin') ? 'pin' : 'prim'
+      const kind = KINDS.find((k) => target?.hasAttribute(`data-${k}`)) ?? 'prim'
       const index = target ? Number(target.getAttribute(`data-${kind}`)) : -1
       props.choose(target ? { kind, index } : null)
       const step = kind === 'pin' ? 1 : snap
@@ -65,7 +79,7 @@ export function Canvas(props: Props) {
     if (drag) setDrag({ ...drag, to: at(event, drag.moving && chosen?.kind === 'pin' ? 1 : snap) })
   }
   const shifted = (): [Prim[], Pin[]] => {
-    if (!drag?.moving || !chosen) return [art, pins]
+    if (!drag?.moving || !chosen || chosen.kind === 'place') return [art, pins]
     const [dx, dy] = [drag.to[0] - drag.from[0], drag.to[1] - drag.from[1]]
     return chosen.kind === 'pin'
       ? [art, pins.map((p, i) => (i === chosen.index ? [p[0] + dx, p[1] + dy, p[2]] : p))]
@@ -74,6 +88,13 @@ export function Canvas(props: Props) {
   const up = () => {
     if (!drag) return
     setDrag(null)
+    if (drag.moving && chosen?.kind === 'place') {
+      const name = PLACE_NAMES[chosen.index]!
+      const from = props.places?.[name]
+      if (from)
+        props.movePlace?.(name, [from[0] + drag.to[0] - drag.from[0], from[1] + drag.to[1] - drag.from[1]])
+      return
+    }
     if (drag.moving) {
       if (drag.to[0] !== drag.from[0] || drag.to[1] !== drag.from[1]) props.change(...shifted())
       return
@@ -147,6 +168,28 @@ export function Canvas(props: Props) {
           />
         ))}
         {ghost && <PrimShape prim={ghost} index={-1} pen={pen} ink={COPPER} />}
+        {PLACE_NAMES.map((name, i) => {
+          const place = props.places?.[name]
+          if (!place) return null
+          const held = chosen?.kind === 'place' && chosen.index === i
+          const [dx, dy] =
+            held && drag?.moving ? [drag.to[0] - drag.from[0], drag.to[1] - drag.from[1]] : [0, 0]
+          return (
+            <text
+              key={name}
+              data-place={i}
+              x={place[0] + dx}
+              y={place[1] + dy + pen * 3}
+              fontSize={pen * 9}
+              textAnchor="middle"
+              fontFamily={MONO}
+              fill={held ? COPPER : TEAL}
+              style={{ cursor: 'pointer' }}
+            >
+              {name}
+            </text>
+          )
+        })}
         {shownPins.map(([x, y, name], i) => (
           <g key={i} data-pin={i} style={{ cursor: 'pointer' }}>
             <circle

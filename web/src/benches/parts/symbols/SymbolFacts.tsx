@@ -9,7 +9,7 @@ import { LINE, MONO, QUIET } from '../../../app/theme'
 import { Act } from '../../../kit/Act'
 import { Section } from '../../../kit/Section'
 import type { Kinds } from '../kinds'
-import type { Sketch } from './art'
+import { PLACE_NAMES, type PlaceName, type Point, type Sketch } from './art'
 import type { Chosen } from './Canvas'
 
 interface Props {
@@ -19,6 +19,7 @@ interface Props {
   setStandard: (standard: 'iec' | 'na') => void
   chosen: Chosen
   choose: (chosen: Chosen) => void
+  setPlace: (name: PlaceName, to: Point | null) => void
   put: (part: Partial<Sketch>) => void
 }
 
@@ -30,7 +31,8 @@ const cell = {
   background: '#fff',
 } as const
 
-export function SymbolFacts({ sketch, kinds, standard, setStandard, chosen, choose, put }: Props) {
+export function SymbolFacts(props: Props) {
+  const { sketch, kinds, standard, setStandard, chosen, choose, setPlace, put } = props
   const of = kinds.classes.find((c) => c.key === sketch.class)
   const usual = kinds.units[sketch.unit]?.pins ?? []
   const takeClass = (key: string) => {
@@ -167,6 +169,23 @@ export function SymbolFacts({ sketch, kinds, standard, setStandard, chosen, choo
             Left open, a pin has the marking of its unit.
           </Box>
         )}
+      </Section>
+      <Section title="Where texts stand">
+        {PLACE_NAMES.map((name, i) => (
+          <Box key={name} sx={{ display: 'flex', gap: 0.75, alignItems: 'center', fontSize: 12.5, py: 0.2 }}>
+            <span style={{ width: 70 }}>{name}</span>
+            <span style={{ flex: 1, color: QUIET }}>
+              {sketch.places?.[name] ? 'where it is dragged to' : 'the usual place'}
+            </span>
+            {sketch.places?.[name] ? (
+              <Act onClick={() => setPlace(name, null)}>Usual</Act>
+            ) : (
+              <Act hint="Then drag it on the drawing" onClick={() => setPlace(name, [2, i ? 3 + i : -3])}>
+                Place
+              </Act>
+            )}
+          </Box>
+        ))}
       </Section>
       {pairs.length > 0 && (
         <Section title="Parts a wire between">

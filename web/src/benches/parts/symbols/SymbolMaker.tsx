@@ -10,7 +10,7 @@ import { ItemView } from '../../../scene/Painter'
 import { useSheet } from '../../draw/store'
 import type { Kinds } from '../kinds'
 import { boundsOf } from '../../../scene/artPath'
-import type { Pin, Sketch, ToolName } from './art'
+import { PLACE_NAMES, type Pin, type PlaceName, type Point, type Sketch, type ToolName } from './art'
 import { Canvas, type Chosen } from './Canvas'
 import { SymbolFacts } from './SymbolFacts'
 import { Tools } from './Tools'
@@ -52,6 +52,10 @@ export function SymbolMaker({ id, start, kinds, close, kept }: Props) {
       : sketch.through
     drawing.put({ ...sketch, [standard]: next, pins, through })
   }
+  const setPlace = (name: PlaceName, to: Point | null) => {
+    const rest = Object.entries(sketch.places ?? {}).filter(([key]) => key !== name)
+    drawing.put({ ...sketch, places: Object.fromEntries(to ? [...rest, [name, to]] : rest) })
+  }
   useMakerKeys({
     art,
     pins: sketch.pins,
@@ -62,6 +66,7 @@ export function SymbolMaker({ id, start, kinds, close, kept }: Props) {
     setTool,
     undo: drawing.undo,
     redo: drawing.redo,
+    dropPlace: (index) => setPlace(PLACE_NAMES[index]!, null),
   })
   // Whether it can be a symbol, and how it stands on wires, is for the server to say; it is asked when the hand rests.
   useEffect(() => {
@@ -120,6 +125,8 @@ export function SymbolMaker({ id, start, kinds, close, kept }: Props) {
         <Canvas
           art={art}
           pins={sketch.pins}
+          places={sketch.places ?? {}}
+          movePlace={setPlace}
           tool={tool}
           chosen={chosen}
           box={box}
@@ -191,6 +198,10 @@ export function SymbolMaker({ id, start, kinds, close, kept }: Props) {
           }}
           chosen={chosen}
           choose={setChosen}
+          setPlace={(name, to) => {
+            setPlace(name, to)
+            setTool('select')
+          }}
           put={(part) => drawing.put({ ...sketch, ...part })}
         />
       </Box>

@@ -17,7 +17,13 @@ export interface Sketch {
   through: [number, number][]
   iec: Prim[]
   na?: Prim[]
+  /** Where tag, text and reference stand; those left out stand where they usually do. */
+  places?: Places
 }
+
+export type PlaceName = 'tag' | 'text' | 'reference'
+export type Places = Partial<Record<PlaceName, Point>>
+export const PLACE_NAMES: PlaceName[] = ['tag', 'text', 'reference']
 
 const LEAST = 0.05
 

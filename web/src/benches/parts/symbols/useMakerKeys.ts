@@ -16,6 +16,7 @@ interface Keys {
   setTool: (tool: ToolName) => void
   undo: () => void
   redo: () => void
+  dropPlace?: (index: number) => void
 }
 
 const ARROWS: Record<string, [number, number]> = {
@@ -41,7 +42,8 @@ export function useMakerKeys(keys: Keys) {
         keys.setTool('select')
       } else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen) {
         keys.choose(null)
-        if (chosen.kind === 'pin')
+        if (chosen.kind === 'place') keys.dropPlace?.(chosen.index)
+        else if (chosen.kind === 'pin')
           keys.change(
             art,
             pins.filter((_, i) => i !== chosen.index),
@@ -51,7 +53,7 @@ export function useMakerKeys(keys: Keys) {
             art.filter((_, i) => i !== chosen.index),
             pins,
           )
-      } else if (arrow && chosen) {
+      } else if (arrow && chosen && chosen.kind !== 'place') {
         const step = chosen.kind === 'pin' ? 1 : keys.snap
         const [dx, dy] = [arrow[0] * step, arrow[1] * step]
         if (chosen.kind === 'pin')
