@@ -108,7 +108,10 @@ class LatchStory(Story):
         page.get_by_role("button", name="choose", exact=True).click()
         offered = page.get_by_role("listbox", name="Parts found")
         expect(offered).to_contain_text("BW-C09-24D-62")
-        expect(offered).not_to_contain_text("BW-C09-24D-31")
+        # Of what it has now is said what it is short of; it stands behind those that have all.
+        now = offered.get_by_role("option").filter(has_text="BW-C09-24D-31")
+        expect(now).to_contain_text("✗ 1 NO short")
+        expect(offered.get_by_role("option").first).to_contain_text("has all units drawn")
         before = self.revision()
         offered.get_by_text("BW-C09-24D-62", exact=True).click()
         self.accepted(page, before)

@@ -79,7 +79,7 @@ class ProjectStory(Story):
         page.get_by_label("Find or do").blur()
         page.keyboard.press("Escape")
         page.get_by_role("link", name="Parts", exact=True).click()
-        page.get_by_label("Words or part of a number").fill("overload")
+        page.get_by_label("Words, part of a number, 2NO, 3P").fill("overload")
         expect(page.get_by_role("gridcell", name="BW-R8-5", exact=True)).to_be_visible()
 
     def test_selection_is_in_step_both_ways_and_references_are_links(self) -> None:

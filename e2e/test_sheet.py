@@ -90,8 +90,12 @@ class SurfaceStory(Story):
         expect(page.get_by_role("gridcell").first).to_be_hidden()
         page.get_by_role("tab", name="Devices").click()
         expect(page.get_by_role("gridcell", name="-QA1", exact=True)).to_be_visible()
-        for key, heading in (("1", "Project"), ("3", "Library"), ("9", "Snags of the project")):
+        for key, role, name in (
+            ("1", "heading", "Project"),
+            ("3", "button", "New part"),
+            ("9", "heading", "Snags of the project"),
+        ):
             page.keyboard.press(f"Alt+{key}")
-            expect(page.get_by_role("heading", name=heading)).to_be_visible()
+            expect(page.get_by_role(role, name=name)).to_be_visible()
         page.keyboard.press("Alt+2")
         expect(self.symbols(page).first).to_be_visible()

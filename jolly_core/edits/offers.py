@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from jolly_core.drawing import place_in
-from jolly_core.library import Definition, definition, definitions, find_symbols, is_drawn, own_symbol
+from jolly_core.library import Definition, base_of, definition, definitions, find_symbols, is_drawn, own_symbol
 from jolly_core.model import Device, Part, Project, Sheet
 from jolly_core.tagging import lead_of, likely_devices, tag_on
 
@@ -17,6 +17,7 @@ NONE_FREE = "none free"
 BLOCK = "block"  # offered with a device or part whose pins it shows
 CONTINUATION, NOTE = "continuation", "note"  # what is offered beside symbol definitions
 SHORTEST_WORD = 4
+_ANYONES = ("load", "sensor")  # units whose symbol serves other classes, too, that have none of their own
 
 
 @dataclass(slots=True, frozen=True)
@@ -170,6 +171,6 @@ def _lead_for(part: Part, standard: str) -> Definition | None:
         return leading
     kinds = {kind for kind, _ in part.units}
     fitting = [d for d in definitions().values() if d.lead < 9 and d.unit in kinds]
-    own = [d for d in fitting if d.part_class == part.part_class]
-    found = own or [d for d in fitting if d.key == "coil"]
+    own = [d for d in fitting if base_of(d.part_class) == base_of(part.part_class)]
+    found = own or [d for d in fitting if d.key == "coil"] or [d for d in fitting if d.unit in _ANYONES]
     return min(found, key=lambda d: d.lead, default=None)

@@ -196,7 +196,7 @@ export function NumbersSection({ list, canEdit }: { list: ReactNode; canEdit: bo
               variant="outlined"
               onClick={() => setPanel({ name: 'naming', rule: null, naming: NEW_RULE })}
             >
-              Add a rule
+              Add a tag rule
             </Button>
           )}
           {canEdit && (

@@ -32,7 +32,8 @@ export function useKeys(canEdit: boolean) {
       if (event.key === 'Enter' && s.tool.name === 'stroke') return putStroke()
       if (event.key === 'Enter' && (s.tool.name === 'paste' || s.tool.name === 'stamp')) return putHeld()
       const letter = /^[a-zA-Z]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey
-      if (canEdit && letter && armed && s.tool.name === 'wire' && !s.tool.corners.length) {
+      const word = letter && armed && event.key !== armed
+      if (canEdit && word && s.tool.name === 'wire' && !s.tool.corners.length) {
         event.preventDefault()
         s.set({ tool: { name: 'place', text: armed + event.key } })
         armed = ''
