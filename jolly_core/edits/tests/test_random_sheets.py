@@ -13,7 +13,7 @@ from jolly_core.checks import all_snags
 from jolly_core.edits.history import take_back
 from jolly_core.edits.pieces import piece_of, piece_to_json
 from jolly_core.exchange import read_project, write_project
-from jolly_core.library import definition
+from jolly_core.library import definition, drawn_key, sketch_from
 from jolly_core.model import CoreError, Project, changes_from_json, changes_to_json
 from jolly_core.scenes import sheet_scene
 from jolly_core.tagging import full_tag, terminal_number
@@ -24,6 +24,9 @@ from jolly_core.wiring import wire_numbers
 pick = st.integers(0, 10_000)
 grid = st.integers(8, 70)
 step = st.integers(-12, 12)
+# Two drawn symbols: one that comes along with other graphics, one of poles that are repeated.
+BEACON = drawn_key({**sketch_from(definition("lamp")), "name": "Beacon"})
+SWITCH = drawn_key({**sketch_from(definition("breaker")), "name": "House breaker", "places": {"tag": [2, -2]}})
 SYMBOLS = (
     "coil",
     "contact-no",
@@ -34,6 +37,8 @@ SYMBOLS = (
     "terminal-fuse",
     "lamp",
     "motor",
+    BEACON,
+    SWITCH,
 )
 HOW = ("left", "right", "top", "bottom", "column", "row")
 

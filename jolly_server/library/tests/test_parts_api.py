@@ -189,3 +189,30 @@ class InProject(DemoCase):
         on = self.anna.get(f"/api/projects/{KILN}/devices/{device}/add-ons").json()["on"]
         self.assertEqual([p["number"] for p in on], ["BW-AX22"])
         self.assert_memory_is_stored()
+
+
+class OwnClasses(DemoCase):
+    def test_a_class_made_on_the_way_is_listed_searched_and_extended(self) -> None:
+        anna = self.person("anna")
+        draft = {"act": "new", "class_name": "Air curtain", "like": "fan", "iec": "GX"}
+        made = self.post(anna, "/library/draft", draft).json()
+        key = made["record"]["part_class"]
+        self.assertEqual((key, made["spec"]["name"]), ("own:Air curtain|fan|GX", "Air curtain"))
+        self.assertEqual(made["record"]["units"], [["load", ["1", "2"]]])
+        names = [c["name"] for c in anna.get("/api/library/kinds").json()["classes"]]
+        self.assertNotIn("Air curtain", names, "no part has it yet")
+        record = {**made["record"], "maker": "Brindlework", "number": "BW-AC1", "text": "Air curtain"}
+        self.assertEqual(self.post(anna, "/library/part", {"shelf": "house", "record": record}).status_code, 200)
+        self.post(anna, "/library/own-fields", {"part_class": key, "name": "Throw", "unit": "m", "kind": "number"})
+        spec = next(c for c in anna.get("/api/library/kinds").json()["classes"] if c["key"] == key)
+        self.assertIn("throw_m", spec["fields"])
+        found = anna.get("/api/library/parts", {"part_class_key": key}).json()
+        self.assertEqual([(p["number"], p["class_name"]) for p in found], [("BW-AC1", "Air curtain")])
+
+    def test_a_class_that_cannot_be_is_refused(self) -> None:
+        anna = self.person("anna")
+        for name, like in (("Fan|x", "fan"), ("Curtain", "rocket"), ("Enclosure fan", "fan")):
+            answer = self.post(anna, "/library/draft", {"act": "new", "class_name": name, "like": like})
+            self.assertEqual(answer.status_code, 400, name)
+        bad = {"id": "", "maker": "M", "number": "N", "part_class": "own:X|rocket"}
+        self.assertEqual(self.post(anna, "/library/part", {"shelf": "house", "record": bad}).status_code, 400)
