@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import io
 import math
+from itertools import islice
 from typing import Any, cast
 
 import ezdxf.filemanagement
@@ -36,6 +37,7 @@ from jolly_core.model import FileError
 
 LARGEST = 2_000_000
 MOST_POINTS = 3000
+MOST_COPIES = 20
 CURVE_STEPS = 12
 PX_PER_MM = 96 / 25.4
 CLOSE_MM = 0.05
@@ -115,6 +117,9 @@ def _placed(prim: list[Any], dx: float, dy: float, factor: float) -> list[Any]:
 def _from_svg(content: bytes, name: str) -> Art:
     if b"<!ENTITY" in content or b"<!DOCTYPE" in content:
         raise FileError(f"{name} has a document type in it, which is not read. Save it as plain SVG.", field="file")
+    if content.count(b"<use") > MOST_COPIES:
+        # Copies of copies grow without end in a small file.
+        raise FileError(f"{name} has too many copies in it. Save it with its copies drawn out.", field="file")
     try:
         drawing = SVG.parse(io.BytesIO(content), ppi=96.0, reify=True)
         elements = list(drawing.elements())
@@ -176,9 +181,11 @@ def _from_dxf(content: bytes, name: str) -> Art:
     try:
         document = ezdxf.filemanagement.read(io.StringIO(content.decode("utf-8", errors="replace")))
         factor = conversion_factor(InsertUnits(document.units), InsertUnits.Millimeters) if document.units else 1.0
-        entities = list(recursive_decompose(document.modelspace()))
+        entities = list(islice(recursive_decompose(document.modelspace()), MOST_POINTS + 1))
     except (DXFError, OSError, ValueError, TypeError, KeyError, IndexError) as error:
         raise FileError(f"{name} cannot be read as DXF.", field="file") from error
+    if len(entities) > MOST_POINTS:
+        raise FileError(f"{name} has more than {MOST_POINTS} things in it. Choose a simpler drawing.", field="file")
     found: Art = []
     for entity in entities:
         kind, drawn = entity.dxftype(), cast(Any, entity)

@@ -30,6 +30,20 @@ def dxf(units: int = 4) -> bytes:
     return out.getvalue().encode()
 
 
+def nested_blocks() -> bytes:
+    """Return a DXF of blocks that hold each other many times over."""
+    document = ezdxf.filemanagement.new("R2010", units=4)
+    document.blocks.new("B0").add_line((0, 0), (1, 0))
+    for level in range(1, 8):
+        block = document.blocks.new(f"B{level}")
+        for _ in range(6):
+            block.add_blockref(f"B{level - 1}", (0, 0))
+    document.modelspace().add_blockref("B7", (0, 0))
+    out = io.StringIO()
+    document.write(out)
+    return out.getvalue().encode()
+
+
 class FromSvg(TestCase):
     def test_it_is_true_to_scale_in_mm_with_transforms_applied(self) -> None:
         found = graphics_in(SVG, "lamp.svg")
@@ -60,6 +74,8 @@ class FromSvg(TestCase):
             (b"GIF89a", "d.gif", "neither an SVG nor a DXF"),
             (b"0\nSECTION\n", "e.dxf", "cannot be read as DXF"),
             (b"x" * 2_000_001, "f.svg", "larger than 2 MB"),
+            (b"<svg>" + b'<use href="#a"/>' * 21 + b"</svg>", "g.svg", "too many copies"),
+            (nested_blocks(), "h.dxf", "more than 3000 things"),
         ):
             with self.assertRaises(FileError) as caught:
                 graphics_in(content, name)
