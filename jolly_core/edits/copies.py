@@ -68,7 +68,8 @@ def _redraw(work: Work, device: Device, old: Part | None) -> None:
         was, now = (own_symbol(p, shape.unit, standard) for p in (old, part))
         if not now or was == now or symbol.definition != (was or symbol_for(shape.unit, shape.part_class)):
             continue
-        if definition(now).pins == shape.pins and definition(now).through == shape.through:
+        new = definition(now)
+        if (new.pins, new.through) == (shape.pins, shape.through) and len(symbol.units) <= new.max_poles:
             work.put("symbol", replace(symbol, definition=now))
 
 
