@@ -24,15 +24,22 @@ def parents(wires: Iterable[Wire]) -> tuple[dict[int, int], list[int]]:
     """
     parent: dict[int, int] = {}
     starts: list[int] = []
-    start = starts.append
+    start, known = starts.append, parent.get
     for w in wires:
         a, b = (w.y1 << SHIFT) + w.x1, (w.y2 << SHIFT) + w.x2
         start(a)
-        root_a, root_b = parent.setdefault(a, a), parent.setdefault(b, b)
-        while parent[root_a] != root_a:
-            root_a = parent[root_a]
-        while parent[root_b] != root_b:
-            root_b = parent[root_b]
+        # Most ends are met for the first time: they are their own root, and nothing is to be climbed.
+        root_a, root_b = known(a), known(b)
+        if root_a is None:
+            parent[a] = root_a = a
+        else:
+            while (above := parent[root_a]) != root_a:
+                root_a = above
+        if root_b is None:
+            parent[b] = root_b = b
+        else:
+            while (above := parent[root_b]) != root_b:
+                root_b = above
         # A parent never has a higher number, so that one pass in rising order finds every root.
         if root_a < root_b:
             parent[root_b] = parent[b] = root_a

@@ -5,8 +5,10 @@ from __future__ import annotations
 import base64
 import io
 from collections.abc import Sequence
+from functools import cache
 from math import ceil
 from pathlib import Path
+from typing import Any
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
@@ -24,6 +26,7 @@ FORM_PT = 284
 INK = HexColor("#14213D")
 TEAL = HexColor("#1F7A6D")
 GREY = HexColor("#6B7280")
+_ink = cache(HexColor)  # reading a colour costs more than drawing a line with it
 # Insulation colours by IEC 60757 code, as they are painted.
 COLOURS: dict[str, str] = {
     "BK": "#1B1B1B",
@@ -178,6 +181,7 @@ class _Painter:
         self.canvas = canvas
         self.sheets = sheets
         self.forms: dict[str, str] = {}  # the names of the forms by symbol and poles
+        self.words: dict[str, list[list[Any]]] = {}  # the texts in a form's symbol, which are painted upright beside it
         self.pictures: dict[str, ImageReader] = {}
         self.height = 0.0
 
@@ -215,7 +219,9 @@ class _Painter:
         c.setLineJoin(1)
         c.setStrokeColor(INK)
         c.setFillColor(INK)
-        for prim in art_of(key, poles, self.project.settings.standard):
+        art = art_of(key, poles, self.project.settings.standard)
+        self.words[name] = [v for kind, *v in art if kind == "text"]
+        for prim in art:
             self._art(prim)
         c.endForm()
 
@@ -303,11 +309,11 @@ class _Painter:
             c.setLineWidth(0.7 * mm)
             c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
         c.setLineWidth(0.5 * mm)
-        c.setStrokeColor(HexColor(COLOURS.get(first, "#1B1B1B")))
+        c.setStrokeColor(_ink(COLOURS.get(first, "#1B1B1B")))
         c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
         if second:
             c.setDash(2 * mm, 2 * mm)
-            c.setStrokeColor(HexColor(COLOURS.get(second, "#1B1B1B")))
+            c.setStrokeColor(_ink(COLOURS.get(second, "#1B1B1B")))
             c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
             c.setDash()
 
@@ -326,12 +332,12 @@ class _Painter:
         yx, yy = turned(0, 1, rotation, mirror)
         c.saveState()
         c.transform(xx, -xy, yx, -yy, x * mm, self._y(y))
-        c.doForm(self.forms[f"{key}-{poles}"])
+        form = self.forms[f"{key}-{poles}"]
+        c.doForm(form)
         c.restoreState()
-        for kind, *v in art_of(key, poles, self.project.settings.standard):
-            if kind == "text":
-                dx, dy = turned(v[0], v[1] - v[3] / 3, rotation, mirror)
-                self._text(x + dx, y + dy + v[3] / 3, v[3], "middle", "label", v[2], "")
+        for v in self.words[form]:
+            dx, dy = turned(v[0], v[1] - v[3] / 3, rotation, mirror)
+            self._text(x + dx, y + dy + v[3] / 3, v[3], "middle", "label", v[2], "")
 
     def _text(self, x: float, y: float, size: float, anchor: str, role: str, content: str, link: str) -> None:
         c = self.canvas

@@ -126,8 +126,11 @@ def _group(project: Project, sheet_id: str) -> SheetGroups:
     for s in project.symbols_on(sheet_id):
         id, place = s.id, (s.y << SHIFT) + s.x
         numbers, carried = pin_numbers(s.definition, s.rotation, s.mirror, len(s.units))
-        for pin, number in enumerate(numbers):
-            locate((place + number, (id, pin)))
+        if len(numbers) == 2:  # most have two pins, and this runs for each of tens of thousands
+            locate((place + numbers[0], (id, 0)))
+            locate((place + numbers[1], (id, 1)))
+        else:
+            located += [(place + number, (id, pin)) for pin, number in enumerate(numbers)]
         if carried:
             carrying += [(place + numbers[a], place + numbers[b]) for a, b in carried]
     located.sort()
