@@ -87,26 +87,35 @@ _stamps = itertools.count(1)
 class Index:
     """A one-to-many index from a key to the ids that have it, in the order of their ids."""
 
-    __slots__ = ("_ids",)
+    __slots__ = ("_ids", "_sorted")
 
     def __init__(self) -> None:
         self._ids: dict[str, dict[str, None]] = {}
+        self._sorted: dict[str, list[str]] = {}  # as they were last asked for, until one comes or goes
 
     def add(self, key: str, id: str) -> None:
         """Put an id under a key."""
         self._ids.setdefault(key, {})[id] = None
+        self._sorted.pop(key, None)
 
     def discard(self, key: str, id: str) -> None:
         """Take an id from a key; an absent one is no error."""
         ids = self._ids.get(key)
         if ids is not None:
+            self._sorted.pop(key, None)
             ids.pop(id, None)
             if not ids:
                 del self._ids[key]
 
     def get(self, key: str) -> list[str]:
         """Return the ids under a key, sorted."""
-        return sorted(self._ids.get(key, ()))
+        known = self._sorted.get(key)
+        if known is None:
+            ids = self._ids.get(key)
+            if ids is None:
+                return []
+            known = self._sorted[key] = sorted(ids)
+        return known.copy()
 
     def has(self, key: str) -> bool:
         """Return whether any id is under a key."""
