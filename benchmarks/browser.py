@@ -32,7 +32,7 @@ FLAGS = [
 FRAME_MS = 1000 / 60
 OPEN_MS, EDIT_MS = 300.0, 100.0
 REST_MS = 400  # between two keys, so that one edit is measured and not a queue of them
-COPIES, PITCH = (3, 2), (150, 100)  # copies of the template across and down a dense sheet, and their pitch in steps
+COPIES, PITCH = (3, 3), (150, 100)  # copies of the template across and down a dense sheet, and their pitch in steps
 SETTLED = "() => !document.querySelector('svg[data-testid=sheet]').style.transform"
 # Notes the time of each key and, after what it changed on the sheet was painted, how long that took.
 WATCH = """() => {
@@ -64,7 +64,7 @@ FRAMES = """() => {
 
 
 def dense() -> Project:
-    """Return a project whose one sheet shows about 1,500 things: wires, symbols, junctions, numbers, contact tables."""
+    """Return a project whose one sheet has about 1,500 wires and symbols, and junctions, numbers, contact tables."""
     project = template().project
     sheet = next(iter(project.sheets.values()))
     project.load("sheet", [replace(sheet, size="A0")])

@@ -12,6 +12,13 @@ export default ts.config(
     rules: {
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.name=useSheet][arguments.length=0]',
+          message: 'Say which fields: useSheet((s) => s.one) or usePick(...); the whole store changes at every key.',
+        },
+      ],
       '@typescript-eslint/switch-exhaustiveness-check': 'off',
     },
   },

@@ -12,7 +12,7 @@ import ReportProblemOutlinedIcon from '@mui/icons-material/ReportProblemOutlined
 import ViewWeekOutlinedIcon from '@mui/icons-material/ViewWeekOutlined'
 import Badge from '@mui/material/Badge'
 import Box from '@mui/material/Box'
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { NavLink } from 'react-router'
 import { useSheet } from '../benches/draw/store'
 import { COPPER, INK, LINE } from './theme'
@@ -37,8 +37,17 @@ export const BENCHES: Bench[] = [
   { path: 'make', label: 'Make', icon: <ContentCutOutlinedIcon /> },
 ]
 
-export function BenchRail({ projectId }: { projectId: string }) {
+/** The number of snags on the open sheet at an icon. */
+function SnagBadge({ icon }: { icon: ReactNode }) {
   const snags = useSheet((s) => Object.keys(s.view.snags).length)
+  return (
+    <Badge badgeContent={snags} color="error">
+      {icon}
+    </Badge>
+  )
+}
+
+export const BenchRail = memo(function BenchRail({ projectId }: { projectId: string }) {
   return (
     <Box
       component="nav"
@@ -63,12 +72,10 @@ export function BenchRail({ projectId }: { projectId: string }) {
             '&.active': { bgcolor: '#fff', borderColor: COPPER, color: COPPER, fontWeight: 600 },
           }}
         >
-          <Badge badgeContent={bench.path === 'snags' ? snags : 0} color="error">
-            {bench.icon}
-          </Badge>
+          {bench.path === 'snags' ? <SnagBadge icon={bench.icon} /> : bench.icon}
           {bench.label}
         </Box>
       ))}
     </Box>
   )
-}
+})

@@ -1,10 +1,9 @@
 /** The frame of a project: top bar, bench rail, the bench. */
 import Box from '@mui/material/Box'
-import { useQuery } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
 import { Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router'
-import { client, got, wordsOf, type Me } from '../api/client'
+import { wordsOf, type Me } from '../api/client'
 import type { PageLine, SheetLine } from '../api/shapes'
 import { BriefBench } from '../benches/brief/BriefBench'
 import { CabinetBench } from '../benches/cabinet/CabinetBench'
@@ -19,9 +18,11 @@ import { PartsBench } from '../benches/parts/PartsBench'
 import { SnagsBench } from '../benches/snags/SnagsBench'
 import { TerminalsBench } from '../benches/terminals/TerminalsBench'
 import { BENCHES, BenchRail } from './BenchRail'
+import { useRevision } from '../kit/useRevision'
 import { PictureBase } from '../scene/pictures'
 import { isTyping, keyName } from './commands'
 import { TopBar } from './TopBar'
+import { useOutline, useOutlineNow } from '../kit/useOutline'
 
 const POLL_MS = 1500
 
@@ -29,18 +30,7 @@ export function ProjectShell({ me }: { me: Me }) {
   const { projectId = '' } = useParams()
   const go = useNavigate()
   const onSheet = useLocation().pathname.includes('/draw')
-  const { enqueueSnackbar } = useSnackbar()
-  const message = useSheet((s) => s.message)
-  const revision = useSheet((s) => s.revision)
-  const outline = useQuery({
-    queryKey: ['outline', projectId],
-    queryFn: () =>
-      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
-  })
-  const { refetch, data: known } = outline
-  useEffect(() => {
-    if (known && !onSheet) useSheet.getState().enter(projectId, known.revision, known.undo, known.redo)
-  }, [known, onSheet, projectId])
+  const outline = useOutline(projectId)
   useEffect(() => {
     const timer = window.setInterval(() => void useSheet.getState().poll(), POLL_MS)
     return () => window.clearInterval(timer)
@@ -58,18 +48,6 @@ export function ProjectShell({ me }: { me: Me }) {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [onSheet])
-  useEffect(() => {
-    if (message) {
-      enqueueSnackbar(message.text, {
-        variant: message.kind === 'error' ? 'error' : 'default',
-        autoHideDuration: message.kind === 'error' ? 7000 : 2500,
-        preventDuplicate: true,
-      })
-    }
-  }, [message, enqueueSnackbar])
-  useEffect(() => {
-    if (revision > 0) void refetch()
-  }, [revision, refetch])
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const bench = BENCHES[Number(event.key) - 1]
@@ -98,6 +76,7 @@ export function ProjectShell({ me }: { me: Me }) {
   return (
     <PictureBase.Provider value={`/api/projects/${projectId}/pictures/`}>
       <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
+        <Following projectId={projectId} onSheet={onSheet} />
         <TopBar me={me} outline={outline.data} />
         <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
           <BenchRail projectId={projectId} />
@@ -136,4 +115,28 @@ export function ProjectShell({ me }: { me: Me }) {
       </Box>
     </PictureBase.Provider>
   )
+}
+
+/** What follows the store without a picture of its own: messages, and the outline at each revision. */
+function Following({ projectId, onSheet }: { projectId: string; onSheet: boolean }) {
+  const { enqueueSnackbar } = useSnackbar()
+  const message = useSheet((s) => s.message)
+  const revision = useRevision()
+  const { refetch, data: known } = useOutlineNow(projectId)
+  useEffect(() => {
+    if (known && !onSheet) useSheet.getState().enter(projectId, known.revision, known.undo, known.redo)
+  }, [known, onSheet, projectId])
+  useEffect(() => {
+    if (message) {
+      enqueueSnackbar(message.text, {
+        variant: message.kind === 'error' ? 'error' : 'default',
+        autoHideDuration: message.kind === 'error' ? 7000 : 2500,
+        preventDuplicate: true,
+      })
+    }
+  }, [message, enqueueSnackbar])
+  useEffect(() => {
+    if (revision > 0) void refetch()
+  }, [revision, refetch])
+  return null
 }

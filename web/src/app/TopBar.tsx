@@ -8,11 +8,12 @@ import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import Tooltip from '@mui/material/Tooltip'
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { Link } from 'react-router'
-import { client, got, type Me, type Outline } from '../api/client'
+import { client, got, type Me } from '../api/client'
 import type { SheetLine } from '../api/shapes'
-import { useSheet } from '../benches/draw/store'
+import { usePick, useSheet } from '../benches/draw/store'
+import type { LastingOutline } from '../kit/useOutline'
 import { Mark } from './Mark'
 import { Omnibox } from './Omnibox'
 import { INK, TEAL } from './theme'
@@ -25,8 +26,8 @@ const initials = (name: string) =>
     .slice(0, 2)
     .toUpperCase()
 
-export function TopBar({ me, outline }: { me: Me; outline: Outline }) {
-  const { undo, redo, people, step } = useSheet()
+export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: LastingOutline }) {
+  const people = useSheet((s) => s.people)
   const queries = useQueryClient()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const settings = outline.settings as { number: string; name: string; customer: string; revision: string }
@@ -85,35 +86,7 @@ export function TopBar({ me, outline }: { me: Me; outline: Outline }) {
       <Box sx={{ flex: 1, display: 'flex', justifyContent: 'center' }}>
         <Omnibox projectId={outline.id} />
       </Box>
-      <Tooltip title={undo ? `Undo: ${undo}  Ctrl+Z` : 'Nothing to undo'}>
-        <span>
-          <Button
-            color="inherit"
-            disabled={!undo}
-            startIcon={<UndoIcon fontSize="small" />}
-            aria-label={`Undo ${undo}`}
-            onClick={() => void step('undo')}
-            sx={{ '&.Mui-disabled': { color: '#7D88A6' }, whiteSpace: 'nowrap' }}
-          >
-            <span style={{ maxWidth: 140, overflow: 'hidden', textOverflow: 'ellipsis' }}>
-              {undo || 'Undo'}
-            </span>
-          </Button>
-        </span>
-      </Tooltip>
-      <Tooltip title={redo ? `Redo: ${redo}  Ctrl+Y` : 'Nothing to redo'}>
-        <span>
-          <Button
-            color="inherit"
-            disabled={!redo}
-            aria-label={`Redo ${redo}`}
-            onClick={() => void step('redo')}
-            sx={{ minWidth: 0, '&.Mui-disabled': { color: '#7D88A6' } }}
-          >
-            <RedoIcon fontSize="small" />
-          </Button>
-        </span>
-      </Tooltip>
+      <Steps />
       {people.map((p) => (
         <Tooltip
           key={p.name}
@@ -150,5 +123,43 @@ export function TopBar({ me, outline }: { me: Me; outline: Outline }) {
         <MenuItem onClick={() => void out()}>Sign out</MenuItem>
       </Menu>
     </Box>
+  )
+})
+
+/** Undo and redo, with what they take back. */
+function Steps() {
+  const { undo, redo, step } = usePick('undo', 'redo', 'step')
+  return (
+    <>
+      <Tooltip title={undo ? `Undo: ${undo}  Ctrl+Z` : 'Nothing to undo'}>
+        <span>
+          <Button
+            color="inherit"
+            disabled={!undo}
+            startIcon={<UndoIcon fontSize="small" />}
+            aria-label={`Undo ${undo}`}
+            onClick={() => void step('undo')}
+            sx={{ '&.Mui-disabled': { color: '#7D88A6' }, whiteSpace: 'nowrap' }}
+          >
+            <span style={{ maxWidth: 140, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+              {undo || 'Undo'}
+            </span>
+          </Button>
+        </span>
+      </Tooltip>
+      <Tooltip title={redo ? `Redo: ${redo}  Ctrl+Y` : 'Nothing to redo'}>
+        <span>
+          <Button
+            color="inherit"
+            disabled={!redo}
+            aria-label={`Redo ${redo}`}
+            onClick={() => void step('redo')}
+            sx={{ minWidth: 0, '&.Mui-disabled': { color: '#7D88A6' } }}
+          >
+            <RedoIcon fontSize="small" />
+          </Button>
+        </span>
+      </Tooltip>
+    </>
   )
 }

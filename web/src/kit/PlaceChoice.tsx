@@ -4,6 +4,7 @@ import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../api/client'
 import { useSheet } from '../benches/draw/store'
+import { useRevision } from './useRevision'
 
 export type Side = 'panel' | 'door' | 'field' | 'machine'
 
@@ -33,7 +34,7 @@ interface Props {
 /** The functions and locations of the project. */
 export function usePlaces() {
   const projectId = useSheet((s) => s.projectId)
-  const revision = useSheet((s) => s.revision)
+  const revision = useRevision()
   return useQuery({
     queryKey: ['places', projectId, revision],
     queryFn: () =>

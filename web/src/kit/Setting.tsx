@@ -1,8 +1,8 @@
 /** A number among the project's settings, changed where it matters. */
-import { useQuery } from '@tanstack/react-query'
-import { client, got, type AnyEdit } from '../api/client'
-import { useSheet } from '../benches/draw/store'
+import { type AnyEdit } from '../api/client'
+import { usePick } from '../benches/draw/store'
 import { Field } from './Field'
+import { useOutline } from './useOutline'
 
 type Name =
   | 'end_allowance_mm'
@@ -19,13 +19,8 @@ interface Props {
 }
 
 export function Setting({ name, label, canEdit }: Props) {
-  const { projectId, send, say } = useSheet()
-  const outline = useQuery({
-    queryKey: ['outline', projectId],
-    queryFn: () =>
-      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
-    enabled: projectId !== '',
-  })
+  const { projectId, send, say } = usePick('projectId', 'send', 'say')
+  const outline = useOutline(projectId)
   const value = outline.data?.settings[name] as number | undefined
   const save = (typed: string) => {
     const number = Number(typed.replace(',', '.'))

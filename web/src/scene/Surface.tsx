@@ -217,6 +217,9 @@ export function Surface(props: Props) {
           display: 'block',
           transformOrigin: '0 0',
           userSelect: 'none',
+          // A layer of its own is moved as a picture; texts laid out without regard to the scale are not laid out anew.
+          willChange: 'transform',
+          textRendering: 'geometricPrecision',
         }}
         role="img"
         aria-label="Sheet"

@@ -7,7 +7,7 @@ import { useRef, useState } from 'react'
 import { QUIET } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { Blocks } from './shapes'
 
 interface Props {
@@ -32,7 +32,7 @@ async function base64Of(file: File): Promise<string> {
 }
 
 export function BlockPanel({ blocks, own, picked, canEdit, onPick, onTake, onGone, onKeep }: Props) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const { block } = blocks
   const [name, setName] = useState('')
   const [goesTo, setGoesTo] = useState<string | null>(null)
@@ -155,7 +155,7 @@ export function BlockPanel({ blocks, own, picked, canEdit, onPick, onTake, onGon
 }
 
 function Pictures({ blocks, onPlace }: { blocks: Blocks; onPlace: (id: string) => void }) {
-  const { send, projectId } = useSheet()
+  const { send, projectId } = usePick('send', 'projectId')
   const file = useRef<HTMLInputElement>(null)
   const take = async (chosen: File) => {
     const name = chosen.name.replace(/\.[^.]*$/, '')

@@ -8,7 +8,7 @@ import { client, got, wordsOf } from '../../api/client'
 import { LINE, QUIET } from '../../app/theme'
 import { Bench, Choice, Heading } from '../../kit/Bench'
 import { useBench } from '../../kit/useBench'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import { BlockCanvas } from './BlockCanvas'
 import { BlockPanel } from './BlockPanel'
 import { CellPanel } from './CellPanel'
@@ -17,7 +17,7 @@ import { useSheetTable } from './SheetsSection'
 import type { Blocks } from './shapes'
 
 export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { projectId, send, say } = useSheet()
+  const { projectId, send, say } = usePick('projectId', 'send', 'say')
   const settings = useSettings()
   const sheets = useSheetTable()
   const [wanted, setBlock] = useState('')

@@ -9,7 +9,7 @@ import { useState } from 'react'
 import { MONO, QUIET, TEAL } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { Blocks, Cell } from './shapes'
 
 interface Props {
@@ -27,7 +27,7 @@ const PLACE = [
 ] as const
 
 export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
-  const { send, say } = useSheet()
+  const { send, say } = usePick('send', 'say')
   const [words, setWords] = useState('')
   const put = (values: Partial<Cell>) =>
     void send({ kind: 'put-title-cell', block_id: cell.block_id, cell_id: cell.id, ...values })

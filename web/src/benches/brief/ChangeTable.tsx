@@ -4,12 +4,12 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { client, got, wordsOf, type AnyEdit } from '../../api/client'
 import { MONO, QUIET } from '../../app/theme'
 import { Rows } from '../../kit/Rows'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 
 const MOST = 60
 
 export function ChangeTable({ edit }: { edit: AnyEdit }) {
-  const { projectId, revision } = useSheet()
+  const { projectId, revision } = usePick('projectId', 'revision')
   const preview = useQuery({
     queryKey: ['change-table', projectId, revision, JSON.stringify(edit)],
     queryFn: () =>

@@ -3,15 +3,15 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
-import { client, got, type AnyEdit } from '../../api/client'
+import { type AnyEdit } from '../../api/client'
 import { QUIET } from '../../app/theme'
 import { Bench } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
 import { Setting } from '../../kit/Setting'
 import { useSheet } from '../draw/store'
+import { useOutline } from '../../kit/useOutline'
 
 const GROUPS = [
   [
@@ -56,12 +56,7 @@ interface Props {
 /** The settings of the project that is open, fresh after every edit. */
 export function useSettings() {
   const projectId = useSheet((s) => s.projectId)
-  const outline = useQuery({
-    queryKey: ['outline', projectId],
-    queryFn: () =>
-      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
-    enabled: projectId !== '',
-  })
+  const outline = useOutline(projectId)
   return (outline.data?.settings ?? {}) as Record<string, string> & { own_fields?: Record<string, string> }
 }
 

@@ -2,23 +2,19 @@
 import Box from '@mui/material/Box'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { client, got, type AnyEdit } from '../../api/client'
+import { type AnyEdit } from '../../api/client'
 import type { WireTypeLine } from '../../api/shapes'
 import { QUIET } from '../../app/theme'
 import { Field } from '../../kit/Field'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { Sheets } from './shapes'
+import { useOutline } from '../../kit/useOutline'
 
 export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolean }) {
-  const { projectId, send } = useSheet()
+  const { projectId, send } = usePick('projectId', 'send')
   const [kind, setKind] = useState('schematic')
-  const outline = useQuery({
-    queryKey: ['outline', projectId],
-    queryFn: () =>
-      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
-  })
+  const outline = useOutline(projectId)
   const types = (outline.data?.wire_types ?? []) as unknown as WireTypeLine[]
   const habit = table.habits.find((h) => h.kind === kind)
   const set = (values: Record<string, unknown>) =>

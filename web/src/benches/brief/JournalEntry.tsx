@@ -10,7 +10,7 @@ import { LINE, MONO, QUIET, SNAG } from '../../app/theme'
 import { Drawing } from '../../kit/Drawing'
 import { useBench } from '../../kit/useBench'
 import { useArt } from '../../scene/useArt'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import { useSettings } from './FactsSection'
 import { when } from './JournalSection'
 import type { JournalDetail, SheetThen } from './shapes'
@@ -24,7 +24,7 @@ interface Props {
 }
 
 export function JournalEntry({ revision, canEdit, onClose, onOpen, onObject }: Props) {
-  const { projectId, say, poll } = useSheet()
+  const { projectId, say, poll } = usePick('projectId', 'say', 'poll')
   const [sheet, setSheet] = useState('')
   const [side, setSide] = useState<'before' | 'after'>('after')
   const path = { project_id: projectId, revision }

@@ -9,7 +9,7 @@ import { useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import { LINE, MONO, QUIET } from '../../app/theme'
 import { Bench, Empty } from '../../kit/Bench'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import { JournalEntry } from './JournalEntry'
 import { useSheetTable } from './SheetsSection'
 import type { JournalLine } from './shapes'
@@ -17,7 +17,7 @@ import type { JournalLine } from './shapes'
 const PAGE = 60
 
 export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { projectId, revision } = useSheet()
+  const { projectId, revision } = usePick('projectId', 'revision')
   const [search, setSearch] = useSearchParams()
   const table = useSheetTable()
   const [filter, setFilter] = useState({ who: '', sheet_id: '', since: '', until: '', words: '' })

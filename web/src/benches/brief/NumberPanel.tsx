@@ -7,7 +7,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf, type AnyEdit } from '../../api/client'
 import { MONO, QUIET, SNAG } from '../../app/theme'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { Sheets } from './shapes'
 
 interface Props {
@@ -17,7 +17,7 @@ interface Props {
 }
 
 export function NumberPanel({ table, picked, close }: Props) {
-  const { projectId, revision, send } = useSheet()
+  const { projectId, revision, send } = usePick('projectId', 'revision', 'send')
   const [start, setStart] = useState('1')
   const [step, setStep] = useState('1')
   const [prefix, setPrefix] = useState('')

@@ -9,7 +9,7 @@ import { Bench } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
 import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import { ChangeTable } from './ChangeTable'
 import { piecesLine, RuleForm } from './RuleForm'
 import { TagRuleForm } from './TagRuleForm'
@@ -72,7 +72,7 @@ function condition(rule: NumberRuleRecord, data: WiringHabits): string {
 }
 
 export function NumbersSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const habits = useWiring()
   const places = usePlaces().data
   const [panel, setPanel] = useState<Panel>(NONE)

@@ -11,7 +11,7 @@ import { QUIET, TEAL } from '../../app/theme'
 import { Bench } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
 import { SheetLink } from '../../kit/SheetLink'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import { useSheetTable } from './SheetsSection'
 
 type Role = 'owner' | 'editor' | 'viewer'
@@ -22,7 +22,7 @@ const ROLES: [Role, string][] = [
 ]
 
 export function PeopleSection({ list, owner }: { list: ReactNode; owner: boolean }) {
-  const { projectId, people, say } = useSheet()
+  const { projectId, people, say } = usePick('projectId', 'people', 'say')
   const queries = useQueryClient()
   const table = useSheetTable()
   const key = ['members', projectId]

@@ -10,7 +10,7 @@ import type { AnyEdit } from '../../api/client'
 import { LINE, MONO } from '../../app/theme'
 import { Act, Acts } from '../../kit/Act'
 import { usePlaces } from '../../kit/PlaceChoice'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import { ChangeTable } from './ChangeTable'
 import type { NumberRuleRecord, WiringHabits } from './shapes'
 
@@ -56,7 +56,7 @@ interface Props {
 }
 
 export function RuleForm({ data, rule, close }: Props) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const places = usePlaces()
   const [name, setName] = useState(rule?.name ?? '')
   const [pieces, setPieces] = useState<Draft[]>(

@@ -10,7 +10,7 @@ import { QUIET } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import type { Places } from '../../kit/PlaceChoice'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { SheetRecord, Sheets } from './shapes'
 
 interface Props {
@@ -29,7 +29,7 @@ function shared(sheets: SheetRecord[], key: keyof SheetRecord): string {
 }
 
 export function SheetsPanel({ table, places, picked, canEdit }: Props) {
-  const { projectId, send } = useSheet()
+  const { projectId, send } = usePick('projectId', 'send')
   const [number, setNumber] = useState('')
   const sheets = table.sheets.filter((s) => picked.includes(s.id))
   const one = sheets.length === 1 ? sheets[0]! : null

@@ -11,7 +11,7 @@ import { Grid } from '../../kit/Grid'
 import type { CellChange, Column } from '../../kit/gridData'
 import { usePlaces, type Places } from '../../kit/PlaceChoice'
 import { useBench } from '../../kit/useBench'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 import { AddSheets } from './AddSheets'
 import { HabitsPanel } from './HabitsPanel'
 import { NumberPanel } from './NumberPanel'
@@ -142,7 +142,7 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
 }
 
 export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { projectId, send, say } = useSheet()
+  const { projectId, send, say } = usePick('projectId', 'send', 'say')
   const go = useNavigate()
   const table = useSheetTable()
   const places = usePlaces()

@@ -7,7 +7,7 @@ import { useState } from 'react'
 import { COPPER, LINE, MONO, QUIET } from '../../app/theme'
 import type { PlaceLine, Side } from '../../kit/PlaceChoice'
 import { Rows } from '../../kit/Rows'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 
 const SIDES: Side[] = ['panel', 'door', 'field', 'machine']
 
@@ -20,7 +20,7 @@ interface Props {
 }
 
 export function Structure({ kind, title, note, lines, canEdit }: Props) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const [code, setCode] = useState('')
   const [side, setSide] = useState<Side>('panel')
   const [text, setText] = useState('')

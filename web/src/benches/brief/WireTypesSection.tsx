@@ -10,7 +10,7 @@ import { Bench } from '../../kit/Bench'
 import { Grid } from '../../kit/Grid'
 import type { CellChange, Column } from '../../kit/gridData'
 import { wirePaint } from '../../scene/colours'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { WireTypeRecord, WiringHabits } from './shapes'
 import { useWiring } from './useWiring'
 
@@ -86,7 +86,7 @@ function changesEdit(changes: CellChange[]): AnyEdit {
 }
 
 export function WireTypesSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { send, say } = useSheet()
+  const { send, say } = usePick('send', 'say')
   const habits = useWiring()
   const [picked, setPicked] = useState<string[]>([])
   const data = habits.data
@@ -167,7 +167,7 @@ interface LegendProps {
 
 /** Insulations as they look on the sheet; and what becomes of the wires of a type that is taken away. */
 function Legend({ data, chosen, canEdit }: LegendProps) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const [goes, setGoes] = useState('')
   const others = data.types.filter((t) => t.id !== chosen?.id)
   return (

@@ -13,7 +13,7 @@ import { LINE, QUIET } from '../../app/theme'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
 import { PartChoice } from '../../kit/PartChoice'
 import { useBench } from '../../kit/useBench'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 import { CabinetPanel } from './CabinetPanel'
 import { NewEnclosure } from './NewEnclosure'
 import { Plan, type PlanTool } from './Plan'
@@ -27,7 +27,7 @@ type Look = SurfaceName | 'space'
 
 export function CabinetBench({ canEdit }: { canEdit: boolean }) {
   const projectId = useSheet((s) => s.projectId)
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const [search, setSearch] = useSearchParams()
   const [look, setLook] = useState<Look>('plate')
   const [tool, setTool] = useState<PlanTool>({ name: 'choose' })

@@ -8,7 +8,7 @@ import { Section } from '../../kit/Section'
 import { Setting } from '../../kit/Setting'
 import { TagChip } from '../../kit/TagChip'
 import { Why } from '../../kit/Why'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { EnclosureValue } from './shapes'
 
 interface Props {
@@ -20,7 +20,7 @@ interface Props {
 }
 
 export function CabinetPanel({ enclosure, selected, route, canEdit, onSelect }: Props) {
-  const { send, projectId, say } = useSheet()
+  const { send, projectId, say } = usePick('send', 'projectId', 'say')
   const chosen = enclosure.routes?.find((r) => r.key === route)
   const boxes = enclosure.boxes?.filter((b) => selected.has(b.id)) ?? []
   const base = `/api/projects/${projectId}/layouts/${enclosure.id}`

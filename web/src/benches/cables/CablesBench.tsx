@@ -15,7 +15,7 @@ import { TagChip } from '../../kit/TagChip'
 import { useBench } from '../../kit/useBench'
 import { Why } from '../../kit/Why'
 import { wirePaint } from '../../scene/colours'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 
 interface Core {
   ordinal: number
@@ -202,7 +202,7 @@ function CoreSwatch({ name }: { name: string }) {
 }
 
 function CablePanel({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
-  const { send, projectId } = useSheet()
+  const { send, projectId } = usePick('send', 'projectId')
   const set = (field: 'length_m' | 'load_a' | 'voltage_v' | 'power_factor', typed: string) => {
     const value = typed.trim() === '' ? 0 : Number(typed.replace(',', '.'))
     if (Number.isNaN(value)) useSheet.getState().say(`“${typed}” is no number.`, 'error')

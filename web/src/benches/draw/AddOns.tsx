@@ -4,7 +4,7 @@ import { client, got } from '../../api/client'
 import { MONO, QUIET } from '../../app/theme'
 import { Act } from '../../kit/Act'
 import { useBench } from '../../kit/useBench'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 interface Short {
   id: string
@@ -13,7 +13,7 @@ interface Short {
 }
 
 export function AddOns({ deviceId, canEdit }: { deviceId: string; canEdit: boolean }) {
-  const { projectId, send } = useSheet()
+  const { projectId, send } = usePick('projectId', 'send')
   const data = useBench<{ on: Short[]; accessories: Short[]; alternatives: Short[] }>(
     'add-ons',
     () =>

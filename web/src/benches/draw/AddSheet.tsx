@@ -4,14 +4,15 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { client, got, type AnyEdit } from '../../api/client'
+import { type AnyEdit } from '../../api/client'
 import type { SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE } from '../../app/theme'
 import type { Habit } from '../brief/shapes'
 import { useSheet } from './store'
+import { useOutline } from '../../kit/useOutline'
 
 interface Props {
   projectId: string
@@ -24,11 +25,7 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
   const go = useNavigate()
   const queries = useQueryClient()
   const model = sheets.find((s) => s.id === after)
-  const outline = useQuery({
-    queryKey: ['outline', projectId],
-    queryFn: () =>
-      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
-  })
+  const outline = useOutline(projectId)
   const habits = (outline.data?.habits ?? []) as unknown as Habit[]
   const types = (outline.data?.wire_types ?? []) as unknown as WireTypeLine[]
   const [number, setNumber] = useState('')

@@ -5,10 +5,10 @@ import { client, got } from '../../api/client'
 import type { Candidate, Item } from '../../api/shapes'
 import { LINE, MONO, QUIET, SNAG } from '../../app/theme'
 import { Section } from '../../kit/Section'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 export function BelongsTo({ symbol, canEdit }: { symbol: Item; canEdit: boolean }) {
-  const { projectId, sheetId, revision, send } = useSheet()
+  const { projectId, sheetId, revision, send } = usePick('projectId', 'sheetId', 'revision', 'send')
   const found = useQuery({
     queryKey: ['candidates', projectId, sheetId, symbol.facts.definition, revision],
     queryFn: () =>

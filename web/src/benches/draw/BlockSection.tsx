@@ -7,14 +7,20 @@ import { MONO } from '../../app/theme'
 import { Act } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 const SIDES = ['top', 'left', 'right', 'bottom'] as const
 type Sides = Record<(typeof SIDES)[number], string[]>
 const FREE = '·'
 
 export function BlockSection({ symbol }: { symbol: Item }) {
-  const { projectId, revision, send, caret, sheetId } = useSheet()
+  const { projectId, revision, send, caret, sheetId } = usePick(
+    'projectId',
+    'revision',
+    'send',
+    'caret',
+    'sheetId',
+  )
   const found = useQuery({
     queryKey: ['block', projectId, symbol.id, revision],
     queryFn: () =>

@@ -4,12 +4,12 @@ import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import type { WireTypeLine } from '../../api/shapes'
 import { remember } from '../../kit/remember'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 const MOST = 6
 
 export function BusTypes({ types }: { types: WireTypeLine[] }) {
-  const { projectId, busTypes, wireType, set } = useSheet()
+  const { projectId, busTypes, wireType, set } = usePick('projectId', 'busTypes', 'wireType', 'set')
   const put = (next: string[]) => {
     set({ busTypes: next })
     remember(`bus-${projectId}`, next)

@@ -12,7 +12,7 @@ import { AddOns } from './AddOns'
 import { BelongsTo } from './BelongsTo'
 import { BlockSection } from './BlockSection'
 import { PartPicker } from './PartPicker'
-import { useSheet } from './store'
+import { usePick } from './store'
 import { SymbolSection } from './SymbolSection'
 
 interface Props {
@@ -27,7 +27,7 @@ const rowStyle = { display: 'flex', gap: 8, padding: '2px 0', fontSize: 12.5 } a
 export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
   const [picking, setPicking] = useState(false)
   const [moving, setMoving] = useState(false)
-  const { send, sheetId } = useSheet()
+  const { send, sheetId } = usePick('send', 'sheetId')
   const orphan = card.snags.some((s) => s.mend === 'choose-device')
   return (
     <>
@@ -164,7 +164,7 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
 
 /** A unit that is not drawn yet; a click puts it down at the caret. */
 function FreeUnit({ device, definition, canEdit }: { device: string; definition: string; canEdit: boolean }) {
-  const { caret, sheetId, send } = useSheet()
+  const { caret, sheetId, send } = usePick('caret', 'sheetId', 'send')
   if (!canEdit || !definition) return <span style={{ color: QUIET }}>{definition ? 'free' : 'spare'}</span>
   const place = () =>
     void send({

@@ -8,11 +8,11 @@ import type { Item } from '../../api/shapes'
 import { Act, Acts } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { usePlaces } from '../../kit/PlaceChoice'
-import { useSheet } from './store'
+import { usePick } from './store'
 import { lockSelected } from './held'
 
 export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean }) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const places = usePlaces()
   const { figure, text = '', location = '', dashed = false, locked } = item.facts
   const lock = canEdit && (

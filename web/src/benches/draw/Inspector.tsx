@@ -1,9 +1,12 @@
 /** The inspector: what is selected, its texts, part, units, wiring and snags; the sheet when nothing is. */
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
-import { client, got, type Outline } from '../../api/client'
+import { memo, useDeferredValue } from 'react'
+import { client, got } from '../../api/client'
 import type { DeviceCard, SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE } from '../../app/theme'
+import type { LastingOutline } from '../../kit/useOutline'
+import { useRevision } from '../../kit/useRevision'
 import { BelongsTo } from './BelongsTo'
 import { FigurePanel } from './FigurePanel'
 import { KeepStamp } from './KeepStamp'
@@ -15,17 +18,32 @@ import { ReplacePanel } from './ReplacePanel'
 import { SelectionPanel } from './SelectionPanel'
 import { SheetPanel } from './SheetPanel'
 import { StampsPanel } from './StampsPanel'
-import { useSheet } from './store'
+import { usePick, type SheetState } from './store'
 import { WirePanel } from './WirePanel'
 
 interface Props {
-  outline: Outline
+  outline: LastingOutline
   canEdit: boolean
   onGo: (id: string, sheet?: string) => void
 }
 
-export function Inspector({ outline, canEdit, onGo }: Props) {
-  const { projectId, view, selection, subject, revision, panel } = useSheet()
+/** What the inspector goes by, at one moment. */
+type Shown = Pick<SheetState, 'projectId' | 'view' | 'selection' | 'subject' | 'panel'>
+
+/** The drawing comes first: the inspector follows when there is time. */
+export function Inspector(props: Props) {
+  const now = usePick('projectId', 'view', 'selection', 'subject', 'panel')
+  return <Panels {...props} shown={useDeferredValue(now)} revision={useRevision()} />
+}
+
+const Panels = memo(function Panels({
+  outline,
+  canEdit,
+  onGo,
+  shown,
+  revision,
+}: Props & { shown: Shown; revision: number }) {
+  const { projectId, view, selection, subject, panel } = shown
   const ids = selection.size ? [...selection] : subject ? [subject] : []
   const items = ids.map((id) => view.items[id]).filter((i) => i !== undefined)
   const symbols = items.filter((i) => i.kind === 'symbol')
@@ -89,6 +107,7 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
         <BelongsTo symbol={lone} canEdit={canEdit} />
       ) : wires.length && wires.length === items.length ? (
         <WirePanel
+          view={view}
           key={wires[0]!.id}
           wires={wires}
           types={outline.wire_types as unknown as WireTypeLine[]}
@@ -104,9 +123,7 @@ export function Inspector({ outline, canEdit, onGo }: Props) {
       ) : (
         <SheetPanel key={view.sheet.sheet?.id} canEdit={canEdit} />
       )}
-      {canEdit && panel === '' && items.length > 0 && (
-        <MoveToSheet ids={items.map((i) => i.id)} sheets={sheets} />
-      )}
+      {canEdit && panel === '' && items.length > 0 && <MoveToSheet items={items} sheets={sheets} />}
     </Box>
   )
-}
+})

@@ -8,10 +8,10 @@ import { QUIET } from '../../app/theme'
 import { Act } from '../../kit/Act'
 import { Section } from '../../kit/Section'
 import { QUESTION_KINDS, type Question } from './stampShapes'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 export function KeepStamp() {
-  const { send, set, selection, view, caret } = useSheet()
+  const { send, set, selection, view, caret } = usePick('send', 'set', 'selection', 'view', 'caret')
   const [name, setName] = useState('')
   const [text, setText] = useState('')
   const [anchored, setAnchored] = useState<[number, number] | null>(null)

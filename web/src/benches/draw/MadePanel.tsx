@@ -6,10 +6,10 @@ import { Link } from 'react-router'
 import type { AnyEdit } from '../../api/client'
 import { Field } from '../../kit/Field'
 import { useSheetTable } from '../brief/SheetsSection'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 export function MadePanel({ canEdit }: { canEdit: boolean }) {
-  const { view, projectId, send } = useSheet()
+  const { view, projectId, send } = usePick('view', 'projectId', 'send')
   const table = useSheetTable()
   const facts = view.sheet.sheet
   if (!facts) return null

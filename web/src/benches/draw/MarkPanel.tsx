@@ -8,7 +8,7 @@ import type { Item, Offer } from '../../api/shapes'
 import { MONO, TEAL } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 interface Props {
   mark: Item
@@ -17,7 +17,7 @@ interface Props {
 }
 
 export function MarkPanel({ mark, canEdit, onGo }: Props) {
-  const { projectId, sheetId, revision, send } = useSheet()
+  const { projectId, sheetId, revision, send } = usePick('projectId', 'sheetId', 'revision', 'send')
   const name = mark.facts.name ?? ''
   const path = { project_id: projectId, entity_id: mark.id }
   const places = useQuery({

@@ -2,15 +2,15 @@
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useNavigate } from 'react-router'
-import type { SheetLine } from '../../api/shapes'
-import { useSheet } from './store'
+import type { Item, SheetLine } from '../../api/shapes'
+import { usePick } from './store'
 
-export function MoveToSheet({ ids, sheets }: { ids: string[]; sheets: SheetLine[] }) {
-  const { projectId, sheetId, view, send } = useSheet()
+export function MoveToSheet({ items, sheets }: { items: Item[]; sheets: SheetLine[] }) {
+  const { projectId, sheetId, send } = usePick('projectId', 'sheetId', 'send')
   const go = useNavigate()
-  const moved = ids.filter((id) =>
-    ['symbol', 'wire', 'continuation', 'note'].includes(view.items[id]?.kind ?? ''),
-  )
+  const moved = items
+    .filter((i) => ['symbol', 'wire', 'continuation', 'note'].includes(i.kind))
+    .map((i) => i.id)
   const others = sheets.filter((s) => s.id !== sheetId && s.drawn)
   if (!moved.length || !others.length) return null
   return (

@@ -4,7 +4,7 @@ import InputBase from '@mui/material/InputBase'
 import { useState } from 'react'
 import { LINE } from '../../app/theme'
 import { Act } from '../../kit/Act'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 interface Props {
   snag: { key: string; message: string }
@@ -12,7 +12,7 @@ interface Props {
 }
 
 export function MuteLine({ snag, close }: Props) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const [reason, setReason] = useState('')
   const mute = () => {
     if (reason.trim()) void send({ kind: 'mute-snag', key: snag.key, reason }).then((a) => a && close())

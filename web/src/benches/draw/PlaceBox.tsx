@@ -11,7 +11,7 @@ import type { Placed } from '../../scene/Surface'
 import { boxPlace } from './boxPlace'
 import { ArtPicture } from '../../kit/ArtPicture'
 import { ItemArt } from './ItemArt'
-import { useSheet } from './store'
+import { useSheet, usePick } from './store'
 import { cancel } from './tools'
 
 const SHOWN = 8
@@ -47,7 +47,7 @@ function edit(offer: Offer): AnyEdit | null {
 }
 
 export function PlaceBox({ at, first }: { at: Placed; first: string }) {
-  const { projectId, sheetId, revision, preview } = useSheet()
+  const { projectId, sheetId, revision, preview } = usePick('projectId', 'sheetId', 'revision', 'preview')
   const [text, setText] = useState(first)
   const [line, setLine] = useState(0)
   const [entered, setEntered] = useState(false)

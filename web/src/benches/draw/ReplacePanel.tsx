@@ -8,7 +8,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf, type AnyEdit } from '../../api/client'
 import { LINE, MONO, QUIET } from '../../app/theme'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 const WHERE = [
   ['texts', 'texts of devices'],
@@ -20,7 +20,14 @@ const WHERE = [
 ] as const
 
 export function ReplacePanel() {
-  const { projectId, sheetId, revision, send, set, say } = useSheet()
+  const { projectId, sheetId, revision, send, set, say } = usePick(
+    'projectId',
+    'sheetId',
+    'revision',
+    'send',
+    'set',
+    'say',
+  )
   const [find, setFind] = useState('')
   const [by, setBy] = useState('')
   const [where, setWhere] = useState<string[]>(['texts', 'notes', 'continuations', 'sheets'])

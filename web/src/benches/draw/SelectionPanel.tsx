@@ -5,7 +5,7 @@ import { useState } from 'react'
 import type { Item } from '../../api/shapes'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
-import { useSheet } from './store'
+import { usePick } from './store'
 import { copySelected, lockSelected, repeatSelected } from './held'
 import { startCopy } from './tools'
 
@@ -25,7 +25,7 @@ const TEXTS = [
 ] as const
 
 export function SelectionPanel({ items }: { items: Item[] }) {
-  const { send, set } = useSheet()
+  const { send, set } = usePick('send', 'set')
   const [count, setCount] = useState('4')
   const [dx, setDx] = useState('0')
   const [dy, setDy] = useState('9')

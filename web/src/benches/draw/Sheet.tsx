@@ -7,7 +7,7 @@ import { ItemView, type Art, type Look } from '../../scene/Painter'
 import { GRID, Surface, type At } from '../../scene/Surface'
 import { PlaceBox } from './PlaceBox'
 import { QuickLine } from './QuickLine'
-import { useSheet } from './store'
+import { usePick } from './store'
 import { legs, pointerDown, pointerMove, pointerUp, putCorner } from './tools'
 import { useArt } from '../../scene/useArt'
 
@@ -38,7 +38,16 @@ interface Props {
 }
 
 export function Sheet({ canEdit, onGo }: Props) {
-  const { view, preview, selection, subject, tool, caret, loaded, revision } = useSheet()
+  const { view, preview, selection, subject, tool, caret, loaded, revision } = usePick(
+    'view',
+    'preview',
+    'selection',
+    'subject',
+    'tool',
+    'caret',
+    'loaded',
+    'revision',
+  )
   const art = useArt()
   const facts = view.sheet.sheet
   const shown = preview ? preview.view : view

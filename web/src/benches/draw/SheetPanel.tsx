@@ -9,13 +9,13 @@ import { Field } from '../../kit/Field'
 import { usePlaces } from '../../kit/PlaceChoice'
 import { Section } from '../../kit/Section'
 import { drawCommands } from './commands'
-import { useSheet } from './store'
+import { usePick, useSheet } from './store'
 
 export function SheetPanel({ canEdit }: { canEdit: boolean }) {
   const queries = useQueryClient()
-  const { view, projectId, send } = useSheet()
+  const { projectId, send } = usePick('projectId', 'send')
   const places = usePlaces()
-  const facts = view.sheet.sheet
+  const facts = useSheet((s) => s.view.sheet.sheet)
   if (!facts) return null
   const save = async (change: {
     title?: string

@@ -9,7 +9,7 @@ import { client, got, wordsOf } from '../../api/client'
 import { LINE, MONO, QUIET, SNAG } from '../../app/theme'
 import { Act, Acts } from '../../kit/Act'
 import type { StampLine } from './stampShapes'
-import { useSheet } from './store'
+import { useSheet, usePick } from './store'
 import { putHeld, stampEdit, startStamp } from './held'
 
 type Row = Record<string, string>
@@ -30,7 +30,7 @@ export function rowsOf(text: string, names: string[]): Row[] {
 }
 
 export function StampAnswers({ stamp }: { stamp: StampLine }) {
-  const { projectId, sheetId, tool, set } = useSheet()
+  const { projectId, sheetId, tool, set } = usePick('projectId', 'sheetId', 'tool', 'set')
   const [table, setTable] = useState(false)
   const [text, setText] = useState('')
   const names = useMemo(() => stamp.questions.map((q) => q.name), [stamp])

@@ -4,7 +4,7 @@ import { client, got } from '../../api/client'
 import type { Item } from '../../api/shapes'
 import { ItemView } from '../../scene/Painter'
 import { useArt } from '../../scene/useArt'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 interface Scene {
   x: number
@@ -15,7 +15,7 @@ interface Scene {
 }
 
 export function StampPicture({ id, height }: { id: string; height: number }) {
-  const { projectId } = useSheet()
+  const { projectId } = usePick('projectId')
   const art = useArt()
   const found = useQuery({
     queryKey: ['stamp-picture', projectId, id],

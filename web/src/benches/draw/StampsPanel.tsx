@@ -9,14 +9,14 @@ import { Act, Acts } from '../../kit/Act'
 import { StampAnswers } from './StampAnswers'
 import { StampPicture } from './StampPicture'
 import type { StampLine } from './stampShapes'
-import { useSheet } from './store'
+import { usePick } from './store'
 import { startStamp } from './held'
 import { cancel } from './tools'
 
 const ORIGINS = { project: 'of this project', library: 'of the library', application: 'comes along' }
 
 export function useStamps() {
-  const { projectId, revision } = useSheet()
+  const { projectId, revision } = usePick('projectId', 'revision')
   return useQuery({
     queryKey: ['stamps', projectId, revision],
     queryFn: () =>
@@ -28,7 +28,7 @@ export function useStamps() {
 }
 
 export function StampsPanel() {
-  const { projectId, set, send, say, tool } = useSheet()
+  const { projectId, set, send, say, tool } = usePick('projectId', 'set', 'send', 'say', 'tool')
   const stamps = useStamps()
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState('')

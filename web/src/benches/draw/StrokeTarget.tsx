@@ -8,7 +8,7 @@ import { client, got } from '../../api/client'
 import type { Offer } from '../../api/shapes'
 import { LINE } from '../../app/theme'
 import { useBench } from '../../kit/useBench'
-import { NEW_STRIP, useSheet, type Stroke } from './store'
+import { NEW_STRIP, type Stroke, usePick } from './store'
 
 interface Named {
   id: string
@@ -33,7 +33,13 @@ export function StrokeTarget({ what }: { what: Stroke }) {
 
 /** Names for a row of continuations; those without another end are offered first. */
 function MarkNames() {
-  const { projectId, sheetId, revision, markNames, set } = useSheet()
+  const { projectId, sheetId, revision, markNames, set } = usePick(
+    'projectId',
+    'sheetId',
+    'revision',
+    'markNames',
+    'set',
+  )
   const found = useQuery({
     queryKey: ['marks', projectId, sheetId, revision],
     queryFn: () =>
@@ -76,7 +82,7 @@ function MarkNames() {
 
 /** The pictures of the project; they are taken in with the title blocks. */
 function PictureTarget() {
-  const { projectId, pictureId, set } = useSheet()
+  const { projectId, pictureId, set } = usePick('projectId', 'pictureId', 'set')
   const found = useBench<{ pictures: { id: string; name: string }[] }>('title-blocks', () =>
     got(
       client.GET('/api/projects/{project_id}/title-blocks', { params: { path: { project_id: projectId } } }),
@@ -108,7 +114,12 @@ function PictureTarget() {
 }
 
 function DeviceTarget({ what }: { what: 'terminals' | 'band' }) {
-  const { projectId, strokeTarget, terminalKind, set } = useSheet()
+  const { projectId, strokeTarget, terminalKind, set } = usePick(
+    'projectId',
+    'strokeTarget',
+    'terminalKind',
+    'set',
+  )
   const path = { params: { path: { project_id: projectId } } }
   const found = useBench<{ strips?: Named[]; cables?: Named[] }>(
     what === 'band' ? 'cables' : 'terminals',

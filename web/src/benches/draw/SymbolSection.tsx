@@ -6,7 +6,7 @@ import { client, got } from '../../api/client'
 import type { Item } from '../../api/shapes'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
-import { useSheet } from './store'
+import { usePick } from './store'
 import { lockSelected } from './held'
 
 const TEXTS = [
@@ -17,7 +17,7 @@ const TEXTS = [
 ] as const
 
 export function SymbolSection({ symbol }: { symbol: Item }) {
-  const { send, selection } = useSheet()
+  const { send, selection } = usePick('send', 'selection')
   const all = useQuery({
     queryKey: ['symbols'],
     queryFn: () => got(client.GET('/api/library/symbols', { params: { query: { q: '' } } })),

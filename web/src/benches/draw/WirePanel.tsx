@@ -5,20 +5,21 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import type { Item, WireTypeLine } from '../../api/shapes'
+import type { Item, View, WireTypeLine } from '../../api/shapes'
 import { MONO } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { useSheet } from './store'
+import { usePick } from './store'
 
 interface Props {
+  view: View
   wires: Item[]
   types: WireTypeLine[]
   canEdit: boolean
 }
 
-export function WirePanel({ wires, types, canEdit }: Props) {
-  const { send, view } = useSheet()
+export function WirePanel({ view, wires, types, canEdit }: Props) {
+  const { send } = usePick('send')
   const [whole, setWhole] = useState(false)
   const first = wires[0]!
   const groups = new Set(wires.map((w) => w.facts.group))

@@ -5,6 +5,7 @@
  * through `send`, one after another; nothing in the view is ever changed but by what the server answered.
  */
 import { create } from 'zustand'
+import { useShallow } from 'zustand/react/shallow'
 import {
   client,
   got,
@@ -54,7 +55,7 @@ export interface Preview {
 /** What a row of terminals is told to go to when it shall make a strip of its own. */
 export const NEW_STRIP = 'new'
 
-interface SheetState {
+export interface SheetState {
   projectId: string
   sheetId: string
   revision: number
@@ -329,3 +330,10 @@ export const useSheet = create<SheetState>((set, get) => {
     say: (text, kind = 'info') => set({ message: { text, kind, count: (get().message?.count ?? 0) + 1 } }),
   }
 })
+
+/** Some fields of the store; who uses them is rendered anew only when one of these is another one. */
+export function usePick<K extends keyof SheetState>(...names: K[]): Pick<SheetState, K> {
+  return useSheet(
+    useShallow((s) => Object.fromEntries(names.map((name) => [name, s[name]])) as Pick<SheetState, K>),
+  )
+}

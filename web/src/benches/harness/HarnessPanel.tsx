@@ -10,7 +10,7 @@ import { MONO, QUIET } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
 import { Setting } from '../../kit/Setting'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 import type { HarnessValue, HarnessView } from './shapes'
 
 interface Props {
@@ -22,7 +22,7 @@ interface Props {
 }
 
 export function HarnessPanel({ harness, free, selected, canEdit, onSelect }: Props) {
-  const { send, projectId, say } = useSheet()
+  const { send, projectId, say } = usePick('send', 'projectId', 'say')
   const segment = harness.segments.find((s) => s.id === selected)
   const node = harness.nodes.find((n) => n.id === selected)
   const name = (id: string) => harness.nodes.find((n) => n.id === id)?.name ?? ''

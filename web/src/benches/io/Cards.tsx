@@ -12,7 +12,7 @@ import { PartChoice } from '../../kit/PartChoice'
 import { usePlaces } from '../../kit/PlaceChoice'
 import { SheetLink } from '../../kit/SheetLink'
 import { TagChip } from '../../kit/TagChip'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 import type { Card } from './shapes'
 
 interface Props {
@@ -23,7 +23,7 @@ interface Props {
 }
 
 export function CardBox({ card, canEdit, armed, onChannel }: Props) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const address = (scheme: Card['scheme'], start: string) =>
     void send({ kind: 'address-card', device_id: card.id, scheme, start })
   return (

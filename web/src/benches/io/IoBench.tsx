@@ -9,14 +9,14 @@ import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
 import { Setting } from '../../kit/Setting'
 import { useBench } from '../../kit/useBench'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 import { CardBox, NewCard } from './Cards'
 import { PointFile } from './PointFile'
 import type { IoView, Spare } from './shapes'
 
 export function IoBench({ canEdit }: { canEdit: boolean }) {
   const projectId = useSheet((s) => s.projectId)
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const [chosen, setChosen] = useState<Set<string>>(new Set())
   const [reading, setReading] = useState(false)
   const view = useBench<IoView>('io', () =>

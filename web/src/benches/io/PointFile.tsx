@@ -6,11 +6,11 @@ import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
 import { COPPER, LINE, MONO, QUIET, SNAG } from '../../app/theme'
 import { Rows } from '../../kit/Rows'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { ListRead } from './shapes'
 
 export function PointFile({ close }: { close: () => void }) {
-  const { projectId, send, say } = useSheet()
+  const { projectId, send, say } = usePick('projectId', 'send', 'say')
   const [read, setRead] = useState<ListRead | null>(null)
   const [name, setName] = useState('')
   const choose = async (file: File | undefined) => {

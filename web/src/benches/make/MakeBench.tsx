@@ -9,7 +9,7 @@ import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
 import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
 import { Setting } from '../../kit/Setting'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 
 interface Wire {
   id: string
@@ -52,7 +52,7 @@ const ASK_MS = 1000
 const REST_MS = 4000
 
 export function MakeBench({ canEdit }: { canEdit: boolean }) {
-  const { projectId, revision } = useSheet()
+  const { projectId, revision } = usePick('projectId', 'revision')
   const queries = useQueryClient()
   const path = { project_id: projectId }
   const key = ['make', projectId, revision]

@@ -12,7 +12,7 @@ import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
 import { useBench } from '../../kit/useBench'
 import { PartPicker } from '../draw/PartPicker'
-import { useSheet } from '../draw/store'
+import { usePick } from '../draw/store'
 import type { Difference } from './kinds'
 
 interface Line {
@@ -40,7 +40,7 @@ interface Bare {
 }
 
 export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { projectId, send } = useSheet()
+  const { projectId, send } = usePick('projectId', 'send')
   const [chosen, setChosen] = useState('')
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
   const go = useNavigate()
@@ -187,7 +187,7 @@ const toggled = (set: ReadonlySet<string>, id: string) => {
 const nextOf = (bare: Bare[], id: string) => bare[bare.findIndex((b) => b.id === id) + 1]?.id ?? ''
 
 function PartInspector({ part, canEdit }: { part: Line; canEdit: boolean }) {
-  const { projectId, send } = useSheet()
+  const { projectId, send } = usePick('projectId', 'send')
   const go = useNavigate()
   const [misfits, setMisfits] = useState<string[][]>([])
   return (

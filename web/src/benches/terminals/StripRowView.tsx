@@ -6,7 +6,7 @@ import { useEffect, useState } from 'react'
 import { COPPER, LINE, MONO, SNAG, TEAL } from '../../app/theme'
 import { PlaceChoice } from '../../kit/PlaceChoice'
 import { SheetLink } from '../../kit/SheetLink'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 import type { Strip, StripRow, Target } from './shapes'
 
 interface Props {
@@ -23,7 +23,7 @@ interface Props {
 }
 
 export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLift, onDrop, onStep }: Props) {
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const shared = next?.bridges.find((b) => row.bridges.includes(b))
   const numbers = [
     ...new Set([...row.panel, ...row.field, ...row.unknown].map((t) => t.number).filter(Boolean)),

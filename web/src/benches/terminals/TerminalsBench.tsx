@@ -12,7 +12,7 @@ import { PartChoice } from '../../kit/PartChoice'
 import { Rows } from '../../kit/Rows'
 import { TagChip } from '../../kit/TagChip'
 import { useBench } from '../../kit/useBench'
-import { useSheet } from '../draw/store'
+import { useSheet, usePick } from '../draw/store'
 import { StripRowView } from './StripRowView'
 import type { Strip, TerminalsView } from './shapes'
 
@@ -61,7 +61,7 @@ export function TerminalsBench({ canEdit }: { canEdit: boolean }) {
 
 function StripTable({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
   const [dragged, setDragged] = useState<number | null>(null)
-  const { send } = useSheet()
+  const { send } = usePick('send')
   const drop = (to: number) => {
     if (dragged !== null && dragged !== to)
       void send({ kind: 'move-strip-item', strip_id: strip.id, position: dragged, to })
@@ -111,7 +111,7 @@ function StripTable({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
 
 function StripPanel({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
   const { tag: name } = strip
-  const { send, projectId } = useSheet()
+  const { send, projectId } = usePick('send', 'projectId')
   const [bracket, setBracket] = useState('')
   const accessory = (position: number | null) =>
     void send({

@@ -1,0 +1,187 @@
+/** The bar above the sheet: wire type, tools, where the caret is. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
+import Stack from '@mui/material/Stack'
+import Tooltip from '@mui/material/Tooltip'
+import { memo, useEffect } from 'react'
+import type { WireTypeLine } from '../../api/shapes'
+import { LINE, MONO } from '../../app/theme'
+import { wirePaint } from '../../scene/colours'
+import { BusTypes } from './BusTypes'
+import { MoreTools } from './MoreTools'
+import { usePick, useSheet } from './store'
+import { StrokeTarget } from './StrokeTarget'
+import { startBus, startStroke, startWire } from './tools'
+
+interface Props {
+  types: WireTypeLine[]
+  canEdit: boolean
+}
+
+export const DrawBar = memo(function DrawBar({ types, canEdit }: Props) {
+  const { wireType, set } = usePick('wireType', 'set')
+  const name = useSheet((s) => s.tool.name)
+  const busArmed = useSheet((s) => s.tool.name === 'wire' && s.tool.bus)
+  const stroke = useSheet((s) => (s.tool.name === 'stroke' ? s.tool.what : ''))
+  useEffect(() => {
+    if (!types.some((t) => t.id === wireType) && types[0]) set({ wireType: types[0].id })
+  })
+  return (
+    <Stack
+      direction="row"
+      spacing={0.5}
+      sx={{
+        height: 38,
+        px: 1.5,
+        alignItems: 'center',
+        borderBottom: `1px solid ${LINE}`,
+        bgcolor: '#FBF8F1',
+      }}
+    >
+      {!busArmed && (
+        <Tooltip title="Wire type for what is drawn next">
+          <Select
+            size="small"
+            variant="standard"
+            disableUnderline
+            value={types.some((t) => t.id === wireType) ? wireType : ''}
+            onChange={(e) => set({ wireType: e.target.value })}
+            inputProps={{ 'aria-label': 'Wire type' }}
+            sx={{ fontSize: 13, minWidth: 130, maxWidth: 150 }}
+          >
+            {types.map((t) => (
+              <MenuItem key={t.id} value={t.id} sx={{ fontSize: 13 }}>
+                <Swatch code={t.colour} />
+                {t.name} {t.cross_section_mm2 || t.awg} {t.colour}
+              </MenuItem>
+            ))}
+          </Select>
+        </Tooltip>
+      )}
+      {!stroke && (
+        <>
+          {!busArmed && (
+            <ToolButton
+              label="Wire"
+              hint="W"
+              active={name === 'wire'}
+              disabled={!canEdit}
+              onClick={startWire}
+            />
+          )}
+          <ToolButton label="Bus" hint="B" active={busArmed} disabled={!canEdit} onClick={startBus} />
+        </>
+      )}
+      {busArmed ? (
+        <BusTypes types={types} />
+      ) : (
+        <>
+          {!stroke && (
+            <ToolButton
+              label="Quick line"
+              hint="/"
+              active={name === 'quick'}
+              disabled={!canEdit}
+              onClick={() => set({ tool: { name: 'quick' } })}
+            />
+          )}
+          <ToolButton
+            label="Terminals"
+            hint="Shift+T"
+            active={stroke === 'terminals'}
+            disabled={!canEdit}
+            onClick={() => startStroke('terminals')}
+          />
+          <ToolButton
+            label="Cable band"
+            hint="Shift+C"
+            active={stroke === 'band'}
+            disabled={!canEdit}
+            onClick={() => startStroke('band')}
+          />
+        </>
+      )}
+      {stroke && <StrokeTarget what={stroke} />}
+      {!stroke && !busArmed && <MoreTools canEdit={canEdit} />}
+      <Box sx={{ flex: 1 }} />
+      <CaretPlace />
+    </Stack>
+  )
+})
+
+/** Where the caret is, in words; which line a height counts to is the server's to say. */
+function CaretPlace() {
+  const caret = useSheet((s) => s.caret)
+  const lines = useSheet((s) => s.view.sheet.sheet?.lines)
+  const at = `${caret[0]}, ${caret[1]}`
+  const line = lines?.filter(([, , y, x]) => y <= caret[1] && x <= caret[0]).at(-1)
+  return (
+    <Box
+      sx={{ fontSize: 12, color: 'text.secondary', fontFamily: MONO, whiteSpace: 'nowrap' }}
+      data-testid="place"
+    >
+      {line ? `line ${line[0]} · ${at}` : at}
+    </Box>
+  )
+}
+
+function Swatch({ code }: { code: string }) {
+  const paint = wirePaint(code)
+  return (
+    <span
+      style={{
+        display: 'inline-block',
+        width: 16,
+        height: 5,
+        borderRadius: 2,
+        marginRight: 7,
+        verticalAlign: 'middle',
+        border: paint.edged ? '1px solid #14213D' : undefined,
+        background: paint.second
+          ? `linear-gradient(90deg, ${paint.first} 50%, ${paint.second} 50%)`
+          : paint.first,
+      }}
+    />
+  )
+}
+
+interface ToolButtonProps {
+  label: string
+  hint: string
+  active: boolean
+  disabled: boolean
+  onClick: () => void
+}
+
+function ToolButton({ label, hint, active, disabled, onClick }: ToolButtonProps) {
+  return (
+    <Button
+      variant={active ? 'contained' : 'text'}
+      color={active ? 'primary' : 'inherit'}
+      disabled={disabled}
+      onClick={onClick}
+      sx={{
+        py: 0.1,
+        px: 0.5,
+        minWidth: 0,
+        flexShrink: 0,
+        whiteSpace: 'nowrap',
+        '& .MuiButton-endIcon': { ml: 0.5 },
+      }}
+      title={hint}
+      endIcon={
+        hint.length < 3 && (
+          <kbd
+            style={{ font: `11px ${MONO}`, border: `1px solid ${LINE}`, borderRadius: 3, padding: '0 3px' }}
+          >
+            {hint}
+          </kbd>
+        )
+      }
+    >
+      {label}
+    </Button>
+  )
+}

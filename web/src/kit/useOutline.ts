@@ -1,0 +1,30 @@
+/** What the open project consists of, apart from what is on its sheets and what changes at every edit. */
+import { queryOptions, useQuery } from '@tanstack/react-query'
+import { client, got, type Outline } from '../api/client'
+
+const asked = (projectId: string) =>
+  queryOptions({
+    queryKey: ['outline', projectId],
+    queryFn: () =>
+      got(client.GET('/api/projects/{project_id}', { params: { path: { project_id: projectId } } })),
+    enabled: projectId !== '',
+  })
+
+/** The parts that last: who shows them is not rendered anew by an edit that leaves them as they are. */
+const lasting = ({ id, role, state, settings, sheets, pages, wire_types, habits, kinds }: Outline) => ({
+  id,
+  role,
+  state,
+  settings,
+  sheets,
+  pages,
+  wire_types,
+  habits,
+  kinds,
+})
+export type LastingOutline = ReturnType<typeof lasting>
+
+export const useOutline = (projectId: string) => useQuery({ ...asked(projectId), select: lasting })
+
+/** All of it, with the revision it was asked for at. */
+export const useOutlineNow = (projectId: string) => useQuery(asked(projectId))
