@@ -1,6 +1,7 @@
 """Grid geometry: placing, canonical wires, moving, references of places."""
 
 from .bus import bus_lanes, simplified
+from .buspins import onto_pins, row_at
 from .canonical import canonical, is_canonical, normal
 from .draft import SheetDraft, joins, move
 from .geometry import (
@@ -64,6 +65,7 @@ __all__ = [
     "lies_upright",
     "move",
     "normal",
+    "onto_pins",
     "parents",
     "pin_numbers",
     "pin_points",
@@ -71,6 +73,7 @@ __all__ = [
     "place_on",
     "rails_at",
     "roots",
+    "row_at",
     "simplified",
     "size_mm",
     "through_spans",

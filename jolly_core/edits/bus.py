@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import Point, SheetDraft, bus_lanes, grid_size, simplified
+from jolly_core.drawing import Point, SheetDraft, bus_lanes, grid_size, onto_pins, row_at, simplified
 from jolly_core.library import POLE_PITCH
 from jolly_core.model import RuleError, Wire
 
@@ -22,7 +22,8 @@ class DrawBus(Payload):
     """Draw several conductors side by side along corners, each of its own type, by default as far apart as poles.
 
     Where it begins or ends on a wire that runs across, each conductor ties to the wire of its own type beside that one,
-    or, failing that, to the next in order.
+    or, failing that, to the next in order. Where it begins or ends on a pin, the conductors take that symbol's pins in
+    order, as far apart as these are.
     """
 
     kind: Literal["draw-bus"] = "draw-bus"
@@ -45,7 +46,7 @@ def draw_bus(work: Work, payload: DrawBus) -> str:
     if any(a[0] != b[0] and a[1] != b[1] for a, b in pairwise(points)):
         raise RuleError("A bus runs level or upright: add a corner.", field="points")
     draft = work.draft(sheet.id)
-    spacing = payload.spacing or POLE_PITCH
+    points, spacing = _onto_pins(draft, points, len(types), payload.spacing or POLE_PITCH)
     lanes = bus_lanes(points, len(types), spacing)
     _no_leg_turns_round(points, lanes)
     for at_end in (False, True):
@@ -61,6 +62,16 @@ def draw_bus(work: Work, payload: DrawBus) -> str:
     work.outcome.placed = [id for id in draft.wires if id not in before]
     work.outcome.caret = points[-1]
     return f"draw a bus of {len(types)}"
+
+
+def _onto_pins(draft: SheetDraft, points: list[Point], count: int, spacing: int) -> tuple[list[Point], int]:
+    """Return the way and spacing with which the bus meets the pins it begins on, else those it ends on."""
+    for at_end in (False, True):
+        end, beside = (points[-1], points[-2]) if at_end else (points[0], points[1])
+        row = row_at(end, end[1] == beside[1], (draft.points_of(s) for s in draft.symbols.values()))
+        if len(row) > 1:
+            return onto_pins(points, count, spacing, row, at_end)
+    return points, spacing
 
 
 def _no_leg_turns_round(points: list[Point], lanes: list[list[Point]]) -> None:

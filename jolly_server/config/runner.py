@@ -2,11 +2,28 @@
 
 from typing import Any
 
+from django.db import connections
 from django.test.runner import DiscoverRunner
+from hypothesis import settings as hypothesis
+
+# A busy machine is slower, not wrong.
+hypothesis.register_profile("untimed", deadline=None)
+hypothesis.load_profile("untimed")
 
 
 class Runner(DiscoverRunner):
-    """Prints "N passed, N failed" after the usual result."""
+    """Prints "N passed, N failed" after the usual result; gives each worker a whole copy of the database."""
+
+    def setup_databases(self, **kwargs: Any) -> Any:
+        """Make the test database, and a copy for each worker once nothing of it waits in a write-ahead log."""
+        workers, self.parallel = self.parallel, 1
+        made = super().setup_databases(**kwargs)
+        self.parallel = workers
+        for connection in connections.all(initialized_only=True) if workers > 1 else ():
+            connection.close()
+            for number in range(workers):
+                connection.creation.clone_test_db(str(number + 1), verbosity=self.verbosity, keepdb=self.keepdb)
+        return made
 
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
         """Print the counts and return how many tests failed."""

@@ -8,7 +8,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_core.drawing import Point, bus_lanes, simplified
+from jolly_core.drawing import Point, bus_lanes, pin_points, simplified
 from jolly_core.model import RuleError
 from jolly_core.testing import Workbench
 from jolly_core.wiring import nets_of_sheet
@@ -119,6 +119,30 @@ class Drawing(TestCase):
         symbol = self.bench.place("breaker", 30, 40)
         self.assertEqual(len(self.bench.symbol(symbol).units), 3)
         self.assertEqual(len(self.nets()), 6)
+
+    def test_from_the_pins_of_a_device_whichever_is_pointed_at(self) -> None:
+        for number, column in enumerate((0, 4, 8)):
+            x = 20 + 40 * number
+            symbol = self.bench.place("breaker", x, 20, poles=3)
+            pins = pin_points(self.bench.symbol(symbol))
+            low = max(y for _, y in pins)
+            self.bus((x + column, low), (x + column, low + 30))
+            drawn = [s for s in self.bench.spans() if s[1] == low and x <= s[0] <= x + 8]
+            self.assertEqual(drawn, [(x + 4 * n, low, x + 4 * n, low + 30) for n in range(3)])
+        self.assertEqual(len([types for types in self.nets() if types]), 9, "none has met another")
+
+    def test_around_a_corner_onto_the_pins_of_another_device(self) -> None:
+        symbol = self.bench.place("breaker", 60, 60, poles=3)
+        top = min(y for _, y in pin_points(self.bench.symbol(symbol)))
+        self.bus((10, 20), (64, 20), (64, top))
+        self.assertEqual(
+            [s for s in self.bench.spans() if s[3] == top], [(60, 28, 60, top), (64, 24, 64, top), (68, 20, 68, top)]
+        )
+
+    def test_at_a_device_of_three_poles_the_fourth_conductor_lies_beside(self) -> None:
+        self.bench.place("breaker", 20, 20, poles=3)
+        self.bus((24, 26), (24, 50), types=[*self.three, self.bench.pe])
+        self.assertEqual(sorted(s[0] for s in self.bench.spans()), [20, 24, 28, 32])
 
     def test_refusals_leave_the_sheet_as_it_is(self) -> None:
         cases: list[tuple[list[Point], str]] = [

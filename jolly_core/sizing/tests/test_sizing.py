@@ -6,7 +6,7 @@ import doctest
 from importlib import import_module
 from math import isclose, pi, sqrt
 from typing import Any
-from unittest import TestCase, TestLoader, TestSuite
+from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -28,11 +28,11 @@ from jolly_core.sizing import (
 )
 
 
-def load_tests(loader: TestLoader, tests: TestSuite, pattern: str | None) -> TestSuite:
-    """Run the examples in the docstrings too."""
-    for name in ("wires", "drop", "warming"):
-        tests.addTests(doctest.DocTestSuite(import_module(f"jolly_core.sizing.{name}")))
-    return tests
+class Docstrings(TestCase):
+    def test_the_examples_in_the_docstrings_hold(self) -> None:
+        results = [doctest.testmod(import_module(f"jolly_core.sizing.{name}")) for name in ("wires", "drop", "warming")]
+        self.assertEqual(sum(r.failed for r in results), 0)
+        self.assertGreater(sum(r.attempted for r in results), 4)
 
 
 class Bundles(TestCase):
