@@ -2,7 +2,6 @@
 
 from typing import Any
 
-from django.db import connections
 from django.test.runner import DiscoverRunner
 from hypothesis import settings as hypothesis
 
@@ -19,10 +18,12 @@ class Runner(DiscoverRunner):
         workers, self.parallel = self.parallel, 1
         made = super().setup_databases(**kwargs)
         self.parallel = workers
-        for connection in connections.all(initialized_only=True) if workers > 1 else ():
-            connection.close()
-            for number in range(workers):
-                connection.creation.clone_test_db(str(number + 1), verbosity=self.verbosity, keepdb=self.keepdb)
+        if workers > 1:
+            for connection, _, created in made:
+                if created:
+                    connection.close()
+                    for number in range(workers):
+                        connection.creation.clone_test_db(str(number + 1), self.verbosity, keepdb=self.keepdb)
         return made
 
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:

@@ -118,10 +118,11 @@ const Panels = memo(function Panels({
       ) : view.sheet.sheet?.made ? (
         <MadePanel
           key={view.sheet.sheet.id}
+          view={view}
           canEdit={outline.role !== 'viewer' && outline.state === 'open'}
         />
       ) : (
-        <SheetPanel key={view.sheet.sheet?.id} canEdit={canEdit} />
+        <SheetPanel key={view.sheet.sheet?.id} view={view} canEdit={canEdit} />
       )}
       {canEdit && panel === '' && items.length > 0 && <MoveToSheet items={items} sheets={sheets} />}
     </Box>

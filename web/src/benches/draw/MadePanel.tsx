@@ -4,12 +4,13 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { Link } from 'react-router'
 import type { AnyEdit } from '../../api/client'
+import type { View } from '../../api/shapes'
 import { Field } from '../../kit/Field'
 import { useSheetTable } from '../brief/SheetsSection'
 import { usePick } from './store'
 
-export function MadePanel({ canEdit }: { canEdit: boolean }) {
-  const { view, projectId, send } = usePick('view', 'projectId', 'send')
+export function MadePanel({ view, canEdit }: { view: View; canEdit: boolean }) {
+  const { projectId, send } = usePick('projectId', 'send')
   const table = useSheetTable()
   const facts = view.sheet.sheet
   if (!facts) return null

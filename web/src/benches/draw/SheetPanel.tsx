@@ -4,18 +4,19 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
+import type { View } from '../../api/shapes'
 import { MONO } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { usePlaces } from '../../kit/PlaceChoice'
 import { Section } from '../../kit/Section'
 import { drawCommands } from './commands'
-import { usePick, useSheet } from './store'
+import { usePick } from './store'
 
-export function SheetPanel({ canEdit }: { canEdit: boolean }) {
+export function SheetPanel({ view, canEdit }: { view: View; canEdit: boolean }) {
   const queries = useQueryClient()
   const { projectId, send } = usePick('projectId', 'send')
   const places = usePlaces()
-  const facts = useSheet((s) => s.view.sheet.sheet)
+  const facts = view.sheet.sheet
   if (!facts) return null
   const save = async (change: {
     title?: string
