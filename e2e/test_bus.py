@@ -60,6 +60,17 @@ class BusStory(Story):
         (breaker,) = project.symbols_on(sheet)
         self.assertEqual(len(breaker.units), 2, "it takes the two live conductors and never the protective one")
         page.get_by_test_id("place").click()
-        for _ in range(3):
+        page.keyboard.press("b")
+        page.get_by_label("Conductors of the bus").locator("..").click()
+        page.get_by_role("option", name="L1 L2 L3 N PE", exact=True).click()
+        expect(page.get_by_label("Type of conductor 5").locator("..")).to_have_text("Protective")
+        page.get_by_label("Distance between conductors").locator("..").click()
+        page.get_by_role("option", name="2 steps apart").click()
+        page.get_by_test_id("place").click()
+        self.lay(page, (14, 50), (30, 50))
+        laid = sorted(w.y1 for w in load_rows("kiln-2").wires_on(sheet) if w.x1 == 14 and w.y1 >= 50)
+        self.assertEqual(laid, [50, 52, 54, 56, 58])
+        page.get_by_test_id("place").click()
+        for _ in range(4):
             page.keyboard.press("Control+z")
         expect(page.locator("[data-kind=wire]")).to_have_count(0)

@@ -313,6 +313,19 @@ class CarryStory(Drawing):
         with self.edited(page):
             page.mouse.click(*self.pixel(page, 14, 34))
         expect(page.get_by_test_id("sheet")).to_contain_text("Damper opens")
+        inspector.get_by_role("button", name="Change", exact=True).click()
+        form = page.get_by_role("form", name="Change the stamp")
+        form.get_by_role("button", name="Add a question").click()
+        form.get_by_label("Question 2").fill("How it starts")
+        form.get_by_label("For", exact=True).last.click()
+        page.get_by_role("option", name="Start").click()
+        page.keyboard.press("Escape")
+        with self.edited(page):
+            form.get_by_role("button", name="Save", exact=True).click()
+        inspector.get_by_role("button", name="Rung").click()
+        inspector.get_by_label("How it starts").fill("By hand")
+        page.mouse.move(*self.pixel(page, 14, 48))
+        expect(page.locator("[data-look=preview]").filter(has_text="By hand")).not_to_have_count(0)
         self.assertEqual([s.name for s in self.project().stamps.values() if s.name == "Rung"], ["Rung"])
 
 

@@ -2,35 +2,20 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 
 from jolly_core.drawing import rails_at
 from jolly_core.library import definition, is_block, part_class
 from jolly_core.model import Project, Symbol
 from jolly_core.tagging import lead_of, pins_of, tag_on
-from jolly_core.wiring import Group, named_parts, net_of, nets_of_sheet, sheet_groups, wire_numbers
+from jolly_core.wiring import Group, named_parts, net_of, nets_of_sheet, potential_in, sheet_groups, wire_numbers
 
 from .registry import Snag, check
 
-_PHASE = re.compile(r"\b(L[123]|N|PE)\b")
-_VOLTS = re.compile(r"([+-]?\d+(?:[.,]\d+)?)\s*V\b")
 # Units that current passes through when they are closed.
 _SWITCHES = ("no", "nc", "co", "tno", "tnc", "pole", "heater")
 _COILS = ("relay", "contactor", "timer")
 FARTHEST = 200  # potentials looked at for the voltage of a coil
-
-
-def potential_in(name: str) -> tuple[str, str]:
-    """Return the phase and the volts a name says, "" for each it does not.
-
-    Example:
-        >>> potential_in("400 V L1"), potential_in("24 V door")
-        (('L1', '400'), ('', '24'))
-    """
-    phase = _PHASE.search(name)
-    volts = _VOLTS.search(name)
-    return phase[1] if phase else "", volts[1].lstrip("+").replace(",", ".") if volts else ""
 
 
 def _fixed_names(project: Project, groups: list[Group]) -> dict[str, tuple[str, str, str]]:

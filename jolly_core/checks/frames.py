@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.drawing import FRAME_MM, GRID_MM, extent_of, note_width_mm, size_mm
-from jolly_core.library import block_of
+from jolly_core.drawing import GRID_MM, extent_of, note_width_mm, where_amiss
 from jolly_core.model import Project
 
 from .registry import Snag, check
@@ -15,15 +14,9 @@ from .registry import Snag, check
 def outside_frame(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each note and symbol that is not wholly inside the frame, or lies under the title block."""
     sheet = project.sheets[sheet_id]
-    width, height = size_mm(sheet)
-    block = block_of(project, sheet).block
-    corner = (width - FRAME_MM - block.width_mm, height - FRAME_MM - block.height_mm)
     for kind, id, x, y, box in _boxes(project, sheet_id):
-        left, top, right, bottom = box
-        out = left < FRAME_MM or top < FRAME_MM or right > width - FRAME_MM or bottom > height - FRAME_MM
-        under = right > corner[0] and bottom > corner[1]
-        if out or under:
-            where = "outside the frame" if out else "under the title block"
+        where = where_amiss(project, sheet, box)
+        if where:
             yield Snag("outside-frame", "warning", f"A {kind} lies {where}. Move it in.", (id,), sheet_id, x, y)
 
 

@@ -4,6 +4,7 @@ from .bus import bus_lanes, simplified
 from .buspins import onto_pins, row_at
 from .canonical import canonical, is_canonical, normal
 from .draft import SheetDraft, joins, move
+from .frame import where_amiss
 from .geometry import (
     GRID_MM,
     UPRIGHT,
@@ -78,5 +79,6 @@ __all__ = [
     "size_mm",
     "through_spans",
     "turned",
+    "where_amiss",
     "zone",
 ]

@@ -7,8 +7,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import FRAME_MM, GRID_MM, SheetDraft, size_mm
-from jolly_core.library import block_of, built_in_stamps
+from jolly_core.drawing import GRID_MM, SheetDraft, extent_of, where_amiss
+from jolly_core.library import built_in_stamps
 from jolly_core.model import Continuation, Project, RuleError, Sheet, Stamp, Wire
 from jolly_core.wiring import sheet_groups, wire_numbers
 
@@ -166,7 +166,16 @@ class _Stamping:
         self.sheet: Sheet = work.drawable(payload.sheet_id)
         left, top, right, bottom = body.piece.box()
         self.before = (body.anchor[0] - left, body.anchor[1] - top)
-        self.after = (right - body.anchor[0], bottom - body.anchor[1])
+        standard = work.project.settings.standard
+        drawn = [(left, top, right, bottom), *(extent_of(s, standard) for s in body.piece.of("symbol"))]
+        ax, ay = body.anchor
+        # How far a copy reaches from its caret point, grid steps: its symbols are larger than where their pins are.
+        self.reach = (
+            min(b[0] for b in drawn) - ax,
+            min(b[1] for b in drawn) - ay,
+            max(b[2] for b in drawn) - ax,
+            max(b[3] for b in drawn) - ay,
+        )
         across = right - left + GAP
         self.pitch = (
             (across if payload.dx is None else payload.dx),
@@ -180,9 +189,12 @@ class _Stamping:
         at = (self.payload.x, self.payload.y)
         on_sheet = 0
         for n, answers in enumerate(self.payload.rows, start=1):
-            if on_sheet and not self._fits(at):
+            if on_sheet and self._amiss(at):
                 self._next_sheet()
                 at, on_sheet = (self.payload.x, self.payload.y), 0
+            if n == 1 and self._amiss(at):
+                words = f"It would lie partly {self._amiss(at)} of sheet {self.sheet.number}."
+                self.work.outcome.remarks.append(f"{words} Choose another place, or a larger size for the sheet.")
             wishes, chosen = wishes_for(self.work, self.body, answers)
             dx, dy = at[0] - self.body.anchor[0], at[1] - self.body.anchor[1]
             draft = self.work.draft(self.sheet.id)
@@ -193,17 +205,14 @@ class _Stamping:
             on_sheet += 1
         if self.table:
             self.work.outcome.table = [["Copy", "What", "Choice", "Why"], *self.table]
-        self.work.outcome.caret = (max(1, at[0]), max(1, at[1])) if self._fits(at) else None
+        self.work.outcome.caret = (max(1, at[0]), max(1, at[1])) if not self._amiss(at) else None
 
-    def _fits(self, at: tuple[int, int]) -> bool:
-        """Return whether a copy at a point lies inside the frame and clear of the title block."""
-        width, height = size_mm(self.sheet)
-        block = block_of(self.work.project, self.sheet).block
-        left, top = (at[0] - self.before[0]) * GRID_MM, (at[1] - self.before[1]) * GRID_MM
-        right, bottom = (at[0] + self.after[0]) * GRID_MM, (at[1] + self.after[1]) * GRID_MM
-        inside = left >= FRAME_MM and top >= FRAME_MM and right <= width - FRAME_MM and bottom <= height - FRAME_MM
-        corner = (width - FRAME_MM - block.width_mm, height - FRAME_MM - block.height_mm)
-        return inside and not (right > corner[0] and bottom > corner[1])
+    def _amiss(self, at: tuple[int, int]) -> str:
+        """Return where a copy at a point would lie that does not lie inside the frame and clear of the title block."""
+        left, top, right, bottom = self.reach
+        x, y = at
+        box = ((x + left) * GRID_MM, (y + top) * GRID_MM, (x + right) * GRID_MM, (y + bottom) * GRID_MM)
+        return where_amiss(self.work.project, self.sheet, box)
 
     def _next_sheet(self) -> None:
         """Open a sheet like this one behind it, and carry the bus over to it."""

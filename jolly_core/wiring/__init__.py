@@ -1,5 +1,6 @@
 """Nets, potentials, connections and wire numbers."""
 
+from .buses import UsualBus, usual_buses
 from .conductors import (
     Conductor,
     all_conductors,
@@ -22,6 +23,7 @@ from .nets import (
     sheet_groups,
 )
 from .numbers import wire_numbers
+from .potentials import potential_in
 from .rules import named_parts, rules_in_order
 
 __all__ = [
@@ -31,6 +33,7 @@ __all__ = [
     "GroupKey",
     "PinKey",
     "SheetGroups",
+    "UsualBus",
     "all_conductors",
     "all_nets",
     "conductor_key",
@@ -42,9 +45,11 @@ __all__ = [
     "named_parts",
     "net_of",
     "nets_of_sheet",
+    "potential_in",
     "reading_order",
     "rules_in_order",
     "sheet_groups",
+    "usual_buses",
     "way_of",
     "wire_numbers",
     "wires_along",

@@ -13,6 +13,7 @@ from jolly_core.model import DRAWN, ON_SHEET, SHEET_KINDS, GoneError, Project, t
 from jolly_core.reports import Found, find_in
 from jolly_core.scenes import art_of, generated_pages
 from jolly_core.tagging import DOCUMENTS, path_of
+from jolly_core.wiring import usual_buses
 from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import SHORTEST, search
 
@@ -38,6 +39,7 @@ class Outline(Schema):
     sheets: list[dict[str, Any]]
     pages: list[dict[str, str]]
     wire_types: list[dict[str, Any]]
+    buses: list[dict[str, Any]]
     habits: list[dict[str, Any]]
     kinds: list[dict[str, Any]]
     undo: str
@@ -62,6 +64,7 @@ def outline(request: HttpRequest, project_id: str) -> Outline:
             sheets=[_sheet(p, s.id) for s in p.sheets_in_order()],
             pages=[{"id": g.id, "number": g.number, "title": g.title, "kind": g.kind} for g in generated_pages(p)],
             wire_types=[{n: getattr(t, n) for n in t.__slots__} for t in p.wire_types.values()],
+            buses=[{"label": b.label, "types": list(b.type_ids)} for b in usual_buses(p)],
             habits=[to_record(habit_of(p, k)) for k in SHEET_KINDS],
             kinds=sheet_kinds(),
             undo=undo.label if undo else "",

@@ -6,9 +6,9 @@ from typing import Any
 from unittest import TestCase
 
 from jolly_core.checks import all_snags, muted_snags, snags_on
-from jolly_core.checks.circuits import potential_in
 from jolly_core.model import RuleError
 from jolly_core.testing import Workbench
+from jolly_core.wiring import potential_in
 
 
 def codes(bench: Workbench) -> set[str]:

@@ -86,6 +86,16 @@ class FromATable(TestCase):
         with self.assertRaisesRegex(RuleError, "neither in the project"):
             bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="nothing", x=20, y=14)
 
+    def test_where_a_sheet_is_too_small_it_is_said_before_and_found_after(self) -> None:
+        for size, said in (("A3", False), ("A4", True)):
+            bench = with_bus(100)
+            if size != bench.project.sheets[bench.sheet].size:
+                bench.do("change-sheets", sheets=[{"sheet_id": bench.sheet, "size": size}])
+            outcome = bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=20, y=14)
+            self.assertEqual(any("larger size for the sheet" in r for r in outcome.remarks), said, size)
+            amiss = [s for s in snags_on(bench.project, bench.sheet) if s.code == "outside-frame"]
+            self.assertEqual(bool(amiss), said, size)
+
     def test_a_part_typed_by_hand_wins_over_the_one_proposed(self) -> None:
         bench = with_bus()
         row = {"Motor": "Auger", "Power kW": "1.5", "Breaker part": "BW-M6-3"}

@@ -176,6 +176,12 @@ export interface PageLine {
   kind: string
 }
 
+/** A bus the project usually has: its name and the wire types of its conductors. */
+export interface BusLine {
+  label: string
+  types: string[]
+}
+
 export interface WireTypeLine {
   id: string
   name: string

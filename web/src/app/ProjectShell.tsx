@@ -119,7 +119,7 @@ export function ProjectShell({ me }: { me: Me }) {
 
 /** What follows the store without a picture of its own: messages, and the outline at each revision. */
 function Following({ projectId, onSheet }: { projectId: string; onSheet: boolean }) {
-  const { enqueueSnackbar } = useSnackbar()
+  const { enqueueSnackbar, closeSnackbar } = useSnackbar()
   const message = useSheet((s) => s.message)
   const revision = useRevision()
   const { refetch, data: known } = useOutlineNow(projectId)
@@ -127,14 +127,14 @@ function Following({ projectId, onSheet }: { projectId: string; onSheet: boolean
     if (known && !onSheet) useSheet.getState().enter(projectId, known.revision, known.undo, known.redo)
   }, [known, onSheet, projectId])
   useEffect(() => {
-    if (message) {
+    if (!message) closeSnackbar()
+    else
       enqueueSnackbar(message.text, {
         variant: message.kind === 'error' ? 'error' : 'default',
         autoHideDuration: message.kind === 'error' ? 7000 : 2500,
         preventDuplicate: true,
       })
-    }
-  }, [message, enqueueSnackbar])
+  }, [message, enqueueSnackbar, closeSnackbar])
   useEffect(() => {
     if (revision > 0) void refetch()
   }, [revision, refetch])

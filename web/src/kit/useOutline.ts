@@ -11,7 +11,7 @@ const asked = (projectId: string) =>
   })
 
 /** The parts that last: who shows them is not rendered anew by an edit that leaves them as they are. */
-const lasting = ({ id, role, state, settings, sheets, pages, wire_types, habits, kinds }: Outline) => ({
+const lasting = ({
   id,
   role,
   state,
@@ -19,6 +19,18 @@ const lasting = ({ id, role, state, settings, sheets, pages, wire_types, habits,
   sheets,
   pages,
   wire_types,
+  buses,
+  habits,
+  kinds,
+}: Outline) => ({
+  id,
+  role,
+  state,
+  settings,
+  sheets,
+  pages,
+  wire_types,
+  buses,
   habits,
   kinds,
 })

@@ -1,32 +1,56 @@
-/** The conductors of the bus that is armed: how many, and each one's wire type. */
+/** The bus that is armed: how many conductors or which usual bus, each one's wire type, how far apart they lie. */
 import Box from '@mui/material/Box'
+import Divider from '@mui/material/Divider'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
-import type { WireTypeLine } from '../../api/shapes'
+import type { BusLine, WireTypeLine } from '../../api/shapes'
 import { remember } from '../../kit/remember'
 import { usePick } from './store'
 
 const MOST = 6
+const SPACINGS = [0, 2, 3, 4, 5, 6, 8, 10]
+const ROOM_PX = 440
 
-export function BusTypes({ types }: { types: WireTypeLine[] }) {
-  const { projectId, busTypes, wireType, set } = usePick('projectId', 'busTypes', 'wireType', 'set')
+interface Props {
+  types: WireTypeLine[]
+  buses: BusLine[]
+}
+
+export function BusTypes({ types, buses }: Props) {
+  const { projectId, busTypes, busSpacing, wireType, set } = usePick(
+    'projectId',
+    'busTypes',
+    'busSpacing',
+    'wireType',
+    'set',
+  )
   const put = (next: string[]) => {
     set({ busTypes: next })
     remember(`bus-${projectId}`, next)
   }
-  const count = (n: number) =>
-    put(Array.from({ length: n }, (_, i) => busTypes[i] ?? busTypes.at(-1) ?? wireType))
-  const look = { fontSize: 12.5, maxWidth: 108 }
+  const choose = (value: string | number) => {
+    const usual = buses.find((b) => b.label === value)
+    if (usual) put(usual.types)
+    else put(Array.from({ length: Number(value) }, (_, i) => busTypes[i] ?? busTypes.at(-1) ?? wireType))
+  }
+  const same = buses.find((b) => b.types.join() === busTypes.join())
+  const look = { fontSize: 12.5, maxWidth: Math.min(108, ROOM_PX / Math.max(1, busTypes.length)) }
   return (
     <Box sx={{ display: 'flex', gap: 0.75, alignItems: 'center', minWidth: 0, overflow: 'hidden' }}>
       <Select
         variant="standard"
         disableUnderline
-        value={busTypes.length}
-        onChange={(e) => count(Number(e.target.value))}
+        value={same?.label ?? busTypes.length}
+        onChange={(e) => choose(e.target.value)}
         inputProps={{ 'aria-label': 'Conductors of the bus' }}
-        sx={look}
+        sx={{ fontSize: 12.5, flexShrink: 0 }}
       >
+        {buses.map((b) => (
+          <MenuItem key={b.label} value={b.label}>
+            {b.label}
+          </MenuItem>
+        ))}
+        {buses.length > 0 && <Divider />}
         {Array.from({ length: MOST - 1 }, (_, i) => i + 2).map((n) => (
           <MenuItem key={n} value={n}>
             {n} of
@@ -50,6 +74,21 @@ export function BusTypes({ types }: { types: WireTypeLine[] }) {
           ))}
         </Select>
       ))}
+      <Select
+        variant="standard"
+        disableUnderline
+        value={busSpacing}
+        onChange={(e) => set({ busSpacing: Number(e.target.value) })}
+        inputProps={{ 'aria-label': 'Distance between conductors' }}
+        title="How far apart the conductors lie, grid steps; at pins, as far as these"
+        sx={{ fontSize: 12.5, flexShrink: 0, color: 'text.secondary' }}
+      >
+        {SPACINGS.map((n) => (
+          <MenuItem key={n} value={n}>
+            {n ? `${n} steps apart` : 'as poles'}
+          </MenuItem>
+        ))}
+      </Select>
     </Box>
   )
 }

@@ -6,7 +6,7 @@ import Select from '@mui/material/Select'
 import Stack from '@mui/material/Stack'
 import Tooltip from '@mui/material/Tooltip'
 import { memo, useEffect } from 'react'
-import type { WireTypeLine } from '../../api/shapes'
+import type { BusLine, WireTypeLine } from '../../api/shapes'
 import { LINE, MONO } from '../../app/theme'
 import { wirePaint } from '../../scene/colours'
 import { BusTypes } from './BusTypes'
@@ -17,10 +17,11 @@ import { startBus, startStroke, startWire } from './tools'
 
 interface Props {
   types: WireTypeLine[]
+  buses: BusLine[]
   canEdit: boolean
 }
 
-export const DrawBar = memo(function DrawBar({ types, canEdit }: Props) {
+export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
   const { wireType, set } = usePick('wireType', 'set')
   const name = useSheet((s) => s.tool.name)
   const busArmed = useSheet((s) => s.tool.name === 'wire' && s.tool.bus)
@@ -28,6 +29,7 @@ export const DrawBar = memo(function DrawBar({ types, canEdit }: Props) {
   useEffect(() => {
     if (!types.some((t) => t.id === wireType) && types[0]) set({ wireType: types[0].id })
   })
+  useEffect(() => set({ usualBus: buses[0]?.types ?? [] }), [buses, set])
   return (
     <Stack
       direction="row"
@@ -75,7 +77,7 @@ export const DrawBar = memo(function DrawBar({ types, canEdit }: Props) {
         </>
       )}
       {busArmed ? (
-        <BusTypes types={types} />
+        <BusTypes types={types} buses={buses} />
       ) : (
         <>
           {!stroke && (

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box'
 import { useCallback, useEffect } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { client, got, wordsOf } from '../../api/client'
-import type { PageLine, SheetLine, WireTypeLine } from '../../api/shapes'
+import type { BusLine, PageLine, SheetLine, WireTypeLine } from '../../api/shapes'
 import { DrawBar } from './DrawBar'
 import { Inspector } from './Inspector'
 import { leadsTo } from './jump'
@@ -25,6 +25,7 @@ export function DrawBench({ outline }: { outline: LastingOutline }) {
   useKeys(canEdit)
   const sheets = outline.sheets as unknown as SheetLine[]
   const types = outline.wire_types as unknown as WireTypeLine[]
+  const buses = outline.buses as unknown as BusLine[]
   const wanted = search.get('sel')
 
   useEffect(() => {
@@ -62,7 +63,7 @@ export function DrawBench({ outline }: { outline: LastingOutline }) {
         canEdit={outline.role !== 'viewer' && outline.state === 'open'}
       />
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
-        <DrawBar types={types} canEdit={canEdit} />
+        <DrawBar types={types} buses={buses} canEdit={canEdit} />
         <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
           <Sheet canEdit={canEdit} onGo={goTo} />
         </Box>

@@ -1,13 +1,12 @@
 /** Keeping the selection as a stamp: its name, the point that will lie on the caret, and what it shall ask. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { QUIET } from '../../app/theme'
 import { Act } from '../../kit/Act'
-import { Section } from '../../kit/Section'
-import { QUESTION_KINDS, type Question } from './stampShapes'
+import type { Question } from './stampShapes'
+import { StampQuestions } from './StampQuestions'
 import { usePick } from './store'
 
 export function KeepStamp() {
@@ -35,8 +34,6 @@ export function KeepStamp() {
   function nameOfType(id: string) {
     return Object.values(view.wires).find((w) => view.items[w.wire_id]?.facts.type === id)?.type ?? 'one type'
   }
-  const change = (n: number, part: Partial<Question>) =>
-    setQuestions(questions.map((q, i) => (i === n ? { ...q, ...part } : q)))
   const keep = () =>
     void send({
       kind: 'keep-stamp',
@@ -83,69 +80,7 @@ export function KeepStamp() {
           Caret
         </Act>
       </Box>
-      <Section title="It asks">
-        {questions.map((q, n) => {
-          const kind = QUESTION_KINDS.find((k) => k.id === q.kind)!
-          const options = things.filter((t) => kind.on.includes(t.kind))
-          return (
-            <Box key={n} sx={{ borderLeft: '2px solid #E3DCCB', pl: 1, mb: 1 }}>
-              <TextField
-                fullWidth
-                margin="dense"
-                label={`Question ${n + 1}`}
-                value={q.name}
-                onChange={(e) => change(n, { name: e.target.value })}
-              />
-              <TextField
-                select
-                fullWidth
-                margin="dense"
-                label="The answer is a"
-                value={q.kind}
-                onChange={(e) => change(n, { kind: e.target.value, targets: [] })}
-              >
-                {QUESTION_KINDS.map((k) => (
-                  <MenuItem key={k.id} value={k.id}>
-                    {k.name}
-                  </MenuItem>
-                ))}
-              </TextField>
-              {kind.on.length > 0 && (
-                <TextField
-                  select
-                  fullWidth
-                  margin="dense"
-                  label="For"
-                  value={q.targets}
-                  onChange={(e) => change(n, { targets: e.target.value as unknown as string[] })}
-                  slotProps={{ select: { multiple: true } }}
-                >
-                  {options.map((t) => (
-                    <MenuItem key={t.id} value={t.id}>
-                      {t.label}
-                    </MenuItem>
-                  ))}
-                </TextField>
-              )}
-              <TextField
-                fullWidth
-                margin="dense"
-                label="Suggested answer"
-                value={q.suggestion}
-                onChange={(e) => change(n, { suggestion: e.target.value })}
-              />
-              <Act onClick={() => setQuestions(questions.filter((_, i) => i !== n))}>Take out</Act>
-            </Box>
-          )
-        })}
-        <Act
-          onClick={() =>
-            setQuestions([...questions, { name: '', kind: 'text', targets: [], suggestion: '' }])
-          }
-        >
-          Add a question
-        </Act>
-      </Section>
+      <StampQuestions things={things} questions={questions} onChange={setQuestions} />
       <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
         <Button type="submit" variant="contained" disabled={!name.trim() || !ids.length}>
           Keep

@@ -169,7 +169,11 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
             onRowClick={({ row }) => useSheet.getState().select((row as Row).ids)}
             onRowDoubleClick={({ row }) => onGo((row as Row).ids[0] ?? '')}
             localeText={{
-              noRowsLabel: tab === 'snags' ? 'Nothing wrong on this sheet.' : 'Nothing drawn yet.',
+              noRowsLabel: {
+                wires: 'No wire leads from pin to pin yet.',
+                devices: 'No device is drawn here yet.',
+                snags: 'Nothing wrong on this sheet.',
+              }[tab],
             }}
             sx={{
               border: 0,

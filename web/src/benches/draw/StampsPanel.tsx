@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
 import { LINE, QUIET } from '../../app/theme'
 import { Act, Acts } from '../../kit/Act'
+import { ChangeStamp } from './ChangeStamp'
 import { StampAnswers } from './StampAnswers'
 import { StampPicture } from './StampPicture'
 import type { StampLine } from './stampShapes'
@@ -32,6 +33,7 @@ export function StampsPanel() {
   const stamps = useStamps()
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState('')
+  const [changing, setChanging] = useState(false)
   const found = (stamps.data ?? []).filter((s) =>
     `${s.name} ${s.text}`.toLowerCase().includes(words.toLowerCase()),
   )
@@ -55,6 +57,17 @@ export function StampsPanel() {
       () => void stamps.refetch(),
       (error) => say(wordsOf(error), 'error'),
     )
+  if (stamp && changing)
+    return (
+      <ChangeStamp
+        key={stamp.id}
+        stamp={stamp}
+        close={() => {
+          setChanging(false)
+          setChosen('')
+        }}
+      />
+    )
   if (stamp)
     return (
       <>
@@ -74,6 +87,14 @@ export function StampsPanel() {
         <Acts>
           {stamp.origin === 'project' && (
             <>
+              <Act
+                onClick={() => {
+                  cancel()
+                  setChanging(true)
+                }}
+              >
+                Change
+              </Act>
               <Act onClick={() => void keep(stamp.id)}>Keep in the library</Act>
               <Act
                 onClick={() => {

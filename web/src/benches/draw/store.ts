@@ -74,6 +74,10 @@ export interface SheetState {
   wireType: string
   /** Wire types of the conductors of the next bus, in order. */
   busTypes: string[]
+  /** How far apart they lie, grid steps; 0 as far as poles. */
+  busSpacing: number
+  /** Wire types of the bus the project usually has, [] when its types make none. */
+  usualBus: string[]
   /** Names of the continuations of the next stroke, parted by commas. */
   markNames: string
   /** Kind of the terminals of the next row, "" for the usual one of each wire. */
@@ -214,6 +218,8 @@ export const useSheet = create<SheetState>((set, get) => {
     tool: { name: 'idle' },
     wireType: '',
     busTypes: [],
+    busSpacing: 0,
+    usualBus: [],
     strokeTarget: '',
     markNames: '',
     terminalKind: '',

@@ -40,7 +40,13 @@ export function wireEdit(corners: [number, number][], end: [number, number]): An
   if (points.every(([x, y]) => x === points[0]![0] && y === points[0]![1])) return null
   const bus = s.tool.name === 'wire' && s.tool.bus
   return bus
-    ? ({ kind: 'draw-bus', sheet_id: s.sheetId, points, wire_type_ids: s.busTypes } as AnyEdit)
+    ? ({
+        kind: 'draw-bus',
+        sheet_id: s.sheetId,
+        points,
+        wire_type_ids: s.busTypes,
+        spacing: s.busSpacing || null,
+      } as AnyEdit)
     : { kind: 'draw-wire', sheet_id: s.sheetId, points, wire_type_id: s.wireType }
 }
 
@@ -66,7 +72,10 @@ export function startBus() {
   const s = get()
   s.set({
     tool: { name: 'wire', bus: true, corners: [], end: s.caret },
-    busTypes: remembered(`bus-${s.projectId}`, [s.wireType, s.wireType, s.wireType]),
+    busTypes: remembered(
+      `bus-${s.projectId}`,
+      s.usualBus.length ? s.usualBus : [s.wireType, s.wireType, s.wireType],
+    ),
     preview: null,
   })
   s.say('Click where the bus begins and its corners; Enter ends it. On another bus it ties by type.')

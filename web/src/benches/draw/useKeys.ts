@@ -35,7 +35,8 @@ export function useKeys(canEdit: boolean) {
       const word = letter && armed && event.key !== armed
       if (canEdit && word && s.tool.name === 'wire' && !s.tool.corners.length) {
         event.preventDefault()
-        s.set({ tool: { name: 'place', text: armed + event.key } })
+        // The hint of the tool that was not meant goes, too.
+        s.set({ tool: { name: 'place', text: armed + event.key }, message: null })
         armed = ''
         return
       }
