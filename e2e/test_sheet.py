@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from playwright.sync_api import Page, expect
 
+from jolly_core.model import Symbol
+
 from .base import Story
 
 
@@ -13,6 +15,9 @@ class SurfaceStory(Story):
     def view(self, page: Page) -> tuple[float, float, float]:
         x, y, scale = (float(v) for v in (page.get_by_test_id("sheet").get_attribute("data-view") or "").split(","))
         return x, y, scale
+
+    def on_page(self, page: Page, symbol: Symbol) -> bool:
+        return page.url.split("?")[0].endswith(symbol.sheet_id)
 
     def settled(self, page: Page, before: tuple[float, float, float]) -> tuple[float, float, float]:
         """Wait until the view is another one and at rest."""
@@ -42,6 +47,29 @@ class SurfaceStory(Story):
         page.keyboard.press("0")
         back = self.settled(page, near)
         self.assertAlmostEqual(back[2], first[2], places=3)
+
+    def test_the_selection_comes_near_and_the_small_sheet_leads_elsewhere(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        first = self.view(page)
+        expect(page.get_by_test_id("minimap")).to_have_count(0)
+        coil = next(s for s in self.project().symbols.values() if s.definition == "coil" and self.on_page(page, s))
+        page.locator(f"[data-id='{coil.id}']").click()
+        page.keyboard.press("z")
+        near = self.settled(page, first)
+        self.assertGreater(near[2], first[2] * 1.3)
+        box = page.get_by_test_id("sheet").bounding_box() or {}
+        middle = near[0] + box["width"] / 2 / near[2], near[1] + box["height"] / 2 / near[2]
+        self.assertLess(abs(middle[0] - coil.x * 2.5 - 5), 12)
+        small = page.get_by_test_id("minimap")
+        expect(small).to_be_visible()
+        small.click(position={"x": 5, "y": 5})
+        left = self.settled(page, near)
+        self.assertLess(left[0], near[0] - 50)
+        self.assertEqual(left[2], near[2], "it moves and does not zoom")
+        page.keyboard.press("0")
+        self.settled(page, left)
+        expect(small).to_have_count(0)
 
     def test_the_middle_button_pans(self) -> None:
         page = self.page

@@ -18,7 +18,7 @@ createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>
     <ThemeProvider theme={theme}>
       <CssBaseline />
-      <SnackbarProvider anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }} maxSnack={3}>
+      <SnackbarProvider anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }} maxSnack={2}>
         <BrowserRouter>
           <App />
         </BrowserRouter>

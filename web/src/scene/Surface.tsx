@@ -6,6 +6,8 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import type { Box } from '../api/shapes'
 import { PAPER } from '../app/theme'
+import { Minimap } from './Minimap'
+import { leadsView } from './viewport'
 
 export const GRID = 2.5
 const SETTLE_MS = 140
@@ -14,6 +16,11 @@ const FAR_OUT = 0.75
 const FAR_IN = 2.5
 const CLOSEST = 14
 const FARTHEST = 0.12
+/** So much closer than the whole, the whole is shown small beside it. */
+const CLOSE = 1.3
+const FIT_SCALE = 4.2
+const BOX_SCALE = 6
+const MARGIN_MM = 8
 
 export interface At {
   /** Sheet millimetres. */
@@ -41,6 +48,8 @@ interface Props {
   onDouble: (at: At) => void
   /** Without the grid of sheets, as layouts at true scale have none. */
   plain?: boolean
+  /** Where something is drawn, mm: shown small beside the view when that is close. */
+  boxes?: Box[]
   children: ReactNode
   /** Things laid over the paper at sheet positions, given the way from mm to pixels. */
   overlay?: (place: (x: number, y: number) => Placed) => ReactNode
@@ -85,18 +94,33 @@ export function Surface(props: Props) {
     if (svg.current) svg.current.style.transform = ''
   }, [])
 
+  const [fitScale, setFitScale] = useState(Infinity)
   const fitNow = useRef(() => {})
   useEffect(() => {
     fitNow.current = () => {
       if (!size.w || !size.h) return
       const [x1, y1, x2, y2] = fit
-      const scale = Math.min(size.w / (x2 - x1), size.h / (y2 - y1), 4.2)
+      const scale = Math.min(size.w / (x2 - x1), size.h / (y2 - y1), FIT_SCALE)
+      setFitScale(scale)
       settle({
         scale,
         x: (x1 + x2) / 2 - size.w / scale / 2,
         y: Math.max(y1, 0) - Math.max(0, (size.h / scale - (y2 - y1)) / 2),
       })
     }
+    leadsView((box) => {
+      if (!box) return fitNow.current()
+      const [x1, y1, x2, y2] = box
+      const across = size.w / (x2 - x1 + 2 * MARGIN_MM)
+      const scale = Math.min(across, size.h / (y2 - y1 + 2 * MARGIN_MM), BOX_SCALE)
+      settle(around((x1 + x2) / 2, (y1 + y2) / 2, scale))
+    })
+  })
+  /** The view with a point in its middle. */
+  const around = (x: number, y: number, scale: number): ViewBox => ({
+    scale,
+    x: x - size.w / scale / 2,
+    y: y - size.h / scale / 2,
   })
   const ready = size.w > 0
   useEffect(() => {
@@ -139,7 +163,8 @@ export function Surface(props: Props) {
         space.current = event.type === 'keydown'
         event.preventDefault()
       }
-      if (event.key === '0' && event.type === 'keydown' && !typing && !event.ctrlKey) fitNow.current()
+      const plainKey = event.type === 'keydown' && !typing && !event.ctrlKey
+      if (event.key === '0' && plainKey) fitNow.current()
     }
     element.addEventListener('wheel', wheel, { passive: false })
     window.addEventListener('keydown', key)
@@ -180,6 +205,7 @@ export function Surface(props: Props) {
   }
   const move = (event: React.PointerEvent) => {
     const pan = panning.current
+    if (!pan && (event.target as Element).closest('[data-overlay]')) return
     if (!pan) return props.onMove(at(event))
     const { from } = pan
     const next = {
@@ -239,6 +265,15 @@ export function Surface(props: Props) {
         {!props.plain && <rect width={width} height={height} fill="url(#grid)" />}
         {props.children}
       </svg>
+      {props.boxes && view.scale > fitScale * CLOSE && (
+        <Minimap
+          width={width}
+          height={height}
+          boxes={props.boxes}
+          view={[view.x, view.y, view.x + size.w / view.scale, view.y + size.h / view.scale]}
+          onMove={(x, y) => settle(around(x, y, live.current.scale))}
+        />
+      )}
       {props.overlay?.(place)}
     </div>
   )

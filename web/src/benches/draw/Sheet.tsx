@@ -9,6 +9,7 @@ import { PlaceBox } from './PlaceBox'
 import { QuickLine } from './QuickLine'
 import { usePick } from './store'
 import { legs, pointerDown, pointerMove, pointerUp, putCorner } from './tools'
+import { around } from '../../scene/viewport'
 import { useArt } from '../../scene/useArt'
 
 const NOTHING: ReadonlySet<string> = new Set()
@@ -52,6 +53,13 @@ export function Sheet({ canEdit, onGo }: Props) {
   const facts = view.sheet.sheet
   const shown = preview ? preview.view : view
   const looks = useMemo(() => lookOf(shown.items, selection, subject), [shown.items, selection, subject])
+  const boxes = useMemo(
+    () =>
+      Object.values(view.items)
+        .filter((i) => i.kind !== 'frame')
+        .map((i) => i.box),
+    [view.items],
+  )
   const fit = useMemo(
     (): Rect =>
       facts?.frame === 'plan'
@@ -84,6 +92,7 @@ export function Sheet({ canEdit, onGo }: Props) {
       onMove={move}
       onUp={pointerUp}
       onDouble={() => putCorner(true)}
+      boxes={boxes}
       overlay={(place) => {
         const at = place(cx, cy)
         if (tool.name === 'place') return <PlaceBox at={at} first={tool.text} />
@@ -202,13 +211,7 @@ function contentBox(items: Record<string, Item>, width: number, height: number, 
   const drawn = Object.values(items).filter((i) => i.kind !== 'frame')
   if (drawn.length < 6 && zones) return [0, 0, width, height]
   if (drawn.length < 6) return [20, 18, Math.min(width, 290), Math.min(height, 190)]
-  const box: Rect = [Infinity, Infinity, -Infinity, -Infinity]
-  for (const { box: b } of drawn) {
-    box[0] = Math.min(box[0], b[0])
-    box[1] = Math.min(box[1], b[1])
-    box[2] = Math.max(box[2], b[2])
-    box[3] = Math.max(box[3], b[3])
-  }
+  const box = around(drawn.map((i) => i.box))!
   // A bus alone is thin: what will be drawn below it is worth looking at, too.
   box[3] = Math.max(box[3], Math.min(height - 6, box[1] + LEAST_MM))
   return [

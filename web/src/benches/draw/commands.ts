@@ -1,5 +1,6 @@
 /** The Draw bench's commands. R, F, N and D act on a selection; with none, typing opens the list at the caret. */
 import { checked, type Command } from '../../app/commands'
+import { around, showAll, showBox } from '../../scene/viewport'
 import { useSheet } from './store'
 import { jump } from './jump'
 import { copySelected, lockSelected, startPaste } from './held'
@@ -19,6 +20,13 @@ const get = () => useSheet.getState()
 const idle = () => get().tool.name === 'idle'
 const some = () => idle() && get().selection.size > 0
 const someSymbol = () => idle() && symbolsOf(get().selection).length > 0
+
+function nearSelection() {
+  const { selection, view } = get()
+  const items = [...selection].map((id) => view.items[id]).filter((i) => i !== undefined)
+  const box = around(items.map((i) => i.box))
+  if (box) showBox(box)
+}
 
 export const drawCommands: Command[] = checked([
   {
@@ -42,6 +50,15 @@ export const drawCommands: Command[] = checked([
     run: () => void get().step('redo'),
     enabled: () => !!get().redo,
   },
+  {
+    id: 'zoom-selection',
+    label: 'Bring the selection near',
+    shortcut: 'Z',
+    run: nearSelection,
+    enabled: some,
+    reads: true,
+  },
+  { id: 'zoom-all', label: 'Bring all that is drawn into view', shortcut: '0', run: showAll, reads: true },
   { id: 'wire', label: 'Draw a wire', shortcut: 'W', run: startWire, enabled: idle },
   { id: 'bus', label: 'Lay a bus', shortcut: 'B', run: startBus, enabled: idle },
   {

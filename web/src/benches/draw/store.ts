@@ -281,6 +281,8 @@ export const useSheet = create<SheetState>((set, get) => {
             }),
           )
           accept(answer)
+          // What was refused before is no longer what is to be read.
+          if (get().message?.kind === 'error') set({ message: null })
           if (answer.caret) set({ caret: answer.caret as [number, number] })
           for (const remark of answer.remarks) get().say(remark, 'info')
           return answer
