@@ -69,6 +69,31 @@ def without_lead(project: Project, sheet_id: str) -> Iterator[Snag]:
         )
 
 
+@check("pole-left-out", "A pole that is not drawn though a later one of its device is.")
+def pole_left_out(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each device whose poles have a gap, at the first pole after it on its sheet."""
+    sheet = project.sheets[sheet_id]
+    for symbol in project.symbols_on(sheet_id):
+        device = project.devices.get(symbol.device_id)
+        if device is None or definition(symbol.definition).unit != "pole":
+            continue
+        others = [s for s in project.units_of(device.id) if definition(s.definition).unit == "pole"]
+        drawn = {n for s in others for n in s.units}
+        for missing in sorted(set(range(1, max(symbol.units))) - drawn):
+            following = min(n for n in drawn if n > missing)
+            if following in symbol.units:
+                yield Snag(
+                    "pole-left-out",
+                    "warning",
+                    f"Pole {missing} of {tag_on(project, device, sheet)} is not drawn, though pole {following} is.",
+                    (symbol.id,),
+                    sheet_id,
+                    symbol.x,
+                    symbol.y,
+                    device_id=device.id,
+                )
+
+
 @check("no-free-unit", "A unit drawn that the chosen part does not have.")
 def no_free_unit(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each symbol of a device with a part that has no unit left for it."""

@@ -47,7 +47,9 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
     for symbol in project.symbols_on(sheet_id):
         add(symbol_item(project, symbol, sheet))
     for mark in project.continuations_on(sheet_id):
-        add(continuation_item(project, mark, numbers.get(groups.of_continuation[mark.id], "")))
+        index = groups.of_continuation[mark.id]
+        shown = any(_number_place(project, project.wires[i]) != "hidden" for i in groups.groups[index].wires)
+        add(continuation_item(project, mark, numbers.get(index, ""), shown))
     for id in project.on_sheet["band"].get(sheet_id):
         add(band_item(project, project.bands[id]))
     for note in project.notes_on(sheet_id):
@@ -78,9 +80,15 @@ def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:
     return Item(wire.id, "wire", [["wire", x1, y1, x2, y2, colour]], (x1 - 0.5, y1 - 0.5, x2 + 0.5, y2 + 0.5), facts)
 
 
+def _number_place(project: Project, wire: Wire) -> str:
+    """Return where the type of a wire shows numbers: "middle", "ends" or "hidden"."""
+    wire_type = project.wire_types.get(wire.type_id)
+    return wire_type.number_at if wire_type else "middle"
+
+
 def _number_items(project: Project, number: str, wires: list[Wire], group: Group) -> list[Item]:
     """Return the number of a net where the types of its wires say: once at its longest stroke, at its ends, or not."""
-    places = {w.id: t.number_at if (t := project.wire_types.get(w.type_id)) else "middle" for w in wires}
+    places = {w.id: _number_place(project, w) for w in wires}
     found: list[Item] = []
     shown = [w for w in wires if places[w.id] == "middle"]
     if shown:
@@ -130,8 +138,15 @@ def _number_item(number: str, wires: list[Wire], group: int) -> Item:
     return Item(f"number:{group}", "number", [prim], box, {"group": group})
 
 
-def continuation_item(project: Project, mark: Continuation, number: str) -> Item:
-    """Return the item of a continuation mark: an arrow, its name, and where the others of its name are."""
+def continuation_item(project: Project, mark: Continuation, number: str, shown: bool = True) -> Item:
+    """Return the item of a continuation mark: an arrow, its name, the number of its net, where the others are.
+
+    Args:
+        project: the project.
+        mark: the continuation.
+        number: number of its net, "" for none.
+        shown: whether the number is to be read at the mark.
+    """
     others = [project.continuations[i] for i in project.continuations_named.get(mark.name) if i != mark.id]
     places = [place_in(project.sheets[o.sheet_id], o.x, o.y) for o in others]
     x, y = mark.x * GRID_MM, mark.y * GRID_MM
@@ -140,17 +155,26 @@ def continuation_item(project: Project, mark: Continuation, number: str) -> Item
     wing = 1.3
     prims: list[Prim] = [["poly", [x + dy * wing, y + dx * wing, tip[0], tip[1], x - dy * wing, y - dx * wing], "ink"]]
     where = (", ".join(places[:2]) + (" …" if len(places) > 2 else "")) or "no other end"
+    own_number = number if shown and number != mark.name else ""
+    if own_number and dx:
+        where = f"{own_number} · {where}"
     name = mark.name
     longest = max(len(name), len(where)) * 2.6 * ADVANCE
     if dx:
         anchor, tx, ty = ("start", tip[0] + 1, y - 0.3) if dx > 0 else ("end", tip[0] - 1, y - 0.3)
         left = tx if dx > 0 else tx - longest
     else:
-        anchor, tx, ty = "middle", x, (tip[1] - 4.2 if dy < 0 else tip[1] + 3.2)
+        # Upright wires lie close beside each other: the number has a line of its own.
+        above = 2.8 if own_number else 0.0
+        anchor, tx, ty = "middle", x, (tip[1] - 4.2 - above if dy < 0 else tip[1] + 3.2)
         left = x - longest / 2
     link = others[0].id if others else ""
     prims.append(text(tx, ty, 2.6, name, anchor=anchor, role="tag"))
-    prims.append(text(tx, ty + 3, 2.2, where, anchor=anchor, role="reference", link=link))
-    box = (min(left, x - 2), min(y - 2, ty - 3), max(left + longest, x + 2), max(y + 2, ty + 3.5))
+    base = ty + 3
+    if own_number and not dx:
+        prims.append(text(tx, base, 2.2, own_number, anchor=anchor, role="number"))
+        base += 2.8
+    prims.append(text(tx, base, 2.2, where, anchor=anchor, role="reference", link=link))
+    box = (min(left, x - 2), min(y - 2, ty - 3), max(left + longest, x + 2), max(y + 2, base + 0.5))
     facts = {"name": mark.name, "number": number, "locked": mark.locked, "pins": [[mark.x, mark.y]]}
     return Item(mark.id, "continuation", prims, box, facts)

@@ -25,6 +25,7 @@ class EachCheck(TestCase):
             "equal-tags",
             "no-device",
             "no-free-unit",
+            "pole-left-out",
             "no-part",
             "joined-potentials",
             "protective-joined",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from jolly_core.checks import snags_on
 from jolly_core.drawing import ladder_line, pin_points
 from jolly_core.model import RuleError
 from jolly_core.scenes import sheet_scene
@@ -104,6 +105,20 @@ class Poles(TestCase):
         self.assertEqual(bench.spans(), spans)
         bench.do("move-selection", ids=[made[2]], dx=0, dy=12)
         self.assertEqual(pins_of(bench.project, bench.symbol(made[2])), ["5", "6"])
+
+    def test_the_middle_one_of_poles_drawn_apart_is_missed_until_it_is_drawn_again(self) -> None:
+        bench = Workbench()
+        self.bus(bench, 3)
+        made = bench.do("split-poles", symbol_id=bench.place("breaker", 20, 30, poles=3)).placed
+        device = bench.device(made[0])
+        bench.do("delete-selection", ids=[made[1]])
+        self.assertIn((24, 20, 24, 60), bench.spans(), "its wire is whole again")
+        (snag,) = [s for s in snags_on(bench.project, bench.sheet) if s.code == "pole-left-out"]
+        self.assertEqual(snag.message, "Pole 2 of -FC1 is not drawn, though pole 3 is.")
+        self.assertEqual(snag.ids, (made[2],))
+        again = bench.place("breaker", 24, 42, poles=1, device_id=device)
+        self.assertEqual(bench.symbol(again).units, (2,), "it takes the pole that is free")
+        self.assertFalse([s for s in snags_on(bench.project, bench.sheet) if s.code == "pole-left-out"])
 
 
 class Swap(TestCase):
