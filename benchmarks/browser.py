@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import statistics
 import threading
 from collections.abc import Iterator
@@ -15,20 +14,11 @@ from waitress.server import create_server
 
 from benchmarks.generate import synthetic, template
 from benchmarks.measure import Result
+from e2e.chromium import CHROMIUM, FLAGS
 from jolly_core.model import Project
 from jolly_server.config.wsgi import application
 from jolly_server.projects.services import create_project
 
-CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 FRAME_MS = 1000 / 60
 OPEN_MS, EDIT_MS = 300.0, 100.0
 REST_MS = 400  # between two keys, so that one edit is measured and not a queue of them

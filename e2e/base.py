@@ -17,17 +17,9 @@ from jolly_core.model import Project
 from jolly_server.demo.services import seed
 from jolly_server.projects.store import forget, load_rows
 
+from .chromium import CHROMIUM, FLAGS
+
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # playwright keeps an event loop in this thread
-CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 # For pictures in space: without a graphics card, WebGL is worked out by the processor.
 SPACE_FLAGS = [f for f in FLAGS if f != "--disable-gpu"] + ["--enable-unsafe-swiftshader"]
 expect.set_options(timeout=20_000)  # a busy machine is slower, not wrong

@@ -26,6 +26,9 @@ export const theme = createTheme({
     MuiButton: { defaultProps: { size: 'small', disableElevation: true } },
     // A choice of nothing is a choice with words of its own, so labels stay above what they name.
     MuiTextField: { defaultProps: { size: 'small', slotProps: { inputLabel: { shrink: true } } } },
+    // A list that is fading away would still take the next click.
+    MuiMenu: { defaultProps: { transitionDuration: 0 } },
+    MuiPopover: { defaultProps: { transitionDuration: 0 } },
     MuiSelect: { defaultProps: { displayEmpty: true } },
     MuiTooltip: { defaultProps: { arrow: true } },
     MuiButtonBase: { defaultProps: { disableRipple: true } },

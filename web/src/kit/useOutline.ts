@@ -10,31 +10,16 @@ const asked = (projectId: string) =>
     enabled: projectId !== '',
   })
 
+/** What changes at every edit. */
+const PASSING = ['revision', 'undo', 'redo', 'people'] as const
+export type LastingOutline = Omit<Outline, (typeof PASSING)[number]>
+
 /** The parts that last: who shows them is not rendered anew by an edit that leaves them as they are. */
-const lasting = ({
-  id,
-  role,
-  state,
-  settings,
-  sheets,
-  pages,
-  wire_types,
-  buses,
-  habits,
-  kinds,
-}: Outline) => ({
-  id,
-  role,
-  state,
-  settings,
-  sheets,
-  pages,
-  wire_types,
-  buses,
-  habits,
-  kinds,
-})
-export type LastingOutline = ReturnType<typeof lasting>
+function lasting(outline: Outline): LastingOutline {
+  const rest: Partial<Outline> = { ...outline }
+  for (const name of PASSING) delete rest[name]
+  return rest as LastingOutline
+}
 
 export const useOutline = (projectId: string) => useQuery({ ...asked(projectId), select: lasting })
 

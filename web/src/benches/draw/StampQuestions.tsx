@@ -6,9 +6,15 @@ import { Act } from '../../kit/Act'
 import { Section } from '../../kit/Section'
 import { QUESTION_KINDS, type Question } from './stampShapes'
 
+/** What questions may concern. */
+export interface StampThing {
+  id: string
+  kind: string
+  label: string
+}
+
 interface Props {
-  /** What questions may concern. */
-  things: { id: string; kind: string; label: string }[]
+  things: StampThing[]
   questions: Question[]
   onChange: (questions: Question[]) => void
 }
