@@ -43,7 +43,7 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
   const [busy, setBusy] = useState<Work | null>(null)
   const [problem, setProblem] = useState('')
   const queries = useQueryClient()
-  const shelf = chosen || (shelves.find((s) => s.may_change)?.id ?? '')
+  const shelf = chosen || ((shelves.find((s) => s.may_change) ?? shelves[0])?.id ?? '')
   const send = async <T,>(act: 'look' | 'take', from: File, mapping: Record<string, string> | null) => {
     const form = new FormData()
     form.append('file', from)
@@ -102,25 +102,29 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
               </MenuItem>
             ))}
           </TextField>
-          {['xlsx', 'csv', 'json', 'zip'].map((f) => (
-            <Button key={f} variant="outlined" href={`/api/library/export.${f}?shelf=${shelf}`}>
-              Out as {f.toUpperCase()}
+          {/* Into which library is known first; until then there is nothing to choose a file for. */}
+          {shelf &&
+            ['xlsx', 'csv', 'json', 'zip'].map((f) => (
+              <Button key={f} variant="outlined" href={`/api/library/export.${f}?shelf=${shelf}`}>
+                Out as {f.toUpperCase()}
+              </Button>
+            ))}
+          {shelf && (
+            <Button variant="contained" component="label">
+              Read a table or library file…
+              <input
+                type="file"
+                hidden
+                aria-label="Table or library file"
+                accept=".xlsx,.csv,.json,.zip"
+                onChange={(e) => {
+                  const from = e.target.files?.[0]
+                  if (from) void read(from, null)
+                  e.target.value = ''
+                }}
+              />
             </Button>
-          ))}
-          <Button variant="contained" component="label">
-            Read a table or library file…
-            <input
-              type="file"
-              hidden
-              aria-label="Table or library file"
-              accept=".xlsx,.csv,.json,.zip"
-              onChange={(e) => {
-                const from = e.target.files?.[0]
-                if (from) void read(from, null)
-                e.target.value = ''
-              }}
-            />
-          </Button>
+          )}
         </Box>
         {busy && <Progress key={busy.name} work={busy} />}
         {problem && <Box sx={{ color: SNAG, mt: 1.5 }}>{problem}</Box>}
