@@ -120,6 +120,26 @@ class Poles(TestCase):
         self.assertEqual(bench.symbol(again).units, (2,), "it takes the pole that is free")
         self.assertFalse([s for s in snags_on(bench.project, bench.sheet) if s.code == "pole-left-out"])
 
+    def test_poles_of_a_contactor_are_missed_on_whichever_sheet_the_later_one_is(self) -> None:
+        bench = Workbench()
+        power = bench.new("add-sheet", number="31", frame="zones")
+        coil = bench.place("coil", 60, 16)
+        bench.do("assign-part", device_id=bench.device(coil), part_id="brindlework-bw-c09-24d")
+        poles = bench.place("contactor-pole", 20, 30, poles=3, device_id=bench.device(coil), sheet_id=power)
+
+        def missed(sheet: str) -> list[str]:
+            return [s.message for s in snags_on(bench.project, sheet) if s.code == "pole-left-out"]
+
+        bench.do("set-poles", symbol_id=poles, poles=2)
+        self.assertEqual(missed(power), [], "a last pole that is not in use is no gap")
+        bench.do("set-poles", symbol_id=poles, poles=3)
+        bench.do("set-poles", symbol_id=poles, without=1)
+        self.assertEqual(len(missed(power)), 1)
+        self.assertIn("Pole 1 of", missed(power)[0])
+        self.assertEqual(missed(bench.sheet), [], "the coil's sheet has nothing to mend")
+        bench.do("set-poles", symbol_id=poles, poles=3)
+        self.assertEqual(missed(power), [], "the free pole was taken first")
+
 
 class Swap(TestCase):
     def test_a_lamp_becomes_a_horn_on_the_same_wires(self) -> None:

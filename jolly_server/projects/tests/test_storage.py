@@ -70,5 +70,9 @@ class ImportAndExport(DemoCase):
             outline = anna.get(f"/api/projects/{made}").json()
             self.assertEqual((outline["role"], len(outline["sheets"])), ("owner", 1))
             self.assertEqual(outline["wire_types"][0]["colour"], colour)
+            names = {t["id"]: t["name"] for t in outline["wire_types"]}
+            buses = {b["label"]: [names[id] for id in b["types"]] for b in outline["buses"]}
+            self.assertEqual(buses["L1 L2 L3"], ["Power"] * 3)
+            self.assertEqual("L1 L2 L3 N" in buses, standard == "iec", "the usual types of NFPA have no power neutral")
         self.assertEqual(self.post(anna, "/projects", {"name": "  "}).status_code, 422)
         self.assertEqual(self.post(anna, "/projects", {"name": "a\x00"}).status_code, 400)
