@@ -6,6 +6,7 @@ from .registry import (
     CHECKS,
     PROJECT_CHECKS,
     SEVERITIES,
+    Act,
     Snag,
     all_snags,
     check,
@@ -17,6 +18,7 @@ from .registry import (
 
 __all__ = [
     "CHECKS",
+    "Act",
     "PROJECT_CHECKS",
     "SEVERITIES",
     "Snag",

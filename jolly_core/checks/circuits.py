@@ -4,13 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.drawing import rails_at
+from jolly_core.drawing import counts_lines, lines_of, rails_at, sheets_with_line
 from jolly_core.library import definition, is_block, part_class
 from jolly_core.model import Project, Symbol
 from jolly_core.tagging import lead_of, pins_of, tag_on
-from jolly_core.wiring import Group, named_parts, net_of, nets_of_sheet, potential_in, sheet_groups, wire_numbers
+from jolly_core.wiring import (
+    Group,
+    GroupKey,
+    holders_of_numbers,
+    net_of,
+    nets_of_sheet,
+    potential_in,
+    sheet_groups,
+    wire_numbers,
+)
 
-from .registry import Snag, check
+from .registry import Act, Snag, check
 
 # Units that current passes through when they are closed.
 _SWITCHES = ("no", "nc", "co", "tno", "tnc", "pole", "heater")
@@ -89,27 +98,58 @@ def protective_joined(project: Project, sheet_id: str) -> Iterator[Snag]:
 
 @check("number-twice", "One wire number on two potentials.")
 def number_twice(project: Project, sheet_id: str) -> Iterator[Snag]:
-    """Yield a snag for each potential of a sheet whose number another one has too, here or fixed elsewhere."""
+    """Yield a snag for each potential of a sheet that shows a number another one shows too, wherever it is.
+
+    Notes:
+        Running numbers of the project's own pattern differ by the way they are counted, so that only fixed ones are
+        looked for on other sheets; with rules of numbers all sheets are looked at.
+    """
     numbers = wire_numbers(project, sheet_id)
-    seen: dict[str, int] = {}
-    for groups, _ in named_parts(project, sheet_id):
-        here = next((g for g in groups if g.sheet_id == sheet_id), None)
-        number = numbers.get(here.index, "") if here else ""
-        if here is None or not number:
-            continue
-        own = {id for g in groups for id in g.wires}
-        elsewhere = [i for i in project.numbered_wires.get(number) if i not in own]
-        if number in seen or (elsewhere and not _one_potential(project, here, elsewhere[0])):
-            y, x = here.first
-            message = f"The number {number} is on two potentials. Give one another number."
-            yield Snag("number-twice", "error", message, tuple(here.wires[:1]), sheet_id, x, y)
-        seen[number] = here.index
+    holders = holders_of_numbers(project) if project.number_rules else {}
+    first: dict[str, Group] = {}
+    for potential in nets_of_sheet(project, sheet_id, potential=True):
+        for number, here in {
+            numbers[g.index]: g for g in potential if g.sheet_id == sheet_id and g.index in numbers
+        }.items():
+            own = {id for g in potential for id in g.wires}
+            elsewhere = [i for i in project.numbered_wires.get(number) if i not in own]
+            if number in first or elsewhere or len(holders.get(number, ())) > 1:
+                y, x = here.first
+                other = _sheet_of_number(project, first.get(number), elsewhere, holders.get(number, {}), potential)
+                message = f"The number {number} is on two potentials, the other on sheet {other}. Give one another."
+                yield Snag("number-twice", "error", message, tuple(here.wires[:1]), sheet_id, x, y)
+            first.setdefault(number, here)
 
 
-def _one_potential(project: Project, group: Group, wire_id: str) -> bool:
-    sheet_id = project.wires[wire_id].sheet_id
-    start = (sheet_id, sheet_groups(project, sheet_id).of_wire[wire_id])
-    return any(g.key == group.key for g in net_of(project, start, potential=True))
+def _sheet_of_number(
+    project: Project,
+    before: Group | None,
+    elsewhere: list[str],
+    holders: dict[GroupKey, Group],
+    own: list[Group],
+) -> str:
+    """Return the number of the sheet where another potential has the number."""
+    if elsewhere:
+        return project.sheets[project.wires[elsewhere[0]].sheet_id].number
+    others = [g.sheet_id for key, g in holders.items() if key != own[0].key]
+    sheet_id = others[0] if others else before.sheet_id if before else own[0].sheet_id
+    return project.sheets[sheet_id].number
+
+
+@check("lines-shared", "A sheet with line numbers that a sheet before it has too.")
+def lines_shared(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for a sheet one of whose lines has the number of one on a sheet before it."""
+    sheet = project.sheets[sheet_id]
+    if not counts_lines(project, sheet):
+        return
+    table = sheets_with_line(project)
+    twice = [line for line in lines_of(sheet) if table[line][0].id != sheet_id]
+    if twice:
+        other = table[twice[0]][0].number
+        words = f"line {twice[0]}" if len(twice) == 1 else f"lines {twice[0]} to {twice[-1]}"
+        message = f"Sheet {sheet.number} has {words} of sheet {other} again. Let lines run on."
+        act = Act("Let lines run on", "run-lines-on")
+        yield Snag("lines-shared", "error", message, (), sheet_id, sheet.rail_left, sheet.line_top, act=act)
 
 
 @check("dead-end", "A net that leads from one pin to nowhere.")

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from jolly_core.library import definition
-from jolly_core.model import Project, Symbol
+from jolly_core.model import Device, Project, Symbol
 from jolly_core.plc import card_of
 from jolly_core.tagging import KIND_WORDS, full_tag, lead_of, tag_on
 
-from .registry import Snag, check
+from .registry import Snag, built, check, project_check
 
 
 def _leads(project: Project, sheet_id: str) -> Iterator[Symbol]:
@@ -24,11 +24,7 @@ def equal_tags(project: Project, sheet_id: str) -> Iterator[Snag]:
     sheet = project.sheets[sheet_id]
     for symbol in _leads(project, sheet_id):
         device = project.devices[symbol.device_id]
-        tag = full_tag(project, device)
-        bare = tag.rsplit("-", 1)[-1]
-        keys = {bare, device.fixed_tag or f"{device.letters}{device.number}"}
-        others = {i for key in keys for i in project.devices_tagged.get(key)} - {device.id}
-        if any(full_tag(project, project.devices[i]) == tag for i in others):
+        if _twin(project, device):
             yield Snag(
                 "equal-tags",
                 "error",
@@ -39,6 +35,25 @@ def equal_tags(project: Project, sheet_id: str) -> Iterator[Snag]:
                 symbol.y,
                 device_id=device.id,
             )
+
+
+def _twin(project: Project, device: Device) -> Device | None:
+    """Return another device that shows the same full tag, None when there is none."""
+    tag = full_tag(project, device)
+    bare = tag.rsplit("-", 1)[-1]
+    keys = {tag, bare, device.fixed_tag or f"{device.letters}{device.number}"}
+    others = sorted({i for key in keys for i in project.devices_tagged.get(key)} - {device.id})
+    return next((d for i in others for d in (project.devices[i],) if full_tag(project, d) == tag), None)
+
+
+@project_check("equal-tags-beside", "Two devices of one full tag that are not drawn with a lead: cables, enclosures.")
+def equal_tags_beside(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each device on no sheet that shares its full tag with another."""
+    for id in sorted(project.devices):
+        device = project.devices[id]
+        if not project.units_of(id) and _twin(project, device):
+            message = f"{full_tag(project, device)} is used by another device too. Give one another tag."
+            yield built("equal-tags-beside", "error", message, "draw", "", (), id)
 
 
 @check("no-device", "A contact that belongs to no device, or whose lead is gone.")

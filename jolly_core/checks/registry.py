@@ -8,10 +8,24 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from typing import Any
 
 from jolly_core.model import Mute, Project
 
 SEVERITIES = ("error", "warning")
+
+
+@dataclass(slots=True, frozen=True)
+class Act:
+    """An edit that puts a snag right in one step: a word for its button, the edit's kind and its values."""
+
+    label: str
+    kind: str
+    values: tuple[tuple[str, Any], ...] = ()
+
+    def payload(self) -> dict[str, Any]:
+        """Return the edit as a JSON object."""
+        return {"kind": self.kind, **dict(self.values)}
 
 
 @dataclass(slots=True, frozen=True)
@@ -24,7 +38,8 @@ class Snag:
         message: names the object and says what is wrong.
         ids: what to select to see it.
         x, y: grid point to show.
-        mend: what would put it right: "choose-part", "choose-device", or "".
+        mend: what a person has to choose to put it right: "choose-part", "choose-device", or "".
+        act: the edit that puts it right, None where there is no single one.
         device_id: the device concerned, "".
         bench: where it is mended; "draw" for what lies on a sheet.
         subject: what to open on that bench, "".
@@ -41,6 +56,7 @@ class Snag:
     device_id: str = ""
     bench: str = "draw"
     subject: str = ""
+    act: Act | None = None
 
     @property
     def key(self) -> str:
@@ -87,10 +103,17 @@ def project_check(code: str, help: str) -> Callable[[ProjectCheck], ProjectCheck
 
 
 def built(
-    code: str, severity: str, message: str, bench: str, subject: str, ids: tuple[str, ...] = (), device_id: str = ""
+    code: str,
+    severity: str,
+    message: str,
+    bench: str,
+    subject: str,
+    ids: tuple[str, ...] = (),
+    device_id: str = "",
+    act: Act | None = None,
 ) -> Snag:
     """Return a snag of something that lies on no sheet."""
-    return Snag(code, severity, message, ids, "", 0, 0, device_id=device_id, bench=bench, subject=subject)
+    return Snag(code, severity, message, ids, "", 0, 0, device_id=device_id, bench=bench, subject=subject, act=act)
 
 
 def project_snags(project: Project) -> list[Snag]:

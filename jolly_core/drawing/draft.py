@@ -15,6 +15,7 @@ from jolly_core.model import ChangeSet, Continuation, Figure, IdSource, Note, Pr
 from .canonical import canonical
 from .geometry import Point, pin_points, through_spans
 from .groups import SHIFT, roots
+from .protective import keep_protective
 
 Drawn = Symbol | Wire | Continuation | Note | Figure
 PinName = tuple[str, int]  # symbol id and pin index, or mark id and 0
@@ -120,11 +121,12 @@ class SheetDraft:
         """Bring the wires into canonical form.
 
         Raises:
-            RuleError: a wire would end between the pins of a symbol.
+            RuleError: a wire would end between the pins of a symbol, or a pole would cut a protective conductor.
         """
         spans = [span for s in self.symbols.values() for span in self.spans_of(s)]
         touched, settled = self._touched()
         wires = settled + canonical(touched, self.pins(), spans, self.ids, settled)
+        keep_protective(self.project, self.symbols, self.wires.values(), wires)
         self.wires = {w.id: w for w in wires}
         ends = {p for w in wires for p in ((w.x1, w.y1), (w.x2, w.y2))}
         for symbol in self.symbols.values():

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from jolly_core.model import SHEET_SIZES_MM, Project, Sheet, SheetHabit
+from collections.abc import Mapping
+
+from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, Sheet, SheetHabit
 
 from .geometry import GRID_MM
 
@@ -79,6 +81,42 @@ def ladder_lines(sheet: Sheet) -> list[tuple[int, int, int, int]]:
             number = sheet.first_line + ladder * sheet.line_count + i
             lines.append((number, y, y - LEAD_IN if i else 0, left))
     return lines
+
+
+def lines_of(sheet: Sheet) -> range:
+    """Return the numbers of a sheet's ladder lines.
+
+    Example:
+        >>> lines_of(Sheet("s", "30", first_line=301, line_count=8, ladders=2))
+        range(301, 317)
+    """
+    return range(sheet.first_line, sheet.first_line + sheet.line_count * sheet.ladders)
+
+
+def counts_lines(project: Project, sheet: Sheet) -> bool:
+    """Return whether something on a sheet is named by its lines: it is a ladder, or tags follow lines everywhere."""
+    return sheet.kind in DRAWN and (sheet.frame == "ladder" or project.settings.tag_habit == "line")
+
+
+def sheets_with_line(project: Project) -> Mapping[int, list[Sheet]]:
+    """Return for each line number in use the sheets that have it, in order; kept until a sheet or a habit changes."""
+    state = (project.kind_stamp("sheet"), project.kind_stamp("settings"))
+    known = project.kept.get("sheets with line")
+    if known is None or known[0] != state:
+        table: dict[int, list[Sheet]] = {}
+        for sheet in project.sheets_in_order():
+            if counts_lines(project, sheet):
+                for line in lines_of(sheet):
+                    table.setdefault(line, []).append(sheet)
+        known = project.kept["sheets with line"] = (state, table)
+    found: dict[int, list[Sheet]] = known[1]
+    return found
+
+
+def shares_lines(project: Project, sheet: Sheet) -> bool:
+    """Return whether another sheet has a line of the number of one of this sheet's."""
+    table = sheets_with_line(project)
+    return counts_lines(project, sheet) and any(len(table[line]) > 1 for line in lines_of(sheet))
 
 
 def zone(sheet: Sheet, x: int, y: int) -> str:

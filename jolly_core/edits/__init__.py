@@ -148,6 +148,7 @@ AnyEdit = Annotated[
         sheets.DeleteSheets,
         sheetorder.OrderSheets,
         sheetorder.NumberSheets,
+        sheetorder.RunLinesOn,
         sheetcopy.DuplicateSheet,
         sheetcopy.MoveToSheet,
         structure.AddFunction,

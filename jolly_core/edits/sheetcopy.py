@@ -36,8 +36,8 @@ def duplicate_sheet(work: Work, payload: DuplicateSheet) -> str:
         raise RuleError(f"There is already a sheet {number}. Choose another number.", field="number")
     (order,) = orders_after(work, sheet.id, 1)
     title = sheet.title if payload.title is None else payload.title
-    first = first_line_of(number)
-    copy = replace(sheet, id=work.ids.new(), number=number, title=title, order=order, first_line=first)
+    copy = replace(sheet, id=work.ids.new(), number=number, title=title, order=order)
+    copy = replace(copy, first_line=first_line_of(project, copy))
     work.put("sheet", copy)
     if sheet.kind in DRAWN:
         things = [id for kind in DRAWN_KINDS for id in project.on_sheet[kind].get(sheet.id)]

@@ -7,6 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from jolly_core.drawing import counts_lines, lines_of
 from jolly_core.model import Project, RuleError, Sheet
 from jolly_core.tagging import product_tag
 from jolly_core.wiring import wire_numbers
@@ -55,8 +56,8 @@ def order_sheets(work: Work, payload: OrderSheets) -> str:
 class NumberSheets(Payload):
     """Number sheets again in their order; tags and numbers that are made of lines follow, fixed ones stay.
 
-    `lines` says what becomes of ladder lines: "number" makes sheet 12 begin at line 121, "run" lets them go on from
-    sheet to sheet, "keep" leaves them.
+    `lines` says what becomes of ladder lines: "number" makes sheet 12 begin at line 121, or after the highest line in
+    use where those are taken, "run" lets them go on from sheet to sheet, "keep" leaves them.
     """
 
     kind: Literal["number-sheets"] = "number-sheets"
@@ -80,19 +81,50 @@ def number_sheets(work: Work, payload: NumberSheets) -> str:
     taken = {s.number for s in project.sheets.values() if s.id not in wanted}
     was = {s.id: _shown(project, s) for s in sheets}
     line = payload.first_line
+    lines = [lines_of(s) for s in project.sheets.values() if s.id not in wanted and counts_lines(project, s)]
     for n, sheet in enumerate(sheets):
         number = f"{payload.prefix}{payload.start + n * payload.step:0{payload.width}d}"
         if number in taken:
             words = f"Sheet {sheet.number} would become {number}, which another sheet has that is not chosen."
             raise RuleError(f"{words} Choose it too, or another start.", field="start", ids=(sheet.id,))
-        first = sheet.first_line
+        made = replace(sheet, number=number)
         if payload.lines == "number":
-            first = first_line_of(number)
-        elif payload.lines == "run" and sheet.frame == "ladder":
-            first, line = line, line + sheet.line_count * sheet.ladders
-        work.put("sheet", replace(sheet, number=number, first_line=first))
+            made = replace(made, first_line=first_line_of(project, made, lines))
+        elif payload.lines == "run" and counts_lines(project, sheet):
+            made = replace(made, first_line=line)
+            line = lines_of(made).stop
+        if counts_lines(project, made):
+            lines.append(lines_of(made))
+        work.put("sheet", made)
     tell_changes(work, sheets, was)
     return f"number {len(sheets)} sheets again"
+
+
+class RunLinesOn(Payload):
+    """Give sheets that have line numbers of a sheet before them others: each goes on where those before it end.
+
+    Sheets whose lines are theirs alone stay as they are, and so do fixed tags and numbers.
+    """
+
+    kind: Literal["run-lines-on"] = "run-lines-on"
+
+
+@edit(RunLinesOn, {})
+def run_lines_on(work: Work, payload: RunLinesOn) -> str:
+    """Work out RunLinesOn."""
+    project = work.project
+    sheets = [s for s in project.sheets_in_order() if counts_lines(project, s)]
+    was = {s.id: _shown(project, s) for s in sheets}
+    settled: list[range] = []
+    for sheet in sheets:
+        made = sheet
+        while over := [u.stop for u in settled if u.start < lines_of(made).stop and lines_of(made).start < u.stop]:
+            made = replace(made, first_line=max(over))
+        settled.append(lines_of(made))
+        if made != sheet:
+            work.put("sheet", made)
+    tell_changes(work, sheets, was)
+    return "let lines run on from sheet to sheet"
 
 
 def _shown(project: Project, sheet: Sheet) -> tuple[dict[str, str], list[str]]:

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import Any, Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import grid_size, habit_of, ladder_shape, most_lines, pin_points
+from jolly_core.drawing import counts_lines, grid_size, habit_of, ladder_shape, lines_of, most_lines, pin_points
 from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, RuleError, Sheet
 from jolly_core.reports import REPORTS
 from jolly_core.tagging import check_own_name, lead_of, letters_for, renamed_at
@@ -113,9 +114,24 @@ def next_sheet_number(taken: set[str], before: str) -> str:
     return str(max((int(n) for n in taken if n.isdigit()), default=0) + 1)
 
 
-def first_line_of(number: str) -> int:
-    """Return the first ladder line of a sheet by its number: 30 begins at 301; 1 where the number is no whole one."""
-    return int(number) * 10 + 1 if number.isdigit() and len(number) < 5 else 1
+def first_line_of(project: Project, sheet: Sheet, taken: Iterable[range] | None = None) -> int:
+    """Return the first ladder line a sheet should have: that of its number where its lines are free, else a new ten.
+
+    Sheet 30 begins at 301. Where one of its lines is in use, or its number is no whole one, it begins after the
+    highest line in use.
+
+    Args:
+        taken: lines in use; by default those of all other sheets.
+    """
+    used = [lines_of(s) for s in project.sheets.values() if s.id != sheet.id and counts_lines(project, s)]
+    used = used if taken is None else list(taken)
+    if sheet.number.isdigit() and len(sheet.number) < 5:
+        first = int(sheet.number) * 10 + 1
+        mine = lines_of(replace(sheet, first_line=first))
+        if not any(u.start < mine.stop and mine.start < u.stop for u in used):
+            return first
+    last = max((u.stop - 1 for u in used), default=0)
+    return -(-last // 10) * 10 + 1
 
 
 def _make(work: Work, new: NewSheet, number: str, order: int) -> Sheet:
@@ -135,10 +151,8 @@ def _make(work: Work, new: NewSheet, number: str, order: int) -> Sheet:
     }
     if kind not in DRAWN:
         values["frame"] = "zones"
-    sheet = Sheet(
-        work.ids.new(), number, order=order, first_line=first_line_of(number) if first is None else first, **values
-    )
-    sheet = _shaped(sheet)
+    sheet = _shaped(Sheet(work.ids.new(), number, order=order, **values))
+    sheet = replace(sheet, first_line=first_line_of(work.project, sheet) if first is None else first)
     work.put("sheet", sheet)
     if sheet.frame == "ladder":
         left = habit.left_rail_type_id if new.left_rail_type_id is None else new.left_rail_type_id

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
-from jolly_core.drawing import ladder_line
+from jolly_core.drawing import ladder_line, sheets_with_line
 from jolly_core.library import definition, part_class
 from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol, TagRule
 
@@ -85,7 +85,7 @@ def next_number(
     project: Project, letters: str, function_id: str, location_id: str, *, but: str = "", start: int = 1
 ) -> int:
     """Return the lowest running number from `start` not yet used with these letters in the project's tag scope."""
-    everywhere = project.settings.tag_scope == "project"
+    everywhere = _everywhere(project)
     number = start
     while any(
         id != but and (everywhere or (d.function_id, d.location_id) == (function_id, location_id))
@@ -94,6 +94,11 @@ def next_number(
     ):
         number += 1
     return number
+
+
+def _everywhere(project: Project) -> bool:
+    """Return whether a tag may be there once only: so by choice, and always where tags have no = and +."""
+    return project.settings.tag_scope == "project" or project.settings.tag_habit == "line"
 
 
 def naming(project: Project, class_key: str, place: Place, *, but: str = "") -> tuple[str, int]:
@@ -115,7 +120,7 @@ def tag_taken(project: Project, tag: str, function_id: str, location_id: str, *,
     """Return whether a device in the tag scope of the project has a tag, fixed or running, or the tag is empty."""
     if not tag:
         return True
-    everywhere = project.settings.tag_scope == "project"
+    everywhere = _everywhere(project)
     return any(
         id != but and (everywhere or (d.function_id, d.location_id) == (function_id, location_id))
         for id in project.devices_tagged.get(tag)
@@ -133,22 +138,52 @@ def product_tag(project: Project, device: Device) -> str:
     if lead is None:
         # Cables, enclosures and the like are on no line: they keep their running number. An orphan waits for a lead.
         return f"{device.letters}{NO_TAG if project.units_of(device.id) else device.number}"
+    return _line_tag(project, device, lead)
+
+
+def _line_tag(project: Project, device: Device, lead: Symbol) -> str:
+    """Return letters and line, with the first suffix that no device before it and no fixed or stored tag has.
+
+    Those before it are the leads of the same letters on a line of this number, sheet by sheet, from left to right.
+    """
     sheet = project.sheets[lead.sheet_id]
     line = ladder_line(sheet, lead.x, lead.y)
-    same = [
-        s
-        for s in project.symbols_on(sheet.id)
-        if s.device_id
-        and ladder_line(sheet, s.x, s.y) == line
-        and project.devices[s.device_id].letters == device.letters
-        and not project.devices[s.device_id].fixed_tag
-        and definition(s.definition).lead < 9
-        and lead_of(project, s.device_id) == s
-    ]
-    same.sort(key=lambda s: (s.x, s.y, s.id))
-    position = [s.id for s in same].index(lead.id)
-    suffix = "" if len(same) == 1 or position == 0 else _suffix(position)
-    return f"{device.letters}{line}{suffix}"
+    kept = project.derived("line tags")
+    if (line, device.letters) not in kept:
+        kept[line, device.letters] = _line_tags(project, line, device.letters, sheet)
+    tags: dict[str, str] = kept[line, device.letters]
+    return tags[lead.id]
+
+
+def _line_tags(project: Project, line: int, letters: str, sheet: Sheet) -> dict[str, str]:
+    tags: dict[str, str] = {}
+    position = 0
+    for there in sheets_with_line(project).get(line) or [sheet]:
+        same = [
+            s
+            for s in project.symbols_on(there.id)
+            if s.device_id
+            and ladder_line(there, s.x, s.y) == line
+            and project.devices[s.device_id].letters == letters
+            and not project.devices[s.device_id].fixed_tag
+            and definition(s.definition).lead < 9
+            and lead_of(project, s.device_id) == s
+        ]
+        for symbol in sorted(same, key=lambda s: (s.x, s.y, s.id)):
+            while _is_shown(project, tag := f"{letters}{line}{_suffix(position)}"):
+                position += 1
+            tags[symbol.id] = tag
+            position += 1
+    return tags
+
+
+def _is_shown(project: Project, tag: str) -> bool:
+    """Return whether a tag of the line habit is a fixed one, or that of a device that is on no line."""
+    return any(
+        device.fixed_tag or not project.units_of(id)
+        for id in project.devices_tagged.get(tag)
+        for device in (project.devices[id],)
+    )
 
 
 def _suffix(position: int) -> str:

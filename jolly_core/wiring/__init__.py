@@ -22,7 +22,7 @@ from .nets import (
     reading_order,
     sheet_groups,
 )
-from .numbers import wire_numbers
+from .numbers import holders_of_numbers, wire_numbers
 from .potentials import potential_in
 from .rules import named_parts, rules_in_order
 
@@ -42,6 +42,7 @@ __all__ = [
     "conductors_of_sheet",
     "connections",
     "dots",
+    "holders_of_numbers",
     "named_parts",
     "net_of",
     "nets_of_sheet",

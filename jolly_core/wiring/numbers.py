@@ -3,7 +3,7 @@
 The number of a potential is made on its *home*, the sheet of its first group in reading order. Numbers that run
 within a sheet therefore need the home sheet's groups only, and an edit on one sheet cannot renumber another except
 through a continuation. Numbers that run over the project need all sheets before it; they are found only where a rule
-asks for them.
+asks for them, or where sheets share their lines.
 """
 
 from __future__ import annotations
@@ -13,8 +13,8 @@ from collections import defaultdict
 from jolly_core.drawing import ladder_line
 from jolly_core.model import NumberRule, Project
 
-from .nets import Group, GroupKey
-from .rules import Pattern, named_parts, pattern_for
+from .nets import Group, GroupKey, nets_of_sheet
+from .rules import Pattern, named_parts, pattern_for, reads_otherwise
 
 
 def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
@@ -100,7 +100,8 @@ def _homes(project: Project, sheet_id: str, wide: bool) -> list[tuple[Group, Pat
 
 
 def _count(project: Project, homes: list[tuple[Group, Pattern, str]]) -> dict[GroupKey, str]:
-    """Return the numbers of homes, counted for each pattern; a number that is fixed somewhere is skipped."""
+    """Return the numbers of homes, counted for each pattern; one that is fixed, given or another's is skipped."""
+    given: set[str] = set()
     counts: dict[tuple[str, str], int] = defaultdict(int)
     numbers: dict[GroupKey, str] = {}
     for home, pattern, _ in homes:
@@ -108,13 +109,38 @@ def _count(project: Project, homes: list[tuple[Group, Pattern, str]]) -> dict[Gr
             numbers[home.key] = pattern.before
             continue
         key = (pattern.before, pattern.after)
-        number = pattern.number(counts[key])
-        counts[key] += 1
-        while project.numbered_wires.has(number):
+        number = ""
+        while (
+            not number
+            or number in given
+            or project.numbered_wires.has(number)
+            or reads_otherwise(project, pattern, number)
+        ):
             number = pattern.number(counts[key])
             counts[key] += 1
+        given.add(number)
         numbers[home.key] = number
     return numbers
+
+
+def holders_of_numbers(project: Project) -> dict[str, dict[GroupKey, Group]]:
+    """Return each shown number with the potentials that show it, by the first group of each; kept until a change.
+
+    Notes:
+        Works out the numbers of all sheets.
+    """
+    kept = project.derived("holders of numbers")
+    if "all" not in kept:
+        found: dict[str, dict[GroupKey, Group]] = {}
+        for sheet in project.sheets_in_order():
+            numbers = wire_numbers(project, sheet.id)
+            for potential in nets_of_sheet(project, sheet.id, potential=True):
+                for group in potential:
+                    if group.sheet_id == sheet.id and group.index in numbers:
+                        found.setdefault(numbers[group.index], {}).setdefault(potential[0].key, group)
+        kept["all"] = found
+    holders: dict[str, dict[GroupKey, Group]] = kept["all"]
+    return holders
 
 
 def _running(project: Project, sheet_id: str) -> dict[GroupKey, str]:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.drawing import place_on, zone
+from jolly_core.drawing import place_on, shares_lines, sheets_with_line, zone
 from jolly_core.library import definition
 from jolly_core.model import NumberRule, Project, Sheet
 from jolly_core.plc import TYPES_OF_UNITS, channel_address
@@ -16,8 +16,6 @@ from jolly_core.plc import TYPES_OF_UNITS, channel_address
 from .nets import Group, net_of, nets_of_sheet
 
 RUNNING = "running"
-# Pieces that differ from sheet to sheet: numbers with one of them run within their sheet.
-_ON_SHEET = ("sheet", "line")
 
 
 @dataclass(slots=True, frozen=True)
@@ -27,7 +25,8 @@ class Pattern:
     Attributes:
         before, after: texts around the running part; all of the number is in `before` when there is none.
         width, start: digits and first number of the running part; width 0 when there is none.
-        wide: whether it runs over the whole project.
+        wide: whether it runs over the whole project: nothing else in it tells one sheet from another.
+        head: the sheet's number or the line, where its running digits follow directly on one; "" where none does.
     """
 
     before: str
@@ -35,6 +34,7 @@ class Pattern:
     width: int
     start: int
     wide: bool
+    head: str = ""
 
     def number(self, count: int) -> str:
         """Return the number for a count from 0."""
@@ -123,10 +123,12 @@ def pattern_for(project: Project, rule: NumberRule, groups: list[Group]) -> Patt
     y, x = home.first
     texts: list[str] = ["", ""]
     width = start = 0
+    head = last = ""
     for piece, args in rule.pieces:
         side = 1 if width else 0
         if piece == RUNNING:
             width, start = int(args[0]), int(args[1])
+            head = {"sheet": sheet.number, "line": place_on(sheet, x, y)}.get(last, "")
         elif piece == "sheet":
             texts[side] += sheet.number
         elif piece == "line":
@@ -139,5 +141,36 @@ def pattern_for(project: Project, rule: NumberRule, groups: list[Group]) -> Patt
             texts[side] += next(iter(_names(project, groups)), "")
         else:
             texts[side] += args[0]
-    wide = bool(width) and not any(piece in _ON_SHEET for piece, _ in rule.pieces)
-    return Pattern(texts[0], texts[1], width, start, wide)
+        last = piece
+    wide = bool(width) and not any(_tells_apart(project, sheet, piece) for piece, _ in rule.pieces)
+    return Pattern(texts[0], texts[1], width, start, wide, head)
+
+
+def reads_otherwise(project: Project, pattern: Pattern, number: str) -> bool:
+    """Return whether a number is also one of another line or sheet: 30 and 11 reads like line 301 and 1.
+
+    Notes:
+        Only a running part that is longer than its width can do so; the number belongs to the longer line then.
+    """
+    digits = number[len(pattern.before) : len(number) - len(pattern.after)]
+    if not pattern.head or len(digits) <= pattern.width:
+        return False
+    heads = [pattern.head + digits[:n] for n in range(1, len(digits) - pattern.width + 1)]
+    lines = sheets_with_line(project)
+    return any((h.isdigit() and int(h) in lines) or h in _sheet_numbers(project) for h in heads)
+
+
+def _sheet_numbers(project: Project) -> set[str]:
+    stamp = project.kind_stamp("sheet")
+    known = project.kept.get("sheet numbers")
+    if known is None or known[0] != stamp:
+        known = project.kept["sheet numbers"] = (stamp, {s.number for s in project.sheets.values()})
+    found: set[str] = known[1]
+    return found
+
+
+def _tells_apart(project: Project, sheet: Sheet, piece: str) -> bool:
+    """Return whether a piece of a number is on no other sheet: a zone is on all, a line may be on two."""
+    if piece == "line":
+        return sheet.frame == "ladder" and not shares_lines(project, sheet)
+    return piece == "sheet"

@@ -21,6 +21,7 @@ from jolly_server.library.services import drop_stamp, keep_stamp
 from .access import role_in
 from .stamps import body_of, picture, stamps_of
 from .store import loaded
+from .views import act_of
 
 router = Router(tags=["drawing"])
 
@@ -166,4 +167,5 @@ def _snag(project: Project, snag: Snag) -> dict[str, Any]:
         "bench": snag.bench,
         "subject": snag.subject or snag.sheet_id,
         "ids": list(snag.ids),
+        "act": act_of(snag),
     }

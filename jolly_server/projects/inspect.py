@@ -25,6 +25,8 @@ from jolly_core.tagging import (
 )
 from jolly_server.library.services import StoredLibrary
 
+from .views import act_of
+
 
 def sheet_kinds() -> list[dict[str, Any]]:
     """Return the kinds of sheet with their names, and whether one draws on them."""
@@ -64,7 +66,7 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
         "units": _units(project, device, class_key),
         "wired": [row for sheet_id in sheets for row in _wired(project, device, sheet_id)],
         "snags": [
-            {"message": s.message, "mend": s.mend, "severity": s.severity}
+            {"message": s.message, "mend": s.mend, "severity": s.severity, "act": act_of(s)}
             for sheet_id in sheets
             for s in snags_on(project, sheet_id)
             if s.device_id == device.id

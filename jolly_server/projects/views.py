@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from jolly_core.checks import snags_on
+from jolly_core.checks import Snag, snags_on
 from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
 from jolly_core.model import Project
@@ -74,6 +74,7 @@ def sheet_view(project: Project, sheet_id: str) -> View:
             "place": place_on(sheet, s.x, s.y),
             "mend": s.mend,
             "device_id": s.device_id,
+            "act": act_of(s),
         }
     facts = {
         "id": sheet.id,
@@ -91,6 +92,11 @@ def sheet_view(project: Project, sheet_id: str) -> View:
         "standard": project.settings.standard,
     }
     return {"items": items, "wires": wires, "devices": devices, "snags": snags, "sheet": {"sheet": facts}}
+
+
+def act_of(snag: Snag) -> dict[str, Any] | None:
+    """Return the edit that puts a snag right, with the word for its button, None where there is no single one."""
+    return {"label": snag.act.label, "edit": snag.act.payload()} if snag.act else None
 
 
 def _items(scene: Scene) -> dict[str, Any]:

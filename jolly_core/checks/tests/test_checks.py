@@ -23,6 +23,7 @@ class EachCheck(TestCase):
             "loose-end",
             "unpaired-continuation",
             "equal-tags",
+            "lines-shared",
             "no-device",
             "no-free-unit",
             "pole-left-out",

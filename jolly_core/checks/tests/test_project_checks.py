@@ -16,6 +16,7 @@ class Registry(TestCase):
             "cable-cores",
             "field-wire",
             "jumps-wall",
+            "equal-tags-beside",
             "layout",
             "bridge",
             "address-overlap",

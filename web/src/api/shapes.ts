@@ -1,5 +1,7 @@
 /** Shapes of values that the schema leaves open: scenes, ledger rows, device cards. */
 
+import type { AnyEdit } from './client'
+
 /** A primitive of a scene; jolly_core/scenes/primitives.py documents the kinds. */
 export type Prim = [string, ...unknown[]]
 export type Box = [number, number, number, number]
@@ -64,6 +66,12 @@ export interface DeviceRow {
   symbols: string[]
 }
 
+/** The edit that puts a snag right in one step, with the word for its button. */
+export interface SnagAct {
+  label: string
+  edit: AnyEdit
+}
+
 export interface SnagRow {
   order: number
   key: string
@@ -75,6 +83,7 @@ export interface SnagRow {
   place: string
   mend: string
   device_id: string
+  act: SnagAct | null
 }
 
 export interface SheetFacts {
@@ -127,7 +136,7 @@ export interface DeviceCard {
     definition: string
   }[]
   wired: { pin: string; number: string; to: string; symbol: string }[]
-  snags: { message: string; mend: string; severity: string }[]
+  snags: { message: string; mend: string; severity: string; act: SnagAct | null }[]
   needs: Record<string, number>
 }
 

@@ -7,6 +7,7 @@ import { COPPER, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
 import { Field } from '../../kit/Field'
 import { PlaceChoice } from '../../kit/PlaceChoice'
 import { Section } from '../../kit/Section'
+import { SnagActs } from '../../kit/SnagActs'
 import { TagChip } from '../../kit/TagChip'
 import { AddOns } from './AddOns'
 import { BelongsTo } from './BelongsTo'
@@ -142,6 +143,7 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
           {card.snags.map((s, i) => (
             <div key={i} style={{ ...rowStyle, color: SNAG }}>
               <span style={{ flex: 1 }}>{s.message}</span>
+              {canEdit && <SnagActs act={s.act} mend={(edit) => void send(edit)} />}
               {s.mend === 'choose-part' && canEdit && (
                 <button type="button" style={linkStyle(SNAG)} onClick={() => setPicking(true)}>
                   choose

@@ -7,8 +7,9 @@ import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
-import type { View } from '../../api/shapes'
+import type { SnagAct, View } from '../../api/shapes'
 import { LINE, MONO, SNAG } from '../../app/theme'
+import { SnagActs } from '../../kit/SnagActs'
 import { MuteLine } from './MuteLine'
 import { useSheet } from './store'
 
@@ -47,29 +48,17 @@ const COLUMNS: Record<Name, GridColDef<Row>[]> = {
   snags: [col('severity', 'Severity', 0.6), col('message', 'Snag', 4), col('place', 'Place', 0.6, true)],
 }
 
-const muteColumn = (mute: (key: string) => void): GridColDef<Row> => ({
-  field: 'mute',
+const actsColumn = (mute: (key: string) => void, mend: (edit: SnagAct['edit']) => void): GridColDef<Row> => ({
+  field: 'acts',
   headerName: '',
-  width: 60,
+  width: 180,
   sortable: false,
   renderCell: ({ row }) => (
-    <button
-      type="button"
-      title="Accept this, with a reason"
-      style={{
-        font: 'inherit',
-        background: 'none',
-        border: 0,
-        textDecoration: 'underline',
-        cursor: 'pointer',
-      }}
-      onClick={(e) => {
-        e.stopPropagation()
-        mute(String(row['key']))
-      }}
-    >
-      mute
-    </button>
+    <SnagActs
+      act={row['act'] as SnagAct | null}
+      mend={mend}
+      other={{ label: 'mute', hint: 'Accept this, with a reason', run: () => mute(String(row['key'])) }}
+    />
   ),
 })
 
@@ -109,6 +98,7 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
     [view],
   )
   const [muting, setMuting] = useState('')
+  const send = useSheet((s) => s.send)
   const asked = Object.values(view.snags).find((s) => s.key === muting)
   const chosen = (row: Row) => row.ids.some((id) => selection.has(id))
   const errors = rows.snags.some((r) => r['severity'] === 'error')
@@ -159,7 +149,11 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
           <DataGrid
             key={tab}
             rows={rows[tab]}
-            columns={tab === 'snags' ? [...COLUMNS.snags, muteColumn(setMuting)] : COLUMNS[tab]}
+            columns={
+              tab === 'snags'
+                ? [...COLUMNS.snags, actsColumn(setMuting, (edit) => void send(edit))]
+                : COLUMNS[tab]
+            }
             density="compact"
             rowHeight={28}
             columnHeaderHeight={28}

@@ -7,6 +7,8 @@ import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { client, got } from '../../api/client'
+import type { SnagAct } from '../../api/shapes'
+import { SnagActs } from '../../kit/SnagActs'
 import { useBench } from '../../kit/useBench'
 import { MuteLine } from '../draw/MuteLine'
 import { useSheet } from '../draw/store'
@@ -20,6 +22,7 @@ interface Row {
   bench: string
   subject: string
   ids: string[]
+  act: SnagAct | null
   mute_id?: string
   reason?: string
 }
@@ -54,30 +57,18 @@ export function SnagsBench({ canEdit }: { canEdit: boolean }) {
     else if (bench === 'draw') void go(`/p/${projectId}/draw`)
     else void go(`/p/${projectId}/${bench}${SUBJECTS[bench] ? `?${SUBJECTS[bench]}=${subject}` : ''}`)
   }
+  const hearing = (row: Row) => {
+    const id = row.mute_id
+    return id !== undefined
+      ? { label: 'hear again', run: () => void send({ kind: 'unmute-snag', mute_id: id }) }
+      : { label: 'mute', hint: 'Accept this, with a reason', run: () => setMuting(row) }
+  }
   const act: GridColDef<Row> = {
     field: 'act',
     headerName: '',
-    width: 110,
+    width: 210,
     sortable: false,
-    renderCell: ({ row }) => (
-      <button
-        type="button"
-        style={{
-          font: 'inherit',
-          background: 'none',
-          border: 0,
-          textDecoration: 'underline',
-          cursor: 'pointer',
-        }}
-        onClick={(e) => {
-          e.stopPropagation()
-          if (row.mute_id) void send({ kind: 'unmute-snag', mute_id: row.mute_id })
-          else setMuting(row)
-        }}
-      >
-        {row.mute_id ? 'hear again' : 'mute'}
-      </button>
-    ),
+    renderCell: ({ row }) => <SnagActs act={row.act} mend={(edit) => void send(edit)} other={hearing(row)} />,
   }
   const reason: GridColDef<Row> = { field: 'reason', headerName: 'Why it is all right', flex: 0.7 }
   const columns = [...FACTS, ...(tab === 'muted' ? [reason] : []), ...(canEdit ? [act] : [])]
