@@ -1,7 +1,6 @@
 """Checks: each finds one kind of snag. Importing a family's module registers its checks."""
 
-from . import cables, circuits, devices, frames, layout, wires
-from .circuits import switched_volts
+from . import cables, circuits, devices, earth, frames, layout, shorts, volts, wires
 from .registry import (
     CHECKS,
     PROJECT_CHECKS,
@@ -15,6 +14,7 @@ from .registry import (
     project_snags,
     snags_on,
 )
+from .volts import fits_volts, switched_volts
 
 __all__ = [
     "CHECKS",
@@ -27,10 +27,14 @@ __all__ = [
     "check",
     "circuits",
     "devices",
+    "earth",
+    "fits_volts",
     "frames",
     "layout",
     "muted_snags",
     "project_check",
+    "shorts",
+    "volts",
     "project_snags",
     "snags_on",
     "switched_volts",

@@ -4,96 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.drawing import counts_lines, lines_of, rails_at, sheets_with_line
+from jolly_core.drawing import counts_lines, lines_of, sheets_with_line
 from jolly_core.library import definition, is_block, part_class
-from jolly_core.model import Project, Symbol
-from jolly_core.tagging import lead_of, pins_of, tag_on
+from jolly_core.model import Project
+from jolly_core.tagging import lead_of, tag_on
 from jolly_core.wiring import (
     Group,
     GroupKey,
     holders_of_numbers,
-    net_of,
     nets_of_sheet,
-    potential_in,
-    sheet_groups,
     wire_numbers,
 )
 
 from .registry import Act, Snag, check
 
-# Units that current passes through when they are closed.
-_SWITCHES = ("no", "nc", "co", "tno", "tnc", "pole", "heater")
 _COILS = ("relay", "contactor", "timer")
-FARTHEST = 200  # potentials looked at for the voltage of a coil
-
-
-def _fixed_names(project: Project, groups: list[Group]) -> dict[str, tuple[str, str, str]]:
-    """Return what fixes the potential of groups: a word for it, with an id there and its sheet.
-
-    It is said by names of continuations, the outputs of supplies, and types of wire inside the panel ("24 V DC", "L1").
-    """
-    found: dict[str, tuple[str, str, str]] = {}
-    for group in groups:
-        for id in group.continuations:
-            phase, volts = potential_in(project.continuations[id].name)
-            if phase or volts:
-                found.setdefault(phase or f"{volts} V", (id, group.sheet_id, project.continuations[id].name))
-        for symbol_id, pin in group.pins:
-            symbol = project.symbols[symbol_id]
-            if definition(symbol.definition).unit == "supply":
-                name = pins_of(project, symbol)[pin]
-                volts = _output_volts(project, symbol)
-                if name in ("+", "-") and volts:
-                    word = f"{volts} V" if name == "+" else "0 V"
-                    found.setdefault(word, (symbol_id, group.sheet_id, word))
-        for wire_id in group.wires:
-            wire_type = project.wire_types.get(project.wires[wire_id].type_id)
-            phase, volts = potential_in(wire_type.name) if wire_type and not wire_type.outside else ("", "")
-            if phase or volts:
-                found.setdefault(phase or f"{volts} V", (wire_id, group.sheet_id, wire_type.name if wire_type else ""))
-    return found
-
-
-def _output_volts(project: Project, symbol: Symbol) -> str:
-    device = project.devices.get(symbol.device_id)
-    part = project.part_of(device) if device else None
-    return part.ratings.get("output_v", "") if part else ""
-
-
-@check("joined-potentials", "Two fixed potentials on one net, such as L1 and L2, or 24 V and 0 V.")
-def joined_potentials(project: Project, sheet_id: str) -> Iterator[Snag]:
-    """Yield a snag for each potential of a sheet that is two at once, and for a ladder whose rails are joined."""
-    sheet = project.sheets[sheet_id]
-    for groups in nets_of_sheet(project, sheet_id, potential=True):
-        names = _fixed_names(project, groups)
-        here = next(g for g in groups if g.sheet_id == sheet_id)
-        y, x = here.first
-        if len(names) > 1:
-            words = " and ".join(sorted(names))
-            ids = tuple(sorted(id for id, at, _ in names.values() if at == sheet_id)) or tuple(here.wires[:1])
-            yield Snag("joined-potentials", "error", f"{words} are joined.", ids, sheet_id, x, y)
-        elif sheet.frame == "ladder":
-            left, right = rails_at(sheet, x)
-            upright = {w.x1 for i in here.wires for w in [project.wires[i]] if w.x1 == w.x2 and w.y2 - w.y1 > 1}
-            if {left, right} <= upright:
-                yield Snag(
-                    "joined-potentials", "error", "The two rails are joined.", tuple(here.wires[:1]), sheet_id, x, y
-                )
-
-
-@check("protective-joined", "A protective conductor joined with a live one.")
-def protective_joined(project: Project, sheet_id: str) -> Iterator[Snag]:
-    """Yield a snag for each net of a sheet with wires of a protective and of another category."""
-    for group in sheet_groups(project, sheet_id).groups:
-        kinds: dict[bool, str] = {}
-        for id in group.wires:
-            wire_type = project.wire_types.get(project.wires[id].type_id)
-            if wire_type is not None and wire_type.category != "external":
-                kinds.setdefault(wire_type.category == "pe", id)
-        if len(kinds) == 2:
-            y, x = group.first
-            message = "A protective conductor is joined with another one. Give the wires one type, or part them."
-            yield Snag("protective-joined", "error", message, (kinds[True], kinds[False]), sheet_id, x, y)
 
 
 @check("number-twice", "One wire number on two potentials.")
@@ -178,56 +103,6 @@ def unused_coils(project: Project, sheet_id: str) -> Iterator[Snag]:
         if len(project.units_of(device.id)) == 1 and lead_of(project, device.id) == symbol:
             message = f"No contact of {tag_on(project, device, sheet)} is used."
             yield Snag("coil-unused", "warning", message, (symbol.id,), sheet_id, symbol.x, symbol.y, "", device.id)
-
-
-@check("coil-voltage", "A coil at a voltage its part is not for.")
-def coil_voltages(project: Project, sheet_id: str) -> Iterator[Snag]:
-    """Yield a snag for each coil whose part's voltage differs from that of the potential it is switched to."""
-    sheet = project.sheets[sheet_id]
-    for symbol in project.symbols_on(sheet_id):
-        device = project.devices.get(symbol.device_id)
-        part = project.part_of(device) if device else None
-        rated = part.ratings.get("coil_voltage_v", "") if part else ""
-        if definition(symbol.definition).unit != "coil" or device is None or part is None or not rated:
-            continue
-        volts = switched_volts(project, symbol)
-        if volts and volts != rated:
-            tag = tag_on(project, device, sheet)
-            message = f"{tag} is switched to {volts} V, but the coil of {part.number} is for {rated} V."
-            ids = (symbol.id,)
-            yield Snag("coil-voltage", "error", message, ids, sheet_id, symbol.x, symbol.y, "choose-part", device.id)
-
-
-def switched_volts(project: Project, symbol: Symbol) -> str:
-    """Return the volts of the potential that a coil is switched to through contacts, "" when none is fixed.
-
-    Notes:
-        Looks at the potentials that can be reached from its pins through contacts and poles, nearest first.
-    """
-    index = sheet_groups(project, symbol.sheet_id).of_pin
-    waiting = [(symbol.sheet_id, index[symbol.id, pin]) for pin in range(2)]
-    seen: set[tuple[str, int]] = set()
-    for _ in range(FARTHEST):
-        if not waiting:
-            break
-        start = waiting.pop(0)
-        if start in seen:
-            continue
-        groups = net_of(project, start, potential=True)
-        seen.update(g.key for g in groups)
-        for word in _fixed_names(project, groups):
-            volts = word.removesuffix(" V")
-            if volts != word and volts.strip("0.+-"):
-                return volts
-        for group in groups:
-            of_pin = sheet_groups(project, group.sheet_id).of_pin
-            for symbol_id, pin in group.pins:
-                shape = definition(project.symbols[symbol_id].definition)
-                if shape.unit in _SWITCHES and symbol_id != symbol.id:
-                    size = len(shape.pins)
-                    first = pin - pin % size
-                    waiting += [(group.sheet_id, of_pin[symbol_id, first + n]) for n in range(size) if first + n != pin]
-    return ""
 
 
 @check("external-numbered", "A wire laid outside the panel that gets a wire number.")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from jolly_core.checks import switched_volts
+from jolly_core.checks import fits_volts, switched_volts
 from jolly_core.library import definition, number_in, unit_kinds
 from jolly_core.model import Device, Part, Project
 from jolly_core.sizing import motor_current_a
@@ -44,22 +44,23 @@ class Candidate:
 
 @dataclass(slots=True, frozen=True)
 class Asked:
-    """What the circuit asks of a device's part: volts of its coil's or lamp's net, amperes of the motor it feeds."""
+    """What the circuit asks of a device's part: volts and kind of its net, amperes of the motor it feeds."""
 
     volts: str = ""
+    kind: str = ""
     motor_a: float = 0.0
 
 
 def asked_of(project: Project, device: Device) -> Asked:
     """Return what the circuit around a device asks of its part, as far as it is drawn."""
-    volts, current = "", 0.0
+    volts, kind, current = "", "", 0.0
     for symbol in project.units_of(device.id):
         unit = definition(symbol.definition).unit
         if unit in ("coil", "lamp") and not volts:
-            volts = switched_volts(project, symbol)
+            volts, kind = switched_volts(project, symbol)
         if unit in _THROUGH and not current:
             current = _motor_beyond(project, symbol.id)
-    return Asked(volts, current)
+    return Asked(volts, kind, current)
 
 
 def _motor_beyond(project: Project, symbol_id: str) -> float:
@@ -115,8 +116,9 @@ def _judged(project: Project, device: Device, part: Part, asked: Asked) -> Candi
     if asked.volts and volts:
         kind = part.ratings.get("coil_kind", "")
         words = f"{volts} V {kind}".strip()
-        fits = number_in(volts) == number_in(asked.volts)
-        what = f"{words}, as the net has" if fits else f"{words}, but the net has {asked.volts} V"
+        fits = fits_volts(volts, float(asked.volts)) and not (kind and asked.kind and asked.kind not in kind)
+        have = f"{asked.volts} V {asked.kind}".strip()
+        what = f"{words}, as the net has" if fits else f"{words}, but the net has {have}"
         reasons.append(Reason(what, 30 if fits else -60))
     if asked.motor_a:
         reasons += _for_motor(part, asked.motor_a)

@@ -17,6 +17,7 @@ class Registry(TestCase):
             "field-wire",
             "jumps-wall",
             "equal-tags-beside",
+            "cable-protective",
             "layout",
             "bridge",
             "address-overlap",

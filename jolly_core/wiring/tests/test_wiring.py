@@ -149,4 +149,4 @@ class WireList(TestCase):
                 ("3013", "-SF2:14", "-KF1:A1"),
             },
         )
-        self.assertEqual([s.code for s in snags_on(bench.project, bench.sheet)], ["no-part"] * 3)
+        self.assertEqual([s.code for s in snags_on(bench.project, bench.sheet)], ["rail-unfed"] + ["no-part"] * 3)

@@ -1,0 +1,154 @@
+"""Checks of protective conductors: nothing live on them, nothing that parts them, each where it is needed.
+
+A *protective* net has wires of category pe; a *live* one has wires of another category, those of type "external" left
+out: they are of all kinds. Sources: IEC 60204-1 (8.2), IEC 60445 (6.3) for the marking PE.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from jolly_core.cables import cable_cores
+from jolly_core.circuits import Potential, links_of, potential_of, potentials_on
+from jolly_core.drawing import pin_points
+from jolly_core.library import definition
+from jolly_core.model import Project, Sheet, Symbol
+from jolly_core.tagging import full_tag, pins_of, tag_on
+from jolly_core.wiring import sheet_groups
+
+from .registry import Act, Snag, built, check, project_check
+
+_EARTH_PIN = re.compile(r"^(PE|GND|⏚|⏛|PE\d+|GNYE)$", re.IGNORECASE)
+EARTH_TERMINAL = "terminal-earth"
+_FREE_UNITS = ("terminal", "earth", "cavity", "block", "pins")
+
+
+def categories(project: Project, potential: Potential) -> dict[str, tuple[str, str]]:
+    """Return the categories of a potential's wires, "external" left out, each with a wire and its sheet."""
+    found: dict[str, tuple[str, str]] = {}
+    for group in potential.groups:
+        for id in group.wires:
+            wire_type = project.wire_types.get(project.wires[id].type_id)
+            if wire_type is not None and wire_type.category != "external" and not wire_type.outside:
+                found.setdefault(wire_type.category, (id, group.sheet_id))
+    return found
+
+
+@check("protective-joined", "A protective conductor joined with a live one.")
+def protective_joined(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each potential of a sheet with wires of a protective and another category, here or elsewhere."""
+    for potential in potentials_on(project, sheet_id):
+        kinds = categories(project, potential)
+        if "pe" not in kinds or len(kinds) == 1:
+            continue
+        here = next(g for g in potential.groups if g.sheet_id == sheet_id)
+        y, x = here.first
+        others = sorted(kind for kind in kinds if kind != "pe")
+        ids = tuple(kinds[k][0] for k in ("pe", *others) if kinds[k][1] == sheet_id) or tuple(here.wires[:1])
+        far = sorted({project.sheets[kinds[k][1]].number for k in ("pe", *others) if kinds[k][1] != sheet_id})
+        where = f", on sheet {' and '.join(far)}," if far else ""
+        message = f"A protective conductor is joined with another one{where} of {' and '.join(others)}."
+        yield Snag(
+            "protective-joined", "error", f"{message} Give the wires one type, or part them.", ids, sheet_id, x, y
+        )
+
+
+@check("protective-pin", "A pin for the protective conductor on a live one, or another pin on a protective one.")
+def protective_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each pin named PE on a live net, and for each other pin on a protective net."""
+    sheet = project.sheets[sheet_id]
+    of_pin = sheet_groups(project, sheet_id).of_pin
+    for symbol in project.symbols_on(sheet_id):
+        unit = definition(symbol.definition).unit
+        names = pins_of(project, symbol)
+        for pin, (x, y) in enumerate(pin_points(symbol)):
+            if (symbol.id, pin) not in of_pin:
+                continue
+            kinds = categories(project, potential_of(project, (symbol.id, pin)))
+            name = names[pin] if pin < len(names) else ""
+            message = ""
+            if unit == "earth" or _EARTH_PIN.match(name):
+                live = sorted(k for k in kinds if k != "pe")
+                if live and "pe" not in kinds:
+                    message = (
+                        f"{_who(project, symbol, sheet)}:{name} is for the protective conductor, but on {live[0]}."
+                    )
+            elif "pe" in kinds and len(kinds) == 1 and unit not in _FREE_UNITS and not links_of(project, symbol):
+                message = f"{_who(project, symbol, sheet)}:{name} is on a protective conductor. Give it another wire."
+            if message:
+                device_id = symbol.device_id
+                yield Snag("protective-pin", "error", message, (symbol.id,), sheet_id, x, y, device_id=device_id)
+
+
+@check("protective-switched", "A switch, contact or fuse in a protective conductor.")
+def protective_switched(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each pole or contact that has a protective conductor at one of its pins."""
+    sheet = project.sheets[sheet_id]
+    for symbol in project.symbols_on(sheet_id):
+        for link in links_of(project, symbol):
+            if any("pe" in categories(project, potential_of(project, p)) for p in (link.start, link.end)):
+                x, y = pin_points(symbol)[link.start[1]]
+                message = (
+                    f"{_who(project, symbol, sheet)} is in a protective conductor, which is never switched or fused."
+                )
+                device_id = symbol.device_id
+                yield Snag("protective-switched", "error", message, (symbol.id,), sheet_id, x, y, device_id=device_id)
+                break
+
+
+@check("earth-terminal", "A live wire on an earth terminal, or a protective conductor on a plain terminal.")
+def earth_terminals(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each earth terminal with a live wire, and for each other terminal with a protective one."""
+    sheet = project.sheets[sheet_id]
+    for symbol in project.symbols_on(sheet_id):
+        shape = definition(symbol.definition)
+        if shape.unit != "terminal" or not shape.carries:
+            continue
+        kinds = categories(project, potential_of(project, (symbol.id, 0)))
+        who = f"{_who(project, symbol, sheet)}:{pins_of(project, symbol)[0]}"
+        live = sorted(k for k in kinds if k != "pe")
+        act = None
+        if symbol.definition == EARTH_TERMINAL and live:
+            message, severity = f"A live wire ({live[0]}) is on the earth terminal {who}.", "error"
+        elif symbol.definition == "terminal" and "pe" in kinds and not live:
+            message, severity = (
+                f"A protective conductor is on the plain terminal {who}. Make it an earth terminal.",
+                "warning",
+            )
+            values = (("symbol_id", symbol.id), ("definition", EARTH_TERMINAL))
+            act = Act("Make it an earth terminal", "swap-symbol", values)
+        else:
+            continue
+        yield Snag(
+            "earth-terminal",
+            severity,
+            message,
+            (symbol.id,),
+            sheet_id,
+            symbol.x,
+            symbol.y,
+            act=act,
+            device_id=symbol.device_id,
+        )
+
+
+@project_check("cable-protective", "A cable with live power conductors and no protective one.")
+def cables_without_protective(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable that leads power to a machine and has no protective conductor among its cores."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        kinds: set[str] = set()
+        for row in cable_cores(project, device.id):
+            if row.conductor is not None:
+                kinds |= set(categories(project, potential_of(project, row.conductor.start)))
+        if "power" in kinds and "pe" not in kinds:
+            message = (
+                f"{full_tag(project, device)} leads power, but has no protective conductor. Draw a PE through its band."
+            )
+            yield built("cable-protective", "warning", message, "cables", device.id, (device.id,), device.id)
+
+
+def _who(project: Project, symbol: Symbol, sheet: Sheet) -> str:
+    device = project.devices.get(symbol.device_id)
+    return tag_on(project, device, sheet) if device else definition(symbol.definition).name

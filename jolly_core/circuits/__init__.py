@@ -1,0 +1,46 @@
+"""One analysis of potentials for all that asks what a circuit would do: labels, ways through poles and contacts."""
+
+from .labels import AC, DC, PHASES, Label, is_rail, labels_of, number_of, volts_between
+from .ways import (
+    DRIVEN,
+    Circuit,
+    Link,
+    Potential,
+    Way,
+    circuit_at,
+    label_in_words,
+    links_at,
+    links_of,
+    potential_at,
+    potential_of,
+    potentials_on,
+    reached,
+    way_in_words,
+    ways_from,
+)
+
+__all__ = [
+    "AC",
+    "DC",
+    "Circuit",
+    "DRIVEN",
+    "PHASES",
+    "Label",
+    "Link",
+    "Potential",
+    "Way",
+    "circuit_at",
+    "is_rail",
+    "label_in_words",
+    "labels_of",
+    "links_at",
+    "links_of",
+    "number_of",
+    "potential_at",
+    "potential_of",
+    "potentials_on",
+    "reached",
+    "volts_between",
+    "way_in_words",
+    "ways_from",
+]

@@ -1,0 +1,191 @@
+"""What fixes a potential: names of continuations and wire types, outputs of supplies, transformers, rails of a ladder.
+
+Terms: a *label* is what is known of a potential: a phase, volts, a side of a source. Two labels that differ must not be
+joined. What has no label is known by the labels it can be switched to (see ways.py).
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+
+from jolly_core.drawing import rails_at
+from jolly_core.library import definition
+from jolly_core.model import Project, Sheet, Symbol
+from jolly_core.tagging import pins_of, tag_on
+from jolly_core.wiring import Group, potential_in
+
+AC, DC = "AC", "DC"
+PHASES = ("L1", "L2", "L3")
+_KIND = re.compile(r"\b(AC|DC)\b|(~)|(=)")
+_VOLTS = re.compile(r"(\d+(?:[.,]\d+)?)\s*V\b(?:\s*(AC|DC|3~|1~|~)?)")
+_KIND_OF = {"control-dc": DC, "control-ac": AC, "power": AC}
+RAIL_LINES = 2  # an upright wire on a rail's column that passes so many ladder lines is the rail
+EXTRA_LOW = 60.0  # volts up to which the category of the wires says whether it is AC or DC
+FROM_NEUTRAL = 300.0  # volts of a system above which its name is that between two phases
+
+
+@dataclass(slots=True, frozen=True)
+class Label:
+    """What fixes a potential.
+
+    Attributes:
+        word: what people call it, "L1", "24 V", "left rail"; two of one word are the same.
+        volts: of the system it belongs to, None while unknown.
+        kind: "AC", "DC" or "".
+        id: the mark, wire or symbol that says so.
+        sheet_id: its sheet.
+        said: it is a name or a source; rails are not.
+    """
+
+    word: str
+    volts: float | None
+    kind: str
+    id: str
+    sheet_id: str
+    said: bool = True
+
+
+def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
+    """Return what fixes the potential of groups, by word; more than one means that they are wrongly joined."""
+    kind = _kind_of_wires(project, groups)
+    found: dict[str, Label] = {}
+
+    def say(name: str, id: str, sheet_id: str) -> None:
+        phase, volts = potential_in(name)
+        if phase or volts:
+            word = phase or f"{volts} V"
+            spoken = _KIND.search(name)
+            how = (AC if spoken[1] == AC or spoken[2] else DC) if spoken else AC if phase else kind
+            if not spoken and not phase and volts and abs(float(volts)) > EXTRA_LOW:
+                how = ""  # a wire type alone does not make 230 V direct current
+            found.setdefault(word, Label(word, abs(float(volts)) if volts else None, how, id, sheet_id))
+
+    for group in groups:
+        for id in group.continuations:
+            say(project.continuations[id].name, id, group.sheet_id)
+        for symbol_id, pin in group.pins:
+            label = _of_source(project, project.symbols[symbol_id], pin)
+            if label is not None:
+                found.setdefault(label.word, label)
+        for id in group.wires:
+            wire_type = project.wire_types.get(project.wires[id].type_id)
+            if wire_type is not None and not wire_type.outside:
+                say(wire_type.name, id, group.sheet_id)
+    if not found:
+        for group in groups:
+            rail = _rail(project, group, kind)
+            if rail is not None:
+                return {rail.word: rail}
+    return found
+
+
+def _kind_of_wires(project: Project, groups: list[Group]) -> str:
+    types = (project.wire_types.get(project.wires[id].type_id) for g in groups for id in g.wires)
+    kinds = {_KIND_OF[t.category] for t in types if t is not None and t.category in _KIND_OF}
+    return kinds.pop() if len(kinds) == 1 else ""
+
+
+def _of_source(project: Project, symbol: Symbol, pin: int) -> Label | None:
+    """Return what an output of a supply or transformer fixes, None for any other pin."""
+    unit = definition(symbol.definition).unit
+    if unit not in ("supply", "transformer"):
+        return None
+    device = project.devices.get(symbol.device_id)
+    part = project.part_of(device) if device else None
+    name = pins_of(project, symbol)[pin]
+    if unit == "supply":
+        volts = part.ratings.get("output_v", "") if part else ""
+        if name in ("+", "-") and volts:
+            value = number_of(volts)
+            return Label(
+                f"{volts} V" if name == "+" else "0 V", value if name == "+" else 0.0, DC, symbol.id, symbol.sheet_id
+            )
+        return None
+    if pin < 2 or device is None:
+        return None
+    volts = part.ratings.get("secondary_v", "") if part else ""
+    word = f"{tag_on(project, device, project.sheets[symbol.sheet_id])}:{name}"
+    return Label(word, number_of(volts), AC, symbol.id, symbol.sheet_id)
+
+
+def _rail(project: Project, group: Group, kind: str) -> Label | None:
+    """Return the rail of a ladder that a group is, None when it is none."""
+    sheet = project.sheets[group.sheet_id]
+    if sheet.frame != "ladder":
+        return None
+    for id in group.wires:
+        w = project.wires[id]
+        left, right = rails_at(sheet, w.x1)
+        if w.x1 == w.x2 and w.x1 in (left, right) and is_rail(sheet, project, group, w.x1):
+            word = "the left rail" if w.x1 == left else "the right rail"
+            return Label(word, control_volts(project, kind), kind, id, sheet.id, said=False)
+    return None
+
+
+def is_rail(sheet: Sheet, project: Project, group: Group, x: int) -> bool:
+    """Return whether a group's upright wires in a column together pass several ladder lines."""
+    ys = [y for i in group.wires for w in (project.wires[i],) if w.x1 == w.x2 == x for y in (w.y1, w.y2)]
+    return bool(ys) and max(ys) - min(ys) >= RAIL_LINES * sheet.line_spacing
+
+
+def number_of(text: str) -> float | None:
+    """Return the first number of a text, None when it has none.
+
+    Example:
+        >>> number_of("24 V"), number_of("100-240"), number_of("")
+        (24.0, 100.0, None)
+    """
+    found = re.search(r"\d+(?:[.,]\d+)?", text)
+    return float(found[0].replace(",", ".")) if found else None
+
+
+def control_volts(project: Project, kind: str) -> float | None:
+    """Return the control voltage the project's data name for AC or DC, None when they name none or several."""
+    named = [(float(v.replace(",", ".")), k) for v, k in _VOLTS.findall(project.settings.control_voltages)]
+    fits = {v for v, k in named if not k or not kind or ("DC" if k == DC else "AC") == kind}
+    return fits.pop() if len(fits) == 1 else None
+
+
+def supply_volts(project: Project) -> float | None:
+    """Return the volts between two phases that the project's data name, None when they name none."""
+    return number_of(project.settings.supply)
+
+
+def volts_between(project: Project, one: Label, other: Label) -> tuple[float, str] | None:
+    """Return volts and kind between two labels, None where they do not say it.
+
+    Notes:
+        Phases by the system's volts: between two of them as named, to neutral that by root three, unless the name is
+        below FROM_NEUTRAL and so says it to neutral already.
+
+    Example:
+        L1 and L2 of "400 V 3~": 400 AC; L1 and N: 231 AC; 24 V and 0 V: 24 DC.
+    """
+    if one.word == other.word:
+        return 0.0, one.kind
+    phases = [label for label in (one, other) if label.word in PHASES]
+    system = next((x.volts for x in phases if x.volts), None) or supply_volts(project)
+    if len(phases) == 2:
+        return (system, AC) if system else None
+    if phases:
+        rest = other if one is phases[0] else one
+        if rest.word not in ("N", "0 V") or not system:
+            return None
+        return (system / math.sqrt(3) if system > FROM_NEUTRAL else system), AC
+    a, b = (_against_zero(x) for x in (one, other))
+    live = one if one.volts else other
+    low = live.volts is not None and live.volts <= EXTRA_LOW
+    kind = live.kind or ((one.kind or other.kind) if low or not live.word.endswith(" V") else "")
+    if a is not None and b is not None and (a, b).count(0.0):
+        return abs(a - b), kind
+    if one.volts and one.volts == other.volts and not {one.word, other.word} & {"N", "0 V"}:
+        return one.volts, kind  # the two sides of one source, or the two rails
+    return None
+
+
+def _against_zero(label: Label) -> float | None:
+    if label.word in ("N", "0 V"):
+        return 0.0
+    return label.volts if label.said and label.word.endswith(" V") else None

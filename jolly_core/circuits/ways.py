@@ -1,0 +1,242 @@
+"""Ways that current can take: potentials, and the poles and contacts that can close between them.
+
+Terms: a *link* is a pole, contact or fuse between two potentials. Links are taken as closed all at once, but for what
+excludes itself: NO and NC of one device, and the poles of two contactors (they may be interlocked). Around a motor two
+contacts may reverse it, so that no way leads from one to the other past its pins. A way ends where a potential has a
+label, so that an edit is answered from what hangs on its own sheet.
+"""
+
+from __future__ import annotations
+
+from collections import deque
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+
+from jolly_core.drawing import switching_pairs
+from jolly_core.library import base_of, definition
+from jolly_core.model import Project, Symbol
+from jolly_core.tagging import device_at, pin_name, tag_on
+from jolly_core.wiring import Group, GroupKey, PinKey, net_of, sheet_groups
+
+from .labels import Label, labels_of
+
+FARTHEST = 2000  # states looked at for one way
+_NO = ("no", "tno")
+_NC = ("nc", "tnc")
+_ALWAYS = ("pole", "heater", "terminal")
+DRIVEN = "driven"
+
+
+@dataclass(slots=True)
+class Potential:
+    """A potential, with its labels by word."""
+
+    key: GroupKey
+    groups: list[Group]
+    labels: dict[str, Label]
+
+    @property
+    def label(self) -> Label | None:
+        """The first of its labels, None when it has none."""
+        return next(iter(self.labels.values()), None)
+
+    @property
+    def pins(self) -> Iterator[PinKey]:
+        """All pins on it."""
+        return (pin for group in self.groups for pin in group.pins)
+
+
+@dataclass(slots=True, frozen=True)
+class Link:
+    """A pole, contact or fuse, from one of its pins to the other.
+
+    Attributes:
+        device_id: the device it belongs to; the symbol, while it has none.
+        sort: "always" closed in use, "driven" by a contactor, "no" or "nc".
+    """
+
+    start: PinKey
+    end: PinKey
+    device_id: str
+    sort: str
+
+    def turned(self) -> Link:
+        """Return it from its end to its start."""
+        return Link(self.end, self.start, self.device_id, self.sort)
+
+
+@dataclass(slots=True, frozen=True)
+class Way:
+    """A way from one potential to another through links, the potentials one more than the links."""
+
+    links: tuple[Link, ...]
+    through: tuple[GroupKey, ...] = field(compare=False)
+
+
+def potential_at(project: Project, key: GroupKey) -> Potential:
+    """Return the potential of a group, kept until the next change."""
+    kept: dict[GroupKey, Potential] = project.derived("circuit potentials")
+    if key not in kept:
+        groups = net_of(project, key, potential=True)
+        made = Potential(groups[0].key, groups, labels_of(project, groups))
+        kept.update((g.key, made) for g in groups)
+    return kept[key]
+
+
+def potential_of(project: Project, pin: PinKey) -> Potential:
+    """Return the potential of a pin."""
+    sheet_id = project.symbols[pin[0]].sheet_id
+    return potential_at(project, (sheet_id, sheet_groups(project, sheet_id).of_pin[pin]))
+
+
+def potentials_on(project: Project, sheet_id: str) -> list[Potential]:
+    """Return the potentials that touch a sheet, each once, in the order of its groups."""
+    groups = sheet_groups(project, sheet_id).groups
+    return list({p.key: p for g in groups for p in (potential_at(project, g.key),)}.values())
+
+
+def links_of(project: Project, symbol: Symbol) -> list[Link]:
+    """Return the links a symbol is, pole by pole; none for loads, sources and what carries always."""
+    shape = definition(symbol.definition)
+    size = len(shape.pins)
+    found: list[Link] = []
+    for pole in range(len(symbol.units)):
+        first = pole * size
+        if shape.unit == "co":
+            pairs = [(0, 1, "no"), (0, 2, "nc")]
+        elif shape.unit in _NO + _NC:
+            pairs = [(0, 1, "no" if shape.unit in _NO else "nc")]
+        elif shape.unit in _ALWAYS:
+            driven = shape.unit == "pole" and base_of(shape.part_class) == "contactor"
+            pairs = [(a, b, DRIVEN if driven else "always") for a, b in switching_pairs(shape)]
+        else:
+            return []
+        found += [
+            Link((symbol.id, first + a), (symbol.id, first + b), symbol.device_id or symbol.id, s) for a, b, s in pairs
+        ]
+    return found
+
+
+def links_at(project: Project, potential: Potential) -> list[tuple[Link, Potential]]:
+    """Return the links that leave a potential, with what each leads to."""
+    found = []
+    for pin in potential.pins:
+        symbol = project.symbols[pin[0]]
+        for link in links_of(project, symbol):
+            if link.start == pin:
+                found.append((link, potential_of(project, link.end)))
+            elif link.end == pin:
+                found.append((link.turned(), potential_of(project, link.start)))
+    return found
+
+
+def _reverses(project: Project, potential: Potential) -> bool:
+    """Return whether a motor hangs on a potential: two contacts there may turn it one way and the other."""
+    return any(definition(project.symbols[id].definition).unit == "motor" for id, _ in potential.pins)
+
+
+@dataclass(slots=True)
+class Circuit:
+    """Potentials without a label that links join, and those with one at its ends.
+
+    Attributes:
+        inner, ends: the potentials by key.
+        links: for each of both the links that leave it within the circuit, with what they lead to.
+    """
+
+    inner: dict[GroupKey, Potential]
+    ends: dict[GroupKey, Potential]
+    links: dict[GroupKey, list[tuple[Link, Potential]]]
+
+
+def circuit_at(project: Project, start: Potential) -> Circuit:
+    """Return the circuit that a potential without a label belongs to."""
+    circuit = Circuit({start.key: start}, {}, {})
+    waiting = deque([start])
+    while waiting and len(circuit.inner) < FARTHEST:
+        here = waiting.popleft()
+        circuit.links[here.key] = found = links_at(project, here)
+        for link, there in found:
+            if there.label is not None:
+                circuit.ends[there.key] = there
+                circuit.links.setdefault(there.key, []).append((link.turned(), here))
+            elif there.key not in circuit.inner:
+                circuit.inner[there.key] = there
+                waiting.append(there)
+    return circuit
+
+
+def ways_from(
+    project: Project, start: Potential, within: Circuit | None = None, names: Mapping[GroupKey, Label] | None = None
+) -> dict[str, tuple[Label, Way]]:
+    """Return for each label that can be switched to from a potential the shortest way to it.
+
+    Args:
+        start: where to begin; other potentials with labels are ends.
+        within: only along the links of a circuit.
+        names: labels that potentials without one are given.
+    """
+    given = names or {}
+    found: dict[str, tuple[Label, Way]] = {}
+    waiting: deque[tuple[Potential, str, dict[str, str], Way]] = deque([(start, "", {}, Way((), (start.key,)))])
+    seen: set[tuple[GroupKey, str]] = {(start.key, "")}
+    for _ in range(FARTHEST):
+        if not waiting:
+            break
+        here, driven, sorts, way = waiting.popleft()
+        label = here.label or given.get(here.key)
+        if way.links and label is not None:
+            found.setdefault(label.word, (label, way))
+            continue
+        last = way.links[-1] if way.links else None
+        reverses = last is not None and last.sort != "always" and _reverses(project, here)
+        for link, there in within.links.get(here.key, []) if within else links_at(project, here):
+            if there.key in way.through or (
+                reverses and last is not None and link.sort != "always" and link.device_id != last.device_id
+            ):
+                continue
+            now = link.device_id if link.sort == DRIVEN else driven
+            if driven and now != driven:
+                continue
+            if link.sort in ("no", "nc") and sorts.get(link.device_id, link.sort) != link.sort:
+                continue
+            if (there.key, now) in seen:
+                continue
+            seen.add((there.key, now))
+            kinds = {**sorts, link.device_id: link.sort} if link.sort in ("no", "nc") else sorts
+            waiting.append((there, now, kinds, Way((*way.links, link), (*way.through, there.key))))
+    return found
+
+
+def reached(project: Project, pin: PinKey) -> dict[str, tuple[Label, Way]]:
+    """Return the labels a pin is on or can be switched to, each with the way; that of its own potential alone."""
+    potential = potential_of(project, pin)
+    if potential.label is not None:
+        return {potential.label.word: (potential.label, Way((), (potential.key,)))}
+    return ways_from(project, potential)
+
+
+def way_in_words(project: Project, way: Way) -> str:
+    """Return a way as people read it.
+
+    Example:
+        "through -FC1:1-2, -QA1:1-2"; "directly" where it has no link.
+    """
+    words = []
+    for link in way.links:
+        symbol = project.symbols[link.start[0]]
+        device = device_at(project, link.start)
+        sheet = project.sheets[symbol.sheet_id]
+        if device is None:
+            words.append(f"a {definition(symbol.definition).name} without a device")
+            continue
+        pins = [pin_name(project, pin, symbol.sheet_id).rsplit(":", 1)[-1] for pin in (link.start, link.end)]
+        words.append(f"{tag_on(project, device, sheet)}:{pins[0]}-{pins[1]}")
+    if len(words) > 6:
+        words = [*words[:3], "...", *words[-2:]]
+    return f"through {', '.join(words)}" if words else "directly"
+
+
+def label_in_words(project: Project, label: Label) -> str:
+    """Return a label with its sheet, for example "L1 of sheet 10"."""
+    return f"{label.word} of sheet {project.sheets[label.sheet_id].number}"
