@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 
 from jolly_core.library import definition
 from jolly_core.model import Device, Project, Symbol
 from jolly_core.plc import card_of
-from jolly_core.tagging import KIND_WORDS, full_tag, lead_of, tag_on
+from jolly_core.tagging import CONTACT_KINDS, KIND_WORDS, full_tag, lead_of, tag_on, unit_rows
 
 from .registry import Snag, built, check, project_check
+
+# Kinds whose pins are told apart by their designation; cards and blocks repeat those of their supplies.
+_MARKED = (*CONTACT_KINDS, "coil", "heater", "cavity")
 
 
 def _leads(project: Project, sheet_id: str) -> Iterator[Symbol]:
@@ -129,6 +133,24 @@ def no_free_unit(project: Project, sheet_id: str) -> Iterator[Snag]:
                 symbol.y,
                 "choose-part",
                 device.id,
+            )
+
+
+@check("pins-twice", "Two pins of one designation on one device.")
+def pins_twice(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag at the lead symbol of each device two of whose units have a pin of one designation."""
+    sheet = project.sheets[sheet_id]
+    for symbol in _leads(project, sheet_id):
+        device = project.devices[symbol.device_id]
+        counts = Counter(
+            pin for row in unit_rows(project, device) if row.kind in _MARKED for pin in set(row.pins) if pin
+        )
+        twice = sorted(pin for pin, count in counts.items() if count > 1)
+        if twice:
+            tag = tag_on(project, device, sheet)
+            words = f"{tag} has two pins named {', '.join(twice)}. Choose another contact or part."
+            yield Snag(
+                "pins-twice", "error", words, (symbol.id,), sheet_id, symbol.x, symbol.y, "choose-part", device.id
             )
 
 

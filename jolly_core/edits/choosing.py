@@ -9,7 +9,7 @@ from jolly_core.checks import fits_volts, switched_volts
 from jolly_core.library import definition, number_in, unit_kinds
 from jolly_core.model import Device, Part, Project
 from jolly_core.sizing import motor_current_a
-from jolly_core.tagging import pins_of, remap
+from jolly_core.tagging import pins_of, remap, served_pins
 from jolly_core.wiring import net_of, sheet_groups
 
 _THROUGH = ("pole", "heater")
@@ -155,6 +155,6 @@ def mapping_to(project: Project, device: Device, part: Part) -> list[tuple[str, 
         now, size = pins_of(project, symbol), len(shape.pins)
         for pole, number in enumerate(after.units):
             before = "-".join(p for p in now[pole * size : (pole + 1) * size] if p)
-            pins = part.pins_of(shape.unit, number) if number else ()
+            pins = served_pins(part, shape.unit, number) if number else ()
             rows.append((unit_kinds()[shape.unit].name, before, "-".join(p for p in pins if p)))
     return rows

@@ -122,7 +122,8 @@ def swap_contact(work: Work, payload: SwapContact) -> str:
         raise RuleError(f"{shape.name} has no opposite to swap with.", field="symbol_id", ids=(symbol.id,))
     other = definition(shape.swap)
     device = project.devices.get(symbol.device_id)
-    units = next_units(project, device, other.unit, len(symbol.units)) if device else symbol.units
+    others = [s for s in project.units_of(symbol.device_id) if s.id != symbol.id]
+    units = next_units(project, device, other.unit, len(symbol.units), others) if device else symbol.units
     work.put("symbol", replace(symbol, definition=other.key, units=units))
     work.outcome.placed = [symbol.id]
     return f"swap NO and NC of {name_of(project, symbol)}"

@@ -107,21 +107,16 @@ def put_symbol(
     if device is None:
         symbol = bare
     else:
-        units = next_units(work.project, device, shape.unit, count, _used(work, draft, device.id, shape.unit))
+        units = next_units(work.project, device, shape.unit, count, _drawn(work, draft, device.id))
         symbol = replace(bare, device_id=device.id, units=units)
     draft.put(symbol)
     return symbol
 
 
-def _used(work: Work, draft: SheetDraft, device_id: str, kind: str) -> set[int]:
+def _drawn(work: Work, draft: SheetDraft, device_id: str) -> list[Symbol]:
+    """Return the symbols of a device, those on the draft as they are there."""
     pool = {**{s.id: s for s in work.project.units_of(device_id)}, **draft.symbols}
-    return {
-        n
-        for s in pool.values()
-        if s.device_id == device_id and definition(s.definition).unit == kind
-        for n in s.units
-        if n
-    }
+    return [s for s in pool.values() if s.device_id == device_id]
 
 
 def _poles_met(draft: SheetDraft, shape: Definition, at: Point, turn: tuple[int, bool]) -> int:

@@ -54,13 +54,7 @@ def set_poles(work: Work, payload: SetPoles) -> str:
     device = project.devices.get(symbol.device_id)
     more = count - len(kept)
     if more > 0 and device is not None:
-        others = {
-            n
-            for s in project.units_of(device.id)
-            if definition(s.definition).unit == shape.unit
-            for n in (kept if s.id == symbol.id else s.units)
-            if n
-        }
+        others = [replace(s, units=kept) if s.id == symbol.id else s for s in project.units_of(device.id)]
         kept += next_units(project, device, shape.unit, more, others)
         if 0 in kept:
             work.outcome.remarks.append(f"{name_of(project, symbol)} has no free pole left on its part.")
@@ -126,13 +120,9 @@ def swap_symbol(work: Work, payload: SwapSymbol) -> str:
     changed = replace(symbol, definition=new.key, units=tuple([0] * count))
     device = _device_for(work, symbol, new.key)
     if device is not None:
-        others = {
-            n
-            for s in project.units_of(device.id)
-            if s.id != symbol.id and definition(s.definition).unit == new.unit
-            for n in s.units
-        }
-        keeps = new.unit == old.unit and not others & set(symbol.units[:count])
+        others = [s for s in project.units_of(device.id) if s.id != symbol.id]
+        held = {n for s in others if definition(s.definition).unit == new.unit for n in s.units}
+        keeps = new.unit == old.unit and not held & set(symbol.units[:count])
         units = symbol.units[:count] if keeps else next_units(project, device, new.unit, count, others)
         changed = replace(changed, device_id=device.id, units=units)
     label = f"{name_of(project, symbol)} becomes a {new.name}"

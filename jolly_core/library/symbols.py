@@ -35,7 +35,8 @@ class Definition:
         pins: pin offsets from the origin, grid steps.
         through: pairs of pin indexes a wire is cut between.
         carries: pairs of pin indexes that are one potential though two nets.
-        generic: pin names while no part is chosen; {n} is the unit number, {odd} and {even} the pole terminals.
+        generic: pin names while no part is chosen; {n} is the unit number, {odd} and {even} the pole terminals,
+            {letter} A for the first unit, B for the second.
         max_poles: how often the pole may be repeated.
         upright: drawn on vertical wires by habit.
         axis: "h" or "v", the direction of the wires it sits on when not turned.
@@ -77,7 +78,8 @@ class Definition:
         """Return pin names of the `unit`-th unit of a device without a part (contacts after EN 50005)."""
         if self.unit == "block":
             return self.generic
-        return tuple(g.format(n=unit, odd=2 * unit - 1, even=2 * unit) for g in self.generic)
+        letter = chr(64 + min(max(unit, 1), 26))  # a second coil is B1-B2
+        return tuple(g.format(n=unit, odd=2 * unit - 1, even=2 * unit, letter=letter) for g in self.generic)
 
 
 @cache

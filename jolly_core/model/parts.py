@@ -82,10 +82,42 @@ class Part:
         return self.details[index] if index < len(self.details) else {}
 
 
+CONTACTS = ("no", "nc", "co", "tno", "tnc")
+
+
 def with_units_of(part: Part, others: Iterable[Part]) -> Part:
-    """Return a part with the units and details of others after its own, as one device has them all."""
+    """Return a part with the units and details of others after its own, as one device has them all.
+
+    Contacts of a block that would repeat a marking of the device number on: the first digit is that of the next free
+    place, the last one says what the contact is (EN 50012).
+
+    Example:
+        A block 53-54, 61-62 put on twice: 53-54, 61-62, then 73-74, 81-82.
+    """
     units, details = list(part.units), [part.detail(i) for i in range(len(part.units))]
     for other in others:
-        units += other.units
+        units += _numbered_on(units, other.units)
         details += [other.detail(i) for i in range(len(other.units))]
     return replace(part, units=tuple(units), details=tuple(details))
+
+
+Unit = tuple[str, tuple[str, ...]]
+
+
+def _numbered_on(there: list[Unit], more: tuple[Unit, ...]) -> list[Unit]:
+    taken = {pin for kind, pins in there if kind in CONTACTS for pin in pins}
+    if not any(pin in taken for kind, pins in more if kind in CONTACTS for pin in pins):
+        return list(more)
+    places = [int(p[:-1]) for p in taken if p.isdigit() and len(p) > 1]
+    wanted = sorted({int(p[:-1]) for kind, pins in more if kind in CONTACTS for p in pins if _is_placed(p)})
+    places_then = {str(old): max(places, default=0) + n for n, old in enumerate(wanted, start=1)}
+    return [
+        (kind, tuple(f"{places_then[p[:-1]]}{p[-1]}" if _is_placed(p) else p for p in pins))
+        if kind in CONTACTS
+        else (kind, pins)
+        for kind, pins in more
+    ]
+
+
+def _is_placed(pin: str) -> bool:
+    return pin.isdigit() and len(pin) > 1

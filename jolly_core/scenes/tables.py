@@ -5,13 +5,14 @@ from __future__ import annotations
 from jolly_core.drawing import ADVANCE, FRAME_MM, GRID_MM, rails_at, size_mm
 from jolly_core.library import block_of
 from jolly_core.model import Project, Sheet, Symbol
-from jolly_core.tagging import ContactRow, contact_table, tag_on
+from jolly_core.tagging import ContactRow, contact_table, positions_of, tag_on
 
 from .primitives import Item, Prim, text
 
 ROW_MM = 3.6
 SIZE_MM = 2.3
 GAP_MM = 2.0
+CLOSED = "×"  # in a switch's position
 
 
 def table_items(project: Project, sheet: Sheet) -> list[Item]:
@@ -55,13 +56,27 @@ def _table(project: Project, sheet: Sheet, symbol: Symbol, rows: list[ContactRow
     kinds = max(len(r.kind) for r in rows) * SIZE_MM * ADVANCE + 2.5
     pins = max(len(r.pins) for r in rows) * SIZE_MM * ADVANCE + 2.5
     places = max(4, *(len(r.place) for r in rows)) * SIZE_MM * ADVANCE + 2
-    width, height = kinds + pins + places, ROW_MM * (len(rows) + 1)
+    positions = positions_of(project, project.devices[symbol.device_id])
+    column = max((len(p) for p in positions), default=0) * SIZE_MM * ADVANCE + 2
+    if positions:
+        pins = max(pins, (len(tag) + 1) * SIZE_MM * ADVANCE + 2 - kinds)
+    width, height = kinds + pins + column * len(positions) + places, ROW_MM * (len(rows) + 1)
     prims: list[Prim] = [
         ["rect", round(x, 2), round(y, 2), round(width, 2), round(height, 2), "thin"],
         ["line", round(x, 2), round(y + ROW_MM, 2), round(x + width, 2), round(y + ROW_MM, 2), "thin"],
         text(x + 1, y + ROW_MM - 0.9, SIZE_MM, tag, role="tag", link=symbol.id),
     ]
+    middles = [x + kinds + pins + column * (n + 0.5) for n in range(len(positions))]
+    for middle, position in zip(middles, positions, strict=True):
+        left = round(middle - column / 2, 2)
+        prims.append(["line", left, round(y, 2), left, round(y + height, 2), "thin"])
+        prims.append(text(middle, y + ROW_MM - 0.9, SIZE_MM, position, anchor="middle", role="label"))
     for number, row in enumerate(rows, start=1):
+        for middle, mark in zip(middles, row.marks, strict=False):
+            if mark:
+                prims.append(
+                    text(middle, y + ROW_MM * (number + 1) - 1, SIZE_MM, CLOSED, anchor="middle", role="label")
+                )
         base = y + ROW_MM * (number + 1) - 1
         prims.append(text(x + 1, base, SIZE_MM, row.kind, role="label"))
         prims.append(text(x + kinds, base, SIZE_MM, row.pins, role="label"))

@@ -10,6 +10,7 @@ from .references import (
     contact_table,
     lead_reference,
     likely_devices,
+    positions_of,
     reference_to,
 )
 from .tags import (
@@ -27,11 +28,23 @@ from .tags import (
     tag_rules,
     tag_taken,
 )
-from .units import UnitRow, lead_of, next_units, pins_of, remap, room_for, terminal_number, unit_rows, used_units
+from .units import (
+    UnitRow,
+    coils_of,
+    lead_of,
+    next_units,
+    pins_of,
+    remap,
+    room_for,
+    served_pins,
+    terminal_number,
+    unit_rows,
+)
 
 __all__ = [
     "class_letters",
     "closed_in",
+    "coils_of",
     "CONTACT_KINDS",
     "DOCUMENTS",
     "FIELDS",
@@ -63,14 +76,15 @@ __all__ = [
     "pin_name",
     "pins_of",
     "place_side",
+    "positions_of",
     "product_tag",
     "reference_to",
     "remap",
     "renamed",
     "room_for",
+    "served_pins",
     "tag_on",
     "tag_taken",
     "terminal_number",
     "unit_rows",
-    "used_units",
 ]

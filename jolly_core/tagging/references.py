@@ -8,7 +8,7 @@ from jolly_core.drawing import place_in, place_on
 from jolly_core.library import definition, part_class, unit_kinds
 from jolly_core.model import Device, Part, Project, Sheet, Symbol
 
-from .units import UnitRow, lead_of, next_units, pins_of, unit_rows
+from .units import UnitRow, coils_of, lead_of, next_units, pins_of, unit_rows
 
 CONTACT_KINDS = ("no", "nc", "co", "tno", "tnc", "pole")
 KIND_WORDS = {key: kind.name for key, kind in unit_kinds().items()}
@@ -16,12 +16,16 @@ KIND_WORDS = {key: kind.name for key, kind in unit_kinds().items()}
 
 @dataclass(slots=True, frozen=True)
 class ContactRow:
-    """A line of a contact table: kind, pins, where it is ("" when free) and the symbol there."""
+    """A line of a contact table: kind, pins, where it is ("" when free), the symbol there, and in which positions.
+
+    `marks` says for each position of a switch whether the contact is closed in it; () where it has none.
+    """
 
     kind: str
     pins: str
     place: str
     symbol_id: str
+    marks: tuple[bool, ...] = ()
 
 
 def reference_to(project: Project, symbol: Symbol, seen_from: Sheet) -> str:
@@ -35,7 +39,8 @@ def reference_to(project: Project, symbol: Symbol, seen_from: Sheet) -> str:
 def contact_table(project: Project, lead: Symbol) -> list[ContactRow]:
     """Return the contact table under a lead symbol; empty unless the device has units drawn apart from it or free.
 
-    Poles drawn in one symbol share a row.
+    Poles drawn in one symbol share a row. A switch of several positions lists all its contacts, its lead's too. A
+    second coil of the device is a row like a contact, so that each place is named.
     """
     device = project.devices.get(lead.device_id)
     if device is None or lead_of(project, device.id) != lead:
@@ -44,7 +49,10 @@ def contact_table(project: Project, lead: Symbol) -> list[ContactRow]:
     rows: list[ContactRow] = []
     poles: dict[str, list[UnitRow]] = {}
     for row in unit_rows(project, device):
-        if row.symbol_id == lead.id or row.kind not in CONTACT_KINDS:
+        second = row.kind == "coil" and bool(row.symbol_id)
+        if row.symbol_id == lead.id and not positions_of(project, device):
+            continue
+        if row.symbol_id == lead.id and second or not (second or row.kind in CONTACT_KINDS):
             continue
         if row.kind == "pole":
             poles.setdefault(row.symbol_id, []).append(row)
@@ -60,8 +68,26 @@ def _row(project: Project, device: Device, first: UnitRow, members: list[UnitRow
     symbol = project.symbols.get(first.symbol_id)
     part = project.part_of(device)
     closed = closed_in(project, symbol) if symbol else _closed(part, first.kind, first.number) if part else ""
-    kind = f"{KIND_WORDS[first.kind]} in {closed}" if closed else KIND_WORDS[first.kind]
-    return ContactRow(kind, pins or "none free", place, first.symbol_id)
+    marks = tuple(position in _names_in(closed) for position in positions_of(project, device))
+    kind = f"{KIND_WORDS[first.kind]} in {closed}" if closed and not marks else KIND_WORDS[first.kind]
+    return ContactRow(kind, pins or "none free", place, first.symbol_id, marks)
+
+
+def positions_of(project: Project, device: Device) -> list[str]:
+    """Return the positions of a switch by name, as its part says; [] for what has none, or no contact that says when.
+
+    Example:
+        A part with the positions "Hand, Off, Auto", and contacts closed in "Hand" and in "Auto": those three.
+    """
+    part = project.part_of(device)
+    if part is None or not any(detail.get("closed") for detail in part.details):
+        return []
+    names = _names_in(part.ratings.get("positions", ""))
+    return names if len(names) > 1 else []
+
+
+def _names_in(text: str) -> list[str]:
+    return [name.strip() for name in text.split(",") if name.strip()]
 
 
 def closed_in(project: Project, symbol: Symbol) -> str:
@@ -80,13 +106,15 @@ def _closed(part: Part, kind: str, number: int) -> str:
 
 
 def lead_reference(project: Project, symbol: Symbol) -> str:
-    """Return where the lead of a follower is, "" for the lead itself and where there is none."""
+    """Return where the lead of a follower is, and other coils of its device; "" for the lead and without one."""
     if not symbol.device_id:
         return ""
     lead = lead_of(project, symbol.device_id)
     if lead is None or lead.id == symbol.id:
         return ""
-    return reference_to(project, lead, project.sheets[symbol.sheet_id])
+    sheet = project.sheets[symbol.sheet_id]
+    others = [c for c in coils_of(project, symbol.device_id) if c.id not in (lead.id, symbol.id)]
+    return ", ".join(dict.fromkeys(reference_to(project, s, sheet) for s in (lead, *others)))
 
 
 def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list[tuple[Device, str, str]]:

@@ -1,18 +1,23 @@
 """Units of a device: which are there, which are drawn, which is next, and what pins they have.
 
 A symbol keeps the *number* of the unit of its kind that each of its poles stands for. Pins follow from it: the part's
-pins when a part is chosen, else the generic ones of the symbol.
+pins when a part is chosen, else the generic ones of the symbol. A changeover serves as NO (its common and make pin) or
+as NC (common and break): numbers of those kinds go on over the part's changeovers. A *slot* is the unit of the part
+that a number stands for, by its own kind.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from jolly_core.library import definition, part_class
+from jolly_core.library import definition, part_class, unit_kinds
 from jolly_core.model import Device, Part, Project, Symbol
 from jolly_core.wiring import sheet_groups, wire_numbers
 
 UNLIMITED = 10_000
+_MAKES = ("4", "8")  # last digit of the make pin of a changeover (EN 50005)
+Slot = tuple[str, int]  # kind of the part's unit and its number of that kind
 
 
 @dataclass(slots=True, frozen=True)
@@ -39,7 +44,7 @@ def pins_of(project: Project, symbol: Symbol) -> list[str]:
     for number in symbol.units:
         pins: tuple[str, ...] = ()
         if number and part is not None and not _endless(part):
-            pins = part.pins_of(shape.unit, number)
+            pins = served_pins(part, shape.unit, number)
         elif number:
             pins = shape.generic_pins(number)
         names += [pins[i] if i < len(pins) else "" for i in range(len(shape.pins))]
@@ -76,43 +81,86 @@ def _endless(part: Part) -> bool:
     return part_class(part.part_class).per_unit
 
 
+def slot_of(part: Part, kind: str, number: int) -> Slot:
+    """Return the unit of a part that the `number`-th unit drawn as a kind stands for: its own, then its changeovers."""
+    own = part.count(kind)
+    return ("co", number - own) if kind in ("no", "nc") and number > own else (kind, number)
+
+
+def served_pins(part: Part, kind: str, number: int) -> tuple[str, ...]:
+    """Return the pins of the `number`-th unit of a kind of a part, () when there is none.
+
+    Example:
+        A part with one changeover 11-14-12 gives 11-14 to the first NO and 11-12 to the first NC.
+    """
+    slot_kind, index = slot_of(part, kind, number)
+    pins = part.pins_of(slot_kind, index)
+    if slot_kind == kind or len(pins) < 3:
+        return pins if slot_kind == kind else ()
+    common, one, other = pins[:3]
+    make, break_ = (one, other) if one[-1:] in _MAKES or other[-1:] not in _MAKES else (other, one)
+    return common, make if kind == "no" else break_
+
+
 def room_for(project: Project, device: Device, kind: str) -> int:
     """Return how many units of a kind the device can have: its part's, or any number without a part."""
     part = project.part_of(device)
     if part is None or _endless(part) or kind == "block":
         return UNLIMITED
-    return part.count(kind)
+    return _room(part, kind)
 
 
-def used_units(project: Project, device_id: str, kind: str, *, but: str = "") -> set[int]:
-    """Return the unit numbers of a kind that symbols of the device stand for, leaving one symbol out."""
-    return {
-        number
-        for s in project.units_of(device_id)
-        if s.id != but and definition(s.definition).unit == kind
-        for number in s.units
-        if number
-    }
+def _room(part: Part, kind: str) -> int:
+    return part.count(kind) + (part.count("co") if kind in ("no", "nc") else 0)
 
 
 def next_units(
-    project: Project, device: Device, kind: str, poles: int, used: set[int] | None = None
+    project: Project, device: Device, kind: str, poles: int, among: Iterable[Symbol] | None = None
 ) -> tuple[int, ...]:
     """Return the next free unit numbers for `poles` poles, in the part's order; 0 for each that has none.
+
+    Args:
+        among: the symbols whose units are taken; by default all of the device.
+
+    Notes:
+        Without a part a number is free when none of its usual markings is drawn already: after a changeover 11-14-12
+        the first NC is 21-22.
 
     Example:
         A part with NO 13-14, NO 33-34, NC 21-22 gives to NO, NO, NC, NO: 1, 2, 1, 0.
     """
-    taken = set(used_units(project, device.id, kind) if used is None else used)
+    symbols = list(project.units_of(device.id) if among is None else among)
+    part = project.part_of(device)
     room = room_for(project, device, kind)
+    bound = part if part is not None and room < UNLIMITED else None
+    taken: set[Slot] = set()
+    markings: set[str] = set()
+    for symbol in symbols:
+        shape = definition(symbol.definition)
+        for number in symbol.units:
+            if number:
+                taken.add(slot_of(bound, shape.unit, number) if bound else (shape.unit, number))
+                markings.update(shape.generic_pins(number) if shape.unit in _SHARED else ())
     numbers: list[int] = []
     candidate = 1
     for _ in range(poles):
-        while candidate in taken and candidate <= room:
+        while candidate <= room and (
+            (slot_of(bound, kind, candidate) in taken)
+            if bound
+            else ((kind, candidate) in taken or bool(markings & _usual_pins(kind, candidate)))
+        ):
             candidate += 1
         numbers.append(candidate if candidate <= room else 0)
-        taken.add(candidate)
+        taken.add(slot_of(bound, kind, candidate) if bound else (kind, candidate))
     return tuple(numbers)
+
+
+_SHARED = ("no", "nc", "co")  # kinds whose usual markings share pins
+
+
+def _usual_pins(kind: str, number: int) -> set[str]:
+    pins = unit_kinds()[kind].pins if kind in _SHARED else ()
+    return {p.format(n=number, i=number, odd=2 * number - 1, even=2 * number) for p in pins}
 
 
 def remap(project: Project, device: Device, old: Part | None, new: Part | None) -> tuple[list[Symbol], list[Symbol]]:
@@ -120,30 +168,31 @@ def remap(project: Project, device: Device, old: Part | None, new: Part | None) 
 
     Pins that the new part has too are kept; the rest take the free units of their kind in the order they were placed.
     """
-    unlimited = new is None or _endless(new)
+    bound = None if new is None or _endless(new) else new
     changed: list[Symbol] = []
     lost: list[Symbol] = []
-    taken: dict[str, set[int]] = {}
+    taken: set[Slot] = set()
     symbols = project.units_of(device.id)
     wanted: dict[str, list[int]] = {}
     for symbol in symbols:
         kind = definition(symbol.definition).unit
         kept = []
-        for pole, number in enumerate(symbol.units):
-            same = number if unlimited or kind == "block" else _same_pins(project, symbol, pole, kind, old, new, taken)
+        for number in symbol.units:
+            free = bound is None or kind == "block"
+            same = number if free else _same_pins(symbol, number, kind, old, bound, taken)
             kept.append(same)
             if same:
-                taken.setdefault(kind, set()).add(same)
+                taken.add(slot_of(bound, kind, same) if bound else (kind, same))
         wanted[symbol.id] = kept
     for symbol in symbols:
         kind = definition(symbol.definition).unit
-        room = UNLIMITED if unlimited or new is None or kind == "block" else new.count(kind)
-        used = taken.setdefault(kind, set())
+        room = UNLIMITED if bound is None or kind == "block" else _room(bound, kind)
         units = []
         for number in wanted[symbol.id]:
             if not number:
-                number = next((n for n in range(1, len(used) + 2) if n not in used and n <= room), 0)
-            used.add(number)
+                number = _first_free(bound, kind, room, taken)
+            if number:
+                taken.add(slot_of(bound, kind, number) if bound else (kind, number))
             units.append(number)
         if tuple(units) != symbol.units:
             changed.append(replace(symbol, units=tuple(units)))
@@ -152,22 +201,20 @@ def remap(project: Project, device: Device, old: Part | None, new: Part | None) 
     return changed, lost
 
 
-def _same_pins(
-    project: Project,
-    symbol: Symbol,
-    pole: int,
-    kind: str,
-    old: Part | None,
-    new: Part | None,
-    taken: dict[str, set[int]],
-) -> int:
-    number = symbol.units[pole]
+def _first_free(part: Part | None, kind: str, room: int, taken: set[Slot]) -> int:
+    for number in range(1, min(room, len(taken) + 1) + 1):
+        if (slot_of(part, kind, number) if part else (kind, number)) not in taken:
+            return number
+    return 0
+
+
+def _same_pins(symbol: Symbol, number: int, kind: str, old: Part | None, new: Part | None, taken: set[Slot]) -> int:
     if not number or new is None:
         return 0
     shape = definition(symbol.definition)
-    pins = shape.generic_pins(number) if old is None else old.pins_of(kind, number)
-    for candidate in range(1, new.count(kind) + 1):
-        if new.pins_of(kind, candidate) == pins and candidate not in taken.get(kind, set()):
+    pins = shape.generic_pins(number) if old is None else served_pins(old, kind, number)
+    for candidate in range(1, _room(new, kind) + 1):
+        if served_pins(new, kind, candidate) == pins and slot_of(new, kind, candidate) not in taken:
             return candidate
     return 0
 
@@ -184,9 +231,11 @@ def unit_rows(project: Project, device: Device) -> list[UnitRow]:
             on_block.update((name, symbol) for name in shape.generic)
             continue
         for pole, number in enumerate(symbol.units):
-            known = part is None or _endless(part) or (number and number <= part.count(shape.unit))
-            if part is not None and not _endless(part) and known and (shape.unit, number) not in placed:
-                placed[shape.unit, number] = symbol
+            bound = part if part is not None and not _endless(part) else None
+            slot = slot_of(bound, shape.unit, number) if bound else (shape.unit, number)
+            known = bound is None or (number and number <= _room(bound, shape.unit))
+            if bound is not None and known and slot not in placed:
+                placed[slot] = symbol
             else:
                 size = len(shape.pins)
                 pins = tuple(pins_of(project, symbol)[pole * size : (pole + 1) * size])
@@ -209,6 +258,11 @@ def unit_rows(project: Project, device: Device) -> list[UnitRow]:
                 )
             )
     return rows + sorted(beyond, key=lambda r: (definition(r.definition).lead, r.kind, r.number))
+
+
+def coils_of(project: Project, device_id: str) -> list[Symbol]:
+    """Return the coils of a device that are drawn as symbols of their own, in the order they were placed."""
+    return [s for s in project.units_of(device_id) if definition(s.definition).unit == "coil"]
 
 
 def lead_of(project: Project, device_id: str) -> Symbol | None:

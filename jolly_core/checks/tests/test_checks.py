@@ -24,6 +24,7 @@ class EachCheck(TestCase):
             "unpaired-continuation",
             "equal-tags",
             "lines-shared",
+            "pins-twice",
             "short-circuit",
             "poles-joined",
             "bridged",
