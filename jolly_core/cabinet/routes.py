@@ -12,7 +12,7 @@ from dataclasses import dataclass, field
 from jolly_core.model import Enclosure, Placing, Project, RuleError
 from jolly_core.sizing import area_mm2, fill_percent, outer_diameter_mm, rounded_up_mm
 from jolly_core.tagging import device_at, full_tag, is_inside
-from jolly_core.wiring import Conductor, all_conductors
+from jolly_core.wiring import Conductor, PinKey, all_conductors, measure_layout
 
 from .lanes import LaneGraph, Point, lane
 from .layout import pin_point, placing_of, surface_size
@@ -118,6 +118,34 @@ def _run(project: Project, route: Route, ends: list[tuple[Placing, Point]]) -> N
         f"{shown} + 2 × {settings.end_allowance_mm:g} at the ends = {total:.0f} mm, "
         f"rounded up to {settings.length_step_mm:g} mm: {route.length_mm:g} mm"
     )
+
+
+def layout_distance_mm(project: Project, a: PinKey, b: PinKey) -> float | None:
+    """Return how far a conductor would run between two pins placed on one surface, mm; None where one is not placed.
+
+    Along the ducts where there are any, else square.
+    """
+    ends: list[tuple[Placing, Point]] = []
+    for pin in (a, b):
+        device = device_at(project, pin)
+        placing = placing_of(project, device.id) if device else None
+        if placing is None:
+            return None
+        ends.append((placing, pin_point(project, placing, pin)))
+    (one, start), (other, end) = ends
+    if (one.enclosure_id, one.surface) != (other.enclosure_id, other.surface):
+        return None
+    if one.surface == "plate":
+        graph = lane_graph(project, one.enclosure_id)
+        try:
+            entry, leave = graph.entry(start), graph.entry(end)
+            return entry.distance + graph.way(entry, leave).length + leave.distance
+        except RuleError:
+            pass
+    return _length(_square(start, end))
+
+
+measure_layout(layout_distance_mm)
 
 
 def hinge_points(project: Project, enclosure: Enclosure) -> tuple[Point, Point]:

@@ -1,6 +1,6 @@
 """Checks: each finds one kind of snag. Importing a family's module registers its checks."""
 
-from . import cables, circuits, devices, earth, frames, layout, shorts, volts, wires
+from . import cables, circuits, devices, earth, frames, layout, pins, shorts, volts, wires
 from .registry import (
     CHECKS,
     PROJECT_CHECKS,
@@ -32,6 +32,7 @@ __all__ = [
     "frames",
     "layout",
     "muted_snags",
+    "pins",
     "project_check",
     "shorts",
     "volts",

@@ -60,6 +60,7 @@ class ChangeSettings(Payload):
     checked_on: Text | None = None
     issued_on: Text | None = None
     length_unit: Literal["mm", "in"] | None = None
+    conductor_order: Literal["drawing", "layout"] | None = None
     title_block_id: Id | None = None
 
 

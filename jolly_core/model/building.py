@@ -94,6 +94,18 @@ class CoreChoice:
 
 
 @dataclass(slots=True)
+class NetOrder:
+    """A person's own order of the conductors of a net.
+
+    Attributes:
+        pairs: the keys of its conductors (`jolly_core.wiring.conductor_key`), each two pins.
+    """
+
+    id: str
+    pairs: tuple[str, ...]
+
+
+@dataclass(slots=True)
 class Card:
     """What only a PLC card has, beside its device.
 

@@ -17,6 +17,7 @@ from .building import (
     Enclosure,
     Harness,
     IoPoint,
+    NetOrder,
     Node,
     Placing,
     Rail,
@@ -58,6 +59,7 @@ KINDS: dict[str, type[Any]] = {
     "bridge": Bridge,
     "cable": Cable,
     "core_choice": CoreChoice,
+    "net_order": NetOrder,
     "card": Card,
     "io_point": IoPoint,
     "enclosure": Enclosure,
@@ -163,6 +165,7 @@ class Project:
         self.bridges: dict[str, Bridge] = {}
         self.cables: dict[str, Cable] = {}
         self.core_choices: dict[str, CoreChoice] = {}
+        self.net_orders: dict[str, NetOrder] = {}
         self.cards: dict[str, Card] = {}
         self.io_points: dict[str, IoPoint] = {}
         self.enclosures: dict[str, Enclosure] = {}
@@ -201,6 +204,7 @@ class Project:
             "bridge": self.bridges,
             "cable": self.cables,
             "core_choice": self.core_choices,
+            "net_order": self.net_orders,
             "card": self.cards,
             "io_point": self.io_points,
             "enclosure": self.enclosures,
@@ -219,8 +223,7 @@ class Project:
         self.devices_tagged = Index()
         self.continuations_named = Index()
         self.numbered_wires = Index()
-        self.items_of_strip = Index()
-        self.points_of_card = Index()
+        self.items_of_strip, self.points_of_card = Index(), Index()
         self.attached, self.add_ons_of, self.cells_of_block = Index(), Index(), Index()
         self.stamp = next(_stamps)
         self.sheet_stamps: dict[str, int] = {}

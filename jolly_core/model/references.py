@@ -6,7 +6,7 @@ from .building import ADDRESS_SCHEMES, IO_TYPES, STRIP_ITEM_KINDS, SURFACES
 from .circuit import FIGURE_KINDS, NUMBER_PLACES, WIRE_CATEGORIES
 from .habits import NUMBER_SCOPES, STRIP_NUMBERING
 from .parts import MOUNTINGS
-from .structure import FRAMES, LENGTH_UNITS, SHEET_KINDS, SHEET_SIZES_MM, SIDES, STANDARDS
+from .structure import CONDUCTOR_ORDERS, FRAMES, LENGTH_UNITS, SHEET_KINDS, SHEET_SIZES_MM, SIDES, STANDARDS
 
 # Kind -> field -> kind it names; an empty text names nothing, unless the field is in NEEDED.
 REFERENCES: dict[str, dict[str, str]] = {
@@ -78,7 +78,7 @@ NEEDED: dict[str, tuple[str, ...]] = {
 
 # Fields that hold one of a few words.
 CHOICES: dict[str, dict[str, tuple[str, ...]]] = {
-    "settings": {"standard": STANDARDS, "length_unit": LENGTH_UNITS},
+    "settings": {"standard": STANDARDS, "length_unit": LENGTH_UNITS, "conductor_order": CONDUCTOR_ORDERS},
     "location": {"side": SIDES},
     "sheet": {"kind": SHEET_KINDS, "frame": FRAMES, "size": tuple(SHEET_SIZES_MM)},
     "sheet_habit": {"kind": SHEET_KINDS, "frame": FRAMES, "size": tuple(SHEET_SIZES_MM)},

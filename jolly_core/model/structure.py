@@ -14,6 +14,7 @@ WIRE_PATTERNS = ("line", "sheet")
 SIDES = ("panel", "door", "field", "machine")
 FRAMES = ("ladder", "zones")
 LENGTH_UNITS = ("mm", "in")
+CONDUCTOR_ORDERS = ("drawing", "layout")
 # Kinds of sheet. Those in DRAWN are drawn on; what is on the others is made from the project.
 DRAWN = ("schematic", "free")
 SheetKind = Literal[
@@ -72,6 +73,7 @@ class Settings:
         supply, supply_system, control_voltages, protection, standards: technical data in words, for the data sheet.
         drawn_on, checked_on, issued_on: dates as they are to be printed.
         length_unit: one of LENGTH_UNITS, in which reports give lengths.
+        conductor_order: one of CONDUCTOR_ORDERS, by which conductors are found where all pins are placed.
         title_block_id: the block of sheets that choose none, "" for the built-in one of the sheet's size.
         own_fields: the person's own project fields, name to text.
     """
@@ -104,6 +106,7 @@ class Settings:
     checked_on: str = ""
     issued_on: str = ""
     length_unit: str = "mm"
+    conductor_order: str = "drawing"
     title_block_id: str = ""
     own_fields: dict[str, str] = field(default_factory=dict)
 

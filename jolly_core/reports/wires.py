@@ -9,14 +9,14 @@ from jolly_core.drawing import place_in
 from jolly_core.making import counted, dossiers
 from jolly_core.model import Project
 from jolly_core.tagging import pin_name
-from jolly_core.wiring import Conductor, conductors_of_sheet, sheet_groups
+from jolly_core.wiring import Conductor, conductors_of_sheet, own_order, sheet_groups
 
 from .registry import Cell, Column, report
 
 
 @dataclass(slots=True, frozen=True)
 class WireRow:
-    """A conductor as a sheet's ledger shows it."""
+    """A conductor as a sheet's ledger shows it; `own` when a person decided the order of its net."""
 
     key: str
     number: str
@@ -30,6 +30,8 @@ class WireRow:
     place: str
     wire_id: str
     wires: tuple[str, ...]
+    pins: tuple[str, str]
+    own: bool
 
 
 def _row(project: Project, c: Conductor, sheet_id: str) -> WireRow:
@@ -48,6 +50,8 @@ def _row(project: Project, c: Conductor, sheet_id: str) -> WireRow:
         place_in(project.sheets[c.sheet_id], x, y),
         c.wire_id,
         tuple(w for g in c.net for w in g.wires),
+        (f"{c.start[0]}.{c.start[1]}", f"{c.end[0]}.{c.end[1]}"),
+        own_order(project, [c.start, c.end]) is not None,
     )
 
 

@@ -23,6 +23,8 @@ from .nets import (
     sheet_groups,
 )
 from .numbers import holders_of_numbers, wire_numbers
+from .orders import by_layout, check_order, measure_layout, own_order
+from .places import INSIDE, Place, Site, gates_missing, panel_of, place_of, site_of
 from .potentials import potential_in
 from .rules import named_parts, rules_in_order
 
@@ -31,6 +33,17 @@ __all__ = [
     "Connection",
     "Group",
     "GroupKey",
+    "INSIDE",
+    "Place",
+    "Site",
+    "by_layout",
+    "check_order",
+    "gates_missing",
+    "measure_layout",
+    "own_order",
+    "panel_of",
+    "place_of",
+    "site_of",
     "PinKey",
     "SheetGroups",
     "UsualBus",

@@ -9,9 +9,10 @@ from dataclasses import dataclass
 
 from jolly_core.model import Project, WireType
 
-from .connections import Connection, connections, way_of
-from .nets import Group, GroupKey, PinKey, all_nets, nets_of_sheet, sheet_groups
+from .connections import Connection, way_of
+from .nets import Group, PinKey, all_nets, nets_of_sheet, sheet_groups
 from .numbers import wire_numbers
+from .orders import ordered
 
 
 @dataclass(slots=True, frozen=True)
@@ -63,22 +64,12 @@ def conductor_key(a: PinKey, b: PinKey) -> str:
 def conductors_of_net(project: Project, net: list[Group]) -> list[Conductor]:
     """Return the conductors of a net in the order they are joined."""
     found = []
-    for c in _joined(project, net):
+    for c in ordered(project, net):
         sheet_id = project.symbols[c.start[0]].sheet_id
         number = wire_numbers(project, sheet_id).get(sheet_groups(project, sheet_id).of_pin[c.start], "")
         wire = project.wires.get(c.wire_id)
         found.append(Conductor(c.start, c.end, number, wire.type_id if wire else "", c.wire_id, sheet_id, c.steps, net))
     return found
-
-
-def _joined(project: Project, net: list[Group]) -> list[Connection]:
-    """Return the connections of a net, kept until one of its sheets changes: most nets outlive most edits."""
-    kept: dict[GroupKey, tuple[object, list[Connection]]] = project.kept.setdefault("connections", {})
-    state = tuple((g.key, project.sheet_stamp(g.sheet_id)) for g in net)
-    known = kept.get(net[0].key)
-    if known is None or known[0] != state:
-        known = kept[net[0].key] = (state, connections(project, net))
-    return known[1]
 
 
 def conductors_of_sheet(project: Project, sheet_id: str) -> list[Conductor]:

@@ -1,26 +1,31 @@
 """Connections: the single conductors from pin to pin that a net is wired with.
 
-A net of n pins has n - 1 connections. Which, follows from what is drawn: starting at the leftmost, then topmost pin,
-again and again the pair is joined of a joined pin with room left and an unjoined pin that are nearest along the
-strokes.
+A net of n pins has n - 1 connections. Which, follows from what is drawn and where things are: place by place (see
+places.py) the pins are joined among themselves, starting at the leftmost, then topmost pin, again and again the pair
+of a joined pin with room left and an unjoined pin that are nearest along the strokes; then the places are joined by one
+conductor each. Protective conductors are a star: each pin goes to the nearest hub of its place that has room.
 """
 
 from __future__ import annotations
 
 import heapq
 from collections import defaultdict
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
 
-from jolly_core.drawing import Point
+from jolly_core.drawing import Point, is_protective
 from jolly_core.model import Project
 
 from .nets import Group, PinKey, sheet_groups
+from .places import Site, gates_missing, site_of, spread
 
 SHEET_CHANGE_STEPS = 1000
-PIN_ROOM = 2
 Node = tuple[str, int, int]  # sheet id, x, y
-_Link = tuple[int, tuple[int, int, int], tuple[int, int, int], PinKey, PinKey]  # steps, ranks of end and start, both
+_Rank = tuple[int, int, int]
+_Link = tuple[int, _Rank, _Rank, PinKey, PinKey]  # steps, ranks of end and start, both
 _NO_WAY = (SHEET_CHANGE_STEPS * 1000, "")
+Pair = tuple[PinKey, PinKey]
+Shortest = Callable[[list[PinKey], dict[PinKey, int]], list[Pair] | None]
 
 
 @dataclass(slots=True, frozen=True)
@@ -39,17 +44,26 @@ class Connection:
     steps: int
 
 
-def connections(project: Project, net: list[Group], room: dict[PinKey, int] | None = None) -> list[Connection]:
+def connections(
+    project: Project,
+    net: list[Group],
+    room: dict[PinKey, int] | None = None,
+    given: Iterable[Pair] = (),
+    shortest: Shortest | None = None,
+) -> list[Connection]:
     """Return the conductors of a net in the order they are joined.
 
     Args:
         net: all groups of the net.
-        room: how many conductors a pin takes where it is not PIN_ROOM.
+        room: how many conductors a pin takes where that is not what its part says.
+        given: pairs of pins that are joined in any case, without a ring; the others are joined to them.
+        shortest: gives the pairs of the pins of one place by another measure, None where it has none.
 
     Notes:
-        With all joined pins full, the nearest one is used all the same; the checks say so. A change of sheet counts
-        as SHEET_CHANGE_STEPS. Ties go to the pin further left, then higher. About p times (p + n log n) for p pins and
-        n strokes.
+        Pins with room for one conductor wait as long as others would go without, so that the room of each is kept
+        where it can be. Where it cannot, the nearest pin is used all the same; a check says so. A change of
+        sheet counts as SHEET_CHANGE_STEPS. Ties go to the pin further left, then higher. About p times (p + n log n)
+        for p pins and n strokes.
 
     Example:
         Pins A(0,0) B(10,0) C(20,0) D(10,8) on wires A-B-C and B-D give A-B, B-D, D-C; with room for three on B they
@@ -62,46 +76,165 @@ def connections(project: Project, net: list[Group], room: dict[PinKey, int] | No
             points[pin] = (group.sheet_id, *located[pin])
     if len(points) < 2:
         return []
-    roads = _roads(project, net)
-    order = {pin: _rank(project, node) for pin, node in points.items()}
-    left = sorted(points, key=lambda p: (order[p], p))
-    first = left.pop(0)
-    spare = {pin: (room or {}).get(pin, PIN_ROOM) for pin in points}
-    ways: dict[PinKey, dict[Node, tuple[int, str]]] = {}
-    best: dict[PinKey, _Link] = {}
-    result: list[Connection] = []
+    return _Wiring(project, net, points, room or {}, shortest).wired(list(given))
 
-    def link(a: PinKey, b: PinKey) -> _Link:
-        return ways[a].get(points[b], _NO_WAY)[0], order[b], order[a], a, b
 
-    def join(pin: PinKey) -> None:
-        """Take a pin into the joined ones, and offer it to those that are left."""
-        ways[pin] = _distances(roads, points[pin])
-        if spare[pin] > 0:
-            for b in left:
-                offered = link(pin, b)
-                if b not in best or offered < best[b]:
-                    best[b] = offered
+class _Wiring:
+    """A net while its conductors are found."""
 
-    join(first)
-    while left:
-        if not best:  # all joined pins are full: the nearest is used all the same
-            best = {b: min(link(a, b) for a in ways) for b in left}
-        _, _, _, start, end = min(best.values())
-        steps, wire_id = ways[start].get(points[end], (0, ""))
-        result.append(Connection(start, end, wire_id, steps))
-        spare[start] -= 1
-        spare[end] -= 1
-        left.remove(end)
-        del best[end]
-        if spare[start] <= 0:
-            free = [a for a in ways if spare[a] > 0]
-            for b in [b for b in best if best[b][3] == start]:
-                del best[b]
-                if free:
-                    best[b] = min(link(a, b) for a in free)
-        join(end)
-    return result
+    def __init__(
+        self,
+        project: Project,
+        net: list[Group],
+        points: dict[PinKey, Node],
+        room: dict[PinKey, int],
+        shortest: Shortest | None,
+    ) -> None:
+        self.points = points
+        self.roads = _roads(project, net)
+        self.order = {pin: _rank(project, node) for pin, node in points.items()}
+        self.pins = sorted(points, key=lambda p: (self.order[p], p))
+        self.sites = {pin: site_of(project, pin) for pin in self.pins}
+        for pin, count in room.items():
+            self.sites[pin] = replace(self.sites[pin], room=count)
+        self.spare = {pin: site.room for pin, site in self.sites.items()}
+        self.ways: dict[PinKey, dict[Node, tuple[int, str]]] = {}
+        self.result: list[Connection] = []
+        self.shortest = shortest
+        self.earthed = any(is_protective(project, project.wires[id]) for g in net for id in g.wires)
+
+    def wired(self, given: list[Pair]) -> list[Connection]:
+        """Return the conductors, the given ones first."""
+        for a, b in given:
+            self._add(a, b)
+        trees = _trees(self.pins, given)
+        hubs = [pin for pin in self.pins if self.sites[pin].hub]
+        if self.earthed and hubs and not given:
+            self._star(hubs)
+            return self.result
+        parts = spread(self.sites)
+        if len(trees) == len(self.pins):
+            grown = [self._grown(pins, reserve=len(parts) > 1) for pins in parts.values()]
+        else:
+            grown = trees
+        self._join(grown)
+        if not given and len(parts) > 1 and min(self.spare.values()) < 0:
+            first = self.result, min(self.spare.values())
+            self.spare = {pin: site.room for pin, site in self.sites.items()}
+            self.result = []
+            self._grown(self.pins, reserve=False)
+            if min(self.spare.values()) <= first[1]:
+                self.result = first[0]  # no better without the places
+        return self.result
+
+    def _way(self, pin: PinKey) -> dict[Node, tuple[int, str]]:
+        if pin not in self.ways:
+            self.ways[pin] = _distances(self.roads, self.points[pin])
+        return self.ways[pin]
+
+    def _link(self, a: PinKey, b: PinKey) -> _Link:
+        return self._way(a).get(self.points[b], _NO_WAY)[0], self.order[b], self.order[a], a, b
+
+    def _add(self, start: PinKey, end: PinKey) -> None:
+        steps, wire_id = self._way(start).get(self.points[end], (0, ""))
+        self.result.append(Connection(start, end, wire_id, steps))
+        self.spare[start] -= 1
+        self.spare[end] -= 1
+
+    def _grown(self, pins: list[PinKey], *, reserve: bool) -> list[PinKey]:
+        """Join pins among themselves, nearest first; with `reserve` one of them keeps room for a conductor more."""
+        pairs = self.shortest(pins, self.spare) if self.shortest and len(pins) > 2 else None
+        if pairs is not None:
+            for a, b in pairs:
+                self._add(a, b)
+            return pins
+        left = list(pins)
+        first = left.pop(0)
+        joined = [first]
+        best: dict[PinKey, _Link] = {}
+        room = self.spare[first]  # of all joined pins together
+
+        def offer(pin: PinKey) -> None:
+            if self.spare[pin] > 0:
+                for b in left:
+                    link = self._link(pin, b)
+                    if b not in best or link < best[b]:
+                        best[b] = link
+
+        offer(first)
+        while left:
+            if not best:  # all joined pins are full: the nearest is used all the same
+                best.update({b: min(self._link(a, b) for a in joined) for b in left})
+            keep = 1 if reserve or len(left) > 1 else 0
+            kept = [link for b, link in best.items() if room - 2 + self.spare[b] >= keep]
+            _, _, _, start, end = min(kept or best.values())
+            room += self.spare[end] - 2
+            self._add(start, end)
+            left.remove(end)
+            joined.append(end)
+            best.pop(end)
+            if self.spare[start] <= 0:
+                free = [a for a in joined if self.spare[a] > 0 and a != end]
+                for b in [b for b in best if best[b][3] == start]:
+                    del best[b]
+                    if free:
+                        best[b] = min(self._link(a, b) for a in free)
+            offer(end)
+        return joined
+
+    def _join(self, trees: list[list[PinKey]]) -> None:
+        """Join trees of pins by one conductor each, by gates where a wall is passed, the nearest first."""
+        joined, others = list(trees[0]), [list(t) for t in trees[1:]]
+        while others:
+            best: tuple[bool, int, _Link] | None = None
+            at = 0
+            ready = [a for a in joined if self.spare[a] > 0] or joined
+            for n, tree in enumerate(others):
+                for b in [b for b in tree if self.spare[b] > 0] or tree:
+                    for a in ready:
+                        full = self.spare[a] <= 0 or self.spare[b] <= 0
+                        offer = (full, gates_missing(self.sites[a], self.sites[b]), self._link(a, b))
+                        if best is None or offer < best:
+                            best, at = offer, n
+            if best is None:
+                return
+            self._add(best[2][3], best[2][4])
+            joined += others.pop(at)
+
+    def _star(self, hubs: list[PinKey]) -> None:
+        """Lead each pin to the nearest hub of its place that has room, the hubs to each other."""
+        self._join([self._grown(part, reserve=False) for part in spread({p: self.sites[p] for p in hubs}).values()])
+        for pin in self.pins:
+            if not self.sites[pin].hub:
+                site = self.sites[pin]
+
+                def away(hub: PinKey, site: Site = site, pin: PinKey = pin) -> tuple[bool, bool, int, _Link]:
+                    there = self.sites[hub]
+                    return (
+                        self.spare[hub] <= 0,
+                        there.place != site.place,
+                        gates_missing(there, site),
+                        self._link(hub, pin),
+                    )
+
+                self._add(min(hubs, key=away), pin)
+
+
+def _trees(pins: list[PinKey], pairs: list[Pair]) -> list[list[PinKey]]:
+    """Return the pins in the trees that pairs join them to, each in the order of the pins."""
+    root = {pin: pin for pin in pins}
+
+    def find(pin: PinKey) -> PinKey:
+        while root[pin] != pin:
+            pin = root[pin]
+        return pin
+
+    for a, b in pairs:
+        root[find(b)] = find(a)
+    found: dict[PinKey, list[PinKey]] = {}
+    for pin in pins:
+        found.setdefault(find(pin), []).append(pin)
+    return list(found.values())
 
 
 def _rank(project: Project, node: Node) -> tuple[int, int, int]:

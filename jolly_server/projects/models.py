@@ -140,6 +140,7 @@ class SettingsRow(EntityRow):
     checked_on = _text()
     issued_on = _text()
     length_unit = models.CharField(max_length=4, default="mm")
+    conductor_order = models.CharField(max_length=12, default="drawing")
     title_block_id = _ref()
     own_fields = TextsField(default=dict)
 
@@ -462,6 +463,12 @@ class CoreChoiceRow(EntityRow):
     conductor = _text()
 
 
+class NetOrderRow(EntityRow):
+    """jolly_core.model.NetOrder"""
+
+    pairs = NamesField(default="[]")
+
+
 class CardRow(EntityRow):
     """jolly_core.model.Card"""
 
@@ -575,6 +582,7 @@ ROWS: dict[str, type[EntityRow]] = {
     "bridge": BridgeRow,
     "cable": CableRow,
     "core_choice": CoreChoiceRow,
+    "net_order": NetOrderRow,
     "card": CardRow,
     "io_point": IoPointRow,
     "enclosure": EnclosureRow,

@@ -37,6 +37,8 @@ def sheet_view(project: Project, sheet_id: str) -> View:
             "place": c.place,
             "wire_id": c.wire_id,
             "wires": list(c.wires),
+            "pins": list(c.pins),
+            "own": c.own,
         }
         for c in sheet_wires(project, sheet_id)
     }

@@ -24,6 +24,7 @@ class EachCheck(TestCase):
             "unpaired-continuation",
             "equal-tags",
             "lines-shared",
+            "pin-full",
             "pins-twice",
             "short-circuit",
             "poles-joined",

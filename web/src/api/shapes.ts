@@ -54,6 +54,10 @@ export interface WireRow {
   place: string
   wire_id: string
   wires: string[]
+  /** Its two pins, as orders of a net name them. */
+  pins: [string, string]
+  /** A person decided by which conductors its net is joined. */
+  own: boolean
 }
 
 export interface DeviceRow {

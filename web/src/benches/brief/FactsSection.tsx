@@ -46,6 +46,11 @@ const HABITS = [
   ['tag_habit', 'Tags', { iec: '=F+L-XX1, running', line: 'letters and ladder line' }],
   ['wire_pattern', 'Wire numbers', { line: 'ladder line and digit', sheet: 'sheet and running number' }],
   ['length_unit', 'Lengths in lists', { mm: 'millimetres', in: 'inches' }],
+  [
+    'conductor_order',
+    'Conductors of a net',
+    { drawing: 'in the order drawn', layout: 'shortest, where all is placed' },
+  ],
 ] as const
 
 interface Props {

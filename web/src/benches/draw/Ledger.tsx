@@ -37,6 +37,7 @@ const COLUMNS: Record<Name, GridColDef<Row>[]> = {
     col('to', 'To', 1.4, true),
     col('type', 'Type', 1.4),
     col('place', 'Place', 0.8, true),
+    col('order', 'Order', 0.5),
   ],
   devices: [
     col('tag', 'Tag', 1, true),
@@ -86,7 +87,12 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
   const rows = useMemo(
     (): Record<Name, Row[]> => ({
       wires: Object.values(view.wires)
-        .map((w) => ({ ...w, type: `${w.type} ${w.size} ${w.colour}`, ids: w.wires }))
+        .map((w) => ({
+          ...w,
+          type: `${w.type} ${w.size} ${w.colour}`,
+          order: w.own ? 'own' : '',
+          ids: w.wires,
+        }))
         .sort((a, b) => a.number.localeCompare(b.number, 'en', { numeric: true })),
       devices: Object.values(view.devices)
         .map((d) => ({ ...d, ids: d.symbols }))

@@ -6,9 +6,8 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import type { Item, View, WireTypeLine } from '../../api/shapes'
-import { MONO } from '../../app/theme'
 import { Field } from '../../kit/Field'
-import { Section } from '../../kit/Section'
+import { NetOrder } from './NetOrder'
 import { usePick } from './store'
 
 interface Props {
@@ -67,16 +66,7 @@ export function WirePanel({ view, wires, types, canEdit }: Props) {
           slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
         />
       )}
-      {groups.size === 1 && (
-        <Section title="Connections">
-          {rows.length === 0 && <Box sx={{ color: 'text.secondary' }}>It joins no two pins yet.</Box>}
-          {rows.map((r) => (
-            <Box key={r.id} sx={{ fontFamily: MONO, fontSize: 12.5, py: 0.25 }}>
-              {r.from} → {r.to}
-            </Box>
-          ))}
-        </Section>
-      )}
+      {groups.size === 1 && <NetOrder wireId={first.id} rows={rows} canEdit={canEdit} />}
     </>
   )
 }
