@@ -77,6 +77,19 @@ def lines_shared(project: Project, sheet_id: str) -> Iterator[Snag]:
         yield Snag("lines-shared", "error", message, (), sheet_id, sheet.rail_left, sheet.line_top, act=act)
 
 
+@check("number-given-up", "A fixed number that is not shown, because its potential has another fixed one.")
+def numbers_given_up(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each fixed number on a sheet that lost against another one of its potential."""
+    for potential in nets_of_sheet(project, sheet_id, potential=True):
+        fixed = [w for g in potential for i in g.wires if (w := project.wires[i]).number]
+        winner = min((w.number for w in fixed), default="")
+        for w in fixed:
+            if w.number != winner and w.sheet_id == sheet_id:
+                message = f"The fixed number {w.number} is not shown: {winner} of the same potential won."
+                act = Act("Let it go", "fix-numbers", (("ids", [w.id]), ("fixed", False)))
+                yield Snag("number-given-up", "warning", message, (w.id,), sheet_id, w.x1, w.y1, act=act)
+
+
 @check("dead-end", "A net that leads from one pin to nowhere.")
 def dead_ends(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each net with continuations that reaches one pin only, or none."""

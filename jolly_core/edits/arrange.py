@@ -16,6 +16,7 @@ from .base import Grid, Id, Payload, Work, edit
 from .boundaries import follow_boundaries, homes
 from .pieces import piece_of, put_piece
 from .place import name_of
+from .rungwires import take_bare_rungs
 from .upkeep import drop_unused, refresh_letters, tidy_strip
 
 # Kinds on a sheet that can be locked; wires follow what they are fixed to.
@@ -127,7 +128,10 @@ def what_of(project: Project, ids: list[str]) -> str:
 
 
 class DeleteSelection(Payload):
-    """Delete what is selected; wires heal where both stubs are in line and of one type."""
+    """Delete what is selected; wires heal where both stubs are in line and of one type.
+
+    The wire of a rung goes with its last symbol, when nothing else hangs on it.
+    """
 
     kind: Literal["delete-selection"] = "delete-selection"
     ids: list[Id] = Field(min_length=1, max_length=2000)
@@ -147,9 +151,13 @@ def delete_selection(work: Work, payload: DeleteSelection) -> str:
         draft.continuations.pop(id, None)
         draft.notes.pop(id, None)
         draft.figures.pop(id, None)
+    lines = {draft.symbols[id].y for id in payload.ids if id in draft.symbols}
     for id in payload.ids:
         if id in draft.symbols:
             draft.take(id)
+    if lines:
+        draft.tidy()
+        take_bare_rungs(draft, work.project.sheets[sheet_id], lines)
     work.close(draft)
     for id in payload.ids:
         band = work.project.bands.get(id)

@@ -30,6 +30,7 @@ from jolly_core.model import (
     check_text,
 )
 from jolly_core.tagging import tag_on
+from jolly_core.wiring import net_of, sheet_groups
 
 
 def _printable(value: str, field: str = "text") -> str:
@@ -45,6 +46,7 @@ def _printable_key(value: str) -> str:
 
 
 Text = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
+Line = Annotated[str, Field(max_length=400), AfterValidator(_printable)]
 Id = Annotated[str, Field(max_length=40), AfterValidator(_printable)]
 SymbolKey = Annotated[str, Field(max_length=16_000), AfterValidator(_printable_key)]
 Grid = Annotated[int, Field(ge=-200, le=2000)]
@@ -170,6 +172,39 @@ def edit(payload: type[Payload], example: dict[str, Any]) -> Callable[[Apply], A
     return register
 
 
+def numbers_met(project: Project, changes: ChangeSet) -> dict[frozenset[str], tuple[str, ...]]:
+    """Return the sets of fixed numbers that meet on a potential an edit touched, each with the sheets they are on.
+
+    The first of a set, as texts are sorted, is shown.
+    """
+    sheets = {r.sheet_id for c in changes for r in (c.before, c.after) if r is not None and hasattr(r, "sheet_id")}
+    found: dict[frozenset[str], tuple[str, ...]] = {}
+    for sheet_id in sheets & set(project.sheets):
+        groups = sheet_groups(project, sheet_id)
+        for wire in project.wires_on(sheet_id):
+            if wire.number:
+                potential = net_of(project, (sheet_id, groups.of_wire[wire.id]), potential=True)
+                fixed = [w for g in potential for i in g.wires if (w := project.wires[i]).number]
+                numbers = frozenset(w.number for w in fixed)
+                if len(numbers) > 1:
+                    found[numbers] = tuple(sorted({project.sheets[w.sheet_id].number for w in fixed}))
+    return found
+
+
+def note_met(project: Project, outcome: Outcome, joined: dict[frozenset[str], tuple[str, ...]]) -> None:
+    """Say of fixed numbers that met by an edit which one won, and list those that are not shown any more."""
+    before = numbers_met(project, outcome.changes)
+    for numbers, sheets in sorted(joined.items(), key=lambda j: sorted(j[0])):
+        if numbers in before:
+            continue
+        winner, *losers = sorted(numbers)
+        outcome.remarks.append(f"Fixed numbers met: {winner} won, {', '.join(losers)} is not shown any more.")
+        if not outcome.table:
+            outcome.table = [["Number shown", "Number given up", "Sheets"]]
+        if outcome.table[0][0] == "Number shown":
+            outcome.table += [[winner, loser, ", ".join(sheets)] for loser in losers]
+
+
 def _named(project: Project, error: RuleError) -> RuleError:
     """Return the refusal with {it} in its words as the tag of the symbol it concerns."""
     symbol = project.symbols.get(error.ids[0]) if error.ids else None
@@ -207,4 +242,7 @@ def compute(
             raise RuleError("Nothing would change.")
         # The trial empties nothing: the change set is what it recorded.
         outcome.changes = ChangeSet(list(total))
+        joined = numbers_met(project, outcome.changes)
+    if joined:
+        note_met(project, outcome, joined)
     return outcome

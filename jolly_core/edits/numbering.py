@@ -208,7 +208,7 @@ class PutTagRule(Payload):
     part_class: Text
     function_id: Id = ""
     location_id: Id = ""
-    letters: Text = Field(default="", max_length=6, pattern=r"^[A-Za-z]*$")
+    letters: Text = Field(default="", max_length=6)
     start: int = Field(default=0, ge=0, le=99_999)
 
 
@@ -216,6 +216,8 @@ class PutTagRule(Payload):
 def put_tag_rule(work: Work, payload: PutTagRule) -> str:
     """Work out PutTagRule."""
     project = work.project
+    if not all(c.isascii() and c.isalpha() for c in payload.letters):
+        raise RuleError(f"“{payload.letters}” are no letters of a tag. Use A to Z only.", field="letters")
     if not is_class(payload.part_class):
         raise RuleError(f"There is no part class “{payload.part_class}”.", field="part_class")
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):

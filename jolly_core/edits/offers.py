@@ -81,7 +81,11 @@ def offers(
             Offer(_own(project, d, shape), shape.name, d.id, tag_on(project, d, sheet), pins or NONE_FREE, d.text)
             for d, pins, _ in likely_devices(project, shape.key, sheet_id)
         ]
-        units += [o for o in fitting if _holds(o, filter_words)][:DEVICES_EACH]
+        held = [o for o in fitting if _holds(o, filter_words)]
+        # A further contact of a button or switch is meant less often than a new one.
+        of_coils = [o for o in held if filter_words or not _is_operated(project, o.device_id)]
+        units += of_coils[:DEVICES_EACH]
+        more += [o for o in held if o not in of_coils][:DEVICES_EACH]
         if not filter_words:
             loose.append(Offer(shape.key, shape.name, note="device to be chosen"))
     blocks = _blocks(project, words, sheet, parts)
@@ -94,6 +98,12 @@ def offers(
     free = [u for u in units if u.note != NONE_FREE]
     full = [u for u in units if u.note == NONE_FREE]
     return numbered + blocks + free + leads + full + more + loose
+
+
+def _is_operated(project: Project, device_id: str) -> bool:
+    """Return whether a device is led by a contact of its own, as buttons and switches are."""
+    lead = lead_of(project, device_id)
+    return lead is not None and definition(lead.definition).lead == 1
 
 
 def _marks(project: Project, words: str) -> list[Offer]:

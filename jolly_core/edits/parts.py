@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
-from jolly_core.library import definition, names_in, part_class
+from jolly_core.library import base_of, definition, definitions, names_in, part_class
 from jolly_core.model import AddOn, Device, Part, RuleError, Symbol
 from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, product_tag, remap, renamed_at
 
@@ -107,6 +107,10 @@ def note_lost(work: Work, part: Part | None, lost: list[Symbol]) -> None:
         work.outcome.remarks.append(f"{part.number if part else ''} has no free {kind} for one of the units drawn.")
 
 
+# Units that parts of several classes have, so that the unit alone does not say whether a part is right.
+_OF_MANY = ("no", "nc", "co", "lamp", "pole", "heater")
+
+
 def part_for(work: Work, symbol: Symbol, part_id: str) -> None:
     """Give a part to the device of a symbol that was just put down.
 
@@ -117,7 +121,27 @@ def part_for(work: Work, symbol: Symbol, part_id: str) -> None:
     if device is None:
         name = definition(symbol.definition).name
         raise RuleError(f"A {name.lower()} has the part of its device: choose the device, not a part.", field="part_id")
+    part = work.project.part_named(part_id) or work.library.part(part_id)
+    if part is not None and not part.members:
+        _is_drawn_as(work, symbol, part)
     give_part(work, device, part_id)
+
+
+def _is_drawn_as(work: Work, symbol: Symbol, part: Part) -> None:
+    """Refuse a part of a class that is drawn otherwise than by a symbol that was just put down.
+
+    Raises:
+        RuleError: with the class of the part and what the symbol is.
+    """
+    shape = definition(symbol.definition)
+    mine, theirs = base_of(shape.part_class), base_of(part.part_class)
+    if mine == theirs or shape.unit in ("coil", "load", "sensor", "block") or shape.unit not in _OF_MANY:
+        return
+    own = [d for d in definitions().values() if base_of(d.part_class) == theirs]
+    if own or part.count("coil"):
+        kind = part_class(part.part_class).name.lower()
+        words = f"{part.number} is a {kind}, but this is drawn as a {shape.name.lower()}"
+        raise RuleError(f"{words}. Type the word for a {kind}, or another number.", field="part_id", ids=(symbol.id,))
 
 
 def take_part(work: Work, part_id: str, part_class_key: str = "") -> Part:

@@ -15,6 +15,7 @@ from jolly_core.tagging import lead_of, next_units, tag_on
 from .base import Grid, Id, Payload, SymbolKey, Text, Work, edit
 from .boundaries import location_for
 from .parts import part_for
+from .rungwires import bring_rung
 from .upkeep import new_device
 
 CARET_ADVANCE = 10
@@ -37,6 +38,7 @@ class PlaceSymbol(Payload):
     device_id: Id = ""
     text: Text = ""
     part_id: Id = ""
+    wire_type_id: Id = ""
 
 
 @edit(PlaceSymbol, {"sheet_id": "s1", "definition": "coil", "x": 40, "y": 20, "text": "Auger run"})
@@ -44,6 +46,11 @@ def place_symbol(work: Work, payload: PlaceSymbol) -> str:
     """Work out PlaceSymbol."""
     shape = shape_named(payload.definition)
     draft = work.draft(payload.sheet_id)
+    if payload.rotation is None and not shape.upright:
+        if payload.wire_type_id:
+            work.project.get("wire_type", payload.wire_type_id)
+        sheet = work.project.sheets[payload.sheet_id]
+        bring_rung(draft, sheet, shape, (payload.x, payload.y), payload.wire_type_id)
     turn = orientation(draft, shape, payload.x, payload.y)
     if payload.rotation is not None:
         turn = (payload.rotation, payload.mirror)

@@ -12,14 +12,12 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
-from pydantic import Field
-
-from jolly_core.drawing import Point, SheetDraft, rails_at
+from jolly_core.drawing import UPRIGHT, Point, SheetDraft, rails_at
 from jolly_core.library import Definition, definition, find_symbols
 from jolly_core.model import RuleError, Sheet, Symbol
 from jolly_core.tagging import full_tag, likely_devices, product_tag
 
-from .base import Grid, Id, Payload, Text, Work, edit
+from .base import Grid, Id, Line, Payload, Work, edit
 from .parts import part_for
 from .place import caret_after, orientation, put_symbol
 
@@ -104,14 +102,15 @@ def _pieces(line: str) -> list[tuple[str, str]]:
 class PlaceRow(Payload):
     """Put the symbols of a quick line down in rows, with each rung's wire where there is none yet.
 
-    On a ladder line the rung runs from rail to rail and a load stands before the right rail.
+    On a ladder line the rung runs from rail to rail and a load stands before the right rail. A symbol with pins beside
+    each other (motor, transformer, supply) stands by itself, or turned at the end of a row, its first pin on the line.
     """
 
     kind: Literal["place-row"] = "place-row"
     sheet_id: Id
     x: Grid
     y: Grid
-    line: Text = Field(max_length=400)
+    line: Line
     wire_type_id: Id
 
 
@@ -142,6 +141,14 @@ def _row(work: Work, payload: PlaceRow, sheet: Sheet, items: list[Item], y: int,
     """Put one row down: its line of symbols, then what lies beside them."""
     line = [i for i in items if not i.beside]
     shapes = [_shape(work, item, number, sheet) for number, item in enumerate(line, start=first)]
+    if shapes[0].axis == "v" and len(shapes) == 1:
+        symbol = _put(work, sheet, line[0], shapes[0], (payload.x, y))
+        work.outcome.caret = caret_after(symbol, sheet)
+        return
+    for number, shape in enumerate(shapes[:-1], start=first):
+        if shape.axis == "v":
+            words = f"Item {number}: a {shape.name.lower()} stands at the end of a row, or on a line of its own"
+            raise RuleError(f"{words} (;).", field="line")
     draft = work.draft(sheet.id)
     on_wire = next((w for w in draft.wires.values() if w.y1 == w.y2 == y and w.x1 <= payload.x <= w.x2), None)
     left, right = rails_at(sheet, payload.x)
@@ -207,7 +214,7 @@ def _beside(
 def _shape(work: Work, item: Item, number: int, sheet: Sheet, device_id: str = "") -> Definition:
     """Return the symbol an item means: a unit of the device it names, else one that leads a device of its own."""
     project = work.project
-    found = [s for s in find_symbols(item.words) if s.axis == "h"]
+    found = find_symbols(item.words)
     if item.device or device_id:
         device_id = device_id or _device_named(work, item.device)
         fitting = [
@@ -224,16 +231,18 @@ def _shape(work: Work, item: Item, number: int, sheet: Sheet, device_id: str = "
 
 
 def _turn(draft: SheetDraft, shape: Definition, at: Point) -> tuple[int, bool]:
+    if shape.axis == "v" and any(w.y1 == w.y2 == at[1] and w.x1 <= at[0] <= w.x2 for w in draft.wires.values()):
+        return UPRIGHT
     return orientation(draft, shape, *at) if not shape.upright else (0, False)
 
 
 def _length(shape: Definition) -> int:
-    return max(x for x, _ in shape.pins)
+    return max(x for x, _ in shape.pins) if shape.axis == "h" else 0
 
 
 def _places(shapes: list[Definition], start: int, limit: int, bounded: bool) -> list[int]:
     pitch = PITCH
-    last_load = bounded and shapes[-1].load
+    last_load = bounded and (shapes[-1].load or shapes[-1].axis == "v")
     room = limit - start - 2 * (_length(shapes[-1]) if last_load else 0)
     if bounded and len(shapes) > 1:
         pitch = max(6, min(PITCH, room // len(shapes)))
@@ -241,7 +250,9 @@ def _places(shapes: list[Definition], start: int, limit: int, bounded: bool) -> 
     if last_load and limit - 2 * _length(shapes[-1]) >= places[-1]:
         places[-1] = limit - 2 * _length(shapes[-1])
     if bounded and places[-1] + _length(shapes[-1]) > limit:
-        raise RuleError("There is no room for so many symbols on this line.", field="line")
+        if len(shapes) == 1:
+            raise RuleError(f"“{shapes[0].name}” has no room right of the caret. Move it left.", field="line")
+        raise RuleError(f"There is no room for {len(shapes)} symbols right of the caret. Move it left.", field="line")
     return places
 
 

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from jolly_core.model import Device, Function, Location, Project, RuleError, users_of
 from jolly_core.tagging import path_of, renamed_at
@@ -13,14 +14,23 @@ from jolly_core.tagging import path_of, renamed_at
 from .base import Id, Payload, Text, Work, edit
 
 MARKS = {"function": "=", "location": "+"}
-CODE = r"^[A-Za-z0-9]+$"
+_CODE = re.compile(r"[^\W_]+(?:[-._]?[^\W_]+)*")
+
+
+def _code(value: str) -> str:
+    if not _CODE.fullmatch(value):
+        raise ValueError(f"“{value}” is no code. Use letters and digits, parted by a dot or hyphen at most.")
+    return value
+
+
+Code = Annotated[str, Field(min_length=1, max_length=20), AfterValidator(_code)]
 
 
 class AddFunction(Payload):
     """Add a function (=) to the structure."""
 
     kind: Literal["add-function"] = "add-function"
-    code: Text = Field(min_length=1, max_length=20, pattern=CODE)
+    code: Code
     text: Text = ""
     parent_id: Id = ""
 
@@ -42,7 +52,7 @@ class AddLocation(Payload):
     """Add a location (+) to the structure."""
 
     kind: Literal["add-location"] = "add-location"
-    code: Text = Field(min_length=1, max_length=20, pattern=CODE)
+    code: Code
     text: Text = ""
     parent_id: Id = ""
     side: Literal["panel", "door", "field", "machine"] = "panel"
@@ -66,7 +76,7 @@ class ChangeFunction(Payload):
 
     kind: Literal["change-function"] = "change-function"
     function_id: Id
-    code: Text | None = Field(default=None, min_length=1, max_length=20, pattern=CODE)
+    code: Code | None = None
     text: Text | None = None
     parent_id: Id | None = None
 
@@ -84,7 +94,7 @@ class ChangeLocation(Payload):
 
     kind: Literal["change-location"] = "change-location"
     location_id: Id
-    code: Text | None = Field(default=None, min_length=1, max_length=20, pattern=CODE)
+    code: Code | None = None
     text: Text | None = None
     parent_id: Id | None = None
     side: Literal["panel", "door", "field", "machine"] | None = None

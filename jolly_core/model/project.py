@@ -243,6 +243,8 @@ class Project:
             GoneError: there is none of that kind and id.
         """
         entity = self.tables[kind].get(id)
+        if entity is None and not id:
+            raise GoneError(f"No {kind.replace('_', ' ')} is chosen. Choose one first.")
         if entity is None:
             raise GoneError(f"The {kind.replace('_', ' ')} {id} is not in this project.", ids=(id,))
         return entity

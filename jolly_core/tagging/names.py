@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from jolly_core.drawing import place_in
+from jolly_core.library import definition
 from jolly_core.model import Device, Project
 
 from .tags import full_tag, tag_on
@@ -16,7 +18,9 @@ def pin_name(project: Project, pin: tuple[str, int], sheet_id: str = "") -> str:
     device = project.devices.get(symbol.device_id)
     name = pins_of(project, symbol)[pin[1]] or "?"
     if device is None:
-        return f"?:{name}"
+        sheet = project.sheets[symbol.sheet_id]
+        where = f" at {place_in(sheet, symbol.x, symbol.y)}"
+        return f"{definition(symbol.definition).name} without a device{where}"
     tag = tag_on(project, device, project.sheets[sheet_id]) if sheet_id else full_tag(project, device)
     return f"{tag}:{name}"
 

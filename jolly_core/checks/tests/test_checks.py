@@ -24,6 +24,7 @@ class EachCheck(TestCase):
             "unpaired-continuation",
             "equal-tags",
             "lines-shared",
+            "number-given-up",
             "pin-full",
             "pins-twice",
             "short-circuit",

@@ -162,6 +162,6 @@ class Choosing(TestCase):
         b = self.bench
         hand = b.place("selector-no", 20, 88, part_id="TW-S22-3P")
         auto = b.place("selector-no", 20, 96, device_id=b.device(hand))
-        scene_words = [row.kind for row in contact_table(b.project, b.symbol(hand))]
-        self.assertEqual(scene_words, ["NO in Auto"])
+        rows = [(row.kind, row.marks) for row in contact_table(b.project, b.symbol(hand))]
+        self.assertEqual(rows, [("NO", (True, False, False)), ("NO", (False, False, True))])
         self.assertEqual(pins_of(b.project, b.symbol(auto)), ["23", "24"])

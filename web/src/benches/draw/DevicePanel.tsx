@@ -181,6 +181,7 @@ function FreeUnit({ device, definition, canEdit }: { device: string; definition:
       rotation: null,
       mirror: false,
       poles: 1,
+      wire_type_id: '',
     })
   return (
     <button type="button" style={linkStyle(QUIET)} title="Put it down at the caret" onClick={place}>

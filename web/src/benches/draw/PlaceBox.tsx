@@ -43,6 +43,7 @@ function edit(offer: Offer): AnyEdit | null {
     mirror: false,
     poles: null,
     text: '',
+    wire_type_id: useSheet.getState().wireType,
   }
 }
 

@@ -54,7 +54,7 @@ export function QuickLine({ at }: { at: Placed }) {
         fullWidth
         value={line}
         placeholder={'nc "Stop", no "Start" | no, coil "Fan run"'}
-        inputProps={{ 'aria-label': 'Quick line' }}
+        inputProps={{ 'aria-label': 'Quick line', maxLength: 400 }}
         onChange={(e) => change(e.target.value)}
         onKeyDown={onKey}
         sx={{ px: 1.5, py: 0.75, fontFamily: MONO, color: COPPER }}
