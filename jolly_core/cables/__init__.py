@@ -1,23 +1,31 @@
 """Cables: bands, cores, voltage drop."""
 
 from .cores import (
-    PROTECTIVE,
     CoreRow,
     bands_of,
     cable_conductors,
     cable_cores,
     cable_of,
+    choices_of,
     conductors_across,
     core_list,
     cored,
     crossed_wires,
     far_devices,
+    misfit,
     source_first,
 )
 from .load import cable_drop, number_of
+from .roles import PE, PROTECTIVE, categories_of, role_of, system_of
 
 __all__ = [
+    "PE",
     "PROTECTIVE",
+    "categories_of",
+    "choices_of",
+    "misfit",
+    "role_of",
+    "system_of",
     "CoreRow",
     "bands_of",
     "cable_conductors",

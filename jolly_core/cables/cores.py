@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Band, Device, Part, Project
+from jolly_core.model import Band, CoreChoice, Device, Part, Project
 from jolly_core.tagging import device_at, is_inside, path_of, pin_name
 from jolly_core.wiring import Conductor, all_conductors, conductors_of_net, net_of, sheet_groups, wires_along
 
-PROTECTIVE = "GNYE"
+from .roles import NEUTRAL, NEUTRAL_CORES, PE, PHASE, PHASE_CORES, PROTECTIVE, phase_order, role_of
 
 
 @dataclass(slots=True, frozen=True)
@@ -80,8 +80,10 @@ def core_list(part: Part | None) -> list[tuple[str, str]]:
 def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
     """Return the cores of a cable in the part's order, with what each serves, then conductors without a core.
 
-    A core somebody chose for a conductor stays with it while the conductor is in the cable. Of the others, protective
-    conductors take the green-yellow core first, and the rest take the remaining cores in crossing order.
+    A core somebody chose for a conductor stays with it while the conductor is in the cable and the core is one for it.
+    Of the others, protective conductors take the green-yellow core, the neutral takes blue, phases take brown, black
+    and grey in their order where the cable has the colours of power, and the rest take the remaining cores in crossing
+    order. The green-yellow core is for protective conductors alone, however a conductor came to it.
     """
     kept = project.derived("cable-cores")
     if device_id not in kept:
@@ -95,22 +97,57 @@ def _fill(project: Project, device_id: str) -> list[CoreRow]:
     cores = core_list(project.part_of(project.devices[device_id]))
     free = [n for n, (kind, _) in enumerate(cores, start=1) if kind == "core"]
     taken: dict[int, tuple[Conductor, bool]] = {}
-    for choice in sorted(project.core_choices.values(), key=lambda c: c.id):
-        if choice.device_id == device_id and choice.conductor in waiting and choice.ordinal in free:
-            taken[choice.ordinal] = (waiting.pop(choice.conductor), True)
-            free.remove(choice.ordinal)
-    protective = [n for n in free if cores[n - 1][1] == PROTECTIVE]
-    for key, c in list(waiting.items()):
-        wire_type = c.wire_type(project)
-        if wire_type is not None and wire_type.category == "pe" and protective:
-            taken[protective[0]] = (waiting.pop(key), False)
-            free.remove(protective.pop(0))
-    # The green-yellow core is never a live one (IEC 60204-1, 13.2.2).
+
+    def take(ordinal: int, key: str, chosen: bool = False) -> None:
+        taken[ordinal] = (waiting.pop(key), chosen)
+        free.remove(ordinal)
+
+    for choice in choices_of(project, device_id):
+        if choice.conductor in waiting and choice.ordinal in free and not misfit(project, choice):
+            take(choice.ordinal, choice.conductor, True)
+    roles = {key: role_of(project, c) for key, c in waiting.items()}
+    neutral = NEUTRAL_CORES["na" if project.settings.standard == "na" else "iec"]
+    for role, wanted in ((PE, (PROTECTIVE,)), (NEUTRAL, neutral), (PHASE, PHASE_CORES)):
+        keys = [key for key in waiting if roles[key] == role]
+        if role == PHASE:
+            keys.sort(key=lambda key: phase_order(project, waiting[key]))
+        there = [n for name in wanted for n in free if cores[n - 1][1] == name]
+        if role == PHASE and len({cores[n - 1][1] for n in there} & set(PHASE_CORES[:2])) < 2:
+            continue  # a signal cable, in which brown is one colour among many
+        for key, n in zip(keys, there, strict=False):
+            take(n, key)
+    # The green-yellow core is never a live one (IEC 60204-1, 13.2.2); blue waits for those that find no other.
     usable = [n for n in free if cores[n - 1][1] != PROTECTIVE]
+    if any(role == PHASE for role in roles.values()) and {"BK", "BN"} <= {name for _, name in cores}:
+        usable.sort(key=lambda n: cores[n - 1][1] in neutral)
     for key, n in zip(list(waiting), usable, strict=False):
-        taken[n] = (waiting.pop(key), False)
+        take(n, key)
     rows = [CoreRow(n, name, kind, *taken.get(n, (None, False))) for n, (kind, name) in enumerate(cores, start=1)]
     return rows + [CoreRow(0, "", "core", c) for c in waiting.values()]
+
+
+def choices_of(project: Project, device_id: str) -> list[CoreChoice]:
+    """Return what people chose for the cores of a cable, in the order they did."""
+    return sorted((c for c in project.core_choices.values() if c.device_id == device_id), key=lambda c: c.id)
+
+
+def misfit(project: Project, choice: CoreChoice) -> str:
+    """Return why a chosen core cannot serve its conductor, "" when it can, or when the conductor is not there."""
+    conductor = next((c for c in cable_conductors(project, choice.device_id) if c.key == choice.conductor), None)
+    if conductor is None:
+        return ""
+    cores = core_list(project.part_of(project.devices[choice.device_id]))
+    if not 0 < choice.ordinal <= len(cores):
+        return f"the part has no core {choice.ordinal}"
+    kind, name = cores[choice.ordinal - 1]
+    if kind != "core":
+        return f"{name} is a shield"
+    protective = role_of(project, conductor) == PE
+    if name == PROTECTIVE and not protective:
+        return "the green-yellow core takes a protective conductor only"
+    if protective and name != PROTECTIVE and any(n == PROTECTIVE for _, n in cores):
+        return "a protective conductor takes the green-yellow core"
+    return ""
 
 
 def cored(project: Project) -> dict[str, tuple[str, CoreRow]]:

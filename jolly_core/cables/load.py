@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from jolly_core.circuits import DC
+from jolly_core.library import base_of, number_in
 from jolly_core.model import Cable, Part, Project, RuleError
-from jolly_core.sizing import Drop, voltage_drop
+from jolly_core.sizing import Drop, awg_area_mm2, voltage_drop
 
-from .cores import cable_conductors, far_devices
+from .cores import cable_conductors, cable_cores, far_devices
+from .roles import system_of
 
 USUAL_POWER_FACTOR = 0.85  # of a loaded three-phase motor
 
@@ -26,26 +29,46 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
     """
     if cable.length_m <= 0:
         raise RuleError("Type the cable's length to get its voltage drop.", field="length_m")
-    part = project.part_of(project.devices[cable.device_id])
-    area = number_of(part, "cross_section_mm2")
+    area = core_area_mm2(project, cable.device_id)
     if not area:
         raise RuleError("Choose a cable part with a cross-section to get the voltage drop.", field="part_id")
-    live = [
-        c
-        for c in cable_conductors(project, cable.device_id)
-        for t in [c.wire_type(project)]
-        if t is None or t.category != "pe"
-    ]
     loads = [p for d in far_devices(project, cable.device_id) for p in [project.part_of(d)] if number_of(p, "rated_a")]
     load = loads[0] if len(loads) == 1 else None
-    phases = 3 if len(live) >= 3 and (load is None or load.part_class == "motor") else 1
+    feeds_motor = load is None or base_of(load.part_class) == "motor"
+    phases, kind = system_of(project, cable_conductors(project, cable.device_id), feeds_motor=feeds_motor)
     return voltage_drop(
         current_a=cable.load_a or number_of(load, "rated_a"),
         length_m=cable.length_m,
         area_mm2=area,
         voltage_v=cable.voltage_v or number_of(load, "voltage_v"),
-        power_factor=cable.power_factor
-        or number_of(load, "power_factor")
-        or (USUAL_POWER_FACTOR if phases == 3 else 1.0),
+        power_factor=1.0
+        if kind == DC
+        else cable.power_factor or number_of(load, "power_factor") or (USUAL_POWER_FACTOR if phases == 3 else 1.0),
         phases=phases,
     )
+
+
+def core_area_mm2(project: Project, device_id: str) -> float:
+    """Return the smallest area of the cores of a cable that carry something, by each core's own size, else the part's.
+
+    Returns:
+        mm², 0 while neither says it.
+    """
+    part = project.part_of(project.devices[device_id])
+    if part is None:
+        return 0.0
+    usual = number_of(part, "cross_section_mm2") or _gauge(part.ratings.get("awg", ""))
+    live = [r.ordinal for r in cable_cores(project, device_id) if r.conductor and r.ordinal]
+    areas = []
+    for ordinal in live or range(1, len(part.units) + 1):
+        detail = part.detail(ordinal - 1)
+        own = number_in(detail.get("section", "")) or _gauge(detail.get("awg", ""))
+        areas.append(own or usual)
+    return min((a for a in areas if a), default=usual)
+
+
+def _gauge(text: str) -> float:
+    try:
+        return awg_area_mm2(text) if text else 0.0
+    except RuleError:
+        return 0.0

@@ -4,13 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.cables import cable_cores, core_list
+from jolly_core.cables import (
+    PE,
+    PROTECTIVE,
+    cable_conductors,
+    cable_cores,
+    choices_of,
+    core_list,
+    misfit,
+    role_of,
+)
 from jolly_core.library import definition
 from jolly_core.making import dossiers
 from jolly_core.model import Project
 from jolly_core.tagging import device_at, full_tag, is_inside, place_side
 
-from .registry import Snag, built, project_check
+from .registry import Act, Snag, built, project_check
 
 _GATES = ("terminal", "cavity")
 
@@ -29,6 +38,51 @@ def cores(project: Project) -> Iterator[Snag]:
         if left:
             message = f"{tag} has {len(left)} conductor(s) more than cores. Choose a larger cable."
             yield built("cable-cores", "error", message, *where)
+
+
+@project_check("core-choice", "A chosen core that cannot serve its conductor, such as a live one on green-yellow.")
+def core_choices(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each stored choice of a core that is passed over, saying why."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        for choice in choices_of(project, device.id):
+            why = misfit(project, choice)
+            if why:
+                message = f"A core chosen for {full_tag(project, device)} does not count: {why}."
+                act = Act("Usual cores", "default-cores", (("device_id", device.id),))
+                yield built("core-choice", "error", message, "cables", device.id, (device.id,), device.id, act)
+
+
+@project_check("protective-core", "A protective conductor in a core that is not green-yellow.")
+def protective_cores(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable that leads a protective conductor without having a green-yellow core for it."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        for row in cable_cores(project, device.id):
+            if row.conductor and row.ordinal and row.name != PROTECTIVE and role_of(project, row.conductor) == PE:
+                message = (
+                    f"{full_tag(project, device)} leads a protective conductor in core {row.name}, not in green-yellow."
+                )
+                message = f"{message} Choose a cable with such a core."
+                yield built("protective-core", "error", message, "cables", device.id, (device.id,), device.id)
+                break
+
+
+@project_check("two-cables", "A conductor that is in two cables.")
+def two_cables(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable that shares a conductor with one before it."""
+    owner: dict[str, str] = {}
+    for cable in sorted(project.cables.values(), key=lambda c: c.id):
+        shared = {
+            owner[c.key]
+            for c in cable_conductors(project, cable.device_id)
+            if owner.setdefault(c.key, cable.device_id) != cable.device_id
+        }
+        for other in sorted(shared):
+            device = project.devices[cable.device_id]
+            names = f"{full_tag(project, device)} and {full_tag(project, project.devices[other])}"
+            message = f"{names} are on one conductor. Take it out of one of the bands."
+            yield built("two-cables", "error", message, "cables", device.id, (device.id,), device.id)
 
 
 @project_check("field-wire", "A conductor outside the panels that is in no cable and no harness.")

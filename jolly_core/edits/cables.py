@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.cables import PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires
+from jolly_core.cables import PE, PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires, role_of
 from jolly_core.model import Band, Cable, CoreChoice, Device, Project, RuleError
 from jolly_core.tagging import product_tag
 
@@ -116,8 +116,7 @@ def _allowed(project: Project, core: CoreRow, other: CoreRow) -> None:
     """Refuse a protective conductor in a live core, and the other way round (IEC 60204-1, 13.2.2)."""
     if core.conductor is None:
         return
-    wire_type = core.conductor.wire_type(project)
-    protective = wire_type is not None and wire_type.category == "pe"
+    protective = role_of(project, core.conductor) == PE
     if protective and core.name == PROTECTIVE != other.name:
         raise RuleError("The protective conductor stays in the green-yellow core.", field="second")
     if not protective and other.name == PROTECTIVE:

@@ -5,9 +5,11 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
+from jolly_core.cables import choices_of, misfit
 from jolly_core.library import base_of, definition, definitions, names_in, part_class
 from jolly_core.model import AddOn, Device, Part, RuleError, Symbol
-from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, product_tag, remap, renamed_at
+from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, pin_name, product_tag, remap, renamed_at
+from jolly_core.wiring import all_conductors
 
 from .base import Id, Payload, Work, edit
 from .upkeep import drop_part
@@ -66,6 +68,19 @@ def give_part(work: Work, device: Device, part_id: str) -> None:
     if old_id and old_id != part_id:
         drop_part(work, old_id)
     note_lost(work, project.part_of(project.devices[device.id]), lost)
+    drop_misfits(work, device.id)
+
+
+def drop_misfits(work: Work, device_id: str) -> None:
+    """Drop what people chose for the cores of a cable and no longer fits its part, and name each."""
+    for choice in choices_of(work.project, device_id):
+        why = misfit(work.project, choice)
+        if why:
+            conductor = all_conductors(work.project)[choice.conductor]
+            ends = [pin_name(work.project, pin) for pin in (conductor.start, conductor.end)]
+            work.remove("core_choice", choice.id)
+            name = f"{conductor.number} {ends[0]} to {ends[1]}".strip()
+            work.outcome.remarks.append(f"The core chosen for {name} was dropped: {why}.")
 
 
 def _give_set(work: Work, device: Device, part: Part) -> None:
