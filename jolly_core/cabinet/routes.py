@@ -11,8 +11,8 @@ from dataclasses import dataclass, field
 
 from jolly_core.model import Enclosure, Placing, Project, RuleError
 from jolly_core.sizing import area_mm2, fill_percent, outer_diameter_mm, rounded_up_mm
-from jolly_core.tagging import device_at, full_tag, is_inside
-from jolly_core.wiring import Conductor, PinKey, all_conductors, measure_layout
+from jolly_core.tagging import device_at, full_tag
+from jolly_core.wiring import Conductor, PinKey, all_conductors, measure_layout, panel_of
 
 from .lanes import LaneGraph, Point, lane
 from .layout import pin_point, placing_of, surface_size
@@ -52,12 +52,15 @@ def lane_graph(project: Project, enclosure_id: str) -> LaneGraph:
 
 
 def panel_conductors(project: Project) -> list[Conductor]:
-    """Return the conductors that stay inside panels: both ends on devices of panel or door locations."""
-    return [
-        c
-        for c in all_conductors(project).values()
-        if is_inside(project, device_at(project, c.start)) and is_inside(project, device_at(project, c.end))
-    ]
+    """Return the conductors that stay inside one panel: both ends on devices of its plate or door."""
+    found = []
+    for c in all_conductors(project).values():
+        one, other = device_at(project, c.start), device_at(project, c.end)
+        if one is not None and other is not None:
+            panel = panel_of(project, one)
+            if panel and panel == panel_of(project, other):
+                found.append(c)
+    return found
 
 
 def routes(project: Project) -> dict[str, Route]:

@@ -14,14 +14,12 @@ from jolly_core.cables import (
     misfit,
     role_of,
 )
-from jolly_core.library import definition
 from jolly_core.making import dossiers
 from jolly_core.model import Project
-from jolly_core.tagging import device_at, full_tag, is_inside, place_side
+from jolly_core.tagging import device_at, full_tag, path_of, place_side
+from jolly_core.wiring import gates_missing, panel_of, site_of
 
 from .registry import Act, Snag, built, project_check
-
-_GATES = ("terminal", "cavity")
 
 
 @project_check("cable-cores", "A cable has fewer cores than conductors, or no part.")
@@ -93,10 +91,14 @@ def field_wires(project: Project) -> Iterator[Snag]:
             continue
         ends = [device_at(project, d.start.pin), device_at(project, d.end.pin)]
         name = f"{d.number} {d.start.name} to {d.end.name}".strip()
+        panels = [panel_of(project, e) if e is not None else "" for e in ends]
         lost = [e for e in ends if e is not None and not place_side(project, e)]
         ids = (d.conductor.wire_id,) if d.conductor.wire_id else ()
         if lost:
             message = f"{name}: {full_tag(project, lost[0])} has no location. Say where it is."
+        elif panels[0] and panels[1] and panels[0] != panels[1]:
+            places = [path_of(project.locations, e.location_id, "+") for e in ends if e is not None]
+            message = f"{name} goes from {' to '.join(places)} in no cable. Draw a band across it."
         else:
             message = f"{name} is outside the panel and in no cable. Draw a band across it."
         snag = built("field-wire", "warning", message, "draw", d.conductor.sheet_id, ids, lost[0].id if lost else "")
@@ -105,12 +107,13 @@ def field_wires(project: Project) -> Iterator[Snag]:
 
 @project_check("jumps-wall", "A conductor that goes through a panel's wall without a terminal or connector.")
 def jumps(project: Project) -> Iterator[Snag]:
-    """Yield a snag for each conductor between inside and outside with neither a terminal nor a connector."""
+    """Yield a snag for each conductor that lacks a terminal or connector where it leaves a panel."""
     for d in dossiers(project).values():
-        ends = [device_at(project, d.start.pin), device_at(project, d.end.pin)]
-        if any(not place_side(project, e) for e in ends):
-            continue
-        kinds = [definition(project.symbols[pin[0]].definition).unit for pin in (d.start.pin, d.end.pin)]
-        if is_inside(project, ends[0]) != is_inside(project, ends[1]) and not any(k in _GATES for k in kinds):
-            message = f"{d.number} {d.start.name} to {d.end.name} leaves the panel without a terminal.".strip()
+        missing = gates_missing(site_of(project, d.start.pin), site_of(project, d.end.pin))
+        if missing:
+            words = "leaves the panel without a terminal"
+            ends = [device_at(project, d.start.pin), device_at(project, d.end.pin)]
+            if all(e is not None and panel_of(project, e) for e in ends):
+                words = f"goes to another panel and lacks a terminal at {'each end' if missing > 1 else 'one end'}"
+            message = f"{d.number} {d.start.name} to {d.end.name} {words}.".strip()
             yield built("jumps-wall", "error", message, "draw", d.conductor.sheet_id, (d.conductor.wire_id,))

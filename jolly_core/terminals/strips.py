@@ -12,7 +12,7 @@ from jolly_core.cables import cored
 from jolly_core.library import definition, part_class
 from jolly_core.model import STANDARDS, Bridge, Device, Project, StripItem
 from jolly_core.tagging import class_letters, device_at, full_tag, is_inside, pin_name, place_side, terminal_number
-from jolly_core.wiring import Conductor, conductors_at
+from jolly_core.wiring import Conductor, conductors_at, own_panel, panel_of
 
 ACCESSORY_WIDTH_MM = {"end-bracket": 8.0, "plate": 2.0, "marker": 0.0}
 ACCESSORY_NAMES = {"end-bracket": "End bracket", "plate": "Partition plate", "marker": "Marker"}
@@ -136,15 +136,18 @@ def _row(project: Project, strip_id: str, record: StripItem) -> StripRow:
                 cable_id, core = cores.get(c.key, ("", None))
                 cable = full_tag(project, project.devices[cable_id]) if cable_id else ""
                 target = Target(pin_name(project, far), far, c, cable, core.name if core else "")
-                _side(project, row, far).append(target)
+                _side(project, row, strip_id, far).append(target)
     return row
 
 
-def _side(project: Project, row: StripRow, far: tuple[str, int]) -> list[Target]:
-    device = device_at(project, far)
-    if not place_side(project, device):
+def _side(project: Project, row: StripRow, strip_id: str, far: tuple[str, int]) -> list[Target]:
+    """Return the side on which a far end counts: panel side is the strip's own panel, all else is field side."""
+    device, strip = device_at(project, far), project.devices[strip_id]
+    if device is None or not (place_side(project, device) or panel_of(project, device)):
         return row.unknown
-    return row.panel if is_inside(project, device) else row.field
+    if not (place_side(project, strip) or panel_of(project, strip)):
+        return row.panel if is_inside(project, device) else row.field
+    return row.panel if own_panel(project, strip, device) else row.field
 
 
 def bridges_of(project: Project, strip_id: str) -> list[Bridge]:

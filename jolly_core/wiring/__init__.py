@@ -24,7 +24,7 @@ from .nets import (
 )
 from .numbers import holders_of_numbers, wire_numbers
 from .orders import by_layout, check_order, measure_layout, own_order
-from .places import INSIDE, Place, Site, gates_missing, panel_of, place_of, site_of
+from .places import INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
 from .potentials import potential_in
 from .rules import named_parts, rules_in_order
 
@@ -41,6 +41,7 @@ __all__ = [
     "gates_missing",
     "measure_layout",
     "own_order",
+    "own_panel",
     "panel_of",
     "place_of",
     "site_of",

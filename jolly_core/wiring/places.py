@@ -6,11 +6,12 @@ what a conductor passes a panel's wall by. A *hub* is an earth terminal or bar, 
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass
 
 from jolly_core.library import definition
-from jolly_core.model import Device, Location, Project
+from jolly_core.model import Device, Enclosure, Location, Project
 
 from .nets import PinKey
 
@@ -27,6 +28,7 @@ class Site:
     """What the order of conductors asks of a pin."""
 
     place: Place
+    panel: str
     room: int
     gate: bool
     hub: bool
@@ -40,9 +42,10 @@ def site_of(project: Project, pin: PinKey) -> Site:
         symbol = project.symbols[pin[0]]
         shape = definition(symbol.definition)
         device = project.devices.get(symbol.device_id)
+        panel = panel_of(project, device) if device else ""
         hub = symbol.definition == EARTH_TERMINAL or shape.unit == "earth"
         place = place_of(project, device) if device else ("", "")
-        found = Site(place, room_of(project, device, shape.unit), shape.unit in GATES, hub)
+        found = Site(place, panel, room_of(project, device, shape.unit), shape.unit in GATES, hub)
         kept[pin[0]] = found
     return found
 
@@ -84,6 +87,10 @@ def _place(project: Project, device: Device) -> Place:
 
 
 def _panel_above(project: Project, location: Location) -> Location:
+    """Return the panel a door location belongs to: the one above it, else the one whose enclosure has its devices.
+
+    Where neither says, it is the only panel location there is, or the door stands for itself.
+    """
     seen: set[str] = set()
     above = project.locations.get(location.parent_id)
     while above is not None and above.id not in seen:
@@ -91,7 +98,26 @@ def _panel_above(project: Project, location: Location) -> Location:
             return above
         seen.add(above.id)
         above = project.locations.get(above.parent_id)
-    return location
+    return project.locations[_panels_of_doors(project).get(location.id, location.id)]
+
+
+def _panels_of_doors(project: Project) -> dict[str, str]:
+    """Return the panel location of each door location that lies in none, as far as placings or their count say it."""
+    kept = project.derived("panels of doors")
+    if "all" not in kept:
+        found: dict[str, Counter[str]] = {}
+        for placing in project.placings.values():
+            at = project.locations.get(project.devices[placing.device_id].location_id)
+            own = project.devices[project.enclosures[placing.enclosure_id].device_id].location_id
+            if at is not None and at.side == "door" and own in project.locations:
+                found.setdefault(at.id, Counter())[own] += 1
+        panels = [x.id for x in project.locations.values() if x.side == "panel"]
+        only = panels[0] if len(panels) == 1 else ""
+        table = {id: only for id, x in project.locations.items() if x.side == "door" and only}
+        table.update({id: min(c, key=lambda k: (-c[k], k)) for id, c in found.items()})
+        kept["all"] = {id: panel for id, panel in table.items() if project.locations[panel].side == "panel"}
+    panels_of: dict[str, str] = kept["all"]
+    return panels_of
 
 
 def _enclosure_at(project: Project, location_id: str) -> str:
@@ -100,14 +126,56 @@ def _enclosure_at(project: Project, location_id: str) -> str:
     if not kept:
         kept[""] = ""
         for enclosure in project.enclosures.values():
-            at = project.devices[enclosure.device_id].location_id
+            at = _location_of(project, enclosure)
             kept[at] = "" if at in kept else enclosure.id
     return kept.get(location_id, "") if location_id else ""
 
 
-def panel_of(place: Place) -> str:
-    """Return the panel a place is in, "" for the field and while it is unknown."""
-    return place[0] if place[1] in INSIDE else ""
+def _location_of(project: Project, enclosure: Enclosure) -> str:
+    """Return the location an enclosure stands for: its own, else that of most devices placed in it."""
+    own = project.devices[enclosure.device_id].location_id
+    if own:
+        return own
+    panels = Counter(
+        panel
+        for placing in project.placings.values()
+        if placing.enclosure_id == enclosure.id
+        for panel in (_panel_at(project, project.devices[placing.device_id].location_id),)
+        if panel
+    )
+    return min(panels, key=lambda id: (-panels[id], id), default="")
+
+
+def _panel_at(project: Project, location_id: str) -> str:
+    location = project.locations.get(location_id)
+    if location is None or location.side not in ("panel", "door"):
+        return ""
+    return (location if location.side == "panel" else _panel_above(project, location)).id
+
+
+def panel_of(project: Project, device: Device) -> str:
+    """Return the panel a device is in: the panel location of its own, or of the enclosure it is placed in.
+
+    Returns:
+        The id of a location, of an enclosure that has none, or "" in the field and while it is unknown.
+    """
+    kept: dict[str, str] = project.derived("panels of devices")
+    if device.id not in kept:
+        found = _panel_at(project, device.location_id)
+        if device.location_id not in project.locations:
+            placings = (project.placings.get(id) for id in project.attached.get(device.id))
+            inside = next((p.enclosure_id for p in placings if p is not None), "")
+            found = (_panel_at(project, _location_of(project, project.enclosures[inside])) or inside) if inside else ""
+        kept[device.id] = found
+    return kept[device.id]
+
+
+def own_panel(project: Project, one: Device, other: Device) -> bool:
+    """Return whether another device is in the panel of the first; outside of panels, at its location."""
+    panel = panel_of(project, one)
+    if panel:
+        return panel_of(project, other) == panel
+    return bool(one.location_id) and one.location_id == other.location_id
 
 
 def gates_missing(one: Site, other: Site) -> int:
@@ -115,7 +183,7 @@ def gates_missing(one: Site, other: Site) -> int:
 
     One gate is enough between a panel and the field, two panels want one at each end; within a panel none is needed.
     """
-    a, b = panel_of(one.place), panel_of(other.place)
+    a, b = one.panel, other.panel
     if a == b or not (one.place[1] and other.place[1]):
         return 0
     if a and b:
