@@ -230,7 +230,7 @@ class Others(BenchStory):
 
     def test_allowances_are_changed_where_lengths_are_looked_at(self) -> None:
         page = self.open("cabinet")
-        expect(page.get_by_test_id("routed")).to_contain_text("39.03 m")
+        expect(page.get_by_test_id("routed")).to_contain_text("36.80 m")
         field = page.get_by_label("At each end, mm")
         field.fill("100")
         self.done(page, lambda: field.press("Enter"))

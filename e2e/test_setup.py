@@ -132,14 +132,14 @@ class SetupStory(Story):
 
         drawn = next(s for s in load_rows(id).sheets.values() if s.title == "Fan, control")
         page.goto(f"{self.live_server_url}/p/{id}/draw/{drawn.id}")
-        expect(page.get_by_test_id("place")).to_contain_text("line 51")
+        expect(page.get_by_test_id("place")).to_contain_text("line 91")
         page.keyboard.press("/")
         page.get_by_label("Quick line").fill('no "Start", lamp "Running"')
         with self.stored_after(page):
             page.keyboard.press("Enter")
         page.keyboard.press("Control+k")
         page.get_by_label("Find or do").fill("running")
-        page.get_by_role("option").filter(has_text="LT51  Running").click()
+        page.get_by_role("option").filter(has_text="LT91  Running").click()
         inspector = page.get_by_role("complementary", name="Inspector")
         expect(inspector.get_by_label("Text", exact=True)).to_have_value("Running")
         inspector.get_by_label("Location").click()
@@ -167,14 +167,14 @@ class SetupStory(Story):
         page.get_by_role("navigation", name="Sheets").get_by_role("link", name="Supply").click()
         expect(sheet).to_contain_text("=HT+CP1")
         page.get_by_role("navigation", name="Sheets").get_by_role("link", name="Fan, control").click()
-        expect(sheet).to_contain_text("+RP1-LT51")
+        expect(sheet).to_contain_text("+RP1-LT91")
         self.brief(page, "Structure")
         code = page.get_by_label("Code of +RP1")
         code.fill("RP9")
         with self.stored_after(page):
             code.press("Enter")
         page.goto(f"{self.live_server_url}/p/{id}/draw/{sheet_id}")
-        expect(sheet).to_contain_text("+RP9-LT51")
+        expect(sheet).to_contain_text("+RP9-LT91")
 
     def release(self, page: Page) -> None:
         """Choose nothing on the canvas, so that the inspector shows the block."""

@@ -4,15 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.cabinet import enclosures, layout_faults
-from jolly_core.harness import cavity_rows, connectors_of, contact_fits, harnesses, is_tree, tree_of, wires_of
+from jolly_core.cabinet import enclosures, layout_faults, pattern_of, tray
+from jolly_core.harness import (
+    cavity_area_mm2,
+    cavity_rows,
+    connectors_of,
+    contact_fits,
+    harnesses,
+    is_tree,
+    tree_of,
+    wires_of,
+)
+from jolly_core.making import Dossier, uncut
 from jolly_core.model import Project
-from jolly_core.plc import cards, channels
-from jolly_core.sizing import area_mm2
-from jolly_core.tagging import full_tag
+from jolly_core.plc import cards, channel_spans
+from jolly_core.tagging import device_at, full_tag
 from jolly_core.terminals import strip_rows, strips
 
-from .registry import Snag, built, project_check
+from .registry import Act, Snag, built, project_check
 
 
 @project_check("layout", "Collisions, over-full rails, and what stands over an edge.")
@@ -46,18 +55,83 @@ def bridges(project: Project) -> Iterator[Snag]:
                 yield built("bridge", "error", message, "terminals", strip.id, ids, strip.id)
 
 
-@project_check("address-overlap", "Two channels of one address.")
+@project_check("terminal-number-twice", "Two terminals of one number on a strip that lead different wires.")
+def terminal_numbers_twice(project: Project) -> Iterator[Snag]:
+    """Yield one snag for each number that several terminals of a strip have."""
+    for strip in strips(project):
+        by_wire = any(
+            project.strips[i].numbering == "wire" for i in project.attached.get(strip.id) if i in project.strips
+        )
+        found: dict[str, list[str]] = {}
+        for row in strip_rows(project, strip.id):
+            if row.kind == "terminal":
+                found.setdefault(row.number, []).extend(row.symbol_ids[:1])
+        for number, ids in found.items():
+            fixed = any(project.strip_items[i].number == number for i in project.items_of_strip.get(strip.id))
+            if len(ids) > 1 and (fixed or not by_wire):
+                message = f"{full_tag(project, strip)} has {len(ids)} terminals {number}. Give others another number."
+                yield built("terminal-number-twice", "error", message, "terminals", strip.id, tuple(ids), strip.id)
+
+
+@project_check("not-routed", "A conductor in a panel or harness that has no way and length: it is not on the cut list.")
+def not_routed(project: Project) -> Iterator[Snag]:
+    """Yield one snag for each reason for which conductors have no length, with how many there are."""
+    reasons: dict[tuple[str, str], list[Dossier]] = {}
+    for d in uncut(project):
+        missing = d.missing
+        if d.runs == "panel" and not project.enclosures:
+            missing = "no enclosure is laid out yet. Add one on the Cabinet bench."
+        reasons.setdefault((d.runs, missing), []).append(d)
+    for (runs, missing), found in reasons.items():
+        bench = "harness" if runs == "harness" else "cabinet"
+        count = f"{len(found)} conductors have" if len(found) > 1 else "One conductor has"
+        numbers = ", ".join(d.number or d.start.name for d in found[:4]) + (" ..." if len(found) > 4 else "")
+        message = f"{count} no length and {'are' if len(found) > 1 else 'is'} not cut ({numbers}): {missing}"
+        first = found[0].conductor
+        device = device_at(project, first.start)
+        yield built("not-routed", "warning", message, bench, "", (), device.id if device else "")
+
+
+@project_check("not-placed", "A device of a panel that is not placed in its enclosure.")
+def not_placed(project: Project) -> Iterator[Snag]:
+    """Yield one snag for all devices that wait to be placed, when an enclosure is laid out."""
+    waiting = [full_tag(project, d) for d in tray(project)] if project.enclosures else []
+    if waiting:
+        shown = ", ".join(waiting[:6]) + (" ..." if len(waiting) > 6 else "")
+        verb = "is" if len(waiting) == 1 else "are"
+        yield built("not-placed", "warning", f"{len(waiting)} device(s) {verb} not placed yet: {shown}.", "cabinet", "")
+
+
+@project_check("door-hole", "A device in a door whose part does not say which hole it needs.")
+def door_holes(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each device placed in a door that no hole is made for."""
+    for placing in sorted(project.placings.values(), key=lambda p: p.id):
+        device = project.devices[placing.device_id]
+        if placing.surface == "door" and not pattern_of(project, placing):
+            message = (
+                f"{full_tag(project, device)} stands in the door, but its part says no hole. Say its diameter there."
+            )
+            yield built("door-hole", "warning", message, "parts", "", (placing.id,), device.id)
+
+
+@project_check("address-overlap", "Two channels that share a bit of their direction; an analog one takes a word.")
 def overlaps(project: Project) -> Iterator[Snag]:
-    """Yield a snag for each card that has an address another card has too."""
-    seen: dict[str, str] = {}
+    """Yield a snag for each card that has an address in the bits another card before it has."""
+    seen: dict[tuple[str, int], tuple[str, str]] = {}
     for card in cards(project):
         tag = full_tag(project, project.devices[card.device_id])
-        for row in channels(project, card.device_id):
-            if seen.setdefault(row.address, card.device_id) != card.device_id:
-                other = full_tag(project, project.devices[seen[row.address]])
-                message = f"{tag} and {other} both have {row.address}. Give one another first address."
-                yield built("address-overlap", "error", message, "io", card.device_id, (), card.device_id)
-                break
+        met: tuple[str, str, str] | None = None
+        for space, low, high, row in channel_spans(project, card):
+            for place in range(low, high):
+                owner, other = seen.setdefault((space, place), (card.device_id, row.address))
+                if met is None and owner != card.device_id:
+                    met = owner, other, row.address
+        if met is not None:
+            name = full_tag(project, project.devices[met[0]])
+            both = f"both have {met[1]}" if met[1] == met[2] else f"share bits: {met[2]} and {met[1]}"
+            message = f"{tag} and {name} {both}. Give one another first address."
+            act = Act("Address it anew", "address-card", (("device_id", card.device_id), ("scheme", card.scheme)))
+            yield built("address-overlap", "error", message, "io", card.device_id, (), card.device_id, act)
 
 
 @project_check("point-waits", "A point of the I/O list without a channel.")
@@ -83,9 +157,9 @@ def harness_faults(project: Project) -> Iterator[Snag]:
                 yield built("harness", "error", message, "harness", harness.id)
         for device in connectors_of(project, harness.id):
             for row in cavity_rows(project, device.id):
-                for c in row.conductors:
-                    area = area_mm2(c.wire_type(project))
-                    if row.contact is not None and not contact_fits(row.contact, area):
-                        name = f"{full_tag(project, device)}:{row.cavity}"
-                        message = f"The contact {row.contact.number} in {name} does not take {area:g} mm²."
-                        yield built("harness", "error", message, "harness", harness.id, (), device.id)
+                area = cavity_area_mm2(project, row.conductors)
+                if row.contact is not None and area and not contact_fits(row.contact, area):
+                    name = f"{full_tag(project, device)}:{row.cavity}"
+                    several = f" of {len(row.conductors)} wires together" if len(row.conductors) > 1 else ""
+                    message = f"The contact {row.contact.number} in {name} does not take {area:g} mm²{several}."
+                    yield built("harness", "error", message, "harness", harness.id, (), device.id)

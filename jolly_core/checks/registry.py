@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from jolly_core.drawing import place_in
 from jolly_core.model import Mute, Project
 
 SEVERITIES = ("error", "warning")
@@ -57,6 +58,11 @@ class Snag:
     bench: str = "draw"
     subject: str = ""
     act: Act | None = None
+
+    @property
+    def place(self) -> tuple[str, int, int] | None:
+        """Sheet and grid point where it lies; None for what lies on no sheet."""
+        return (self.sheet_id, self.x, self.y) if self.sheet_id else None
 
     @property
     def key(self) -> str:
@@ -114,6 +120,13 @@ def built(
 ) -> Snag:
     """Return a snag of something that lies on no sheet."""
     return Snag(code, severity, message, ids, "", 0, 0, device_id=device_id, bench=bench, subject=subject, act=act)
+
+
+def place_in_words(project: Project, snag: Snag) -> str:
+    """Return where a snag lies as people say it: sheet and line, else the bench where it is mended."""
+    if snag.place is None or snag.sheet_id not in project.sheets:
+        return snag.bench
+    return place_in(project.sheets[snag.sheet_id], snag.x, snag.y)
 
 
 def project_snags(project: Project) -> list[Snag]:

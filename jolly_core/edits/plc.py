@@ -8,7 +8,19 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from jolly_core.model import Card, Device, IoPoint, Project, RuleError
-from jolly_core.plc import TYPES_OF_UNITS, card_of, cards, channels, parse_start
+from jolly_core.plc import (
+    ANALOG,
+    BITS,
+    FIRST_ANALOG_WORD,
+    PREFIX,
+    TYPES_OF_UNITS,
+    WORD_BITS,
+    card_of,
+    cards,
+    channel_spans,
+    channels,
+    parse_start,
+)
 from jolly_core.tagging import product_tag
 
 from .base import Id, Payload, Text, Work, edit
@@ -78,13 +90,16 @@ def delete_points(work: Work, payload: DeletePoints) -> str:
 
 
 class AddCard(Payload):
-    """Add a PLC card with a part of the library; without a start its channels go on from the last card of that kind."""
+    """Add a PLC card with a part of the library; without a start its channels go on after the last byte in use.
+
+    Without a scheme analog cards have words, from the first analog word on, and others bits.
+    """
 
     kind: Literal["add-card"] = "add-card"
     part_id: Id
     function_id: Id = ""
     location_id: Id = ""
-    scheme: Literal["byte.bit", "whole"] = "byte.bit"
+    scheme: Literal["byte.bit", "whole", "word"] | None = None
     start: Text = ""
     text: Text = ""
 
@@ -95,14 +110,15 @@ def add_card(work: Work, payload: AddCard) -> str:
     project = work.project
     part = take_part(work, payload.part_id, "plc-card")
     kinds = {TYPES_OF_UNITS[kind] for kind, _ in part.units if kind in TYPES_OF_UNITS}
-    start = payload.start.strip() or next_start(project, payload.scheme, kinds)
-    parse_start(payload.scheme, start)
+    scheme = payload.scheme or ("word" if kinds and kinds <= set(ANALOG) else "byte.bit")
+    start = payload.start.strip() or next_start(project, scheme, kinds)
+    parse_start(scheme, start)
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
         if id:
             project.get(kind, id)
     device = new_device(work, "plc-card", (payload.function_id, payload.location_id), payload.text)
     order = max((c.order for c in project.cards.values()), default=0) + 1
-    work.put("card", Card(work.ids.new(), device.id, payload.scheme, start, order))
+    work.put("card", Card(work.ids.new(), device.id, scheme, start, order))
     give_part(work, device, payload.part_id)
     work.outcome.placed = [device.id]
     return f"add card -{product_tag(project, project.devices[device.id])}"
@@ -113,7 +129,7 @@ class AddressCard(Payload):
 
     kind: Literal["address-card"] = "address-card"
     device_id: Id
-    scheme: Literal["byte.bit", "whole"]
+    scheme: Literal["byte.bit", "whole", "word"]
     start: Text = ""
 
 
@@ -212,14 +228,34 @@ def free_points(work: Work, payload: FreePoints) -> str:
 
 
 def next_start(project: Project, scheme: str, io_kinds: set[str], *, but: str = "") -> str:
-    """Return the first address after the cards that have channels of the same types, whole bytes kept.
+    """Return the first address of a new card: after the last byte in use, an analog one's from the first analog word.
+
+    Args:
+        io_kinds: types of its channels.
+        but: a card that is not counted.
 
     Example:
-        With a card of eight inputs from 0.0, the next card of inputs starts at 1.0.
+        With a card of eight inputs from 0.0 the next card of inputs starts at 1.0, one of analog inputs at word 256.
     """
-    last = 0
-    for card in cards(project):
-        rows = channels(project, card.device_id)
-        if card.id != but and card.scheme == scheme and io_kinds & {r.io_type for r in rows}:
-            last = max(last, parse_start(scheme, card.start) + max(r.channel for r in rows))
-    return str(last) if scheme == "whole" else f"{-(-last // 8)}.0"
+    directions = {PREFIX[kind] for kind in io_kinds}
+    analog = bool(io_kinds) and io_kinds <= set(ANALOG)
+    spaces = {f"whole {d}" for d in directions} if scheme == "whole" else directions
+    used = [
+        (low, high, row.io_type in ANALOG)
+        for card in cards(project)
+        if card.id != but
+        for space, low, high, row in channel_spans(project, card)
+        if space in spaces
+    ]
+    if scheme == "whole":
+        return str(max((high for _, high, _ in used), default=FIRST_ANALOG_WORD if analog else 0))
+    least = FIRST_ANALOG_WORD * BITS if analog else 0
+    # Other cards fill the bytes below the first analog word as long as there are some.
+    below = FIRST_ANALOG_WORD * BITS
+    mine = [high for low, high, is_analog in used if (is_analog if analog else not is_analog or low < below)]
+    start = max([least, *mine])
+    size = WORD_BITS if analog or scheme == "word" else BITS
+    start = -(-start // size) * size
+    if (not analog and start >= below) or any(low <= start < high for low, high, _ in used):
+        start = -(-max(high for _, high, _ in used) // size) * size
+    return str(start // BITS) if scheme == "word" else f"{start // BITS}.0"

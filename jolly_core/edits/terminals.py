@@ -157,7 +157,7 @@ def number_terminal(work: Work, payload: NumberTerminal) -> str:
         same = number and terminal_number(project, device.id, other.unit) == number
         if same and other.kind == "terminal" and other.unit != payload.unit:
             raise RuleError(f"-{tag} has a terminal {number} already. Choose another number.", field="number")
-    work.put("strip_item", replace(mine, number="" if number == str(payload.unit) else number))
+    work.put("strip_item", replace(mine, number=number))
     return f"number of -{tag}:{number or payload.unit}"
 
 

@@ -33,12 +33,15 @@ def harmless(cell: Cell) -> Cell:
 
 
 def table_csv(table: Table) -> bytes:
-    """Return the table as CSV (RFC 4180, UTF-8 with byte order mark so that spreadsheets see the encoding)."""
+    """Return the table as CSV (RFC 4180, UTF-8 with byte order mark so that spreadsheets see the encoding).
+
+    What goes to a printer or machine is written as it is, without a mark and without apostrophes.
+    """
     out = io.StringIO(newline="")
     writer = csv.writer(out)
     writer.writerow([c.heading for c in table.columns])
-    writer.writerows([harmless(cell) for cell in row] for row in table.rows)
-    return out.getvalue().encode("utf-8-sig")
+    writer.writerows(row if table.machine else [harmless(cell) for cell in row] for row in table.rows)
+    return out.getvalue().encode("utf-8" if table.machine else "utf-8-sig")
 
 
 def table_json(table: Table) -> bytes:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 
 from jolly_core.cables import number_of
@@ -122,10 +123,15 @@ def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
     for name in [*names, *(n for n in there if n not in names)]:
         found = there.get(name, [])
         mine, far = tuple(c for c, _ in found), tuple(pin for _, pin in found)
-        contact = contact_of(project, device, max((area_mm2(c.wire_type(project)) for c in mine), default=0.0))
+        contact = contact_of(project, device, cavity_area_mm2(project, mine))
         strip = cavity_strip_mm(project, device, mine[0]) if mine else number_of(contact, "strip_mm")
         rows.append(CavityRow(device_id, name, mine, far, contact, strip))
     return rows
+
+
+def cavity_area_mm2(project: Project, conductors: Iterable[Conductor]) -> float:
+    """Return the area that a contact has to hold: that of all its conductors together, mm²."""
+    return round(sum(area_mm2(c.wire_type(project)) for c in conductors), 6)
 
 
 def _counted(name: str) -> tuple[int, str]:

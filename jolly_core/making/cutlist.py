@@ -58,8 +58,17 @@ def cut_list(project: Project) -> list[CutWire]:
 
 
 def uncut(project: Project) -> list[Dossier]:
-    """Return the conductors that would be cut but whose length is not known yet, with the reason in each."""
+    """Return the conductors that would be cut but whose length is not known yet, with the reason in each.
+
+    Those that run in nothing yet ("open") are told by another check, and are on the list all the same.
+    """
     return [d for d in dossiers(project).values() if d.length_mm is None and d.runs in ("panel", "harness")]
+
+
+def not_cut(project: Project) -> list[Dossier]:
+    """Return every conductor that should be cut and is not, by number: without a length, or running in nothing yet."""
+    found = [*uncut(project), *(d for d in dossiers(project).values() if d.runs == "open")]
+    return sorted(found, key=lambda d: (counted(d.number), d.start.name, d.end.name))
 
 
 def _cut(d: Dossier) -> CutWire:

@@ -14,8 +14,8 @@ from jolly_core.cabinet import routes
 from jolly_core.cables import cored, number_of
 from jolly_core.drawing import place_in
 from jolly_core.harness import cavity_strip_mm, contact_of, harness_wires
-from jolly_core.library import definition
-from jolly_core.model import Project
+from jolly_core.library import definition, is_colour
+from jolly_core.model import Project, WireType
 from jolly_core.sizing import area_mm2, strip_length_mm
 from jolly_core.tagging import device_at, full_tag, pin_name
 from jolly_core.wiring import Conductor, all_conductors, sheet_groups
@@ -106,7 +106,7 @@ def _dossier(project: Project, c: Conductor) -> Dossier:
         _end(project, c, c.start, area),
         _end(project, c, c.end, area),
         wire_type.name if wire_type else "",
-        wire_type.colour if wire_type else "",
+        _colour(wire_type, core.name if core is not None else ""),
         wire_type.size() if wire_type else "",
         area,
         runs,
@@ -119,6 +119,13 @@ def _dossier(project: Project, c: Conductor) -> Dossier:
         why,
         place_in(project.sheets[c.sheet_id], x, y),
     )
+
+
+def _colour(wire_type: WireType | None, core: str) -> str:
+    """Return the colour of a conductor: that of the core it takes, else its wire type's; a numbered core has none."""
+    if core:
+        return core if is_colour(core) else ""
+    return wire_type.colour if wire_type else ""
 
 
 def _end(project: Project, c: Conductor, pin: tuple[str, int], area: float) -> End:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 STRIP_ITEM_KINDS = ("terminal", "end-bracket", "plate", "marker")
-ADDRESS_SCHEMES = ("byte.bit", "whole")
+ADDRESS_SCHEMES = ("byte.bit", "whole", "word")
 IO_TYPES = ("DI", "DO", "AI", "AO")
 SURFACES = ("plate", "door")
 

@@ -1,6 +1,6 @@
 """PLC cards, channels, addresses and point lists."""
 
-from .addresses import PREFIX, address, parse_start
+from .addresses import ANALOG, BITS, FIRST_ANALOG_WORD, PREFIX, WORD_BITS, address, parse_start
 from .channels import (
     TYPES_OF_UNITS,
     UNIT_KINDS,
@@ -9,6 +9,7 @@ from .channels import (
     card_of,
     cards,
     channel_address,
+    channel_spans,
     channels,
     needed_channels,
     point_at,
@@ -17,7 +18,12 @@ from .channels import (
 from .pointlist import Fault, PointLine, PointList, read_points
 
 __all__ = [
+    "ANALOG",
+    "BITS",
+    "FIRST_ANALOG_WORD",
     "PREFIX",
+    "WORD_BITS",
+    "channel_spans",
     "TYPES_OF_UNITS",
     "UNIT_KINDS",
     "ChannelRow",

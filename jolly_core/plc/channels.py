@@ -8,7 +8,7 @@ from math import ceil
 from jolly_core.library import definition
 from jolly_core.model import IO_TYPES, Card, IoPoint, Project
 
-from .addresses import address
+from .addresses import ANALOG, PREFIX, WORD_BITS, address, parse_start, span
 
 UNIT_KINDS = {"DI": "di", "DO": "do", "AI": "ai", "AO": "ao"}
 TYPES_OF_UNITS = {kind: io_type for io_type, kind in UNIT_KINDS.items()}
@@ -53,7 +53,38 @@ def card_of(project: Project, device_id: str) -> Card | None:
 def channel_address(project: Project, device_id: str, io_type: str, channel: int) -> str:
     """Return the address of a channel, "" when the device is no card."""
     card = card_of(project, device_id)
-    return address(card.scheme, card.start, channel, io_type) if card and channel else ""
+    if card is None or not channel:
+        return ""
+    return address(card.scheme, card.start, channel, io_type, after_bits=_after_bits(project, card, io_type))
+
+
+def _after_bits(project: Project, card: Card, io_type: str) -> int:
+    """Return what the digital channels of a card's direction take before its analog ones: whole words of them.
+
+    With whole numbers each channel takes one.
+    """
+    part = project.part_of(project.devices[card.device_id])
+    if io_type not in ANALOG or part is None:
+        return 0
+    digital = part.count(UNIT_KINDS["DI" if io_type == "AI" else "DO"])
+    return digital if card.scheme == "whole" else -(-digital // WORD_BITS) * WORD_BITS
+
+
+def channel_spans(project: Project, card: Card) -> list[tuple[str, int, int, ChannelRow]]:
+    """Return what each channel of a card takes: the address space, its first place and the one after its last.
+
+    A space is a direction, I or Q, counted in bits; whole numbers are counted for themselves.
+    """
+    found = []
+    for row in channels(project, card.device_id):
+        after = _after_bits(project, card, row.io_type)
+        if card.scheme == "whole":
+            first = parse_start(card.scheme, card.start) + after + row.channel - 1
+            found.append((f"whole {PREFIX[row.io_type]}", first, first + 1, row))
+        else:
+            low, high = span(card.scheme, card.start, row.channel, row.io_type, after_bits=after)
+            found.append((PREFIX[row.io_type], low, high, row))
+    return found
 
 
 def point_at(project: Project, device_id: str, io_type: str, channel: int) -> IoPoint | None:

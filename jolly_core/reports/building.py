@@ -8,7 +8,7 @@ from jolly_core.harness import cavity_rows, connectors_of, harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.plc import cards, channels
 from jolly_core.tagging import full_tag, pin_name
-from jolly_core.terminals import Target, strip_rows, strips
+from jolly_core.terminals import Target, placed_sides, strip_rows, strips
 from jolly_core.wiring import sheet_groups
 
 from .registry import Cell, Column, report
@@ -42,16 +42,16 @@ def terminal_plan(project: Project) -> list[tuple[Cell, ...]]:
         bridges = {b: str(n) for n, b in enumerate(sorted(project.bridges), start=1)}
         for row in strip_rows(project, strip.id):
             places = [project.symbols[i] for i in row.symbol_ids]
-            panel = joined(row.panel) + "".join(f" {t.name} (no location)" for t in row.unknown)
+            fields, panels = (", ".join(name for _, name in side) for side in placed_sides(row))
             numbers = {t.conductor.number for t in (*row.panel, *row.field, *row.unknown)} - {""}
             rows.append(
                 (
                     full_tag(project, strip),
                     row.number,
-                    joined(row.field),
+                    fields,
                     joined(row.field, "cable"),
                     joined(row.field, "core"),
-                    panel.strip(),
+                    panels,
                     ", ".join(sorted(numbers)),
                     ", ".join(bridges[b] for b in row.bridges),
                     ", ".join(place_in(project.sheets[s.sheet_id], s.x, s.y) for s in places),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.making import cut_list, labels, spool_plan, stock_cuts
+from jolly_core.making import cut_list, labels, not_cut, spool_plan, stock_cuts
 from jolly_core.model import Project
 
 from .registry import Cell, Column, report
@@ -28,11 +28,13 @@ from .registry import Cell, Column, report
         Column("print_start", "Print at start", 20),
         Column("print_end", "Print at end", 20),
         Column("run", "Runs in", 12),
+        Column("missing", "Not cut, because", 30),
     ),
+    machine=True,
 )
 def cut_rows(project: Project) -> list[tuple[Cell, ...]]:
-    """Return the rows of the cut list."""
-    return [
+    """Return the rows of the cut list; what should be cut and has no length stands at its end, with the reason."""
+    rows: list[tuple[Cell, ...]] = [
         (
             w.id,
             w.number,
@@ -49,9 +51,15 @@ def cut_rows(project: Project) -> list[tuple[Cell, ...]]:
             w.print_start,
             w.print_end,
             w.run,
+            "",
         )
         for w in cut_list(project)
     ]
+    for d in not_cut(project):
+        ends = (d.start.name, d.start.strip_mm, d.start.termination, d.end.name, d.end.strip_mm, d.end.termination)
+        facts = ("", d.number, d.type_name, d.colour, d.size, "", *ends, "", "", d.run, d.missing)
+        rows.append(facts)
+    return rows
 
 
 @report(
@@ -77,6 +85,7 @@ def spool_rows(project: Project) -> list[tuple[Cell, ...]]:
     "Labels",
     "Texts to print for devices, cables and wire ends.",
     (Column("kind", "Kind", 10), Column("text", "Text", 30), Column("where", "For", 30)),
+    machine=True,
 )
 def label_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the label file."""

@@ -23,17 +23,21 @@ class Need:
     users: list[str] = field(default_factory=list)
 
 
-def needs(project: Project) -> dict[str, Need]:
-    """Return what is needed of each part of the project.
+UNKNOWN_LENGTH = "cable(s) without a length"
+
+
+def needs(project: Project) -> dict[tuple[str, str], Need]:
+    """Return what is needed of each part of the project, by part and unit: metres and pieces never add up.
 
     A device takes one piece, a strip one a terminal, a cable its length in metres; contacts are counted by wired
-    cavities, rails and ducts by the lengths of stock they are sawn from.
+    cavities, rails and ducts by the lengths of stock they are sawn from. A cable whose length is not typed is counted
+    for itself, so that it is not forgotten.
     """
-    found: dict[str, Need] = {}
+    found: dict[tuple[str, str], Need] = {}
 
     def add(part_id: str, quantity: float, user: str, unit: str = "pcs") -> None:
         if part_id in project.parts and quantity:
-            need = found.setdefault(part_id, Need(unit=unit))
+            need = found.setdefault((part_id, unit), Need(unit=unit))
             need.quantity += quantity
             if user not in need.users:
                 need.users.append(user)
@@ -47,7 +51,7 @@ def needs(project: Project) -> dict[str, Need]:
         for other in project.add_ons_to(device.id):
             add(other.id, 1, tag)
         if device.id in lengths:
-            add(part.id, lengths[device.id] or 1, tag, "m" if lengths[device.id] else "pcs")
+            add(part.id, lengths[device.id] or 1, tag, "m" if lengths[device.id] else UNKNOWN_LENGTH)
         elif part_class(part.part_class).per_unit:
             add(part.id, sum(len(s.units) for s in project.units_of(device.id)), tag)
         else:
@@ -85,16 +89,16 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the parts list; devices without a part stand last, so that none is forgotten."""
     rows: list[tuple[Cell, ...]] = []
     needed = needs(project)
-    parts = sorted((project.parts[i] for i in needed), key=lambda p: (p.part_class, p.maker, p.number))
-    for position, part in enumerate(parts, start=1):
-        need = needed[part.id]
+    order = sorted(needed, key=lambda k: (p := project.parts[k[0]], (p.part_class, p.maker, p.number, k[1]))[1])
+    for position, key in enumerate(order, start=1):
+        part, need = project.parts[key[0]], needed[key]
         quantity: Cell = int(need.quantity) if need.quantity == int(need.quantity) else round(need.quantity, 2)
         name, users = part_class(part.part_class).name, ", ".join(sorted(need.users))
         rows.append((position, quantity, need.unit, part.maker, part.number, part.text, name, users, part.supplier))
     missing = [d for d in project.devices.values() if d.part_id not in project.parts]
     if missing:
         tags = ", ".join(sorted(full_tag(project, d) for d in missing))
-        rows.append((len(parts) + 1, len(missing), "pcs", "", "", "no part chosen yet", "", tags, ""))
+        rows.append((len(order) + 1, len(missing), "pcs", "", "", "no part chosen yet", "", tags, ""))
     return rows
 
 

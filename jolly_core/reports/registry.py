@@ -24,12 +24,16 @@ class Column:
 
 @dataclass(slots=True)
 class Table:
-    """A report's result; every row has one cell for each column."""
+    """A report's result; every row has one cell for each column.
+
+    `machine`: it goes to a printer or machine, so that its texts are written as they are.
+    """
 
     title: str
     columns: tuple[Column, ...]
     rows: list[tuple[Cell, ...]]
     foot: tuple[str, ...] = ()
+    machine: bool = False
 
 
 @dataclass(slots=True, frozen=True)
@@ -41,13 +45,14 @@ class Report:
     help: str
     columns: tuple[Column, ...]
     build: Callable[[Project], list[tuple[Cell, ...]]]
+    machine: bool = False
 
 
 REPORTS: dict[str, Report] = {}
 
 
 def report(
-    key: str, title: str, help: str, columns: tuple[Column, ...]
+    key: str, title: str, help: str, columns: tuple[Column, ...], *, machine: bool = False
 ) -> Callable[[Callable[[Project], list[tuple[Cell, ...]]]], Callable[[Project], list[tuple[Cell, ...]]]]:
     """Register a row builder under a key.
 
@@ -58,7 +63,7 @@ def report(
     def register(build: Callable[[Project], list[tuple[Cell, ...]]]) -> Callable[[Project], list[tuple[Cell, ...]]]:
         if key in REPORTS:
             raise RuntimeError(f"Two reports claim “{key}”.")
-        REPORTS[key] = Report(key, title, help, columns, build)
+        REPORTS[key] = Report(key, title, help, columns, build, machine)
         return build
 
     return register
@@ -73,7 +78,7 @@ def run_report(project: Project, key: str) -> Table:
     found = REPORTS.get(key)
     if found is None:
         raise RuleError(f"There is no report “{key}”. There are: {', '.join(REPORTS)}.", field="kind")
-    table = Table(found.title, found.columns, found.build(project))
+    table = Table(found.title, found.columns, found.build(project), machine=found.machine)
     return in_inches(table) if project.settings.length_unit == "in" else table
 
 
@@ -98,4 +103,4 @@ def in_inches(table: Table) -> Table:
         )
         for row in table.rows
     ]
-    return Table(table.title, tuple(columns), rows)
+    return replace(table, columns=tuple(columns), rows=rows)

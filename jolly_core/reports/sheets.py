@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.checks import all_snags
-from jolly_core.drawing import place_in
+from jolly_core.checks import all_snags, place_in_words
 from jolly_core.model import Project
 from jolly_core.tagging import DOCUMENTS, path_of
 
@@ -96,6 +95,6 @@ def snag_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of all snags."""
     rows: list[tuple[Cell, ...]] = []
     for s in all_snags(project):
-        place = place_in(project.sheets[s.sheet_id], s.x, s.y) if s.sheet_id else BENCH_NAMES.get(s.bench, "")
+        place = place_in_words(project, s) if s.place else BENCH_NAMES.get(s.bench, "")
         rows.append((s.severity, place, s.message, s.code, s.bench, s.subject or s.sheet_id))
     return rows

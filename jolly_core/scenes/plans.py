@@ -6,7 +6,7 @@ from jolly_core.cables import cable_cores, source_first
 from jolly_core.drawing import place_in
 from jolly_core.model import Device, Project, Sheet
 from jolly_core.tagging import full_tag, pin_name
-from jolly_core.terminals import StripRow, Target, strip_rows
+from jolly_core.terminals import StripRow, Target, placed_sides, strip_rows
 from jolly_core.wiring import sheet_groups
 
 from .leaves import HEAD_MM, ROW_MM, SIZE_MM, TOP_MM, Columns, Given, Grid, cell, leaf_of, rows_on, table_leaves
@@ -120,18 +120,18 @@ def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Gri
     prims.append(["rect", lefts[4] + 2, y + 0.6, widths[4] - 4, height * ROW_MM - 1.2, "ink"])
     middle = lefts[4] + widths[4] / 2
     prims.append(text(middle, y + ROW_MM - 1.8, SIZE_MM, row.number, anchor="middle", role="tag", link=link))
-    panel = [(t, t.name) for t in row.panel] + [(t, f"{t.name} ?") for t in row.unknown]
+    fields, panels = placed_sides(row)
     for n in range(height):
         base = y + (n + 1) * ROW_MM - 1.8
-        field = row.field[n] if n < len(row.field) else None
+        field, field_name = fields[n] if n < len(fields) else (None, "")
         if field is not None:
-            prims.append(cell(lefts[0], widths[0], base, field.name, link=field.pin[0]))
+            prims.append(cell(lefts[0], widths[0], base, field_name, link=field.pin[0]))
             prims.append(cell(lefts[1], widths[1], base, field.cable))
             prims.append(cell(lefts[2], widths[2], base, field.core))
-        target, name = panel[n] if n < len(panel) else (None, "")
+        target, name = panels[n] if n < len(panels) else (None, "")
         if target is not None:
             prims.append(cell(lefts[5], widths[5], base, name, link=target.pin[0]))
-        prims += _wire_cells(project, target or field, lefts, widths, base)
+        prims += _wire_cells(project, target, field, lefts, widths, base)
     if row.symbol_ids:
         symbol = project.symbols[row.symbol_ids[0]]
         place = place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y)
@@ -140,13 +140,21 @@ def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Gri
 
 
 def _wire_cells(
-    project: Project, target: Target | None, lefts: list[float], widths: list[float], base: float
+    project: Project,
+    target: Target | None,
+    field: Target | None,
+    lefts: list[float],
+    widths: list[float],
+    base: float,
 ) -> list[Prim]:
-    if target is None:
+    """Return number and type of what lands; both numbers where the terminal parts two potentials."""
+    shown = target or field
+    if shown is None:
         return []
-    wire_type = target.conductor.wire_type(project)
+    wire_type = shown.conductor.wire_type(project)
     words = f"{wire_type.colour} {wire_type.size()}" if wire_type else ""
+    numbers = dict.fromkeys(t.conductor.number for t in (field, target) if t is not None and t.conductor.number)
     return [
-        cell(lefts[6], widths[6], base, target.conductor.number),
+        cell(lefts[6], widths[6], base, " / ".join(numbers)),
         cell(lefts[7], widths[7], base, words),
     ]

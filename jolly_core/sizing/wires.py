@@ -93,16 +93,25 @@ def resistance_ohm_per_km(area: float) -> float:
 
 
 def bundle_diameter_mm(diameters_mm: Iterable[float]) -> float:
-    """Return the diameter in mm of a round bundle of wires, 1.2 times the root of the sum of squares.
+    """Return the diameter in mm of a round bundle of wires.
+
+    Up to three by the circle around them, never less than the two largest side by side; more by 1.2 times the root of
+    the sum of squares.
 
     Example:
-        >>> round(bundle_diameter_mm([2.0] * 6 + [1.3] * 4), 2)
-        6.66
+        >>> [round(bundle_diameter_mm(d), 2) for d in ([2.0] * 2, [2.0] * 3, [2.0] * 6 + [1.3] * 4)]
+        [4.0, 4.31, 6.66]
     """
-    found = list(diameters_mm)
-    if len(found) == 1:
-        return found[0]
-    return BUNDLE_FACTOR * sqrt(sum(d * d for d in found))
+    found = sorted(diameters_mm, reverse=True)
+    if len(found) < 2:
+        return sum(found)
+    pair = found[0] + found[1]
+    if len(found) == 2:
+        return pair
+    a, b, c = (2 / d for d in found[:3])  # curvatures; the circle around three that touch (Descartes)
+    around = a + b + c - 2 * sqrt(a * b + b * c + c * a)
+    three = max(pair, -2 / around if around < 0 else 0.0)
+    return three if len(found) == 3 else max(three, BUNDLE_FACTOR * sqrt(sum(d * d for d in found)))
 
 
 def fill_percent(diameters_mm: Iterable[float], width_mm: float, depth_mm: float) -> float:

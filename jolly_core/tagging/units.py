@@ -52,16 +52,35 @@ def pins_of(project: Project, symbol: Symbol) -> list[str]:
 
 
 def terminal_number(project: Project, strip_id: str, unit: int) -> str:
-    """Return the number of a strip's terminal: that of its wire where the strip counts so, a fixed one, or its unit."""
-    if any(project.strips[id].numbering == "wire" for id in project.attached.get(strip_id) if id in project.strips):
-        number = _wire_number_at(project, strip_id, unit)
-        if number:
-            return number
-    for id in project.items_of_strip.get(strip_id):
-        item = project.strip_items[id]
-        if item.unit == unit and item.number:
-            return item.number
-    return str(unit)
+    """Return the number of a strip's terminal: a fixed one, that of its wire where the strip counts so, or by order."""
+    kept = project.derived("terminal numbers")
+    if strip_id not in kept:
+        kept[strip_id] = _terminal_numbers(project, strip_id)
+    numbers: dict[int, str] = kept[strip_id]
+    return numbers.get(unit, str(unit))
+
+
+def _terminal_numbers(project: Project, strip_id: str) -> dict[int, str]:
+    """Return the numbers of a strip's terminals by unit: fixed, else by wire, else by place, none twice."""
+    records = [project.strip_items[id] for id in project.items_of_strip.get(strip_id)]
+    fixed = {r.unit: r.number for r in records if r.kind == "terminal" and r.number}
+    by_wire = any(project.strips[i].numbering == "wire" for i in project.attached.get(strip_id) if i in project.strips)
+    drawn = {s.units[0] for s in project.units_of(strip_id) if definition(s.definition).unit == "terminal"}
+    placed = sorted(
+        (r for r in records if r.kind == "terminal" and r.unit in drawn), key=lambda r: (r.order, r.unit, r.id)
+    )
+    order = list(dict.fromkeys([*(r.unit for r in placed), *sorted(drawn)]))
+    found: dict[int, str] = {}
+    given = set(fixed.values())
+    for place, unit in enumerate(order, start=1):
+        number = fixed.get(unit) or (_wire_number_at(project, strip_id, unit) if by_wire else "")
+        count = place
+        while not number:
+            number = "" if str(count) in given else str(count)
+            count = max(count, len(order)) + 1  # a place whose number is fixed elsewhere counts on behind all
+        found[unit] = number
+        given.add(number)
+    return found
 
 
 def _wire_number_at(project: Project, strip_id: str, unit: int) -> str:

@@ -150,6 +150,19 @@ def _side(project: Project, row: StripRow, strip_id: str, far: tuple[str, int]) 
     return row.panel if own_panel(project, strip, device) else row.field
 
 
+def placed_sides(row: StripRow) -> tuple[list[tuple[Target, str]], list[tuple[Target, str]]]:
+    """Return what stands on field side and panel side of a plan, each with its words.
+
+    What comes from a device without a location stands on the side that has less, and says so: it is on neither yet.
+    """
+    fields = [(t, t.name) for t in row.field]
+    panels = [(t, t.name) for t in row.panel]
+    for target in row.unknown:
+        side = fields if len(fields) <= len(panels) and panels else panels if fields else fields
+        side.append((target, f"{target.name} (no location)"))
+    return fields, panels
+
+
 def bridges_of(project: Project, strip_id: str) -> list[Bridge]:
     """Return the bridges of a strip by id."""
     return sorted((b for b in project.bridges.values() if b.strip_id == strip_id), key=lambda b: b.id)

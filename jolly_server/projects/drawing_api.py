@@ -6,8 +6,7 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from jolly_core.checks import Snag, all_snags, muted_snags
-from jolly_core.drawing import place_in
+from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words
 from jolly_core.edits.arrange import sheet_of
 from jolly_core.edits.blocks import free_pins
 from jolly_core.edits.pieces import piece_of, piece_to_json
@@ -157,13 +156,12 @@ def snags(request: HttpRequest, project_id: str) -> dict[str, Any]:
 
 
 def _snag(project: Project, snag: Snag) -> dict[str, Any]:
-    sheet = project.sheets.get(snag.sheet_id)
     return {
         "key": snag.key,
         "code": snag.code,
         "severity": snag.severity,
         "message": snag.message,
-        "place": place_in(sheet, snag.x, snag.y) if sheet else snag.bench,
+        "place": place_in_words(project, snag),
         "bench": snag.bench,
         "subject": snag.subject or snag.sheet_id,
         "ids": list(snag.ids),

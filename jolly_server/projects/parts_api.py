@@ -45,8 +45,10 @@ def parts(request: HttpRequest, project_id: str) -> dict[str, Any]:
     with held.lock:
         p = held.project
         stale = stale_parts(p.parts, StoredLibrary())
-        needed = needs(p)
-        rows = [_row(p, part, needed[id].quantity if id in needed else 0) for id, part in p.parts.items()]
+        amounts: dict[str, list[str]] = {}
+        for (id, unit), need in needs(p).items():
+            amounts.setdefault(id, []).append(f"{need.quantity:g}{'' if unit == 'pcs' else f' {unit}'}")
+        rows = [_row(p, part, " + ".join(amounts.get(id, ["0"]))) for id, part in p.parts.items()]
         for row in rows:
             row["stale"] = [asdict(d) for d in stale.get(row["id"], [])]
         rows.sort(key=lambda r: (r["class_name"], r["maker"], r["number"]))
@@ -54,7 +56,7 @@ def parts(request: HttpRequest, project_id: str) -> dict[str, Any]:
         return {"parts": rows, "bare": sorted(bare, key=lambda r: str(r["tag"]))}
 
 
-def _row(project: Project, part: Part, quantity: float) -> dict[str, Any]:
+def _row(project: Project, part: Part, quantity: str) -> dict[str, Any]:
     on = {a.device_id for a in project.add_ons.values() if a.part_id == part.id}
     users = [project.devices[id] for id in [*project.devices_of_part.get(part.id), *sorted(on)]]
     return {
@@ -65,7 +67,7 @@ def _row(project: Project, part: Part, quantity: float) -> dict[str, Any]:
         "class_name": part_class(part.part_class).name,
         "text": part.text,
         "units": units_line(part),
-        "quantity": round(quantity, 2),
+        "quantity": quantity,
         "devices": [{"id": d.id, "tag": full_tag(project, d), "sheet_id": _sheet_of(project, d)} for d in users],
         "missing": missing(part),
         "version": part.version,

@@ -17,6 +17,10 @@ class Registry(TestCase):
             "field-wire",
             "jumps-wall",
             "equal-tags-beside",
+            "terminal-number-twice",
+            "door-hole",
+            "not-placed",
+            "not-routed",
             "core-choice",
             "protective-core",
             "two-cables",
@@ -55,11 +59,18 @@ class Walls(TestCase):
                 self.bench.do("set-place", device_id=device, function_id="", location_id=place)
 
     def found(self) -> dict[str, str]:
-        return {s.code: s.message for s in project_snags(self.bench.project)}
+        return {s.code: s.message for s in project_snags(self.bench.project) if s.code != "not-routed"}
 
-    def test_inside_a_panel_nothing_is_wrong(self) -> None:
+    def test_inside_a_panel_nothing_is_wrong_but_that_nothing_is_laid_out(self) -> None:
         self.put("panel", "panel")
         self.assertEqual(self.found(), {})
+        (snag,) = project_snags(self.bench.project)
+        self.assertEqual((snag.code, snag.place), ("not-routed", None))
+        self.assertIn("One conductor has no length and is not cut (30-1): no enclosure is laid out yet", snag.message)
+        self.bench.do("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.sides["panel"])
+        found = {s.code: s.message for s in project_snags(self.bench.project)}
+        self.assertIn("is not placed yet", found["not-routed"])
+        self.assertIn("2 device(s) are not placed yet", found["not-placed"])
 
     def test_an_end_without_a_location_is_named(self) -> None:
         self.put("panel", "")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.checks import project_snags
@@ -57,7 +58,8 @@ class Strip(TestCase):
     def test_dragging_changes_the_order_and_not_the_drawing(self) -> None:
         spans = self.bench.spans()
         self.bench.do("move-strip-item", strip_id=self.strip, position=3, to=0)
-        self.assertEqual(self.numbers(), ["4", "1", "2", "3"])
+        self.assertEqual([r.unit for r in strip_rows(self.bench.project, self.strip)], [4, 1, 2, 3])
+        self.assertEqual(self.numbers(), ["1", "2", "3", "4"])
         self.assertEqual(self.bench.spans(), spans)
         self.bench.do("delete-selection", ids=[self.symbols[3]])
         self.assertEqual(self.numbers(), ["1", "2", "3"])
@@ -72,6 +74,18 @@ class Strip(TestCase):
                 self.bench.do("number-terminal", strip_id=self.strip, unit=3, number=taken)
         self.bench.do("number-terminal", strip_id=self.strip, unit=2, number="")
         self.assertEqual(self.numbers(), ["1", "2", "3", "4"])
+
+    def test_a_number_by_hand_wins_against_by_wire_and_twice_is_told(self) -> None:
+        self.bench.do("set-strip", strip_id=self.strip, numbering="wire")
+        by_wire = self.numbers()
+        self.bench.do("number-terminal", strip_id=self.strip, unit=2, number="77")
+        self.assertEqual(self.numbers(), [by_wire[0], "77", *by_wire[2:]])
+        self.assertNotIn("terminal-number-twice", {s.code for s in project_snags(self.bench.project)})
+        for record in list(self.bench.project.strip_items.values()):
+            self.bench.project.strip_items[record.id] = replace(record, number="5")
+        self.bench.project.stamp += 1
+        (snag,) = [s for s in project_snags(self.bench.project) if s.code == "terminal-number-twice"]
+        self.assertIn("-XD1 has 4 terminals 5", snag.message)
 
     def number_of(self, symbol: str) -> str:
         groups = sheet_groups(self.bench.project, self.bench.sheet)

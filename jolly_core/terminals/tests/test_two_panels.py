@@ -23,7 +23,8 @@ class TwoPanels(TestCase):
 
     def put(self, symbols: list[str]) -> None:
         for symbol, panel in zip(symbols, self.panels, strict=True):
-            self.bench.do("set-place", device_id=self.bench.device(symbol), function_id="", location_id=panel)
+            if self.bench.project.devices[self.bench.device(symbol)].location_id != panel:
+                self.bench.do("set-place", device_id=self.bench.device(symbol), function_id="", location_id=panel)
 
     def strips(self) -> list[str]:
         """Put a terminal of each panel into the wire and return the strips."""

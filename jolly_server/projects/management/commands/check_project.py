@@ -7,8 +7,7 @@ from typing import Any
 
 from django.core.management.base import CommandParser
 
-from jolly_core.checks import all_snags
-from jolly_core.drawing import place_in
+from jolly_core.checks import all_snags, place_in_words
 from jolly_server.projects.command import ProjectCommand
 
 
@@ -26,7 +25,7 @@ class Command(ProjectCommand):
         """Run the command."""
         project = self.open(options["project"])
         snags = all_snags(project)
-        places = [place_in(project.sheets[s.sheet_id], s.x, s.y) for s in snags]
+        places = [place_in_words(project, s) for s in snags]
         if options["json"]:
             rows = [{**asdict(s), "place": place} for s, place in zip(snags, places, strict=True)]
             self.stdout.write(json.dumps(rows, ensure_ascii=False, indent=1))

@@ -52,6 +52,7 @@ export function CardBox({ card, canEdit, armed, onChannel }: Props) {
           onChange={(e) => address(e.target.value as Card['scheme'], '')}
         >
           <MenuItem value="byte.bit">byte.bit</MenuItem>
+          <MenuItem value="word">words</MenuItem>
           <MenuItem value="whole">whole numbers</MenuItem>
         </TextField>
         <Field
@@ -109,7 +110,7 @@ export function CardBox({ card, canEdit, armed, onChannel }: Props) {
 
 export function NewCard({ cards }: { cards: number }) {
   const places = usePlaces()
-  const [scheme, setScheme] = useState<Card['scheme']>('byte.bit')
+  const [scheme, setScheme] = useState<Card['scheme'] | 'usual'>('usual')
   const [start, setStart] = useState('')
   const [part, setPart] = useState('')
   const [location, setLocation] = useState('')
@@ -121,7 +122,7 @@ export function NewCard({ cards }: { cards: number }) {
       part_id: part,
       function_id: places.data?.functions[0]?.id ?? '',
       location_id: where,
-      scheme,
+      scheme: scheme === 'usual' ? null : scheme,
       start,
       text: '',
     })
@@ -149,9 +150,11 @@ export function NewCard({ cards }: { cards: number }) {
         margin="dense"
         label="Addresses"
         value={scheme}
-        onChange={(e) => setScheme(e.target.value as Card['scheme'])}
+        onChange={(e) => setScheme(e.target.value as Card['scheme'] | 'usual')}
       >
+        <MenuItem value="usual">as usual for the card</MenuItem>
         <MenuItem value="byte.bit">byte.bit</MenuItem>
+        <MenuItem value="word">words</MenuItem>
         <MenuItem value="whole">whole numbers</MenuItem>
       </TextField>
       <TextField

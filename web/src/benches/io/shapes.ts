@@ -28,7 +28,7 @@ export interface Card {
   tag: string
   text: string
   part: { id: string; number: string; text: string } | null
-  scheme: 'byte.bit' | 'whole'
+  scheme: 'byte.bit' | 'whole' | 'word'
   start: string
   channels: Channel[]
 }

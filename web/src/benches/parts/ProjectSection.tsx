@@ -23,7 +23,7 @@ interface Line {
   class_name: string
   text: string
   units: string
-  quantity: number
+  quantity: string
   devices: { id: string; tag: string; sheet_id: string }[]
   missing: Record<string, string[]>
   stale: Difference[]
@@ -151,7 +151,7 @@ export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: bo
               <td>{p.maker}</td>
               <td>{p.class_name}</td>
               <td>{p.text}</td>
-              <td style={{ textAlign: 'right' }}>{p.quantity || ''}</td>
+              <td style={{ textAlign: 'right' }}>{p.quantity === '0' ? '' : p.quantity}</td>
               <td style={{ color: COPPER, whiteSpace: 'nowrap' }}>
                 {p.stale.length > 0 && canEdit && (
                   <input
