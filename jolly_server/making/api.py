@@ -8,7 +8,7 @@ from ninja import Router, Schema
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
-from .services import make_bench, send_job
+from .services import make_bench, send_job, wanted
 
 router = Router(tags=["making"])
 
@@ -25,7 +25,8 @@ def make(request: HttpRequest, project_id: str) -> dict[str, Any]:
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        return make_bench(project_id, held.project)
+        work = wanted(held.project)
+    return make_bench(project_id, work)
 
 
 @router.post("/{project_id}/make/jobs", response=dict[str, Any])
@@ -34,5 +35,6 @@ def send(request: HttpRequest, project_id: str, payload: JobIn) -> dict[str, Any
     user, _ = role_in(request, project_id, "editor")
     held = loaded(project_id)
     with held.lock:
-        send_job(project_id, held.project, user, again=payload.again)
-        return make_bench(project_id, held.project)
+        work = wanted(held.project)
+    send_job(project_id, work, user, again=payload.again)
+    return make_bench(project_id, work)

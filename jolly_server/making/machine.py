@@ -41,6 +41,17 @@ class Machine:
             raise MachineAway("Something else answers at the machine's address.")
         return found
 
+    def withdraw(self, wires: list[str]) -> dict[str, str]:
+        """Ask it to cut no more of some wires and return how each stands: withdrawn, done, refused or unknown.
+
+        Raises:
+            MachineAway: it does not answer, or cannot withdraw.
+        """
+        found = self._ask("/withdraw", {"wires": wires})
+        if found is None:
+            raise MachineAway("The machine cannot withdraw what it was given.")
+        return {str(w["id"]): str(w["state"]) for w in found.get("wires", ())}
+
     def job(self, job: str) -> dict[str, Any] | None:
         """Return how a job stands, None when the machine never had it.
 

@@ -24,12 +24,13 @@ class CutPiece(models.Model):
         WAITING = "waiting"
         DONE = "done"
         REFUSED = "refused"
+        WITHDRAWN = "withdrawn"
 
     project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="+")
     piece = models.CharField(max_length=40)
     conductor = models.CharField(max_length=100)
     job = models.ForeignKey(CutJob, on_delete=models.CASCADE, related_name="pieces")
-    state = models.CharField(max_length=8, choices=State.choices, default=State.WAITING)
+    state = models.CharField(max_length=10, choices=State.choices, default=State.WAITING)
     reasons = models.TextField(blank=True, default="")
 
     class Meta:

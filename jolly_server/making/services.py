@@ -1,8 +1,12 @@
-"""Cut jobs: given to the machine, followed, never given twice."""
+"""Cut jobs: given to the machine, followed, withdrawn when the project changes, never given twice.
+
+The machine is talked to without any project locked: it may hang. What the project says is taken from it before.
+"""
 
 from __future__ import annotations
 
 import json
+from dataclasses import dataclass
 from typing import Any
 
 from django.conf import settings
@@ -10,7 +14,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 
 from jolly_core.exchange import wire_record
-from jolly_core.making import cut_list, spool_plan, stock_cuts, uncut
+from jolly_core.making import CutWire, Dossier, SpoolRow, StockCut, cut_list, not_cut, spool_plan, stock_cuts
 from jolly_core.model import IdSource, Project, RuleError
 
 from .machine import Machine, MachineAway
@@ -20,12 +24,27 @@ _ids = IdSource()
 State = CutPiece.State
 
 
+@dataclass(slots=True, frozen=True)
+class Wanted:
+    """What a project asks to be made at a moment: pieces to cut, what cannot be cut, spools, stock cuts."""
+
+    wires: list[CutWire]
+    uncut: list[Dossier]
+    spools: list[SpoolRow]
+    stock: list[StockCut]
+
+
+def wanted(project: Project) -> Wanted:
+    """Return what a project asks to be made; the caller holds its lock."""
+    return Wanted(cut_list(project), not_cut(project), spool_plan(project), stock_cuts(project))
+
+
 def machine() -> Machine:
     """Return the machine of this installation."""
     return Machine(settings.JOLLY.machine)
 
 
-def send_job(project_id: str, project: Project, user: AbstractBaseUser | None, *, again: bool = False) -> str:
+def send_job(project_id: str, work: Wanted, user: AbstractBaseUser | None, *, again: bool = False) -> str:
     """Store a job of all pieces that were not given to the machine yet, and send it if the machine answers.
 
     Args:
@@ -36,7 +55,8 @@ def send_job(project_id: str, project: Project, user: AbstractBaseUser | None, *
     """
     with transaction.atomic():
         known = {p.piece: p for p in CutPiece.objects.select_for_update().filter(project_id=project_id)}
-        wires = [w for w in cut_list(project) if w.id not in known or (again and known[w.id].state == State.REFUSED)]
+        anew = {State.WITHDRAWN, *([State.REFUSED] if again else [])}
+        wires = [w for w in work.wires if w.id not in known or known[w.id].state in anew]
         if not wires:
             raise RuleError("There is nothing left to cut: every wire with a length was given to the machine.")
         # The machine serves several projects: the name of a piece there begins with the project's.
@@ -50,12 +70,40 @@ def send_job(project_id: str, project: Project, user: AbstractBaseUser | None, *
                 piece=w.id,
                 defaults={"conductor": w.key, "job": job, "state": State.WAITING, "reasons": ""},
             )
-    follow(project_id)
+    follow(project_id, work)
     return str(job.pk)
 
 
-def follow(project_id: str) -> str:
-    """Ask the machine how the open jobs stand, send those it never had, and return why it cannot be asked, or ""."""
+def withdraw(project_id: str, work: Wanted) -> None:
+    """Take back from the machine what it has not cut and the project does not ask for any more.
+
+    Raises:
+        MachineAway: it does not answer; what was given stays given.
+    """
+    asked = {w.id for w in work.wires}
+    waiting = CutPiece.objects.filter(project_id=project_id, state=State.WAITING).select_related("job")
+    gone = {f"{project_id}:{p.piece}": p for p in waiting if p.piece not in asked}
+    if not gone:
+        return
+    answer = machine().withdraw(list(gone))
+    for name, piece in gone.items():
+        stands = answer.get(name, "unknown")
+        piece.state = State.DONE if stands == "done" else State.WITHDRAWN
+    CutPiece.objects.bulk_update(gone.values(), ["state"])
+    for job in {p.job for p in gone.values()}:
+        _close(job)
+
+
+def follow(project_id: str, work: Wanted) -> str:
+    """Withdraw what is not asked for any more, ask how the open jobs stand, send those the machine never had.
+
+    Returns:
+        Why the machine cannot be asked, or "".
+    """
+    try:
+        withdraw(project_id, work)
+    except MachineAway as error:
+        return str(error)
     for job in CutJob.objects.filter(project_id=project_id, open=True).order_by("at", "id"):
         try:
             answer = machine().job(job.pk) or machine().send(job.pk, _left(job))
@@ -66,9 +114,9 @@ def follow(project_id: str) -> str:
 
 
 def _left(job: CutJob) -> list[dict[str, Any]]:
-    """Return the wires of a job that are not known to be cut; a machine that forgot it is not told the others."""
-    done = set(job.pieces.filter(state=State.DONE).values_list("piece", flat=True))
-    return [w for w in json.loads(job.wires) if w["id"].rsplit(":", 1)[-1] not in done]
+    """Return the wires of a job that still wait; a machine that forgot it is not told the others."""
+    left = set(job.pieces.exclude(state__in=[State.DONE, State.WITHDRAWN]).values_list("piece", flat=True))
+    return [w for w in json.loads(job.wires) if w["id"].rsplit(":", 1)[-1] in left]
 
 
 def _settle(job: CutJob, answer: dict[str, Any]) -> None:
@@ -77,27 +125,32 @@ def _settle(job: CutJob, answer: dict[str, Any]) -> None:
     for wire in answer.get("wires", ()):
         piece = pieces.get(str(wire["id"]).rsplit(":", 1)[-1])
         state = wire["state"] if wire["state"] in State.values else State.WAITING
-        if piece is not None and piece.state not in (state, State.DONE):
+        if piece is not None and piece.state not in (state, State.DONE, State.WITHDRAWN):
             piece.state, piece.reasons = state, " ".join(wire.get("reasons", ()))
             changed.append(piece)
     CutPiece.objects.bulk_update(changed, ["state", "reasons"])
+    _close(job)
+
+
+def _close(job: CutJob) -> None:
+    """Close a job of which nothing waits any more."""
     if not job.pieces.filter(state=State.WAITING).exists():
         CutJob.objects.filter(pk=job.pk).update(open=False)
 
 
-def make_bench(project_id: str, project: Project) -> dict[str, Any]:
+def make_bench(project_id: str, work: Wanted) -> dict[str, Any]:
     """Return the cut list with what became of each piece, the machine's state, spools and cuts."""
     try:
         status: dict[str, Any] = machine().status()
-        problem = follow(project_id)
+        problem = follow(project_id, work)
     except MachineAway as error:
         status, problem = {}, str(error)
     known = {p.piece: p for p in CutPiece.objects.filter(project_id=project_id).select_related("job")}
     cut_before = {p.conductor for p in known.values() if p.state == State.DONE}
     rows = []
-    for wire in cut_list(project):
+    for wire in work.wires:
         piece = known.pop(wire.id, None)
-        state = piece.state if piece else "new"
+        state = piece.state if piece and piece.state != State.WITHDRAWN else "new"
         rows.append(
             {
                 **wire_record(wire),
@@ -109,15 +162,26 @@ def make_bench(project_id: str, project: Project) -> dict[str, Any]:
         )
     return {
         "wires": rows,
-        "uncut": [
-            {"number": d.number, "from": d.start.name, "to": d.end.name, "why": d.missing} for d in uncut(project)
-        ],
-        "spools": [_plain(r) for r in spool_plan(project)],
-        "stock": [_plain(r) for r in stock_cuts(project)],
+        "uncut": [{"number": d.number, "from": d.start.name, "to": d.end.name, "why": d.missing} for d in work.uncut],
+        "spools": [_plain(r) for r in work.spools],
+        "stock": [_plain(r) for r in work.stock],
         "machine": {"address": settings.JOLLY.machine, "problem": problem, **status},
         "open_jobs": CutJob.objects.filter(project_id=project_id, open=True).count(),
-        "orphans": sum(1 for p in known.values() if p.state == State.DONE),
+        "vain": _in_vain([p for p in known.values() if p.state == State.DONE]),
     }
+
+
+def _in_vain(pieces: list[CutPiece]) -> list[dict[str, Any]]:
+    """Return what was cut and is not asked for any more: number, ends, length, by number."""
+    jobs: dict[str, dict[str, Any]] = {}
+    found = []
+    for piece in pieces:
+        if piece.job_id not in jobs:
+            jobs[piece.job_id] = {w["id"].rsplit(":", 1)[-1]: w for w in json.loads(piece.job.wires)}
+        wire = jobs[piece.job_id].get(piece.piece)
+        if wire is not None:
+            found.append({name: wire[name] for name in ("number", "start", "end", "length_mm", "type_name")})
+    return sorted(found, key=lambda w: (w["number"], w["start"], w["end"]))
 
 
 def _plain(row: Any) -> dict[str, Any]:

@@ -105,6 +105,20 @@ class WireMachine:
                 self._remember()
             return self._answer(job_id)
 
+    def withdraw(self, ids: list[str]) -> dict[str, Any]:
+        """Take wires that are not cut yet off their jobs; answer how each stands: withdrawn, done, refused, unknown."""
+        wanted, found = set(ids), dict.fromkeys(ids, "unknown")
+        with self.lock:
+            for job in self.memory.jobs.values():
+                for wire in job:
+                    if wire["id"] in wanted:
+                        if wire["state"] == "waiting":
+                            wire["state"] = "withdrawn"
+                        if found[wire["id"]] != "done":
+                            found[wire["id"]] = wire["state"]
+            self._remember()
+        return {"wires": [{"id": id, "state": state} for id, state in found.items()]}
+
     def job(self, job_id: str) -> dict[str, Any] | None:
         """Return a job as it stands, None when it never came."""
         with self.lock:
@@ -164,6 +178,9 @@ def door(machine: WireMachine) -> type[BaseHTTPRequestHandler]:
                 return
             try:
                 content = json.loads(raw)
+                if self.path == "/withdraw":
+                    self._say(200, machine.withdraw([str(id) for id in content["wires"]]))
+                    return
                 wires = [_checked(w) for w in content["wires"]]
                 self._say(200, machine.take(str(content["job"]), wires))
             except (ValueError, KeyError, TypeError) as error:

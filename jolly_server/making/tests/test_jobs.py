@@ -7,11 +7,14 @@ from dataclasses import replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
+from unittest.mock import patch
 
 from django.conf import settings
 from django.test import override_settings
 
+from jolly_server.making.machine import MachineAway
 from jolly_server.making.models import CutJob, CutPiece
+from jolly_server.projects.store import loaded
 from jolly_server.standins.wire_machine import Limits, WireMachine, serve
 from jolly_server.testing import KILN, DemoCase
 
@@ -136,9 +139,66 @@ class Jobs(DemoCase):
         self.accepted(self.jory, kind="change-settings", harness_allowance_mm=50)
         found = [w for w in self.look()["wires"] if w["state"] == "new"]
         self.assertEqual((len(found), {w["stale"] for w in found}), (10, {True}))
-        self.assertEqual(self.look()["orphans"], 10)
+        self.assertEqual(len(self.look()["vain"]), 10)
         self.post(self.jory, f"/projects/{KILN}/undo", {})
         self.assertEqual(self.states(), {"done": ALL})
+
+    def test_what_is_not_cut_is_withdrawn_when_the_project_changes(self) -> None:
+        self.arrives()
+        self.give()
+        inside = {w["id"] for w in self.look()["wires"] if w["run"] == "WH-T1"}
+        self.cut(self.position_of(inside) + 3)
+        self.accepted(self.jory, kind="change-settings", harness_allowance_mm=50)
+        found = self.look()
+        self.assertEqual(len(found["vain"]), 3)
+        self.assertEqual({"number", "start", "end", "length_mm", "type_name"}, set(found["vain"][0]))
+        self.cut()
+        self.assertEqual(self.states(), {"done": ALL - 10, "new": 10})
+        cuts = len(self.machine.memory.cuts)
+        self.assertEqual(cuts, ALL - 10 + 3)
+        self.assertEqual(self.give().status_code, 200)
+        self.cut()
+        self.assertEqual(self.states(), {"done": ALL})
+        self.post(self.jory, f"/projects/{KILN}/undo", {})
+        self.assertEqual(self.states(), {"done": ALL - 7, "new": 7})
+
+    def position_of(self, pieces: set[str]) -> int:
+        """Cut nothing but what is not among some pieces: return how many stand before the first of them."""
+        (job,) = self.machine.memory.jobs.values()
+        job.sort(key=lambda w: w["id"].rsplit(":", 1)[-1] in pieces)
+        return len(job) - len(pieces)
+
+    def test_a_change_while_the_machine_is_away_is_withdrawn_later(self) -> None:
+        self.give()
+        self.accepted(self.jory, kind="change-settings", harness_allowance_mm=50)
+        self.assertEqual(self.states(), {"waiting": ALL - 10, "new": 10})
+        self.arrives()
+        self.look()
+        self.cut()
+        self.assertEqual(self.states(), {"done": ALL - 10, "new": 10})
+        self.assertEqual((len(self.machine.memory.cuts), self.look()["vain"]), (ALL - 10, []))
+
+    def test_a_machine_that_hangs_holds_no_project(self) -> None:
+        held = loaded(KILN)
+        free: list[bool] = []
+
+        def another() -> None:
+            """Ask for the project from another thread, as an editor's request would."""
+            got = held.lock.acquire(timeout=5)
+            free.append(got)
+            if got:
+                held.lock.release()
+
+        def hangs(*args: Any, **kwargs: Any) -> None:
+            thread = threading.Thread(target=another)
+            thread.start()
+            thread.join()
+            raise MachineAway("The machine does not answer.")
+
+        with patch("jolly_server.making.machine.ask_json", hangs):
+            self.give()
+            self.look()
+        self.assertTrue(free and all(free))
 
     def test_two_who_give_at_once_give_each_piece_once(self) -> None:
         self.arrives()

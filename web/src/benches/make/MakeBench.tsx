@@ -43,7 +43,8 @@ interface MakeView {
     limits?: Record<string, number>
   }
   open_jobs: number
-  orphans: number
+  /** Cut though the drawing asks for something else by now. */
+  vain: { number: string; start: string; end: string; length_mm: number; type_name: string }[]
 }
 
 const WORDS = { new: 'to give', waiting: 'waiting', done: 'done', refused: 'refused' }
@@ -78,7 +79,7 @@ export function MakeBench({ canEdit }: { canEdit: boolean }) {
     }
   }
   if (!view.data) return <Empty>Reading the cut list…</Empty>
-  const { wires, uncut, spools, stock, machine, orphans } = view.data
+  const { wires, uncut, spools, stock, machine, vain } = view.data
   const count = (state: Wire['state']) => wires.filter((w) => w.state === state).length
   const base = `/api/projects/${projectId}`
   return (
@@ -155,9 +156,17 @@ export function MakeBench({ canEdit }: { canEdit: boolean }) {
             {uncut[0]!.to}: {uncut[0]!.why}
           </Box>
         )}
-        {orphans > 0 && (
-          <Box role="status" sx={{ p: 1.5, color: COPPER, fontSize: 12.5 }}>
-            {orphans} pieces were cut that the drawing no longer asks for as they are.
+        {vain.length > 0 && (
+          <Box component="details" data-testid="vain" sx={{ p: 1.5, color: COPPER, fontSize: 12.5 }}>
+            <Box component="summary" sx={{ cursor: 'pointer' }}>
+              {vain.length === 1 ? 'One piece was' : `${vain.length} pieces were`} cut in vain: the drawing
+              has changed since
+            </Box>
+            {vain.map((w, n) => (
+              <Box key={n} sx={{ fontFamily: MONO, pl: 2 }}>
+                {w.number} {w.start} – {w.end}, {w.type_name}, {w.length_mm} mm
+              </Box>
+            ))}
           </Box>
         )}
         {wires.length === 0 ? (
