@@ -4,13 +4,32 @@ from __future__ import annotations
 
 import csv
 import io
+import struct
 import zipfile
+import zlib
 
 from openpyxl import load_workbook
 from openpyxl.utils.exceptions import InvalidFileException
 
 from jolly_core.model import FileError
 
+# What the reader of workbooks raises on files that are none, or are broken inside.
+_BROKEN = (
+    InvalidFileException,
+    zipfile.BadZipFile,
+    zlib.error,
+    SyntaxError,  # of XML: ParseError is one
+    LookupError,
+    ValueError,
+    TypeError,
+    AttributeError,
+    OSError,
+    EOFError,
+    RuntimeError,
+    NotImplementedError,
+    OverflowError,
+    struct.error,
+)
 MOST_ROWS = 20_000
 MOST_COLUMNS = 100
 
@@ -38,7 +57,7 @@ def _workbook(content: bytes, formulas: bool) -> list[list[str]]:
         page = book.worksheets[0]
         rows = page.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS, values_only=True)
         return [_trimmed(["" if v is None else _shown(v) for v in row]) for row in rows]
-    except (InvalidFileException, zipfile.BadZipFile, KeyError, IndexError, ValueError, OSError, EOFError):
+    except _BROKEN:
         raise FileError("This is not an XLSX workbook. Save it as .xlsx or .csv.") from None
 
 

@@ -72,6 +72,9 @@ def graphics_in(content: bytes, name: str, *, scale: float = 1.0, width: float =
     points = sum(len(p[1]) // 2 if p[0] == "poly" else 1 for p in found)
     if points > MOST_POINTS:
         raise FileError(f"{name} has {points} points; at most {MOST_POINTS} can be kept.", field="file")
+    numbers = (n for p in found for v in p[1:] for n in (v if isinstance(v, list) else [v]) if isinstance(n, float))
+    if not all(map(math.isfinite, numbers)):
+        raise FileError(f"{name} has a place that is no number. Draw it anew.", field="file")
     left, top, right, _ = extent(found)
     factor = width / (right - left) if width and right > left else scale
     return [_placed(p, -left, -top, factor) for p in found]
@@ -182,8 +185,10 @@ def _from_dxf(content: bytes, name: str) -> Art:
         document = ezdxf.filemanagement.read(io.StringIO(content.decode("utf-8", errors="replace")))
         factor = conversion_factor(InsertUnits(document.units), InsertUnits.Millimeters) if document.units else 1.0
         entities = list(islice(recursive_decompose(document.modelspace()), MOST_POINTS + 1))
-    except (DXFError, OSError, ValueError, TypeError, KeyError, IndexError) as error:
+    except (DXFError, OSError, ValueError, TypeError, LookupError, AttributeError, ArithmeticError) as error:
         raise FileError(f"{name} cannot be read as DXF.", field="file") from error
+    except RecursionError:
+        raise FileError(f"{name} has a block that holds itself. Explode it first.", field="file") from None
     if len(entities) > MOST_POINTS:
         raise FileError(f"{name} has more than {MOST_POINTS} things in it. Choose a simpler drawing.", field="file")
     found: Art = []
@@ -209,6 +214,10 @@ def _from_dxf(content: bytes, name: str) -> Art:
                 path = make_path(entity)
             except TypeError:
                 continue  # points, hatches and the like are no strokes
-            points = [n for p in path.flattening(CLOSE_MM / factor) for n in (p.x * factor, -p.y * factor)]
+            try:
+                flat = list(path.flattening(CLOSE_MM / factor))
+            except (ArithmeticError, ValueError, RecursionError) as error:
+                raise FileError(f"{name} has a curve that cannot be drawn.", field="file") from error
+            points = [n for p in flat for n in (p.x * factor, -p.y * factor)]
             found += _strokes(points)
     return found

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Callable
+from typing import Any
 from unittest import TestCase
 
 import ezdxf.filemanagement
@@ -95,3 +97,33 @@ class FromDxf(TestCase):
 
     def test_inches_become_millimetres(self) -> None:
         self.assertAlmostEqual(extent(graphics_in(dxf(1), "plate.dxf"))[2], 254.0, places=2)
+
+
+class BrokenDrawings(TestCase):
+    def dxf(self, fill: Callable[[Any], None]) -> bytes:
+        document = ezdxf.filemanagement.new()
+        fill(document)
+        out = io.StringIO()
+        document.write(out)
+        return out.getvalue().encode()
+
+    def refused(self, content: bytes) -> str:
+        with self.assertRaises(FileError) as caught:
+            graphics_in(content, "outline.dxf")
+        return caught.exception.message
+
+    def test_a_block_that_holds_itself(self) -> None:
+        def fill(document: Any) -> None:
+            block = document.blocks.new("LOOP")
+            block.add_line((0, 0), (10, 0))
+            block.add_blockref("LOOP", (1, 1))
+            document.modelspace().add_blockref("LOOP", (0, 0))
+
+        self.assertTrue(self.refused(self.dxf(fill)))
+
+    def test_places_that_are_no_numbers(self) -> None:
+        for bad in ("nan", "inf"):
+            content = self.dxf(lambda d: d.modelspace().add_line((0, 0), (12345.5, 7)))
+            self.assertTrue(self.refused(content.replace(b"12345.5", bad.encode())), bad)
+            circle = self.dxf(lambda d: d.modelspace().add_circle((0, 0), 12345.5))
+            self.assertTrue(self.refused(circle.replace(b"12345.5", bad.encode())), bad)

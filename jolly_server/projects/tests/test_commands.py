@@ -35,6 +35,14 @@ class Commands(DemoCase):
         path.write_text("\n".join(json.dumps(e) for e in edits))
         return path
 
+    def test_snags_that_lie_on_no_sheet_are_printed_too(self) -> None:
+        out = io.StringIO()
+        call_command("check_project", "dehumidifier", stdout=out, stderr=io.StringIO())
+        self.assertIn("no enclosure is laid out yet", out.getvalue())
+        rows = json.loads(self.run_command("check_project", "dehumidifier", json=True))
+        (row,) = [r for r in rows if r["code"] == "not-routed"]
+        self.assertEqual((row["sheet_id"], row["place"]), ("", "cabinet"))
+
     def test_each_has_help(self) -> None:
         ours = [n for n, app in get_commands().items() if str(app).startswith("jolly_server")]
         self.assertEqual(len(ours), 9)
