@@ -56,9 +56,6 @@ def open_bundle(content: bytes, name: str) -> tuple[str, bytes, dict[str, bytes]
     return tables[0].filename, table, found
 
 
-def keep_files(found: dict[str, bytes], wanted: Iterable[str]) -> int:
-    """Keep those of a zip's files that parts name, and return how many they were."""
-    names = set(wanted) & set(found)
-    for name in sorted(names):
-        keep_file(name, found[name])
-    return len(names)
+def keep_files(found: dict[str, bytes], wanted: Iterable[str]) -> dict[str, str]:
+    """Keep those of a zip's files that parts name, and return the name each has here."""
+    return {name: keep_file(name, found[name]) for name in sorted(set(wanted) & set(found))}

@@ -101,8 +101,7 @@ def take(ids: list[str], shelf: Shelf, by: str) -> int:
         else:
             taken.append(replace(offered, id=twin.pk, version=twin.version + 1))
     with transaction.atomic():
-        for name, content in pictures.items():
-            if content is not None:
-                keep_file(name, content)
+        kept = {name: keep_file(name, content) for name, content in pictures.items() if content is not None}
+        taken = [replace(p, picture=kept.get(p.picture, p.picture)) for p in taken]
         store_parts(taken, shelf, by=by, act="taken from the makers' catalogue")
     return len(taken)

@@ -129,7 +129,11 @@ def take(
     source = (file.name or "a file")[:120]
     tell = teller(request.user.pk, name, "Taking in", len(parts))
     with transaction.atomic():
-        keep_files(files, files_of(parts))
+        kept = keep_files(files, files_of(parts))
+        parts = [
+            replace(p, picture=kept.get(p.picture, p.picture), datasheet=kept.get(p.datasheet, p.datasheet))
+            for p in parts
+        ]
         store_parts(parts, target, by=request.user.get_username(), act=f"taken in from {source}", told=tell)
     return {"taken": len(parts), "left": sum(1 for r in rows if r.state == "bad")}
 

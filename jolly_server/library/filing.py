@@ -33,15 +33,23 @@ def file_name(name: str) -> str:
 
 
 def keep_file(name: str, content: bytes) -> str:
-    """Keep a file, in place of one of its name, and return the name.
+    """Keep a file and return the name it has here: another one than its own where that is a different file's.
+
+    What parts show is never exchanged behind their backs: whoever may change a part gives it the new name.
 
     Raises:
         RuleError: it is too large, or not what its ending says.
     """
     kept = file_name(name)
     media_type, start = checked_file(kept, content)
-    LibraryFile.objects.update_or_create(pk=kept, defaults={"media_type": media_type, "data": content})
-    return kept
+    stem, _, ending = kept.rpartition(".")
+    name, count = kept, 1
+    while (held := LibraryFile.objects.filter(pk=name).first()) is not None and bytes(held.data) != content:
+        count += 1
+        name = f"{stem}-{count}.{ending}"
+    if held is None:
+        LibraryFile.objects.create(pk=name, media_type=media_type, data=content)
+    return name
 
 
 def checked_file(name: str, content: bytes) -> tuple[str, bytes]:

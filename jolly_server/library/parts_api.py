@@ -138,8 +138,8 @@ def _class_out(of: PartClass, own: list[dict[str, Any]]) -> dict[str, Any]:
 
 @router.get("/makers", response=list[str])
 def makers(request: HttpRequest, part_class_key: str = "") -> list[str]:
-    """List the makers of the library's parts."""
-    return makers_of(part_class_key)
+    """List the makers of the parts in the libraries a person sees."""
+    return makers_of(part_class_key, shelves_for(request.user).values_list("pk", flat=True))
 
 
 @router.get("/shelves", response=list[dict[str, Any]])
@@ -233,8 +233,9 @@ def drop_own_field(request: HttpRequest, part_class_key: str, key: str) -> list[
 
 @router.get("/changes", response=list[dict[str, Any]])
 def changes(request: HttpRequest, limit: int = 100) -> list[dict[str, Any]]:
-    """List who changed what in the library, the youngest first."""
-    rows = PartVersion.objects.order_by("-pk")[: max(1, min(limit, 500))]
+    """List who changed what in the libraries a person sees, the youngest first."""
+    seen = list(shelves_for(request.user).values_list("name", flat=True))
+    rows = PartVersion.objects.filter(shelf_name__in=seen).order_by("-pk")[: max(1, min(limit, 500))]
     return [
         {"part_id": r.part_id, "library": r.shelf_name, "act": r.act, "by": r.by, "at": r.at.isoformat()} for r in rows
     ]

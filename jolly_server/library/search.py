@@ -137,9 +137,10 @@ def _condition(one: Filter) -> tuple[str, list[Any]]:
     return f"{inner}text IN ({', '.join(['%s'] * len(words))}))", [one.field, *words]
 
 
-def makers_of(part_class_key: str = "") -> list[str]:
-    """Return the makers of the library's parts, of one class or of all, by name."""
-    rows = LibraryPart.objects.filter(part_class=part_class_key) if part_class_key else LibraryPart.objects.all()
+def makers_of(part_class_key: str, shelf_ids: Iterable[str]) -> list[str]:
+    """Return the makers of the parts on some shelves, of one class or of all, by name."""
+    rows = LibraryPart.objects.filter(shelf_id__in=list(shelf_ids))
+    rows = rows.filter(part_class=part_class_key) if part_class_key else rows
     return sorted(rows.values_list("maker", flat=True).distinct())
 
 

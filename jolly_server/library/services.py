@@ -6,11 +6,14 @@ import json
 from collections import Counter
 from pathlib import Path
 
+from django.db.models import Q, QuerySet
+
 from jolly_core.library import BlockPattern, KeptStamp, check_part, pattern_from_json, pattern_to_json
 from jolly_core.model import FileError, IdSource, Part, Stamp, from_record
 
 from .models import LibraryPart, LibraryStamp, LibraryTitleBlock, Shelf
 from .search import FIELDS
+from .shelves import User
 from .storing import store_parts
 
 FORMAT = "jolly-spool-library"
@@ -18,13 +21,25 @@ _ids = IdSource()
 
 
 class StoredLibrary:
-    """The library as edits see it."""
+    """The library as edits see it: the company's parts and those of the person's own libraries.
+
+    Args:
+        user: who asks; None for the application itself, which sees all.
+    """
+
+    def __init__(self, user: User | None = None) -> None:
+        self.user = user
+
+    def _parts(self) -> QuerySet[LibraryPart]:
+        if self.user is None:
+            return LibraryPart.objects.all()
+        return LibraryPart.objects.filter(Q(shelf__owner=None) | Q(shelf__owner_id=self.user.pk))
 
     def part(self, id: str) -> Part | None:
         """Return a part by id or by its whole number."""
-        row = LibraryPart.objects.filter(pk=id).values_list(*FIELDS).first()
+        row = self._parts().filter(pk=id).values_list(*FIELDS).first()
         if row is None and id:
-            named = LibraryPart.objects.filter(number__iexact=id).order_by("shelf__order", "pk")
+            named = self._parts().filter(number__iexact=id).order_by("shelf__order", "pk")
             row = named.values_list(*FIELDS).first()
         return Part(*row) if row else None
 
@@ -40,7 +55,7 @@ class StoredLibrary:
 
     def parts_of(self, part_class: str) -> list[Part]:
         """Return the library's parts of a class, by number."""
-        rows = LibraryPart.objects.filter(part_class=part_class).order_by("number").values_list(*FIELDS)
+        rows = self._parts().filter(part_class=part_class).order_by("number").values_list(*FIELDS)
         return [Part(*row) for row in rows]
 
 

@@ -110,8 +110,9 @@ def edit(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
 @router.post("/{project_id}/preview", response=EditOut)
 def preview(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
     """Show what an edit would do, and store nothing."""
-    _, _, stored = role_and_revision(request, project_id, "editor")
-    return _out(project_id, None, preview_edit(project_id, payload.edit, payload.sheet_id, payload.since, stored))
+    user, _, stored = role_and_revision(request, project_id, "editor")
+    answer = preview_edit(project_id, payload.edit, payload.sheet_id, payload.since, stored, user)
+    return _out(project_id, None, answer)
 
 
 @router.post("/{project_id}/undo", response=EditOut)

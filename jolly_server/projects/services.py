@@ -75,7 +75,7 @@ def apply_edit(
         if done is not None:
             return done
         try:
-            outcome = compute(held.project, payload, ids=_ids, library=StoredLibrary())
+            outcome = compute(held.project, payload, ids=_ids, library=StoredLibrary(user))
         except GoneError as error:
             raise _who_removed(project_id, error) from error
         store_edit(
@@ -104,11 +104,18 @@ def _stored_revision(project_id: str) -> int:
     return ProjectRow.objects.values_list("revision", flat=True).get(pk=project_id)
 
 
-def preview_edit(project_id: str, payload: Payload, sheet_id: str, since: int, stored: int | None = None) -> Answer:
+def preview_edit(
+    project_id: str,
+    payload: Payload,
+    sheet_id: str,
+    since: int,
+    stored: int | None = None,
+    user: AbstractBaseUser | None = None,
+) -> Answer:
     """Work out an edit and what the sheet would look like, and store nothing."""
     held = loaded(project_id, stored)
     with held.lock:
-        outcome = compute(held.project, payload, library=StoredLibrary())
+        outcome = compute(held.project, payload, library=StoredLibrary(user))
         answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
         answer.table = outcome.table
         if has_page(held.project, sheet_id):
