@@ -40,6 +40,7 @@ export function Omnibox({ projectId }: { projectId: string }) {
   const go = useNavigate()
   const box = useRef<HTMLInputElement>(null)
   const [words, setWords] = useState('')
+  const marked = useRef<Line | null>(null)
   const found = useQuery({
     queryKey: ['find', projectId, words],
     queryFn: () =>
@@ -106,8 +107,15 @@ export function Omnibox({ projectId }: { projectId: string }) {
       inputValue={words}
       value={null}
       onInputChange={(_, value, reason) => setWords(reason === 'input' ? value : '')}
+      onHighlightChange={(_, line) => {
+        marked.current = line && typeof line !== 'string' ? line : null
+      }}
       onChange={(_, line) => {
-        if (line && typeof line !== 'string') line.run()
+        // Enter gives the typed words when the list has just changed: then the marked line is meant, else the first.
+        const mark = marked.current
+        const same = mark && lines.find((l) => l.label === mark.label && l.group === mark.group)
+        const meant = line && typeof line !== 'string' ? line : (same ?? lines[0])
+        meant?.run()
         setWords('')
         box.current?.blur()
       }}

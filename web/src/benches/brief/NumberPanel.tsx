@@ -7,6 +7,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf, type AnyEdit } from '../../api/client'
 import { MONO, QUIET, SNAG } from '../../app/theme'
+import { counted } from '../../kit/counted'
 import { usePick } from '../draw/store'
 import type { Sheets } from './shapes'
 
@@ -59,8 +60,12 @@ export function NumberPanel({ table, picked, close }: Props) {
     >
       <Box sx={{ fontWeight: 600 }}>Number again</Box>
       <Box sx={{ color: QUIET, fontSize: 12 }}>
-        {picked.length ? `${picked.length} chosen sheets` : `All ${table.sheets.length} sheets`}, in their
-        order. Tags and numbers made of lines follow; fixed ones stay.
+        {picked.length
+          ? counted(picked.length, 'chosen sheet')
+          : table.sheets.length === 1
+            ? 'The only sheet'
+            : `All ${table.sheets.length} sheets`}
+        , in their order. Tags and numbers made of lines follow; fixed ones stay.
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 0.75 }}>
         {text('Prefix', prefix, setPrefix)}

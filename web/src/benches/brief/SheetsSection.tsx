@@ -3,9 +3,10 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import InputBase from '@mui/material/InputBase'
 import { useMemo, useState, type ReactNode } from 'react'
-import { useNavigate } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import { client, got, type AnyEdit } from '../../api/client'
 import { LINE, QUIET } from '../../app/theme'
+import { counted } from '../../kit/counted'
 import { Bench } from '../../kit/Bench'
 import { Grid } from '../../kit/Grid'
 import type { CellChange, Column } from '../../kit/gridData'
@@ -147,7 +148,10 @@ export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boo
   const table = useSheetTable()
   const places = usePlaces()
   const [words, setWords] = useState('')
-  const [picked, setPicked] = useState<string[]>([])
+  // A sheet that is come from is chosen at once.
+  const [search] = useSearchParams()
+  const from = search.get('sheet')
+  const [picked, setPicked] = useState<string[]>(from ? [from] : [])
   const [panel, setPanel] = useState<'' | 'add' | 'number'>('')
   const data = table.data
   const columns = useMemo(
@@ -205,7 +209,9 @@ export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boo
           sx={{ flex: 1, fontSize: 13, bgcolor: '#fff', border: `1px solid ${LINE}`, borderRadius: 1, px: 1 }}
         />
         <Box sx={{ color: QUIET, fontSize: 12, whiteSpace: 'nowrap' }}>
-          {there.length ? `${there.length} of ${data.sheets.length} chosen` : `${data.sheets.length} sheets`}
+          {there.length
+            ? `${there.length} of ${data.sheets.length} chosen`
+            : counted(data.sheets.length, 'sheet')}
         </Box>
         {canEdit && (
           <>

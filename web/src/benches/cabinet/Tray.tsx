@@ -81,7 +81,11 @@ export function Tray({ waiting, surface, chosen, canEdit, gap, onGap, onChoose }
           onChange={(e) => onGap(e.target.value)}
         />
       )}
-      {!mine.length && <Box sx={{ px: 0.75, color: QUIET }}>everything for the {surface} is placed</Box>}
+      {!mine.length && (
+        <Box sx={{ px: 0.75, color: QUIET }}>
+          nothing waits for the {surface}: what is drawn for the panel comes here
+        </Box>
+      )}
       {others > 0 && (
         <Box sx={{ px: 0.75, mt: 1, color: QUIET, fontSize: 12 }}>
           {others} more for the {surface === 'plate' ? 'door' : 'plate'}

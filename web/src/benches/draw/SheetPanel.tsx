@@ -62,7 +62,9 @@ export function SheetPanel({ view, canEdit }: { view: View; canEdit: boolean }) 
         )
       })}
       <Box sx={{ fontSize: 12.5, mt: 0.5 }}>
-        <Link to={`/p/${projectId}/brief/sheets`}>Size, frame, title block, duplicate</Link>
+        <Link to={`/p/${projectId}/brief/sheets?sheet=${view.sheet.sheet?.id ?? ''}`}>
+          Size, frame, title block, duplicate
+        </Link>
       </Box>
       {canEdit && (
         <Section title="Drawing">

@@ -263,7 +263,7 @@ export const useSheet = create<SheetState>((set, get) => {
           ...(other ? { caret: firstCaret(view) } : {}),
         })
       } catch (error) {
-        if (get().sheetId === sheetId) set({ view: emptyView })
+        if (get().sheetId === sheetId) set({ view: emptyView, loaded: true, gone: true })
         refuse(error)
       } finally {
         if (opening === name) opening = ''

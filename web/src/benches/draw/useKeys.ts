@@ -13,12 +13,27 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 }
 
+/** Commands that take up a tool at once: a second letter gives the tool up again, see `armed`. */
+const DRAWS = ['wire', 'bus']
+/** How long a letter that is a command waits for a second one, which makes a word of it, in ms. */
+const WAIT_MS = 350
+
 export function useKeys(canEdit: boolean) {
   useEffect(() => {
+    // A letter that is a command, until it is known that no word is typed.
+    let waiting: { letter: string; run: () => void; timer: number } | null = null
+    const flush = () => {
+      const held = waiting
+      waiting = null
+      if (!held) return
+      window.clearTimeout(held.timer)
+      held.run()
+    }
     // The letter that took up the wire tool: when another letter follows at once, a word was meant ("beacon").
     let armed = ''
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event)) return
+      if (event.key.length > 1 && event.key !== 'Shift') flush()
       const s = useSheet.getState()
       const arrow = ARROWS[event.key]
       if (arrow && !event.altKey) {
@@ -32,6 +47,14 @@ export function useKeys(canEdit: boolean) {
       if (event.key === 'Enter' && s.tool.name === 'stroke') return putStroke()
       if (event.key === 'Enter' && (s.tool.name === 'paste' || s.tool.name === 'stamp')) return putHeld()
       const letter = /^[a-zA-Z]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey
+      if (canEdit && waiting && letter && !event.shiftKey && event.key !== waiting.letter) {
+        event.preventDefault()
+        window.clearTimeout(waiting.timer)
+        s.set({ tool: { name: 'place', text: waiting.letter + event.key }, message: null })
+        waiting = null
+        return
+      }
+      flush()
       const word = letter && armed && event.key !== armed
       if (canEdit && word && s.tool.name === 'wire' && !s.tool.corners.length) {
         event.preventDefault()
@@ -45,6 +68,10 @@ export function useKeys(canEdit: boolean) {
       const command = drawCommands.find((c) => c.shortcut === name && (c.enabled?.() ?? true))
       if (command && (canEdit || command.reads)) {
         event.preventDefault()
+        if (letter && !event.shiftKey && canEdit && s.tool.name === 'idle' && !DRAWS.includes(command.id)) {
+          waiting = { letter: event.key, run: command.run, timer: window.setTimeout(flush, WAIT_MS) }
+          return
+        }
         command.run()
         if (letter && useSheet.getState().tool.name === 'wire') armed = event.key
       } else if (canEdit && letter && s.tool.name === 'idle') {
@@ -53,6 +80,11 @@ export function useKeys(canEdit: boolean) {
       }
     }
     window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+    window.addEventListener('pointerdown', flush, true)
+    return () => {
+      if (waiting) window.clearTimeout(waiting.timer)
+      window.removeEventListener('keydown', onKey)
+      window.removeEventListener('pointerdown', flush, true)
+    }
   }, [canEdit])
 }
