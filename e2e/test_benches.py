@@ -234,7 +234,7 @@ class Others(BenchStory):
         field = page.get_by_label("At each end, mm")
         field.fill("100")
         self.done(page, lambda: field.press("Enter"))
-        expect(page.get_by_test_id("routed")).to_contain_text("42.72 m")
+        expect(page.get_by_test_id("routed")).to_contain_text("40.48 m")
 
     def test_a_channel_freed_and_a_card_that_is_drawn_cannot_be_deleted(self) -> None:
         page = self.open("io")

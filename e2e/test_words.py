@@ -15,7 +15,7 @@ class WordsStory(Story):
         page = self.page
         self.sign_in(page)
         self.new_sheet(page, "70", "Typed")
-        for gx, typed in ((20, "no"), (36, "no"), (60, "coil")):
+        for gx, typed in ((20, "start"), (36, "start"), (60, "coil")):
             before = self.revision()
             self.click(page, gx, 25)
             page.keyboard.press("Escape")

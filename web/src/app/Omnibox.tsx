@@ -81,8 +81,12 @@ export function Omnibox({ projectId }: { projectId: string }) {
       run: () => void go(`/p/${projectId}/${b.path}`),
     })),
   ].filter((l) => l.label.toLowerCase().includes(wanted))
+  // Of what was found for other letters only what has these too may be taken.
+  const known = (found.data ?? []).filter(
+    (f) => !found.isPlaceholderData || f.label.toLowerCase().includes(wanted),
+  )
   const lines: Line[] = [
-    ...(words.trim() ? (found.data ?? []) : []).map((f) => ({
+    ...(words.trim() ? known : []).map((f) => ({
       group: GROUPS[f.kind] ?? f.kind,
       label: f.label,
       hint: '',
