@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from jolly_core.circuits import AC, DC, Label, Way, label_in_words, reached, volts_between, way_in_words
-from jolly_core.library import definition
+from jolly_core.circuits import AC, DC, Label, Way, label_in_words, motor_beyond_a, reached, volts_between, way_in_words
+from jolly_core.circuits.motors import THROUGH
+from jolly_core.library import definition, number_in
 from jolly_core.model import Part, Project, Symbol
 from jolly_core.tagging import tag_on
 
@@ -121,3 +122,30 @@ def switched_volts(project: Project, symbol: Symbol) -> tuple[str, str]:
     """Return volts and kind that a consumer is switched to through contacts, "" for each that is not fixed."""
     found = input_volts(project, symbol)
     return (f"{found[0][0]:.4g}", found[0][1]) if found else ("", "")
+
+
+@check("motor-load", "A contactor or protective device that is not for the current of the motor behind it.")
+def motor_loads(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each pole symbol whose device's part carries too little, or cannot be set, for its motor."""
+    sheet = project.sheets[sheet_id]
+    told: set[str] = set()
+    for symbol in project.symbols_on(sheet_id):
+        device = project.devices.get(symbol.device_id)
+        part = project.part_of(device) if device else None
+        if definition(symbol.definition).unit not in THROUGH or device is None or part is None or device.id in told:
+            continue
+        load = number_in(part.ratings.get("ac3_a", ""))
+        low, high = (number_in(part.ratings.get(k, "")) for k in ("setting_min_a", "setting_max_a"))
+        if load is None and (low is None or high is None):
+            continue
+        current = motor_beyond_a(project, symbol.id)
+        words = ""
+        if current and load is not None and load < current - 1e-9:
+            words = f"carries {load:g} A AC-3"
+        elif current and low is not None and high is not None and not low - 1e-9 <= current <= high + 1e-9:
+            words = f"is set from {low:g} to {high:g} A"
+        if words:
+            told.add(device.id)
+            message = f"{tag_on(project, device, sheet)} ({part.number}) {words}, but its motor takes {current:g} A."
+            ids = (symbol.id,)
+            yield Snag("motor-load", "error", message, ids, sheet_id, symbol.x, symbol.y, "choose-part", device.id)

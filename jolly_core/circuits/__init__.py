@@ -1,6 +1,7 @@
 """One analysis of potentials for all that asks what a circuit would do: labels, ways through poles and contacts."""
 
 from .labels import AC, DC, PHASES, Label, is_rail, labels_of, number_of, volts_between
+from .motors import motor_beyond_a
 from .ways import (
     DRIVEN,
     Circuit,
@@ -35,6 +36,7 @@ __all__ = [
     "labels_of",
     "links_at",
     "links_of",
+    "motor_beyond_a",
     "number_of",
     "potential_at",
     "potential_of",

@@ -6,14 +6,11 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from jolly_core.checks import fits_volts, switched_volts
+from jolly_core.circuits import motor_beyond_a
+from jolly_core.circuits.motors import THROUGH
 from jolly_core.library import definition, number_in, unit_kinds
 from jolly_core.model import Device, Part, Project
-from jolly_core.sizing import motor_current_a
 from jolly_core.tagging import pins_of, remap, served_pins
-from jolly_core.wiring import net_of, sheet_groups
-
-_THROUGH = ("pole", "heater")
-_FARTHEST = 60
 
 
 @dataclass(slots=True, frozen=True)
@@ -58,49 +55,22 @@ def asked_of(project: Project, device: Device) -> Asked:
         unit = definition(symbol.definition).unit
         if unit in ("coil", "lamp") and not volts:
             volts, kind = switched_volts(project, symbol)
-        if unit in _THROUGH and not current:
-            current = _motor_beyond(project, symbol.id)
+        if unit in THROUGH and not current:
+            current = motor_beyond_a(project, symbol.id)
     return Asked(volts, kind, current)
-
-
-def _motor_beyond(project: Project, symbol_id: str) -> float:
-    """Return the rated current of a motor that is reached from a pole through other poles, 0 when there is none."""
-    waiting, seen = [symbol_id], {symbol_id}
-    for _ in range(_FARTHEST):
-        if not waiting:
-            break
-        symbol = project.symbols[waiting.pop(0)]
-        of_pin = sheet_groups(project, symbol.sheet_id).of_pin
-        for pin in range(len(definition(symbol.definition).pins) * len(symbol.units)):
-            for group in net_of(project, (symbol.sheet_id, of_pin[symbol.id, pin]), potential=True):
-                for other_id, _ in group.pins:
-                    other = project.symbols[other_id]
-                    unit = definition(other.definition).unit
-                    if unit == "motor":
-                        return _current_of(project, other.device_id)
-                    if unit in _THROUGH and other_id not in seen:
-                        seen.add(other_id)
-                        waiting.append(other_id)
-    return 0.0
-
-
-def _current_of(project: Project, device_id: str) -> float:
-    device = project.devices.get(device_id)
-    part = project.part_of(device) if device else None
-    if part is None:
-        return 0.0
-    rated = number_in(part.ratings.get("rated_a", ""))
-    power = number_in(part.ratings.get("power_kw", ""))
-    if rated is None and power is not None:
-        return motor_current_a(power)
-    return rated or 0.0
 
 
 def ranked(project: Project, device: Device, parts: Iterable[Part]) -> list[Candidate]:
     """Return parts for a device, best first, each with its reasons and the mapping of the drawn units."""
     asked = asked_of(project, device)
     found = [_judged(project, device, part, asked) for part in parts]
-    return sorted(found, key=lambda c: (-c.points, len(c.part.units), c.part.maker, c.part.number))
+    return sorted(found, key=lambda c: (-c.points, _size(c.part), len(c.part.units), c.part.maker, c.part.number))
+
+
+def _size(part: Part) -> float:
+    """Return what makes a part larger than another one of its class: the smallest that is enough comes first."""
+    sizes = (number_in(part.ratings.get(k, "")) for k in ("ac3_a", "setting_max_a", "rated_a", "power_kw"))
+    return next((size for size in sizes if size is not None), 0.0)
 
 
 def _judged(project: Project, device: Device, part: Part, asked: Asked) -> Candidate:
@@ -134,8 +104,7 @@ def _for_motor(part: Part, current: float) -> list[Reason]:
     if load is not None:
         over = load >= current
         words = f"{load:g} A AC-3 {'is enough' if over else 'is too little'} for the motor’s {current:g} A"
-        # Of those that are enough, the smaller is the better.
-        return [Reason(words, 30 - min(20, int(load / current)) if over else -60)]
+        return [Reason(words, 30 if over else -60)]
     if low is not None and high is not None:
         fits = low <= current <= high
         words = f"sets from {low:g} to {high:g} A, the motor takes {current:g} A"

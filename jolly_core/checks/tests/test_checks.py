@@ -24,6 +24,7 @@ class EachCheck(TestCase):
             "unpaired-continuation",
             "equal-tags",
             "lines-shared",
+            "motor-load",
             "number-given-up",
             "pin-full",
             "pins-twice",

@@ -5,6 +5,8 @@ from __future__ import annotations
 from unittest import TestCase
 
 from jolly_core.checks import Snag, all_snags, snags_on
+from jolly_core.edits.choosing import ranked
+from jolly_core.model import Part
 from jolly_core.testing import Workbench
 
 CODES = {"joined-potentials", "short-circuit", "poles-joined", "bridged", "dead-load", "rail-unfed"}
@@ -190,3 +192,29 @@ class Volts(TestCase):
         bench.do("assign-part", device_id=bench.device(motor), part_id="orrery-drives-od-n0-25")
         (snag,) = [s for s in all_snags(bench.project) if s.code == "consumer-voltage"]
         self.assertIn("690 V AC, but OD-N0-25 is for 400 V", snag.message)
+
+
+class MotorLoads(TestCase):
+    def test_a_contactor_too_small_for_its_motor_and_the_smallest_that_is_enough_first(self) -> None:
+        bench = Workbench(frame="zones")
+        for n in range(3):
+            bench.wire((10, 20 + 4 * n), (40, 20 + 4 * n), type_id=bench.red)
+        contactor = bench.place("contactor-pole", 20, 20)
+        coil = bench.place("coil", 20, 60)
+        bench.do("belong-to", symbol_id=contactor, device_id=bench.device(coil))
+        motor = bench.place("motor", 50, 40)
+        for n in range(3):
+            bench.wire((40, 20 + 4 * n), (50 + 4 * n, 20 + 4 * n), (50 + 4 * n, 40), type_id=bench.red)
+        bench.library.parts["m22"] = Part(
+            "m22", "Maker", "M22", "motor", units=(("motor", ("U1", "V1", "W1", "PE")),), ratings={"rated_a": "22"}
+        )
+        bench.do("assign-part", device_id=bench.device(motor), part_id="m22")
+        device = bench.project.devices[bench.device(coil)]
+        parts = [p for p in bench.library.parts_of("contactor") if p.ratings.get("coil_voltage_v") == "24"]
+        best = ranked(bench.project, device, parts)[0].part
+        self.assertEqual(best.ratings["ac3_a"], "25")
+        bench.do("assign-part", device_id=device.id, part_id="brindlework-bw-c09-24d")
+        (snag,) = [s for s in all_snags(bench.project) if s.code == "motor-load"]
+        self.assertIn("carries 9 A AC-3, but its motor takes 22 A", snag.message)
+        bench.do("assign-part", device_id=device.id, part_id=best.id)
+        self.assertNotIn("motor-load", {s.code for s in all_snags(bench.project)})

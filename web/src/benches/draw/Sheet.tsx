@@ -70,7 +70,7 @@ export function Sheet({ canEdit, onGo }: Props) {
   if (!facts)
     return (
       <Box sx={{ p: 3, color: 'text.secondary' }}>
-        {loaded ? 'This sheet is gone.' : 'Opening the sheet…'}
+        {loaded ? 'This sheet is gone. Choose another one on the left.' : 'Opening the sheet…'}
       </Box>
     )
 

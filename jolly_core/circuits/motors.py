@@ -1,0 +1,44 @@
+"""The motor that a pole feeds, and its current."""
+
+from __future__ import annotations
+
+from jolly_core.library import definition, number_in
+from jolly_core.model import Project
+from jolly_core.sizing import motor_current_a
+from jolly_core.wiring import net_of, sheet_groups
+
+THROUGH = ("pole", "heater")  # units that current passes on its way to a motor
+FARTHEST = 200  # symbols looked at
+
+
+def motor_beyond_a(project: Project, symbol_id: str) -> float:
+    """Return the rated current of a motor that is reached from a pole through other poles, 0 when there is none."""
+    waiting, seen = [symbol_id], {symbol_id}
+    for _ in range(FARTHEST):
+        if not waiting:
+            break
+        symbol = project.symbols[waiting.pop(0)]
+        of_pin = sheet_groups(project, symbol.sheet_id).of_pin
+        for pin in range(len(definition(symbol.definition).pins) * len(symbol.units)):
+            for group in net_of(project, (symbol.sheet_id, of_pin[symbol.id, pin]), potential=True):
+                for other_id, _ in group.pins:
+                    other = project.symbols[other_id]
+                    unit = definition(other.definition).unit
+                    if unit == "motor":
+                        return _current_of(project, other.device_id)
+                    if unit in THROUGH and other_id not in seen:
+                        seen.add(other_id)
+                        waiting.append(other_id)
+    return 0.0
+
+
+def _current_of(project: Project, device_id: str) -> float:
+    device = project.devices.get(device_id)
+    part = project.part_of(device) if device else None
+    if part is None:
+        return 0.0
+    rated = number_in(part.ratings.get("rated_a", ""))
+    power = number_in(part.ratings.get("power_kw", ""))
+    if rated is None and power is not None:
+        return motor_current_a(power)
+    return rated or 0.0
