@@ -51,6 +51,8 @@ def layout_faults(project: Project, enclosure: Enclosure) -> list[Fault]:
     found: list[Fault] = []
     for surface in ("plate", "door"):
         found += _collisions(project, enclosure, surface)
+        found += _measures(project, enclosure, surface)
+    found += _ducts_on_ducts(project, enclosure)
     for rail in sorted((r for r in project.rails.values() if r.enclosure_id == enclosure.id), key=lambda r: r.id):
         load, room = rail_load(project, rail), rail_length(rail)
         where = f"at {rail.y1:g} mm from the top" if rail_is_level(rail) else f"at {rail.x1:g} mm from the left"
@@ -63,6 +65,34 @@ def layout_faults(project: Project, enclosure: Enclosure) -> list[Fault]:
                 tag = full_tag(project, project.devices[placing.device_id])
                 message = f"{tag} stands over the end of the rail {where}."
                 found.append(Fault("off-rail", message, (placing.id, rail.id), placing.device_id))
+    return found
+
+
+def _measures(project: Project, enclosure: Enclosure, surface: str) -> list[Fault]:
+    """Return what has no outline, and what is deeper than the enclosure leaves room for in front of its plate."""
+    part = project.part_of(project.devices[enclosure.device_id])
+    room = part.depth_mm - number_of(part, "plate_depth_mm") if part and part.depth_mm else 0.0
+    found = []
+    for placing in placings_in(project, enclosure.id, surface):
+        box, tag = outline(project, placing), full_tag(project, project.devices[placing.device_id])
+        if not (box.width and box.height):
+            message = f"{tag} has no outline: its part has no width or height, or it has none. Choose a part that has."
+            found.append(Fault("no-outline", message, (placing.id,), placing.device_id))
+        if room and box.depth > room + 0.01:
+            message = f"{tag} is {box.depth:g} mm deep, but the enclosure has {room:g} mm in front of its plate."
+            found.append(Fault("too-deep", message, (placing.id,), placing.device_id))
+    return found
+
+
+def _ducts_on_ducts(project: Project, enclosure: Enclosure) -> list[Fault]:
+    """Return pairs of ducts of one direction that lie on each other; across each other they make a corner."""
+    ducts = sorted((d for d in project.ducts.values() if d.enclosure_id == enclosure.id), key=lambda d: d.id)
+    found = []
+    for n, one in enumerate(ducts):
+        for two in ducts[n + 1 :]:
+            alike = (one.y1 == one.y2) == (two.y1 == two.y2)
+            if alike and duct_outline(project, one.id).overlaps(duct_outline(project, two.id)):
+                found.append(Fault("duct-on-duct", "Two ducts lie on each other. Move one.", (one.id, two.id)))
     return found
 
 

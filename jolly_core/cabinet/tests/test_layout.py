@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.cabinet import (
@@ -69,6 +70,20 @@ class Cabinet(TestCase):
     def faults(self) -> list[str]:
         enclosure = self.bench.project.enclosures[self.enclosure]
         return [f.message for f in layout_faults(self.bench.project, enclosure)]
+
+    def test_ducts_on_each_other_and_what_is_too_deep_or_has_no_outline(self) -> None:
+        self.put(*self.devices[:2])
+        self.assertEqual(self.faults(), [])
+        self.draw("duct", DUCT, 100, 75, 300, 75)
+        self.assertEqual(self.faults(), ["Two ducts lie on each other. Move one."])
+        parts = self.bench.project.parts
+        relay = next(id for id, part in parts.items() if part.part_class == "relay")
+        parts[relay] = replace(parts[relay], depth_mm=400.0)
+        self.bench.project.stamp += 1
+        self.assertEqual(sum("is 400 mm deep, but the enclosure has" in f for f in self.faults()), 2)
+        parts[relay] = replace(parts[relay], depth_mm=80.0, width_mm=0.0)
+        self.bench.project.stamp += 1
+        self.assertEqual(sum("has no outline" in f for f in self.faults()), 2)
 
     def test_what_is_not_placed_waits_in_the_tray(self) -> None:
         self.assertEqual({d.id for d in tray(self.bench.project)}, set(self.devices))
