@@ -187,14 +187,14 @@ class _Stamping:
 
     def run(self) -> None:
         at = (self.payload.x, self.payload.y)
-        on_sheet = 0
+        on_sheet, sheets = 0, 1
         for n, answers in enumerate(self.payload.rows, start=1):
             if on_sheet and self._amiss(at):
                 self._next_sheet()
-                at, on_sheet = (self.payload.x, self.payload.y), 0
-            if n == 1 and self._amiss(at):
+                at, on_sheet, sheets = (self.payload.x, self.payload.y), 0, sheets + 1
+            if self._amiss(at):
                 words = f"It would lie partly {self._amiss(at)} of sheet {self.sheet.number}."
-                self.work.outcome.remarks.append(f"{words} Choose another place, or a larger size for the sheet.")
+                raise RuleError(f"{words} Choose another place, or a larger size for the sheet.", field="x")
             wishes, chosen = wishes_for(self.work, self.body, answers)
             dx, dy = at[0] - self.body.anchor[0], at[1] - self.body.anchor[1]
             draft = self.work.draft(self.sheet.id)
@@ -203,6 +203,8 @@ class _Stamping:
             self.table += [[f"{n} {label}".strip(), *row] for row in chosen]
             at = (at[0] + self.pitch[0], at[1] + self.pitch[1])
             on_sheet += 1
+        if sheets > 1:
+            self.work.outcome.remarks.insert(0, f"{len(self.payload.rows)} copies on {sheets} sheets.")
         if self.table:
             self.work.outcome.table = [["Copy", "What", "Choice", "Why"], *self.table]
         self.work.outcome.caret = (max(1, at[0]), max(1, at[1])) if not self._amiss(at) else None

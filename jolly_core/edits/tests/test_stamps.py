@@ -86,15 +86,25 @@ class FromATable(TestCase):
         with self.assertRaisesRegex(RuleError, "neither in the project"):
             bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="nothing", x=20, y=14)
 
-    def test_where_a_sheet_is_too_small_it_is_said_before_and_found_after(self) -> None:
-        for size, said in (("A3", False), ("A4", True)):
-            bench = with_bus(100)
-            if size != bench.project.sheets[bench.sheet].size:
-                bench.do("change-sheets", sheets=[{"sheet_id": bench.sheet, "size": size}])
-            outcome = bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=20, y=14)
-            self.assertEqual(any("larger size for the sheet" in r for r in outcome.remarks), said, size)
-            amiss = [s for s in snags_on(bench.project, bench.sheet) if s.code == "outside-frame"]
-            self.assertEqual(bool(amiss), said, size)
+    def test_what_would_leave_the_frame_is_refused(self) -> None:
+        bench = with_bus(100)
+        bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=20, y=14)
+        self.assertFalse([s for s in snags_on(bench.project, bench.sheet) if s.code == "outside-frame"])
+        small = with_bus(100)
+        small.do("change-sheets", sheets=[{"sheet_id": small.sheet, "size": "A4"}])
+        count = len(small.project.sheets)
+        twenty: list[dict[str, str]] = [{"Motor": f"M{n}"} for n in range(20)]
+        for rows in (twenty[:1], twenty):
+            with self.assertRaisesRegex(RuleError, "It would lie partly .* a larger size for the sheet"):
+                small.do("put-stamp", sheet_id=small.sheet, stamp_id="direct-starter", x=20, y=14, rows=rows)
+        self.assertEqual(len(small.project.sheets), count)
+
+    def test_copies_over_several_sheets_are_counted_first(self) -> None:
+        bench = with_bus()
+        rows = [{"Motor": f"M{n}", "Power kW": "1.5"} for n in range(9)]
+        outcome = bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=20, y=14, rows=rows)
+        sheets = {s.sheet_id for s in bench.project.symbols.values()}
+        self.assertEqual(outcome.remarks[0], f"9 copies on {len(sheets)} sheets.")
 
     def test_a_part_typed_by_hand_wins_over_the_one_proposed(self) -> None:
         bench = with_bus()
