@@ -10,55 +10,56 @@ from jolly_core.model import Project
 from jolly_core.tagging import lead_of, tag_on
 from jolly_core.wiring import (
     Group,
-    GroupKey,
     holders_of_numbers,
     nets_of_sheet,
     wire_numbers,
 )
 
-from .registry import Act, Snag, check
+from .registry import Act, Snag, check, project_check
 
 _COILS = ("relay", "contactor", "timer")
 
 
 @check("number-twice", "One wire number on two potentials.")
 def number_twice(project: Project, sheet_id: str) -> Iterator[Snag]:
-    """Yield a snag for each potential of a sheet that shows a number another one shows too, wherever it is.
+    """Yield a snag for each potential of a sheet whose number another one has too, here or fixed elsewhere.
 
     Notes:
         Running numbers of the project's own pattern differ by the way they are counted, so that only fixed ones are
-        looked for on other sheets; with rules of numbers all sheets are looked at.
+        looked for on other sheets; what rules of numbers make alike on two sheets is told by another check.
     """
     numbers = wire_numbers(project, sheet_id)
-    holders = holders_of_numbers(project) if project.number_rules else {}
     first: dict[str, Group] = {}
     for potential in nets_of_sheet(project, sheet_id, potential=True):
-        for number, here in {
-            numbers[g.index]: g for g in potential if g.sheet_id == sheet_id and g.index in numbers
-        }.items():
-            own = {id for g in potential for id in g.wires}
+        shown = {numbers[g.index]: g for g in potential if g.sheet_id == sheet_id and g.index in numbers}
+        own = {id for g in potential for id in g.wires} if any(map(project.numbered_wires.has, shown)) else set()
+        for number, here in shown.items():
             elsewhere = [i for i in project.numbered_wires.get(number) if i not in own]
-            if number in first or elsewhere or len(holders.get(number, ())) > 1:
-                y, x = here.first
-                other = _sheet_of_number(project, first.get(number), elsewhere, holders.get(number, {}), potential)
-                message = f"The number {number} is on two potentials, the other on sheet {other}. Give one another."
-                yield Snag("number-twice", "error", message, tuple(here.wires[:1]), sheet_id, x, y)
+            if number in first or elsewhere:
+                other = project.wires[elsewhere[0]].sheet_id if elsewhere else sheet_id
+                yield _twice(project, number, here, other)
             first.setdefault(number, here)
 
 
-def _sheet_of_number(
-    project: Project,
-    before: Group | None,
-    elsewhere: list[str],
-    holders: dict[GroupKey, Group],
-    own: list[Group],
-) -> str:
-    """Return the number of the sheet where another potential has the number."""
-    if elsewhere:
-        return project.sheets[project.wires[elsewhere[0]].sheet_id].number
-    others = [g.sheet_id for key, g in holders.items() if key != own[0].key]
-    sheet_id = others[0] if others else before.sheet_id if before else own[0].sheet_id
-    return project.sheets[sheet_id].number
+def _twice(project: Project, number: str, here: Group, other_id: str) -> Snag:
+    y, x = here.first
+    other = project.sheets[other_id].number
+    message = f"The number {number} is on two potentials, the other on sheet {other}. Give one another."
+    return Snag("number-twice", "error", message, tuple(here.wires[:1]), here.sheet_id, x, y)
+
+
+@project_check("number-twice-by-rules", "One wire number that rules of numbers make on two potentials.")
+def number_twice_by_rules(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each potential whose running number rules make on another sheet, too."""
+    if not project.number_rules:
+        return
+    for number, at in holders_of_numbers(project).items():
+        if len(at) > 1 and not project.numbered_wires.has(number):
+            groups = list(at.values())
+            for group in groups:
+                other = next((g for g in groups if g.sheet_id != group.sheet_id), None)
+                if other is not None:
+                    yield _twice(project, number, group, other.sheet_id)
 
 
 @check("lines-shared", "A sheet with line numbers that a sheet before it has too.")

@@ -32,6 +32,12 @@ def ordered(project: Project, net: list[Group]) -> list[Connection]:
     """Return the conductors of a net, kept until something they depend on changes: most nets outlive most edits."""
     kept: dict[GroupKey, tuple[object, list[Connection]]] = project.kept.setdefault("connections", {})
     pins = [pin for g in net for pin in g.pins]
+    if len(pins) < 3:  # most nets: two pins are joined in one way only
+        stamps = tuple((g.key, project.sheet_stamp(g.sheet_id)) for g in net)
+        known = kept.get(net[0].key)
+        if known is None or known[0] != stamps:
+            known = kept[net[0].key] = (stamps, connections(project, net))
+        return known[1]
     twin = _first_pole(project, net, pins)
     lead = ordered(project, twin) if twin else []
     state = (

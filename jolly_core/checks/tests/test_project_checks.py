@@ -17,6 +17,7 @@ class Registry(TestCase):
             "field-wire",
             "jumps-wall",
             "equal-tags-beside",
+            "number-twice-by-rules",
             "terminal-number-twice",
             "door-hole",
             "not-placed",
