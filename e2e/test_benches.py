@@ -64,13 +64,15 @@ class Terminals(BenchStory):
         handle = page.get_by_label("Move 2")
         handle.focus()
         self.done(page, lambda: page.keyboard.press("ArrowUp"))
-        expect(rows.nth(1)).to_have_attribute("data-testid", "place-2")
-        self.done(page, lambda: page.get_by_label("Bridge 2 and 1").click())
-        expect(page.get_by_label("Part 2 and 1")).to_be_visible()
+        # Numbers go by place: what was the second terminal is the first now.
+        expect(rows.nth(1)).to_have_attribute("data-testid", "place-1")
+        expect(rows.nth(2)).to_have_attribute("data-testid", "place-2")
+        self.done(page, lambda: page.get_by_label("Bridge 1 and 2").click())
+        expect(page.get_by_label("Part 1 and 2")).to_be_visible()
         (bridge,) = [b for b in self.project().bridges.values() if b.units == (2, 1)]
         self.assertTrue(bridge.id)
         page.keyboard.press("Control+z")
-        expect(page.get_by_label("Bridge 2 and 1")).to_be_visible()
+        expect(page.get_by_label("Bridge 1 and 2")).to_be_visible()
 
     def test_a_number_given_twice_is_refused_and_the_old_one_stands_again(self) -> None:
         page = self.open("terminals")

@@ -107,6 +107,7 @@ export function CabinetBench({ canEdit }: { canEdit: boolean }) {
           )}
           <Tray
             waiting={tray}
+            laidOut={enclosure !== null}
             surface={surface}
             chosen={tool.name === 'put' ? tool.ids : []}
             canEdit={canEdit && enclosure !== null && look !== 'space'}

@@ -8,6 +8,8 @@ import type { SurfaceName, Waiting } from './shapes'
 
 interface Props {
   waiting: Waiting[]
+  /** An enclosure is there, so that something can be placed. */
+  laidOut: boolean
   surface: SurfaceName
   chosen: string[]
   canEdit: boolean
@@ -16,7 +18,7 @@ interface Props {
   onChoose: (ids: string[]) => void
 }
 
-export function Tray({ waiting, surface, chosen, canEdit, gap, onGap, onChoose }: Props) {
+export function Tray({ waiting, laidOut, surface, chosen, canEdit, gap, onGap, onChoose }: Props) {
   const mine = waiting.filter((w) => w.surface === surface)
   const others = waiting.length - mine.length
   const ready = mine.filter((w) => w.width > 0)
@@ -83,7 +85,9 @@ export function Tray({ waiting, surface, chosen, canEdit, gap, onGap, onChoose }
       )}
       {!mine.length && (
         <Box sx={{ px: 0.75, color: QUIET }}>
-          nothing waits for the {surface}: what is drawn for the panel comes here
+          {laidOut
+            ? `everything for the ${surface} is placed`
+            : `what is drawn for the ${surface} waits here; add an enclosure to place it`}
         </Box>
       )}
       {others > 0 && (

@@ -17,6 +17,7 @@ const ARROWS: Record<string, [number, number]> = {
 const DRAWS = ['wire', 'bus']
 /** How long a letter that is a command waits for a second one, which makes a word of it, in ms. */
 const WAIT_MS = 350
+const TREMBLE_PX = 3
 
 export function useKeys(canEdit: boolean) {
   useEffect(() => {
@@ -80,11 +81,17 @@ export function useKeys(canEdit: boolean) {
       }
     }
     window.addEventListener('keydown', onKey)
+    // A hand that moves the pointer types no word; a tremble is no move.
+    const onMove = (event: PointerEvent) => {
+      if (waiting && Math.abs(event.movementX) + Math.abs(event.movementY) > TREMBLE_PX) flush()
+    }
     window.addEventListener('pointerdown', flush, true)
+    window.addEventListener('pointermove', onMove, true)
     return () => {
       if (waiting) window.clearTimeout(waiting.timer)
       window.removeEventListener('keydown', onKey)
       window.removeEventListener('pointerdown', flush, true)
+      window.removeEventListener('pointermove', onMove, true)
     }
   }, [canEdit])
 }
