@@ -4,7 +4,7 @@ from .bus import bus_lanes, simplified
 from .buspins import onto_pins, row_at
 from .canonical import canonical, is_canonical, normal
 from .draft import SheetDraft, joins, move
-from .frame import where_amiss
+from .frame import OUTSIDE, where_amiss
 from .geometry import (
     GRID_MM,
     UPRIGHT,
@@ -44,6 +44,7 @@ from .lines import (
 from .protective import is_protective, switching_pairs
 
 __all__ = [
+    "OUTSIDE",
     "is_protective",
     "switching_pairs",
     "counts_lines",

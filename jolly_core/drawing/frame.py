@@ -7,6 +7,7 @@ from jolly_core.model import Project, Sheet
 
 from .lines import FRAME_MM, size_mm
 
+OUTSIDE = "outside the frame"
 BoxMm = tuple[float, float, float, float]  # left, top, right, bottom
 
 
@@ -21,7 +22,7 @@ def where_amiss(project: Project, sheet: Sheet, box: BoxMm) -> str:
     width, height = size_mm(sheet)
     left, top, right, bottom = box
     if left < FRAME_MM or top < FRAME_MM or right > width - FRAME_MM or bottom > height - FRAME_MM:
-        return "outside the frame"
+        return OUTSIDE
     block = block_of(project, sheet).block
     if right > width - FRAME_MM - block.width_mm and bottom > height - FRAME_MM - block.height_mm:
         return "under the title block"

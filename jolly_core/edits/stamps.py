@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import GRID_MM, SheetDraft, extent_of, where_amiss
+from jolly_core.drawing import GRID_MM, OUTSIDE, SheetDraft, extent_of, where_amiss
 from jolly_core.library import built_in_stamps
 from jolly_core.model import Continuation, Project, RuleError, Sheet, Stamp, Wire
 from jolly_core.wiring import sheet_groups, wire_numbers
@@ -192,9 +192,14 @@ class _Stamping:
             if on_sheet and self._amiss(at):
                 self._next_sheet()
                 at, on_sheet, sheets = (self.payload.x, self.payload.y), 0, sheets + 1
-            if self._amiss(at):
-                words = f"It would lie partly {self._amiss(at)} of sheet {self.sheet.number}."
-                raise RuleError(f"{words} Choose another place, or a larger size for the sheet.", field="x")
+            amiss = self._amiss(at)
+            if amiss:
+                words = f"It would lie partly {amiss} of sheet {self.sheet.number}."
+                words = f"{words} Choose another place, or a larger size for the sheet."
+                if amiss == OUTSIDE and len(self.payload.rows) > 1:
+                    raise RuleError(words, field="x")
+                if n == 1:
+                    self.work.outcome.remarks.append(words)
             wishes, chosen = wishes_for(self.work, self.body, answers)
             dx, dy = at[0] - self.body.anchor[0], at[1] - self.body.anchor[1]
             draft = self.work.draft(self.sheet.id)

@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
+from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
 DEEPEST = 60
@@ -86,7 +87,7 @@ class Readable:
         problem = self._problem(request) if request.path.startswith("/api/") else ""
         if problem:
             body = {"code": "invalid", "message": f"{problem} Nothing was changed.", "field": "", "ids": []}
-            return JsonResponse(body, status=422)
+            return JsonResponse(body, status=400)
         return self.get_response(request)
 
     def _problem(self, request: HttpRequest) -> str:
@@ -95,7 +96,10 @@ class Readable:
             return "The request holds a character that is none, such as a zero byte. Type the words again."
         if "json" not in (request.content_type or ""):
             return ""
-        body = request.body
+        try:
+            body = request.body
+        except RequestDataTooBig:
+            return ""  # told where it is read
         if b"\\u" in body and escaped_unstorable(body):
             return "The text holds a character that is none, such as half of one. Type it again."
         if body.count(b"[") + body.count(b"{") > _WORTH_COUNTING and depth_of(body) > DEEPEST:

@@ -144,7 +144,10 @@ def _done(held: Loaded, project_id: str, key: str, sheet_id: str, before: View |
     entry = JournalEntry.objects.filter(project_id=project_id, key=key).first() if key else None
     if entry is None:
         return None
-    placed = [r["id"] for r in json.loads(entry.changes) if r["before"] is None and r["kind"] != "device"]
+    new = [r for r in json.loads(entry.changes) if r["before"] is None and r["kind"] != "device"]
+    # Wires that came along with a symbol were not what was placed.
+    symbols = any(r["kind"] == "symbol" for r in new)
+    placed = [r["id"] for r in new if not (symbols and r["kind"] == "wire")]
     return Answer(held.revision, entry.label, placed, view=_view(held, sheet_id, before))
 
 

@@ -86,18 +86,20 @@ class FromATable(TestCase):
         with self.assertRaisesRegex(RuleError, "neither in the project"):
             bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="nothing", x=20, y=14)
 
-    def test_what_would_leave_the_frame_is_refused(self) -> None:
+    def test_a_table_of_copies_that_would_leave_the_frame_is_refused_and_one_is_told(self) -> None:
         bench = with_bus(100)
         bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=20, y=14)
         self.assertFalse([s for s in snags_on(bench.project, bench.sheet) if s.code == "outside-frame"])
         small = with_bus(100)
         small.do("change-sheets", sheets=[{"sheet_id": small.sheet, "size": "A4"}])
         count = len(small.project.sheets)
-        twenty: list[dict[str, str]] = [{"Motor": f"M{n}"} for n in range(20)]
-        for rows in (twenty[:1], twenty):
-            with self.assertRaisesRegex(RuleError, "It would lie partly .* a larger size for the sheet"):
-                small.do("put-stamp", sheet_id=small.sheet, stamp_id="direct-starter", x=20, y=14, rows=rows)
+        twenty = [{"Motor": f"M{n}"} for n in range(20)]
+        with self.assertRaisesRegex(RuleError, "It would lie partly .* a larger size for the sheet"):
+            small.do("put-stamp", sheet_id=small.sheet, stamp_id="direct-starter", x=20, y=14, rows=twenty)
         self.assertEqual(len(small.project.sheets), count)
+        outcome = small.do("put-stamp", sheet_id=small.sheet, stamp_id="direct-starter", x=20, y=14)
+        self.assertIn("larger size for the sheet", outcome.remarks[0])
+        self.assertTrue([s for s in snags_on(small.project, small.sheet) if s.code == "outside-frame"])
 
     def test_copies_over_several_sheets_are_counted_first(self) -> None:
         bench = with_bus()

@@ -90,6 +90,7 @@ class Records(TestCase):
             "float": 2.5,
             "bool": True,
             "tuple[int, ...]": (1, 2),
+            "tuple[str, ...]": ("a.0-b.1",),
             "Base64": "eA==",
             "Document": "{}",
             "tuple[tuple[str, tuple[str, ...]], ...]": (("running", ("1", "1")),),

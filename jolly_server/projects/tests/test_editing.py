@@ -28,7 +28,7 @@ class Editing(DemoCase):
         sheet = self.sheet("30")
         view = self.anna.get(f"/api/projects/{KILN}/sheets/{sheet}/view").json()
         self.assertTrue(view["view"]["whole"])
-        edit = {"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 40, "y": 61}
+        edit = {"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 40, "y": 61, "rotation": 0}
         answer = self.post(
             self.anna, f"/projects/{KILN}/edits", {"edit": edit, "sheet_id": sheet, "since": view["revision"]}
         ).json()
@@ -40,7 +40,7 @@ class Editing(DemoCase):
     def test_a_preview_shows_the_same_and_stores_nothing(self) -> None:
         sheet = self.sheet("30")
         before = list(self.stored().entities())
-        edit = {"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 40, "y": 61}
+        edit = {"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 40, "y": 61, "rotation": 0}
         body = {"edit": edit, "sheet_id": sheet, "since": 0}
         self.anna.get(f"/api/projects/{KILN}/sheets/{sheet}/view")
         shown = self.post(self.anna, f"/projects/{KILN}/preview", body).json()

@@ -14,7 +14,7 @@ class Journal(DemoCase):
         super().setUp()
         self.anna, self.jory = self.person("anna"), self.person("jory")
         self.lamp = self.placed(
-            self.anna, kind="place-symbol", sheet_id=self.sheet("30"), definition="lamp", x=50, y=61
+            self.anna, kind="place-symbol", sheet_id=self.sheet("30"), definition="lamp", x=50, y=61, rotation=0
         )
         self.note = self.placed(self.jory, kind="place-note", sheet_id=self.sheet("10"), x=20, y=70, text="Lock out")
         self.accepted(self.anna, kind="change-settings", site="Kiln house")
