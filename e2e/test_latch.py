@@ -39,10 +39,12 @@ class LatchStory(Story):
             self.place(page, 74, line, "lamp", "Lamp")
         expect(self.symbols(page)).to_have_count(8)
 
-    def assign(self, page: Page, at: tuple[float, float], typed: str, number: str) -> None:
+    def assign(self, page: Page, at: tuple[float, float], tag: str, typed: str, number: str) -> None:
         """Choose a part for the device at a place by typing part of its number."""
         before = self.revision()
         self.click(page, *at)
+        # The card of the device before stays until that of this one is there.
+        expect(page.get_by_role("complementary", name="Inspector").get_by_label("Tag", exact=True)).to_have_value(tag)
         page.get_by_role("button", name="Choose part").click()
         page.get_by_label("Find a part").fill(typed)
         page.get_by_role("listbox", name="Parts found").get_by_text(number, exact=True).click()
@@ -88,7 +90,7 @@ class LatchStory(Story):
     def test_parts_by_part_of_a_number_and_the_fourth_contact(self) -> None:
         page = self.page
         self.draw_latch(page)
-        self.assign(page, (76, 16), "c09-24d-31", "BW-C09-24D-31")
+        self.assign(page, (76, 16), "-KF4", "c09-24d-31", "BW-C09-24D-31")
         expect(page.locator("[data-kind=table]")).to_contain_text("43-44")
         self.assertIn("-QA2", texts(page))
         for line, pins in ((52, "43-44 free"), (61, "none free")):
