@@ -26,7 +26,6 @@ _BROKEN = (
     OSError,
     EOFError,
     RuntimeError,
-    NotImplementedError,
     OverflowError,
     struct.error,
 )
