@@ -13,14 +13,13 @@ from jolly_core.cables import cable_cores
 from jolly_core.circuits import Potential, links_of, potential_of, potentials_on
 from jolly_core.drawing import pin_points
 from jolly_core.library import definition
-from jolly_core.model import Project, Sheet, Symbol
-from jolly_core.tagging import full_tag, pins_of, tag_on
-from jolly_core.wiring import sheet_groups
+from jolly_core.model import Project
+from jolly_core.tagging import called_on, full_tag, pins_of
+from jolly_core.wiring import EARTH_TERMINAL, sheet_groups
 
 from .registry import Act, Snag, built, check, project_check
 
 _EARTH_PIN = re.compile(r"^(PE|GND|⏚|⏛|PE\d+|GNYE)$", re.IGNORECASE)
-EARTH_TERMINAL = "terminal-earth"
 _FREE_UNITS = ("terminal", "earth", "cavity", "block", "pins")
 
 
@@ -72,10 +71,12 @@ def protective_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
                 live = sorted(k for k in kinds if k != "pe")
                 if live and "pe" not in kinds:
                     message = (
-                        f"{_who(project, symbol, sheet)}:{name} is for the protective conductor, but on {live[0]}."
+                        f"{called_on(project, symbol, sheet)}:{name} is for the protective conductor, but on {live[0]}."
                     )
             elif "pe" in kinds and len(kinds) == 1 and unit not in _FREE_UNITS and not links_of(project, symbol):
-                message = f"{_who(project, symbol, sheet)}:{name} is on a protective conductor. Give it another wire."
+                message = (
+                    f"{called_on(project, symbol, sheet)}:{name} is on a protective conductor. Give it another wire."
+                )
             if message:
                 device_id = symbol.device_id
                 yield Snag("protective-pin", "error", message, (symbol.id,), sheet_id, x, y, device_id=device_id)
@@ -89,9 +90,8 @@ def protective_switched(project: Project, sheet_id: str) -> Iterator[Snag]:
         for link in links_of(project, symbol):
             if any("pe" in categories(project, potential_of(project, p)) for p in (link.start, link.end)):
                 x, y = pin_points(symbol)[link.start[1]]
-                message = (
-                    f"{_who(project, symbol, sheet)} is in a protective conductor, which is never switched or fused."
-                )
+                who = called_on(project, symbol, sheet)
+                message = f"{who} is in a protective conductor, which is never switched or fused."
                 device_id = symbol.device_id
                 yield Snag("protective-switched", "error", message, (symbol.id,), sheet_id, x, y, device_id=device_id)
                 break
@@ -106,7 +106,7 @@ def earth_terminals(project: Project, sheet_id: str) -> Iterator[Snag]:
         if shape.unit != "terminal" or not shape.carries:
             continue
         kinds = categories(project, potential_of(project, (symbol.id, 0)))
-        who = f"{_who(project, symbol, sheet)}:{pins_of(project, symbol)[0]}"
+        who = f"{called_on(project, symbol, sheet)}:{pins_of(project, symbol)[0]}"
         live = sorted(k for k in kinds if k != "pe")
         act = None
         if symbol.definition == EARTH_TERMINAL and live:
@@ -147,8 +147,3 @@ def cables_without_protective(project: Project) -> Iterator[Snag]:
                 f"{full_tag(project, device)} leads power, but has no protective conductor. Draw a PE through its band."
             )
             yield built("cable-protective", "warning", message, "cables", device.id, (device.id,), device.id)
-
-
-def _who(project: Project, symbol: Symbol, sheet: Sheet) -> str:
-    device = project.devices.get(symbol.device_id)
-    return tag_on(project, device, sheet) if device else definition(symbol.definition).name

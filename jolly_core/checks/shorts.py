@@ -28,7 +28,7 @@ from jolly_core.circuits import (
 from jolly_core.drawing import pin_points, rails_at
 from jolly_core.library import base_of, definition
 from jolly_core.model import Device, Project, Sheet, Symbol
-from jolly_core.tagging import class_of, pins_of, tag_on
+from jolly_core.tagging import called_on, class_of, pins_of, tag_on
 from jolly_core.wiring import PinKey, sheet_groups
 
 from .registry import Snag, check
@@ -192,7 +192,7 @@ def bridged(project: Project, sheet_id: str) -> Iterator[Snag]:
             if potential_of(project, a).key == potential_of(project, b).key:
                 x, y = pin_points(symbol)[a[1]]
                 names = pins_of(project, symbol)
-                who = f"{_who(project, symbol, sheet)}:{names[a[1]] or '?'}-{names[b[1]] or '?'}"
+                who = f"{called_on(project, symbol, sheet)}:{names[a[1]] or '?'}-{names[b[1]] or '?'}"
                 message = f"{who} is bridged by a wire: it does nothing. Take the wire or it away."
                 yield Snag("bridged", "error", message, (symbol.id,), sheet_id, x, y, device_id=symbol.device_id)
                 break
@@ -202,11 +202,6 @@ def _pairs(project: Project, symbol: Symbol) -> list[tuple[PinKey, PinKey]]:
     if definition(symbol.definition).unit in _LOADS:
         return [((symbol.id, 0), (symbol.id, 1))]
     return [(k.start, k.end) for k in links_of(project, symbol)]
-
-
-def _who(project: Project, symbol: Symbol, sheet: Sheet) -> str:
-    device = project.devices.get(symbol.device_id)
-    return tag_on(project, device, sheet) if device else definition(symbol.definition).name
 
 
 @check("dead-load", "A load with the same potential at both ends.")
@@ -224,7 +219,7 @@ def dead_loads(project: Project, sheet_id: str) -> Iterator[Snag]:
             (label, way), (_, back) = next(iter(one.values())), next(iter(other.values()))
             longer = max((way, back), key=lambda w: len(w.links))
             words = f"{label_in_words(project, label)} at both ends, {way_in_words(project, longer)}"
-            message = f"{_who(project, symbol, sheet)} has {words}: it never works."
+            message = f"{called_on(project, symbol, sheet)} has {words}: it never works."
             yield Snag(
                 "dead-load", "error", message, (symbol.id,), sheet_id, symbol.x, symbol.y, device_id=symbol.device_id
             )

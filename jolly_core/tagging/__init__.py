@@ -14,6 +14,7 @@ from .references import (
     reference_to,
 )
 from .tags import (
+    called_on,
     class_letters,
     class_of,
     first_number,
@@ -84,6 +85,7 @@ __all__ = [
     "room_for",
     "served_pins",
     "tag_on",
+    "called_on",
     "tag_taken",
     "terminal_number",
     "unit_rows",

@@ -230,3 +230,9 @@ def tag_on(project: Project, device: Device, sheet: Sheet) -> str:
     if device.location_id != sheet.location_id:
         prefix += path_of(project.locations, device.location_id, "+")
     return f"{prefix}-{tag}"
+
+
+def called_on(project: Project, symbol: Symbol, sheet: Sheet) -> str:
+    """Return what a symbol is called on a sheet: its device's tag, or its definition's name where it has no device."""
+    device = project.devices.get(symbol.device_id)
+    return tag_on(project, device, sheet) if device else definition(symbol.definition).name

@@ -24,13 +24,14 @@ from .nets import (
 )
 from .numbers import holders_of_numbers, wire_numbers
 from .orders import by_layout, check_order, measure_layout, own_order
-from .places import INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
+from .places import EARTH_TERMINAL, INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
 from .potentials import potential_in
 from .rules import named_parts, rules_in_order
 
 __all__ = [
     "Conductor",
     "Connection",
+    "EARTH_TERMINAL",
     "Group",
     "GroupKey",
     "INSIDE",
