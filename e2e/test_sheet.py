@@ -6,14 +6,16 @@ from playwright.sync_api import Page, expect
 
 from jolly_core.model import Symbol
 
-from .base import Story
+from .base import NOT_FITTED, Story
 
 
 class SurfaceStory(Story):
     """Looking around on the control sheet."""
 
     def view(self, page: Page) -> tuple[float, float, float]:
-        x, y, scale = (float(v) for v in (page.get_by_test_id("sheet").get_attribute("data-view") or "").split(","))
+        sheet = page.get_by_test_id("sheet")
+        expect(sheet).not_to_have_attribute("data-view", NOT_FITTED)
+        x, y, scale = (float(v) for v in (sheet.get_attribute("data-view") or "").split(","))
         return x, y, scale
 
     def on_page(self, page: Page, symbol: Symbol) -> bool:
