@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -17,12 +18,17 @@ DEMO_SHEETS = [str(n) for n in (1, 2, 3, 10, 11, 12, 13, 14, 20, 30, 31, 32, 33,
 DEMO = Path(__file__).resolve().parent.parent / "demo"
 
 
+@cache
+def _demo_parts() -> dict[str, Part]:
+    raw = json.loads((DEMO / "library.json").read_text(encoding="utf-8"))
+    return {r["id"]: from_record("part", r) for r in raw["parts"]}
+
+
 class DemoLibrary:
     """The demo's parts, without a database."""
 
     def __init__(self) -> None:
-        raw = json.loads((DEMO / "library.json").read_text(encoding="utf-8"))
-        self.parts: dict[str, Part] = {r["id"]: from_record("part", r) for r in raw["parts"]}
+        self.parts: dict[str, Part] = dict(_demo_parts())
 
     def part(self, id: str) -> Part | None:
         """Return a part by id or number."""

@@ -15,11 +15,12 @@ from jolly_core.harness import (
     tree_of,
     wires_of,
 )
+from jolly_core.library import terminal_kind
 from jolly_core.making import Dossier, uncut
 from jolly_core.model import Project
 from jolly_core.plc import cards, channel_spans
 from jolly_core.tagging import device_at, full_tag
-from jolly_core.terminals import strip_rows, strips
+from jolly_core.terminals import groups_of, strip_rows, strips
 
 from .registry import Act, Snag, built, project_check
 
@@ -53,6 +54,22 @@ def bridges(project: Project) -> Iterator[Snag]:
             if places and places[-1] - places[0] != len(places) - 1:
                 message = f"A bridge of {tag} reaches over terminals that it does not join."
                 yield built("bridge", "error", message, "terminals", strip.id, ids, strip.id)
+
+
+@project_check("terminal-part", "Terminals of another kind than the part of their strip: they would not be ordered.")
+def terminal_parts(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each kind of terminal on a strip with a part, when they have none of their kind."""
+    for strip in strips(project):
+        part = project.part_of(strip)
+        for group in groups_of(project, strip.id) if part else ():
+            if group.part is None and part is not None:
+                where = ", ".join(r.number for r in group.rows[:6]) + (" ..." if len(group.rows) > 6 else "")
+                ids = tuple(r.symbol_ids[0] for r in group.rows)
+                message = (
+                    f"{full_tag(project, strip)} has {len(group.rows)} {group.words} ({where}), and {part.number} is "
+                    f"of the kind {terminal_kind(part)}. Choose a part for them."
+                )
+                yield built("terminal-part", "warning", message, "terminals", strip.id, ids, strip.id)
 
 
 @project_check("terminal-number-twice", "Two terminals of one number on a strip that lead different wires.")

@@ -181,6 +181,7 @@ AnyEdit = Annotated[
         blocks.PlaceBlock,
         blocks.ArrangeBlock,
         terminals.MoveStripItem,
+        terminals.SetTerminalPart,
         terminals.NumberTerminal,
         terminals.BridgeTerminals,
         terminals.RemoveBridge,

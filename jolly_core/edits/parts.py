@@ -171,7 +171,7 @@ def take_part(work: Work, part_id: str, part_class_key: str = "") -> Part:
     part = work.project.part_named(part_id) or work.library.part(part_id)
     if part is None:
         raise RuleError("This part is neither in the project nor in the library.", field="part_id")
-    if part_class_key and part.part_class != part_class_key:
+    if part_class_key and base_of(part.part_class) != base_of(part_class_key):
         wanted = part_class(part_class_key).name.lower()
         raise RuleError(f"{part.number} is no {wanted}. Choose another part.", field="part_id")
     if part.id not in work.project.parts:

@@ -9,10 +9,11 @@ from pydantic import Field
 
 from jolly_core.cables import crossed_wires
 from jolly_core.drawing import UPRIGHT
-from jolly_core.library import definition
+from jolly_core.library import definition, kind_drawn, terminal_kind
 from jolly_core.model import Bridge, Device, Project, RuleError, Strip, StripItem
 from jolly_core.tagging import product_tag, terminal_number
 from jolly_core.terminals import ACCESSORY_NAMES, bridges_of, is_strip, item_records
+from jolly_core.wiring import serves
 
 from .base import Grid, Id, Payload, Text, Work, edit
 from .parts import take_part
@@ -159,6 +160,43 @@ def number_terminal(work: Work, payload: NumberTerminal) -> str:
             raise RuleError(f"-{tag} has a terminal {number} already. Choose another number.", field="number")
     work.put("strip_item", replace(mine, number=number))
     return f"number of -{tag}:{number or payload.unit}"
+
+
+class SetTerminalPart(Payload):
+    """Give terminals of a strip a part of their own, or let them have the strip's again with an empty one."""
+
+    kind: Literal["set-terminal-part"] = "set-terminal-part"
+    strip_id: Id
+    units: list[int] = Field(min_length=1, max_length=5000)
+    part_id: Id
+
+
+@edit(SetTerminalPart, {"strip_id": "d1", "units": [1], "part_id": ""})
+def set_terminal_part(work: Work, payload: SetTerminalPart) -> str:
+    """Work out SetTerminalPart."""
+    project = work.project
+    device = _strip(project, payload.strip_id)
+    tag = product_tag(project, device)
+    part = take_part(work, payload.part_id, "terminal") if payload.part_id else None
+    records = {r.unit: r for r in _stored(work, device.id) if r.kind == "terminal"}
+    drawn = {s.units[0]: s for s in project.units_of(device.id) if definition(s.definition).unit == "terminal"}
+    for unit in sorted(set(payload.units)):
+        if unit not in records:
+            raise RuleError(f"-{tag} has no such terminal.", field="units")
+        if part is not None and not serves(part, drawn[unit]):
+            where = f"-{tag}:{terminal_number(project, device.id, unit)}"
+            drawn_as = kind_drawn(drawn[unit].definition)
+            kinds = f"{part.number} is of the kind {terminal_kind(part)}, {where} of the kind {drawn_as}"
+            raise RuleError(
+                f"{kinds}. Choose a part of that kind.",
+                field="part_id",
+                ids=(drawn[unit].id,),
+            )
+        old = records[unit].part_id
+        work.put("strip_item", replace(records[unit], part_id=part.id if part else ""))
+        drop_part(work, old)
+    count = len(set(payload.units))
+    return f"part of {count} terminal{'s' if count > 1 else ''} of -{tag}"
 
 
 class BridgeTerminals(Payload):

@@ -89,6 +89,7 @@ def tidy_strip(work: Work, strip_id: str) -> None:
         item = project.strip_items[id]
         if item.kind == "terminal" and item.unit not in drawn:
             work.remove("strip_item", id)
+            drop_part(work, item.part_id)
     for bridge in [b for b in project.bridges.values() if b.strip_id == strip_id]:
         left = tuple(u for u in bridge.units if u in drawn)
         if len(left) < 2:

@@ -18,7 +18,7 @@ from jolly_core.library import definition, is_colour
 from jolly_core.model import Project, WireType
 from jolly_core.sizing import area_mm2, strip_length_mm
 from jolly_core.tagging import device_at, full_tag, pin_name
-from jolly_core.wiring import Conductor, all_conductors, sheet_groups
+from jolly_core.wiring import Conductor, all_conductors, part_at, sheet_groups
 
 RUNS = ("panel", "cable", "harness", "direct", "open")
 
@@ -135,7 +135,7 @@ def _end(project: Project, c: Conductor, pin: tuple[str, int], area: float) -> E
         contact = contact_of(project, device, area)
         termination = contact.number if contact else "contact not chosen"
         return End(name, pin, device_id, cavity_strip_mm(project, device, c), termination)
-    part = project.part_of(device) if device else None
+    part = part_at(project, project.symbols[pin[0]])
     strip = number_of(part, "strip_mm") or strip_length_mm(area)
     termination = (part.ratings.get("termination", "") if part else "") or ("ferrule" if area else "")
     return End(name, pin, device_id, strip, termination)

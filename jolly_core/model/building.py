@@ -26,7 +26,7 @@ class StripItem:
         order: position, smallest first; equal ones by unit, then id.
         unit: the terminal's unit number, 0 for an accessory.
         number: a terminal number fixed by hand, "" when it is the unit number.
-        part_id: an accessory's part.
+        part_id: an accessory's part; that of a terminal when it is another than the strip's, else "".
     """
 
     id: str

@@ -10,6 +10,7 @@ from jolly_core.library import part_class
 from jolly_core.making import stock_cuts
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag, lead_of
+from jolly_core.terminals import groups_of, is_strip, strip_rows, strips
 
 from .registry import Cell, Column, report
 
@@ -29,9 +30,9 @@ UNKNOWN_LENGTH = "cable(s) without a length"
 def needs(project: Project) -> dict[tuple[str, str], Need]:
     """Return what is needed of each part of the project, by part and unit: metres and pieces never add up.
 
-    A device takes one piece, a strip one a terminal, a cable its length in metres; contacts are counted by wired
-    cavities, rails and ducts by the lengths of stock they are sawn from. A cable whose length is not typed is counted
-    for itself, so that it is not forgotten.
+    A device takes one piece, a strip one for each terminal by its kind, a cable its length in metres; contacts are
+    counted by wired cavities, rails and ducts by the lengths of stock they are sawn from. A cable whose length is not
+    typed is counted for itself, so that it is not forgotten.
     """
     found: dict[tuple[str, str], Need] = {}
 
@@ -45,6 +46,10 @@ def needs(project: Project) -> dict[tuple[str, str], Need]:
     lengths = {c.device_id: c.length_m for c in project.cables.values()}
     for device in project.devices.values():
         tag = full_tag(project, device)
+        if is_strip(project, device):
+            for place in strip_rows(project, device.id):
+                add(place.part.id if place.part else "", 1, tag)
+            continue
         part = project.part_of(device)
         if part is None:
             continue
@@ -60,8 +65,6 @@ def needs(project: Project) -> dict[tuple[str, str], Need]:
                 for row in cavity_rows(project, device.id):
                     if row.contact is not None:
                         add(row.contact.id, len(row.conductors), tag)
-    for item in project.strip_items.values():
-        add(item.part_id, 1, full_tag(project, project.devices[item.strip_id]))
     stock = {(c.kind, c.number): c.stock for c in stock_cuts(project)}
     for kind, table in (("rail", project.rails), ("duct", project.ducts)):
         for part_id in {run.part_id for run in table.values()}:
@@ -95,10 +98,14 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
         quantity: Cell = int(need.quantity) if need.quantity == int(need.quantity) else round(need.quantity, 2)
         name, users = part_class(part.part_class).name, ", ".join(sorted(need.users))
         rows.append((position, quantity, need.unit, part.maker, part.number, part.text, name, users, part.supplier))
-    missing = [d for d in project.devices.values() if d.part_id not in project.parts]
-    if missing:
-        tags = ", ".join(sorted(full_tag(project, d) for d in missing))
-        rows.append((len(order) + 1, len(missing), "pcs", "", "", "no part chosen yet", "", tags, ""))
+    bare = [g for strip in strips(project) for g in groups_of(project, strip.id) if g.part is None]
+    strip_ids = {g.strip_id for g in bare}
+    missing = [d for d in project.devices.values() if d.part_id not in project.parts and d.id not in strip_ids]
+    if missing or bare:
+        names = [full_tag(project, d) for d in missing]
+        names += [f"{full_tag(project, project.devices[g.strip_id])} ({len(g.rows)} {g.words})" for g in bare]
+        count = len(missing) + sum(len(g.rows) for g in bare)
+        rows.append((len(order) + 1, count, "pcs", "", "", "no part chosen yet", "", ", ".join(sorted(names)), ""))
     return rows
 
 

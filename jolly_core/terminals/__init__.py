@@ -1,5 +1,6 @@
 """Terminal strips."""
 
+from .groups import TerminalGroup, groups_of
 from .strips import (
     ACCESSORY_NAMES,
     StripRow,
@@ -16,8 +17,10 @@ from .strips import (
 __all__ = [
     "ACCESSORY_NAMES",
     "StripRow",
+    "TerminalGroup",
     "Target",
     "bridges_of",
+    "groups_of",
     "is_strip",
     "item_records",
     "placed_sides",

@@ -9,10 +9,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.cables import cored
-from jolly_core.library import definition, part_class
-from jolly_core.model import STANDARDS, Bridge, Device, Project, StripItem
+from jolly_core.library import FEED_THROUGH, definition, kind_drawn, part_class
+from jolly_core.model import STANDARDS, Bridge, Device, Part, Project, StripItem
 from jolly_core.tagging import class_letters, device_at, full_tag, is_inside, pin_name, place_side, terminal_number
-from jolly_core.wiring import Conductor, conductors_at, own_panel, panel_of
+from jolly_core.wiring import Conductor, conductors_at, own_panel, panel_of, terminal_part
 
 ACCESSORY_WIDTH_MM = {"end-bracket": 8.0, "plate": 2.0, "marker": 0.0}
 ACCESSORY_NAMES = {"end-bracket": "End bracket", "plate": "Partition plate", "marker": "Marker"}
@@ -50,6 +50,8 @@ class StripRow:
         unknown: what lands there from devices without a location; the plan says which.
         bridges: ids of the bridges it is part of.
         width_mm: room it takes on the rail.
+        terminal_kind: what the terminal is drawn as, a key of TERMINAL_WORDS; "" for an accessory.
+        part: its part, None while it has none of its kind.
     """
 
     item_id: str
@@ -62,6 +64,8 @@ class StripRow:
     unknown: list[Target]
     bridges: list[str]
     width_mm: float
+    terminal_kind: str = ""
+    part: Part | None = None
 
 
 def is_strip(project: Project, device: Device) -> bool:
@@ -108,13 +112,14 @@ def _row(project: Project, strip_id: str, record: StripItem) -> StripRow:
     if record.kind != "terminal":
         part = project.parts.get(record.part_id)
         width = part.width_mm if part else ACCESSORY_WIDTH_MM[record.kind]
-        return StripRow(record.id, record.kind, 0, ACCESSORY_NAMES[record.kind], [], [], [], [], [], width)
+        return StripRow(record.id, record.kind, 0, ACCESSORY_NAMES[record.kind], [], [], [], [], [], width, part=part)
     symbols = [
         s
         for s in project.units_of(strip_id)
         if s.units[0] == record.unit and definition(s.definition).unit == "terminal"
     ]
-    part = project.part_of(project.devices[strip_id])
+    part = terminal_part(project, symbols[0]) if symbols else None
+    outline = part or project.part_of(project.devices[strip_id])
     row = StripRow(
         record.id,
         "terminal",
@@ -125,7 +130,9 @@ def _row(project: Project, strip_id: str, record: StripItem) -> StripRow:
         [],
         [],
         [b.id for b in bridges_of(project, strip_id) if record.unit in b.units],
-        part.width_mm if part else 0.0,
+        outline.width_mm if outline else 0.0,
+        kind_drawn(symbols[0].definition) if symbols else FEED_THROUGH,
+        part,
     )
     at = conductors_at(project)
     cores = cored(project)

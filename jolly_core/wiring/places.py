@@ -11,9 +11,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from jolly_core.library import definition
-from jolly_core.model import Device, Enclosure, Location, Project
+from jolly_core.model import Device, Enclosure, Location, Part, Project
 
 from .nets import PinKey
+from .terminalparts import part_at
 
 PIN_ROOM = 2
 BAR_ROOM = 1000
@@ -45,14 +46,13 @@ def site_of(project: Project, pin: PinKey) -> Site:
         panel = panel_of(project, device) if device else ""
         hub = symbol.definition == EARTH_TERMINAL or shape.unit == "earth"
         place = place_of(project, device) if device else ("", "")
-        found = Site(place, panel, room_of(project, device, shape.unit), shape.unit in GATES, hub)
+        found = Site(place, panel, room_of(part_at(project, symbol), shape.unit), shape.unit in GATES, hub)
         kept[pin[0]] = found
     return found
 
 
-def room_of(project: Project, device: Device | None, unit: str) -> int:
+def room_of(part: Part | None, unit: str) -> int:
     """Return how many conductors a pin takes: what its part says, else PIN_ROOM; an earth bar takes many."""
-    part = project.part_of(device) if device else None
     for name in ("conductors_per_point", *(("terminals",) if unit == "earth" else ())):
         said = part.ratings.get(name, "").strip() if part else ""
         if said.isdigit() and int(said) > 0:

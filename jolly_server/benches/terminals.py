@@ -7,7 +7,7 @@ from typing import Any
 from jolly_core.model import Project
 from jolly_core.scenes import plan_of
 from jolly_core.tagging import device_at
-from jolly_core.terminals import StripRow, Target, strip_rows, strip_width_mm, strips
+from jolly_core.terminals import StripRow, Target, TerminalGroup, groups_of, strip_rows, strip_width_mm, strips
 
 from .shapes import device_value, symbol_place
 
@@ -20,10 +20,20 @@ def terminals_bench(project: Project) -> dict[str, Any]:
                 **device_value(project, strip),
                 "width_mm": strip_width_mm(project, strip.id),
                 "plan_id": plan_of(project, "terminals", strip.id),
+                "groups": [_group(g) for g in groups_of(project, strip.id)],
                 "rows": [_row(project, row) for row in strip_rows(project, strip.id)],
             }
             for strip in strips(project)
         ]
+    }
+
+
+def _group(group: TerminalGroup) -> dict[str, Any]:
+    return {
+        "kind": group.kind,
+        "words": f"{len(group.rows)} {group.words}",
+        "units": [r.unit for r in group.rows],
+        "part": {"id": group.part.id, "number": group.part.number, "text": group.part.text} if group.part else None,
     }
 
 
@@ -40,6 +50,8 @@ def _row(project: Project, row: StripRow) -> dict[str, Any]:
         "unknown": [_target(project, t) for t in row.unknown],
         "bridges": row.bridges,
         "width_mm": row.width_mm,
+        "terminal_kind": row.terminal_kind,
+        "part": row.part.number if row.part else "",
         **symbol_place(project, symbol_id),
     }
 

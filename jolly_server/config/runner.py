@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from django.conf import settings
 from django.test.runner import DiscoverRunner
 from hypothesis import settings as hypothesis
 
@@ -10,8 +11,17 @@ hypothesis.register_profile("untimed", deadline=None)
 hypothesis.load_profile("untimed")
 
 
+# Passwords of tests need not be hard to guess; making each of them so takes seconds.
+QUICK_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
 class Runner(DiscoverRunner):
     """Prints "N passed, N failed" after the usual result; gives each worker a whole copy of the database."""
+
+    def setup_test_environment(self, **kwargs: Any) -> None:
+        """Set up as usual, with a quick way of keeping passwords."""
+        super().setup_test_environment(**kwargs)
+        settings.PASSWORD_HASHERS = QUICK_HASHERS
 
     def setup_databases(self, **kwargs: Any) -> Any:
         """Make the test database, and a copy for each worker once nothing of it waits in a write-ahead log."""

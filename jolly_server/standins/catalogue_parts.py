@@ -160,12 +160,14 @@ def _cables() -> Iterator[Offer]:
 def _terminals() -> Iterator[Offer]:
     kinds = (
         ("T", "terminal", "Feed-through terminal"),
-        ("E", "earth", "Earth terminal"),
+        ("E", "terminal", "Earth terminal"),
         ("F", "terminal", "Fuse terminal"),
     )
     for section, width in ((1.5, 4.2), (2.5, 5.2), (4, 6.2), (6, 8.2), (10, 10.2), (16, 12.2)):
         for letter, part_class, words in kinds:
-            fuse = {"fuse_size": "5 x 20"} if letter == "F" else {}
+            own = {"F": {"fuse_size": "5 x 20", "terminal_kind": "fuse"}, "E": {"terminal_kind": "earth"}}.get(
+                letter, {}
+            )
             most = {
                 "cross_section_min_mm2": 0.2,
                 "cross_section_max_mm2": section,
@@ -178,12 +180,10 @@ def _terminals() -> Iterator[Offer]:
                 f"QR{letter}{section:g}".replace(".", "V"),
                 part_class,
                 f"{words} {section:g} mm², push-in",
-                units=[["earth", ["PE"]]] if part_class == "earth" else [["terminal", ["", ""]]],
-                ratings={"terminals": 2, "cross_section_max_mm2": section}
-                if part_class == "earth"
-                else {**most, **fuse},
+                units=[["terminal", ["", ""]]],
+                ratings={**most, **own},
                 size=(width, 48, 36),
-                price=round(0.9 + section / 9 + len(fuse), 2),
+                price=round(0.9 + section / 9 + (letter == "F"), 2),
             )
 
 

@@ -19,6 +19,7 @@ class Registry(TestCase):
             "equal-tags-beside",
             "number-twice-by-rules",
             "terminal-number-twice",
+            "terminal-part",
             "door-hole",
             "not-placed",
             "not-routed",

@@ -38,7 +38,7 @@ EXPECTED = {
     "document": "Schematic",
     "size": "A4",
     "supply": "400 V 3~ 50 Hz",
-    "supply system": "TN-S, 63 A",
+    "supply system": "TN-S, 40 A",
     "control voltages": "24 V DC",
     "protection": "IP54 panel, IP65 door devices",
     "standards": "IEC 60204-1, IEC 61439-1, IEC 81346",

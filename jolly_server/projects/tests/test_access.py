@@ -7,6 +7,7 @@ from typing import Any
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
+from jolly_core.model import Project
 from jolly_server.testing import KILN, DemoCase
 
 OPEN = {("get", "/api/me"), ("post", "/api/sign-in"), ("post", "/api/demo-sign-in")}
@@ -58,7 +59,8 @@ class ByRole(DemoCase):
         # Something in the journal, so that there is an entry to look at.
         self.accepted(self.person("anna"), kind="change-settings", issued_on="today")
         ids = [s.id for s in self.stored().symbols_on(self.sheet("30"))][:1]
-        self.stamp = self.accepted(self.person("anna"), kind="keep-stamp", ids=ids, name="One")["placed"][0]
+        stamp = self.accepted(self.person("anna"), kind="keep-stamp", ids=ids, name="One")["placed"][0]
+        self.values = self.found_in(self.stored(), stamp)
 
     def wanted(self, path: str) -> int:
         return next((status for end, status in REFUSED.items() if path.endswith(end)), 200)
@@ -67,33 +69,36 @@ class ByRole(DemoCase):
         paths = self.person("anna").get("/api/openapi.json").json()["paths"]
         return [(method, path) for path, methods in paths.items() for method in methods]
 
-    def call(self, client: Client, method: str, path: str) -> int:
+    def found_in(self, project: Project, stamp_id: str) -> dict[str, Any]:
+        """Return what stands in the addresses: ids of things that are there, and words that are known."""
         device = self.device("QA")
-        values = {
+        return {
             "project_id": KILN,
             "sheet_id": self.sheet("30"),
             "device_id": device,
-            "entity_id": next(s.id for s in self.stored().symbols.values() if s.device_id == device),
+            "entity_id": next(s.id for s in project.symbols.values() if s.device_id == device),
             "kind": "parts",
             "format": "csv",
             "standard": "iec",
-            "enclosure_id": next(iter(self.stored().enclosures)),
-            "harness_id": next(iter(self.stored().harnesses)),
+            "enclosure_id": next(iter(project.enclosures)),
+            "harness_id": next(iter(project.harnesses)),
             "surface": "plate",
             "revision": 1,
-            "picture_id": next(iter(self.stored().pictures)),
+            "picture_id": next(iter(project.pictures)),
             "invitation_id": 0,
             "part_id": "tamwick-tw-l22-g",
             "part_class_key": "lamp",
             "key": "none",
             "answer": "take",
-            "stamp_id": self.stamp,
+            "stamp_id": stamp_id,
             "symbol_id": "none",
             "id": "none",
             "name": "none.png",
         }
-        if "layouts" in path:
-            values["format"] = "dxf"
+
+    def call(self, client: Client, method: str, path: str) -> int:
+        values = {**self.values, **({"format": "dxf"} if "layouts" in path else {})}
+        device = values["device_id"]
         url = path.format(**values)
         body: dict[str, Any] = {"sheet_id": "", "since": -1}
         if path.endswith(("edits", "preview")):

@@ -11,17 +11,19 @@ interface Props {
   label: string
   partClass: string
   value?: string
+  /** Conditions on its facts, as the library search takes them: "terminal_kind=earth". */
+  filters?: string
   onChoose: (part: PartOut) => void
 }
 
-export function PartChoice({ label, partClass, value, onChoose }: Props) {
+export function PartChoice({ label, partClass, value, filters = '', onChoose }: Props) {
   const [words, setWords] = useState('')
   const found = useQuery({
-    queryKey: ['parts-of', partClass, words],
+    queryKey: ['parts-of', partClass, words, filters],
     queryFn: () =>
       got(
         client.GET('/api/library/parts', {
-          params: { query: { q: words, part_class_key: partClass, limit: 40 } },
+          params: { query: { q: words, part_class_key: partClass, filters, limit: 40 } },
         }),
       ),
     placeholderData: (before) => before,

@@ -57,7 +57,7 @@ export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLif
         <DragIndicatorIcon fontSize="small" sx={{ color: '#A9A08C' }} />
       </td>
       {row.kind !== 'terminal' ? (
-        <td colSpan={7} style={{ background: '#F6F1E7' }}>
+        <td colSpan={8} style={{ background: '#F6F1E7' }}>
           {row.number}
           {canEdit && (
             <IconButton
@@ -106,6 +106,9 @@ export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLif
           </td>
           <td>
             <NumberCell strip={strip} row={row} canEdit={canEdit} />
+          </td>
+          <td style={{ fontFamily: MONO, fontSize: 11.5, color: row.part ? undefined : SNAG }}>
+            {row.part || (strip.part ? row.terminal_kind : '')}
           </td>
           <td>
             <Targets targets={row.panel} />

@@ -5,7 +5,7 @@ import Stack from '@mui/material/Stack'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { MONO, QUIET } from '../../app/theme'
+import { MONO, QUIET, SNAG } from '../../app/theme'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
 import { PartChoice } from '../../kit/PartChoice'
@@ -78,6 +78,7 @@ function StripTable({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
           { name: 'Cable, core', width: 120 },
           { name: 'Bridge', width: 62, align: 'center' },
           { name: 'No.', width: 66 },
+          { name: 'Part', width: 84 },
           'Panel side',
           { name: 'Wire', width: 64 },
           { name: 'Sheet', width: 64 },
@@ -132,13 +133,31 @@ function StripPanel({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
       />
       <Box sx={{ mt: 1 }}>
         <PartChoice
-          label="Part of every terminal"
+          label="Part of the strip"
           partClass="terminal"
           value={strip.part?.id ?? ''}
           onChoose={(p) => void send({ kind: 'assign-part', device_id: strip.id, part_id: p.id })}
         />
         {strip.part && <Box sx={{ fontSize: 12 }}>{strip.part.text}</Box>}
       </Box>
+      {strip.groups
+        .filter((g) => g.part?.id !== strip.part?.id)
+        .map((g) => (
+          <Box key={`${g.kind} ${g.part?.id}`} sx={{ mt: 0.5 }}>
+            <PartChoice
+              label={`Part of ${g.words}`}
+              partClass="terminal"
+              filters={g.kind === 'feed-through' ? '' : `terminal_kind=${g.kind}`}
+              value={g.part?.id ?? ''}
+              onChoose={(p) =>
+                void send({ kind: 'set-terminal-part', strip_id: strip.id, units: g.units, part_id: p.id })
+              }
+            />
+            <Box sx={{ fontSize: 12, color: g.part ? undefined : SNAG }}>
+              {g.part ? g.part.text : 'No part of their kind yet'}
+            </Box>
+          </Box>
+        ))}
       <Box sx={{ my: 1, fontSize: 12.5 }}>
         {strip.width_mm} mm on the rail, terminals and accessories together
       </Box>

@@ -23,8 +23,18 @@ export interface StripRow {
   unknown: Target[]
   bridges: string[]
   width_mm: number
+  terminal_kind: string
+  part: string
   sheet_id: string
   place: string
+}
+
+/** Terminals of a strip that are ordered alike. */
+export interface TerminalGroup {
+  kind: string
+  words: string
+  units: number[]
+  part: { id: string; number: string; text: string } | null
 }
 
 export interface Strip {
@@ -35,6 +45,7 @@ export interface Strip {
   text: string
   part: { id: string; number: string; text: string } | null
   width_mm: number
+  groups: TerminalGroup[]
   rows: StripRow[]
 }
 
