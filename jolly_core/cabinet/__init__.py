@@ -1,7 +1,7 @@
 """Enclosures: layout, lanes, routes, faults."""
 
 from .faults import Fault, duct_outline, enclosure_warming, layout_faults, rail_length, rail_load
-from .holes import holes, pattern_of
+from .holes import Hole, cutouts_in, fixing_of, hole_table, holes, pattern_of, runs_of
 from .lanes import Entry, Lane, LaneGraph, Way, lane
 from .layout import (
     RAIL_WIDTH_MM,
@@ -19,6 +19,11 @@ from .layout import (
 from .routes import Fill, Route, duct_fills, hinge_points, lane_graph, panel_conductors, routes
 
 __all__ = [
+    "Hole",
+    "cutouts_in",
+    "fixing_of",
+    "hole_table",
+    "runs_of",
     "pattern_of",
     "RAIL_WIDTH_MM",
     "Entry",

@@ -1,48 +1,101 @@
-"""What is drilled and cut: fixing holes of rails and ducts, and what the parts of placed devices say they need."""
+"""What is drilled and cut: holes that the parts of placed devices, rails and ducts say they need, and no others."""
 
 from __future__ import annotations
 
 import re
+from collections import Counter
+from dataclasses import dataclass
 
 from jolly_core.cables import number_of
-from jolly_core.model import Duct, Placing, Project, Rail
+from jolly_core.model import Duct, Part, Placing, Project, Rail
 
 from .layout import outline, placings_in
 
-FIXING_HOLE_MM = 5.5
 FIXING_EDGE_MM = 20.0
-FIXING_PITCH_MM = 250.0
+_PIECE = re.compile(r"^\s*(round|rectangle|slot)\s+(.*)$", re.IGNORECASE)
+_NUMBER = re.compile(r"[-+]?\d+(?:\.\d+)?")
 
 
-def holes(project: Project, enclosure_id: str, surface: str) -> list[tuple[float, float, float]]:
-    """Return (x, y, diameter) of the holes of a surface in mm, y downwards from its upper left corner.
+@dataclass(slots=True, frozen=True)
+class Hole:
+    """A round hole, a rectangle with round corners, or a slot; mm, y downwards.
 
-    A rail or duct has one near each end and others between, at most FIXING_PITCH_MM apart; a device has what its part
-    says, and none where it says nothing.
+    Attributes:
+        x, y: its middle.
+        width, height: across; a round hole has both equal to its diameter.
+        radius: of its corners; half the smaller side for a round hole and a slot.
     """
-    found: list[tuple[float, float, float]] = []
+
+    x: float
+    y: float
+    width: float
+    height: float
+    radius: float
+
+    @property
+    def is_round(self) -> bool:
+        """Whether it is drilled in one go."""
+        return self.width == self.height == 2 * self.radius
+
+    @property
+    def words(self) -> str:
+        """Its size for reading: "⌀ 22.5", "slot 12 × 5.5", "92 × 92, r 2"."""
+        if self.is_round:
+            return f"⌀ {self.width:g}"
+        sides = f"{self.width:g} × {self.height:g}"
+        if self.radius and 2 * self.radius == min(self.width, self.height):
+            return f"slot {sides}"
+        return f"{sides}, r {self.radius:g}" if self.radius else sides
+
+
+def drilled(x: float, y: float, diameter: float) -> Hole:
+    """Return a round hole."""
+    return Hole(x, y, diameter, diameter, diameter / 2)
+
+
+def holes(project: Project, enclosure_id: str, surface: str) -> list[Hole]:
+    """Return the holes of a surface, y downwards from its upper left corner.
+
+    Rails, ducts and devices have what their parts say, and none where they say nothing.
+    """
+    found: list[Hole] = []
     if surface == "plate":
-        runs: list[Rail | Duct] = [*project.rails.values(), *project.ducts.values()]
-        for run in sorted((r for r in runs if r.enclosure_id == enclosure_id), key=lambda r: r.id):
-            found += [(x, y, FIXING_HOLE_MM) for x, y in _along(run)]
+        for run in runs_of(project, enclosure_id):
+            found += fixing_of(project.parts.get(run.part_id), run)
     for placing in placings_in(project, enclosure_id, surface):
         found += pattern_of(project, placing)
-    return [(round(x, 2), round(y, 2), d) for x, y, d in found]
+    return [Hole(round(h.x, 2), round(h.y, 2), h.width, h.height, h.radius) for h in found]
 
 
-def pattern_of(project: Project, placing: Placing) -> list[tuple[float, float, float]]:
-    """Return (x, y, diameter) of the holes a placed device needs by its part, [] where the part names none.
+def hole_table(found: list[Hole]) -> list[tuple[str, int]]:
+    """Return the sizes of holes with how many there are of each, the smallest area first."""
+    areas = {h.words: h.width * h.height for h in found}
+    counts = Counter(h.words for h in found)
+    return [(words, counts[words]) for words in sorted(counts, key=lambda w: (areas[w], w))]
 
-    A part names the round hole at its middle (`hole_mm`), and on the plate its screws as "x,y,d; x,y,d" in mm from the
-    upper left corner of its outline (`screws_mm`).
+
+def runs_of(project: Project, enclosure_id: str) -> list[Rail | Duct]:
+    """Return the rails and ducts of an enclosure, by id."""
+    runs: list[Rail | Duct] = [*project.rails.values(), *project.ducts.values()]
+    return sorted((r for r in runs if r.enclosure_id == enclosure_id), key=lambda r: r.id)
+
+
+def pattern_of(project: Project, placing: Placing) -> list[Hole]:
+    """Return the holes a placed device needs by its part, [] where the part names none.
+
+    A part names the round hole at its middle in the door (`hole_mm`), screws from the upper left corner of its outline
+    (`screws_mm`), and any cut-outs from its middle (`cutouts_mm`). What stands on a rail needs none.
     """
     part = project.part_of(project.devices[placing.device_id])
     if part is None or placing.rail_id:
         return []
     box = outline(project, placing)
-    found = [(box.x + x, box.y + y, d) for x, y, d in screws_in(part.ratings.get("screws_mm", ""))]
+    x, y = box.x + box.width / 2, box.y + box.height / 2
+    found = [drilled(box.x + sx, box.y + sy, d) for sx, sy, d in screws_in(part.ratings.get("screws_mm", ""))]
+    for hole in cutouts_in(part.ratings.get("cutouts_mm", "")):
+        found.append(Hole(x + hole.x, y + hole.y, hole.width, hole.height, hole.radius))
     round_mm = number_of(part, "hole_mm") if placing.surface == "door" else 0.0
-    return [*found, (box.x + box.width / 2, box.y + box.height / 2, round_mm)] if round_mm else found
+    return [*found, drilled(x, y, round_mm)] if round_mm else found
 
 
 def screws_in(text: str) -> list[tuple[float, float, float]]:
@@ -54,17 +107,52 @@ def screws_in(text: str) -> list[tuple[float, float, float]]:
     """
     found = []
     for piece in text.split(";"):
-        numbers = re.findall(r"\d+(?:\.\d+)?", piece)
+        numbers = _NUMBER.findall(piece)
         if len(numbers) == 3:
             found.append((float(numbers[0]), float(numbers[1]), float(numbers[2])))
     return found
 
 
-def _along(run: Rail | Duct) -> list[tuple[float, float]]:
+def cutouts_in(text: str) -> list[Hole]:
+    """Return the holes that a text names about an origin, parted by semicolons; x right and y up, mm.
+
+    "round X,Y,DIAMETER", "rectangle X,Y,WIDTH,HEIGHT,RADIUS" (no radius: sharp corners), "slot X,Y,WIDTH,HEIGHT". What
+    is none of these, or has no size, is left out.
+
+    Example:
+        >>> [(h.y, h.words) for h in cutouts_in("rectangle 0,0,92,92,2; slot 40,30,12,5.5")]
+        [(-0.0, '92 × 92, r 2'), (-30.0, 'slot 12 × 5.5')]
+    """
+    found = []
+    for piece in text.split(";"):
+        match = _PIECE.match(piece)
+        numbers = [float(n) for n in _NUMBER.findall(match[2])] if match else []
+        shape = match[1].lower() if match else ""
+        if len(numbers) < 3 or min(numbers[2:]) < 0 or not numbers[2]:
+            continue
+        x, y = numbers[0], -numbers[1]
+        if shape == "round" and len(numbers) == 3:
+            found.append(drilled(x, y, numbers[2]))
+        elif len(numbers) in (4, 5) and numbers[3] and shape != "round":
+            width, height = numbers[2:4]
+            most = min(width, height) / 2
+            corner = most if shape == "slot" else min(most, numbers[4] if len(numbers) == 5 else 0.0)
+            found.append(Hole(x, y, width, height, corner))
+    return found
+
+
+def fixing_of(part: Part | None, run: Rail | Duct) -> list[Hole]:
+    """Return the fixing holes of a rail or duct: one near each end and others between, as its part says.
+
+    The part names the diameter (`fixing_mm`) and the widest pitch (`fixing_pitch_mm`, none: only the two at the ends).
+    """
+    diameter, pitch = number_of(part, "fixing_mm"), number_of(part, "fixing_pitch_mm")
+    if not diameter:
+        return []
     length = abs(run.x2 - run.x1) + abs(run.y2 - run.y1)
     edge = min(FIXING_EDGE_MM, length / 4)
-    gaps = max(1, -int(-(length - 2 * edge) // FIXING_PITCH_MM))
+    gaps = max(1, -int(-(length - 2 * edge) // pitch)) if pitch else 1
     steps = [edge + (length - 2 * edge) * n / gaps for n in range(gaps + 1)]
     if run.y1 == run.y2:
-        return [(run.x1 + s, run.y1) for s in steps]
-    return [(run.x1, run.y1 + s) for s in steps]
+        return [drilled(run.x1 + s, run.y1, diameter) for s in steps]
+    return [drilled(run.x1, run.y1 + s, diameter) for s in steps]

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from jolly_core.circuits import DC
-from jolly_core.library import base_of, number_in
+from jolly_core.library import awg_area_mm2, base_of, number_in
 from jolly_core.model import Cable, Part, Project, RuleError
-from jolly_core.sizing import Drop, awg_area_mm2, voltage_drop
+from jolly_core.sizing import Drop, voltage_drop
 
 from .cores import cable_conductors, cable_cores, far_devices
 from .roles import system_of

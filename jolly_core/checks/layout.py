@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.cabinet import enclosures, layout_faults, pattern_of, tray
+from jolly_core.cabinet import enclosures, fixing_of, layout_faults, pattern_of, placings_in, runs_of, tray
 from jolly_core.harness import (
     cavity_area_mm2,
     cavity_rows,
@@ -20,7 +20,7 @@ from jolly_core.making import Dossier, uncut
 from jolly_core.model import Project
 from jolly_core.plc import cards, channel_spans
 from jolly_core.tagging import device_at, full_tag
-from jolly_core.terminals import groups_of, strip_rows, strips
+from jolly_core.terminals import groups_of, is_strip, strip_rows, strips
 
 from .registry import Act, Snag, built, project_check
 
@@ -129,6 +129,30 @@ def door_holes(project: Project) -> Iterator[Snag]:
                 f"{full_tag(project, device)} stands in the door, but its part says no hole. Say its diameter there."
             )
             yield built("door-hole", "warning", message, "parts", "", (placing.id,), device.id)
+
+
+@project_check(
+    "plate-hole", "What is fixed to a plate and whose part does not say its holes: nothing is drilled for it."
+)
+def plate_holes(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each enclosure with devices, rails or ducts on its plate that no hole is made for."""
+    for enclosure in enclosures(project):
+        bare = [
+            p
+            for p in placings_in(project, enclosure.id, "plate")
+            if not p.rail_id and not pattern_of(project, p) and not is_strip(project, project.devices[p.device_id])
+        ]
+        runs = [r for r in runs_of(project, enclosure.id) if not fixing_of(project.parts.get(r.part_id), r)]
+        tags = sorted(full_tag(project, project.devices[p.device_id]) for p in bare)
+        names = tags[:6] + (["..."] if len(tags) > 6 else [])
+        names += [f"{len(runs)} rails and ducts"] if runs else []
+        if names:
+            message = (
+                f"No holes are made in the plate of {full_tag(project, project.devices[enclosure.device_id])} for "
+                f"{', '.join(names)}. Say them in their parts."
+            )
+            ids = (*(p.id for p in bare), *(r.id for r in runs))
+            yield built("plate-hole", "warning", message, "cabinet", enclosure.id, ids)
 
 
 @project_check("address-overlap", "Two channels that share a bit of their direction; an analog one takes a word.")

@@ -1,13 +1,14 @@
 """The mounting plate or door as DXF (R2010, millimetres, y upwards from the lower left corner).
 
-Layers: PLATE outline, RAILS, DUCTS, DEVICES, TEXT, HOLES (circles: fixing holes of rails and ducts, screws of
-devices on the plate, round cut-outs of the door).
+Layers: PLATE outline, RAILS, DUCTS, DEVICES, TEXT, HOLES (round holes as circles, rectangles and
+slots as closed polylines: fixing holes of rails and ducts, what the parts of devices say).
 """
 
 from __future__ import annotations
 
 import io
 from datetime import datetime
+from math import pi, tan
 
 import ezdxf.filemanagement
 from ezdxf._options import options
@@ -16,6 +17,7 @@ from ezdxf.layouts.layout import Modelspace
 
 from jolly_core.cabinet import (
     RAIL_WIDTH_MM,
+    Hole,
     Outline,
     duct_outline,
     holes,
@@ -61,8 +63,8 @@ def surface_dxf(project: Project, enclosure_id: str, surface: str = "plate") -> 
             words, dxfattribs={"layer": "TEXT", "height": min(TEXT_MM, box.width / max(4, len(words)))}
         )
         text.set_placement((box.x + 2, height - box.y - box.height / 2))
-    for x, y, diameter in holes(project, enclosure_id, surface):
-        space.add_circle((x, height - y), diameter / 2, dxfattribs={"layer": "HOLES"})
+    for hole in holes(project, enclosure_id, surface):
+        _cut(space, hole, height)
     return _written(document)
 
 
@@ -71,6 +73,19 @@ def _rail_outline(rail: Rail) -> Outline:
     if rail_is_level(rail):
         return Outline(rail.x1, rail.y1 - half, rail.x2 - rail.x1, RAIL_WIDTH_MM, 0)
     return Outline(rail.x1 - half, rail.y1, RAIL_WIDTH_MM, rail.y2 - rail.y1, 0)
+
+
+def _cut(space: Modelspace, hole: Hole, height: float) -> None:
+    """Draw a hole: a circle, else one closed polyline whose corners are arcs."""
+    x, y, r = hole.x, height - hole.y, hole.radius
+    if hole.is_round:
+        space.add_circle((x, y), hole.width / 2, dxfattribs={"layer": "HOLES"})
+        return
+    a, b = hole.width / 2, hole.height / 2
+    bulge = tan(pi / 8) if r else 0.0  # a quarter turn
+    corners = ((a, r - b), (a, b - r), (a - r, b), (r - a, b), (-a, b - r), (-a, r - b), (r - a, -b), (a - r, -b))
+    points = [(x + dx, y + dy, bulge if n % 2 else 0.0) for n, (dx, dy) in enumerate(corners)]
+    space.add_lwpolyline(points, format="xyb", close=True, dxfattribs={"layer": "HOLES"})
 
 
 def _rectangle(space: Modelspace, layer: str, box: Outline, height: float) -> None:

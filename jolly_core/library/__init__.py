@@ -6,6 +6,7 @@ from .comparing import Comparison, compared
 from .drafting import conductor_count, core_orders, like, new_part, with_cores, with_units
 from .drawn import checked_art, drawn_key, is_drawn, outline_art, outline_key, sketch_from, sketch_of
 from .fields import FIELD_KINDS, FieldSpec, checked, number_in, part_fields, unit_facts
+from .gauges import awg_area_mm2
 from .lookup import Library, NoLibrary, find_symbols
 from .partfacts import PURPOSES, Difference, check_part, differences, missing, names_in, units_line, values_of
 from .parttext import Reading, part_from_text
@@ -17,6 +18,7 @@ from .unitkinds import UnitKind, next_pins, own_symbol, symbol_for, unit_kind, u
 from .wiretypes import WIRE_COLOURS, is_colour, usual_wire_types
 
 __all__ = [
+    "awg_area_mm2",
     "BlockPattern",
     "Comparison",
     "Definition",

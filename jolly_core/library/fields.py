@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -23,6 +24,10 @@ class FieldSpec:
         unit: physical unit, "" for none.
         kind: "number", "text", "choice", "flag" (yes or no), or "parts" (numbers of parts, parted by commas).
         choices: the words a choice may have.
+        least, most: bounds of a number, None for none; a number is at least nothing unless it says otherwise.
+        whole: a number that counts something.
+        form: what a text must look like as a whole, "" for anything; a regular expression, in small letters.
+        example: such a text, for the message.
     """
 
     key: str
@@ -30,14 +35,16 @@ class FieldSpec:
     unit: str = ""
     kind: str = "text"
     choices: tuple[str, ...] = ()
+    least: float | None = 0.0
+    most: float | None = None
+    whole: bool = False
+    form: str = ""
+    example: str = ""
 
 
 def _read(file: str) -> dict[str, FieldSpec]:
     text = files("jolly_core.library").joinpath("data", file).read_text(encoding="utf-8")
-    return {
-        raw["key"]: FieldSpec(raw["key"], raw["name"], raw["unit"], raw["kind"], tuple(raw.get("choices", ())))
-        for raw in json.loads(text)
-    }
+    return {raw["key"]: FieldSpec(**{**raw, "choices": tuple(raw.get("choices", ()))}) for raw in json.loads(text)}
 
 
 @cache
@@ -85,6 +92,7 @@ def checked(spec: FieldSpec, value: str) -> str:
         if number is None:
             unit = f" in {spec.unit}" if spec.unit else ""
             raise FileError(f"{spec.name}: “{text}” is no number{unit}.", field=spec.key)
+        _bounded(spec, number)
         return f"{number:g}" if abs(number) < 1e6 else str(number)
     if spec.kind == "choice":
         for choice in spec.choices:
@@ -97,4 +105,20 @@ def checked(spec: FieldSpec, value: str) -> str:
         if text.lower() in (NO, "n", "false", "0", "-"):
             return NO
         raise FileError(f"{spec.name}: “{text}” should be yes or no.", field=spec.key)
+    if spec.form and spec.unit and text.lower().startswith(spec.unit.lower()):
+        text = text[len(spec.unit) :].strip()  # "AWG 16"
+    if spec.form and not re.fullmatch(spec.form, text.lower()):
+        raise FileError(f"{spec.name}: “{text}” should be like {spec.example}.", field=spec.key)
     return text
+
+
+def _bounded(spec: FieldSpec, number: float) -> None:
+    """Refuse a number out of its bounds, or no whole one where something is counted."""
+    said = f"{spec.name}: {number:g}"
+    if spec.least is not None and number < spec.least:
+        least = "nothing" if spec.least == 0 else f"{spec.least:g}"
+        raise FileError(f"{said} is less than {least}.", field=spec.key)
+    if spec.most is not None and number > spec.most:
+        raise FileError(f"{said} is more than {spec.most:g}.", field=spec.key)
+    if spec.whole and number != int(number):
+        raise FileError(f"{said} is no whole number.", field=spec.key)

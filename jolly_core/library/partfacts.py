@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from jolly_core.model import MOUNTINGS, FileError, Part, fields_of
 
+from .bounds import check_together
 from .classes import part_class
 from .drawn import OUTLINE, outline_art
 from .fields import checked, number_in, part_fields, unit_facts
@@ -214,6 +215,7 @@ def check_part(part: Part) -> Part:
         details = tuple(
             {k: checked(facts[k], v) if k in facts else v for k, v in d.items() if v.strip()} for d in part.details
         )
+        check_together(replace(part, ratings=ratings, details=details))
         for place, key in part.symbols.items():
             _check_symbol(place, key)
         if part.mounting not in MOUNTINGS:

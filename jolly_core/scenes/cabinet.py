@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from math import cos, pi, sin
+
 from jolly_core.cabinet import (
     RAIL_WIDTH_MM,
+    Hole,
     duct_fills,
     duct_outline,
+    hole_table,
     holes,
     outline,
     placings_in,
@@ -23,6 +27,8 @@ from .primitives import Item, Prim, Scene, fit, text
 MARGIN_MM = 30.0
 TAG_MM = 18.0
 SMALL_MM = 11.0
+CORNER_STEPS = 6
+BESIDE = 0.42  # of the run of a duct: between the usual fixing holes
 
 
 def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
@@ -49,12 +55,30 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
                 items[duct.id] = _duct_item(project, duct.id, fills[duct.id].percent)
     for placing in placings_in(project, enclosure_id, surface):
         items[placing.id] = _placing_item(project, placing.id, surface)
-    drilled: list[Prim] = [
-        ["circle", x + MARGIN_MM, y + MARGIN_MM, diameter / 2, "fine"]
-        for x, y, diameter in holes(project, enclosure_id, surface)
-    ]
+    found = holes(project, enclosure_id, surface)
+    drilled: list[Prim] = [_hole(h) for h in found]
+    if found:
+        sizes = ", ".join(f"{count} × {words}" for words, count in hole_table(found))
+        shown, size = fit(f"{len(found)} holes: {sizes}", width, SMALL_MM, 5.0)
+        drilled.append(text(MARGIN_MM, MARGIN_MM + height + 6 + size, size, shown, role="text"))
     items["holes"] = Item("holes", "frame", drilled, (MARGIN_MM, MARGIN_MM, MARGIN_MM + width, MARGIN_MM + height))
     return Scene(width + 2 * MARGIN_MM, height + 2 * MARGIN_MM, items)
+
+
+def _hole(hole: Hole) -> Prim:
+    """Return a hole as its outline, corners round in short strokes."""
+    if hole.is_round:
+        return ["circle", hole.x + MARGIN_MM, hole.y + MARGIN_MM, hole.width / 2, "fine"]
+    x, y, r = hole.x + MARGIN_MM, hole.y + MARGIN_MM, hole.radius
+    points: list[float] = []
+    for turn, (sx, sy) in enumerate(((1, 1), (-1, 1), (-1, -1), (1, -1))):
+        for step in range(CORNER_STEPS + 1):
+            angle = pi / 2 * (turn + step / CORNER_STEPS)
+            points += [
+                round(x + sx * (hole.width / 2 - r) + r * cos(angle), 3),
+                round(y + sy * (hole.height / 2 - r) + r * sin(angle), 3),
+            ]
+    return ["poly", [*points, *points[:2]], "fine"]
 
 
 def _rail_item(rail: Rail) -> Item:
@@ -79,8 +103,11 @@ def _duct_item(project: Project, duct_id: str, percent: float) -> Item:
     x, y = box.x + MARGIN_MM, box.y + MARGIN_MM
     prims: list[Prim] = [["box", x, y, box.width, box.height, "fine", "duct"]]
     words = f"{percent:.1f} %"
-    middle = (x + box.width / 2, y + box.height / 2 + SMALL_MM / 3)
-    prims.append(text(*middle, SMALL_MM, words, anchor="middle", role="number"))
+    # not at the middle, where a fixing hole is
+    level = box.width > box.height
+    share_x, share_y = (BESIDE, 0.5) if level else (0.5, BESIDE)
+    spot = (x + box.width * share_x, y + box.height * share_y + SMALL_MM / 3)
+    prims.append(text(*spot, SMALL_MM, words, anchor="middle", role="number"))
     run = [duct.x1, duct.y1, duct.x2, duct.y2]
     return Item(duct_id, "duct", prims, (x, y, x + box.width, y + box.height), {"run": run})
 

@@ -5,7 +5,6 @@ from .motors import Chosen, conductor_for_mm2, motor_choice, motor_current_a
 from .warming import Warming, fan_m3_per_h, wall_surface_m2, warming
 from .wires import (
     area_mm2,
-    awg_area_mm2,
     bundle_diameter_mm,
     fill_percent,
     outer_diameter_mm,
@@ -22,7 +21,6 @@ __all__ = [
     "Drop",
     "Warming",
     "area_mm2",
-    "awg_area_mm2",
     "bundle_diameter_mm",
     "fan_m3_per_h",
     "fill_percent",

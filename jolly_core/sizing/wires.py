@@ -12,6 +12,7 @@ from functools import cache
 from importlib.resources import files
 from math import pi, sqrt
 
+from jolly_core.library import awg_area_mm2
 from jolly_core.model import RuleError, WireType
 
 BUNDLE_FACTOR = 1.2
@@ -21,27 +22,6 @@ BUNDLE_FACTOR = 1.2
 def _table(name: str) -> dict[float, float]:
     text = files("jolly_core.sizing").joinpath("data", "wires.json").read_text(encoding="utf-8")
     return {float(size): float(value) for size, value in json.loads(text)[name].items()}
-
-
-def awg_area_mm2(gauge: str) -> float:
-    """Return the area of an American wire gauge in mm² (ASTM B258).
-
-    Args:
-        gauge: a number, or 1/0 to 4/0.
-
-    Raises:
-        RuleError: it is not a gauge.
-
-    Example:
-        >>> round(awg_area_mm2("18"), 3)
-        0.823
-    """
-    try:
-        number = 1 - int(gauge.split("/", maxsplit=1)[0]) if "/" in gauge else int(gauge)
-    except ValueError:
-        raise RuleError(f"“{gauge}” is not a wire gauge. Use a number such as 16, or 2/0.", field="awg") from None
-    diameter = 0.127 * 92 ** ((36 - number) / 39)
-    return float(pi / 4 * diameter**2)
 
 
 def area_mm2(wire_type: WireType | None) -> float:

@@ -32,6 +32,11 @@ def _offer(maker: str, number: str, part_class: str, text: str, **more: Any) -> 
     }
 
 
+def _corners(width: float, height: float) -> str:
+    """Return four screw holes near the corners of a housing, as the data sheets of these makers give them."""
+    return "; ".join(f"{x:g},{y:g},5.5" for y in (7, height - 7) for x in (10, width - 10))
+
+
 def _contactors() -> Iterator[Offer]:
     coils = (("24", "DC"), ("24", "AC"), ("110", "AC"), ("230", "AC"))
     for size, (amps, width) in enumerate(
@@ -201,7 +206,13 @@ def _drives() -> Iterator[Offer]:
                 ["pins", ["24V", "DI1", "DI2", "DI3", "COM", "AI1", "GND"]],
                 ["co", ["11", "14", "12"]],
             ],
-            ratings={"power_kw": f"{kw:g}", "rated_a": amps, "supply_v": 400, "loss_w": round(18 + 28 * kw)},
+            ratings={
+                "power_kw": f"{kw:g}",
+                "rated_a": amps,
+                "supply_v": 400,
+                "loss_w": round(18 + 28 * kw),
+                "screws_mm": _corners(90 + 3 * kw, 200 + 6 * kw),
+            },
             size=(90 + 3 * kw, 200 + 6 * kw, 165),
             mounting="plate",
             weight_kg=round(1.6 + kw / 4, 1),
@@ -316,6 +327,7 @@ def _soft_starters() -> Iterator[Offer]:
                 "rated_a": round(2.1 * kw + 0.5, 1),
                 "supply_v": 400,
                 "loss_w": round(4 + kw),
+                "screws_mm": _corners(45 + 2 * kw, 110 + 2 * kw),
             },
             size=(45 + 2 * kw, 110 + 2 * kw, 120),
             mounting="plate",

@@ -14,7 +14,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
-from jolly_core.cabinet import holes
+from jolly_core.cabinet import hole_table, holes
 from jolly_core.exchange import (
     board_pdf,
     cut_json,
@@ -63,10 +63,10 @@ class Plate(Demo):
 
     def test_holes_stand_on_their_rails_and_door_devices_have_a_cut_out(self) -> None:
         rail = next(iter(sorted(self.project.rails.values(), key=lambda r: r.id)))
-        on_rail = [h for h in holes(self.project, self.enclosure, "plate") if h[1] == rail.y1]
-        self.assertEqual([h[0] for h in on_rail], [rail.x1 + 20, (rail.x1 + rail.x2) / 2, rail.x2 - 20])
+        on_rail = [h for h in holes(self.project, self.enclosure, "plate") if h.y == rail.y1]
+        self.assertEqual([h.x for h in on_rail], [rail.x1 + 20, (rail.x1 + rail.x2) / 2, rail.x2 - 20])
         door = holes(self.project, self.enclosure, "door")
-        self.assertEqual((len(door), {d for _, _, d in door}), (6, {22.5}))
+        self.assertEqual(hole_table(door), [("⌀ 22.5", 6)])
 
     def test_the_pdf_says_its_scale_and_names_the_devices(self) -> None:
         content = surface_pdf(self.project, self.enclosure, "plate", FONTS)

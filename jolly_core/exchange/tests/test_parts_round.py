@@ -31,8 +31,15 @@ amount = st.floats(0.1, 9999, allow_nan=False).map(lambda v: round(v, 2))
 def value_for(draw: Any, key: str) -> str:
     """Return a value a field may have."""
     spec = part_fields()[key]
+    if spec.form:
+        return "16" if key == "awg" else spec.example
+    if spec.whole:
+        return str(draw(st.integers(1, 40)))
     if spec.kind == "number":
-        return f"{draw(amount):g}"
+        # ranges run upwards, whatever is drawn; a section beside a gauge is that gauge's
+        within = {"_min_": st.floats(0.1, 9), "_max_": st.floats(10, 99)}
+        chosen = next((v for name, v in within.items() if name in key), st.just(1.5) if "section" in key else amount)
+        return f"{min(draw(chosen), spec.most or 9999):g}"
     if spec.kind == "choice":
         return str(draw(st.sampled_from(spec.choices)))
     return "yes" if spec.kind == "flag" else str(draw(words))

@@ -11,10 +11,10 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jolly_core.library import awg_area_mm2
 from jolly_core.model import RuleError, WireType
 from jolly_core.sizing import (
     area_mm2,
-    awg_area_mm2,
     bundle_diameter_mm,
     fan_m3_per_h,
     fill_percent,
