@@ -53,6 +53,7 @@ def layout_faults(project: Project, enclosure: Enclosure) -> list[Fault]:
         found += _collisions(project, enclosure, surface)
         found += _measures(project, enclosure, surface)
     found += _ducts_on_ducts(project, enclosure)
+    found += _door_on_plate(project, enclosure)
     for rail in sorted((r for r in project.rails.values() if r.enclosure_id == enclosure.id), key=lambda r: r.id):
         load, room = rail_load(project, rail), rail_length(rail)
         where = f"at {rail.y1:g} mm from the top" if rail_is_level(rail) else f"at {rail.x1:g} mm from the left"
@@ -81,6 +82,38 @@ def _measures(project: Project, enclosure: Enclosure, surface: str) -> list[Faul
         if room and box.depth > room + 0.01:
             message = f"{tag} is {box.depth:g} mm deep, but the enclosure has {room:g} mm in front of its plate."
             found.append(Fault("too-deep", message, (placing.id,), placing.device_id))
+    return found
+
+
+def _door_on_plate(project: Project, enclosure: Enclosure) -> list[Fault]:
+    """Return what is behind a device in the door and leaves no room for it: both depths against door and plate.
+
+    The plate stands in the middle behind the door; both are seen from the front.
+    """
+    part = project.part_of(project.devices[enclosure.device_id])
+    if part is None or not part.depth_mm:
+        return []
+    room = part.depth_mm - number_of(part, "plate_depth_mm")
+    try:
+        plate, door = (surface_size(project, enclosure, s) for s in ("plate", "door"))
+    except RuleError:
+        return []
+    aside, down = (door[0] - plate[0]) / 2, (door[1] - plate[1]) / 2
+    behind = [(p.id, p.device_id, outline(project, p)) for p in placings_in(project, enclosure.id, "plate")]
+    ducts = sorted((d for d in project.ducts.values() if d.enclosure_id == enclosure.id), key=lambda d: d.id)
+    behind += [(d.id, "", duct_outline(project, d.id)) for d in ducts]
+    found = []
+    for placing in placings_in(project, enclosure.id, "door"):
+        front = outline(project, placing).moved(-aside, -down)
+        for id, device_id, box in behind:
+            if front.depth + box.depth > room + 0.01 and front.overlaps(box):
+                tag = full_tag(project, project.devices[placing.device_id])
+                other = full_tag(project, project.devices[device_id]) if device_id else "a duct"
+                message = (
+                    f"{tag} in the door and {other} behind it need {front.depth:g} + {box.depth:g} mm, but there are "
+                    f"{room:g} mm between door and plate. Move one."
+                )
+                found.append(Fault("door-on-plate", message, (placing.id, id), placing.device_id))
     return found
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from jolly_core.cables import number_of
@@ -26,6 +26,10 @@ class Outline:
     height: float
     depth: float
     upright: bool = False
+
+    def moved(self, dx: float, dy: float) -> Outline:
+        """Return the outline elsewhere."""
+        return replace(self, x=self.x + dx, y=self.y + dy)
 
     def overlaps(self, other: Outline, slack: float = 0.01) -> bool:
         """Return whether two outlines lie upon each other; touching is allowed."""

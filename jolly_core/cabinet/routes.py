@@ -27,6 +27,7 @@ class Route:
         missing: why it cannot, "" when it can.
         plate, door: corner points on either surface.
         stretches: (duct id, from, to) along each duct it runs in.
+        free_mm: the longer of its two runs over the plate outside ducts.
         why: the sum with its figures.
     """
 
@@ -37,6 +38,7 @@ class Route:
     plate: list[Point] = field(default_factory=list)
     door: list[Point] = field(default_factory=list)
     stretches: list[tuple[str, float, float]] = field(default_factory=list)
+    free_mm: float = 0.0
     why: str = ""
 
 
@@ -108,7 +110,8 @@ def _run(project: Project, route: Route, ends: list[tuple[Placing, Point]]) -> N
         graph = lane_graph(project, enclosure.id)
         entry, leave = graph.entry(start), graph.entry(end)
         way = graph.way(entry, leave)
-        route.plate = _clean([start, *_square(start, entry.point)[1:-1], *way.points, end])
+        route.plate = _clean([*_square(start, entry.point), *way.points, *reversed(_square(end, leave.point))])
+        route.free_mm = max(entry.distance, 0.0 if on_door else leave.distance)
         route.stretches = way.stretches
         pieces += [("to the duct", entry.distance), ("in ducts", way.length), ("from the duct", leave.distance)]
         if on_door:

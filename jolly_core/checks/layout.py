@@ -4,7 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.cabinet import enclosures, fixing_of, layout_faults, pattern_of, placings_in, runs_of, tray
+from jolly_core.cabinet import (
+    Route,
+    enclosures,
+    fixing_of,
+    layout_faults,
+    pattern_of,
+    placings_in,
+    routes,
+    runs_of,
+    tray,
+)
 from jolly_core.harness import (
     cavity_area_mm2,
     cavity_rows,
@@ -107,6 +117,25 @@ def not_routed(project: Project) -> Iterator[Snag]:
         first = found[0].conductor
         device = device_at(project, first.start)
         yield built("not-routed", "warning", message, bench, "", (), device.id if device else "")
+
+
+@project_check("free-run", "A wire that runs further over the plate outside ducts than the project allows.")
+def free_runs(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each enclosure with wires that run free for longer than allowed, with the longest of them."""
+    found: dict[str, list[Route]] = {}
+    for route in routes(project).values():
+        if not route.missing and route.free_mm > project.settings.free_run_mm + 0.01:
+            found.setdefault(route.enclosure_id, []).append(route)
+    for enclosure_id, long in sorted(found.items()):
+        worst = max(long, key=lambda r: (r.free_mm, r.conductor.key))
+        tag = full_tag(project, project.devices[project.enclosures[enclosure_id].device_id])
+        number = worst.conductor.number or "without a number"
+        subject = f"{len(long)} wires run" if len(long) > 1 else "A wire runs"
+        message = (
+            f"{subject} over the plate of {tag} outside ducts for more than {project.settings.free_run_mm:g} mm; wire "
+            f"{number} for {worst.free_mm:.0f} mm. Draw a duct nearer."
+        )
+        yield built("free-run", "warning", message, "cabinet", enclosure_id)
 
 
 @project_check("not-placed", "A device of a panel that is not placed in its enclosure.")

@@ -177,11 +177,14 @@ def place_devices(work: Work, payload: PlaceDevices) -> str:
     project = work.project
     enclosure: Enclosure = project.get("enclosure", payload.enclosure_id)
     surface_size(project, enclosure, payload.surface)
-    x = payload.x
+    x, y = payload.x, payload.y
     for id in dict.fromkeys(payload.device_ids):
         device: Device = project.get("device", id)
-        box = _put(work, enclosure, payload.surface, device, x, payload.y, snug=not payload.gap_mm)
-        x = box.x + box.width + payload.gap_mm
+        box = _put(work, enclosure, payload.surface, device, x, y, snug=not payload.gap_mm)
+        if box.upright:  # on an upright rail they stand below each other
+            y = box.y + box.height + payload.gap_mm
+        else:
+            x = box.x + box.width + payload.gap_mm
     count = len(work.outcome.placed)
     first = project.devices[payload.device_ids[0]]
     return f"place -{product_tag(project, first)}" if count == 1 else f"place {count} devices"

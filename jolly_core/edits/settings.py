@@ -46,6 +46,7 @@ class ChangeSettings(Payload):
     wire_width: Grid | None = Field(default=None, ge=1, le=6)
     end_allowance_mm: Length | None = None
     door_allowance_mm: Length | None = None
+    free_run_mm: Length | None = None
     harness_allowance_mm: Length | None = None
     length_step_mm: Length | None = None
     spool_m: float | None = Field(default=None, gt=0, le=100_000)

@@ -66,6 +66,7 @@ class Settings:
         wire_width: least number of digits of the running part of a wire number.
         end_allowance_mm: added to a panel wire at each end, for stripping and landing.
         door_allowance_mm: added to a wire that passes to the door, for the loop at the hinge.
+        free_run_mm: how far a wire may run over the plate outside ducts at either end.
         harness_allowance_mm: added to a harness wire at each end.
         length_step_mm: lengths are rounded up to a multiple of this; 0 leaves them.
         spool_m: wire on one spool.
@@ -92,6 +93,7 @@ class Settings:
     wire_width: int = 1
     end_allowance_mm: float = 60.0
     door_allowance_mm: float = 450.0
+    free_run_mm: float = 150.0
     harness_allowance_mm: float = 20.0
     length_step_mm: float = 5.0
     spool_m: float = 100.0

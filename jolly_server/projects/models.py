@@ -126,6 +126,7 @@ class SettingsRow(EntityRow):
     wire_width = models.IntegerField()
     end_allowance_mm = models.FloatField(default=60)
     door_allowance_mm = models.FloatField(default=450)
+    free_run_mm = models.FloatField(default=150)
     harness_allowance_mm = models.FloatField(default=20)
     length_step_mm = models.FloatField(default=5)
     spool_m = models.FloatField(default=100)

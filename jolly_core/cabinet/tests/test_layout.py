@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 from unittest import TestCase
 
 from jolly_core.cabinet import (
+    Outline,
     duct_fills,
     enclosure_warming,
     layout_faults,
@@ -15,6 +17,7 @@ from jolly_core.cabinet import (
     routes,
     tray,
 )
+from jolly_core.checks import project_snags
 from jolly_core.edits.history import take_back
 from jolly_core.model import RuleError
 from jolly_core.testing import Workbench
@@ -84,6 +87,49 @@ class Cabinet(TestCase):
         parts[relay] = replace(parts[relay], depth_mm=80.0, width_mm=0.0)
         self.bench.project.stamp += 1
         self.assertEqual(sum("has no outline" in f for f in self.faults()), 2)
+
+    def snags(self, code: str) -> list[str]:
+        return [s.message for s in project_snags(self.bench.project) if s.code == code]
+
+    def test_several_on_an_upright_rail_stand_below_each_other(self) -> None:
+        self.draw("rail", RAIL, 470, 90, 470, 320)
+        self.put(*self.devices[:2], x=460, y=100)
+        one, two = (self.box(d) for d in self.devices[:2])
+        self.assertTrue(one.upright and two.upright)
+        self.assertEqual((one.x, one.y + one.height), (two.x, two.y))
+        self.assertEqual(self.faults(), [])
+
+    def test_a_device_in_the_door_keeps_clear_of_what_is_behind_it(self) -> None:
+        self.put(*self.devices[:2])
+        (lamp,) = self.put(self.devices[2], x=90, y=220, surface="door")
+        enclosure = self.bench.project.enclosures[self.enclosure]
+        part = self.bench.project.part_of(self.bench.project.devices[enclosure.device_id])
+        relay, shown = self.box(self.devices[0]), self.box(self.devices[2])
+        assert part is not None
+        # room in front of the plate: just that of both, then one mm less
+        thick = float(part.ratings.get("plate_depth_mm", "0") or 0)
+        self.bench.project.parts[part.id] = replace(part, depth_mm=relay.depth + shown.depth + thick)
+        self.assertEqual(self.faults(), [])
+        self.bench.project.parts[part.id] = replace(part, depth_mm=relay.depth + shown.depth + thick - 1)
+        (fault,) = self.faults()
+        self.assertIn(f"need {shown.depth:g} + {relay.depth:g} mm, but there are", fault)
+        self.bench.do("move-in-layout", ids=[lamp], dx=0, dy=250)
+        self.assertEqual(self.faults(), [], "nothing stands behind it there")
+
+    def test_a_wire_far_from_every_duct_is_a_snag_and_its_legs_are_square(self) -> None:
+        self.put(*self.devices[:2])
+        self.assertEqual(self.snags("free-run"), [])
+        for route in routes(self.bench.project).values():
+            legs = list(pairwise(route.plate))
+            self.assertTrue(all(a[0] == b[0] or a[1] == b[1] for a, b in legs), route.plate)
+        self.bench.do("change-settings", free_run_mm=20)
+        (words,) = self.snags("free-run")
+        self.assertRegex(words, r"runs? over the plate of .* outside ducts for more than 20 mm; wire \S+ for \d+ mm")
+
+    def box(self, device_id: str) -> Outline:
+        placing = placing_of(self.bench.project, device_id)
+        assert placing is not None
+        return outline(self.bench.project, placing)
 
     def test_what_is_not_placed_waits_in_the_tray(self) -> None:
         self.assertEqual({d.id for d in tray(self.bench.project)}, set(self.devices))

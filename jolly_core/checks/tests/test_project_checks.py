@@ -21,6 +21,7 @@ class Registry(TestCase):
             "terminal-number-twice",
             "terminal-part",
             "door-hole",
+            "free-run",
             "plate-hole",
             "not-placed",
             "not-routed",

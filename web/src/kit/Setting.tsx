@@ -7,6 +7,7 @@ import { useOutline } from './useOutline'
 type Name =
   | 'end_allowance_mm'
   | 'door_allowance_mm'
+  | 'free_run_mm'
   | 'harness_allowance_mm'
   | 'length_step_mm'
   | 'spool_m'

@@ -99,6 +99,7 @@ export function FactsSection({ list, canEdit }: Props) {
           <Section title="Lengths and shares">
             <Setting name="end_allowance_mm" label="Panel wire, at each end, mm" canEdit={canEdit} />
             <Setting name="door_allowance_mm" label="Loop to the door, mm" canEdit={canEdit} />
+            <Setting name="free_run_mm" label="Outside ducts at most, mm" canEdit={canEdit} />
             <Setting name="harness_allowance_mm" label="Harness wire, at each end, mm" canEdit={canEdit} />
             <Setting name="length_step_mm" label="Lengths rounded up to, mm" canEdit={canEdit} />
             <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />

@@ -114,6 +114,7 @@ export function CabinetPanel({ enclosure, selected, route, canEdit, onSelect }: 
       <Section title="Lengths">
         <Setting name="end_allowance_mm" label="At each end, mm" canEdit={canEdit} />
         <Setting name="door_allowance_mm" label="Loop to the door, mm" canEdit={canEdit} />
+        <Setting name="free_run_mm" label="Outside ducts at most, mm" canEdit={canEdit} />
         <Setting name="length_step_mm" label="Rounded up to, mm" canEdit={canEdit} />
       </Section>
       <Section title="Files">
