@@ -8,13 +8,14 @@ from __future__ import annotations
 import io
 import zipfile
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 from pathlib import Path
 
 from jolly_core.cabinet import enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.reports import Column, Table, run_report
-from jolly_core.scenes import Scene, generated_pages, page_scene, plan_ids, surface_scene
+from jolly_core.scenes import Scene, generated_pages, legible, page_scene, plan_ids, surface_scene
 from jolly_core.tagging import product_tag
 
 from .cutfile import cut_json
@@ -50,6 +51,8 @@ def surface_pdf(project: Project, enclosure_id: str, surface: str, fonts: Path) 
     head = scene.items["plate"]
     words = head.prims[1]
     head.prims[1] = [*words[:6], f"{words[6]}   scale 1:{1 / scale:g}", words[7]]
+    for id, item in scene.items.items():
+        scene.items[id] = replace(item, prims=legible(item.prims, scale))
     return scaled_pdf(project, [(title, scene)], fonts, scale)
 
 

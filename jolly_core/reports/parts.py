@@ -24,7 +24,7 @@ class Need:
     users: list[str] = field(default_factory=list)
 
 
-UNKNOWN_LENGTH = "cable(s) without a length"
+UNKNOWN_LENGTH = "no length"
 
 
 def needs(project: Project) -> dict[tuple[str, str], Need]:

@@ -2,11 +2,12 @@
 
 from jolly_core.model import DRAWN, Project
 
+from . import leaving as leaving  # its check is known as soon as there are scenes
 from .cabinet import MARGIN_MM, surface_scene
 from .made import page_leaves, page_scene
 from .outlines import outline_prims
 from .pages import Page, generated_pages, is_generated, page_of, plan_ids, plan_of
-from .primitives import PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, moved, scaled
+from .primitives import PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, legible, moved, scaled
 from .sheet import sheet_scene
 from .titleblocks import EDGE_MM, block_scene
 
@@ -27,6 +28,7 @@ __all__ = [
     "is_generated",
     "lay",
     "leaves_of",
+    "legible",
     "moved",
     "outline_prims",
     "page_leaves",

@@ -11,7 +11,7 @@ from jolly_core.model import Project, Sheet
 
 from .frames import frame_item
 from .pages import split
-from .primitives import Item, Prim, Scene, fit, text
+from .primitives import LINE_PITCH, SMALLEST_MM, Item, Prim, Scene, fit, lay, text
 
 ROW_MM = 5.6
 HEAD_MM = 7.0
@@ -72,10 +72,14 @@ def leaf_of(
     return scene, grid
 
 
-def cell(x: float, width: float, y: float, content: str, *, link: str = "", role: str = "label") -> Prim:
-    """Return the text of a table's cell, made smaller until it stays inside."""
+def cell(x: float, width: float, y: float, content: str, *, link: str = "", role: str = "label") -> list[Prim]:
+    """Return the text of a table's cell on a baseline: made smaller until it stays inside, then in two lines."""
     shown, size = fit(content, width - 2, SIZE_MM)
-    return text(x + 1, y, size, shown, role=role, link=link)
+    if shown == content:
+        return [text(x + 1, y, size, shown, role=role, link=link)]
+    lines, size = lay(content, width - 2, 2 * LINE_PITCH * SMALLEST_MM, SMALLEST_MM)
+    base = y + 1.0 - (len(lines) - 1) * LINE_PITCH * size
+    return [text(x + 1, base + n * LINE_PITCH * size, size, line, role=role, link=link) for n, line in enumerate(lines)]
 
 
 def table_leaves(
@@ -92,7 +96,7 @@ def table_leaves(
             prims: list[Prim] = [["line", FRAME_MM, bottom, grid.right, bottom, "thin"]]
             for left, width, (words, link) in zip(grid.lefts, grid.widths, row, strict=False):
                 role = "reference" if link else "label"
-                prims.append(cell(left, width, bottom - 1.8, words, link=link, role=role))
+                prims += cell(left, width, bottom - 1.8, words, link=link, role=role)
             scene.items[f"{name}:{at}"] = Item(f"{name}:{at}", "table", prims, (FRAME_MM, y, grid.right, bottom))
             y = bottom
         scenes.append(scene)

@@ -20,7 +20,7 @@ from .cabinet import surface_scene
 from .leaves import ROW_MM, TOP_MM, Columns, Given, Row, blank_leaf, table_leaves
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
 from .plans import cable_leaves, strip_leaves
-from .primitives import Item, Prim, Scene, fit, lay, moved, scaled, text
+from .primitives import Item, Prim, Scene, fit, lay, legible, moved, scaled, text
 
 LEAF_GAP_MM = 8.0
 FACT_MM = 6.5
@@ -235,7 +235,7 @@ def _fitted(project: Project, sheet: Sheet, given: Given, inner: Scene, count: t
     for item in inner.items.values():
         left, top, right, bottom = item.box
         box = (left * scale + dx, top * scale + dy, right * scale + dx, bottom * scale + dy)
-        prims = [moved(_paper_pens(scaled(p, scale)), dx, dy) for p in item.prims]
+        prims = [moved(_paper_pens(scaled(p, scale)), dx, dy) for p in legible(item.prims, scale)]
         scene.items[item.id] = Item(item.id, "table" if item.kind == "frame" else item.kind, prims, box, {})
     words = f"{sheet.title}   scale 1:{1 / scale:g}".strip()
     title: list[Prim] = [text(FRAME_MM + 4, TOP_MM - 7, 4.0, words, role="title")]

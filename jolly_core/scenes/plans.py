@@ -114,7 +114,7 @@ def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Gri
     prims: list[Prim] = [["line", lefts[0], bottom, grid.right, bottom, "thin"]]
     box = (lefts[0], y, grid.right, bottom)
     if row.kind != "terminal":
-        prims.append(cell(lefts[4], widths[4] + widths[5], y + ROW_MM - 1.8, row.number, role="text"))
+        prims += cell(lefts[4], widths[4] + widths[5], y + ROW_MM - 1.8, row.number, role="text")
         return Item(id, "table", prims, box)
     link = row.symbol_ids[0] if row.symbol_ids else ""
     prims.append(["rect", lefts[4] + 2, y + 0.6, widths[4] - 4, height * ROW_MM - 1.2, "ink"])
@@ -125,17 +125,17 @@ def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Gri
         base = y + (n + 1) * ROW_MM - 1.8
         field, field_name = fields[n] if n < len(fields) else (None, "")
         if field is not None:
-            prims.append(cell(lefts[0], widths[0], base, field_name, link=field.pin[0]))
-            prims.append(cell(lefts[1], widths[1], base, field.cable))
-            prims.append(cell(lefts[2], widths[2], base, field.core))
+            prims += cell(lefts[0], widths[0], base, field_name, link=field.pin[0])
+            prims += cell(lefts[1], widths[1], base, field.cable)
+            prims += cell(lefts[2], widths[2], base, field.core)
         target, name = panels[n] if n < len(panels) else (None, "")
         if target is not None:
-            prims.append(cell(lefts[5], widths[5], base, name, link=target.pin[0]))
+            prims += cell(lefts[5], widths[5], base, name, link=target.pin[0])
         prims += _wire_cells(project, target, field, lefts, widths, base)
     if row.symbol_ids:
         symbol = project.symbols[row.symbol_ids[0]]
         place = place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y)
-        prims.append(cell(lefts[8], widths[8], y + ROW_MM - 1.8, place, link=symbol.id, role="reference"))
+        prims += cell(lefts[8], widths[8], y + ROW_MM - 1.8, place, link=symbol.id, role="reference")
     return Item(id, "table", prims, box)
 
 
@@ -155,6 +155,6 @@ def _wire_cells(
     words = f"{wire_type.colour} {wire_type.size()}" if wire_type else ""
     numbers = dict.fromkeys(t.conductor.number for t in (field, target) if t is not None and t.conductor.number)
     return [
-        cell(lefts[6], widths[6], base, " / ".join(numbers)),
-        cell(lefts[7], widths[7], base, words),
+        *cell(lefts[6], widths[6], base, " / ".join(numbers)),
+        *cell(lefts[7], widths[7], base, words),
     ]

@@ -30,6 +30,8 @@ PENS_MM: dict[str, float] = {"ink": 0.35, "thin": 0.18, "dash": 0.25, "frame": 0
 TONES = ("plate", "rail", "duct", "device", "paper")
 ROLES = ("tag", "text", "pin", "number", "reference", "label", "title", "heading", "line")
 LINE_PITCH = 1.3  # of lines of one text, as a share of its size
+SMALLEST_MM = 1.8  # of any text on any paper
+NEEDED = ("tag", "title", "line", "reference")  # texts that are there at every scale
 
 
 @dataclass(slots=True)
@@ -84,7 +86,7 @@ def moved(prim: Prim, dx: float, dy: float) -> Prim:
     return [kind, v[0] + dx, v[1] + dy, *v[2:]]
 
 
-def fit(content: str, width_mm: float, size: float, smallest: float = 1.6) -> tuple[str, float]:
+def fit(content: str, width_mm: float, size: float, smallest: float = SMALLEST_MM) -> tuple[str, float]:
     """Return the text and the size at which it stays within a width; shrunk first, then cut with an ellipsis.
 
     Example:
@@ -115,7 +117,26 @@ def scaled(prim: Prim, factor: float) -> Prim:
     return [kind, *(n * factor for n in v[:lengths]), *v[lengths:]]
 
 
-def lay(content: str, width: float, height: float, size: float, smallest: float = 1.4) -> tuple[list[str], float]:
+def legible(prims: list[Prim], scale: float) -> list[Prim]:
+    """Return primitives whose texts can be read at a scale: tags grow to SMALLEST_MM, what matters less is left out.
+
+    Example:
+        >>> legible([text(0, 0, 6.0, "-FC1", role="tag"), text(0, 0, 6.0, "BW-M10")], 0.2)
+        [['text', 0, 0, 9.0, 'start', 'tag', '-FC1', '']]
+    """
+    found = []
+    for p in prims:
+        if p[0] == "text" and p[3] * scale < SMALLEST_MM - 1e-9:
+            if p[5] not in NEEDED:
+                continue
+            p = [*p[:3], round(SMALLEST_MM / scale, 3), *p[4:]]
+        found.append(p)
+    return found
+
+
+def lay(
+    content: str, width: float, height: float, size: float, smallest: float = SMALLEST_MM
+) -> tuple[list[str], float]:
     """Return the lines of a text and the size at which they stay within a cell, mm.
 
     The text is broken between words, then made smaller, then cut with an ellipsis; a word that is longer than the

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, place_in, size_mm
-from jolly_core.model import Continuation, Project, Wire
+from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, size_mm
+from jolly_core.model import Project, Sheet, Wire
 from jolly_core.wiring import Group, dots, sheet_groups, wire_numbers
 
 from .bands import band_item
+from .continuations import continuation_item
 from .figures import figure_item
 from .frames import frame_item
+from .movables import Stroke, settle_texts
 from .primitives import Item, Prim, Scene, text
 from .symbols import symbol_item
 from .tables import table_items
@@ -20,18 +22,27 @@ ROOM_STEPS = 6  # shortest wire that has room for a number at its end
 
 
 def sheet_scene(project: Project, sheet_id: str) -> Scene:
-    """Return the scene of a sheet.
+    """Return the scene of a sheet, kept until the next change; it is not to be changed.
 
     Raises:
         GoneError: the sheet is not in the project.
     """
     sheet = project.get("sheet", sheet_id)
+    kept: dict[str, Scene] = project.derived("sheet scenes")
+    if sheet_id not in kept:
+        kept[sheet_id] = _scene(project, sheet)
+    return kept[sheet_id]
+
+
+def _scene(project: Project, sheet: Sheet) -> Scene:
+    sheet_id = sheet.id
     items: dict[str, Item] = {}
 
     def add(item: Item) -> None:
         items[item.id] = item
 
     add(frame_item(project, sheet))
+    strokes: dict[str, list[Stroke]] = {}
     groups = sheet_groups(project, sheet_id)
     numbers = wire_numbers(project, sheet_id)
     for wire in project.wires_on(sheet_id):
@@ -42,14 +53,16 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
     for group in groups.groups:
         number = numbers.get(group.index)
         if number and group.wires:
-            for item in _number_items(project, number, [project.wires[i] for i in group.wires], group):
+            wires = [project.wires[i] for i in group.wires]
+            for item in _number_items(project, number, wires, group):
                 add(item)
+                strokes[item.id] = _strokes(wires, item.prims[0][7])
     for symbol in project.symbols_on(sheet_id):
         add(symbol_item(project, symbol, sheet))
     for mark in project.continuations_on(sheet_id):
         index = groups.of_continuation[mark.id]
         shown = any(_number_place(project, project.wires[i]) != "hidden" for i in groups.groups[index].wires)
-        add(continuation_item(project, mark, numbers.get(index, ""), shown))
+        add(continuation_item(project, sheet, mark, numbers.get(index, ""), shown))
     for id in project.on_sheet["band"].get(sheet_id):
         add(band_item(project, project.bands[id]))
     for note in project.notes_on(sheet_id):
@@ -62,6 +75,7 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
         add(figure_item(project, figure))
     for table in table_items(project, sheet):
         add(table)
+    settle_texts(project, sheet, items, strokes)
     return Scene(*size_mm(sheet), items)
 
 
@@ -104,6 +118,12 @@ def _number_items(project: Project, number: str, wires: list[Wire], group: Group
     return found
 
 
+def _strokes(wires: list[Wire], own: str) -> list[Stroke]:
+    """Return the strokes along which a number may stand, mm: its own first, then the others, the longest first."""
+    found = sorted(wires, key=lambda w: (w.id != own, -(w.x2 - w.x1 + w.y2 - w.y1), w.y1, w.x1))
+    return [(w.x1 * GRID_MM, w.y1 * GRID_MM, w.x2 * GRID_MM, w.y2 * GRID_MM) for w in found]
+
+
 def _end_item(number: str, wire: Wire, end: tuple[int, int], group: int) -> Item:
     """Return a net's number beside one end of a wire, where a ferrule would carry it."""
     x, y = end[0] * GRID_MM, end[1] * GRID_MM
@@ -136,45 +156,3 @@ def _number_item(number: str, wires: list[Wire], group: int) -> Item:
         prim = text(x + 1.0, y + 0.8, NUMBER_MM, number, role="number", link=wire.id)
         box = (x + 1.0, y - NUMBER_MM, x + 1.0 + width, y + 1.2)
     return Item(f"number:{group}", "number", [prim], box, {"group": group})
-
-
-def continuation_item(project: Project, mark: Continuation, number: str, shown: bool = True) -> Item:
-    """Return the item of a continuation mark: an arrow, its name, the number of its net, where the others are.
-
-    Args:
-        project: the project.
-        mark: the continuation.
-        number: number of its net, "" for none.
-        shown: whether the number is to be read at the mark.
-    """
-    others = [project.continuations[i] for i in project.continuations_named.get(mark.name) if i != mark.id]
-    places = [place_in(project.sheets[o.sheet_id], o.x, o.y) for o in others]
-    x, y = mark.x * GRID_MM, mark.y * GRID_MM
-    dx, dy = {"left": (-1, 0), "right": (1, 0), "up": (0, -1), "down": (0, 1)}[mark.toward]
-    tip = (x + dx * 3.5, y + dy * 3.5)
-    wing = 1.3
-    prims: list[Prim] = [["poly", [x + dy * wing, y + dx * wing, tip[0], tip[1], x - dy * wing, y - dx * wing], "ink"]]
-    where = (", ".join(places[:2]) + (" …" if len(places) > 2 else "")) or "no other end"
-    own_number = number if shown and number != mark.name else ""
-    if own_number and dx:
-        where = f"{own_number} · {where}"
-    name = mark.name
-    longest = max(len(name), len(where)) * 2.6 * ADVANCE
-    if dx:
-        anchor, tx, ty = ("start", tip[0] + 1, y - 0.3) if dx > 0 else ("end", tip[0] - 1, y - 0.3)
-        left = tx if dx > 0 else tx - longest
-    else:
-        # Upright wires lie close beside each other: the number has a line of its own.
-        above = 2.8 if own_number else 0.0
-        anchor, tx, ty = "middle", x, (tip[1] - 4.2 - above if dy < 0 else tip[1] + 3.2)
-        left = x - longest / 2
-    link = others[0].id if others else ""
-    prims.append(text(tx, ty, 2.6, name, anchor=anchor, role="tag"))
-    base = ty + 3
-    if own_number and not dx:
-        prims.append(text(tx, base, 2.2, own_number, anchor=anchor, role="number"))
-        base += 2.8
-    prims.append(text(tx, base, 2.2, where, anchor=anchor, role="reference", link=link))
-    box = (min(left, x - 2), min(y - 2, ty - 3), max(left + longest, x + 2), max(y + 2, base + 0.5))
-    facts = {"name": mark.name, "number": number, "locked": mark.locked, "pins": [[mark.x, mark.y]]}
-    return Item(mark.id, "continuation", prims, box, facts)

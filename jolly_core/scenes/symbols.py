@@ -9,6 +9,7 @@ from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
 from jolly_core.tagging import closed_in, lead_of, lead_reference, pins_of, tag_on
 
 from .primitives import Item, Prim, art_of, fit, text
+from .rows import SMALL, named_on
 
 TAG_MM = 3.4
 TEXT_MM = 2.7
@@ -16,7 +17,6 @@ PIN_MM = 2.2
 REFERENCE_MM = 2.4
 ADDRESS_MM = 3.0
 ADDRESS_STEPS = 4.6  # from the pin of a channel to the middle of its box
-SMALL = ("terminal", "cavity")  # units whose tag is short and has their number
 
 
 def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
@@ -33,7 +33,7 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     tag = tag_on(project, device, sheet) if device else "?"
     if small and device:
         name = pins_of(project, symbol)[0]
-        tag = f"{tag}:{name}" if lead == symbol else f":{name}"
+        tag = f"{tag}:{name}" if symbol.id in named_on(project, sheet.id) else f":{name}"
     words = device.text if device and lead is not None and lead.id == symbol.id else ""
     reference = lead_reference(project, symbol) if not small else ""
     closed = closed_in(project, symbol)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+import jolly_core.scenes  # noqa: F401  # it brings a check of its own
 from jolly_core.checks import CHECKS, SEVERITIES, Snag, all_snags, snags_on
 from jolly_core.exchange import read_project
 from jolly_core.testing import DEMO, Workbench
@@ -19,6 +20,7 @@ class EachCheck(TestCase):
     def test_the_registry_is_complete(self) -> None:
         self.assertTrue(all(help for _, help in CHECKS.values()))
         wanted = {
+            "text-outside",
             "unconnected-pin",
             "loose-end",
             "unpaired-continuation",

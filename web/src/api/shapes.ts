@@ -25,6 +25,8 @@ export interface Item {
     /** How many poles a symbol has and may have; texts of it that were moved ("dx,dy") or hidden ("off"). */
     poles?: [number, number]
     texts?: Record<string, string>
+    /** How far texts have moved by themselves, to be clear of others: "dx,dy" in mm by role. */
+    settled?: Record<string, string>
     /** What a figure is, its location, and its corners in grid steps. */
     figure?: string
     location?: string

@@ -1,0 +1,149 @@
+"""What is in the way on a sheet: boxes of texts, symbols, wires and lines, found by place. All in mm, y downwards."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterator
+from functools import lru_cache
+
+from jolly_core.drawing import ADVANCE, GRID_MM, turned
+
+from .primitives import Item, Prim, art_of
+
+Box = tuple[float, float, float, float]  # left, top, right, bottom
+CELL_BITS = 4  # cells of 16 mm
+LINE_MM = 0.25  # half the room a line takes
+RISE, FALL = 0.8, 0.2  # of a text above and below its baseline, as a share of its size
+SLICES = 4  # boxes for a slanted line
+
+
+def text_box(prim: Prim) -> Box:
+    """Return the box of a text primitive."""
+    width = len(prim[6]) * prim[3] * ADVANCE
+    left = prim[1] - {"start": 0.0, "middle": width / 2, "end": width}[prim[4]]
+    return left, prim[2] - RISE * prim[3], left + width, prim[2] + FALL * prim[3]
+
+
+def shifted(box: Box, dx: float, dy: float) -> Box:
+    """Return a box elsewhere."""
+    return box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy
+
+
+class Crowd:
+    """Boxes on a sheet with what each belongs to; what belongs to the asker is not in its way."""
+
+    def __init__(self) -> None:
+        self._cells: defaultdict[tuple[int, int], list[tuple[Box, str]]] = defaultdict(list)
+
+    def add(self, box: Box, owner: str = "") -> None:
+        """Add a box; "" is in everybody's way."""
+        entry, cells = (box, owner), self._cells
+        left, top, right, bottom = box
+        x1, y1, x2, y2 = (
+            int(left) >> CELL_BITS,
+            int(top) >> CELL_BITS,
+            int(right) >> CELL_BITS,
+            int(bottom) >> CELL_BITS,
+        )
+        for x in range(x1, x2 + 1):
+            for y in range(y1, y2 + 1):
+                cells[x, y].append(entry)
+
+    def overlap(self, box: Box, owner: str = "") -> float:
+        """Return how much of a box is taken by others, mm²; some are counted more than once."""
+        left, top, right, bottom = box
+        area = 0.0
+        for cell in _cells(box):
+            for (x1, y1, x2, y2), whose in self._cells.get(cell, ()):
+                if x1 < right and left < x2 and y1 < bottom and top < y2 and (not whose or whose != owner):
+                    area += (min(right, x2) - max(left, x1)) * (min(bottom, y2) - max(top, y1)) + 1e-6
+        return area
+
+    def is_free(self, box: Box, owner: str = "") -> bool:
+        """Return whether nothing of others reaches into a box."""
+        left, top, right, bottom = box
+        for cell in _cells(box):
+            for (x1, y1, x2, y2), whose in self._cells.get(cell, ()):
+                if x1 < right and left < x2 and y1 < bottom and top < y2 and (not whose or whose != owner):
+                    return False
+        return True
+
+
+def _cells(box: Box) -> list[tuple[int, int]]:
+    left, top, right, bottom = box
+    x1, y1, x2, y2 = int(left) >> CELL_BITS, int(top) >> CELL_BITS, int(right) >> CELL_BITS, int(bottom) >> CELL_BITS
+    if x1 == x2 and y1 == y2:
+        return [(x1, y1)]
+    return [(x, y) for x in range(x1, x2 + 1) for y in range(y1, y2 + 1)]
+
+
+def boxes_of(item: Item, standard: str) -> Iterator[tuple[Box, str]]:
+    """Return the boxes of an item's lines and graphics with whom they belong to; its texts are not among them.
+
+    The whole of a symbol is in the way of others; its lines are in its own texts' way, too.
+    """
+    if item.kind in ("symbol", "table"):
+        body = item.facts.get("body") or item.box
+        yield (body[0], body[1], body[2], body[3]), item.id
+    for prim in item.prims:
+        kind, *v = prim
+        if kind in ("wire", "line"):
+            yield from ((b, "") for b in _line(v[0], v[1], v[2], v[3]))
+        elif kind == "poly":
+            for n in range(0, len(v[0]) - 2, 2):
+                yield from ((b, "") for b in _line(*v[0][n : n + 4]))
+        elif kind in ("circle", "dot"):
+            yield (v[0] - v[2], v[1] - v[2], v[0] + v[2], v[1] + v[2]), ""
+        elif kind in ("rect", "box"):
+            yield from ((b, "") for b in _edges(v[0], v[1], v[0] + v[2], v[1] + v[3]))
+        elif kind == "picture":
+            yield (v[0], v[1], v[0] + v[2], v[1] + v[3]), ""
+        elif kind == "art":
+            for x1, y1, x2, y2 in _art(v[0], v[5], v[3], v[4], standard):
+                yield (x1 + v[1], y1 + v[2], x2 + v[1], y2 + v[2]), ""
+
+
+@lru_cache(maxsize=4096)
+def _art(key: str, poles: int, rotation: int, mirror: bool, standard: str) -> tuple[Box, ...]:
+    """Return the boxes of a symbol's graphics about its origin, turned."""
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        tx, ty = turned(x / GRID_MM, y / GRID_MM, rotation, mirror)
+        return tx * GRID_MM, ty * GRID_MM
+
+    found: list[Box] = []
+    for kind, *v in art_of(key, poles, standard):
+        if kind in ("circle", "arc"):
+            x, y = at(v[0], v[1])
+            found.append((x - v[2], y - v[2], x + v[2], y + v[2]))
+        elif kind == "text":
+            # The middle of a text turns with its symbol, the text stays upright.
+            half = len(v[2]) * v[3] * ADVANCE / 2
+            x, y = at(v[0], v[1] - v[3] / 3)
+            base = y + v[3] / 3
+            found.append((x - half, base - RISE * v[3], x + half, base + FALL * v[3]))
+        elif kind == "poly":
+            for n in range(0, len(v[0]) - 2, 2):
+                found += _line(*at(v[0][n], v[0][n + 1]), *at(v[0][n + 2], v[0][n + 3]))
+        elif kind == "rect":
+            (ax, ay), (bx, by) = at(v[0], v[1]), at(v[2], v[3])
+            found.append((min(ax, bx), min(ay, by), max(ax, bx), max(ay, by)))
+        else:
+            found += _line(*at(v[0], v[1]), *at(v[2], v[3]))
+    return tuple(found)
+
+
+def _line(x1: float, y1: float, x2: float, y2: float) -> list[Box]:
+    if x1 == x2 or y1 == y2:
+        return [(min(x1, x2) - LINE_MM, min(y1, y2) - LINE_MM, max(x1, x2) + LINE_MM, max(y1, y2) + LINE_MM)]
+    found = []
+    for n in range(SLICES):
+        ax, bx = (x1 + (x2 - x1) * k / SLICES for k in (n, n + 1))
+        ay, by = (y1 + (y2 - y1) * k / SLICES for k in (n, n + 1))
+        found.append((min(ax, bx), min(ay, by), max(ax, bx), max(ay, by)))
+    return found
+
+
+def _edges(x1: float, y1: float, x2: float, y2: float) -> list[Box]:
+    corners = ((x1, y1), (x2, y1), (x2, y2), (x1, y2), (x1, y1))
+    return [b for n in range(4) for b in _line(*corners[n], *corners[n + 1])]

@@ -1,0 +1,146 @@
+"""Which texts of a sheet may find their place by themselves, what their usual places are, and what is in their way."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+
+from jolly_core.drawing import FRAME_MM, GRID_MM, lies_upright, size_mm
+from jolly_core.library import block_of
+from jolly_core.model import Project, Sheet
+
+from .continuations import BLOCK_MARK
+from .crowding import Box, boxes_of, text_box
+from .primitives import Item, Prim
+from .settling import Movable, along, around, at_pin, beside, settle
+
+NUMBER_GAP_MM = 0.5
+CORE_REACH_MM = 14.0  # how far along its wire a core's name may stand from the band
+Stroke = tuple[float, float, float, float]
+Known = tuple[Item, list[Movable], list[tuple[Box, str]]]
+
+
+def settle_texts(project: Project, sheet: Sheet, items: dict[str, Item], strokes: Mapping[str, list[Stroke]]) -> None:
+    """Let the texts of a sheet's items find their places.
+
+    Args:
+        strokes: for each wire number its strokes, by the number's item.
+    """
+    standard = project.settings.standard
+    kept: dict[str, Known] = project.kept.setdefault("movables", {})
+    movables: list[Movable] = []
+    taken: list[tuple[Box, str]] = []
+    for item in items.values():
+        known = kept.get(item.id) if item.kind == "symbol" else None
+        if known is None or known[0] is not item:
+            mine = _movables(project, item, strokes)
+            known = (item, mine, _taken(item, mine, standard))
+            if item.kind == "symbol":
+                kept[item.id] = known
+        movables += known[1]
+        taken += known[2]
+    settle(items, movables, _room(project, sheet), taken)
+
+
+def _room(project: Project, sheet: Sheet) -> Callable[[Box], bool]:
+    """Return what tells whether a box lies inside the frame and clear of the title block."""
+    width, height = size_mm(sheet)
+    right, bottom = width - FRAME_MM, height - FRAME_MM
+    block = block_of(project, sheet).block
+    left, top = right - block.width_mm, bottom - block.height_mm
+
+    def fits(box: Box) -> bool:
+        inside = box[0] >= FRAME_MM and box[1] >= FRAME_MM and box[2] <= right and box[3] <= bottom
+        return inside and not (box[2] > left and box[3] > top)
+
+    return fits
+
+
+def _taken(item: Item, movables: list[Movable], standard: str) -> list[tuple[Box, str]]:
+    """Return what an item puts in the way of texts: its lines and graphics, and those texts of its that stay."""
+    if item.kind == "frame":
+        return [(text_box(p), "") for p in item.prims if p[0] == "text"]
+    if any(m.whole for m in movables):
+        return []
+    loose = {n for m in movables for n in m.prims}
+    stay = [(text_box(p), "") for n, p in enumerate(item.prims) if p[0] == "text" and p[6] and n not in loose]
+    return [*boxes_of(item, standard), *stay]
+
+
+def _movables(project: Project, item: Item, strokes: Mapping[str, list[Stroke]]) -> list[Movable]:
+    if item.kind == "symbol":
+        return _of_symbol(project, item)
+    if item.kind == "number":
+        return [_texts(item, "number", (0,), along(strokes.get(item.id, []), NUMBER_GAP_MM))]
+    if item.kind == "band":
+        return _of_band(item)
+    if item.kind == "continuation":
+        return _of_continuation(item)
+    return [Movable(item.id, "table", (), item.box, _downwards, whole=True)] if item.kind == "table" else []
+
+
+def _texts(item: Item, rank: str, prims: tuple[int, ...], offsets: Callable[[Box], object]) -> Movable:
+    box = around([text_box(item.prims[n]) for n in prims])
+    return Movable(item.id, rank, prims, box, offsets)  # type: ignore[arg-type]  # any iterable of offsets
+
+
+def _of_symbol(project: Project, item: Item) -> list[Movable]:
+    body: Box = tuple(item.facts["body"])
+    by_hand = {role for role, wish in item.facts["texts"].items() if wish}
+    upright = lies_upright(project.symbols[item.id])
+    pins = [(x * GRID_MM, y * GRID_MM) for x, y in item.facts["pins"]]
+    found = []
+    for n, prim in enumerate(item.prims):
+        if prim[0] != "text" or prim[5] in by_hand or not prim[6]:
+            continue
+        box = text_box(prim)
+        if prim[5] == "pin" and pins:
+            middle = ((box[0] + box[2]) / 2, (box[1] + box[3]) / 2)
+            x, y = min(pins, key=lambda p: (p[0] - middle[0]) ** 2 + (p[1] - middle[1]) ** 2)
+            found.append(_texts(item, "pin", (n,), at_pin(x, y, upright)))
+        elif prim[5] in ("tag", "text", "reference") and not _inside(box, body):
+            found.append(_texts(item, prim[5], (n,), beside(body)))
+    return found
+
+
+def _inside(box: Box, body: Box) -> bool:
+    """Return whether a text has its place in the symbol itself."""
+    x, y = (box[0] + box[2]) / 2, (box[1] + box[3]) / 2
+    return body[0] < x < body[2] and body[1] < y < body[3]
+
+
+def _of_band(item: Item) -> list[Movable]:
+    left, top, right, bottom = item.facts["body"]
+    texts = [n for n, p in enumerate(item.prims) if p[0] == "text"]
+    found = [_texts(item, "mark", tuple(texts[:2]), beside((left, top, right, bottom)))]
+    level = top == bottom
+    for n in texts[2:]:
+        x, y = _crossing(item.prims[n], level, (left, top))
+        half = CORE_REACH_MM / 2
+        stroke = (x, y - half, x, y + half) if level else (x - half, y, x + half, y)
+        found.append(_texts(item, "core", (n,), along([stroke], NUMBER_GAP_MM)))
+    return found
+
+
+def _crossing(prim: Prim, level: bool, corner: tuple[float, float]) -> tuple[float, float]:
+    """Return where a band crosses the wire whose core a text names."""
+    return (prim[1] + 0.8, corner[1]) if level else (corner[0], prim[2] - prim[3] - 0.5)
+
+
+def _of_continuation(item: Item) -> list[Movable]:
+    (x, y) = (v * GRID_MM for v in item.facts["pins"][0])
+    places = beside((x - 3.5, y - 1.3, x + 3.5, y + 1.3))
+    texts = [n for n, p in enumerate(item.prims) if p[0] == "text"]
+    blocks: list[list[int]] = [[]]
+    for n in texts[1:]:
+        if blocks[-1] and item.prims[n][6] == f"{item.facts['name']}{BLOCK_MARK}":
+            blocks.append([])
+        blocks[-1].append(n)
+    return [
+        _texts(item, "tag", (texts[0],), places),
+        *(_texts(item, "reference", tuple(b), places) for b in blocks if b),
+    ]
+
+
+def _downwards(box: Box) -> list[tuple[float, float]]:
+    steps = [GRID_MM * n for n in range(1, 60)]
+    return [(0.0, dy) for n in steps for dy in (n, -n)]

@@ -1,0 +1,41 @@
+"""Rows of terminals and cavities on a sheet: each row, each side of a gap and each lone one names its strip."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+from jolly_core.drawing import lies_upright
+from jolly_core.library import definition
+from jolly_core.model import Project, Symbol
+
+SMALL = ("terminal", "cavity")  # units whose tag is short and has their number
+LEAST_GAP = 6  # steps; neighbours nearer than this are one row, however regular it is
+WIDER = 1.5  # times the usual distance of a row makes a gap
+
+
+def named_on(project: Project, sheet_id: str) -> set[str]:
+    """Return the ids of the symbols on a sheet that show the tag of their strip or connector beside their number."""
+    kept = project.derived("rows of terminals")
+    if sheet_id not in kept:
+        kept[sheet_id] = _named(project, sheet_id)
+    found: set[str] = kept[sheet_id]
+    return found
+
+
+def _named(project: Project, sheet_id: str) -> set[str]:
+    lines: dict[tuple[str, bool, int], list[Symbol]] = {}
+    for symbol in project.symbols_on(sheet_id):
+        if symbol.device_id and definition(symbol.definition).unit in SMALL:
+            across = lies_upright(symbol)  # upright wires: the row runs from left to right
+            lines.setdefault((symbol.device_id, across, symbol.y if across else symbol.x), []).append(symbol)
+    named: set[str] = set()
+    for (_, across, _), symbols in lines.items():
+        symbols.sort(key=lambda s: (s.x, s.y, s.id) if across else (s.y, s.x, s.id))
+        places = [s.x if across else s.y for s in symbols]
+        steps = [b - a for a, b in pairwise(places)]
+        usual = min((step for step in steps if step), default=0)
+        named.add(symbols[0].id)
+        for symbol, step in zip(symbols[1:], steps, strict=True):
+            if step > max(LEAST_GAP, WIDER * usual):
+                named.add(symbol.id)
+    return named

@@ -1,0 +1,186 @@
+"""Texts find their place: what would lie on a wire, a symbol or another text takes the next free place near its own.
+
+Each text has the place it stands at by itself; only where that is taken, the places a draughtsman would use are tried,
+nearest first: on the other sides of its symbol, along its wire, then about it. What a hand has moved stays.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, replace
+from math import hypot
+
+from .crowding import Box, Crowd, shifted, text_box
+from .primitives import Item, Prim, moved
+
+Offset = tuple[float, float]
+# In this order texts take their places: those first that have the fewest.
+RANKS = {"table": 0, "address": 0, "pin": 1, "tag": 2, "core": 3, "mark": 4, "text": 5, "reference": 6, "number": 7}
+SIDE_MM, LINE_MM = 2.0, 0.6
+RING_MM, FARTHEST_MM = 1.25, 90.0
+SPOKES = ((1, 0), (-1, 0), (0, 1), (0, -1), (1, 1), (-1, 1), (1, -1), (-1, -1), (2, 1), (-2, 1), (2, -1), (-2, -1))
+
+
+@dataclass(slots=True)
+class Movable:
+    """Primitives of an item that stand together, and where else they may.
+
+    Attributes:
+        rank: one of RANKS.
+        prims: their indexes in the item.
+        box: what they take together at their own place.
+        offsets: how far from their own place they may stand, best first.
+        whole: whether the item moves as a whole, with its lines.
+    """
+
+    item_id: str
+    rank: str
+    prims: tuple[int, ...]
+    box: Box
+    offsets: Callable[[Box], Iterable[Offset]]
+    whole: bool = False
+
+
+def settle(
+    items: dict[str, Item],
+    movables: list[Movable],
+    fits: Callable[[Box], bool],
+    taken: Iterable[tuple[Box, str]],
+) -> None:
+    """Give texts that are in the way of something the next free place; the items are exchanged, never changed.
+
+    Args:
+        items: the items of a scene by id.
+        movables: what may move; every other text is in the way where it stands.
+        fits: whether a box lies in the free room of the sheet.
+        taken: the boxes that are in the way of all but their owner's, see `boxes_of`.
+    """
+    crowd = Crowd()
+    for box, owner in taken:
+        crowd.add(box, owner)
+    shifts: dict[str, list[tuple[Movable, Offset]]] = {}
+    for movable in sorted(movables, key=lambda m: RANKS[m.rank]):
+        by = _place(crowd, movable, fits)
+        if by != (0.0, 0.0):
+            shifts.setdefault(movable.item_id, []).append((movable, by))
+        crowd.add(shifted(movable.box, *by))
+    for id, moves in shifts.items():
+        items[id] = _shifted(items[id], moves)
+
+
+def _place(crowd: Crowd, movable: Movable, fits: Callable[[Box], bool]) -> Offset:
+    owner, box = movable.item_id, movable.box
+    if crowd.is_free(box, owner) and fits(box):
+        return 0.0, 0.0
+    for offsets in (movable.offsets(box), _ring()):
+        for offset in offsets:
+            there = shifted(box, *offset)
+            if fits(there) and crowd.is_free(there, owner):
+                return round(offset[0], 2), round(offset[1], 2)
+    # Nothing is free far and wide: the place where least is in the way, its own before those farther off.
+    places = [(0.0, 0.0), *movable.offsets(box), *_ring()]
+    inside = [o for o in places if fits(shifted(box, *o))] or places[:1]
+    dx, dy = min(inside, key=lambda o: crowd.overlap(shifted(box, *o), owner) + hypot(*o) / 1000)
+    return round(dx, 2), round(dy, 2)
+
+
+def _shifted(item: Item, moves: list[tuple[Movable, Offset]]) -> Item:
+    """Return an item with texts at their new places; its facts say how far each role was moved."""
+    prims = list(item.prims)
+    settled: dict[str, str] = {}
+    for movable, (dx, dy) in moves:
+        if movable.whole:
+            prims = [moved(p, dx, dy) for p in prims]
+            box = tuple(round(v, 2) for v in shifted(item.box, dx, dy))
+            return replace(item, prims=prims, box=(box[0], box[1], box[2], box[3]))
+        for n in movable.prims:
+            prims[n] = _text_at(prims[n], dx, dy)
+        if movable.rank != "pin":  # each pin's name has moved for itself
+            settled[movable.rank] = f"{dx:g},{dy:g}"
+    boxes = [item.facts.get("body") or item.box, *(text_box(p) for p in prims if p[0] == "text")]
+    if item.kind in ("number", "continuation"):
+        boxes = boxes[1:] if item.kind == "number" else boxes
+    left, top, right, bottom = (round(v, 2) for v in around(boxes))
+    return replace(item, prims=prims, box=(left, top, right, bottom), facts={**item.facts, "settled": settled})
+
+
+def _text_at(prim: Prim, dx: float, dy: float) -> Prim:
+    return [prim[0], round(prim[1] + dx, 2), round(prim[2] + dy, 2), *prim[3:]]
+
+
+def around(boxes: list[Box]) -> Box:
+    """Return the box about several."""
+    return min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes)
+
+
+def _ring() -> Iterator[Offset]:
+    """Return places about one's own, farther and farther off."""
+    reach = RING_MM
+    while reach <= FARTHEST_MM:
+        yield from ((reach * x, reach * y) for x, y in SPOKES)
+        reach *= 1.2
+
+
+def beside(body: Box) -> Callable[[Box], list[Offset]]:
+    """Return the usual places of a text about a symbol: above, below, left and right, nearest to its own first."""
+
+    def offsets(box: Box) -> list[Offset]:
+        left, top, right, bottom = body
+        width, height = box[2] - box[0], box[3] - box[1]
+        step, middle = height + LINE_MM, (left + right - width) / 2
+        columns = (middle, left, right - width, left - width - LINE_MM, right + LINE_MM)
+        found = []
+        for n in range(4):
+            rows = (top - height - LINE_MM - n * step, bottom + LINE_MM + n * step)
+            found += [(x - box[0], y - box[1]) for y in rows for x in columns]
+        for n in range(-4, 5):
+            y = (top + bottom - height) / 2 + n * step
+            found += [(x - box[0], y - box[1]) for x in (left - width - SIDE_MM, right + SIDE_MM)]
+        return sorted(found, key=lambda o: (round(hypot(*o), 3), o))
+
+    return offsets
+
+
+def along(strokes: list[tuple[float, float, float, float]], gap: float) -> Callable[[Box], Iterator[Offset]]:
+    """Return the places of a text along strokes in their order, on either side, from the middle outwards."""
+
+    def offsets(box: Box) -> Iterator[Offset]:
+        width, height = box[2] - box[0], box[3] - box[1]
+        for x1, y1, x2, y2 in strokes:
+            level = y1 == y2
+            length, own = (x2 - x1, width) if level else (y2 - y1, height)
+            if length < own:
+                continue
+            for away in _outwards((length - own) / 2):
+                if level:
+                    x = (x1 + x2 - width) / 2 + away
+                    spots = ((x, y1 - gap - height), (x, y1 + gap))
+                else:
+                    y = (y1 + y2 - height) / 2 + away
+                    spots = ((x1 + gap, y), (x1 - gap - width, y))
+                yield from ((x - box[0], y - box[1]) for x, y in spots)
+
+    return offsets
+
+
+def _outwards(reach: float, step: float = 1.5) -> Iterator[float]:
+    yield 0.0
+    away = step
+    while away <= reach:
+        yield -away
+        yield away
+        away += step
+
+
+def at_pin(x: float, y: float, upright: bool) -> Callable[[Box], list[Offset]]:
+    """Return the places of a pin's name: on the other side of its wire, and a little along it."""
+
+    def offsets(box: Box) -> list[Offset]:
+        across = (2 * x - box[0] - box[2], 0.0) if upright else (0.0, 2 * y - box[1] - box[3])
+        found: list[Offset] = [across]
+        for n in (0.6, 1.2, 1.8, 2.4, 3.0):
+            steps = ((0.0, n), (0.0, -n)) if upright else ((n, 0.0), (-n, 0.0))
+            found += [s for dx, dy in steps for s in ((dx, dy), (dx + across[0], dy + across[1]))]
+        return found
+
+    return offsets
