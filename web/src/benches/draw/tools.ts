@@ -278,7 +278,9 @@ function textEdit(): AnyEdit | null {
   const s = get()
   if (s.tool.name !== 'text') return null
   const { id, role, by } = s.tool
-  const [ox, oy] = (s.view.items[id]?.facts.texts?.[role] || s.view.items[id]?.facts.settled?.[role] || '0,0').split(',').map(Number)
+  const [ox, oy] = (s.view.items[id]?.facts.texts?.[role] || s.view.items[id]?.facts.settled?.[role] || '0,0')
+    .split(',')
+    .map(Number)
   const at = (v: number) => Math.round(v * 4) / 4
   return {
     kind: 'move-text',
