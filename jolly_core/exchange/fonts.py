@@ -1,21 +1,33 @@
-"""The faces that are embedded in PDF files: an open-licence family that has Ω µ é ß Ł."""
+"""The faces that are embedded in PDF files, and how any text is set in them.
+
+The usual family has Latin, Greek and Cyrillic letters and the signs of the trade. Letters it lacks are set in a face
+that has those of nearly all scripts; a letter that neither has is spelt out by its code point, so that it is seen.
+"""
 
 from __future__ import annotations
 
+import io
+from functools import lru_cache
 from pathlib import Path
 
+from fontTools.ttLib import TTFont as FontFile  # type: ignore[import-untyped]  # it brings no types
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.model import FileError
 
 SANS, BOLD, MONO, MONO_BOLD = "SpoolSans", "SpoolSans-Bold", "SpoolMono", "SpoolMono-Bold"
+FALLBACK = "SpoolFallback"
 _FILES = {
     SANS: "DejaVuSans.ttf",
     BOLD: "DejaVuSans-Bold.ttf",
     MONO: "DejaVuSansMono.ttf",
     MONO_BOLD: "DejaVuSansMono-Bold.ttf",
 }
+# From the folder of the fonts: a face with the letters of nearly all scripts, as the web has it.
+FALLBACK_FILE = Path("..", "..", "@fontsource", "unifontex", "files", "unifontex-latin-400-normal.woff")
+_folder: list[Path] = []
 
 
 def use_fonts(folder: Path) -> None:
@@ -24,6 +36,7 @@ def use_fonts(folder: Path) -> None:
     Raises:
         FileError: a font file is missing in the folder.
     """
+    _folder[:] = [folder]
     known = set(pdfmetrics.getRegisteredFontNames())
     for name, file in _FILES.items():
         if name in known:
@@ -32,3 +45,71 @@ def use_fonts(folder: Path) -> None:
         if not path.is_file():
             raise FileError(f"The font {file} is missing in {folder}. Run ./start once to install it.")
         pdfmetrics.registerFont(TTFont(name, str(path)))
+
+
+def _letters(face: str) -> dict[int, int]:
+    """Return the glyphs of a face by code point; the large one is read when it is first asked for."""
+    if face == FALLBACK and face not in pdfmetrics.getRegisteredFontNames():
+        path = _folder[0] / FALLBACK_FILE
+        if not path.is_file():
+            raise FileError(f"The font {path.name} is missing in {path.parent}. Run ./start once to install it.")
+        font = FontFile(path, lazy=True, recalcBBoxes=False, recalcTimestamp=False)
+        font.flavor = None
+        plain = io.BytesIO()
+        font.save(plain, reorderTables=None)
+        plain.seek(0)
+        pdfmetrics.registerFont(TTFont(FALLBACK, plain))
+    font = pdfmetrics.getFont(face)
+    assert isinstance(font, TTFont)
+    found: dict[int, int] = font.face.charToGlyph
+    return found
+
+
+@lru_cache(maxsize=4096)
+def runs(content: str, face: str) -> tuple[tuple[str, str], ...]:
+    """Return a text as pieces that one face can set: (face, piece).
+
+    A letter that no face has becomes its code point in brackets, "[U+20001]".
+    """
+    if content.isascii():
+        return ((face, content),)
+    own = _letters(face)
+    if all(ord(letter) in own for letter in content):
+        return ((face, content),)
+    others = _letters(FALLBACK)
+    pieces: list[tuple[str, str]] = []
+    for letter in content:
+        code = ord(letter)
+        if code in own:
+            there, shown = face, letter
+        elif code in others:
+            there, shown = FALLBACK, letter
+        else:
+            there, shown = face, f"[U+{code:04X}]"
+        if pieces and pieces[-1][0] == there:
+            pieces[-1] = (there, pieces[-1][1] + shown)
+        else:
+            pieces.append((there, shown))
+    return tuple(pieces)
+
+
+def text_width(content: str, face: str, size: float) -> float:
+    """Return the width of a text, points."""
+    return float(sum(pdfmetrics.stringWidth(piece, there, size) for there, piece in runs(content, face)))
+
+
+def draw_text(canvas: Canvas, x: float, y: float, content: str, face: str, size: float, anchor: str = "start") -> float:
+    """Draw a text and return its width, points.
+
+    Args:
+        x, y: its start, middle or end on the baseline, points.
+        anchor: start, middle or end.
+    """
+    width = text_width(content, face, size)
+    left = x - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
+    at = left
+    for there, piece in runs(content, face):
+        canvas.setFont(there, size)
+        canvas.drawString(at, y, piece)
+        at += pdfmetrics.stringWidth(piece, there, size)
+    return width

@@ -17,9 +17,10 @@ from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.drawing import turned
 from jolly_core.model import Project
-from jolly_core.scenes import PENS_MM, Item, Prim, Scene, art_of, is_generated, leaves_of, page_of
+from jolly_core.scenes import PENS_MM, Item, Prim, Scene, art_of, is_generated, page_of, paper_set
 
-from .fonts import MONO, MONO_BOLD, SANS, use_fonts
+from .fonts import MONO, MONO_BOLD, SANS, draw_text, use_fonts
+from .pdflinks import Bookmark, Places, bookmarks
 
 # Half the side of the square a symbol form may cover, in points (100 mm).
 FORM_PT = 284
@@ -71,15 +72,26 @@ def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path) -> bytes
     """
     use_fonts(fonts)
     out = io.BytesIO()
-    canvas = Canvas(out, pageCompression=1, invariant=1)
-    canvas.setTitle(f"{project.settings.number} {project.settings.name}".strip() or "Project")
-    painter = _Painter(project, canvas, set(sheet_ids))
-    for sheet_id in sheet_ids:
-        for n, leaf in enumerate(leaves_of(project, sheet_id)):
-            name = sheet_id if not n else f"{sheet_id}:{n}"
-            painter.page(leaf, name, page_title(project, sheet_id))
+    canvas = _canvas(out, project, f"{project.settings.number} {project.settings.name}".strip() or "Project")
+    marks = bookmarks(project, sheet_ids, lambda id: page_title(project, id))
+    painter = _Painter(project, canvas, sheet_ids, marks)
+    for sheet_id, leaf in paper_set(project, sheet_ids):
+        painter.page(leaf, sheet_id)
+    for mark in marks:
+        canvas.addOutlineEntry(mark.title, mark.key, mark.level)
     canvas.save()
     return out.getvalue()
+
+
+def _canvas(out: io.BytesIO, project: Project, title: str) -> Canvas:
+    """Return a canvas that says who made the file and of what it is; equal contents give equal bytes."""
+    canvas = Canvas(out, pageCompression=1, invariant=1)
+    s = project.settings
+    canvas.setTitle(title)
+    canvas.setAuthor(s.drawn_by or "Jolly Spool")
+    canvas.setSubject(", ".join(t for t in (s.customer, s.site, f"revision {s.revision}" if s.revision else "") if t))
+    canvas.setCreator("Jolly Spool")
+    return canvas
 
 
 def page_title(project: Project, id: str) -> str:
@@ -101,11 +113,12 @@ def scaled_pdf(project: Project, scenes: Sequence[tuple[str, Scene]], fonts: Pat
     """
     use_fonts(fonts)
     out = io.BytesIO()
-    canvas = Canvas(out, pageCompression=1, invariant=1)
-    canvas.setTitle(scenes[0][0] if scenes else "")
-    painter = _Painter(project, canvas, set())
+    canvas = _canvas(out, project, scenes[0][0] if scenes else "")
+    painter = _Painter(project, canvas, ())
     for n, (title, scene) in enumerate(scenes):
-        painter.page(scene, f"page{n}", title, scale)
+        canvas.bookmarkPage(f"page{n}")
+        canvas.addOutlineEntry(title, f"page{n}", level=0)
+        painter.page(scene, f"page{n}", scale)
     canvas.save()
     return out.getvalue()
 
@@ -136,9 +149,8 @@ def tiled_pdf(project: Project, title: str, scene: Scene, fonts: Path) -> bytes:
     """
     use_fonts(fonts)
     out = io.BytesIO()
-    canvas = Canvas(out, pageCompression=1, invariant=1)
-    canvas.setTitle(f"{title}, tiled")
-    painter = _Painter(project, canvas, set())
+    canvas = _canvas(out, project, f"{title}, tiled")
+    painter = _Painter(project, canvas, ())
     margin, lap = TILE_MARGIN_MM, TILE_LAP_MM
     places = tiles(scene.width, scene.height, A4_MM, margin, lap)
     columns, rows = max(c for c, _ in places) + 1, max(r for _, r in places) + 1
@@ -176,21 +188,20 @@ def _tile_marks(canvas: Canvas, margin: float, lap: float) -> None:
 
 
 class _Painter:
-    def __init__(self, project: Project, canvas: Canvas, sheets: set[str]) -> None:
+    def __init__(self, project: Project, canvas: Canvas, sheets: Sequence[str], marks: Sequence[Bookmark] = ()) -> None:
         self.project = project
         self.canvas = canvas
-        self.sheets = sheets
+        self.places = Places(project, sheets, marks)
         self.forms: dict[str, str] = {}  # the names of the forms by symbol and poles
         self.words: dict[str, list[list[Any]]] = {}  # the texts in a form's symbol, which are painted upright beside it
         self.pictures: dict[str, ImageReader] = {}
         self.height = 0.0
 
-    def page(self, scene: Scene, sheet_id: str, title: str, scale: float = 1.0) -> None:
+    def page(self, scene: Scene, sheet_id: str, scale: float = 1.0) -> None:
         self._forms(scene)
         c = self.canvas
         c.setPageSize((scene.width * mm * scale, scene.height * mm * scale))
-        c.bookmarkPage(sheet_id)
-        c.addOutlineEntry(title, sheet_id, level=0)
+        self.places.begin(c, sheet_id, scene.height)
         if scale != 1.0:
             c.scale(scale, scale)
         self.paint(scene)
@@ -344,20 +355,7 @@ class _Painter:
         face = _FACES.get(role, MONO)
         colour = {"reference": TEAL, "line": GREY}.get(role, INK)
         c.setFillColor(colour)
-        c.setFont(face, size * mm)
-        draw = {"start": c.drawString, "middle": c.drawCentredString, "end": c.drawRightString}[anchor]
-        draw(x * mm, self._y(y), content)
-        target = self._sheet_of(link)
-        if target:
-            width = c.stringWidth(content, face, size * mm)
+        width = draw_text(c, x * mm, self._y(y), content, face, size * mm, anchor)
+        if link:
             left = x * mm - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
-            c.linkAbsolute("", target, (left, self._y(y) - 1, left + width, self._y(y) + size * mm), Border="[0 0 0]")
-
-    def _sheet_of(self, link: str) -> str:
-        if link in self.sheets:
-            return link
-        for table in (self.project.symbols, self.project.continuations):
-            entity = table.get(link)
-            if entity is not None and entity.sheet_id in self.sheets:
-                return str(entity.sheet_id)
-        return ""
+            self.places.link(c, link, (left, self._y(y) - 1, left + width, self._y(y) + size * mm))

@@ -15,7 +15,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.reports import Cell, Table
 
-from .fonts import BOLD, SANS, use_fonts
+from .fonts import BOLD, SANS, draw_text, text_width, use_fonts
 
 # Files carry no time of writing, so that the same project gives the same bytes.
 EPOCH = datetime(2000, 1, 1)
@@ -81,8 +81,12 @@ def _sheet_name(title: str) -> str:
     return "".join("-" if c in "[]:*?/\\" else c for c in title)[:31]
 
 
+MARGIN, LINE, SIZE = 12 * mm, 3.6 * mm, 8.0  # points; lines of a row, size of its text
+PAD = 1.6 * mm
+
+
 def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
-    """Return the table as an A4 landscape PDF with heading and page numbers.
+    """Return the table as an A4 landscape PDF with heading and page numbers; long cells take several lines.
 
     Args:
         project_name: shown at the top of every page.
@@ -93,48 +97,74 @@ def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
     width, height = landscape(A4)
     canvas = Canvas(out, pagesize=(width, height), pageCompression=1, invariant=1)
     canvas.setTitle(f"{table.title} - {project_name}")
-    margin, row_height, size = 12 * mm, 5.2 * mm, 8.0
+    canvas.setCreator("Jolly Spool")
     total = sum(c.width for c in table.columns)
-    widths = [(width - 2 * margin) * c.width / total for c in table.columns]
-    per_page = int((height - 2 * margin - 16 * mm) // row_height) - 1
-    pages = max(1, -(-(len(table.rows) + len(table.foot)) // per_page))
-    feet = len(table.rows)
-    for page in range(pages):
-        y = height - margin - 4 * mm
-        canvas.setFont(BOLD, 12)
-        canvas.drawString(margin, y, table.title)
-        canvas.setFont(SANS, 8)
-        canvas.drawRightString(width - margin, y, f"{project_name}   page {page + 1} of {pages}")
-        y -= 8 * mm
-        rows: list[tuple[Cell, ...]] = [tuple(c.heading for c in table.columns)]
-        rows += table.rows[page * per_page : (page + 1) * per_page]
-        for number, row in enumerate(rows):
-            _pdf_row(canvas, row, widths, margin, y, BOLD if number == 0 else SANS, size)
-            canvas.setLineWidth(0.6 if number == 0 else 0.15)
-            canvas.line(margin, y - 1.4 * mm, width - margin, y - 1.4 * mm)
-            y -= row_height
-        canvas.setFont(SANS, size)
-        for words in table.foot[max(0, page * per_page - feet) : max(0, (page + 1) * per_page - feet)]:
-            canvas.drawString(margin, y, words)
-            y -= row_height
+    widths = [(width - 2 * MARGIN) * c.width / total for c in table.columns]
+    head = _lines(tuple(c.heading for c in table.columns), widths, BOLD)
+    rows = [_lines(row, widths, SANS) for row in table.rows]
+    rows += [[_wrapped(words, width - 2 * MARGIN, SANS)] for words in table.foot]
+    room = height - 2 * MARGIN - 12 * mm - _tall(head)
+    pages = _paginated([_tall(row) for row in rows], room)
+    for number, (first, last) in enumerate(pages, start=1):
+        y = height - MARGIN - 4 * mm
+        draw_text(canvas, MARGIN, y, table.title, BOLD, 12)
+        draw_text(canvas, width - MARGIN, y, f"{project_name}   page {number} of {len(pages)}", SANS, 8, "end")
+        y = _row(canvas, head, widths, y - 8 * mm, BOLD, 0.6)
+        for row in rows[first:last]:
+            y = _row(canvas, row, widths, y, SANS, 0.15)
         canvas.showPage()
     canvas.save()
     return out.getvalue()
 
 
-def _pdf_row(
-    canvas: Canvas, row: tuple[Cell, ...], widths: list[float], x: float, y: float, font: str, size: float
-) -> None:
-    for cell, width in zip(row, widths, strict=True):
-        shown = str(cell)
-        fitted = size
-        while fitted > 5 and canvas.stringWidth(shown, font, fitted) > width - 4:
-            fitted -= 0.5
-        while len(shown) > 1 and canvas.stringWidth(shown, font, fitted) > width - 4:
-            shown = shown[:-2] + "…"
-        canvas.setFont(font, fitted)
-        canvas.drawString(x + 1, y, shown)
+def _wrapped(words: str, width: float, face: str) -> list[str]:
+    """Return a text in lines of a width: broken between words, and words that are longer between letters."""
+    if text_width(words, face, SIZE) <= width:
+        return [words]
+    lines = [""]
+    for word in words.split(" "):
+        wider = f"{lines[-1]} {word}".lstrip()
+        if text_width(wider, face, SIZE) <= width:
+            lines[-1] = wider
+            continue
+        lines.append("")
+        for letter in word:
+            if lines[-1] and text_width(lines[-1] + letter, face, SIZE) > width:
+                lines.append("")
+            lines[-1] += letter
+    return [line for line in lines if line]
+
+
+def _lines(row: tuple[Cell, ...], widths: list[float], face: str) -> list[list[str]]:
+    return [_wrapped(str(cell), width - 4, face) for cell, width in zip(row, widths, strict=True)]
+
+
+def _tall(row: list[list[str]]) -> float:
+    return max(1, *(len(lines) for lines in row)) * LINE + PAD
+
+
+def _paginated(heights: list[float], room: float) -> list[tuple[int, int]]:
+    """Return (first, after last) of the rows on each page; a row that is taller than a page has one for itself."""
+    pages, start, used = [], 0, 0.0
+    for n, tall in enumerate(heights):
+        if used and used + tall > room:
+            pages.append((start, n))
+            start, used = n, 0.0
+        used += tall
+    return [*pages, (start, len(heights))]
+
+
+def _row(canvas: Canvas, row: list[list[str]], widths: list[float], y: float, face: str, pen: float) -> float:
+    """Draw a row with its line below and return where the next one begins; words of the foot have one wide cell."""
+    x = MARGIN
+    for lines, width in zip(row, widths, strict=False):
+        for n, line in enumerate(lines):
+            draw_text(canvas, x + 1, y - n * LINE, line, face, SIZE)
         x += width
+    below = y - _tall(row) + LINE + PAD - 1.4 * mm
+    canvas.setLineWidth(pen)
+    canvas.line(MARGIN, below, MARGIN + sum(widths), below)
+    return y - _tall(row)
 
 
 TABLE_FORMATS = ("csv", "json", "xlsx", "pdf")

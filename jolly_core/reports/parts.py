@@ -79,12 +79,12 @@ def needs(project: Project) -> dict[tuple[str, str], Need]:
     (
         Column("position", "Pos", 5, number=True),
         Column("quantity", "Qty", 5, number=True),
-        Column("unit", "Unit", 5),
+        Column("unit", "Unit", 9),
         Column("maker", "Maker", 16),
         Column("number", "Part number", 18),
         Column("text", "Description", 38),
         Column("class", "Class", 18),
-        Column("tags", "For", 40),
+        Column("tags", "For", 36),
         Column("supplier", "Supplier", 14),
     ),
 )

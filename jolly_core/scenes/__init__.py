@@ -1,12 +1,13 @@
 """Sheets and generated drawings as primitives in mm, for any painter."""
 
-from jolly_core.model import DRAWN, Project
+from jolly_core.model import Project
 
 from . import leaving as leaving  # its check is known as soon as there are scenes
 from .cabinet import MARGIN_MM, surface_scene
-from .made import page_leaves, page_scene
+from .made import made, page_leaves, page_scene
 from .outlines import outline_prims
 from .pages import Page, generated_pages, is_generated, page_of, plan_ids, plan_of
+from .papers import paper_set
 from .primitives import PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, legible, moved, scaled
 from .sheet import sheet_scene
 from .titleblocks import EDGE_MM, block_scene
@@ -32,6 +33,7 @@ __all__ = [
     "moved",
     "outline_prims",
     "page_leaves",
+    "paper_set",
     "made",
     "page_of",
     "page_scene",
@@ -42,15 +44,6 @@ __all__ = [
     "sheet_scene",
     "surface_scene",
 ]
-
-
-def made(project: Project, id: str) -> bool:
-    """Return whether what is on a sheet or page is made from the project, and so not drawn on.
-
-    Raises:
-        GoneError: it is not in the project.
-    """
-    return is_generated(id) or project.get("sheet", id).kind not in DRAWN
 
 
 def leaves_of(project: Project, id: str) -> list[Scene]:

@@ -52,7 +52,7 @@ def blank_leaf(project: Project, sheet: Sheet, given: Given, count: tuple[int, i
     """Return a leaf with frame and title block only; of several, each has the sheet's number with its own behind it."""
     leaf, leaves = count
     shown = sheet if leaves == 1 else replace(sheet, number=f"{sheet.number}.{leaf}")
-    return Scene(*size_mm(sheet), {"frame": frame_item(project, shown, given)})
+    return Scene(*size_mm(sheet), {"frame": frame_item(project, shown, given)}, shown)
 
 
 def leaf_of(

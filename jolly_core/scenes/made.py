@@ -5,12 +5,12 @@ To add a kind, write what makes its leaves and name it in MAKERS; SHEET_KINDS li
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from math import ceil
 
 from jolly_core.drawing import FRAME_MM
 from jolly_core.library import block_of
-from jolly_core.model import SHEET_SUBJECTS, Project, RuleError, Sheet
+from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet
 from jolly_core.reports import run_report
 from jolly_core.tagging import DOCUMENTS, path_of
 from jolly_core.terminals import strips
@@ -53,14 +53,27 @@ WANTED = {
 Make = Callable[[Project, Sheet, Given], list[Scene]]
 
 
-def page_leaves(project: Project, page_id: str) -> list[Scene]:
+def made(project: Project, id: str) -> bool:
+    """Return whether what is on a sheet or page is made from the project, and so not drawn on.
+
+    Raises:
+        GoneError: it is not in the project.
+    """
+    return is_generated(id) or project.get("sheet", id).kind not in DRAWN
+
+
+def page_leaves(project: Project, page_id: str, of: Sequence[str] | None = None) -> list[Scene]:
     """Return the leaves of a sheet or page that is made from the project, each a scene of its own.
+
+    Args:
+        of: the sheets and pages of the set it is in, which a contents sheet lists; None for all.
 
     Raises:
         GoneError: it is not in the project.
     """
     if not is_generated(page_id):
-        return _leaves(project, project.get("sheet", page_id), None)
+        sheet = project.get("sheet", page_id)
+        return _contents(project, sheet, None, of) if sheet.kind == "contents" else _leaves(project, sheet, None)
     page = page_of(project, page_id)
     if page.kind == "board":
         return [board_scene(project, page.subject, page.number)]
@@ -143,10 +156,12 @@ def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     return [scene]
 
 
-def _contents(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+def _contents(project: Project, sheet: Sheet, given: Given, of: Sequence[str] | None = None) -> list[Scene]:
     revision = project.settings.revision
     rows: list[Row] = []
     for s in project.sheets_in_order():
+        if of is not None and s.id not in of:
+            continue
         title = " ".join(t for t in (s.title, s.subtitle) if t)
         function = path_of(project.functions, s.function_id, "=")
         location = path_of(project.locations, s.location_id, "+")
@@ -154,6 +169,8 @@ def _contents(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
             [(s.number, s.id), (title, ""), (DOCUMENTS[s.kind], ""), (function, ""), (location, ""), (revision, "")]
         )
     for page in generated_pages(project):
+        if of is not None and page.id not in of:
+            continue
         made = sheet_of_page(project, page)
         function = path_of(project.functions, made.function_id, "=")
         location = path_of(project.locations, made.location_id, "+")

@@ -11,7 +11,7 @@ from jolly_core.wiring import sheet_groups
 
 from .leaves import HEAD_MM, ROW_MM, SIZE_MM, TOP_MM, Columns, Given, Grid, cell, leaf_of, rows_on, table_leaves
 from .pages import split, strip_height
-from .primitives import Item, Prim, Scene, text
+from .primitives import Item, Prim, Scene, pin_link, text
 
 STRIP_COLUMNS: Columns = (
     ("Field side", 48),
@@ -61,8 +61,8 @@ def cable_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
             ends = source_first(project, c)
             wire_type = c.wire_type(project)
             place = place_in(project.sheets[c.sheet_id], *sheet_groups(project, c.sheet_id).points[c.start])
-            values += [(pin_name(project, e), e[0]) for e in ends]
-            values += [(c.number, ""), (wire_type.name if wire_type else "", ""), (place, c.start[0])]
+            values += [(pin_name(project, e), pin_link(e)) for e in ends]
+            values += [(c.number, ""), (wire_type.name if wire_type else "", ""), (place, pin_link(c.start))]
         rows.append(values)
     return table_leaves(project, sheet, given, f"{full_tag(project, device)}   {words}", CORE_COLUMNS, rows, "core")
 
@@ -125,12 +125,12 @@ def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Gri
         base = y + (n + 1) * ROW_MM - 1.8
         field, field_name = fields[n] if n < len(fields) else (None, "")
         if field is not None:
-            prims += cell(lefts[0], widths[0], base, field_name, link=field.pin[0])
+            prims += cell(lefts[0], widths[0], base, field_name, link=pin_link(field.pin))
             prims += cell(lefts[1], widths[1], base, field.cable)
             prims += cell(lefts[2], widths[2], base, field.core)
         target, name = panels[n] if n < len(panels) else (None, "")
         if target is not None:
-            prims += cell(lefts[5], widths[5], base, name, link=target.pin[0])
+            prims += cell(lefts[5], widths[5], base, name, link=pin_link(target.pin))
         prims += _wire_cells(project, target, field, lefts, widths, base)
     if row.symbol_ids:
         symbol = project.symbols[row.symbol_ids[0]]

@@ -24,6 +24,7 @@ from typing import Any
 
 from jolly_core.drawing import ADVANCE, GRID_MM
 from jolly_core.library import POLE_PITCH, definition
+from jolly_core.model import Sheet
 
 Prim = list[Any]
 PENS_MM: dict[str, float] = {"ink": 0.35, "thin": 0.18, "dash": 0.25, "frame": 0.5, "edge": 1.0, "fine": 0.5}
@@ -55,11 +56,12 @@ class Item:
 
 @dataclass(slots=True)
 class Scene:
-    """A drawing: size in mm and items by id in painting order."""
+    """A drawing: size in mm and items by id in painting order; the sheet whose frame it has, None without one."""
 
     width: float
     height: float
     items: dict[str, Item]
+    sheet: Sheet | None = None
 
 
 def text(
@@ -67,6 +69,11 @@ def text(
 ) -> Prim:
     """Return a text primitive."""
     return ["text", round(x, 2), round(y, 2), size, anchor, role, content, link]
+
+
+def pin_link(pin: tuple[str, int]) -> str:
+    """Return the link that leads to a pin: the id of its symbol and the pin's place among the symbol's."""
+    return f"{pin[0]}.{pin[1]}"
 
 
 def moved(prim: Prim, dx: float, dy: float) -> Prim:

@@ -16,6 +16,7 @@ from .symbols import symbol_item
 from .tables import table_items
 
 NUMBER_MM = 2.5
+KEPT = 24  # scenes of sheets that are kept until the next change
 DOT_MM = 0.7
 END_MM = 2.1
 ROOM_STEPS = 6  # shortest wire that has room for a number at its end
@@ -30,6 +31,8 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
     sheet = project.get("sheet", sheet_id)
     kept: dict[str, Scene] = project.derived("sheet scenes")
     if sheet_id not in kept:
+        if len(kept) >= KEPT:
+            kept.pop(next(iter(kept)))
         kept[sheet_id] = _scene(project, sheet)
     return kept[sheet_id]
 
@@ -76,7 +79,7 @@ def _scene(project: Project, sheet: Sheet) -> Scene:
     for table in table_items(project, sheet):
         add(table)
     settle_texts(project, sheet, items, strokes)
-    return Scene(*size_mm(sheet), items)
+    return Scene(*size_mm(sheet), items, sheet)
 
 
 def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:

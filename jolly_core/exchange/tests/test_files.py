@@ -148,7 +148,7 @@ class SheetPdf(TestCase):
         reader = PdfReader(io.BytesIO(sheets_pdf(project, ids, FONTS)))
         self.assertEqual(
             len(reader.pages),
-            len(ids) + 4,
+            len(ids) + 3,
             "the list of parts is long, and the layout has a leaf for the plate and one for the door",
         )
         text = next(t for p in reader.pages if "Loading auger, control" in (t := p.extract_text()) and "301" in t)
@@ -160,7 +160,7 @@ class SheetPdf(TestCase):
             "Auger running",
             "Pellwick, kiln house",
             "Loading auger, control",
-            "10 of 19",
+            "11 of 22",
         ):
             self.assertIn(words, text)
         box = reader.pages[1].mediabox

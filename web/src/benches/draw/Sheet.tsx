@@ -76,7 +76,8 @@ export function Sheet({ canEdit, onGo }: Props) {
 
   const down = (at: At) => {
     const link = at.target?.getAttribute('data-link')
-    if (link && tool.name === 'idle') onGo(link)
+    // A link to a pin names the symbol first.
+    if (link && tool.name === 'idle') onGo(link.split('.')[0] ?? link)
     else if (canEdit || tool.name === 'idle') pointerDown(at)
   }
   const move = (at: At) => (canEdit ? pointerMove(at) : undefined)

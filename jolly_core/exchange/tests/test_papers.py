@@ -1,0 +1,206 @@
+"""What leaves as files: links that lead to their place, a set that counts and lists itself, equal bytes each time."""
+
+from __future__ import annotations
+
+import io
+import json
+import os
+import subprocess
+import sys
+from dataclasses import replace
+from functools import cache
+from typing import Any
+from unittest import TestCase
+
+from pypdf import PdfReader
+
+from jolly_core.drawing import GRID_MM, pin_points
+from jolly_core.exchange import read_project, sheets_pdf, write_pack
+from jolly_core.model import Project
+from jolly_core.reports import run_report
+from jolly_core.scenes import generated_pages, page_leaves
+from jolly_core.tagging import pin_name
+from jolly_core.testing import DEMO
+
+from .test_files import FONTS, ROOT
+
+POINTS_A_MM = 72 / 25.4
+
+
+@cache
+def demo() -> Project:
+    return read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+
+
+def whole_set(project: Project) -> list[str]:
+    return [s.id for s in project.sheets_in_order()] + [p.id for p in generated_pages(project)]
+
+
+def read(project: Project, ids: list[str]) -> PdfReader:
+    return PdfReader(io.BytesIO(sheets_pdf(project, ids, FONTS)))
+
+
+def links(reader: PdfReader) -> list[tuple[int, tuple[float, ...], int, Any]]:
+    """Return page, box, page led to, and the destination of each link."""
+    found = []
+    numbers = {page.indirect_reference.idnum: n for n, page in enumerate(reader.pages)}  # type: ignore[union-attr]
+    for n, page in enumerate(reader.pages):
+        for annotation in page.get("/Annots", ()):
+            link = annotation.get_object()
+            there = link["/Dest"]
+            found.append((n, tuple(float(v) for v in link["/Rect"]), numbers[there[0].idnum], there))
+    return found
+
+
+class Ways(TestCase):
+    def test_links_lead_to_the_place_and_not_only_to_the_page(self) -> None:
+        project = demo()
+        ids = whole_set(project)
+        reader = read(project, ids)
+        found = links(reader)
+        self.assertGreater(len(found), 500)
+        placed = [(led, there) for _, _, led, there in found if there[1] == "/XYZ"]
+        pages = [there for _, _, _, there in found if there[1] == "/Fit"]
+        self.assertEqual(len(pages), len(ids), "only the contents lead to whole pages")
+        for led, there in placed:
+            box = reader.pages[led].mediabox
+            self.assertTrue(0 <= float(there[2]) < box.width and 0 < float(there[3]) <= float(box.height) + 1)
+
+    def test_every_cell_of_a_plan_that_names_a_pin_leads_to_that_pin(self) -> None:
+        project = demo()
+        named = 0
+        for page in generated_pages(project):
+            if page.kind == "board":
+                continue
+            for leaf in page_leaves(project, page.id):
+                for item in leaf.items.values():
+                    for p in item.prims:
+                        if p[0] != "text" or ":" not in p[6] or item.kind == "frame":
+                            continue
+                        symbol_id, _, pin = p[7].partition(".")
+                        self.assertEqual(p[6].split(" (")[0], pin_name(project, (symbol_id, int(pin))), page.title)
+                        self.assertLess(int(pin), len(pin_points(project.symbols[symbol_id])))
+                        named += 1
+        self.assertGreater(named, 150)
+
+    def test_a_link_shows_the_place_of_its_pin(self) -> None:
+        project = demo()
+        ids = whole_set(project)
+        plan = next(p for p in generated_pages(project) if p.kind == "terminals")
+        (leaf, *_) = page_leaves(project, plan.id)
+        item = next(i for i in leaf.items.values() if i.id.startswith("terminal:"))
+        text = next(p for p in item.prims if p[0] == "text" and "." in p[7])
+        symbol_id, _, pin = text[7].partition(".")
+        x, y = pin_points(project.symbols[symbol_id])[int(pin)]
+        base = (leaf.height - text[2]) * POINTS_A_MM
+        page = ids.index(plan.id)
+        reader = read(project, ids)
+        before = sum(len(page_leaves(project, i)) - 1 for i in ids[:page] if not i.startswith("plan:") and _made(i))
+        led, there = next(
+            (led, d)
+            for n, box, led, d in links(reader)
+            if n == page + before and abs(box[1] + 1 - base) < 0.1 and abs(box[0] - text[1] * POINTS_A_MM) < 0.1
+        )
+        self.assertLess(abs(float(there[2]) / POINTS_A_MM + 40 - x * GRID_MM), 1)
+        tall = float(reader.pages[led].mediabox.height)
+        self.assertLess(abs((tall - float(there[3])) / POINTS_A_MM + 40 - y * GRID_MM), 1)
+
+
+def _made(id: str) -> bool:
+    return demo().sheets[id].kind not in ("schematic", "free")
+
+
+class Sets(TestCase):
+    def test_the_contents_list_the_set_and_each_paper_counts_in_it(self) -> None:
+        project = demo()
+        chosen = [s.id for s in project.sheets_in_order() if s.number in ("2", "10", "30", "95")]
+        reader = read(project, chosen)
+        words = [page.extract_text() for page in reader.pages]
+        self.assertIn("Loading auger, power", words[0])
+        for other in ("Kiln fan, drive", "Terminal plan", "Core plan"):
+            self.assertNotIn(other, words[0], "not in this set")
+        count = len(reader.pages)
+        self.assertGreater(count, len(chosen), "the list of parts takes two papers")
+        for n, text in enumerate(words, start=1):
+            self.assertIn(f"{n} of {count}", text)
+
+    def test_all_of_it_lists_plans_too(self) -> None:
+        project = demo()
+        words = [page.extract_text() for page in read(project, whole_set(project)).pages]
+        self.assertTrue(any("Core plan =K2+KP2-WD1" in text for text in words[1:3]))
+
+    def test_bookmarks_follow_the_structure_and_the_file_says_what_it_is(self) -> None:
+        project = demo()
+        reader = read(project, whole_set(project))
+        outline: list[Any] = reader.outline
+        heads = [entry.title for entry in outline if not isinstance(entry, list)]
+        wanted = [f"={f.code} {f.text}" for f in project.functions.values() if not f.parent_id]
+        used = {s.function_id for s in project.sheets.values()}
+        self.assertTrue(
+            set(heads) >= {w for w in wanted if any(w.startswith(f"={project.functions[u].code} ") for u in used)}
+        )
+        self.assertEqual(heads[-3:], ["Terminal plans", "Core plans", "Form boards"])
+        inside = outline[heads.index("=V1 Kiln fan") * 2 + 1]
+        self.assertEqual([e.title for e in inside], ["12 Kiln fan, drive", "31 Kiln fan, control"])
+        page = reader.get_destination_page_number(inside[1])
+        self.assertIn("Kiln fan, control", reader.pages[page or 0].extract_text())
+        assert reader.metadata is not None
+        self.assertEqual((reader.metadata.author, reader.metadata.title), ("A. Marsh", "PM-0417 Kiln 2"))
+        self.assertIn("Pellwick Maltings", str(reader.metadata.subject))
+
+
+class Letters(TestCase):
+    def test_other_scripts_are_set_and_what_no_face_has_is_spelt_out(self) -> None:
+        project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+        sheet = next(s for s in project.sheets_in_order() if s.number == "30")
+        words = "送料 мотор 모터 ⌀ \U00020001"
+        project.sheets[sheet.id] = replace(sheet, title=words)
+        text = read(project, [sheet.id]).pages[0].extract_text()
+        self.assertNotIn("1 of 1", text, "a sheet alone keeps its place among all")
+        for piece in ("送料", "мотор", "모터", "⌀", "[U+20001]"):
+            self.assertIn(piece, text)
+
+    def test_a_table_wraps_what_is_long_and_cuts_nothing(self) -> None:
+        from jolly_core.exchange import write_table
+
+        project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+        part = next(iter(project.parts.values()))
+        words = "A very long description of a part that no column has room for, however wide it may be " * 3
+        project.parts[part.id] = replace(part, text=f"{words}中文")
+        reader = PdfReader(io.BytesIO(write_table(run_report(project, "parts"), "pdf", "Kiln 2", FONTS)))
+        text = " ".join(page.extract_text() for page in reader.pages)
+        self.assertNotIn("…", text)
+        self.assertEqual("".join(text.split()).count("Averylongdescription"), 3)
+        self.assertIn("中文", text)
+
+
+WRITER = """
+import hashlib, io, json, sys, zipfile
+from pathlib import Path
+from jolly_core.exchange import read_project, write_pack
+project = read_project(Path(sys.argv[1]).read_bytes())
+content = write_pack(project, Path(sys.argv[2]))
+files = zipfile.ZipFile(io.BytesIO(content))
+found = {name: hashlib.sha256(files.read(name)).hexdigest() for name in files.namelist()}
+found["the pack"] = hashlib.sha256(content).hexdigest()
+print(json.dumps(found))
+"""
+
+
+class Bytes(TestCase):
+    def test_equal_projects_give_equal_bytes_in_every_file_and_process(self) -> None:
+        found = []
+        for seed in ("1", "2"):
+            done = subprocess.run(
+                [sys.executable, "-c", WRITER, str(DEMO / "pellwick-kiln-2.spool.json"), str(FONTS)],
+                env={**os.environ, "PYTHONHASHSEED": seed, "TZ": "UTC" if seed == "1" else "Asia/Tokyo"},
+                cwd=ROOT,
+                capture_output=True,
+                check=True,
+                text=True,
+            )
+            found.append(json.loads(done.stdout))
+        self.assertEqual(found[0], found[1])
+        kinds = {name.rpartition(".")[2] for name in found[0]}
+        self.assertTrue(kinds >= {"pdf", "dxf", "xlsx", "csv", "json"}, kinds)
+        self.assertGreater(len(write_pack(demo(), FONTS)), 1000)

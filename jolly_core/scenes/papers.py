@@ -1,0 +1,55 @@
+"""A set of papers: the leaves of chosen sheets and pages in order, each saying which of how many it is."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+
+from jolly_core.model import Project
+
+from .frames import frame_item
+from .made import made, page_leaves
+from .primitives import Scene
+from .sheet import sheet_scene
+
+
+def paper_set(project: Project, ids: Sequence[str]) -> Iterator[tuple[str, Scene]]:
+    """Yield id and scene of each paper of a set; title blocks count the papers, a contents sheet lists the set.
+
+    A sheet alone is no set: it keeps its place among all.
+
+    Raises:
+        GoneError: a sheet is not in the project.
+    """
+    if len(ids) == 1:
+        alone = page_leaves(project, ids[0]) if made(project, ids[0]) else [sheet_scene(project, ids[0])]
+        yield from ((ids[0], leaf) for leaf in alone)
+        return
+    leaves: dict[
+        str, list[Scene]
+    ] = {}  # of what is made; drawn sheets are one paper each, painted when it is asked for
+    numbers: list[str] = []
+    for id in ids:
+        if made(project, id):
+            leaves[id] = page_leaves(project, id, ids)
+            numbers += [leaf.sheet.number if leaf.sheet else "" for leaf in leaves[id]]
+        else:
+            numbers.append(project.get("sheet", id).number)
+    at = 0
+    for id in ids:
+        for leaf in leaves.get(id) or [sheet_scene(project, id)]:
+            yield id, _counted(project, leaf, at, numbers)
+            at += 1
+
+
+def _counted(project: Project, leaf: Scene, at: int, numbers: list[str]) -> Scene:
+    """Return a leaf whose title block counts the papers of its set."""
+    if leaf.sheet is None:
+        return leaf
+    given = {
+        "n": str(at + 1),
+        "count": str(len(numbers)),
+        "next": numbers[at + 1] if at + 1 < len(numbers) else "-",
+        "previous": numbers[at - 1] if at else "-",
+    }
+    return replace(leaf, items={**leaf.items, "frame": frame_item(project, leaf.sheet, given)})
