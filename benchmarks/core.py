@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import io
+from copy import copy
 from pathlib import Path
 from typing import Any
 
 import xlsxwriter
+from reportlab.pdfbase.pdfdoc import LinkAnnotation
 from reportlab.pdfgen.canvas import Canvas
 
 from benchmarks.generate import synthetic
@@ -128,10 +130,15 @@ class Recorder:
         method = getattr(self.canvas, name)
 
         def call(*args: Any, **kwargs: Any) -> Any:
-            self.calls.append((name, args, kwargs))
+            self.calls.append((name, _fresh(args), kwargs))
             return method(*args, **kwargs)
 
         return call
+
+
+def _fresh(args: tuple[Any, ...]) -> tuple[Any, ...]:
+    """Return arguments with copies of the links: a file takes hold of those it is given."""
+    return tuple(copy(a) if isinstance(a, LinkAnnotation) else a for a in args)
 
 
 def pdf(sheets: int, rounds: int) -> Result:
@@ -155,7 +162,7 @@ def pdf(sheets: int, rounds: int) -> Result:
     def bare() -> None:
         canvas = Canvas(io.BytesIO(), pageCompression=1)
         for name, args, kwargs in calls:
-            getattr(canvas, name)(*args, **kwargs)
+            getattr(canvas, name)(*_fresh(args), **kwargs)
 
     return compare(
         f"PDF of {sheets} sheets / bare canvas calls", bare, lambda: sheets_pdf(project, ids, FONTS), 1.3, rounds

@@ -9,7 +9,9 @@ from typing import Any
 from jolly_core.model import FileError, Part
 
 from .classes import PartClass, is_class, part_class, part_classes
-from .fields import FieldSpec, checked, number_in, part_fields
+from .fields import part_fields
+from .quantities import decimal_sign
+from .texttold import Told, added, take_attribute, take_count, take_range, take_rating, unit_of
 from .unitkinds import Unit, next_pins
 
 # What properties are called on data sheets, beside the names of the fields themselves.
@@ -41,12 +43,6 @@ _FIELD_LABELS: dict[str, tuple[str, ...]] = {
     "rated_a": ("current", "nominal current"),
     "hole_mm": ("mounting hole", "hole diameter", "cut-out", "cutout"),
 }
-_MOUNTINGS = {
-    "rail": ("rail", "din rail", "top-hat"),
-    "door hole": ("door", "panel", "front", "hole", "22"),
-    "plate": ("plate", "screw"),
-    "cable": ("cable", "in line"),
-}
 _CLASS_WORDS = {
     "lamp": ("lamp", "indicator", "pilot light", "signal light"),
     "push-button": ("push button", "pushbutton", "push-button"),
@@ -58,12 +54,19 @@ _CLASS_WORDS = {
     "terminal": ("terminal block", "feed-through"),
     "cable": ("cable",),
 }
-_TO_MM = {"": 1.0, "mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, '"': 25.4, "inch": 25.4}
-_TO_KG = {"": 1.0, "kg": 1.0, "g": 0.001, "lb": 0.45359237}
-_MEASURE = re.compile(r"([-+]?\d+(?:[.,]\d+)?)\s*(mm|cm|m|inch|in|\"|kg|g|lb)?\b", re.IGNORECASE)
-_COUNTED = re.compile(r"(\d+)\s*(?:x\s*)?(NO|NC|CO|poles?|P)\b", re.IGNORECASE)
-_KINDS = {"no": "no", "nc": "nc", "co": "co", "p": "pole", "pole": "pole", "poles": "pole"}
-_CURRENCIES = {"€": "EUR", "$": "USD", "£": "GBP"}
+# Labels of a range that two fields hold, from and to.
+_RANGE_LABELS: dict[tuple[str, str], tuple[str, ...]] = {
+    ("setting_min_a", "setting_max_a"): ("setting range", "current setting", "adjustment range", "setting"),
+    ("cross_section_min_mm2", "cross_section_max_mm2"): (
+        "cross section",
+        "conductor cross section",
+        "wire range",
+        "connectable conductor",
+        "conductor size",
+        "rated cross section",
+    ),
+    ("insulation_min_mm", "insulation_max_mm"): ("insulation diameter", "insulation", "insulation range"),
+}
 
 
 @dataclass(slots=True, frozen=True)
@@ -79,7 +82,8 @@ def part_from_text(text: str, class_key: str = "") -> Reading:
     """Return what a pasted table says of a part; lines that cannot be placed are handed back.
 
     Each line is a name and a value, parted by a tab, a colon or two spaces. The class is the one given, else it is
-    guessed from the words. Units in values are turned into those of the fields (cm, in and g are known).
+    guessed from the words. A line is understood whole or handed back: numbers in either writing, fractions, ranges, and
+    units of both systems are.
 
     Raises:
         FileError: there is nothing to read, or the class is not known.
@@ -96,35 +100,35 @@ def part_from_text(text: str, class_key: str = "") -> Reading:
     ratings: dict[str, str] = {}
     understood: list[tuple[str, str]] = []
     left: list[str] = []
-    counts: list[tuple[str, int]] = []
+    counts: dict[str, dict[str, int]] = {}  # by label: kind of unit and how many
+    sign = decimal_sign(text)
     pins: list[tuple[str, ...]] = []
     for line, (name, value) in zip(lines, pairs, strict=True):
         field = _field_of(name, kind)
-        done = False
+        told = Told(value, sign, unit_of(line, name))
         if field == "class":
             done = True
         elif field == "units":
-            counts = [
-                (_KINDS[k.lower()], int(n)) for n, k in _COUNTED.findall(value) if _KINDS[k.lower()] in kind.units
-            ]
-            done = bool(counts)
+            done = name not in counts and take_count(counts, name, value, kind)
         elif field == "pins":
             pins = [tuple(re.split(r"\s*[-–/]\s*", p.strip())) for p in re.split(r"[,;]", value) if p.strip()]
             done = bool(pins)
+        elif field in _PAIRS:
+            done = take_range(ratings, *_PAIRS[field], told)
         elif field in part_fields():
-            done = _rating(ratings, part_fields()[field], value)
-        elif field:
-            done = _attribute(said, field, value)
+            done = field not in ratings and take_rating(ratings, part_fields()[field], told, kind)
+        else:
+            done = bool(field) and field not in said and take_attribute(said, field, told)
         if done:
             understood.append((line, field))
-        elif not (name == "" and _attribute(said, "text", value) if "text" not in said else False):
+        elif not (name == "" and take_attribute(said, "text", told) if "text" not in said else False):
             left.append(line)
     if "colour" in kind.ratings and "colour" not in ratings:
         colour = re.search(r"\b(red|green|yellow|blue|white|black|clear|amber)\b", text, re.IGNORECASE)
         if colour:
             ratings["colour"] = colour[1].lower()
     part = Part("", said.pop("maker", ""), said.pop("number", ""), key, mounting=said.pop("mounting", ""))
-    part = replace(part, ratings=ratings, units=_units(kind, counts, pins), **said)
+    part = replace(part, ratings=ratings, units=_units(kind, added(counts), pins), **said)
     if not part.mounting:
         part = replace(part, mounting="door hole" if "hole_mm" in kind.ratings else "rail")
     return Reading(part, understood, left)
@@ -164,60 +168,21 @@ def _field_of(name: str, kind: PartClass) -> str:
         spec = part_fields()[key]
         if name and (name in (_plain(spec.name), key) or name in _FIELD_LABELS.get(key, ())):
             return key
+    for (low, high), labels in _RANGE_LABELS.items():
+        if name in labels and high in kind.ratings and low in kind.ratings:
+            return _pair_label(low)
     for field, labels in _LABELS.items():
         if name in labels:
             return field
     return ""
 
 
-def _rating(ratings: dict[str, str], spec: FieldSpec, value: str) -> bool:
-    if spec.kind == "number":
-        found = _MEASURE.search(value) or re.search(r"()([-+]?\d+(?:[.,]\d+)?)", value)
-        if not found:
-            return False
-        number = number_in(found[1] or found[2]) or 0.0
-        if spec.unit == "mm" and found[1]:
-            number *= _TO_MM.get((found[2] or "").lower(), 1.0)
-        ratings[spec.key] = f"{number:g}"
-        if spec.key == "coil_voltage_v":
-            current = re.search(r"\b(AC|DC)\b", value, re.IGNORECASE)
-            if current:
-                ratings["coil_kind"] = current[1].upper()
-        return True
-    try:
-        ratings[spec.key] = checked(spec, value)
-    except FileError:
-        return False
-    return bool(ratings[spec.key])
+def _pair_label(low: str) -> str:
+    """Return what the two fields of a range are together called among the lines understood."""
+    return low.partition("_min_")[0]
 
 
-def _attribute(said: dict[str, Any], field: str, value: str) -> bool:
-    if field == "size":
-        numbers = list(_MEASURE.finditer(value))
-        unit = next((m[2].lower() for m in reversed(numbers) if m[2]), "mm")
-        for name, one in zip(("width_mm", "height_mm", "depth_mm"), numbers, strict=False):
-            said[name] = round((number_in(one[1]) or 0.0) * _TO_MM.get(unit, 1.0), 3)
-        return len(numbers) >= 2
-    if field.endswith("_mm") or field == "weight_kg":
-        m = _MEASURE.search(value)
-        scale = _TO_KG if field == "weight_kg" else _TO_MM
-        if m is None or (m[2] or "").lower() not in scale:
-            return False
-        said[field] = round((number_in(m[1]) or 0.0) * scale[(m[2] or "").lower()], 6)
-        return True
-    if field == "price":
-        m = re.search(r"\d+(?:[.,]\d+)?", value)
-        if m is None:
-            return False
-        said["price"] = number_in(m[0]) or 0.0
-        code = re.search(r"\b[A-Z]{3}\b", value)
-        said["currency"] = code[0] if code else next((c for sign, c in _CURRENCIES.items() if sign in value), "")
-        return True
-    if field == "mounting":
-        said[field] = next((k for k, words in _MOUNTINGS.items() if any(w in value.lower() for w in words)), "")
-        return bool(said[field])
-    said[field] = " ".join(value.split())[:200]
-    return True
+_PAIRS = {_pair_label(low): (low, high) for low, high in _RANGE_LABELS}
 
 
 def _units(kind: PartClass, counts: list[tuple[str, int]], pins: list[tuple[str, ...]]) -> tuple[Unit, ...]:
