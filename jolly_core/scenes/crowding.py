@@ -11,7 +11,8 @@ from jolly_core.drawing import ADVANCE, GRID_MM, turned
 from .primitives import Item, Prim, art_of
 
 Box = tuple[float, float, float, float]  # left, top, right, bottom
-CELL_BITS = 4  # cells of 16 mm
+Taken = tuple[Box, str, bool]  # whose it is, and whether it is in its owner's way only
+CELL_BITS, ROW = 3, 1 << 12  # cells of 8 mm; more in a row than any sheet has
 LINE_MM = 0.25  # half the room a line takes
 RISE, FALL = 0.8, 0.2  # of a text above and below its baseline, as a share of its size
 SLICES = 4  # boxes for a slanted line
@@ -29,78 +30,90 @@ def shifted(box: Box, dx: float, dy: float) -> Box:
     return box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy
 
 
+def meet(one: Box, other: Box) -> bool:
+    """Return whether two boxes have something in common."""
+    return one[0] < other[2] and other[0] < one[2] and one[1] < other[3] and other[1] < one[3]
+
+
 class Crowd:
-    """Boxes on a sheet with what each belongs to; what belongs to the asker is not in its way."""
+    """Boxes on a sheet with what each belongs to; what belongs to the asker is not in its way, but for its lines."""
 
     def __init__(self) -> None:
-        self._cells: defaultdict[tuple[int, int], list[tuple[Box, str]]] = defaultdict(list)
+        self._cells: defaultdict[int, list[tuple[float, float, float, float, str]]] = defaultdict(list)
+        self._lines: defaultdict[str, list[Box]] = defaultdict(list)
 
     def add(self, box: Box, owner: str = "") -> None:
-        """Add a box; "" is in everybody's way."""
-        entry, cells = (box, owner), self._cells
-        left, top, right, bottom = box
-        x1, y1, x2, y2 = (
-            int(left) >> CELL_BITS,
-            int(top) >> CELL_BITS,
-            int(right) >> CELL_BITS,
-            int(bottom) >> CELL_BITS,
-        )
-        for x in range(x1, x2 + 1):
-            for y in range(y1, y2 + 1):
-                cells[x, y].append(entry)
+        """Add a box; "" is in everybody's way, else it is in that of all but its owner."""
+        entry, cells = (*box, owner), self._cells
+        for cell in _cells(box):
+            cells[cell].append(entry)
+
+    def add_line(self, box: Box, owner: str) -> None:
+        """Add a box that is in its owner's way only: others have the whole of the owner in theirs."""
+        self._lines[owner].append(box)
 
     def overlap(self, box: Box, owner: str = "") -> float:
-        """Return how much of a box is taken by others, mm²; some are counted more than once."""
+        """Return how much of a box is taken, mm²; some is counted more than once."""
         left, top, right, bottom = box
+        others = [e for cell in _cells(box) for e in self._cells.get(cell, ()) if not e[4] or e[4] != owner]
         area = 0.0
-        for cell in _cells(box):
-            for (x1, y1, x2, y2), whose in self._cells.get(cell, ()):
-                if x1 < right and left < x2 and y1 < bottom and top < y2 and (not whose or whose != owner):
-                    area += (min(right, x2) - max(left, x1)) * (min(bottom, y2) - max(top, y1)) + 1e-6
+        for x1, y1, x2, y2, *_ in (*others, *self._lines.get(owner, ())):
+            if x1 < right and left < x2 and y1 < bottom and top < y2:
+                area += (min(right, x2) - max(left, x1)) * (min(bottom, y2) - max(top, y1)) + 1e-6
         return area
 
     def is_free(self, box: Box, owner: str = "") -> bool:
-        """Return whether nothing of others reaches into a box."""
+        """Return whether nothing reaches into a box."""
         left, top, right, bottom = box
+        for x1, y1, x2, y2 in self._lines.get(owner, ()):
+            if x1 < right and left < x2 and y1 < bottom and top < y2:
+                return False
+        cells = self._cells
         for cell in _cells(box):
-            for (x1, y1, x2, y2), whose in self._cells.get(cell, ()):
+            for x1, y1, x2, y2, whose in cells.get(cell, ()):
                 if x1 < right and left < x2 and y1 < bottom and top < y2 and (not whose or whose != owner):
                     return False
         return True
 
 
-def _cells(box: Box) -> list[tuple[int, int]]:
+def _cells(box: Box) -> list[int]:
+    """Return the numbers of the cells that a box reaches into."""
     left, top, right, bottom = box
     x1, y1, x2, y2 = int(left) >> CELL_BITS, int(top) >> CELL_BITS, int(right) >> CELL_BITS, int(bottom) >> CELL_BITS
-    if x1 == x2 and y1 == y2:
-        return [(x1, y1)]
-    return [(x, y) for x in range(x1, x2 + 1) for y in range(y1, y2 + 1)]
+    if y1 == y2:
+        low = y1 * ROW + x1
+        return [low] if x1 == x2 else list(range(low, low + x2 - x1 + 1))
+    return [y * ROW + x for y in range(y1, y2 + 1) for x in range(x1, x2 + 1)]
 
 
-def boxes_of(item: Item, standard: str) -> Iterator[tuple[Box, str]]:
-    """Return the boxes of an item's lines and graphics with whom they belong to; its texts are not among them.
+def boxes_of(item: Item, standard: str) -> list[Taken]:
+    """Return the boxes of an item's lines and graphics: whose each is, and whether it is in its owner's way only."""
+    lines = list(_boxes(item, standard))
+    if item.kind != "symbol":
+        return [(box, "", False) for box in lines]
+    x1, y1, x2, y2 = item.facts["body"]
+    inside = [x1 - 0.3 <= a and y1 - 0.3 <= b and c <= x2 + 0.3 and d <= y2 + 0.3 for a, b, c, d in lines]
+    found: list[Taken] = [((x1, y1, x2, y2), item.id, False)]
+    return found + [(box, item.id if only else "", only) for box, only in zip(lines, inside, strict=True)]
 
-    The whole of a symbol is in the way of others; its lines are in its own texts' way, too.
-    """
-    if item.kind in ("symbol", "table"):
-        body = item.facts.get("body") or item.box
-        yield (body[0], body[1], body[2], body[3]), item.id
+
+def _boxes(item: Item, standard: str) -> Iterator[Box]:
     for prim in item.prims:
         kind, *v = prim
         if kind in ("wire", "line"):
-            yield from ((b, "") for b in _line(v[0], v[1], v[2], v[3]))
+            yield from _line(v[0], v[1], v[2], v[3])
         elif kind == "poly":
             for n in range(0, len(v[0]) - 2, 2):
-                yield from ((b, "") for b in _line(*v[0][n : n + 4]))
+                yield from _line(*v[0][n : n + 4])
         elif kind in ("circle", "dot"):
-            yield (v[0] - v[2], v[1] - v[2], v[0] + v[2], v[1] + v[2]), ""
+            yield v[0] - v[2], v[1] - v[2], v[0] + v[2], v[1] + v[2]
         elif kind in ("rect", "box"):
-            yield from ((b, "") for b in _edges(v[0], v[1], v[0] + v[2], v[1] + v[3]))
+            yield from _edges(v[0], v[1], v[0] + v[2], v[1] + v[3])
         elif kind == "picture":
-            yield (v[0], v[1], v[0] + v[2], v[1] + v[3]), ""
+            yield v[0], v[1], v[0] + v[2], v[1] + v[3]
         elif kind == "art":
             for x1, y1, x2, y2 in _art(v[0], v[5], v[3], v[4], standard):
-                yield (x1 + v[1], y1 + v[2], x2 + v[1], y2 + v[2]), ""
+                yield x1 + v[1], y1 + v[2], x2 + v[1], y2 + v[2]
 
 
 @lru_cache(maxsize=4096)

@@ -9,14 +9,15 @@ from jolly_core.library import block_of
 from jolly_core.model import Project, Sheet
 
 from .continuations import BLOCK_MARK
-from .crowding import Box, boxes_of, text_box
+from .crowding import Box, Taken, boxes_of, text_box
 from .primitives import Item, Prim
-from .settling import Movable, along, around, at_pin, beside, settle
+from .settling import Memory, Movable, Usual, along, around, at_pin, beside, downwards, settle
 
 NUMBER_GAP_MM = 0.5
+REMEMBERED = 32  # sheets whose texts' places are remembered
 CORE_REACH_MM = 14.0  # how far along its wire a core's name may stand from the band
 Stroke = tuple[float, float, float, float]
-Known = tuple[Item, list[Movable], list[tuple[Box, str]]]
+Known = tuple[Item, list[Movable], list[Taken]]
 
 
 def settle_texts(project: Project, sheet: Sheet, items: dict[str, Item], strokes: Mapping[str, list[Stroke]]) -> None:
@@ -28,7 +29,7 @@ def settle_texts(project: Project, sheet: Sheet, items: dict[str, Item], strokes
     standard = project.settings.standard
     kept: dict[str, Known] = project.kept.setdefault("movables", {})
     movables: list[Movable] = []
-    taken: list[tuple[Box, str]] = []
+    taken: list[Taken] = []
     for item in items.values():
         known = kept.get(item.id) if item.kind == "symbol" else None
         if known is None or known[0] is not item:
@@ -38,11 +39,16 @@ def settle_texts(project: Project, sheet: Sheet, items: dict[str, Item], strokes
                 kept[item.id] = known
         movables += known[1]
         taken += known[2]
-    settle(items, movables, _room(project, sheet), taken)
+    memories: dict[str, Memory] = project.kept.setdefault("settled", {})
+    if sheet.id not in memories and len(memories) >= REMEMBERED:
+        memories.pop(next(iter(memories)))
+    memory = memories.setdefault(sheet.id, Memory())
+    fits, room = _room(project, sheet)
+    settle(items, movables, fits, taken, memory, room)
 
 
-def _room(project: Project, sheet: Sheet) -> Callable[[Box], bool]:
-    """Return what tells whether a box lies inside the frame and clear of the title block."""
+def _room(project: Project, sheet: Sheet) -> tuple[Callable[[Box], bool], Box]:
+    """Return what tells whether a box lies inside the frame and clear of the title block, and what that depends on."""
     width, height = size_mm(sheet)
     right, bottom = width - FRAME_MM, height - FRAME_MM
     block = block_of(project, sheet).block
@@ -52,17 +58,19 @@ def _room(project: Project, sheet: Sheet) -> Callable[[Box], bool]:
         inside = box[0] >= FRAME_MM and box[1] >= FRAME_MM and box[2] <= right and box[3] <= bottom
         return inside and not (box[2] > left and box[3] > top)
 
-    return fits
+    return fits, (right, bottom, left, top)
 
 
-def _taken(item: Item, movables: list[Movable], standard: str) -> list[tuple[Box, str]]:
+def _taken(item: Item, movables: list[Movable], standard: str) -> list[Taken]:
     """Return what an item puts in the way of texts: its lines and graphics, and those texts of its that stay."""
     if item.kind == "frame":
-        return [(text_box(p), "") for p in item.prims if p[0] == "text"]
+        return [(text_box(p), "", False) for p in item.prims if p[0] == "text"]
     if any(m.whole for m in movables):
         return []
     loose = {n for m in movables for n in m.prims}
-    stay = [(text_box(p), "") for n, p in enumerate(item.prims) if p[0] == "text" and p[6] and n not in loose]
+    stay: list[Taken] = [
+        (text_box(p), "", False) for n, p in enumerate(item.prims) if p[0] == "text" and p[6] and n not in loose
+    ]
     return [*boxes_of(item, standard), *stay]
 
 
@@ -70,17 +78,17 @@ def _movables(project: Project, item: Item, strokes: Mapping[str, list[Stroke]])
     if item.kind == "symbol":
         return _of_symbol(project, item)
     if item.kind == "number":
-        return [_texts(item, "number", (0,), along(strokes.get(item.id, []), NUMBER_GAP_MM))]
+        return [_texts(item, "number", (0,), Usual(along, (tuple(strokes.get(item.id, ())), NUMBER_GAP_MM)))]
     if item.kind == "band":
         return _of_band(item)
     if item.kind == "continuation":
         return _of_continuation(item)
-    return [Movable(item.id, "table", (), item.box, _downwards, whole=True)] if item.kind == "table" else []
+    return [Movable(item.id, "table", (), item.box, Usual(downwards), whole=True)] if item.kind == "table" else []
 
 
-def _texts(item: Item, rank: str, prims: tuple[int, ...], offsets: Callable[[Box], object]) -> Movable:
+def _texts(item: Item, rank: str, prims: tuple[int, ...], usual: Usual) -> Movable:
     box = around([text_box(item.prims[n]) for n in prims])
-    return Movable(item.id, rank, prims, box, offsets)  # type: ignore[arg-type]  # any iterable of offsets
+    return Movable(item.id, rank, prims, box, usual)
 
 
 def _of_symbol(project: Project, item: Item) -> list[Movable]:
@@ -96,9 +104,9 @@ def _of_symbol(project: Project, item: Item) -> list[Movable]:
         if prim[5] == "pin" and pins:
             middle = ((box[0] + box[2]) / 2, (box[1] + box[3]) / 2)
             x, y = min(pins, key=lambda p: (p[0] - middle[0]) ** 2 + (p[1] - middle[1]) ** 2)
-            found.append(_texts(item, "pin", (n,), at_pin(x, y, upright)))
+            found.append(_texts(item, "pin", (n,), Usual(at_pin, (x, y, upright))))
         elif prim[5] in ("tag", "text", "reference") and not _inside(box, body):
-            found.append(_texts(item, prim[5], (n,), beside(body)))
+            found.append(_texts(item, prim[5], (n,), Usual(beside, (body,))))
     return found
 
 
@@ -111,13 +119,13 @@ def _inside(box: Box, body: Box) -> bool:
 def _of_band(item: Item) -> list[Movable]:
     left, top, right, bottom = item.facts["body"]
     texts = [n for n, p in enumerate(item.prims) if p[0] == "text"]
-    found = [_texts(item, "mark", tuple(texts[:2]), beside((left, top, right, bottom)))]
+    found = [_texts(item, "mark", tuple(texts[:2]), Usual(beside, ((left, top, right, bottom),)))]
     level = top == bottom
     for n in texts[2:]:
         x, y = _crossing(item.prims[n], level, (left, top))
         half = CORE_REACH_MM / 2
         stroke = (x, y - half, x, y + half) if level else (x - half, y, x + half, y)
-        found.append(_texts(item, "core", (n,), along([stroke], NUMBER_GAP_MM)))
+        found.append(_texts(item, "core", (n,), Usual(along, ((stroke,), NUMBER_GAP_MM))))
     return found
 
 
@@ -128,7 +136,7 @@ def _crossing(prim: Prim, level: bool, corner: tuple[float, float]) -> tuple[flo
 
 def _of_continuation(item: Item) -> list[Movable]:
     (x, y) = (v * GRID_MM for v in item.facts["pins"][0])
-    places = beside((x - 3.5, y - 1.3, x + 3.5, y + 1.3))
+    places = Usual(beside, ((x - 3.5, y - 1.3, x + 3.5, y + 1.3),))
     texts = [n for n, p in enumerate(item.prims) if p[0] == "text"]
     blocks: list[list[int]] = [[]]
     for n in texts[1:]:
@@ -139,8 +147,3 @@ def _of_continuation(item: Item) -> list[Movable]:
         _texts(item, "tag", (texts[0],), places),
         *(_texts(item, "reference", tuple(b), places) for b in blocks if b),
     ]
-
-
-def _downwards(box: Box) -> list[tuple[float, float]]:
-    steps = [GRID_MM * n for n in range(1, 60)]
-    return [(0.0, dy) for n in steps for dy in (n, -n)]

@@ -6,19 +6,34 @@ nearest first: on the other sides of its symbol, along its wire, then about it. 
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from math import hypot
+from typing import Any
 
-from .crowding import Box, Crowd, shifted, text_box
+from .crowding import Box, Crowd, Taken, meet, shifted, text_box
 from .primitives import Item, Prim, moved
 
 Offset = tuple[float, float]
+Key = tuple[str, str, tuple[int, ...]]
 # In this order texts take their places: those first that have the fewest.
-RANKS = {"table": 0, "address": 0, "pin": 1, "tag": 2, "core": 3, "mark": 4, "text": 5, "reference": 6, "number": 7}
-SIDE_MM, LINE_MM = 2.0, 0.6
+RANKS = {"table": 0, "pin": 1, "tag": 2, "core": 3, "mark": 4, "text": 5, "reference": 6, "number": 7}
+SIDE_MM, LINE_MM, STEP_MM = 2.0, 0.6, 2.5
 RING_MM, FARTHEST_MM = 1.25, 90.0
 SPOKES = ((1, 0), (-1, 0), (0, 1), (0, -1), (1, 1), (-1, 1), (1, -1), (-1, -1), (2, 1), (-2, 1), (2, -1), (-2, -1))
+
+
+@dataclass(slots=True, frozen=True)
+class Usual:
+    """The usual places of a text: which way of finding them, and what that needs to know."""
+
+    way: Callable[..., Iterable[Offset]]
+    facts: tuple[Any, ...] = ()
+
+    def offsets(self, box: Box) -> Iterable[Offset]:
+        """Return how far from its own place a box may stand, best first."""
+        return self.way(box, *self.facts)
 
 
 @dataclass(slots=True)
@@ -29,7 +44,7 @@ class Movable:
         rank: one of RANKS.
         prims: their indexes in the item.
         box: what they take together at their own place.
-        offsets: how far from their own place they may stand, best first.
+        usual: where else they may stand.
         whole: whether the item moves as a whole, with its lines.
     """
 
@@ -37,51 +52,132 @@ class Movable:
     rank: str
     prims: tuple[int, ...]
     box: Box
-    offsets: Callable[[Box], Iterable[Offset]]
+    usual: Usual
     whole: bool = False
+
+    @property
+    def key(self) -> Key:
+        """What it is called from one time to the next."""
+        return self.item_id, self.rank, self.prims
+
+
+@dataclass(slots=True, frozen=True)
+class Found:
+    """Where a text found its place, and the part of the sheet that was looked at for it."""
+
+    own: Box
+    usual: Usual
+    by: Offset
+    looked_at: Box
+
+    @property
+    def box(self) -> Box:
+        """What it takes."""
+        return shifted(self.own, *self.by)
+
+
+@dataclass(slots=True)
+class Memory:
+    """What is known of a sheet from the last time: what was in the way, where each text found its place, in order."""
+
+    room: object = None
+    taken: Counter[Taken] = field(default_factory=Counter)
+    found: dict[Key, Found] = field(default_factory=dict)
 
 
 def settle(
     items: dict[str, Item],
     movables: list[Movable],
     fits: Callable[[Box], bool],
-    taken: Iterable[tuple[Box, str]],
+    taken: list[Taken],
+    memory: Memory,
+    room: object,
 ) -> None:
     """Give texts that are in the way of something the next free place; the items are exchanged, never changed.
+
+    A text is looked at anew only where something has changed in the part of the sheet that was looked at for it; the
+    outcome is the same as without a memory.
 
     Args:
         items: the items of a scene by id.
         movables: what may move; every other text is in the way where it stands.
         fits: whether a box lies in the free room of the sheet.
-        taken: the boxes that are in the way of all but their owner's, see `boxes_of`.
+        taken: the boxes that are in the way, see `boxes_of`.
+        memory: of the last time; it is brought up to date.
+        room: what `fits` depends on.
     """
-    crowd = Crowd()
-    for box, owner in taken:
-        crowd.add(box, owner)
+    ordered = sorted(movables, key=lambda m: RANKS[m.rank])
+    changed = _changed(ordered, taken, memory, room)
+    crowd: Crowd | None = None
+    found: dict[Key, Found] = {}
+    for movable in ordered:
+        known = memory.found.get(movable.key) if changed is not None else None
+        same = known is not None and known.own == movable.box and known.usual == movable.usual
+        if known is None or not same or any(meet(known.looked_at, box) for box in changed or ()):
+            if crowd is None:
+                crowd = _crowd(taken, found)
+            now = _place(crowd, movable, fits)
+            if changed is not None and (known is None or known.box != now.box):
+                changed += [now.box, *([known.box] if known is not None else [])]
+        else:
+            now = known
+        found[movable.key] = now
+        if crowd is not None:
+            crowd.add(now.box)
+    memory.room, memory.taken, memory.found = room, Counter(taken), found
     shifts: dict[str, list[tuple[Movable, Offset]]] = {}
-    for movable in sorted(movables, key=lambda m: RANKS[m.rank]):
-        by = _place(crowd, movable, fits)
+    for movable in ordered:
+        by = found[movable.key].by
         if by != (0.0, 0.0):
             shifts.setdefault(movable.item_id, []).append((movable, by))
-        crowd.add(shifted(movable.box, *by))
     for id, moves in shifts.items():
         items[id] = _shifted(items[id], moves)
 
 
-def _place(crowd: Crowd, movable: Movable, fits: Callable[[Box], bool]) -> Offset:
+def _changed(ordered: list[Movable], taken: list[Taken], memory: Memory, room: object) -> list[Box] | None:
+    """Return the boxes that are in the way now or were before, not both; None when all is to be done anew."""
+    keys = [m.key for m in ordered]
+    known = set(keys)
+    before = [key for key in memory.found if key in known]
+    if memory.room != room or before != [key for key in keys if key in memory.found]:
+        return None
+    now = Counter(taken)
+    differing = [*(now - memory.taken), *(memory.taken - now)]
+    return [box for box, _, _ in differing] + [f.box for key, f in memory.found.items() if key not in known]
+
+
+def _crowd(taken: list[Taken], found: dict[Key, Found]) -> Crowd:
+    crowd = Crowd()
+    for box, owner, only in taken:
+        if only:
+            crowd.add_line(box, owner)
+        else:
+            crowd.add(box, owner)
+    for one in found.values():
+        crowd.add(one.box)
+    return crowd
+
+
+def _place(crowd: Crowd, movable: Movable, fits: Callable[[Box], bool]) -> Found:
     owner, box = movable.item_id, movable.box
+    own = Found(box, movable.usual, (0.0, 0.0), box)
     if crowd.is_free(box, owner) and fits(box):
-        return 0.0, 0.0
-    for offsets in (movable.offsets(box), _ring()):
-        for offset in offsets:
+        return own
+    looked_at = [box]
+    for offsets in (movable.usual.offsets(box), _ring()):
+        for x, y in offsets:
+            offset = round(x, 2), round(y, 2)
             there = shifted(box, *offset)
-            if fits(there) and crowd.is_free(there, owner):
-                return round(offset[0], 2), round(offset[1], 2)
+            if not fits(there):
+                continue
+            looked_at.append(there)
+            if crowd.is_free(there, owner):
+                return replace(own, by=offset, looked_at=around(looked_at))
     # Nothing is free far and wide: the place where least is in the way, its own before those farther off.
-    places = [(0.0, 0.0), *movable.offsets(box), *_ring()]
+    places = [(0.0, 0.0), *movable.usual.offsets(box), *_ring()]
     inside = [o for o in places if fits(shifted(box, *o))] or places[:1]
     dx, dy = min(inside, key=lambda o: crowd.overlap(shifted(box, *o), owner) + hypot(*o) / 1000)
-    return round(dx, 2), round(dy, 2)
+    return replace(own, by=(round(dx, 2), round(dy, 2)), looked_at=around([*looked_at, box]))
 
 
 def _shifted(item: Item, moves: list[tuple[Movable, Offset]]) -> Item:
@@ -121,46 +217,38 @@ def _ring() -> Iterator[Offset]:
         reach *= 1.2
 
 
-def beside(body: Box) -> Callable[[Box], list[Offset]]:
+def beside(box: Box, body: Box) -> list[Offset]:
     """Return the usual places of a text about a symbol: above, below, left and right, nearest to its own first."""
-
-    def offsets(box: Box) -> list[Offset]:
-        left, top, right, bottom = body
-        width, height = box[2] - box[0], box[3] - box[1]
-        step, middle = height + LINE_MM, (left + right - width) / 2
-        columns = (middle, left, right - width, left - width - LINE_MM, right + LINE_MM)
-        found = []
-        for n in range(4):
-            rows = (top - height - LINE_MM - n * step, bottom + LINE_MM + n * step)
-            found += [(x - box[0], y - box[1]) for y in rows for x in columns]
-        for n in range(-4, 5):
-            y = (top + bottom - height) / 2 + n * step
-            found += [(x - box[0], y - box[1]) for x in (left - width - SIDE_MM, right + SIDE_MM)]
-        return sorted(found, key=lambda o: (round(hypot(*o), 3), o))
-
-    return offsets
+    left, top, right, bottom = body
+    width, height = box[2] - box[0], box[3] - box[1]
+    step, middle = height + LINE_MM, (left + right - width) / 2
+    columns = (middle, left, right - width, left - width - LINE_MM, right + LINE_MM)
+    found = []
+    for n in range(4):
+        rows = (top - height - LINE_MM - n * step, bottom + LINE_MM + n * step)
+        found += [(x - box[0], y - box[1]) for y in rows for x in columns]
+    for n in range(-4, 5):
+        y = (top + bottom - height) / 2 + n * step
+        found += [(x - box[0], y - box[1]) for x in (left - width - SIDE_MM, right + SIDE_MM)]
+    return sorted(found, key=lambda o: (round(hypot(*o), 3), o))
 
 
-def along(strokes: list[tuple[float, float, float, float]], gap: float) -> Callable[[Box], Iterator[Offset]]:
+def along(box: Box, strokes: tuple[Box, ...], gap: float) -> Iterator[Offset]:
     """Return the places of a text along strokes in their order, on either side, from the middle outwards."""
-
-    def offsets(box: Box) -> Iterator[Offset]:
-        width, height = box[2] - box[0], box[3] - box[1]
-        for x1, y1, x2, y2 in strokes:
-            level = y1 == y2
-            length, own = (x2 - x1, width) if level else (y2 - y1, height)
-            if length < own:
-                continue
-            for away in _outwards((length - own) / 2):
-                if level:
-                    x = (x1 + x2 - width) / 2 + away
-                    spots = ((x, y1 - gap - height), (x, y1 + gap))
-                else:
-                    y = (y1 + y2 - height) / 2 + away
-                    spots = ((x1 + gap, y), (x1 - gap - width, y))
-                yield from ((x - box[0], y - box[1]) for x, y in spots)
-
-    return offsets
+    width, height = box[2] - box[0], box[3] - box[1]
+    for x1, y1, x2, y2 in strokes:
+        level = y1 == y2
+        length, own = (x2 - x1, width) if level else (y2 - y1, height)
+        if length < own:
+            continue
+        for away in _outwards((length - own) / 2):
+            if level:
+                x = (x1 + x2 - width) / 2 + away
+                spots = ((x, y1 - gap - height), (x, y1 + gap))
+            else:
+                y = (y1 + y2 - height) / 2 + away
+                spots = ((x1 + gap, y), (x1 - gap - width, y))
+            yield from ((x - box[0], y - box[1]) for x, y in spots)
 
 
 def _outwards(reach: float, step: float = 1.5) -> Iterator[float]:
@@ -172,15 +260,18 @@ def _outwards(reach: float, step: float = 1.5) -> Iterator[float]:
         away += step
 
 
-def at_pin(x: float, y: float, upright: bool) -> Callable[[Box], list[Offset]]:
+def at_pin(box: Box, x: float, y: float, upright: bool) -> list[Offset]:
     """Return the places of a pin's name: on the other side of its wire, and a little along it."""
+    across = (2 * x - box[0] - box[2], 0.0) if upright else (0.0, 2 * y - box[1] - box[3])
+    found: list[Offset] = [across]
+    for n in (0.6, 1.2, 1.8, 2.4, 3.0):
+        steps = ((0.0, n), (0.0, -n)) if upright else ((n, 0.0), (-n, 0.0))
+        found += [s for dx, dy in steps for s in ((dx, dy), (dx + across[0], dy + across[1]))]
+    return found
 
-    def offsets(box: Box) -> list[Offset]:
-        across = (2 * x - box[0] - box[2], 0.0) if upright else (0.0, 2 * y - box[1] - box[3])
-        found: list[Offset] = [across]
-        for n in (0.6, 1.2, 1.8, 2.4, 3.0):
-            steps = ((0.0, n), (0.0, -n)) if upright else ((n, 0.0), (-n, 0.0))
-            found += [s for dx, dy in steps for s in ((dx, dy), (dx + across[0], dy + across[1]))]
-        return found
 
-    return offsets
+def downwards(box: Box) -> Iterator[Offset]:
+    """Return the places of a table: below and above its own."""
+    for n in range(1, 60):
+        yield 0.0, n * STEP_MM
+        yield 0.0, -n * STEP_MM

@@ -9,7 +9,7 @@ from unittest import TestCase
 
 from jolly_core.checks import snags_on
 from jolly_core.drawing import ADVANCE, FRAME_MM, GRID_MM, turned
-from jolly_core.exchange import read_project
+from jolly_core.exchange import read_project, write_project
 from jolly_core.library import block_of
 from jolly_core.model import Project, RuleError
 from jolly_core.scenes import Item, Prim, art_of, generated_pages, made, page_leaves, sheet_scene
@@ -155,6 +155,29 @@ class Nowhere(TestCase):
                 bench = random_sheet(seed)
                 self.assertGreater(len(bench.project.symbols), 5)
                 self.assertEqual(clashes(bench.project, bench.sheet), [])
+
+
+class Remembering(TestCase):
+    def test_edit_by_edit_gives_what_a_look_at_the_whole_gives(self) -> None:
+        for seed in range(6):
+            bench = random_sheet(seed)
+            r = random.Random(seed)
+            for n in range(12):
+                sheet_scene(bench.project, bench.sheet)
+                symbols = sorted(s.id for s in bench.project.symbols_on(bench.sheet))
+                wires = sorted(w.id for w in bench.project.wires_on(bench.sheet))
+                edits: list[dict[str, object]] = [
+                    {"kind": "delete-selection", "ids": [r.choice(symbols)]},
+                    {"kind": "delete-selection", "ids": [r.choice(wires)]},
+                    {"kind": "move-selection", "ids": [r.choice(symbols)], "dx": r.randrange(-6, 7), "dy": 0},
+                    {"kind": "change-settings", "wire_width": n % 3 + 1},
+                ]
+                edit = r.choice(edits)
+                with suppress(RuleError):
+                    bench.do(str(edit.pop("kind")), **edit)
+            warm = sheet_scene(bench.project, bench.sheet)
+            cold = sheet_scene(read_project(write_project(bench.project)), bench.sheet)
+            self.assertEqual({i: v.prims for i, v in warm.items.items()}, {i: v.prims for i, v in cold.items.items()})
 
 
 class Places(TestCase):
