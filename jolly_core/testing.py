@@ -9,7 +9,7 @@ from typing import Any
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.edits import Outcome, compute, parse_edit
-from jolly_core.library import BlockPattern, KeptStamp
+from jolly_core.library import BlockPattern, KeptStamp, is_like
 from jolly_core.model import IdSource, Part, Project, Symbol, from_record
 from jolly_core.tagging import product_tag
 
@@ -44,7 +44,7 @@ class DemoLibrary:
 
     def parts_of(self, part_class: str) -> list[Part]:
         """Return the parts of a class, by number."""
-        return sorted((p for p in self.parts.values() if p.part_class == part_class), key=lambda p: p.number)
+        return sorted((p for p in self.parts.values() if is_like(p.part_class, part_class)), key=lambda p: p.number)
 
 
 class Workbench:

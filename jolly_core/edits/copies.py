@@ -12,7 +12,7 @@ from jolly_core.model import AddOn, Device, Part, RuleError
 from jolly_core.tagging import product_tag
 
 from .base import Id, Payload, Work, edit
-from .parts import give_part, note_lost, refit, take_part
+from .parts import give_part, lost_rows, note_lost, refit, take_part
 from .upkeep import drop_part
 
 
@@ -43,6 +43,7 @@ def refresh_parts(work: Work, payload: RefreshParts) -> str:
     for id in wanted:
         project.get("part", id)
     stale = stale_parts({id: project.parts[id] for id in wanted}, work.library)
+    rows: list[list[str]] = []
     if not stale:
         raise RuleError("The copies are the same as in the library.", field="part_ids")
     for id in stale:
@@ -53,8 +54,13 @@ def refresh_parts(work: Work, payload: RefreshParts) -> str:
         before = {d.id: project.part_of(d) for d in users}
         work.put("part", current)
         for device in users:
-            refit(work, device, before[device.id])
+            lost = refit(work, device, before[device.id])
+            rows += lost_rows(project, device, lost)
             _redraw(work, device, before[device.id])
+    if rows:
+        work.outcome.table = [["Device", "What does not fit"], *rows]
+        count = len({row[0] for row in rows})
+        work.outcome.remarks.append(f"{count} devices have units drawn that their part no longer has; see the list.")
     numbers = ", ".join(project.parts[id].number for id in stale)
     return f"refresh {numbers}" if len(stale) < 4 else f"refresh {len(stale)} parts"
 
@@ -106,6 +112,7 @@ def replace_part(work: Work, payload: ReplacePart) -> str:
     if not chosen and not held and not added:
         raise RuleError(f"No device has the part {old.number}.", field="part_id")
     rows: list[list[str]] = []
+    refused: list[str] = []
     for id in chosen:
         device = project.devices[id]
         before = len(work.outcome.remarks)
@@ -114,9 +121,13 @@ def replace_part(work: Work, payload: ReplacePart) -> str:
         except RuleError as error:
             if len(chosen) == 1 and not held:
                 raise
+            refused.append(f"-{product_tag(project, device)}")
             rows.append([f"-{product_tag(project, device)}", error.message])
             continue
         rows += [[f"-{product_tag(project, project.devices[id])}", words] for words in work.outcome.remarks[before:]]
+    if refused and len(refused) == len(chosen) and not held and not added:
+        listed = "; ".join(f"{tag}: {words}" for tag, words in rows[:5]) + (" ..." if len(rows) > 5 else "")
+        raise RuleError(f"None of {len(chosen)} devices can have {new.number}. {listed}", field="by_id")
     for kind, entity in held:
         take_part(work, new.id, old.part_class)
         work.put(kind, replace(entity, part_id=new.id))
@@ -129,7 +140,8 @@ def replace_part(work: Work, payload: ReplacePart) -> str:
     work.outcome.remarks.clear()
     if rows:
         work.outcome.table = [["Device", "What does not fit"], *rows]
-        work.outcome.remarks.append(f"{len(rows)} of {len(chosen)} do not fit altogether; see the list.")
+        misfits = len({row[0] for row in rows})
+        work.outcome.remarks.append(f"{misfits} of {len(chosen)} do not fit altogether; see the list.")
     return f"{new.number} in place of {old.number}"
 
 

@@ -6,8 +6,9 @@ from dataclasses import replace
 from typing import Literal
 
 from jolly_core.cables import choices_of, misfit
-from jolly_core.library import base_of, definition, definitions, names_in, part_class
-from jolly_core.model import AddOn, Device, Part, RuleError, Symbol
+from jolly_core.drawing import place_in
+from jolly_core.library import base_of, definition, definitions, flat_members, names_in, part_class
+from jolly_core.model import AddOn, Device, Part, Project, RuleError, Symbol
 from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, pin_name, product_tag, remap, renamed_at
 from jolly_core.wiring import all_conductors
 
@@ -88,8 +89,9 @@ def _give_set(work: Work, device: Device, part: Part) -> None:
         added = work.project.add_ons[id].part_id
         work.remove("add_on", id)
         drop_part(work, added)
-    first, *others = part.members
-    known = [n for n in part.members if work.library.part(n) is None and work.project.part_named(n) is None]
+    members = flat_members(part, lambda name: work.library.part(name) or work.project.part_named(name))
+    first, *others = [m.id if isinstance(m, Part) else m for m in members]
+    known = [n for n in (first, *others) if work.library.part(n) is None and work.project.part_named(n) is None]
     if known:
         raise RuleError(f"{part.number} has the part {known[0]}, which is not in the library.", field="part_id")
     remarks = len(work.outcome.remarks)
@@ -113,6 +115,16 @@ def refit(work: Work, device: Device, old: Part | None) -> list[Symbol]:
     for symbol in changed:
         work.put("symbol", symbol)
     return lost
+
+
+def lost_rows(project: Project, device: Device, lost: list[Symbol]) -> list[list[str]]:
+    """Return for each unit drawn that a device's part has none free for: the device, and what it is and where."""
+    rows = []
+    for symbol in lost:
+        place = place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y)
+        kind = KIND_WORDS[definition(symbol.definition).unit]
+        rows.append([f"-{product_tag(project, device)}", f"no free {kind} for the one drawn at {place}"])
+    return rows
 
 
 def note_lost(work: Work, part: Part | None, lost: list[Symbol]) -> None:

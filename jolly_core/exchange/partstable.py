@@ -199,6 +199,12 @@ def check_rows(
     columns = {i: mapping[h] for i, h in enumerate(headings) if mapping.get(h, IGNORED) != IGNORED}
     if "number" not in columns.values():
         raise FileError("Say which column has the part's number.", field="number")
+    for field in dict.fromkeys(columns.values()):
+        several = [headings[i] for i, other in columns.items() if other == field]
+        if len(several) > 1:
+            names = " and ".join(f"“{h}”" for h in several)
+            what = COMMON.get(field) or (part_fields()[field].name if field in part_fields() else field)
+            raise FileError(f"{names} are both taken for {what.lower()}. Choose which of them it is.", field="number")
     rows: list[CheckedRow] = []
     seen: dict[tuple[str, str], int] = {}
     for line, row in enumerate(cells[1:], start=2):

@@ -1,14 +1,24 @@
 """Symbols and part classes as data, and how they are looked up."""
 
 from .blocks import SIDES, block_key, is_block, sides_of, width_of
-from .classes import OWN, PartClass, base_of, is_class, own_class_key, part_class, part_classes
+from .classes import OWN, PartClass, base_of, is_class, is_like, own_class_key, part_class, part_classes
 from .comparing import Comparison, compared
 from .drafting import conductor_count, core_orders, like, new_part, with_cores, with_units
 from .drawn import checked_art, drawn_key, is_drawn, outline_art, outline_key, sketch_from, sketch_of
 from .fields import FIELD_KINDS, FieldSpec, checked, number_in, part_fields, unit_facts
 from .gauges import awg_area_mm2
 from .lookup import Library, NoLibrary, find_symbols
-from .partfacts import PURPOSES, Difference, check_part, differences, missing, names_in, units_line, values_of
+from .partfacts import (
+    PURPOSES,
+    Difference,
+    check_part,
+    differences,
+    flat_members,
+    missing,
+    names_in,
+    units_line,
+    values_of,
+)
 from .parttext import Reading, part_from_text
 from .stamps import KeptStamp, built_in_stamps
 from .symbols import POLE_PITCH, Definition, Primitive, definition, definitions, is_known
@@ -55,11 +65,13 @@ __all__ = [
     "differences",
     "drawn_key",
     "find_symbols",
+    "flat_members",
     "is_block",
     "is_class",
     "is_colour",
     "is_drawn",
     "is_known",
+    "is_like",
     "kind_drawn",
     "like",
     "missing",

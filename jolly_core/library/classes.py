@@ -107,6 +107,16 @@ def base_of(key: str) -> str:
     return key.removeprefix(OWN).split("|")[1] if key.startswith(OWN) and "|" in key else key
 
 
+def is_like(key: str, other: str) -> bool:
+    """Return whether a class is another one or like it; of two own classes only the same is.
+
+    Example:
+        >>> is_like(own_class_key("Beacon", "lamp"), "lamp"), is_like("lamp", own_class_key("Beacon", "lamp"))
+        (True, False)
+    """
+    return key == other or base_of(key) == other
+
+
 def is_class(key: str) -> bool:
     """Return whether a key is that of a class, of the data or of one's own."""
     return key in part_classes() or (key.startswith(OWN) and _own(key) is not None)

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from jolly_core.model import MOUNTINGS, FileError, Part, fields_of
+from jolly_core.model import MOUNTINGS, FileError, Part, RuleError, fields_of
 
 from .bounds import check_together
-from .classes import part_class
+from .classes import base_of, part_class
 from .drawn import OUTLINE, outline_art
 from .fields import checked, number_in, part_fields, unit_facts
 from .symbols import definition, is_known
@@ -116,7 +117,7 @@ def missing(part: Part) -> dict[str, list[str]]:
         found["ordering"].append("supplier or order number")
     specs = part_fields()
     found["making"] += [specs[key].name.lower() for key in kind.wants if not part.ratings.get(key, "").strip()]
-    if part.part_class == "cable":
+    if base_of(part.part_class) == "cable":
         bare = not part.ratings.get("cross_section_mm2") and not part.ratings.get("awg")
         if bare and any(
             not (part.detail(i).get("section") or part.detail(i).get("awg"))
@@ -192,6 +193,30 @@ def _check_symbol(place: str, key: str) -> None:
     if kind not in unit_kinds() or shape.unit not in (kind, drawn_with):
         name = unit_kinds()[kind].name if kind in unit_kinds() else kind
         raise FileError(f"“{shape.name}” is no symbol of a {name}.", field="symbols")
+
+
+def flat_members(part: Part, find: Callable[[str], Part | None]) -> list[Part | str]:
+    """Return what a set comes down to: its members, and those of members that are sets; a number nothing is known of.
+
+    Raises:
+        RuleError: a set contains itself, directly or through another.
+    """
+    found: list[Part | str] = []
+
+    def take(one: Part, above: tuple[str, ...]) -> None:
+        if one.number in above:
+            ring = ", ".join((*above[above.index(one.number) :], one.number))
+            message = f"The set {one.number} contains itself ({ring}). Take it out of its members."
+            raise RuleError(message, field="members")
+        for name in one.members:
+            member = find(name)
+            if member is not None and member.members:
+                take(member, (*above, one.number))
+            else:
+                found.append(member or name)
+
+    take(part, ())
+    return found
 
 
 def check_part(part: Part) -> Part:

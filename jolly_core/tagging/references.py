@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.drawing import place_in, place_on
-from jolly_core.library import definition, part_class, unit_kinds
+from jolly_core.library import base_of, definition, part_class, unit_kinds
 from jolly_core.model import Device, Part, Project, Sheet, Symbol
 
 from .units import UnitRow, coils_of, lead_of, next_units, pins_of, unit_rows
@@ -146,7 +146,7 @@ def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list
 def _is_card_for(project: Project, device: Device, unit: str) -> bool:
     """Return whether a device that needs no lead, a PLC card, has units of a kind."""
     part = project.part_of(device)
-    return part is not None and part.part_class == "plc-card" and part.count(unit) > 0
+    return part is not None and base_of(part.part_class) == "plc-card" and part.count(unit) > 0
 
 
 def _card_offer(

@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from jolly_core.drawing import ladder_line, sheets_with_line
-from jolly_core.library import definition, part_class
+from jolly_core.library import base_of, definition, part_class
 from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol, TagRule
 
 from .units import lead_of
@@ -29,10 +29,14 @@ def tag_rules(project: Project, class_key: str, place: Place) -> list[TagRule]:
     A rule of a place goes before one of the class alone, that before one of all classes; the younger before the older.
     """
     function_id, location_id = place
+    base = base_of(class_key)
+    # What holds for lamps holds for a class like lamps, unless that has letters of its own.
+    own_letters = class_key != base and _letters(class_key) != _letters(base)
+    likes = (class_key,) if own_letters else (class_key, base)
 
     def holds(rule: TagRule) -> bool:
         return (
-            rule.part_class in ("", class_key)
+            (not rule.part_class or rule.part_class in likes)
             and (not rule.function_id or _within(project.functions, function_id, rule.function_id))
             and (not rule.location_id or _within(project.locations, location_id, rule.location_id))
         )
@@ -40,9 +44,18 @@ def tag_rules(project: Project, class_key: str, place: Place) -> list[TagRule]:
     found = [r for r in project.tag_rules.values() if holds(r)]
     return sorted(
         found,
-        key=lambda r: (bool(r.function_id) + bool(r.location_id), bool(r.part_class), r.id),
+        key=lambda r: (
+            bool(r.function_id) + bool(r.location_id),
+            bool(r.part_class) + (r.part_class == class_key),
+            r.id,
+        ),
         reverse=True,
     )
+
+
+def _letters(class_key: str) -> tuple[str, str]:
+    kind = part_class(class_key) if class_key else None
+    return (kind.iec, kind.na) if kind else ("", "")
 
 
 def _within(table: Mapping[str, Function | Location], id: str, ancestor: str) -> bool:
@@ -72,7 +85,11 @@ def class_of(project: Project, device: Device, symbol: Symbol | None = None) -> 
     if part is not None:
         return part.part_class
     lead = symbol or lead_of(project, device.id)
-    return definition(lead.definition).part_class if lead is not None else ""
+    if lead is not None:
+        return definition(lead.definition).part_class
+    # What no symbol stands for is told by what it is in the project.
+    kinds = (k for id in project.attached.get(device.id) for k in ("cable", "enclosure") if id in project.tables[k])
+    return next(kinds, "")
 
 
 def letters_for(project: Project, device: Device, symbol: Symbol | None = None) -> str:

@@ -9,7 +9,7 @@ from typing import Any
 
 from django.db import connection
 
-from jolly_core.library import number_in, part_class
+from jolly_core.library import OWN, is_like, number_in, part_class
 from jolly_core.model import FileError, Part, fields_of
 
 from .models import LibraryPart
@@ -56,6 +56,12 @@ def filters_in(texts: Iterable[str]) -> list[Filter]:
     return found
 
 
+def classes_like(key: str) -> list[str]:
+    """Return a class and the own classes of the library's parts that are like it."""
+    own = LibraryPart.objects.filter(part_class__gte=OWN, part_class__lt=f"{OWN}\uffff")
+    return [key, *(k for k in own.values_list("part_class", flat=True).distinct() if k != key and is_like(k, key))]
+
+
 def search(
     words: str = "",
     *,
@@ -95,10 +101,13 @@ def search(
     for token in (t for t in tokens if len(t) < SHORTEST):
         where.append("(p.number || ' ' || p.maker || ' ' || p.text || ' ' || p.ratings) LIKE %s ESCAPE '\\'")
         args.append(f"%{_escaped(token)}%")
-    for column, value in (("p.part_class", part_class_key), ("p.maker", maker)):
-        if value:
-            where.append(f"{column} = %s")
-            args.append(value)
+    if part_class_key:
+        likes = classes_like(part_class_key)
+        where.append(f"p.part_class IN ({', '.join(['%s'] * len(likes))})")
+        args += likes
+    if maker:
+        where.append("p.maker = %s")
+        args.append(maker)
     if rating:
         where.append("p.ratings LIKE %s ESCAPE '\\'")
         args.append(f'%"{_escaped(rating)}"%')
@@ -140,7 +149,7 @@ def _condition(one: Filter) -> tuple[str, list[Any]]:
 def makers_of(part_class_key: str, shelf_ids: Iterable[str]) -> list[str]:
     """Return the makers of the parts on some shelves, of one class or of all, by name."""
     rows = LibraryPart.objects.filter(shelf_id__in=list(shelf_ids))
-    rows = rows.filter(part_class=part_class_key) if part_class_key else rows
+    rows = rows.filter(part_class__in=classes_like(part_class_key)) if part_class_key else rows
     return sorted(rows.values_list("maker", flat=True).distinct())
 
 

@@ -12,7 +12,7 @@ from jolly_core.library import BlockPattern, KeptStamp, check_part, pattern_from
 from jolly_core.model import FileError, IdSource, Part, Stamp, from_record
 
 from .models import LibraryPart, LibraryStamp, LibraryTitleBlock, Shelf
-from .search import FIELDS
+from .search import FIELDS, classes_like
 from .shelves import User
 from .storing import store_parts
 
@@ -55,7 +55,7 @@ class StoredLibrary:
 
     def parts_of(self, part_class: str) -> list[Part]:
         """Return the library's parts of a class, by number."""
-        rows = self._parts().filter(part_class=part_class).order_by("number").values_list(*FIELDS)
+        rows = self._parts().filter(part_class__in=classes_like(part_class)).order_by("number").values_list(*FIELDS)
         return [Part(*row) for row in rows]
 
 

@@ -10,9 +10,10 @@ from itertools import islice
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Q
 
-from jolly_core.library import Difference, check_part, differences, values_of
-from jolly_core.model import IdSource, Part, RuleError, from_record, to_record
+from jolly_core.library import Difference, check_part, differences, flat_members, values_of
+from jolly_core.model import ConflictError, IdSource, Part, RuleError, from_record, to_record
 
 from .models import LibraryPart, PartValue, PartVersion, Shelf
 from .search import FIELDS
@@ -121,12 +122,15 @@ def save_part(part: Part, shelf: Shelf, by: str) -> Part:
     twin = shelf.parts.filter(maker__iexact=part.maker, number__iexact=part.number).exclude(pk=part.id).first()
     if twin is not None:
         raise RuleError(f"{shelf.name} has {part.maker} {part.number} already.", field="number", ids=(twin.pk,))
+    flat_members(part, lambda name: part if name in (part.id, part.number) else _named(name))
     before = LibraryPart.objects.filter(pk=part.id).first()
     if before is None:
         made = replace(part, id=part.id or free_id(part.maker, part.number), version=1)
         store_parts([made], shelf, by=by, act="made")
         return made
     old = part_of_row(before)
+    if part.version and part.version != old.version:
+        _changed_since(part, old)
     changed = differences(old, part)
     if not changed and before.shelf_id == shelf.pk:
         return old
@@ -134,6 +138,32 @@ def save_part(part: Part, shelf: Shelf, by: str) -> Part:
     words = ", ".join(d.field for d in changed[:4]) or f"moved to {shelf.name}"
     store_parts([made], shelf, by=by, act=f"changed {words}" if changed else words)
     return made
+
+
+def _named(name: str) -> Part | None:
+    row = LibraryPart.objects.filter(Q(pk=name) | Q(number=name)).first()
+    return part_of_row(row) if row else None
+
+
+def _changed_since(part: Part, old: Part) -> None:
+    """Refuse to write over what somebody else has changed since a record was read, and say what that is.
+
+    Raises:
+        ConflictError: always, but when it makes no difference.
+    """
+    then = PartVersion.objects.filter(part_id=part.id, version=part.version).first()
+    record = json.loads(then.record) if then else None
+    since = differences(from_record("part", record), old) if record else []
+    last = PartVersion.objects.filter(part_id=part.id, version=old.version).first()
+    who = f"{last.by} changed" if last and last.by else "Somebody changed"
+    # A version from before there was a history: what the record and the library differ in.
+    since = since or differences(part, old)
+    what = ", ".join(f"{d.field} is {d.after or 'empty'} now" for d in since[:4]) or "its library"
+    raise ConflictError(
+        f"{who} {old.number} while you were at it: {what}. Nothing is written over: open it again to see that, then "
+        "change what you meant to.",
+        ids=(part.id,),
+    )
 
 
 def remove_parts(ids: Iterable[str], shelf: Shelf, by: str) -> int:

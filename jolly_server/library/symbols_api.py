@@ -11,6 +11,7 @@ from ninja.files import UploadedFile
 from jolly_core.edits import symbol_on_wires
 from jolly_core.exchange import graphics_in
 from jolly_core.library import (
+    base_of,
     definition,
     definitions,
     drawn_key,
@@ -101,7 +102,7 @@ def symbols_for(request: HttpRequest, kind: str, class_key: str = "", standard: 
     wanted = "block" if kind == "pins" else kind
     shapes = [*definitions().values(), *(definition(s.key) for s in drawn_symbols())]
     fitting = [d for d in shapes if d.unit == wanted]
-    fitting.sort(key=lambda d: (d.part_class != class_key, d.name))
+    fitting.sort(key=lambda d: (base_of(d.part_class) != base_of(class_key), d.name))
     return [{"key": d.key, "name": d.name, "art": art_of(d.key, 1, standard)} for d in fitting]
 
 

@@ -15,6 +15,7 @@ from jolly_core.reports import sheet_wires
 from jolly_core.tagging import (
     DOCUMENTS,
     KIND_WORDS,
+    class_of,
     full_tag,
     lead_of,
     likely_devices,
@@ -44,9 +45,7 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
     lead = lead_of(project, device.id)
     symbols = project.units_of(device.id)
     anchor = lead or (symbols[0] if symbols else None)
-    class_key = part.part_class if part else definition(anchor.definition).part_class if anchor else ""
-    if not class_key and cable_of(project, device.id):
-        class_key = "cable"
+    class_key = class_of(project, device, anchor)
     sheets = dict.fromkeys(s.sheet_id for s in symbols)
     return {
         "id": device.id,

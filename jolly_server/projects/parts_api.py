@@ -9,7 +9,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from jolly_core.edits import ranked, stale_parts
-from jolly_core.library import missing, part_class, units_line
+from jolly_core.library import base_of, is_like, missing, part_class, units_line
 from jolly_core.model import Device, Part, Project
 from jolly_core.reports import needs
 from jolly_core.tagging import class_of, full_tag, lead_of
@@ -101,7 +101,7 @@ def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str =
     with held.lock:
         p = held.project
         device: Device = p.get("device", device_id)
-        key = class_of(p, device)
+        key = base_of(class_of(p, device))
         # A bare coil may be a contactor's, a relay's or a timer's, so that its class is not asked for.
         anywhere = not device.part_id and key == "relay"
         needed = needs_of(p, device)
@@ -119,7 +119,7 @@ def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str =
             limit=LOOKED_AT,
         )
     with held.lock:
-        own = [x for x in p.parts.values() if x.part_class == key and not q]
+        own = [x for x in p.parts.values() if is_like(x.part_class, key) and not q]
         known = {x.id for x in own}
         found_parts = [*own, *(m.part for m in found if m.part.id not in known)]
         why = {m.part.id: m.why for m in found}

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from unittest import TestCase
 
-from jolly_core.drawing import pin_points
+from jolly_core.drawing import pin_points, place_in
 from jolly_core.edits import ranked, stale_parts
 from jolly_core.edits.choosing import asked_of
 from jolly_core.exchange import read_project, write_project
@@ -53,9 +53,14 @@ class Copies(TestCase):
         before = self.pins()
         part = self.bench.library.parts[C09]
         self.change(C09, units=tuple(u for u in part.units if u != ("no", tuple(before[2]))))
-        self.bench.do("refresh-parts")
+        outcome = self.bench.do("refresh-parts")
         self.assertEqual(self.pins()[:2], before[:2])
         self.assertEqual(self.pins()[2], ["", ""])
+        tag = f"-{self.bench.tag(self.coil)}"
+        lost = self.bench.symbol(self.contacts[2])
+        place = place_in(self.bench.project.sheets[self.bench.sheet], lost.x, lost.y)
+        self.assertEqual(outcome.table[1:], [[tag, f"no free NO for the one drawn at {place}"]])
+        self.assertEqual(outcome.remarks, ["1 devices have units drawn that their part no longer has; see the list."])
 
     def test_replaced_everywhere_keeping_pins_and_listing_misfits(self) -> None:
         other = self.bench.place("coil", 20, 60, part_id=C09)
@@ -100,6 +105,35 @@ class Copies(TestCase):
         for symbol in [self.coil, *self.contacts]:
             self.bench.do("delete-selection", ids=[symbol])
         self.assertEqual((self.bench.project.parts, self.bench.project.add_ons), ({}, {}))
+
+    def test_a_set_that_contains_itself_is_refused_by_name(self) -> None:
+        library = self.bench.library.parts
+        one = next(p for p in library.values() if p.number == "BW-SET09")
+        self.change(one.id, members=("BW-C09-24D", one.number))
+        with self.assertRaisesRegex(RuleError, r"BW-SET09 contains itself \(BW-SET09, BW-SET09\)"):
+            self.bench.do("assign-part", device_id=self.device, part_id=one.id)
+        other = next(p for p in library.values() if p.members and p.id != one.id)
+        self.change(one.id, members=("BW-C09-24D", other.number))
+        self.change(other.id, members=("BW-AX22", one.number))
+        with self.assertRaisesRegex(RuleError, "contains itself"):
+            self.bench.do("assign-part", device_id=self.device, part_id=one.id)
+        self.change(other.id, members=("BW-AX22", "BW-SV24"))
+        self.bench.do("assign-part", device_id=self.device, part_id=one.id)
+        numbers = [p.number for p in self.bench.project.add_ons_to(self.device)]
+        self.assertEqual(numbers, ["BW-AX22", "BW-SV24"], "a set in a set comes down to its members")
+
+    def test_when_none_fits_the_refusal_lists_each(self) -> None:
+        self.bench.place("coil", 20, 60, part_id=C09)
+        with self.assertRaisesRegex(RuleError, r"None of 2 devices can have TW-L22-G\. -\w+: .+; -\w+: "):
+            self.bench.do("replace-part", part_id=C09, by_id="tamwick-tw-l22-g")
+        self.assertEqual({d.part_id for d in self.bench.project.devices.values()}, {C09})
+
+    def test_devices_and_not_faults_are_counted(self) -> None:
+        fourth = self.bench.place("contact-no", 80, 20, device_id=self.device)
+        self.assertTrue(fourth)
+        outcome = self.bench.do("replace-part", part_id=C09, by_id="BW-C09-24D")
+        self.assertGreater(len(outcome.table), 2)
+        self.assertEqual(outcome.remarks, ["1 of 1 do not fit altogether; see the list."])
 
     def test_a_part_goes_onto_a_device_that_has_one(self) -> None:
         bare = self.bench.device(self.bench.place("coil", 20, 80))

@@ -29,6 +29,15 @@ class Tables(DemoCase):
         body = {"file": SimpleUploadedFile(name, content), "shelf": "house", "mapping": "", **form}
         return (who or self.anna).post(f"/api/library/import/{act}", body)
 
+    def test_two_columns_that_both_look_like_the_number_are_asked_for(self) -> None:
+        content = b"Maker;Type;Article number;Class\nTamwick;N-1;48-1;Indicator light\n"
+        look = self.send("look", content).json()
+        self.assertIn("“Type” and “Article number” are both taken for number. Choose", look["problem"])
+        self.assertEqual(look["rows"], [])
+        mapping = {**look["mapping"], "Article number": "order_number"}
+        look = self.send("look", content, mapping=json.dumps(mapping)).json()
+        self.assertEqual((look["problem"], look["counts"]["new"]), ("", 1))
+
     def test_looked_at_first_then_only_the_good_rows_are_taken(self) -> None:
         before = LibraryPart.objects.count()
         look = self.send("look", TABLE).json()

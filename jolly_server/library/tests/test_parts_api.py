@@ -41,6 +41,26 @@ class Library(DemoCase):
         again = self.keep(self.record())
         self.assertEqual(again.json()["record"]["version"], 3, "nothing changed, so it is no new version")
 
+    def test_what_another_has_changed_since_is_not_written_over(self) -> None:
+        mine, theirs = self.record(price=12.5), self.record(text="Emerald")
+        self.assertEqual(self.keep(theirs, who=self.jory).status_code, 200)
+        answer = self.keep(mine)
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn(
+            "jory changed TW-L22-G while you were at it: description is Emerald now", answer.json()["message"]
+        )
+        record = self.record()
+        self.assertEqual((record["text"], record["version"]), ("Emerald", 2))
+        self.assertNotEqual(record["price"], 12.5)
+        self.assertEqual(self.keep(self.record(price=12.5)).status_code, 200)
+
+    def test_a_set_is_not_kept_with_itself_inside(self) -> None:
+        part = next(p for p in LibraryPart.objects.exclude(members="[]")[:1])
+        record = self.record(part.pk)
+        answer = self.keep({**record, "members": [record["number"]]})
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("contains itself", answer.json()["message"])
+
     def test_what_is_wrong_is_refused_in_words_and_nothing_is_changed(self) -> None:
         for record, words in (
             (self.record(number=" "), "Give the part its number"),
