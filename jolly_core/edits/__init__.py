@@ -41,6 +41,7 @@ from . import (
 from .base import EDITS, EditKind, Outcome, Payload, Text, compute
 from .choosing import Candidate, ranked
 from .copies import stale_parts
+from .parts import own_symbols
 from .trying import symbol_on_wires
 
 __all__ = [
@@ -72,6 +73,7 @@ __all__ = [
     "place",
     "plc",
     "quickline",
+    "own_symbols",
     "ranked",
     "replacing",
     "rungs",

@@ -7,7 +7,7 @@ from typing import Literal
 
 from jolly_core.cables import choices_of, misfit
 from jolly_core.drawing import place_in
-from jolly_core.library import base_of, definition, definitions, flat_members, names_in, part_class
+from jolly_core.library import base_of, definition, definitions, flat_members, names_in, own_symbol, part_class
 from jolly_core.model import AddOn, Device, Part, Project, RuleError, Symbol
 from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, pin_name, product_tag, remap, renamed_at
 from jolly_core.wiring import all_conductors
@@ -17,11 +17,12 @@ from .upkeep import drop_part
 
 
 class AssignPart(Payload):
-    """Choose the part of a device, or none; its units and letters follow."""
+    """Choose the part of a device, or none; units and letters follow, with `own_symbols` what it is drawn as, too."""
 
     kind: Literal["assign-part"] = "assign-part"
     device_id: Id
     part_id: Id
+    own_symbols: bool | None = None
 
 
 @edit(AssignPart, {"device_id": "d1", "part_id": "brindlework-bw-c09-24d"})
@@ -29,6 +30,8 @@ def assign_part(work: Work, payload: AssignPart) -> str:
     """Work out AssignPart."""
     device: Device = work.project.get("device", payload.device_id)
     give_part(work, device, payload.part_id)
+    if payload.own_symbols:
+        draw_own(work, work.project.devices[device.id])
     work.outcome.placed = [s.id for s in work.project.units_of(device.id)][:1]
     part = work.project.part_of(work.project.devices[device.id])
     tag = product_tag(work.project, work.project.devices[device.id])
@@ -115,6 +118,30 @@ def refit(work: Work, device: Device, old: Part | None) -> list[Symbol]:
     for symbol in changed:
         work.put("symbol", symbol)
     return lost
+
+
+def own_symbols(project: Project, device: Device, part: Part) -> dict[str, str]:
+    """Return for each symbol of a device that a part has one of its own for which that is, when it fits its place.
+
+    It fits where its pins lie as those that are drawn, so that the wires stay on.
+    """
+    found = {}
+    for symbol in project.units_of(device.id):
+        shape = definition(symbol.definition)
+        key = own_symbol(part, shape.unit, project.settings.standard)
+        if not key or key == symbol.definition:
+            continue
+        own = definition(key)
+        if (own.pins, own.through) == (shape.pins, shape.through) and len(symbol.units) <= own.max_poles:
+            found[symbol.id] = key
+    return found
+
+
+def draw_own(work: Work, device: Device) -> None:
+    """Draw the units of a device with the symbols of its part's own, where those fit."""
+    part = work.project.part_of(device)
+    for id, key in own_symbols(work.project, device, part).items() if part else ():
+        work.put("symbol", replace(work.project.symbols[id], definition=key))
 
 
 def lost_rows(project: Project, device: Device, lost: list[Symbol]) -> list[list[str]]:

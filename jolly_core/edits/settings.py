@@ -47,6 +47,7 @@ class ChangeSettings(Payload):
     end_allowance_mm: Length | None = None
     door_allowance_mm: Length | None = None
     free_run_mm: Length | None = None
+    part_language: Text | None = Field(default=None, max_length=8)
     harness_allowance_mm: Length | None = None
     length_step_mm: Length | None = None
     spool_m: float | None = Field(default=None, gt=0, le=100_000)

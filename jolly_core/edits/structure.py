@@ -9,17 +9,20 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from jolly_core.model import Device, Function, Location, Project, RuleError, users_of
-from jolly_core.tagging import path_of, renamed_at
+from jolly_core.tagging import path_of, product_tag, renamed_at, tag_taken
 
 from .base import Id, Payload, Text, Work, edit
 
 MARKS = {"function": "=", "location": "+"}
-_CODE = re.compile(r"[^\W_]+(?:[-._]?[^\W_]+)*")
+# IEC 81346-1: letters and digits, parted at most; or a place in parentheses, as of a grid or a storey: (B2), (2.OG)
+_CODE = re.compile(r"[^\W_]+(?:[-._#]?[^\W_]+)*|\([^\W_]+(?:[-._,;]?[^\W_]+)*\)")
 
 
 def _code(value: str) -> str:
     if not _CODE.fullmatch(value):
-        raise ValueError(f"“{value}” is no code. Use letters and digits, parted by a dot or hyphen at most.")
+        raise ValueError(
+            f"“{value}” is no code. Use letters and digits, parted by a dot, hyphen or # at most, or (B2)."
+        )
     return value
 
 
@@ -164,6 +167,27 @@ def remove_location(work: Work, payload: RemoveLocation) -> str:
     return _remove(work, "location", payload.location_id, payload.move_to)
 
 
+def _twins(project: Project, kind: str, id: str, move_to: str) -> list[str]:
+    """Return what would be there twice when what a function or location has goes to another one.
+
+    Running tags get the next number there; fixed tags and codes below would stay as they are.
+    """
+    found = []
+    for device in project.devices.values():
+        if getattr(device, f"{kind}_id") != id:
+            continue
+        there = replace(device)
+        setattr(there, f"{kind}_id", move_to)
+        place = (there.function_id, there.location_id)
+        moved = renamed_at(project, there, place)
+        if tag_taken(project, product_tag(project, moved), *place, but=device.id):
+            found.append(f"-{product_tag(project, moved)}")
+    table: dict[str, Function | Location] = project.tables[kind]
+    codes = {e.code for e in table.values() if e.parent_id == move_to and e.id != id}
+    found += [f"{MARKS[kind]}{e.code}" for e in table.values() if e.parent_id == id and e.code in codes]
+    return sorted(found)
+
+
 def _remove(work: Work, kind: str, id: str, move_to: str) -> str:
     project, mark = work.project, MARKS[kind]
     entity: Function | Location = project.get(kind, id)
@@ -178,6 +202,13 @@ def _remove(work: Work, kind: str, id: str, move_to: str) -> str:
             if above == id:
                 raise RuleError("They cannot go where is taken away.", field="move_to", ids=(id,))
             above = project.tables[kind][above].parent_id
+    twins = _twins(project, kind, id, move_to)
+    if twins:
+        listed = ", ".join(twins[:6]) + (" ..." if len(twins) > 6 else "")
+        where = path_of(project.tables[kind], move_to, mark) if move_to else "the top"
+        raise RuleError(
+            f"At {where} there would be twins: {listed}. Rename or move them first.", field="move_to", ids=(id,)
+        )
     for user, field in users_of(kind):
         for held in [e for e in project.tables[user].values() if getattr(e, field) == id]:
             moved = replace(held, **{field: move_to})

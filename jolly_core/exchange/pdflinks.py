@@ -103,7 +103,7 @@ def bookmarks(project: Project, ids: Sequence[str], title: Callable[[str], str])
         if is_generated(id):
             groups.setdefault(GROUPS[page_of(project, id).kind], []).append(id)
         else:
-            owner = project.sheets[id].function_id
+            owner = project.get("sheet", id).function_id
             sheets.setdefault(owner if owner in project.functions else "", []).append(id)
     found: list[Bookmark] = []
 

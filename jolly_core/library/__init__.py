@@ -16,6 +16,7 @@ from .partfacts import (
     flat_members,
     missing,
     names_in,
+    text_in,
     units_line,
     values_of,
 )
@@ -95,6 +96,7 @@ __all__ = [
     "sketch_of",
     "symbol_for",
     "terminal_kind",
+    "text_in",
     "unit_facts",
     "unit_kind",
     "unit_kinds",

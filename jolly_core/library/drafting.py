@@ -15,7 +15,7 @@ from .wiretypes import is_colour
 
 PROTECTIVE = "GNYE"
 MOST_UNITS = 400
-_IN_CABLE = ("cable", "wire", "connector", "contact", "seal", "cavity-plug", "backshell")
+_IN_CABLE = ("cable", "wire", "connector", "contact", "ring-lug", "seal", "cavity-plug", "backshell")
 _FREE = ("motor", "limit-switch", "valve", "enclosure", "label", "proximity-sensor", "moisture-probe", "level-switch")
 _ON_DOOR = ("push-button", "emergency-stop", "selector", "lamp", "horn")
 _ON_PLATE = ("rail", "duct", "drive", "soft-starter", "transformer")

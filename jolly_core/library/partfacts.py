@@ -10,6 +10,7 @@ from jolly_core.model import MOUNTINGS, FileError, Part, RuleError, fields_of
 
 from .bounds import check_together
 from .classes import base_of, part_class
+from .drafting import conductor_count
 from .drawn import OUTLINE, outline_art
 from .fields import checked, number_in, part_fields, unit_facts
 from .symbols import definition, is_known
@@ -152,9 +153,19 @@ def differences(before: Part, after: Part) -> list[Difference]:
     return rows
 
 
+def text_in(part: Part, language: str) -> str:
+    """Return the text of a part in a language, as far as it has one; "" asks for its own."""
+    return part.texts.get(language, "").strip() or part.text
+
+
 def units_line(part: Part) -> str:
-    """Return the units of a part as one line, for example "coil A1-A2, NO 13-14"."""
-    return ", ".join(f"{unit_kinds()[k].name} {'-'.join(p for p in pins if p)}".strip() for k, pins in part.units)
+    """Return the units of a part as one line, for example "coil A1-A2, NO 13-14"; of a cable with its conductors."""
+    units = ", ".join(f"{unit_kinds()[k].name} {'-'.join(p for p in pins if p)}".strip() for k, pins in part.units)
+    conductors = conductor_count(part) if base_of(part.part_class) == "cable" else 0
+    if not conductors:
+        return units
+    shielded = " shielded" if any(kind == "shield" for kind, _ in part.units) else ""
+    return f"{conductors}-conductor{shielded}: {units}"
 
 
 def _details(part: Part) -> str:

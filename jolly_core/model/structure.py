@@ -66,6 +66,7 @@ class Settings:
         wire_width: least number of digits of the running part of a wire number.
         end_allowance_mm: added to a panel wire at each end, for stripping and landing.
         door_allowance_mm: added to a wire that passes to the door, for the loop at the hinge.
+        part_language: language of the texts of parts in lists and on sheets, as parts name it; "" for their own.
         free_run_mm: how far a wire may run over the plate outside ducts at either end.
         harness_allowance_mm: added to a harness wire at each end.
         length_step_mm: lengths are rounded up to a multiple of this; 0 leaves them.
@@ -109,6 +110,7 @@ class Settings:
     issued_on: str = ""
     length_unit: str = "mm"
     conductor_order: str = "drawing"
+    part_language: str = ""
     title_block_id: str = ""
     own_fields: dict[str, str] = field(default_factory=dict)
 

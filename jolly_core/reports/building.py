@@ -5,6 +5,7 @@ from __future__ import annotations
 from jolly_core.cables import cable_conductors, cable_cores, cable_drop, source_first
 from jolly_core.drawing import place_in
 from jolly_core.harness import cavity_rows, connectors_of, harnesses
+from jolly_core.library import text_in
 from jolly_core.model import Project, RuleError
 from jolly_core.plc import cards, channels
 from jolly_core.tagging import full_tag, pin_name
@@ -94,7 +95,7 @@ def cable_list(project: Project) -> list[tuple[Cell, ...]]:
             (
                 full_tag(project, device),
                 part.number if part else "",
-                part.text if part else "",
+                text_in(part, project.settings.part_language) if part else "",
                 *sides,
                 sum(1 for r in cores if r.conductor),
                 sum(1 for r in cores if r.kind == "core" and not r.conductor),

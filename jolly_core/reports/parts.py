@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from jolly_core.drawing import place_in
 from jolly_core.harness import cavity_rows
-from jolly_core.library import part_class
+from jolly_core.library import part_class, text_in
 from jolly_core.making import stock_cuts
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag, lead_of
@@ -97,7 +97,19 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
         part, need = project.parts[key[0]], needed[key]
         quantity: Cell = int(need.quantity) if need.quantity == int(need.quantity) else round(need.quantity, 2)
         name, users = part_class(part.part_class).name, ", ".join(sorted(need.users))
-        rows.append((position, quantity, need.unit, part.maker, part.number, part.text, name, users, part.supplier))
+        rows.append(
+            (
+                position,
+                quantity,
+                need.unit,
+                part.maker,
+                part.number,
+                text_in(part, project.settings.part_language),
+                name,
+                users,
+                part.supplier,
+            )
+        )
     bare = [g for strip in strips(project) for g in groups_of(project, strip.id) if g.part is None]
     strip_ids = {g.strip_id for g in bare}
     missing = [d for d in project.devices.values() if d.part_id not in project.parts and d.id not in strip_ids]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from jolly_core.drawing import FRAME_MM, GRID_MM, lies_upright, size_mm
-from jolly_core.library import block_of
+from jolly_core.library import block_of, definition
 from jolly_core.model import Project, Sheet
 
 from .continuations import BLOCK_MARK
@@ -93,12 +93,14 @@ def _texts(item: Item, rank: str, prims: tuple[int, ...], usual: Usual) -> Movab
 
 def _of_symbol(project: Project, item: Item) -> list[Movable]:
     body: Box = tuple(item.facts["body"])
-    by_hand = {role for role, wish in item.facts["texts"].items() if wish}
+    # What a hand has moved stays, and what has its place in the drawing of the symbol.
+    stays = {role for role, wish in item.facts["texts"].items() if wish}
+    stays |= {role for role, _ in definition(item.facts["definition"]).places}
     upright = lies_upright(project.symbols[item.id])
     pins = [(x * GRID_MM, y * GRID_MM) for x, y in item.facts["pins"]]
     found = []
     for n, prim in enumerate(item.prims):
-        if prim[0] != "text" or prim[5] in by_hand or not prim[6]:
+        if prim[0] != "text" or prim[5] in stays or not prim[6]:
             continue
         box = text_box(prim)
         if prim[5] == "pin" and pins:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from jolly_core.cables import cable_cores, source_first
 from jolly_core.drawing import place_in
+from jolly_core.library import text_in
 from jolly_core.model import Device, Project, Sheet
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.terminals import StripRow, Target, placed_sides, strip_rows
@@ -50,7 +51,7 @@ def cable_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     """Return the leaves of the core plan of a sheet's cable."""
     device = project.devices[sheet.device_id]
     part = project.part_of(device)
-    words = f"{part.number}  {part.text}" if part else "no cable part yet"
+    words = f"{part.number}  {text_in(part, project.settings.part_language)}" if part else "no cable part yet"
     rows = []
     for row in cable_cores(project, device.id):
         values: list[tuple[str, str]] = [(str(row.ordinal) if row.ordinal else "", ""), (row.name or "none left", "")]

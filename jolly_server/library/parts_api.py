@@ -31,9 +31,18 @@ from jolly_core.model import MOUNTINGS, CoreError, Part, RuleError, from_record,
 from .models import PartVersion
 from .ownfields import add_own_field, own_classes, own_fields, remove_own_field
 from .search import makers_of
-from .shelves import add_shelf, may_change, order_shelves, shelf_rows, shelf_to_change, shelves_for
+from .shelves import (
+    add_shelf,
+    may_change,
+    order_shelves,
+    remove_shelf,
+    rename_shelf,
+    shelf_rows,
+    shelf_to_change,
+    shelves_for,
+)
 from .storing import history, remove_parts, save_part, stored
-from .uses import projects_with
+from .uses import projects_using, projects_with
 
 router = Router(tags=["parts"])
 POSITIONS_FACT = "closed"  # is said of contacts of switches with positions only
@@ -46,6 +55,12 @@ class ShelfIn(Schema):
     text: str = ""
     own: bool = False
     read_only: bool = False
+
+
+class NameIn(Schema):
+    """A new name."""
+
+    name: str
 
 
 class OrderIn(Schema):
@@ -159,6 +174,27 @@ def make_shelf(request: HttpRequest, body: ShelfIn) -> list[dict[str, Any]]:
 def put_shelves_in_order(request: HttpRequest, body: OrderIn) -> list[dict[str, Any]]:
     """Put the libraries in an order; where two have a number, the part of the first is taken."""
     order_shelves(body.ids, request.user)
+    return shelf_rows(request.user)
+
+
+@router.get("/shelves/{shelf_id}/uses", response=list[dict[str, Any]])
+def shelf_uses(request: HttpRequest, shelf_id: str) -> list[dict[str, Any]]:
+    """Give the projects that have copies of parts of a library."""
+    shelf = shelf_to_change(shelf_id, request.user)
+    return projects_using(shelf.pk, request.user)
+
+
+@router.post("/shelves/{shelf_id}/name", response=list[dict[str, Any]])
+def name_shelf(request: HttpRequest, shelf_id: str, body: NameIn) -> list[dict[str, Any]]:
+    """Give a library another name."""
+    rename_shelf(shelf_id, body.name, request.user)
+    return shelf_rows(request.user)
+
+
+@router.delete("/shelves/{shelf_id}", response=list[dict[str, Any]])
+def drop_shelf(request: HttpRequest, shelf_id: str) -> list[dict[str, Any]]:
+    """Take a library away with its parts."""
+    remove_shelf(shelf_id, request.user)
     return shelf_rows(request.user)
 
 

@@ -5,11 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
+from django.db import transaction
 from django.db.models import Max, Q, QuerySet
 
 from jolly_core.model import IdSource, RuleError
 
 from .models import Shelf
+from .storing import remove_parts
 
 HOUSE = "house"
 _ids = IdSource()
@@ -55,6 +57,35 @@ def add_shelf(name: str, user: User, *, own: bool, text: str = "", read_only: bo
     return Shelf.objects.create(
         pk=_ids.new(), name=name, text=text, order=last + 1, read_only=read_only, owner_id=user.pk if own else None
     )
+
+
+def rename_shelf(shelf_id: str, name: str, user: User) -> None:
+    """Give a library that a person may change another name.
+
+    Raises:
+        RuleError: it is gone or read only, or the name is empty or taken.
+    """
+    shelf = shelf_to_change(shelf_id, user)
+    name = " ".join(name.split())
+    if not name:
+        raise RuleError("Give the library a name.", field="name")
+    if Shelf.objects.filter(name__iexact=name).exclude(pk=shelf.pk).exists():
+        raise RuleError(f"There is a library “{name}” already.", field="name")
+    Shelf.objects.filter(pk=shelf.pk).update(name=name)
+
+
+def remove_shelf(shelf_id: str, user: User) -> None:
+    """Take a library away with its parts; projects keep their copies, and its parts' history stays.
+
+    Raises:
+        RuleError: it is gone or read only, or the last one of the company.
+    """
+    shelf = shelf_to_change(shelf_id, user)
+    if shelf.owner_id is None and Shelf.objects.filter(owner=None).count() == 1:
+        raise RuleError("This is the last library of the company. Add another one first.", field="shelf")
+    with transaction.atomic():
+        remove_parts(shelf.parts.values_list("pk", flat=True), shelf, user.get_username())
+        shelf.delete()
 
 
 def order_shelves(ids: list[str], user: User) -> None:

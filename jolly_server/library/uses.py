@@ -2,11 +2,22 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from typing import Any
 
 from jolly_server.projects.models import DeviceRow, Membership, PartRow, SettingsRow
 
+from .models import LibraryPart
 from .shelves import User
+
+
+def projects_using(shelf_id: str, user: User) -> list[dict[str, Any]]:
+    """Return the projects of a person that have copies of parts of a library, with how many; the most first."""
+    mine = Membership.objects.filter(user_id=user.pk or 0).values_list("project_id", flat=True)
+    parts = LibraryPart.objects.filter(shelf_id=shelf_id).values_list("pk", flat=True)
+    counts = Counter(PartRow.objects.filter(id__in=parts, project_id__in=mine).values_list("project_id", flat=True))
+    names = dict(SettingsRow.objects.filter(project_id__in=counts).values_list("project_id", "name"))
+    return [{"id": id, "name": names[id], "parts": count} for id, count in counts.most_common()]
 
 
 def projects_with(part_id: str, user: User) -> list[dict[str, Any]]:

@@ -127,6 +127,7 @@ class SettingsRow(EntityRow):
     end_allowance_mm = models.FloatField(default=60)
     door_allowance_mm = models.FloatField(default=450)
     free_run_mm = models.FloatField(default=150)
+    part_language = models.CharField(max_length=8, default="")
     harness_allowance_mm = models.FloatField(default=20)
     length_step_mm = models.FloatField(default=5)
     spool_m = models.FloatField(default=100)

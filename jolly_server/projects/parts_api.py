@@ -8,7 +8,7 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 
-from jolly_core.edits import ranked, stale_parts
+from jolly_core.edits import own_symbols, ranked, stale_parts
 from jolly_core.library import base_of, is_like, missing, part_class, units_line
 from jolly_core.model import Device, Part, Project
 from jolly_core.reports import needs
@@ -137,6 +137,7 @@ def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str =
                 "mapping": [{"kind": k, "now": now, "then": then} for k, now, then in c.mapping],
                 "why": why.get(c.part.id, {}),
                 "members": list(c.part.members),
+                "own_symbols": len(own_symbols(p, device, c.part)),
             }
             for c in ranked(p, device, found_parts)[:SHOWN]
         ]

@@ -33,7 +33,7 @@ class Limits:
     strip_min_mm: float = 3.0
     strip_max_mm: float = 18.0
     area_min_mm2: float = 0.25
-    area_max_mm2: float = 6.0
+    area_max_mm2: float = 10.0
 
     def reasons(self, wire: dict[str, Any]) -> list[str]:
         """Return why a wire cannot be made, nothing when it can."""

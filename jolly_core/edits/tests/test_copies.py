@@ -6,7 +6,7 @@ from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.drawing import pin_points, place_in
-from jolly_core.edits import ranked, stale_parts
+from jolly_core.edits import own_symbols, ranked, stale_parts
 from jolly_core.edits.choosing import asked_of
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import Part, RuleError
@@ -134,6 +134,33 @@ class Copies(TestCase):
         outcome = self.bench.do("replace-part", part_id=C09, by_id="BW-C09-24D")
         self.assertGreater(len(outcome.table), 2)
         self.assertEqual(outcome.remarks, ["1 of 1 do not fit altogether; see the list."])
+
+    def test_a_parts_own_symbol_is_drawn_when_it_is_asked_for_and_keeps_the_wires(self) -> None:
+        lamp = self.bench.place("lamp", 20, 60)
+        self.bench.wire((24, 60), (40, 60))
+        device, spans = self.bench.device(lamp), self.bench.spans()
+        self.change("tamwick-tw-l22-g", symbols={"lamp": "horn"})
+        part = self.bench.library.parts["tamwick-tw-l22-g"]
+        self.assertEqual(own_symbols(self.bench.project, self.bench.project.devices[device], part), {lamp: "horn"})
+        self.bench.do("assign-part", device_id=device, part_id=part.id)
+        self.assertEqual(self.bench.symbol(lamp).definition, "lamp", "only when it is asked for")
+        outcome = self.bench.do("assign-part", device_id=device, part_id=part.id, own_symbols=True)
+        self.assertEqual((self.bench.symbol(lamp).definition, self.bench.spans()), ("horn", spans))
+        self.bench.project.apply(outcome.changes.inverse())
+        self.assertEqual(self.bench.symbol(lamp).definition, "lamp")
+
+    def test_texts_of_parts_come_in_the_language_of_the_project(self) -> None:
+        self.change(C09, texts={"de": "Schütz, 9 A"})
+        self.bench.do("refresh-parts")
+
+        def texts() -> set[str]:
+            return {str(r[5]) for r in run_report(self.bench.project, "parts").rows}
+
+        self.assertIn(self.bench.library.parts[C09].text, texts())
+        self.bench.do("change-settings", part_language="de")
+        self.assertEqual(texts(), {"Schütz, 9 A"})
+        self.bench.do("change-settings", part_language="fr")
+        self.assertIn(self.bench.library.parts[C09].text, texts(), "its own where it has none in that language")
 
     def test_a_part_goes_onto_a_device_that_has_one(self) -> None:
         bare = self.bench.device(self.bench.place("coil", 20, 80))

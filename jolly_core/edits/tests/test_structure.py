@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from pydantic import ValidationError
+
 from jolly_core.edits.history import take_back
 from jolly_core.model import RuleError
 from jolly_core.tagging import full_tag
@@ -66,3 +68,36 @@ class Structure(TestCase):
         spare = self.bench.new("add-function", code="K3")
         self.bench.do("remove-function", function_id=spare)
         self.assertNotIn(spare, self.bench.project.functions)
+
+
+class Twins(TestCase):
+    """What would be there twice is named before a location goes."""
+
+    def test_fixed_tags_and_codes_below_are_named_and_nothing_changes(self) -> None:
+        bench = Workbench(frame="zones")
+        one, two = (bench.new("add-location", code=code) for code in ("A", "B"))
+        devices = []
+        for n, place in enumerate((one, two)):
+            device = bench.device(bench.place("lamp", 20 + 20 * n, 20))
+            bench.do("set-place", device_id=device, function_id="", location_id=place)
+            bench.do("set-tag", device_id=device, tag="H9")
+            devices.append(device)
+        for parent in (one, two):
+            bench.new("add-location", code="S", parent_id=parent)
+        before = list(bench.project.entities())
+        with self.assertRaisesRegex(RuleError, r"At \+B there would be twins: \+S, -H9\. Rename or move them first"):
+            bench.do("remove-location", location_id=one, move_to=two)
+        self.assertEqual(list(bench.project.entities()), before)
+        bench.do("set-tag", device_id=devices[0], tag="H10")
+        below = next(loc for loc in bench.project.locations.values() if loc.parent_id == one)
+        bench.do("change-location", location_id=below.id, code="S2")
+        bench.do("remove-location", location_id=one, move_to=two)
+        self.assertEqual(bench.tag(next(s.id for s in bench.project.units_of(devices[0]))), "H10")
+
+    def test_codes_of_places_as_the_standard_has_them(self) -> None:
+        bench = Workbench(frame="zones")
+        for code in ("A1", "1", "B1.01", "KP-2", "U#3", "(B2)", "(2.OG)", "Ü3", "C_1"):
+            bench.do("add-location", code=code)
+        for code in ("A 1", "-A", "A-", "+A", "(B2", "A//B", "()", "A=B"):
+            with self.subTest(code), self.assertRaises(ValidationError):
+                bench.do("add-location", code=code)

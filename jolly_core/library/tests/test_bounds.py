@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from unittest import TestCase
 
-from jolly_core.library import check_part
+from jolly_core.library import check_part, missing, new_part, part_class, units_line
 from jolly_core.model import FileError
 from jolly_core.testing import DemoLibrary
 
@@ -31,6 +31,15 @@ class Bounds(TestCase):
         words = "Conductor from 2.5 and conductor to 1 mm²: the start is above the end"
         self.refused(terminal, words, ratings={"cross_section_min_mm2": "2.5", "cross_section_max_mm2": "1.0"})
         self.refused(terminal, "Levels: 1.5 is no whole number", ratings={"levels": "1.5"})
+
+    def test_a_cable_is_told_by_its_conductors_and_ring_lugs_are_a_class(self) -> None:
+        cable = DemoLibrary().parts["quillon-ql-s4-0-5-s"]
+        self.assertTrue(units_line(cable).startswith("4-conductor shielded: core WH"))
+        drained = replace(cable, details=({}, {}, {}, {"role": "drain"}))
+        self.assertTrue(units_line(drained).startswith("3-conductor shielded: "))
+        lug = replace(new_part("ring-lug"), maker="Quillon", number="QL-RL6", ratings={"stud_mm": "6"})
+        self.assertEqual(missing(lug)["making"], ["conductor from", "conductor to"])
+        self.assertIn("strip_mm", part_class("terminal").ratings)
 
     def test_a_gauge_beside_its_usual_section_is_no_contradiction(self) -> None:
         part = DemoLibrary().parts["quillon-ql-s4-0-5-s"]

@@ -41,6 +41,25 @@ class Library(DemoCase):
         again = self.keep(self.record())
         self.assertEqual(again.json()["record"]["version"], 3, "nothing changed, so it is no new version")
 
+    def test_libraries_are_renamed_and_removed_with_word_of_where_they_are_used(self) -> None:
+        uses = self.read("/library/shelves/house/uses")
+        self.assertEqual([u["id"] for u in uses][0], KILN)
+        self.assertGreater(uses[0]["parts"], 20)
+        made = self.post(self.anna, "/library/shelves", {"name": "Try-outs"}).json()
+        id = next(s["id"] for s in made if s["name"] == "Try-outs")
+        self.keep(self.record(id="", number="T-1"), shelf=id)
+        named = self.post(self.anna, f"/library/shelves/{id}/name", {"name": made[0]["name"].upper()})
+        self.assertEqual(named.status_code, 422, "the name is taken")
+        renamed = self.post(self.anna, f"/library/shelves/{id}/name", {"name": "  Old try-outs "}).json()
+        self.assertIn("Old try-outs", [s["name"] for s in renamed])
+        left = self.anna.delete(f"/api/library/shelves/{id}").json()
+        self.assertNotIn("Old try-outs", [s["name"] for s in left])
+        self.assertFalse(LibraryPart.objects.filter(number="T-1").exists())
+        last = self.anna.delete("/api/library/shelves/house")
+        self.assertEqual(last.status_code, 422)
+        self.assertIn("last library of the company", last.json()["message"])
+        self.assertTrue(LibraryPart.objects.filter(shelf_id="house").exists())
+
     def test_what_another_has_changed_since_is_not_written_over(self) -> None:
         mine, theirs = self.record(price=12.5), self.record(text="Emerald")
         self.assertEqual(self.keep(theirs, who=self.jory).status_code, 200)

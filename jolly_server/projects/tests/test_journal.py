@@ -62,7 +62,7 @@ class Journal(DemoCase):
 
         def height(scene: Any) -> float:
             item = next(i for i in scene["items"] if i["id"] == self.lamp)
-            return float(item["box"][1])
+            return float(item["facts"]["body"][1])
 
         self.assertAlmostEqual(height(then["after"]) - height(then["before"]), 10.0)
         self.assertEqual(then["changed"], [self.lamp])

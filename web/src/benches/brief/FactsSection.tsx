@@ -105,6 +105,15 @@ export function FactsSection({ list, canEdit }: Props) {
             <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
             <Setting name="spare_share_percent" label="PLC channels to keep spare, %" canEdit={canEdit} />
           </Section>
+          <Section title="Texts of parts">
+            <Field
+              label="Language in lists, as parts name it"
+              placeholder="their own"
+              value={settings.part_language ?? ''}
+              disabled={!canEdit}
+              onSave={(value) => void send({ kind: 'change-settings', part_language: value.trim() })}
+            />
+          </Section>
         </>
       }
     >

@@ -1,6 +1,8 @@
 /** Choosing a part: the likeliest first with the reasons, and how the units drawn would be mapped before it is taken. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
@@ -23,12 +25,15 @@ interface Choice {
   units: string
   reasons: { words: string; good: boolean }[]
   mapping: { kind: string; now: string; then: string }[]
+  /** How many of the drawn units the part has a symbol of its own for. */
+  own_symbols: number
 }
 
 export function PartPicker({ deviceId, partId, close }: Props) {
   const [words, setWords] = useState('')
   const [at, setAt] = useState(0)
   const [entered, setEntered] = useState(false)
+  const [own, setOwn] = useState(true)
   const projectId = useSheet((s) => s.projectId)
   const revision = useSheet((s) => s.revision)
   const found = useQuery({
@@ -43,12 +48,28 @@ export function PartPicker({ deviceId, partId, close }: Props) {
   })
   const choose = (part: Choice | undefined) => {
     if (!part) return
-    void useSheet.getState().send({ kind: 'assign-part', device_id: deviceId, part_id: part.id })
+    void useSheet.getState().send(assign(part, own))
     close()
   }
+  const assign = (part: Choice, drawn: boolean) =>
+    ({
+      kind: 'assign-part',
+      device_id: deviceId,
+      part_id: part.id,
+      own_symbols: drawn && part.own_symbols > 0,
+    }) as const
   const answered = found.isSuccess && !found.isPlaceholderData
   const shown = found.data ?? []
   const chosen = shown[Math.min(at, shown.length - 1)]
+  // What it will be drawn as is shown on the sheet before it is taken.
+  const shows = chosen && own && chosen.own_symbols > 0 ? chosen.id : ''
+  useEffect(() => {
+    const part = shown.find((p) => p.id === shows)
+    useSheet.getState().ask(part ? assign(part, true) : null)
+    return () => useSheet.getState().ask(null)
+    // The part shown is all it depends on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [shows])
   useEffect(() => {
     if (!entered || !answered) return
     setEntered(false)
@@ -131,6 +152,12 @@ export function PartPicker({ deviceId, partId, close }: Props) {
             </div>
           ))}
         </Box>
+      )}
+      {chosen && chosen.own_symbols > 0 && (
+        <FormControlLabel
+          control={<Checkbox size="small" checked={own} onChange={(e) => setOwn(e.target.checked)} />}
+          label={<span style={{ fontSize: 12.5 }}>Draw it with the symbol of {chosen.number}</span>}
+        />
       )}
       <Button onClick={close}>Cancel</Button>
       {partId && (

@@ -9,9 +9,11 @@ import { client, got, wordsOf } from '../../api/client'
 import { MONO, QUIET } from '../../app/theme'
 import { Act } from '../../kit/Act'
 import { Bench } from '../../kit/Bench'
+import { Field } from '../../kit/Field'
 import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
 import { useSheet } from '../draw/store'
+import { RemoveShelf } from './RemoveShelf'
 import { useKinds, useShelves } from './kinds'
 
 interface Change {
@@ -24,6 +26,7 @@ interface Change {
 
 export function ShelvesSection({ list }: { list: ReactNode }) {
   const [name, setName] = useState('')
+  const [going, setGoing] = useState('')
   const [cls, setCls] = useState('contactor')
   const [field, setField] = useState('')
   const [unit, setUnit] = useState('')
@@ -51,6 +54,7 @@ export function ShelvesSection({ list }: { list: ReactNode }) {
       got(client.POST('/api/library/shelves', { body: { name, text: '', own, read_only: false } })),
       () => setName(''),
     )
+  const leaving = shelves.find((s) => s.id === going)
   const up = (n: number) => {
     const ids = shelves.map((s) => s.id)
     ids.splice(n - 1, 0, ...ids.splice(n, 1))
@@ -66,17 +70,56 @@ export function ShelvesSection({ list }: { list: ReactNode }) {
           {shelves.map((s, n) => (
             <tr key={s.id}>
               <td>{n + 1}</td>
-              <td>{s.name}</td>
+              <td>
+                {s.may_change ? (
+                  <Field
+                    label={`Name of ${s.name}`}
+                    value={s.name}
+                    onSave={(to) => {
+                      const params = { path: { shelf_id: s.id } }
+                      const renamed = client.POST('/api/library/shelves/{shelf_id}/name', {
+                        params,
+                        body: { name: to },
+                      })
+                      void then(got(renamed), () => undefined)
+                    }}
+                  />
+                ) : (
+                  s.name
+                )}
+              </td>
               <td>{s.own ? 'mine alone' : s.read_only ? 'company, read only' : 'company'}</td>
               <td>{s.parts}</td>
               <td>
                 <Act hint="Take its parts first" disabled={n === 0} onClick={() => up(n)}>
                   ↑
-                </Act>
+                </Act>{' '}
+                {s.may_change && (
+                  <Act hint="Take the library away" onClick={() => setGoing(s.id)}>
+                    Remove…
+                  </Act>
+                )}
               </td>
             </tr>
           ))}
         </Rows>
+        {leaving && (
+          <RemoveShelf
+            key={leaving.id}
+            shelf={leaving}
+            onRemove={() =>
+              void then(
+                got(
+                  client.DELETE('/api/library/shelves/{shelf_id}', {
+                    params: { path: { shelf_id: leaving.id } },
+                  }),
+                ),
+                () => setGoing(''),
+              )
+            }
+            onKeep={() => setGoing('')}
+          />
+        )}
         <Box sx={{ fontSize: 12, color: QUIET, mt: 0.5 }}>
           Where two have a number, the upper one’s part is taken.
         </Box>
