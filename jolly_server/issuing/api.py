@@ -22,6 +22,7 @@ from jolly_core.exchange import (
 from jolly_core.model import SURFACES, Project
 from jolly_core.reports import REPORTS, Table, run_report
 from jolly_core.scenes import is_generated, page_of
+from jolly_server.library.shelves import User
 from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.store import loaded
@@ -39,8 +40,8 @@ TYPES = {
 OF_PARTS = ("parts", "devices")
 
 
-def _with_foot(project: Project, table: Table, kind: str) -> Table:
-    return replace(table, foot=tuple(stale_lines(project))) if kind in OF_PARTS else table
+def _with_foot(project: Project, table: Table, kind: str, user: User) -> Table:
+    return replace(table, foot=tuple(stale_lines(project, user))) if kind in OF_PARTS else table
 
 
 def _file(content: bytes, type: str, name: str) -> HttpResponse:
@@ -63,7 +64,7 @@ def report_rows(request: HttpRequest, project_id: str, kind: str) -> dict[str, A
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        table = _with_foot(held.project, run_report(held.project, kind), kind)
+        table = _with_foot(held.project, run_report(held.project, kind), kind, request.user)
     columns = [{"key": c.key, "heading": c.heading, "width": c.width} for c in table.columns]
     return {"title": table.title, "columns": columns, "rows": table.rows, "foot": list(table.foot)}
 
@@ -76,7 +77,7 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
         raise HttpError(404, f"Reports come as {', '.join(TABLE_FORMATS)}.")
     held = loaded(project_id)
     with held.lock:
-        table = _with_foot(held.project, run_report(held.project, kind), kind)
+        table = _with_foot(held.project, run_report(held.project, kind), kind, request.user)
         s = held.project.settings
     name = f"{s.number} {s.name}".strip()
     content = write_table(table, format, name, settings.JOLLY.fonts)

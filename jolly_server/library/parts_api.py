@@ -28,7 +28,7 @@ from jolly_core.library import (
 )
 from jolly_core.model import MOUNTINGS, CoreError, Part, RuleError, from_record, to_record
 
-from .models import PartVersion
+from .models import PartVersion, Shelf
 from .ownfields import add_own_field, own_classes, own_fields, remove_own_field
 from .search import makers_of
 from .shelves import (
@@ -198,12 +198,22 @@ def drop_shelf(request: HttpRequest, shelf_id: str) -> list[dict[str, Any]]:
     return shelf_rows(request.user)
 
 
-@router.get("/part/{part_id}", response=dict[str, Any])
-def part(request: HttpRequest, part_id: str) -> dict[str, Any]:
-    """Give a part with its library, what it lacks, its history and the projects that have a copy of it."""
+def _seen(part_id: str, request: HttpRequest) -> tuple[Part, Shelf]:
+    """Return a part and its library, when the person may see it.
+
+    Raises:
+        RuleError: it is gone, or in somebody else's library.
+    """
     found, shelf = stored(part_id)
     if not shelves_for(request.user).filter(pk=shelf.pk).exists():
         raise RuleError("This part is in a library that is not yours.", ids=(part_id,))
+    return found, shelf
+
+
+@router.get("/part/{part_id}", response=dict[str, Any])
+def part(request: HttpRequest, part_id: str) -> dict[str, Any]:
+    """Give a part with its library, what it lacks, its history and the projects that have a copy of it."""
+    found, shelf = _seen(part_id, request)
     return {
         **_draft(found),
         "shelf": {"id": shelf.pk, "name": shelf.name, "may_change": may_change(shelf, request.user)},
@@ -233,7 +243,7 @@ def draft(request: HttpRequest, body: DraftIn) -> dict[str, Any]:
     if body.act == "new":
         return _draft(new_part(of))
     if body.act == "like":
-        return _draft(like(stored(body.part_id)[0]))
+        return _draft(like(_seen(body.part_id, request)[0]))
     if body.act == "text":
         reading = part_from_text(body.text, of)
         return {**_draft(reading.part), "understood": reading.understood, "left": reading.left}

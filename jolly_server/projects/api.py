@@ -106,7 +106,7 @@ def device(request: HttpRequest, project_id: str, device_id: str) -> dict[str, A
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        return device_card(held.project, device_id)
+        return device_card(held.project, device_id, request.user)
 
 
 @router.get("/{project_id}/candidates", response=list[dict[str, Any]])

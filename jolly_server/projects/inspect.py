@@ -25,6 +25,7 @@ from jolly_core.tagging import (
     unit_rows,
 )
 from jolly_server.library.services import StoredLibrary
+from jolly_server.library.shelves import User
 
 from .views import act_of
 
@@ -34,7 +35,15 @@ def sheet_kinds() -> list[dict[str, Any]]:
     return [{"id": k, "name": DOCUMENTS[k], "drawn": k in DRAWN} for k in SHEET_KINDS]
 
 
-def device_card(project: Project, device_id: str) -> dict[str, Any]:
+def _stale(project: Project, part: Part | None, user: User) -> list[dict[str, Any]]:
+    """Return in what a device's part differs from the library as a person sees it."""
+    if part is None or part.id not in project.parts:
+        return []
+    found = stale_parts({part.id: project.parts[part.id]}, StoredLibrary(user))
+    return [asdict(d) for d in found.get(part.id, [])]
+
+
+def device_card(project: Project, device_id: str, user: User) -> dict[str, Any]:
     """Return all facts of a device.
 
     Raises:
@@ -59,9 +68,7 @@ def device_card(project: Project, device_id: str) -> dict[str, Any]:
         "class": class_key,
         "part": {"id": part.id, "number": part.number, "maker": part.maker, "text": part.text} if part else None,
         "ratings": _ratings(part),
-        "stale": [asdict(d) for d in stale_parts({part.id: project.parts[part.id]}, StoredLibrary()).get(part.id, [])]
-        if part
-        else [],
+        "stale": _stale(project, part, user),
         "units": _units(project, device, class_key),
         "wired": [row for sheet_id in sheets for row in _wired(project, device, sheet_id)],
         "snags": [

@@ -15,7 +15,7 @@ from jolly_core.reports import needs
 from jolly_core.tagging import class_of, full_tag, lead_of
 from jolly_server.library.search import Filter, Match, search
 from jolly_server.library.services import StoredLibrary
-from jolly_server.library.shelves import shelves_for
+from jolly_server.library.shelves import User, shelves_for
 
 from .access import role_in
 from .inspect import needs_of
@@ -26,11 +26,11 @@ LOOKED_AT = 200  # parts that are ranked for a device
 SHOWN = 30
 
 
-def stale_lines(project: Project) -> list[str]:
+def stale_lines(project: Project, user: User) -> list[str]:
     """Return a line for each copy that differs from the library, for the foot of a list."""
     return [
         f"{project.parts[id].number} differs from the library: {', '.join(d.field for d in changed)}"
-        for id, changed in stale_parts(project.parts, StoredLibrary()).items()
+        for id, changed in stale_parts(project.parts, StoredLibrary(user)).items()
     ]
 
 
@@ -44,7 +44,7 @@ def parts(request: HttpRequest, project_id: str) -> dict[str, Any]:
     held = loaded(project_id)
     with held.lock:
         p = held.project
-        stale = stale_parts(p.parts, StoredLibrary())
+        stale = stale_parts(p.parts, StoredLibrary(request.user))
         amounts: dict[str, list[str]] = {}
         for (id, unit), need in needs(p).items():
             amounts.setdefault(id, []).append(f"{need.quantity:g}{'' if unit == 'pcs' else f' {unit}'}")
@@ -148,7 +148,7 @@ def add_ons(request: HttpRequest, project_id: str, device_id: str) -> dict[str, 
     """Give the further parts on a device, and those its part's maker names as going with it or standing in for it."""
     role_in(request, project_id)
     held = loaded(project_id)
-    library = StoredLibrary()
+    library = StoredLibrary(request.user)
     with held.lock:
         p = held.project
         device: Device = p.get("device", device_id)

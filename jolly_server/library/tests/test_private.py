@@ -65,3 +65,72 @@ class Private(DemoCase):
         self.assertEqual(self.put(self.stranger, PNG), "plan.png")
         self.assertEqual(self.put(self.stranger, PNG + b"other"), "plan-2.png")
         self.assertEqual(bytes(LibraryFile.objects.get(pk="plan.png").data), PNG)
+
+    def shelf_state(self) -> list[tuple[str, str, str]]:
+        return [(p.pk, p.number, p.maker) for p in LibraryPart.objects.filter(shelf_id="own")] + [
+            (s.pk, s.name, str(s.owner_id)) for s in Shelf.objects.filter(pk="own")
+        ]
+
+    def endpoints(self) -> list[tuple[str, str, list[str]]]:
+        """Return method, path and content types of every endpoint of the library, from the published schema."""
+        paths = self.anna.get("/api/openapi.json").json()["paths"]
+        return [
+            (method, path, list(about.get("requestBody", {}).get("content", {})))
+            for path, methods in paths.items()
+            if path.startswith("/api/library/")
+            for method, about in methods.items()
+        ]
+
+    def called(self, client: Any, method: str, path: str, types: list[str]) -> Any:
+        """Call an endpoint with all that names the private library and its part, as somebody would who knows them."""
+        values = {
+            "part_id": "secret",
+            "shelf_id": "own",
+            "format": "json",
+            "standard": "iec",
+            "kind": "lamp",
+            "part_class_key": "lamp",
+        }
+        values |= {"key": "none", "id": "none", "name": "none.png"}
+        url = path.format(**values)
+        record = {"id": "secret", "maker": "Taken", "number": "HW-2", "part_class": "lamp", "version": 1}
+        if method == "get":
+            return client.get(
+                url, {"q": "HW-1", "shelf": "own", "ids": "secret", "limit": 50, "name": "x", "key": "lamp"}
+            )
+        if method == "delete":
+            return client.delete(url)
+        if "multipart/form-data" in types:
+            table = b"Maker;Part number;Class\nTaken;HW-1;Indicator light\n"
+            return client.post(url, {"file": SimpleUploadedFile("parts.csv", table), "shelf": "own", "mapping": ""})
+        body: dict[str, Any] = {
+            "shelf": "own",
+            "ids": ["secret"],
+            "record": record,
+            "part_id": "secret",
+            "act": "like",
+            "name": "Mine now",
+        }
+        body |= {"part_class": "lamp", "unit": "", "kind": "text", "choices": [], "own": False}
+        return client.post(url, body, content_type="application/json")
+
+    def test_every_endpoint_of_the_library_by_role(self) -> None:
+        before = self.shelf_state()
+        found = self.endpoints()
+        self.assertGreater(len(found), 30)
+        for method, path, types in found:
+            for who, client in (
+                ("a colleague", self.jory),
+                ("a viewer", self.person("vera")),
+                ("a stranger", self.stranger),
+            ):
+                with self.subTest(f"{method} {path} as {who}"):
+                    answer = self.called(client, method, path, types)
+                    self.assertLess(answer.status_code, 500)
+                    shown = b"".join(answer) if answer.streaming else answer.content
+                    for word in (b"Hidden Works", b"Anna's own"):
+                        self.assertNotIn(word, shown)
+                    self.assertEqual(self.shelf_state(), before)
+            with self.subTest(f"{method} {path} signed out"):
+                self.assertEqual(self.called(self.person(""), method, path, types).status_code, 401)
+        self.assertIn(b"Hidden Works", self.called(self.anna, "get", "/api/library/part/{part_id}", []).content)

@@ -86,6 +86,7 @@ class ByRole(DemoCase):
             "revision": 1,
             "picture_id": next(iter(project.pictures)),
             "invitation_id": 0,
+            "shelf_id": "house",
             "part_id": "tamwick-tw-l22-g",
             "part_class_key": "lamp",
             "key": "none",
