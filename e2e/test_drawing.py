@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
@@ -128,7 +129,7 @@ class PowerStory(Drawing):
         self.settled(page)
         page.keyboard.press("w")
         page.get_by_label("Wire type").locator("..").click()
-        page.get_by_role("option", name="Protective").click()
+        page.get_by_role("option", name=re.compile("^Protective")).click()
         self.settled(page)
         self.wire(page, (8, 26), (163, 26))
         self.click(page, 10, 10)

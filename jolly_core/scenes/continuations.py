@@ -57,7 +57,7 @@ def continuation_item(project: Project, sheet: Sheet, mark: Continuation, number
 
 def _words(project: Project, mark: Continuation, number: str) -> list[Word]:
     others = [project.continuations[i] for i in project.continuations_named.get(mark.name) if i != mark.id]
-    found: list[Word] = [(f"{number} ·", "number", "")] if number else []
+    found: list[Word] = [(number, "number", ""), ("·", "reference", "")] if number else []
     places = [(place_in(project.sheets[o.sheet_id], o.x, o.y), o.id) for o in others]
     last = len(places) - 1
     found += [(place + ("," if n < last else ""), "reference", id) for n, (place, id) in enumerate(places)]

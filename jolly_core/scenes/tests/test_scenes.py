@@ -220,17 +220,17 @@ class Marks(TestCase):
         bench.wire((20, 16), (40, 16))
         here = bench.new("place-continuation", sheet_id=bench.sheet, x=40, y=16, name="24 V")
         item = sheet_scene(bench.project, bench.sheet).items[here]
-        self.assertEqual([w for w, _ in text_boxes(item)], ["24 V", "3011 ·", "no other end"])
+        self.assertEqual([w for w, _ in text_boxes(item)], ["24 V", "3011", "·", "no other end"])
         there = bench.new("place-continuation", sheet_id=other, x=20, y=34, name="24 V")
         item = sheet_scene(bench.project, bench.sheet).items[here]
-        self.assertEqual([w for w, _ in text_boxes(item)], ["24 V", "3011 ·", "31.313"])
+        self.assertEqual([w for w, _ in text_boxes(item)], ["24 V", "3011", "·", "31.313"])
         far = sheet_scene(bench.project, other).items[there]
         self.assertEqual([w for w, _ in text_boxes(far)], ["24 V", "30.301"], "no wire there has a number to show")
         bench.wire((20, 34), (50, 34), sheet_id=other)
         far = sheet_scene(bench.project, other).items[there]
-        self.assertEqual([w for w, _ in text_boxes(far)], ["24 V", "3011 ·", "30.301"])
+        self.assertEqual([w for w, _ in text_boxes(far)], ["24 V", "3011", "·", "30.301"])
         self.assertEqual(item.facts["number"], "3011")
-        self.assertEqual([p[7] for p in item.prims if p[0] == "text"], ["", "", there])
+        self.assertEqual([p[7] for p in item.prims if p[0] == "text"], ["", "", "", there])
 
     def test_a_mark_hides_the_number_as_its_wires_do(self) -> None:
         bench = Workbench()
