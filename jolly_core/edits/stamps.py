@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import GRID_MM, OUTSIDE, SheetDraft, extent_of, where_amiss
+from jolly_core.drawing import GRID_MM, SheetDraft, extent_of, where_amiss
 from jolly_core.library import built_in_stamps
 from jolly_core.model import Continuation, Project, RuleError, Sheet, Stamp, Wire
 from jolly_core.wiring import sheet_groups, wire_numbers
@@ -19,6 +19,7 @@ from .sheets import AddSheet, add_sheet
 from .stampbody import Question, StampBody, body_from_text, body_to_text, check_questions, wishes_for
 
 GAP = 8  # least steps between two copies of a stamp
+LEFTMOST = 6  # grid steps: where a bus begins on a further sheet at the least
 
 
 class QuestionIn(Payload):
@@ -183,6 +184,7 @@ class _Stamping:
         )
         if len(payload.rows) > 1 and self.pitch == (0, 0):
             raise RuleError("The copies would lie on each other. Give a pitch across or down.", field="dx")
+        self.first = self.sheet
         self.table: list[list[str]] = []
 
     def run(self) -> None:
@@ -191,15 +193,14 @@ class _Stamping:
         for n, answers in enumerate(self.payload.rows, start=1):
             if on_sheet and self._amiss(at):
                 self._next_sheet()
-                at, on_sheet, sheets = (self.payload.x, self.payload.y), 0, sheets + 1
+                at, on_sheet, sheets = (self._first_x(), self.payload.y), 0, sheets + 1
             amiss = self._amiss(at)
             if amiss:
                 words = f"It would lie partly {amiss} of sheet {self.sheet.number}."
                 words = f"{words} Choose another place, or a larger size for the sheet."
-                if amiss == OUTSIDE and len(self.payload.rows) > 1:
+                if len(self.payload.rows) > 1:
                     raise RuleError(words, field="x")
-                if n == 1:
-                    self.work.outcome.remarks.append(words)
+                self.work.outcome.remarks.append(words)
             wishes, chosen = wishes_for(self.work, self.body, answers)
             dx, dy = at[0] - self.body.anchor[0], at[1] - self.body.anchor[1]
             draft = self.work.draft(self.sheet.id)
@@ -209,10 +210,23 @@ class _Stamping:
             at = (at[0] + self.pitch[0], at[1] + self.pitch[1])
             on_sheet += 1
         if sheets > 1:
-            self.work.outcome.remarks.insert(0, f"{len(self.payload.rows)} copies on {sheets} sheets.")
+            last = self.sheet.number
+            words = f"{len(self.payload.rows)} copies on {sheets} sheets, {self.first.number} to {last}."
+            self.work.outcome.remarks.insert(0, words)
         if self.table:
             self.work.outcome.table = [["Copy", "What", "Choice", "Why"], *self.table]
         self.work.outcome.caret = (max(1, at[0]), max(1, at[1])) if not self._amiss(at) else None
+
+    def _first_x(self) -> int:
+        """Return where the first copy on a further sheet stands: as far left as the frame lets it.
+
+        The copies on the first sheet stand from where the hand put them, which may be far to the right.
+        """
+        x = self.payload.x
+        if self.pitch[0] <= 0 or self.sheet.frame != "zones":
+            return x
+        least = LEFTMOST + GAP + self.before[0]
+        return next((at for at in range(min(least, x), x) if not self._amiss((at, self.payload.y))), x)
 
     def _amiss(self, at: tuple[int, int]) -> str:
         """Return where a copy at a point would lie that does not lie inside the frame and clear of the title block."""
@@ -241,7 +255,6 @@ class _Stamping:
         work.outcome.placed = placed
         self._carry_bus(old, made)
         self.sheet = made
-        work.outcome.remarks.append(f"Sheet {old.number} is full: the copies go on, on sheet {made.number}.")
 
     def _carry_bus(self, old: Sheet, made: Sheet) -> None:
         """Draw the wires that the copies tie onto on the new sheet too, joined by continuations."""
@@ -258,7 +271,8 @@ class _Stamping:
             while name in taken:
                 name += "'"
             taken.add(name)
-            low = max(6, (start[0] if across else start[1]) - GAP)
+            begin = self._first_x() - self.before[0] if across else start[1]
+            low = max(LEFTMOST, begin - GAP)
             high = wire.x2 if across else wire.y2
             a = (low, wire.y1) if across else (wire.x1, low)
             b = (high, wire.y1) if across else (wire.x1, high)

@@ -6,7 +6,7 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words
+from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words, project_snags, snags_on
 from jolly_core.edits.arrange import sheet_of
 from jolly_core.edits.blocks import free_pins
 from jolly_core.edits.pieces import piece_of, piece_to_json
@@ -153,6 +153,25 @@ def snags(request: HttpRequest, project_id: str) -> dict[str, Any]:
             "open": [_snag(p, s) for s in all_snags(p)],
             "muted": [{**_snag(p, s), "mute_id": m.id, "reason": m.reason} for s, m in muted_snags(p)],
         }
+
+
+@router.get("/{project_id}/snags/count", response=dict[str, int | None])
+def snag_count(request: HttpRequest, project_id: str) -> dict[str, int | None]:
+    """Give how many snags the whole project has that nobody muted; none when it was changed meanwhile.
+
+    Between two sheets others may go on: no edit waits for more than one sheet.
+    """
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        revision, sheets = held.revision, [s.id for s in held.project.sheets_in_order()]
+    count = 0
+    for id in (*sheets, None):
+        with held.lock:
+            if held.revision != revision:
+                return {"count": None}
+            count += len(snags_on(held.project, id) if id is not None else project_snags(held.project))
+    return {"count": count}
 
 
 def _snag(project: Project, snag: Snag) -> dict[str, Any]:

@@ -106,7 +106,27 @@ class FromATable(TestCase):
         rows = [{"Motor": f"M{n}", "Power kW": "1.5"} for n in range(9)]
         outcome = bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=20, y=14, rows=rows)
         sheets = {s.sheet_id for s in bench.project.symbols.values()}
-        self.assertEqual(outcome.remarks[0], f"9 copies on {len(sheets)} sheets.")
+        numbers = [s.number for s in bench.project.sheets_in_order()]
+        self.assertEqual(outcome.remarks, [f"9 copies on {len(sheets)} sheets, {numbers[0]} to {numbers[-1]}."])
+
+    def test_a_stamp_dropped_far_to_the_right_does_not_make_a_sheet_for_each_copy(self) -> None:
+        bench = with_bus()
+        rows = [{"Motor": f"M{n}", "Power kW": "1.5"} for n in range(20)]
+        left = bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=20, y=14, rows=rows)
+        wanted = len({s.sheet_id for s in bench.project.symbols.values()})
+        bench.project.apply(left.changes.inverse())
+        right = 20
+        while True:  # the last place on the sheet where one copy still stands inside
+            outcome = bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=right + 4, y=14)
+            bench.project.apply(outcome.changes.inverse())
+            if any("partly" in words for words in outcome.remarks):
+                break
+            right += 4
+        bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=right, y=14, rows=rows)
+        sheets = {s.sheet_id for s in bench.project.symbols.values()}
+        self.assertLessEqual(len(sheets), wanted + 1)
+        on_bus = [s for s in snags_on(bench.project, bench.sheet) if s.code == "outside-frame"]
+        self.assertEqual(on_bus, [])
 
     def test_a_part_typed_by_hand_wins_over_the_one_proposed(self) -> None:
         bench = with_bus()

@@ -143,7 +143,7 @@ class Nowhere(TestCase):
     def test_on_forty_sheets_of_stamps(self) -> None:
         bench = Workbench(frame="zones")
         for stamp in ("direct-starter", "start-stop"):
-            bench.do("put-stamp", sheet_id=bench.sheet, stamp_id=stamp, x=20, y=30, rows=[{}] * 42)
+            bench.do("put-stamp", sheet_id=bench.sheet, stamp_id=stamp, x=20, y=30, rows=[{}] * 60)
         sheets = [s.id for s in bench.project.sheets_in_order()]
         self.assertGreaterEqual(len(sheets), 40)
         for id in sheets:

@@ -12,8 +12,10 @@ import ReportProblemOutlinedIcon from '@mui/icons-material/ReportProblemOutlined
 import ViewWeekOutlinedIcon from '@mui/icons-material/ViewWeekOutlined'
 import Badge from '@mui/material/Badge'
 import Box from '@mui/material/Box'
-import { memo, type ReactNode } from 'react'
+import { useQuery } from '@tanstack/react-query'
+import { memo, useEffect, useState, type ReactNode } from 'react'
 import { NavLink } from 'react-router'
+import { client, got } from '../api/client'
 import { useSheet } from '../benches/draw/store'
 import { COPPER, INK, LINE } from './theme'
 
@@ -37,11 +39,29 @@ export const BENCHES: Bench[] = [
   { path: 'make', label: 'Make', icon: <ContentCutOutlinedIcon /> },
 ]
 
-/** The number of snags on the open sheet at an icon. */
-function SnagBadge({ icon }: { icon: ReactNode }) {
-  const snags = useSheet((s) => Object.keys(s.view.snags).length)
+/** How long the project is left alone before its snags are counted anew, in ms. */
+const QUIET_MS = 1200
+
+/** The number of snags of the whole project at an icon; counted when the hand rests. */
+function SnagBadge({ icon, projectId }: { icon: ReactNode; projectId: string }) {
+  const revision = useSheet((s) => s.revision)
+  const [still, setStill] = useState(revision)
+  useEffect(() => {
+    const timer = window.setTimeout(() => setStill(revision), QUIET_MS)
+    return () => window.clearTimeout(timer)
+  }, [revision])
+  const found = useQuery({
+    queryKey: ['snag-count', projectId, still],
+    queryFn: () =>
+      got(
+        client.GET('/api/projects/{project_id}/snags/count', {
+          params: { path: { project_id: projectId } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  })
   return (
-    <Badge badgeContent={snags} color="error">
+    <Badge badgeContent={found.data?.count ?? 0} color="error" max={999} data-testid="snag-count">
       {icon}
     </Badge>
   )
@@ -72,7 +92,7 @@ export const BenchRail = memo(function BenchRail({ projectId }: { projectId: str
             '&.active': { bgcolor: '#fff', borderColor: COPPER, color: COPPER, fontWeight: 600 },
           }}
         >
-          {bench.path === 'snags' ? <SnagBadge icon={bench.icon} /> : bench.icon}
+          {bench.path === 'snags' ? <SnagBadge icon={bench.icon} projectId={projectId} /> : bench.icon}
           {bench.label}
         </Box>
       ))}

@@ -284,7 +284,7 @@ export const useSheet = create<SheetState>((set, get) => {
           // What was refused before is no longer what is to be read.
           if (get().message?.kind === 'error') set({ message: null })
           if (answer.caret) set({ caret: answer.caret as [number, number] })
-          for (const remark of answer.remarks) get().say(remark, 'info')
+          if (answer.remarks.length) get().say(answer.remarks.join(' '), 'info')
           return answer
         } catch (error) {
           set({ preview: null })
