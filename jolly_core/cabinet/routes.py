@@ -84,12 +84,17 @@ def _route(project: Project, c: Conductor) -> Route:
             route.missing = f"{full_tag(project, device)} is not placed yet." if device else "An end has no device."
             return route
         ends.append((placing, pin_point(project, placing, pin)))
-    if ends[0][0].enclosure_id != ends[1][0].enclosure_id:
-        route.missing = "Its ends are in different enclosures; lead it through terminals."
-        return route
     route.enclosure_id = ends[0][0].enclosure_id
+    row = enclosures_between(project, route.enclosure_id, ends[1][0].enclosure_id)
+    if not row:
+        route.enclosure_id = ""
+        route.missing = "Its ends are in different enclosures; lead it through terminals, or through an opening."
+        return route
     try:
-        _run(project, route, ends)
+        if len(row) == 1:
+            _run(project, route, ends)
+        else:
+            _run_through(project, route, ends, row)
     except RuleError as error:
         route.missing = error.message
     return route
@@ -117,6 +122,12 @@ def _run(project: Project, route: Route, ends: list[tuple[Placing, Point]]) -> N
         if on_door:
             route.door = _square(door_hinge, on_door[0])
             pieces += [("loop at the hinge", settings.door_allowance_mm), ("on the door", _length(route.door))]
+    _total(project, route, pieces)
+
+
+def _total(project: Project, route: Route, pieces: list[tuple[str, float]]) -> None:
+    """Put down a route's length, and the sum it is."""
+    settings = project.settings
     total = sum(length for _, length in pieces) + 2 * settings.end_allowance_mm
     route.length_mm = rounded_up_mm(total, settings.length_step_mm)
     shown = " + ".join(f"{length:.0f} {name}" for name, length in pieces)
@@ -124,6 +135,68 @@ def _run(project: Project, route: Route, ends: list[tuple[Placing, Point]]) -> N
         f"{shown} + 2 × {settings.end_allowance_mm:g} at the ends = {total:.0f} mm, "
         f"rounded up to {settings.length_step_mm:g} mm: {route.length_mm:g} mm"
     )
+
+
+def enclosures_between(project: Project, one_id: str, other_id: str) -> list[Enclosure]:
+    """Return the enclosures that a wire passes from one to another, both with them; [] when no openings join them."""
+    lefts = {e.id: e.left_id for e in project.enclosures.values() if e.left_id in project.enclosures}
+
+    def to_the_left(id: str) -> list[str]:
+        found = [id]
+        while found[-1] in lefts and lefts[found[-1]] not in found:
+            found.append(lefts[found[-1]])
+        return found
+
+    for start, end, turned in ((one_id, other_id, True), (other_id, one_id, False)):
+        row = to_the_left(end)
+        if start in row:
+            ids = row[: row.index(start) + 1]
+            return [project.enclosures[i] for i in (reversed(ids) if turned else ids)]
+    return []
+
+
+def _run_through(project: Project, route: Route, ends: list[tuple[Placing, Point]], row: list[Enclosure]) -> None:
+    """Lead a wire through the openings of a row of enclosures, in each along its own lanes."""
+    settings = project.settings
+    pieces: list[tuple[str, float]] = []
+    at: list[Point] = []
+    for (placing, point), enclosure in zip(ends, (row[0], row[-1]), strict=True):
+        if placing.surface == "plate":
+            at.append(point)
+            continue
+        hinge, door_hinge = hinge_points(project, enclosure)
+        at.append(hinge)
+        pieces += [
+            ("loop at the hinge", settings.door_allowance_mm),
+            ("on the door", _length(_square(door_hinge, point))),
+        ]
+    for n, enclosure in enumerate(row):
+        width, _ = surface_size(project, enclosure, "plate")
+        start = at[0] if n == 0 else _at_opening(enclosure, row[n - 1], width)
+        end = at[1] if n == len(row) - 1 else _at_opening(enclosure, row[n + 1], width)
+        graph = lane_graph(project, enclosure.id)
+        entry, leave = graph.entry(start), graph.entry(end)
+        way = graph.way(entry, leave)
+        if n == 0:
+            route.plate = _clean([*_square(start, entry.point), *way.points, *reversed(_square(end, leave.point))])
+        route.stretches += way.stretches
+        free = entry.distance if n == 0 else 0.0, leave.distance if n == len(row) - 1 else 0.0
+        route.free_mm = max(route.free_mm, *free)
+        run = entry.distance + way.length + leave.distance
+        pieces.append((f"in {full_tag(project, project.devices[enclosure.device_id])}", run))
+        if n:
+            pieces.append(("through the walls", _walls_mm(project, row[n - 1], enclosure)))
+    _total(project, route, pieces)
+
+
+def _at_opening(enclosure: Enclosure, other: Enclosure, width: float) -> Point:
+    """Return where on the edge of an enclosure's plate the opening to its neighbour is."""
+    return (0.0, enclosure.opening_mm) if enclosure.left_id == other.id else (width, other.opening_mm)
+
+
+def _walls_mm(project: Project, one: Enclosure, other: Enclosure) -> float:
+    """Return how far it is from the plate of an enclosure to that of its neighbour, through both walls."""
+    return sum((surface_size(project, e, "door")[0] - surface_size(project, e, "plate")[0]) / 2 for e in (one, other))
 
 
 def layout_distance_mm(project: Project, a: PinKey, b: PinKey) -> float | None:
@@ -190,7 +263,7 @@ def duct_fills(project: Project, enclosure_id: str) -> dict[str, Fill]:
     """Return the fill of each duct of an enclosure, measured at its fullest place."""
     runs: dict[str, list[tuple[float, float, float]]] = {}
     for route in routes(project).values():
-        if route.enclosure_id == enclosure_id:
+        if route.stretches:
             diameter = outer_diameter_mm(area_mm2(route.conductor.wire_type(project)))
             for duct_id, a, b in route.stretches:
                 runs.setdefault(duct_id, []).append((min(a, b), max(a, b), diameter))

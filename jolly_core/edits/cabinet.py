@@ -61,12 +61,14 @@ def add_enclosure(work: Work, payload: AddEnclosure) -> str:
 
 
 class ChangeEnclosure(Payload):
-    """Say how warm it is around an enclosure and on which side its door hangs; what is left out stays."""
+    """Say how warm it is around an enclosure, how its door hangs, to which one on its left it is open."""
 
     kind: Literal["change-enclosure"] = "change-enclosure"
     enclosure_id: Id
     ambient_c: float | None = Field(default=None, ge=-50, le=100)
     hinge: Literal["left", "right"] | None = None
+    left_id: Id | None = None
+    opening_mm: Length | None = None
 
 
 @edit(ChangeEnclosure, {"enclosure_id": "e1", "ambient_c": 40})
@@ -74,8 +76,33 @@ def change_enclosure(work: Work, payload: ChangeEnclosure) -> str:
     """Work out ChangeEnclosure."""
     enclosure: Enclosure = work.project.get("enclosure", payload.enclosure_id)
     values = payload.model_dump(exclude={"kind", "enclosure_id"}, exclude_none=True)
+    if payload.left_id:
+        _check_row(work.project, enclosure, payload.left_id)
     work.put("enclosure", replace(enclosure, **values))
     return f"facts of -{product_tag(work.project, work.project.devices[enclosure.device_id])}"
+
+
+def _check_row(project: Project, enclosure: Enclosure, left_id: str) -> None:
+    """Refuse a neighbour on the left that cannot be.
+
+    Raises:
+        RuleError: it would stand beside itself, in a ring, or where another stands.
+    """
+    left: Enclosure = project.get("enclosure", left_id)
+    tag = f"-{product_tag(project, project.devices[left.device_id])}"
+    if left.id in (enclosure.id, *(e.id for e in _right_of(project, enclosure))):
+        raise RuleError(f"{tag} stands right of it already. Choose another.", field="left_id", ids=(left.id,))
+    taken = next((e for e in project.enclosures.values() if e.left_id == left.id and e.id != enclosure.id), None)
+    if taken is not None:
+        other = f"-{product_tag(project, project.devices[taken.device_id])}"
+        raise RuleError(f"{other} is right of {tag} already. Choose another.", field="left_id", ids=(taken.id,))
+
+
+def _right_of(project: Project, enclosure: Enclosure) -> list[Enclosure]:
+    found = [enclosure]
+    while following := [e for e in project.enclosures.values() if e.left_id == found[-1].id and e not in found]:
+        found.append(following[0])
+    return found[1:]
 
 
 class DrawRun(Payload):

@@ -35,6 +35,8 @@ def remove_device(work: Work, device_id: str) -> None:
     for id in project.attached.get(device_id):
         for kind in ATTACHED:
             if kind != "add_on" and id in project.tables[kind]:
+                for right in [e for e in project.enclosures.values() if kind == "enclosure" and e.left_id == id]:
+                    work.put("enclosure", replace(right, left_id=""))
                 work.remove(kind, id)
     for id in project.items_of_strip.get(device_id):
         part_id = project.strip_items[id].part_id

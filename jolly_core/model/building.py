@@ -151,12 +151,16 @@ class Enclosure:
     Attributes:
         ambient_c: highest temperature around it, degrees Celsius.
         hinge: side of the plate on which wires pass to the door, "left" or "right".
+        left_id: the enclosure on its left to which the walls between are open, "" for none; both are one panel then.
+        opening_mm: how far below the upper edges of the plates the opening is.
     """
 
     id: str
     device_id: str
     ambient_c: float = 35.0
     hinge: str = "right"
+    left_id: str = ""
+    opening_mm: float = 0.0
 
 
 @dataclass(slots=True)

@@ -44,7 +44,7 @@ REFERENCES: dict[str, dict[str, str]] = {
     "core_choice": {"device_id": "device"},
     "card": {"device_id": "device"},
     "io_point": {"device_id": "device"},
-    "enclosure": {"device_id": "device"},
+    "enclosure": {"device_id": "device", "left_id": "enclosure"},
     "rail": {"enclosure_id": "enclosure", "part_id": "part"},
     "duct": {"enclosure_id": "enclosure", "part_id": "part"},
     "placing": {"enclosure_id": "enclosure", "device_id": "device", "rail_id": "rail"},

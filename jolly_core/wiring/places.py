@@ -153,8 +153,31 @@ def _panel_at(project: Project, location_id: str) -> str:
     return (location if location.side == "panel" else _panel_above(project, location)).id
 
 
+def _one_panel(project: Project) -> dict[str, str]:
+    """Return for each panel whose enclosures are open to those of another the one that stands for all of them."""
+    kept: dict[str, dict[str, str]] = project.derived("panels that are one")
+    if "all" not in kept:
+        found: dict[str, str] = {}
+
+        def root(id: str) -> str:
+            while found.get(id, id) != id:
+                id = found[id]
+            return id
+
+        for enclosure in sorted(project.enclosures.values(), key=lambda e: e.id):
+            left = project.enclosures.get(enclosure.left_id)
+            if left is not None:
+                pair = (_panel_at(project, _location_of(project, e)) or e.id for e in (left, enclosure))
+                one, other = sorted(root(id) for id in pair)
+                found[other] = one
+        kept["all"] = {id: root(id) for id in found}
+    return kept["all"]
+
+
 def panel_of(project: Project, device: Device) -> str:
     """Return the panel a device is in: the panel location of its own, or of the enclosure it is placed in.
+
+    Panels whose enclosures are open to each other are one.
 
     Returns:
         The id of a location, of an enclosure that has none, or "" in the field and while it is unknown.
@@ -166,7 +189,7 @@ def panel_of(project: Project, device: Device) -> str:
             placings = (project.placings.get(id) for id in project.attached.get(device.id))
             inside = next((p.enclosure_id for p in placings if p is not None), "")
             found = (_panel_at(project, _location_of(project, project.enclosures[inside])) or inside) if inside else ""
-        kept[device.id] = found
+        kept[device.id] = _one_panel(project).get(found, found)
     return kept[device.id]
 
 

@@ -64,6 +64,8 @@ def _enclosure(project: Project, enclosure: Enclosure, surface: str) -> dict[str
         "device_id": device.id,
         "ambient_c": enclosure.ambient_c,
         "hinge": enclosure.hinge,
+        "left_id": enclosure.left_id,
+        "opening_mm": enclosure.opening_mm,
         "margin": MARGIN_MM,
         "outside": [part.width_mm, part.height_mm, part.depth_mm] if part else [0, 0, 0],
         "problem": "",

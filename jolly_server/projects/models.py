@@ -498,6 +498,8 @@ class EnclosureRow(EntityRow):
     device_id = _ref()
     ambient_c = models.FloatField()
     hinge = _text(20)
+    left_id = models.CharField(max_length=40, default="")
+    opening_mm = models.FloatField(default=0)
 
 
 class RailRow(EntityRow):

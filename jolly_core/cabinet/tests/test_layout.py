@@ -8,6 +8,7 @@ from unittest import TestCase
 
 from jolly_core.cabinet import (
     Outline,
+    Route,
     duct_fills,
     enclosure_warming,
     layout_faults,
@@ -254,3 +255,72 @@ class Cabinet(TestCase):
         self.assertNotIn("brindlework-bw-e6825", self.bench.project.parts)
         self.bench.project.apply(take_back(self.bench.project, outcome.changes))
         self.assertEqual(set(self.bench.project.ducts), {self.upper, self.side, self.lower})
+
+
+class Row(TestCase):
+    """Two enclosures beside each other: through an opening they are one panel."""
+
+    def setUp(self) -> None:
+        self.bench = Workbench(frame="zones")
+        b = self.bench
+        self.places = [b.new("add-location", code=code, side="panel") for code in ("P1", "P2")]
+        self.symbols = [b.place("coil", x, 20, part_id=RELAY) for x in (20, 50)]
+        b.wire((24, 20), (50, 20))
+        self.devices = [b.device(s) for s in self.symbols]
+        self.enclosures = []
+        for device, place in zip(self.devices, self.places, strict=True):
+            b.do("set-place", device_id=device, function_id="", location_id=place)
+            box = b.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=place)
+            self.enclosures.append(box)
+            for what, part, ends in (("rail", RAIL, (50, 200, 500, 200)), ("duct", DUCT, (0, 100, 550, 100))):
+                x1, y1, x2, y2 = ends
+                b.do("draw-run", what=what, enclosure_id=box, part_id=part, x1=x1, y1=y1, x2=x2, y2=y2)
+            b.do("place-devices", enclosure_id=box, device_ids=[device], x=60, y=200)
+
+    def route(self) -> Route | None:
+        return next(iter(routes(self.bench.project).values()), None)
+
+    def walls(self) -> list[str]:
+        return [s.message for s in project_snags(self.bench.project) if s.code == "jumps-wall"]
+
+    def test_closed_they_are_two_panels_and_the_wire_needs_terminals(self) -> None:
+        self.assertIsNone(self.route())
+        self.assertEqual(len(self.walls()), 1)
+
+    def test_through_an_opening_the_wire_runs_along_the_lanes_of_both(self) -> None:
+        b = self.bench
+        left, right = self.enclosures
+        b.do("change-enclosure", enclosure_id=right, left_id=left, opening_mm=100)
+        self.assertEqual(self.walls(), [])
+        route = self.route()
+        assert route is not None
+        self.assertEqual(route.missing, "")
+        placings = {p.device_id: p for p in b.project.placings.values()}
+        (a, d) = (
+            pin_point(b.project, placings[device], pin)
+            for device, pin in zip(self.devices, (route.conductor.start, route.conductor.end), strict=True)
+        )
+        # up to the duct, along it to the edge, 25 mm of plate edge and wall on either side, along and down again
+        way = abs(a[1] - 100) + (550 - a[0]) + 50 + d[0] + abs(d[1] - 100)
+        total = way + 2 * b.project.settings.end_allowance_mm
+        self.assertEqual(route.length_mm, -(-total // 5) * 5)
+        self.assertIn("50 through the walls", route.why)
+        self.assertEqual(len({id for id, _, _ in route.stretches}), 2)
+        for box in self.enclosures:
+            (fill,) = duct_fills(b.project, box).values()
+            self.assertEqual(fill.wires, 1)
+
+    def test_no_enclosure_stands_beside_itself_in_a_ring_or_where_one_stands(self) -> None:
+        b = self.bench
+        left, right = self.enclosures
+        third = b.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.places[0])
+        b.do("change-enclosure", enclosure_id=right, left_id=left)
+        for enclosure, beside, words in (
+            (left, left, "stands right of it already"),
+            (left, right, "stands right of it already"),
+            (third, left, "is right of -UC1 already"),
+        ):
+            with self.subTest(words), self.assertRaisesRegex(RuleError, words):
+                b.do("change-enclosure", enclosure_id=enclosure, left_id=beside)
+        b.do("remove-from-layout", ids=[left])
+        self.assertEqual(b.project.enclosures[right].left_id, "")

@@ -121,6 +121,7 @@ export function CabinetBench({ canEdit }: { canEdit: boolean }) {
         enclosure && (
           <CabinetPanel
             enclosure={enclosure}
+            others={enclosures.filter((e) => e.id !== enclosure.id)}
             selected={selected}
             route={route}
             canEdit={canEdit}

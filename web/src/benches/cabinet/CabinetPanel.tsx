@@ -9,17 +9,19 @@ import { Setting } from '../../kit/Setting'
 import { TagChip } from '../../kit/TagChip'
 import { Why } from '../../kit/Why'
 import { usePick } from '../draw/store'
+import { Beside } from './Beside'
 import type { EnclosureValue } from './shapes'
 
 interface Props {
   enclosure: EnclosureValue
+  others: { id: string; tag: string }[]
   selected: Set<string>
   route: string
   canEdit: boolean
   onSelect: (ids: string[], add: boolean) => void
 }
 
-export function CabinetPanel({ enclosure, selected, route, canEdit, onSelect }: Props) {
+export function CabinetPanel({ enclosure, others, selected, route, canEdit, onSelect }: Props) {
   const { send, projectId, say } = usePick('send', 'projectId', 'say')
   const chosen = enclosure.routes?.find((r) => r.key === route)
   const boxes = enclosure.boxes?.filter((b) => selected.has(b.id)) ?? []
@@ -70,6 +72,7 @@ export function CabinetPanel({ enclosure, selected, route, canEdit, onSelect }: 
         <TagChip tag={enclosure.tag} />{' '}
         <span style={{ fontFamily: MONO, fontSize: 12 }}>{enclosure.part?.number}</span>
         <Box sx={{ fontSize: 12.5, mt: 0.5 }}>{enclosure.part?.text}</Box>
+        {others.length > 0 && <Beside enclosure={enclosure} others={others} canEdit={canEdit} />}
       </Section>
       {enclosure.heat && (
         <Section title="Warmth">

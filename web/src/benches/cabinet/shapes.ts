@@ -52,6 +52,9 @@ export interface EnclosureValue {
   part: { id: string; number: string; text: string } | null
   ambient_c: number
   hinge: 'left' | 'right'
+  /** The enclosure on its left to which the walls are open, "" for none, and how far down the opening is. */
+  left_id: string
+  opening_mm: number
   margin: number
   outside: [number, number, number]
   plate?: [number, number]
