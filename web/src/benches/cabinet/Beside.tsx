@@ -20,7 +20,7 @@ export function Beside({ enclosure, others, canEdit }: Props) {
       <TextField
         select
         fullWidth
-        margin="dense"
+        margin="normal"
         label="Open to the one on its left"
         value={others.some((o) => o.id === enclosure.left_id) ? enclosure.left_id : ''}
         disabled={!canEdit}
