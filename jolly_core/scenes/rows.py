@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from itertools import pairwise
 
 from jolly_core.drawing import lies_upright
@@ -22,12 +23,22 @@ def named_on(project: Project, sheet_id: str) -> set[str]:
     return found
 
 
+def _runs_across(symbols: list[Symbol]) -> bool:
+    """Return whether rows of these run from left to right: as more of them lie in one line; else across their wires."""
+    level, upright = (max(Counter(v).values()) for v in ([s.y for s in symbols], [s.x for s in symbols]))
+    return lies_upright(symbols[0]) if level == upright else level > upright
+
+
 def _named(project: Project, sheet_id: str) -> set[str]:
-    lines: dict[tuple[str, bool, int], list[Symbol]] = {}
+    of_device: dict[str, list[Symbol]] = {}
     for symbol in project.symbols_on(sheet_id):
         if symbol.device_id and definition(symbol.definition).unit in SMALL:
-            across = lies_upright(symbol)  # upright wires: the row runs from left to right
-            lines.setdefault((symbol.device_id, across, symbol.y if across else symbol.x), []).append(symbol)
+            of_device.setdefault(symbol.device_id, []).append(symbol)
+    lines: dict[tuple[str, bool, int], list[Symbol]] = {}
+    for device_id, symbols in of_device.items():
+        across = _runs_across(symbols)
+        for symbol in symbols:
+            lines.setdefault((device_id, across, symbol.y if across else symbol.x), []).append(symbol)
     named: set[str] = set()
     for (_, across, _), symbols in lines.items():
         symbols.sort(key=lambda s: (s.x, s.y, s.id) if across else (s.y, s.x, s.id))

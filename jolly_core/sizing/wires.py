@@ -79,8 +79,8 @@ def bundle_diameter_mm(diameters_mm: Iterable[float]) -> float:
     the sum of squares.
 
     Example:
-        >>> [round(bundle_diameter_mm(d), 2) for d in ([2.0] * 2, [2.0] * 3, [2.0] * 6 + [1.3] * 4)]
-        [4.0, 4.31, 6.66]
+        >>> [round(bundle_diameter_mm(d), 2) for d in ([2.0] * 2, [2.0] * 3, [2.0, 1.0, 0.5], [2.0] * 6 + [1.3] * 4)]
+        [4.0, 4.31, 3.0, 6.66]
     """
     found = sorted(diameters_mm, reverse=True)
     if len(found) < 2:
@@ -90,7 +90,9 @@ def bundle_diameter_mm(diameters_mm: Iterable[float]) -> float:
         return pair
     a, b, c = (2 / d for d in found[:3])  # curvatures; the circle around three that touch (Descartes)
     around = a + b + c - 2 * sqrt(a * b + b * c + c * a)
-    three = max(pair, -2 / around if around < 0 else 0.0)
+    # A third that is no thicker than the gap beside the two largest lies in it.
+    in_gap = found[2] <= 2 / (a + b - 2 / pair)
+    three = pair if in_gap else max(pair, -2 / around if around < 0 else 0.0)
     return three if len(found) == 3 else max(three, BUNDLE_FACTOR * sqrt(sum(d * d for d in found)))
 
 

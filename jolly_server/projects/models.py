@@ -3,6 +3,25 @@
 from django.conf import settings
 from django.db import models
 
+from .builtrows import (
+    BandRow,
+    BridgeRow,
+    CableRow,
+    CardRow,
+    CoreChoiceRow,
+    DuctRow,
+    EnclosureRow,
+    HarnessRow,
+    IoPointRow,
+    NetOrderRow,
+    NodeRow,
+    PlacingRow,
+    RailRow,
+    SegmentRow,
+    StripItemRow,
+    StripRow,
+)
+from .entityrows import EntityRow, ref_column, text_column
 from .fields import FactsField, IntsField, NamesField, TextsField, UnitsField
 
 
@@ -90,39 +109,19 @@ class Presence(models.Model):
         constraints = [models.UniqueConstraint(fields=["project", "user"], name="one_presence_each")]
 
 
-class EntityRow(models.Model):
-    """What all entity rows have: the project, and the entity's own id within it."""
-
-    row = models.BigAutoField(primary_key=True)
-    project = models.ForeignKey(ProjectRow, on_delete=models.CASCADE, related_name="+")
-    id = models.CharField(max_length=40)
-
-    class Meta:
-        abstract = True
-        constraints = [models.UniqueConstraint(fields=["project", "id"], name="%(class)s_in_project")]
-
-
-def _text(length: int = 200) -> models.CharField:  # type: ignore[type-arg]  # the stubs' parameters are inferred
-    return models.CharField(max_length=length, blank=True, default="")
-
-
-def _ref() -> models.CharField:  # type: ignore[type-arg]  # the stubs' parameters are inferred
-    return models.CharField(max_length=40, blank=True, default="")
-
-
 class SettingsRow(EntityRow):
     """jolly_core.model.Settings"""
 
-    number = _text()
-    name = _text()
-    customer = _text()
-    site = _text()
-    drawn_by = _text()
-    revision = _text()
-    standard = _text(10)
-    tag_habit = _text(10)
-    tag_scope = _text(10)
-    wire_pattern = _text(10)
+    number = text_column()
+    name = text_column()
+    customer = text_column()
+    site = text_column()
+    drawn_by = text_column()
+    revision = text_column()
+    standard = text_column(10)
+    tag_habit = text_column(10)
+    tag_scope = text_column(10)
+    wire_pattern = text_column(10)
     wire_width = models.IntegerField()
     end_allowance_mm = models.FloatField(default=60)
     door_allowance_mm = models.FloatField(default=450)
@@ -132,26 +131,26 @@ class SettingsRow(EntityRow):
     length_step_mm = models.FloatField(default=5)
     spool_m = models.FloatField(default=100)
     spare_share_percent = models.FloatField(default=20)
-    supply = _text()
-    supply_system = _text()
-    control_voltages = _text()
-    protection = _text()
-    standards = _text()
-    drawn_on = _text()
-    checked_by = _text()
-    checked_on = _text()
-    issued_on = _text()
+    supply = text_column()
+    supply_system = text_column()
+    control_voltages = text_column()
+    protection = text_column()
+    standards = text_column()
+    drawn_on = text_column()
+    checked_by = text_column()
+    checked_on = text_column()
+    issued_on = text_column()
     length_unit = models.CharField(max_length=4, default="mm")
     conductor_order = models.CharField(max_length=12, default="drawing")
-    title_block_id = _ref()
+    title_block_id = ref_column()
     own_fields = TextsField(default=dict)
 
 
 class PictureRow(EntityRow):
     """jolly_core.model.Picture"""
 
-    name = _text()
-    media_type = _text(20)
+    name = text_column()
+    media_type = text_column(20)
     width_px = models.IntegerField()
     height_px = models.IntegerField()
     data = models.TextField()
@@ -160,7 +159,7 @@ class PictureRow(EntityRow):
 class TitleBlockRow(EntityRow):
     """jolly_core.model.TitleBlock"""
 
-    name = _text()
+    name = text_column()
     width_mm = models.FloatField()
     height_mm = models.FloatField()
 
@@ -168,63 +167,63 @@ class TitleBlockRow(EntityRow):
 class TitleCellRow(EntityRow):
     """jolly_core.model.TitleCell"""
 
-    block_id = _ref()
+    block_id = ref_column()
     x = models.FloatField()
     y = models.FloatField()
     width = models.FloatField()
     height = models.FloatField()
-    heading = _text()
-    content = _text()
+    heading = text_column()
+    content = text_column()
     size_mm = models.FloatField()
-    anchor = _text(10)
+    anchor = text_column(10)
     border = models.BooleanField()
-    picture_id = _ref()
+    picture_id = ref_column()
 
 
 class SheetHabitRow(EntityRow):
     """jolly_core.model.SheetHabit"""
 
-    kind = _text(20)
-    size = _text(10)
-    frame = _text(10)
+    kind = text_column(20)
+    size = text_column(10)
+    frame = text_column(10)
     line_count = models.IntegerField()
     line_spacing = models.IntegerField()
     ladders = models.IntegerField()
     columns = models.IntegerField()
     rows = models.IntegerField()
-    title_block_id = _ref()
-    left_rail_type_id = _ref()
-    right_rail_type_id = _ref()
+    title_block_id = ref_column()
+    left_rail_type_id = ref_column()
+    right_rail_type_id = ref_column()
 
 
 class FunctionRow(EntityRow):
     """jolly_core.model.Function"""
 
-    code = _text()
-    text = _text()
-    parent_id = _ref()
+    code = text_column()
+    text = text_column()
+    parent_id = ref_column()
 
 
 class LocationRow(EntityRow):
     """jolly_core.model.Location"""
 
-    code = _text()
-    text = _text()
-    parent_id = _ref()
-    side = _text(10)
+    code = text_column()
+    text = text_column()
+    parent_id = ref_column()
+    side = text_column(10)
 
 
 class SheetRow(EntityRow):
     """jolly_core.model.Sheet"""
 
-    number = _text()
-    title = _text()
+    number = text_column()
+    title = text_column()
     order = models.IntegerField()
-    kind = _text(20)
-    size = _text(10)
-    frame = _text(10)
-    function_id = _ref()
-    location_id = _ref()
+    kind = text_column(20)
+    size = text_column(10)
+    frame = text_column(10)
+    function_id = ref_column()
+    location_id = ref_column()
     first_line = models.IntegerField()
     line_count = models.IntegerField()
     line_top = models.IntegerField()
@@ -235,23 +234,23 @@ class SheetRow(EntityRow):
     rows = models.IntegerField()
     ladders = models.IntegerField(default=1)
     ladder_pitch = models.IntegerField(default=0)
-    subtitle = _text()
+    subtitle = text_column()
     fields = TextsField(default=dict)
-    title_block_id = _ref()
-    device_id = _ref()
-    enclosure_id = _ref()
-    harness_id = _ref()
-    report = _text(40)
+    title_block_id = ref_column()
+    device_id = ref_column()
+    enclosure_id = ref_column()
+    harness_id = ref_column()
+    report = text_column(40)
 
 
 class WireTypeRow(EntityRow):
     """jolly_core.model.WireType"""
 
-    name = _text()
-    colour = _text(8)
+    name = text_column()
+    colour = text_column(8)
     cross_section_mm2 = models.FloatField()
-    awg = _text(8)
-    category = _text(20)
+    awg = text_column(8)
+    category = text_column(20)
     numbered = models.BooleanField()
     outside = models.BooleanField(default=False)
     number_at = models.CharField(max_length=10, default="middle")
@@ -260,29 +259,29 @@ class WireTypeRow(EntityRow):
 class PartRow(EntityRow):
     """jolly_core.model.Part"""
 
-    maker = _text()
-    number = _text()
-    part_class = _text(100)
-    text = _text()
+    maker = text_column()
+    number = text_column()
+    part_class = text_column(100)
+    text = text_column()
     units = UnitsField()
     ratings = TextsField()
     width_mm = models.FloatField()
     height_mm = models.FloatField()
     depth_mm = models.FloatField()
-    mounting = _text(20)
-    supplier = _text()
+    mounting = text_column(20)
+    supplier = text_column()
     version = models.IntegerField()
     details = FactsField(default="[]")
     texts = TextsField(default=dict)
     symbols = TextsField(default=dict)
     diameter_mm = models.FloatField(default=0)
     weight_kg = models.FloatField(default=0)
-    order_number = _text()
+    order_number = text_column()
     price = models.FloatField(default=0)
-    currency = _text(10)
-    link = _text(2000)
-    datasheet = _text()
-    picture = _text()
+    currency = text_column(10)
+    link = text_column(2000)
+    datasheet = text_column()
+    picture = text_column()
     members = NamesField(default="[]")
     accessories = NamesField(default="[]")
     alternatives = NamesField(default="[]")
@@ -291,32 +290,32 @@ class PartRow(EntityRow):
 class DeviceRow(EntityRow):
     """jolly_core.model.Device"""
 
-    letters = _text(10)
+    letters = text_column(10)
     number = models.IntegerField()
-    fixed_tag = _text()
-    text = _text()
-    function_id = _ref()
-    location_id = _ref()
-    part_id = _ref()
+    fixed_tag = text_column()
+    text = text_column()
+    function_id = ref_column()
+    location_id = ref_column()
+    part_id = ref_column()
 
 
 class AddOnRow(EntityRow):
     """jolly_core.model.AddOn"""
 
-    device_id = _ref()
-    part_id = _ref()
+    device_id = ref_column()
+    part_id = ref_column()
 
 
 class SymbolRow(EntityRow):
     """jolly_core.model.Symbol"""
 
-    sheet_id = _ref()
+    sheet_id = ref_column()
     x = models.IntegerField()
     y = models.IntegerField()
-    definition = _text(16_000)
+    definition = text_column(16_000)
     rotation = models.IntegerField()
     mirror = models.BooleanField()
-    device_id = _ref()
+    device_id = ref_column()
     units = IntsField(max_length=60)
     locked = models.BooleanField(default=False)
     texts = TextsField(default=dict)
@@ -325,48 +324,48 @@ class SymbolRow(EntityRow):
 class WireRow(EntityRow):
     """jolly_core.model.Wire"""
 
-    sheet_id = _ref()
+    sheet_id = ref_column()
     x1 = models.IntegerField()
     y1 = models.IntegerField()
     x2 = models.IntegerField()
     y2 = models.IntegerField()
-    type_id = _ref()
-    number = _text(30)
+    type_id = ref_column()
+    number = text_column(30)
 
 
 class ContinuationRow(EntityRow):
     """jolly_core.model.Continuation"""
 
-    sheet_id = _ref()
+    sheet_id = ref_column()
     x = models.IntegerField()
     y = models.IntegerField()
-    name = _text()
-    toward = _text(10)
+    name = text_column()
+    toward = text_column(10)
     locked = models.BooleanField(default=False)
 
 
 class NoteRow(EntityRow):
     """jolly_core.model.Note"""
 
-    sheet_id = _ref()
+    sheet_id = ref_column()
     x = models.IntegerField()
     y = models.IntegerField()
-    text = _text(2000)
+    text = text_column(2000)
     locked = models.BooleanField(default=False)
 
 
 class FigureRow(EntityRow):
     """jolly_core.model.Figure"""
 
-    sheet_id = _ref()
+    sheet_id = ref_column()
     x1 = models.IntegerField()
     y1 = models.IntegerField()
     x2 = models.IntegerField()
     y2 = models.IntegerField()
-    kind = _text(10)
-    text = _text()
-    location_id = _ref()
-    picture_id = _ref()
+    kind = text_column(10)
+    text = text_column()
+    location_id = ref_column()
+    picture_id = ref_column()
     dashed = models.BooleanField()
     locked = models.BooleanField()
 
@@ -375,189 +374,40 @@ class NumberRuleRow(EntityRow):
     """jolly_core.model.NumberRule"""
 
     order = models.IntegerField()
-    name = _text()
+    name = text_column()
     pieces = UnitsField()
-    category = _text(20)
-    type_id = _ref()
+    category = text_column(20)
+    type_id = ref_column()
     at_channel = models.BooleanField()
-    potential = _text()
-    function_id = _ref()
-    location_id = _ref()
-    scope = _text(10)
+    potential = text_column()
+    function_id = ref_column()
+    location_id = ref_column()
+    scope = text_column(10)
 
 
 class TagRuleRow(EntityRow):
     """jolly_core.model.TagRule"""
 
-    part_class = _text(100)
-    function_id = _ref()
-    location_id = _ref()
-    letters = _text(10)
+    part_class = text_column(100)
+    function_id = ref_column()
+    location_id = ref_column()
+    letters = text_column(10)
     start = models.IntegerField()
 
 
 class MuteRow(EntityRow):
     """jolly_core.model.Mute"""
 
-    key = _text(2000)
-    reason = _text()
+    key = text_column(2000)
+    reason = text_column()
 
 
 class StampRow(EntityRow):
     """jolly_core.model.Stamp"""
 
-    name = _text()
+    name = text_column()
     body = models.TextField()
-    text = _text()
-
-
-class StripRow(EntityRow):
-    """jolly_core.model.Strip"""
-
-    device_id = _ref()
-    numbering = _text(10)
-
-
-class BandRow(EntityRow):
-    """jolly_core.model.Band"""
-
-    sheet_id = _ref()
-    x1 = models.IntegerField()
-    y1 = models.IntegerField()
-    x2 = models.IntegerField()
-    y2 = models.IntegerField()
-    device_id = _ref()
-
-
-class StripItemRow(EntityRow):
-    """jolly_core.model.StripItem"""
-
-    strip_id = _ref()
-    kind = _text(20)
-    order = models.IntegerField()
-    unit = models.IntegerField()
-    number = _text()
-    part_id = _ref()
-
-
-class BridgeRow(EntityRow):
-    """jolly_core.model.Bridge"""
-
-    strip_id = _ref()
-    units = IntsField(max_length=400)
-
-
-class CableRow(EntityRow):
-    """jolly_core.model.Cable"""
-
-    device_id = _ref()
-    length_m = models.FloatField()
-    load_a = models.FloatField()
-    voltage_v = models.FloatField()
-    power_factor = models.FloatField()
-
-
-class CoreChoiceRow(EntityRow):
-    """jolly_core.model.CoreChoice"""
-
-    device_id = _ref()
-    ordinal = models.IntegerField()
-    conductor = _text()
-
-
-class NetOrderRow(EntityRow):
-    """jolly_core.model.NetOrder"""
-
-    pairs = NamesField(default="[]")
-
-
-class CardRow(EntityRow):
-    """jolly_core.model.Card"""
-
-    device_id = _ref()
-    scheme = _text(20)
-    start = _text()
-    order = models.IntegerField()
-
-
-class IoPointRow(EntityRow):
-    """jolly_core.model.IoPoint"""
-
-    tag = _text()
-    text = _text()
-    io_type = _text(20)
-    connected = _text()
-    order = models.IntegerField()
-    device_id = _ref()
-    channel = models.IntegerField()
-
-
-class EnclosureRow(EntityRow):
-    """jolly_core.model.Enclosure"""
-
-    device_id = _ref()
-    ambient_c = models.FloatField()
-    hinge = _text(20)
-    left_id = models.CharField(max_length=40, default="")
-    opening_mm = models.FloatField(default=0)
-
-
-class RailRow(EntityRow):
-    """jolly_core.model.Rail"""
-
-    enclosure_id = _ref()
-    x1 = models.FloatField()
-    y1 = models.FloatField()
-    x2 = models.FloatField()
-    y2 = models.FloatField()
-    part_id = _ref()
-
-
-class DuctRow(EntityRow):
-    """jolly_core.model.Duct"""
-
-    enclosure_id = _ref()
-    x1 = models.FloatField()
-    y1 = models.FloatField()
-    x2 = models.FloatField()
-    y2 = models.FloatField()
-    part_id = _ref()
-
-
-class PlacingRow(EntityRow):
-    """jolly_core.model.Placing"""
-
-    enclosure_id = _ref()
-    device_id = _ref()
-    surface = _text(20)
-    x = models.FloatField()
-    y = models.FloatField()
-    rail_id = _ref()
-
-
-class HarnessRow(EntityRow):
-    """jolly_core.model.Harness"""
-
-    code = _text()
-    text = _text()
-    order = models.IntegerField()
-
-
-class NodeRow(EntityRow):
-    """jolly_core.model.Node"""
-
-    harness_id = _ref()
-    device_id = _ref()
-    name = _text()
-
-
-class SegmentRow(EntityRow):
-    """jolly_core.model.Segment"""
-
-    harness_id = _ref()
-    a_id = _ref()
-    b_id = _ref()
-    length_mm = models.FloatField()
+    text = text_column()
 
 
 ROWS: dict[str, type[EntityRow]] = {

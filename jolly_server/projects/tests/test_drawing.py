@@ -61,6 +61,16 @@ class Drawing(DemoCase):
         self.assertFalse([s for s in left if s["origin"] == "library"])
         self.assertEqual(self.anna.delete(f"/api/projects/{KILN}/stamps/{library.pk}").status_code, 404)
 
+    def test_the_snags_of_the_whole_project_are_counted(self) -> None:
+        path = f"/api/projects/{KILN}/snags/count"
+        self.assertEqual(self.anna.get(path).json(), {"count": 0})
+        coil = next(s for s in self.stored().symbols.values() if s.definition == "coil")
+        self.accepted(self.anna, kind="delete-selection", ids=[coil.id])
+        found = self.anna.get(f"/api/projects/{KILN}/snags").json()["open"]
+        self.assertGreater(len(found), 0)
+        self.assertEqual(self.anna.get(path).json(), {"count": len(found)})
+        self.assertEqual(self.person("nobody").get(path).status_code, 404)
+
     def test_a_stamp_by_kw_finds_its_parts_in_the_stored_library(self) -> None:
         sheet = self.accepted(self.anna, kind="add-sheet", number="61", frame="zones")["placed"][0]
         edit = {

@@ -9,7 +9,8 @@ from django.core.management import call_command
 
 from jolly_core.exchange import write_project
 from jolly_core.model import KINDS, fields_of
-from jolly_server.projects.models import ROWS, EntityRow, ProjectRow
+from jolly_server.projects.entityrows import EntityRow
+from jolly_server.projects.models import ROWS, ProjectRow
 from jolly_server.projects.store import forget, load_rows, loaded
 from jolly_server.testing import KILN, DemoCase
 

@@ -27,7 +27,7 @@ class Machine(TestCase):
             ("length_mm", 6000.1, "length"),
             ("start_strip_mm", 2.0, "strip length at the start"),
             ("end_strip_mm", 20.0, "strip length at the end"),
-            ("area_mm2", 10.0, "cross-section"),
+            ("area_mm2", 16.0, "cross-section"),
         ):
             (reason,) = Limits().reasons(wire("w", **{field: value}))
             self.assertIn(f"The {words} of {value:g}", reason)
