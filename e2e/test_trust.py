@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 
 from jolly_core.cables import cable_cores
 from jolly_core.making import cut_list
+from jolly_core.reports import run_report
 from jolly_core.tagging import full_tag
 from jolly_server.standins.wire_machine import WireMachine, serve
 
@@ -145,6 +146,39 @@ class Trust(BenchStory):
         page.goto(f"{self.live_server_url}/p/kiln-2/draw/{other.id}")
         expect(page.get_by_role("tab", name="Snags 0")).to_be_visible()
         expect(badge).to_have_text(re.compile("[1-9]"))
+
+    def test_a_fuse_terminal_is_ordered_as_one(self) -> None:
+        """A fuse terminal on a strip of feed-through ones asks for a part of its kind, and the parts list counts it."""
+        page = self.page
+        self.sign_in(page)
+        project = self.project()
+        strip = self.by_tag(project, "=Q1+KP2-XD1")
+        terminal = next(s for s in project.symbols.values() if s.device_id == strip)
+        self.send(page, kind="swap-symbol", symbol_id=terminal.id, definition="terminal-fuse")
+        page.goto(f"{self.live_server_url}/p/kiln-2/terminals?strip={strip}")
+        inspector = page.get_by_role("complementary", name="Inspector")
+        expect(inspector).to_contain_text("No part of their kind yet")
+        page.get_by_role("combobox", name="Part of 1 fuse terminal").click()
+        options = page.get_by_role("option")
+        expect(options.first).to_be_visible()
+        expect(options.filter(has_text="Feed-through")).to_have_count(0)
+        self.done(page, lambda: options.filter(has_text="QL-K2-5F").click())
+        expect(inspector).not_to_contain_text("No part of their kind yet")
+        bought = {str(row[4]): row[1] for row in run_report(self.project(), "parts").rows}
+        self.assertEqual(bought["QL-K2-5F"], 1)
+
+    def test_two_enclosures_open_to_each_other_are_one_panel(self) -> None:
+        page = self.open("cabinet")
+        page.get_by_text("Kiln 2 control panel, right field").click()
+        page.get_by_label("Open to the one on its left").click()
+        self.done(page, lambda: page.get_by_role("option", name="=K2+KP2-UC1").click())
+        opening = page.get_by_label("Opening below the upper edge, mm")
+        opening.fill("wide")
+        opening.press("Enter")
+        expect(page.get_by_text("“wide” is no number.").first).to_be_visible()
+        opening.fill("120")
+        self.done(page, lambda: opening.press("Enter"))
+        self.assertIn((True, 120.0), {(bool(e.left_id), e.opening_mm) for e in self.project().enclosures.values()})
 
 
 def full_tag_of(story: Trust, symbol_id: str) -> str:
