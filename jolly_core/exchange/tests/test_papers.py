@@ -12,15 +12,20 @@ from functools import cache
 from typing import Any
 from unittest import TestCase
 
+from hypothesis import given
+from hypothesis import strategies as st
 from pypdf import PdfReader
+from reportlab.pdfbase import pdfmetrics
 
 from jolly_core.drawing import GRID_MM, pin_points
 from jolly_core.exchange import read_project, sheets_pdf, write_pack
-from jolly_core.model import Project
+from jolly_core.exchange.fonts import SANS, runs, text_width, use_fonts
+from jolly_core.exchange.pdflinks import bookmarks
+from jolly_core.model import GoneError, Project
 from jolly_core.reports import run_report
 from jolly_core.scenes import generated_pages, page_leaves
 from jolly_core.tagging import pin_name
-from jolly_core.testing import DEMO
+from jolly_core.testing import DEMO, Workbench
 
 from .test_files import FONTS, ROOT
 
@@ -172,6 +177,34 @@ class Letters(TestCase):
         self.assertNotIn("…", text)
         self.assertEqual("".join(text.split()).count("Averylongdescription"), 3)
         self.assertIn("中文", text)
+
+
+class Structure(TestCase):
+    def test_a_function_within_another_lies_below_it_and_one_without_sheets_is_left_out(self) -> None:
+        bench = Workbench(frame="zones")
+        plant = bench.new("add-function", code="A", text="Plant")
+        line = bench.new("add-function", code="B", text="Line", parent_id=plant)
+        bench.new("add-function", code="C", text="Empty")
+        sheet = bench.new("add-sheet", number="40", title="Drive", function_id=line)
+        titles = {sheet: "40 Drive", bench.sheet: "30"}
+        found = bookmarks(bench.project, [bench.sheet, sheet, sheet], titles.__getitem__)
+        self.assertEqual(
+            [(b.level, b.title, b.sheet_id) for b in found],
+            [(0, "30", bench.sheet), (0, "=A Plant", sheet), (1, "=B Line", sheet), (2, "40 Drive", sheet)],
+        )
+        self.assertEqual(len({b.key for b in found}), len(found))
+        with self.assertRaises(GoneError):
+            bookmarks(bench.project, ["gone"], str)
+
+    @given(st.text(max_size=30))
+    def test_every_text_comes_in_pieces_that_their_face_can_set(self, words: str) -> None:
+        use_fonts(FONTS)
+        pieces = runs(words, SANS)
+        self.assertEqual("".join(piece for _, piece in pieces) == words or "[U+" in "".join(p for _, p in pieces), True)
+        for face, piece in pieces if not words.isascii() else ():
+            known = pdfmetrics.getFont(face).face.charToGlyph  # type: ignore[attr-defined]  # a TrueType font
+            self.assertTrue(all(ord(letter) in known for letter in piece), (face, piece))
+        self.assertGreaterEqual(text_width(words, SANS, 8.0), 0.0)
 
 
 WRITER = """
