@@ -14,6 +14,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.reports import Cell, Table
+from jolly_core.scenes import split
 
 from .fonts import BOLD, SANS, draw_text, text_width, use_fonts
 
@@ -104,7 +105,7 @@ def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
     rows = [_lines(row, widths, SANS) for row in table.rows]
     rows += [[_wrapped(words, width - 2 * MARGIN, SANS)] for words in table.foot]
     room = height - 2 * MARGIN - 12 * mm - _tall(head)
-    pages = _paginated([_tall(row) for row in rows], room)
+    pages = split([_tall(row) for row in rows], room)
     for number, (first, last) in enumerate(pages, start=1):
         y = height - MARGIN - 4 * mm
         draw_text(canvas, MARGIN, y, table.title, BOLD, 12)
@@ -141,17 +142,6 @@ def _lines(row: tuple[Cell, ...], widths: list[float], face: str) -> list[list[s
 
 def _tall(row: list[list[str]]) -> float:
     return max(1, *(len(lines) for lines in row)) * LINE + PAD
-
-
-def _paginated(heights: list[float], room: float) -> list[tuple[int, int]]:
-    """Return (first, after last) of the rows on each page; a row that is taller than a page has one for itself."""
-    pages, start, used = [], 0, 0.0
-    for n, tall in enumerate(heights):
-        if used and used + tall > room:
-            pages.append((start, n))
-            start, used = n, 0.0
-        used += tall
-    return [*pages, (start, len(heights))]
 
 
 def _row(canvas: Canvas, row: list[list[str]], widths: list[float], y: float, face: str, pen: float) -> float:

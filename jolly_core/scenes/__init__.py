@@ -6,7 +6,7 @@ from . import leaving as leaving  # its check is known as soon as there are scen
 from .cabinet import MARGIN_MM, surface_scene
 from .made import made, page_leaves, page_scene
 from .outlines import outline_prims
-from .pages import Page, generated_pages, is_generated, page_of, plan_ids, plan_of
+from .pages import Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
 from .papers import paper_set
 from .primitives import PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, legible, moved, scaled
 from .sheet import sheet_scene
@@ -42,6 +42,7 @@ __all__ = [
     "scaled",
     "scene_of",
     "sheet_scene",
+    "split",
     "surface_scene",
 ]
 

@@ -7,6 +7,7 @@ listing them costs little in a large project.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from jolly_core.harness import harnesses, segments_of
@@ -36,7 +37,7 @@ def strip_height(project: Project, strip_id: str) -> list[int]:
     return [max(1, len(r.panel) + len(r.unknown), len(r.field)) for r in strip_rows(project, strip_id)]
 
 
-def split(heights: list[int], room: int) -> list[tuple[int, int]]:
+def split(heights: Sequence[float], room: float) -> list[tuple[int, int]]:
     """Return (first, after last) of the places on each leaf, so that no leaf has more lines than there is room.
 
     Example:
@@ -44,11 +45,11 @@ def split(heights: list[int], room: int) -> list[tuple[int, int]]:
         [(0, 2), (2, 3)]
     """
     pages: list[tuple[int, int]] = []
-    start, used = 0, 0
+    start, used = 0, 0.0
     for n, height in enumerate(heights):
         if used and used + height > room:
             pages.append((start, n))
-            start, used = n, 0
+            start, used = n, 0.0
         used += height
     return [*pages, (start, len(heights))]
 
