@@ -41,6 +41,7 @@ class Crowd:
     def __init__(self) -> None:
         self._cells: defaultdict[int, list[tuple[float, float, float, float, str]]] = defaultdict(list)
         self._lines: defaultdict[str, list[Box]] = defaultdict(list)
+        self._last = (0.0, 0.0, 0.0, 0.0, "")
 
     def add(self, box: Box, owner: str = "") -> None:
         """Add a box; "" is in everybody's way, else it is in that of all but its owner."""
@@ -65,13 +66,19 @@ class Crowd:
     def is_free(self, box: Box, owner: str = "") -> bool:
         """Return whether nothing reaches into a box."""
         left, top, right, bottom = box
+        # What was in the way of the last place tried is likely in that of the next.
+        x1, y1, x2, y2, whose = self._last
+        if x1 < right and left < x2 and y1 < bottom and top < y2 and (not whose or whose != owner):
+            return False
         for x1, y1, x2, y2 in self._lines.get(owner, ()):
             if x1 < right and left < x2 and y1 < bottom and top < y2:
                 return False
         cells = self._cells
         for cell in _cells(box):
-            for x1, y1, x2, y2, whose in cells.get(cell, ()):
+            for entry in cells.get(cell, ()):
+                x1, y1, x2, y2, whose = entry
                 if x1 < right and left < x2 and y1 < bottom and top < y2 and (not whose or whose != owner):
+                    self._last = entry
                     return False
         return True
 
