@@ -11,7 +11,7 @@ from jolly_core.model import Project, Sheet
 from .continuations import BLOCK_MARK
 from .crowding import Box, Taken, boxes_of, text_box
 from .primitives import Item, Prim
-from .settling import Memory, Movable, Usual, along, around, at_pin, beside, downwards, settle
+from .settling import Memory, Movable, Usual, along, around, aside, at_pin, beside, downwards, settle
 
 NUMBER_GAP_MM = 0.5
 REMEMBERED = 32  # sheets whose texts' places are remembered
@@ -138,7 +138,11 @@ def _crossing(prim: Prim, level: bool, corner: tuple[float, float]) -> tuple[flo
 
 def _of_continuation(item: Item) -> list[Movable]:
     (x, y) = (v * GRID_MM for v in item.facts["pins"][0])
-    places = Usual(beside, ((x - 3.5, y - 1.3, x + 3.5, y + 1.3),))
+    body = (x - 3.5, y - 1.3, x + 3.5, y + 1.3)
+    places = Usual(beside, (body,))
+    tip = item.prims[0][1]  # the arrow: its points are x, y, x, y ...
+    upright = tip[2] == x
+    ends = Usual(aside, ((x - 1.5, min(y, tip[3]), x + 1.5, max(y, tip[3])),)) if upright else places
     texts = [n for n, p in enumerate(item.prims) if p[0] == "text"]
     blocks: list[list[int]] = [[]]
     for n in texts[1:]:
@@ -147,5 +151,5 @@ def _of_continuation(item: Item) -> list[Movable]:
         blocks[-1].append(n)
     return [
         _texts(item, "tag", (texts[0],), places),
-        *(_texts(item, "reference", tuple(b), places) for b in blocks if b),
+        *(_texts(item, "reference", tuple(b), ends) for b in blocks if b),
     ]

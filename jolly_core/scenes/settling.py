@@ -233,6 +233,16 @@ def beside(box: Box, body: Box) -> list[Offset]:
     return sorted(found, key=lambda o: (round(hypot(*o), 3), o))
 
 
+def aside(box: Box, body: Box) -> list[Offset]:
+    """Return the places of what belongs to an upright mark: beside it, so that it is not taken for another's."""
+    width, height = box[2] - box[0], box[3] - box[1]
+    found = []
+    for n in range(6):
+        y = (body[1] + body[3] - height) / 2 + (-n if n % 2 else n) * (LINE_MM + 1.0)
+        found += [(body[0] - width - SIDE_MM - box[0], y - box[1]), (body[2] + SIDE_MM - box[0], y - box[1])]
+    return found + beside(box, body)
+
+
 def along(box: Box, strokes: tuple[Box, ...], gap: float) -> Iterator[Offset]:
     """Return the places of a text along strokes in their order, on either side, from the middle outwards."""
     width, height = box[2] - box[0], box[3] - box[1]
