@@ -15,7 +15,7 @@ from .cores import (
     misfit,
     source_first,
 )
-from .load import cable_drop, number_of
+from .load import cable_drop, capacity_a, load_a, number_of
 from .roles import PE, PROTECTIVE, categories_of, role_of, system_of
 
 __all__ = [
@@ -31,6 +31,8 @@ __all__ = [
     "cable_conductors",
     "cable_cores",
     "cable_drop",
+    "capacity_a",
+    "load_a",
     "cable_of",
     "conductors_across",
     "core_list",

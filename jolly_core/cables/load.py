@@ -1,14 +1,14 @@
-"""The voltage drop of a drawn cable: its load from what is typed, else from the part at its far end."""
+"""What a drawn cable leads and carries, and its voltage drop: its load as typed, else from the part at its far end."""
 
 from __future__ import annotations
 
 from jolly_core.circuits import DC
 from jolly_core.library import awg_area_mm2, base_of, number_in
 from jolly_core.model import Cable, Part, Project, RuleError
-from jolly_core.sizing import Drop, voltage_drop
+from jolly_core.sizing import Drop, carried_a, voltage_drop
 
 from .cores import cable_conductors, cable_cores, far_devices
-from .roles import system_of
+from .roles import NEUTRAL, PE, PHASE, role_of, system_of
 
 USUAL_POWER_FACTOR = 0.85  # of a loaded three-phase motor
 
@@ -32,12 +32,11 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
     area = core_area_mm2(project, cable.device_id)
     if not area:
         raise RuleError("Choose a cable part with a cross-section to get the voltage drop.", field="part_id")
-    loads = [p for d in far_devices(project, cable.device_id) for p in [project.part_of(d)] if number_of(p, "rated_a")]
-    load = loads[0] if len(loads) == 1 else None
+    load = _load_of(project, cable)
     feeds_motor = load is None or base_of(load.part_class) == "motor"
     phases, kind = system_of(project, cable_conductors(project, cable.device_id), feeds_motor=feeds_motor)
     return voltage_drop(
-        current_a=cable.load_a or number_of(load, "rated_a"),
+        current_a=load_a(project, cable),
         length_m=cable.length_m,
         area_mm2=area,
         voltage_v=cable.voltage_v or number_of(load, "voltage_v"),
@@ -48,8 +47,34 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
     )
 
 
+def load_a(project: Project, cable: Cable) -> float:
+    """Return the current in A of a cable's load, as typed, else of the one part with a rated current at its far end.
+
+    Returns:
+        0 while neither says it.
+    """
+    return cable.load_a or number_of(_load_of(project, cable), "rated_a")
+
+
+def capacity_a(project: Project, cable: Cable) -> float:
+    """Return the current in A that a cable's loaded cores carry (IEC 60204-1 table 6, method B2, 40 °C).
+
+    Returns:
+        0 while no core says its size, by section or AWG, and for sizes outside the table.
+    """
+    return carried_a(core_area_mm2(project, cable.device_id))
+
+
+def _load_of(project: Project, cable: Cable) -> Part | None:
+    loads = [p for d in far_devices(project, cable.device_id) for p in [project.part_of(d)] if number_of(p, "rated_a")]
+    return loads[0] if len(loads) == 1 else None
+
+
 def core_area_mm2(project: Project, device_id: str) -> float:
-    """Return the smallest area of the cores of a cable that carry something, by each core's own size, else the part's.
+    """Return the smallest area of the cores of a cable that lead its load, by each core's own size, else the part's.
+
+    Phases and neutral lead it where there are some, so that a thin pair beside them does not count; else all that is
+    not protective does.
 
     Returns:
         mm², 0 while neither says it.
@@ -58,7 +83,10 @@ def core_area_mm2(project: Project, device_id: str) -> float:
     if part is None:
         return 0.0
     usual = number_of(part, "cross_section_mm2") or _gauge(part.ratings.get("awg", ""))
-    live = [r.ordinal for r in cable_cores(project, device_id) if r.conductor and r.ordinal]
+    roles = [(r.ordinal, role_of(project, r.conductor)) for r in cable_cores(project, device_id) if r.conductor]
+    used = [(ordinal, role) for ordinal, role in roles if ordinal]
+    power = [ordinal for ordinal, role in used if role in (PHASE, NEUTRAL)]
+    live = power or [ordinal for ordinal, role in used if role != PE]
     areas = []
     for ordinal in live or range(1, len(part.units) + 1):
         detail = part.detail(ordinal - 1)

@@ -9,13 +9,16 @@ from jolly_core.cables import (
     PROTECTIVE,
     cable_conductors,
     cable_cores,
+    capacity_a,
     choices_of,
     core_list,
+    load_a,
     misfit,
     role_of,
 )
 from jolly_core.making import dossiers
 from jolly_core.model import Project
+from jolly_core.sizing import LAYING
 from jolly_core.tagging import device_at, full_tag, path_of, place_side
 from jolly_core.wiring import gates_missing, panel_of, site_of
 
@@ -36,6 +39,18 @@ def cores(project: Project) -> Iterator[Snag]:
         if left:
             message = f"{tag} has {len(left)} conductor(s) more than cores. Choose a larger cable."
             yield built("cable-cores", "error", message, *where)
+
+
+@project_check("cable-capacity", "A cable whose load is more than its cores carry.")
+def capacities(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable with a load above what its cores carry by IEC 60204-1, saying both."""
+    for cable in project.cables.values():
+        load, carried = load_a(project, cable), capacity_a(project, cable)
+        if 0 < carried < load:
+            device = project.devices[cable.device_id]
+            message = f"{full_tag(project, device)} is loaded with {load:g} A and its cores carry {carried:g} A laid as"
+            message = f"{message} {LAYING} at 40 °C (IEC 60204-1). Choose a larger cable."
+            yield built("cable-capacity", "error", message, "cables", device.id, (device.id,), device.id)
 
 
 @project_check("core-choice", "A chosen core that cannot serve its conductor, such as a live one on green-yellow.")

@@ -75,6 +75,28 @@ def conductor_for_mm2(current_a: float, laying: str = LAYING) -> float:
     raise RuleError(f"No cross-section of the table carries {current_a:g} A.", field="kw")
 
 
+def carried_a(area_mm2: float, laying: str = LAYING) -> float:
+    """Return the current in A that an area carries all the time, for a way of laying of IEC 60204-1.
+
+    Between two sizes of the table it is read in proportion, which is on the safe side (the table's curve bends down).
+
+    Args:
+        area_mm2: area of a core, mm².
+
+    Returns:
+        A, 0 for an area outside the table.
+
+    Example:
+        >>> carried_a(1.5), carried_a(2.0), carried_a(0.34)
+        (13.1, 15.25, 0.0)
+    """
+    table = sorted((float(size), c[laying]) for size, c in _data()["ampacity_mm2"].items())
+    for (low, amp), (high, more) in zip(table, table[1:], strict=False):
+        if low <= area_mm2 <= high:
+            return float(round(amp + (more - amp) * (area_mm2 - low) / (high - low), 2))
+    return 0.0
+
+
 def motor_choice(
     power_kw: float, parts: Mapping[str, Iterable[Part]], coil_voltage_v: str = "24", least_mm2: float = 0.0
 ) -> list[Chosen]:
@@ -99,8 +121,8 @@ def motor_choice(
         elif class_key == "motor":
             found.append(_motor(candidates, power_kw))
     area = max(conductor_for_mm2(current), least_mm2)
-    carried = _data()["ampacity_mm2"].get(f"{area:g}", _data()["ampacity_mm2"].get(f"{area:.1f}", {})).get(LAYING, 0)
-    words = f"{area:g} mm² carries {carried:g} A laid as {LAYING} at 40 °C (IEC 60204-1), the motor takes {current:g} A"
+    words = f"{area:g} mm² carries {carried_a(area):g} A laid as {LAYING} at 40 °C (IEC 60204-1)"
+    words = f"{words}, the motor takes {current:g} A"
     return [*found, Chosen("conductor", None, area, words)]
 
 

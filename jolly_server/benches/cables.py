@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from jolly_core.cables import bands_of, cable_cores, cable_drop, source_first
+from jolly_core.cables import bands_of, cable_cores, cable_drop, capacity_a, load_a, source_first
 from jolly_core.model import Cable, Project, RuleError
 from jolly_core.scenes import plan_of
+from jolly_core.sizing import LAYING
 from jolly_core.tagging import full_tag, pin_name
 
 from .shapes import conductor_place, device_value
@@ -59,6 +60,15 @@ def _cable(project: Project, cable: Cable) -> dict[str, Any]:
         "power_factor": cable.power_factor,
         "drop": drop,
         "drop_missing": missing,
+        "capacity": _capacity(project, cable),
         "cores": cores,
         "sheets": [{"id": id, "number": number} for id, number in sheets.items()],
     }
+
+
+def _capacity(project: Project, cable: Cable) -> dict[str, Any] | None:
+    carried, load = capacity_a(project, cable), load_a(project, cable)
+    if not carried:
+        return None
+    why = f"by the smallest core that leads the load, laid as {LAYING} at 40 °C (IEC 60204-1)"
+    return {"carried_a": carried, "load_a": load, "enough": load <= carried, "why": why}

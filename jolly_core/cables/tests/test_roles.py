@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from unittest import TestCase
 
-from jolly_core.cables import PE, cable_cores, cable_drop, role_of
+from jolly_core.cables import PE, cable_cores, cable_drop, capacity_a, role_of
 from jolly_core.checks import project_snags
 from jolly_core.model import CoreChoice, Part, RuleError
 from jolly_core.testing import Workbench
@@ -138,3 +138,32 @@ class Drops(Cable):
         self.bench.project.parts["c"] = replace(part, details=({"section": "1.5"}, {"section": "0.75"}))
         self.bench.project.stamp += 1
         self.assertGreater(self.drop(load_a=5, voltage_v=24.0001), 5)
+
+    def capacity(self, load: float) -> tuple[float, bool]:
+        """Return what the cable carries, A, and whether a load is a snag."""
+        self.bench.do("set-cable", device_id=self.cable, load_a=load)
+        cable = next(iter(self.bench.project.cables.values()))
+        return capacity_a(self.bench.project, cable), "cable-capacity" in self.codes()
+
+    def test_capacity_by_section_and_by_gauge(self) -> None:
+        self.lay(["power"] * 3, ("1", "2", "3"))
+        self.assertEqual(self.capacity(13.1), (13.1, False))
+        self.assertEqual(self.capacity(13.2), (13.1, True))
+        self.assertEqual(self.capacity(0), (13.1, False))
+        self.give(("1", "2", "3"), "awg", cross_section_mm2="", awg="14")
+        self.assertEqual(self.capacity(15.5), (15.6, False))
+        self.assertEqual(self.capacity(16), (15.6, True))
+        self.give(("1", "2", "3"), "thin", cross_section_mm2="0.34")
+        self.assertEqual(self.capacity(17), (0.0, False))
+
+    def test_a_thin_pair_beside_the_phases_does_not_lead_the_load(self) -> None:
+        self.lay(["power", "power", "power", "dc", "dc", "pe"], ("1", "2", "3", "4", "5", "GNYE"))
+        self.assertEqual([core for core, row in self.served().items() if row in (3, 4)], ["4", "5"])
+        part = self.bench.project.parts["c"]
+        sizes = ("4", "4", "2.5", "1", "1", "4")
+        self.bench.project.parts["c"] = replace(part, details=tuple({"section": s} for s in sizes))
+        self.bench.project.stamp += 1
+        self.assertEqual(self.capacity(17.4), (17.4, False))
+        self.assertEqual(self.capacity(18), (17.4, True))
+        message = next(s.message for s in project_snags(self.bench.project) if s.code == "cable-capacity")
+        self.assertIn("loaded with 18 A and its cores carry 17.4 A", message)

@@ -13,6 +13,7 @@ class Registry(TestCase):
         self.assertTrue(all(help for _, help in PROJECT_CHECKS.values()))
         self.assertFalse(set(CHECKS) & set(PROJECT_CHECKS))
         wanted = {
+            "cable-capacity",
             "cable-cores",
             "field-wire",
             "jumps-wall",

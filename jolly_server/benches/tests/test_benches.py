@@ -43,6 +43,8 @@ class Benches(DemoCase):
         self.assertEqual([c["name"] for c in first["cores"]], ["BN", "BK", "GY", "GNYE"])
         self.assertEqual(round(first["drop"]["volts"], 2), 3.18)
         self.assertIn("√3 × 6.5 A × 35 m", first["drop"]["why"])
+        self.assertEqual((first["capacity"]["carried_a"], first["capacity"]["load_a"]), (17.4, 6.5))
+        self.assertTrue(first["capacity"]["enough"])
         self.assertEqual([c["name"] for c in second["cores"] if not c["from"]], ["BK", "VT"])
         self.accepted(self.jory, kind="set-cable", device_id=first["id"], length_m=0)
         self.assertIn("Type the cable's length", self.see("cables")["cables"][0]["drop_missing"])

@@ -44,6 +44,7 @@ interface Cable {
   power_factor: number
   drop: { volts: number; percent: number; why: string } | null
   drop_missing: string
+  capacity: { carried_a: number; load_a: number; enough: boolean; why: string } | null
   cores: Core[]
   sheets: { id: string; number: string }[]
 }
@@ -241,6 +242,13 @@ function CablePanel({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
           </>
         ) : (
           <Box sx={{ color: SNAG, fontSize: 12.5 }}>{cable.drop_missing}</Box>
+        )}
+        {cable.capacity && (
+          <Box sx={{ fontSize: 12.5, my: 0.5, color: cable.capacity.enough ? undefined : SNAG }}>
+            {cable.capacity.load_a ? `Loaded with ${cable.capacity.load_a} A; its` : 'Its'} cores carry{' '}
+            {cable.capacity.carried_a} A
+            <Why text={cable.capacity.why} />
+          </Box>
         )}
         <Field
           label="Load, A"
