@@ -190,7 +190,7 @@ def _units(kind: PartClass, counts: list[tuple[str, int]], pins: list[tuple[str,
     if counts:
         units = [u for u in kind.usual if u[0] not in {k for k, _ in counts} and u[0] in ("coil", "heater", "lamp")]
         for unit, count in counts:
-            for _ in range(min(count, 40)):
+            for _ in range(count):
                 units.append((unit, next_pins(units, unit, kind.key)))
         return tuple(units)
     if pins:

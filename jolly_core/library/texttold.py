@@ -23,6 +23,7 @@ _COUNTED = re.compile(
 )
 _KINDS = {"no": "no", "nc": "nc", "co": "co", "c/o": "co", "changeover": "co", "changeovers": "co"}
 _KINDS |= {"p": "pole", "pole": "pole", "poles": "pole"}
+MOST_UNITS = 40  # of one kind that a line may count; more is a slip
 _POLE_LABELS = ("poles", "number of poles", "no of poles", "pole count")
 _PRICE = re.compile(
     r"^(?P<before>€|\$|£|[A-Z]{3})?\s*(?P<number>[\d.,'’ \u00a0\u202f]*\d)\s*(?P<after>€|\$|£|[A-Z]{3})?"
@@ -59,7 +60,7 @@ def take_count(counts: dict[str, dict[str, int]], name: str, value: str, kind: P
         unit = _KINDS[(match[2] or "pole").lower()]
         found[unit] = found.get(unit, 0) + int(match[1] or match[3])
     rest = re.sub(r"[+&,;/()]|\band\b|\bcontacts?\b|\bauxiliary\b|\bmain\b", "", _COUNTED.sub("", value))
-    if rest.strip() or not found or any(unit not in kind.units for unit in found):
+    if rest.strip() or not found or any(unit not in kind.units or n > MOST_UNITS for unit, n in found.items()):
         return False
     said_before = [other for label, other in counts.items() if (label in _POLE_LABELS) == (name in _POLE_LABELS)]
     if name in _POLE_LABELS and said_before:

@@ -30,6 +30,7 @@ contactor | Auxiliary contacts: 1 NO and 1 early break | left
 contactor | Contacts: 3 poles, 1 NO | {"units": {"coil": 1, "pole": 3, "no": 1}}
 contactor | Contact configuration: 3-pole + 1 NO contact | {"units": {"coil": 1, "pole": 3, "no": 1}}
 contactor | Poles: several | left
+contactor | Poles: 300 | left
 contactor | AC3: 25 A | {"ac3_a": "25"}
 contactor | Motor load, AC-3 (A)	25 | {"ac3_a": "25"}
 contactor | Rated current AC-3: 25 A at 40 °C | left
