@@ -33,10 +33,13 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
     if not area:
         raise RuleError("Choose a cable part with a cross-section to get the voltage drop.", field="part_id")
     load = _load_of(project, cable)
+    current = load_a(project, cable)
+    if current <= 0:
+        raise RuleError("Type the cable's load in A: no one part at its far end says a current.", field="load_a")
     feeds_motor = load is None or base_of(load.part_class) == "motor"
     phases, kind = system_of(project, cable_conductors(project, cable.device_id), feeds_motor=feeds_motor)
     return voltage_drop(
-        current_a=load_a(project, cable),
+        current_a=current,
         length_m=cable.length_m,
         area_mm2=area,
         voltage_v=cable.voltage_v or number_of(load, "voltage_v"),
@@ -66,7 +69,9 @@ def capacity_a(project: Project, cable: Cable) -> float:
 
 
 def _load_of(project: Project, cable: Cable) -> Part | None:
-    loads = [p for d in far_devices(project, cable.device_id) for p in [project.part_of(d)] if number_of(p, "rated_a")]
+    """Return the one part at the far end that takes a current; what has poles (a switch, a breaker) passes it on."""
+    parts = (project.part_of(d) for d in far_devices(project, cable.device_id))
+    loads = [p for p in parts if p and number_of(p, "rated_a") and all(kind != "pole" for kind, _ in p.units)]
     return loads[0] if len(loads) == 1 else None
 
 

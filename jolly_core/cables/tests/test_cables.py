@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.cables import cable_conductors, cable_cores, cable_drop, cored, crossed_wires
@@ -116,6 +117,19 @@ class Band(TestCase):
         self.bench.do("set-cable", device_id=self.cable, load_a=15.5)
         found = cable_drop(self.bench.project, next(iter(self.bench.project.cables.values())))
         self.assertEqual(round(found.volts, 2), 7.58)
+
+    def test_the_rating_of_a_switch_is_no_load(self) -> None:
+        """A 63 A isolator at the motor's end of a 2.5 mm² cable passes on what the motor takes, which is typed."""
+        self.bench.do("set-cable", device_id=self.cable, length_m=35)
+        self.give("quillon-ql-c4g2-5")
+        motor = self.bench.project.parts["orrery-od-m3"]
+        poles = (("pole", ("1", "2")), ("pole", ("3", "4")), ("pole", ("5", "6")))
+        switch = replace(motor, part_class="disconnector", units=poles, ratings={"rated_a": "63", "voltage_v": "400"})
+        self.bench.project.parts["orrery-od-m3"] = switch
+        self.bench.project.stamp += 1
+        with self.assertRaisesRegex(RuleError, "Type the cable's load"):
+            cable_drop(self.bench.project, next(iter(self.bench.project.cables.values())))
+        self.assertNotIn("cable-capacity", [s.code for s in project_snags(self.bench.project)])
 
     def test_a_wire_outside_the_panel_without_a_cable_is_a_snag(self) -> None:
         self.assertNotIn("field-wire", [s.code for s in project_snags(self.bench.project)])
