@@ -61,9 +61,12 @@ class Terminals(BenchStory):
     def test_a_terminal_is_moved_and_bridged_by_keys_and_clicks(self) -> None:
         page = self.open("terminals")
         rows = page.locator("tr[data-testid^=place-]")
-        handle = page.get_by_label("Move 2")
-        handle.focus()
+        first = page.get_by_test_id("place-1")
+        was = first.text_content() or ""
+        page.get_by_label("Move 2").focus()
         self.done(page, lambda: page.keyboard.press("ArrowUp"))
+        # The bench is drawn anew: a click before that would mean the places as they were.
+        expect(first).not_to_have_text(was)
         # Numbers go by place: what was the second terminal is the first now.
         expect(rows.nth(1)).to_have_attribute("data-testid", "place-1")
         expect(rows.nth(2)).to_have_attribute("data-testid", "place-2")
