@@ -29,6 +29,9 @@ interface Choice {
   own_symbols: number
 }
 
+const assigning = (device: string, part: string, own: boolean) =>
+  ({ kind: 'assign-part', device_id: device, part_id: part, own_symbols: own }) as const
+
 export function PartPicker({ deviceId, partId, close }: Props) {
   const [words, setWords] = useState('')
   const [at, setAt] = useState(0)
@@ -48,28 +51,18 @@ export function PartPicker({ deviceId, partId, close }: Props) {
   })
   const choose = (part: Choice | undefined) => {
     if (!part) return
-    void useSheet.getState().send(assign(part, own))
+    void useSheet.getState().send(assigning(deviceId, part.id, own && part.own_symbols > 0))
     close()
   }
-  const assign = (part: Choice, drawn: boolean) =>
-    ({
-      kind: 'assign-part',
-      device_id: deviceId,
-      part_id: part.id,
-      own_symbols: drawn && part.own_symbols > 0,
-    }) as const
   const answered = found.isSuccess && !found.isPlaceholderData
   const shown = found.data ?? []
   const chosen = shown[Math.min(at, shown.length - 1)]
   // What it will be drawn as is shown on the sheet before it is taken.
   const shows = chosen && own && chosen.own_symbols > 0 ? chosen.id : ''
   useEffect(() => {
-    const part = shown.find((p) => p.id === shows)
-    useSheet.getState().ask(part ? assign(part, true) : null)
+    useSheet.getState().ask(shows ? assigning(deviceId, shows, true) : null)
     return () => useSheet.getState().ask(null)
-    // The part shown is all it depends on.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [shows])
+  }, [deviceId, shows])
   useEffect(() => {
     if (!entered || !answered) return
     setEntered(false)
