@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from jolly_core.model import Enclosure, Placing, Project, RuleError
+from jolly_core.model import Enclosure, Placing, Project, RuleError, derived
 from jolly_core.sizing import area_mm2, fill_percent, outer_diameter_mm, rounded_up_mm
 from jolly_core.tagging import device_at, full_tag
 from jolly_core.wiring import Conductor, PinKey, all_conductors, measure_layout, panel_of
@@ -42,15 +42,16 @@ class Route:
     why: str = ""
 
 
+@derived
 def lane_graph(project: Project, enclosure_id: str) -> LaneGraph:
     """Return the lanes of an enclosure, kept until its ducts change."""
+    return LaneGraph([lane(*values) for values in _stated_lanes(project, enclosure_id)])
+
+
+@derived
+def _stated_lanes(project: Project, enclosure_id: str) -> list[tuple[str, float, float, float, float, float]]:
     ducts = [d for d in sorted(project.ducts.values(), key=lambda d: d.id) if d.enclosure_id == enclosure_id]
-    stated = [(d.id, d.x1, d.y1, d.x2, d.y2, project.parts[d.part_id].width_mm) for d in ducts]
-    kept: dict[str, tuple[object, LaneGraph]] = project.kept.setdefault("lane-graphs", {})
-    known = kept.get(enclosure_id)
-    if known is None or known[0] != stated:
-        known = kept[enclosure_id] = (stated, LaneGraph([lane(*values) for values in stated]))
-    return known[1]
+    return [(d.id, d.x1, d.y1, d.x2, d.y2, project.parts[d.part_id].width_mm) for d in ducts]
 
 
 def panel_conductors(project: Project) -> list[Conductor]:
@@ -65,13 +66,10 @@ def panel_conductors(project: Project) -> list[Conductor]:
     return found
 
 
+@derived
 def routes(project: Project) -> dict[str, Route]:
     """Return the route of each panel conductor by its key; kept until the next change."""
-    kept = project.derived("routes")
-    if "all" not in kept:
-        kept["all"] = {c.key: _route(project, c) for c in panel_conductors(project)}
-    found: dict[str, Route] = kept["all"]
-    return found
+    return {c.key: _route(project, c) for c in panel_conductors(project)}
 
 
 def _route(project: Project, c: Conductor) -> Route:

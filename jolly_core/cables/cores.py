@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Band, CoreChoice, Device, Part, Project
+from jolly_core.model import Band, CoreChoice, Device, Part, Project, derived
 from jolly_core.tagging import device_at, is_inside, path_of, pin_name
-from jolly_core.wiring import Conductor, all_conductors, conductors_of_net, net_of, sheet_groups, wires_along
+from jolly_core.wiring import Conductor, conductors_of_net, net_of, sheet_groups, wires_along
 
 from .roles import NEUTRAL, NEUTRAL_CORES, PE, PHASE, PHASE_CORES, PROTECTIVE, phase_order, role_of
 
@@ -58,18 +58,15 @@ def conductors_across(project: Project, sheet_id: str, wire_id: str) -> list[Con
     return [c for c in conductors_of_net(project, net) if wire_id in wires_along(project, c)]
 
 
+@derived
 def cable_conductors(project: Project, device_id: str) -> list[Conductor]:
     """Return the conductors of a cable in crossing order, each once."""
-    kept = project.derived("cable-conductors")
-    if device_id not in kept:
-        found: dict[str, Conductor] = {}
-        for band in bands_of(project, device_id):
-            for wire_id in crossed_wires(project, band.sheet_id, (band.x1, band.y1), (band.x2, band.y2)):
-                for c in conductors_across(project, band.sheet_id, wire_id):
-                    found.setdefault(c.key, c)
-        kept[device_id] = list(found.values())
-    result: list[Conductor] = kept[device_id]
-    return result
+    found: dict[str, Conductor] = {}
+    for band in bands_of(project, device_id):
+        for wire_id in crossed_wires(project, band.sheet_id, (band.x1, band.y1), (band.x2, band.y2)):
+            for c in conductors_across(project, band.sheet_id, wire_id):
+                found.setdefault(c.key, c)
+    return list(found.values())
 
 
 def core_list(part: Part | None) -> list[tuple[str, str]]:
@@ -77,6 +74,7 @@ def core_list(part: Part | None) -> list[tuple[str, str]]:
     return [(kind, pins[0] if pins else "") for kind, pins in part.units] if part else []
 
 
+@derived
 def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
     """Return the cores of a cable in the part's order, with what each serves, then conductors without a core.
 
@@ -85,14 +83,6 @@ def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
     and grey in their order where the cable has the colours of power, and the rest take the remaining cores in crossing
     order. The green-yellow core is for protective conductors alone, however a conductor came to it.
     """
-    kept = project.derived("cable-cores")
-    if device_id not in kept:
-        kept[device_id] = _fill(project, device_id)
-    result: list[CoreRow] = kept[device_id]
-    return result
-
-
-def _fill(project: Project, device_id: str) -> list[CoreRow]:
     waiting = {c.key: c for c in cable_conductors(project, device_id)}
     cores = core_list(project.part_of(project.devices[device_id]))
     free = [n for n, (kind, _) in enumerate(cores, start=1) if kind == "core"]
@@ -150,19 +140,15 @@ def misfit(project: Project, choice: CoreChoice) -> str:
     return ""
 
 
+@derived
 def cored(project: Project) -> dict[str, tuple[str, CoreRow]]:
     """Return for each conductor in a cable, by its key, the cable's device and the core it takes."""
-    kept = project.derived("cored")
-    if "all" not in kept:
-        all_conductors(project)
-        found: dict[str, tuple[str, CoreRow]] = {}
-        for cable in sorted(project.cables.values(), key=lambda c: c.id):
-            for row in cable_cores(project, cable.device_id):
-                if row.conductor is not None:
-                    found.setdefault(row.conductor.key, (cable.device_id, row))
-        kept["all"] = found
-    result: dict[str, tuple[str, CoreRow]] = kept["all"]
-    return result
+    found: dict[str, tuple[str, CoreRow]] = {}
+    for cable in sorted(project.cables.values(), key=lambda c: c.id):
+        for row in cable_cores(project, cable.device_id):
+            if row.conductor is not None:
+                found.setdefault(row.conductor.key, (cable.device_id, row))
+    return found
 
 
 def source_first(project: Project, c: Conductor) -> tuple[tuple[str, int], tuple[str, int]]:

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolly_core.drawing import place_in
-from jolly_core.model import Mute, Project
+from jolly_core.model import Mute, Project, derived
 
 SEVERITIES = ("error", "warning")
 
@@ -134,24 +134,24 @@ def project_snags(project: Project) -> list[Snag]:
     return [s for s in _of_project(project) if s.key not in _muted_keys(project)]
 
 
+@derived
 def _of_project(project: Project) -> list[Snag]:
-    kept = project.derived("project-snags")
-    if "all" not in kept:
-        found = [snag for function, _ in PROJECT_CHECKS.values() for snag in function(project)]
-        kept["all"] = sorted(found, key=lambda s: (s.severity != "error", s.bench, s.code, s.message, s.ids))
-    snags: list[Snag] = kept["all"]
-    return snags
+    found = [snag for function, _ in PROJECT_CHECKS.values() for snag in function(project)]
+    return sorted(found, key=lambda s: (s.severity != "error", s.bench, s.code, s.message, s.ids))
 
 
+@derived
 def _of_sheet(project: Project, sheet_id: str) -> list[Snag]:
     found = [snag for function, _ in CHECKS.values() for snag in function(project, sheet_id)]
     return sorted(found, key=lambda s: (s.severity != "error", s.y, s.x, s.code, s.ids))
 
 
+@derived
 def _muted_keys(project: Project) -> set[str]:
     return {m.key for m in project.mutes.values()}
 
 
+@derived
 def snags_on(project: Project, sheet_id: str) -> list[Snag]:
     """Return the snags of a sheet that nobody muted, errors first, then by place."""
     muted = _muted_keys(project)

@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 
 from jolly_core.drawing import switching_pairs
 from jolly_core.library import base_of, definition
-from jolly_core.model import Project, Symbol
+from jolly_core.model import Project, Symbol, derived
 from jolly_core.tagging import device_at, pin_name, tag_on
 from jolly_core.wiring import Group, GroupKey, PinKey, net_of, sheet_groups
 
@@ -74,13 +74,24 @@ class Way:
 
 
 def potential_at(project: Project, key: GroupKey) -> Potential:
-    """Return the potential of a group, kept until the next change."""
-    kept: dict[GroupKey, Potential] = project.derived("circuit potentials")
-    if key not in kept:
-        groups = net_of(project, key, potential=True)
-        made = Potential(groups[0].key, groups, labels_of(project, groups))
-        kept.update((g.key, made) for g in groups)
-    return kept[key]
+    """Return the potential of a group."""
+    first = _first_of(project, *key)
+    return _potential(project, *first) if first != key else _potential(project, *key)
+
+
+@derived
+def _first_of(project: Project, sheet_id: str, index: int) -> GroupKey:
+    """Return the first group of a group's potential."""
+    group = sheet_groups(project, sheet_id).groups[index]
+    alone = not group.continuations and not group.carried and not project.bridges
+    return group.key if alone else net_of(project, group.key, potential=True)[0].key
+
+
+@derived
+def _potential(project: Project, sheet_id: str, index: int) -> Potential:
+    """Return the potential whose first group this is."""
+    groups = net_of(project, (sheet_id, index), potential=True)
+    return Potential(groups[0].key, groups, labels_of(project, groups))
 
 
 def potential_of(project: Project, pin: PinKey) -> Potential:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, Sheet, SheetHabit
+from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, Sheet, SheetHabit, derived
 
 from .geometry import GRID_MM
 
@@ -98,19 +98,15 @@ def counts_lines(project: Project, sheet: Sheet) -> bool:
     return sheet.kind in DRAWN and (sheet.frame == "ladder" or project.settings.tag_habit == "line")
 
 
+@derived
 def sheets_with_line(project: Project) -> Mapping[int, list[Sheet]]:
     """Return for each line number in use the sheets that have it, in order; kept until a sheet or a habit changes."""
-    state = (project.kind_stamp("sheet"), project.kind_stamp("settings"))
-    known = project.kept.get("sheets with line")
-    if known is None or known[0] != state:
-        table: dict[int, list[Sheet]] = {}
-        for sheet in project.sheets_in_order():
-            if counts_lines(project, sheet):
-                for line in lines_of(sheet):
-                    table.setdefault(line, []).append(sheet)
-        known = project.kept["sheets with line"] = (state, table)
-    found: dict[int, list[Sheet]] = known[1]
-    return found
+    table: dict[int, list[Sheet]] = {}
+    for sheet in project.sheets_in_order():
+        if counts_lines(project, sheet):
+            for line in lines_of(sheet):
+                table.setdefault(line, []).append(sheet)
+    return table
 
 
 def shares_lines(project: Project, sheet: Sheet) -> bool:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from jolly_core.cables import number_of
 from jolly_core.library import definition, names_in
-from jolly_core.model import Device, Harness, Part, Project, RuleError, Segment
+from jolly_core.model import Device, Harness, Part, Project, RuleError, Segment, derived
 from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, rounded_up_mm, strip_length_mm
 from jolly_core.tagging import device_at, pins_of
 from jolly_core.wiring import Conductor, PinKey, all_conductors, conductors_at
@@ -44,20 +44,17 @@ def harnesses(project: Project) -> list[Harness]:
     return sorted(project.harnesses.values(), key=lambda h: (h.order, h.id))
 
 
+@derived
 def harness_wires(project: Project) -> dict[str, HarnessWire]:
     """Return the wires of all harnesses by the conductor's key; kept until the next change."""
-    kept = project.derived("harness-wires")
-    if "all" not in kept:
-        node_of = {n.device_id: n for n in project.nodes.values() if n.device_id}
-        found: dict[str, HarnessWire] = {}
-        for c in all_conductors(project).values() if node_of else ():
-            ends = [node_of.get(d.id) if (d := device_at(project, pin)) else None for pin in (c.start, c.end)]
-            a, b = ends
-            if a is not None and b is not None and a.harness_id == b.harness_id:
-                found[c.key] = _measured(project, HarnessWire(c, a.harness_id), a.id, b.id)
-        kept["all"] = found
-    result: dict[str, HarnessWire] = kept["all"]
-    return result
+    node_of = {n.device_id: n for n in project.nodes.values() if n.device_id}
+    found: dict[str, HarnessWire] = {}
+    for c in all_conductors(project).values() if node_of else ():
+        ends = [node_of.get(d.id) if (d := device_at(project, pin)) else None for pin in (c.start, c.end)]
+        a, b = ends
+        if a is not None and b is not None and a.harness_id == b.harness_id:
+            found[c.key] = _measured(project, HarnessWire(c, a.harness_id), a.id, b.id)
+    return found
 
 
 def _measured(project: Project, wire: HarnessWire, start: str, end: str) -> HarnessWire:

@@ -9,7 +9,7 @@ from hashlib import sha256
 
 from jolly_core.cabinet import rail_length
 from jolly_core.cables import number_of
-from jolly_core.model import Project
+from jolly_core.model import Project, derived
 from jolly_core.tagging import full_tag
 
 from .dossiers import Dossier, counted, dossiers
@@ -46,15 +46,12 @@ class CutWire:
     run: str
 
 
+@derived
 def cut_list(project: Project) -> list[CutWire]:
     """Return the panel and harness wires whose length is known, by type, then length, then number."""
-    kept = project.derived("cut-list")
-    if "all" not in kept:
-        wires = [_cut(d) for d in dossiers(project).values() if d.length_mm is not None]
-        wires.sort(key=lambda w: (w.type_name, w.length_mm, counted(w.number), w.start, w.end))
-        kept["all"] = wires
-    found: list[CutWire] = kept["all"]
-    return found
+    wires = [_cut(d) for d in dossiers(project).values() if d.length_mm is not None]
+    wires.sort(key=lambda w: (w.type_name, w.length_mm, counted(w.number), w.start, w.end))
+    return wires
 
 
 def uncut(project: Project) -> list[Dossier]:

@@ -15,7 +15,7 @@ from jolly_core.cables import cored, number_of
 from jolly_core.drawing import place_in
 from jolly_core.harness import cavity_strip_mm, contact_of, harness_wires
 from jolly_core.library import definition, is_colour
-from jolly_core.model import Project, WireType
+from jolly_core.model import Project, WireType, derived
 from jolly_core.sizing import area_mm2, strip_length_mm
 from jolly_core.tagging import device_at, full_tag, pin_name
 from jolly_core.wiring import Conductor, all_conductors, part_at, sheet_groups
@@ -67,13 +67,10 @@ class Dossier:
     place: str
 
 
+@derived
 def dossiers(project: Project) -> dict[str, Dossier]:
     """Return the dossier of every conductor by its key, in reading order of nets; kept until the next change."""
-    kept = project.derived("dossiers")
-    if "all" not in kept:
-        kept["all"] = {key: _dossier(project, c) for key, c in all_conductors(project).items()}
-    found: dict[str, Dossier] = kept["all"]
-    return found
+    return {key: _dossier(project, c) for key, c in all_conductors(project).items()}
 
 
 def _dossier(project: Project, c: Conductor) -> Dossier:

@@ -36,11 +36,12 @@ from .circuit import (
     Wire,
     WireType,
 )
+from .derived import derived, derived_few
 from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
 from .habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Document, Mute, NumberRule, Stamp, Strip, TagRule
 from .ids import IdSource
 from .parts import MOUNTINGS, Part, with_units_of
-from .project import ATTACHED, KINDS, ON_SHEET, Index, Project
+from .project import ATTACHED, KINDS, ON_SHEET, Project
 from .records import (
     LONG_TEXTS,
     MAX_BASE64,
@@ -72,6 +73,7 @@ from .structure import (
     SheetHabit,
     SheetKind,
 )
+from .tables import Index, Table
 from .titling import Base64, Picture, TitleBlock, TitleCell
 
 __all__ = [
@@ -128,6 +130,9 @@ __all__ = [
     "Harness",
     "IdSource",
     "Index",
+    "Table",
+    "derived",
+    "derived_few",
     "IoPoint",
     "Location",
     "Mute",

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Hashable, Iterable, Iterator
 from contextlib import contextmanager
+from functools import partial
+from operator import attrgetter
 from typing import Any
 
 from .building import (
@@ -26,10 +28,12 @@ from .building import (
 )
 from .changes import Change, ChangeSet, Entity
 from .circuit import AddOn, Continuation, Device, Figure, Note, Symbol, Wire, WireType
+from .derived import Memo, derived, on_sheet
 from .errors import GoneError
 from .habits import Mute, NumberRule, Stamp, Strip, TagRule
 from .parts import Part, with_units_of
 from .structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
+from .tables import Index, Table
 from .titling import Picture, TitleBlock, TitleCell
 
 # Kind name -> class, in the order files and change sets write them.
@@ -85,156 +89,94 @@ def tag_key(device: Device) -> str:
 
 _stamps = itertools.count(1)
 
-
-class Index:
-    """A one-to-many index from a key to the ids that have it, in the order of their ids."""
-
-    __slots__ = ("_ids", "_sorted")
-
-    def __init__(self) -> None:
-        self._ids: dict[str, dict[str, None]] = {}
-        self._sorted: dict[str, list[str]] = {}  # as they were last asked for, until one comes or goes
-
-    def add(self, key: str, id: str) -> None:
-        """Put an id under a key."""
-        self._ids.setdefault(key, {})[id] = None
-        self._sorted.pop(key, None)
-
-    def discard(self, key: str, id: str) -> None:
-        """Take an id from a key; an absent one is no error."""
-        ids = self._ids.get(key)
-        if ids is not None:
-            self._sorted.pop(key, None)
-            ids.pop(id, None)
-            if not ids:
-                del self._ids[key]
-
-    def get(self, key: str) -> list[str]:
-        """Return the ids under a key, sorted."""
-        known = self._sorted.get(key)
-        if known is None:
-            ids = self._ids.get(key)
-            if ids is None:
-                return []
-            known = self._sorted[key] = sorted(ids)
-        return known.copy()
-
-    def has(self, key: str) -> bool:
-        """Return whether any id is under a key."""
-        return key in self._ids
-
-    def keys(self) -> Iterable[str]:
-        """Return the keys that have at least one id."""
-        return self._ids.keys()
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, Index) and {k: set(v) for k, v in self._ids.items()} == {
-            k: set(v) for k, v in other._ids.items()
-        }
+# The indexes beside those of sheets: for a kind of record the name of each and the record's key in it, "" for none.
+INDEXED: dict[str, tuple[tuple[str, Callable[[Any], str]], ...]] = {
+    "symbol": (("symbols_of_device", attrgetter("device_id")),),
+    "wire": (("numbered_wires", attrgetter("number")),),
+    "device": (("devices_tagged", tag_key), ("devices_of_part", attrgetter("part_id"))),
+    "continuation": (("continuations_named", attrgetter("name")),),
+    "strip_item": (("items_of_strip", attrgetter("strip_id")),),
+    "title_cell": (("cells_of_block", attrgetter("block_id")),),
+    "io_point": (("points_of_card", attrgetter("device_id")),),
+    **{kind: (("attached", attrgetter("device_id")),) for kind in ATTACHED},
+    "add_on": (("attached", attrgetter("device_id")), ("add_ons_of", attrgetter("device_id"))),
+}
+# Keys that are indexed even when they are empty texts.
+_EMPTY_TOO = ("devices_tagged", "continuations_named", "items_of_strip", "cells_of_block")
 
 
 class Project:
     """A whole project in memory.
 
-    Entities are never changed in place: `apply` puts new records and keeps the indexes. `stamp` and `sheet_stamp`
-    change with every change that concerns them, so that derived values can be kept until they are stale.
+    Entities are never changed in place: `apply` puts new records and keeps the indexes. `stamp` changes with every
+    change. What is computed from the model is kept in `memo` as long as what was read for it is the same (derived.py).
     """
 
     def __init__(self) -> None:
-        self.pictures: dict[str, Picture] = {}
-        self.title_blocks: dict[str, TitleBlock] = {}
-        self.title_cells: dict[str, TitleCell] = {}
-        self.sheet_habits: dict[str, SheetHabit] = {}
-        self.functions: dict[str, Function] = {}
-        self.locations: dict[str, Location] = {}
-        self.sheets: dict[str, Sheet] = {}
-        self.wire_types: dict[str, WireType] = {}
-        self.number_rules: dict[str, NumberRule] = {}
-        self.tag_rules: dict[str, TagRule] = {}
-        self.parts: dict[str, Part] = {}
-        self.devices: dict[str, Device] = {}
-        self.add_ons: dict[str, AddOn] = {}
-        self.symbols: dict[str, Symbol] = {}
-        self.wires: dict[str, Wire] = {}
-        self.continuations: dict[str, Continuation] = {}
-        self.notes: dict[str, Note] = {}
-        self.figures: dict[str, Figure] = {}
-        self.bands: dict[str, Band] = {}
-        self.strips: dict[str, Strip] = {}
-        self.strip_items: dict[str, StripItem] = {}
-        self.bridges: dict[str, Bridge] = {}
-        self.cables: dict[str, Cable] = {}
-        self.core_choices: dict[str, CoreChoice] = {}
-        self.net_orders: dict[str, NetOrder] = {}
-        self.cards: dict[str, Card] = {}
-        self.io_points: dict[str, IoPoint] = {}
-        self.enclosures: dict[str, Enclosure] = {}
-        self.rails: dict[str, Rail] = {}
-        self.ducts: dict[str, Duct] = {}
-        self.placings: dict[str, Placing] = {}
-        self.harnesses: dict[str, Harness] = {}
-        self.nodes: dict[str, Node] = {}
-        self.segments: dict[str, Segment] = {}
-        self.mutes: dict[str, Mute] = {}
-        self.stamps: dict[str, Stamp] = {}
-        self._settings: dict[str, Settings] = {SETTINGS_ID: Settings()}
-        self.tables: dict[str, dict[str, Any]] = {
-            "settings": self._settings,
-            "picture": self.pictures,
-            "title_block": self.title_blocks,
-            "title_cell": self.title_cells,
-            "sheet_habit": self.sheet_habits,
-            "function": self.functions,
-            "location": self.locations,
-            "sheet": self.sheets,
-            "wire_type": self.wire_types,
-            "number_rule": self.number_rules,
-            "tag_rule": self.tag_rules,
-            "part": self.parts,
-            "device": self.devices,
-            "add_on": self.add_ons,
-            "symbol": self.symbols,
-            "wire": self.wires,
-            "continuation": self.continuations,
-            "note": self.notes,
-            "figure": self.figures,
-            "band": self.bands,
-            "strip": self.strips,
-            "strip_item": self.strip_items,
-            "bridge": self.bridges,
-            "cable": self.cables,
-            "core_choice": self.core_choices,
-            "net_order": self.net_orders,
-            "card": self.cards,
-            "io_point": self.io_points,
-            "enclosure": self.enclosures,
-            "rail": self.rails,
-            "duct": self.ducts,
-            "placing": self.placings,
-            "harness": self.harnesses,
-            "node": self.nodes,
-            "segment": self.segments,
-            "mute": self.mutes,
-            "stamp": self.stamps,
-        }
-        self.on_sheet: dict[str, Index] = {kind: Index() for kind in ON_SHEET}
-        self.symbols_of_device = Index()
-        self.devices_of_part = Index()
-        self.devices_tagged = Index()
-        self.continuations_named = Index()
-        self.numbered_wires = Index()
-        self.items_of_strip, self.points_of_card = Index(), Index()
-        self.attached, self.add_ons_of, self.cells_of_block = Index(), Index(), Index()
+        self.memo = Memo()
+        self.tables: dict[str, Table[Any]] = {}
+        self._indexes: dict[str, Index] = {}
+        self._settings: Table[Settings] = self._table("settings")
+        self.pictures: Table[Picture] = self._table("picture")
+        self.title_blocks: Table[TitleBlock] = self._table("title_block")
+        self.title_cells: Table[TitleCell] = self._table("title_cell")
+        self.sheet_habits: Table[SheetHabit] = self._table("sheet_habit")
+        self.functions: Table[Function] = self._table("function")
+        self.locations: Table[Location] = self._table("location")
+        self.sheets: Table[Sheet] = self._table("sheet")
+        self.wire_types: Table[WireType] = self._table("wire_type")
+        self.number_rules: Table[NumberRule] = self._table("number_rule")
+        self.tag_rules: Table[TagRule] = self._table("tag_rule")
+        self.parts: Table[Part] = self._table("part")
+        self.devices: Table[Device] = self._table("device")
+        self.add_ons: Table[AddOn] = self._table("add_on")
+        self.symbols: Table[Symbol] = self._table("symbol")
+        self.wires: Table[Wire] = self._table("wire")
+        self.continuations: Table[Continuation] = self._table("continuation")
+        self.notes: Table[Note] = self._table("note")
+        self.figures: Table[Figure] = self._table("figure")
+        self.bands: Table[Band] = self._table("band")
+        self.strips: Table[Strip] = self._table("strip")
+        self.strip_items: Table[StripItem] = self._table("strip_item")
+        self.bridges: Table[Bridge] = self._table("bridge")
+        self.cables: Table[Cable] = self._table("cable")
+        self.core_choices: Table[CoreChoice] = self._table("core_choice")
+        self.net_orders: Table[NetOrder] = self._table("net_order")
+        self.cards: Table[Card] = self._table("card")
+        self.io_points: Table[IoPoint] = self._table("io_point")
+        self.enclosures: Table[Enclosure] = self._table("enclosure")
+        self.rails: Table[Rail] = self._table("rail")
+        self.ducts: Table[Duct] = self._table("duct")
+        self.placings: Table[Placing] = self._table("placing")
+        self.harnesses: Table[Harness] = self._table("harness")
+        self.nodes: Table[Node] = self._table("node")
+        self.segments: Table[Segment] = self._table("segment")
+        self.mutes: Table[Mute] = self._table("mute")
+        self.stamps: Table[Stamp] = self._table("stamp")
+        dict.__setitem__(self._settings, SETTINGS_ID, Settings())
+        self.on_sheet: dict[str, Index] = {kind: Index("", self.memo) for kind in ON_SHEET}
+        self.symbols_of_device, self.devices_of_part = self._indexed("symbols_of_device", "devices_of_part")
+        self.devices_tagged, self.continuations_named = self._indexed("devices_tagged", "continuations_named")
+        self.numbered_wires, self.items_of_strip = self._indexed("numbered_wires", "items_of_strip")
+        self.points_of_card, self.cells_of_block = self._indexed("points_of_card", "cells_of_block")
+        self.attached, self.add_ons_of = self._indexed("attached", "add_ons_of")
         self.stamp = next(_stamps)
-        self.sheet_stamps: dict[str, int] = {}
-        self.kind_stamps: dict[str, int] = {}
-        # Derived values kept by other packages under their own key; each entry carries the stamp it holds for.
+        # What other packages remember under their own key to be faster the next time; it is not read for any result.
         self.kept: dict[str, Any] = {}
 
     @property
     def settings(self) -> Settings:
         """The project's settings record."""
         return self._settings[SETTINGS_ID]
+
+    def _table(self, kind: str) -> Table[Any]:
+        table: Table[Any] = Table(kind, self.memo, kind in ON_SHEET)
+        self.tables[kind] = table
+        return table
+
+    def _indexed(self, *names: str) -> list[Index]:
+        self._indexes |= {name: Index(name, self.memo) for name in names}
+        return [self._indexes[name] for name in names]
 
     def get(self, kind: str, id: str) -> Any:
         """Return an entity.
@@ -251,11 +193,11 @@ class Project:
 
     def symbols_on(self, sheet_id: str) -> list[Symbol]:
         """Return the symbols of a sheet in the order they were placed."""
-        return list(map(self.symbols.__getitem__, self.on_sheet["symbol"].get(sheet_id)))
+        return self.symbols.all_of(self.on_sheet["symbol"].get(sheet_id))
 
     def wires_on(self, sheet_id: str) -> list[Wire]:
         """Return the wires of a sheet in the order they were drawn."""
-        return list(map(self.wires.__getitem__, self.on_sheet["wire"].get(sheet_id)))
+        return self.wires.all_of(self.on_sheet["wire"].get(sheet_id))
 
     def continuations_on(self, sheet_id: str) -> list[Continuation]:
         """Return the continuation marks of a sheet."""
@@ -275,18 +217,14 @@ class Project:
 
     def sheets_in_order(self) -> list[Sheet]:
         """Return the sheets in the project's order."""
-        return sorted(self.sheets.values(), key=lambda s: (s.order, s.id))
+        return list(_sheets_in_order(self))
 
     def part_of(self, device: Device) -> Part | None:
         """Return the part of a device with the units of its add-ons after its own, None when none is chosen."""
         part = self.parts.get(device.part_id) if device.part_id else None
         if part is None or not self.add_ons_of.has(device.id):
             return part
-        kept = self.derived("parts with add-ons")
-        if device.id not in kept:
-            kept[device.id] = with_units_of(part, self.add_ons_to(device.id))
-        combined: Part = kept[device.id]
-        return combined
+        return _with_add_ons(self, device.id)
 
     def part_named(self, name: str) -> Part | None:
         """Return the project's copy of a part by its id or its whole number, None when there is none."""
@@ -308,17 +246,20 @@ class Project:
 
     @contextmanager
     def trial(self) -> Iterator[ChangeSet]:
-        """Give a change set whose changes are taken back at the end, stamps included.
+        """Give a change set whose changes are taken back at the end, with all that was derived meanwhile.
 
         Whoever works in the block calls `commit` with it; whatever happens, the model is the same afterwards.
         """
-        stamp, sheet_stamps, kind_stamps = self.stamp, dict(self.sheet_stamps), dict(self.kind_stamps)
+        stamp = self.stamp
+        outer = self.memo.begin()
         total = ChangeSet()
         try:
             yield total
         finally:
+            self.memo.hush()
             self.apply(total.inverse())
-            self.stamp, self.sheet_stamps, self.kind_stamps = stamp, sheet_stamps, kind_stamps
+            self.memo.rollback(outer)
+            self.stamp = stamp
 
     def commit(self, total: ChangeSet, changes: ChangeSet) -> None:
         """Apply changes and record them in the change set of a trial."""
@@ -328,10 +269,11 @@ class Project:
 
     def load(self, kind: str, entities: Iterable[Entity]) -> None:
         """Put many entities of one kind into an empty table, as when a stored project is loaded."""
-        table = self.tables[kind]
+        put = partial(dict.__setitem__, self.tables[kind])
         for entity in entities:
-            table[entity.id] = entity
+            put(entity.id, entity)
             self._index(kind, entity)
+        self.memo.clear()
         self.stamp = next(_stamps)
 
     def entities(self) -> Iterator[tuple[str, Entity]]:
@@ -341,74 +283,55 @@ class Project:
             for id in sorted(table):
                 yield kind, table[id]
 
-    def derived(self, name: str) -> dict[Any, Any]:
-        """Return a dict for derived values of one sort, empty again after every change to the project."""
-        kept = self.kept.get(name)
-        if kept is None or kept[0] != self.stamp:
-            kept = self.kept[name] = (self.stamp, {})
-        values: dict[Any, Any] = kept[1]
-        return values
-
-    def sheet_stamp(self, sheet_id: str) -> int:
-        """Return a number that differs after each change to what lies on the sheet."""
-        return self.sheet_stamps.get(sheet_id, 0)
-
-    def kind_stamp(self, kind: str) -> int:
-        """Return a number that differs after each change to an entity of a kind."""
-        return self.kind_stamps.get(kind, 0)
-
     def _put(self, change: Change) -> None:
-        table = self.tables[change.kind]
+        kind, after = change.kind, change.after
+        table = self.tables[kind]
         before = table.get(change.id)
-        if before is not None:
-            self._unindex(change.kind, before)
-        if change.after is None:
-            table.pop(change.id, None)
+        if after is None:
+            dict.pop(table, change.id, None)
         else:
-            table[change.id] = change.after
-            self._index(change.kind, change.after)
-        for record in (before, change.after):
-            if record is not None:
-                self._touch(change.kind, record)
-
-    def _touch(self, kind: str, record: Entity) -> None:
-        self.kind_stamps[kind] = next(_stamps)
+            dict.__setitem__(table, change.id, after)
+        cells: list[Hashable] = [change.id, kind]
         if kind in self.on_sheet:
-            self.sheet_stamps[record.sheet_id] = next(_stamps)
-        elif kind == "sheet":
-            self.sheet_stamps[record.id] = next(_stamps)
+            old, new = (r.sheet_id if r is not None else None for r in (before, after))
+            if old != new:
+                if old is not None:
+                    self.on_sheet[kind].discard(old, change.id)
+                if new is not None:
+                    self.on_sheet[kind].add(new, change.id)
+            cells += [on_sheet(id) for id in {old, new} if id is not None]
+        for name, key in INDEXED.get(kind, ()):
+            old, new = (_key(name, key, r) for r in (before, after))
+            if old != new:
+                index = self._indexes[name]
+                if old is not None:
+                    index.discard(old, change.id)
+                if new is not None:
+                    index.add(new, change.id)
+                cells += [name, *((name, k) for k in (old, new) if k is not None)]
+        self.memo.fire(cells)
 
     def _index(self, kind: str, record: Entity) -> None:
         if kind in self.on_sheet:
             self.on_sheet[kind].add(record.sheet_id, record.id)
-        for index, key in self._keys(kind, record):
-            index.add(key, record.id)
+        for name, key in INDEXED.get(kind, ()):
+            value = _key(name, key, record)
+            if value is not None:
+                self._indexes[name].add(value, record.id)
 
-    def _unindex(self, kind: str, record: Entity) -> None:
-        if kind in self.on_sheet:
-            self.on_sheet[kind].discard(record.sheet_id, record.id)
-        for index, key in self._keys(kind, record):
-            index.discard(key, record.id)
 
-    def _keys(self, kind: str, record: Entity) -> list[tuple[Index, str]]:
-        """Return the indexes a record is in beside its sheet's, with its key in each."""
-        if kind == "symbol":
-            return [(self.symbols_of_device, record.device_id)] if record.device_id else []
-        if kind == "wire":
-            return [(self.numbered_wires, record.number)] if record.number else []
-        if kind == "device":
-            keys = [(self.devices_tagged, tag_key(record))]
-            return [*keys, (self.devices_of_part, record.part_id)] if record.part_id else keys
-        if kind == "continuation":
-            return [(self.continuations_named, record.name)]
-        if kind == "strip_item":
-            return [(self.items_of_strip, record.strip_id)]
-        if kind == "title_cell":
-            return [(self.cells_of_block, record.block_id)]
-        if kind == "io_point":
-            return [(self.points_of_card, record.device_id)] if record.device_id else []
-        if kind == "add_on":
-            return [(self.attached, record.device_id), (self.add_ons_of, record.device_id)]
-        if kind in ATTACHED:
-            return [(self.attached, record.device_id)] if record.device_id else []
-        return []
+def _key(name: str, key: Callable[[Any], str], record: Entity | None) -> str | None:
+    """Return a record's key in an index, None where it has none."""
+    value = key(record) if record is not None else None
+    return value if value or name in _EMPTY_TOO else None
+
+
+@derived
+def _sheets_in_order(project: Project) -> tuple[Sheet, ...]:
+    return tuple(sorted(project.sheets.values(), key=lambda s: (s.order, s.id)))
+
+
+@derived
+def _with_add_ons(project: Project, device_id: str) -> Part:
+    part = project.parts[project.devices[device_id].part_id]
+    return with_units_of(part, project.add_ons_to(device_id))

@@ -7,10 +7,9 @@ what is shown of a match is worked out anew; so are wire numbers, on the few she
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 from jolly_core.drawing import ladder_lines
-from jolly_core.model import Device, Project, Sheet
+from jolly_core.model import Device, Project, Sheet, derived
 from jolly_core.tagging import full_tag, lead_of
 from jolly_core.wiring import sheet_groups, wire_numbers
 
@@ -103,35 +102,20 @@ def _devices(project: Project, all_kept: _All, tokens: list[str], most: int) -> 
 
 
 def _all_kept(project: Project) -> _All:
-    store: dict[str, Any] = project.kept.setdefault("find", (0, {}))[1]
-    places = (project.settings.tag_habit, tuple(project.functions.values()), tuple(project.locations.values()))
-    if store.get("places") != places:
-        store.clear()
-        store["places"] = places
-    same = store.get("devices") == project.kind_stamp("device")
-    found = [(sheet, *_kept(project, store, sheet, same)) for sheet in project.sheets_in_order()]
-    store["devices"] = project.kind_stamp("device")
-    return found
+    return [(sheet, *_kept(project, sheet.id)) for sheet in project.sheets_in_order()]
 
 
-def _kept(project: Project, store: dict[str, Any], sheet: Sheet, same: bool) -> tuple[list[_Kept], str]:
+@derived
+def _kept(project: Project, sheet_id: str) -> tuple[list[_Kept], str]:
     """Return the texts on a sheet, each alone and all in one, which says sooner that none has what is looked for."""
-    stamp = (project.sheet_stamp(sheet.id), sheet)
-    known = store.get(sheet.id)
-    if known is not None and known[0] == stamp:
-        rows: list[_Kept] = known[1]
-        if same or all(k.device is None or project.devices.get(k.device.id) is k.device for k in rows):
-            return rows, known[2]
     rows = []
-    for symbol in project.symbols_on(sheet.id):
+    for symbol in project.symbols_on(sheet_id):
         device = project.devices.get(symbol.device_id)
         if device is not None:
             rows.append(_Kept("device", f"{full_tag(project, device)} {device.text}".lower(), symbol.id, device))
-    rows += [_Kept("text", n.text.lower(), n.id, None) for n in project.notes_on(sheet.id)]
-    rows += [_Kept("text", c.name.lower(), c.id, None) for c in project.continuations_on(sheet.id)]
-    blob = "\n".join(k.text for k in rows)
-    store[sheet.id] = (stamp, rows, blob)
-    return rows, blob
+    rows += [_Kept("text", n.text.lower(), n.id, None) for n in project.notes_on(sheet_id)]
+    rows += [_Kept("text", c.name.lower(), c.id, None) for c in project.continuations_on(sheet_id)]
+    return rows, "\n".join(k.text for k in rows)
 
 
 def _texts(project: Project, all_kept: _All, tokens: list[str], most: int) -> list[Found]:

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from jolly_core.harness import harnesses, segments_of
-from jolly_core.model import GoneError, Project, Sheet
+from jolly_core.model import GoneError, Project, Sheet, derived
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows, strips
 
@@ -54,26 +54,23 @@ def split(heights: Sequence[float], room: float) -> list[tuple[int, int]]:
     return [*pages, (start, len(heights))]
 
 
+@derived
 def generated_pages(project: Project) -> list[Page]:
     """Return the generated pages in order; kept until the next change."""
-    kept = project.derived("pages")
-    if "all" not in kept:
-        subjects = [("terminals", d.id, full_tag(project, d)) for d in strips(project)]
-        # A strip or cable that has a sheet of its own is shown there.
-        shown = {s.device_id for s in project.sheets.values() if s.kind in ("terminal-plan", "cable-plan")}
-        subjects = [s for s in subjects if s[1] not in shown]
-        cables = sorted((full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values())
-        subjects += [("cores", id, tag) for tag, id in cables if id not in shown]
-        subjects += [("board", h.id, h.code) for h in harnesses(project) if segments_of(project, h.id)]
-        counts = dict.fromkeys(KINDS, 0)
-        pages = []
-        for kind, id, name in subjects:
-            counts[kind] += 1
-            title = f"{TITLES[kind]} {name}"
-            pages.append(Page(f"{PREFIX}{kind}:{id}", f"{KINDS[kind]}{counts[kind]}", title, kind, id))
-        kept["all"] = pages
-    found: list[Page] = kept["all"]
-    return found
+    subjects = [("terminals", d.id, full_tag(project, d)) for d in strips(project)]
+    # A strip or cable that has a sheet of its own is shown there.
+    shown = {s.device_id for s in project.sheets.values() if s.kind in ("terminal-plan", "cable-plan")}
+    subjects = [s for s in subjects if s[1] not in shown]
+    cables = sorted((full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values())
+    subjects += [("cores", id, tag) for tag, id in cables if id not in shown]
+    subjects += [("board", h.id, h.code) for h in harnesses(project) if segments_of(project, h.id)]
+    counts = dict.fromkeys(KINDS, 0)
+    pages = []
+    for kind, id, name in subjects:
+        counts[kind] += 1
+        title = f"{TITLES[kind]} {name}"
+        pages.append(Page(f"{PREFIX}{kind}:{id}", f"{KINDS[kind]}{counts[kind]}", title, kind, id))
+    return pages
 
 
 def page_of(project: Project, page_id: str) -> Page:

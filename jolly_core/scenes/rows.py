@@ -7,20 +7,17 @@ from itertools import pairwise
 
 from jolly_core.drawing import lies_upright
 from jolly_core.library import definition
-from jolly_core.model import Project, Symbol
+from jolly_core.model import Project, Symbol, derived
 
 SMALL = ("terminal", "cavity")  # units whose tag is short and has their number
 LEAST_GAP = 6  # steps; neighbours nearer than this are one row, however regular it is
 WIDER = 1.5  # times the usual distance of a row makes a gap
 
 
+@derived
 def named_on(project: Project, sheet_id: str) -> set[str]:
     """Return the ids of the symbols on a sheet that show the tag of their strip or connector beside their number."""
-    kept = project.derived("rows of terminals")
-    if sheet_id not in kept:
-        kept[sheet_id] = _named(project, sheet_id)
-    found: set[str] = kept[sheet_id]
-    return found
+    return _named(project, sheet_id)
 
 
 def _runs_across(symbols: list[Symbol]) -> bool:

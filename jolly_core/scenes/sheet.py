@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, size_mm
-from jolly_core.model import Project, Sheet, Wire
+from jolly_core.model import Project, Sheet, Wire, derived_few
 from jolly_core.wiring import Group, dots, sheet_groups, wire_numbers
 
 from .bands import band_item
@@ -16,12 +16,13 @@ from .symbols import symbol_item
 from .tables import table_items
 
 NUMBER_MM = 2.5
-KEPT = 24  # scenes of sheets that are kept until the next change
+KEPT = 64  # scenes of sheets that are kept
 DOT_MM = 0.7
 END_MM = 2.1
 ROOM_STEPS = 6  # shortest wire that has room for a number at its end
 
 
+@derived_few(KEPT)
 def sheet_scene(project: Project, sheet_id: str) -> Scene:
     """Return the scene of a sheet, kept until the next change; it is not to be changed.
 
@@ -29,12 +30,7 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
         GoneError: the sheet is not in the project.
     """
     sheet = project.get("sheet", sheet_id)
-    kept: dict[str, Scene] = project.derived("sheet scenes")
-    if sheet_id not in kept:
-        if len(kept) >= KEPT:
-            kept.pop(next(iter(kept)))
-        kept[sheet_id] = _scene(project, sheet)
-    return kept[sheet_id]
+    return _scene(project, sheet)
 
 
 def _scene(project: Project, sheet: Sheet) -> Scene:

@@ -6,7 +6,7 @@ import re
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
-from jolly_core.model import Project, RuleError, Settings, Sheet
+from jolly_core.model import Project, RuleError, Settings, Sheet, derived
 
 from .tags import path_of
 
@@ -44,11 +44,12 @@ def _settings(name: str, help: str, attribute: str) -> Field:
 
 def _place(project: Project, sheet: Sheet) -> tuple[int, list[Sheet]]:
     """Return the place of a sheet among the project's sheets, from 1, and those sheets; 0 for a page beside them."""
-    kept = project.derived("sheet-places")
-    if "order" not in kept:
-        kept["order"] = project.sheets_in_order()
-        kept["place"] = {s.id: n for n, s in enumerate(kept["order"], start=1)}
-    return kept["place"].get(sheet.id, 0), kept["order"]
+    return _places(project).get(sheet.id, 0), project.sheets_in_order()
+
+
+@derived
+def _places(project: Project) -> dict[str, int]:
+    return {s.id: n for n, s in enumerate(project.sheets_in_order(), start=1)}
 
 
 def _n(project: Project, sheet: Sheet) -> str:

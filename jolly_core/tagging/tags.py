@@ -12,7 +12,7 @@ from dataclasses import replace
 
 from jolly_core.drawing import ladder_line, sheets_with_line
 from jolly_core.library import base_of, definition, part_class
-from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol, TagRule
+from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol, TagRule, derived
 
 from .units import lead_of
 
@@ -165,17 +165,15 @@ def _line_tag(project: Project, device: Device, lead: Symbol) -> str:
     """
     sheet = project.sheets[lead.sheet_id]
     line = ladder_line(sheet, lead.x, lead.y)
-    kept = project.derived("line tags")
-    if (line, device.letters) not in kept:
-        kept[line, device.letters] = _line_tags(project, line, device.letters, sheet)
-    tags: dict[str, str] = kept[line, device.letters]
-    return tags[lead.id]
+    return _line_tags(project, line, device.letters, "" if line in sheets_with_line(project) else sheet.id)[lead.id]
 
 
-def _line_tags(project: Project, line: int, letters: str, sheet: Sheet) -> dict[str, str]:
+@derived
+def _line_tags(project: Project, line: int, letters: str, sheet_id: str) -> dict[str, str]:
+    """Return the tags of the leads of some letters on a ladder line, on the sheet alone where none counts the line."""
     tags: dict[str, str] = {}
     position = 0
-    for there in sheets_with_line(project).get(line) or [sheet]:
+    for there in sheets_with_line(project).get(line) or [project.sheets[sheet_id]]:
         same = [
             s
             for s in project.symbols_on(there.id)

@@ -12,7 +12,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from jolly_core.library import definition, part_class, unit_kinds
-from jolly_core.model import Device, Part, Project, Symbol
+from jolly_core.model import Device, Part, Project, Symbol, derived
 from jolly_core.wiring import sheet_groups, wire_numbers
 
 UNLIMITED = 10_000
@@ -53,13 +53,10 @@ def pins_of(project: Project, symbol: Symbol) -> list[str]:
 
 def terminal_number(project: Project, strip_id: str, unit: int) -> str:
     """Return the number of a strip's terminal: a fixed one, that of its wire where the strip counts so, or by order."""
-    kept = project.derived("terminal numbers")
-    if strip_id not in kept:
-        kept[strip_id] = _terminal_numbers(project, strip_id)
-    numbers: dict[int, str] = kept[strip_id]
-    return numbers.get(unit, str(unit))
+    return _terminal_numbers(project, strip_id).get(unit, str(unit))
 
 
+@derived
 def _terminal_numbers(project: Project, strip_id: str) -> dict[int, str]:
     """Return the numbers of a strip's terminals by unit: fixed, else by wire, else by place, none twice."""
     records = [project.strip_items[id] for id in project.items_of_strip.get(strip_id)]
@@ -284,15 +281,8 @@ def coils_of(project: Project, device_id: str) -> list[Symbol]:
     return [s for s in project.units_of(device_id) if definition(s.definition).unit == "coil"]
 
 
+@derived
 def lead_of(project: Project, device_id: str) -> Symbol | None:
     """Return the symbol that carries the device's tag, None when only followers are drawn."""
-    kept = project.derived("leads")
-    if device_id not in kept:
-        kept[device_id] = _lead(project, device_id)
-    lead: Symbol | None = kept[device_id]
-    return lead
-
-
-def _lead(project: Project, device_id: str) -> Symbol | None:
     leads = [s for s in project.units_of(device_id) if definition(s.definition).lead < 9]
     return min(leads, key=lambda s: (definition(s.definition).lead, s.id), default=None)

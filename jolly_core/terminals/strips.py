@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from jolly_core.cables import cored
 from jolly_core.library import FEED_THROUGH, definition, kind_drawn, part_class
-from jolly_core.model import STANDARDS, Bridge, Device, Part, Project, StripItem
+from jolly_core.model import STANDARDS, Bridge, Device, Part, Project, StripItem, derived
 from jolly_core.tagging import class_letters, device_at, full_tag, is_inside, pin_name, place_side, terminal_number
 from jolly_core.wiring import Conductor, conductors_at, own_panel, panel_of, terminal_part
 
@@ -99,13 +99,10 @@ def item_records(project: Project, strip_id: str) -> list[StripItem]:
     return shown + [StripItem("", strip_id, "terminal", last + 1, unit) for unit in sorted(drawn - known)]
 
 
+@derived
 def strip_rows(project: Project, strip_id: str) -> list[StripRow]:
     """Return the places of a strip in order, with what lands on each; kept until the next change."""
-    kept = project.derived("strip-rows")
-    if strip_id not in kept:
-        kept[strip_id] = [_row(project, strip_id, record) for record in item_records(project, strip_id)]
-    rows: list[StripRow] = kept[strip_id]
-    return rows
+    return [_row(project, strip_id, record) for record in item_records(project, strip_id)]
 
 
 def _row(project: Project, strip_id: str, record: StripItem) -> StripRow:

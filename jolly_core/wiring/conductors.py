@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Project, WireType
+from jolly_core.model import Project, WireType, derived
 
 from .connections import Connection, way_of
 from .nets import Group, PinKey, all_nets, nets_of_sheet, sheet_groups
@@ -77,27 +77,20 @@ def conductors_of_sheet(project: Project, sheet_id: str) -> list[Conductor]:
     return [c for net in nets_of_sheet(project, sheet_id) for c in conductors_of_net(project, net)]
 
 
+@derived
 def all_conductors(project: Project) -> dict[str, Conductor]:
     """Return every conductor of the project by its key, in reading order of nets; kept until the next change."""
-    kept = project.derived("conductors")
-    if "all" not in kept:
-        found = (c for net in all_nets(project) for c in conductors_of_net(project, net))
-        kept["all"] = {c.key: c for c in found}
-    result: dict[str, Conductor] = kept["all"]
-    return result
+    return {c.key: c for net in all_nets(project) for c in conductors_of_net(project, net)}
 
 
+@derived
 def conductors_at(project: Project) -> dict[PinKey, list[Conductor]]:
     """Return the conductors at each pin that has any."""
-    kept = project.derived("conductors")
-    if "at" not in kept:
-        at: dict[PinKey, list[Conductor]] = {}
-        for c in all_conductors(project).values():
-            at.setdefault(c.start, []).append(c)
-            at.setdefault(c.end, []).append(c)
-        kept["at"] = at
-    result: dict[PinKey, list[Conductor]] = kept["at"]
-    return result
+    at: dict[PinKey, list[Conductor]] = {}
+    for c in all_conductors(project).values():
+        at.setdefault(c.start, []).append(c)
+        at.setdefault(c.end, []).append(c)
+    return at
 
 
 def wires_along(project: Project, conductor: Conductor) -> list[str]:

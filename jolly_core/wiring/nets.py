@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from typing import Any, cast
 
 from jolly_core.drawing import MASK, SHIFT, Point, carried_pins, parents, pin_numbers
-from jolly_core.model import Project
+from jolly_core.model import Project, derived
 
 GroupKey = tuple[str, int]  # sheet id and index of the group on it
 PinKey = tuple[str, int]  # symbol id and index of the pin
@@ -81,23 +81,13 @@ class SheetGroups:
         return self._points
 
 
+@derived
 def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
     """Return the groups of a sheet, kept until the sheet changes.
 
     Notes:
         Canonical wires end wherever they connect, so only end points need to be joined: linear in wires and pins.
     """
-    kept: dict[str, tuple[int, SheetGroups]] = project.kept.setdefault("groups", {})
-    stamp = project.sheet_stamp(sheet_id)
-    known = kept.get(sheet_id)
-    if known is not None and known[0] == stamp:
-        return known[1]
-    made = _group(project, sheet_id)
-    kept[sheet_id] = (stamp, made)
-    return made
-
-
-def _group(project: Project, sheet_id: str) -> SheetGroups:
     wires = project.wires_on(sheet_id)
     groups: list[Group] = []
     parent, starts = parents(wires)
@@ -177,21 +167,18 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
     return sorted(seen.values(), key=lambda g: reading_order(project, g))
 
 
+@derived
 def bridged_groups(project: Project) -> dict[GroupKey, list[GroupKey]]:
     """Return for each group that a bridged terminal touches the groups that the bridge makes one potential with it."""
-    kept = project.derived("bridged")
-    if "groups" not in kept:
-        joined: dict[GroupKey, list[GroupKey]] = {}
-        for bridge in project.bridges.values():
-            keys = []
-            for symbol in project.units_of(bridge.strip_id):
-                if symbol.units[0] in bridge.units and carried_pins(symbol):
-                    keys.append((symbol.sheet_id, sheet_groups(project, symbol.sheet_id).of_pin[symbol.id, 0]))
-            for key in keys:
-                joined.setdefault(key, []).extend(k for k in keys if k != key)
-        kept["groups"] = joined
-    found: dict[GroupKey, list[GroupKey]] = kept["groups"]
-    return found
+    joined: dict[GroupKey, list[GroupKey]] = {}
+    for bridge in project.bridges.values():
+        keys = []
+        for symbol in project.units_of(bridge.strip_id):
+            if symbol.units[0] in bridge.units and carried_pins(symbol):
+                keys.append((symbol.sheet_id, sheet_groups(project, symbol.sheet_id).of_pin[symbol.id, 0]))
+        for key in keys:
+            joined.setdefault(key, []).extend(k for k in keys if k != key)
+    return joined
 
 
 def reading_order(project: Project, group: Group) -> tuple[int, str, int, int]:
@@ -201,18 +188,29 @@ def reading_order(project: Project, group: Group) -> tuple[int, str, int, int]:
 
 def nets_of_sheet(project: Project, sheet_id: str, *, potential: bool = False) -> list[list[Group]]:
     """Return the nets that touch a sheet, each once."""
-    kept = project.derived("nets")
-    nets: list[list[Group]] | None = kept.get((sheet_id, potential))
-    if nets is None:
-        nets = kept[sheet_id, potential] = []
-        seen: set[GroupKey] = set()
-        for group in sheet_groups(project, sheet_id).groups:
-            if not group.continuations and not (potential and group.carried):
-                nets.append([group])
-            elif group.key not in seen:
-                net = net_of(project, group.key, potential=potential)
-                seen.update(g.key for g in net)
-                nets.append(net)
+    return _potentials_of_sheet(project, sheet_id) if potential else _nets_of_sheet(project, sheet_id)
+
+
+@derived
+def _nets_of_sheet(project: Project, sheet_id: str) -> list[list[Group]]:
+    return _joined(project, sheet_id, potential=False)
+
+
+@derived
+def _potentials_of_sheet(project: Project, sheet_id: str) -> list[list[Group]]:
+    return _joined(project, sheet_id, potential=True)
+
+
+def _joined(project: Project, sheet_id: str, *, potential: bool) -> list[list[Group]]:
+    nets: list[list[Group]] = []
+    seen: set[GroupKey] = set()
+    for group in sheet_groups(project, sheet_id).groups:
+        if not group.continuations and not (potential and group.carried):
+            nets.append([group])
+        elif group.key not in seen:
+            net = net_of(project, group.key, potential=potential)
+            seen.update(g.key for g in net)
+            nets.append(net)
     return nets
 
 

@@ -11,12 +11,13 @@ from __future__ import annotations
 from collections import defaultdict
 
 from jolly_core.drawing import ladder_line
-from jolly_core.model import NumberRule, Project
+from jolly_core.model import NumberRule, Project, derived
 
 from .nets import Group, GroupKey, nets_of_sheet
 from .rules import Pattern, named_parts, pattern_for, reads_otherwise
 
 
+@derived
 def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
     """Return the wire number of each numbered group of a sheet, by the group's index.
 
@@ -28,14 +29,6 @@ def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
     Example:
         Ladder line 214 with three nets, the second fixed as 77, gives 2141, 77, 2142.
     """
-    kept = project.derived("numbers")
-    if sheet_id not in kept:
-        kept[sheet_id] = _numbers(project, sheet_id)
-    numbers: dict[int, str] = kept[sheet_id]
-    return numbers
-
-
-def _numbers(project: Project, sheet_id: str) -> dict[int, str]:
     numbers: dict[int, str] = {}
     for groups, rule in _parts(project, sheet_id):
         number = _fixed(project, groups)
@@ -49,12 +42,9 @@ def _numbers(project: Project, sheet_id: str) -> dict[int, str]:
     return numbers
 
 
+@derived
 def _parts(project: Project, sheet_id: str) -> list[tuple[list[Group], NumberRule]]:
-    kept = project.derived("named-parts")
-    if sheet_id not in kept:
-        kept[sheet_id] = named_parts(project, sheet_id)
-    found: list[tuple[list[Group], NumberRule]] = kept[sheet_id]
-    return found
+    return named_parts(project, sheet_id)
 
 
 def _shows(project: Project, group: Group) -> bool:
@@ -83,6 +73,7 @@ def _fixed(project: Project, potential: list[Group]) -> str | None:
     return None if numbered else ""
 
 
+@derived
 def _homes(project: Project, sheet_id: str, wide: bool) -> list[tuple[Group, Pattern, str]]:
     """Return what is numbered on a sheet in the order it is counted, with its pattern and rule."""
     sheet = project.sheets[sheet_id]
@@ -123,39 +114,30 @@ def _count(project: Project, homes: list[tuple[Group, Pattern, str]]) -> dict[Gr
     return numbers
 
 
+@derived
 def holders_of_numbers(project: Project) -> dict[str, dict[GroupKey, Group]]:
     """Return each shown number with the potentials that show it, by the first group of each; kept until a change.
 
     Notes:
         Works out the numbers of all sheets.
     """
-    kept = project.derived("holders of numbers")
-    if "all" not in kept:
-        found: dict[str, dict[GroupKey, Group]] = {}
-        for sheet in project.sheets_in_order():
-            numbers = wire_numbers(project, sheet.id)
-            for potential in nets_of_sheet(project, sheet.id, potential=True):
-                for group in potential:
-                    if group.sheet_id == sheet.id and group.index in numbers:
-                        found.setdefault(numbers[group.index], {}).setdefault(potential[0].key, group)
-        kept["all"] = found
-    holders: dict[str, dict[GroupKey, Group]] = kept["all"]
-    return holders
+    found: dict[str, dict[GroupKey, Group]] = {}
+    for sheet in project.sheets_in_order():
+        numbers = wire_numbers(project, sheet.id)
+        for potential in nets_of_sheet(project, sheet.id, potential=True):
+            for group in potential:
+                if group.sheet_id == sheet.id and group.index in numbers:
+                    found.setdefault(numbers[group.index], {}).setdefault(potential[0].key, group)
+    return found
 
 
+@derived
 def _running(project: Project, sheet_id: str) -> dict[GroupKey, str]:
     """Return the numbers made on a sheet that run within it."""
-    kept = project.derived("running-numbers")
-    if sheet_id not in kept:
-        kept[sheet_id] = _count(project, _homes(project, sheet_id, wide=False))
-    found: dict[GroupKey, str] = kept[sheet_id]
-    return found
+    return _count(project, _homes(project, sheet_id, False))
 
 
+@derived
 def _over_project(project: Project) -> dict[GroupKey, str]:
     """Return the numbers that run over the whole project."""
-    kept = project.derived("numbers-over-project")
-    if "all" not in kept:
-        kept["all"] = _count(project, [h for s in project.sheets_in_order() for h in _homes(project, s.id, wide=True)])
-    found: dict[GroupKey, str] = kept["all"]
-    return found
+    return _count(project, [h for s in project.sheets_in_order() for h in _homes(project, s.id, True)])

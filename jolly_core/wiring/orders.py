@@ -10,10 +10,10 @@ from collections import Counter
 from collections.abc import Callable
 
 from jolly_core.library import definition
-from jolly_core.model import NetOrder, Project, RuleError
+from jolly_core.model import NetOrder, Project, RuleError, derived
 
 from .connections import Connection, Pair, connections
-from .nets import Group, GroupKey, PinKey, net_of, sheet_groups
+from .nets import Group, PinKey, net_of, sheet_groups
 from .places import site_of
 from .shortest import shortest_pairs
 
@@ -30,27 +30,18 @@ def measure_layout(distance: Distance) -> None:
 
 def ordered(project: Project, net: list[Group]) -> list[Connection]:
     """Return the conductors of a net, kept until something they depend on changes: most nets outlive most edits."""
-    kept: dict[GroupKey, tuple[object, list[Connection]]] = project.kept.setdefault("connections", {})
+    return _ordered(project, *net[0].key)
+
+
+@derived
+def _ordered(project: Project, sheet_id: str, index: int) -> list[Connection]:
+    net = net_of(project, (sheet_id, index))
     pins = [pin for g in net for pin in g.pins]
     if len(pins) < 3:  # most nets: two pins are joined in one way only
-        stamps = tuple((g.key, project.sheet_stamp(g.sheet_id)) for g in net)
-        known = kept.get(net[0].key)
-        if known is None or known[0] != stamps:
-            known = kept[net[0].key] = (stamps, connections(project, net))
-        return known[1]
+        return connections(project, net)
     twin = _first_pole(project, net, pins)
     lead = ordered(project, twin) if twin else []
-    state = (
-        tuple((g.key, project.sheet_stamp(g.sheet_id)) for g in net),
-        tuple(site_of(project, pin) for pin in pins),
-        tuple(lead),
-        project.kind_stamp("net_order"),
-        tuple(project.kind_stamp(k) for k in ("placing", "duct", "rail", "part")) if by_layout(project) else (),
-    )
-    known = kept.get(net[0].key)
-    if known is None or known[0] != state:
-        known = kept[net[0].key] = (state, _made(project, net, pins, twin, lead))
-    return known[1]
+    return _made(project, net, pins, twin, lead)
 
 
 def by_layout(project: Project) -> bool:
@@ -96,19 +87,15 @@ def own_order(project: Project, pins: list[PinKey]) -> NetOrder | None:
     return next((project.net_orders[index[name]] for name in names if name in index), None)
 
 
+@derived
 def _index(project: Project) -> dict[str, str]:
     """Return for each pin that an order names the order's id; kept until an order changes."""
-    stamp = project.kind_stamp("net_order")
-    known = project.kept.get("pins of orders")
-    if known is None or known[0] != stamp:
-        found: dict[str, str] = {}
-        for order in sorted(project.net_orders.values(), key=lambda o: o.id):
-            for pair in order.pairs:
-                for name in pair.split("-"):
-                    found.setdefault(name, order.id)
-        known = project.kept["pins of orders"] = (stamp, found)
-    index: dict[str, str] = known[1]
-    return index
+    found: dict[str, str] = {}
+    for order in sorted(project.net_orders.values(), key=lambda o: o.id):
+        for pair in order.pairs:
+            for name in pair.split("-"):
+                found.setdefault(name, order.id)
+    return found
 
 
 def own_pairs(project: Project, pins: list[PinKey]) -> list[Pair]:

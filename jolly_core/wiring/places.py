@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from jolly_core.library import definition
-from jolly_core.model import Device, Enclosure, Location, Part, Project
+from jolly_core.model import Device, Enclosure, Location, Part, Project, derived
 
 from .nets import PinKey
 from .terminalparts import part_at
@@ -36,19 +36,19 @@ class Site:
 
 
 def site_of(project: Project, pin: PinKey) -> Site:
-    """Return what the order of conductors asks of a pin, kept by its symbol until the next change."""
-    kept: dict[str, Site] = project.derived("sites")
-    found = kept.get(pin[0])
-    if found is None:
-        symbol = project.symbols[pin[0]]
-        shape = definition(symbol.definition)
-        device = project.devices.get(symbol.device_id)
-        panel = panel_of(project, device) if device else ""
-        hub = symbol.definition == EARTH_TERMINAL or shape.unit == "earth"
-        place = place_of(project, device) if device else ("", "")
-        found = Site(place, panel, room_of(part_at(project, symbol), shape.unit), shape.unit in GATES, hub)
-        kept[pin[0]] = found
-    return found
+    """Return what the order of conductors asks of a pin."""
+    return _site(project, pin[0])
+
+
+@derived
+def _site(project: Project, symbol_id: str) -> Site:
+    symbol = project.symbols[symbol_id]
+    shape = definition(symbol.definition)
+    device = project.devices.get(symbol.device_id)
+    panel = panel_of(project, device) if device else ""
+    hub = symbol.definition == EARTH_TERMINAL or shape.unit == "earth"
+    place = place_of(project, device) if device else ("", "")
+    return Site(place, panel, room_of(part_at(project, symbol), shape.unit), shape.unit in GATES, hub)
 
 
 def room_of(part: Part | None, unit: str) -> int:
@@ -65,18 +65,16 @@ def place_of(project: Project, device: Device) -> Place:
 
     A door location inside that of a panel is that panel's door.
     """
-    kept: dict[str, Place] = project.derived("places of devices")
-    if device.id not in kept:
-        kept[device.id] = _place(project, device)
-    return kept[device.id]
+    return _place(project, device.id, device.location_id)
 
 
-def _place(project: Project, device: Device) -> Place:
-    for id in project.attached.get(device.id):
+@derived
+def _place(project: Project, device_id: str, location_id: str) -> Place:
+    for id in project.attached.get(device_id):
         placing = project.placings.get(id)
         if placing is not None:
             return placing.enclosure_id, placing.surface
-    location = project.locations.get(device.location_id)
+    location = project.locations.get(location_id)
     if location is None:
         return "", ""
     if location.side not in ("panel", "door"):
@@ -101,34 +99,34 @@ def _panel_above(project: Project, location: Location) -> Location:
     return project.locations[_panels_of_doors(project).get(location.id, location.id)]
 
 
+@derived
 def _panels_of_doors(project: Project) -> dict[str, str]:
     """Return the panel location of each door location that lies in none, as far as placings or their count say it."""
-    kept = project.derived("panels of doors")
-    if "all" not in kept:
-        found: dict[str, Counter[str]] = {}
-        for placing in project.placings.values():
-            at = project.locations.get(project.devices[placing.device_id].location_id)
-            own = project.devices[project.enclosures[placing.enclosure_id].device_id].location_id
-            if at is not None and at.side == "door" and own in project.locations:
-                found.setdefault(at.id, Counter())[own] += 1
-        panels = [x.id for x in project.locations.values() if x.side == "panel"]
-        only = panels[0] if len(panels) == 1 else ""
-        table = {id: only for id, x in project.locations.items() if x.side == "door" and only}
-        table.update({id: min(c, key=lambda k: (-c[k], k)) for id, c in found.items()})
-        kept["all"] = {id: panel for id, panel in table.items() if project.locations[panel].side == "panel"}
-    panels_of: dict[str, str] = kept["all"]
-    return panels_of
+    found: dict[str, Counter[str]] = {}
+    for placing in project.placings.values():
+        at = project.locations.get(project.devices[placing.device_id].location_id)
+        own = project.devices[project.enclosures[placing.enclosure_id].device_id].location_id
+        if at is not None and at.side == "door" and own in project.locations:
+            found.setdefault(at.id, Counter())[own] += 1
+    panels = [x.id for x in project.locations.values() if x.side == "panel"]
+    only = panels[0] if len(panels) == 1 else ""
+    table = {id: only for id, x in project.locations.items() if x.side == "door" and only}
+    table.update({id: min(c, key=lambda k: (-c[k], k)) for id, c in found.items()})
+    return {id: panel for id, panel in table.items() if project.locations[panel].side == "panel"}
 
 
 def _enclosure_at(project: Project, location_id: str) -> str:
     """Return the enclosure of a panel location, "" while it has none or several."""
-    kept: dict[str, str] = project.derived("enclosures by location")
-    if not kept:
-        kept[""] = ""
-        for enclosure in project.enclosures.values():
-            at = _location_of(project, enclosure)
-            kept[at] = "" if at in kept else enclosure.id
-    return kept.get(location_id, "") if location_id else ""
+    return _enclosures_by_location(project).get(location_id, "") if location_id else ""
+
+
+@derived
+def _enclosures_by_location(project: Project) -> dict[str, str]:
+    found = {"": ""}
+    for enclosure in project.enclosures.values():
+        at = _location_of(project, enclosure)
+        found[at] = "" if at in found else enclosure.id
+    return found
 
 
 def _location_of(project: Project, enclosure: Enclosure) -> str:
@@ -153,25 +151,23 @@ def _panel_at(project: Project, location_id: str) -> str:
     return (location if location.side == "panel" else _panel_above(project, location)).id
 
 
+@derived
 def _one_panel(project: Project) -> dict[str, str]:
     """Return for each panel whose enclosures are open to those of another the one that stands for all of them."""
-    kept: dict[str, dict[str, str]] = project.derived("panels that are one")
-    if "all" not in kept:
-        found: dict[str, str] = {}
+    found: dict[str, str] = {}
 
-        def root(id: str) -> str:
-            while found.get(id, id) != id:
-                id = found[id]
-            return id
+    def root(id: str) -> str:
+        while found.get(id, id) != id:
+            id = found[id]
+        return id
 
-        for enclosure in sorted(project.enclosures.values(), key=lambda e: e.id):
-            left = project.enclosures.get(enclosure.left_id)
-            if left is not None:
-                pair = (_panel_at(project, _location_of(project, e)) or e.id for e in (left, enclosure))
-                one, other = sorted(root(id) for id in pair)
-                found[other] = one
-        kept["all"] = {id: root(id) for id in found}
-    return kept["all"]
+    for enclosure in sorted(project.enclosures.values(), key=lambda e: e.id):
+        left = project.enclosures.get(enclosure.left_id)
+        if left is not None:
+            pair = (_panel_at(project, _location_of(project, e)) or e.id for e in (left, enclosure))
+            one, other = sorted(root(id) for id in pair)
+            found[other] = one
+    return {id: root(id) for id in found}
 
 
 def panel_of(project: Project, device: Device) -> str:
@@ -182,15 +178,17 @@ def panel_of(project: Project, device: Device) -> str:
     Returns:
         The id of a location, of an enclosure that has none, or "" in the field and while it is unknown.
     """
-    kept: dict[str, str] = project.derived("panels of devices")
-    if device.id not in kept:
-        found = _panel_at(project, device.location_id)
-        if device.location_id not in project.locations:
-            placings = (project.placings.get(id) for id in project.attached.get(device.id))
-            inside = next((p.enclosure_id for p in placings if p is not None), "")
-            found = (_panel_at(project, _location_of(project, project.enclosures[inside])) or inside) if inside else ""
-        kept[device.id] = _one_panel(project).get(found, found)
-    return kept[device.id]
+    return _panel(project, device.id, device.location_id)
+
+
+@derived
+def _panel(project: Project, device_id: str, location_id: str) -> str:
+    found = _panel_at(project, location_id)
+    if location_id not in project.locations:
+        placings = (project.placings.get(id) for id in project.attached.get(device_id))
+        inside = next((p.enclosure_id for p in placings if p is not None), "")
+        found = (_panel_at(project, _location_of(project, project.enclosures[inside])) or inside) if inside else ""
+    return _one_panel(project).get(found, found)
 
 
 def own_panel(project: Project, one: Device, other: Device) -> bool:

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from jolly_core.drawing import place_on, shares_lines, sheets_with_line, zone
 from jolly_core.library import definition
-from jolly_core.model import NumberRule, Project, Sheet
+from jolly_core.model import NumberRule, Project, Sheet, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address
 
 from .nets import Group, net_of, nets_of_sheet
@@ -160,13 +160,9 @@ def reads_otherwise(project: Project, pattern: Pattern, number: str) -> bool:
     return any((h.isdigit() and int(h) in lines) or h in _sheet_numbers(project) for h in heads)
 
 
+@derived
 def _sheet_numbers(project: Project) -> set[str]:
-    stamp = project.kind_stamp("sheet")
-    known = project.kept.get("sheet numbers")
-    if known is None or known[0] != stamp:
-        known = project.kept["sheet numbers"] = (stamp, {s.number for s in project.sheets.values()})
-    found: set[str] = known[1]
-    return found
+    return {s.number for s in project.sheets.values()}
 
 
 def _tells_apart(project: Project, sheet: Sheet, piece: str) -> bool:

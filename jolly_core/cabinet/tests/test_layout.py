@@ -83,10 +83,8 @@ class Cabinet(TestCase):
         parts = self.bench.project.parts
         relay = next(id for id, part in parts.items() if part.part_class == "relay")
         parts[relay] = replace(parts[relay], depth_mm=400.0)
-        self.bench.project.stamp += 1
         self.assertEqual(sum("is 400 mm deep, but the enclosure has" in f for f in self.faults()), 2)
         parts[relay] = replace(parts[relay], depth_mm=80.0, width_mm=0.0)
-        self.bench.project.stamp += 1
         self.assertEqual(sum("has no outline" in f for f in self.faults()), 2)
 
     def snags(self, code: str) -> list[str]:

@@ -1,0 +1,272 @@
+"""Derived values: functions of the model that know what they read, asked for again only when that has changed.
+
+Terms: a *cell* is what can be read of the model: a record by its id, all records of a kind by the kind's name, what
+lies on a sheet, the ids under a key of an index. A *node* is the value of a derived function for one key. While a
+function runs, the cells and nodes it reads are noted. When a cell changes, the nodes that read it become *stale* and
+all that stand on those *suspect*. A stale node is worked out again when it is asked for; a suspect one only if a node
+it read has come out different. What comes out equal keeps its old value, and what stands on it is left alone.
+
+A derived function reads the model and other derived values only, and changes nothing; nobody changes what it returns.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Callable, Hashable, Iterable
+from functools import wraps
+from typing import TYPE_CHECKING, Any, Concatenate, ParamSpec, TypeVar, cast
+
+if TYPE_CHECKING:
+    from .project import Project
+
+P = ParamSpec("P")
+T = TypeVar("T")
+
+CLEAN, SUSPECT, STALE = range(3)
+SWEEP_EVERY = 500  # changes of the model after which nodes that nobody has asked for since the last time are dropped
+_turns = itertools.count(1)
+
+
+class Reads:
+    """What a derived function has read so far.
+
+    Attributes:
+        nodes: other derived values in the order they were read, each with the turn of its value.
+        cells: records, kinds and keys of indexes.
+        sheets: sheets of which all that lies on them was read.
+    """
+
+    __slots__ = ("cells", "nodes", "sheets")
+
+    def __init__(self) -> None:
+        self.nodes: dict[Node, int] = {}
+        self.cells: set[Hashable] = set()
+        self.sheets: set[str] = set()
+
+    def all_cells(self) -> set[Hashable]:
+        """Return the cells, those of whole sheets with them."""
+        return self.cells | {on_sheet(id) for id in self.sheets} if self.sheets else self.cells
+
+
+def on_sheet(sheet_id: str) -> Hashable:
+    """Return the cell of what lies on a sheet."""
+    return "on", sheet_id
+
+
+class Node:
+    """The value of a derived function for one key.
+
+    Attributes:
+        turn: changes whenever the value does; 0 while there is none.
+        nodes, cells: what was read for it.
+        readers: the nodes that read it.
+    """
+
+    __slots__ = ("cells", "function", "key", "name", "nodes", "readers", "state", "turn", "value")
+
+    def __init__(self, name: str, function: Callable[..., Any], key: tuple[Any, ...]) -> None:
+        self.name = name
+        self.function = function
+        self.key = key
+        self.value: Any = None
+        self.turn = 0
+        self.state = STALE
+        self.nodes: dict[Node, int] = {}
+        self.cells: set[Hashable] = set()
+        self.readers: set[Node] = set()
+
+
+_Saved = tuple[int, Any, int, dict[Node, int], set[Hashable]]
+Log = dict[Node, _Saved | None]
+
+
+class Memo:
+    """All derived values of a project that are known."""
+
+    def __init__(self) -> None:
+        self.tables: dict[str, dict[tuple[Any, ...], Node]] = {}
+        self.reads: Reads | None = None  # of the function that runs now
+        self._readers: dict[Hashable, set[Node]] = {}
+        self._log: Log | None = None
+        self._quiet = False
+        self._fired = 0
+        self._stale_then: set[Node] = set()
+
+    def __len__(self) -> int:
+        return sum(map(len, self.tables.values()))
+
+    def make(
+        self, project: Project, name: str, function: Callable[..., Any], key: tuple[Any, ...], keep: int = 0
+    ) -> Node:
+        """Return a new node with its value worked out."""
+        node = Node(name, function, key)
+        if self._log is not None:
+            self._log[node] = None
+        self._run(project, node)
+        table = self.tables.setdefault(name, {})
+        if keep and len(table) >= keep and self._log is None:
+            self._drop(next(iter(table.values())))
+        table[key] = node
+        return node
+
+    def renew(self, project: Project, node: Node) -> None:
+        """Bring a node up to date: at once when what it read is as it was, else by running its function again."""
+        if node.state == SUSPECT:
+            for read, turn in node.nodes.items():
+                if read.state:
+                    self.renew(project, read)
+                if read.turn != turn:
+                    break
+            else:
+                self._save(node)
+                node.state = CLEAN
+                return
+        self._run(project, node)
+
+    def fire(self, cells: Iterable[Hashable]) -> None:
+        """Say that cells have changed."""
+        if self._quiet:
+            return
+        if self.reads is not None:
+            raise RuntimeError("A derived value changes the model.")
+        self._fired += 1
+        for cell in cells:
+            for node in self._readers.get(cell, ()):
+                self._mark(node)
+        if self._fired % SWEEP_EVERY == 0 and self._log is None:
+            self._sweep()
+
+    def begin(self) -> Log | None:
+        """Note from now on what nodes were before; return what `end` wants."""
+        outer, self._log = self._log, {}
+        return outer
+
+    def rollback(self, outer: Log | None) -> None:
+        """Make all nodes what they were at `begin`; the model is the same again, too."""
+        log = self._log or {}
+        self._log = None
+        for node, was in log.items():
+            if was is None:
+                self._drop(node)
+        for node, was in log.items():
+            if was is not None:
+                node.state, node.value, node.turn, nodes, cells = was
+                self._wire(node, nodes, cells)
+        self._log = outer
+        self._quiet = False
+
+    def hush(self) -> None:
+        """Take changes until `rollback` for such that take back what was done since `begin`."""
+        self._quiet = True
+
+    def clear(self) -> None:
+        """Forget all values."""
+        self.tables.clear()
+        self._readers.clear()
+        self._stale_then.clear()
+
+    def _run(self, project: Project, node: Node) -> None:
+        outer, self.reads = self.reads, Reads()
+        try:
+            value = node.function(project, *node.key)
+            reads = self.reads
+        finally:
+            self.reads = outer
+        self._save(node)
+        if not node.turn or not (value is node.value or value == node.value):
+            node.value, node.turn = value, next(_turns)
+        self._wire(node, reads.nodes, reads.all_cells())
+        node.state = CLEAN
+
+    def _wire(self, node: Node, nodes: dict[Node, int], cells: set[Hashable]) -> None:
+        """Put down what a node has read, and take it from the readers of what it does not read any more."""
+        if node.nodes.keys() != nodes.keys():
+            for read in node.nodes.keys() - nodes.keys():
+                read.readers.discard(node)
+            for read in nodes.keys() - node.nodes.keys():
+                read.readers.add(node)
+        if node.cells != cells:
+            for cell in node.cells - cells:
+                readers = self._readers[cell]
+                readers.discard(node)
+                if not readers:
+                    del self._readers[cell]
+            for cell in cells - node.cells:
+                self._readers.setdefault(cell, set()).add(node)
+            node.cells = cells
+        node.nodes = nodes
+
+    def _mark(self, node: Node) -> None:
+        """Make a node stale, and what stands on it suspect."""
+        if node.state == STALE:
+            return
+        self._save(node)
+        was, node.state = node.state, STALE
+        waiting = [node] if was == CLEAN else []
+        while waiting:
+            for reader in waiting.pop().readers:
+                if reader.state == CLEAN:
+                    self._save(reader)
+                    reader.state = SUSPECT
+                    waiting.append(reader)
+
+    def _save(self, node: Node) -> None:
+        if self._log is not None and node not in self._log:
+            self._log[node] = (node.state, node.value, node.turn, node.nodes, node.cells)
+
+    def _drop(self, node: Node) -> None:
+        """Forget a node; what stands on it is worked out again when it is asked for."""
+        table = self.tables.get(node.name, {})
+        if table.get(node.key) is node:
+            del table[node.key]
+        for reader in node.readers:
+            self._mark(reader)
+        self._wire(node, {}, set())
+        node.state, node.turn = STALE, -1
+
+    def _sweep(self) -> None:
+        """Drop the nodes that were stale at the last sweep and still are: what they are about may be gone."""
+        stale = {n for table in self.tables.values() for n in table.values() if n.state == STALE}
+        for node in stale & self._stale_then:
+            self._drop(node)
+        self._stale_then = stale - self._stale_then
+
+
+def derived(function: Callable[Concatenate[Project, P], T]) -> Callable[Concatenate[Project, P], T]:
+    """Keep what a function of the project and a key returns until something that it read has changed.
+
+    Notes:
+        The key is given by position. Values are compared by `==`.
+    """
+    return _kept(function, 0)
+
+
+def derived_few(
+    keep: int,
+) -> Callable[[Callable[Concatenate[Project, P], T]], Callable[Concatenate[Project, P], T]]:
+    """Keep values as `derived` does, but of so many keys only, the oldest dropped first: for large values."""
+
+    def decorate(function: Callable[Concatenate[Project, P], T]) -> Callable[Concatenate[Project, P], T]:
+        return _kept(function, keep)
+
+    return decorate
+
+
+def _kept(function: Callable[Concatenate[Project, P], T], keep: int) -> Callable[Concatenate[Project, P], T]:
+    name = f"{function.__module__}.{function.__qualname__}"
+
+    @wraps(function)
+    def ask(project: Project, *key: Any) -> Any:
+        memo = project.memo
+        table = memo.tables.get(name)
+        node = table.get(key) if table is not None else None
+        if node is None:
+            node = memo.make(project, name, function, key, keep)
+        elif node.state:
+            memo.renew(project, node)
+        reads = memo.reads
+        if reads is not None:
+            reads.nodes[node] = node.turn
+        return node.value
+
+    return cast("Callable[Concatenate[Project, P], T]", ask)

@@ -1,0 +1,239 @@
+"""Derived values: they are what working everything out anew gives, and no more is worked out than has to be."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jolly_core.model import Change, ChangeSet, Device, Note, Project, Symbol, derived, derived_few
+
+runs: list[str] = []
+
+
+@derived
+def words_on(project: Project, sheet_id: str) -> list[str]:
+    """Return the texts of a sheet's notes."""
+    runs.append(f"words {sheet_id}")
+    return [n.text for n in project.notes_on(sheet_id)]
+
+
+@derived
+def count_on(project: Project, sheet_id: str) -> int:
+    """Return how many words a sheet has."""
+    runs.append(f"count {sheet_id}")
+    return sum(len(words_on(project, sheet_id)) for _ in (0,))
+
+
+@derived
+def total(project: Project) -> int:
+    """Return how many words all sheets have."""
+    runs.append("total")
+    return sum(count_on(project, s) for s in "abc")
+
+
+@derived
+def told_by(project: Project, device_id: str) -> str:
+    """Return the text of a device, or what the sheet of its first symbol says when it has none."""
+    runs.append(f"told {device_id}")
+    device = project.devices.get(device_id)
+    if device is None:
+        return "nobody"
+    if device.text:
+        return device.text
+    units = project.units_of(device_id)
+    return " ".join(words_on(project, units[0].sheet_id)) if units else "nothing"
+
+
+@derived
+def everybody(project: Project) -> dict[str, str]:
+    """Return what each device is told by."""
+    runs.append("everybody")
+    return {id: told_by(project, id) for id in sorted(project.devices)}
+
+
+@derived
+def crowded(project: Project) -> bool:
+    """Return whether there are more words than devices, asking for the devices only where there are words."""
+    return total(project) > 0 and total(project) > len(everybody(project))
+
+
+@derived_few(2)
+def loud(project: Project, sheet_id: str) -> str:
+    """Return a sheet's words in capital letters."""
+    runs.append(f"loud {sheet_id}")
+    return " ".join(words_on(project, sheet_id)).upper()
+
+
+ASKED: list[Callable[[Project], Any]] = [
+    total,
+    everybody,
+    crowded,
+    *(lambda p, s=s: loud(p, s) for s in "abc"),
+    *(lambda p, d=d: told_by(p, d) for d in "uvw"),
+]
+
+
+def put(project: Project, kind: str, id: str, after: Any) -> None:
+    """Put, change or take away one record."""
+    project.apply(ChangeSet([Change(kind, id, project.tables[kind].get(id), after)]))
+
+
+def note(id: str, sheet: str, text: str) -> Note:
+    """Return a note."""
+    return Note(id, sheet, 0, 0, text)
+
+
+def ran(act: Callable[[], Any]) -> list[str]:
+    """Return what was worked out while something was done."""
+    runs.clear()
+    act()
+    return sorted(runs)
+
+
+_texts = st.sampled_from(["", "x", "y"])
+_acts = st.lists(
+    st.one_of(
+        st.tuples(st.just("note"), st.sampled_from("klmn"), st.sampled_from("abc"), _texts),
+        st.tuples(st.just("device"), st.sampled_from("uvw"), st.just(""), _texts),
+        st.tuples(st.just("symbol"), st.sampled_from("pqr"), st.sampled_from("abc"), st.sampled_from("uvw")),
+        st.tuples(
+            st.just("gone"), st.sampled_from(["note", "device", "symbol"]), st.sampled_from("klmnuvwpqr"), st.just("")
+        ),
+        st.tuples(st.just("ask"), st.integers(0, len(ASKED) - 1), st.just(""), st.just("")),
+        st.tuples(st.just("trial"), st.just(0), st.just(""), st.just("")),
+        st.tuples(st.just("end"), st.just(0), st.just(""), st.just("")),
+    ),
+    max_size=40,
+)
+
+
+def record_of(act: tuple[Any, ...]) -> tuple[str, str, Any] | None:
+    """Return kind, id and record that an act puts down, None when it puts none."""
+    kind, id, sheet, text = act
+    if kind == "note":
+        return kind, id, note(id, sheet, text)
+    if kind == "device":
+        return kind, id, Device(id, "KF", 1, text=text)
+    if kind == "symbol":
+        return kind, id, Symbol(id, sheet, 0, 0, "coil", device_id=text)
+    return (sheet and id, sheet, None) if kind == "gone" else None
+
+
+class Random(TestCase):
+    """Whatever is changed, asked and taken back, each value is what a project without a memory gives."""
+
+    @settings(max_examples=300, deadline=None)
+    @given(_acts)
+    def test_values_are_those_of_all_anew(self, acts: list[tuple[Any, ...]]) -> None:
+        project = Project()
+        trials: list[tuple[Any, ChangeSet]] = []
+
+        def end() -> None:
+            trials.pop()[0].__exit__(None, None, None)
+
+        for act in acts:
+            found = record_of(act)
+            if act[0] == "ask":
+                ASKED[act[1]](project)
+            elif act[0] == "trial" and len(trials) < 2:
+                trial = project.trial()
+                trials.append((trial, trial.__enter__()))
+            elif act[0] == "end" and trials:
+                end()
+            elif found is not None:
+                kind, id, after = found
+                changes = ChangeSet([Change(kind, id, project.tables[kind].get(id), after)])
+                if trials:
+                    project.commit(trials[-1][1], changes)
+                else:
+                    project.apply(changes)
+            self.check(project)
+        while trials:
+            end()
+            self.check(project)
+
+    def check(self, project: Project) -> None:
+        """Compare every second value with those of a project of the same records that knows nothing yet."""
+        fresh = Project()
+        for kind in ("note", "device", "symbol"):
+            fresh.load(kind, list(project.tables[kind].values()))
+        for ask in ASKED[len(project.notes) % 2 :: 2]:
+            self.assertEqual(ask(project), ask(fresh))
+
+
+class Work(TestCase):
+    """What is worked out anew, and what is left alone."""
+
+    def setUp(self) -> None:
+        self.project = Project()
+        for id, sheet in zip("klm", "abc", strict=True):
+            put(self.project, "note", id, note(id, sheet, "x"))
+        total(self.project)
+
+    def test_a_change_costs_its_own_sheet(self) -> None:
+        put(self.project, "note", "n", note("n", "a", "more"))
+        self.assertEqual(ran(lambda: total(self.project)), ["count a", "total", "words a"])
+
+    def test_what_comes_out_equal_leaves_the_rest_alone(self) -> None:
+        put(self.project, "note", "k", note("k", "a", "other"))
+        self.assertEqual(ran(lambda: total(self.project)), ["count a", "words a"])
+        put(self.project, "figure", "f", None)
+        self.assertEqual(ran(lambda: total(self.project)), [])
+
+    def test_an_equal_value_stays_the_same_object(self) -> None:
+        before = words_on(self.project, "a")
+        put(self.project, "note", "k", Note("k", "a", 5, 5, "x"))
+        self.assertIs(words_on(self.project, "a"), before)
+
+    def test_what_was_not_there_is_noticed_when_it_comes(self) -> None:
+        self.assertEqual(told_by(self.project, "u"), "nobody")
+        put(self.project, "device", "u", Device("u", "KF", 1))
+        self.assertEqual(told_by(self.project, "u"), "nothing")
+        put(self.project, "symbol", "p", Symbol("p", "b", 0, 0, "coil", device_id="u"))
+        self.assertEqual(told_by(self.project, "u"), "x")
+
+    def test_a_trial_costs_nothing_afterwards(self) -> None:
+        with self.project.trial() as changes:
+            self.project.commit(changes, ChangeSet([Change("note", "n", None, note("n", "a", "more"))]))
+            self.assertEqual(total(self.project), 4)
+        self.assertEqual(ran(lambda: self.assertEqual(total(self.project), 3)), [])
+
+    def test_a_failure_leaves_no_value_behind(self) -> None:
+        @derived
+        def first(project: Project) -> str:
+            return project.notes["z"].text
+
+        with self.assertRaises(KeyError):
+            first(self.project)
+        put(self.project, "note", "z", note("z", "a", "now"))
+        self.assertEqual(first(self.project), "now")
+
+    def test_a_derived_value_changes_nothing(self) -> None:
+        @derived
+        def wrong(project: Project) -> int:
+            put(project, "note", "k", None)
+            return 0
+
+        with self.assertRaisesRegex(RuntimeError, "changes the model"):
+            wrong(self.project)
+
+    def test_of_large_values_few_are_kept(self) -> None:
+        for sheet in "abc":
+            loud(self.project, sheet)
+        self.assertEqual(ran(lambda: loud(self.project, "c")), [])
+        self.assertEqual(ran(lambda: loud(self.project, "a")), ["loud a"])
+
+    def test_what_is_about_something_gone_is_swept_away(self) -> None:
+        device = Device("u", "KF", 1)
+        put(self.project, "device", "u", device)
+        told_by(self.project, "u")
+        known = len(self.project.memo)
+        put(self.project, "device", "u", None)
+        for n in range(1100):
+            put(self.project, "note", "k", note("k", "a", str(n)))
+        total(self.project)
+        self.assertLess(len(self.project.memo), known)
