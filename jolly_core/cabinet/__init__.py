@@ -16,7 +16,7 @@ from .layout import (
     surface_size,
     tray,
 )
-from .routes import Fill, Route, duct_fills, hinge_points, lane_graph, panel_conductors, routes
+from .routes import Fill, Route, duct_fills, hinge_points, lane_graph, panel_conductors, routes, routes_from
 
 __all__ = [
     "Hole",
@@ -52,6 +52,7 @@ __all__ = [
     "rail_length",
     "rail_load",
     "routes",
+    "routes_from",
     "size_of",
     "surface_size",
     "tray",

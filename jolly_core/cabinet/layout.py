@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from jolly_core.cables import number_of
 from jolly_core.library import definition
-from jolly_core.model import Device, Enclosure, Part, Placing, Project, Rail, RuleError
+from jolly_core.model import ATTACHED, Device, Enclosure, Part, Placing, Project, Rail, RuleError, derived, listed
 from jolly_core.tagging import full_tag, place_side
 from jolly_core.terminals import is_strip, strip_rows, strip_width_mm
 
@@ -102,17 +102,47 @@ def placing_of(project: Project, device_id: str) -> Placing | None:
     return project.placings.get(id)
 
 
+@derived
 def tray(project: Project) -> list[Device]:
     """Return the devices of panels and doors that are not placed yet, by tag."""
-    waiting = []
-    for device in project.devices.values():
-        attached = project.attached.get(device.id)
-        if any(i in project.enclosures or i in project.cables or i in project.placings for i in attached):
-            continue
-        part = project.part_of(device)
-        if place_side(project, device) in ("panel", "door") and (part is None or part.mounting != "cable"):
-            waiting.append(device)
-    return sorted(waiting, key=lambda d: full_tag(project, d))
+    return [device for _, _, device in sorted([*_waiting_on_sheets(project), *_waiting_beside(project)], key=_by_tag)]
+
+
+_Waiting = tuple[str, str, Device]  # tag, id, device
+
+
+def _by_tag(waiting: _Waiting) -> tuple[str, str]:
+    return waiting[:2]
+
+
+@derived
+def _waiting_on(project: Project, sheet_id: str) -> list[_Waiting]:
+    """Return the devices that wait to be placed and are drawn on a sheet first."""
+    found = []
+    for symbol in project.symbols_on(sheet_id):
+        device = project.devices.get(symbol.device_id)
+        if device is not None and project.symbols_of_device.get(device.id)[0] == symbol.id and _waits(project, device):
+            found.append((full_tag(project, device), device.id, device))
+    return found
+
+
+_waiting_on_sheets = listed(_waiting_on)
+
+
+@derived
+def _waiting_beside(project: Project) -> list[_Waiting]:
+    """Return the devices that wait to be placed and are drawn nowhere."""
+    ids = {r.device_id for kind in ATTACHED for r in project.tables[kind].values() if r.device_id}
+    undrawn = [project.devices[id] for id in ids if not project.symbols_of_device.has(id)]
+    return [(full_tag(project, d), d.id, d) for d in undrawn if _waits(project, d)]
+
+
+def _waits(project: Project, device: Device) -> bool:
+    attached = project.attached.get(device.id)
+    if any(i in project.enclosures or i in project.cables or i in project.placings for i in attached):
+        return False
+    part = project.part_of(device)
+    return place_side(project, device) in ("panel", "door") and (part is None or part.mounting != "cable")
 
 
 @lru_cache(maxsize=1024)

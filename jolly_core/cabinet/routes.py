@@ -9,18 +9,18 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from jolly_core.model import Enclosure, Placing, Project, RuleError, derived
+from jolly_core.model import Enclosure, Placing, Project, RuleError, derived, listed, merged
 from jolly_core.sizing import area_mm2, fill_percent, outer_diameter_mm, rounded_up_mm
 from jolly_core.tagging import device_at, full_tag
-from jolly_core.wiring import Conductor, PinKey, all_conductors, measure_layout, panel_of
+from jolly_core.wiring import Conductor, PinKey, conductors_from, measure_layout, panel_of
 
 from .lanes import LaneGraph, Point, lane
 from .layout import pin_point, placing_of, surface_size
 
 
 @dataclass(slots=True)
-class Route:
-    """How a panel conductor runs.
+class Run:
+    """How a conductor between two placed pins runs.
 
     Attributes:
         length_mm: what is cut, None while it cannot be routed.
@@ -31,7 +31,6 @@ class Route:
         why: the sum with its figures.
     """
 
-    conductor: Conductor
     enclosure_id: str = ""
     length_mm: float | None = None
     missing: str = ""
@@ -40,6 +39,13 @@ class Route:
     stretches: list[tuple[str, float, float]] = field(default_factory=list)
     free_mm: float = 0.0
     why: str = ""
+
+
+@dataclass(slots=True)
+class Route(Run):
+    """How a panel conductor runs."""
+
+    conductor: Conductor = field(kw_only=True)
 
 
 @derived
@@ -54,10 +60,11 @@ def _stated_lanes(project: Project, enclosure_id: str) -> list[tuple[str, float,
     return [(d.id, d.x1, d.y1, d.x2, d.y2, project.parts[d.part_id].width_mm) for d in ducts]
 
 
-def panel_conductors(project: Project) -> list[Conductor]:
-    """Return the conductors that stay inside one panel: both ends on devices of its plate or door."""
+@derived
+def panel_conductors_from(project: Project, sheet_id: str) -> list[Conductor]:
+    """Return the conductors of nets that begin on a sheet and stay inside one panel: on its plate or door."""
     found = []
-    for c in all_conductors(project).values():
+    for c in conductors_from(project, sheet_id).values():
         one, other = device_at(project, c.start), device_at(project, c.end)
         if one is not None and other is not None:
             panel = panel_of(project, one)
@@ -66,16 +73,28 @@ def panel_conductors(project: Project) -> list[Conductor]:
     return found
 
 
+panel_conductors = listed(panel_conductors_from)
+
+
 @derived
-def routes(project: Project) -> dict[str, Route]:
-    """Return the route of each panel conductor by its key; kept until the next change."""
-    return {c.key: _route(project, c) for c in panel_conductors(project)}
+def routes_from(project: Project, sheet_id: str) -> dict[str, Route]:
+    """Return the routes of the panel conductors of nets that begin on a sheet, by their keys."""
+    found = {}
+    for c in panel_conductors_from(project, sheet_id):
+        run = run_of(project, c.start, c.end)
+        found[c.key] = Route(*(getattr(run, name) for name in Run.__slots__), conductor=c)
+    return found
 
 
-def _route(project: Project, c: Conductor) -> Route:
-    route = Route(c)
+routes = merged(routes_from)
+
+
+@derived
+def run_of(project: Project, start: PinKey, end: PinKey) -> Run:
+    """Return how a conductor between two pins runs."""
+    route = Run()
     ends: list[tuple[Placing, Point]] = []
-    for pin in (c.start, c.end):
+    for pin in (start, end):
         device = device_at(project, pin)
         placing = placing_of(project, device.id) if device else None
         if device is None or placing is None:
@@ -98,7 +117,7 @@ def _route(project: Project, c: Conductor) -> Route:
     return route
 
 
-def _run(project: Project, route: Route, ends: list[tuple[Placing, Point]]) -> None:
+def _run(project: Project, route: Run, ends: list[tuple[Placing, Point]]) -> None:
     enclosure = project.enclosures[route.enclosure_id]
     settings = project.settings
     on_plate = [point for placing, point in ends if placing.surface == "plate"]
@@ -123,7 +142,7 @@ def _run(project: Project, route: Route, ends: list[tuple[Placing, Point]]) -> N
     _total(project, route, pieces)
 
 
-def _total(project: Project, route: Route, pieces: list[tuple[str, float]]) -> None:
+def _total(project: Project, route: Run, pieces: list[tuple[str, float]]) -> None:
     """Put down a route's length, and the sum it is."""
     settings = project.settings
     total = sum(length for _, length in pieces) + 2 * settings.end_allowance_mm
@@ -153,7 +172,7 @@ def enclosures_between(project: Project, one_id: str, other_id: str) -> list[Enc
     return []
 
 
-def _run_through(project: Project, route: Route, ends: list[tuple[Placing, Point]], row: list[Enclosure]) -> None:
+def _run_through(project: Project, route: Run, ends: list[tuple[Placing, Point]], row: list[Enclosure]) -> None:
     """Lead a wire through the openings of a row of enclosures, in each along its own lanes."""
     settings = project.settings
     pieces: list[tuple[str, float]] = []

@@ -2,6 +2,7 @@
 
 from . import cables, circuits, devices, earth, frames, layout, pins, shorts, volts, wires
 from .registry import (
+    BUILT_CHECKS,
     CHECKS,
     PROJECT_CHECKS,
     SEVERITIES,
@@ -18,6 +19,7 @@ from .registry import (
 from .volts import fits_volts, switched_volts
 
 __all__ = [
+    "BUILT_CHECKS",
     "CHECKS",
     "Act",
     "PROJECT_CHECKS",

@@ -16,13 +16,13 @@ from jolly_core.cables import (
     misfit,
     role_of,
 )
-from jolly_core.making import dossiers
+from jolly_core.making import dossiers_from
 from jolly_core.model import Project
 from jolly_core.sizing import LAYING
 from jolly_core.tagging import device_at, full_tag, path_of, place_side
 from jolly_core.wiring import gates_missing, panel_of, site_of
 
-from .registry import Act, Snag, built, project_check
+from .registry import Act, Snag, built, built_check, project_check
 
 
 @project_check("cable-cores", "A cable has fewer cores than conductors, or no part.")
@@ -98,10 +98,10 @@ def two_cables(project: Project) -> Iterator[Snag]:
             yield built("two-cables", "error", message, "cables", device.id, (device.id,), device.id)
 
 
-@project_check("field-wire", "A conductor outside the panels that is in no cable and no harness.")
-def field_wires(project: Project) -> Iterator[Snag]:
+@built_check("field-wire", "A conductor outside the panels that is in no cable and no harness.")
+def field_wires(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each conductor that runs in nothing yet, saying what is missing."""
-    for d in dossiers(project).values():
+    for d in dossiers_from(project, sheet_id).values():
         if d.runs != "open":
             continue
         ends = [device_at(project, d.start.pin), device_at(project, d.end.pin)]
@@ -120,10 +120,10 @@ def field_wires(project: Project) -> Iterator[Snag]:
         yield snag
 
 
-@project_check("jumps-wall", "A conductor that goes through a panel's wall without a terminal or connector.")
-def jumps(project: Project) -> Iterator[Snag]:
+@built_check("jumps-wall", "A conductor that goes through a panel's wall without a terminal or connector.")
+def jumps(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each conductor that lacks a terminal or connector where it leaves a panel."""
-    for d in dossiers(project).values():
+    for d in dossiers_from(project, sheet_id).values():
         missing = gates_missing(site_of(project, d.start.pin), site_of(project, d.end.pin))
         if missing:
             words = "leaves the panel without a terminal"

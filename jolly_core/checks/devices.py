@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Iterator
 
 from jolly_core.library import definition
-from jolly_core.model import Device, Project, Symbol
+from jolly_core.model import ATTACHED, Device, Project, Symbol
 from jolly_core.plc import card_of
 from jolly_core.tagging import CONTACT_KINDS, KIND_WORDS, full_tag, lead_of, tag_on, unit_rows
 
@@ -53,9 +53,10 @@ def _twin(project: Project, device: Device) -> Device | None:
 @project_check("equal-tags-beside", "Two devices of one full tag that are not drawn with a lead: cables, enclosures.")
 def equal_tags_beside(project: Project) -> Iterator[Snag]:
     """Yield a snag for each device on no sheet that shares its full tag with another."""
-    for id in sorted(project.devices):
+    beside = {r.device_id for kind in ATTACHED for r in project.tables[kind].values() if r.device_id}
+    for id in sorted(beside):
         device = project.devices[id]
-        if not project.units_of(id) and _twin(project, device):
+        if not project.symbols_of_device.has(id) and _twin(project, device):
             message = f"{full_tag(project, device)} is used by another device too. Give one another tag."
             yield built("equal-tags-beside", "error", message, "draw", "", (), id)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 
 from jolly_core.cabinet import (
@@ -11,7 +12,7 @@ from jolly_core.cabinet import (
     layout_faults,
     pattern_of,
     placings_in,
-    routes,
+    routes_from,
     runs_of,
     tray,
 )
@@ -26,13 +27,15 @@ from jolly_core.harness import (
     wires_of,
 )
 from jolly_core.library import terminal_kind
-from jolly_core.making import Dossier, uncut
-from jolly_core.model import Project
+from jolly_core.making import Dossier, uncut_from
+from jolly_core.model import Project, derived, listed
 from jolly_core.plc import cards, channel_spans
 from jolly_core.tagging import device_at, full_tag
 from jolly_core.terminals import groups_of, is_strip, strip_rows, strips
 
 from .registry import Act, Snag, built, project_check
+
+SHOWN = 4  # wires named in a snag that stands for many
 
 
 @project_check("layout", "Collisions, over-full rails, and what stands over an edge.")
@@ -100,32 +103,55 @@ def terminal_numbers_twice(project: Project) -> Iterator[Snag]:
                 yield built("terminal-number-twice", "error", message, "terminals", strip.id, tuple(ids), strip.id)
 
 
+@derived
+def _reasons_on(project: Project, sheet_id: str) -> list[tuple[tuple[str, str], int, list[Dossier]]]:
+    """Return for each reason for which conductors from a sheet have no length how many they are, and the first ones."""
+    found: dict[tuple[str, str], list[Dossier]] = {}
+    for d in uncut_from(project, sheet_id):
+        reason = d.runs, "" if d.runs == "panel" and not project.enclosures else d.missing
+        found.setdefault(reason, []).append(d)
+    return [(reason, len(all), all[:SHOWN]) for reason, all in found.items()]
+
+
+_reasons_on_sheets = listed(_reasons_on)
+
+
 @project_check("not-routed", "A conductor in a panel or harness that has no way and length: it is not on the cut list.")
 def not_routed(project: Project) -> Iterator[Snag]:
     """Yield one snag for each reason for which conductors have no length, with how many there are."""
     reasons: dict[tuple[str, str], list[Dossier]] = {}
-    for d in uncut(project):
-        missing = d.missing
-        if d.runs == "panel" and not project.enclosures:
-            missing = "no enclosure is laid out yet. Add one on the Cabinet bench."
-        reasons.setdefault((d.runs, missing), []).append(d)
+    counts: Counter[tuple[str, str]] = Counter()
+    for reason, count, first in _reasons_on_sheets(project):
+        counts[reason] += count
+        reasons.setdefault(reason, []).extend(first)
     for (runs, missing), found in reasons.items():
         bench = "harness" if runs == "harness" else "cabinet"
-        count = f"{len(found)} conductors have" if len(found) > 1 else "One conductor has"
-        numbers = ", ".join(d.number or d.start.name for d in found[:4]) + (" ..." if len(found) > 4 else "")
-        message = f"{count} no length and {'are' if len(found) > 1 else 'is'} not cut ({numbers}): {missing}"
-        first = found[0].conductor
-        device = device_at(project, first.start)
+        total = counts[runs, missing]
+        count_words = f"{total} conductors have" if total > 1 else "One conductor has"
+        numbers = ", ".join(d.number or d.start.name for d in found[:SHOWN]) + (" ..." if total > SHOWN else "")
+        if runs == "panel" and not project.enclosures:
+            missing = "no enclosure is laid out yet. Add one on the Cabinet bench."
+        message = f"{count_words} no length and {'are' if total > 1 else 'is'} not cut ({numbers}): {missing}"
+        device = device_at(project, found[0].conductor.start)
         yield built("not-routed", "warning", message, bench, "", (), device.id if device else "")
+
+
+@derived
+def _long_on(project: Project, sheet_id: str) -> list[Route]:
+    """Return the routes of conductors from a sheet that run free for longer than the project allows."""
+    most = project.settings.free_run_mm + 0.01
+    return [r for r in routes_from(project, sheet_id).values() if not r.missing and r.free_mm > most]
+
+
+_long_on_sheets = listed(_long_on)
 
 
 @project_check("free-run", "A wire that runs further over the plate outside ducts than the project allows.")
 def free_runs(project: Project) -> Iterator[Snag]:
     """Yield a snag for each enclosure with wires that run free for longer than allowed, with the longest of them."""
     found: dict[str, list[Route]] = {}
-    for route in routes(project).values():
-        if not route.missing and route.free_mm > project.settings.free_run_mm + 0.01:
-            found.setdefault(route.enclosure_id, []).append(route)
+    for route in _long_on_sheets(project):
+        found.setdefault(route.enclosure_id, []).append(route)
     for enclosure_id, long in sorted(found.items()):
         worst = max(long, key=lambda r: (r.free_mm, r.conductor.key))
         tag = full_tag(project, project.devices[project.enclosures[enclosure_id].device_id])

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolly_core.drawing import place_in
-from jolly_core.model import Mute, Project, derived
+from jolly_core.model import Mute, Project, derived, listed
 
 SEVERITIES = ("error", "warning")
 
@@ -70,10 +70,11 @@ class Snag:
         return f"{self.code}:{','.join(sorted(self.ids)) or self.subject or self.message}"
 
 
-Check = Callable[[Project, str], Iterator[Snag]]
+Check = Callable[[Project, str], Iterator[Snag]]  # of a project and a sheet's id
 ProjectCheck = Callable[[Project], Iterator[Snag]]
 CHECKS: dict[str, tuple[Check, str]] = {}
 PROJECT_CHECKS: dict[str, tuple[ProjectCheck, str]] = {}
+BUILT_CHECKS: dict[str, tuple[Check, str]] = {}
 
 
 def check(code: str, help: str) -> Callable[[Check], Check]:
@@ -100,9 +101,25 @@ def project_check(code: str, help: str) -> Callable[[ProjectCheck], ProjectCheck
     """
 
     def register(function: ProjectCheck) -> ProjectCheck:
-        if code in PROJECT_CHECKS or code in CHECKS:
+        if code in PROJECT_CHECKS or code in CHECKS or code in BUILT_CHECKS:
             raise RuntimeError(f"{function.__name__} claims “{code}”, which another check has.")
         PROJECT_CHECKS[code] = (function, help)
+        return function
+
+    return register
+
+
+def built_check(code: str, help: str) -> Callable[[Check], Check]:
+    """Register a check of what is built from one sheet's nets and devices: its snags are the project's.
+
+    Raises:
+        RuntimeError: two checks claim one code.
+    """
+
+    def register(function: Check) -> Check:
+        if code in CHECKS or code in PROJECT_CHECKS or code in BUILT_CHECKS:
+            raise RuntimeError(f"{function.__name__} claims “{code}”, which another check has.")
+        BUILT_CHECKS[code] = (function, help)
         return function
 
     return register
@@ -129,21 +146,40 @@ def place_in_words(project: Project, snag: Snag) -> str:
     return place_in(project.sheets[snag.sheet_id], snag.x, snag.y)
 
 
+@derived
 def project_snags(project: Project) -> list[Snag]:
-    """Return what the checks of the whole project found and nobody muted, errors first; kept until the next change."""
+    """Return what the checks of the whole project found and nobody muted, errors first."""
     return [s for s in _of_project(project) if s.key not in _muted_keys(project)]
 
 
 @derived
 def _of_project(project: Project) -> list[Snag]:
-    found = [snag for function, _ in PROJECT_CHECKS.values() for snag in function(project)]
+    found = [snag for code in PROJECT_CHECKS for snag in _by(project, code)] + _built_on_sheets(project)
     return sorted(found, key=lambda s: (s.severity != "error", s.bench, s.code, s.message, s.ids))
 
 
 @derived
+def _by(project: Project, code: str) -> list[Snag]:
+    return list(PROJECT_CHECKS[code][0](project))
+
+
+@derived
+def _built_from(project: Project, sheet_id: str) -> list[Snag]:
+    return [snag for function, _ in BUILT_CHECKS.values() for snag in function(project, sheet_id)]
+
+
+_built_on_sheets = listed(_built_from)
+
+
+@derived
 def _of_sheet(project: Project, sheet_id: str) -> list[Snag]:
-    found = [snag for function, _ in CHECKS.values() for snag in function(project, sheet_id)]
+    found = [snag for code in CHECKS for snag in _on(project, code, sheet_id)]
     return sorted(found, key=lambda s: (s.severity != "error", s.y, s.x, s.code, s.ids))
+
+
+@derived
+def _on(project: Project, code: str, sheet_id: str) -> list[Snag]:
+    return list(CHECKS[code][0](project, sheet_id))
 
 
 @derived
@@ -158,10 +194,13 @@ def snags_on(project: Project, sheet_id: str) -> list[Snag]:
     return [s for s in _of_sheet(project, sheet_id) if s.key not in muted]
 
 
+_on_sheets = listed(snags_on)
+
+
+@derived
 def all_snags(project: Project) -> list[Snag]:
     """Return the snags of all sheets in order that nobody muted, then those of what is built from them."""
-    on_sheets = [snag for sheet in project.sheets_in_order() for snag in snags_on(project, sheet.id)]
-    return on_sheets + project_snags(project)
+    return _on_sheets(project) + project_snags(project)
 
 
 def muted_snags(project: Project) -> list[tuple[Snag, Mute]]:

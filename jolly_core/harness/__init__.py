@@ -12,6 +12,7 @@ from .wires import (
     contact_fits,
     contact_of,
     harness_wires,
+    harness_wires_from,
     harnesses,
     wires_of,
 )
@@ -29,6 +30,7 @@ __all__ = [
     "contact_of",
     "flat",
     "harness_wires",
+    "harness_wires_from",
     "harnesses",
     "is_tree",
     "length_mm",

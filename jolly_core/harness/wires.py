@@ -7,10 +7,10 @@ from dataclasses import dataclass, field
 
 from jolly_core.cables import number_of
 from jolly_core.library import definition, names_in
-from jolly_core.model import Device, Harness, Part, Project, RuleError, Segment, derived
+from jolly_core.model import Device, Harness, Node, Part, Project, RuleError, Segment, derived, merged
 from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, rounded_up_mm, strip_length_mm
 from jolly_core.tagging import device_at, pins_of
-from jolly_core.wiring import Conductor, PinKey, all_conductors, conductors_at
+from jolly_core.wiring import Conductor, PinKey, conductors_at, conductors_from
 
 from .tree import length_mm, nodes_of, segments_of, tree_of, way_between
 
@@ -45,16 +45,25 @@ def harnesses(project: Project) -> list[Harness]:
 
 
 @derived
-def harness_wires(project: Project) -> dict[str, HarnessWire]:
-    """Return the wires of all harnesses by the conductor's key; kept until the next change."""
-    node_of = {n.device_id: n for n in project.nodes.values() if n.device_id}
+def _node_of(project: Project) -> dict[str, Node]:
+    """Return the node of each connector that has one."""
+    return {n.device_id: n for n in project.nodes.values() if n.device_id}
+
+
+@derived
+def harness_wires_from(project: Project, sheet_id: str) -> dict[str, HarnessWire]:
+    """Return the wires of harnesses among the conductors of nets that begin on a sheet, by their keys."""
+    node_of = _node_of(project)
     found: dict[str, HarnessWire] = {}
-    for c in all_conductors(project).values() if node_of else ():
+    for c in conductors_from(project, sheet_id).values() if node_of else ():
         ends = [node_of.get(d.id) if (d := device_at(project, pin)) else None for pin in (c.start, c.end)]
         a, b = ends
         if a is not None and b is not None and a.harness_id == b.harness_id:
             found[c.key] = _measured(project, HarnessWire(c, a.harness_id), a.id, b.id)
     return found
+
+
+harness_wires = merged(harness_wires_from)
 
 
 def _measured(project: Project, wire: HarnessWire, start: str, end: str) -> HarnessWire:
@@ -108,13 +117,12 @@ def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
     """Return the cavities of a connector in its part's order, or those drawn while it has no part."""
     device = project.devices[device_id]
     part = project.part_of(device)
-    at = conductors_at(project)
     there: dict[str, list[tuple[Conductor, PinKey]]] = {}
     for symbol in project.units_of(device_id):
         if definition(symbol.definition).unit == "cavity":
             name = pins_of(project, symbol)[0]
             here = (symbol.id, 0)
-            there.setdefault(name, []).extend((c, c.other(here)) for c in at.get(here, ()))
+            there.setdefault(name, []).extend((c, c.other(here)) for c in conductors_at(project, here))
     names = [pins[0] for kind, pins in part.units if kind == "cavity"] if part else sorted(there, key=_counted)
     rows = []
     for name in [*names, *(n for n in there if n not in names)]:

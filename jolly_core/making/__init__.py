@@ -12,8 +12,9 @@ from .cutlist import (
     spools_needed,
     stock_cuts,
     uncut,
+    uncut_from,
 )
-from .dossiers import RUNS, Dossier, End, counted, dossiers
+from .dossiers import RUNS, Dossier, End, counted, dossiers, dossiers_from
 
 __all__ = [
     "RUNS",
@@ -26,10 +27,12 @@ __all__ = [
     "counted",
     "cut_list",
     "dossiers",
+    "dossiers_from",
     "labels",
     "not_cut",
     "spool_plan",
     "spools_needed",
     "stock_cuts",
     "uncut",
+    "uncut_from",
 ]

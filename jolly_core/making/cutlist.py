@@ -9,10 +9,10 @@ from hashlib import sha256
 
 from jolly_core.cabinet import rail_length
 from jolly_core.cables import number_of
-from jolly_core.model import Project, derived
+from jolly_core.model import Project, derived, listed
 from jolly_core.tagging import full_tag
 
-from .dossiers import Dossier, counted, dossiers
+from .dossiers import Dossier, counted, dossiers, dossiers_from
 
 STOCK_MM = 2000.0
 
@@ -54,12 +54,17 @@ def cut_list(project: Project) -> list[CutWire]:
     return wires
 
 
-def uncut(project: Project) -> list[Dossier]:
-    """Return the conductors that would be cut but whose length is not known yet, with the reason in each.
+@derived
+def uncut_from(project: Project, sheet_id: str) -> list[Dossier]:
+    """Return those conductors of nets that begin on a sheet that would be cut but whose length is not known yet.
 
     Those that run in nothing yet ("open") are told by another check, and are on the list all the same.
     """
-    return [d for d in dossiers(project).values() if d.length_mm is None and d.runs in ("panel", "harness")]
+    found = dossiers_from(project, sheet_id).values()
+    return [d for d in found if d.length_mm is None and d.runs in ("panel", "harness")]
+
+
+uncut = listed(uncut_from)
 
 
 def not_cut(project: Project) -> list[Dossier]:

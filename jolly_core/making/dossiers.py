@@ -10,15 +10,15 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from jolly_core.cabinet import routes
-from jolly_core.cables import cored, number_of
+from jolly_core.cabinet import Route, routes_from
+from jolly_core.cables import CoreRow, cored, number_of
 from jolly_core.drawing import place_in
-from jolly_core.harness import cavity_strip_mm, contact_of, harness_wires
+from jolly_core.harness import HarnessWire, cavity_strip_mm, contact_of, harness_wires_from
 from jolly_core.library import definition, is_colour
-from jolly_core.model import Project, WireType, derived
+from jolly_core.model import Project, WireType, derived, merged
 from jolly_core.sizing import area_mm2, strip_length_mm
 from jolly_core.tagging import device_at, full_tag, pin_name
-from jolly_core.wiring import Conductor, all_conductors, part_at, sheet_groups
+from jolly_core.wiring import Conductor, conductors_from, part_at, sheet_groups
 
 RUNS = ("panel", "cable", "harness", "direct", "open")
 
@@ -68,18 +68,37 @@ class Dossier:
 
 
 @derived
-def dossiers(project: Project) -> dict[str, Dossier]:
-    """Return the dossier of every conductor by its key, in reading order of nets; kept until the next change."""
-    return {key: _dossier(project, c) for key, c in all_conductors(project).items()}
+def dossiers_from(project: Project, sheet_id: str) -> dict[str, Dossier]:
+    """Return the dossiers of the conductors of nets that begin on a sheet, by their keys, in reading order of nets."""
+    cores = _cored_from(project, sheet_id)
+    wires, ways = harness_wires_from(project, sheet_id), routes_from(project, sheet_id)
+    return {
+        key: _dossier(project, c, cores.get(key, ("", None)), wires.get(key), ways.get(key))
+        for key, c in conductors_from(project, sheet_id).items()
+    }
 
 
-def _dossier(project: Project, c: Conductor) -> Dossier:
+dossiers = merged(dossiers_from)
+
+
+@derived
+def _cored_from(project: Project, sheet_id: str) -> dict[str, tuple[str, CoreRow]]:
+    """Return what `cored` says of the conductors of nets that begin on a sheet."""
+    all_cored = cored(project)
+    return {key: all_cored[key] for key in conductors_from(project, sheet_id) if key in all_cored} if all_cored else {}
+
+
+def _dossier(
+    project: Project,
+    c: Conductor,
+    core_of: tuple[str, CoreRow | None],
+    wire: HarnessWire | None,
+    route: Route | None,
+) -> Dossier:
     wire_type = c.wire_type(project)
     area = area_mm2(wire_type)
     x, y = sheet_groups(project, c.sheet_id).points[c.start]
-    cable_id, core = cored(project).get(c.key, ("", None))
-    wire = harness_wires(project).get(c.key)
-    route = routes(project).get(c.key)
+    cable_id, core = core_of
     length, missing, why, harness_id, core_name = None, "", "", "", ""
     if not c.wire_id and not c.steps:
         runs, run = "direct", "plugged on"

@@ -38,6 +38,7 @@ from .circuit import (
 )
 from .derived import derived, derived_few
 from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
+from .gathering import listed, merged
 from .habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Document, Mute, NumberRule, Stamp, Strip, TagRule
 from .ids import IdSource
 from .parts import MOUNTINGS, Part, with_units_of
@@ -133,6 +134,8 @@ __all__ = [
     "Table",
     "derived",
     "derived_few",
+    "listed",
+    "merged",
     "IoPoint",
     "Location",
     "Mute",

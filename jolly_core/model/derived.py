@@ -58,11 +58,12 @@ class Node:
 
     Attributes:
         turn: changes whenever the value does; 0 while there is none.
-        nodes, cells: what was read for it.
-        readers: the nodes that read it.
+        nodes, turns: the nodes that were read for it, in their order, and the turns of their values then.
+        cells: the cells that were read for it.
+        readers: the nodes that read it: none, one, or a set of them, as there are very many nodes.
     """
 
-    __slots__ = ("cells", "function", "key", "name", "nodes", "readers", "state", "turn", "value")
+    __slots__ = ("cells", "function", "key", "name", "nodes", "readers", "state", "turn", "turns", "value")
 
     def __init__(self, name: str, function: Callable[..., Any], key: tuple[Any, ...]) -> None:
         self.name = name
@@ -71,13 +72,35 @@ class Node:
         self.value: Any = None
         self.turn = 0
         self.state = STALE
-        self.nodes: dict[Node, int] = {}
-        self.cells: set[Hashable] = set()
-        self.readers: set[Node] = set()
+        self.nodes: tuple[Node, ...] = ()
+        self.turns: tuple[int, ...] = ()
+        self.cells: tuple[Hashable, ...] = ()
+        self.readers: _Readers = None
 
 
-_Saved = tuple[int, Any, int, dict[Node, int], set[Hashable]]
+_Readers = Node | set[Node] | None
+_Saved = tuple[int, Any, int, tuple[Node, ...], tuple[int, ...], tuple[Hashable, ...]]
 Log = dict[Node, _Saved | None]
+
+
+def _with(readers: _Readers, node: Node) -> _Readers:
+    if readers is None:
+        return node
+    if isinstance(readers, set):
+        readers.add(node)
+        return readers
+    return readers if readers is node else {readers, node}
+
+
+def _without(readers: _Readers, node: Node) -> _Readers:
+    if isinstance(readers, set):
+        readers.discard(node)
+        return readers or None
+    return None if readers is node else readers
+
+
+def _each(readers: _Readers) -> Iterable[Node]:
+    return readers if isinstance(readers, set) else () if readers is None else (readers,)
 
 
 class Memo:
@@ -86,7 +109,7 @@ class Memo:
     def __init__(self) -> None:
         self.tables: dict[str, dict[tuple[Any, ...], Node]] = {}
         self.reads: Reads | None = None  # of the function that runs now
-        self._readers: dict[Hashable, set[Node]] = {}
+        self._readers: dict[Hashable, _Readers] = {}
         self._log: Log | None = None
         self._quiet = False
         self._fired = 0
@@ -112,7 +135,7 @@ class Memo:
     def renew(self, project: Project, node: Node) -> None:
         """Bring a node up to date: at once when what it read is as it was, else by running its function again."""
         if node.state == SUSPECT:
-            for read, turn in node.nodes.items():
+            for read, turn in zip(node.nodes, node.turns, strict=True):
                 if read.state:
                     self.renew(project, read)
                 if read.turn != turn:
@@ -131,7 +154,7 @@ class Memo:
             raise RuntimeError("A derived value changes the model.")
         self._fired += 1
         for cell in cells:
-            for node in self._readers.get(cell, ()):
+            for node in _each(self._readers.get(cell)):
                 self._mark(node)
         if self._fired % SWEEP_EVERY == 0 and self._log is None:
             self._sweep()
@@ -150,8 +173,8 @@ class Memo:
                 self._drop(node)
         for node, was in log.items():
             if was is not None:
-                node.state, node.value, node.turn, nodes, cells = was
-                self._wire(node, nodes, cells)
+                node.state, node.value, node.turn, nodes, turns, cells = was
+                self._wire(node, nodes, turns, cells)
         self._log = outer
         self._quiet = False
 
@@ -175,26 +198,30 @@ class Memo:
         self._save(node)
         if not node.turn or not (value is node.value or value == node.value):
             node.value, node.turn = value, next(_turns)
-        self._wire(node, reads.nodes, reads.all_cells())
+        self._wire(node, tuple(reads.nodes), tuple(reads.nodes.values()), tuple(reads.all_cells()))
         node.state = CLEAN
 
-    def _wire(self, node: Node, nodes: dict[Node, int], cells: set[Hashable]) -> None:
+    def _wire(self, node: Node, nodes: tuple[Node, ...], turns: tuple[int, ...], cells: tuple[Hashable, ...]) -> None:
         """Put down what a node has read, and take it from the readers of what it does not read any more."""
-        if node.nodes.keys() != nodes.keys():
-            for read in node.nodes.keys() - nodes.keys():
-                read.readers.discard(node)
-            for read in nodes.keys() - node.nodes.keys():
-                read.readers.add(node)
+        if node.nodes != nodes:
+            before, after = set(node.nodes), set(nodes)
+            for read in before - after:
+                read.readers = _without(read.readers, node)
+            for read in after - before:
+                read.readers = _with(read.readers, node)
+            node.nodes = nodes
+        node.turns = turns
         if node.cells != cells:
-            for cell in node.cells - cells:
-                readers = self._readers[cell]
-                readers.discard(node)
-                if not readers:
+            old, new = set(node.cells), set(cells)
+            for cell in old - new:
+                left = _without(self._readers[cell], node)
+                if left is None:
                     del self._readers[cell]
-            for cell in cells - node.cells:
-                self._readers.setdefault(cell, set()).add(node)
+                else:
+                    self._readers[cell] = left
+            for cell in new - old:
+                self._readers[cell] = _with(self._readers.get(cell), node)
             node.cells = cells
-        node.nodes = nodes
 
     def _mark(self, node: Node) -> None:
         """Make a node stale, and what stands on it suspect."""
@@ -204,7 +231,7 @@ class Memo:
         was, node.state = node.state, STALE
         waiting = [node] if was == CLEAN else []
         while waiting:
-            for reader in waiting.pop().readers:
+            for reader in _each(waiting.pop().readers):
                 if reader.state == CLEAN:
                     self._save(reader)
                     reader.state = SUSPECT
@@ -212,16 +239,16 @@ class Memo:
 
     def _save(self, node: Node) -> None:
         if self._log is not None and node not in self._log:
-            self._log[node] = (node.state, node.value, node.turn, node.nodes, node.cells)
+            self._log[node] = (node.state, node.value, node.turn, node.nodes, node.turns, node.cells)
 
     def _drop(self, node: Node) -> None:
         """Forget a node; what stands on it is worked out again when it is asked for."""
         table = self.tables.get(node.name, {})
         if table.get(node.key) is node:
             del table[node.key]
-        for reader in node.readers:
+        for reader in _each(node.readers):
             self._mark(reader)
-        self._wire(node, {}, set())
+        self._wire(node, (), (), ())
         node.state, node.turn = STALE, -1
 
     def _sweep(self) -> None:
@@ -238,7 +265,12 @@ def derived(function: Callable[Concatenate[Project, P], T]) -> Callable[Concaten
     Notes:
         The key is given by position. Values are compared by `==`.
     """
-    return _kept(function, 0)
+    return _kept(_name_of(function), function, 0)
+
+
+def derived_as(name: str, function: Callable[Concatenate[Project, P], T]) -> Callable[Concatenate[Project, P], T]:
+    """Keep values as `derived` does, under a name: for functions that are made by functions."""
+    return _kept(name, function, 0)
 
 
 def derived_few(
@@ -247,14 +279,16 @@ def derived_few(
     """Keep values as `derived` does, but of so many keys only, the oldest dropped first: for large values."""
 
     def decorate(function: Callable[Concatenate[Project, P], T]) -> Callable[Concatenate[Project, P], T]:
-        return _kept(function, keep)
+        return _kept(_name_of(function), function, keep)
 
     return decorate
 
 
-def _kept(function: Callable[Concatenate[Project, P], T], keep: int) -> Callable[Concatenate[Project, P], T]:
-    name = f"{function.__module__}.{function.__qualname__}"
+def _name_of(function: Callable[..., Any]) -> str:
+    return f"{function.__module__}.{function.__qualname__}"
 
+
+def _kept(name: str, function: Callable[Concatenate[Project, P], T], keep: int) -> Callable[Concatenate[Project, P], T]:
     @wraps(function)
     def ask(project: Project, *key: Any) -> Any:
         memo = project.memo

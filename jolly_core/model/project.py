@@ -93,7 +93,11 @@ _stamps = itertools.count(1)
 INDEXED: dict[str, tuple[tuple[str, Callable[[Any], str]], ...]] = {
     "symbol": (("symbols_of_device", attrgetter("device_id")),),
     "wire": (("numbered_wires", attrgetter("number")),),
-    "device": (("devices_tagged", tag_key), ("devices_of_part", attrgetter("part_id"))),
+    "device": (
+        ("devices_tagged", tag_key),
+        ("devices_lettered", attrgetter("letters")),
+        ("devices_of_part", attrgetter("part_id")),
+    ),
     "continuation": (("continuations_named", attrgetter("name")),),
     "strip_item": (("items_of_strip", attrgetter("strip_id")),),
     "title_cell": (("cells_of_block", attrgetter("block_id")),),
@@ -160,6 +164,7 @@ class Project:
         self.numbered_wires, self.items_of_strip = self._indexed("numbered_wires", "items_of_strip")
         self.points_of_card, self.cells_of_block = self._indexed("points_of_card", "cells_of_block")
         self.attached, self.add_ons_of = self._indexed("attached", "add_ons_of")
+        (self.devices_lettered,) = self._indexed("devices_lettered")
         self.stamp = next(_stamps)
         # What other packages remember under their own key to be faster the next time; it is not read for any result.
         self.kept: dict[str, Any] = {}

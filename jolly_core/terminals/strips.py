@@ -75,6 +75,7 @@ def is_strip(project: Project, device: Device) -> bool:
     return any(definition(s.definition).unit == "terminal" for s in project.units_of(device.id))
 
 
+@derived
 def strips(project: Project) -> list[Device]:
     """Return the terminal strips of the project, by tag."""
     kind = part_class("terminal")
@@ -84,8 +85,9 @@ def strips(project: Project) -> list[Device]:
         | {r.letters for r in project.tag_rules.values() if r.letters and r.part_class == kind.key}
     )
     # By the letters first: there are many devices in a large project, and few of them are strips.
-    found = [d for d in project.devices.values() if d.letters in letters and is_strip(project, d)]
-    return sorted(found, key=lambda d: full_tag(project, d))
+    ids = [id for name in letters for id in project.devices_lettered.get(name)]
+    found = [d for d in map(project.devices.__getitem__, ids) if is_strip(project, d)]
+    return sorted(found, key=lambda d: (full_tag(project, d), d.id))
 
 
 def item_records(project: Project, strip_id: str) -> list[StripItem]:
@@ -131,11 +133,10 @@ def _row(project: Project, strip_id: str, record: StripItem) -> StripRow:
         kind_drawn(symbols[0].definition) if symbols else FEED_THROUGH,
         part,
     )
-    at = conductors_at(project)
     cores = cored(project)
     for symbol in symbols:
         for index in range(len(definition(symbol.definition).pins)):
-            for c in at.get((symbol.id, index), ()):
+            for c in conductors_at(project, (symbol.id, index)):
                 far = c.other((symbol.id, index))
                 cable_id, core = cores.get(c.key, ("", None))
                 cable = full_tag(project, project.devices[cable_id]) if cable_id else ""

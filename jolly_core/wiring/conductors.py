@@ -7,10 +7,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Project, WireType, derived
+from jolly_core.model import Project, WireType, derived, merged
 
 from .connections import Connection, way_of
-from .nets import Group, PinKey, all_nets, nets_of_sheet, sheet_groups
+from .nets import Group, GroupKey, PinKey, nets_of_sheet, sheet_groups
 from .numbers import wire_numbers
 from .orders import ordered
 
@@ -74,20 +74,37 @@ def conductors_of_net(project: Project, net: list[Group]) -> list[Conductor]:
 
 def conductors_of_sheet(project: Project, sheet_id: str) -> list[Conductor]:
     """Return the conductors of the nets that touch a sheet."""
-    return [c for net in nets_of_sheet(project, sheet_id) for c in conductors_of_net(project, net)]
+    own: dict[GroupKey, list[Conductor]] = {}
+    for c in conductors_from(project, sheet_id).values():
+        own.setdefault(c.net[0].key, []).append(c)
+    nets = nets_of_sheet(project, sheet_id)
+    return [
+        c
+        for net in nets
+        for c in (own.get(net[0].key, ()) if net[0].sheet_id == sheet_id else conductors_of_net(project, net))
+    ]
 
 
 @derived
-def all_conductors(project: Project) -> dict[str, Conductor]:
-    """Return every conductor of the project by its key, in reading order of nets; kept until the next change."""
-    return {c.key: c for net in all_nets(project) for c in conductors_of_net(project, net)}
+def conductors_from(project: Project, sheet_id: str) -> dict[str, Conductor]:
+    """Return the conductors of the nets that begin on a sheet, by their keys, in reading order of nets."""
+    nets = [net for net in nets_of_sheet(project, sheet_id) if net[0].sheet_id == sheet_id]
+    return {c.key: c for net in nets for c in conductors_of_net(project, net)}
+
+
+all_conductors = merged(conductors_from)
+
+
+def conductors_at(project: Project, pin: PinKey) -> list[Conductor]:
+    """Return the conductors at a pin in the order they are joined."""
+    return _at(project, project.symbols[pin[0]].sheet_id).get(pin, [])
 
 
 @derived
-def conductors_at(project: Project) -> dict[PinKey, list[Conductor]]:
-    """Return the conductors at each pin that has any."""
+def _at(project: Project, sheet_id: str) -> dict[PinKey, list[Conductor]]:
+    """Return the conductors at each pin that has any, of the nets that touch a sheet."""
     at: dict[PinKey, list[Conductor]] = {}
-    for c in all_conductors(project).values():
+    for c in conductors_of_sheet(project, sheet_id):
         at.setdefault(c.start, []).append(c)
         at.setdefault(c.end, []).append(c)
     return at

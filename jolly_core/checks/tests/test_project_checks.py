@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from jolly_core.checks import CHECKS, PROJECT_CHECKS, project_check, project_snags
+from jolly_core.checks import BUILT_CHECKS, CHECKS, PROJECT_CHECKS, project_check, project_snags
 from jolly_core.testing import Workbench
 
 
@@ -15,8 +15,6 @@ class Registry(TestCase):
         wanted = {
             "cable-capacity",
             "cable-cores",
-            "field-wire",
-            "jumps-wall",
             "equal-tags-beside",
             "number-twice-by-rules",
             "terminal-number-twice",
@@ -37,6 +35,8 @@ class Registry(TestCase):
             "harness",
         }
         self.assertEqual(set(PROJECT_CHECKS), wanted)
+        self.assertEqual(set(BUILT_CHECKS), {"field-wire", "jumps-wall"})
+        self.assertFalse(set(BUILT_CHECKS) & (set(CHECKS) | set(PROJECT_CHECKS)))
 
     def test_a_second_claim_to_a_code_is_refused(self) -> None:
         for taken in ("layout", "no-part"):

@@ -30,10 +30,9 @@ class Demo(TestCase):
         self.assertEqual(seen, set(all_conductors(self.project)))
 
     def test_each_conductor_is_at_both_its_pins(self) -> None:
-        at = conductors_at(self.project)
         for c in all_conductors(self.project).values():
-            self.assertIn(c, at[c.start])
-            self.assertIn(c, at[c.end])
+            self.assertIn(c, conductors_at(self.project, c.start))
+            self.assertIn(c, conductors_at(self.project, c.end))
             self.assertEqual((c.other(c.start), c.other(c.end)), (c.end, c.start))
 
     def test_the_way_begins_with_the_wire_it_leaves_by_and_is_as_long_as_it_says(self) -> None:
