@@ -31,7 +31,7 @@ def number_twice(project: Project, sheet_id: str) -> Iterator[Snag]:
     numbers = wire_numbers(project, sheet_id)
     first: dict[str, Group] = {}
     for potential in nets_of_sheet(project, sheet_id, potential=True):
-        shown = {numbers[g.index]: g for g in potential if g.sheet_id == sheet_id and g.index in numbers}
+        shown = {numbers[g.point]: g for g in potential if g.sheet_id == sheet_id and g.point in numbers}
         own = {id for g in potential for id in g.wires} if any(map(project.numbered_wires.has, shown)) else set()
         for number, here in shown.items():
             elsewhere = [i for i in project.numbered_wires.get(number) if i not in own]

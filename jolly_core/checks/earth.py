@@ -10,7 +10,7 @@ import re
 from collections.abc import Iterator
 
 from jolly_core.cables import cable_cores
-from jolly_core.circuits import Potential, links_of, potential_of, potentials_on
+from jolly_core.circuits import links_of, potential_of, potentials_on
 from jolly_core.drawing import pin_points
 from jolly_core.library import definition
 from jolly_core.model import Project
@@ -23,22 +23,11 @@ _EARTH_PIN = re.compile(r"^(PE|GND|⏚|⏛|PE\d+|GNYE)$", re.IGNORECASE)
 _FREE_UNITS = ("terminal", "earth", "cavity", "block", "pins")
 
 
-def categories(project: Project, potential: Potential) -> dict[str, tuple[str, str]]:
-    """Return the categories of a potential's wires, "external" left out, each with a wire and its sheet."""
-    found: dict[str, tuple[str, str]] = {}
-    for group in potential.groups:
-        for id in group.wires:
-            wire_type = project.wire_types.get(project.wires[id].type_id)
-            if wire_type is not None and wire_type.category != "external" and not wire_type.outside:
-                found.setdefault(wire_type.category, (id, group.sheet_id))
-    return found
-
-
 @check("protective-joined", "A protective conductor joined with a live one.")
 def protective_joined(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each potential of a sheet with wires of a protective and another category, here or elsewhere."""
     for potential in potentials_on(project, sheet_id):
-        kinds = categories(project, potential)
+        kinds = potential.categories
         if "pe" not in kinds or len(kinds) == 1:
             continue
         here = next(g for g in potential.groups if g.sheet_id == sheet_id)
@@ -64,7 +53,7 @@ def protective_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
         for pin, (x, y) in enumerate(pin_points(symbol)):
             if (symbol.id, pin) not in of_pin:
                 continue
-            kinds = categories(project, potential_of(project, (symbol.id, pin)))
+            kinds = potential_of(project, (symbol.id, pin)).categories
             name = names[pin] if pin < len(names) else ""
             message = ""
             if unit == "earth" or _EARTH_PIN.match(name):
@@ -88,7 +77,7 @@ def protective_switched(project: Project, sheet_id: str) -> Iterator[Snag]:
     sheet = project.sheets[sheet_id]
     for symbol in project.symbols_on(sheet_id):
         for link in links_of(project, symbol):
-            if any("pe" in categories(project, potential_of(project, p)) for p in (link.start, link.end)):
+            if any("pe" in potential_of(project, p).categories for p in (link.start, link.end)):
                 x, y = pin_points(symbol)[link.start[1]]
                 who = called_on(project, symbol, sheet)
                 message = f"{who} is in a protective conductor, which is never switched or fused."
@@ -105,7 +94,7 @@ def earth_terminals(project: Project, sheet_id: str) -> Iterator[Snag]:
         shape = definition(symbol.definition)
         if shape.unit != "terminal" or not shape.carries:
             continue
-        kinds = categories(project, potential_of(project, (symbol.id, 0)))
+        kinds = potential_of(project, (symbol.id, 0)).categories
         who = f"{called_on(project, symbol, sheet)}:{pins_of(project, symbol)[0]}"
         live = sorted(k for k in kinds if k != "pe")
         act = None
@@ -141,7 +130,7 @@ def cables_without_protective(project: Project) -> Iterator[Snag]:
         kinds: set[str] = set()
         for row in cable_cores(project, device.id):
             if row.conductor is not None:
-                kinds |= set(categories(project, potential_of(project, row.conductor.start)))
+                kinds |= set(potential_of(project, row.conductor.start).categories)
         if "power" in kinds and "pe" not in kinds:
             message = (
                 f"{full_tag(project, device)} leads power, but has no protective conductor. Draw a PE through its band."

@@ -237,9 +237,9 @@ def rails_unfed(project: Project, sheet_id: str) -> Iterator[Snag]:
         left, right = rails_at(sheet, w.x1)
         if w.x1 != w.x2 or w.x1 not in (left, right) or w.y2 - w.y1 < sheet.line_spacing:
             continue
-        group = sheet_groups(project, sheet_id).groups[of_wire[w.id]]
+        group = sheet_groups(project, sheet_id).by_point[of_wire[w.id]]
         word = "left" if w.x1 == left else "right"
-        if word not in unfed and group.pins and not _is_fed(project, (sheet_id, group.index)):
+        if word not in unfed and group.pins and not _is_fed(project, group.key):
             unfed[word] = (w.id, w.x1, w.y1)
     if unfed:
         rails = f"The {' and the '.join(sorted(unfed))} rail {'are' if len(unfed) > 1 else 'is'}"

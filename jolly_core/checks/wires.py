@@ -46,7 +46,7 @@ def _other_side_wired(found: SheetGroups, symbol_id: str, pin: int, key: str) ->
     """Return whether the pin is one side of a terminal whose other side is wired: a cable may still come there."""
     for a, b in definition(key).carries:
         if pin in (a, b):
-            other = found.groups[found.of_pin[symbol_id, b if pin == a else a]]
+            other = found.by_point[found.of_pin[symbol_id, b if pin == a else a]]
             return bool(other.wires or other.continuations or len(other.pins) > 1)
     return False
 

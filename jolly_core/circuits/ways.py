@@ -10,13 +10,14 @@ from __future__ import annotations
 
 from collections import deque
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from functools import lru_cache
 
 from jolly_core.drawing import switching_pairs
 from jolly_core.library import base_of, definition
 from jolly_core.model import Project, Symbol, derived
 from jolly_core.tagging import device_at, pin_name, tag_on
-from jolly_core.wiring import Group, GroupKey, PinKey, net_of, sheet_groups
+from jolly_core.wiring import Group, GroupKey, PinKey, group_at, group_of, net_of, sheet_groups
 
 from .labels import Label, labels_of
 
@@ -29,11 +30,19 @@ DRIVEN = "driven"
 
 @dataclass(slots=True)
 class Potential:
-    """A potential, with its labels by word."""
+    """A potential.
+
+    Attributes:
+        labels: what fixes it, by word.
+        categories: those of its wires, "external" and types laid outside left out, each with a wire and its sheet.
+        at_motor: whether a motor hangs on it.
+    """
 
     key: GroupKey
     groups: list[Group]
     labels: dict[str, Label]
+    categories: dict[str, tuple[str, str]]
+    at_motor: bool
 
     @property
     def label(self) -> Label | None:
@@ -70,34 +79,45 @@ class Way:
     """A way from one potential to another through links, the potentials one more than the links."""
 
     links: tuple[Link, ...]
-    through: tuple[GroupKey, ...] = field(compare=False)
+    through: tuple[GroupKey, ...]
 
 
 def potential_at(project: Project, key: GroupKey) -> Potential:
     """Return the potential of a group."""
-    first = _first_of(project, *key)
-    return _potential(project, *first) if first != key else _potential(project, *key)
+    group = group_at(project, *key)
+    if not group.continuations and not group.carried and not project.bridges:
+        return _potential(project, *key)
+    return _potential(project, *_first_of(project, *key))
 
 
 @derived
-def _first_of(project: Project, sheet_id: str, index: int) -> GroupKey:
+def _first_of(project: Project, sheet_id: str, point: int) -> GroupKey:
     """Return the first group of a group's potential."""
-    group = sheet_groups(project, sheet_id).groups[index]
-    alone = not group.continuations and not group.carried and not project.bridges
-    return group.key if alone else net_of(project, group.key, potential=True)[0].key
+    return net_of(project, (sheet_id, point), potential=True)[0].key
 
 
 @derived
-def _potential(project: Project, sheet_id: str, index: int) -> Potential:
+def _potential(project: Project, sheet_id: str, point: int) -> Potential:
     """Return the potential whose first group this is."""
-    groups = net_of(project, (sheet_id, index), potential=True)
-    return Potential(groups[0].key, groups, labels_of(project, groups))
+    groups = net_of(project, (sheet_id, point), potential=True)
+    symbols = {project.symbols[id].definition for g in groups for id, _ in g.pins}
+    at_motor = any(definition(key).unit == "motor" for key in symbols)
+    return Potential(groups[0].key, groups, labels_of(project, groups), _categories(project, groups), at_motor)
+
+
+def _categories(project: Project, groups: list[Group]) -> dict[str, tuple[str, str]]:
+    found: dict[str, tuple[str, str]] = {}
+    for group in groups:
+        for id in group.wires:
+            wire_type = project.wire_types.get(project.wires[id].type_id)
+            if wire_type is not None and wire_type.category != "external" and not wire_type.outside:
+                found.setdefault(wire_type.category, (id, group.sheet_id))
+    return found
 
 
 def potential_of(project: Project, pin: PinKey) -> Potential:
     """Return the potential of a pin."""
-    sheet_id = project.symbols[pin[0]].sheet_id
-    return potential_at(project, (sheet_id, sheet_groups(project, sheet_id).of_pin[pin]))
+    return potential_at(project, group_of(project, pin))
 
 
 def potentials_on(project: Project, sheet_id: str) -> list[Potential]:
@@ -106,44 +126,44 @@ def potentials_on(project: Project, sheet_id: str) -> list[Potential]:
     return list({p.key: p for g in groups for p in (potential_at(project, g.key),)}.values())
 
 
+@lru_cache(maxsize=4096)
+def _pairs(key: str, poles: int) -> tuple[tuple[int, int, str], ...]:
+    """Return the pins that each link of a symbol joins, and its sort."""
+    shape = definition(key)
+    if shape.unit == "co":
+        pairs = [(0, 1, "no"), (0, 2, "nc")]
+    elif shape.unit in _NO + _NC:
+        pairs = [(0, 1, "no" if shape.unit in _NO else "nc")]
+    elif shape.unit in _ALWAYS:
+        driven = shape.unit == "pole" and base_of(shape.part_class) == "contactor"
+        pairs = [(a, b, DRIVEN if driven else "always") for a, b in switching_pairs(shape)]
+    else:
+        pairs = []
+    size = len(shape.pins)
+    return tuple((size * pole + a, size * pole + b, sort) for pole in range(poles) for a, b, sort in pairs)
+
+
 def links_of(project: Project, symbol: Symbol) -> list[Link]:
     """Return the links a symbol is, pole by pole; none for loads, sources and what carries always."""
-    shape = definition(symbol.definition)
-    size = len(shape.pins)
-    found: list[Link] = []
-    for pole in range(len(symbol.units)):
-        first = pole * size
-        if shape.unit == "co":
-            pairs = [(0, 1, "no"), (0, 2, "nc")]
-        elif shape.unit in _NO + _NC:
-            pairs = [(0, 1, "no" if shape.unit in _NO else "nc")]
-        elif shape.unit in _ALWAYS:
-            driven = shape.unit == "pole" and base_of(shape.part_class) == "contactor"
-            pairs = [(a, b, DRIVEN if driven else "always") for a, b in switching_pairs(shape)]
-        else:
-            return []
-        found += [
-            Link((symbol.id, first + a), (symbol.id, first + b), symbol.device_id or symbol.id, s) for a, b, s in pairs
-        ]
-    return found
+    id, owner = symbol.id, symbol.device_id or symbol.id
+    return [Link((id, a), (id, b), owner, sort) for a, b, sort in _pairs(symbol.definition, len(symbol.units))]
 
 
 def links_at(project: Project, potential: Potential) -> list[tuple[Link, Potential]]:
     """Return the links that leave a potential, with what each leads to."""
+    return [(link, potential_at(project, key)) for link, key in _links_at(project, *potential.key)]
+
+
+@derived
+def _links_at(project: Project, sheet_id: str, point: int) -> list[tuple[Link, GroupKey]]:
     found = []
-    for pin in potential.pins:
-        symbol = project.symbols[pin[0]]
-        for link in links_of(project, symbol):
+    for pin in potential_at(project, (sheet_id, point)).pins:
+        for link in links_of(project, project.symbols[pin[0]]):
             if link.start == pin:
-                found.append((link, potential_of(project, link.end)))
+                found.append((link, potential_of(project, link.end).key))
             elif link.end == pin:
-                found.append((link.turned(), potential_of(project, link.start)))
+                found.append((link.turned(), potential_of(project, link.start).key))
     return found
-
-
-def _reverses(project: Project, potential: Potential) -> bool:
-    """Return whether a motor hangs on a potential: two contacts there may turn it one way and the other."""
-    return any(definition(project.symbols[id].definition).unit == "motor" for id, _ in potential.pins)
 
 
 @dataclass(slots=True)
@@ -200,7 +220,7 @@ def ways_from(
             found.setdefault(label.word, (label, way))
             continue
         last = way.links[-1] if way.links else None
-        reverses = last is not None and last.sort != "always" and _reverses(project, here)
+        reverses = last is not None and last.sort != "always" and here.at_motor
         for link, there in within.links.get(here.key, []) if within else links_at(project, here):
             if there.key in way.through or (
                 reverses and last is not None and link.sort != "always" and link.device_id != last.device_id
@@ -221,7 +241,12 @@ def ways_from(
 
 def reached(project: Project, pin: PinKey) -> dict[str, tuple[Label, Way]]:
     """Return the labels a pin is on or can be switched to, each with the way; that of its own potential alone."""
-    potential = potential_of(project, pin)
+    return _reached(project, *pin)
+
+
+@derived
+def _reached(project: Project, symbol_id: str, index: int) -> dict[str, tuple[Label, Way]]:
+    potential = potential_of(project, (symbol_id, index))
     if potential.label is not None:
         return {potential.label.word: (potential.label, Way((), (potential.key,)))}
     return ways_from(project, potential)

@@ -143,8 +143,8 @@ def fix_numbers(work: Work, payload: FixNumbers) -> str:
                 if not group.wires or (chosen and not chosen & set(group.wires)):
                     continue
                 held = [id for id in group.wires if project.wires[id].number]
-                if payload.fixed and not held and numbers.get(group.index):
-                    wanted[min(group.wires)] = numbers[group.index]
+                if payload.fixed and not held and numbers.get(group.point):
+                    wanted[min(group.wires)] = numbers[group.point]
                 elif not payload.fixed:
                     wanted.update((id, "") for id in held)
         for id, number in sorted(wanted.items()):
@@ -282,5 +282,5 @@ class _listed:
             (s.id, index): number
             for s in project.sheets_in_order()
             for index, number in wire_numbers(project, s.id).items()
-            if sheet_groups(project, s.id).groups[index].wires
+            if sheet_groups(project, s.id).by_point[index].wires
         }

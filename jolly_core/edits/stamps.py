@@ -320,9 +320,9 @@ def _lanes(project: Project, sheet_id: str, body: StampBody, start: tuple[int, i
 def _name_of(project: Project, wire: Wire) -> str:
     """Return the name a bus conductor's continuation has already, or one of its type and number."""
     groups = sheet_groups(project, wire.sheet_id)
-    group = groups.groups[groups.of_wire[wire.id]]
+    group = groups.by_point[groups.of_wire[wire.id]]
     for id in group.continuations:
         return project.continuations[id].name
-    number = wire_numbers(project, wire.sheet_id).get(group.index, "")
+    number = wire_numbers(project, wire.sheet_id).get(group.point, "")
     wire_type = project.wire_types.get(wire.type_id)
     return " ".join(t for t in (wire_type.name if wire_type else "", number) if t) or "bus"

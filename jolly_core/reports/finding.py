@@ -145,7 +145,7 @@ def _wires(project: Project, tokens: list[str], most: int) -> list[Found]:
     likely = [(max(_may_have(s, typed), own), -n, s) for n, s in enumerate(project.sheets_in_order())]
     likely.sort(key=lambda x: x[:2], reverse=True)
     for _, _, sheet in [x for x in likely if x[0]][: MOST_WITH_RULES if own else MOST_SHEETS]:
-        groups = sheet_groups(project, sheet.id).groups
+        groups = sheet_groups(project, sheet.id).by_point
         for index, number in sorted(wire_numbers(project, sheet.id).items(), key=lambda n: n[1]):
             if number.lower().startswith(typed) and groups[index].wires:
                 found.setdefault(number, Found("wire", number, sheet.id, min(groups[index].wires)))

@@ -107,18 +107,25 @@ def settle(
         room: what `fits` depends on.
     """
     ordered = sorted(movables, key=lambda m: RANKS[m.rank])
-    changed = _changed(ordered, taken, memory, room)
+    changes = _changed(ordered, taken, memory, room)
+    changed = changes or []
+    reach = around(changed) if changed else (0.0, 0.0, 0.0, 0.0)
     crowd: Crowd | None = None
     found: dict[Key, Found] = {}
     for movable in ordered:
-        known = memory.found.get(movable.key) if changed is not None else None
+        known = memory.found.get(movable.key) if changes is not None else None
         same = known is not None and known.own == movable.box and known.usual == movable.usual
-        if known is None or not same or any(meet(known.looked_at, box) for box in changed or ()):
+        if (
+            known is None
+            or not same
+            or (meet(known.looked_at, reach) and any(meet(known.looked_at, b) for b in changed))
+        ):
             if crowd is None:
                 crowd = _crowd(taken, found)
             now = _place(crowd, movable, fits)
-            if changed is not None and (known is None or known.box != now.box):
+            if changes is not None and (known is None or known.box != now.box):
                 changed += [now.box, *([known.box] if known is not None else [])]
+                reach = around([reach, *changed[-2:]] if len(changed) > 2 else changed)
         else:
             now = known
         found[movable.key] = now

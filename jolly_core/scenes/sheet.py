@@ -50,17 +50,17 @@ def _scene(project: Project, sheet: Sheet) -> Scene:
         cx, cy = x * GRID_MM, y * GRID_MM
         add(Item(f"dot:{x},{y}", "dot", [["dot", cx, cy, DOT_MM]], (cx - 1, cy - 1, cx + 1, cy + 1)))
     for group in groups.groups:
-        number = numbers.get(group.index)
+        number = numbers.get(group.point)
         if number and group.wires:
             wires = [project.wires[i] for i in group.wires]
             for item in _number_items(project, number, wires, group):
                 add(item)
                 strokes[item.id] = _strokes(wires, item.prims[0][7])
-    for symbol in project.symbols_on(sheet_id):
-        add(symbol_item(project, symbol, sheet))
+    for id in project.on_sheet["symbol"].get(sheet_id):
+        add(symbol_item(project, id))
     for mark in project.continuations_on(sheet_id):
         index = groups.of_continuation[mark.id]
-        shown = any(_number_place(project, project.wires[i]) != "hidden" for i in groups.groups[index].wires)
+        shown = any(_number_place(project, project.wires[i]) != "hidden" for i in groups.by_point[index].wires)
         add(continuation_item(project, sheet, mark, numbers.get(index, ""), shown))
     for id in project.on_sheet["band"].get(sheet_id):
         add(band_item(project, project.bands[id]))
@@ -105,12 +105,12 @@ def _number_items(project: Project, number: str, wires: list[Wire], group: Group
     found: list[Item] = []
     shown = [w for w in wires if places[w.id] == "middle"]
     if shown:
-        found.append(_number_item(number, shown, group.index))
+        found.append(_number_item(number, shown, group.point))
     ends = {p for pin in group.pins for p in [sheet_groups(project, group.sheet_id).points[pin]]}
     for w in wires:
         if places[w.id] == "ends":
             found += [
-                _end_item(number, w, point, group.index)
+                _end_item(number, w, point, group.point)
                 for point in ((w.x1, w.y1), (w.x2, w.y2))
                 if point in ends and w.x2 - w.x1 + w.y2 - w.y1 >= ROOM_STEPS
             ]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from jolly_core.drawing import ADVANCE, GRID_MM, extent_of, lies_upright, pin_points, turned
 from jolly_core.library import definition, is_block, is_drawn
-from jolly_core.model import Project, Sheet, Symbol
+from jolly_core.model import Project, Symbol, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
 from jolly_core.tagging import closed_in, lead_of, lead_reference, pins_of, tag_on
 
@@ -19,12 +19,15 @@ ADDRESS_MM = 3.0
 ADDRESS_STEPS = 4.6  # from the pin of a channel to the middle of its box
 
 
-def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
-    """Return the item of a symbol.
+@derived
+def symbol_item(project: Project, symbol_id: str) -> Item:
+    """Return the item of a symbol on its sheet.
 
     A symbol whose wires run across has its tag above and its text below; one whose wires run down has both on its
     left. Only the lead shows the device's text; a follower shows where its lead is.
     """
+    symbol = project.symbols[symbol_id]
+    sheet = project.sheets[symbol.sheet_id]
     device = project.devices.get(symbol.device_id)
     standard = project.settings.standard
     unit = definition(symbol.definition).unit
@@ -43,12 +46,6 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     if device and unit in TYPES_OF_UNITS:
         address, words = _channel(project, device.id, TYPES_OF_UNITS[unit], symbol.units[0])
     target = lead.id if lead is not None else ""
-    # All that the picture depends on; while it is the same, the item of the last time is given again.
-    inputs = (tag, words, reference, names, target, standard, address)
-    kept: dict[str, tuple[Symbol, tuple[object, ...], Item]] = project.kept.setdefault("symbol-items", {})
-    known = kept.get(symbol.id)
-    if known is not None and known[0] is symbol and known[1] == inputs:
-        return known[2]
     left, top, right, bottom = (v * GRID_MM for v in extent_of(symbol, standard))
     art = [symbol.x * GRID_MM, symbol.y * GRID_MM, symbol.rotation, symbol.mirror, len(symbol.units)]
     block = is_block(symbol.definition)
@@ -82,9 +79,7 @@ def symbol_item(project: Project, symbol: Symbol, sheet: Sheet) -> Item:
     }
     if is_drawn(symbol.definition):
         facts["art"] = art_of(symbol.definition, len(symbol.units), standard)
-    item = Item(symbol.id, "symbol", prims, box, facts)
-    kept[symbol.id] = (symbol, inputs, item)
-    return item
+    return Item(symbol.id, "symbol", prims, box, facts)
 
 
 def _block(symbol: Symbol) -> list[Prim]:

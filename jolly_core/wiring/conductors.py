@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from jolly_core.model import Project, WireType, derived, merged
 
 from .connections import Connection, way_of
-from .nets import Group, GroupKey, PinKey, nets_of_sheet, sheet_groups
+from .nets import Group, GroupKey, PinKey, group_of, nets_of_sheet
 from .numbers import wire_numbers
 from .orders import ordered
 
@@ -66,7 +66,7 @@ def conductors_of_net(project: Project, net: list[Group]) -> list[Conductor]:
     found = []
     for c in ordered(project, net):
         sheet_id = project.symbols[c.start[0]].sheet_id
-        number = wire_numbers(project, sheet_id).get(sheet_groups(project, sheet_id).of_pin[c.start], "")
+        number = wire_numbers(project, sheet_id).get(group_of(project, c.start)[1], "")
         wire = project.wires.get(c.wire_id)
         found.append(Conductor(c.start, c.end, number, wire.type_id if wire else "", c.wire_id, sheet_id, c.steps, net))
     return found

@@ -16,7 +16,7 @@ from dataclasses import dataclass, replace
 from jolly_core.drawing import Point, is_protective
 from jolly_core.model import Project
 
-from .nets import Group, PinKey, sheet_groups
+from .nets import Group, PinKey, point_of, sheet_groups
 from .places import Site, gates_missing, site_of, spread
 
 SHEET_CHANGE_STEPS = 1000
@@ -71,9 +71,8 @@ def connections(
     """
     points: dict[PinKey, Node] = {}
     for group in net:
-        located = sheet_groups(project, group.sheet_id).points
         for pin in group.pins:
-            points[pin] = (group.sheet_id, *located[pin])
+            points[pin] = (group.sheet_id, *point_of(project, pin))
     if len(points) < 2:
         return []
     return _Wiring(project, net, points, room or {}, shortest).wired(list(given))
@@ -283,7 +282,7 @@ def way_of(project: Project, net: list[Group], connection: Connection) -> list[s
     ends = []
     for pin in (connection.start, connection.end):
         sheet_id = project.symbols[pin[0]].sheet_id
-        ends.append((sheet_id, *sheet_groups(project, sheet_id).points[pin]))
+        ends.append((sheet_id, *point_of(project, pin)))
     before: dict[Node, tuple[Node, str]] = {}
     seen: set[Node] = set()
     queue: list[tuple[int, Node, Node | None, str]] = [(0, ends[0], None, "")]

@@ -12,10 +12,10 @@ import gc
 from dataclasses import dataclass
 from typing import Any, cast
 
-from jolly_core.drawing import MASK, SHIFT, Point, carried_pins, parents, pin_numbers
+from jolly_core.drawing import MASK, SHIFT, Point, carried_pins, parents, pin_numbers, pin_points
 from jolly_core.model import Project, derived
 
-GroupKey = tuple[str, int]  # sheet id and index of the group on it
+GroupKey = tuple[str, int]  # sheet id and number of the group's first point, so that it outlives changes elsewhere
 PinKey = tuple[str, int]  # symbol id and index of the pin
 
 
@@ -30,7 +30,6 @@ class Group:
     """
 
     sheet_id: str
-    index: int
     point: int
     pins: list[PinKey]
     wires: list[str]
@@ -40,7 +39,7 @@ class Group:
     @property
     def key(self) -> GroupKey:
         """The group's name within the project."""
-        return self.sheet_id, self.index
+        return self.sheet_id, self.point
 
     @property
     def first(self) -> tuple[int, int]:
@@ -50,7 +49,7 @@ class Group:
 
 @dataclass(slots=True)
 class SheetGroups:
-    """All groups of a sheet, and the index of each mark's; ways to them from wires and pins are made when asked for."""
+    """All groups of a sheet by their first points; ways to them from wires and pins are made when asked for."""
 
     groups: list[Group]
     of_continuation: dict[str, int]
@@ -58,19 +57,27 @@ class SheetGroups:
     _of_wire: dict[str, int] | None = None
     _of_pin: dict[PinKey, int] | None = None
     _points: dict[PinKey, Point] | None = None
+    _by_point: dict[int, Group] | None = None
+
+    @property
+    def by_point(self) -> dict[int, Group]:
+        """The groups by the numbers of their first points."""
+        if self._by_point is None:
+            self._by_point = {g.point: g for g in self.groups}
+        return self._by_point
 
     @property
     def of_wire(self) -> dict[str, int]:
-        """The index of each wire's group."""
+        """The first point of each wire's group."""
         if self._of_wire is None:
-            self._of_wire = {id: g.index for g in self.groups for id in g.wires}
+            self._of_wire = {id: g.point for g in self.groups for id in g.wires}
         return self._of_wire
 
     @property
     def of_pin(self) -> dict[PinKey, int]:
-        """The index of each pin's group."""
+        """The first point of each pin's group."""
         if self._of_pin is None:
-            self._of_pin = {pin: g.index for g in self.groups for pin in g.pins}
+            self._of_pin = {pin: g.point for g in self.groups for pin in g.pins}
         return self._of_pin
 
     @property
@@ -96,7 +103,7 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
     for point in sorted(parent):
         above = parent[point]
         if above == point:
-            group_of[point] = group = Group(sheet_id, len(groups), point, [], [])
+            group_of[point] = group = Group(sheet_id, point, [], [])
             groups.append(group)
         else:
             group_of[point] = group_of[above]
@@ -106,7 +113,7 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
     def group_at(point: int) -> Group:
         group = group_of.get(point)
         if group is None:  # nothing is drawn here: a bare pin or mark is a group of its own
-            group = group_of[point] = Group(sheet_id, len(groups), point, [], [])
+            group = group_of[point] = Group(sheet_id, point, [], [])
             groups.append(group)
         return group
 
@@ -129,14 +136,44 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
     marked: dict[str, int] = {}
     for c in project.continuations_on(sheet_id):
         group = group_at((c.y << SHIFT) + c.x)
-        marked[c.id] = group.index
+        marked[c.id] = group.point
         group.continuations = (*group.continuations, c.id)
     for a, b in carrying:
         one, other = group_of[a], group_of[b]
         if one is not other:
-            one.carried = (*one.carried, other.index)
-            other.carried = (*other.carried, one.index)
+            one.carried = (*one.carried, other.point)
+            other.carried = (*other.carried, one.point)
     return SheetGroups(groups, marked, located)
+
+
+@derived
+def group_at(project: Project, sheet_id: str, point: int) -> Group:
+    """Return a group by its key; what stands on it outlives changes of other groups of its sheet."""
+    return sheet_groups(project, sheet_id).by_point[point]
+
+
+def group_of(project: Project, pin: PinKey) -> GroupKey:
+    """Return the key of the group that a pin is in."""
+    return groups_of(project, pin[0])[pin[1]]
+
+
+@derived
+def groups_of(project: Project, symbol_id: str) -> tuple[GroupKey, ...]:
+    """Return the keys of the groups that a symbol's pins are in, pin by pin."""
+    symbol = project.symbols[symbol_id]
+    of_pin = sheet_groups(project, symbol.sheet_id).of_pin
+    return tuple((symbol.sheet_id, of_pin[symbol_id, pin]) for pin in range(len(pin_points(symbol))))
+
+
+@derived
+def _group_of_mark(project: Project, id: str) -> GroupKey:
+    sheet_id = project.continuations[id].sheet_id
+    return sheet_id, sheet_groups(project, sheet_id).of_continuation[id]
+
+
+def point_of(project: Project, pin: PinKey) -> Point:
+    """Return the grid point of a pin on its sheet."""
+    return pin_points(project.symbols[pin[0]])[pin[1]]
 
 
 def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> list[Group]:
@@ -153,15 +190,14 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
         key = waiting.pop()
         if key in seen:
             continue
-        group = sheet_groups(project, key[0]).groups[key[1]]
+        group = group_at(project, *key)
         seen[key] = group
         if potential:
-            waiting += [(key[0], index) for index in group.carried]
+            waiting += [(key[0], point) for point in group.carried]
             waiting += bridged.get(key, ())
         for id in group.continuations:
             for other in project.continuations_named.get(project.continuations[id].name):
-                sheet_id = project.continuations[other].sheet_id
-                waiting.append((sheet_id, sheet_groups(project, sheet_id).of_continuation[other]))
+                waiting.append(_group_of_mark(project, other))
     if len(seen) == 1:
         return list(seen.values())
     return sorted(seen.values(), key=lambda g: reading_order(project, g))

@@ -9,9 +9,10 @@ asks for them, or where sheets share their lines.
 from __future__ import annotations
 
 from collections import defaultdict
+from dataclasses import dataclass
 
 from jolly_core.drawing import ladder_line
-from jolly_core.model import NumberRule, Project, derived
+from jolly_core.model import Project, derived
 
 from .nets import Group, GroupKey, nets_of_sheet
 from .rules import Pattern, named_parts, pattern_for, reads_otherwise
@@ -19,7 +20,7 @@ from .rules import Pattern, named_parts, pattern_for, reads_otherwise
 
 @derived
 def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
-    """Return the wire number of each numbered group of a sheet, by the group's index.
+    """Return the wire number of each numbered group of a sheet, by the group's first point.
 
     Notes:
         A fixed number anywhere on the potential wins; of several the lowest. Running numbers go top to bottom, then
@@ -30,21 +31,40 @@ def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
         Ladder line 214 with three nets, the second fixed as 77, gives 2141, 77, 2142.
     """
     numbers: dict[int, str] = {}
-    for groups, rule in _parts(project, sheet_id):
-        number = _fixed(project, groups)
+    for part in _parts(project, sheet_id):
+        number = part.fixed
         if number is None:
-            home = groups[0]
-            pattern = pattern_for(project, rule, groups)
-            table = _over_project(project) if pattern.wide else _running(project, home.sheet_id)
+            home = part.groups[0]
+            table = _over_project(project) if part.pattern.wide else _running(project, home.sheet_id)
             number = table.get(home.key, "")
         if number:
-            numbers.update((g.index, number) for g in groups if g.sheet_id == sheet_id and _shows(project, g))
+            numbers.update((g.point, number) for g in part.groups if g.sheet_id == sheet_id and _shows(project, g))
     return numbers
 
 
+@dataclass(slots=True, frozen=True)
+class _Part:
+    """What gets a number of its own: its groups, the fixed number that wins, the rule that names it, its pattern."""
+
+    groups: list[Group]
+    fixed: str | None
+    rule_id: str
+    pattern: Pattern
+    by_line: bool
+
+
 @derived
-def _parts(project: Project, sheet_id: str) -> list[tuple[list[Group], NumberRule]]:
-    return named_parts(project, sheet_id)
+def _parts(project: Project, sheet_id: str) -> list[_Part]:
+    return [
+        _Part(
+            groups,
+            _fixed(project, groups),
+            rule.id,
+            pattern_for(project, rule, groups),
+            any(piece == "line" for piece, _ in rule.pieces),
+        )
+        for groups, rule in named_parts(project, sheet_id)
+    ]
 
 
 def _shows(project: Project, group: Group) -> bool:
@@ -78,15 +98,12 @@ def _homes(project: Project, sheet_id: str, wide: bool) -> list[tuple[Group, Pat
     """Return what is numbered on a sheet in the order it is counted, with its pattern and rule."""
     sheet = project.sheets[sheet_id]
     found = []
-    for groups, rule in _parts(project, sheet_id):
-        home = groups[0]
-        if home.sheet_id == sheet_id and _fixed(project, groups) is None:
-            pattern = pattern_for(project, rule, groups)
-            if pattern.wide == wide:
-                y, x = home.first
-                by_line = sheet.frame == "ladder" and any(piece == "line" for piece, _ in rule.pieces)
-                place = (ladder_line(sheet, x, y), x, y) if by_line else (0, y, x)
-                found.append((place, home, pattern, rule.id))
+    for part in _parts(project, sheet_id):
+        home = part.groups[0]
+        if home.sheet_id == sheet_id and part.fixed is None and part.pattern.wide == wide:
+            y, x = home.first
+            by_line = sheet.frame == "ladder" and part.by_line
+            found.append(((ladder_line(sheet, x, y), x, y) if by_line else (0, y, x), home, part.pattern, part.rule_id))
     return [(home, pattern, rule) for _, home, pattern, rule in sorted(found, key=lambda f: f[0])]
 
 
@@ -126,8 +143,8 @@ def holders_of_numbers(project: Project) -> dict[str, dict[GroupKey, Group]]:
         numbers = wire_numbers(project, sheet.id)
         for potential in nets_of_sheet(project, sheet.id, potential=True):
             for group in potential:
-                if group.sheet_id == sheet.id and group.index in numbers:
-                    found.setdefault(numbers[group.index], {}).setdefault(potential[0].key, group)
+                if group.sheet_id == sheet.id and group.point in numbers:
+                    found.setdefault(numbers[group.point], {}).setdefault(potential[0].key, group)
     return found
 
 

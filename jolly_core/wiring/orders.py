@@ -34,8 +34,8 @@ def ordered(project: Project, net: list[Group]) -> list[Connection]:
 
 
 @derived
-def _ordered(project: Project, sheet_id: str, index: int) -> list[Connection]:
-    net = net_of(project, (sheet_id, index))
+def _ordered(project: Project, sheet_id: str, point: int) -> list[Connection]:
+    net = net_of(project, (sheet_id, point))
     pins = [pin for g in net for pin in g.pins]
     if len(pins) < 3:  # most nets: two pins are joined in one way only
         return connections(project, net)

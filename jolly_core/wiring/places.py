@@ -65,15 +65,15 @@ def place_of(project: Project, device: Device) -> Place:
 
     A door location inside that of a panel is that panel's door.
     """
-    return _place(project, device.id, device.location_id)
-
-
-@derived
-def _place(project: Project, device_id: str, location_id: str) -> Place:
-    for id in project.attached.get(device_id):
+    for id in project.attached.get(device.id):
         placing = project.placings.get(id)
         if placing is not None:
             return placing.enclosure_id, placing.surface
+    return _place_at(project, device.location_id)
+
+
+@derived
+def _place_at(project: Project, location_id: str) -> Place:
     location = project.locations.get(location_id)
     if location is None:
         return "", ""
@@ -178,16 +178,23 @@ def panel_of(project: Project, device: Device) -> str:
     Returns:
         The id of a location, of an enclosure that has none, or "" in the field and while it is unknown.
     """
-    return _panel(project, device.id, device.location_id)
+    if device.location_id in project.locations:
+        return _panel_named(project, device.location_id)
+    placings = (project.placings.get(id) for id in project.attached.get(device.id))
+    return _panel_inside(project, next((p.enclosure_id for p in placings if p is not None), ""))
 
 
 @derived
-def _panel(project: Project, device_id: str, location_id: str) -> str:
+def _panel_named(project: Project, location_id: str) -> str:
     found = _panel_at(project, location_id)
-    if location_id not in project.locations:
-        placings = (project.placings.get(id) for id in project.attached.get(device_id))
-        inside = next((p.enclosure_id for p in placings if p is not None), "")
-        found = (_panel_at(project, _location_of(project, project.enclosures[inside])) or inside) if inside else ""
+    return _one_panel(project).get(found, found)
+
+
+@derived
+def _panel_inside(project: Project, enclosure_id: str) -> str:
+    if not enclosure_id:
+        return ""
+    found = _panel_at(project, _location_of(project, project.enclosures[enclosure_id])) or enclosure_id
     return _one_panel(project).get(found, found)
 
 

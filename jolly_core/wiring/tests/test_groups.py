@@ -77,9 +77,10 @@ class Groups(TestCase):
     def check_order_and_draft(self, bench: Workbench) -> None:
         """Check reading order, the ways to groups, and that a draft parts the sheet's pins in the same way."""
         kept = sheet_groups(bench.project, bench.sheet)
-        for index, group in enumerate(kept.groups):
-            self.assertEqual(group.index, index)
-            self.assertEqual(group.key, (bench.sheet, index))
+        self.assertEqual(len(kept.by_point), len(kept.groups))
+        for index, group in kept.by_point.items():
+            self.assertEqual(group.key, (bench.sheet, group.point))
+            self.assertEqual(group.point, index)
             places = [kept.points[pin] for pin in group.pins]
             self.assertEqual([(y, x) for x, y in places], sorted((y, x) for x, y in places))
             for pin, (x, y) in zip(group.pins, places, strict=True):
@@ -96,8 +97,8 @@ class Groups(TestCase):
         }
         for one, other in carried:
             if one != other:
-                self.assertIn(other, kept.groups[one].carried)
-                self.assertIn(one, kept.groups[other].carried)
+                self.assertIn(other, kept.by_point[one].carried)
+                self.assertIn(one, kept.by_point[other].carried)
         partition = SheetDraft(bench.project, bench.sheet, IdSource()).partition()
         by_root: dict[int, set[int]] = {}
         for name, root in partition.items():
