@@ -7,10 +7,11 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from jolly_core.cabinet import LaneGraph
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.edits import Outcome, compute, parse_edit
 from jolly_core.library import BlockPattern, KeptStamp, is_like
-from jolly_core.model import IdSource, Part, Project, Symbol, from_record
+from jolly_core.model import CoreError, IdSource, Part, Project, Symbol, from_record
 from jolly_core.tagging import product_tag
 
 # Numbers of the sheets of the demo project, in order.
@@ -117,3 +118,27 @@ class Workbench:
             if not is_canonical(self.project.wires_on(sheet_id), pins, spans):
                 return False
         return True
+
+
+def rebuilt(project: Project) -> Project:
+    """Return a project loaded from the entities of another, that knows nothing derived yet."""
+    fresh = Project()
+    for kind, table in project.tables.items():
+        fresh.load(kind, list(table.values()))
+    return fresh
+
+
+def untrue(project: Project) -> list[str]:
+    """Return the derived values of a project that are not what working them out anew gives, by name and key."""
+    fresh = rebuilt(project)
+    found = []
+    for node in [n for table in list(project.memo.tables.values()) for n in list(table.values())]:
+        try:
+            expected = node.function(fresh, *node.key)
+        except (CoreError, LookupError, StopIteration, RuntimeError):
+            continue  # what it was about is gone
+        if node.state:
+            project.memo.renew(project, node)
+        if node.value != expected and not isinstance(expected, LaneGraph):
+            found.append(f"{node.name}{node.key}: {node.value!r}, not {expected!r}")
+    return found

@@ -9,7 +9,7 @@ that an edit costs its own sheet and no more.
 from __future__ import annotations
 
 import gc
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any, cast
 
 from jolly_core.drawing import MASK, SHIFT, Point, carried_pins, parents, pin_numbers, pin_points
@@ -54,10 +54,10 @@ class SheetGroups:
     groups: list[Group]
     of_continuation: dict[str, int]
     _located: list[tuple[int, PinKey]]
-    _of_wire: dict[str, int] | None = None
-    _of_pin: dict[PinKey, int] | None = None
-    _points: dict[PinKey, Point] | None = None
-    _by_point: dict[int, Group] | None = None
+    _of_wire: dict[str, int] | None = field(default=None, compare=False)
+    _of_pin: dict[PinKey, int] | None = field(default=None, compare=False)
+    _points: dict[PinKey, Point] | None = field(default=None, compare=False)
+    _by_point: dict[int, Group] | None = field(default=None, compare=False)
 
     @property
     def by_point(self) -> dict[int, Group]:

@@ -1,0 +1,89 @@
+"""Whatever is done, tried and taken back: every value that is kept is what working it out anew gives."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from jolly_core.checks import all_snags
+from jolly_core.edits.tests import test_random_building as building
+from jolly_core.edits.tests import test_random_setup as setup
+from jolly_core.edits.tests import test_random_sheets as sheets
+from jolly_core.making import cut_list
+from jolly_core.model import ChangeSet, CoreError, Project
+from jolly_core.reports import find_in, sheet_wires
+from jolly_core.scenes import generated_pages, page_scene, sheet_scene
+from jolly_core.testing import Workbench, untrue
+
+slow = settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+
+
+def look(project: Project) -> None:
+    """Ask for all that people look at, so that it is kept."""
+    all_snags(project)
+    cut_list(project)
+    find_in(project, "k")
+    for sheet_id in list(project.sheets):
+        sheet_wires(project, sheet_id)
+        if project.sheets[sheet_id].kind == "schematic":
+            sheet_scene(project, sheet_id)
+    for page in generated_pages(project):
+        page_scene(project, page.id)
+
+
+class Kept(TestCase):
+    def go(self, bench: Workbench, acts: list[Any], perform: Callable[[Any], None]) -> None:
+        """Do acts one after another, look at everything between them, and now and then try one without doing it."""
+        project = bench.project
+        for number, act in enumerate(acts):
+            if number % 3 == 0:
+                look(project)
+            try:
+                perform(act)
+            except (CoreError, ValidationError):
+                continue
+            if number % 4 == 1:
+                with project.trial() as total:
+                    project.commit(total, bench.done[-1].changes.inverse() if bench.done else ChangeSet())
+                    look(project)
+                    self.assertEqual(untrue(project), [], f"within a trial after {act}")
+        look(project)
+        self.assertEqual(untrue(project), [])
+
+    @slow
+    @given(st.lists(sheets.acts, min_size=3, max_size=14))
+    def test_on_sheets(self, acts: list[Any]) -> None:
+        bench = Workbench(rails=True)
+        bench.new("add-sheet", number="40", frame="zones")
+        bench.wire((14, 16), (82, 16))
+        bench.place("button-no", 24, 16)
+        bench.place("contact-no", 24, 25, device_id=bench.device(bench.place("coil", 60, 16)))
+        bench.place("lamp", 44, 16)
+        for n in range(3):
+            bench.wire((20 + 4 * n, 40), (20 + 4 * n, 80))
+        bench.place("breaker", 20, 50)
+        self.go(bench, acts, lambda act: sheets.perform(bench, act))
+
+    @slow
+    @given(st.lists(building.acts, min_size=3, max_size=14))
+    def test_what_is_built(self, acts: list[Any]) -> None:
+        bench = building.Base()
+        self.go(bench, acts, lambda act: building.perform(bench, act))
+
+    @slow
+    @given(st.lists(setup.acts, min_size=2, max_size=10))
+    def test_structure(self, acts: list[Any]) -> None:
+        bench = Workbench(rails=True)
+        bench.place("coil", 40, 16)
+        bench.place("lamp", 60, 16)
+
+        def perform(act: tuple[int, int, int, int]) -> None:
+            kind, values = setup.edits_of(bench.project, *act[1:])[act[0]]
+            bench.do(kind, **values)
+
+        self.go(bench, acts, perform)
