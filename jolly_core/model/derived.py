@@ -60,7 +60,7 @@ class Node:
         turn: changes whenever the value does; 0 while there is none.
         nodes, turns: the nodes that were read for it, in their order, and the turns of their values then.
         cells: the cells that were read for it.
-        readers: the nodes that read it: none, one, or a set of them, as there are very many nodes.
+        readers: the nodes that read it.
     """
 
     __slots__ = ("cells", "function", "key", "name", "nodes", "readers", "state", "turn", "turns", "value")
@@ -78,29 +78,41 @@ class Node:
         self.readers: _Readers = None
 
 
-_Readers = Node | set[Node] | None
+# There are very many nodes and most have few readers: none, one, some in a list, only many in a set.
+_Readers = Node | list[Node] | set[Node] | None
+_MANY = 24
 _Saved = tuple[int, Any, int, tuple[Node, ...], tuple[int, ...], tuple[Hashable, ...]]
 Log = dict[Node, _Saved | None]
 
 
 def _with(readers: _Readers, node: Node) -> _Readers:
+    """Return readers with one more, that is not among them yet."""
     if readers is None:
         return node
+    if isinstance(readers, Node):
+        return [readers, node]
     if isinstance(readers, set):
         readers.add(node)
         return readers
-    return readers if readers is node else {readers, node}
+    readers.append(node)
+    return readers if len(readers) < _MANY else set(readers)
 
 
 def _without(readers: _Readers, node: Node) -> _Readers:
+    """Return readers without one, None when none is left."""
+    if readers is None or readers is node:
+        return None
+    if isinstance(readers, Node):
+        return readers
     if isinstance(readers, set):
         readers.discard(node)
-        return readers or None
-    return None if readers is node else readers
+    elif node in readers:
+        readers.remove(node)
+    return readers or None
 
 
 def _each(readers: _Readers) -> Iterable[Node]:
-    return readers if isinstance(readers, set) else () if readers is None else (readers,)
+    return () if readers is None else (readers,) if isinstance(readers, Node) else readers
 
 
 class Memo:
@@ -183,7 +195,10 @@ class Memo:
         self._quiet = True
 
     def clear(self) -> None:
-        """Forget all values."""
+        """Forget all values, each by itself: they hold on to each other."""
+        for table in self.tables.values():
+            for node in table.values():
+                node.nodes, node.readers, node.state, node.turn = (), None, STALE, -1
         self.tables.clear()
         self._readers.clear()
         self._stale_then.clear()

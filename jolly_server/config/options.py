@@ -4,6 +4,7 @@ JOLLY_SPOOL_DATA   data folder with database and secret key (default: ./data)
 JOLLY_SPOOL_DEMO   "1" when the server was started with the demo; offers the one-button sign-in on loopback
 JOLLY_SPOOL_DEBUG  "1" for Django's debug pages
 JOLLY_SPOOL_CATALOGUE  address of the makers' catalogue (default: http://127.0.0.1:8002)
+JOLLY_SPOOL_MEMORY_MB  what loaded projects may take in memory, about (default: 2000)
 JOLLY_SPOOL_MACHINE  address of the wire-processing machine (default: http://127.0.0.1:8001)
 """
 
@@ -31,6 +32,7 @@ class Options:
     demo_files: Path = BASE / "demo"
     upload_limit_bytes: int = 20_000_000
     presence_s: int = 12
+    memory_mb: int = 2000
     sign_in_tries: int = 6
     sign_in_wait_s: int = 300
 
@@ -44,6 +46,7 @@ def read_options() -> Options:
         demo=os.environ.get("JOLLY_SPOOL_DEMO") == "1",
         debug=os.environ.get("JOLLY_SPOOL_DEBUG") == "1",
         catalogue=os.environ.get("JOLLY_SPOOL_CATALOGUE") or "http://127.0.0.1:8002",
+        memory_mb=int(os.environ.get("JOLLY_SPOOL_MEMORY_MB") or 2000),
         machine=os.environ.get("JOLLY_SPOOL_MACHINE") or "http://127.0.0.1:8001",
     )
 

@@ -69,7 +69,7 @@ def outline(request: HttpRequest, project_id: str) -> Outline:
             kinds=sheet_kinds(),
             undo=undo.label if undo else "",
             redo=_redo_label(redo),
-            people=people_in(project_id, user),
+            people=people_in(held, project_id, user),
         )
 
 

@@ -10,7 +10,7 @@ from pydantic import Field
 from jolly_core.edits import AnyEdit
 
 from .access import role_and_revision, role_in
-from .live import mark_present, people_in
+from .live import mark_present, people_in, told
 from .services import (
     Answer,
     apply_edit,
@@ -20,7 +20,7 @@ from .services import (
     undo_entry,
     view_since,
 )
-from .store import loaded
+from .store import Loaded, loaded
 from .views import has_page
 
 router = Router(tags=["editing"])
@@ -73,7 +73,8 @@ class News(Schema):
     sheet_gone: bool
     undo: str
     redo: str
-    people: list[dict[str, str]]
+    people: list[dict[str, str]] | None  # None when they are those the browser knows
+    people_key: str
 
 
 def _out(project_id: str, user: AbstractBaseUser | None, answer: Answer) -> EditOut:
@@ -94,6 +95,14 @@ def _out(project_id: str, user: AbstractBaseUser | None, answer: Answer) -> Edit
 def _labels(project_id: str, user: AbstractBaseUser) -> tuple[str, str]:
     undo, redo = undo_entry(project_id, user), redo_entry(project_id, user)
     return (undo.label if undo else ""), (redo.target.label if redo and redo.target else "")
+
+
+def _labels_now(held: Loaded, project_id: str, user: AbstractBaseUser) -> tuple[str, str]:
+    """Return what can be undone and redone; only a change of the project, which has a revision, changes that."""
+    known = held.here.labels.get(user.pk)
+    if known is None or known[0] != held.revision:
+        known = held.here.labels[user.pk] = (held.revision, *_labels(project_id, user))
+    return known[1], known[2]
 
 
 @router.post("/{project_id}/edits", response=EditOut)
@@ -132,31 +141,35 @@ def redo(request: HttpRequest, project_id: str, payload: StepIn) -> EditOut:
 @router.get("/{project_id}/sheets/{sheet_id}/view", response=News)
 def view(request: HttpRequest, project_id: str, sheet_id: str) -> News:
     """Give the whole view of a sheet."""
-    return _news(request, project_id, sheet_id, -1)
+    return _news(request, project_id, sheet_id, -1, "")
 
 
 @router.get("/{project_id}/changes", response=News)
-def changes(request: HttpRequest, project_id: str, since: int, sheet_id: str = "") -> News:
-    """Say what changed since a revision on the sheet shown, and who is here."""
-    return _news(request, project_id, sheet_id, since)
+def changes(request: HttpRequest, project_id: str, since: int, sheet_id: str = "", people_key: str = "") -> News:
+    """Say what changed since a revision on the sheet shown, and who is here if that is not what the browser knows."""
+    return _news(request, project_id, sheet_id, since, people_key)
 
 
-def _news(request: HttpRequest, project_id: str, sheet_id: str, since: int) -> News:
-    user, _ = role_in(request, project_id)
-    mark_present(project_id, user, sheet_id)
-    held = loaded(project_id)
-    undo_label, redo_label = _labels(project_id, user)
+def _news(request: HttpRequest, project_id: str, sheet_id: str, since: int, people_key: str) -> News:
+    user, _, stored = role_and_revision(request, project_id)
+    held = loaded(project_id, stored)
+    mark_present(held, project_id, user, sheet_id)
     with held.lock:
+        undo_label, redo_label = _labels_now(held, project_id, user)
         gone = bool(sheet_id) and not has_page(held.project, sheet_id)
         fresh = None
         if sheet_id and not gone and since != held.revision:
-            fresh = ViewChange(**view_since(held, sheet_id, since))
+            news = view_since(held, sheet_id, since)
+            fresh = ViewChange(**news) if news["whole"] or news["put"] or news["drop"] else None
         revision = held.revision
+    people = people_in(held, project_id, user)
+    key = told(people)
     return News(
         revision=revision,
         view=fresh,
         sheet_gone=gone,
         undo=undo_label,
         redo=redo_label,
-        people=people_in(project_id, user),
+        people=people if key != people_key else None,
+        people_key=key,
     )

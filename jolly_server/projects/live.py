@@ -1,31 +1,55 @@
 """Who is in a project now."""
 
+from __future__ import annotations
+
+import zlib
 from datetime import timedelta
+from time import monotonic
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.utils import timezone
 
 from .models import Presence
+from .store import Loaded
+
+READ_AGAIN_S = 1.0  # others may be served by another process: who is here is read again after this time
 
 
-def mark_present(project_id: str, user: AbstractBaseUser, sheet_id: str) -> None:
+def mark_present(held: Loaded, project_id: str, user: AbstractBaseUser, sheet_id: str) -> None:
     """Note that the person looks at a sheet; written at most every third of the time it is kept."""
-    now = timezone.now()
-    fresh = now - timedelta(seconds=settings.JOLLY.presence_s / 3)
-    known = Presence.objects.filter(project_id=project_id, user_id=user.pk, sheet_id=sheet_id, seen_at__gt=fresh)
-    if not known.exists():
-        seen = {"last_sheet_id": sheet_id} if sheet_id else {}
-        Presence.objects.update_or_create(
-            project_id=project_id, user_id=user.pk, defaults={"sheet_id": sheet_id, "seen_at": now, **seen}
-        )
+    known = held.here.seen.get(user.pk)
+    if known is not None and known[0] == sheet_id and monotonic() - known[1] < settings.JOLLY.presence_s / 3:
+        return
+    seen = {"last_sheet_id": sheet_id} if sheet_id else {}
+    Presence.objects.update_or_create(
+        project_id=project_id,
+        user_id=user.pk,
+        defaults={"sheet_id": sheet_id, "seen_at": timezone.now(), **seen},
+    )
+    held.here.seen[user.pk] = sheet_id, monotonic()
+    held.here.people = None
 
 
-def people_in(project_id: str, me: AbstractBaseUser) -> list[dict[str, str]]:
+def people_in(held: Loaded, project_id: str, me: AbstractBaseUser) -> list[dict[str, str]]:
     """Return the others who are in the project, with the sheet they look at."""
-    since = timezone.now() - timedelta(seconds=settings.JOLLY.presence_s)
-    rows = Presence.objects.filter(project_id=project_id, seen_at__gt=since).exclude(user_id=me.pk)
-    return [
-        {"name": r.user.get_full_name() or r.user.get_username(), "sheet_id": r.sheet_id}
-        for r in rows.select_related("user").order_by("user__username")
-    ]
+    known = held.here.people
+    if known is None or monotonic() - known[0] > READ_AGAIN_S:
+        since = timezone.now() - timedelta(seconds=settings.JOLLY.presence_s)
+        rows = Presence.objects.filter(project_id=project_id, seen_at__gt=since).select_related("user")
+        found = [
+            (r.user_id, r.user.get_full_name() or r.user.get_username(), r.sheet_id)
+            for r in rows.order_by("user__username")
+        ]
+        known = held.here.people = monotonic(), found
+    return [{"name": name, "sheet_id": sheet_id} for id, name, sheet_id in known[1] if id != me.pk]
+
+
+def told(people: list[dict[str, str]]) -> str:
+    """Return a short name for a list of people, the same as long as it is: a browser that knows it is not told again.
+
+    Example:
+        >>> told([]) == told([]), told([]) == told([{"name": "Anna", "sheet_id": ""}])
+        (True, False)
+    """
+    return f"{zlib.crc32(repr(people).encode()):08x}"

@@ -33,7 +33,8 @@ from .defaults import start_from
 from .models import JournalEntry, Membership, ProjectRow
 from .quick import advance, enter
 from .store import Loaded, load_rows, loaded, save_changes, save_entities
-from .views import View, current_view, difference, has_page, sheet_view
+from .versions import View, difference
+from .views import current_view, has_page, sheet_view
 
 _ids = IdSource()
 
@@ -96,7 +97,7 @@ def apply_many(project_id: str, user: AbstractBaseUser | None, payloads: list[Pa
                 return [apply_edit(project_id, user, p) for p in payloads]
         except Exception:
             held.project, held.revision = load_rows(project_id), _stored_revision(project_id)
-            held.views.clear()
+            held.shown.clear()
             raise
 
 
@@ -226,8 +227,7 @@ def _shown(held: Loaded, sheet_id: str, since: int) -> View | None:
         return None
     if since == held.revision:
         return current_view(held, sheet_id)
-    view: View | None = held.views.get((sheet_id, since))
-    return view
+    return held.shown.at(sheet_id, since)
 
 
 def _view(held: Loaded, sheet_id: str, before: View | None) -> dict[str, Any] | None:
@@ -239,8 +239,7 @@ def _view(held: Loaded, sheet_id: str, before: View | None) -> dict[str, Any] | 
 def view_since(held: Loaded, sheet_id: str, since: int) -> dict[str, Any]:
     """Return what changed on a sheet since a revision, or all of it when that revision is no longer kept."""
     with held.lock:
-        before: View | None = held.views.get((sheet_id, since))
-        return difference(before, current_view(held, sheet_id))
+        return difference(held.shown.at(sheet_id, since), current_view(held, sheet_id))
 
 
 def _last_by(project_id: str, ids: tuple[str, ...], after: int = 0) -> tuple[str, str] | None:

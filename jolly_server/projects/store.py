@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import gc
+import itertools
+import json
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Iterable
@@ -11,30 +13,62 @@ from functools import cache
 from operator import attrgetter
 from typing import Any
 
+from django.conf import settings
 from django.db import connection
 
-from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, fields_of
+from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, changes_from_json, fields_of
 
-from .models import ROWS, ProjectRow
+from .models import ROWS, JournalEntry, ProjectRow
+from .versions import Versions
 
-KEEP = 12
+# What a project takes in memory, bytes: measured on generated projects (benchmarks/memory.py).
+ENTITY_BYTES, VALUE_BYTES = 450, 1_500
+TIDY_EVERY = 256  # questions for a project
+MOST_STEPS = 200  # of another process that are taken over from the journal; after more, the project is loaded anew
+
+
+@dataclass(slots=True)
+class Here:
+    """What is known of the people in a project, so that a question for news costs no look into the database.
+
+    Attributes:
+        seen: the sheet each person looks at, and when that was written down.
+        people: person, name and sheet of those who are here, and when that was read; None when it is to be read.
+        labels: what each person can undo and redo, and the revision at which that was so.
+    """
+
+    seen: dict[int, tuple[str, float]] = field(default_factory=dict)
+    people: tuple[float, list[tuple[int, str, str]]] | None = None
+    labels: dict[int, tuple[int, str, str]] = field(default_factory=dict)
 
 
 @dataclass
 class Loaded:
     """A project in memory, valid while the stored revision is `revision`.
 
-    `lock` is held while the model is read or changed; `views` belongs to the views module.
+    `lock` is held while the model is read or changed; `shown` has what browsers were given of it, `here` who asked.
     """
 
     project: Project
     revision: int
     lock: threading.RLock = field(default_factory=threading.RLock)
-    views: OrderedDict[tuple[str, int], Any] = field(default_factory=OrderedDict)
+    shown: Versions = field(default_factory=Versions)
+    here: Here = field(default_factory=Here)
+
+    @property
+    def entity_bytes(self) -> int:
+        """About what its entities take in memory."""
+        return ENTITY_BYTES * sum(map(len, self.project.tables.values()))
+
+    @property
+    def value_bytes(self) -> int:
+        """About what is kept of what was computed from it."""
+        return VALUE_BYTES * len(self.project.memo)
 
 
 _loaded: OrderedDict[str, Loaded] = OrderedDict()
 _guard = threading.Lock()
+_asked = itertools.count(1)
 
 
 def load_rows(project_id: str) -> Project:
@@ -56,7 +90,7 @@ def load_rows(project_id: str) -> Project:
 
 
 def loaded(project_id: str, revision: int | None = None) -> Loaded:
-    """Return the project in memory, loaded anew when another process has stored a later revision.
+    """Return the project in memory, brought up to date when another process has stored a later revision.
 
     Args:
         revision: the stored revision, when the caller has just read it.
@@ -73,19 +107,53 @@ def loaded(project_id: str, revision: int | None = None) -> Loaded:
         if known is not None:
             _loaded.move_to_end(project_id)
     if known is not None:
+        if next(_asked) % TIDY_EVERY == 0:
+            _make_room(known)
         with known.lock:
             if known.revision >= revision:
                 return known
-            known.project = load_rows(project_id)
-            known.revision = revision
-            known.views.clear()
+            _catch_up(known, project_id, revision)
             return known
     fresh = Loaded(load_rows(project_id), revision)
     with _guard:
         kept = _loaded.setdefault(project_id, fresh)
-        while len(_loaded) > KEEP:
-            _loaded.popitem(last=False)
+    _make_room(kept)
     return kept
+
+
+def _catch_up(held: Loaded, project_id: str, revision: int) -> None:
+    """Bring a loaded project to a later revision: by what the journal says was changed, else by loading it anew."""
+    entries = JournalEntry.objects.filter(
+        project_id=project_id, revision__gt=held.revision, revision__lte=revision
+    ).order_by("revision")
+    changes = list(entries.values_list("changes", flat=True)[: MOST_STEPS + 1])
+    if len(changes) == revision - held.revision <= MOST_STEPS:
+        for step in changes:
+            held.project.apply(changes_from_json(json.loads(step)))
+    else:
+        held.project.memo.clear()
+        held.project = load_rows(project_id)
+        held.shown.clear()
+    held.revision = revision
+
+
+def _make_room(newest: Loaded) -> None:
+    """Let go of what takes too much memory, longest unused first: what was computed, then whole projects."""
+    most = settings.JOLLY.memory_mb * 1_000_000
+    with _guard:
+        others = [(id, held) for id, held in _loaded.items() if held is not newest]
+        total = newest.entity_bytes + newest.value_bytes + sum(h.entity_bytes + h.value_bytes for _, h in others)
+        for _, held in others:
+            if total > most and held.lock.acquire(blocking=False):
+                total -= held.value_bytes
+                held.project.memo.clear()
+                held.shown.clear()
+                held.lock.release()
+        for id, held in others:
+            if total > most:
+                total -= held.entity_bytes + held.value_bytes
+                del _loaded[id]
+    gc.freeze()  # what is kept stays for long: the collector need not look through it again and again
 
 
 def forget(project_id: str = "") -> None:

@@ -1,4 +1,4 @@
-"""What the browser shows of a sheet: its scene and ledger as JSON values, and the difference between two of them."""
+"""What the browser shows of a sheet: its scene and ledger as JSON values."""
 
 from __future__ import annotations
 
@@ -7,17 +7,16 @@ from typing import Any
 from jolly_core.checks import Snag, snags_on
 from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
-from jolly_core.model import Project
+from jolly_core.model import Project, derived_few
 from jolly_core.reports import sheet_wires
 from jolly_core.scenes import Scene, generated_pages, is_generated, made, page_of, page_scene, sheet_scene
 from jolly_core.tagging import lead_of, tag_on
 
 from .store import Loaded
-
-KEEP_VIEWS = 16
-View = dict[str, dict[str, Any]]  # section -> id -> value
+from .versions import KEEP_SUBJECTS, View
 
 
+@derived_few(KEEP_SUBJECTS)
 def sheet_view(project: Project, sheet_id: str) -> View:
     """Return the sheet as sections of values by id: items, wires, devices, snags, and the sheet's own facts."""
     if made(project, sheet_id):
@@ -136,29 +135,7 @@ def has_page(project: Project, id: str) -> bool:
 
 
 def current_view(held: Loaded, sheet_id: str) -> View:
-    """Return the sheet's view at the loaded revision, kept for the differences asked for next."""
-    key = (sheet_id, held.revision)
-    view = held.views.get(key)
-    if view is None:
-        view = held.views[key] = sheet_view(held.project, sheet_id)
-        while len(held.views) > KEEP_VIEWS:
-            held.views.popitem(last=False)
-    found: View = view
-    return found
-
-
-def difference(before: View | None, after: View) -> dict[str, Any]:
-    """Return what a browser that shows `before` must put and drop to show `after`; everything when it has none."""
-    if before is None:
-        return {"whole": True, "put": after, "drop": {}}
-    put: View = {}
-    drop: dict[str, list[str]] = {}
-    for section, values in after.items():
-        old = before.get(section, {})
-        changed = {id: value for id, value in values.items() if old.get(id) != value}
-        gone = [id for id in old if id not in values]
-        if changed:
-            put[section] = changed
-        if gone:
-            drop[section] = gone
-    return {"whole": False, "put": put, "drop": drop}
+    """Return the sheet's view at the loaded revision, noted for the differences asked for next."""
+    view = sheet_view(held.project, sheet_id)
+    held.shown.note(sheet_id, held.revision, view)
+    return view

@@ -14,7 +14,7 @@ from django.test import Client, TransactionTestCase
 from jolly_server.demo.services import seed
 from jolly_server.projects.models import JournalEntry
 from jolly_server.projects.store import forget, load_rows, loaded
-from jolly_server.projects.views import difference
+from jolly_server.projects.versions import difference
 from jolly_server.testing import KILN, DemoCase
 
 EACH = 12

@@ -65,6 +65,8 @@ export interface SheetState {
   undo: string
   redo: string
   people: { name: string; sheet_id: string }[]
+  /** What the server calls these people, so that it tells of them only when they are others. */
+  peopleKey: string
   preview: Preview | null
   caret: [number, number]
   selection: Set<string>
@@ -211,6 +213,7 @@ export const useSheet = create<SheetState>((set, get) => {
     undo: '',
     redo: '',
     people: [],
+    peopleKey: '',
     preview: null,
     caret: [20, 16],
     selection: new Set(),
@@ -257,7 +260,8 @@ export const useSheet = create<SheetState>((set, get) => {
           revision: news.revision,
           undo: news.undo,
           redo: news.redo,
-          people: news.people as SheetState['people'],
+          people: (news.people ?? []) as SheetState['people'],
+          peopleKey: news.people_key,
           loaded: true,
           gone: news.sheet_gone,
           ...(other ? { caret: firstCaret(view) } : {}),
@@ -316,17 +320,18 @@ export const useSheet = create<SheetState>((set, get) => {
     },
 
     poll: async () => {
-      const { projectId, sheetId, revision, loaded } = get()
+      const { projectId, sheetId, revision, loaded, peopleKey } = get()
       if (!projectId || !loaded) return
       try {
         const news = await got(
           client.GET('/api/projects/{project_id}/changes', {
-            params: { path: { project_id: projectId }, query: { since: revision, sheet_id: sheetId } },
+            params: { path: { project_id: projectId }, query: { since: revision, sheet_id: sheetId, people_key: peopleKey } },
           }),
         )
         const now = get()
         if (now.sheetId !== sheetId || now.projectId !== projectId) return
-        set({ people: news.people as SheetState['people'], gone: news.sheet_gone })
+        if (news.people) set({ people: news.people as SheetState['people'], peopleKey: news.people_key })
+        if (news.sheet_gone !== now.gone) set({ gone: news.sheet_gone })
         if (now.revision === revision && news.revision > revision) accept(news)
       } catch {
         // The next poll asks again; edits say for themselves when the server is away.
