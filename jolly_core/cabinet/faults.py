@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.cables import number_of
-from jolly_core.model import Enclosure, Project, Rail, RuleError
+from jolly_core.model import Enclosure, Project, Rail, RuleError, derived
 from jolly_core.sizing import Warming, warming
 from jolly_core.tagging import full_tag
 
-from .layout import Outline, outline, placings_in, rail_is_level, surface_size
+from .layout import Outline, on_rail, outline_of, placings_in, rail_is_level, surface_size
 
 
 @dataclass(slots=True, frozen=True)
@@ -41,13 +41,18 @@ def rail_length(rail: Rail) -> float:
 
 def rail_load(project: Project, rail: Rail) -> float:
     """Return the length that the devices on a rail take together, mm."""
-    placed = [p for p in project.placings.values() if p.rail_id == rail.id]
-    boxes = [outline(project, p) for p in placed]
+    boxes = [outline_of(project, p.id) for p in on_rail(project, rail.id)]
     return sum(b.height if b.upright else b.width for b in boxes)
 
 
 def layout_faults(project: Project, enclosure: Enclosure) -> list[Fault]:
     """Return the collisions, what hangs over an edge, and the rails that are over-full."""
+    return _faults(project, enclosure.id)
+
+
+@derived
+def _faults(project: Project, enclosure_id: str) -> list[Fault]:
+    enclosure = project.enclosures[enclosure_id]
     found: list[Fault] = []
     for surface in ("plate", "door"):
         found += _collisions(project, enclosure, surface)
@@ -61,8 +66,8 @@ def layout_faults(project: Project, enclosure: Enclosure) -> list[Fault]:
             message = f"The rail {where} is over-full: {load:.0f} mm of devices on {room:.0f} mm."
             found.append(Fault("rail-full", message, (rail.id,)))
             continue
-        for placing in sorted(project.placings.values(), key=lambda p: p.id):
-            if placing.rail_id == rail.id and _off(outline(project, placing), rail):
+        for placing in on_rail(project, rail.id):
+            if _off(outline_of(project, placing.id), rail):
                 tag = full_tag(project, project.devices[placing.device_id])
                 message = f"{tag} stands over the end of the rail {where}."
                 found.append(Fault("off-rail", message, (placing.id, rail.id), placing.device_id))
@@ -75,7 +80,7 @@ def _measures(project: Project, enclosure: Enclosure, surface: str) -> list[Faul
     room = part.depth_mm - number_of(part, "plate_depth_mm") if part and part.depth_mm else 0.0
     found = []
     for placing in placings_in(project, enclosure.id, surface):
-        box, tag = outline(project, placing), full_tag(project, project.devices[placing.device_id])
+        box, tag = outline_of(project, placing.id), full_tag(project, project.devices[placing.device_id])
         if not (box.width and box.height):
             message = f"{tag} has no outline: its part has no width or height, or it has none. Choose a part that has."
             found.append(Fault("no-outline", message, (placing.id,), placing.device_id))
@@ -99,12 +104,12 @@ def _door_on_plate(project: Project, enclosure: Enclosure) -> list[Fault]:
     except RuleError:
         return []
     aside, down = (door[0] - plate[0]) / 2, (door[1] - plate[1]) / 2
-    behind = [(p.id, p.device_id, outline(project, p)) for p in placings_in(project, enclosure.id, "plate")]
+    behind = [(p.id, p.device_id, outline_of(project, p.id)) for p in placings_in(project, enclosure.id, "plate")]
     ducts = sorted((d for d in project.ducts.values() if d.enclosure_id == enclosure.id), key=lambda d: d.id)
     behind += [(d.id, "", duct_outline(project, d.id)) for d in ducts]
     found = []
     for placing in placings_in(project, enclosure.id, "door"):
-        front = outline(project, placing).moved(-aside, -down)
+        front = outline_of(project, placing.id).moved(-aside, -down)
         for id, device_id, box in behind:
             if front.depth + box.depth > room + 0.01 and front.overlaps(box):
                 tag = full_tag(project, project.devices[placing.device_id])
@@ -141,7 +146,7 @@ def _collisions(project: Project, enclosure: Enclosure, surface: str) -> list[Fa
     things: list[tuple[str, str, Outline, str]] = []
     for placing in placings_in(project, enclosure.id, surface):
         tag = full_tag(project, project.devices[placing.device_id])
-        things.append((placing.id, tag, outline(project, placing), placing.device_id))
+        things.append((placing.id, tag, outline_of(project, placing.id), placing.device_id))
     devices = len(things)
     if surface == "plate":
         ducts = sorted(d.id for d in project.ducts.values() if d.enclosure_id == enclosure.id)
@@ -151,17 +156,31 @@ def _collisions(project: Project, enclosure: Enclosure, surface: str) -> list[Fa
         width, height = surface_size(project, enclosure, surface)
     except RuleError as error:
         return [Fault("no-plate", error.message, (enclosure.id,), enclosure.device_id)] if surface == "plate" else []
-    for n, (id, name, box, device_id) in enumerate(things):
+    for id, name, box, device_id in things:
         if box.x < -0.01 or box.y < -0.01 or box.x + box.width > width + 0.01 or box.y + box.height > height + 0.01:
             message = f"{name[:1].upper()}{name[1:]} stands over the edge of the {surface}."
             found.append(Fault("over-edge", message, (id,), device_id))
-        if n >= devices:
-            continue
-        for other_id, other, other_box, _ in things[n + 1 :]:
-            if box.overlaps(other_box):
-                message = f"{name} and {other} are in each other's place on the {surface}."
-                found.append(Fault("collision", message, (id, other_id), device_id))
+    for n, m in _overlapping([box for _, _, box, _ in things]):
+        if n < devices:
+            (id, name, _, device_id), (other_id, other, _, _) = things[n], things[m]
+            message = f"{name} and {other} are in each other's place on the {surface}."
+            found.append(Fault("collision", message, (id, other_id), device_id))
     return found
+
+
+def _overlapping(boxes: list[Outline]) -> list[tuple[int, int]]:
+    """Return the pairs of boxes that lie upon each other, by their numbers, the smaller first, in order."""
+    # From left to right: what begins right of where a box ends is not upon it.
+    order = sorted(range(len(boxes)), key=lambda n: boxes[n].x)
+    found = []
+    for place, n in enumerate(order):
+        end = boxes[n].x + boxes[n].width
+        for m in order[place + 1 :]:
+            if boxes[m].x >= end:
+                break
+            if boxes[n].overlaps(boxes[m]):
+                found.append((min(n, m), max(n, m)))
+    return sorted(found)
 
 
 def enclosure_warming(project: Project, enclosure: Enclosure) -> tuple[float, Warming]:

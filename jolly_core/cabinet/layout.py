@@ -90,10 +90,27 @@ def outline(project: Project, placing: Placing) -> Outline:
     return Outline(rail.x1 - height / 2, placing.y, height, width, depth, True)
 
 
+@derived
+def outline_of(project: Project, placing_id: str) -> Outline:
+    """Return the outline of a placed device by its placing's id."""
+    return outline(project, project.placings[placing_id])
+
+
 def placings_in(project: Project, enclosure_id: str, surface: str = "") -> list[Placing]:
     """Return what is placed in an enclosure, or on one surface of it."""
-    found = [p for p in project.placings.values() if p.enclosure_id == enclosure_id]
-    return sorted((p for p in found if not surface or p.surface == surface), key=lambda p: p.id)
+    placed = _placings(project, enclosure_id)
+    return [p for p in placed if p.surface == surface] if surface else list(placed)
+
+
+@derived
+def _placings(project: Project, enclosure_id: str) -> list[Placing]:
+    return sorted((p for p in project.placings.values() if p.enclosure_id == enclosure_id), key=lambda p: p.id)
+
+
+@derived
+def on_rail(project: Project, rail_id: str) -> list[Placing]:
+    """Return what is placed on a rail."""
+    return sorted((p for p in project.placings.values() if p.rail_id == rail_id), key=lambda p: p.id)
 
 
 def placing_of(project: Project, device_id: str) -> Placing | None:

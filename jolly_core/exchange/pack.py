@@ -50,10 +50,10 @@ def surface_pdf(project: Project, enclosure_id: str, surface: str, fonts: Path) 
     title = f"{surface} 1:{1 / scale:g}"
     head = scene.items["plate"]
     words = head.prims[1]
-    head.prims[1] = [*words[:6], f"{words[6]}   scale 1:{1 / scale:g}", words[7]]
-    for id, item in scene.items.items():
-        scene.items[id] = replace(item, prims=legible(item.prims, scale))
-    return scaled_pdf(project, [(title, scene)], fonts, scale)
+    said = [*words[:6], f"{words[6]}   scale 1:{1 / scale:g}", words[7]]
+    items = {**scene.items, "plate": replace(head, prims=[head.prims[0], said, *head.prims[2:]])}
+    items = {id: replace(item, prims=legible(item.prims, scale)) for id, item in items.items()}
+    return scaled_pdf(project, [(title, replace(scene, items=items))], fonts, scale)
 
 
 def board_pdf(project: Project, harness_id: str, fonts: Path, *, tiled: bool = False) -> bytes:

@@ -11,13 +11,13 @@ from jolly_core.cabinet import (
     duct_outline,
     hole_table,
     holes,
-    outline,
+    outline_of,
     placings_in,
     rail_is_level,
     surface_size,
 )
 from jolly_core.drawing import ADVANCE
-from jolly_core.model import Enclosure, Project, Rail
+from jolly_core.model import Enclosure, Project, Rail, derived, derived_few
 from jolly_core.tagging import full_tag, product_tag
 from jolly_core.terminals import is_strip, strip_rows
 
@@ -31,6 +31,7 @@ CORNER_STEPS = 6
 BESIDE = 0.42  # of the run of a duct: between the usual fixing holes
 
 
+@derived_few(16)
 def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
     """Return the scene of a surface; the surface's own corner lies MARGIN_MM from that of the scene.
 
@@ -97,6 +98,7 @@ def _rail_item(rail: Rail) -> Item:
     return Item(rail.id, "rail", prims, (x, y, x + width, y + height), {"run": [rail.x1, rail.y1, rail.x2, rail.y2]})
 
 
+@derived
 def _duct_item(project: Project, duct_id: str, percent: float) -> Item:
     duct = project.ducts[duct_id]
     box = duct_outline(project, duct_id)
@@ -112,10 +114,11 @@ def _duct_item(project: Project, duct_id: str, percent: float) -> Item:
     return Item(duct_id, "duct", prims, (x, y, x + box.width, y + box.height), {"run": run})
 
 
+@derived
 def _placing_item(project: Project, placing_id: str, surface: str) -> Item:
     placing = project.placings[placing_id]
     device = project.devices[placing.device_id]
-    box = outline(project, placing)
+    box = outline_of(project, placing_id)
     x, y = box.x + MARGIN_MM, box.y + MARGIN_MM
     own = project.parts.get(device.part_id)
     prims: list[Prim] = [["box", x, y, box.width, box.height, "edge", "device"]]

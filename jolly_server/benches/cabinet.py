@@ -10,17 +10,17 @@ from jolly_core.cabinet import (
     enclosure_warming,
     enclosures,
     layout_faults,
-    outline,
+    outline_of,
     placings_in,
     rail_is_level,
     rail_length,
     rail_load,
-    routes,
+    routes_from,
     size_of,
     surface_size,
     tray,
 )
-from jolly_core.model import Enclosure, Project, RuleError
+from jolly_core.model import Enclosure, Project, RuleError, derived, listed
 from jolly_core.scenes import MARGIN_MM, surface_scene
 from jolly_core.tagging import full_tag, pin_name, place_side
 
@@ -107,7 +107,7 @@ def _boxes(project: Project, enclosure: Enclosure) -> list[dict[str, Any]]:
     boxes: list[dict[str, Any]] = []
     for surface in ("plate", "door"):
         for placing in placings_in(project, enclosure.id, surface):
-            box = outline(project, placing)
+            box = outline_of(project, placing.id)
             tag = full_tag(project, project.devices[placing.device_id])
             boxes.append(
                 {"id": placing.id, "kind": "device", "surface": surface, "tag": tag, "depth": box.depth or 40}
@@ -133,29 +133,39 @@ def _boxes(project: Project, enclosure: Enclosure) -> list[dict[str, Any]]:
 
 
 def _routes(project: Project, enclosure: Enclosure) -> list[dict[str, Any]]:
+    return [value for id, value in _all_routes(project) if id in (enclosure.id, "")]
+
+
+@derived
+def _routes_from(project: Project, sheet_id: str) -> list[tuple[str, dict[str, Any]]]:
+    """Return the routes of nets that begin on a sheet as values, each with its enclosure."""
     found = []
-    for key, route in routes(project).items():
-        if route.enclosure_id not in (enclosure.id, ""):
-            continue
+    for key, route in routes_from(project, sheet_id).items():
         c = route.conductor
         wire_type = c.wire_type(project)
         found.append(
-            {
-                "key": key,
-                "number": c.number,
-                "from": pin_name(project, c.start),
-                "to": pin_name(project, c.end),
-                "ends": [project.symbols[c.start[0]].device_id, project.symbols[c.end[0]].device_id],
-                "type": wire_type.name if wire_type else "",
-                "colour": wire_type.colour if wire_type else "BK",
-                "length_mm": route.length_mm,
-                "missing": route.missing,
-                "why": route.why,
-                "plate": [list(p) for p in route.plate],
-                "door": [list(p) for p in route.door],
-                "ducts": [s[0] for s in route.stretches],
-                "wire_id": c.wire_id,
-                "sheet_id": c.sheet_id,
-            }
+            (
+                route.enclosure_id,
+                {
+                    "key": key,
+                    "number": c.number,
+                    "from": pin_name(project, c.start),
+                    "to": pin_name(project, c.end),
+                    "ends": [project.symbols[c.start[0]].device_id, project.symbols[c.end[0]].device_id],
+                    "type": wire_type.name if wire_type else "",
+                    "colour": wire_type.colour if wire_type else "BK",
+                    "length_mm": route.length_mm,
+                    "missing": route.missing,
+                    "why": route.why,
+                    "plate": [list(p) for p in route.plate],
+                    "door": [list(p) for p in route.door],
+                    "ducts": [s[0] for s in route.stretches],
+                    "wire_id": c.wire_id,
+                    "sheet_id": c.sheet_id,
+                },
+            )
         )
     return found
+
+
+_all_routes = listed(_routes_from)
