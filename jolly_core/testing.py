@@ -9,7 +9,7 @@ from typing import Any
 
 from jolly_core.cabinet import LaneGraph
 from jolly_core.drawing import is_canonical, pin_points, through_spans
-from jolly_core.edits import Outcome, compute, parse_edit
+from jolly_core.edits import Outcome, parse_edit, perform
 from jolly_core.library import BlockPattern, KeptStamp, is_like
 from jolly_core.model import CoreError, IdSource, Part, Project, Symbol, from_record
 from jolly_core.tagging import product_tag
@@ -66,9 +66,8 @@ class Workbench:
         self.done.clear()
 
     def do(self, kind: str, **values: Any) -> Outcome:
-        """Work an edit out, apply it, and return the outcome."""
-        outcome = compute(self.project, parse_edit({"kind": kind, **values}), ids=self.ids, library=self.library)
-        self.project.apply(outcome.changes)
+        """Do an edit and return the outcome."""
+        outcome = perform(self.project, parse_edit({"kind": kind, **values}), ids=self.ids, library=self.library)
         self.done.append(outcome)
         return outcome
 

@@ -38,7 +38,7 @@ from . import (
     wires,
     wiretypes,
 )
-from .base import EDITS, EditKind, Outcome, Payload, Text, compute
+from .base import EDITS, EditKind, Outcome, Payload, Text, compute, perform
 from .choosing import Candidate, ranked
 from .copies import stale_parts
 from .parts import own_symbols
@@ -63,6 +63,7 @@ __all__ = [
     "continuations",
     "copies",
     "compute",
+    "perform",
     "devices",
     "harness",
     "mutes",

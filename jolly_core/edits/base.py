@@ -231,18 +231,46 @@ def compute(
         RuleError: the edit breaks a rule; the message says which and what to do.
         GoneError: it names something that is not in the project.
     """
-    kind = EDITS[payload.kind]  # type: ignore[attr-defined]  # every registered payload has a literal kind
     with project.trial() as total:
-        outcome = Outcome(total)
-        try:
-            outcome.label = kind.apply(Work(project, ids or _PROCESS_IDS, library or NoLibrary(), outcome), payload)
-        except RuleError as error:
-            raise _named(project, error) from error
-        if not len(total):
-            raise RuleError("Nothing would change.")
-        # The trial empties nothing: the change set is what it recorded.
-        outcome.changes = ChangeSet(list(total))
-        joined = numbers_met(project, outcome.changes)
+        outcome, joined = _worked_out(project, payload, total, ids, library)
     if joined:
         note_met(project, outcome, joined)
     return outcome
+
+
+def perform(
+    project: Project, payload: Payload, *, ids: IdSource | None = None, library: Library | None = None
+) -> Outcome:
+    """Do an edit: as `compute`, but its changes are made. If it is refused, the project is as it was.
+
+    Raises:
+        RuleError, GoneError: as `compute`.
+    """
+    with project.attempt() as total:
+        outcome, joined = _worked_out(project, payload, total, ids, library)
+    if joined:
+        with project.trial() as back:
+            project.commit(back, outcome.changes.inverse())
+            note_met(project, outcome, joined)
+    return outcome
+
+
+_Joined = dict[frozenset[str], tuple[str, ...]]
+
+
+def _worked_out(
+    project: Project, payload: Payload, total: ChangeSet, ids: IdSource | None, library: Library | None
+) -> tuple[Outcome, _Joined]:
+    """Return what an edit does on a project it is tried on, and the fixed numbers that meet by it."""
+    kind = EDITS[payload.kind]  # type: ignore[attr-defined]  # every registered payload has a literal kind
+    outcome = Outcome(total)
+    try:
+        outcome.label = kind.apply(Work(project, ids or _PROCESS_IDS, library or NoLibrary(), outcome), payload)
+    except RuleError as error:
+        raise _named(project, error) from error
+    if not len(total):
+        raise RuleError("Nothing would change.")
+    # The trial empties nothing: the change set is what it recorded.
+    outcome.changes = ChangeSet(list(total))
+    joined = numbers_met(project, outcome.changes)
+    return outcome, joined

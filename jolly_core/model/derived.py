@@ -172,7 +172,7 @@ class Memo:
             self._sweep()
 
     def begin(self) -> Log | None:
-        """Note from now on what nodes were before; return what `end` wants."""
+        """Note from now on what nodes were before; return what `rollback` or `keep` wants."""
         outer, self._log = self._log, {}
         return outer
 
@@ -189,6 +189,13 @@ class Memo:
                 self._wire(node, nodes, turns, cells)
         self._log = outer
         self._quiet = False
+
+    def keep(self, outer: Log | None) -> None:
+        """Let all nodes be as they are now; who began before still knows what they were then."""
+        if outer is not None:
+            for node, was in (self._log or {}).items():
+                outer.setdefault(node, was)
+        self._log = outer
 
     def hush(self) -> None:
         """Take changes until `rollback` for such that take back what was done since `begin`."""

@@ -266,8 +266,24 @@ class Project:
             self.memo.rollback(outer)
             self.stamp = stamp
 
+    @contextmanager
+    def attempt(self) -> Iterator[ChangeSet]:
+        """Give a change set whose changes stay at the end, and are taken back as by `trial` if the block fails."""
+        stamp = self.stamp
+        outer = self.memo.begin()
+        total = ChangeSet()
+        try:
+            yield total
+        except BaseException:
+            self.memo.hush()
+            self.apply(total.inverse())
+            self.memo.rollback(outer)
+            self.stamp = stamp
+            raise
+        self.memo.keep(outer)
+
     def commit(self, total: ChangeSet, changes: ChangeSet) -> None:
-        """Apply changes and record them in the change set of a trial."""
+        """Apply changes and record them in the change set of a trial or attempt."""
         self.apply(changes)
         for c in changes:
             total.record(c.kind, c.id, c.before, c.after)

@@ -11,7 +11,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from jolly_core.drawing import Point
-from jolly_core.edits import Payload, compute
+from jolly_core.edits import Payload, compute, perform
 from jolly_core.edits.history import take_back
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import (
@@ -76,12 +76,15 @@ def apply_edit(
         if done is not None:
             return done
         try:
-            outcome = compute(held.project, payload, ids=_ids, library=StoredLibrary(user))
+            outcome = perform(held.project, payload, ids=_ids, library=StoredLibrary(user))
         except GoneError as error:
             raise _who_removed(project_id, error) from error
-        store_edit(
-            held, project_id, user, outcome.changes, "edit", outcome.label, payload.model_dump()["kind"], key=key
-        )
+        kind = payload.model_dump()["kind"]
+        try:
+            store_edit(held, project_id, user, outcome.changes, "edit", outcome.label, kind, key=key, done=True)
+        except BaseException:
+            held.project.apply(outcome.changes.inverse())
+            raise
         answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
         answer.table = outcome.table
         answer.view = _view(held, sheet_id, before)
@@ -192,8 +195,13 @@ def store_edit(
     payload_kind: str,
     target: JournalEntry | None = None,
     key: str = "",
+    *,
+    done: bool = False,
 ) -> None:
     """Store a change set with its journal entry in one transaction, then apply it to the project in memory.
+
+    Args:
+        done: the project in memory has it already.
 
     Raises:
         ConflictError: the stored revision is no longer the loaded one.
@@ -218,7 +226,8 @@ def store_edit(
         enter(entry, now)
         if target is not None:
             JournalEntry.objects.filter(pk=target.pk).update(live=False)
-    held.project.apply(changes)
+    if not done:
+        held.project.apply(changes)
     held.revision = revision
 
 

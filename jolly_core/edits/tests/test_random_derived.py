@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from jolly_core.checks import all_snags
+from jolly_core.edits import compute, parse_edit
 from jolly_core.edits.tests import test_random_building as building
 from jolly_core.edits.tests import test_random_setup as setup
 from jolly_core.edits.tests import test_random_sheets as sheets
@@ -47,6 +48,10 @@ class Kept(TestCase):
                 perform(act)
             except (CoreError, ValidationError):
                 continue
+            if number % 4 == 3:  # tried and not done, as a preview is
+                payload = parse_edit({"kind": "place-note", "sheet_id": bench.sheet, "x": 20, "y": 20, "text": "n"})
+                compute(project, payload)
+                look(project)
             if number % 4 == 1:
                 with project.trial() as total:
                     project.commit(total, bench.done[-1].changes.inverse() if bench.done else ChangeSet())
