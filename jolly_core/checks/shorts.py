@@ -27,7 +27,7 @@ from jolly_core.circuits import (
 )
 from jolly_core.drawing import pin_points, rails_at
 from jolly_core.library import base_of, definition
-from jolly_core.model import Device, Project, Sheet, Symbol
+from jolly_core.model import Device, Project, Sheet, Symbol, derived
 from jolly_core.tagging import called_on, class_of, pins_of, tag_on
 from jolly_core.wiring import PinKey, sheet_groups
 
@@ -66,30 +66,50 @@ def joined_potentials(project: Project, sheet_id: str) -> Iterator[Snag]:
 def short_circuits(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each pair of potentials of a circuit that meet, on the sheet in the middle of the way."""
     told: set[frozenset[PinKey]] = set()
-    for circuit in _circuits(project, sheet_id):
-        names = _phases(project, circuit) if not circuit.ends else {}
-        starts = list(circuit.ends.values()) + [circuit.inner[key] for key in names]
-        for start in sorted(starts, key=lambda p: p.key):
-            label = start.label or names[start.key]
-            for other, way in ways_from(project, start, circuit, names).values():
-                pins = frozenset(pin for link in way.links for pin in (link.start, link.end))
-                if {label.word, other.word} in _MAY_MEET or label.word == other.word or pins in told:
-                    continue
-                told.add(pins)
-                snag = _short(project, label, other, way)
-                if snag.sheet_id == sheet_id:
-                    yield snag
+    for label, other, way in _meetings_on(project, sheet_id):
+        pins = frozenset(pin for link in way.links for pin in (link.start, link.end))
+        if pins not in told:
+            told.add(pins)
+            snag = _short(project, label, other, way)
+            if snag.sheet_id == sheet_id:
+                yield snag
 
 
-def _circuits(project: Project, sheet_id: str) -> list[Circuit]:
-    """Return the circuits that touch a sheet, and each pole between two potentials that have labels as one."""
-    found: list[Circuit] = []
+_Meeting = tuple[Label, Label, Way]
+
+
+def _meetings_on(project: Project, sheet_id: str) -> Iterator[_Meeting]:
+    """Yield what meets in the circuits that touch a sheet, and at each pole between two potentials with labels."""
     seen: set[tuple[str, int]] = set()
     for potential in potentials_on(project, sheet_id):
         if potential.label is None and potential.key not in seen:
-            circuit = circuit_at(project, potential)
-            seen.update(circuit.inner)
-            found.append(circuit)
+            seen.update(circuit_at(project, potential).inner)
+            yield from _meetings_at(project, *potential.key)
+    for circuit in _single_poles(project, sheet_id):
+        yield from _meetings(project, circuit)
+
+
+@derived
+def _meetings_at(project: Project, sheet_id: str, point: int) -> list[_Meeting]:
+    return _meetings(project, circuit_at(project, potential_at(project, (sheet_id, point))))
+
+
+def _meetings(project: Project, circuit: Circuit) -> list[_Meeting]:
+    """Return the labels of a circuit that meet through its links and must not, each with the way."""
+    names = _phases(project, circuit) if not circuit.ends else {}
+    starts = list(circuit.ends.values()) + [circuit.inner[key] for key in names]
+    found = []
+    for start in sorted(starts, key=lambda p: p.key):
+        label = start.label or names[start.key]
+        for other, way in ways_from(project, start, circuit, names).values():
+            if {label.word, other.word} not in _MAY_MEET and label.word != other.word:
+                found.append((label, other, way))
+    return found
+
+
+def _single_poles(project: Project, sheet_id: str) -> list[Circuit]:
+    """Return each pole on a sheet between two potentials that have labels as a circuit."""
+    found: list[Circuit] = []
     for symbol in project.symbols_on(sheet_id):
         for link in links_of(project, symbol):
             a, b = potential_of(project, link.start), potential_of(project, link.end)

@@ -120,6 +120,7 @@ def potential_of(project: Project, pin: PinKey) -> Potential:
     return potential_at(project, group_of(project, pin))
 
 
+@derived
 def potentials_on(project: Project, sheet_id: str) -> list[Potential]:
     """Return the potentials that touch a sheet, each once, in the order of its groups."""
     groups = sheet_groups(project, sheet_id).groups
@@ -182,6 +183,12 @@ class Circuit:
 
 def circuit_at(project: Project, start: Potential) -> Circuit:
     """Return the circuit that a potential without a label belongs to."""
+    return _circuit(project, *start.key)
+
+
+@derived
+def _circuit(project: Project, sheet_id: str, point: int) -> Circuit:
+    start = potential_at(project, (sheet_id, point))
     circuit = Circuit({start.key: start}, {}, {})
     waiting = deque([start])
     while waiting and len(circuit.inner) < FARTHEST:

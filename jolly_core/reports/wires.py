@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 from jolly_core.drawing import place_in
 from jolly_core.making import counted, dossiers
-from jolly_core.model import Project
+from jolly_core.model import Project, derived
 from jolly_core.tagging import pin_name
-from jolly_core.wiring import Conductor, conductors_of_sheet, own_order, sheet_groups
+from jolly_core.wiring import Conductor, conductors_of_sheet, own_order, point_of
 
 from .registry import Cell, Column, report
 
@@ -34,8 +34,21 @@ class WireRow:
     own: bool
 
 
-def _row(project: Project, c: Conductor, sheet_id: str) -> WireRow:
-    x, y = sheet_groups(project, c.sheet_id).points[c.start]
+@derived
+def _by_key(project: Project, sheet_id: str) -> dict[str, Conductor]:
+    return {c.key: c for c in conductors_of_sheet(project, sheet_id)}
+
+
+@derived
+def _conductor(project: Project, sheet_id: str, key: str) -> Conductor:
+    """Return a conductor of a sheet; what is said of it outlives changes of others."""
+    return _by_key(project, sheet_id)[key]
+
+
+@derived
+def _row(project: Project, sheet_id: str, key: str) -> WireRow:
+    c = _conductor(project, sheet_id, key)
+    x, y = point_of(project, c.start)
     wire_type = c.wire_type(project)
     return WireRow(
         c.key,
@@ -55,9 +68,10 @@ def _row(project: Project, c: Conductor, sheet_id: str) -> WireRow:
     )
 
 
+@derived
 def sheet_wires(project: Project, sheet_id: str) -> list[WireRow]:
     """Return the conductors of the nets that touch a sheet, named as seen from it, in reading order."""
-    rows = [_row(project, c, sheet_id) for c in conductors_of_sheet(project, sheet_id)]
+    rows = [_row(project, sheet_id, key) for key in _by_key(project, sheet_id)]
     return sorted(rows, key=lambda r: (r.number.zfill(12), r.start, r.end))
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
+from collections import Counter, defaultdict
 from collections.abc import Iterator
 from functools import lru_cache
 
@@ -48,6 +48,24 @@ class Crowd:
         entry, cells = (*box, owner), self._cells
         for cell in _cells(box):
             cells[cell].append(entry)
+
+    def put(self, taken: Counter[Taken]) -> None:
+        """Add what is taken, each as often as it is counted."""
+        for box, owner, only in taken.elements():
+            if only:
+                self.add_line(box, owner)
+            else:
+                self.add(box, owner)
+
+    def take(self, taken: Counter[Taken]) -> None:
+        """Take away what was added before."""
+        self._last = (0.0, 0.0, 0.0, 0.0, "")
+        for box, owner, only in taken.elements():
+            if only:
+                self._lines[owner].remove(box)
+            else:
+                for cell in _cells(box):
+                    self._cells[cell].remove((*box, owner))
 
     def add_line(self, box: Box, owner: str) -> None:
         """Add a box that is in its owner's way only: others have the whole of the owner in theirs."""

@@ -11,13 +11,12 @@ from jolly_core.model import Project, Sheet
 from .continuations import BLOCK_MARK
 from .crowding import Box, Taken, boxes_of, text_box
 from .primitives import Item, Prim
-from .settling import Memory, Movable, Usual, along, around, aside, at_pin, beside, downwards, settle
+from .settling import Memory, Movable, Seen, Usual, along, around, aside, at_pin, beside, downwards, settle
 
 NUMBER_GAP_MM = 0.5
-REMEMBERED = 32  # sheets whose texts' places are remembered
+REMEMBERED = 64  # sheets whose texts' places are remembered
 CORE_REACH_MM = 14.0  # how far along its wire a core's name may stand from the band
 Stroke = tuple[float, float, float, float]
-Known = tuple[Item, list[Movable], list[Taken]]
 
 
 def settle_texts(project: Project, sheet: Sheet, items: dict[str, Item], strokes: Mapping[str, list[Stroke]]) -> None:
@@ -27,22 +26,26 @@ def settle_texts(project: Project, sheet: Sheet, items: dict[str, Item], strokes
         strokes: for each wire number its strokes, by the number's item.
     """
     standard = project.settings.standard
-    kept: dict[str, Known] = project.kept.setdefault("movables", {})
-    movables: list[Movable] = []
-    taken: list[Taken] = []
-    for item in items.values():
-        known = kept.get(item.id) if item.kind == "symbol" else None
-        if known is None or known[0] is not item:
-            mine = _movables(project, item, strokes)
-            known = (item, mine, _taken(item, mine, standard))
-            if item.kind == "symbol":
-                kept[item.id] = known
-        movables += known[1]
-        taken += known[2]
     memories: dict[str, Memory] = project.kept.setdefault("settled", {})
     if sheet.id not in memories and len(memories) >= REMEMBERED:
         memories.pop(next(iter(memories)))
-    memory = memories.setdefault(sheet.id, Memory())
+    memory = memories.get(sheet.id)
+    if memory is None or memory.standard != standard:
+        memory = memories[sheet.id] = Memory(standard)
+    movables: list[Movable] = []
+    taken: dict[str, list[Taken]] = {}
+    seen: dict[str, Seen] = {}
+    for id, item in items.items():
+        known = memory.seen.get(id)
+        if known is not None and known.item is not item and known.item == item and known.strokes == strokes.get(id):
+            items[id] = item = known.item
+        if known is None or known.item is not item or known.strokes != strokes.get(id):
+            mine = _movables(project, item, strokes)
+            known = Seen(item, strokes.get(id), mine, _taken(item, mine, standard))
+        seen[id] = known
+        movables += known.movables
+        taken[id] = known.taken
+    memory.seen = seen
     fits, room = _room(project, sheet)
     settle(items, movables, fits, taken, memory, room)
 

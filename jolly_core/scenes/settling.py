@@ -76,12 +76,34 @@ class Found:
         return shifted(self.own, *self.by)
 
 
+@dataclass(slots=True, frozen=True)
+class Seen:
+    """An item as it was the last time: the strokes its text may stand along, what of it may move, what it takes."""
+
+    item: Item
+    strokes: list[Box] | None
+    movables: list[Movable]
+    taken: list[Taken]
+
+
 @dataclass(slots=True)
 class Memory:
-    """What is known of a sheet from the last time: what was in the way, where each text found its place, in order."""
+    """What is known of a sheet from the last time.
 
+    Attributes:
+        standard: of the graphics of its symbols.
+        seen: the items by id.
+        room: what `fits` depended on.
+        taken: what each item put in the way, by its id.
+        crowd: all of that by place.
+        found: where each text found its place, in order.
+    """
+
+    standard: str = "iec"
+    seen: dict[str, Seen] = field(default_factory=dict)
     room: object = None
-    taken: Counter[Taken] = field(default_factory=Counter)
+    taken: dict[str, list[Taken]] = field(default_factory=dict)
+    crowd: Crowd = field(default_factory=Crowd)
     found: dict[Key, Found] = field(default_factory=dict)
 
 
@@ -89,7 +111,7 @@ def settle(
     items: dict[str, Item],
     movables: list[Movable],
     fits: Callable[[Box], bool],
-    taken: list[Taken],
+    taken: dict[str, list[Taken]],
     memory: Memory,
     room: object,
 ) -> None:
@@ -102,7 +124,7 @@ def settle(
         items: the items of a scene by id.
         movables: what may move; every other text is in the way where it stands.
         fits: whether a box lies in the free room of the sheet.
-        taken: the boxes that are in the way, see `boxes_of`.
+        taken: the boxes that are in the way, by item, see `boxes_of`.
         memory: of the last time; it is brought up to date.
         room: what `fits` depends on.
     """
@@ -110,7 +132,7 @@ def settle(
     changes = _changed(ordered, taken, memory, room)
     changed = changes or []
     reach = around(changed) if changed else (0.0, 0.0, 0.0, 0.0)
-    crowd: Crowd | None = None
+    texts: Crowd | None = None
     found: dict[Key, Found] = {}
     for movable in ordered:
         known = memory.found.get(movable.key) if changes is not None else None
@@ -120,18 +142,20 @@ def settle(
             or not same
             or (meet(known.looked_at, reach) and any(meet(known.looked_at, b) for b in changed))
         ):
-            if crowd is None:
-                crowd = _crowd(taken, found)
-            now = _place(crowd, movable, fits)
+            if texts is None:
+                texts = Crowd()
+                for one in found.values():
+                    texts.add(one.box)
+            now = _place((memory.crowd, texts), movable, fits)
             if changes is not None and (known is None or known.box != now.box):
                 changed += [now.box, *([known.box] if known is not None else [])]
                 reach = around([reach, *changed[-2:]] if len(changed) > 2 else changed)
         else:
             now = known
         found[movable.key] = now
-        if crowd is not None:
-            crowd.add(now.box)
-    memory.room, memory.taken, memory.found = room, Counter(taken), found
+        if texts is not None:
+            texts.add(now.box)
+    memory.room, memory.found = room, found
     shifts: dict[str, list[tuple[Movable, Offset]]] = {}
     for movable in ordered:
         by = found[movable.key].by
@@ -141,34 +165,41 @@ def settle(
         items[id] = _shifted(items[id], moves)
 
 
-def _changed(ordered: list[Movable], taken: list[Taken], memory: Memory, room: object) -> list[Box] | None:
-    """Return the boxes that are in the way now or were before, not both; None when all is to be done anew."""
+def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memory, room: object) -> list[Box] | None:
+    """Bring the crowd up to date; return the boxes that are in the way now or were before, not both.
+
+    None when all is to be done anew.
+    """
+    differing: list[Box] = []
+    for id, now in taken.items():
+        before = memory.taken.get(id)
+        if before is now:
+            continue
+        come, gone = Counter(now), Counter(before or ())
+        memory.crowd.put(come - gone)
+        memory.crowd.take(gone - come)
+        differing += [box for box, _, _ in (*(come - gone), *(gone - come))]
+    for id in memory.taken.keys() - taken.keys():
+        memory.crowd.take(Counter(memory.taken[id]))
+        differing += [box for box, _, _ in memory.taken[id]]
+    memory.taken = taken
     keys = [m.key for m in ordered]
     known = set(keys)
-    before = [key for key in memory.found if key in known]
-    if memory.room != room or before != [key for key in keys if key in memory.found]:
+    before_keys = [key for key in memory.found if key in known]
+    if memory.room != room or before_keys != [key for key in keys if key in memory.found]:
         return None
-    now = Counter(taken)
-    differing = [*(now - memory.taken), *(memory.taken - now)]
-    return [box for box, _, _ in differing] + [f.box for key, f in memory.found.items() if key not in known]
+    return differing + [f.box for key, f in memory.found.items() if key not in known]
 
 
-def _crowd(taken: list[Taken], found: dict[Key, Found]) -> Crowd:
-    crowd = Crowd()
-    for box, owner, only in taken:
-        if only:
-            crowd.add_line(box, owner)
-        else:
-            crowd.add(box, owner)
-    for one in found.values():
-        crowd.add(one.box)
-    return crowd
-
-
-def _place(crowd: Crowd, movable: Movable, fits: Callable[[Box], bool]) -> Found:
+def _place(crowds: tuple[Crowd, Crowd], movable: Movable, fits: Callable[[Box], bool]) -> Found:
+    """Return where a text finds its place among what is drawn and the texts before it."""
     owner, box = movable.item_id, movable.box
+
+    def is_free(there: Box) -> bool:
+        return all(crowd.is_free(there, owner) for crowd in crowds)
+
     own = Found(box, movable.usual, (0.0, 0.0), box)
-    if crowd.is_free(box, owner) and fits(box):
+    if is_free(box) and fits(box):
         return own
     looked_at = [box]
     for offsets in (movable.usual.offsets(box), _ring()):
@@ -178,12 +209,17 @@ def _place(crowd: Crowd, movable: Movable, fits: Callable[[Box], bool]) -> Found
             if not fits(there):
                 continue
             looked_at.append(there)
-            if crowd.is_free(there, owner):
+            if is_free(there):
                 return replace(own, by=offset, looked_at=around(looked_at))
     # Nothing is free far and wide: the place where least is in the way, its own before those farther off.
     places = [(0.0, 0.0), *movable.usual.offsets(box), *_ring()]
     inside = [o for o in places if fits(shifted(box, *o))] or places[:1]
-    dx, dy = min(inside, key=lambda o: crowd.overlap(shifted(box, *o), owner) + hypot(*o) / 1000)
+
+    def worth(offset: Offset) -> float:
+        there = shifted(box, *offset)
+        return round(sum(crowd.overlap(there, owner) for crowd in crowds), 6) + hypot(*offset) / 1000
+
+    dx, dy = min(inside, key=worth)
     return replace(own, by=(round(dx, 2), round(dy, 2)), looked_at=around([*looked_at, box]))
 
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, size_mm
-from jolly_core.model import Project, Sheet, Wire, derived_few
-from jolly_core.wiring import Group, dots, sheet_groups, wire_numbers
+from jolly_core.model import Project, Sheet, Wire, derived, derived_few
+from jolly_core.wiring import Group, dots, group_at, point_of, sheet_groups, wire_numbers
 
 from .bands import band_item
 from .continuations import continuation_item
@@ -41,21 +43,18 @@ def _scene(project: Project, sheet: Sheet) -> Scene:
         items[item.id] = item
 
     add(frame_item(project, sheet))
-    strokes: dict[str, list[Stroke]] = {}
     groups = sheet_groups(project, sheet_id)
     numbers = wire_numbers(project, sheet_id)
-    for wire in project.wires_on(sheet_id):
-        add(wire_item(project, wire, groups.of_wire[wire.id], numbers.get(groups.of_wire[wire.id], "")))
+    nets = [net_items(project, sheet_id, g.point, numbers.get(g.point, "")) for g in groups.groups if g.wires]
+    for net in nets:
+        items.update(net.wires)
     for x, y in dots(project, sheet_id):
         cx, cy = x * GRID_MM, y * GRID_MM
         add(Item(f"dot:{x},{y}", "dot", [["dot", cx, cy, DOT_MM]], (cx - 1, cy - 1, cx + 1, cy + 1)))
-    for group in groups.groups:
-        number = numbers.get(group.point)
-        if number and group.wires:
-            wires = [project.wires[i] for i in group.wires]
-            for item in _number_items(project, number, wires, group):
-                add(item)
-                strokes[item.id] = _strokes(wires, item.prims[0][7])
+    strokes: dict[str, list[Stroke]] = {}
+    for net in nets:
+        items.update(net.numbers)
+        strokes.update(net.strokes)
     for id in project.on_sheet["symbol"].get(sheet_id):
         add(symbol_item(project, id))
     for mark in project.continuations_on(sheet_id):
@@ -76,6 +75,28 @@ def _scene(project: Project, sheet: Sheet) -> Scene:
         add(table)
     settle_texts(project, sheet, items, strokes)
     return Scene(*size_mm(sheet), items, sheet)
+
+
+@dataclass(slots=True, frozen=True)
+class NetItems:
+    """What is painted of a net on a sheet: its wires, its number in one or several places, and where that may stand."""
+
+    wires: dict[str, Item]
+    numbers: dict[str, Item]
+    strokes: dict[str, list[Stroke]]
+
+
+@derived
+def net_items(project: Project, sheet_id: str, point: int, number: str) -> NetItems:
+    """Return the items of the wires of a group, and of its number."""
+    group = group_at(project, sheet_id, point)
+    wires = [project.wires[i] for i in group.wires]
+    shown = _number_items(project, number, wires, group) if number else []
+    return NetItems(
+        {w.id: wire_item(project, w, point, number) for w in wires},
+        {item.id: item for item in shown},
+        {item.id: _strokes(wires, item.prims[0][7]) for item in shown},
+    )
 
 
 def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:
@@ -106,7 +127,7 @@ def _number_items(project: Project, number: str, wires: list[Wire], group: Group
     shown = [w for w in wires if places[w.id] == "middle"]
     if shown:
         found.append(_number_item(number, shown, group.point))
-    ends = {p for pin in group.pins for p in [sheet_groups(project, group.sheet_id).points[pin]]}
+    ends = {point_of(project, pin) for pin in group.pins} if "ends" in places.values() else set()
     for w in wires:
         if places[w.id] == "ends":
             found += [

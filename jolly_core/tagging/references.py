@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jolly_core.drawing import place_in, place_on
 from jolly_core.library import base_of, definition, part_class, unit_kinds
-from jolly_core.model import Device, Part, Project, Sheet, Symbol
+from jolly_core.model import Device, Part, Project, Sheet, Symbol, derived
 
 from .units import UnitRow, coils_of, lead_of, next_units, pins_of, unit_rows
 
@@ -42,6 +42,12 @@ def contact_table(project: Project, lead: Symbol) -> list[ContactRow]:
     Poles drawn in one symbol share a row. A switch of several positions lists all its contacts, its lead's too. A
     second coil of the device is a row like a contact, so that each place is named.
     """
+    return _table(project, lead.id)
+
+
+@derived
+def _table(project: Project, lead_id: str) -> list[ContactRow]:
+    lead = project.symbols[lead_id]
     device = project.devices.get(lead.device_id)
     if device is None or lead_of(project, device.id) != lead:
         return []

@@ -33,6 +33,16 @@ class UnitRow:
 
 def pins_of(project: Project, symbol: Symbol) -> list[str]:
     """Return the pin names of a symbol pole by pole, "" for a pole that has no unit."""
+    known = project.symbols.get(symbol.id) is symbol
+    return _pins(project, symbol.id) if known else _pins_by(project, symbol)
+
+
+@derived
+def _pins(project: Project, symbol_id: str) -> list[str]:
+    return _pins_by(project, project.symbols[symbol_id])
+
+
+def _pins_by(project: Project, symbol: Symbol) -> list[str]:
     shape = definition(symbol.definition)
     device = project.devices.get(symbol.device_id)
     part = project.part_of(device) if device else None
@@ -237,6 +247,16 @@ def _same_pins(symbol: Symbol, number: int, kind: str, old: Part | None, new: Pa
 
 def unit_rows(project: Project, device: Device) -> list[UnitRow]:
     """Return all units of a device, the part's in its order, drawn or free; then what is drawn beyond the part."""
+    known = project.devices.get(device.id) is device
+    return _rows(project, device.id) if known else _rows_by(project, device)
+
+
+@derived
+def _rows(project: Project, device_id: str) -> list[UnitRow]:
+    return _rows_by(project, project.devices[device_id])
+
+
+def _rows_by(project: Project, device: Device) -> list[UnitRow]:
     part = project.part_of(device)
     placed: dict[tuple[str, int], Symbol] = {}
     beyond: list[UnitRow] = []

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from jolly_core.drawing import ladder_line
 from jolly_core.model import Project, derived
 
-from .nets import Group, GroupKey, nets_of_sheet
+from .nets import Group, GroupKey, net_of, nets_of_sheet
 from .rules import Pattern, named_parts, pattern_for, reads_otherwise
 
 
@@ -35,8 +35,8 @@ def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
         number = part.fixed
         if number is None:
             home = part.groups[0]
-            table = _over_project(project) if part.pattern.wide else _running(project, home.sheet_id)
-            number = table.get(home.key, "")
+            ask = _number_at if home.sheet_id == sheet_id else _number_elsewhere
+            number = ask(project, *home.key, part.pattern.wide)
         if number:
             numbers.update((g.point, number) for g in part.groups if g.sheet_id == sheet_id and _shows(project, g))
     return numbers
@@ -53,8 +53,14 @@ class _Part:
     by_line: bool
 
 
-@derived
 def _parts(project: Project, sheet_id: str) -> list[_Part]:
+    potentials = nets_of_sheet(project, sheet_id, potential=True)
+    return [part for groups in potentials for part in _named(project, *groups[0].key)]
+
+
+@derived
+def _named(project: Project, sheet_id: str, point: int) -> list[_Part]:
+    """Return what gets a number of its own of the potential whose first group this is."""
     return [
         _Part(
             groups,
@@ -63,7 +69,7 @@ def _parts(project: Project, sheet_id: str) -> list[_Part]:
             pattern_for(project, rule, groups),
             any(piece == "line" for piece, _ in rule.pieces),
         )
-        for groups, rule in named_parts(project, sheet_id)
+        for groups, rule in named_parts(project, net_of(project, (sheet_id, point), potential=True))
     ]
 
 
@@ -146,6 +152,14 @@ def holders_of_numbers(project: Project) -> dict[str, dict[GroupKey, Group]]:
                 if group.sheet_id == sheet.id and group.point in numbers:
                     found.setdefault(numbers[group.point], {}).setdefault(potential[0].key, group)
     return found
+
+
+def _number_at(project: Project, sheet_id: str, point: int, wide: bool) -> str:
+    table = _over_project(project) if wide else _running(project, sheet_id)
+    return table.get((sheet_id, point), "")
+
+
+_number_elsewhere = derived(_number_at)  # so that other numbers of that sheet do not matter here
 
 
 @derived

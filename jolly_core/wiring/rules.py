@@ -13,7 +13,7 @@ from jolly_core.library import definition
 from jolly_core.model import NumberRule, Project, Sheet, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address
 
-from .nets import Group, net_of, nets_of_sheet
+from .nets import Group, net_of
 
 RUNNING = "running"
 
@@ -41,6 +41,7 @@ class Pattern:
         return f"{self.before}{self.start + count:0{self.width}d}{self.after}" if self.width else self.before
 
 
+@derived
 def rules_in_order(project: Project) -> list[NumberRule]:
     """Return the stored rules, the one that is asked first in front."""
     return sorted(project.number_rules.values(), key=lambda r: (r.order, r.id))
@@ -54,25 +55,23 @@ def own_rule(project: Project, sheet: Sheet) -> NumberRule:
     return NumberRule("", 0, "", (("sheet", ()), ("text", ("-",)), (RUNNING, (width, "1"))))
 
 
-def named_parts(project: Project, sheet_id: str) -> list[tuple[list[Group], NumberRule]]:
-    """Return what gets a number of its own on a sheet, each with the rule that names it.
+def named_parts(project: Project, potential: list[Group]) -> list[tuple[list[Group], NumberRule]]:
+    """Return what gets a number of its own of a potential, each with the rule that names it.
 
-    These are potentials, or the nets of one where its rule's scope is a net.
+    This is the potential itself, or its nets where the rule's scope is a net.
     """
-    rules = rules_in_order(project)
+    home = project.sheets[potential[0].sheet_id]
+    rules = (r for r in rules_in_order(project) if holds(project, r, potential))
+    rule = next(rules, None) or own_rule(project, home)
+    if rule.scope == "potential" or len(potential) == 1:
+        return [(potential, rule)]
     found: list[tuple[list[Group], NumberRule]] = []
-    for potential in nets_of_sheet(project, sheet_id, potential=True):
-        home = project.sheets[potential[0].sheet_id]
-        rule = next((r for r in rules if holds(project, r, potential)), None) or own_rule(project, home)
-        if rule.scope == "potential" or len(potential) == 1:
-            found.append((potential, rule))
-            continue
-        seen: set[tuple[str, int]] = set()
-        for group in potential:
-            if group.key not in seen:
-                net = net_of(project, group.key)
-                seen.update(g.key for g in net)
-                found.append((net, rule))
+    seen: set[tuple[str, int]] = set()
+    for group in potential:
+        if group.key not in seen:
+            net = net_of(project, group.key)
+            seen.update(g.key for g in net)
+            found.append((net, rule))
     return found
 
 

@@ -59,7 +59,7 @@ def difference(before: View | None, after: View) -> dict[str, Any]:
         old = before.get(section, {})
         if old is values:
             continue
-        changed = {id: value for id, value in values.items() if old.get(id) != value}
+        changed = {id: v for id, v in values.items() if (was := old.get(id)) is not v and was != v}
         gone = [id for id in old if id not in values]
         if changed:
             put[section] = changed

@@ -7,9 +7,9 @@ from typing import Any
 from jolly_core.checks import Snag, snags_on
 from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
-from jolly_core.model import Project, derived_few
-from jolly_core.reports import sheet_wires
-from jolly_core.scenes import Scene, generated_pages, is_generated, made, page_of, page_scene, sheet_scene
+from jolly_core.model import Project, Symbol, derived, derived_few
+from jolly_core.reports import WireRow, sheet_wires
+from jolly_core.scenes import Item, Scene, generated_pages, is_generated, made, page_of, page_scene, sheet_scene
 from jolly_core.tagging import lead_of, tag_on
 
 from .store import Loaded
@@ -21,50 +21,80 @@ def sheet_view(project: Project, sheet_id: str) -> View:
     """Return the sheet as sections of values by id: items, wires, devices, snags, and the sheet's own facts."""
     if made(project, sheet_id):
         return _made_view(project, sheet_id)
-    sheet = project.get("sheet", sheet_id)
-    scene = sheet_scene(project, sheet_id)
-    items = _items(scene)
-    wires = {
-        f"{c.start}>{c.end}": {
-            "id": f"{c.start}>{c.end}",
-            "number": c.number,
-            "from": c.start,
-            "to": c.end,
-            "type": c.type_name,
-            "colour": c.colour,
-            "size": c.cross_section,
-            "place": c.place,
-            "wire_id": c.wire_id,
-            "wires": list(c.wires),
-            "pins": list(c.pins),
-            "own": c.own,
-        }
-        for c in sheet_wires(project, sheet_id)
+    project.get("sheet", sheet_id)
+    return {
+        "items": _items_of(project, sheet_id),
+        "wires": {f"{r.start}>{r.end}": _wire_value(r) for r in sheet_wires(project, sheet_id)},
+        "devices": _devices_on(project, sheet_id),
+        "snags": _snags_on(project, sheet_id),
+        "sheet": {"sheet": _facts(project, sheet_id)},
     }
-    devices: dict[str, Any] = {}
+
+
+def _items_of(project: Project, sheet_id: str) -> dict[str, Any]:
+    """Return the values of the items of a scene; those of items that are the same as the last time are the same."""
+    known: dict[str, dict[str, tuple[Item, Any]]] = project.kept.setdefault("item values", {})
+    before = known.get(sheet_id, {})
+    if sheet_id not in known and len(known) >= KEEP_SUBJECTS:
+        known.pop(next(iter(known)))
+    now = known[sheet_id] = {}
+    for id, item in sheet_scene(project, sheet_id).items.items():
+        same = before.get(id)
+        now[id] = same if same is not None and same[0] is item else (item, _item_value(item))
+    return {id: value for id, (_, value) in now.items()}
+
+
+def _item_value(item: Item) -> dict[str, Any]:
+    return {"id": item.id, "kind": item.kind, "prims": item.prims, "box": list(item.box), "facts": item.facts}
+
+
+def _wire_value(row: WireRow) -> dict[str, Any]:
+    return {
+        "id": f"{row.start}>{row.end}",
+        "number": row.number,
+        "from": row.start,
+        "to": row.end,
+        "type": row.type_name,
+        "colour": row.colour,
+        "size": row.cross_section,
+        "place": row.place,
+        "wire_id": row.wire_id,
+        "wires": list(row.wires),
+        "pins": list(row.pins),
+        "own": row.own,
+    }
+
+
+@derived
+def _devices_on(project: Project, sheet_id: str) -> dict[str, Any]:
+    found: dict[str, list[Symbol]] = {}
     for symbol in project.symbols_on(sheet_id):
-        device = project.devices.get(symbol.device_id)
-        if device is None:
-            continue
-        lead = lead_of(project, device.id)
-        row = devices.setdefault(
-            device.id,
-            {
-                "id": device.id,
-                "tag": tag_on(project, device, sheet),
-                "text": device.text,
-                "part": "",
-                "what": definition((lead or symbol).definition).name,
-                "place": place_on(sheet, symbol.x, symbol.y),
-                "symbols": [],
-            },
-        )
-        part = project.part_of(device)
-        row["part"] = part.number if part else ""
-        row["symbols"].append(symbol.id)
-    snags = {}
-    for number, s in enumerate(snags_on(project, sheet_id)):
-        snags[f"{s.code}:{','.join(s.ids)}:{s.x},{s.y}"] = {
+        if symbol.device_id in project.devices:
+            found.setdefault(symbol.device_id, []).append(symbol)
+    return {id: _device_value(project, sheet_id, id, tuple(s.id for s in symbols)) for id, symbols in found.items()}
+
+
+@derived
+def _device_value(project: Project, sheet_id: str, device_id: str, symbols: tuple[str, ...]) -> dict[str, Any]:
+    sheet, device = project.sheets[sheet_id], project.devices[device_id]
+    first = project.symbols[symbols[0]]
+    part = project.part_of(device)
+    return {
+        "id": device_id,
+        "tag": tag_on(project, device, sheet),
+        "text": device.text,
+        "part": part.number if part else "",
+        "what": definition((lead_of(project, device_id) or first).definition).name,
+        "place": place_on(sheet, first.x, first.y),
+        "symbols": list(symbols),
+    }
+
+
+@derived
+def _snags_on(project: Project, sheet_id: str) -> dict[str, Any]:
+    sheet = project.sheets[sheet_id]
+    return {
+        f"{s.code}:{','.join(s.ids)}:{s.x},{s.y}": {
             "order": number,
             "key": s.key,
             "code": s.code,
@@ -77,7 +107,14 @@ def sheet_view(project: Project, sheet_id: str) -> View:
             "device_id": s.device_id,
             "act": act_of(s),
         }
-    facts = {
+        for number, s in enumerate(snags_on(project, sheet_id))
+    }
+
+
+@derived
+def _facts(project: Project, sheet_id: str) -> dict[str, Any]:
+    sheet, scene = project.sheets[sheet_id], sheet_scene(project, sheet_id)
+    return {
         "id": sheet.id,
         "number": sheet.number,
         "title": sheet.title,
@@ -92,7 +129,6 @@ def sheet_view(project: Project, sheet_id: str) -> View:
         "rails": [sheet.rail_left, sheet.rail_right],
         "standard": project.settings.standard,
     }
-    return {"items": items, "wires": wires, "devices": devices, "snags": snags, "sheet": {"sheet": facts}}
 
 
 def act_of(snag: Snag) -> dict[str, Any] | None:
@@ -101,10 +137,7 @@ def act_of(snag: Snag) -> dict[str, Any] | None:
 
 
 def _items(scene: Scene) -> dict[str, Any]:
-    return {
-        i.id: {"id": i.id, "kind": i.kind, "prims": i.prims, "box": list(i.box), "facts": i.facts}
-        for i in scene.items.values()
-    }
+    return {i.id: _item_value(i) for i in scene.items.values()}
 
 
 def _made_view(project: Project, page_id: str) -> View:
