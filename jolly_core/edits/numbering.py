@@ -171,24 +171,38 @@ def number_tags(work: Work, payload: NumberTags) -> str:
     project = work.project
     if project.settings.tag_habit == "line" and not payload.free_fixed:
         raise RuleError("Tags follow the ladder lines here: they are never behind. Free fixed tags, if you want that.")
-    chosen = [project.get("device", id) for id in payload.device_ids] or list(project.devices.values())
-    sheets = {project.get("sheet", id).id for id in payload.sheet_ids}
-    if sheets:
-        chosen = [d for d in chosen if (lead := lead_of(project, d.id)) is not None and lead.sheet_id in sheets]
-    chosen = [d for d in chosen if payload.free_fixed or not d.fixed_tag]
-    before = {d.id: full_tag(project, d) for d in project.devices.values()}
+    chosen = [d for d in _named_devices(project, payload) if payload.free_fixed or not d.fixed_tag]
+    # A tag of the line habit follows from others on its line, too; else only what is numbered changes.
+    watched = list(project.devices) if project.settings.tag_habit == "line" else [d.id for d in chosen]
+    before = {id: full_tag(project, project.devices[id]) for id in watched}
     for device in chosen:  # all give their numbers up first, so that the order alone decides
         work.put("device", replace(device, number=0, fixed_tag=""))
+    last: dict[tuple[str, str, str], int] = {}  # of each kind the number given last: what is below is taken
     for device in sorted(chosen, key=lambda d: _reading(project, d)):
         fresh = project.devices[device.id]
-        number = payload.start
+        kind = fresh.letters, fresh.function_id, fresh.location_id
+        number = last.get(kind, payload.start)
         while tag_taken(project, f"{fresh.letters}{number}", fresh.function_id, fresh.location_id, but=fresh.id):
             number += 1
+        last[kind] = number
         work.put("device", replace(fresh, number=number))
-    rows = [[before[d.id], full_tag(project, d)] for d in project.devices.values()]
+    rows = [[tag, full_tag(project, project.devices[id])] for id, tag in before.items()]
     changed = sorted(r for r in rows if r[0] != r[1])
     work.outcome.table = [["Tag now", "Tag then"], *changed[:MOST_ROWS]] if changed else []
     return f"number {len(changed)} tag(s) again"
+
+
+def _named_devices(project: Project, payload: NumberTags) -> list[Device]:
+    """Return the devices that a payload names: by themselves, by the sheets of their leads, else all."""
+    sheets = [project.get("sheet", id).id for id in dict.fromkeys(payload.sheet_ids)]
+    if payload.device_ids:
+        named = [project.get("device", id) for id in payload.device_ids]
+        leads = [(d, lead_of(project, d.id)) for d in named]
+        return [d for d, lead in leads if not sheets or (lead is not None and lead.sheet_id in sheets)]
+    if not sheets:
+        return list(project.devices.values())
+    drawn = [(s, project.devices.get(s.device_id)) for id in sheets for s in project.symbols_on(id)]
+    return [d for s, d in drawn if d is not None and lead_of(project, d.id) == s]
 
 
 def _reading(project: Project, device: Device) -> tuple[int, int, int, int, str]:

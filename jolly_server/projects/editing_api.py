@@ -98,11 +98,11 @@ def _labels(project_id: str, user: AbstractBaseUser) -> tuple[str, str]:
 
 
 def _labels_now(held: Loaded, project_id: str, user: AbstractBaseUser) -> tuple[str, str]:
-    """Return what can be undone and redone; only a change of the project, which has a revision, changes that."""
+    """Return what the person can undo and redo, read once and then only after an act that concerns it."""
     known = held.here.labels.get(user.pk)
-    if known is None or known[0] != held.revision:
-        known = held.here.labels[user.pk] = (held.revision, *_labels(project_id, user))
-    return known[1], known[2]
+    if known is None:
+        known = held.here.labels[user.pk] = _labels(project_id, user)
+    return known
 
 
 @router.post("/{project_id}/edits", response=EditOut)

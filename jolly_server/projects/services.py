@@ -226,6 +226,8 @@ def store_edit(
         enter(entry, now)
         if target is not None:
             JournalEntry.objects.filter(pk=target.pk).update(live=False)
+    for actor in (user.pk if user else None, target.user_id if target is not None else None):
+        held.here.labels.pop(actor or 0, None)
     if not done:
         held.project.apply(changes)
     held.revision = revision

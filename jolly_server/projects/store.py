@@ -34,12 +34,12 @@ class Here:
     Attributes:
         seen: the sheet each person looks at, and when that was written down.
         people: person, name and sheet of those who are here, and when that was read; None when it is to be read.
-        labels: what each person can undo and redo, and the revision at which that was so.
+        labels: what each person can undo and redo; forgotten when they act, or somebody takes an act of theirs back.
     """
 
     seen: dict[int, tuple[str, float]] = field(default_factory=dict)
     people: tuple[float, list[tuple[int, str, str]]] | None = None
-    labels: dict[int, tuple[int, str, str]] = field(default_factory=dict)
+    labels: dict[int, tuple[str, str]] = field(default_factory=dict)
 
 
 @dataclass
@@ -123,6 +123,7 @@ def loaded(project_id: str, revision: int | None = None) -> Loaded:
 
 def _catch_up(held: Loaded, project_id: str, revision: int) -> None:
     """Bring a loaded project to a later revision: by what the journal says was changed, else by loading it anew."""
+    held.here.labels.clear()
     entries = JournalEntry.objects.filter(
         project_id=project_id, revision__gt=held.revision, revision__lte=revision
     ).order_by("revision")
