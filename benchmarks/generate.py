@@ -6,6 +6,7 @@ import gc
 from dataclasses import replace
 from typing import Any
 
+from jolly_core.edits.sheets import ORDER_STEP
 from jolly_core.model import KINDS, Project
 from jolly_core.testing import Workbench
 
@@ -54,7 +55,7 @@ def synthetic(sheets: int) -> Project:
     for n in range(sheets):
         mark = f"{n:05d}"
         for sheet in source.sheets.values():
-            found["sheet"].append(replace(sheet, id=sheet.id + mark, number=str(n + 1), order=n))
+            found["sheet"].append(replace(sheet, id=sheet.id + mark, number=str(n + 1), order=(n + 1) * ORDER_STEP))
         for device in source.devices.values():
             number = device.number + 50 * n
             found["device"].append(replace(device, id=device.id + mark, number=number))

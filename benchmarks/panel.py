@@ -52,7 +52,7 @@ def panel() -> Project:
                     if getattr(record, name, ""):
                         named[name] = getattr(record, name) + mark
                 found[kind].append(replace(record, **named))
-        found["sheet"][-1] = replace(found["sheet"][-1], number=str(n + 1), order=n)
+        found["sheet"][-1] = replace(found["sheet"][-1], number=str(n + 1), order=1000 * n)
     place = next(iter(source.locations))
     devices = [replace(d, number=i, location_id=place) for i, d in enumerate(found["device"])]
     box = replace(devices[0], id="box", letters="UH", part_id="", number=1)

@@ -128,7 +128,8 @@ class Work:
         before = self.project.get(kind, id)
         for name, target in REFERENCES["sheet"].items():
             if target == kind and name in SHEET_SUBJECTS.values():
-                for sheet in [s for s in self.project.sheets.values() if getattr(s, name) == id]:
+                about = [self.project.sheets[i] for i in self.project.sheets_about.get(id)]
+                for sheet in [s for s in about if getattr(s, name) == id]:
                     empty: dict[str, Any] = {name: ""}
                     self.put("sheet", replace(sheet, **empty))
         self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
@@ -179,7 +180,7 @@ def numbers_met(project: Project, changes: ChangeSet) -> dict[frozenset[str], tu
     """
     sheets = {r.sheet_id for c in changes for r in (c.before, c.after) if r is not None and hasattr(r, "sheet_id")}
     found: dict[frozenset[str], tuple[str, ...]] = {}
-    for sheet_id in sheets & set(project.sheets):
+    for sheet_id in [id for id in sheets if id in project.sheets]:
         groups = sheet_groups(project, sheet_id)
         for wire in project.wires_on(sheet_id):
             if wire.number:

@@ -48,7 +48,7 @@ def take_back(project: Project, changes: ChangeSet) -> ChangeSet:
 
 def _unused(project: Project, kind: str, id: str, record: Entity) -> None:
     for user_kind, field in users_of(kind):
-        if any(getattr(e, field) == id for e in project.tables[user_kind].values()):
+        if project.names(user_kind, field, id):
             raise ConflictError(_message(kind, record), ids=(id,))
 
 

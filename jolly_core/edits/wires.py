@@ -38,11 +38,11 @@ def draw_wire(work: Work, payload: DrawWire) -> str:
     if any(not (0 < x < width and 0 < y < height) for x, y in points):
         raise RuleError("The wire would run outside the sheet.", field="points")
     draft = work.draft(sheet.id)
+    before = set(draft.wires)
     for a, b in zip(points, points[1:], strict=False):
         if a[0] != b[0] and a[1] != b[1]:
             raise RuleError("A wire runs horizontally or vertically: add a corner.", field="points")
         draft.stroke(a, b, payload.wire_type_id)
-    before = set(work.project.wires)
     work.close(draft)
     work.outcome.placed = [id for id in draft.wires if id not in before]
     work.outcome.caret = points[-1]

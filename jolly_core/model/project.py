@@ -89,22 +89,22 @@ def tag_key(device: Device) -> str:
 
 _stamps = itertools.count(1)
 
-# The indexes beside those of sheets: for a kind of record the name of each and the record's key in it, "" for none.
-INDEXED: dict[str, tuple[tuple[str, Callable[[Any], str]], ...]] = {
-    "symbol": (("symbols_of_device", attrgetter("device_id")),),
-    "wire": (("numbered_wires", attrgetter("number")),),
-    "device": (
-        ("devices_tagged", tag_key),
-        ("devices_lettered", attrgetter("letters")),
-        ("devices_of_part", attrgetter("part_id")),
-    ),
-    "continuation": (("continuations_named", attrgetter("name")),),
-    "strip_item": (("items_of_strip", attrgetter("strip_id")),),
-    "title_cell": (("cells_of_block", attrgetter("block_id")),),
-    "io_point": (("points_of_card", attrgetter("device_id")),),
-    **{kind: (("attached", attrgetter("device_id")),) for kind in ATTACHED},
-    "add_on": (("attached", attrgetter("device_id")), ("add_ons_of", attrgetter("device_id"))),
+# The indexes beside those of sheets: for a kind of record the name of each, and the field it goes by.
+INDEXED: dict[str, tuple[tuple[str, str], ...]] = {
+    "symbol": (("symbols_of_device", "device_id"),),
+    "wire": (("numbered_wires", "number"),),
+    "device": (("devices_tagged", "tag"), ("devices_lettered", "letters"), ("devices_of_part", "part_id")),
+    "continuation": (("continuations_named", "name"),),
+    "strip_item": (("items_of_strip", "strip_id"),),
+    "title_cell": (("cells_of_block", "block_id"),),
+    "io_point": (("points_of_card", "device_id"),),
+    "sheet": (("sheets_about", "device_id"), ("sheets_about", "enclosure_id"), ("sheets_about", "harness_id")),
+    **dict.fromkeys(ATTACHED, (("attached", "device_id"),)),
+    "add_on": (("attached", "device_id"), ("add_ons_of", "device_id")),
 }
+_KEYS: dict[str, Callable[[Any], str]] = {
+    field: attrgetter(field) for fields in INDEXED.values() for _, field in fields if field != "tag"
+} | {"tag": tag_key}
 # Keys that are indexed even when they are empty texts.
 _EMPTY_TOO = ("devices_tagged", "continuations_named", "items_of_strip", "cells_of_block")
 
@@ -164,7 +164,7 @@ class Project:
         self.numbered_wires, self.items_of_strip = self._indexed("numbered_wires", "items_of_strip")
         self.points_of_card, self.cells_of_block = self._indexed("points_of_card", "cells_of_block")
         self.attached, self.add_ons_of = self._indexed("attached", "add_ons_of")
-        (self.devices_lettered,) = self._indexed("devices_lettered")
+        self.devices_lettered, self.sheets_about = self._indexed("devices_lettered", "sheets_about")
         self.stamp = next(_stamps)
         # What other packages remember under their own key to be faster the next time; it is not read for any result.
         self.kept: dict[str, Any] = {}
@@ -241,6 +241,15 @@ class Project:
     def add_ons_to(self, device_id: str) -> list[Part]:
         """Return the further parts on a device in the order they were added."""
         return [self.parts[self.add_ons[id].part_id] for id in self.add_ons_of.get(device_id)]
+
+    def names(self, kind: str, field: str, id: str) -> bool:
+        """Return whether a record of a kind names something in a field: by an index where there is one."""
+        if field == "sheet_id" and kind in self.on_sheet:
+            return self.on_sheet[kind].has(id)
+        table = self.tables[kind]
+        index = next((self._indexes[name] for name, by in INDEXED.get(kind, ()) if by == field), None)
+        found = table.values() if index is None else (table[i] for i in index.get(id) if i in table)
+        return any(getattr(record, field) == id for record in found)
 
     def apply(self, changes: ChangeSet) -> None:
         """Put the change set into the model and keep indexes and stamps true."""
@@ -321,8 +330,8 @@ class Project:
                 if new is not None:
                     self.on_sheet[kind].add(new, change.id)
             cells += [on_sheet(id) for id in {old, new} if id is not None]
-        for name, key in INDEXED.get(kind, ()):
-            old, new = (_key(name, key, r) for r in (before, after))
+        for name, field in INDEXED.get(kind, ()):
+            old, new = (_key(name, field, r) for r in (before, after))
             if old != new:
                 index = self._indexes[name]
                 if old is not None:
@@ -335,15 +344,15 @@ class Project:
     def _index(self, kind: str, record: Entity) -> None:
         if kind in self.on_sheet:
             self.on_sheet[kind].add(record.sheet_id, record.id)
-        for name, key in INDEXED.get(kind, ()):
-            value = _key(name, key, record)
+        for name, field in INDEXED.get(kind, ()):
+            value = _key(name, field, record)
             if value is not None:
                 self._indexes[name].add(value, record.id)
 
 
-def _key(name: str, key: Callable[[Any], str], record: Entity | None) -> str | None:
+def _key(name: str, field: str, record: Entity | None) -> str | None:
     """Return a record's key in an index, None where it has none."""
-    value = key(record) if record is not None else None
+    value = _KEYS[field](record) if record is not None else None
     return value if value or name in _EMPTY_TOO else None
 
 
