@@ -30,7 +30,7 @@ def main() -> None:
         settings.ROOT_URLCONF = "benchmarks.server"
         call_command("migrate", verbosity=0)
         call_command("seed_demo", verbosity=0)
-        from benchmarks import browser, core, routing, server
+        from benchmarks import browser, core, following, panel, routing, server
         from benchmarks.measure import HEADING
 
         print(HEADING)
@@ -38,6 +38,16 @@ def main() -> None:
         for result in core.nets(sheets, rounds):
             print(result, flush=True)
         for result in server.editing(min(200, sheets), rounds):
+            print(result, flush=True)
+        for result in following.people(min(200, sheets), rounds):
+            print(result, flush=True)
+        for result in following.sizes(sheets, rounds):
+            print(result, flush=True)
+        for result in following.snags(sheets, min(rounds, 3)):
+            print(result, flush=True)
+        for result in following.memory(min(200, sheets)):
+            print(result, flush=True)
+        for result in panel.cabinet(rounds):
             print(result, flush=True)
         print(core.pdf(min(100, sheets), rounds), flush=True)
         print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)

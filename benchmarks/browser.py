@@ -20,7 +20,7 @@ from jolly_server.config.wsgi import application
 from jolly_server.projects.services import create_project
 
 FRAME_MS = 1000 / 60
-OPEN_MS, EDIT_MS = 300.0, 100.0
+OPEN_MS, EDIT_MS = 150.0, 40.0
 REST_MS = 400  # between two keys, so that one edit is measured and not a queue of them
 COPIES, PITCH = (3, 3), (150, 100)  # copies of the template across and down a dense sheet, and their pitch in steps
 SETTLED = "() => !document.querySelector('svg[data-testid=sheet]').style.transform"

@@ -99,7 +99,7 @@ def nets(sheets: int, rounds: int) -> list[Result]:
         lambda: all_nets(large),
         2.5,
         rounds,
-        before=large.kept.clear,
+        before=large.memo.clear,
     )
     small = synthetic(20)
 

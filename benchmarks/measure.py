@@ -23,10 +23,10 @@ class Result:
         ratio = self.subject_ms / self.floor_ms if self.floor_ms else float("nan")
         verdict = "" if not self.budget else "met" if ratio <= self.budget else "MISSED"
         budget = f"{self.budget:4.1f}" if self.budget else "   -"
-        return f"{self.name:52} {self.floor_ms:9.2f} {self.subject_ms:9.2f} {ratio:7.2f} {budget}  {verdict}"
+        return f"{self.name:72} {self.floor_ms:9.2f} {self.subject_ms:9.2f} {ratio:7.2f} {budget}  {verdict}"
 
 
-HEADING = f"{'what':52} {'floor ms':>9} {'ms':>9} {'ratio':>7} budget"
+HEADING = f"{'what':72} {'floor ms':>9} {'ms':>9} {'ratio':>7} budget"
 
 
 def timed(act: Callable[..., object], *args: object) -> float:

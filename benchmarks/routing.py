@@ -13,7 +13,7 @@ from jolly_core.cabinet import LaneGraph, lane
 
 PITCH_MM = 100.0
 WIDTH_MM = 40.0
-BUDGET = 6.0
+BUDGET = 4.0
 
 
 def lattice(side: int) -> LaneGraph:

@@ -21,6 +21,7 @@ from jolly_core.reports import find_in, sheet_wires
 from jolly_core.scenes import generated_pages, page_scene, sheet_scene
 from jolly_core.testing import Workbench, untrue
 
+MOST = 250
 slow = settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 
 
@@ -42,6 +43,8 @@ class Kept(TestCase):
         """Do acts one after another, look at everything between them, and now and then try one without doing it."""
         project = bench.project
         for number, act in enumerate(acts):
+            if len(project.symbols) + len(project.wires) > MOST:
+                break  # copies of copies: more of the same only takes long
             if number % 3 == 0:
                 look(project)
             try:
