@@ -251,22 +251,46 @@ def _joined(project: Project, sheet_id: str, *, potential: bool) -> list[list[Gr
 
 
 def all_nets(project: Project) -> list[list[Group]]:
-    """Return every net of the project once, in reading order of sheets."""
-    seen: set[GroupKey] = set()
-    nets = []
+    """Return every net of the project once, in reading order of sheets.
+
+    Notes:
+        All at once, so that marks are put together by name instead of being followed from sheet to sheet.
+    """
     # Tens of thousands of small objects are made and none is garbage: the collector would only look through them.
     collecting = gc.isenabled()
     gc.disable()
     try:
-        for sheet in project.sheets_in_order():
-            for group in sheet_groups(project, sheet.id).groups:
-                if not group.continuations:
-                    nets.append([group])
-                elif group.key not in seen:
-                    net = net_of(project, group.key)
-                    seen.update(g.key for g in net)
-                    nets.append(net)
+        return _all_joined(project)
     finally:
         if collecting:
             gc.enable()
-    return nets
+
+
+def _all_joined(project: Project) -> list[list[Group]]:
+    nets: list[list[Group]] = []
+    parts: list[list[Group]] = []  # those of one net, which the first names found for it
+    place: dict[int, int] = {}  # of each of these parts among the others
+    of_name: dict[str, list[Group]] = {}
+    for sheet in project.sheets_in_order():
+        for group in sheet_groups(project, sheet.id).groups:
+            if not group.continuations:
+                nets.append([group])
+                continue
+            names = {project.continuations[id].name for id in group.continuations}
+            met = {id(net): net for name in names if (net := of_name.get(name)) is not None}
+            if met:
+                first, *others = sorted(met.values(), key=lambda net: place[id(net)])
+                first.append(group)
+                for other in others:
+                    first += other
+                    other.clear()
+                    of_name.update((name, first) for name, net in list(of_name.items()) if net is other)
+            else:
+                first = [group]
+                place[id(first)] = len(parts)
+                parts.append(first)
+                nets.append(first)
+            of_name.update((name, first) for name in names)
+    for net in parts:
+        net.sort(key=lambda g: reading_order(project, g))
+    return [net for net in nets if net]
