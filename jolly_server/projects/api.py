@@ -6,23 +6,23 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from jolly_core.drawing import habit_of
 from jolly_core.edits.offers import offers
 from jolly_core.library import is_drawn
-from jolly_core.model import DRAWN, ON_SHEET, SHEET_KINDS, GoneError, Project, to_record
+from jolly_core.model import ON_SHEET, GoneError
 from jolly_core.reports import Found, find_in
-from jolly_core.scenes import art_of, generated_pages
-from jolly_core.tagging import DOCUMENTS, path_of
-from jolly_core.wiring import usual_buses
+from jolly_core.scenes import art_of
 from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import SHORTEST, search
 
 from .access import role_in
-from .inspect import candidates, device_card, sheet_kinds
+from .editing_api import ViewChange
+from .inspect import candidates, device_card
 from .live import people_in
 from .models import JournalEntry, ProjectRow
+from .outlines import SUBJECT, in_lists, outline_of
 from .services import redo_entry, undo_entry
 from .store import loaded
+from .versions import difference
 from .views import has_page
 
 router = Router(tags=["projects"])
@@ -37,7 +37,7 @@ class Outline(Schema):
     state: str
     settings: dict[str, Any]
     sheets: list[dict[str, Any]]
-    pages: list[dict[str, str]]
+    pages: list[dict[str, Any]]
     wire_types: list[dict[str, Any]]
     buses: list[dict[str, Any]]
     habits: list[dict[str, Any]]
@@ -54,50 +54,60 @@ def outline(request: HttpRequest, project_id: str) -> Outline:
     held = loaded(project_id)
     undo, redo = undo_entry(project_id, user), redo_entry(project_id, user)
     with held.lock:
-        p = held.project
         return Outline(
             id=project_id,
             revision=held.revision,
             role=role,
-            state=ProjectRow.objects.values_list("state", flat=True).get(pk=project_id),
-            settings={n: getattr(p.settings, n) for n in p.settings.__slots__},
-            sheets=[_sheet(p, s.id) for s in p.sheets_in_order()],
-            pages=[{"id": g.id, "number": g.number, "title": g.title, "kind": g.kind} for g in generated_pages(p)],
-            wire_types=[{n: getattr(t, n) for n in t.__slots__} for t in p.wire_types.values()],
-            buses=[{"label": b.label, "types": list(b.type_ids)} for b in usual_buses(p)],
-            habits=[to_record(habit_of(p, k)) for k in SHEET_KINDS],
-            kinds=sheet_kinds(),
+            state=_state(project_id),
+            **in_lists(outline_of(held)),
             undo=undo.label if undo else "",
             redo=_redo_label(redo),
             people=people_in(held, project_id, user),
         )
 
 
+class OutlineChange(Schema):
+    """What changed of the outline since a revision, by section and id; all of it when `whole`."""
+
+    id: str
+    revision: int
+    role: str
+    state: str
+    view: ViewChange
+    undo: str
+    redo: str
+    people: list[dict[str, str]]
+
+
+@router.get("/{project_id}/outline", response=OutlineChange)
+def outline_since(request: HttpRequest, project_id: str, since: int = -1) -> OutlineChange:
+    """Say what the project consists of, as far as that has changed since a revision."""
+    user, role = role_in(request, project_id)
+    held = loaded(project_id)
+    undo, redo = undo_entry(project_id, user), redo_entry(project_id, user)
+    with held.lock:
+        before = held.shown.at(SUBJECT, since)
+        return OutlineChange(
+            id=project_id,
+            revision=held.revision,
+            role=role,
+            state=_state(project_id),
+            view=ViewChange(**difference(before, outline_of(held))),
+            undo=undo.label if undo else "",
+            redo=_redo_label(redo),
+            people=people_in(held, project_id, user),
+        )
+
+
+def _state(project_id: str) -> str:
+    state: str = ProjectRow.objects.values_list("state", flat=True).get(pk=project_id)
+    return state
+
+
 def _redo_label(entry: JournalEntry | None) -> str:
     if entry is None:
         return ""
     return entry.target.label if entry.target else entry.label
-
-
-def _sheet(project: Project, sheet_id: str) -> dict[str, Any]:
-    sheet = project.sheets[sheet_id]
-    function = project.functions.get(sheet.function_id)
-    return {
-        "id": sheet.id,
-        "number": sheet.number,
-        "title": sheet.title,
-        "subtitle": sheet.subtitle,
-        "kind": sheet.kind,
-        "document": DOCUMENTS[sheet.kind],
-        "drawn": sheet.kind in DRAWN,
-        "size": sheet.size,
-        "frame": sheet.frame,
-        "function_id": sheet.function_id,
-        "location_id": sheet.location_id,
-        "function": path_of(project.functions, sheet.function_id, "="),
-        "function_text": function.text if function else "",
-        "location": path_of(project.locations, sheet.location_id, "+"),
-    }
 
 
 @router.get("/{project_id}/devices/{device_id}", response=dict[str, Any])

@@ -136,3 +136,32 @@ class News(DemoCase):
         loaded(KILN).here.people = None
         with self.assertNumQueries(3):
             self.ask(anna, sheet, 0)
+
+    def test_of_the_outline_only_what_changed_is_sent(self) -> None:
+        anna = self.person("anna")
+        url = f"/api/projects/{KILN}/outline"
+        first = anna.get(url).json()
+        self.assertTrue(first["view"]["whole"])
+        sections = first["view"]["put"]
+        sheet = self.sheet("30")
+        edits: list[dict[str, Any]] = [
+            {"kind": "change-sheet", "sheet_id": sheet, "title": "Other"},
+            {"kind": "add-sheet", "number": "99", "frame": "zones"},
+            {"kind": "place-note", "sheet_id": sheet, "x": 20, "y": 70, "text": "n"},
+            {"kind": "delete-sheet", "sheet_id": self.sheet("10")},
+        ]
+        since, sizes = first["revision"], []
+        for edit in edits:
+            self.accepted(anna, **edit)
+            news = anna.get(f"{url}?since={since}").json()
+            self.assertFalse(news["view"]["whole"])
+            sizes.append(sum(len(rows) for rows in news["view"]["put"].values()))
+            since = news["revision"]
+            for name, rows in news["view"]["put"].items():
+                sections[name].update(rows)
+            for name, ids in news["view"]["drop"].items():
+                for id in ids:
+                    del sections[name][id]
+        self.assertEqual(sizes[:3], [1, 1, 0])
+        forget()
+        self.assertEqual(sections, anna.get(url).json()["view"]["put"])

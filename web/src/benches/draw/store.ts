@@ -325,7 +325,10 @@ export const useSheet = create<SheetState>((set, get) => {
       try {
         const news = await got(
           client.GET('/api/projects/{project_id}/changes', {
-            params: { path: { project_id: projectId }, query: { since: revision, sheet_id: sheetId, people_key: peopleKey } },
+            params: {
+              path: { project_id: projectId },
+              query: { since: revision, sheet_id: sheetId, people_key: peopleKey },
+            },
           }),
         )
         const now = get()
