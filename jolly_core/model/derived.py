@@ -225,7 +225,11 @@ class Memo:
 
     def _wire(self, node: Node, nodes: tuple[Node, ...], turns: tuple[int, ...], cells: tuple[Hashable, ...]) -> None:
         """Put down what a node has read, and take it from the readers of what it does not read any more."""
-        if node.nodes != nodes:
+        if not node.nodes:
+            for read in nodes:
+                read.readers = _with(read.readers, node)
+            node.nodes = nodes
+        elif node.nodes != nodes:
             before, after = set(node.nodes), set(nodes)
             for read in before - after:
                 read.readers = _without(read.readers, node)
@@ -233,7 +237,12 @@ class Memo:
                 read.readers = _with(read.readers, node)
             node.nodes = nodes
         node.turns = turns
-        if node.cells != cells:
+        if not node.cells:
+            known = self._readers.get
+            for cell in cells:
+                self._readers[cell] = _with(known(cell), node)
+            node.cells = cells
+        elif node.cells != cells:
             old, new = set(node.cells), set(cells)
             for cell in old - new:
                 left = _without(self._readers[cell], node)

@@ -29,12 +29,18 @@ def listed(of_sheet: Callable[[Project, str], Iterable[T]]) -> Callable[[Project
     name = f"{of_sheet.__module__}.{of_sheet.__qualname__}"
 
     def block(project: Project, ids: tuple[str, ...]) -> list[T]:
-        return [value for id in ids for value in of_sheet(project, id)]
+        found: list[T] = []
+        for id in ids:
+            found += of_sheet(project, id)
+        return found
 
     of_block = derived_as(f"{name}, block", block)
 
     def whole(project: Project) -> list[T]:
-        return [value for ids in _sheet_blocks(project) for value in of_block(project, ids)]
+        found: list[T] = []
+        for ids in _sheet_blocks(project):
+            found += of_block(project, ids)
+        return found
 
     return derived_as(f"{name}, all", whole)
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections import Counter, defaultdict
-from collections.abc import Iterator
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
 from functools import lru_cache
 
 from jolly_core.drawing import ADVANCE, GRID_MM, turned
@@ -49,18 +49,18 @@ class Crowd:
         for cell in _cells(box):
             cells[cell].append(entry)
 
-    def put(self, taken: Counter[Taken]) -> None:
-        """Add what is taken, each as often as it is counted."""
-        for box, owner, only in taken.elements():
+    def put(self, taken: Iterable[Taken]) -> None:
+        """Add what is taken."""
+        for box, owner, only in taken:
             if only:
                 self.add_line(box, owner)
             else:
                 self.add(box, owner)
 
-    def take(self, taken: Counter[Taken]) -> None:
+    def take(self, taken: Iterable[Taken]) -> None:
         """Take away what was added before."""
         self._last = (0.0, 0.0, 0.0, 0.0, "")
-        for box, owner, only in taken.elements():
+        for box, owner, only in taken:
             if only:
                 self._lines[owner].remove(box)
             else:

@@ -14,7 +14,7 @@ from .primitives import Item, Prim
 from .settling import Memory, Movable, Seen, Usual, along, around, aside, at_pin, beside, downwards, settle
 
 NUMBER_GAP_MM = 0.5
-REMEMBERED = 64  # sheets whose texts' places are remembered
+REMEMBERED = 128  # sheets whose texts' places are remembered
 CORE_REACH_MM = 14.0  # how far along its wire a core's name may stand from the band
 Stroke = tuple[float, float, float, float]
 

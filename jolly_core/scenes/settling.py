@@ -175,12 +175,16 @@ def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memo
         before = memory.taken.get(id)
         if before is now:
             continue
-        come, gone = Counter(now), Counter(before or ())
-        memory.crowd.put(come - gone)
-        memory.crowd.take(gone - come)
+        if before is None:
+            memory.crowd.put(now)
+            differing += [box for box, _, _ in now]
+            continue
+        come, gone = Counter(now), Counter(before)
+        memory.crowd.put((come - gone).elements())
+        memory.crowd.take((gone - come).elements())
         differing += [box for box, _, _ in (*(come - gone), *(gone - come))]
     for id in memory.taken.keys() - taken.keys():
-        memory.crowd.take(Counter(memory.taken[id]))
+        memory.crowd.take(memory.taken[id])
         differing += [box for box, _, _ in memory.taken[id]]
     memory.taken = taken
     keys = [m.key for m in ordered]
@@ -194,9 +198,10 @@ def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memo
 def _place(crowds: tuple[Crowd, Crowd], movable: Movable, fits: Callable[[Box], bool]) -> Found:
     """Return where a text finds its place among what is drawn and the texts before it."""
     owner, box = movable.item_id, movable.box
+    drawn, texts = crowds
 
     def is_free(there: Box) -> bool:
-        return all(crowd.is_free(there, owner) for crowd in crowds)
+        return drawn.is_free(there, owner) and texts.is_free(there, owner)
 
     own = Found(box, movable.usual, (0.0, 0.0), box)
     if is_free(box) and fits(box):

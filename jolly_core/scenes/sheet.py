@@ -18,7 +18,7 @@ from .symbols import symbol_item
 from .tables import table_items
 
 NUMBER_MM = 2.5
-KEPT = 64  # scenes of sheets that are kept
+KEPT = 128  # scenes of sheets that are kept
 DOT_MM = 0.7
 END_MM = 2.1
 ROOM_STEPS = 6  # shortest wire that has room for a number at its end
