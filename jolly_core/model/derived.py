@@ -128,7 +128,7 @@ class Memo:
         self._stale_then: set[Node] = set()
 
     def __len__(self) -> int:
-        return sum(map(len, self.tables.values()))
+        return sum(map(len, list(self.tables.values())))  # another thread may just be adding one
 
     def make(
         self, project: Project, name: str, function: Callable[..., Any], key: tuple[Any, ...], keep: int = 0

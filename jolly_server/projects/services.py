@@ -99,6 +99,7 @@ def apply_many(project_id: str, user: AbstractBaseUser | None, payloads: list[Pa
             with transaction.atomic():
                 return [apply_edit(project_id, user, p) for p in payloads]
         except Exception:
+            held.project.memo.clear()
             held.project, held.revision = load_rows(project_id), _stored_revision(project_id)
             held.shown.clear()
             raise
