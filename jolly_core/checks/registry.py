@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, TypeVar
 
 from jolly_core.drawing import place_in
 from jolly_core.model import Mute, Project, derived, listed
@@ -77,20 +77,29 @@ PROJECT_CHECKS: dict[str, tuple[ProjectCheck, str]] = {}
 BUILT_CHECKS: dict[str, tuple[Check, str]] = {}
 
 
+F = TypeVar("F", bound=Callable[..., Iterator[Snag]])
+
+
+def _registered(table: dict[str, tuple[F, str]], code: str, help: str) -> Callable[[F], F]:
+    """Return what puts a check into a table under a code that no other check has."""
+
+    def register(function: F) -> F:
+        claimed = {**CHECKS, **PROJECT_CHECKS, **BUILT_CHECKS}.get(code)
+        if claimed is not None:
+            raise RuntimeError(f"{function.__name__} and {claimed[0].__name__} both claim “{code}”.")
+        table[code] = (function, help)
+        return function
+
+    return register
+
+
 def check(code: str, help: str) -> Callable[[Check], Check]:
-    """Register a check under a code, with a line of help.
+    """Register a check of what is on a sheet under a code, with a line of help.
 
     Raises:
         RuntimeError: two checks claim one code.
     """
-
-    def register(function: Check) -> Check:
-        if code in CHECKS:
-            raise RuntimeError(f"{function.__name__} and {CHECKS[code][0].__name__} both claim “{code}”.")
-        CHECKS[code] = (function, help)
-        return function
-
-    return register
+    return _registered(CHECKS, code, help)
 
 
 def project_check(code: str, help: str) -> Callable[[ProjectCheck], ProjectCheck]:
@@ -99,14 +108,7 @@ def project_check(code: str, help: str) -> Callable[[ProjectCheck], ProjectCheck
     Raises:
         RuntimeError: two checks claim one code.
     """
-
-    def register(function: ProjectCheck) -> ProjectCheck:
-        if code in PROJECT_CHECKS or code in CHECKS or code in BUILT_CHECKS:
-            raise RuntimeError(f"{function.__name__} claims “{code}”, which another check has.")
-        PROJECT_CHECKS[code] = (function, help)
-        return function
-
-    return register
+    return _registered(PROJECT_CHECKS, code, help)
 
 
 def built_check(code: str, help: str) -> Callable[[Check], Check]:
@@ -115,14 +117,7 @@ def built_check(code: str, help: str) -> Callable[[Check], Check]:
     Raises:
         RuntimeError: two checks claim one code.
     """
-
-    def register(function: Check) -> Check:
-        if code in CHECKS or code in PROJECT_CHECKS or code in BUILT_CHECKS:
-            raise RuntimeError(f"{function.__name__} claims “{code}”, which another check has.")
-        BUILT_CHECKS[code] = (function, help)
-        return function
-
-    return register
+    return _registered(BUILT_CHECKS, code, help)
 
 
 def built(

@@ -136,12 +136,7 @@ class Index:
 
     def get(self, key: str) -> list[str]:
         """Return the ids under a key, sorted."""
-        reads = self.memo.reads
-        if reads is not None:
-            if self.name:
-                reads.cells.add((self.name, key))
-            else:
-                reads.sheets.add(key)
+        self._noted(key)
         known = self._sorted.get(key)
         if known is None:
             ids = self._ids.get(key)
@@ -152,13 +147,17 @@ class Index:
 
     def has(self, key: str) -> bool:
         """Return whether any id is under a key."""
-        reads = self.memo.reads
-        if reads is not None:
-            if self.name:
-                reads.cells.add((self.name, key))
-            else:
-                reads.sheets.add(key)
+        self._noted(key)
         return key in self._ids
+
+    def _noted(self, key: str) -> None:
+        reads = self.memo.reads
+        if reads is None:
+            return
+        if self.name:
+            reads.cells.add((self.name, key))
+        else:
+            reads.sheets.add(key)
 
     def keys(self) -> Iterable[str]:
         """Return the keys that have at least one id."""
