@@ -18,7 +18,7 @@ from waitress.server import create_server
 from benchmarks.generate import synthetic
 from benchmarks.measure import Result, compare, percentile, timed
 from jolly_core.exchange import check_rows, guessed_mapping, parts_table, read_cells, table_xlsx
-from jolly_core.model import Part, fields_of
+from jolly_core.model import KINDS, Part
 from jolly_server.config.wsgi import application
 from jolly_server.library.models import Shelf
 from jolly_server.library.search import filters_in, search
@@ -47,7 +47,7 @@ def loading(sheets: int, rounds: int) -> Result:
 
     def read() -> None:
         for kind, model in ROWS.items():
-            names = ", ".join(f'"{n}"' for n in fields_of(kind))
+            names = ", ".join(f'"{n}"' for n in KINDS[kind].fields)
             raw.execute(f"SELECT {names} FROM {model._meta.db_table} WHERE project_id = ?", [project_id]).fetchall()
 
     result = compare(f"loading {sheets} sheets / raw rows", read, lambda: load_rows(project_id), 2.5, rounds)

@@ -1,6 +1,6 @@
 """Checks: each finds one kind of snag. Importing a family's module registers its checks."""
 
-from . import cables, circuits, devices, earth, frames, layout, pins, shorts, volts, wires
+from . import bounds, cables, circuits, devices, earth, frames, layout, pins, shorts, volts, wires
 from .registry import (
     BUILT_CHECKS,
     CHECKS,
@@ -26,6 +26,7 @@ __all__ = [
     "SEVERITIES",
     "Snag",
     "all_snags",
+    "bounds",
     "cables",
     "check",
     "circuits",

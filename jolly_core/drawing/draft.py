@@ -7,35 +7,38 @@ became different. Nothing reaches the project before the whole edit is accepted.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping
 from dataclasses import replace
+from typing import Any
 
-from jolly_core.model import ChangeSet, Continuation, Figure, IdSource, Note, Project, RuleError, Symbol, Wire
+from jolly_core.model import ON_SHEET, ChangeSet, Continuation, IdSource, Project, RuleError, Symbol, Wire, shifted
 
 from .canonical import canonical
 from .geometry import Point, pin_points, through_spans
 from .groups import SHIFT, roots
 from .protective import keep_protective
 
-Drawn = Symbol | Wire | Continuation | Note | Figure
 PinName = tuple[str, int]  # symbol id and pin index, or mark id and 0
 _Located = tuple[Symbol, list[Point], list[tuple[Point, Point]]]
 
 
 class SheetDraft:
-    """The symbols, wires, continuation marks, notes and figures of a sheet while an edit works on them."""
+    """What is on a sheet while an edit works on it: kind -> id -> record."""
 
     def __init__(self, project: Project, sheet_id: str, ids: IdSource) -> None:
         project.get("sheet", sheet_id)
         self.project = project
         self.sheet_id = sheet_id
         self.ids = ids
-        self.symbols = {s.id: s for s in project.symbols_on(sheet_id)}
-        self.wires = {w.id: w for w in project.wires_on(sheet_id)}
-        self.continuations = {c.id: c for c in project.continuations_on(sheet_id)}
-        self.notes = {n.id: n for n in project.notes_on(sheet_id)}
-        self.figures = {f.id: f for f in project.figures_on(sheet_id)}
+        self.tables = {kind: _on_sheet(project, kind, sheet_id) for kind in ON_SHEET}
+        self.symbols: dict[str, Symbol] = self.tables["symbol"]
+        self.wires: dict[str, Wire] = self.tables["wire"]
+        self.continuations: dict[str, Continuation] = self.tables["continuation"]
         self._located: dict[str, _Located] = project.kept.setdefault("located", {})
+
+    @property
+    def others(self) -> list[dict[str, Any]]:
+        """What is neither a symbol nor a wire, kind by kind."""
+        return [table for kind, table in self.tables.items() if kind not in ("symbol", "wire")]
 
     def points_of(self, symbol: Symbol) -> list[Point]:
         """Return the grid points of a symbol's pins."""
@@ -127,7 +130,7 @@ class SheetDraft:
         touched, settled = self._touched()
         wires = settled + canonical(touched, self.pins(), spans, self.ids, settled)
         keep_protective(self.project, self.symbols, self.wires.values(), wires)
-        self.wires = {w.id: w for w in wires}
+        self.wires = self.tables["wire"] = {w.id: w for w in wires}
         ends = {p for w in wires for p in ((w.x1, w.y1), (w.x2, w.y2))}
         for symbol in self.symbols.values():
             for low, high in self.spans_of(symbol):
@@ -174,28 +177,12 @@ class SheetDraft:
         """Tidy the wires, unless that was just done, and record everything that differs from the project's sheet."""
         if not tidied:
             self.tidy()
-        self._record(changes, "symbol", {s.id: s for s in self.project.symbols_on(self.sheet_id)}, self.symbols)
-        self._record(changes, "wire", {w.id: w for w in self.project.wires_on(self.sheet_id)}, self.wires)
-        self._record(
-            changes,
-            "continuation",
-            {c.id: c for c in self.project.continuations_on(self.sheet_id)},
-            self.continuations,
-        )
-        self._record(changes, "note", {n.id: n for n in self.project.notes_on(self.sheet_id)}, self.notes)
-        self._record(changes, "figure", {f.id: f for f in self.project.figures_on(self.sheet_id)}, self.figures)
-
-    @staticmethod
-    def _record(
-        changes: ChangeSet,
-        kind: str,
-        before: Mapping[str, Drawn],
-        after: Mapping[str, Drawn],
-    ) -> None:
-        for id in {**before, **after}:
-            old, new = before.get(id), after.get(id)
-            if old is not new:
-                changes.record(kind, id, old, new)
+        for kind, after in self.tables.items():
+            before = _on_sheet(self.project, kind, self.sheet_id)
+            for id in {**before, **after}:
+                old, new = before.get(id), after.get(id)
+                if old is not new:
+                    changes.record(kind, id, old, new)
 
     def partition(self) -> dict[PinName, int]:
         """Return for each pin (symbol id and index) and mark a number, equal where the sheet's wires join them.
@@ -222,6 +209,11 @@ class SheetDraft:
             if len(names) > 1:
                 result.update((name, point) for name in names)
         return result
+
+
+def _on_sheet(project: Project, kind: str, sheet_id: str) -> dict[str, Any]:
+    table = project.tables[kind]
+    return {id: table[id] for id in project.on_sheet[kind].get(sheet_id)}
 
 
 def _ends(entity: Wire | Symbol) -> list[Point]:
@@ -255,7 +247,7 @@ def parted(before: dict[PinName, int], after: dict[PinName, int], moved: set[str
 def move(
     draft: SheetDraft, ids: set[str], dx: int, dy: int, *, allow_join: bool = False
 ) -> list[tuple[PinName, PinName]]:
-    """Move symbols, wires, marks, notes and figures; wires that stay behind stretch orthogonally.
+    """Move what is on a sheet; wires that stay behind stretch orthogonally.
 
     Args:
         ids: what moves, all on the draft's sheet.
@@ -294,20 +286,11 @@ def move(
             _elbow(draft, point, point[0] + dx, point[1] + dy, wire_there, wire_there.y1 == wire_there.y2)
 
     for w in moved_wires.values():
-        shifted = replace(w, x1=w.x1 + dx, x2=w.x2 + dx, y1=w.y1 + dy, y2=w.y2 + dy)
-        draft.wires[w.id] = shifted
+        draft.wires[w.id] = shifted(w, dx, dy)
     for s in moved.values():
-        draft.put(replace(s, x=s.x + dx, y=s.y + dy))
-    for id in ids:
-        if id in draft.continuations:
-            c = draft.continuations[id]
-            draft.continuations[id] = replace(c, x=c.x + dx, y=c.y + dy)
-        if id in draft.notes:
-            n = draft.notes[id]
-            draft.notes[id] = replace(n, x=n.x + dx, y=n.y + dy)
-        if id in draft.figures:
-            f = draft.figures[id]
-            draft.figures[id] = replace(f, x1=f.x1 + dx, y1=f.y1 + dy, x2=f.x2 + dx, y2=f.y2 + dy)
+        draft.put(shifted(s, dx, dy))
+    for table in draft.others:
+        table.update((id, shifted(table[id], dx, dy)) for id in ids if id in table)
     draft.tidy()
     after = draft.partition()
     joined = joins(before, after)

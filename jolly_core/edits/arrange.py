@@ -10,7 +10,7 @@ from pydantic import Field
 
 from jolly_core.drawing import SheetDraft, grid_size, move, pin_points
 from jolly_core.library import is_block
-from jolly_core.model import ON_SHEET, GoneError, Project, RuleError, Symbol
+from jolly_core.model import LOCKABLE, ON_SHEET, GoneError, Project, RuleError, Symbol
 
 from .base import Grid, Id, Payload, Work, edit
 from .boundaries import follow_boundaries, homes
@@ -18,9 +18,6 @@ from .pieces import piece_of, put_piece
 from .place import name_of
 from .rungwires import take_bare_rungs
 from .upkeep import drop_unused, refresh_letters, tidy_strip
-
-# Kinds on a sheet that can be locked; wires follow what they are fixed to.
-LOCKABLE = ("symbol", "continuation", "note", "figure")
 
 
 def sheet_of(project: Project, ids: list[str]) -> str:
@@ -93,14 +90,9 @@ def move_selection(work: Work, payload: MoveSelection) -> str:
     refuse_locked(work.project, payload.ids)
     draft = work.draft(sheet_id)
     before = homes(work.project, sheet_id)
-    bands = [work.project.bands[i] for i in payload.ids if i in work.project.bands]
-    others = set(payload.ids) - {b.id for b in bands}
-    joined = move(draft, others, payload.dx, payload.dy, allow_join=payload.allow_join) if others else False
+    joined = move(draft, set(payload.ids), payload.dx, payload.dy, allow_join=payload.allow_join)
     inside(work, draft)
     work.close(draft, tidied=True)
-    for b in bands:
-        dx, dy = payload.dx, payload.dy
-        work.put("band", replace(b, x1=b.x1 + dx, y1=b.y1 + dy, x2=b.x2 + dx, y2=b.y2 + dy))
     follow_boundaries(work, sheet_id, before)
     work.outcome.placed = list(payload.ids)
     if joined:
@@ -147,10 +139,10 @@ def delete_selection(work: Work, payload: DeleteSelection) -> str:
     wanted = set(payload.ids)
     devices = [s.device_id for i, s in draft.symbols.items() if i in wanted and s.device_id]
     for id in payload.ids:
-        draft.wires.pop(id, None)
-        draft.continuations.pop(id, None)
-        draft.notes.pop(id, None)
-        draft.figures.pop(id, None)
+        for table in (draft.wires, *draft.others):
+            gone = table.pop(id, None)
+            if hasattr(gone, "device_id"):
+                devices.append(gone.device_id)
     lines = {draft.symbols[id].y for id in payload.ids if id in draft.symbols}
     for id in payload.ids:
         if id in draft.symbols:
@@ -159,11 +151,6 @@ def delete_selection(work: Work, payload: DeleteSelection) -> str:
         draft.tidy()
         take_bare_rungs(draft, work.project.sheets[sheet_id], lines)
     work.close(draft)
-    for id in payload.ids:
-        band = work.project.bands.get(id)
-        if band is not None:
-            devices.append(band.device_id)
-            work.remove("band", id)
     for device_id in dict.fromkeys(devices):
         drop_unused(work, device_id)
         tidy_strip(work, device_id)

@@ -17,41 +17,39 @@ from jolly_core.drawing import Point, SheetDraft
 from jolly_core.library import Library, NoLibrary
 from jolly_core.model import (
     DRAWN,
+    KINDS,
     REFERENCES,
     SHEET_SUBJECTS,
     Change,
     ChangeSet,
-    CoreError,
     Entity,
     IdSource,
     Project,
     RuleError,
     Sheet,
-    check_text,
+    faults_of,
+    fields,
+    text_fault,
 )
 from jolly_core.tagging import tag_on
 from jolly_core.wiring import net_of, sheet_groups
 
 
-def _printable(value: str, field: str = "text") -> str:
-    try:
-        check_text(value, field, "edit")
-    except CoreError as error:
-        raise ValueError(error.message) from None
+def _printable(value: str) -> str:
+    fault = text_fault(value, len(value))
+    if fault:
+        raise ValueError(f"The text {fault}.")
     return value
 
 
-def _printable_key(value: str) -> str:
-    return _printable(value, "definition")
-
-
-Text = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
+# The types of the model with what a request may send besides: texts that cannot be printed, numbers that are none.
+Text = Annotated[fields.Text, AfterValidator(_printable)]
 Line = Annotated[str, Field(max_length=400), AfterValidator(_printable)]
-Id = Annotated[str, Field(max_length=40), AfterValidator(_printable)]
-SymbolKey = Annotated[str, Field(max_length=16_000), AfterValidator(_printable_key)]
-Grid = Annotated[int, Field(ge=-200, le=2000)]
-Mm = Annotated[float, Field(ge=-20_000, le=20_000, allow_inf_nan=False)]
-Length = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
+Id = Annotated[fields.Id, AfterValidator(_printable)]
+SymbolKey = Annotated[fields.SymbolKey, AfterValidator(_printable)]
+Grid = fields.Grid
+Mm = Annotated[fields.Mm, Field(allow_inf_nan=False)]
+Length = Annotated[fields.Length, Field(allow_inf_nan=False)]
 
 
 class Payload(BaseModel):
@@ -116,12 +114,19 @@ class Work:
         """Tidy a draft, unless that was just done, and take it over."""
         changes = ChangeSet()
         draft.close(changes, tidied=tidied)
+        for change in changes:
+            _within_bounds(change)
         self.project.commit(self.outcome.changes, changes)
 
     def put(self, kind: str, entity: Entity) -> None:
-        """Add or replace an entity."""
-        before = self.project.tables[kind].get(entity.id)
-        self.project.commit(self.outcome.changes, ChangeSet([Change(kind, entity.id, before, entity)]))
+        """Add or replace an entity.
+
+        Raises:
+            RuleError: it would break the bounds of a field.
+        """
+        change = Change(kind, entity.id, self.project.tables[kind].get(entity.id), entity)
+        _within_bounds(change)
+        self.project.commit(self.outcome.changes, ChangeSet([change]))
 
     def remove(self, kind: str, id: str) -> None:
         """Remove an entity that is there; sheets that show it show nothing then."""
@@ -133,6 +138,18 @@ class Work:
                     empty: dict[str, Any] = {name: ""}
                     self.put("sheet", replace(sheet, **empty))
         self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
+
+
+def _within_bounds(change: Change) -> None:
+    """Refuse what a project file could not hold, whichever edit comes to it; what was there before may stay."""
+    if change.after is None:
+        return
+    for name, fault in faults_of(change.after, change.before).items():
+        spec = KINDS[change.kind]
+        ids = (change.id,) if change.before is not None else ()
+        raise RuleError(
+            f"This cannot be: “{spec.fields[name].words}” of the {spec.words} {fault}.", field=name, ids=ids
+        )
 
 
 Apply = Callable[[Work, Any], str]

@@ -17,6 +17,7 @@ from jolly_core.cabinet import (
     surface_size,
 )
 from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError
+from jolly_core.model.entities.building import Celsius
 from jolly_core.tagging import full_tag, product_tag
 from jolly_core.terminals import is_strip
 
@@ -65,7 +66,7 @@ class ChangeEnclosure(Payload):
 
     kind: Literal["change-enclosure"] = "change-enclosure"
     enclosure_id: Id
-    ambient_c: float | None = Field(default=None, ge=-50, le=100)
+    ambient_c: Celsius | None = None
     hinge: Literal["left", "right"] | None = None
     left_id: Id | None = None
     opening_mm: Length | None = None

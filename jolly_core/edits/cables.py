@@ -9,6 +9,7 @@ from pydantic import Field
 
 from jolly_core.cables import PE, PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires, role_of
 from jolly_core.model import Band, Cable, CoreChoice, Device, Project, RuleError
+from jolly_core.model.entities.building import PowerFactor
 from jolly_core.tagging import product_tag
 
 from .base import Grid, Id, Length, Payload, Work, edit
@@ -69,7 +70,7 @@ class SetCable(Payload):
     length_m: Length | None = None
     load_a: Length | None = None
     voltage_v: Length | None = None
-    power_factor: float | None = Field(default=None, ge=0, le=1)
+    power_factor: PowerFactor | None = None
 
 
 @edit(SetCable, {"device_id": "d1", "length_m": 35})

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from jolly_core.library import is_class, part_class
 from jolly_core.model import Device, NumberRule, Project, RuleError, TagRule
+from jolly_core.model.entities.habits import FirstNumber
 from jolly_core.tagging import class_of, first_number, full_tag, lead_of, product_tag, renamed_at, tag_taken
 from jolly_core.wiring import GroupKey, rules_in_order, sheet_groups, wire_numbers
 
@@ -223,7 +224,7 @@ class PutTagRule(Payload):
     function_id: Id = ""
     location_id: Id = ""
     letters: Text = Field(default="", max_length=6)
-    start: int = Field(default=0, ge=0, le=99_999)
+    start: FirstNumber = 0
 
 
 @edit(PutTagRule, {"part_class": "contactor", "letters": "K", "start": 101})

@@ -14,23 +14,21 @@ from typing import Any
 from jolly_core.drawing import SheetDraft, grid_size, pin_points
 from jolly_core.library import definition, is_class, is_known, part_class
 from jolly_core.model import (
-    Band,
-    Cable,
-    Continuation,
+    KINDS,
+    ON_SHEET,
     Device,
-    Figure,
     FileError,
     Function,
     Location,
-    Note,
     Part,
-    Picture,
     Project,
     RuleError,
     Sheet,
     Symbol,
     WireType,
     from_record,
+    places_of,
+    shifted,
     to_record,
 )
 from jolly_core.tagging import lead_of, letters_for, naming, next_number, renamed_at, tag_taken
@@ -40,23 +38,23 @@ from .parts import give_part, take_contacts
 from .place import put_symbol
 
 FORMAT = "jolly-spool-piece"
-# Kinds a piece may hold, in the order they are written.
-HELD = (
-    "picture",
-    "function",
-    "location",
-    "wire_type",
-    "part",
-    "device",
-    "symbol",
-    "wire",
-    "continuation",
-    "note",
-    "figure",
-    "cable",
-    "band",
-)
-DRAWN_KINDS = ("symbol", "wire", "continuation", "note", "figure", "band")
+# What is on a sheet beside symbols and wires, which are put down by rules of their own.
+OTHERS = tuple(kind for kind in ON_SHEET if kind not in ("symbol", "wire"))
+# Kinds whose records a copied device brings along, because they belong to it.
+ALONG = tuple(kind for kind, spec in KINDS.items() if spec.comes_along)
+PLACES = ("function", "location")
+
+
+def _held() -> tuple[str, ...]:
+    """Return the kinds a piece may hold: what is on a sheet, all that it names, and what devices bring along."""
+    held, more = set[str](), {*ON_SHEET, *ALONG}
+    while more:
+        held |= more
+        more = {m.kind for kind in held for m in KINDS[kind].names.values() if m.kind != "sheet"} - held
+    return tuple(kind for kind in KINDS if kind in held)
+
+
+HELD = _held()
 MOST = 4000
 
 
@@ -87,9 +85,7 @@ class Piece:
             RuleError: nothing is drawn in it.
         """
         points = [p for s in self.of("symbol") for p in pin_points(s)]
-        for kind in ("wire", "figure", "band"):
-            points += [p for e in self.of(kind) for p in ((e.x1, e.y1), (e.x2, e.y2))]
-        points += [(e.x, e.y) for kind in ("continuation", "note") for e in self.of(kind)]
+        points += [p for kind in ("wire", *OTHERS) for e in self.of(kind) for p in places_of(e)]
         if not points:
             raise RuleError("There is nothing drawn in this piece. Select symbols and wires first.")
         xs, ys = [x for x, _ in points], [y for _, y in points]
@@ -123,33 +119,26 @@ def piece_of(project: Project, sheet_id: str, ids: Iterable[str]) -> Piece:
     sheet = project.sheets[sheet_id]
     tables: dict[str, dict[str, Any]] = {kind: {} for kind in HELD}
     for id in ids:
-        for kind in DRAWN_KINDS:
+        for kind in ON_SHEET:
             if id in project.tables[kind]:
                 tables[kind][id] = project.tables[kind][id]
     leads: set[str] = set()
     for symbol in tables["symbol"].values():
-        device = project.devices.get(symbol.device_id)
-        if device is not None:
-            tables["device"][device.id] = device
-            lead = lead_of(project, device.id)
+        if symbol.device_id in project.devices:
+            lead = lead_of(project, symbol.device_id)
             if lead is not None and lead.id == symbol.id and not _endless(lead):
-                leads.add(device.id)
-    for band in tables["band"].values():
-        tables["device"][band.device_id] = project.devices[band.device_id]
-        for id in project.attached.get(band.device_id):
-            if id in project.cables:
-                tables["cable"][id] = project.cables[id]
-    for device in tables["device"].values():
-        if device.part_id in project.parts:
-            tables["part"][device.part_id] = project.parts[device.part_id]
-    for wire in tables["wire"].values():
-        tables["wire_type"][wire.type_id] = project.wire_types[wire.type_id]
-    for figure in tables["figure"].values():
-        if figure.picture_id:
-            tables["picture"][figure.picture_id] = project.pictures[figure.picture_id]
-    for owner in (*tables["device"].values(), *tables["figure"].values(), sheet):
-        _with_ancestors(project, "location", owner.location_id, tables)
-        _with_ancestors(project, "function", getattr(owner, "function_id", ""), tables)
+                leads.add(symbol.device_id)
+    for kind in ON_SHEET:
+        for record in list(tables[kind].values()):
+            _with_named(project, kind, record, tables)
+    for device_id in list(tables["device"]):
+        for id in project.attached.get(device_id):
+            for kind in ALONG:
+                if id in project.tables[kind]:
+                    tables[kind][id] = project.tables[kind][id]
+                    _with_named(project, kind, tables[kind][id], tables)
+    for kind in PLACES:
+        _bring(project, kind, getattr(sheet, f"{kind}_id"), tables)
     return Piece(tables, leads, sheet.function_id, sheet.location_id)
 
 
@@ -157,10 +146,18 @@ def _endless(symbol: Symbol) -> bool:
     return part_class(definition(symbol.definition).part_class).per_unit
 
 
-def _with_ancestors(project: Project, kind: str, id: str, tables: dict[str, dict[str, Any]]) -> None:
-    while id and id in project.tables[kind] and id not in tables[kind]:
-        tables[kind][id] = project.tables[kind][id]
-        id = tables[kind][id].parent_id
+def _with_named(project: Project, kind: str, record: Any, tables: dict[str, dict[str, Any]]) -> None:
+    """Put into the tables of a piece what a record names, and what that names."""
+    for name, mark in KINDS[kind].names.items():
+        if mark.kind in tables:
+            _bring(project, mark.kind, getattr(record, name), tables)
+
+
+def _bring(project: Project, kind: str, id: str, tables: dict[str, dict[str, Any]]) -> None:
+    found = project.tables[kind].get(id)
+    if found is not None and id not in tables[kind]:
+        tables[kind][id] = found
+        _with_named(project, kind, found, tables)
 
 
 def piece_to_json(piece: Piece) -> dict[str, Any]:
@@ -207,18 +204,18 @@ def piece_from_json(raw: Any) -> Piece:
 def _check(piece: Piece) -> None:
     """Refuse a piece that names what it does not hold, or symbols and classes that are not known."""
     t = piece.tables
-    wanted: list[tuple[str, str, str]] = [("wire_type", w.type_id, "wire") for w in t["wire"].values()]
-    wanted += [("device", s.device_id, "symbol") for s in t["symbol"].values() if s.device_id]
-    wanted += [("device", b.device_id, "band") for b in t["band"].values()]
-    wanted += [("part", d.part_id, "device") for d in t["device"].values() if d.part_id]
-    wanted += [("picture", f.picture_id, "figure") for f in t["figure"].values() if f.picture_id]
-    for kind, id, user in wanted:
-        if id not in t[kind]:
-            raise FileError(f"In the piece a {user} names a {kind} that is not in it.")
+    for kind in HELD:
+        for name, mark in KINDS[kind].names.items():
+            if mark.kind not in HELD or mark.kind in PLACES:
+                continue  # functions and locations may be those of the sheet, which do not come along
+            for record in t[kind].values():
+                named = getattr(record, name)
+                if named not in t[mark.kind] and (named or mark.needed):
+                    raise FileError(f"In the piece a {kind} names a {mark.kind} that is not in it.")
     for symbol in t["symbol"].values():
         if not is_known(symbol.definition):
             raise FileError(f"The piece has a symbol “{symbol.definition}”, which is not known here.")
-        if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:
+        if not symbol.units:
             raise FileError("The piece has a symbol that cannot be placed.")
         definition(symbol.definition)
     for part in t["part"].values():
@@ -247,52 +244,55 @@ class _Putting:
         self.project = work.project
         self.sheet: Sheet = work.project.sheets[draft.sheet_id]
         self.devices: dict[str, str] = {}
+        self.types: dict[str, str] = {}
         self.made: list[str] = []
 
     def run(self, dx: int, dy: int) -> list[str]:
-        piece, draft, work = self.piece, self.draft, self.work
-        types = {id: self._type(t) for id, t in sorted(piece.tables["wire_type"].items())}
+        piece, draft = self.piece, self.draft
+        self.types = {id: self._type(t) for id, t in sorted(piece.tables["wire_type"].items())}
         for device in piece.of("device"):
             self.devices[device.id] = self._device(device)
         for w in piece.of("wire"):
             number = w.number if self.wishes.keep_fixed and not self.project.numbered_wires.has(w.number) else ""
-            draft.stroke((w.x1 + dx, w.y1 + dy), (w.x2 + dx, w.y2 + dy), types[w.type_id], number)
-        taken = {(c.x, c.y) for c in draft.continuations.values()}
-        drawn: list[str] = []
-        for c in piece.of("continuation"):
-            name = self.wishes.texts.get(c.id, c.name)
-            mark: Continuation = replace(
-                c, id=work.ids.new(), sheet_id=self.sheet.id, x=c.x + dx, y=c.y + dy, name=name
-            )
-            if (mark.x, mark.y) in taken:
-                raise RuleError(f"The continuation {name} would lie on another one. Choose another place.")
-            draft.continuations[mark.id] = mark
-            drawn.append(mark.id)
-        for n in piece.of("note"):
-            words = self.wishes.texts.get(n.id, n.text)
-            note: Note = replace(n, id=work.ids.new(), sheet_id=self.sheet.id, x=n.x + dx, y=n.y + dy, text=words)
-            draft.notes[note.id] = note
-            drawn.append(note.id)
-        for f in piece.of("figure"):
-            drawn.append(self._figure(f, dx, dy).id)
+            draft.stroke((w.x1 + dx, w.y1 + dy), (w.x2 + dx, w.y2 + dy), self.types[w.type_id], number)
+        others = [self._other(kind, record, dx, dy) for kind in OTHERS for record in piece.of(kind)]
         placed = [self._symbol(s, dx, dy).id for s in piece.of("symbol")]
         self._inside()
-        work.close(draft)
-        for b in piece.of("band"):
-            band: Band = replace(
-                b,
-                id=work.ids.new(),
-                sheet_id=self.sheet.id,
-                x1=b.x1 + dx,
-                y1=b.y1 + dy,
-                x2=b.x2 + dx,
-                y2=b.y2 + dy,
-                device_id=self.devices[b.device_id],
-            )
-            work.put("band", band)
-            drawn.append(band.id)
+        self.work.close(draft)
         self._parts()
-        return placed + drawn
+        return placed + others
+
+    def _other(self, kind: str, record: Any, dx: int, dy: int) -> str:
+        """Put down what is neither a symbol nor a wire, and return its id."""
+        words = {name: self.wishes.texts[record.id] for name in _said(kind) if record.id in self.wishes.texts}
+        made = shifted(record, dx, dy, id=self.work.ids.new(), **self._named(kind, record), **words)
+        if kind == "continuation" and any((c.x, c.y) == (made.x, made.y) for c in self.draft.continuations.values()):
+            raise RuleError(f"The continuation {made.name} would lie on another one. Choose another place.")
+        self.draft.tables[kind][made.id] = made
+        return str(made.id)
+
+    def _named(self, kind: str, record: Any) -> dict[str, str]:
+        """Return what each field of a record of the piece names once it is put down."""
+        found: dict[str, str] = {}
+        for name, mark in KINDS[kind].names.items():
+            id = getattr(record, name)
+            if mark.kind == "sheet":
+                found[name] = self.sheet.id
+            elif id and mark.kind in PLACES:
+                found[name] = self._place(mark.kind, id)
+            elif id and mark.kind == "device":
+                found[name] = self.devices[id]
+            elif id and mark.kind == "wire_type":
+                found[name] = self.types[id]
+            elif id:
+                found[name] = self._brought(mark.kind, id)
+        return found
+
+    def _brought(self, kind: str, id: str) -> str:
+        """Return the id of what comes along as it is, put into the project where it is not there."""
+        if id not in self.project.tables[kind]:
+            self.work.put(kind, self.piece.tables[kind][id])
+        return id
 
     def _inside(self) -> None:
         width, height = grid_size(self.sheet)
@@ -341,9 +341,9 @@ class _Putting:
 
     def _device(self, device: Device) -> str:
         """Return the device that units of one of the piece belong to: a new one, the old one, or none yet."""
-        cable = next((c for c in self.piece.of("cable") if c.device_id == device.id), None)
-        if device.id in self.piece.leads or cable is not None:
-            return self._new_device(device, cable)
+        drawn = any(getattr(r, "device_id", "") == device.id for kind in OTHERS for r in self.piece.of(kind))
+        if device.id in self.piece.leads or drawn:
+            return self._new_device(device)
         if device.id in self.project.devices:
             return device.id
         strip = self._is_strip(device)
@@ -362,9 +362,9 @@ class _Putting:
             d = self.project.devices[id]
             if (d.function_id, d.location_id) == place:
                 return id
-        return self._new_device(device, None)
+        return self._new_device(device)
 
-    def _new_device(self, device: Device, cable: Cable | None) -> str:
+    def _new_device(self, device: Device) -> str:
         project, work = self.project, self.work
         function_id = self._place("function", device.function_id)
         location_id = self._place("location", device.location_id)
@@ -390,8 +390,11 @@ class _Putting:
             work.put("part", part)
             take_contacts(work, part)
         work.put("device", made)
-        if cable is not None:
-            work.put("cable", replace(cable, id=work.ids.new(), device_id=made.id))
+        self.devices[device.id] = made.id
+        for kind in ALONG:
+            for record in self.piece.of(kind):
+                if record.device_id == device.id:
+                    work.put(kind, replace(record, id=work.ids.new(), **self._named(kind, record)))
         self.made.append(made.id)
         return made.id
 
@@ -402,23 +405,6 @@ class _Putting:
             return part.part_class
         own = [definition(s.definition) for s in self.piece.of("symbol") if s.device_id == device.id]
         return min(own, key=lambda d: d.lead).part_class if own else ""
-
-    def _figure(self, f: Figure, dx: int, dy: int) -> Figure:
-        picture: Picture | None = self.piece.tables["picture"].get(f.picture_id)
-        if picture is not None and picture.id not in self.project.pictures:
-            self.work.put("picture", picture)
-        made: Figure = replace(
-            f,
-            id=self.work.ids.new(),
-            sheet_id=self.sheet.id,
-            x1=f.x1 + dx,
-            y1=f.y1 + dy,
-            x2=f.x2 + dx,
-            y2=f.y2 + dy,
-            location_id=self._place("location", f.location_id) if f.location_id else "",
-        )
-        self.draft.figures[made.id] = made
-        return made
 
     def _symbol(self, s: Symbol, dx: int, dy: int) -> Symbol:
         device_id = self.devices.get(s.device_id, "")
@@ -444,6 +430,11 @@ class _Putting:
             device = self.project.devices[id]
             if letters_for(self.project, device) != device.letters:
                 self.work.put("device", renamed_at(self.project, device, (device.function_id, device.location_id)))
+
+
+def _said(kind: str) -> tuple[str, ...]:
+    """Return the field that holds what a thing on a sheet says: the name of a continuation, the text of a note."""
+    return tuple(name for name in ("name", "text") if name in KINDS[kind].fields)[:1]
 
 
 def _facts(t: WireType) -> tuple[object, ...]:

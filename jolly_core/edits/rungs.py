@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Any, Literal
 
 from jolly_core.drawing import ladder_at, ladder_lines, most_lines, pin_points, rails_at
-from jolly_core.model import RuleError, Sheet
+from jolly_core.model import RuleError, Sheet, moved_where
 
 from .arrange import inside, refuse_locked
 from .base import Id, Payload, Work, edit
@@ -114,23 +114,10 @@ def _shift(work: Work, sheet: Sheet, ladder: int, cut: int, by: int, stop: int =
             refuse_locked(work.project, [id])
             draft.symbols[id] = replace(s, y=s.y + by)
     for id, w in list(draft.wires.items()):
-        one, two = moves(w.x1, w.y1), moves(w.x2, w.y2)
-        if w.y1 == w.y2 and one != two:
+        if w.y1 == w.y2 and moves(w.x1, w.y1) != moves(w.x2, w.y2):
             raise RuleError("A wire runs from one ladder to the other here. Use a continuation.", ids=(id,))
-        if one or two:
-            draft.wires[id] = replace(w, y1=w.y1 + by * one, y2=w.y2 + by * two)
-    tables: tuple[dict[str, Any], ...] = (draft.continuations, draft.notes)
-    for table in tables:
-        for id, thing in list(table.items()):
-            if moves(thing.x, thing.y):
-                table[id] = replace(thing, y=thing.y + by)
-    for id, f in list(draft.figures.items()):
-        one, two = moves(f.x1, f.y1), moves(f.x2, f.y2)
-        if one or two:
-            draft.figures[id] = replace(f, y1=f.y1 + by * one, y2=f.y2 + by * two)
+        draft.wires[id] = moved_where(w, moves, 0, by)
+    for table in draft.others:
+        table.update((id, moved_where(thing, moves, 0, by)) for id, thing in list(table.items()))
     inside(work, draft)
     work.close(draft)
-    for id in work.project.on_sheet["band"].get(sheet.id):
-        b = work.project.bands[id]
-        if moves(b.x1, b.y1) and moves(b.x2, b.y2):
-            work.put("band", replace(b, y1=b.y1 + by, y2=b.y2 + by))

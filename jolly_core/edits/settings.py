@@ -9,9 +9,10 @@ from pydantic import Field
 
 from jolly_core.drawing import habit_of
 from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, SheetKind
+from jolly_core.model.entities.structure import Columns, LineCount, LineSpacing, Rows, Share, SpoolLength, WireWidth
 from jolly_core.tagging import check_own_name, fields_in, renamed
 
-from .base import Grid, Id, Length, Payload, Text, Work, edit
+from .base import Id, Length, Payload, Text, Work, edit
 from .upkeep import refresh_letters
 
 
@@ -21,11 +22,11 @@ class SheetShape(Payload):
     sheet_kind: SheetKind | None = None
     size: Text | None = None
     frame: Literal["ladder", "zones"] | None = None
-    line_count: int | None = Field(default=None, ge=1, le=60)
-    line_spacing: int | None = Field(default=None, ge=4, le=40)
+    line_count: LineCount | None = None
+    line_spacing: LineSpacing | None = None
     ladders: Literal[1, 2] | None = None
-    columns: int | None = Field(default=None, ge=1, le=40)
-    rows: int | None = Field(default=None, ge=1, le=26)
+    columns: Columns | None = None
+    rows: Rows | None = None
     title_block_id: Id | None = None
 
 
@@ -43,15 +44,15 @@ class ChangeSettings(Payload):
     tag_habit: Literal["iec", "line"] | None = None
     tag_scope: Literal["place", "project"] | None = None
     wire_pattern: Literal["line", "sheet"] | None = None
-    wire_width: Grid | None = Field(default=None, ge=1, le=6)
+    wire_width: WireWidth | None = None
     end_allowance_mm: Length | None = None
     door_allowance_mm: Length | None = None
     free_run_mm: Length | None = None
     part_language: Text | None = Field(default=None, max_length=8)
     harness_allowance_mm: Length | None = None
     length_step_mm: Length | None = None
-    spool_m: float | None = Field(default=None, gt=0, le=100_000)
-    spare_share_percent: float | None = Field(default=None, ge=0, le=500)
+    spool_m: SpoolLength | None = None
+    spare_share_percent: Share | None = None
     supply: Text | None = None
     supply_system: Text | None = None
     control_voltages: Text | None = None

@@ -7,12 +7,12 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.model import DRAWN, RuleError, Sheet
+from jolly_core.model import DRAWN, ON_SHEET, RuleError, Sheet, shifted
 from jolly_core.wiring import sheet_groups
 
 from .arrange import inside, refuse_locked, sheet_of, what_of
 from .base import Grid, Id, Payload, Text, Work, edit
-from .pieces import DRAWN_KINDS, piece_of, put_piece
+from .pieces import OTHERS, piece_of, put_piece
 from .sheets import first_line_of, orders_after
 from .upkeep import refresh_letters
 
@@ -40,7 +40,7 @@ def duplicate_sheet(work: Work, payload: DuplicateSheet) -> str:
     copy = replace(copy, first_line=first_line_of(project, copy))
     work.put("sheet", copy)
     if sheet.kind in DRAWN:
-        things = [id for kind in DRAWN_KINDS for id in project.on_sheet[kind].get(sheet.id)]
+        things = [id for kind in ON_SHEET for id in project.on_sheet[kind].get(sheet.id)]
         put_piece(work, work.draft(copy.id), piece_of(project, sheet.id, things), 0, 0)
     work.outcome.placed = [copy.id]
     return f"duplicate sheet {sheet.number} as {number}"
@@ -75,9 +75,7 @@ def move_to_sheet(work: Work, payload: MoveToSheet) -> str:
     numbers = _fixed_numbers(work, source_id, chosen)
     symbols = [source.symbols[i] for i in sorted(chosen) if i in source.symbols]
     wires = [source.wires.pop(i) for i in sorted(chosen) if i in source.wires]
-    marks = [source.continuations.pop(i) for i in sorted(chosen) if i in source.continuations]
-    notes = [source.notes.pop(i) for i in sorted(chosen) if i in source.notes]
-    figures = [source.figures.pop(i) for i in sorted(chosen) if i in source.figures]
+    others = [(kind, source.tables[kind].pop(i)) for i in sorted(chosen) for kind in OTHERS if i in source.tables[kind]]
     for symbol in symbols:
         source.take(symbol.id)
     work.close(source)
@@ -85,25 +83,15 @@ def move_to_sheet(work: Work, payload: MoveToSheet) -> str:
     for w in wires:
         a, b = (w.x1 + dx, w.y1 + dy), (w.x2 + dx, w.y2 + dy)
         target.stroke(a, b, w.type_id, numbers.get(w.id, ""))
-    for c in marks:
-        target.continuations[c.id] = replace(c, sheet_id=payload.sheet_id, x=c.x + dx, y=c.y + dy)
-    for n in notes:
-        target.notes[n.id] = replace(n, sheet_id=payload.sheet_id, x=n.x + dx, y=n.y + dy)
-    for f in figures:
-        there = replace(f, sheet_id=payload.sheet_id, x1=f.x1 + dx, y1=f.y1 + dy, x2=f.x2 + dx, y2=f.y2 + dy)
-        target.figures[f.id] = there
+    for kind, thing in others:
+        target.tables[kind][thing.id] = shifted(thing, dx, dy, sheet_id=payload.sheet_id)
     for symbol in symbols:
-        target.put(replace(symbol, sheet_id=payload.sheet_id, x=symbol.x + dx, y=symbol.y + dy))
+        target.put(shifted(symbol, dx, dy, sheet_id=payload.sheet_id))
     inside(work, target)
     work.close(target)
     for device_id in sorted({s.device_id for s in symbols if s.device_id}):
         refresh_letters(work, device_id)
-    work.outcome.placed = [
-        *(s.id for s in symbols),
-        *(c.id for c in marks),
-        *(n.id for n in notes),
-        *(f.id for f in figures),
-    ]
+    work.outcome.placed = [*(s.id for s in symbols), *(thing.id for _, thing in others)]
     return label
 
 

@@ -10,6 +10,7 @@ from pydantic import Field
 
 from jolly_core.drawing import counts_lines, grid_size, habit_of, ladder_shape, lines_of, most_lines, pin_points
 from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, RuleError, Sheet
+from jolly_core.model.entities.structure import FirstLine
 from jolly_core.reports import REPORTS
 from jolly_core.tagging import check_own_name, lead_of, letters_for, renamed_at
 
@@ -19,7 +20,6 @@ from .upkeep import drop_unused, refresh_letters, tidy_strip
 
 ORDER_STEP = 1000
 Number = Field(default=None, min_length=1, max_length=12)
-FirstLine = Field(default=None, ge=0, le=99999)
 REFERRED = {
     "function_id": "function",
     "location_id": "location",
@@ -39,7 +39,7 @@ class SheetValues(SheetShape):
     subtitle: Text | None = None
     function_id: Id | None = None
     location_id: Id | None = None
-    first_line: int | None = FirstLine
+    first_line: FirstLine | None = None
     device_id: Id | None = None
     enclosure_id: Id | None = None
     harness_id: Id | None = None

@@ -10,12 +10,13 @@ from pydantic import Field
 from jolly_core.library import built_in_blocks, pattern_of
 from jolly_core.library.pictures import read_picture
 from jolly_core.model import REFERENCES, Picture, Project, RuleError, TitleBlock, TitleCell
+from jolly_core.model.entities.titling import BlockPlace, BlockSize
 from jolly_core.tagging import check_fields, fields_in
 
 from .base import Id, Payload, Text, Work, edit
 
-Size = Annotated[float, Field(gt=0, le=1200, allow_inf_nan=False)]
-Place = Annotated[float, Field(ge=0, le=1200, allow_inf_nan=False)]
+Size = Annotated[BlockSize, Field(allow_inf_nan=False)]
+Place = Annotated[BlockPlace, Field(allow_inf_nan=False)]
 
 
 class TakeTitleBlock(Payload):

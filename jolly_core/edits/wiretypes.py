@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.library import is_colour, usual_wire_types
-from jolly_core.model import Project, RuleError, Wire, WireType, users_of
+from jolly_core.model import Project, RuleError, Wire, WireType, fields, users_of
 from jolly_core.wiring import net_of, sheet_groups
 
 from .base import Id, Payload, Text, Work, edit
@@ -23,7 +23,7 @@ class AddWireType(Payload):
     kind: Literal["add-wire-type"] = "add-wire-type"
     name: Text = Field(min_length=1)
     colour: Text
-    cross_section_mm2: float = Field(default=0.0, ge=0, le=400)
+    cross_section_mm2: fields.Area = 0.0
     awg: Text = Field(default="", max_length=8)
     category: Category = "control-dc"
     numbered: bool = True
@@ -55,7 +55,7 @@ class TypeChange(Payload):
     wire_type_id: Id
     name: Text | None = Field(default=None, min_length=1)
     colour: Text | None = None
-    cross_section_mm2: float | None = Field(default=None, ge=0, le=400)
+    cross_section_mm2: fields.Area | None = None
     awg: Text | None = Field(default=None, max_length=8)
     category: Category | None = None
     numbered: bool | None = None

@@ -1,7 +1,7 @@
 """The open project file, `.spool.json`: a whole project as JSON in canonical order.
 
-Layout: {"format": "jolly-spool-project", "version": 3, "entities": {kind: [records by id]}}. Kinds without records are
-left out. `docs/formats/project-4.schema.json` describes it; files of older versions are read too (`versions.py`).
+Layout: {"format": "jolly-spool-project", "version": 5, "entities": {kind: [records by id]}}. Kinds without records are
+left out. `docs/formats/project-5.schema.json` describes it; files of older versions are read too (`versions.py`).
 """
 
 from __future__ import annotations
@@ -11,15 +11,15 @@ from typing import Any
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.library import definition, is_class, is_known
+from jolly_core.library.pictures import read_picture
 from jolly_core.model import (
-    CHOICES,
     KINDS,
-    NEEDED,
-    REFERENCES,
     SETTINGS_ID,
     CoreError,
     FileError,
     Project,
+    RuleError,
+    circles,
     from_record,
     to_record,
 )
@@ -72,8 +72,11 @@ def read_summary(text: str | bytes) -> tuple[Project, int, dict[str, int]]:
         if not isinstance(records, list):
             raise FileError(f"The {kind} entries should be a list.", field=kind)
         loaded = [from_record(kind, record) for record in records]
-        if len({e.id for e in loaded}) != len(loaded):
+        table = {e.id: e for e in loaded}
+        if len(table) != len(loaded):
             raise FileError(f"Two {kind} entries have the same id.", field="id")
+        for id, field in circles(KINDS[kind], table):
+            raise FileError(f"The {kind} {id} names itself by its “{field}”, over others or at once.", field=field)
         project.load(kind, loaded)
     _check(project)
     counts = {kind: len(table) for kind, table in project.tables.items() if table}
@@ -83,35 +86,31 @@ def read_summary(text: str | bytes) -> tuple[Project, int, dict[str, int]]:
 def _check(project: Project) -> None:
     if set(project.tables["settings"]) != {SETTINGS_ID}:
         raise FileError("The project file must have exactly one settings entry.", field="settings")
-    for kind, references in REFERENCES.items():
+    for kind, spec in KINDS.items():
         for id, entity in project.tables[kind].items():
-            for field, target in references.items():
+            for field, mark in spec.names.items():
                 named = getattr(entity, field)
-                if named and named not in project.tables[target]:
-                    raise FileError(f"The {kind} {id} names a {target} {named} that is not in the file.", field=field)
-                if not named and field in NEEDED.get(kind, ()):
-                    raise FileError(f"The {kind} {id} names no {target}.", field=field)
-    for kind, choices in CHOICES.items():
-        for id, entity in project.tables[kind].items():
-            for field, allowed in choices.items():
-                if getattr(entity, field) not in allowed:
-                    words = ", ".join(allowed)
-                    raise FileError(f"In the {kind} {id}, “{field}” should be one of {words}.", field=field)
+                if named and named not in project.tables[mark.kind]:
+                    words = f"names a {mark.kind} {named} that is not in the file"
+                    raise FileError(f"The {kind} {id} {words}.", field=field)
+                if not named and mark.needed:
+                    raise FileError(f"The {kind} {id} names no {mark.kind}.", field=field)
     for id, symbol in project.symbols.items():
         if not is_known(symbol.definition):
             raise FileError(f"The symbol {id} is a “{symbol.definition}”, which is not known here.", field="definition")
         definition(symbol.definition)
-        if symbol.rotation not in (0, 90, 180, 270) or not symbol.units:
-            raise FileError(f"The symbol {id} has a rotation or units that cannot be.", field="rotation")
+        if not symbol.units:
+            raise FileError(f"The symbol {id} stands for no unit.", field="units")
     for id, part in project.parts.items():
         if not is_class(part.part_class):
             raise FileError(f"The part {id} is of the class “{part.part_class}”, which is not known here.")
-    for like in [*project.tables["sheet"].values(), *project.tables["sheet_habit"].values()]:
-        if min(like.columns, like.rows, like.line_count, like.line_spacing) < 1 or like.ladders not in (1, 2):
-            raise FileError(f"The sheet {like.id} has zones or ladder lines that cannot be.", field="sheet")
-    for cell in project.title_cells.values():
-        if min(cell.x, cell.y, cell.width, cell.height, cell.size_mm) < 0:
-            raise FileError(f"The title cell {cell.id} has a place or size that cannot be.", field="title_cell")
+    for id, picture in project.pictures.items():
+        try:
+            found = read_picture(picture.data)
+        except RuleError as error:
+            raise FileError(f"The picture {id}: {error.message}", field="data") from None
+        if found != (picture.media_type, picture.width_px, picture.height_px):
+            raise FileError(f"The picture {id} is not of the type and size it says.", field="media_type")
     for sheet in project.sheets.values():
         symbols = project.symbols_on(sheet.id)
         pins = [p for s in symbols for p in pin_points(s)]

@@ -5,12 +5,23 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from jolly_core.model import FRAMES, MOUNTINGS, SHEET_KINDS, SHEET_SIZES_MM, STANDARDS, FileError
+from jolly_core.model import (
+    FRAMES,
+    MOUNTINGS,
+    SHEET_KINDS,
+    SHEET_SIZES_MM,
+    STANDARDS,
+    TAG_HABITS,
+    TAG_SCOPES,
+    WIRE_CATEGORIES,
+    WIRE_PATTERNS,
+    FileError,
+)
 
-VERSION = 4
+Step = Callable[[dict[str, Any]], None]
 
 
-def _to_2(entities: dict[str, Any]) -> None:
+def _words_of_sheets(entities: dict[str, Any]) -> None:
     """Version 2 says of sheets and settings which words they may have; version 1 took any and showed the usual."""
     for sheet in _records(entities, "sheet"):
         _usual(sheet, "kind", SHEET_KINDS, "schematic")
@@ -20,11 +31,11 @@ def _to_2(entities: dict[str, Any]) -> None:
         _usual(settings, "standard", STANDARDS, "iec")
 
 
-def _to_3(entities: dict[str, Any]) -> None:
+def _more_kinds(entities: dict[str, Any]) -> None:
     """Version 3 has more kinds of thing and more fields; what version 2 says stays as it is."""
 
 
-def _to_4(entities: dict[str, Any]) -> None:
+def _rules_for_tags(entities: dict[str, Any]) -> None:
     """Version 4 has rules for tags in place of letters by class, and parts with the places version 3 left open."""
     rules: list[dict[str, Any]] = []
     for settings in _records(entities, "settings"):
@@ -39,7 +50,25 @@ def _to_4(entities: dict[str, Any]) -> None:
         _usual(part, "mounting", MOUNTINGS, "rail")
 
 
-STEPS: dict[int, Callable[[dict[str, Any]], None]] = {1: _to_2, 2: _to_3, 3: _to_4}
+def _bounds_of_fields(entities: dict[str, Any]) -> None:
+    """Version 5 says how large and how long what stands in a field may be, and of more fields which words.
+
+    What is beyond all measure is refused by name and not guessed at; words that version 4 took and passed over become
+    the usual ones.
+    """
+    for kind, field, words, usual in (
+        ("settings", "tag_habit", TAG_HABITS, "iec"),
+        ("settings", "tag_scope", TAG_SCOPES, "place"),
+        ("settings", "wire_pattern", WIRE_PATTERNS, "line"),
+        ("wire_type", "category", WIRE_CATEGORIES, "control-dc"),
+    ):
+        for record in _records(entities, kind):
+            _usual(record, field, words, usual)
+
+
+# The steps by number: the first brings a file of version 1 to version 2.
+STEPS: tuple[Step, ...] = (_words_of_sheets, _more_kinds, _rules_for_tags, _bounds_of_fields)
+VERSION = len(STEPS) + 1
 
 
 def _records(entities: dict[str, Any], kind: str) -> list[dict[str, Any]]:
@@ -62,5 +91,5 @@ def bring_up(version: object, entities: dict[str, Any]) -> None:
         raise FileError(
             f"The file has version {version!r}; this program reads versions 1 to {VERSION}.", field="version"
         )
-    for step in range(version, VERSION):
-        STEPS[step](entities)
+    for step in STEPS[version - 1 :]:
+        step(entities)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from jolly_core.model import MOUNTINGS, FileError, Part, RuleError, fields_of
+from jolly_core.model import KINDS, MOUNTINGS, FileError, Part, RuleError
 
 from .bounds import check_together
 from .classes import base_of, part_class
@@ -132,7 +132,7 @@ def missing(part: Part) -> dict[str, list[str]]:
 def differences(before: Part, after: Part) -> list[Difference]:
     """Return the fields in which two parts differ, in words, in the order of the record."""
     rows: list[Difference] = []
-    for name in fields_of("part"):
+    for name in KINDS["part"].fields:
         if name in _NOT_COMPARED:
             continue
         old, new = getattr(before, name), getattr(after, name)
@@ -269,7 +269,7 @@ def check_part(part: Part) -> Part:
         details = details[:-1]
     return Part(
         **{
-            **{n: getattr(part, n) for n in fields_of("part")},
+            **{n: getattr(part, n) for n in KINDS["part"].fields},
             "ratings": {k: v for k, v in ratings.items() if v},
             "details": details,
             **{n: round(getattr(part, n), 6) for n in _MEASURES},

@@ -1,6 +1,9 @@
 """Entities, the Project aggregate, changes and errors."""
 
-from .building import (
+from . import fields
+from .changes import Change, ChangeSet, Entity
+from .derived import derived, derived_few
+from .entities.building import (
     ADDRESS_SCHEMES,
     IO_TYPES,
     STRIP_ITEM_KINDS,
@@ -21,8 +24,7 @@ from .building import (
     Segment,
     StripItem,
 )
-from .changes import Change, ChangeSet, Entity
-from .circuit import (
+from .entities.circuit import (
     FIGURE_KINDS,
     NUMBER_PLACES,
     SYMBOL_TEXTS,
@@ -36,25 +38,9 @@ from .circuit import (
     Wire,
     WireType,
 )
-from .derived import derived, derived_few
-from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
-from .gathering import listed, merged
-from .habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Document, Mute, NumberRule, Stamp, Strip, TagRule
-from .ids import IdSource
-from .parts import MOUNTINGS, Part, with_units_of
-from .project import ATTACHED, KINDS, ON_SHEET, Project
-from .records import (
-    LONG_TEXTS,
-    MAX_BASE64,
-    changes_from_json,
-    changes_to_json,
-    check_text,
-    fields_of,
-    from_record,
-    to_record,
-)
-from .references import CHOICES, NEEDED, REFERENCES, users_of
-from .structure import (
+from .entities.habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Mute, NumberRule, Stamp, Strip, TagRule
+from .entities.parts import MOUNTINGS, Part, with_units_of
+from .entities.structure import (
     DRAWN,
     FRAMES,
     LENGTH_UNITS,
@@ -74,13 +60,45 @@ from .structure import (
     SheetHabit,
     SheetKind,
 )
+from .entities.titling import Picture, TitleBlock, TitleCell
+from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
+from .fields import MAX_BASE64, MAX_TEXT, Base64, Document, Field, Longest, Units, Within
+from .gathering import listed, merged
+from .ids import IdSource
+from .kinds import Kind, kind_of, moved_where, places_of, shifted
+from .project import Project
+from .records import (
+    changes_from_json,
+    changes_to_json,
+    check_text,
+    faults_of,
+    from_record,
+    to_record,
+)
+from .references import REFERENCES, circles, users_of
+from .registry import ATTACHED, KINDS, LOCKABLE, ON_SHEET
+from .shapes import described, text_fault
 from .tables import Index, Table
-from .titling import Base64, Picture, TitleBlock, TitleCell
 
 __all__ = [
     "ADDRESS_SCHEMES",
     "ATTACHED",
-    "CHOICES",
+    "LOCKABLE",
+    "Kind",
+    "Within",
+    "Field",
+    "Longest",
+    "Units",
+    "MAX_TEXT",
+    "circles",
+    "described",
+    "text_fault",
+    "fields",
+    "moved_where",
+    "faults_of",
+    "kind_of",
+    "places_of",
+    "shifted",
     "DRAWN",
     "FIGURE_KINDS",
     "FRAMES",
@@ -88,7 +106,6 @@ __all__ = [
     "KINDS",
     "LENGTH_UNITS",
     "MAX_BASE64",
-    "NEEDED",
     "NUMBER_PIECES",
     "NUMBER_PLACES",
     "NUMBER_SCOPES",
@@ -168,9 +185,7 @@ __all__ = [
     "WireType",
     "changes_from_json",
     "changes_to_json",
-    "LONG_TEXTS",
     "check_text",
-    "fields_of",
     "from_record",
     "to_record",
     "users_of",

@@ -7,9 +7,12 @@ from collections.abc import Callable, Hashable, Iterable, Iterator
 from contextlib import contextmanager
 from functools import partial
 from operator import attrgetter
-from typing import Any
+from typing import Any, TypeVar
 
-from .building import (
+from .bounds import put_right
+from .changes import Change, ChangeSet, Entity
+from .derived import Memo, derived, on_sheet
+from .entities.building import (
     Band,
     Bridge,
     Cable,
@@ -26,87 +29,32 @@ from .building import (
     Segment,
     StripItem,
 )
-from .changes import Change, ChangeSet, Entity
-from .circuit import AddOn, Continuation, Device, Figure, Note, Symbol, Wire, WireType
-from .derived import Memo, derived, on_sheet
+from .entities.circuit import AddOn, Continuation, Device, Figure, Note, Symbol, Wire, WireType
+from .entities.habits import Mute, NumberRule, Stamp, Strip, TagRule
+from .entities.parts import Part, with_units_of
+from .entities.structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
+from .entities.titling import Picture, TitleBlock, TitleCell
 from .errors import GoneError
-from .habits import Mute, NumberRule, Stamp, Strip, TagRule
-from .parts import Part, with_units_of
-from .structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
+from .kinds import Keyed, Kind, kind_of
+from .registry import KINDS, ON_SHEET
 from .tables import Index, Table
-from .titling import Picture, TitleBlock, TitleCell
 
-# Kind name -> class, in the order files and change sets write them.
-KINDS: dict[str, type[Any]] = {
-    "settings": Settings,
-    "picture": Picture,
-    "title_block": TitleBlock,
-    "title_cell": TitleCell,
-    "sheet_habit": SheetHabit,
-    "function": Function,
-    "location": Location,
-    "sheet": Sheet,
-    "wire_type": WireType,
-    "number_rule": NumberRule,
-    "tag_rule": TagRule,
-    "part": Part,
-    "device": Device,
-    "add_on": AddOn,
-    "symbol": Symbol,
-    "wire": Wire,
-    "continuation": Continuation,
-    "note": Note,
-    "figure": Figure,
-    "band": Band,
-    "strip": Strip,
-    "strip_item": StripItem,
-    "bridge": Bridge,
-    "cable": Cable,
-    "core_choice": CoreChoice,
-    "net_order": NetOrder,
-    "card": Card,
-    "io_point": IoPoint,
-    "enclosure": Enclosure,
-    "rail": Rail,
-    "duct": Duct,
-    "placing": Placing,
-    "harness": Harness,
-    "node": Node,
-    "segment": Segment,
-    "mute": Mute,
-    "stamp": Stamp,
-}
-# Kinds that lie on a sheet; the aggregate indexes them by sheet and stamps the sheet when they change.
-ON_SHEET = ("symbol", "wire", "continuation", "note", "figure", "band")
-# Kinds whose records keep a device in the project though nothing of it is drawn; `attached` indexes them by device.
-ATTACHED = ("add_on", "band", "strip", "cable", "card", "enclosure", "placing", "node")
-
-
-def tag_key(device: Device) -> str:
-    """Return what devices of possibly equal tags have in common: the fixed tag, else letters and number."""
-    return device.fixed_tag or f"{device.letters}{device.number}"
-
+E = TypeVar("E")
 
 _stamps = itertools.count(1)
+_Key = tuple[str, str, Callable[[Any], str], bool]
 
-# The indexes beside those of sheets: for a kind of record the name of each, and the field it goes by.
-INDEXED: dict[str, tuple[tuple[str, str], ...]] = {
-    "symbol": (("symbols_of_device", "device_id"),),
-    "wire": (("numbered_wires", "number"),),
-    "device": (("devices_tagged", "tag"), ("devices_lettered", "letters"), ("devices_of_part", "part_id")),
-    "continuation": (("continuations_named", "name"),),
-    "strip_item": (("items_of_strip", "strip_id"),),
-    "title_cell": (("cells_of_block", "block_id"),),
-    "io_point": (("points_of_card", "device_id"),),
-    "sheet": (("sheets_about", "device_id"), ("sheets_about", "enclosure_id"), ("sheets_about", "harness_id")),
-    **dict.fromkeys(ATTACHED, (("attached", "device_id"),)),
-    "add_on": (("attached", "device_id"), ("add_ons_of", "device_id")),
-}
-_KEYS: dict[str, Callable[[Any], str]] = {
-    field: attrgetter(field) for fields in INDEXED.values() for _, field in fields if field != "tag"
-} | {"tag": tag_key}
-# Keys that are indexed even when they are empty texts.
-_EMPTY_TOO = ("devices_tagged", "continuations_named", "items_of_strip", "cells_of_block")
+
+def _keys(spec: Kind) -> tuple[_Key, ...]:
+    """Return for each index of a kind, beside that of sheets, its name, field, key and whether empty ones are in."""
+    indexes = (*spec.indexes, Keyed("attached", "device_id")) if spec.keeps_device else spec.indexes
+    return tuple(
+        (k.name, k.by, attrgetter(k.by), k.empty) if isinstance(k.by, str) else (k.name, "", k.by, k.empty)
+        for k in indexes
+    )
+
+
+INDEXED: dict[str, tuple[_Key, ...]] = {name: _keys(spec) for name, spec in KINDS.items()}
 
 
 class Project:
@@ -118,53 +66,58 @@ class Project:
 
     def __init__(self) -> None:
         self.memo = Memo()
-        self.tables: dict[str, Table[Any]] = {}
-        self._indexes: dict[str, Index] = {}
-        self._settings: Table[Settings] = self._table("settings")
-        self.pictures: Table[Picture] = self._table("picture")
-        self.title_blocks: Table[TitleBlock] = self._table("title_block")
-        self.title_cells: Table[TitleCell] = self._table("title_cell")
-        self.sheet_habits: Table[SheetHabit] = self._table("sheet_habit")
-        self.functions: Table[Function] = self._table("function")
-        self.locations: Table[Location] = self._table("location")
-        self.sheets: Table[Sheet] = self._table("sheet")
-        self.wire_types: Table[WireType] = self._table("wire_type")
-        self.number_rules: Table[NumberRule] = self._table("number_rule")
-        self.tag_rules: Table[TagRule] = self._table("tag_rule")
-        self.parts: Table[Part] = self._table("part")
-        self.devices: Table[Device] = self._table("device")
-        self.add_ons: Table[AddOn] = self._table("add_on")
-        self.symbols: Table[Symbol] = self._table("symbol")
-        self.wires: Table[Wire] = self._table("wire")
-        self.continuations: Table[Continuation] = self._table("continuation")
-        self.notes: Table[Note] = self._table("note")
-        self.figures: Table[Figure] = self._table("figure")
-        self.bands: Table[Band] = self._table("band")
-        self.strips: Table[Strip] = self._table("strip")
-        self.strip_items: Table[StripItem] = self._table("strip_item")
-        self.bridges: Table[Bridge] = self._table("bridge")
-        self.cables: Table[Cable] = self._table("cable")
-        self.core_choices: Table[CoreChoice] = self._table("core_choice")
-        self.net_orders: Table[NetOrder] = self._table("net_order")
-        self.cards: Table[Card] = self._table("card")
-        self.io_points: Table[IoPoint] = self._table("io_point")
-        self.enclosures: Table[Enclosure] = self._table("enclosure")
-        self.rails: Table[Rail] = self._table("rail")
-        self.ducts: Table[Duct] = self._table("duct")
-        self.placings: Table[Placing] = self._table("placing")
-        self.harnesses: Table[Harness] = self._table("harness")
-        self.nodes: Table[Node] = self._table("node")
-        self.segments: Table[Segment] = self._table("segment")
-        self.mutes: Table[Mute] = self._table("mute")
-        self.stamps: Table[Stamp] = self._table("stamp")
+        self.tables: dict[str, Table[Any]] = {k: Table(k, self.memo, spec.on_sheet) for k, spec in KINDS.items()}
+        self._indexes = {name: Index(name, self.memo) for keys in INDEXED.values() for name, *_ in keys}
+        self._settings = self.table(Settings)
+        self.pictures = self.table(Picture)
+        self.title_blocks = self.table(TitleBlock)
+        self.title_cells = self.table(TitleCell)
+        self.sheet_habits = self.table(SheetHabit)
+        self.functions = self.table(Function)
+        self.locations = self.table(Location)
+        self.sheets = self.table(Sheet)
+        self.wire_types = self.table(WireType)
+        self.number_rules = self.table(NumberRule)
+        self.tag_rules = self.table(TagRule)
+        self.parts = self.table(Part)
+        self.devices = self.table(Device)
+        self.add_ons = self.table(AddOn)
+        self.symbols = self.table(Symbol)
+        self.wires = self.table(Wire)
+        self.continuations = self.table(Continuation)
+        self.notes = self.table(Note)
+        self.figures = self.table(Figure)
+        self.bands = self.table(Band)
+        self.strips = self.table(Strip)
+        self.strip_items = self.table(StripItem)
+        self.bridges = self.table(Bridge)
+        self.cables = self.table(Cable)
+        self.core_choices = self.table(CoreChoice)
+        self.net_orders = self.table(NetOrder)
+        self.cards = self.table(Card)
+        self.io_points = self.table(IoPoint)
+        self.enclosures = self.table(Enclosure)
+        self.rails = self.table(Rail)
+        self.ducts = self.table(Duct)
+        self.placings = self.table(Placing)
+        self.harnesses = self.table(Harness)
+        self.nodes = self.table(Node)
+        self.segments = self.table(Segment)
+        self.mutes = self.table(Mute)
+        self.stamps = self.table(Stamp)
         dict.__setitem__(self._settings, SETTINGS_ID, Settings())
         self.on_sheet: dict[str, Index] = {kind: Index("", self.memo) for kind in ON_SHEET}
-        self.symbols_of_device, self.devices_of_part = self._indexed("symbols_of_device", "devices_of_part")
-        self.devices_tagged, self.continuations_named = self._indexed("devices_tagged", "continuations_named")
-        self.numbered_wires, self.items_of_strip = self._indexed("numbered_wires", "items_of_strip")
-        self.points_of_card, self.cells_of_block = self._indexed("points_of_card", "cells_of_block")
-        self.attached, self.add_ons_of = self._indexed("attached", "add_ons_of")
-        self.devices_lettered, self.sheets_about = self._indexed("devices_lettered", "sheets_about")
+        self.symbols_of_device, self.devices_of_part = map(self.index, ("symbols_of_device", "devices_of_part"))
+        self.devices_tagged, self.devices_lettered = map(self.index, ("devices_tagged", "devices_lettered"))
+        self.continuations_named, self.numbered_wires = map(self.index, ("continuations_named", "numbered_wires"))
+        self.points_of_card, self.items_of_strip = map(self.index, ("points_of_card", "items_of_strip"))
+        self.cells_of_block, self.sheets_about = map(self.index, ("cells_of_block", "sheets_about"))
+        self.attached, self.add_ons_of = map(self.index, ("attached", "add_ons_of"))
+        self._begin()
+
+    def _begin(self) -> None:
+        # What was stored beyond the bounds of its field, by (kind, id): the record as it is used, and what was wrong.
+        self.put_right: dict[tuple[str, str], tuple[Entity, dict[str, str]]] = {}
         self.stamp = next(_stamps)
         # What other packages remember under their own key to be faster the next time; it is not read for any result.
         self.kept: dict[str, Any] = {}
@@ -174,14 +127,19 @@ class Project:
         """The project's settings record."""
         return self._settings[SETTINGS_ID]
 
-    def _table(self, kind: str) -> Table[Any]:
-        table: Table[Any] = Table(kind, self.memo, kind in ON_SHEET)
-        self.tables[kind] = table
-        return table
+    def table(self, entity: type[E]) -> Table[E]:
+        """Return the table of a kind by its class."""
+        return self.tables[kind_of(entity).name]
 
-    def _indexed(self, *names: str) -> list[Index]:
-        self._indexes |= {name: Index(name, self.memo) for name in names}
-        return [self._indexes[name] for name in names]
+    def on(self, sheet_id: str, entity: type[E]) -> list[E]:
+        """Return what is on a sheet of a kind, in the order it was put there."""
+        kind = kind_of(entity).name
+        found: list[E] = self.tables[kind].all_of(self.on_sheet[kind].get(sheet_id))
+        return found
+
+    def index(self, name: str) -> Index:
+        """Return an index that a kind declares, by its name."""
+        return self._indexes[name]
 
     def get(self, kind: str, id: str) -> Any:
         """Return an entity.
@@ -206,15 +164,15 @@ class Project:
 
     def continuations_on(self, sheet_id: str) -> list[Continuation]:
         """Return the continuation marks of a sheet."""
-        return [self.continuations[i] for i in self.on_sheet["continuation"].get(sheet_id)]
+        return self.on(sheet_id, Continuation)
 
     def notes_on(self, sheet_id: str) -> list[Note]:
         """Return the notes of a sheet."""
-        return [self.notes[i] for i in self.on_sheet["note"].get(sheet_id)]
+        return self.on(sheet_id, Note)
 
     def figures_on(self, sheet_id: str) -> list[Figure]:
         """Return the figures of a sheet."""
-        return [self.figures[i] for i in self.on_sheet["figure"].get(sheet_id)]
+        return self.on(sheet_id, Figure)
 
     def units_of(self, device_id: str) -> list[Symbol]:
         """Return the symbols of a device in the order they were placed."""
@@ -247,7 +205,7 @@ class Project:
         if field == "sheet_id" and kind in self.on_sheet:
             return self.on_sheet[kind].has(id)
         table = self.tables[kind]
-        index = next((self._indexes[name] for name, by in INDEXED.get(kind, ()) if by == field), None)
+        index = next((self._indexes[name] for name, by, *_ in INDEXED[kind] if by == field), None)
         found = table.values() if index is None else (table[i] for i in index.get(id) if i in table)
         return any(getattr(record, field) == id for record in found)
 
@@ -298,11 +256,17 @@ class Project:
             total.record(c.kind, c.id, c.before, c.after)
 
     def load(self, kind: str, entities: Iterable[Entity]) -> None:
-        """Put many entities of one kind into an empty table, as when a stored project is loaded."""
+        """Put many entities of one kind into an empty table, as when a stored project is loaded.
+
+        What breaks a bound is put right, and noted in `put_right`.
+        """
         put = partial(dict.__setitem__, self.tables[kind])
-        for entity in entities:
+        good, faults = put_right(KINDS[kind], list(entities))
+        for entity in good:
             put(entity.id, entity)
             self._index(kind, entity)
+            if entity.id in faults:
+                self.put_right[kind, entity.id] = (entity, faults[entity.id])
         self.memo.clear()
         self.stamp = next(_stamps)
 
@@ -330,8 +294,8 @@ class Project:
                 if new is not None:
                     self.on_sheet[kind].add(new, change.id)
             cells += [on_sheet(id) for id in {old, new} if id is not None]
-        for name, field in INDEXED.get(kind, ()):
-            old, new = (_key(name, field, r) for r in (before, after))
+        for name, _, key, empty in INDEXED[kind]:
+            old, new = (_known(key, empty, r) for r in (before, after))
             if old != new:
                 index = self._indexes[name]
                 if old is not None:
@@ -344,16 +308,16 @@ class Project:
     def _index(self, kind: str, record: Entity) -> None:
         if kind in self.on_sheet:
             self.on_sheet[kind].add(record.sheet_id, record.id)
-        for name, field in INDEXED.get(kind, ()):
-            value = _key(name, field, record)
+        for name, _, key, empty in INDEXED[kind]:
+            value = _known(key, empty, record)
             if value is not None:
                 self._indexes[name].add(value, record.id)
 
 
-def _key(name: str, field: str, record: Entity | None) -> str | None:
+def _known(key: Callable[[Any], str], empty: bool, record: Entity | None) -> str | None:
     """Return a record's key in an index, None where it has none."""
-    value = _KEYS[field](record) if record is not None else None
-    return value if value or name in _EMPTY_TOO else None
+    value = key(record) if record is not None else None
+    return value if value or empty else None
 
 
 @derived

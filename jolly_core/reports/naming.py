@@ -7,19 +7,9 @@ from typing import Any
 
 from jolly_core.drawing import place_in
 from jolly_core.library import definition, is_known
-from jolly_core.model import ON_SHEET, REFERENCES, Change, ChangeSet, Entity, Project, fields_of, to_record
+from jolly_core.model import KINDS, ON_SHEET, REFERENCES, Change, ChangeSet, Entity, Project, to_record
 from jolly_core.tagging import full_tag, path_of, tag_on
 
-KIND_NAMES = {
-    "settings": "project",
-    "title_block": "title block",
-    "title_cell": "cell",
-    "sheet_habit": "habit of sheets",
-    "wire_type": "wire type",
-    "strip_item": "place on strip",
-    "core_choice": "core",
-    "io_point": "point",
-}
 FIELD_NAMES = {
     "definition": "symbol",
     "x": "across",
@@ -53,7 +43,7 @@ def kind_name(kind: str) -> str:
         >>> kind_name("io_point")
         'point'
     """
-    return KIND_NAMES.get(kind, kind.replace("_", " "))
+    return KINDS[kind].words
 
 
 def named(project: Project, change: Change) -> Named:
@@ -119,7 +109,7 @@ def differences(project: Project, change: Change) -> list[tuple[str, str, str]]:
         return []
     before, after = to_record(change.before), to_record(change.after)
     rows = []
-    for field in fields_of(change.kind):
+    for field in KINDS[change.kind].fields:
         if before[field] != after[field]:
             words = FIELD_NAMES.get(field, field.removesuffix("_id").replace("_", " "))
             target = REFERENCES.get(change.kind, {}).get(field, "")

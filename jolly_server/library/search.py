@@ -10,11 +10,11 @@ from typing import Any
 from django.db import connection
 
 from jolly_core.library import OWN, is_like, number_in, part_class
-from jolly_core.model import FileError, Part, fields_of
+from jolly_core.model import KINDS, FileError, Part
 
 from .models import LibraryPart
 
-FIELDS = tuple(fields_of("part"))
+FIELDS = tuple(KINDS["part"].fields)
 # The trigram index finds three letters and more; shorter words are compared one by one.
 SHORTEST = 3
 OPERATORS = {"=": "=", ">=": ">=", "<=": "<="}

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from typing import Any
 
-from jolly_server.projects.models import DeviceRow, Membership, PartRow, SettingsRow
+from jolly_server.projects.models import ROWS, Membership
 
 from .models import LibraryPart
 from .shelves import User
@@ -15,23 +15,25 @@ def projects_using(shelf_id: str, user: User) -> list[dict[str, Any]]:
     """Return the projects of a person that have copies of parts of a library, with how many; the most first."""
     mine = Membership.objects.filter(user_id=user.pk or 0).values_list("project_id", flat=True)
     parts = LibraryPart.objects.filter(shelf_id=shelf_id).values_list("pk", flat=True)
-    counts = Counter(PartRow.objects.filter(id__in=parts, project_id__in=mine).values_list("project_id", flat=True))
-    names = dict(SettingsRow.objects.filter(project_id__in=counts).values_list("project_id", "name"))
+    counts = Counter(
+        ROWS["part"].objects.filter(id__in=parts, project_id__in=mine).values_list("project_id", flat=True)
+    )
+    names = dict(ROWS["settings"].objects.filter(project_id__in=counts).values_list("project_id", "name"))
     return [{"id": id, "name": names[id], "parts": count} for id, count in counts.most_common()]
 
 
 def projects_with(part_id: str, user: User) -> list[dict[str, Any]]:
     """Return the projects of a person that have a copy of a part: which version, and on how many devices."""
     mine = Membership.objects.filter(user_id=user.pk or 0).values_list("project_id", flat=True)
-    rows = list(PartRow.objects.filter(id=part_id, project_id__in=mine))
-    named = SettingsRow.objects.filter(project_id__in=[r.project_id for r in rows])
+    rows = list(ROWS["part"].objects.filter(id=part_id, project_id__in=mine))
+    named = ROWS["settings"].objects.filter(project_id__in=[r.project_id for r in rows])
     names = dict(named.values_list("project_id", "name"))
     return [
         {
             "id": r.project_id,
             "name": names[r.project_id],
             "version": r.version,
-            "devices": DeviceRow.objects.filter(project_id=r.project_id, part_id=part_id).count(),
+            "devices": ROWS["device"].objects.filter(project_id=r.project_id, part_id=part_id).count(),
         }
         for r in rows
     ]

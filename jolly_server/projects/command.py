@@ -9,7 +9,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from jolly_core.model import CoreError, Project
 
-from .models import ProjectRow, SettingsRow
+from .models import ROWS, ProjectRow
 from .store import loaded
 
 
@@ -37,7 +37,7 @@ class ProjectCommand(BaseCommand):
         """
         if ProjectRow.objects.filter(pk=name).exists():
             return name
-        ids = list(SettingsRow.objects.filter(number=name).values_list("project_id", flat=True))
+        ids = list(ROWS["settings"].objects.filter(number=name).values_list("project_id", flat=True))
         if len(ids) != 1:
             known = "No project has" if not ids else "Several projects have"
             raise CommandError(f"{known} the id or number “{name}”. See project_list.")

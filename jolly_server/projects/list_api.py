@@ -16,7 +16,7 @@ from jolly_server.config.options import read_options
 
 from .access import person, role_in
 from .defaults import new_project
-from .models import Membership, Presence, ProjectRow, SettingsRow
+from .models import ROWS, Membership, Presence, ProjectRow
 from .services import copy_project, create_project
 from .store import forget, loaded
 
@@ -94,7 +94,7 @@ def list_projects(
 ) -> list[ProjectLine]:
     """List the projects the person is a member of, last edited first; `q` is looked for in number, name, customer."""
     roles = dict(Membership.objects.filter(user__id=person(request).pk).values_list("project_id", "role"))
-    facts = SettingsRow.objects.filter(project_id__in=roles)
+    facts = ROWS["settings"].objects.filter(project_id__in=roles)
     for word in q.split():
         facts = facts.filter(
             Q(number__icontains=word) | Q(name__icontains=word) | Q(customer__icontains=word) | Q(site__icontains=word)
@@ -154,7 +154,7 @@ def import_project(request: HttpRequest, file: File[UploadedFile]) -> TakenIn:
 def starters(user: AbstractBaseUser) -> list[dict[str, Any]]:
     """Return the projects a person may start new ones from."""
     mine = Membership.objects.filter(user__id=user.pk, project__starter=True).values_list("project_id", flat=True)
-    facts = SettingsRow.objects.filter(project_id__in=mine).order_by("name")
+    facts = ROWS["settings"].objects.filter(project_id__in=mine).order_by("name")
     return [{"id": s.project_id, "name": s.name, "number": s.number} for s in facts]
 
 

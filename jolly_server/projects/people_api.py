@@ -11,7 +11,7 @@ from ninja.errors import HttpError
 from jolly_core.model import GoneError
 
 from .access import person, role_in
-from .models import Invitation, Membership, SettingsRow
+from .models import ROWS, Invitation, Membership
 
 router = Router(tags=["people"])
 Role = Literal["owner", "editor", "viewer"]
@@ -123,7 +123,7 @@ def _an_owner_remains(project_id: str) -> None:
 def my_invitations(request: HttpRequest) -> list[InvitationLine]:
     """List the invitations that wait for the person."""
     rows = list(Invitation.objects.filter(user__id=person(request).pk).select_related("by"))
-    facts = {s.project_id: s for s in SettingsRow.objects.filter(project_id__in=[r.project_id for r in rows])}
+    facts = {s.project_id: s for s in ROWS["settings"].objects.filter(project_id__in=[r.project_id for r in rows])}
     return [
         InvitationLine(
             id=r.pk,

@@ -16,7 +16,7 @@ from typing import Any
 from django.conf import settings
 from django.db import connection
 
-from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, changes_from_json, fields_of
+from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, changes_from_json
 
 from .models import ROWS, JournalEntry, ProjectRow
 from .versions import Versions
@@ -79,8 +79,8 @@ def load_rows(project_id: str) -> Project:
     gc.disable()
     try:
         for kind, model in ROWS.items():
-            make = KINDS[kind]
-            rows = model._default_manager.filter(project_id=project_id).values_list(*fields_of(kind))
+            make = KINDS[kind].entity
+            rows = model._default_manager.filter(project_id=project_id).values_list(*KINDS[kind].fields)
             project.load(kind, [make(*row) for row in rows.iterator(chunk_size=5000)])
     finally:
         if collecting:
@@ -198,7 +198,7 @@ def _upsert(kind: str) -> tuple[str, list[Callable[[Entity], Any]]]:
     """Return the SQL that stores an entity of a kind, and what gives each stored value after the project's id."""
     options = ROWS[kind]._meta
     quote = connection.ops.quote_name
-    names = list(fields_of(kind))
+    names = list(KINDS[kind].fields)
     columns = [quote(n) for n in names]
     news = ", ".join(f"{c} = excluded.{c}" for n, c in zip(names, columns, strict=True) if n != "id")
     marks = ", ".join(["%s"] * (len(names) + 1))

@@ -33,6 +33,7 @@ class Registry(TestCase):
             "address-overlap",
             "point-waits",
             "harness",
+            "out-of-bounds",
         }
         self.assertEqual(set(PROJECT_CHECKS), wanted)
         self.assertEqual(set(BUILT_CHECKS), {"field-wire", "jumps-wall"})

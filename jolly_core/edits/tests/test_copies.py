@@ -96,6 +96,17 @@ class Copies(TestCase):
         with self.assertRaisesRegex(RuleError, "not on the device"):
             self.bench.do("remove-part", device_id=self.device, part_id="brindlework-bw-ax22")
 
+    def test_a_copied_device_brings_its_add_ons_along(self) -> None:
+        self.bench.do("assign-part", device_id=self.device, part_id=PLAIN)
+        self.bench.do("add-part", device_id=self.device, part_id="BW-AX22")
+        drawn = [self.coil, *self.contacts]
+        placed = self.bench.do("duplicate-selection", ids=drawn, dx=0, dy=40).placed
+        copy = self.bench.project.symbols[placed[0]].device_id
+        self.assertNotEqual(copy, self.device)
+        self.assertEqual([p.number for p in self.bench.project.add_ons_to(copy)], ["BW-AX22"])
+        pins = sorted(pins_of(self.bench.project, self.bench.project.symbols[i]) for i in placed)
+        self.assertEqual(pins, [["13", "14"], ["53", "54"], ["63", "64"], ["A1", "A2"]])
+
     def test_a_set_gives_all_its_members_and_goes_with_the_device(self) -> None:
         outcome = self.bench.do("assign-part", device_id=self.device, part_id="BW-SET09")
         numbers = [p.number for p in self.bench.project.add_ons_to(self.device)]

@@ -42,7 +42,7 @@ class ProjectFile(TestCase):
     def test_the_demo_file_is_in_canonical_order_and_holds_the_schema(self) -> None:
         text = (DEMO / "pellwick-kiln-2.spool.json").read_text(encoding="utf-8")
         self.assertEqual(write_project(demo()), text)
-        schema = json.loads((ROOT / "docs" / "formats" / "project-4.schema.json").read_text(encoding="utf-8"))
+        schema = json.loads((ROOT / "docs" / "formats" / "project-5.schema.json").read_text(encoding="utf-8"))
         Draft202012Validator.check_schema(schema)
         Draft202012Validator(schema).validate(json.loads(text))
         schema = json.loads((ROOT / "docs" / "formats" / "library-1.schema.json").read_text(encoding="utf-8"))
@@ -59,7 +59,7 @@ class ProjectFile(TestCase):
         self.assertEqual({s.number: s.kind for s in project.sheets.values()}, {"1": "schematic", "2": "schematic"})
         self.assertEqual({s.number: s.size for s in project.sheets.values()}, {"1": "A4", "2": "A3"})
         text = write_project(project)
-        self.assertEqual(json.loads(text)["version"], 4)
+        self.assertEqual(json.loads(text)["version"], 5)
         new = json.loads(text)["entities"]
         for kind, records in old["entities"].items():
             for was, now in zip(records, new[kind], strict=True):
@@ -74,6 +74,10 @@ class ProjectFile(TestCase):
             raw = json.loads(json.dumps(good))
             change(raw)
             return json.dumps(raw)
+
+        def in_a_circle(raw: Any) -> None:
+            one, other = raw["entities"]["function"][:2]
+            one["parent_id"], other["parent_id"] = other["id"], one["id"]
 
         cases: list[tuple[Any, str]] = [
             ("not json", "not JSON"),
@@ -90,11 +94,17 @@ class ProjectFile(TestCase):
             (faulty(lambda r: r["entities"]["wire"][0].update(x2=999)), "canonical|horizontally"),
             (faulty(lambda r: r["entities"]["sheet"].append(r["entities"]["sheet"][0])), "same id"),
             (faulty(lambda r: r["entities"]["sheet"][0].update(kind="poster")), "kind” should be one of schematic"),
-            (faulty(lambda r: r["entities"]["sheet"][0].update(columns=0)), "cannot be"),
+            (faulty(lambda r: r["entities"]["sheet"][0].update(columns=0)), "columns” should be from 1 to 40"),
             (faulty(lambda r: r["entities"]["sheet"][0].update(fields={"a": 1})), "object of texts"),
             (faulty(lambda r: r["entities"].update(picture=[PICTURE | {"data": "?"}])), "should be base64"),
-            (faulty(lambda r: r["entities"]["wire"][0].update(x1=10**30)), "x1” is out of all measure"),
-            (faulty(lambda r: r["entities"]["part"][0].update(width_mm=float("nan"))), "width_mm” is out of all"),
+            (faulty(lambda r: r["entities"]["wire"][0].update(x1=10**30)), "x1” should be from -200 to 2000 grid"),
+            (faulty(lambda r: r["entities"]["part"][0].update(width_mm=float("nan"))), "width_mm” should be from 0 to"),
+            (faulty(lambda r: r["entities"]["rail"][0].update(x2=1e9)), "x2” should be from -20000 to 20000 mm"),
+            (faulty(lambda r: r["entities"]["sheet"][0].update(columns=10**8)), "columns” should be from 1 to 40"),
+            (faulty(lambda r: r["entities"]["part"][0].update(units=[["no", ["13"]]] * 300_000)), "more than 400"),
+            (faulty(lambda r: r["entities"]["picture"][0].update(data="")), "not a PNG or JPEG"),
+            (faulty(lambda r: r["entities"]["card"][0].update(start="99999999999.9")), "start” should be an address"),
+            (faulty(in_a_circle), "names itself by its “parent_id”"),
             ("null", "not a Jolly"),
         ]
         for text, words in cases:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import copy
 import io
 import json
 from pathlib import Path
@@ -27,7 +28,8 @@ from jolly_core.exchange import (
     tiles,
     write_project,
 )
-from jolly_core.model import CHOICES, FileError, RuleError
+from jolly_core.model import KINDS, FileError, RuleError
+from jolly_core.model.fields import OneOf
 from jolly_core.scenes import generated_pages, page_leaves, page_scene, surface_scene
 from jolly_core.testing import DEMO, Workbench
 
@@ -152,13 +154,18 @@ class CutFile(Demo):
 
 class Choices(Demo):
     def test_a_word_that_is_none_of_a_few_is_refused_with_those_there_are(self) -> None:
-        for kind, choices in CHOICES.items():
-            for field in choices:
-                raw = json.loads(write_project(self.project))
-                raw["entities"][kind][0][field] = "rocket"
+        whole = json.loads(write_project(self.project))
+        for kind, spec in KINDS.items():
+            for field in spec.fields.values():
+                choice = field.mark(OneOf)
+                if choice is None or kind not in whole["entities"] or field.type is not str:
+                    continue
+                raw = copy.deepcopy(whole)
+                raw["entities"][kind][0][field.name] = "rocket"
+                first = choice.words[0] or "nothing"
                 with (
                     self.subTest(kind),
-                    self.assertRaisesRegex(FileError, f"“{field}” should be one of {choices[field][0]}"),
+                    self.assertRaisesRegex(FileError, f"“{field.name}” should be one of {first}"),
                 ):
                     read_project(json.dumps(raw))
 

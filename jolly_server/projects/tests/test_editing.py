@@ -156,11 +156,11 @@ class Editing(DemoCase):
         self.assertEqual(people, [{"name": "Anna Marsh", "sheet_id": sheet}])
 
     def test_another_process_makes_the_project_load_anew(self) -> None:
-        from jolly_server.projects.models import DeviceRow, ProjectRow
+        from jolly_server.projects.models import ROWS, ProjectRow
         from jolly_server.projects.store import loaded
 
         self.assertEqual(loaded(KILN).revision, 0)
-        DeviceRow.objects.filter(project_id=KILN, id=self.device("QA")).update(text="from elsewhere")
+        ROWS["device"].objects.filter(project_id=KILN, id=self.device("QA")).update(text="from elsewhere")
         ProjectRow.objects.filter(pk=KILN).update(revision=5)
         self.assertEqual(loaded(KILN).project.devices[self.device("QA")].text, "from elsewhere")
         self.assertEqual(

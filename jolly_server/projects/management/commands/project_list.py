@@ -6,7 +6,7 @@ from typing import Any
 from django.core.management.base import CommandParser
 
 from jolly_server.projects.command import ProjectCommand
-from jolly_server.projects.models import ProjectRow, SettingsRow
+from jolly_server.projects.models import ROWS, ProjectRow
 
 
 class Command(ProjectCommand):
@@ -20,7 +20,7 @@ class Command(ProjectCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Run the command."""
-        facts = {s.project_id: s for s in SettingsRow.objects.all()}
+        facts = {s.project_id: s for s in ROWS["settings"].objects.all()}
         rows = [
             {"id": p.pk, "number": facts[p.pk].number, "name": facts[p.pk].name, "revision": p.revision}
             for p in ProjectRow.objects.order_by("pk")

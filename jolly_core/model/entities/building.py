@@ -7,13 +7,41 @@ here keep what only they have.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
+
+from ..fields import (
+    GridX,
+    GridY,
+    Id,
+    Longest,
+    LongText,
+    Mm,
+    Names,
+    Numbers,
+    OneOf,
+    Order,
+    Running,
+    Sheetwise,
+    Since,
+    Text,
+    Within,
+    Written,
+)
+from ..kinds import Keyed, kind
 
 STRIP_ITEM_KINDS = ("terminal", "end-bracket", "plate", "marker")
 ADDRESS_SCHEMES = ("byte.bit", "whole", "word")
 IO_TYPES = ("DI", "DO", "AI", "AO")
 SURFACES = ("plate", "door")
 
+Metres = Annotated[float, Within(0, 100_000, "m")]
+Amount = Annotated[float, Within(0, 1_000_000)]
+PowerFactor = Annotated[float, Within(0, 1)]
+Celsius = Annotated[float, Within(-50, 100, "°C")]
+Address = Annotated[str, Longest(40), Written(r"|\d{1,5}(\.[0-7])?", "an address such as 0.0 or 256")]
 
+
+@kind("strip_item", since=1, called="place on strip", indexes=(Keyed("items_of_strip", "strip_id"),))
 @dataclass(slots=True)
 class StripItem:
     """A place in the order of a strip: a terminal that somebody placed or numbered, or an accessory.
@@ -29,24 +57,26 @@ class StripItem:
         part_id: an accessory's part; that of a terminal when it is another than the strip's, else "".
     """
 
-    id: str
-    strip_id: str
-    kind: str = "terminal"
-    order: int = 0
-    unit: int = 0
-    number: str = ""
-    part_id: str = ""
+    id: Id
+    strip_id: Annotated[str, Names("device", needed=True)]
+    kind: Annotated[str, OneOf(STRIP_ITEM_KINDS)] = "terminal"
+    order: Order = 0
+    unit: Running = 0
+    number: Text = ""
+    part_id: Annotated[str, Names("part")] = ""
 
 
+@kind("bridge", since=1)
 @dataclass(slots=True)
 class Bridge:
     """A bridge that makes terminals of one strip one potential; `units` are their unit numbers."""
 
-    id: str
-    strip_id: str
-    units: tuple[int, ...]
+    id: Id
+    strip_id: Annotated[str, Names("device", needed=True)]
+    units: Numbers
 
 
+@kind("cable", since=1, keeps_device=True, comes_along=True)
 @dataclass(slots=True)
 class Cable:
     """What only a cable has, beside its device.
@@ -56,27 +86,29 @@ class Cable:
         load_a, voltage_v, power_factor: for the voltage drop; 0 takes them from the part at the far end.
     """
 
-    id: str
-    device_id: str
-    length_m: float = 0.0
-    load_a: float = 0.0
-    voltage_v: float = 0.0
-    power_factor: float = 0.0
+    id: Id
+    device_id: Annotated[str, Names("device", needed=True)]
+    length_m: Metres = 0.0
+    load_a: Amount = 0.0
+    voltage_v: Amount = 0.0
+    power_factor: PowerFactor = 0.0
 
 
+@kind("band", since=1, keeps_device=True)
 @dataclass(slots=True)
 class Band:
     """A stroke on a sheet, from its first to its second point, across the wires that are cores of a cable."""
 
-    id: str
-    sheet_id: str
-    x1: int
-    y1: int
-    x2: int
-    y2: int
-    device_id: str
+    id: Id
+    sheet_id: Sheetwise
+    x1: GridX
+    y1: GridY
+    x2: GridX
+    y2: GridY
+    device_id: Annotated[str, Names("device", needed=True)]
 
 
+@kind("core_choice", since=1, called="core")
 @dataclass(slots=True)
 class CoreChoice:
     """A person's choice that a conductor takes a core.
@@ -87,12 +119,13 @@ class CoreChoice:
         conductor: key of the conductor (`jolly_core.wiring.Conductor.key`).
     """
 
-    id: str
-    device_id: str
-    ordinal: int
-    conductor: str
+    id: Id
+    device_id: Annotated[str, Names("device", needed=True)]
+    ordinal: Running
+    conductor: LongText
 
 
+@kind("net_order", since=4)
 @dataclass(slots=True)
 class NetOrder:
     """A person's own order of the conductors of a net.
@@ -101,10 +134,11 @@ class NetOrder:
         pairs: the keys of its conductors (`jolly_core.wiring.conductor_key`), each two pins.
     """
 
-    id: str
-    pairs: tuple[str, ...]
+    id: Id
+    pairs: Annotated[tuple[str, ...], Longest(2000)]
 
 
+@kind("card", since=1, keeps_device=True)
 @dataclass(slots=True)
 class Card:
     """What only a PLC card has, beside its device.
@@ -115,13 +149,14 @@ class Card:
         order: position among the cards.
     """
 
-    id: str
-    device_id: str
-    scheme: str = "byte.bit"
-    start: str = "0.0"
-    order: int = 0
+    id: Id
+    device_id: Annotated[str, Names("device", needed=True)]
+    scheme: Annotated[str, OneOf(ADDRESS_SCHEMES)] = "byte.bit"
+    start: Address = "0.0"
+    order: Order = 0
 
 
+@kind("io_point", since=1, called="point", indexes=(Keyed("points_of_card", "device_id"),))
 @dataclass(slots=True)
 class IoPoint:
     """A point of the I/O list.
@@ -134,16 +169,17 @@ class IoPoint:
         channel: 1-based number of the card's channel of that type, 0 while it waits.
     """
 
-    id: str
-    tag: str
-    text: str = ""
-    io_type: str = "DI"
-    connected: str = ""
-    order: int = 0
-    device_id: str = ""
-    channel: int = 0
+    id: Id
+    tag: Text
+    text: Text = ""
+    io_type: Annotated[str, OneOf(IO_TYPES)] = "DI"
+    connected: Text = ""
+    order: Order = 0
+    device_id: Annotated[str, Names("device")] = ""
+    channel: Running = 0
 
 
+@kind("enclosure", since=1, keeps_device=True)
 @dataclass(slots=True)
 class Enclosure:
     """An enclosure that is laid out; its part gives outside size and mounting plate.
@@ -155,40 +191,43 @@ class Enclosure:
         opening_mm: how far below the upper edges of the plates the opening is.
     """
 
-    id: str
-    device_id: str
-    ambient_c: float = 35.0
-    hinge: str = "right"
-    left_id: str = ""
-    opening_mm: float = 0.0
+    id: Id
+    device_id: Annotated[str, Names("device", needed=True)]
+    ambient_c: Celsius = 35.0
+    hinge: Annotated[str, OneOf(("left", "right"))] = "right"
+    left_id: Annotated[str, Names("enclosure", tree=True), Since(4)] = ""
+    opening_mm: Annotated[Mm, Since(4)] = 0.0
 
 
+@kind("rail", since=1)
 @dataclass(slots=True)
 class Rail:
     """A mounting rail between two points of the plate, mm from its top left corner; level or upright."""
 
-    id: str
-    enclosure_id: str
-    x1: float
-    y1: float
-    x2: float
-    y2: float
-    part_id: str
+    id: Id
+    enclosure_id: Annotated[str, Names("enclosure", needed=True)]
+    x1: Mm
+    y1: Mm
+    x2: Mm
+    y2: Mm
+    part_id: Annotated[str, Names("part", needed=True)]
 
 
+@kind("duct", since=1)
 @dataclass(slots=True)
 class Duct:
     """A wiring duct along a centre line on the plate, mm; its part gives width and depth."""
 
-    id: str
-    enclosure_id: str
-    x1: float
-    y1: float
-    x2: float
-    y2: float
-    part_id: str
+    id: Id
+    enclosure_id: Annotated[str, Names("enclosure", needed=True)]
+    x1: Mm
+    y1: Mm
+    x2: Mm
+    y2: Mm
+    part_id: Annotated[str, Names("part", needed=True)]
 
 
+@kind("placing", since=1, keeps_device=True)
 @dataclass(slots=True)
 class Placing:
     """Where a device is in an enclosure.
@@ -200,41 +239,44 @@ class Placing:
         rail_id: the rail it is clipped on, "".
     """
 
-    id: str
-    enclosure_id: str
-    device_id: str
-    surface: str
-    x: float
-    y: float
-    rail_id: str = ""
+    id: Id
+    enclosure_id: Annotated[str, Names("enclosure", needed=True)]
+    device_id: Annotated[str, Names("device", needed=True)]
+    surface: Annotated[str, OneOf(SURFACES)]
+    x: Mm
+    y: Mm
+    rail_id: Annotated[str, Names("rail")] = ""
 
 
+@kind("harness", since=1)
 @dataclass(slots=True)
 class Harness:
     """A wiring harness; its wires are those drawn between cavities of its connectors."""
 
-    id: str
-    code: str
-    text: str = ""
-    order: int = 0
+    id: Id
+    code: Text
+    text: Text = ""
+    order: Order = 0
 
 
+@kind("node", since=1, keeps_device=True)
 @dataclass(slots=True)
 class Node:
     """An end or a branching of a harness; `device_id` is the connector there, "" at a branching."""
 
-    id: str
-    harness_id: str
-    device_id: str = ""
-    name: str = ""
+    id: Id
+    harness_id: Annotated[str, Names("harness", needed=True)]
+    device_id: Annotated[str, Names("device")] = ""
+    name: Text = ""
 
 
+@kind("segment", since=1)
 @dataclass(slots=True)
 class Segment:
     """A stretch of a harness between two nodes, with its length."""
 
-    id: str
-    harness_id: str
-    a_id: str
-    b_id: str
-    length_mm: float
+    id: Id
+    harness_id: Annotated[str, Names("harness", needed=True)]
+    a_id: Annotated[str, Names("node", needed=True)]
+    b_id: Annotated[str, Names("node", needed=True)]
+    length_mm: Annotated[float, Within(0, 20_000, "mm")]

@@ -4,11 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
+from typing import Annotated
+
+from ..fields import Each, Id, Length, Longest, LongText, OneOf, Since, Texts, Unit, Units, Within
+from ..kinds import kind
 
 # Where a part is put: on a rail, on the plate, in a hole of the door, into a cable or harness, or standing by itself.
 MOUNTINGS = ("rail", "plate", "door hole", "cable", "free", "")
 
+MOST_UNITS = 400
+Amount = Annotated[float, Within(0, 1_000_000)]
 
+
+@kind("part", since=1)
 @dataclass(slots=True)
 class Part:
     """A part as the library describes it, or the copy a project keeps of it.
@@ -30,33 +38,33 @@ class Part:
         version: the library's version this copy was taken from.
     """
 
-    id: str
-    maker: str
-    number: str
-    part_class: str
-    text: str = ""
-    units: tuple[tuple[str, tuple[str, ...]], ...] = ()
-    ratings: dict[str, str] = field(default_factory=dict)
-    width_mm: float = 0.0
-    height_mm: float = 0.0
-    depth_mm: float = 0.0
-    mounting: str = "rail"
-    supplier: str = ""
-    version: int = 1
-    details: tuple[dict[str, str], ...] = ()
-    texts: dict[str, str] = field(default_factory=dict)
-    symbols: dict[str, str] = field(default_factory=dict)
-    diameter_mm: float = 0.0
-    weight_kg: float = 0.0
-    order_number: str = ""
-    price: float = 0.0
-    currency: str = ""
-    link: str = ""
-    datasheet: str = ""
-    picture: str = ""
-    members: tuple[str, ...] = ()
-    accessories: tuple[str, ...] = ()
-    alternatives: tuple[str, ...] = ()
+    id: Id
+    maker: LongText
+    number: LongText
+    part_class: LongText
+    text: LongText = ""
+    units: Annotated[Units, Longest(MOST_UNITS)] = ()
+    ratings: Texts = field(default_factory=dict)
+    width_mm: Length = 0.0
+    height_mm: Length = 0.0
+    depth_mm: Length = 0.0
+    mounting: Annotated[str, OneOf(MOUNTINGS)] = "rail"
+    supplier: LongText = ""
+    version: Annotated[int, Within(0, 10**9)] = 1
+    details: Annotated[tuple[dict[str, str], ...], Longest(MOST_UNITS), Since(4)] = ()
+    texts: Annotated[Texts, Since(4)] = field(default_factory=dict)
+    symbols: Annotated[Texts, Each(16_000), Since(4)] = field(default_factory=dict)
+    diameter_mm: Annotated[Length, Since(4)] = 0.0
+    weight_kg: Annotated[Amount, Since(4)] = 0.0
+    order_number: Annotated[LongText, Since(4)] = ""
+    price: Annotated[float, Within(0, 10**9), Since(4)] = 0.0
+    currency: Annotated[LongText, Since(4)] = ""
+    link: Annotated[LongText, Since(4)] = ""
+    datasheet: Annotated[LongText, Since(4)] = ""
+    picture: Annotated[LongText, Since(4)] = ""
+    members: Annotated[tuple[str, ...], Longest(200), Since(4)] = ()
+    accessories: Annotated[tuple[str, ...], Longest(200), Since(4)] = ()
+    alternatives: Annotated[tuple[str, ...], Longest(200), Since(4)] = ()
 
     @property
     def size_mm(self) -> tuple[float, float]:
@@ -99,9 +107,6 @@ def with_units_of(part: Part, others: Iterable[Part]) -> Part:
         units += _numbered_on(units, other.units)
         details += [other.detail(i) for i in range(len(other.units))]
     return replace(part, units=tuple(units), details=tuple(details))
-
-
-Unit = tuple[str, tuple[str, ...]]
 
 
 def _numbered_on(there: list[Unit], more: tuple[Unit, ...]) -> list[Unit]:

@@ -3,13 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
+
+from ..fields import Document, Id, Letters, Longest, LongText, Names, OneOf, Order, Text, Units, Within
+from ..kinds import kind
+from .circuit import WIRE_CATEGORIES
 
 NUMBER_SCOPES = ("potential", "net")
 # Pieces a number is made of, each with the texts it takes: digits and first number of the running one, a fixed text.
 NUMBER_PIECES = ("sheet", "line", "column", "running", "address", "potential", "text")
 STRIP_NUMBERING = ("order", "wire")
 
+FirstNumber = Annotated[int, Within(0, 99_999)]
 
+
+@kind("number_rule", since=3)
 @dataclass(slots=True)
 class NumberRule:
     """A numbering rule of wires; the first in order whose condition holds names the net.
@@ -25,19 +33,20 @@ class NumberRule:
         scope: "potential", or "net": then a carrying terminal does not pass the number on.
     """
 
-    id: str
-    order: int
-    name: str
-    pieces: tuple[tuple[str, tuple[str, ...]], ...]
-    category: str = ""
-    type_id: str = ""
+    id: Id
+    order: Order
+    name: Text
+    pieces: Annotated[Units, Longest(8)]
+    category: Annotated[str, OneOf(("", *WIRE_CATEGORIES))] = ""
+    type_id: Annotated[str, Names("wire_type")] = ""
     at_channel: bool = False
-    potential: str = ""
-    function_id: str = ""
-    location_id: str = ""
-    scope: str = "potential"
+    potential: Text = ""
+    function_id: Annotated[str, Names("function")] = ""
+    location_id: Annotated[str, Names("location")] = ""
+    scope: Annotated[str, OneOf(NUMBER_SCOPES)] = "potential"
 
 
+@kind("tag_rule", since=4)
 @dataclass(slots=True)
 class TagRule:
     """How devices of a class are named, everywhere or at a place.
@@ -49,26 +58,25 @@ class TagRule:
         start: the number the first device gets, 0 to leave it.
     """
 
-    id: str
-    part_class: str
-    function_id: str = ""
-    location_id: str = ""
-    letters: str = ""
-    start: int = 0
+    id: Id
+    part_class: LongText
+    function_id: Annotated[str, Names("function")] = ""
+    location_id: Annotated[str, Names("location")] = ""
+    letters: Letters = ""
+    start: FirstNumber = 0
 
 
+@kind("mute", since=3)
 @dataclass(slots=True)
 class Mute:
     """A finding that somebody looked at and accepts, with the reason; `key` names the finding."""
 
-    id: str
-    key: str
-    reason: str
+    id: Id
+    key: LongText
+    reason: Text
 
 
-Document = str  # a JSON text; a type of its own, because it may be longer than a text
-
-
+@kind("stamp", since=3)
 @dataclass(slots=True)
 class Stamp:
     """A piece of circuit that can be put down again.
@@ -79,12 +87,13 @@ class Stamp:
         body: the piece and the questions it asks, as JSON (docs/formats/stamp.md).
     """
 
-    id: str
-    name: str
+    id: Id
+    name: Text
     body: Document
-    text: str = ""
+    text: LongText = ""
 
 
+@kind("strip", since=3, keeps_device=True)
 @dataclass(slots=True)
 class Strip:
     """What only a terminal strip has, beside its device.
@@ -93,6 +102,6 @@ class Strip:
         numbering: "order" (1, 2, 3 as they were placed) or "wire" (the number of the wire they carry).
     """
 
-    id: str
-    device_id: str
-    numbering: str = "order"
+    id: Id
+    device_id: Annotated[str, Names("device", needed=True)]
+    numbering: Annotated[str, OneOf(STRIP_NUMBERING)] = "order"

@@ -3,6 +3,27 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Annotated
+
+from ..fields import (
+    Area,
+    Gauge,
+    GridX,
+    GridY,
+    Id,
+    Letters,
+    LongText,
+    Names,
+    Numbers,
+    OneOf,
+    Running,
+    Sheetwise,
+    Since,
+    SymbolKey,
+    Text,
+    Texts,
+)
+from ..kinds import Keyed, kind
 
 WIRE_CATEGORIES = ("power", "control-ac", "control-dc", "signal", "pe", "external")
 # Where a wire's number stands: once for its net, at each of its ends that meets a pin, or nowhere.
@@ -12,6 +33,20 @@ SYMBOL_TEXTS = ("tag", "text", "reference", "pin")
 FIGURE_KINDS = ("boundary", "line", "picture")
 
 
+def tag_key(device: Device) -> str:
+    """Return what devices of possibly equal tags have in common: the fixed tag, else letters and number."""
+    return device.fixed_tag or f"{device.letters}{device.number}"
+
+
+@kind(
+    "device",
+    since=1,
+    indexes=(
+        Keyed("devices_tagged", tag_key, empty=True),
+        Keyed("devices_lettered", "letters"),
+        Keyed("devices_of_part", "part_id"),
+    ),
+)
 @dataclass(slots=True)
 class Device:
     """A thing with one tag and one part, wherever its units are drawn.
@@ -24,25 +59,27 @@ class Device:
         part_id: the project's copy of a library part, "" when none is chosen yet.
     """
 
-    id: str
-    letters: str
-    number: int = 0
-    fixed_tag: str = ""
-    text: str = ""
-    function_id: str = ""
-    location_id: str = ""
-    part_id: str = ""
+    id: Id
+    letters: Letters
+    number: Running = 0
+    fixed_tag: Text = ""
+    text: Text = ""
+    function_id: Annotated[str, Names("function")] = ""
+    location_id: Annotated[str, Names("location")] = ""
+    part_id: Annotated[str, Names("part")] = ""
 
 
+@kind("add_on", since=4, keeps_device=True, comes_along=True, indexes=(Keyed("add_ons_of", "device_id"),))
 @dataclass(slots=True)
 class AddOn:
     """One more part on a device, an auxiliary block or a suppressor; its units are the device's too."""
 
-    id: str
-    device_id: str
-    part_id: str
+    id: Id
+    device_id: Annotated[str, Names("device", needed=True)]
+    part_id: Annotated[str, Names("part", needed=True)]
 
 
+@kind("symbol", since=1, indexes=(Keyed("symbols_of_device", "device_id"),))
 @dataclass(slots=True)
 class Symbol:
     """One or more units of a device drawn at a place.
@@ -58,19 +95,20 @@ class Symbol:
         texts: for a name in SYMBOL_TEXTS "off", or how far the text was moved, "dx,dy" in mm.
     """
 
-    id: str
-    sheet_id: str
-    x: int
-    y: int
-    definition: str
-    rotation: int = 0
+    id: Id
+    sheet_id: Sheetwise
+    x: GridX
+    y: GridY
+    definition: SymbolKey
+    rotation: Annotated[int, OneOf((0, 90, 180, 270))] = 0
     mirror: bool = False
-    device_id: str = ""
-    units: tuple[int, ...] = (0,)
-    locked: bool = False
-    texts: dict[str, str] = field(default_factory=dict)
+    device_id: Annotated[str, Names("device")] = ""
+    units: Numbers = (0,)
+    locked: Annotated[bool, Since(3)] = False
+    texts: Annotated[Texts, Since(3)] = field(default_factory=dict)
 
 
+@kind("wire", since=1, indexes=(Keyed("numbered_wires", "number"),))
 @dataclass(slots=True)
 class Wire:
     """A horizontal or vertical stroke between two grid points, (x1, y1) left or above of (x2, y2).
@@ -80,16 +118,17 @@ class Wire:
         number: a wire number fixed by hand, "" when it is computed.
     """
 
-    id: str
-    sheet_id: str
-    x1: int
-    y1: int
-    x2: int
-    y2: int
-    type_id: str
-    number: str = ""
+    id: Id
+    sheet_id: Sheetwise
+    x1: GridX
+    y1: GridY
+    x2: GridX
+    y2: GridY
+    type_id: Annotated[str, Names("wire_type", needed=True)]
+    number: Text = ""
 
 
+@kind("continuation", since=1, indexes=(Keyed("continuations_named", "name", empty=True),))
 @dataclass(slots=True)
 class Continuation:
     """A mark where a net leaves a sheet and comes in on another mark of the same name.
@@ -99,27 +138,29 @@ class Continuation:
         toward: the side its arrow lies on, seen from the point: "left", "right", "up" or "down".
     """
 
-    id: str
-    sheet_id: str
-    x: int
-    y: int
-    name: str
-    toward: str = "right"
-    locked: bool = False
+    id: Id
+    sheet_id: Sheetwise
+    x: GridX
+    y: GridY
+    name: Text
+    toward: Text = "right"
+    locked: Annotated[bool, Since(3)] = False
 
 
+@kind("note", since=1)
 @dataclass(slots=True)
 class Note:
     """A free text on a sheet, its anchor at a grid point."""
 
-    id: str
-    sheet_id: str
-    x: int
-    y: int
-    text: str
-    locked: bool = False
+    id: Id
+    sheet_id: Sheetwise
+    x: GridX
+    y: GridY
+    text: LongText
+    locked: Annotated[bool, Since(3)] = False
 
 
+@kind("figure", since=3)
 @dataclass(slots=True)
 class Figure:
     """What is drawn without meaning to electricity: a titled boundary, a line, a picture.
@@ -133,20 +174,21 @@ class Figure:
         dashed: a broken line.
     """
 
-    id: str
-    sheet_id: str
-    x1: int
-    y1: int
-    x2: int
-    y2: int
-    kind: str = "boundary"
-    text: str = ""
-    location_id: str = ""
-    picture_id: str = ""
+    id: Id
+    sheet_id: Sheetwise
+    x1: GridX
+    y1: GridY
+    x2: GridX
+    y2: GridY
+    kind: Annotated[str, OneOf(FIGURE_KINDS)] = "boundary"
+    text: Text = ""
+    location_id: Annotated[str, Names("location")] = ""
+    picture_id: Annotated[str, Names("picture")] = ""
     dashed: bool = True
     locked: bool = False
 
 
+@kind("wire_type", since=1)
 @dataclass(slots=True)
 class WireType:
     """What a wire is made of.
@@ -161,15 +203,15 @@ class WireType:
         number_at: where its number is shown, one of NUMBER_PLACES.
     """
 
-    id: str
-    name: str
-    colour: str
-    cross_section_mm2: float = 0.0
-    awg: str = ""
-    category: str = "control-dc"
+    id: Id
+    name: Text
+    colour: Text
+    cross_section_mm2: Area = 0.0
+    awg: Gauge = ""
+    category: Annotated[str, OneOf(WIRE_CATEGORIES)] = "control-dc"
     numbered: bool = True
-    outside: bool = False
-    number_at: str = "middle"
+    outside: Annotated[bool, Since(3)] = False
+    number_at: Annotated[str, OneOf(NUMBER_PLACES), Since(3)] = "middle"
 
     def size(self) -> str:
         """Return the size with its unit, "" when it has none."""

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Literal, get_args
+from typing import Annotated, Literal, get_args
+
+from ..fields import Grid, Id, Length, Longest, Names, OneOf, Order, Since, Text, Texts, Within
+from ..kinds import Keyed, kind
 
 SETTINGS_ID = "settings"
 
@@ -53,7 +56,20 @@ SHEET_SIZES_MM: dict[str, tuple[float, float]] = {
     "ANSI E": (1117.6, 863.6),
 }
 
+WireWidth = Annotated[int, Within(1, 6)]
+SpoolLength = Annotated[float, Within(0, 100_000, "m", above=True)]
+Share = Annotated[float, Within(0, 500, "%")]
+Language = Annotated[str, Longest(8)]
+SheetNumber = Annotated[str, Longest(12)]
+FirstLine = Annotated[int, Within(0, 99_999)]
+LineCount = Annotated[int, Within(1, 60)]
+LineSpacing = Annotated[int, Within(4, 40, "grid steps")]
+Columns = Annotated[int, Within(1, 40)]
+Rows = Annotated[int, Within(1, 26)]
+Ladders = Annotated[int, OneOf((1, 2))]
 
+
+@kind("settings", since=1, called="project", retired=("class_letters",))
 @dataclass(slots=True)
 class Settings:
     """The one record of a project's own facts and habits.
@@ -80,62 +96,73 @@ class Settings:
         own_fields: the person's own project fields, name to text.
     """
 
-    id: str = SETTINGS_ID
-    number: str = ""
-    name: str = ""
-    customer: str = ""
-    site: str = ""
-    drawn_by: str = ""
-    revision: str = "A"
-    standard: str = "iec"
-    tag_habit: str = "iec"
-    tag_scope: str = "place"
-    wire_pattern: str = "line"
-    wire_width: int = 1
-    end_allowance_mm: float = 60.0
-    door_allowance_mm: float = 450.0
-    free_run_mm: float = 150.0
-    harness_allowance_mm: float = 20.0
-    length_step_mm: float = 5.0
-    spool_m: float = 100.0
-    spare_share_percent: float = 20.0
-    supply: str = ""
-    supply_system: str = ""
-    control_voltages: str = ""
-    protection: str = ""
-    standards: str = ""
-    drawn_on: str = ""
-    checked_by: str = ""
-    checked_on: str = ""
-    issued_on: str = ""
-    length_unit: str = "mm"
-    conductor_order: str = "drawing"
-    part_language: str = ""
-    title_block_id: str = ""
-    own_fields: dict[str, str] = field(default_factory=dict)
+    id: Id = SETTINGS_ID
+    number: Text = ""
+    name: Text = ""
+    customer: Text = ""
+    site: Text = ""
+    drawn_by: Text = ""
+    revision: Text = "A"
+    standard: Annotated[str, OneOf(STANDARDS)] = "iec"
+    tag_habit: Annotated[str, OneOf(TAG_HABITS)] = "iec"
+    tag_scope: Annotated[str, OneOf(TAG_SCOPES)] = "place"
+    wire_pattern: Annotated[str, OneOf(WIRE_PATTERNS)] = "line"
+    wire_width: WireWidth = 1
+    end_allowance_mm: Length = 60.0
+    door_allowance_mm: Length = 450.0
+    free_run_mm: Annotated[Length, Since(4)] = 150.0
+    harness_allowance_mm: Length = 20.0
+    length_step_mm: Length = 5.0
+    spool_m: SpoolLength = 100.0
+    spare_share_percent: Share = 20.0
+    supply: Annotated[Text, Since(2)] = ""
+    supply_system: Annotated[Text, Since(2)] = ""
+    control_voltages: Annotated[Text, Since(2)] = ""
+    protection: Annotated[Text, Since(2)] = ""
+    standards: Annotated[Text, Since(2)] = ""
+    drawn_on: Annotated[Text, Since(2)] = ""
+    checked_by: Annotated[Text, Since(2)] = ""
+    checked_on: Annotated[Text, Since(2)] = ""
+    issued_on: Annotated[Text, Since(2)] = ""
+    length_unit: Annotated[str, OneOf(LENGTH_UNITS), Since(2)] = "mm"
+    conductor_order: Annotated[str, OneOf(CONDUCTOR_ORDERS), Since(4)] = "drawing"
+    part_language: Annotated[Language, Since(4)] = ""
+    title_block_id: Annotated[str, Names("title_block"), Since(2)] = ""
+    own_fields: Annotated[Texts, Since(2)] = field(default_factory=dict)
 
 
+@kind("function", since=1)
 @dataclass(slots=True)
 class Function:
     """A node of the function structure (=), IEC 81346-1."""
 
-    id: str
-    code: str
-    text: str = ""
-    parent_id: str = ""
+    id: Id
+    code: Text
+    text: Text = ""
+    parent_id: Annotated[str, Names("function", tree=True)] = ""
 
 
+@kind("location", since=1)
 @dataclass(slots=True)
 class Location:
     """A node of the location structure (+); `side` is one of SIDES."""
 
-    id: str
-    code: str
-    text: str = ""
-    parent_id: str = ""
-    side: str = "panel"
+    id: Id
+    code: Text
+    text: Text = ""
+    parent_id: Annotated[str, Names("location", tree=True)] = ""
+    side: Annotated[str, OneOf(SIDES)] = "panel"
 
 
+@kind(
+    "sheet",
+    since=1,
+    indexes=(
+        Keyed("sheets_about", "device_id"),
+        Keyed("sheets_about", "enclosure_id"),
+        Keyed("sheets_about", "harness_id"),
+    ),
+)
 @dataclass(slots=True)
 class Sheet:
     """A sheet of the project. Geometry is in whole grid steps of 2.5 mm.
@@ -158,34 +185,35 @@ class Sheet:
         device_id, enclosure_id, harness_id, report: what a sheet made from the project shows (SHEET_SUBJECTS).
     """
 
-    id: str
-    number: str
-    title: str = ""
-    order: int = 0
-    kind: str = "schematic"
-    size: str = "A3"
-    frame: str = "ladder"
-    function_id: str = ""
-    location_id: str = ""
-    first_line: int = 1
-    line_count: int = 8
-    line_top: int = 16
-    line_spacing: int = 9
-    rail_left: int = 14
-    rail_right: int = 82
-    columns: int = 8
-    rows: int = 6
-    ladders: int = 1
-    ladder_pitch: int = 0
-    subtitle: str = ""
-    fields: dict[str, str] = field(default_factory=dict)
-    title_block_id: str = ""
-    device_id: str = ""
-    enclosure_id: str = ""
-    harness_id: str = ""
-    report: str = ""
+    id: Id
+    number: SheetNumber
+    title: Text = ""
+    order: Order = 0
+    kind: Annotated[str, OneOf(SHEET_KINDS)] = "schematic"
+    size: Annotated[str, OneOf(tuple(SHEET_SIZES_MM))] = "A3"
+    frame: Annotated[str, OneOf(FRAMES)] = "ladder"
+    function_id: Annotated[str, Names("function")] = ""
+    location_id: Annotated[str, Names("location")] = ""
+    first_line: FirstLine = 1
+    line_count: LineCount = 8
+    line_top: Grid = 16
+    line_spacing: LineSpacing = 9
+    rail_left: Grid = 14
+    rail_right: Grid = 82
+    columns: Columns = 8
+    rows: Rows = 6
+    ladders: Annotated[Ladders, Since(2)] = 1
+    ladder_pitch: Annotated[Grid, Since(2)] = 0
+    subtitle: Annotated[Text, Since(2)] = ""
+    fields: Annotated[Texts, Since(2)] = field(default_factory=dict)
+    title_block_id: Annotated[str, Names("title_block"), Since(2)] = ""
+    device_id: Annotated[str, Names("device"), Since(2)] = ""
+    enclosure_id: Annotated[str, Names("enclosure"), Since(2)] = ""
+    harness_id: Annotated[str, Names("harness"), Since(2)] = ""
+    report: Annotated[Id, Since(2)] = ""
 
 
+@kind("sheet_habit", since=2, called="habit of sheets")
 @dataclass(slots=True)
 class SheetHabit:
     """How new sheets of one kind begin; at most one for each kind of sheet.
@@ -194,15 +222,15 @@ class SheetHabit:
         left_rail_type_id, right_rail_type_id: types of the rails drawn on a new ladder sheet, "" for no rail.
     """
 
-    id: str
-    kind: str
-    size: str = "A3"
-    frame: str = "ladder"
-    line_count: int = 8
-    line_spacing: int = 9
-    ladders: int = 1
-    columns: int = 8
-    rows: int = 6
-    title_block_id: str = ""
-    left_rail_type_id: str = ""
-    right_rail_type_id: str = ""
+    id: Id
+    kind: Annotated[str, OneOf(SHEET_KINDS)]
+    size: Annotated[str, OneOf(tuple(SHEET_SIZES_MM))] = "A3"
+    frame: Annotated[str, OneOf(FRAMES)] = "ladder"
+    line_count: LineCount = 8
+    line_spacing: LineSpacing = 9
+    ladders: Ladders = 1
+    columns: Columns = 8
+    rows: Rows = 6
+    title_block_id: Annotated[str, Names("title_block")] = ""
+    left_rail_type_id: Annotated[str, Names("wire_type")] = ""
+    right_rail_type_id: Annotated[str, Names("wire_type")] = ""
