@@ -18,8 +18,6 @@ from jolly_core.library import Library, NoLibrary
 from jolly_core.model import (
     DRAWN,
     KINDS,
-    REFERENCES,
-    SHEET_SUBJECTS,
     Change,
     ChangeSet,
     Entity,
@@ -30,6 +28,7 @@ from jolly_core.model import (
     faults_of,
     fields,
     text_fault,
+    users_of,
 )
 from jolly_core.tagging import tag_on
 from jolly_core.wiring import net_of, sheet_groups
@@ -129,15 +128,19 @@ class Work:
         self.project.commit(self.outcome.changes, ChangeSet([change]))
 
     def remove(self, kind: str, id: str) -> None:
-        """Remove an entity that is there; sheets that show it show nothing then."""
-        before = self.project.get(kind, id)
-        for name, target in REFERENCES["sheet"].items():
-            if target == kind and name in SHEET_SUBJECTS.values():
-                about = [self.project.sheets[i] for i in self.project.sheets_about.get(id)]
-                for sheet in [s for s in about if getattr(s, name) == id]:
-                    empty: dict[str, Any] = {name: ""}
-                    self.put("sheet", replace(sheet, **empty))
-        self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
+        """Remove an entity that is there, and what cannot be without it; what else names it names nothing then."""
+        self.project.get(kind, id)
+        for user, name in users_of(kind):
+            needed = KINDS[user].names[name].needed
+            for record in self.project.naming(user, name, id):
+                empty: dict[str, Any] = {name: ""}
+                if not needed:
+                    self.put(user, replace(record, **empty))
+                elif record.id in self.project.tables[user]:
+                    self.remove(user, record.id)
+        before = self.project.tables[kind].get(id)
+        if before is not None:
+            self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
 
 
 def _within_bounds(change: Change) -> None:

@@ -48,7 +48,7 @@ def take_back(project: Project, changes: ChangeSet) -> ChangeSet:
 
 def _unused(project: Project, kind: str, id: str, record: Entity) -> None:
     for user_kind, field in users_of(kind):
-        if project.names(user_kind, field, id):
+        if project.naming(user_kind, field, id):
             raise ConflictError(_message(kind, record), ids=(id,))
 
 

@@ -200,14 +200,14 @@ class Project:
         """Return the further parts on a device in the order they were added."""
         return [self.parts[self.add_ons[id].part_id] for id in self.add_ons_of.get(device_id)]
 
-    def names(self, kind: str, field: str, id: str) -> bool:
-        """Return whether a record of a kind names something in a field: by an index where there is one."""
-        if field == "sheet_id" and kind in self.on_sheet:
-            return self.on_sheet[kind].has(id)
+    def naming(self, kind: str, field: str, id: str) -> list[Any]:
+        """Return the records of a kind that name something in a field: by an index where there is one."""
         table = self.tables[kind]
         index = next((self._indexes[name] for name, by, *_ in INDEXED[kind] if by == field), None)
-        found = table.values() if index is None else (table[i] for i in index.get(id) if i in table)
-        return any(getattr(record, field) == id for record in found)
+        if field == "sheet_id":
+            index = self.on_sheet[kind]
+        found = table.values() if index is None else [table[i] for i in index.get(id) if i in table]
+        return [record for record in found if getattr(record, field) == id]
 
     def apply(self, changes: ChangeSet) -> None:
         """Put the change set into the model and keep indexes and stamps true."""
