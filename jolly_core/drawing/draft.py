@@ -263,10 +263,7 @@ def move(
     """
     before = draft.partition()
     moved = {i: s for i, s in draft.symbols.items() if i in ids}
-    moved_points = {p for s in moved.values() for p in draft.points_of(s)}
-    staying_pins = {p for i, s in draft.symbols.items() if i not in ids for p in draft.points_of(s)}
-    moved_points |= {(c.x, c.y) for i, c in draft.continuations.items() if i in ids}
-    staying_pins |= {(c.x, c.y) for i, c in draft.continuations.items() if i not in ids}
+    moved_points, staying_pins = _pins_by(draft, ids)
     moved_wires = {i: w for i, w in draft.wires.items() if i in ids}
     wire_ends = {p for w in moved_wires.values() for p in ((w.x1, w.y1), (w.x2, w.y2))}
 
@@ -306,6 +303,16 @@ def move(
             ids=tuple(sorted({name[0] for pair in joined for name in pair})),
         )
     return joined
+
+
+def _pins_by(draft: SheetDraft, ids: set[str]) -> tuple[set[Point], set[Point]]:
+    """Return the points of pins and marks that move, and of those that stay."""
+    found: tuple[set[Point], set[Point]] = (set(), set())
+    for id, symbol in draft.symbols.items():
+        found[id not in ids].update(draft.points_of(symbol))
+    for id, mark in draft.continuations.items():
+        found[id not in ids].add((mark.x, mark.y))
+    return found
 
 
 def _stretch(draft: SheetDraft, wire: Wire, shifting: set[Point], dx: int, dy: int) -> None:

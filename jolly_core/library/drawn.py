@@ -14,7 +14,7 @@ from typing import Any
 
 from jolly_core.model import FileError, check_text
 
-from .classes import part_class
+from .classes import PartClass, part_class
 from .symbols import POLE_PITCH, PRIMITIVES, Definition, Primitive, register_made
 from .unitkinds import unit_kind
 
@@ -56,17 +56,7 @@ def drawn_key(sketch: Mapping[str, Any]) -> str:
     if not name:
         raise FileError("Give the symbol a name.", field="name")
     kind = part_class(str(sketch.get("class", "")))
-    unit = str(sketch.get("unit", ""))
-    if unit != BLOCK and unit not in kind.units:
-        what = unit_kind(unit).name if unit else "no unit"
-        raise FileError(f"{name}: the class {kind.name} has no unit {what}.", field="unit")
-    pins = _pins(sketch.get("pins"), name)
-    if unit != BLOCK and len(pins) != len(unit_kind(unit).pins):
-        marked = "-".join(unit_kind(unit).pins)
-        count = f"{len(unit_kind(unit).pins)} pins, as {unit_kind(unit).many} have"
-        raise FileError(f"{name} should have {count} ({marked}); it has {len(pins)}.", field="pins")
-    if unit == BLOCK and not all(pin[2] for pin in pins):
-        raise FileError(f"{name}: give each pin the name it has on the part.", field="pins")
+    unit, pins = _unit_and_pins(sketch, kind, name)
     dx, dy = pins[0][0], pins[0][1]
     poles = sketch.get("poles", 1)
     if type(poles) is not int or not 1 <= poles <= MOST_POLES:
@@ -95,6 +85,22 @@ def drawn_key(sketch: Mapping[str, Any]) -> str:
     if len(key) > LONGEST_KEY:
         raise FileError(f"{name} has too much in it. Take lines away, or bring in a simpler drawing.", field="iec")
     return key
+
+
+def _unit_and_pins(sketch: Mapping[str, Any], kind: PartClass, name: str) -> tuple[str, list[tuple[int, int, str]]]:
+    """Return the kind of unit a sketch draws and its pins, as many and as named as that asks for."""
+    unit = str(sketch.get("unit", ""))
+    if unit != BLOCK and unit not in kind.units:
+        what = unit_kind(unit).name if unit else "no unit"
+        raise FileError(f"{name}: the class {kind.name} has no unit {what}.", field="unit")
+    pins = _pins(sketch.get("pins"), name)
+    if unit != BLOCK and len(pins) != len(unit_kind(unit).pins):
+        marked = "-".join(unit_kind(unit).pins)
+        count = f"{len(unit_kind(unit).pins)} pins, as {unit_kind(unit).many} have"
+        raise FileError(f"{name} should have {count} ({marked}); it has {len(pins)}.", field="pins")
+    if unit == BLOCK and not all(pin[2] for pin in pins):
+        raise FileError(f"{name}: give each pin the name it has on the part.", field="pins")
+    return unit, pins
 
 
 def sketch_of(key: str) -> dict[str, Any]:

@@ -7,7 +7,7 @@ from math import pi
 
 from jolly_core.model import RuleError
 
-_GAUGE = re.compile(r"(?P<number>[0-4]?\d)|(?P<aught>[1-4])/0|(?P<zeros>0{2,4})")
+_GAUGE = re.compile(r"(?P<zeros>0{2,4})|(?P<number>[0-4]?\d)|(?P<aught>[1-4])/0")
 
 
 def awg_area_mm2(gauge: str) -> float:

@@ -91,11 +91,36 @@ def search(
             asked.append(Filter(f"units.{_COUNTED_KINDS[counted[2]]}", ">=", counted[1]))
     asked += [Filter(f"units.{kind}", ">=", str(n)) for kind, n in (needs or {}).items()]
     sql = ["SELECT p.id FROM library_librarypart p JOIN library_shelf f ON f.id = p.shelf_id"]
+    if any(len(t) >= SHORTEST for t in tokens):
+        sql.append("JOIN library_search s ON s.rowid = p.rowid")
+    where, args = _wanted(tokens, part_class_key, maker, rating, shelves)
+    for one in asked:
+        condition, values = _condition(one)
+        where.append(condition)
+        args += values
+    if where:
+        sql.append("WHERE " + " AND ".join(where))
+    first = "json_array_length(p.units), " if needs else ""
+    sql.append(
+        f"ORDER BY (p.number LIKE %s ESCAPE '\\') DESC, {first}f.\"order\", p.part_class, p.maker, p.number LIMIT %s"
+    )
+    args += [f"{_escaped(tokens[0])}%" if tokens else "", limit]
+    with connection.cursor() as cursor:
+        cursor.execute(" ".join(sql), args)
+        ids = [row[0] for row in cursor.fetchall()]
+    found = {row[0]: row for row in LibraryPart.objects.filter(pk__in=ids).values_list(*FIELDS, "shelf_id")}
+    ordered = [found[i] for i in ids if i in found]
+    return [Match(part, shelf, _why(part, tokens)) for *values, shelf in ordered for part in [Part(*values)]]
+
+
+def _wanted(
+    tokens: list[str], part_class_key: str, maker: str, rating: str, shelves: Iterable[str] | None
+) -> tuple[list[str], list[Any]]:
+    """Return the conditions of a search in SQL with their values: words, class, maker, rating, shelves."""
     where: list[str] = []
     args: list[Any] = []
     long = [t for t in tokens if len(t) >= SHORTEST]
     if long:
-        sql.append("JOIN library_search s ON s.rowid = p.rowid")
         where.append("library_search MATCH %s")
         args.append(" AND ".join('"' + t.replace('"', '""') + '"' for t in long))
     for token in (t for t in tokens if len(t) < SHORTEST):
@@ -115,23 +140,7 @@ def search(
         ids = list(shelves)
         where.append(f"p.shelf_id IN ({', '.join(['%s'] * len(ids))})")
         args += ids
-    for one in asked:
-        condition, values = _condition(one)
-        where.append(condition)
-        args += values
-    if where:
-        sql.append("WHERE " + " AND ".join(where))
-    first = "json_array_length(p.units), " if needs else ""
-    sql.append(
-        f"ORDER BY (p.number LIKE %s ESCAPE '\\') DESC, {first}f.\"order\", p.part_class, p.maker, p.number LIMIT %s"
-    )
-    args += [f"{_escaped(tokens[0])}%" if tokens else "", limit]
-    with connection.cursor() as cursor:
-        cursor.execute(" ".join(sql), args)
-        ids = [row[0] for row in cursor.fetchall()]
-    found = {row[0]: row for row in LibraryPart.objects.filter(pk__in=ids).values_list(*FIELDS, "shelf_id")}
-    ordered = [found[i] for i in ids if i in found]
-    return [Match(part, shelf, _why(part, tokens)) for *values, shelf in ordered for part in [Part(*values)]]
+    return where, args
 
 
 def _condition(one: Filter) -> tuple[str, list[Any]]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 from unittest import TestCase
 
@@ -98,114 +99,259 @@ class Base(Workbench):
         self.do("add-node", harness_id=self.harness, device_id=connectors[1], from_id=start, length_mm=400)
         self.done.clear()
 
+    def one_strip(self, i: int) -> str:
+        return str(one({s.device_id for s in self.project.symbols.values() if s.definition == "terminal"}, i))
 
-def perform(b: Base, act: tuple[Any, ...]) -> None:  # noqa: PLR0915  # a few lines for each edit
-    """Do one random act."""
-    name, i, j, k, x, y = act
+    def one_cable(self, i: int) -> str:
+        return str(one({c.device_id for c in self.project.cables.values()}, i))
+
+    def one_card(self, i: int) -> str:
+        return str(one({c.device_id for c in self.project.cards.values()}, i))
+
+
+Act = Callable[["Base", int, int, int, int, int], None]
+ACTS: dict[str, Act] = {}
+
+
+def act(*names: str) -> Callable[[Act], Act]:
+    """Register a random act under its names."""
+
+    def register(function: Act) -> Act:
+        ACTS.update(dict.fromkeys(names, function))
+        return function
+
+    return register
+
+
+@act("terminals")
+def _terminals(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    column = 24 + 6 * (i % 5)
+    b.do("place-terminals", sheet_id=b.sheet, x1=column, y1=18, x2=column, y2=20 + 6 * (j % 4), new_strip=k > 6)
+
+
+@act("order")
+def _order(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    strip = b.one_strip(i)
+    b.do("move-strip-item", strip_id=strip, position=j % 6, to=k)
+
+
+@act("number")
+def _number(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    strip = b.one_strip(i)
+    b.do("number-terminal", strip_id=strip, unit=1 + j % 5, number=f"{k}" if k else "")
+
+
+@act("bridge")
+def _bridge(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    strip = b.one_strip(i)
+    b.do("bridge-terminals", strip_id=strip, units=[1 + j % 4, 2 + j % 4] if k else [1, 4])
+
+
+@act("unbridge")
+def _unbridge(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
     p = b.project
-    strip = one({s.device_id for s in p.symbols.values() if s.definition == "terminal"}, i)
-    cable = one({c.device_id for c in p.cables.values()}, i)
-    card = one({c.device_id for c in p.cards.values()}, i)
+    b.do("remove-bridge", bridge_id=one(p.bridges, j))
+
+
+@act("accessory")
+def _accessory(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    strip = b.one_strip(i)
+    part = "quillon-ql-eb" if k % 2 else ""
+    b.do("add-strip-accessory", strip_id=strip, accessory="end-bracket", position=k, part_id=part)
+
+
+@act("unaccessory")
+def _unaccessory(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    b.do("remove-strip-accessory", item_id=one(p.strip_items, j))
+
+
+@act("band")
+def _band(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    cable = b.one_cable(i)
+    column = 27 + 6 * (i % 5)
+    b.do(
+        "draw-band",
+        sheet_id=b.sheet,
+        x1=column,
+        y1=18 + 6 * (j % 3),
+        x2=column,
+        y2=40,
+        device_id=cable if k > 4 else "",
+        part_id=CABLES[k % 3] if k < 3 else "",
+    )
+
+
+@act("cable-part")
+def _cable_part(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    cable = b.one_cable(i)
+    b.do("assign-part", device_id=cable, part_id=CABLES[j % 3] if k else "")
+
+
+@act("swap")
+def _swap(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    cable = b.one_cable(i)
+    b.do("swap-cores", device_id=cable, first=1 + j % 5, second=1 + k % 5)
+
+
+@act("default")
+def _default(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    cable = b.one_cable(i)
+    b.do("default-cores", device_id=cable)
+
+
+@act("length")
+def _length(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    cable = b.one_cable(i)
+    b.do("set-cable", device_id=cable, length_m=k, load_a=j % 3)
+
+
+@act("points")
+def _points(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    listed = [{"tag": f"B{(j + n) % 7}", "io_type": ("DI", "DO")[(k + n) % 2]} for n in range(1 + k % 3)]
+    b.do("take-in-points", points=listed)
+
+
+@act("card")
+def _card(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    b.do("add-card", part_id=("hollin-hr-di8", "hollin-hr-do8")[k % 2], location_id=b.places[0])
+
+
+@act("address")
+def _address(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    card = b.one_card(i)
+    b.do(
+        "address-card",
+        device_id=card,
+        scheme=("whole", "byte.bit")[k % 2],
+        start=str(j % 9) + (".3" if k > 4 else ""),
+    )
+
+
+@act("allocate")
+def _allocate(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    card = b.one_card(i)
+    b.do("allocate-points", ids=[one(p.io_points, j), one(p.io_points, j + 1)], device_id=card, channel=1 + k)
+
+
+@act("free")
+def _free(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    b.do("free-points", ids=[one(p.io_points, j)])
+
+
+@act("channel")
+def _channel(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    card = b.one_card(i)
+    b.place("plc-input" if k % 2 else "plc-output", 90 + j % 30, 60 + k, device_id=card)
+
+
+@act("uncard")
+def _uncard(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    card = b.one_card(i)
+    b.do("delete-card", device_id=card)
+
+
+@act("rail")
+def _rail(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    part = "brindlework-bw-r35"
+    ends = {"x1": 40, "y1": y, "x2": x, "y2": y} if k % 2 else {"x1": x, "y1": 40, "x2": x, "y2": y}
+    b.do("draw-run", what="rail", enclosure_id=b.enclosure, part_id=part, **ends)
+
+
+@act("duct")
+def _duct(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    part = "brindlework-bw-d4060"
+    ends = {"x1": 40, "y1": y, "x2": x, "y2": y} if k % 2 else {"x1": x, "y1": 40, "x2": x, "y2": y}
+    b.do("draw-run", what="duct", enclosure_id=b.enclosure, part_id=part, **ends)
+
+
+@act("put")
+def _put(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    rail = p.rails.get(one(p.rails, j))
+    at = (rail.x1, rail.y1) if rail else (x, y)
+    surface = "door" if k % 3 == 0 else "plate"
+    b.do(
+        "place-devices",
+        enclosure_id=b.enclosure,
+        surface=surface,
+        device_ids=[one(p.devices, i), one(p.devices, j)][: 1 + k % 2],
+        x=at[0],
+        y=at[1],
+        gap_mm=k,
+    )
+
+
+@act("shift")
+def _shift(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
     layout = [*p.placings, *p.rails, *p.ducts]
-    if name == "terminals":
-        column = 24 + 6 * (i % 5)
-        b.do("place-terminals", sheet_id=b.sheet, x1=column, y1=18, x2=column, y2=20 + 6 * (j % 4), new_strip=k > 6)
-    elif name == "order":
-        b.do("move-strip-item", strip_id=strip, position=j % 6, to=k)
-    elif name == "number":
-        b.do("number-terminal", strip_id=strip, unit=1 + j % 5, number=f"{k}" if k else "")
-    elif name == "bridge":
-        b.do("bridge-terminals", strip_id=strip, units=[1 + j % 4, 2 + j % 4] if k else [1, 4])
-    elif name == "unbridge":
-        b.do("remove-bridge", bridge_id=one(p.bridges, j))
-    elif name == "accessory":
-        part = "quillon-ql-eb" if k % 2 else ""
-        b.do("add-strip-accessory", strip_id=strip, accessory="end-bracket", position=k, part_id=part)
-    elif name == "unaccessory":
-        b.do("remove-strip-accessory", item_id=one(p.strip_items, j))
-    elif name == "band":
-        column = 27 + 6 * (i % 5)
-        b.do(
-            "draw-band",
-            sheet_id=b.sheet,
-            x1=column,
-            y1=18 + 6 * (j % 3),
-            x2=column,
-            y2=40,
-            device_id=cable if k > 4 else "",
-            part_id=CABLES[k % 3] if k < 3 else "",
-        )
-    elif name == "cable-part":
-        b.do("assign-part", device_id=cable, part_id=CABLES[j % 3] if k else "")
-    elif name == "swap":
-        b.do("swap-cores", device_id=cable, first=1 + j % 5, second=1 + k % 5)
-    elif name == "default":
-        b.do("default-cores", device_id=cable)
-    elif name == "length":
-        b.do("set-cable", device_id=cable, length_m=k, load_a=j % 3)
-    elif name == "points":
-        listed = [{"tag": f"B{(j + n) % 7}", "io_type": ("DI", "DO")[(k + n) % 2]} for n in range(1 + k % 3)]
-        b.do("take-in-points", points=listed)
-    elif name == "card":
-        b.do("add-card", part_id=("hollin-hr-di8", "hollin-hr-do8")[k % 2], location_id=b.places[0])
-    elif name == "address":
-        b.do(
-            "address-card",
-            device_id=card,
-            scheme=("whole", "byte.bit")[k % 2],
-            start=str(j % 9) + (".3" if k > 4 else ""),
-        )
-    elif name == "allocate":
-        b.do("allocate-points", ids=[one(p.io_points, j), one(p.io_points, j + 1)], device_id=card, channel=1 + k)
-    elif name == "free":
-        b.do("free-points", ids=[one(p.io_points, j)])
-    elif name == "channel":
-        b.place("plc-input" if k % 2 else "plc-output", 90 + j % 30, 60 + k, device_id=card)
-    elif name == "uncard":
-        b.do("delete-card", device_id=card)
-    elif name in ("rail", "duct"):
-        part = "brindlework-bw-r35" if name == "rail" else "brindlework-bw-d4060"
-        ends = {"x1": 40, "y1": y, "x2": x, "y2": y} if k % 2 else {"x1": x, "y1": 40, "x2": x, "y2": y}
-        b.do("draw-run", what=name, enclosure_id=b.enclosure, part_id=part, **ends)
-    elif name == "put":
-        rail = p.rails.get(one(p.rails, j))
-        at = (rail.x1, rail.y1) if rail else (x, y)
-        surface = "door" if k % 3 == 0 else "plate"
-        b.do(
-            "place-devices",
-            enclosure_id=b.enclosure,
-            surface=surface,
-            device_ids=[one(p.devices, i), one(p.devices, j)][: 1 + k % 2],
-            x=at[0],
-            y=at[1],
-            gap_mm=k,
-        )
-    elif name == "shift":
-        b.do("move-in-layout", ids=[one(layout, i)], dx=x - 400, dy=k * 20 - 90)
-    elif name == "out":
-        b.do("remove-from-layout", ids=[one(layout, i)])
-    elif name == "node":
-        connectors = {s.device_id for s in p.symbols.values() if s.definition == "connector"}
-        b.do(
-            "add-node",
-            harness_id=b.harness,
-            device_id=one(connectors, i) if k else "",
-            from_id=one(p.nodes, j) if p.nodes else "",
-            length_mm=100 + k * 50,
-        )
-    elif name == "split":
-        b.do("split-segment", segment_id=one(p.segments, i), at_mm=50 + k * 20)
-    elif name == "segment":
-        b.do("set-segment", segment_id=one(p.segments, i), length_mm=100 + 10 * (j % 40))
-    elif name == "unnode":
-        b.do("remove-node", node_id=one(p.nodes, i))
-    elif name == "delete":
-        b.do("delete-selection", ids=[one([*p.symbols, *p.bands, *p.wires], i)])
-    elif name == "move":
-        b.do("move-selection", ids=[one([*p.symbols, *p.bands], i)], dx=j % 7 - 3, dy=k - 4, allow_join=bool(k % 2))
-    elif name == "place":
-        place = one(b.places, k) if k else ""
-        b.do("set-place", device_id=one(p.devices, i), function_id="", location_id=place)
+    b.do("move-in-layout", ids=[one(layout, i)], dx=x - 400, dy=k * 20 - 90)
+
+
+@act("out")
+def _out(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    layout = [*p.placings, *p.rails, *p.ducts]
+    b.do("remove-from-layout", ids=[one(layout, i)])
+
+
+@act("node")
+def _node(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    connectors = {s.device_id for s in p.symbols.values() if s.definition == "connector"}
+    b.do(
+        "add-node",
+        harness_id=b.harness,
+        device_id=one(connectors, i) if k else "",
+        from_id=one(p.nodes, j) if p.nodes else "",
+        length_mm=100 + k * 50,
+    )
+
+
+@act("split")
+def _split(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    b.do("split-segment", segment_id=one(p.segments, i), at_mm=50 + k * 20)
+
+
+@act("segment")
+def _segment(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    b.do("set-segment", segment_id=one(p.segments, i), length_mm=100 + 10 * (j % 40))
+
+
+@act("unnode")
+def _unnode(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    b.do("remove-node", node_id=one(p.nodes, i))
+
+
+@act("delete")
+def _delete(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    b.do("delete-selection", ids=[one([*p.symbols, *p.bands, *p.wires], i)])
+
+
+@act("move")
+def _move(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    b.do("move-selection", ids=[one([*p.symbols, *p.bands], i)], dx=j % 7 - 3, dy=k - 4, allow_join=bool(k % 2))
+
+
+@act("place")
+def _place(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    p = b.project
+    place = one(b.places, k) if k else ""
+    b.do("set-place", device_id=one(p.devices, i), function_id="", location_id=place)
+
+
+def perform(b: Base, act: tuple[Any, ...]) -> None:
+    """Do one random act."""
+    name, *numbers = act
+    ACTS[name](b, *numbers)
 
 
 class RandomBuilding(TestCase):
