@@ -15,10 +15,12 @@ from .layout import (
     placings_in,
     rail_is_level,
     size_of,
+    surface_for,
     surface_size,
     tray,
 )
 from .routes import Fill, Route, duct_fills, hinge_points, lane_graph, panel_conductors, routes, routes_from
+from .solids import Solid, solids
 
 __all__ = [
     "Hole",
@@ -58,6 +60,9 @@ __all__ = [
     "routes",
     "routes_from",
     "size_of",
+    "Solid",
+    "solids",
+    "surface_for",
     "surface_size",
     "tray",
 ]

@@ -206,3 +206,10 @@ def pin_point(project: Project, placing: Placing, pin: tuple[str, int]) -> tuple
     if box.upright:
         share = (1 - share[1], share[0])
     return round(box.x + share[0] * box.width, 3), round(box.y + share[1] * box.height, 3)
+
+
+def surface_for(project: Project, device: Device) -> str:
+    """Return the surface a device that waits is put on unless a person says otherwise: "plate" or "door"."""
+    part = project.part_of(device)
+    door = place_side(project, device) == "door" or (part is not None and part.mounting == "door hole")
+    return "door" if door else "plate"

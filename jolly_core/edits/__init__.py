@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Union
 from pydantic import Field, TypeAdapter
 
 from .base import EDITS, EditKind, Outcome, Payload, Text, compute, perform
-from .choosing import Candidate, ranked
+from .choosing import Candidate, own_choices, ranked, wanted_for
 from .copies import stale_parts
 from .parts import own_symbols
 from .trying import symbol_on_wires
@@ -21,12 +21,14 @@ __all__ = [
     "Payload",
     "Text",
     "compute",
+    "own_choices",
     "own_symbols",
     "parse_edit",
     "perform",
     "ranked",
     "stale_parts",
     "symbol_on_wires",
+    "wanted_for",
 ]
 
 for _module in iter_modules(__path__):

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from jolly_core.checks import fits_volts, switched_volts
 from jolly_core.circuits import motor_beyond_a
 from jolly_core.circuits.motors import THROUGH
-from jolly_core.library import definition, number_in, unit_kinds
+from jolly_core.library import base_of, definition, is_like, number_in, unit_kinds
 from jolly_core.model import Device, Part, Project
-from jolly_core.tagging import pins_of, remap, served_pins
+from jolly_core.tagging import class_of, pins_of, remap, served_pins, units_drawn
 
 
 @dataclass(slots=True, frozen=True)
@@ -58,6 +58,37 @@ def asked_of(project: Project, device: Device) -> Asked:
         if unit in THROUGH and not current:
             current = motor_beyond_a(project, symbol.id)
     return Asked(volts, kind, current)
+
+
+@dataclass(slots=True, frozen=True)
+class Wanted:
+    """Which parts of a library are looked at for a device.
+
+    Attributes:
+        part_class: the class that is looked through, "" for all: a bare coil may be a contactor's, a relay's or a
+            timer's.
+        units: how many units of each kind are drawn; parts that have them all come first.
+        some: kinds of unit a part must have at least one of, where all classes are looked through.
+    """
+
+    part_class: str
+    units: dict[str, int]
+    some: tuple[str, ...]
+
+
+def wanted_for(project: Project, device: Device) -> Wanted:
+    """Return which parts are looked at for a device, by what is drawn of it."""
+    key = base_of(class_of(project, device))
+    units = units_drawn(project, device)
+    if not device.part_id and key == "relay":
+        return Wanted("", units, tuple(units))
+    return Wanted(key, units, ())
+
+
+def own_choices(project: Project, device: Device) -> list[Part]:
+    """Return the project's copies of parts that may be a device's: those like its class."""
+    key = base_of(class_of(project, device))
+    return [part for part in project.parts.values() if is_like(part.part_class, key)]
 
 
 def ranked(project: Project, device: Device, parts: Iterable[Part]) -> list[Candidate]:

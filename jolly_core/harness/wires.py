@@ -9,7 +9,7 @@ from jolly_core.cables import number_of
 from jolly_core.library import definition, names_in
 from jolly_core.model import Device, Harness, Node, Part, Project, RuleError, Segment, derived, merged
 from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, rounded_up_mm, strip_length_mm
-from jolly_core.tagging import device_at, pins_of
+from jolly_core.tagging import device_at, full_tag, pins_of
 from jolly_core.wiring import Conductor, PinKey, conductors_at, conductors_from
 
 from .tree import length_mm, nodes_of, segments_of, tree_of, way_between
@@ -158,3 +158,20 @@ def contact_fits(contact: Part, area: float) -> bool:
 def connectors_of(project: Project, harness_id: str) -> list[Device]:
     """Return the connectors of a harness as they were added."""
     return [project.devices[n.device_id] for n in nodes_of(project, harness_id) if n.device_id]
+
+
+def free_connectors(project: Project) -> list[Device]:
+    """Return the connectors that are in no harness yet, by tag."""
+    inside = {n.device_id for n in project.nodes.values()}
+    found = [
+        d
+        for d in project.devices.values()
+        if d.id not in inside and any(definition(s.definition).unit == "cavity" for s in project.units_of(d.id))
+    ]
+    return sorted(found, key=lambda d: full_tag(project, d))
+
+
+def node_name(project: Project, node: Node) -> str:
+    """Return what people call an end or a branching of a harness: its connector's tag, or its name."""
+    device = project.devices.get(node.device_id)
+    return full_tag(project, device) if device else f"branching {node.name}".strip()

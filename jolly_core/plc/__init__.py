@@ -15,7 +15,7 @@ from .channels import (
     point_at,
     spare_shares,
 )
-from .pointlist import Fault, PointLine, PointList, read_points
+from .pointlist import Change, Fault, PointLine, PointList, change_of, gone_from, read_points
 
 __all__ = [
     "ANALOG",
@@ -33,7 +33,10 @@ __all__ = [
     "Spare",
     "address",
     "card_of",
+    "Change",
     "cards",
+    "change_of",
+    "gone_from",
     "channel_address",
     "channels",
     "needed_channels",

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from typing import Literal
 
-from jolly_core.model import FileError, check_text
+from jolly_core.model import FileError, IoPoint, Project, check_text
 
+IoType = Literal["DI", "DO", "AI", "AO"]
+Change = Literal["added", "changed", "same"]
 COLUMNS = ("tag", "text", "io_type", "connected")
 HEADINGS: dict[str, tuple[str, ...]] = {
     "tag": ("tag", "point", "name", "signal"),
@@ -14,7 +17,7 @@ HEADINGS: dict[str, tuple[str, ...]] = {
     "io_type": ("type", "io type", "i/o type", "kind", "signal type"),
     "connected": ("connected", "connected to", "device", "what", "field device"),
 }
-TYPE_WORDS: dict[str, str] = {
+TYPE_WORDS: dict[str, IoType] = {
     "di": "DI",
     "digital in": "DI",
     "digital input": "DI",
@@ -42,7 +45,7 @@ class PointLine:
     row: int
     tag: str
     text: str
-    io_type: str
+    io_type: IoType
     connected: str
 
 
@@ -119,3 +122,22 @@ def _read(found: PointList, where: dict[str, int], seen: dict[str, int], number:
         seen.setdefault(tag, number)
     if len(found.faults) == before and io_type is not None:
         found.lines.append(PointLine(number, tag, cells.get("text", ""), io_type, cells.get("connected", "")))
+
+
+def change_of(project: Project, line: PointLine) -> Change:
+    """Return what taking in a line would do to the project's list: "added", "changed" or "same"."""
+    old = _by_tag(project).get(line.tag)
+    if old is None:
+        return "added"
+    same = all(getattr(old, name) == getattr(line, name) for name in ("text", "io_type", "connected"))
+    return "same" if same else "changed"
+
+
+def gone_from(project: Project, points: PointList) -> list[str]:
+    """Return the tags of the project's list that a table read no longer has."""
+    listed = {line.tag for line in points.lines}
+    return sorted(tag for tag in _by_tag(project) if tag not in listed)
+
+
+def _by_tag(project: Project) -> dict[str, IoPoint]:
+    return {p.tag: p for p in project.io_points.values()}

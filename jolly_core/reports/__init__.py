@@ -6,7 +6,7 @@ from .jumping import places_of
 from .naming import Named, differences, kind_name, named, objects_of
 from .parts import needs
 from .registry import REPORTS, Cell, Column, Report, Table, in_inches, report, run_report
-from .wires import WireRow, sheet_wires
+from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
     "needs",
@@ -30,6 +30,8 @@ __all__ = [
     "parts",
     "report",
     "run_report",
+    "Landed",
+    "landed_at",
     "sheet_wires",
     "sheets",
     "wires",

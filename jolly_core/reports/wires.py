@@ -75,6 +75,32 @@ def sheet_wires(project: Project, sheet_id: str) -> list[WireRow]:
     return sorted(rows, key=lambda r: (r.number.zfill(12), r.start, r.end))
 
 
+@dataclass(slots=True, frozen=True)
+class Landed:
+    """A conductor at a device, seen from it: the pin, the wire's number, and where the other end is."""
+
+    pin: str
+    number: str
+    to: str
+    symbol: str
+
+
+def landed_at(project: Project, device_id: str) -> list[Landed]:
+    """Return the conductors at a device, as seen from the sheets it is drawn on, by pin on each."""
+    symbols = project.units_of(device_id)
+    mine = {s.id for s in symbols}
+    rows: list[Landed] = []
+    for sheet_id in dict.fromkeys(s.sheet_id for s in symbols):
+        found = []
+        for c in sheet_wires(project, sheet_id):
+            if c.start_symbol in mine:
+                found.append(Landed(c.start.rsplit(":", 1)[-1], c.number, c.end, c.end_symbol))
+            if c.end_symbol in mine:
+                found.append(Landed(c.end.rsplit(":", 1)[-1], c.number, c.start, c.start_symbol))
+        rows += sorted(found, key=lambda row: row.pin)
+    return rows
+
+
 @report(
     "wires",
     "Wire list",

@@ -32,6 +32,7 @@ from .tags import (
 from .units import (
     UnitRow,
     coils_of,
+    home_of,
     lead_of,
     next_units,
     pins_of,
@@ -40,6 +41,7 @@ from .units import (
     served_pins,
     terminal_number,
     unit_rows,
+    units_drawn,
 )
 
 __all__ = [
@@ -61,7 +63,9 @@ __all__ = [
     "filled",
     "full_tag",
     "is_inside",
+    "home_of",
     "lead_of",
+    "units_drawn",
     "lead_reference",
     "letters_for",
     "likely_devices",

@@ -306,3 +306,21 @@ def lead_of(project: Project, device_id: str) -> Symbol | None:
     """Return the symbol that carries the device's tag, None when only followers are drawn."""
     leads = [s for s in project.units_of(device_id) if definition(s.definition).lead < 9]
     return min(leads, key=lambda s: (definition(s.definition).lead, s.id), default=None)
+
+
+def home_of(project: Project, device_id: str) -> Symbol | None:
+    """Return the symbol a device is shown at: its lead, else the one drawn first; None when nothing is drawn."""
+    return lead_of(project, device_id) or next(iter(project.units_of(device_id)), None)
+
+
+def units_drawn(project: Project, device: Device) -> dict[str, int]:
+    """Return how many units of each kind are drawn of a device: what a part must have at least.
+
+    A block counts its pins as units; a strip of terminals asks for nothing, because its part is had once a terminal.
+    """
+    found: dict[str, int] = {}
+    for symbol in project.units_of(device.id):
+        kind = definition(symbol.definition).unit
+        kind = "pins" if kind == "block" else kind
+        found[kind] = found.get(kind, 0) + len(symbol.units)
+    return {} if "terminal" in found else found

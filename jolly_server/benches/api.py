@@ -1,30 +1,31 @@
 """What the benches after Draw show. Every value is computed by the core from the one model."""
 
-from typing import Any, Literal
+from typing import Literal
 
 from django.http import HttpRequest
 from ninja import File, Router
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
+from typing_extensions import TypedDict
 
 from jolly_core.edits.structure import users
-from jolly_core.model import Project
+from jolly_core.model import Function, Location, Project
 from jolly_core.tagging import path_of
 from jolly_server.config.options import read_options
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
-from .cabinet import cabinet_bench
-from .cables import cables_bench
-from .harness import harness_bench
-from .io import io_bench, read_list
-from .terminals import terminals_bench
+from .cabinet import CabinetView, cabinet_bench
+from .cables import CablesView, cables_bench
+from .harness import HarnessView, harness_bench
+from .io import IoView, ListRead, io_bench, read_list
+from .terminals import TerminalsView, terminals_bench
 
 router = Router(tags=["benches"])
 
 
-@router.get("/{project_id}/terminals", response=dict[str, Any])
-def terminals(request: HttpRequest, project_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/terminals", response=TerminalsView)
+def terminals(request: HttpRequest, project_id: str) -> TerminalsView:
     """Give the strips with what lands on each terminal."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -32,8 +33,8 @@ def terminals(request: HttpRequest, project_id: str) -> dict[str, Any]:
         return terminals_bench(held.project)
 
 
-@router.get("/{project_id}/cables", response=dict[str, Any])
-def cables(request: HttpRequest, project_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/cables", response=CablesView)
+def cables(request: HttpRequest, project_id: str) -> CablesView:
     """Give the cables with their cores and voltage drops."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -41,8 +42,8 @@ def cables(request: HttpRequest, project_id: str) -> dict[str, Any]:
         return cables_bench(held.project)
 
 
-@router.get("/{project_id}/io", response=dict[str, Any])
-def io(request: HttpRequest, project_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/io", response=IoView)
+def io(request: HttpRequest, project_id: str) -> IoView:
     """Give points, cards and spare shares."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -50,8 +51,8 @@ def io(request: HttpRequest, project_id: str) -> dict[str, Any]:
         return io_bench(held.project)
 
 
-@router.post("/{project_id}/io/read", response=dict[str, Any])
-def read_io(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> dict[str, Any]:
+@router.post("/{project_id}/io/read", response=ListRead)
+def read_io(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> ListRead:
     """Read a point list and say what taking it in would change; nothing is taken in."""
     role_in(request, project_id, "editor")
     limit = read_options().upload_limit_bytes
@@ -62,10 +63,10 @@ def read_io(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> 
         return read_list(held.project, file.read(), file.name or "")
 
 
-@router.get("/{project_id}/cabinet", response=dict[str, Any])
+@router.get("/{project_id}/cabinet", response=CabinetView)
 def cabinet(
     request: HttpRequest, project_id: str, enclosure_id: str = "", surface: Literal["plate", "door"] = "plate"
-) -> dict[str, Any]:
+) -> CabinetView:
     """Give an enclosure's layout, the tray, routes, fill and warmth."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -73,8 +74,8 @@ def cabinet(
         return cabinet_bench(held.project, enclosure_id, surface)
 
 
-@router.get("/{project_id}/harness", response=dict[str, Any])
-def harness(request: HttpRequest, project_id: str, harness_id: str = "") -> dict[str, Any]:
+@router.get("/{project_id}/harness", response=HarnessView)
+def harness(request: HttpRequest, project_id: str, harness_id: str = "") -> HarnessView:
     """Give a harness: its tree, wires, bundles, connectors and form board."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -82,8 +83,32 @@ def harness(request: HttpRequest, project_id: str, harness_id: str = "") -> dict
         return harness_bench(held.project, harness_id)
 
 
-@router.get("/{project_id}/places", response=dict[str, Any])
-def places(request: HttpRequest, project_id: str) -> dict[str, Any]:
+class FunctionPlace(TypedDict):
+    """A function or location: its path, code and text, what it is inside of, and what uses it, in words."""
+
+    id: str
+    name: str
+    code: str
+    text: str
+    parent_id: str
+    used: str
+
+
+class LocationPlace(FunctionPlace):
+    """A location, with the side it is on."""
+
+    side: str
+
+
+class Places(TypedDict):
+    """The functions and locations of a project, each by path."""
+
+    functions: list[FunctionPlace]
+    locations: list[LocationPlace]
+
+
+@router.get("/{project_id}/places", response=Places)
+def places(request: HttpRequest, project_id: str) -> Places:
     """Give the functions and locations of the project."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -91,20 +116,22 @@ def places(request: HttpRequest, project_id: str) -> dict[str, Any]:
         return _places(held.project)
 
 
-def _places(project: Project) -> dict[str, Any]:
+def _places(project: Project) -> Places:
     def used(kind: str, id: str) -> str:
         return ", ".join(f"{n} {what}{'s' if n > 1 else ''}" for what, n in users(project, kind, id).items())
 
-    functions = [
-        {"id": f.id, "name": path_of(project.functions, f.id, "="), "code": f.code, "text": f.text}
-        | {"parent_id": f.parent_id, "used": used("function", f.id)}
-        for f in project.functions.values()
-    ]
-    locations = [
-        {"id": p.id, "name": path_of(project.locations, p.id, "+"), "code": p.code, "text": p.text}
-        | {"parent_id": p.parent_id, "side": p.side, "used": used("location", p.id)}
-        for p in project.locations.values()
-    ]
+    def named(kind: str, mark: str, place: Function | Location) -> FunctionPlace:
+        return {
+            "id": place.id,
+            "name": path_of(project.tables[kind], place.id, mark),
+            "code": place.code,
+            "text": place.text,
+            "parent_id": place.parent_id,
+            "used": used(kind, place.id),
+        }
+
+    functions = [named("function", "=", f) for f in project.functions.values()]
+    locations: list[LocationPlace] = [{**named("location", "+", p), "side": p.side} for p in project.locations.values()]
     return {
         "functions": sorted(functions, key=lambda f: f["name"]),
         "locations": sorted(locations, key=lambda p: p["name"]),

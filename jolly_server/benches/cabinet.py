@@ -2,170 +2,240 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Literal, NotRequired
+
+from typing_extensions import TypedDict
 
 from jolly_core.cabinet import (
+    Fault,
+    Route,
+    Solid,
     duct_fills,
-    duct_outline,
     enclosure_warming,
     enclosures,
     layout_faults,
-    outline_of,
-    placings_in,
     rail_is_level,
     rail_length,
     rail_load,
     routes_from,
     size_of,
+    solids,
+    surface_for,
     surface_size,
     tray,
 )
 from jolly_core.model import Enclosure, Project, RuleError, derived, listed
 from jolly_core.scenes import MARGIN_MM, surface_scene
-from jolly_core.tagging import full_tag, pin_name, place_side
+from jolly_core.tagging import pin_name
 
-from .shapes import device_value, scene_value
+from .shapes import DeviceName, FromTo, SceneValue, device_value, scene_value
+
+Surface = Literal["plate", "door"]
+Size = tuple[float, float]
 
 
-def cabinet_bench(project: Project, enclosure_id: str = "", surface: str = "plate") -> dict[str, Any]:
+class Waiting(DeviceName):
+    """A device in the tray, with its size in mm and the surface it is for."""
+
+    width: float
+    height: float
+    surface: str
+    mounting: str
+
+
+class EnclosureName(DeviceName):
+    """An enclosure by its device."""
+
+    device_id: str
+
+
+class LayoutFault(TypedDict):
+    """A fault of the layout, and what it concerns."""
+
+    code: str
+    message: str
+    ids: list[str]
+
+
+class RouteValue(FromTo):
+    """A wire of the panel with its way: points on plate and door in mm, ducts it runs in, and the sum of its length."""
+
+    key: str
+    number: str
+    ends: tuple[str, str]
+    type: str
+    colour: str
+    length_mm: float | None
+    missing: str
+    why: str
+    plate: list[Size]
+    door: list[Size]
+    ducts: list[str]
+    wire_id: str
+    sheet_id: str
+
+
+class Heat(TypedDict):
+    """How warm it gets inside: loss in W, rise in K, temperature in degrees Celsius."""
+
+    loss_w: float
+    rise_k: float
+    inside_c: float
+    why: str
+
+
+class RailValue(TypedDict):
+    """A rail: whether it is level, its length and what stands on it, mm."""
+
+    id: str
+    level: bool
+    length: float
+    load: float
+
+
+class FillValue(TypedDict):
+    """How full a duct is at its fullest place, percent."""
+
+    duct_id: str
+    percent: float
+    wires: int
+    why: str
+
+
+class EnclosureValue(EnclosureName):
+    """An enclosure with all about it; what needs its size is left out while there is a `problem` with that."""
+
+    ambient_c: float
+    hinge: Literal["left", "right"]
+    left_id: str
+    opening_mm: float
+    margin: float
+    outside: tuple[float, float, float]
+    problem: str
+    faults: list[LayoutFault]
+    plate: NotRequired[Size]
+    door: NotRequired[Size]
+    scene: NotRequired[SceneValue]
+    heat: NotRequired[Heat]
+    boxes: NotRequired[list[Solid]]
+    routes: NotRequired[list[RouteValue]]
+    rails: NotRequired[list[RailValue]]
+    fills: NotRequired[list[FillValue]]
+
+
+class CabinetView(TypedDict):
+    """What the Cabinet bench shows: the enclosures, what waits to be placed, and the enclosure asked for."""
+
+    enclosures: list[EnclosureName]
+    tray: list[Waiting]
+    enclosure: EnclosureValue | None
+
+
+def cabinet_bench(project: Project, enclosure_id: str = "", surface: Surface = "plate") -> CabinetView:
     """Return the enclosures and all about the one asked for, or the first."""
     found = enclosures(project)
-    listed = [
-        {**device_value(project, project.devices[e.device_id]), "id": e.id, "device_id": e.device_id} for e in found
-    ]
     chosen = next((e for e in found if e.id == enclosure_id), found[0] if found else None)
     return {
-        "enclosures": listed,
+        "enclosures": [_name(project, e) for e in found],
         "tray": [_waiting(project, d.id) for d in tray(project)],
         "enclosure": _enclosure(project, chosen, surface) if chosen else None,
     }
 
 
-def _waiting(project: Project, device_id: str) -> dict[str, Any]:
+def _name(project: Project, enclosure: Enclosure) -> EnclosureName:
+    device = project.devices[enclosure.device_id]
+    return {**device_value(project, device), "id": enclosure.id, "device_id": device.id}
+
+
+def _waiting(project: Project, device_id: str) -> Waiting:
     device = project.devices[device_id]
     width, height, _ = size_of(project, device)
     part = project.part_of(device)
-    door = place_side(project, device) == "door" or (part is not None and part.mounting == "door hole")
     return {
         **device_value(project, device),
         "width": width,
         "height": height,
-        "surface": "door" if door else "plate",
+        "surface": surface_for(project, device),
         "mounting": part.mounting if part else "",
     }
 
 
-def _enclosure(project: Project, enclosure: Enclosure, surface: str) -> dict[str, Any]:
-    device = project.devices[enclosure.device_id]
-    part = project.part_of(device)
-    value: dict[str, Any] = {
-        **device_value(project, device),
-        "id": enclosure.id,
-        "device_id": device.id,
+def _fault(fault: Fault) -> LayoutFault:
+    return {"code": fault.code, "message": fault.message, "ids": list(fault.ids)}
+
+
+def _enclosure(project: Project, enclosure: Enclosure, surface: Surface) -> EnclosureValue:
+    part = project.part_of(project.devices[enclosure.device_id])
+    name = _name(project, enclosure)
+    value: EnclosureValue = {
+        "id": name["id"],
+        "device_id": name["device_id"],
+        "tag": name["tag"],
+        "text": name["text"],
+        "part": name["part"],
         "ambient_c": enclosure.ambient_c,
-        "hinge": enclosure.hinge,
+        "hinge": "left" if enclosure.hinge == "left" else "right",
         "left_id": enclosure.left_id,
         "opening_mm": enclosure.opening_mm,
         "margin": MARGIN_MM,
-        "outside": [part.width_mm, part.height_mm, part.depth_mm] if part else [0, 0, 0],
+        "outside": (part.width_mm, part.height_mm, part.depth_mm) if part else (0, 0, 0),
         "problem": "",
-        "faults": [
-            {"code": f.code, "message": f.message, "ids": list(f.ids)} for f in layout_faults(project, enclosure)
-        ],
+        "faults": [_fault(f) for f in layout_faults(project, enclosure)],
     }
     try:
-        plate, door = (surface_size(project, enclosure, s) for s in ("plate", "door"))
-        value |= {
-            "plate": list(plate),
-            "door": list(door),
-            "scene": scene_value(surface_scene(project, enclosure.id, surface)),
-        }
+        value["plate"], value["door"] = (surface_size(project, enclosure, s) for s in ("plate", "door"))
+        value["scene"] = scene_value(surface_scene(project, enclosure.id, surface))
         loss, warmth = enclosure_warming(project, enclosure)
     except RuleError as error:
-        return value | {"problem": error.message}
+        value["problem"] = error.message
+        return value
+    inside = enclosure.ambient_c + warmth.rise_k
     value["heat"] = {
         "loss_w": round(loss, 2),
         "rise_k": round(warmth.rise_k, 2),
-        "inside_c": round(enclosure.ambient_c + warmth.rise_k, 1),
+        "inside_c": round(inside, 1),
         "why": warmth.why,
     }
-    value["boxes"] = _boxes(project, enclosure)
-    value["routes"] = _routes(project, enclosure)
+    value["boxes"] = solids(project, enclosure)
+    value["routes"] = [value for id, value in _all_routes(project) if id in (enclosure.id, "")]
     value["rails"] = [
         {"id": r.id, "level": rail_is_level(r), "length": rail_length(r), "load": round(rail_load(project, r), 1)}
         for r in project.rails.values()
         if r.enclosure_id == enclosure.id
     ]
-    fills = duct_fills(project, enclosure.id)
     value["fills"] = [
-        {"duct_id": f.duct_id, "percent": round(f.percent, 2), "wires": f.wires, "why": f.why} for f in fills.values()
+        {"duct_id": f.duct_id, "percent": round(f.percent, 2), "wires": f.wires, "why": f.why}
+        for f in duct_fills(project, enclosure.id).values()
     ]
     return value
 
 
-def _boxes(project: Project, enclosure: Enclosure) -> list[dict[str, Any]]:
-    boxes: list[dict[str, Any]] = []
-    for surface in ("plate", "door"):
-        for placing in placings_in(project, enclosure.id, surface):
-            box = outline_of(project, placing.id)
-            tag = full_tag(project, project.devices[placing.device_id])
-            boxes.append(
-                {"id": placing.id, "kind": "device", "surface": surface, "tag": tag, "depth": box.depth or 40}
-                | {"x": box.x, "y": box.y, "width": box.width, "height": box.height}
-            )
-    for duct in sorted(project.ducts.values(), key=lambda d: d.id):
-        if duct.enclosure_id == enclosure.id:
-            box = duct_outline(project, duct.id)
-            boxes.append(
-                {"id": duct.id, "kind": "duct", "surface": "plate", "tag": "duct", "depth": box.depth}
-                | {"x": box.x, "y": box.y, "width": box.width, "height": box.height}
-            )
-    for rail in sorted(project.rails.values(), key=lambda r: r.id):
-        if rail.enclosure_id == enclosure.id:
-            level = rail_is_level(rail)
-            x, y = (rail.x1, rail.y1 - 17.5) if level else (rail.x1 - 17.5, rail.y1)
-            size = (rail_length(rail), 35.0) if level else (35.0, rail_length(rail))
-            boxes.append(
-                {"id": rail.id, "kind": "rail", "surface": "plate", "tag": "rail", "depth": 7.5}
-                | {"x": x, "y": y, "width": size[0], "height": size[1]}
-            )
-    return boxes
-
-
-def _routes(project: Project, enclosure: Enclosure) -> list[dict[str, Any]]:
-    return [value for id, value in _all_routes(project) if id in (enclosure.id, "")]
-
-
 @derived
-def _routes_from(project: Project, sheet_id: str) -> list[tuple[str, dict[str, Any]]]:
+def _routes_from(project: Project, sheet_id: str) -> list[tuple[str, RouteValue]]:
     """Return the routes of nets that begin on a sheet as values, each with its enclosure."""
-    found = []
-    for key, route in routes_from(project, sheet_id).items():
-        c = route.conductor
-        wire_type = c.wire_type(project)
-        found.append(
-            (
-                route.enclosure_id,
-                {
-                    "key": key,
-                    "number": c.number,
-                    "from": pin_name(project, c.start),
-                    "to": pin_name(project, c.end),
-                    "ends": [project.symbols[c.start[0]].device_id, project.symbols[c.end[0]].device_id],
-                    "type": wire_type.name if wire_type else "",
-                    "colour": wire_type.colour if wire_type else "BK",
-                    "length_mm": route.length_mm,
-                    "missing": route.missing,
-                    "why": route.why,
-                    "plate": [list(p) for p in route.plate],
-                    "door": [list(p) for p in route.door],
-                    "ducts": [s[0] for s in route.stretches],
-                    "wire_id": c.wire_id,
-                    "sheet_id": c.sheet_id,
-                },
-            )
-        )
-    return found
+    return [(r.enclosure_id, _route(project, key, r)) for key, r in routes_from(project, sheet_id).items()]
+
+
+def _route(project: Project, key: str, route: Route) -> RouteValue:
+    c = route.conductor
+    wire_type = c.wire_type(project)
+    return {
+        "key": key,
+        "number": c.number,
+        "from": pin_name(project, c.start),
+        "to": pin_name(project, c.end),
+        "ends": (project.symbols[c.start[0]].device_id, project.symbols[c.end[0]].device_id),
+        "type": wire_type.name if wire_type else "",
+        "colour": wire_type.colour if wire_type else "BK",
+        "length_mm": route.length_mm,
+        "missing": route.missing,
+        "why": route.why,
+        "plate": route.plate,
+        "door": route.door,
+        "ducts": [s[0] for s in route.stretches],
+        "wire_id": c.wire_id,
+        "sheet_id": c.sheet_id,
+    }
 
 
 _all_routes = listed(_routes_from)

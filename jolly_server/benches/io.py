@@ -2,29 +2,104 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-from typing import Any
+from typing import Literal
+
+from typing_extensions import TypedDict
 
 from jolly_core.exchange import read_cells
 from jolly_core.model import IoPoint, Project
-from jolly_core.plc import card_of, cards, channel_address, channels, read_points, spare_shares
+from jolly_core.plc import (
+    Fault,
+    Spare,
+    card_of,
+    cards,
+    change_of,
+    channel_address,
+    channels,
+    gone_from,
+    read_points,
+    spare_shares,
+)
 from jolly_core.tagging import full_tag
 
-from .shapes import device_value, symbol_place
+from .shapes import DeviceName, Place, device_value, symbol_place
 
 
-def io_bench(project: Project) -> dict[str, Any]:
+class PointValue(TypedDict):
+    """A point of the list, with the card and address it is allocated to, "" while it waits."""
+
+    id: str
+    tag: str
+    text: str
+    io_type: str
+    connected: str
+    card: str
+    device_id: str
+    channel: int
+    address: str
+
+
+class ChannelValue(Place):
+    """A channel of a card, with its point and symbol, "" for none."""
+
+    io_type: str
+    channel: int
+    address: str
+    pins: str
+    point_id: str
+    point: str
+    symbol_id: str
+
+
+class CardValue(DeviceName):
+    """A card with its channels."""
+
+    scheme: str
+    start: str
+    channels: list[ChannelValue]
+
+
+class IoView(TypedDict):
+    """What the I/O bench shows."""
+
+    points: list[PointValue]
+    cards: list[CardValue]
+    spare: list[Spare]
+    spare_wanted: float
+
+
+class ListLine(TypedDict):
+    """A good row of a point list that was read: what is in it, and what taking it in would do."""
+
+    row: int
+    tag: str
+    text: str
+    io_type: Literal["DI", "DO", "AI", "AO"]
+    connected: str
+    change: Literal["added", "changed", "same"]
+
+
+class ListRead(TypedDict):
+    """A point list as it was read: good rows, faults, tags that are gone, and the heading found for each column."""
+
+    lines: list[ListLine]
+    faults: list[Fault]
+    gone: list[str]
+    headings: dict[str, str]
+
+
+def io_bench(project: Project) -> IoView:
     """Return points, cards with channels, and spare shares."""
     points = sorted(project.io_points.values(), key=lambda p: (p.order, p.id))
     return {
         "points": [_point(project, p) for p in points],
         "cards": [_card(project, c.device_id) for c in cards(project)],
-        "spare": [asdict(s) for s in spare_shares(project)],
+        "spare": spare_shares(project),
         "spare_wanted": project.settings.spare_share_percent,
     }
 
 
-def _point(project: Project, point: IoPoint) -> dict[str, Any]:
+def _point(project: Project, point: IoPoint) -> PointValue:
     device = project.devices.get(point.device_id)
     return {
         "id": point.id,
@@ -39,9 +114,9 @@ def _point(project: Project, point: IoPoint) -> dict[str, Any]:
     }
 
 
-def _card(project: Project, device_id: str) -> dict[str, Any]:
+def _card(project: Project, device_id: str) -> CardValue:
     card = card_of(project, device_id)
-    rows = []
+    rows: list[ChannelValue] = []
     for row in channels(project, device_id):
         point = project.io_points.get(row.point_id)
         rows.append(
@@ -64,24 +139,26 @@ def _card(project: Project, device_id: str) -> dict[str, Any]:
     }
 
 
-def read_list(project: Project, content: bytes, name: str) -> dict[str, Any]:
+def read_list(project: Project, content: bytes, name: str) -> ListRead:
     """Return what a point list holds and what taking it in would change; nothing is taken in.
 
     Raises:
         FileError: it cannot be read, or lacks the headings.
     """
     found = read_points(read_cells(content, name))
-    known = {p.tag: p for p in project.io_points.values()}
-    lines = []
-    for line in found.lines:
-        old = known.get(line.tag)
-        values = {"tag": line.tag, "text": line.text, "io_type": line.io_type, "connected": line.connected}
-        same = old is not None and all(getattr(old, field) == value for field, value in values.items())
-        lines.append({"row": line.row, **values, "change": "same" if same else "changed" if old else "added"})
-    listed = {line.tag for line in found.lines}
     return {
-        "lines": lines,
-        "faults": [asdict(f) for f in found.faults],
-        "gone": sorted(tag for tag in known if tag not in listed),
+        "lines": [
+            {
+                "row": line.row,
+                "tag": line.tag,
+                "text": line.text,
+                "io_type": line.io_type,
+                "connected": line.connected,
+                "change": change_of(project, line),
+            }
+            for line in found.lines
+        ],
+        "faults": found.faults,
+        "gone": gone_from(project, found),
         "headings": found.headings,
     }

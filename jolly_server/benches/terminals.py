@@ -2,17 +2,71 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing_extensions import TypedDict
 
 from jolly_core.model import Project
 from jolly_core.scenes import plan_of
 from jolly_core.tagging import device_at
 from jolly_core.terminals import StripRow, Target, TerminalGroup, groups_of, strip_rows, strip_width_mm, strips
 
-from .shapes import device_value, symbol_place
+from .shapes import DeviceName, PartName, Place, device_value, part_name, symbol_place
 
 
-def terminals_bench(project: Project) -> dict[str, Any]:
+class TargetValue(Place):
+    """What a terminal leads to on one side."""
+
+    name: str
+    device_id: str
+    function_id: str
+    symbol_id: str
+    cable: str
+    core: str
+    number: str
+    type: str
+
+
+class StripRowValue(Place):
+    """A place on a strip, with what lands on each side; `unknown` are those whose side nothing says."""
+
+    item_id: str
+    kind: str
+    unit: int
+    number: str
+    symbol_id: str
+    panel: list[TargetValue]
+    field: list[TargetValue]
+    unknown: list[TargetValue]
+    bridges: list[str]
+    width_mm: float
+    terminal_kind: str
+    part: str
+
+
+class TerminalGroupValue(TypedDict):
+    """Terminals of a strip that are ordered alike."""
+
+    kind: str
+    words: str
+    units: list[int]
+    part: PartName | None
+
+
+class StripValue(DeviceName):
+    """A strip; `plan_id` is the sheet or page that shows it."""
+
+    width_mm: float
+    plan_id: str
+    groups: list[TerminalGroupValue]
+    rows: list[StripRowValue]
+
+
+class TerminalsView(TypedDict):
+    """What the Terminals bench shows."""
+
+    strips: list[StripValue]
+
+
+def terminals_bench(project: Project) -> TerminalsView:
     """Return the strips with their places in order."""
     return {
         "strips": [
@@ -28,16 +82,16 @@ def terminals_bench(project: Project) -> dict[str, Any]:
     }
 
 
-def _group(group: TerminalGroup) -> dict[str, Any]:
+def _group(group: TerminalGroup) -> TerminalGroupValue:
     return {
         "kind": group.kind,
         "words": f"{len(group.rows)} {group.words}",
         "units": [r.unit for r in group.rows],
-        "part": {"id": group.part.id, "number": group.part.number, "text": group.part.text} if group.part else None,
+        "part": part_name(group.part),
     }
 
 
-def _row(project: Project, row: StripRow) -> dict[str, Any]:
+def _row(project: Project, row: StripRow) -> StripRowValue:
     symbol_id = row.symbol_ids[0] if row.symbol_ids else ""
     return {
         "item_id": row.item_id,
@@ -48,7 +102,7 @@ def _row(project: Project, row: StripRow) -> dict[str, Any]:
         "panel": [_target(project, t) for t in row.panel],
         "field": [_target(project, t) for t in row.field],
         "unknown": [_target(project, t) for t in row.unknown],
-        "bridges": row.bridges,
+        "bridges": list(row.bridges),
         "width_mm": row.width_mm,
         "terminal_kind": row.terminal_kind,
         "part": row.part.number if row.part else "",
@@ -56,7 +110,7 @@ def _row(project: Project, row: StripRow) -> dict[str, Any]:
     }
 
 
-def _target(project: Project, target: Target) -> dict[str, Any]:
+def _target(project: Project, target: Target) -> TargetValue:
     device = device_at(project, target.pin)
     wire_type = target.conductor.wire_type(project)
     return {

@@ -1,12 +1,13 @@
 """What a project consists of, and finding things in it."""
 
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router, Schema
+from typing_extensions import TypedDict
 
-from jolly_core.edits.offers import offers
+from jolly_core.edits.offers import Offer, offers
 from jolly_core.library import is_drawn
 from jolly_core.model import ON_SHEET, GoneError
 from jolly_core.reports import Found, find_in
@@ -16,7 +17,7 @@ from jolly_server.library.search import SHORTEST, search
 
 from .access import role_in
 from .editing_api import ViewChange
-from .inspect import candidates, device_card
+from .inspect import CandidateValue, DeviceCard, candidates, device_card
 from .live import people_in
 from .models import JournalEntry, ProjectRow
 from .outlines import SUBJECT, in_lists, outline_of
@@ -26,6 +27,19 @@ from .versions import difference
 from .views import has_page
 
 router = Router(tags=["projects"])
+
+
+@dataclass(slots=True, frozen=True)
+class OfferValue(Offer):
+    """A line of the list at the caret, with the graphics of a symbol that somebody drew."""
+
+    art: list[Any] | None = None
+
+
+class Where(TypedDict):
+    """The sheet something is drawn on."""
+
+    sheet_id: str
 
 
 class Outline(Schema):
@@ -110,8 +124,8 @@ def _redo_label(entry: JournalEntry | None) -> str:
     return entry.target.label if entry.target else entry.label
 
 
-@router.get("/{project_id}/devices/{device_id}", response=dict[str, Any])
-def device(request: HttpRequest, project_id: str, device_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/devices/{device_id}", response=DeviceCard)
+def device(request: HttpRequest, project_id: str, device_id: str) -> DeviceCard:
     """Say all about a device: texts, part, units, what it is wired to, its snags."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -119,8 +133,8 @@ def device(request: HttpRequest, project_id: str, device_id: str) -> dict[str, A
         return device_card(held.project, device_id, request.user)
 
 
-@router.get("/{project_id}/candidates", response=list[dict[str, Any]])
-def belongs_to(request: HttpRequest, project_id: str, definition: str, sheet_id: str) -> list[dict[str, Any]]:
+@router.get("/{project_id}/candidates", response=list[CandidateValue])
+def belongs_to(request: HttpRequest, project_id: str, definition: str, sheet_id: str) -> list[CandidateValue]:
     """List the devices a unit of this kind may belong to, likeliest first."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -128,8 +142,8 @@ def belongs_to(request: HttpRequest, project_id: str, definition: str, sheet_id:
         return candidates(held.project, definition, sheet_id)
 
 
-@router.get("/{project_id}/offers", response=list[dict[str, Any]])
-def offered(request: HttpRequest, project_id: str, q: str, sheet_id: str) -> list[dict[str, Any]]:
+@router.get("/{project_id}/offers", response=list[OfferValue])
+def offered(request: HttpRequest, project_id: str, q: str, sheet_id: str) -> list[OfferValue]:
     """List what may be placed for the words typed at the caret."""
     role_in(request, project_id)
     parts = [m.part for m in search(q, limit=5) if "number" in m.why] if len(q.strip()) >= SHORTEST else []
@@ -139,12 +153,13 @@ def offered(request: HttpRequest, project_id: str, q: str, sheet_id: str) -> lis
         found = offers(held.project, q, sheet_id, parts, drawn_definitions())[:40]
         # The browser has the graphics of the symbols of the data; those that people drew come with the offer.
         return [
-            {**asdict(o), "art": art_of(o.definition, 1, standard) if is_drawn(o.definition) else None} for o in found
+            OfferValue(**asdict(o), art=art_of(o.definition, 1, standard) if is_drawn(o.definition) else None)
+            for o in found
         ]
 
 
-@router.get("/{project_id}/where/{entity_id}", response=dict[str, str])
-def where(request: HttpRequest, project_id: str, entity_id: str) -> dict[str, str]:
+@router.get("/{project_id}/where/{entity_id}", response=Where)
+def where(request: HttpRequest, project_id: str, entity_id: str) -> Where:
     """Say on which sheet something is drawn."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -158,17 +173,17 @@ def where(request: HttpRequest, project_id: str, entity_id: str) -> dict[str, st
     raise GoneError("It is not drawn on any sheet.", ids=(entity_id,))
 
 
-@router.get("/{project_id}/find", response=list[dict[str, Any]])
-def find(request: HttpRequest, project_id: str, q: str) -> list[dict[str, Any]]:
+@router.get("/{project_id}/find", response=list[Found])
+def find(request: HttpRequest, project_id: str, q: str) -> list[Found]:
     """Find sheets, tags, wire numbers, texts and parts of the project, and parts of the library."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        found = [asdict(f) for f in find_in(held.project, q)]
+        found = find_in(held.project, q)
     parts = search(q, limit=4) if len(q.strip()) >= SHORTEST else []
-    known = {f["label"] for f in found}
+    known = {f.label for f in found}
     for match in parts:
         label = f"{match.part.number}  {match.part.text}"
         if label not in known:
-            found.append(asdict(Found("library", label, bench="parts")))
+            found.append(Found("library", label, bench="parts"))
     return found

@@ -2,48 +2,128 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-from typing import Any
+from typing_extensions import TypedDict
 
 from jolly_core.cables import cable_cores, cable_of, source_first
 from jolly_core.checks import snags_on
 from jolly_core.drawing import place_in
 from jolly_core.edits import stale_parts
-from jolly_core.library import definition, part_class, part_fields, symbol_for
+from jolly_core.library import Difference, part_class, part_fields, symbol_for
 from jolly_core.model import DRAWN, SHEET_KINDS, Device, Part, Project
-from jolly_core.reports import sheet_wires
+from jolly_core.reports import Landed, landed_at
 from jolly_core.tagging import (
     DOCUMENTS,
     KIND_WORDS,
     class_of,
     full_tag,
-    lead_of,
+    home_of,
     likely_devices,
     pin_name,
     product_tag,
     tag_on,
     unit_rows,
+    units_drawn,
 )
 from jolly_server.library.services import StoredLibrary
 from jolly_server.library.shelves import User
 
-from .views import act_of
+from .views import SnagAct, act_of
 
 
-def sheet_kinds() -> list[dict[str, Any]]:
+class SheetKindValue(TypedDict):
+    """A kind of sheet by name; `drawn` when one draws on it."""
+
+    id: str
+    name: str
+    drawn: bool
+
+
+class PartCard(TypedDict):
+    """The part of a device."""
+
+    id: str
+    number: str
+    maker: str
+    text: str
+
+
+class Rating(TypedDict):
+    """A rating of a part in words: name, value and unit."""
+
+    key: str
+    name: str
+    value: str
+    unit: str
+
+
+class UnitValue(TypedDict):
+    """A unit of a device: its pins, and where it is drawn."""
+
+    kind: str
+    unit: str
+    number: int
+    pins: str
+    place: str
+    symbol_id: str
+    definition: str
+    sheet_id: str
+
+
+class CardSnag(TypedDict):
+    """A snag of a device."""
+
+    message: str
+    mend: str
+    severity: str
+    act: SnagAct | None
+
+
+DeviceCard = TypedDict(
+    "DeviceCard",
+    {
+        "id": str,
+        "tag": str,
+        "full_tag": str,
+        "fixed": bool,
+        "text": str,
+        "function_id": str,
+        "location_id": str,
+        "what": str,
+        "class": str,
+        "part": PartCard | None,
+        "ratings": list[Rating],
+        "stale": list[Difference],
+        "units": list[UnitValue],
+        "wired": list[Landed],
+        "snags": list[CardSnag],
+        "needs": dict[str, int],
+    },
+)
+
+
+class CandidateValue(TypedDict):
+    """A device a unit may belong to."""
+
+    id: str
+    tag: str
+    text: str
+    pins: str
+    place: str
+
+
+def sheet_kinds() -> list[SheetKindValue]:
     """Return the kinds of sheet with their names, and whether one draws on them."""
     return [{"id": k, "name": DOCUMENTS[k], "drawn": k in DRAWN} for k in SHEET_KINDS]
 
 
-def _stale(project: Project, part: Part | None, user: User) -> list[dict[str, Any]]:
+def _stale(project: Project, part: Part | None, user: User) -> list[Difference]:
     """Return in what a device's part differs from the library as a person sees it."""
     if part is None or part.id not in project.parts:
         return []
-    found = stale_parts({part.id: project.parts[part.id]}, StoredLibrary(user))
-    return [asdict(d) for d in found.get(part.id, [])]
+    return stale_parts({part.id: project.parts[part.id]}, StoredLibrary(user)).get(part.id, [])
 
 
-def device_card(project: Project, device_id: str, user: User) -> dict[str, Any]:
+def device_card(project: Project, device_id: str, user: User) -> DeviceCard:
     """Return all facts of a device.
 
     Raises:
@@ -51,11 +131,8 @@ def device_card(project: Project, device_id: str, user: User) -> dict[str, Any]:
     """
     device: Device = project.get("device", device_id)
     part = project.part_of(device)
-    lead = lead_of(project, device.id)
-    symbols = project.units_of(device.id)
-    anchor = lead or (symbols[0] if symbols else None)
-    class_key = class_of(project, device, anchor)
-    sheets = dict.fromkeys(s.sheet_id for s in symbols)
+    class_key = class_of(project, device, home_of(project, device.id))
+    sheets = dict.fromkeys(s.sheet_id for s in project.units_of(device.id))
     return {
         "id": device.id,
         "tag": f"-{product_tag(project, device)}",
@@ -70,18 +147,18 @@ def device_card(project: Project, device_id: str, user: User) -> dict[str, Any]:
         "ratings": _ratings(part),
         "stale": _stale(project, part, user),
         "units": _units(project, device, class_key),
-        "wired": [row for sheet_id in sheets for row in _wired(project, device, sheet_id)],
+        "wired": landed_at(project, device.id),
         "snags": [
             {"message": s.message, "mend": s.mend, "severity": s.severity, "act": act_of(s)}
             for sheet_id in sheets
             for s in snags_on(project, sheet_id)
             if s.device_id == device.id
         ],
-        "needs": needs_of(project, device),
+        "needs": units_drawn(project, device),
     }
 
 
-def _ratings(part: Part | None) -> list[dict[str, str]]:
+def _ratings(part: Part | None) -> list[Rating]:
     """Return the ratings of a part in words: name, value and unit."""
     known = part_fields()
     return [
@@ -95,8 +172,8 @@ def _ratings(part: Part | None) -> list[dict[str, str]]:
     ]
 
 
-def _units(project: Project, device: Device, class_key: str) -> list[dict[str, Any]]:
-    rows: list[dict[str, Any]] = []
+def _units(project: Project, device: Device, class_key: str) -> list[UnitValue]:
+    rows: list[UnitValue] = []
     if cable_of(project, device.id):
         return _cores(project, device)
     for row in unit_rows(project, device):
@@ -116,9 +193,9 @@ def _units(project: Project, device: Device, class_key: str) -> list[dict[str, A
     return rows
 
 
-def _cores(project: Project, device: Device) -> list[dict[str, Any]]:
+def _cores(project: Project, device: Device) -> list[UnitValue]:
     """Return the cores of a cable as its units: each is drawn where its conductor is, or spare."""
-    rows = []
+    rows: list[UnitValue] = []
     for row in cable_cores(project, device.id):
         c = row.conductor
         rows.append(
@@ -136,28 +213,7 @@ def _cores(project: Project, device: Device) -> list[dict[str, Any]]:
     return rows
 
 
-def _wired(project: Project, device: Device, sheet_id: str) -> list[dict[str, Any]]:
-    mine = {s.id for s in project.units_of(device.id)}
-    rows = []
-    for c in sheet_wires(project, sheet_id):
-        if c.start_symbol in mine:
-            rows.append({"pin": c.start.rsplit(":", 1)[-1], "number": c.number, "to": c.end, "symbol": c.end_symbol})
-        if c.end_symbol in mine:
-            rows.append({"pin": c.end.rsplit(":", 1)[-1], "number": c.number, "to": c.start, "symbol": c.start_symbol})
-    return sorted(rows, key=lambda r: r["pin"])
-
-
-def needs_of(project: Project, device: Device) -> dict[str, int]:
-    """Return how many units of each kind are drawn of a device: what a part must have at least."""
-    needs: dict[str, int] = {}
-    for symbol in project.units_of(device.id):
-        kind = definition(symbol.definition).unit
-        kind = "pins" if kind == "block" else kind
-        needs[kind] = needs.get(kind, 0) + len(symbol.units)
-    return {} if "terminal" in needs else needs
-
-
-def candidates(project: Project, definition_key: str, sheet_id: str) -> list[dict[str, Any]]:
+def candidates(project: Project, definition_key: str, sheet_id: str) -> list[CandidateValue]:
     """Return the devices a unit may belong to, as the list at the caret shows them."""
     sheet = project.get("sheet", sheet_id)
     return [

@@ -8,17 +8,16 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 
-from jolly_core.edits import own_symbols, ranked, stale_parts
-from jolly_core.library import base_of, is_like, missing, part_class, units_line
+from jolly_core.edits import own_choices, own_symbols, ranked, stale_parts, wanted_for
+from jolly_core.library import missing, part_class, units_line
 from jolly_core.model import Device, Part, Project
 from jolly_core.reports import needs
-from jolly_core.tagging import class_of, full_tag, lead_of
+from jolly_core.tagging import class_of, full_tag, home_of, units_drawn
 from jolly_server.library.search import Filter, Match, search
 from jolly_server.library.services import StoredLibrary
 from jolly_server.library.shelves import User, shelves_for
 
 from .access import role_in
-from .inspect import needs_of
 from .store import loaded
 
 router = Router(tags=["project parts"])
@@ -75,9 +74,8 @@ def _row(project: Project, part: Part, quantity: str) -> dict[str, Any]:
 
 
 def _sheet_of(project: Project, device: Device) -> str:
-    lead = lead_of(project, device.id)
-    symbols = project.units_of(device.id)
-    return lead.sheet_id if lead else symbols[0].sheet_id if symbols else ""
+    home = home_of(project, device.id)
+    return home.sheet_id if home else ""
 
 
 def _bare(project: Project, device: Device) -> dict[str, Any]:
@@ -89,7 +87,7 @@ def _bare(project: Project, device: Device) -> dict[str, Any]:
         "class": key,
         "class_name": part_class(key).name if key else "",
         "sheet_id": _sheet_of(project, device),
-        "needs": needs_of(project, device),
+        "needs": units_drawn(project, device),
     }
 
 
@@ -101,25 +99,22 @@ def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str =
     with held.lock:
         p = held.project
         device: Device = p.get("device", device_id)
-        key = base_of(class_of(p, device))
-        # A bare coil may be a contactor's, a relay's or a timer's, so that its class is not asked for.
-        anywhere = not device.part_id and key == "relay"
-        needed = needs_of(p, device)
+        wanted = wanted_for(p, device)
     # What has all units comes first; what lacks some is only looked at when nothing else is found.
     see = list(shelves_for(request.user).values_list("pk", flat=True))
-    filters = [Filter(f"units.{kind}", ">=", "1") for kind in needed] if anywhere else []
+    filters = [Filter(f"units.{kind}", ">=", "1") for kind in wanted.some]
     found: list[Match] = []
-    for needs_all in [needed, None] if needed else [None]:
+    for needs_all in [wanted.units, None] if wanted.units else [None]:
         found = found or search(
             q,
-            part_class_key="" if anywhere else key,
+            part_class_key=wanted.part_class,
             needs=needs_all,
             filters=filters,
             shelves=see,
             limit=LOOKED_AT,
         )
     with held.lock:
-        own = [x for x in p.parts.values() if is_like(x.part_class, key) and not q]
+        own = own_choices(p, device) if not q else []
         known = {x.id for x in own}
         found_parts = [*own, *(m.part for m in found if m.part.id not in known)]
         why = {m.part.id: m.why for m in found}

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+from typing_extensions import TypedDict
+
 from jolly_core.checks import Snag, snags_on
 from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
@@ -131,7 +133,14 @@ def _facts(project: Project, sheet_id: str) -> dict[str, Any]:
     }
 
 
-def act_of(snag: Snag) -> dict[str, Any] | None:
+class SnagAct(TypedDict):
+    """The edit that puts a snag right in one step, with the word for its button."""
+
+    label: str
+    edit: dict[str, Any]
+
+
+def act_of(snag: Snag) -> SnagAct | None:
     """Return the edit that puts a snag right, with the word for its button, None where there is no single one."""
     return {"label": snag.act.label, "edit": snag.act.payload()} if snag.act else None
 
