@@ -27,8 +27,9 @@ from jolly_core.cabinet import (
 from jolly_core.model import Enclosure, Project, RuleError, derived, listed
 from jolly_core.scenes import MARGIN_MM, surface_scene
 from jolly_core.tagging import pin_name
+from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
-from .shapes import DeviceName, FromTo, SceneValue, device_value, scene_value
+from .shapes import DeviceName, FromTo, device_value
 
 Surface = Literal["plate", "door"]
 Size = tuple[float, float]

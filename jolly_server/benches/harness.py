@@ -18,8 +18,9 @@ from jolly_core.harness import (
 from jolly_core.model import Project
 from jolly_core.scenes import generated_pages, page_scene
 from jolly_core.tagging import pin_name
+from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
-from .shapes import DeviceName, FromTo, SceneValue, conductor_place, device_value, scene_value
+from .shapes import DeviceName, FromTo, conductor_place, device_value
 
 
 class HarnessName(TypedDict):

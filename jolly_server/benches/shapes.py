@@ -2,35 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from typing_extensions import TypedDict
 
 from jolly_core.drawing import place_in
 from jolly_core.model import Device, Part, Project
-from jolly_core.scenes import Scene
 from jolly_core.tagging import full_tag
 from jolly_core.wiring import Conductor, sheet_groups
 
 FromTo = TypedDict("FromTo", {"from": str, "to": str})  # in this form, because "from" is a word of Python
-
-
-class SceneItem(TypedDict):
-    """A thing in a scene: its primitives (jolly_core/scenes/primitives.py), the box it takes and facts about it."""
-
-    id: str
-    kind: str
-    prims: list[Any]
-    box: tuple[float, float, float, float]
-    facts: dict[str, Any]
-
-
-class SceneValue(TypedDict):
-    """A drawing: its size and what is on it, in painting order."""
-
-    width: float
-    height: float
-    items: list[SceneItem]
 
 
 class Place(TypedDict):
@@ -55,14 +34,6 @@ class DeviceName(TypedDict):
     tag: str
     text: str
     part: PartName | None
-
-
-def scene_value(scene: Scene) -> SceneValue:
-    """Return a scene as JSON values: size and items in painting order."""
-    items: list[SceneItem] = [
-        {"id": i.id, "kind": i.kind, "prims": i.prims, "box": i.box, "facts": i.facts} for i in scene.items.values()
-    ]
-    return {"width": scene.width, "height": scene.height, "items": items}
 
 
 def symbol_place(project: Project, symbol_id: str) -> Place:

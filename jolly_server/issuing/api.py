@@ -1,12 +1,12 @@
 """Documents of a project: reports, sheets as PDF, the project file."""
 
 from dataclasses import replace
-from typing import Any
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from ninja.errors import HttpError
+from typing_extensions import TypedDict
 
 from jolly_core.exchange import (
     TABLE_FORMATS,
@@ -51,21 +51,46 @@ def _file(content: bytes, type: str, name: str) -> HttpResponse:
     return response
 
 
-@router.get("/{project_id}/reports", response=list[dict[str, str]])
-def report_list(request: HttpRequest, project_id: str) -> list[dict[str, str]]:
+class ReportLine(TypedDict):
+    """A report there is."""
+
+    key: str
+    title: str
+    help: str
+
+
+class ColumnValue(TypedDict):
+    """A column of a report; its width in mm."""
+
+    key: str
+    heading: str
+    width: float
+
+
+class ReportRows(TypedDict):
+    """A report to look at."""
+
+    title: str
+    columns: list[ColumnValue]
+    rows: list[tuple[str | float | int, ...]]
+    foot: list[str]
+
+
+@router.get("/{project_id}/reports", response=list[ReportLine])
+def report_list(request: HttpRequest, project_id: str) -> list[ReportLine]:
     """List the reports there are."""
     role_in(request, project_id)
     return [{"key": r.key, "title": r.title, "help": r.help} for r in REPORTS.values()]
 
 
-@router.get("/{project_id}/reports/{kind}/rows", response=dict[str, Any])
-def report_rows(request: HttpRequest, project_id: str, kind: str) -> dict[str, Any]:
+@router.get("/{project_id}/reports/{kind}/rows", response=ReportRows)
+def report_rows(request: HttpRequest, project_id: str, kind: str) -> ReportRows:
     """Give a report's columns and rows to look at."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
         table = _with_foot(held.project, run_report(held.project, kind), kind, request.user)
-    columns = [{"key": c.key, "heading": c.heading, "width": c.width} for c in table.columns]
+    columns: list[ColumnValue] = [{"key": c.key, "heading": c.heading, "width": c.width} for c in table.columns]
     return {"title": table.title, "columns": columns, "rows": table.rows, "foot": list(table.foot)}
 
 

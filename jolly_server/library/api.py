@@ -1,13 +1,10 @@
 """Symbols and parts for the browser."""
 
-from dataclasses import asdict
-from typing import Any
-
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from jolly_core.library import definitions, find_symbols, part_class, part_classes
-from jolly_core.scenes import art_of
+from jolly_core.library import PartClass, definitions, find_symbols, part_class, part_classes
+from jolly_core.scenes import Prim, art_of
 from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import filters_in, search
 from jolly_server.library.shelves import shelves_for
@@ -64,8 +61,8 @@ def symbols(request: HttpRequest, q: str = "") -> list[SymbolOut]:
     ]
 
 
-@router.get("/art/{standard}", response=dict[str, list[list[Any]]])
-def art(request: HttpRequest, standard: str) -> dict[str, list[list[Any]]]:
+@router.get("/art/{standard}", response=dict[str, list[Prim]])
+def art(request: HttpRequest, standard: str) -> dict[str, list[Prim]]:
     """Give the graphics of every symbol for every number of poles, keyed "key-poles"."""
     return {
         f"{d.key}-{poles}": art_of(d.key, poles, standard)
@@ -74,10 +71,10 @@ def art(request: HttpRequest, standard: str) -> dict[str, list[list[Any]]]:
     }
 
 
-@router.get("/classes", response=list[dict[str, Any]])
-def classes(request: HttpRequest) -> list[dict[str, Any]]:
+@router.get("/classes", response=list[PartClass])
+def classes(request: HttpRequest) -> list[PartClass]:
     """List the part classes."""
-    return [asdict(c) for c in part_classes().values()]
+    return list(part_classes().values())
 
 
 @router.get("/parts", response=list[PartOut])

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-from typing import Any
-
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
+from typing_extensions import TypedDict
 
-from jolly_core.library import compared, part_class, part_fields, units_line
+from jolly_core.library import Comparison, compared, part_class, part_fields, units_line
 from jolly_core.model import GoneError, Part
 
 from . import catalogue
@@ -18,6 +16,51 @@ from .shelves import shelf_to_change
 
 router = Router(tags=["catalogue"])
 SAID = 4  # ratings that a card shows
+
+
+class CountLine(TypedDict):
+    """How many parts there are of a maker or class."""
+
+    key: str
+    name: str
+    count: int
+
+
+class PartCardValue(TypedDict):
+    """A part of the catalogue as a card shows it: some of its ratings as pairs (name, value)."""
+
+    id: str
+    maker: str
+    number: str
+    class_name: str
+    text: str
+    units: str
+    said: list[tuple[str, str]]
+    price: str
+    picture: bool
+
+
+class FoundCard(PartCardValue):
+    """A part found in the catalogue, and whether a library has it already."""
+
+    there: bool
+
+
+class CataloguePage(TypedDict):
+    """A page of the catalogue with counts of makers and classes."""
+
+    total: int
+    start: int
+    makers: list[CountLine]
+    classes: list[CountLine]
+    parts: list[FoundCard]
+
+
+class Compared(TypedDict):
+    """Parts beside each other, field by field."""
+
+    parts: list[PartCardValue]
+    rows: list[Comparison]
 
 
 class IdsIn(Schema):
@@ -32,10 +75,10 @@ class TakeIn(IdsIn):
     shelf: str
 
 
-@router.get("", response=dict[str, Any])
+@router.get("", response=CataloguePage)
 def look_through(
     request: HttpRequest, q: str = "", part_class_key: str = "", maker: str = "", start: int = 0
-) -> dict[str, Any]:
+) -> CataloguePage:
     """Give a page of the catalogue with how many parts there are of each maker and class."""
     found = catalogue.find(q, part_class_key, maker, max(0, start))
     numbers = [p.number for p in found["parts"]]
@@ -51,7 +94,7 @@ def look_through(
     }
 
 
-def _card(part: Part) -> dict[str, Any]:
+def _card(part: Part) -> PartCardValue:
     specs = part_fields()
     said = [(specs[k].name, f"{v} {specs[k].unit}".strip()) for k, v in part.ratings.items() if k in specs][:SAID]
     return {
@@ -61,7 +104,7 @@ def _card(part: Part) -> dict[str, Any]:
         "class_name": part_class(part.part_class).name,
         "text": part.text,
         "units": units_line(part),
-        "said": [list(pair) for pair in said],
+        "said": said,
         "price": f"{part.price:.2f} {part.currency}" if part.price else "",
         "picture": bool(part.picture),
     }
@@ -76,11 +119,11 @@ def picture(request: HttpRequest, id: str) -> HttpResponse:
     return inert(HttpResponse(content, content_type="image/svg+xml"))
 
 
-@router.post("/compare", response=dict[str, Any])
-def compare(request: HttpRequest, body: IdsIn) -> dict[str, Any]:
+@router.post("/compare", response=Compared)
+def compare(request: HttpRequest, body: IdsIn) -> Compared:
     """Put two to four parts beside each other."""
     parts = [catalogue.part(id) for id in body.ids[:8]]
-    return {"parts": [_card(p) for p in parts], "rows": [asdict(row) for row in compared(parts)]}
+    return {"parts": [_card(p) for p in parts], "rows": compared(parts)}
 
 
 @router.post("/take", response=int)

@@ -4,17 +4,18 @@ from __future__ import annotations
 
 import hashlib
 import json
-from dataclasses import asdict, replace
-from typing import Any
+from dataclasses import replace
 
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
+from typing_extensions import TypedDict
 
 from jolly_core.exchange import (
     COMMON,
+    BadCell,
     CheckedRow,
     check_rows,
     guessed_mapping,
@@ -23,17 +24,48 @@ from jolly_core.exchange import (
     table_csv,
     table_xlsx,
 )
-from jolly_core.library import differences, part_fields
+from jolly_core.library import Difference, differences, part_fields
 from jolly_core.model import FileError, Part, to_record
 
 from .bundle import files_of, keep_files, open_bundle, pack_bundle
 from .models import ColumnMapping, LibraryPart, Shelf
 from .ownfields import own_fields
-from .progress import stop, teller, told
+from .progress import Progress, stop, teller, told
 from .search import FIELDS
 from .services import FORMAT, checked_parts
 from .shelves import shelf_to_change, shelves_for
 from .storing import store_parts, usual_id
+
+
+class RowChecked(TypedDict):
+    """A row of a table of parts that was read, with what is wrong and what it would change."""
+
+    line: int
+    state: str
+    maker: str
+    number: str
+    problems: list[BadCell]
+    changes: list[Difference]
+
+
+class TableRead(TypedDict):
+    """A table of parts that was read: headings, which field each is, how many rows of each state, the first rows."""
+
+    headings: list[str]
+    mapping: dict[str, str]
+    fields: dict[str, str]
+    counts: dict[str, int]
+    problem: str
+    files: int
+    rows: list[RowChecked]
+
+
+class Taken(TypedDict):
+    """How many rows were taken in, and how many left."""
+
+    taken: int
+    left: int
+
 
 router = Router(tags=["parts in and out"])
 MOST_SHOWN = 500
@@ -68,10 +100,10 @@ def export(request: HttpRequest, format: str, shelf: str = "", ids: str = "") ->
     return response
 
 
-@router.post("/import/look", response=dict[str, Any])
+@router.post("/import/look", response=TableRead)
 def look(
     request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mapping: Form[str] = "", name: Form[str] = ""
-) -> dict[str, Any]:
+) -> TableRead:
     """Read a table and say what is in it, row by row; nothing is taken in. The mapping is kept for the next time.
 
     Under `name` it can be asked how far it has come.
@@ -97,18 +129,18 @@ def look(
                 "state": r.state,
                 "maker": r.part.maker if r.part else "",
                 "number": r.part.number if r.part else "",
-                "problems": [asdict(p) for p in r.problems],
-                "changes": [asdict(c) for c in r.changes],
+                "problems": r.problems,
+                "changes": r.changes,
             }
             for r in sorted(shown[:MOST_SHOWN], key=lambda r: (r.state != "bad", r.line))
         ],
     }
 
 
-@router.post("/import/take", response=dict[str, int])
+@router.post("/import/take", response=Taken)
 def take(
     request: HttpRequest, file: File[UploadedFile], shelf: Form[str], mapping: Form[str] = "", name: Form[str] = ""
-) -> dict[str, int]:
+) -> Taken:
     """Take the good rows of a table into a library: new parts, and those that change; with the files they name."""
     target = shelf_to_change(shelf, request.user)
     _, _, rows, files, _ = _read(file, target, mapping, request.user.pk, name)
@@ -138,8 +170,8 @@ def take(
     return {"taken": len(parts), "left": sum(1 for r in rows if r.state == "bad")}
 
 
-@router.get("/import/progress", response=dict[str, Any])
-def progress(request: HttpRequest, name: str) -> dict[str, Any]:
+@router.get("/import/progress", response=Progress)
+def progress(request: HttpRequest, name: str) -> Progress:
     """Say how far the work of a name has come."""
     return told(request.user.pk, name)
 

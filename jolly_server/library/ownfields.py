@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import re
-from typing import Any
+
+from typing_extensions import TypedDict
 
 from jolly_core.library import FIELD_KINDS, OWN, PartClass, part_class, part_fields
 from jolly_core.model import RuleError
@@ -11,7 +12,18 @@ from jolly_core.model import RuleError
 from .models import LibraryPart, OwnField
 
 
-def own_fields() -> list[dict[str, Any]]:
+class OwnFieldValue(TypedDict):
+    """A field that people added to a class of parts."""
+
+    part_class: str
+    key: str
+    name: str
+    unit: str
+    kind: str
+    choices: list[str]
+
+
+def own_fields() -> list[OwnFieldValue]:
     """Return the fields that were added, by class and name."""
     return [
         {

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-from typing import Any, Literal
+from typing import Any, Literal, NotRequired
 
 from django.http import HttpRequest
 from ninja import Router, Schema
+from typing_extensions import TypedDict
 
 from jolly_core.library import (
+    FieldSpec,
     PartClass,
+    UnitKind,
     base_of,
     core_orders,
     is_class,
@@ -27,11 +29,13 @@ from jolly_core.library import (
     with_units,
 )
 from jolly_core.model import MOUNTINGS, CoreError, Part, RuleError, from_record, to_record
+from jolly_server.projects.recordshapes import PartRecord
 
 from .models import PartVersion, Shelf
-from .ownfields import add_own_field, own_classes, own_fields, remove_own_field
+from .ownfields import OwnFieldValue, add_own_field, own_classes, own_fields, remove_own_field
 from .search import makers_of
 from .shelves import (
+    ShelfLine,
     add_shelf,
     may_change,
     order_shelves,
@@ -41,11 +45,70 @@ from .shelves import (
     shelf_to_change,
     shelves_for,
 )
-from .storing import history, remove_parts, save_part, stored
-from .uses import projects_using, projects_with
+from .storing import VersionLine, history, remove_parts, save_part, stored
+from .uses import PartUse, ShelfUse, projects_using, projects_with
 
 router = Router(tags=["parts"])
 POSITIONS_FACT = "closed"  # is said of contacts of switches with positions only
+
+
+class ClassValue(TypedDict):
+    """A class with its fields, those of the class it is like, and facts that may be said of units of each kind."""
+
+    key: str
+    name: str
+    units: list[str]
+    fields: list[str]
+    add_on: bool
+    details: dict[str, list[str]]
+
+
+class Kinds(TypedDict):
+    """Classes with their fields, kinds of unit with theirs, and what else a part's form offers."""
+
+    classes: list[ClassValue]
+    fields: dict[str, FieldSpec]
+    facts: dict[str, FieldSpec]
+    units: dict[str, UnitKind]
+    core_orders: list[str]
+    mountings: list[str]
+
+
+class Draft(TypedDict):
+    """A part in the making: its record, what it lacks, what cannot be, and its class; read from a text, which lines."""
+
+    record: PartRecord
+    missing: dict[str, list[str]]
+    problem: str
+    spec: ClassValue | None
+    understood: NotRequired[list[tuple[str, str]]]
+    left: NotRequired[list[str]]
+
+
+class ShelfName(TypedDict):
+    """The library a part is in, and whether the person may change it."""
+
+    id: str
+    name: str
+    may_change: bool
+
+
+class StoredPart(Draft):
+    """A part with its library, history, and the projects with a copy of it."""
+
+    shelf: ShelfName
+    history: list[VersionLine]
+    projects: list[PartUse]
+
+
+class ChangeLine(TypedDict):
+    """A change in a library."""
+
+    part_id: str
+    library: str
+    act: str
+    by: str
+    at: str
 
 
 class ShelfIn(Schema):
@@ -118,24 +181,24 @@ class DraftIn(Schema):
     na: str = ""
 
 
-@router.get("/kinds", response=dict[str, Any])
-def kinds(request: HttpRequest) -> dict[str, Any]:
+@router.get("/kinds", response=Kinds)
+def kinds(request: HttpRequest) -> Kinds:
     """Give the classes with their fields, the kinds of unit with theirs, and what else a part's form offers."""
     own = own_fields()
     return {
         "classes": [_class_out(c, own) for c in [*part_classes().values(), *own_classes()]],
         "fields": {
-            **{f["key"]: {k: f[k] for k in ("key", "name", "unit", "kind", "choices")} for f in own},
-            **{f.key: asdict(f) for f in part_fields().values()},
+            **{f["key"]: FieldSpec(f["key"], f["name"], f["unit"], f["kind"], tuple(f["choices"])) for f in own},
+            **part_fields(),
         },
-        "facts": {f.key: asdict(f) for f in unit_facts().values()},
-        "units": {k.key: asdict(k) for k in unit_kinds().values()},
+        "facts": unit_facts(),
+        "units": unit_kinds(),
         "core_orders": list(core_orders()),
         "mountings": [m for m in MOUNTINGS if m],
     }
 
 
-def _class_out(of: PartClass, own: list[dict[str, Any]]) -> dict[str, Any]:
+def _class_out(of: PartClass, own: list[OwnFieldValue]) -> ClassValue:
     """Return a class with its fields, those of the class it is like, and those that people added to either."""
     added = [f["key"] for f in own if f["part_class"] in (of.key, base_of(of.key))]
     return {
@@ -157,42 +220,42 @@ def makers(request: HttpRequest, part_class_key: str = "") -> list[str]:
     return makers_of(part_class_key, shelves_for(request.user).values_list("pk", flat=True))
 
 
-@router.get("/shelves", response=list[dict[str, Any]])
-def shelves(request: HttpRequest) -> list[dict[str, Any]]:
+@router.get("/shelves", response=list[ShelfLine])
+def shelves(request: HttpRequest) -> list[ShelfLine]:
     """List the libraries a person sees, in their order."""
     return shelf_rows(request.user)
 
 
-@router.post("/shelves", response=list[dict[str, Any]])
-def make_shelf(request: HttpRequest, body: ShelfIn) -> list[dict[str, Any]]:
+@router.post("/shelves", response=list[ShelfLine])
+def make_shelf(request: HttpRequest, body: ShelfIn) -> list[ShelfLine]:
     """Add a library."""
     add_shelf(body.name, request.user, own=body.own, text=body.text, read_only=body.read_only)
     return shelf_rows(request.user)
 
 
-@router.post("/shelves/order", response=list[dict[str, Any]])
-def put_shelves_in_order(request: HttpRequest, body: OrderIn) -> list[dict[str, Any]]:
+@router.post("/shelves/order", response=list[ShelfLine])
+def put_shelves_in_order(request: HttpRequest, body: OrderIn) -> list[ShelfLine]:
     """Put the libraries in an order; where two have a number, the part of the first is taken."""
     order_shelves(body.ids, request.user)
     return shelf_rows(request.user)
 
 
-@router.get("/shelves/{shelf_id}/uses", response=list[dict[str, Any]])
-def shelf_uses(request: HttpRequest, shelf_id: str) -> list[dict[str, Any]]:
+@router.get("/shelves/{shelf_id}/uses", response=list[ShelfUse])
+def shelf_uses(request: HttpRequest, shelf_id: str) -> list[ShelfUse]:
     """Give the projects that have copies of parts of a library."""
     shelf = shelf_to_change(shelf_id, request.user)
     return projects_using(shelf.pk, request.user)
 
 
-@router.post("/shelves/{shelf_id}/name", response=list[dict[str, Any]])
-def name_shelf(request: HttpRequest, shelf_id: str, body: NameIn) -> list[dict[str, Any]]:
+@router.post("/shelves/{shelf_id}/name", response=list[ShelfLine])
+def name_shelf(request: HttpRequest, shelf_id: str, body: NameIn) -> list[ShelfLine]:
     """Give a library another name."""
     rename_shelf(shelf_id, body.name, request.user)
     return shelf_rows(request.user)
 
 
-@router.delete("/shelves/{shelf_id}", response=list[dict[str, Any]])
-def drop_shelf(request: HttpRequest, shelf_id: str) -> list[dict[str, Any]]:
+@router.delete("/shelves/{shelf_id}", response=list[ShelfLine])
+def drop_shelf(request: HttpRequest, shelf_id: str) -> list[ShelfLine]:
     """Take a library away with its parts."""
     remove_shelf(shelf_id, request.user)
     return shelf_rows(request.user)
@@ -210,20 +273,24 @@ def _seen(part_id: str, request: HttpRequest) -> tuple[Part, Shelf]:
     return found, shelf
 
 
-@router.get("/part/{part_id}", response=dict[str, Any])
-def part(request: HttpRequest, part_id: str) -> dict[str, Any]:
+@router.get("/part/{part_id}", response=StoredPart)
+def part(request: HttpRequest, part_id: str) -> StoredPart:
     """Give a part with its library, what it lacks, its history and the projects that have a copy of it."""
     found, shelf = _seen(part_id, request)
+    made = _draft(found)
     return {
-        **_draft(found),
+        "record": made["record"],
+        "missing": made["missing"],
+        "problem": made["problem"],
+        "spec": made["spec"],
         "shelf": {"id": shelf.pk, "name": shelf.name, "may_change": may_change(shelf, request.user)},
         "history": history(part_id),
         "projects": projects_with(part_id, request.user),
     }
 
 
-@router.post("/part", response=dict[str, Any])
-def keep_part(request: HttpRequest, body: PartIn) -> dict[str, Any]:
+@router.post("/part", response=Draft)
+def keep_part(request: HttpRequest, body: PartIn) -> Draft:
     """Put a new or changed part onto a shelf."""
     shelf = shelf_to_change(body.shelf, request.user)
     return _draft(save_part(_part(body.record), shelf, request.user.get_username()))
@@ -236,8 +303,8 @@ def take_out(request: HttpRequest, body: RemoveIn) -> int:
     return remove_parts(body.ids, shelf, request.user.get_username())
 
 
-@router.post("/draft", response=dict[str, Any])
-def draft(request: HttpRequest, body: DraftIn) -> dict[str, Any]:
+@router.post("/draft", response=Draft)
+def draft(request: HttpRequest, body: DraftIn) -> Draft:
     """Take one step in making a part and give it with what it still lacks."""
     of = own_class_key(body.class_name, body.like, body.iec, body.na) if body.class_name else body.part_class
     if body.act == "new":
@@ -246,12 +313,14 @@ def draft(request: HttpRequest, body: DraftIn) -> dict[str, Any]:
         return _draft(like(_seen(body.part_id, request)[0]))
     if body.act == "text":
         reading = part_from_text(body.text, of)
-        return {**_draft(reading.part), "understood": reading.understood, "left": reading.left}
+        made = _draft(reading.part)
+        made["understood"], made["left"] = reading.understood, reading.left
+        return made
     before = _part(body.record)
     if body.act == "units":
         return _draft(with_units(before, body.kind, body.count))
     if body.act == "cores":
-        made = with_cores(
+        cored = with_cores(
             before,
             body.count,
             body.order,
@@ -259,26 +328,26 @@ def draft(request: HttpRequest, body: DraftIn) -> dict[str, Any]:
             section=body.section.strip(),
             shields=body.shields,
         )
-        return _draft(made)
+        return _draft(cored)
     return _draft(before)
 
 
-@router.post("/own-fields", response=list[dict[str, Any]])
-def make_own_field(request: HttpRequest, body: OwnFieldIn) -> list[dict[str, Any]]:
+@router.post("/own-fields", response=list[OwnFieldValue])
+def make_own_field(request: HttpRequest, body: OwnFieldIn) -> list[OwnFieldValue]:
     """Add a field to a class of parts."""
     add_own_field(body.part_class, body.name, body.unit, body.kind, body.choices)
     return own_fields()
 
 
-@router.delete("/own-fields/{part_class_key}/{key}", response=list[dict[str, Any]])
-def drop_own_field(request: HttpRequest, part_class_key: str, key: str) -> list[dict[str, Any]]:
+@router.delete("/own-fields/{part_class_key}/{key}", response=list[OwnFieldValue])
+def drop_own_field(request: HttpRequest, part_class_key: str, key: str) -> list[OwnFieldValue]:
     """Take an own field away; what parts say there stays with them."""
     remove_own_field(part_class_key, key)
     return own_fields()
 
 
-@router.get("/changes", response=list[dict[str, Any]])
-def changes(request: HttpRequest, limit: int = 100) -> list[dict[str, Any]]:
+@router.get("/changes", response=list[ChangeLine])
+def changes(request: HttpRequest, limit: int = 100) -> list[ChangeLine]:
     """List who changed what in the libraries a person sees, the youngest first."""
     seen = list(shelves_for(request.user).values_list("name", flat=True))
     rows = PartVersion.objects.filter(shelf_name__in=seen).order_by("-pk")[: max(1, min(limit, 500))]
@@ -292,7 +361,7 @@ def _part(record: dict[str, Any]) -> Part:
     return made
 
 
-def _draft(found: Part) -> dict[str, Any]:
+def _draft(found: Part) -> Draft:
     try:
         lacks, problem = missing(found), ""
     except CoreError as error:

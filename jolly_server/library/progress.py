@@ -6,6 +6,7 @@ import time
 from collections.abc import Callable
 
 from django.core.cache import cache
+from typing_extensions import TypedDict
 
 from jolly_core.model import RuleError
 
@@ -38,10 +39,18 @@ def stop(user_id: int | None, name: str) -> None:
     cache.set(_key(user_id, name) + STOP, True, KEPT_S)
 
 
-def told(user_id: int | None, name: str) -> dict[str, object]:
+class Progress(TypedDict):
+    """How far some work has come: what is done just now, and how many of how many."""
+
+    stage: str
+    done: int
+    total: int
+
+
+def told(user_id: int | None, name: str) -> Progress:
     """Return the last that was told under a name, nothing done while nothing was."""
-    found: dict[str, object] = cache.get(_key(user_id, name)) or {"stage": "", "done": 0, "total": 0}
-    return found
+    found: Progress | None = cache.get(_key(user_id, name))
+    return found or {"stage": "", "done": 0, "total": 0}
 
 
 def _key(user_id: int | None, name: str) -> str:

@@ -105,10 +105,9 @@ def keep_title_block(pattern: BlockPattern) -> None:
     row.save()
 
 
-def kept_title_blocks() -> list[dict[str, str]]:
+def kept_title_blocks() -> list[tuple[str, str]]:
     """Return id and name of the title blocks in the library, by name."""
-    rows = LibraryTitleBlock.objects.order_by("name").values_list("pk", "name")
-    return [{"id": id, "name": name} for id, name in rows]
+    return list(LibraryTitleBlock.objects.order_by("name").values_list("pk", "name"))
 
 
 def keep_stamp(stamp: Stamp) -> None:

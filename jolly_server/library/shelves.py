@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 from django.db import transaction
 from django.db.models import Max, Q, QuerySet
+from typing_extensions import TypedDict
 
 from jolly_core.model import IdSource, RuleError
 
@@ -95,7 +94,19 @@ def order_shelves(ids: list[str], user: User) -> None:
         Shelf.objects.filter(pk=id).update(order=order)
 
 
-def shelf_rows(user: User) -> list[dict[str, Any]]:
+class ShelfLine(TypedDict):
+    """A library a person sees, and how many parts are in it."""
+
+    id: str
+    name: str
+    text: str
+    read_only: bool
+    own: bool
+    may_change: bool
+    parts: int
+
+
+def shelf_rows(user: User) -> list[ShelfLine]:
     """Return the shelves a person sees as JSON values, with how many parts are on each."""
     return [
         {

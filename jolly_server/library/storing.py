@@ -7,10 +7,10 @@ import re
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 from itertools import islice
-from typing import Any
 
 from django.db import transaction
 from django.db.models import Q
+from typing_extensions import TypedDict
 
 from jolly_core.library import Difference, check_part, differences, flat_members, values_of
 from jolly_core.model import ConflictError, IdSource, Part, RuleError, from_record, to_record
@@ -177,14 +177,25 @@ def remove_parts(ids: Iterable[str], shelf: Shelf, by: str) -> int:
     return len(rows)
 
 
-def history(part_id: str) -> list[dict[str, Any]]:
+class VersionLine(TypedDict):
+    """A change of a part: who made it when, and in what it differs from the version before."""
+
+    version: int
+    act: str
+    by: str
+    at: str
+    library: str
+    changed: list[Difference]
+
+
+def history(part_id: str) -> list[VersionLine]:
     """Return who changed a part when, the youngest first, with the fields that differ from the version before."""
     rows = list(PartVersion.objects.filter(part_id=part_id).order_by("pk"))
-    lines: list[dict[str, Any]] = []
+    lines: list[VersionLine] = []
     before: Part | None = None
     for row in rows:
         record = json.loads(row.record)
-        after: Part | None = from_record("part", record) if record else None
+        after: Part | None = from_record("part", record, mend=True) if record else None
         changed: list[Difference] = differences(before, after) if before is not None and after is not None else []
         lines.append(
             {
@@ -193,7 +204,7 @@ def history(part_id: str) -> list[dict[str, Any]]:
                 "by": row.by,
                 "at": row.at.isoformat(),
                 "library": row.shelf_name,
-                "changed": [{"field": d.field, "before": d.before, "after": d.after} for d in changed],
+                "changed": changed,
             }
         )
         before = after

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Any, Literal, NotRequired
 
 from django.http import HttpRequest
 from ninja import File, Form, Router, Schema
 from ninja.files import UploadedFile
+from typing_extensions import TypedDict
 
 from jolly_core.edits import symbol_on_wires
 from jolly_core.exchange import graphics_in
@@ -22,7 +23,8 @@ from jolly_core.library import (
     sketch_from,
     unit_kinds,
 )
-from jolly_core.scenes import art_of, sheet_scene
+from jolly_core.scenes import Prim, art_of, sheet_scene
+from jolly_server.projects.sceneshapes import SceneItem, item_value
 
 from .drawn import drawn_symbols, drop_symbol, keep_symbol
 from .models import LibrarySymbol
@@ -30,6 +32,55 @@ from .models import LibrarySymbol
 router = Router(tags=["symbols"])
 STEP_MM = 2.5
 MARGIN_MM = 8.0
+
+
+class DrawnSymbol(TypedDict):
+    """A symbol that somebody drew, with its graphics in mm."""
+
+    id: str
+    name: str
+    key: str
+    class_name: str
+    unit: str
+    nicknames: list[str]
+    poles: int
+    by: str
+    at: str
+    art: list[Prim]
+
+
+class SymbolLook(TypedDict):
+    """A symbol as it stands on wires: its key, what is drawn, and the box around it in mm."""
+
+    key: str
+    items: list[SceneItem]
+    box: tuple[float, float, float, float]
+
+
+SketchValue = TypedDict(
+    "SketchValue",
+    {
+        "name": str,
+        "class": str,
+        "unit": str,
+        "leads": bool,
+        "nicknames": list[str],
+        "poles": int,
+        "pins": list[tuple[int, int, str]],
+        "through": list[tuple[int, int]],
+        "iec": list[Prim],
+        "na": NotRequired[list[Prim]],
+        "places": NotRequired[dict[str, tuple[float, float]]],
+    },
+)
+
+
+class FittingSymbol(TypedDict):
+    """A symbol a unit may be drawn with."""
+
+    key: str
+    name: str
+    art: list[Prim]
 
 
 class SketchIn(Schema):
@@ -53,14 +104,14 @@ class KeyIn(Schema):
     key: str
 
 
-@router.get("/drawn-symbols", response=list[dict[str, Any]])
-def own_symbols(request: HttpRequest) -> list[dict[str, Any]]:
+@router.get("/drawn-symbols", response=list[DrawnSymbol])
+def own_symbols(request: HttpRequest) -> list[DrawnSymbol]:
     """List the symbols that people drew."""
     return [_row(s) for s in drawn_symbols()]
 
 
-@router.post("/drawn-symbols", response=dict[str, Any])
-def keep(request: HttpRequest, body: SketchIn) -> dict[str, Any]:
+@router.post("/drawn-symbols", response=DrawnSymbol)
+def keep(request: HttpRequest, body: SketchIn) -> DrawnSymbol:
     """Keep a new or changed symbol."""
     return _row(keep_symbol(body.sketch, request.user.get_username(), body.id))
 
@@ -71,8 +122,8 @@ def drop(request: HttpRequest, id: str) -> bool:
     return drop_symbol(id)
 
 
-@router.post("/symbol-look", response=dict[str, Any])
-def look(request: HttpRequest, body: SketchIn) -> dict[str, Any]:
+@router.post("/symbol-look", response=SymbolLook)
+def look(request: HttpRequest, body: SketchIn) -> SymbolLook:
     """Show a symbol as it would stand on wires, level and upright; nothing is kept."""
     key = drawn_key(body.sketch)
     project, sheet_id = symbol_on_wires(key, body.standard, body.poles)
@@ -80,24 +131,24 @@ def look(request: HttpRequest, body: SketchIn) -> dict[str, Any]:
     boxes = [i.box for i in items]
     return {
         "key": key,
-        "items": [{"id": i.id, "kind": i.kind, "prims": i.prims, "box": list(i.box), "facts": i.facts} for i in items],
-        "box": [
+        "items": list(map(item_value, items)),
+        "box": (
             min(b[0] for b in boxes) - MARGIN_MM,
             min(b[1] for b in boxes) - MARGIN_MM,
             max(b[2] for b in boxes) + MARGIN_MM,
             max(b[3] for b in boxes) + MARGIN_MM,
-        ],
+        ),
     }
 
 
-@router.get("/symbol-sketch", response=dict[str, Any])
-def sketch(request: HttpRequest, key: str) -> dict[str, Any]:
+@router.get("/symbol-sketch", response=SketchValue)
+def sketch(request: HttpRequest, key: str) -> Any:
     """Give a symbol as a sketch, to begin another one with."""
     return sketch_from(definition(key))
 
 
-@router.get("/symbols-for/{kind}", response=list[dict[str, Any]])
-def symbols_for(request: HttpRequest, kind: str, class_key: str = "", standard: str = "iec") -> list[dict[str, Any]]:
+@router.get("/symbols-for/{kind}", response=list[FittingSymbol])
+def symbols_for(request: HttpRequest, kind: str, class_key: str = "", standard: str = "iec") -> list[FittingSymbol]:
     """List the symbols a unit of a kind may be drawn with, those of its class first."""
     wanted = "block" if kind == "pins" else kind
     shapes = [*definitions().values(), *(definition(s.key) for s in drawn_symbols())]
@@ -106,10 +157,10 @@ def symbols_for(request: HttpRequest, kind: str, class_key: str = "", standard: 
     return [{"key": d.key, "name": d.name, "art": art_of(d.key, 1, standard)} for d in fitting]
 
 
-@router.post("/symbol-graphics", response=list[list[Any]])
+@router.post("/symbol-graphics", response=list[Prim])
 def graphics(
     request: HttpRequest, file: File[UploadedFile], unit: Form[str] = "steps", width: Form[float] = 0.0
-) -> list[list[Any]]:
+) -> list[Prim]:
     """Read an SVG or DXF file as graphics, in grid steps or mm, true to scale or as wide as wished."""
     scale = 1 / STEP_MM if unit == "steps" else 1.0
     return graphics_in(file.read(), file.name or "", scale=scale, width=max(0.0, width))
@@ -121,13 +172,13 @@ def outline(request: HttpRequest, body: ArtIn) -> str:
     return outline_key(body.art)
 
 
-@router.post("/outline-art", response=list[list[Any]])
-def outline_graphics(request: HttpRequest, body: KeyIn) -> list[list[Any]]:
+@router.post("/outline-art", response=list[Prim])
+def outline_graphics(request: HttpRequest, body: KeyIn) -> list[Prim]:
     """Give the graphics of an outline drawing, mm."""
     return [[list(v) if isinstance(v, tuple) else v for v in p] for p in outline_art(body.key)]
 
 
-def _row(row: LibrarySymbol) -> dict[str, Any]:
+def _row(row: LibrarySymbol) -> DrawnSymbol:
     shape = definition(row.key)
     return {
         "id": row.pk,

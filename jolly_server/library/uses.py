@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections import Counter
-from typing import Any
+
+from typing_extensions import TypedDict
 
 from jolly_server.projects.models import ROWS, Membership
 
@@ -11,7 +12,24 @@ from .models import LibraryPart
 from .shelves import User
 
 
-def projects_using(shelf_id: str, user: User) -> list[dict[str, Any]]:
+class ShelfUse(TypedDict):
+    """A project with copies of parts of a library."""
+
+    id: str
+    name: str
+    parts: int
+
+
+class PartUse(TypedDict):
+    """A project with a copy of a part, which version it is, and on how many devices it is."""
+
+    id: str
+    name: str
+    version: int
+    devices: int
+
+
+def projects_using(shelf_id: str, user: User) -> list[ShelfUse]:
     """Return the projects of a person that have copies of parts of a library, with how many; the most first."""
     mine = Membership.objects.filter(user_id=user.pk or 0).values_list("project_id", flat=True)
     parts = LibraryPart.objects.filter(shelf_id=shelf_id).values_list("pk", flat=True)
@@ -22,7 +40,7 @@ def projects_using(shelf_id: str, user: User) -> list[dict[str, Any]]:
     return [{"id": id, "name": names[id], "parts": count} for id, count in counts.most_common()]
 
 
-def projects_with(part_id: str, user: User) -> list[dict[str, Any]]:
+def projects_with(part_id: str, user: User) -> list[PartUse]:
     """Return the projects of a person that have a copy of a part: which version, and on how many devices."""
     mine = Membership.objects.filter(user_id=user.pk or 0).values_list("project_id", flat=True)
     rows = list(ROWS["part"].objects.filter(id=part_id, project_id__in=mine))

@@ -1,7 +1,5 @@
 """The Make bench: cut list, machine, jobs."""
 
-from typing import Any
-
 from django.http import HttpRequest
 from ninja import Router, Schema
 
@@ -9,6 +7,7 @@ from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
 from .services import make_bench, send_job, wanted
+from .shapes import MakeView
 
 router = Router(tags=["making"])
 
@@ -19,8 +18,8 @@ class JobIn(Schema):
     again: bool = False
 
 
-@router.get("/{project_id}/make", response=dict[str, Any])
-def make(request: HttpRequest, project_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/make", response=MakeView)
+def make(request: HttpRequest, project_id: str) -> MakeView:
     """Give the cut list with what became of each piece."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -29,8 +28,8 @@ def make(request: HttpRequest, project_id: str) -> dict[str, Any]:
     return make_bench(project_id, work)
 
 
-@router.post("/{project_id}/make/jobs", response=dict[str, Any])
-def send(request: HttpRequest, project_id: str, payload: JobIn) -> dict[str, Any]:
+@router.post("/{project_id}/make/jobs", response=MakeView)
+def send(request: HttpRequest, project_id: str, payload: JobIn) -> MakeView:
     """Give the machine what it was not given yet."""
     user, _ = role_in(request, project_id, "editor")
     held = loaded(project_id)

@@ -19,6 +19,7 @@ from jolly_core.model import IdSource, Project, RuleError
 
 from .machine import Machine, MachineAway
 from .models import CutJob, CutPiece
+from .shapes import InVain, MachineValue, MakeView, WireLine
 
 _ids = IdSource()
 State = CutPiece.State
@@ -138,7 +139,7 @@ def _close(job: CutJob) -> None:
         CutJob.objects.filter(pk=job.pk).update(open=False)
 
 
-def make_bench(project_id: str, work: Wanted) -> dict[str, Any]:
+def make_bench(project_id: str, work: Wanted) -> MakeView:
     """Return the cut list with what became of each piece, the machine's state, spools and cuts."""
     try:
         status: dict[str, Any] = machine().status()
@@ -147,7 +148,7 @@ def make_bench(project_id: str, work: Wanted) -> dict[str, Any]:
         status, problem = {}, str(error)
     known = {p.piece: p for p in CutPiece.objects.filter(project_id=project_id).select_related("job")}
     cut_before = {p.conductor for p in known.values() if p.state == State.DONE}
-    rows = []
+    rows: list[WireLine] = []
     for wire in work.wires:
         piece = known.pop(wire.id, None)
         state = piece.state if piece and piece.state != State.WITHDRAWN else "new"
@@ -163,26 +164,41 @@ def make_bench(project_id: str, work: Wanted) -> dict[str, Any]:
     return {
         "wires": rows,
         "uncut": [{"number": d.number, "from": d.start.name, "to": d.end.name, "why": d.missing} for d in work.uncut],
-        "spools": [_plain(r) for r in work.spools],
-        "stock": [_plain(r) for r in work.stock],
-        "machine": {"address": settings.JOLLY.machine, "problem": problem, **status},
+        "spools": work.spools,
+        "stock": work.stock,
+        "machine": _machine_value(status, problem),
         "open_jobs": CutJob.objects.filter(project_id=project_id, open=True).count(),
         "vain": _in_vain([p for p in known.values() if p.state == State.DONE]),
     }
 
 
-def _in_vain(pieces: list[CutPiece]) -> list[dict[str, Any]]:
+def _machine_value(status: dict[str, Any], problem: str) -> MachineValue:
+    value: MachineValue = {"address": settings.JOLLY.machine, "problem": problem}
+    if isinstance(status.get("name"), str):
+        value["name"] = status["name"]
+    if isinstance(status.get("state"), str):
+        value["state"] = status["state"]
+    if isinstance(status.get("limits"), dict):
+        value["limits"] = {str(k): float(v) for k, v in status["limits"].items() if isinstance(v, (int, float))}
+    return value
+
+
+def _in_vain(pieces: list[CutPiece]) -> list[InVain]:
     """Return what was cut and is not asked for any more: number, ends, length, by number."""
     jobs: dict[str, dict[str, Any]] = {}
-    found = []
+    found: list[InVain] = []
     for piece in pieces:
         if piece.job_id not in jobs:
             jobs[piece.job_id] = {w["id"].rsplit(":", 1)[-1]: w for w in json.loads(piece.job.wires)}
         wire = jobs[piece.job_id].get(piece.piece)
         if wire is not None:
-            found.append({name: wire[name] for name in ("number", "start", "end", "length_mm", "type_name")})
+            found.append(
+                {
+                    "number": wire["number"],
+                    "start": wire["start"],
+                    "end": wire["end"],
+                    "length_mm": wire["length_mm"],
+                    "type_name": wire["type_name"],
+                }
+            )
     return sorted(found, key=lambda w: (w["number"], w["start"], w["end"]))
-
-
-def _plain(row: Any) -> dict[str, Any]:
-    return {name: getattr(row, name) for name in row.__slots__}

@@ -16,11 +16,11 @@ from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import SHORTEST, search
 
 from .access import role_in
-from .editing_api import ViewChange
 from .inspect import CandidateValue, DeviceCard, candidates, device_card
-from .live import people_in
+from .live import Person, people_in
 from .models import JournalEntry, ProjectRow
-from .outlines import SUBJECT, in_lists, outline_of
+from .outlines import SUBJECT, BusLine, KindLine, PageLine, SheetLine, in_lists, outline_of
+from .recordshapes import HabitLine, SettingsRecord, WireTypeLine
 from .services import redo_entry, undo_entry
 from .store import loaded
 from .versions import difference
@@ -49,16 +49,16 @@ class Outline(Schema):
     revision: int
     role: str
     state: str
-    settings: dict[str, Any]
-    sheets: list[dict[str, Any]]
-    pages: list[dict[str, Any]]
-    wire_types: list[dict[str, Any]]
-    buses: list[dict[str, Any]]
-    habits: list[dict[str, Any]]
-    kinds: list[dict[str, Any]]
+    settings: SettingsRecord
+    sheets: list[SheetLine]
+    pages: list[PageLine]
+    wire_types: list[WireTypeLine]
+    buses: list[BusLine]
+    habits: list[HabitLine]
+    kinds: list[KindLine]
     undo: str
     redo: str
-    people: list[dict[str, str]]
+    people: list[Person]
 
 
 @router.get("/{project_id}", response=Outline)
@@ -80,6 +80,26 @@ def outline(request: HttpRequest, project_id: str) -> Outline:
         )
 
 
+class OutlineSections(TypedDict, total=False):
+    """The sections of the outline, or what is to be put into them, by id."""
+
+    settings: dict[str, SettingsRecord]
+    sheets: dict[str, SheetLine]
+    pages: dict[str, PageLine]
+    wire_types: dict[str, WireTypeLine]
+    buses: dict[str, BusLine]
+    habits: dict[str, HabitLine]
+    kinds: dict[str, KindLine]
+
+
+class OutlineView(Schema):
+    """What to put into and drop from the outline, by section and id; all of it when `whole`."""
+
+    whole: bool
+    put: OutlineSections
+    drop: dict[str, list[str]]
+
+
 class OutlineChange(Schema):
     """What changed of the outline since a revision, by section and id; all of it when `whole`."""
 
@@ -87,10 +107,10 @@ class OutlineChange(Schema):
     revision: int
     role: str
     state: str
-    view: ViewChange
+    view: OutlineView
     undo: str
     redo: str
-    people: list[dict[str, str]]
+    people: list[Person]
 
 
 @router.get("/{project_id}/outline", response=OutlineChange)
@@ -106,7 +126,7 @@ def outline_since(request: HttpRequest, project_id: str, since: int = -1) -> Out
             revision=held.revision,
             role=role,
             state=_state(project_id),
-            view=ViewChange(**difference(before, outline_of(held))),
+            view=OutlineView(**difference(before, outline_of(held))),
             undo=undo.label if undo else "",
             redo=_redo_label(redo),
             people=people_in(held, project_id, user),

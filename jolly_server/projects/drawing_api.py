@@ -5,6 +5,7 @@ from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router, Schema
+from typing_extensions import TypedDict
 
 from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words, project_snags, snags_on
 from jolly_core.edits.arrange import sheet_of
@@ -18,11 +19,100 @@ from jolly_core.wiring import rules_in_order
 from jolly_server.library.services import drop_stamp, keep_stamp
 
 from .access import role_in
-from .stamps import body_of, picture, stamps_of
+from .recordshapes import NumberRuleRecord, TagRuleRecord, WireTypeRecord
+from .stamps import StampLine, StampPicture, body_of, picture, stamps_of
 from .store import loaded
 from .views import act_of
+from .viewshapes import SnagAct
 
 router = Router(tags=["drawing"])
+
+
+class BlockPins(TypedDict):
+    """The pins of a block by side, "" for a place that is free, and those of its part that are on no block yet."""
+
+    sides: dict[str, list[str]]
+    free: list[str]
+
+
+class PlaceLine(TypedDict):
+    """A place where a thing is drawn."""
+
+    id: str
+    sheet_id: str
+    sheet: str
+    place: str
+
+
+class ClassLetters(TypedDict):
+    """The letters of a part class: those in use, the usual ones, and the project's own, with their first number."""
+
+    id: str
+    name: str
+    letters: str
+    usual: str
+    own: str
+    start: int
+
+
+class WiringHabits(TypedDict):
+    """Wire types with how much they are used, rules in order, letters, and how much there is to number."""
+
+    types: list[WireTypeRecord]
+    categories: list[str]
+    number_places: list[str]
+    rules: list[NumberRuleRecord]
+    own_pattern: str
+    potentials: list[str]
+    letters: list[ClassLetters]
+    tag_rules: list[TagRuleRecord]
+    fixed_numbers: int
+    wires: int
+
+
+class SnagLine(TypedDict):
+    """A snag of the project: where it lies, the bench and subject where it is mended, and the edit that mends it."""
+
+    key: str
+    code: str
+    severity: str
+    message: str
+    place: str
+    bench: str
+    subject: str
+    ids: list[str]
+    act: SnagAct | None
+
+
+class MutedLine(SnagLine):
+    """A snag that somebody muted, with the reason."""
+
+    mute_id: str
+    reason: str
+
+
+class Snags(TypedDict):
+    """The snags of a project, and those that were muted."""
+
+    open: list[SnagLine]
+    muted: list[MutedLine]
+
+
+class SnagCount(TypedDict):
+    """How many snags a project has; none when it was changed while they were counted."""
+
+    count: int | None
+
+
+class PieceValue(TypedDict):
+    """A piece of circuit (docs/formats/stamp.md)."""
+
+    format: str
+    version: int
+    function_id: str
+    location_id: str
+    leads: list[str]
+    entities: dict[str, list[dict[str, Any]]]
 
 
 class Selected(Schema):
@@ -31,7 +121,7 @@ class Selected(Schema):
     ids: list[str]
 
 
-@router.post("/{project_id}/piece", response=dict[str, Any])
+@router.post("/{project_id}/piece", response=PieceValue)
 def piece(request: HttpRequest, project_id: str, payload: Selected) -> dict[str, Any]:
     """Give what is selected as a piece of circuit, for the clipboard."""
     role_in(request, project_id)
@@ -40,7 +130,7 @@ def piece(request: HttpRequest, project_id: str, payload: Selected) -> dict[str,
         return piece_to_json(piece_of(held.project, sheet_of(held.project, payload.ids), payload.ids))
 
 
-@router.get("/{project_id}/places/{entity_id}", response=list[dict[str, str]])
+@router.get("/{project_id}/places/{entity_id}", response=list[PlaceLine])
 def places(request: HttpRequest, project_id: str, entity_id: str) -> list[dict[str, str]]:
     """Say where else a thing is drawn, itself included, in reading order."""
     role_in(request, project_id)
@@ -49,8 +139,8 @@ def places(request: HttpRequest, project_id: str, entity_id: str) -> list[dict[s
         return places_of(held.project, entity_id)
 
 
-@router.get("/{project_id}/blocks/{symbol_id}", response=dict[str, Any])
-def block(request: HttpRequest, project_id: str, symbol_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/blocks/{symbol_id}", response=BlockPins)
+def block(request: HttpRequest, project_id: str, symbol_id: str) -> BlockPins:
     """Give the pins of a block by side, and those of its device's part that are on no block yet."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -64,8 +154,8 @@ def block(request: HttpRequest, project_id: str, symbol_id: str) -> dict[str, An
         return {"sides": sides_of(symbol.definition), "free": free}
 
 
-@router.get("/{project_id}/stamps", response=list[dict[str, Any]])
-def stamps(request: HttpRequest, project_id: str) -> list[dict[str, Any]]:
+@router.get("/{project_id}/stamps", response=list[StampLine])
+def stamps(request: HttpRequest, project_id: str) -> list[StampLine]:
     """List the stamps one can put down."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -73,8 +163,8 @@ def stamps(request: HttpRequest, project_id: str) -> list[dict[str, Any]]:
         return stamps_of(held.project)
 
 
-@router.get("/{project_id}/stamps/{stamp_id}/picture", response=dict[str, Any])
-def stamp_picture(request: HttpRequest, project_id: str, stamp_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/stamps/{stamp_id}/picture", response=StampPicture)
+def stamp_picture(request: HttpRequest, project_id: str, stamp_id: str) -> StampPicture:
     """Give a stamp's picture."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -83,8 +173,8 @@ def stamp_picture(request: HttpRequest, project_id: str, stamp_id: str) -> dict[
     return picture(body, standard)
 
 
-@router.post("/{project_id}/stamps/{stamp_id}/keep", response=list[dict[str, Any]])
-def stamp_keep(request: HttpRequest, project_id: str, stamp_id: str) -> list[dict[str, Any]]:
+@router.post("/{project_id}/stamps/{stamp_id}/keep", response=list[StampLine])
+def stamp_keep(request: HttpRequest, project_id: str, stamp_id: str) -> list[StampLine]:
     """Keep a stamp of the project in the library, in place of one of the same name."""
     role_in(request, project_id, "editor")
     held = loaded(project_id)
@@ -93,8 +183,8 @@ def stamp_keep(request: HttpRequest, project_id: str, stamp_id: str) -> list[dic
         return stamps_of(held.project)
 
 
-@router.delete("/{project_id}/stamps/{stamp_id}", response=list[dict[str, Any]])
-def stamp_drop(request: HttpRequest, project_id: str, stamp_id: str) -> list[dict[str, Any]]:
+@router.delete("/{project_id}/stamps/{stamp_id}", response=list[StampLine])
+def stamp_drop(request: HttpRequest, project_id: str, stamp_id: str) -> list[StampLine]:
     """Take a stamp out of the library."""
     role_in(request, project_id, "editor")
     if not drop_stamp(stamp_id):
@@ -104,8 +194,8 @@ def stamp_drop(request: HttpRequest, project_id: str, stamp_id: str) -> list[dic
         return stamps_of(held.project)
 
 
-@router.get("/{project_id}/wiring-habits", response=dict[str, Any])
-def wiring_habits(request: HttpRequest, project_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/wiring-habits", response=WiringHabits)
+def wiring_habits(request: HttpRequest, project_id: str) -> WiringHabits:
     """Give wire types with how much they are used, numbering rules in order, and the letters of part classes."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -126,7 +216,7 @@ def wiring_habits(request: HttpRequest, project_id: str) -> dict[str, Any]:
         }
 
 
-def _letters(project: Project) -> list[dict[str, Any]]:
+def _letters(project: Project) -> list[ClassLetters]:
     """Return the letters of each part class of which the project has a device or whose letters were changed."""
     own = {r.part_class: r for r in project.tag_rules.values() if not r.function_id and not r.location_id}
     return [
@@ -142,8 +232,8 @@ def _letters(project: Project) -> list[dict[str, Any]]:
     ]
 
 
-@router.get("/{project_id}/snags", response=dict[str, Any])
-def snags(request: HttpRequest, project_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/snags", response=Snags)
+def snags(request: HttpRequest, project_id: str) -> Snags:
     """Give the snags of the whole project, and those that were muted, with the reasons."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -155,8 +245,8 @@ def snags(request: HttpRequest, project_id: str) -> dict[str, Any]:
         }
 
 
-@router.get("/{project_id}/snags/count", response=dict[str, int | None])
-def snag_count(request: HttpRequest, project_id: str) -> dict[str, int | None]:
+@router.get("/{project_id}/snags/count", response=SnagCount)
+def snag_count(request: HttpRequest, project_id: str) -> SnagCount:
     """Give how many snags the whole project has that nobody muted; none when it was changed meanwhile.
 
     Between two sheets others may go on: no edit waits for more than one sheet.
@@ -174,7 +264,7 @@ def snag_count(request: HttpRequest, project_id: str) -> dict[str, int | None]:
     return {"count": count}
 
 
-def _snag(project: Project, snag: Snag) -> dict[str, Any]:
+def _snag(project: Project, snag: Snag) -> SnagLine:
     return {
         "key": snag.key,
         "code": snag.code,

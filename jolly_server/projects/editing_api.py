@@ -1,7 +1,5 @@
 """Editing a project: edits, previews, undo and redo, views of sheets, what others changed."""
 
-from typing import Any
-
 from django.contrib.auth.models import AbstractBaseUser
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -10,7 +8,7 @@ from pydantic import Field
 from jolly_core.edits import AnyEdit
 
 from .access import role_and_revision, role_in
-from .live import mark_present, people_in, told
+from .live import Person, mark_present, people_in, told
 from .services import (
     Answer,
     apply_edit,
@@ -22,6 +20,7 @@ from .services import (
 )
 from .store import Loaded, loaded
 from .views import has_page
+from .viewshapes import SheetSections
 
 router = Router(tags=["editing"])
 
@@ -47,7 +46,7 @@ class ViewChange(Schema):
     """What to put into and drop from the view of a sheet, by section and id; all of it when `whole`."""
 
     whole: bool
-    put: dict[str, dict[str, Any]]
+    put: SheetSections
     drop: dict[str, list[str]]
 
 
@@ -73,7 +72,7 @@ class News(Schema):
     sheet_gone: bool
     undo: str
     redo: str
-    people: list[dict[str, str]] | None  # None when they are those the browser knows
+    people: list[Person] | None  # None when they are those the browser knows
     people_key: str
 
 

@@ -27,7 +27,8 @@ from jolly_core.tagging import (
 from jolly_server.library.services import StoredLibrary
 from jolly_server.library.shelves import User
 
-from .views import SnagAct, act_of
+from .views import act_of
+from .viewshapes import SnagAct
 
 
 class SheetKindValue(TypedDict):

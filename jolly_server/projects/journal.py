@@ -4,23 +4,93 @@ from __future__ import annotations
 
 import json
 from datetime import datetime
-from typing import Any
+from typing import Literal
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Q, QuerySet
+from typing_extensions import TypedDict
 
 from jolly_core.edits.history import take_back
-from jolly_core.model import ON_SHEET, ChangeSet, ConflictError, GoneError, Project, RuleError, changes_from_json
+from jolly_core.model import (
+    ON_SHEET,
+    Change,
+    ChangeSet,
+    ConflictError,
+    GoneError,
+    Project,
+    RuleError,
+    changes_from_json,
+)
 from jolly_core.reports import differences, named, objects_of
-from jolly_core.scenes import Scene, scene_of
+from jolly_core.scenes import scene_of
 
 from .models import JournalEntry
+from .sceneshapes import SceneValue, scene_value
 from .services import store_edit
 from .store import Loaded, loaded
 
 PAGE = 60
 MOST_ROWS = 200
 MOST_LATER = 12
+
+
+class ObjectValue(TypedDict):
+    """A thing an edit concerned, by the name people know."""
+
+    kind: str
+    name: str
+    id: str
+    sheet_id: str
+
+
+class JournalLine(TypedDict):
+    """An edit in the journal; `live` until it is taken back."""
+
+    revision: int
+    who: str
+    at: str
+    act: str
+    label: str
+    live: bool
+    count: int
+    objects: list[ObjectValue]
+
+
+class ChangeValue(TypedDict):
+    """What an edit did to a thing: added, removed or changed, and the fields (name, before, after)."""
+
+    kind: str
+    name: str
+    id: str
+    what: Literal["added", "removed", "changed"]
+    fields: list[tuple[str, str, str]]
+
+
+class SheetTouched(TypedDict):
+    """A sheet an edit touched."""
+
+    id: str
+    number: str
+    title: str
+
+
+class JournalDetail(JournalLine):
+    """All about an edit: what it changed, whether it can be taken back, why not, and what came later on it."""
+
+    changes: list[ChangeValue]
+    more: int
+    sheets: list[SheetTouched]
+    can: bool
+    why: str
+    later: list[JournalLine]
+
+
+class BeforeAfter(TypedDict):
+    """A sheet before and after an edit, none where it was not there, and what was changed on it."""
+
+    before: SceneValue | None
+    after: SceneValue | None
+    changed: list[str]
 
 
 def find_entries(
@@ -33,7 +103,7 @@ def find_entries(
     until: datetime | None = None,
     words: str = "",
     before: int = 0,
-) -> list[dict[str, Any]]:
+) -> list[JournalLine]:
     """Return a page of the journal, latest first.
 
     Args:
@@ -74,7 +144,7 @@ def changes_of(entry: JournalEntry) -> ChangeSet:
     return changes_from_json(json.loads(entry.changes))
 
 
-def _line(project: Project, entry: JournalEntry, changes: ChangeSet) -> dict[str, Any]:
+def _line(project: Project, entry: JournalEntry, changes: ChangeSet) -> JournalLine:
     things = objects_of(project, changes)
     return {
         "revision": entry.revision,
@@ -95,20 +165,21 @@ def _entry(project_id: str, revision: int) -> JournalEntry:
     return found
 
 
-def detail(project_id: str, revision: int) -> dict[str, Any]:
+def detail(project_id: str, revision: int) -> JournalDetail:
     """Return an edit with what it changed, the sheets it touched, and whether it can be taken back or what hinders."""
     entry = _entry(project_id, revision)
     changes = changes_of(entry)
     held = loaded(project_id)
     with held.lock:
         project = held.project
-        rows = []
+        rows: list[ChangeValue] = []
         for change in list(changes)[:MOST_ROWS]:
             thing = named(project, change)
-            what = "added" if change.before is None else "removed" if change.after is None else "changed"
-            fields = [list(d) for d in differences(project, change)]
-            rows.append({"kind": thing.kind, "name": thing.name, "id": thing.id, "what": what, "fields": fields})
-        sheets = [
+            fields = differences(project, change)
+            rows.append(
+                {"kind": thing.kind, "name": thing.name, "id": thing.id, "what": _what(change), "fields": fields}
+            )
+        sheets: list[SheetTouched] = [
             {"id": id, "number": project.sheets[id].number, "title": project.sheets[id].title}
             for id in _sheets_of(changes)
             if id in project.sheets
@@ -123,6 +194,10 @@ def detail(project_id: str, revision: int) -> dict[str, Any]:
         "why": why,
         "later": _later(project_id, entry, changes, held) if why and entry.live else [],
     }
+
+
+def _what(change: Change) -> Literal["added", "removed", "changed"]:
+    return "added" if change.before is None else "removed" if change.after is None else "changed"
 
 
 def _sheets_of(changes: ChangeSet) -> list[str]:
@@ -156,14 +231,14 @@ def _touching(project_id: str, entry: JournalEntry, changes: ChangeSet) -> Query
     return later.filter(wanted).exclude(act="undo").select_related("user").order_by("revision")
 
 
-def _later(project_id: str, entry: JournalEntry, changes: ChangeSet, held: Loaded) -> list[dict[str, Any]]:
+def _later(project_id: str, entry: JournalEntry, changes: ChangeSet, held: Loaded) -> list[JournalLine]:
     """Return the later edits that build on what an edit touched, earliest first."""
     entries = list(_touching(project_id, entry, changes)[:MOST_LATER])
     with held.lock:
         return [_line(held.project, e, changes_of(e)) for e in entries]
 
 
-def before_and_after(project_id: str, revision: int, sheet_id: str) -> dict[str, Any]:
+def before_and_after(project_id: str, revision: int, sheet_id: str) -> BeforeAfter:
     """Return a sheet as it was before an edit and right after it, None where it was not there.
 
     Notes:
@@ -185,15 +260,10 @@ def before_and_after(project_id: str, revision: int, sheet_id: str) -> dict[str,
     return {"before": before, "after": after, "changed": [c.id for c in mine]}
 
 
-def _scene(project: Project, sheet_id: str) -> dict[str, Any] | None:
+def _scene(project: Project, sheet_id: str) -> SceneValue | None:
     if sheet_id not in project.sheets:
         return None
-    scene: Scene = scene_of(project, sheet_id)
-    items = [
-        {"id": i.id, "kind": i.kind, "prims": i.prims, "box": list(i.box), "facts": i.facts}
-        for i in scene.items.values()
-    ]
-    return {"width": scene.width, "height": scene.height, "items": items}
+    return scene_value(scene_of(project, sheet_id))
 
 
 def take_one_back(project_id: str, user: AbstractBaseUser, revision: int) -> int:

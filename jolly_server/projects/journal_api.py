@@ -1,13 +1,12 @@
 """The journal over HTTP."""
 
 from datetime import datetime
-from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router, Schema
 
 from .access import role_in
-from .journal import before_and_after, detail, find_entries, take_one_back
+from .journal import BeforeAfter, JournalDetail, JournalLine, before_and_after, detail, find_entries, take_one_back
 
 router = Router(tags=["journal"])
 
@@ -18,7 +17,7 @@ class TakenBack(Schema):
     revision: int
 
 
-@router.get("/{project_id}/journal", response=list[dict[str, Any]])
+@router.get("/{project_id}/journal", response=list[JournalLine])
 def journal(
     request: HttpRequest,
     project_id: str,
@@ -29,7 +28,7 @@ def journal(
     until: datetime | None = None,
     words: str = "",
     before: int = 0,
-) -> list[dict[str, Any]]:
+) -> list[JournalLine]:
     """List edits, latest first, by person, object, sheet, time and words; `before` gives the next page."""
     role_in(request, project_id)
     return find_entries(
@@ -44,15 +43,15 @@ def journal(
     )
 
 
-@router.get("/{project_id}/journal/{revision}", response=dict[str, Any])
-def journal_entry(request: HttpRequest, project_id: str, revision: int) -> dict[str, Any]:
+@router.get("/{project_id}/journal/{revision}", response=JournalDetail)
+def journal_entry(request: HttpRequest, project_id: str, revision: int) -> JournalDetail:
     """Say all about an edit: what it changed, whether it can be taken back, and what depends on it."""
     role_in(request, project_id)
     return detail(project_id, revision)
 
 
-@router.get("/{project_id}/journal/{revision}/sheets/{sheet_id}", response=dict[str, Any])
-def journal_sheet(request: HttpRequest, project_id: str, revision: int, sheet_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/journal/{revision}/sheets/{sheet_id}", response=BeforeAfter)
+def journal_sheet(request: HttpRequest, project_id: str, revision: int, sheet_id: str) -> BeforeAfter:
     """Give a sheet before and after an edit."""
     role_in(request, project_id)
     return before_and_after(project_id, revision, sheet_id)

@@ -1,6 +1,6 @@
 """The list of projects: making, taking in, copying, archiving, the bin, small pictures."""
 
-from typing import Any, Literal
+from typing import Literal
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Q
@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
+from typing_extensions import TypedDict
 
 from jolly_core.exchange import VERSION, read_summary, scene_svg
 from jolly_core.model import check_text
@@ -151,15 +152,23 @@ def import_project(request: HttpRequest, file: File[UploadedFile]) -> TakenIn:
     return TakenIn(id=id, name=project.settings.name, version=version, brought_up=version < VERSION, counts=counts)
 
 
-def starters(user: AbstractBaseUser) -> list[dict[str, Any]]:
+class StarterLine(TypedDict):
+    """A project that new ones may start from."""
+
+    id: str
+    name: str
+    number: str
+
+
+def starters(user: AbstractBaseUser) -> list[StarterLine]:
     """Return the projects a person may start new ones from."""
     mine = Membership.objects.filter(user__id=user.pk, project__starter=True).values_list("project_id", flat=True)
     facts = ROWS["settings"].objects.filter(project_id__in=mine).order_by("name")
     return [{"id": s.project_id, "name": s.name, "number": s.number} for s in facts]
 
 
-@router.get("/starters", response=list[dict[str, Any]])
-def list_starters(request: HttpRequest) -> list[dict[str, Any]]:
+@router.get("/starters", response=list[StarterLine])
+def list_starters(request: HttpRequest) -> list[StarterLine]:
     """List the projects kept as starting points."""
     return starters(person(request))
 

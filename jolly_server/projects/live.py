@@ -9,11 +9,19 @@ from time import monotonic
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.utils import timezone
+from typing_extensions import TypedDict
 
 from .models import Presence
 from .store import Loaded
 
 READ_AGAIN_S = 1.0  # others may be served by another process: who is here is read again after this time
+
+
+class Person(TypedDict):
+    """Somebody who is in a project, and the sheet they look at."""
+
+    name: str
+    sheet_id: str
 
 
 def mark_present(held: Loaded, project_id: str, user: AbstractBaseUser, sheet_id: str) -> None:
@@ -31,7 +39,7 @@ def mark_present(held: Loaded, project_id: str, user: AbstractBaseUser, sheet_id
     held.here.people = None
 
 
-def people_in(held: Loaded, project_id: str, me: AbstractBaseUser) -> list[dict[str, str]]:
+def people_in(held: Loaded, project_id: str, me: AbstractBaseUser) -> list[Person]:
     """Return the others who are in the project, with the sheet they look at."""
     known = held.here.people
     if known is None or monotonic() - known[0] > READ_AGAIN_S:
@@ -45,7 +53,7 @@ def people_in(held: Loaded, project_id: str, me: AbstractBaseUser) -> list[dict[
     return [{"name": name, "sheet_id": sheet_id} for id, name, sheet_id in known[1] if id != me.pk]
 
 
-def told(people: list[dict[str, str]]) -> str:
+def told(people: list[Person]) -> str:
     """Return a short name for a list of people, the same as long as it is: a browser that knows it is not told again.
 
     Example:

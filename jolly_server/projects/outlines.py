@@ -4,15 +4,62 @@ from __future__ import annotations
 
 from typing import Any
 
+from typing_extensions import TypedDict
+
 from jolly_core.drawing import habit_of
 from jolly_core.model import DRAWN, SHEET_KINDS, Project, derived, to_record
 from jolly_core.scenes import generated_pages
 from jolly_core.tagging import DOCUMENTS, path_of
 from jolly_core.wiring import usual_buses
 
-from .inspect import sheet_kinds
+from .inspect import SheetKindValue, sheet_kinds
 from .store import Loaded
 from .versions import View
+
+
+class SheetLine(TypedDict):
+    """A sheet in the outline: what it is called, where it belongs, and in which order it stands."""
+
+    id: str
+    number: str
+    title: str
+    subtitle: str
+    kind: str
+    document: str
+    drawn: bool
+    size: str
+    frame: str
+    function_id: str
+    location_id: str
+    function: str
+    function_text: str
+    location: str
+    order: int
+
+
+class PageLine(TypedDict):
+    """A generated page that is no sheet of the project."""
+
+    id: str
+    number: str
+    title: str
+    kind: str
+    order: int
+
+
+class BusLine(TypedDict):
+    """Wire types that usually run together."""
+
+    label: str
+    types: list[str]
+    order: int
+
+
+class KindLine(SheetKindValue):
+    """A kind of sheet with its place in the list."""
+
+    order: int
+
 
 SUBJECT = "outline"  # among the versions of what browsers show; no sheet has such an id
 LISTS = ("sheets", "pages", "wire_types", "buses", "habits", "kinds")
@@ -31,7 +78,7 @@ def outline_view(project: Project) -> View:
             for n, b in enumerate(usual_buses(project))
         },
         "habits": {k: {**to_record(habit_of(project, k)), "order": n} for n, k in enumerate(SHEET_KINDS)},
-        "kinds": {str(k["id"]): {**k, "order": n} for n, k in enumerate(sheet_kinds())},
+        "kinds": {k["id"]: {**k, "order": n} for n, k in enumerate(sheet_kinds())},
     }
 
 
@@ -60,7 +107,7 @@ def _wire_types(project: Project) -> dict[str, Any]:
 
 
 @derived
-def _sheet(project: Project, sheet_id: str) -> dict[str, Any]:
+def _sheet(project: Project, sheet_id: str) -> SheetLine:
     sheet = project.sheets[sheet_id]
     function = project.functions.get(sheet.function_id)
     return {

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
-from typing import Any
-
 from django.http import HttpRequest
 from ninja import Router
+from typing_extensions import TypedDict
 
 from jolly_core.edits import own_choices, own_symbols, ranked, stale_parts, wanted_for
-from jolly_core.library import missing, part_class, units_line
+from jolly_core.library import Difference, missing, part_class, units_line
 from jolly_core.model import Device, Part, Project
 from jolly_core.reports import needs
 from jolly_core.tagging import class_of, full_tag, home_of, units_drawn
@@ -25,6 +23,103 @@ LOOKED_AT = 200  # parts that are ranked for a device
 SHOWN = 30
 
 
+class DeviceOn(TypedDict):
+    """A device with a copy of a part."""
+
+    id: str
+    tag: str
+    sheet_id: str
+
+
+PartLine = TypedDict(
+    "PartLine",
+    {
+        "id": str,
+        "maker": str,
+        "number": str,
+        "class": str,
+        "class_name": str,
+        "text": str,
+        "units": str,
+        "quantity": str,
+        "devices": list[DeviceOn],
+        "missing": dict[str, list[str]],
+        "version": int,
+        "stale": list[Difference],
+    },
+)
+BareLine = TypedDict(
+    "BareLine",
+    {
+        "id": str,
+        "tag": str,
+        "text": str,
+        "class": str,
+        "class_name": str,
+        "sheet_id": str,
+        "needs": dict[str, int],
+    },
+)
+
+
+class ProjectParts(TypedDict):
+    """The copies of parts in a project, and the devices without one."""
+
+    parts: list[PartLine]
+    bare: list[BareLine]
+
+
+class ReasonValue(TypedDict):
+    """Why a part is a good or a bad choice."""
+
+    words: str
+    good: bool
+
+
+class MappingValue(TypedDict):
+    """A drawn unit's pins now and with the part."""
+
+    kind: str
+    now: str
+    then: str
+
+
+class PartChoice(TypedDict):
+    """A part for a device, with the reasons and how the units drawn would be mapped."""
+
+    id: str
+    maker: str
+    number: str
+    text: str
+    class_name: str
+    units: str
+    price: float
+    currency: str
+    reasons: list[ReasonValue]
+    mapping: list[MappingValue]
+    why: dict[str, str]
+    members: list[str]
+    own_symbols: int
+
+
+class ShortPart(TypedDict):
+    """A part in a line."""
+
+    id: str
+    maker: str
+    number: str
+    text: str
+    units: str
+
+
+class AddOnsValue(TypedDict):
+    """The further parts on a device, and those that go with its part or may stand in for it."""
+
+    on: list[ShortPart]
+    accessories: list[ShortPart]
+    alternatives: list[ShortPart]
+
+
 def stale_lines(project: Project, user: User) -> list[str]:
     """Return a line for each copy that differs from the library, for the foot of a list."""
     return [
@@ -33,8 +128,8 @@ def stale_lines(project: Project, user: User) -> list[str]:
     ]
 
 
-@router.get("/{project_id}/parts", response=dict[str, Any])
-def parts(request: HttpRequest, project_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/parts", response=ProjectParts)
+def parts(request: HttpRequest, project_id: str) -> ProjectParts:
     """Give the copies of the project with their users, what differs in the library and what they lack.
 
     `bare` are the devices without a part, `unnumbered` the copies that cannot be ordered.
@@ -47,15 +142,13 @@ def parts(request: HttpRequest, project_id: str) -> dict[str, Any]:
         amounts: dict[str, list[str]] = {}
         for (id, unit), need in needs(p).items():
             amounts.setdefault(id, []).append(f"{need.quantity:g}{'' if unit == 'pcs' else f' {unit}'}")
-        rows = [_row(p, part, " + ".join(amounts.get(id, ["0"]))) for id, part in p.parts.items()]
-        for row in rows:
-            row["stale"] = [asdict(d) for d in stale.get(row["id"], [])]
+        rows = [_row(p, part, " + ".join(amounts.get(id, ["0"])), stale.get(id, [])) for id, part in p.parts.items()]
         rows.sort(key=lambda r: (r["class_name"], r["maker"], r["number"]))
         bare = [_bare(p, d) for d in p.devices.values() if not d.part_id]
         return {"parts": rows, "bare": sorted(bare, key=lambda r: str(r["tag"]))}
 
 
-def _row(project: Project, part: Part, quantity: str) -> dict[str, Any]:
+def _row(project: Project, part: Part, quantity: str, stale: list[Difference]) -> PartLine:
     on = {a.device_id for a in project.add_ons.values() if a.part_id == part.id}
     users = [project.devices[id] for id in [*project.devices_of_part.get(part.id), *sorted(on)]]
     return {
@@ -70,6 +163,7 @@ def _row(project: Project, part: Part, quantity: str) -> dict[str, Any]:
         "devices": [{"id": d.id, "tag": full_tag(project, d), "sheet_id": _sheet_of(project, d)} for d in users],
         "missing": missing(part),
         "version": part.version,
+        "stale": stale,
     }
 
 
@@ -78,7 +172,7 @@ def _sheet_of(project: Project, device: Device) -> str:
     return home.sheet_id if home else ""
 
 
-def _bare(project: Project, device: Device) -> dict[str, Any]:
+def _bare(project: Project, device: Device) -> BareLine:
     key = class_of(project, device)
     return {
         "id": device.id,
@@ -91,8 +185,8 @@ def _bare(project: Project, device: Device) -> dict[str, Any]:
     }
 
 
-@router.get("/{project_id}/devices/{device_id}/parts", response=list[dict[str, Any]])
-def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str = "") -> list[dict[str, Any]]:
+@router.get("/{project_id}/devices/{device_id}/parts", response=list[PartChoice])
+def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str = "") -> list[PartChoice]:
     """Give parts for a device, best first, with the reasons, and how the units drawn would be mapped."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -138,8 +232,8 @@ def part_choices(request: HttpRequest, project_id: str, device_id: str, q: str =
         ]
 
 
-@router.get("/{project_id}/devices/{device_id}/add-ons", response=dict[str, Any])
-def add_ons(request: HttpRequest, project_id: str, device_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/devices/{device_id}/add-ons", response=AddOnsValue)
+def add_ons(request: HttpRequest, project_id: str, device_id: str) -> AddOnsValue:
     """Give the further parts on a device, and those its part's maker names as going with it or standing in for it."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -156,5 +250,5 @@ def add_ons(request: HttpRequest, project_id: str, device_id: str) -> dict[str, 
         }
 
 
-def _short(part: Part) -> dict[str, str]:
+def _short(part: Part) -> ShortPart:
     return {"id": part.id, "maker": part.maker, "number": part.number, "text": part.text, "units": units_line(part)}

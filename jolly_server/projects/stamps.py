@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from functools import lru_cache
-from typing import Any
+
+from typing_extensions import TypedDict
 
 from jolly_core.edits import compute, parse_edit
 from jolly_core.edits.pieces import piece_to_json
@@ -15,10 +15,53 @@ from jolly_core.model import CoreError, GoneError, Project
 from jolly_core.scenes import Item, sheet_scene
 from jolly_server.library.services import kept_stamps
 
+from .sceneshapes import SceneItem, item_value
+
 MARGIN_MM = 4.0
 
 
-def stamps_of(project: Project) -> list[dict[str, Any]]:
+class QuestionValue(TypedDict):
+    """A question a stamp asks."""
+
+    name: str
+    kind: str
+    targets: list[str]
+    suggestion: str
+
+
+class ThingValue(TypedDict):
+    """What a question may concern."""
+
+    id: str
+    kind: str
+    name: str
+    text: str
+
+
+class StampLine(TypedDict):
+    """A stamp one can put down: where it is from, its least pitch, the point on the caret, and what it asks."""
+
+    id: str
+    name: str
+    text: str
+    origin: str
+    pitch: int
+    anchor: tuple[int, int]
+    questions: list[QuestionValue]
+    things: list[ThingValue]
+
+
+class StampPicture(TypedDict):
+    """A stamp alone, cut to what is drawn."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+    items: list[SceneItem]
+
+
+def stamps_of(project: Project) -> list[StampLine]:
     """Return the stamps one can put down: where each is from, its name and what it asks."""
     own = [KeptStamp(s.id, s.name, s.text, s.body) for s in project.stamps.values()]
     groups = (
@@ -29,7 +72,7 @@ def stamps_of(project: Project) -> list[dict[str, Any]]:
     return [_line(origin, stamp) for origin, stamps in groups for stamp in stamps]
 
 
-def _line(origin: str, stamp: KeptStamp) -> dict[str, Any]:
+def _line(origin: str, stamp: KeptStamp) -> StampLine:
     body = body_from_text(stamp.body)
     left, _, right, _ = body.piece.box()
     return {
@@ -38,7 +81,7 @@ def _line(origin: str, stamp: KeptStamp) -> dict[str, Any]:
         "text": stamp.text,
         "origin": origin,
         "pitch": right - left + GAP,
-        "anchor": list(body.anchor),
+        "anchor": body.anchor,
         "questions": [
             {"name": q.name, "kind": q.kind, "targets": list(q.targets), "suggestion": q.suggestion}
             for q in body.questions
@@ -47,10 +90,10 @@ def _line(origin: str, stamp: KeptStamp) -> dict[str, Any]:
     }
 
 
-def things_in(body: StampBody) -> list[dict[str, str]]:
+def things_in(body: StampBody) -> list[ThingValue]:
     """Return what questions of a stamp may concern: devices, notes, continuations and wire types, with names."""
     piece = body.piece
-    found = []
+    found: list[ThingValue] = []
     for device in piece.of("device"):
         own = [definition(s.definition) for s in piece.of("symbol") if s.device_id == device.id]
         part = piece.tables["part"].get(device.part_id)
@@ -82,7 +125,7 @@ def body_of(project: Project, id: str) -> str:
 
 
 @lru_cache(maxsize=200)
-def picture(body: str, standard: str) -> dict[str, Any]:
+def picture(body: str, standard: str) -> StampPicture:
     """Return the scene of a stamp alone, cut to what is drawn."""
     parsed = body_from_text(body)
     left, top, right, bottom = parsed.piece.box()
@@ -99,13 +142,13 @@ def picture(body: str, standard: str) -> dict[str, Any]:
     try:
         do("paste-piece", sheet_id=sheet_id, x=12, y=12, piece=piece_to_json(parsed.piece))
     except CoreError:
-        return {"width": 10, "height": 10, "items": []}
+        return {"x": 0, "y": 0, "width": 10, "height": 10, "items": []}
     items = [i for i in sheet_scene(project, sheet_id).items.values() if i.kind not in ("frame", "table")]
     return _cropped(items)
 
 
-def _cropped(items: list[Item]) -> dict[str, Any]:
+def _cropped(items: list[Item]) -> StampPicture:
     boxes = [i.box for i in items]
     x, y = min(b[0] for b in boxes) - MARGIN_MM, min(b[1] for b in boxes) - MARGIN_MM
     right, bottom = max(b[2] for b in boxes) + MARGIN_MM, max(b[3] for b in boxes) + MARGIN_MM
-    return {"x": x, "y": y, "width": right - x, "height": bottom - y, "items": [asdict(i) for i in items]}
+    return {"x": x, "y": y, "width": right - x, "height": bottom - y, "items": list(map(item_value, items))}

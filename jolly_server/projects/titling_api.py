@@ -1,11 +1,10 @@
 """Sheets as a table, title blocks, their fields and pictures."""
 
 import base64
-from dataclasses import asdict
-from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
+from typing_extensions import TypedDict
 
 from jolly_core.drawing import habit_of
 from jolly_core.library import BlockPattern, block_of, built_in_blocks, pattern_of
@@ -20,16 +19,77 @@ from jolly_core.model import (
     to_record,
 )
 from jolly_core.reports import REPORTS
-from jolly_core.scenes import Scene, block_scene
+from jolly_core.scenes import block_scene
 from jolly_core.tagging import FIELDS, full_tag, own_names
 from jolly_core.terminals import strips
 from jolly_server.library.services import keep_title_block, kept_title_blocks
 
 from .access import role_in
-from .inspect import sheet_kinds
+from .inspect import SheetKindValue, sheet_kinds
+from .recordshapes import HabitRecord, SheetRecord, TitleBlockRecord, TitleCellRecord
+from .sceneshapes import SceneValue, scene_value
 from .store import loaded
 
 router = Router(tags=["sheets and title blocks"])
+
+
+class Named(TypedDict):
+    """A thing by id and name."""
+
+    id: str
+    name: str
+
+
+class BlockName(Named):
+    """A title block of the project, and what uses it, in words."""
+
+    used: str
+
+
+class PictureName(Named):
+    """A picture by name, with its size in pixels."""
+
+    width_px: int
+    height_px: int
+
+
+class FieldValue(TypedDict):
+    """A field of title blocks: its name, what it is, and what it says on the sheet."""
+
+    name: str
+    help: str
+    text: str
+
+
+class SheetKindSubject(SheetKindValue):
+    """A kind of sheet, and the field that names what it shows, "" where it shows nothing of the kind."""
+
+    subject: str
+
+
+class Sheets(TypedDict):
+    """All sheets with all that is said of them, and what the choices are; `subjects` by kind of sheet."""
+
+    sheets: list[SheetRecord]
+    habits: list[HabitRecord]
+    kinds: list[SheetKindSubject]
+    sizes: list[str]
+    blocks: list[Named]
+    own_fields: list[str]
+    subjects: dict[str, list[Named]]
+
+
+class TitleBlocks(TypedDict):
+    """The title blocks of project, application and library, and one of them with its cells as it looks on a sheet."""
+
+    project: list[BlockName]
+    built_in: list[Named]
+    library: list[Named]
+    block: TitleBlockRecord
+    cells: list[TitleCellRecord]
+    scene: SceneValue
+    fields: list[FieldValue]
+    pictures: list[PictureName]
 
 
 class Keep(Schema):
@@ -38,8 +98,8 @@ class Keep(Schema):
     block_id: str
 
 
-@router.get("/{project_id}/sheets", response=dict[str, Any])
-def sheets(request: HttpRequest, project_id: str) -> dict[str, Any]:
+@router.get("/{project_id}/sheets", response=Sheets)
+def sheets(request: HttpRequest, project_id: str) -> Sheets:
     """Give all sheets with all that is said of them, and what the choices are."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -50,7 +110,7 @@ def sheets(request: HttpRequest, project_id: str) -> dict[str, Any]:
         return {
             "sheets": [to_record(s) for s in p.sheets_in_order()],
             "habits": [to_record(habit_of(p, k)) for k in SHEET_KINDS],
-            "kinds": [k | {"subject": SHEET_SUBJECTS.get(str(k["id"]), "")} for k in sheet_kinds()],
+            "kinds": [{**k, "subject": SHEET_SUBJECTS.get(k["id"], "")} for k in sheet_kinds()],
             "sizes": list(SHEET_SIZES_MM),
             "blocks": [{"id": b.id, "name": b.name} for b in sorted(p.title_blocks.values(), key=lambda b: b.name)],
             "own_fields": own_names(p),
@@ -64,8 +124,8 @@ def sheets(request: HttpRequest, project_id: str) -> dict[str, Any]:
         }
 
 
-@router.get("/{project_id}/title-blocks", response=dict[str, Any])
-def title_blocks(request: HttpRequest, project_id: str, block: str = "", sheet_id: str = "") -> dict[str, Any]:
+@router.get("/{project_id}/title-blocks", response=TitleBlocks)
+def title_blocks(request: HttpRequest, project_id: str, block: str = "", sheet_id: str = "") -> TitleBlocks:
     """Give the title blocks there are, and one of them with its cells as it looks on a sheet."""
     role_in(request, project_id)
     held = loaded(project_id)
@@ -79,24 +139,25 @@ def title_blocks(request: HttpRequest, project_id: str, block: str = "", sheet_i
                 for b in sorted(p.title_blocks.values(), key=lambda b: b.name)
             ],
             "built_in": [{"id": b.block.id, "name": b.block.name} for b in built_in_blocks().values()],
-            "library": kept_title_blocks(),
+            "library": _kept(),
             "block": to_record(pattern.block),
             "cells": [to_record(c) for c in sorted(pattern.cells, key=lambda c: (c.y, c.x, c.id))],
-            "scene": _scene(block_scene(p, sheet, pattern)),
-            "fields": [{"name": f.name, "help": f.help, "text": f.of(p, sheet)} for f in FIELDS.values()]
-            + [
-                {
-                    "name": name,
-                    "help": "own field",
-                    "text": sheet.fields.get(name) or p.settings.own_fields.get(name, ""),
-                }
-                for name in own_names(p)
-            ],
+            "scene": scene_value(block_scene(p, sheet, pattern)),
+            "fields": [*_fields(p, sheet), *_own_fields(p, sheet)],
             "pictures": [
                 {"id": i.id, "name": i.name, "width_px": i.width_px, "height_px": i.height_px}
                 for i in sorted(p.pictures.values(), key=lambda i: i.name)
             ],
         }
+
+
+def _fields(project: Project, sheet: Sheet) -> list[FieldValue]:
+    return [{"name": f.name, "help": f.help, "text": f.of(project, sheet)} for f in FIELDS.values()]
+
+
+def _own_fields(project: Project, sheet: Sheet) -> list[FieldValue]:
+    texts = {**project.settings.own_fields, **{name: text for name, text in sheet.fields.items() if text}}
+    return [{"name": name, "help": "own field", "text": texts.get(name, "")} for name in own_names(project)]
 
 
 def _pattern(project: Project, block: str) -> BlockPattern:
@@ -113,12 +174,8 @@ def _used(project: Project, block_id: str) -> str:
     return " and ".join(words)
 
 
-def _scene(scene: Scene) -> dict[str, Any]:
-    return {"width": scene.width, "height": scene.height, "items": [asdict(i) for i in scene.items.values()]}
-
-
-@router.post("/{project_id}/title-blocks/keep", response=list[dict[str, str]])
-def keep(request: HttpRequest, project_id: str, payload: Keep) -> list[dict[str, str]]:
+@router.post("/{project_id}/title-blocks/keep", response=list[Named])
+def keep(request: HttpRequest, project_id: str, payload: Keep) -> list[Named]:
     """Keep a title block of the project in the library, in place of one of the same name."""
     role_in(request, project_id, "editor")
     held = loaded(project_id)
@@ -127,7 +184,11 @@ def keep(request: HttpRequest, project_id: str, payload: Keep) -> list[dict[str,
     if pattern is None:
         raise RuleError("Only a title block of the project can be kept. Take it into the project first.")
     keep_title_block(pattern)
-    return kept_title_blocks()
+    return _kept()
+
+
+def _kept() -> list[Named]:
+    return [{"id": id, "name": name} for id, name in kept_title_blocks()]
 
 
 @router.get("/{project_id}/pictures/{picture_id}")

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-from typing_extensions import TypedDict
-
 from jolly_core.checks import Snag, snags_on
 from jolly_core.drawing import GRID_MM, ladder_lines, place_on
 from jolly_core.library import definition
@@ -14,8 +12,10 @@ from jolly_core.reports import WireRow, sheet_wires
 from jolly_core.scenes import Item, Scene, generated_pages, is_generated, made, page_of, page_scene, sheet_scene
 from jolly_core.tagging import lead_of, tag_on
 
+from .sceneshapes import item_value
 from .store import Loaded
 from .versions import KEEP_SUBJECTS, View
+from .viewshapes import DeviceRowValue, SheetFacts, SnagAct, SnagRowValue, WireRowValue
 
 
 @derived_few(KEEP_SUBJECTS)
@@ -42,15 +42,11 @@ def _items_of(project: Project, sheet_id: str) -> dict[str, Any]:
     now = known[sheet_id] = {}
     for id, item in sheet_scene(project, sheet_id).items.items():
         same = before.get(id)
-        now[id] = same if same is not None and same[0] is item else (item, _item_value(item))
+        now[id] = same if same is not None and same[0] is item else (item, item_value(item))
     return {id: value for id, (_, value) in now.items()}
 
 
-def _item_value(item: Item) -> dict[str, Any]:
-    return {"id": item.id, "kind": item.kind, "prims": item.prims, "box": list(item.box), "facts": item.facts}
-
-
-def _wire_value(row: WireRow) -> dict[str, Any]:
+def _wire_value(row: WireRow) -> WireRowValue:
     return {
         "id": f"{row.start}>{row.end}",
         "number": row.number,
@@ -68,7 +64,7 @@ def _wire_value(row: WireRow) -> dict[str, Any]:
 
 
 @derived
-def _devices_on(project: Project, sheet_id: str) -> dict[str, Any]:
+def _devices_on(project: Project, sheet_id: str) -> dict[str, DeviceRowValue]:
     found: dict[str, list[Symbol]] = {}
     for symbol in project.symbols_on(sheet_id):
         if symbol.device_id in project.devices:
@@ -77,7 +73,7 @@ def _devices_on(project: Project, sheet_id: str) -> dict[str, Any]:
 
 
 @derived
-def _device_value(project: Project, sheet_id: str, device_id: str, symbols: tuple[str, ...]) -> dict[str, Any]:
+def _device_value(project: Project, sheet_id: str, device_id: str, symbols: tuple[str, ...]) -> DeviceRowValue:
     sheet, device = project.sheets[sheet_id], project.devices[device_id]
     first = project.symbols[symbols[0]]
     part = project.part_of(device)
@@ -93,7 +89,7 @@ def _device_value(project: Project, sheet_id: str, device_id: str, symbols: tupl
 
 
 @derived
-def _snags_on(project: Project, sheet_id: str) -> dict[str, Any]:
+def _snags_on(project: Project, sheet_id: str) -> dict[str, SnagRowValue]:
     sheet = project.sheets[sheet_id]
     return {
         f"{s.code}:{','.join(s.ids)}:{s.x},{s.y}": {
@@ -103,7 +99,7 @@ def _snags_on(project: Project, sheet_id: str) -> dict[str, Any]:
             "severity": s.severity,
             "message": s.message,
             "ids": list(s.ids),
-            "at": [s.x * GRID_MM, s.y * GRID_MM],
+            "at": (s.x * GRID_MM, s.y * GRID_MM),
             "place": place_on(sheet, s.x, s.y),
             "mend": s.mend,
             "device_id": s.device_id,
@@ -114,7 +110,7 @@ def _snags_on(project: Project, sheet_id: str) -> dict[str, Any]:
 
 
 @derived
-def _facts(project: Project, sheet_id: str) -> dict[str, Any]:
+def _facts(project: Project, sheet_id: str) -> SheetFacts:
     sheet, scene = project.sheets[sheet_id], sheet_scene(project, sheet_id)
     return {
         "id": sheet.id,
@@ -127,17 +123,10 @@ def _facts(project: Project, sheet_id: str) -> dict[str, Any]:
         "location_id": sheet.location_id,
         "width": scene.width,
         "height": scene.height,
-        "lines": [list(line) for line in ladder_lines(sheet)],
-        "rails": [sheet.rail_left, sheet.rail_right],
+        "lines": ladder_lines(sheet),
+        "rails": (sheet.rail_left, sheet.rail_right),
         "standard": project.settings.standard,
     }
-
-
-class SnagAct(TypedDict):
-    """The edit that puts a snag right in one step, with the word for its button."""
-
-    label: str
-    edit: dict[str, Any]
 
 
 def act_of(snag: Snag) -> SnagAct | None:
@@ -146,14 +135,14 @@ def act_of(snag: Snag) -> SnagAct | None:
 
 
 def _items(scene: Scene) -> dict[str, Any]:
-    return {i.id: _item_value(i) for i in scene.items.values()}
+    return {i.id: item_value(i) for i in scene.items.values()}
 
 
 def _made_view(project: Project, page_id: str) -> View:
     """Return what is made from the project as sections; nothing is drawn on it, so only items and facts are filled."""
     page = page_of(project, page_id) if is_generated(page_id) else project.get("sheet", page_id)
     scene = page_scene(project, page_id)
-    facts = {
+    facts: SheetFacts = {
         "id": page.id,
         "number": page.number,
         "title": page.title,
@@ -165,7 +154,7 @@ def _made_view(project: Project, page_id: str) -> View:
         "width": scene.width,
         "height": scene.height,
         "lines": [],
-        "rails": [0, 0],
+        "rails": (0, 0),
         "standard": project.settings.standard,
     }
     return {"items": _items(scene), "wires": {}, "devices": {}, "snags": {}, "sheet": {"sheet": facts}}
