@@ -1,6 +1,7 @@
 import js from '@eslint/js'
 import hooks from 'eslint-plugin-react-hooks'
 import ts from 'typescript-eslint'
+import house from './floors.js'
 
 export default ts.config(
   { ignores: ['dist', 'src/api/schema.d.ts'] },
@@ -8,15 +9,17 @@ export default ts.config(
   ...ts.configs.recommended,
   {
     files: ['src/**/*.{ts,tsx}'],
-    plugins: { 'react-hooks': hooks },
+    plugins: { 'react-hooks': hooks, house },
     rules: {
+      'house/floors': 'error',
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
       'no-restricted-syntax': [
         'error',
         {
-          selector: 'CallExpression[callee.name=useSheet][arguments.length=0]',
-          message: 'Say which fields: useSheet((s) => s.one) or usePick(...); the whole store changes at every key.',
+          selector: 'CallExpression[callee.name=/^use(Project|Draw)$/][arguments.length=0]',
+          message:
+            'Say which fields: useProject((s) => s.one) or usePick(...); the whole store changes at every key.',
         },
       ],
       '@typescript-eslint/switch-exhaustiveness-check': 'off',

@@ -6,6 +6,7 @@ from .lanes import Entry, Lane, LaneGraph, Way, lane
 from .layout import (
     RAIL_WIDTH_MM,
     Outline,
+    Surface,
     enclosures,
     on_rail,
     outline,
@@ -62,6 +63,7 @@ __all__ = [
     "size_of",
     "Solid",
     "solids",
+    "Surface",
     "surface_for",
     "surface_size",
     "tray",

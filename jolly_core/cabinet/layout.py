@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from typing import Literal
 
 from jolly_core.cables import number_of
 from jolly_core.library import definition
@@ -11,6 +12,7 @@ from jolly_core.model import ATTACHED, Device, Enclosure, Part, Placing, Project
 from jolly_core.tagging import full_tag, place_side
 from jolly_core.terminals import is_strip, strip_rows, strip_width_mm
 
+Surface = Literal["plate", "door"]
 STRIP_DEPTH_MM = 47.0
 STRIP_HEIGHT_MM = 48.0
 RAIL_WIDTH_MM = 35.0
@@ -208,7 +210,7 @@ def pin_point(project: Project, placing: Placing, pin: tuple[str, int]) -> tuple
     return round(box.x + share[0] * box.width, 3), round(box.y + share[1] * box.height, 3)
 
 
-def surface_for(project: Project, device: Device) -> str:
+def surface_for(project: Project, device: Device) -> Surface:
     """Return the surface a device that waits is put on unless a person says otherwise: "plate" or "door"."""
     part = project.part_of(device)
     door = place_side(project, device) == "door" or (part is not None and part.mounting == "door hole")

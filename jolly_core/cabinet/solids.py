@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from jolly_core.model import Enclosure, Project
 from jolly_core.tagging import full_tag
 
 from .faults import duct_outline, rail_length
-from .layout import RAIL_WIDTH_MM, Outline, outline_of, placings_in, rail_is_level
+from .layout import RAIL_WIDTH_MM, Outline, Surface, outline_of, placings_in, rail_is_level
 
+SolidKind = Literal["device", "duct", "rail"]
+SURFACES: tuple[Surface, ...] = ("plate", "door")
 RAIL_DEPTH_MM = 7.5  # IEC 60715, TH 35-7.5
 USUAL_DEPTH_MM = 40.0  # of a device whose part says nothing of it
 
@@ -24,8 +27,8 @@ class Solid:
     """
 
     id: str
-    kind: str
-    surface: str
+    kind: SolidKind
+    surface: Surface
     tag: str
     x: float
     y: float
@@ -37,7 +40,7 @@ class Solid:
 def solids(project: Project, enclosure: Enclosure) -> list[Solid]:
     """Return the boxes of an enclosure: devices as they were placed, then ducts, then rails."""
     found: list[Solid] = []
-    for surface in ("plate", "door"):
+    for surface in SURFACES:
         for placing in placings_in(project, enclosure.id, surface):
             tag = full_tag(project, project.devices[placing.device_id])
             found.append(_solid(placing.id, "device", surface, tag, outline_of(project, placing.id)))
@@ -54,5 +57,5 @@ def solids(project: Project, enclosure: Enclosure) -> list[Solid]:
     return found
 
 
-def _solid(id: str, kind: str, surface: str, tag: str, box: Outline) -> Solid:
+def _solid(id: str, kind: SolidKind, surface: Surface, tag: str, box: Outline) -> Solid:
     return Solid(id, kind, surface, tag, box.x, box.y, box.width, box.height, box.depth or USUAL_DEPTH_MM)

@@ -5,7 +5,7 @@ from .classes import OWN, PartClass, base_of, is_class, is_like, own_class_key, 
 from .comparing import Comparison, compared
 from .drafting import conductor_count, core_orders, like, new_part, with_cores, with_units
 from .drawn import checked_art, drawn_key, is_drawn, outline_art, outline_key, sketch_from, sketch_of
-from .fields import FIELD_KINDS, FieldSpec, checked, number_in, part_fields, unit_facts
+from .fields import FIELD_KINDS, FieldKind, FieldSpec, checked, number_in, part_fields, unit_facts
 from .gauges import awg_area_mm2
 from .lookup import Library, NoLibrary, find_symbols
 from .partfacts import (
@@ -36,6 +36,7 @@ __all__ = [
     "Difference",
     "FEED_THROUGH",
     "FIELD_KINDS",
+    "FieldKind",
     "FieldSpec",
     "KeptStamp",
     "Library",

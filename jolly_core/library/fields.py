@@ -7,11 +7,15 @@ import re
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
+from typing import Literal
 
 from jolly_core.model import FileError
 
-FIELD_KINDS = ("number", "text", "choice", "flag", "parts")
 YES, NO = "yes", "no"
+
+
+FieldKind = Literal["number", "text", "choice", "flag", "parts"]
+FIELD_KINDS: tuple[FieldKind, ...] = ("number", "text", "choice", "flag", "parts")
 
 
 @dataclass(slots=True, frozen=True)
@@ -33,7 +37,7 @@ class FieldSpec:
     key: str
     name: str
     unit: str = ""
-    kind: str = "text"
+    kind: FieldKind = "text"
     choices: tuple[str, ...] = ()
     least: float | None = 0.0
     most: float | None = None

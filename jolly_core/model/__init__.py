@@ -8,6 +8,7 @@ from .entities.building import (
     IO_TYPES,
     STRIP_ITEM_KINDS,
     SURFACES,
+    AddressScheme,
     Band,
     Bridge,
     Cable,
@@ -59,6 +60,8 @@ from .entities.structure import (
     Sheet,
     SheetHabit,
     SheetKind,
+    SheetSubject,
+    Side,
 )
 from .entities.titling import Picture, TitleBlock, TitleCell
 from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
@@ -83,6 +86,7 @@ from .tables import Index, Table
 __all__ = [
     "ADDRESS_SCHEMES",
     "ATTACHED",
+    "AddressScheme",
     "LOCKABLE",
     "Kind",
     "Within",
@@ -175,6 +179,8 @@ __all__ = [
     "Sheet",
     "SheetHabit",
     "SheetKind",
+    "Side",
+    "SheetSubject",
     "Stamp",
     "Strip",
     "StripItem",

@@ -9,7 +9,7 @@ from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
 from jolly_core.edits.structure import users
-from jolly_core.model import Function, Location, Project
+from jolly_core.model import SIDES, Function, Location, Project, Side
 from jolly_core.tagging import path_of
 from jolly_server.config.options import read_options
 from jolly_server.projects.access import role_in
@@ -97,7 +97,7 @@ class FunctionPlace(TypedDict):
 class LocationPlace(FunctionPlace):
     """A location, with the side it is on."""
 
-    side: str
+    side: Side
 
 
 class Places(TypedDict):
@@ -131,7 +131,8 @@ def _places(project: Project) -> Places:
         }
 
     functions = [named("function", "=", f) for f in project.functions.values()]
-    locations: list[LocationPlace] = [{**named("location", "+", p), "side": p.side} for p in project.locations.values()]
+    locations: list[LocationPlace] = [{**named("location", "+", p), "side": next(s for s in SIDES if s == p.side)}
+        for p in project.locations.values()]
     return {
         "functions": sorted(functions, key=lambda f: f["name"]),
         "locations": sorted(locations, key=lambda p: p["name"]),

@@ -10,6 +10,7 @@ from jolly_core.cabinet import (
     Fault,
     Route,
     Solid,
+    Surface,
     duct_fills,
     enclosure_warming,
     enclosures,
@@ -31,7 +32,6 @@ from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
 from .shapes import DeviceName, FromTo, device_value
 
-Surface = Literal["plate", "door"]
 Size = tuple[float, float]
 
 
@@ -40,7 +40,7 @@ class Waiting(DeviceName):
 
     width: float
     height: float
-    surface: str
+    surface: Surface
     mounting: str
 
 

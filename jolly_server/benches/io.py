@@ -7,7 +7,7 @@ from typing import Literal
 from typing_extensions import TypedDict
 
 from jolly_core.exchange import read_cells
-from jolly_core.model import IoPoint, Project
+from jolly_core.model import AddressScheme, Card, IoPoint, Project
 from jolly_core.plc import (
     Fault,
     Spare,
@@ -23,6 +23,8 @@ from jolly_core.plc import (
 from jolly_core.tagging import full_tag
 
 from .shapes import DeviceName, Place, device_value, symbol_place
+
+SCHEMES: tuple[AddressScheme, ...] = ("byte.bit", "whole", "word")
 
 
 class PointValue(TypedDict):
@@ -54,7 +56,7 @@ class ChannelValue(Place):
 class CardValue(DeviceName):
     """A card with its channels."""
 
-    scheme: str
+    scheme: AddressScheme
     start: str
     channels: list[ChannelValue]
 
@@ -114,6 +116,10 @@ def _point(project: Project, point: IoPoint) -> PointValue:
     }
 
 
+def _scheme(card: Card | None) -> AddressScheme:
+    return next((s for s in SCHEMES if card is not None and card.scheme == s), "byte.bit")
+
+
 def _card(project: Project, device_id: str) -> CardValue:
     card = card_of(project, device_id)
     rows: list[ChannelValue] = []
@@ -133,7 +139,7 @@ def _card(project: Project, device_id: str) -> CardValue:
         )
     return {
         **device_value(project, project.devices[device_id]),
-        "scheme": card.scheme if card else "",
+        "scheme": _scheme(card),
         "start": card.start if card else "",
         "channels": rows,
     }

@@ -6,7 +6,7 @@ import re
 
 from typing_extensions import TypedDict
 
-from jolly_core.library import FIELD_KINDS, OWN, PartClass, part_class, part_fields
+from jolly_core.library import FIELD_KINDS, OWN, FieldKind, PartClass, part_class, part_fields
 from jolly_core.model import RuleError
 
 from .models import LibraryPart, OwnField
@@ -19,7 +19,7 @@ class OwnFieldValue(TypedDict):
     key: str
     name: str
     unit: str
-    kind: str
+    kind: FieldKind
     choices: list[str]
 
 
@@ -31,7 +31,7 @@ def own_fields() -> list[OwnFieldValue]:
             "key": f.key,
             "name": f.name,
             "unit": f.unit,
-            "kind": f.kind,
+            "kind": next(k for k in FIELD_KINDS if k == f.kind),
             "choices": list(f.choices),
         }
         for f in OwnField.objects.order_by("part_class", "name")

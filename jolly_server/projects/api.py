@@ -1,7 +1,6 @@
 """What a project consists of, and finding things in it."""
 
 from dataclasses import asdict, dataclass
-from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -11,7 +10,7 @@ from jolly_core.edits.offers import Offer, offers
 from jolly_core.library import is_drawn
 from jolly_core.model import ON_SHEET, GoneError
 from jolly_core.reports import Found, find_in
-from jolly_core.scenes import art_of
+from jolly_core.scenes import Prim, art_of
 from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import SHORTEST, search
 
@@ -33,7 +32,7 @@ router = Router(tags=["projects"])
 class OfferValue(Offer):
     """A line of the list at the caret, with the graphics of a symbol that somebody drew."""
 
-    art: list[Any] | None = None
+    art: list[Prim] | None = None
 
 
 class Where(TypedDict):

@@ -28,10 +28,19 @@ from .viewshapes import SnagAct
 router = Router(tags=["drawing"])
 
 
+class Sides(TypedDict):
+    """The pins of a block by side."""
+
+    left: list[str]
+    right: list[str]
+    top: list[str]
+    bottom: list[str]
+
+
 class BlockPins(TypedDict):
     """The pins of a block by side, "" for a place that is free, and those of its part that are on no block yet."""
 
-    sides: dict[str, list[str]]
+    sides: Sides
     free: list[str]
 
 
@@ -151,7 +160,16 @@ def block(request: HttpRequest, project_id: str, symbol_id: str) -> BlockPins:
             raise GoneError("This block is no longer there.", ids=(symbol_id,))
         device = p.devices[symbol.device_id]
         free = [name for group in free_pins(p, device) for name in group]
-        return {"sides": sides_of(symbol.definition), "free": free}
+        sides = sides_of(symbol.definition)
+        return {
+            "sides": {
+                "left": sides["left"],
+                "right": sides["right"],
+                "top": sides["top"],
+                "bottom": sides["bottom"],
+            },
+            "free": free,
+        }
 
 
 @router.get("/{project_id}/stamps", response=list[StampLine])

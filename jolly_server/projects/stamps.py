@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import lru_cache
+from typing import Literal
 
 from typing_extensions import TypedDict
 
@@ -18,6 +19,9 @@ from jolly_server.library.services import kept_stamps
 from .sceneshapes import SceneItem, item_value
 
 MARGIN_MM = 4.0
+
+
+Origin = Literal["project", "library", "application"]
 
 
 class QuestionValue(TypedDict):
@@ -44,7 +48,7 @@ class StampLine(TypedDict):
     id: str
     name: str
     text: str
-    origin: str
+    origin: Origin
     pitch: int
     anchor: tuple[int, int]
     questions: list[QuestionValue]
@@ -64,7 +68,7 @@ class StampPicture(TypedDict):
 def stamps_of(project: Project) -> list[StampLine]:
     """Return the stamps one can put down: where each is from, its name and what it asks."""
     own = [KeptStamp(s.id, s.name, s.text, s.body) for s in project.stamps.values()]
-    groups = (
+    groups: tuple[tuple[Origin, list[KeptStamp]], ...] = (
         ("project", sorted(own, key=lambda s: s.name)),
         ("library", kept_stamps()),
         ("application", list(built_in_stamps().values())),
@@ -72,7 +76,7 @@ def stamps_of(project: Project) -> list[StampLine]:
     return [_line(origin, stamp) for origin, stamps in groups for stamp in stamps]
 
 
-def _line(origin: str, stamp: KeptStamp) -> StampLine:
+def _line(origin: Origin, stamp: KeptStamp) -> StampLine:
     body = body_from_text(stamp.body)
     left, _, right, _ = body.piece.box()
     return {

@@ -16,6 +16,7 @@ from jolly_core.model import (
     Project,
     RuleError,
     Sheet,
+    SheetSubject,
     to_record,
 )
 from jolly_core.reports import REPORTS
@@ -64,7 +65,7 @@ class FieldValue(TypedDict):
 class SheetKindSubject(SheetKindValue):
     """A kind of sheet, and the field that names what it shows, "" where it shows nothing of the kind."""
 
-    subject: str
+    subject: SheetSubject
 
 
 class Sheets(TypedDict):

@@ -58,7 +58,7 @@ def _wire_value(row: WireRow) -> WireRowValue:
         "place": row.place,
         "wire_id": row.wire_id,
         "wires": list(row.wires),
-        "pins": list(row.pins),
+        "pins": row.pins,
         "own": row.own,
     }
 

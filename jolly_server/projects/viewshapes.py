@@ -29,7 +29,7 @@ WireRowValue = TypedDict(
         "place": str,
         "wire_id": str,
         "wires": list[str],
-        "pins": list[str],  # its two, as orders of a net name them
+        "pins": tuple[str, str],  # its two, as orders of a net name them
         "own": bool,  # a person decided by which conductors its net is joined
     },
 )

@@ -10,7 +10,7 @@ import { SnackbarProvider } from 'notistack'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import { App } from './app/App'
-import { theme } from './app/theme'
+import { theme } from './theme/theme'
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
 

@@ -7,7 +7,7 @@ here keep what only they have.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Literal, get_args
 
 from ..fields import (
     GridX,
@@ -30,7 +30,8 @@ from ..fields import (
 from ..kinds import Keyed, kind
 
 STRIP_ITEM_KINDS = ("terminal", "end-bracket", "plate", "marker")
-ADDRESS_SCHEMES = ("byte.bit", "whole", "word")
+AddressScheme = Literal["byte.bit", "whole", "word"]
+ADDRESS_SCHEMES: tuple[str, ...] = get_args(AddressScheme)
 IO_TYPES = ("DI", "DO", "AI", "AO")
 SURFACES = ("plate", "door")
 

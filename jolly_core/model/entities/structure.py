@@ -14,7 +14,8 @@ STANDARDS = ("iec", "na")
 TAG_HABITS = ("iec", "line")
 TAG_SCOPES = ("place", "project")
 WIRE_PATTERNS = ("line", "sheet")
-SIDES = ("panel", "door", "field", "machine")
+Side = Literal["panel", "door", "field", "machine"]
+SIDES: tuple[Side, ...] = get_args(Side)
 FRAMES = ("ladder", "zones")
 LENGTH_UNITS = ("mm", "in")
 CONDUCTOR_ORDERS = ("drawing", "layout")
@@ -34,7 +35,8 @@ SheetKind = Literal[
 ]
 SHEET_KINDS: tuple[str, ...] = get_args(SheetKind)
 # Kind of sheet -> the field that names what it shows.
-SHEET_SUBJECTS = {
+SheetSubject = Literal["", "device_id", "enclosure_id", "harness_id", "report"]
+SHEET_SUBJECTS: dict[str, SheetSubject] = {
     "terminal-plan": "device_id",
     "cable-plan": "device_id",
     "panel-layout": "enclosure_id",

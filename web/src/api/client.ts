@@ -1,5 +1,5 @@
 /** The typed client, the one error shape, and the names of the types the benches use. */
-import createClient from 'openapi-fetch'
+import createClient, { type MaybeOptionalInit, type Middleware } from 'openapi-fetch'
 import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
@@ -7,10 +7,25 @@ export type Outline = Schemas['Outline']
 export type EditOut = Schemas['EditOut']
 export type News = Schemas['News']
 export type ViewChange = Schemas['ViewChange']
+export type OutlineView = Schemas['OutlineView']
 export type AnyEdit = Schemas['EditIn']['edit']
+export type Edit<K extends AnyEdit['kind']> = Extract<AnyEdit, { kind: K }>
 export type ProjectLine = Schemas['ProjectLine']
 export type PartOut = Schemas['PartOut']
 export type Me = Schemas['Me']
+
+/** What may be said of an edit: any part of it, and any text where few words may stand. */
+export type Loose<T> = T extends string
+  ? string
+  : T extends readonly unknown[]
+    ? { [K in keyof T]: Loose<T[K]> }
+    : T extends object
+      ? { [K in keyof T]?: Loose<T[K]> }
+      : T
+
+/** An edit of a kind. What has a usual value may be left out; what is lacking or cannot be, the server says. */
+export const makeEdit = <K extends AnyEdit['kind']>(kind: K, fields: Loose<Omit<Edit<K>, 'kind'>>) =>
+  ({ kind, ...(fields as object) }) as unknown as Edit<K>
 
 /** What the server says when it refuses. */
 export class Refusal extends Error {
@@ -26,15 +41,37 @@ export class Refusal extends Error {
 
 const csrf = () => /(?:^|; )spool_csrf=([^;]*)/.exec(document.cookie)?.[1] ?? ''
 
-export const client = createClient<paths>({ baseUrl: '/' })
+type Method = 'get' | 'post' | 'delete'
+type PathWith<M extends Method> = {
+  [P in keyof paths]: paths[P] extends Record<M, object> ? P : never
+}[keyof paths]
+type Answer<Operation> = Operation extends {
+  responses: { 200: { content: { 'application/json': infer T } } }
+}
+  ? T
+  : unknown
+type Given<Init> = Partial<Init> extends Init ? [Init?] : [Init]
+type Result<T> = { data?: T; error?: unknown; response: Response }
+
+/** The calls as the schema has them; the library's own types make lists of what are pairs. */
+type Ask<M extends Method> = <P extends PathWith<M>, Init extends MaybeOptionalInit<paths[P], M>>(
+  url: P,
+  ...init: Given<Init>
+) => Promise<Result<Answer<paths[P][M]>>>
+interface ExactClient {
+  GET: Ask<'get'>
+  POST: Ask<'post'>
+  DELETE: Ask<'delete'>
+  use: (middleware: Middleware) => void
+}
+
+export const client = createClient<paths>({ baseUrl: '/' }) as ExactClient
 client.use({
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrf())
     return request
   },
 })
-
-type Result<T> = { data?: T; error?: unknown; response: Response }
 
 /** Unwrap an answer, or throw a Refusal with the server's own words. */
 export async function got<T>(answer: Promise<Result<T>>): Promise<T> {

@@ -16,8 +16,8 @@ import { useQuery } from '@tanstack/react-query'
 import { memo, useEffect, useState, type ReactNode } from 'react'
 import { NavLink } from 'react-router'
 import { client, got } from '../api/client'
-import { useSheet } from '../benches/draw/store'
-import { COPPER, INK, LINE } from './theme'
+import { useProject } from '../project/store'
+import { COPPER, INK, LINE } from '../theme/theme'
 
 export interface Bench {
   path: string
@@ -44,7 +44,7 @@ const QUIET_MS = 1200
 
 /** The number of snags of the whole project at an icon; counted when the hand rests. */
 function SnagBadge({ icon, projectId }: { icon: ReactNode; projectId: string }) {
-  const revision = useSheet((s) => s.revision)
+  const revision = useProject((s) => s.revision)
   const [still, setStill] = useState(revision)
   useEffect(() => {
     const timer = window.setTimeout(() => setStill(revision), QUIET_MS)

@@ -1,5 +1,5 @@
 /** The mark: a spool with copper wire leaving it. */
-import { PAPER } from './theme'
+import { PAPER } from '../theme/theme'
 
 export function Mark({ size = 26 }: { size?: number }) {
   return (

@@ -8,15 +8,8 @@ import { useNavigate } from 'react-router'
 import { client, got } from '../api/client'
 import { drawCommands } from '../benches/draw/commands'
 import { BENCHES } from './BenchRail'
-import { MONO, QUIET } from './theme'
+import { MONO, QUIET } from '../theme/theme'
 
-interface Found {
-  kind: string
-  label: string
-  sheet_id: string
-  id: string
-  bench: string
-}
 const GROUPS: Record<string, string> = {
   sheet: 'Sheets',
   device: 'Devices',
@@ -48,7 +41,7 @@ export function Omnibox({ projectId }: { projectId: string }) {
         client.GET('/api/projects/{project_id}/find', {
           params: { path: { project_id: projectId }, query: { q: words } },
         }),
-      ) as unknown as Promise<Found[]>,
+      ),
     enabled: words.trim() !== '',
     // What was found for the letters before stays until the new answer is there, so that the list does not jump.
     placeholderData: keepPreviousData,

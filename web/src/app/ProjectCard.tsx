@@ -11,7 +11,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { client, got, wordsOf, type ProjectLine } from '../api/client'
 import type { State } from './ProjectList'
-import { LINE, MONO, PAPER, QUIET } from './theme'
+import { LINE, MONO, PAPER, QUIET } from '../theme/theme'
 
 interface Props {
   project: ProjectLine

@@ -18,7 +18,7 @@ import { Invitations } from './Invitations'
 import { Mark } from './Mark'
 import { NewProject } from './NewProject'
 import { ProjectCard } from './ProjectCard'
-import { INK } from './theme'
+import { INK } from '../theme/theme'
 
 export type State = 'open' | 'archived' | 'binned'
 const EMPTY: Record<State, string> = {

@@ -4,12 +4,11 @@ import { useSnackbar } from 'notistack'
 import { useEffect } from 'react'
 import { Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router'
 import { wordsOf, type Me } from '../api/client'
-import type { PageLine, SheetLine } from '../api/shapes'
 import { BriefBench } from '../benches/brief/BriefBench'
 import { CabinetBench } from '../benches/cabinet/CabinetBench'
 import { CablesBench } from '../benches/cables/CablesBench'
 import { DrawBench } from '../benches/draw/DrawBench'
-import { useSheet } from '../benches/draw/store'
+import { useProject } from '../project/store'
 import { HarnessBench } from '../benches/harness/HarnessBench'
 import { IoBench } from '../benches/io/IoBench'
 import { IssueBench } from '../benches/issue/IssueBench'
@@ -18,11 +17,11 @@ import { PartsBench } from '../benches/parts/PartsBench'
 import { SnagsBench } from '../benches/snags/SnagsBench'
 import { TerminalsBench } from '../benches/terminals/TerminalsBench'
 import { BENCHES, BenchRail } from './BenchRail'
-import { useRevision } from '../kit/useRevision'
+import { useRevision } from '../project/useRevision'
 import { PictureBase } from '../scene/pictures'
-import { isTyping, keyName } from './commands'
+import { isTyping, keyName } from '../project/commands'
 import { TopBar } from './TopBar'
-import { useOutline, useOutlineNow } from '../kit/useOutline'
+import { useOutline, useOutlineNow } from '../project/useOutline'
 
 const POLL_MS = 1500
 
@@ -32,7 +31,7 @@ export function ProjectShell({ me }: { me: Me }) {
   const onSheet = useLocation().pathname.includes('/draw')
   const outline = useOutline(projectId)
   useEffect(() => {
-    const timer = window.setInterval(() => void useSheet.getState().poll(), POLL_MS)
+    const timer = window.setInterval(() => void useProject.getState().poll(), POLL_MS)
     return () => window.clearInterval(timer)
   }, [])
   useEffect(() => {
@@ -42,7 +41,7 @@ export function ProjectShell({ me }: { me: Me }) {
       const act = name === 'Ctrl+Z' ? 'undo' : name === 'Ctrl+Y' || name === 'Ctrl+Shift+Z' ? 'redo' : null
       if (act && !isTyping(event)) {
         event.preventDefault()
-        void useSheet.getState().step(act)
+        void useProject.getState().step(act)
       }
     }
     window.addEventListener('keydown', onKey)
@@ -70,7 +69,7 @@ export function ProjectShell({ me }: { me: Me }) {
   }
   if (!outline.data) return <Box sx={{ p: 4 }}>Opening the project…</Box>
   const canEdit = outline.data.role !== 'viewer' && outline.data.state === 'open'
-  const sheets = outline.data.sheets as unknown as SheetLine[]
+  const sheets = outline.data.sheets
   // A ladder sheet is where most people start; the demo opens on its control circuit.
   const first = sheets.find((s) => s.frame === 'ladder') ?? sheets[0]
   return (
@@ -105,10 +104,7 @@ export function ProjectShell({ me }: { me: Me }) {
             <Route path="harness" element={<HarnessBench canEdit={canEdit} />} />
             <Route path="make" element={<MakeBench canEdit={canEdit} />} />
             <Route path="snags" element={<SnagsBench canEdit={canEdit} />} />
-            <Route
-              path="issue"
-              element={<IssueBench sheets={sheets} pages={outline.data.pages as unknown as PageLine[]} />}
-            />
+            <Route path="issue" element={<IssueBench sheets={sheets} pages={outline.data.pages} />} />
             <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
           </Routes>
         </Box>
@@ -120,11 +116,11 @@ export function ProjectShell({ me }: { me: Me }) {
 /** What follows the store without a picture of its own: messages, and the outline at each revision. */
 function Following({ projectId, onSheet }: { projectId: string; onSheet: boolean }) {
   const { enqueueSnackbar, closeSnackbar } = useSnackbar()
-  const message = useSheet((s) => s.message)
+  const message = useProject((s) => s.message)
   const revision = useRevision()
   const { refetch, data: known } = useOutlineNow(projectId)
   useEffect(() => {
-    if (known && !onSheet) useSheet.getState().enter(projectId, known.revision, known.undo, known.redo)
+    if (known && !onSheet) useProject.getState().enter(projectId, known.revision, known.undo, known.redo)
   }, [known, onSheet, projectId])
   useEffect(() => {
     if (!message) closeSnackbar()

@@ -11,12 +11,11 @@ import { useQueryClient } from '@tanstack/react-query'
 import { memo, useState } from 'react'
 import { Link } from 'react-router'
 import { client, got, type Me } from '../api/client'
-import type { SheetLine } from '../api/shapes'
-import { usePick, useSheet } from '../benches/draw/store'
-import type { LastingOutline } from '../kit/useOutline'
+import { useProject, usePick } from '../project/store'
+import type { LastingOutline } from '../project/useOutline'
 import { Mark } from './Mark'
 import { Omnibox } from './Omnibox'
-import { INK, TEAL } from './theme'
+import { INK, TEAL } from '../theme/theme'
 
 const initials = (name: string) =>
   name
@@ -27,11 +26,11 @@ const initials = (name: string) =>
     .toUpperCase()
 
 export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: LastingOutline }) {
-  const people = useSheet((s) => s.people)
+  const people = useProject((s) => s.people)
   const queries = useQueryClient()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const settings = outline.settings as { number: string; name: string; customer: string; revision: string }
-  const sheets = outline.sheets as unknown as SheetLine[]
+  const sheets = outline.sheets
   const sheetName = (id: string) => sheets.find((s) => s.id === id)?.number ?? ''
   const out = async () => {
     queries.setQueryData(['me'], await got(client.POST('/api/sign-out')))

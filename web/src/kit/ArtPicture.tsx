@@ -1,6 +1,6 @@
 /** A small picture of graphics: symbols in grid millimetres, outlines in their own. */
-import type { Prim } from '../api/shapes'
-import { INK, MONO } from '../app/theme'
+import type { Prim } from '../scene/item'
+import { INK, MONO } from '../theme/theme'
 import { boundsOf, pathsOf } from '../scene/artPath'
 
 interface Props {

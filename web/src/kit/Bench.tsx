@@ -1,7 +1,7 @@
 /** The frame of a bench: list on the left, work surface, inspector on the right. */
 import Box from '@mui/material/Box'
 import type { ReactNode } from 'react'
-import { COPPER, LINE } from '../app/theme'
+import { COPPER, LINE } from '../theme/theme'
 
 interface Props {
   name: string

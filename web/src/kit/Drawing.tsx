@@ -1,14 +1,11 @@
 /** A generated drawing on the work surface: painted items, a selection, and whatever a bench lays over it. */
 import { useMemo, type ReactNode } from 'react'
-import type { Box as Rect, Item } from '../api/shapes'
+import type { Schemas } from '../api/shapes'
+import { asItems, type Box as Rect } from '../scene/item'
 import { ItemView, type Art } from '../scene/Painter'
 import { Surface, type At } from '../scene/Surface'
 
-export interface SceneValue {
-  width: number
-  height: number
-  items: Item[]
-}
+export type SceneValue = Schemas['SceneValue']
 
 interface Props {
   scene: SceneValue
@@ -46,7 +43,7 @@ export function Drawing({ scene, name, selected, linked, art, fit, onDown, onMov
       onUp={onUp ?? nothing}
       onDouble={nothing}
     >
-      {scene.items.map((item) => (
+      {asItems(scene.items).map((item) => (
         <ItemView
           key={item.id}
           item={item}

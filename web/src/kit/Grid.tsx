@@ -6,7 +6,7 @@
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { COPPER, LINE, MONO, QUIET } from '../app/theme'
+import { COPPER, LINE, MONO, QUIET } from '../theme/theme'
 import { GridCell } from './GridCell'
 import { GridHead, HEAD_PX, type Sort } from './GridHead'
 import {

@@ -1,6 +1,6 @@
 /** A cell of a Grid while it is edited: a text, or a choice. */
 import { useRef, useState } from 'react'
-import { COPPER } from '../app/theme'
+import { COPPER } from '../theme/theme'
 import type { Choice } from './gridData'
 
 interface Props {

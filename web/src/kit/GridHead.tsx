@@ -8,7 +8,7 @@ import IconButton from '@mui/material/IconButton'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useState } from 'react'
-import { LINE, QUIET } from '../app/theme'
+import { LINE, QUIET } from '../theme/theme'
 import type { Column } from './gridData'
 import { remember } from './remember'
 

@@ -1,7 +1,7 @@
 /** A plain dense table for short lists, with a heading that stays. */
 import Box from '@mui/material/Box'
 import type { CSSProperties, ReactNode } from 'react'
-import { LINE } from '../app/theme'
+import { LINE } from '../theme/theme'
 
 interface Props {
   label: string

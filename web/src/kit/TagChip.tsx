@@ -1,5 +1,5 @@
 /** The tag of an object, the same wherever it is named. */
-import { INK, MONO } from '../app/theme'
+import { INK, MONO } from '../theme/theme'
 
 interface Props {
   tag: string

@@ -1,5 +1,5 @@
 /** The rule behind a computed figure, one click away. */
-import { QUIET } from '../app/theme'
+import { QUIET } from '../theme/theme'
 
 export function Why({ text }: { text: string }) {
   return (

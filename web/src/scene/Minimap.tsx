@@ -1,7 +1,7 @@
 /** The whole sheet, small, with what is in view; a press or drag on it moves the view there. */
 import { memo } from 'react'
-import type { Box } from '../api/shapes'
-import { COPPER, INK, LINE, PAPER } from '../app/theme'
+import type { Box } from './item'
+import { COPPER, INK, LINE, PAPER } from '../theme/theme'
 
 const WIDE_PX = 168
 

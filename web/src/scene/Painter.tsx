@@ -1,7 +1,7 @@
 /** Paints scene items as SVG. The primitives are documented in jolly_core/scenes/primitives.py. */
 import { memo, useContext } from 'react'
-import type { Item, Prim } from '../api/shapes'
-import { COPPER, INK, MONO, QUIET, TEAL } from '../app/theme'
+import type { Item, Prim } from './item'
+import { COPPER, INK, MONO, QUIET, TEAL } from '../theme/theme'
 import { pathsOf } from './artPath'
 import { wirePaint } from './colours'
 import { PictureBase } from './pictures'

@@ -4,8 +4,8 @@
  * that what it uncovers is painted.
  */
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
-import type { Box } from '../api/shapes'
-import { PAPER } from '../app/theme'
+import type { Box } from './item'
+import { PAPER } from '../theme/theme'
 import { Minimap } from './Minimap'
 import { leadsView } from './viewport'
 

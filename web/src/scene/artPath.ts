@@ -1,5 +1,5 @@
 /** A symbol's graphics as few paths: all its lines in one, so that a sheet of many symbols is painted quickly. */
-import type { Prim } from '../api/shapes'
+import type { Prim } from './item'
 
 export interface ArtPaths {
   /** Solid lines, dashed lines, and what is filled, as path data; "" for none. */

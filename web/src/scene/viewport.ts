@@ -1,5 +1,5 @@
 /** Moving the view of the surface that is shown, from commands; the surface says how. */
-import type { Box } from '../api/shapes'
+import type { Box } from './item'
 
 let show: (box: Box | null) => void = () => undefined
 

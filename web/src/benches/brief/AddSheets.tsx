@@ -4,10 +4,10 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import type { AnyEdit } from '../../api/client'
-import { QUIET } from '../../app/theme'
-import type { Places } from '../../kit/PlaceChoice'
-import { useSheet } from '../draw/store'
+import { makeEdit } from '../../api/client'
+import { QUIET } from '../../theme/theme'
+import type { Places } from '../../project/PlaceChoice'
+import { useProject } from '../../project/store'
 import type { Sheets } from './shapes'
 
 interface Props {
@@ -32,7 +32,7 @@ export function linesOf(block: string): { number: string; title: string; subtitl
 }
 
 export function AddSheets({ table, places, after, close }: Props) {
-  const send = useSheet((s) => s.send)
+  const send = useProject((s) => s.send)
   const last = table.sheets.at(-1)
   const model = table.sheets.find((s) => s.id === after) ?? last
   const [block, setBlock] = useState('')
@@ -44,16 +44,17 @@ export function AddSheets({ table, places, after, close }: Props) {
   const several = Math.max(1, lines.length)
   const add = async () => {
     const sheets = lines.length ? lines : [{ number: '', title: '', subtitle: '' }]
-    const answer = await send({
-      kind: 'add-sheets',
-      sheets: sheets.map((s) => ({
-        ...s,
-        sheet_kind: kind,
-        function_id: functionId,
-        location_id: locationId,
-      })),
-      after_id: place,
-    } as unknown as AnyEdit)
+    const answer = await send(
+      makeEdit('add-sheets', {
+        sheets: sheets.map((s) => ({
+          ...s,
+          sheet_kind: kind,
+          function_id: functionId,
+          location_id: locationId,
+        })),
+        after_id: place,
+      }),
+    )
     if (answer) close()
   }
   const choose = (

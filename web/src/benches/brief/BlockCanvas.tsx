@@ -1,9 +1,9 @@
 /** The canvas of a title block: cells are chosen, dragged and sized; letting go is one edit. */
 import { useEffect, useRef, useState } from 'react'
-import { COPPER } from '../../app/theme'
+import { COPPER } from '../../theme/theme'
 import { Drawing, itemUnder } from '../../kit/Drawing'
 import type { At } from '../../scene/Surface'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import type { Blocks, Cell } from './shapes'
 
 const EDGE_MM = 12
@@ -72,7 +72,7 @@ export function dragged(drag: Drag, to: [number, number], blocks: Blocks): Frame
 }
 
 export function BlockCanvas({ blocks, picked, canEdit, onPick }: Props) {
-  const send = useSheet((s) => s.send)
+  const send = useProject((s) => s.send)
   const drag = useRef<Drag | null>(null)
   const [ghost, setGhost] = useState<Frame | null>(null)
   const one = picked.length === 1 ? blocks.cells.find((c) => c.id === picked[0]) : undefined

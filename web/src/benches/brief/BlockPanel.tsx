@@ -4,10 +4,10 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useRef, useState } from 'react'
-import { QUIET } from '../../app/theme'
+import { QUIET } from '../../theme/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import type { Blocks } from './shapes'
 
 interface Props {

@@ -6,10 +6,10 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { MONO, QUIET, TEAL } from '../../app/theme'
+import { MONO, QUIET, TEAL } from '../../theme/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import type { Blocks, Cell } from './shapes'
 
 interface Props {

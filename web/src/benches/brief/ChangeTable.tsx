@@ -2,9 +2,9 @@
 import Box from '@mui/material/Box'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { client, got, wordsOf, type AnyEdit } from '../../api/client'
-import { MONO, QUIET } from '../../app/theme'
+import { MONO, QUIET } from '../../theme/theme'
 import { Rows } from '../../kit/Rows'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 
 const MOST = 60
 

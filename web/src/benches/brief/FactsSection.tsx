@@ -4,14 +4,14 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState, type ReactNode } from 'react'
-import { type AnyEdit } from '../../api/client'
-import { QUIET } from '../../app/theme'
+import { makeEdit } from '../../api/client'
+import { QUIET } from '../../theme/theme'
 import { Bench } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { Setting } from '../../kit/Setting'
-import { useSheet } from '../draw/store'
-import { useOutline } from '../../kit/useOutline'
+import { Setting } from '../../project/Setting'
+import { useProject } from '../../project/store'
+import { useOutline } from '../../project/useOutline'
 
 const GROUPS = [
   [
@@ -60,13 +60,13 @@ interface Props {
 
 /** The settings of the project that is open, fresh after every edit. */
 export function useSettings() {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   const outline = useOutline(projectId)
   return (outline.data?.settings ?? {}) as Record<string, string> & { own_fields?: Record<string, string> }
 }
 
 export function FactsSection({ list, canEdit }: Props) {
-  const send = useSheet((s) => s.send)
+  const send = useProject((s) => s.send)
   const settings = useSettings()
   return (
     <Bench
@@ -84,9 +84,7 @@ export function FactsSection({ list, canEdit }: Props) {
                 label={label}
                 value={settings[name] ?? ''}
                 disabled={!canEdit}
-                onChange={(e) =>
-                  void send({ kind: 'change-settings', [name]: e.target.value } as unknown as AnyEdit)
-                }
+                onChange={(e) => void send(makeEdit('change-settings', { [name]: e.target.value }))}
               >
                 {Object.entries(words).map(([value, shown]) => (
                   <MenuItem key={value} value={value}>
@@ -143,7 +141,7 @@ export function FactsSection({ list, canEdit }: Props) {
 }
 
 function OwnFields({ fields, canEdit }: { fields: Record<string, string>; canEdit: boolean }) {
-  const send = useSheet((s) => s.send)
+  const send = useProject((s) => s.send)
   const [name, setName] = useState('')
   const add = async () => {
     if (await send({ kind: 'set-own-field', name: name.trim(), text: '' })) setName('')

@@ -3,22 +3,21 @@ import Box from '@mui/material/Box'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { type AnyEdit } from '../../api/client'
-import type { WireTypeLine } from '../../api/shapes'
-import { QUIET } from '../../app/theme'
+import { makeEdit } from '../../api/client'
+import { QUIET } from '../../theme/theme'
 import { Field } from '../../kit/Field'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import type { Sheets } from './shapes'
-import { useOutline } from '../../kit/useOutline'
+import { useOutline } from '../../project/useOutline'
 
 export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolean }) {
   const { projectId, send } = usePick('projectId', 'send')
   const [kind, setKind] = useState('schematic')
   const outline = useOutline(projectId)
-  const types = (outline.data?.wire_types ?? []) as unknown as WireTypeLine[]
+  const types = outline.data?.wire_types ?? []
   const habit = table.habits.find((h) => h.kind === kind)
   const set = (values: Record<string, unknown>) =>
-    void send({ kind: 'set-sheet-habit', sheet_kind: kind, ...values } as unknown as AnyEdit)
+    void send(makeEdit('set-sheet-habit', { sheet_kind: kind, ...values }))
   const drawn = table.kinds.find((k) => k.id === kind)?.drawn ?? false
   const ladder = drawn && habit?.frame === 'ladder'
   const choose = (label: string, key: string, value: string, options: { id: string; name: string }[]) => (

@@ -6,14 +6,14 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { LINE, MONO, QUIET, SNAG } from '../../app/theme'
+import { LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import { Drawing } from '../../kit/Drawing'
-import { useBench } from '../../kit/useBench'
-import { useArt } from '../../scene/useArt'
-import { usePick } from '../draw/store'
+import { useBench } from '../../project/useBench'
+import { useArt } from '../../project/useArt'
+import { usePick } from '../../project/store'
 import { useSettings } from './FactsSection'
 import { when } from './JournalSection'
-import type { JournalDetail, SheetThen } from './shapes'
+import type { JournalDetail } from './shapes'
 
 interface Props {
   revision: number
@@ -42,7 +42,7 @@ export function JournalEntry({ revision, canEdit, onClose, onOpen, onObject }: P
         client.GET('/api/projects/{project_id}/journal/{revision}/sheets/{sheet_id}', {
           params: { path: { ...path, sheet_id: sheetId } },
         }),
-      ) as unknown as Promise<{ before: SheetThen | null; after: SheetThen | null; changed: string[] }>,
+      ),
     enabled: sheetId !== '',
   })
   const art = useArt(useSettings()['standard'])

@@ -7,11 +7,11 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { LINE, MONO, QUIET } from '../../app/theme'
+import { LINE, MONO, QUIET } from '../../theme/theme'
 import { Bench, Empty } from '../../kit/Bench'
-import { usePick } from '../draw/store'
+import { useSheetTable } from '../../project/useSheetTable'
+import { usePick } from '../../project/store'
 import { JournalEntry } from './JournalEntry'
-import { useSheetTable } from './SheetsSection'
 import type { JournalLine } from './shapes'
 
 const PAGE = 60
@@ -47,7 +47,7 @@ export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: bo
             },
           },
         }),
-      ) as unknown as Promise<JournalLine[]>,
+      ),
     initialPageParam: 0,
     getNextPageParam: (last) => (last.length === PAGE ? last.at(-1)!.revision : undefined),
     placeholderData: (before) => before,

@@ -5,10 +5,10 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { client, got, wordsOf, type AnyEdit } from '../../api/client'
-import { MONO, QUIET, SNAG } from '../../app/theme'
+import { makeEdit, client, got, wordsOf } from '../../api/client'
+import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { counted } from '../../kit/counted'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import type { Sheets } from './shapes'
 
 interface Props {
@@ -24,15 +24,14 @@ export function NumberPanel({ table, picked, close }: Props) {
   const [prefix, setPrefix] = useState('')
   const [lines, setLines] = useState('number')
   const [firstLine, setFirstLine] = useState('101')
-  const edit = {
-    kind: 'number-sheets',
+  const edit = makeEdit('number-sheets', {
     sheet_ids: picked,
     start: Number(start) || 0,
     step: Number(step) || 1,
     prefix,
     lines,
     first_line: Number(firstLine) || 0,
-  } as unknown as AnyEdit
+  })
   const preview = useQuery({
     queryKey: ['number-sheets', projectId, revision, JSON.stringify(edit)],
     queryFn: () =>

@@ -2,18 +2,18 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useState, type ReactNode } from 'react'
-import type { AnyEdit } from '../../api/client'
-import { MONO, QUIET } from '../../app/theme'
+import { makeEdit, type AnyEdit } from '../../api/client'
+import { MONO, QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { Bench } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
 import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import { ChangeTable } from './ChangeTable'
 import { piecesLine, RuleForm } from './RuleForm'
 import { TagRuleForm } from './TagRuleForm'
-import { usePlaces } from '../../kit/PlaceChoice'
+import { usePlaces } from '../../project/PlaceChoice'
 import type { NumberRuleRecord, TagRuleRecord, WiringHabits } from './shapes'
 import { useWiring } from './useWiring'
 
@@ -43,17 +43,17 @@ const ACTS: Record<string, { title: string; words: string; edit: AnyEdit }> = {
   tags: {
     title: 'Number tags again',
     words: 'In reading order, class by class in each function and location. Fixed tags stay.',
-    edit: { kind: 'number-tags', device_ids: [], sheet_ids: [], start: 1, free_fixed: false } as AnyEdit,
+    edit: makeEdit('number-tags', { device_ids: [], sheet_ids: [], start: 1, free_fixed: false }),
   },
   fix: {
     title: 'Fix all wire numbers',
     words: 'Every number stays as it is now, whatever is drawn later: for what is on the shop floor.',
-    edit: { kind: 'fix-numbers', ids: [], sheet_ids: [], fixed: true } as AnyEdit,
+    edit: makeEdit('fix-numbers', { ids: [], sheet_ids: [], fixed: true }),
   },
   run: {
     title: 'Let all wire numbers run',
     words: 'Numbers fixed by hand are given up; the rules name every net again.',
-    edit: { kind: 'fix-numbers', ids: [], sheet_ids: [], fixed: false } as AnyEdit,
+    edit: makeEdit('fix-numbers', { ids: [], sheet_ids: [], fixed: false }),
   },
 }
 

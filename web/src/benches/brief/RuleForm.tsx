@@ -6,11 +6,11 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import type { AnyEdit } from '../../api/client'
-import { LINE, MONO } from '../../app/theme'
+import { makeEdit } from '../../api/client'
+import { LINE, MONO } from '../../theme/theme'
 import { Act, Acts } from '../../kit/Act'
-import { usePlaces } from '../../kit/PlaceChoice'
-import { usePick } from '../draw/store'
+import { usePlaces } from '../../project/PlaceChoice'
+import { usePick } from '../../project/store'
 import { ChangeTable } from './ChangeTable'
 import type { NumberRuleRecord, WiringHabits } from './shapes'
 
@@ -71,15 +71,14 @@ export function RuleForm({ data, rule, close }: Props) {
   })
   const [atChannel, setAtChannel] = useState(rule?.at_channel ?? false)
   const [scope, setScope] = useState(rule?.scope ?? 'potential')
-  const edit = {
-    kind: 'put-number-rule',
+  const edit = makeEdit('put-number-rule', {
     rule_id: rule?.id ?? '',
     name: name || 'New rule',
     pieces,
     ...when,
     at_channel: atChannel,
     scope,
-  } as unknown as AnyEdit
+  })
   const put = (n: number, part: Partial<Draft>) =>
     setPieces(pieces.map((p, i) => (i === n ? { ...p, ...part } : p)))
   const choice = (key: keyof typeof when, label: string, options: { id: string; name: string }[]) => (
@@ -202,7 +201,7 @@ export function RuleForm({ data, rule, close }: Props) {
         margin="dense"
         label="One number for"
         value={scope}
-        onChange={(e) => setScope(e.target.value)}
+        onChange={(e) => setScope(e.target.value === 'net' ? 'net' : 'potential')}
       >
         <MenuItem value="potential">the potential: feed-through terminals pass it on</MenuItem>
         <MenuItem value="net">each net: terminals part it</MenuItem>

@@ -5,12 +5,12 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { AnyEdit } from '../../api/client'
-import { QUIET } from '../../app/theme'
+import { makeEdit } from '../../api/client'
+import { QUIET } from '../../theme/theme'
 import { Field } from '../../kit/Field'
-import type { Places } from '../../kit/PlaceChoice'
+import type { Places } from '../../project/PlaceChoice'
 import { Section } from '../../kit/Section'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import type { SheetRecord, Sheets } from './shapes'
 
 interface Props {
@@ -34,11 +34,12 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
   const sheets = table.sheets.filter((s) => picked.includes(s.id))
   const one = sheets.length === 1 ? sheets[0]! : null
   const set = (values: Record<string, unknown>) =>
-    void send({
-      kind: 'change-sheets',
-      sheets: sheets.map((s) => ({ sheet_id: s.id, ...values })),
-      follow: true,
-    } as unknown as AnyEdit)
+    void send(
+      makeEdit('change-sheets', {
+        sheets: sheets.map((s) => ({ sheet_id: s.id, ...values })),
+        follow: true,
+      }),
+    )
   const choose = (
     label: string,
     key: keyof SheetRecord,

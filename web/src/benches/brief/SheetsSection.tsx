@@ -4,15 +4,15 @@ import Button from '@mui/material/Button'
 import InputBase from '@mui/material/InputBase'
 import { useMemo, useState, type ReactNode } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import { client, got, type AnyEdit } from '../../api/client'
-import { LINE, QUIET } from '../../app/theme'
+import { makeEdit, type AnyEdit } from '../../api/client'
+import { LINE, QUIET } from '../../theme/theme'
 import { counted } from '../../kit/counted'
 import { Bench } from '../../kit/Bench'
 import { Grid } from '../../kit/Grid'
 import type { CellChange, Column } from '../../kit/gridData'
-import { usePlaces, type Places } from '../../kit/PlaceChoice'
-import { useBench } from '../../kit/useBench'
-import { useSheet, usePick } from '../draw/store'
+import { usePlaces, type Places } from '../../project/PlaceChoice'
+import { useSheetTable } from '../../project/useSheetTable'
+import { usePick } from '../../project/store'
 import { AddSheets } from './AddSheets'
 import { HabitsPanel } from './HabitsPanel'
 import { NumberPanel } from './NumberPanel'
@@ -24,14 +24,6 @@ const FRAMES = [
   { id: 'zones', name: 'zones' },
 ]
 const NUMBERS = new Set(['first_line', 'line_count', 'line_spacing', 'ladders', 'columns', 'rows'])
-
-/** The sheets with all that is said of them. */
-export function useSheetTable() {
-  const projectId = useSheet((s) => s.projectId)
-  return useBench<Sheets>('sheets', () =>
-    got(client.GET('/api/projects/{project_id}/sheets', { params: { path: { project_id: projectId } } })),
-  )
-}
 
 /** The edit that makes what was typed or pasted into the table true, one for all of it. */
 export function changesEdit(changes: CellChange[], table: Sheets): AnyEdit {
@@ -47,7 +39,7 @@ export function changesEdit(changes: CellChange[], table: Sheets): AnyEdit {
     else line[key === 'kind' ? 'sheet_kind' : key] = value
     sheets.set(id, line)
   }
-  return { kind: 'change-sheets', sheets: [...sheets.values()], follow: true } as unknown as AnyEdit
+  return makeEdit('change-sheets', { sheets: [...sheets.values()], follow: true })
 }
 
 function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean): Column<SheetRecord>[] {
@@ -176,18 +168,19 @@ export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boo
       <HabitsPanel table={data} canEdit={canEdit} />
     )
   const beyond = (rows: Record<string, string>[]) =>
-    void send({
-      kind: 'add-sheets',
-      sheets: rows.map((r) => ({
-        number: r['number'] ?? '',
-        title: r['title'] ?? '',
-        subtitle: r['subtitle'] ?? '',
-        ...(r['kind'] ? { sheet_kind: r['kind'] } : {}),
-        function_id: r['function_id'] ?? '',
-        location_id: r['location_id'] ?? '',
-      })),
-      after_id: '',
-    } as unknown as AnyEdit)
+    void send(
+      makeEdit('add-sheets', {
+        sheets: rows.map((r) => ({
+          number: r['number'] ?? '',
+          title: r['title'] ?? '',
+          subtitle: r['subtitle'] ?? '',
+          ...(r['kind'] ? { sheet_kind: r['kind'] } : {}),
+          function_id: r['function_id'] ?? '',
+          location_id: r['location_id'] ?? '',
+        })),
+        after_id: '',
+      }),
+    )
   return (
     <Bench name="Brief" list={list} inspector={inspector}>
       <Box

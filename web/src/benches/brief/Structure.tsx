@@ -4,10 +4,10 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import { useState } from 'react'
-import { COPPER, LINE, MONO, QUIET } from '../../app/theme'
-import type { PlaceLine, Side } from '../../kit/PlaceChoice'
+import { COPPER, LINE, MONO, QUIET } from '../../theme/theme'
+import type { PlaceLine, Side } from '../../project/PlaceChoice'
 import { Rows } from '../../kit/Rows'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 
 const SIDES: Side[] = ['panel', 'door', 'field', 'machine']
 

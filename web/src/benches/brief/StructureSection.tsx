@@ -1,9 +1,9 @@
 /** The structure of the project after IEC 81346: functions (=) and locations (+) as trees. */
 import Box from '@mui/material/Box'
 import type { ReactNode } from 'react'
-import { QUIET } from '../../app/theme'
+import { QUIET } from '../../theme/theme'
 import { Bench } from '../../kit/Bench'
-import { usePlaces } from '../../kit/PlaceChoice'
+import { usePlaces } from '../../project/PlaceChoice'
 import { Structure } from './Structure'
 
 export function StructureSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {

@@ -4,10 +4,11 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import type { AnyEdit } from '../../api/client'
-import { QUIET } from '../../app/theme'
-import { usePlaces } from '../../kit/PlaceChoice'
-import { useSheet } from '../draw/store'
+import { makeEdit } from '../../api/client'
+import { QUIET } from '../../theme/theme'
+import { usePlaces } from '../../project/PlaceChoice'
+import { useProject } from '../../project/store'
+
 import { ChangeTable } from './ChangeTable'
 import type { TagRuleRecord, WiringHabits } from './shapes'
 
@@ -20,14 +21,13 @@ interface Props {
 export function TagRuleForm({ data, rule, close }: Props) {
   const [values, setValues] = useState(rule)
   const places = usePlaces().data
-  const edit = {
-    kind: 'put-tag-rule',
+  const edit = makeEdit('put-tag-rule', {
     part_class: values.part_class,
     function_id: values.function_id,
     location_id: values.location_id,
     letters: values.letters.trim(),
     start: values.start,
-  } as AnyEdit
+  })
   const choose = (label: string, field: 'part_class' | 'function_id' | 'location_id', options: Option[]) => (
     <TextField
       select
@@ -75,7 +75,7 @@ export function TagRuleForm({ data, rule, close }: Props) {
         <Button
           variant="contained"
           onClick={() =>
-            void useSheet
+            void useProject
               .getState()
               .send(edit)
               .then((answer) => answer && close())

@@ -4,13 +4,13 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useMemo, useState, type ReactNode } from 'react'
-import type { AnyEdit } from '../../api/client'
-import { LINE, QUIET } from '../../app/theme'
+import { makeEdit, type AnyEdit } from '../../api/client'
+import { LINE, QUIET } from '../../theme/theme'
 import { Bench } from '../../kit/Bench'
 import { Grid } from '../../kit/Grid'
 import type { CellChange, Column } from '../../kit/gridData'
 import { wirePaint } from '../../scene/colours'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import type { WireTypeRecord, WiringHabits } from './shapes'
 import { useWiring } from './useWiring'
 
@@ -82,7 +82,7 @@ function changesEdit(changes: CellChange[]): AnyEdit {
   const types = new Map<string, Record<string, unknown>>()
   for (const { id, key, value } of changes)
     types.set(id, { ...(types.get(id) ?? { wire_type_id: id }), [key]: cellValue(key, value) })
-  return { kind: 'change-wire-types', changes: [...types.values()] } as unknown as AnyEdit
+  return makeEdit('change-wire-types', { changes: [...types.values()] })
 }
 
 export function WireTypesSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
@@ -101,7 +101,7 @@ export function WireTypesSection({ list, canEdit }: { list: ReactNode; canEdit: 
   const add = async (rows: Record<string, string>[]) => {
     for (const row of rows) {
       const values = Object.fromEntries(Object.entries(row).map(([k, v]) => [k, cellValue(k, v)]))
-      await send({ kind: 'add-wire-type', colour: 'BK', ...values } as unknown as AnyEdit)
+      await send(makeEdit('add-wire-type', { colour: 'BK', ...values }))
     }
   }
   const fresh = () => {

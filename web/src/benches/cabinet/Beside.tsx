@@ -2,7 +2,7 @@
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { Field } from '../../kit/Field'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import type { EnclosureValue } from './shapes'
 
 interface Props {

@@ -8,12 +8,12 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { isTyping } from '../../app/commands'
-import { LINE, QUIET } from '../../app/theme'
+import { isTyping } from '../../project/commands'
+import { LINE, QUIET } from '../../theme/theme'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
-import { PartChoice } from '../../kit/PartChoice'
-import { useBench } from '../../kit/useBench'
-import { useSheet, usePick } from '../draw/store'
+import { PartChoice } from '../../project/PartChoice'
+import { useBench } from '../../project/useBench'
+import { useProject, usePick } from '../../project/store'
 import { CabinetPanel } from './CabinetPanel'
 import { NewEnclosure } from './NewEnclosure'
 import { Plan, type PlanTool } from './Plan'
@@ -26,7 +26,7 @@ const Space = lazy(() => import('./Space'))
 type Look = SurfaceName | 'space'
 
 export function CabinetBench({ canEdit }: { canEdit: boolean }) {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   const { send } = usePick('send')
   const [search, setSearch] = useSearchParams()
   const [look, setLook] = useState<Look>('plate')

@@ -3,16 +3,16 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { Empty } from '../../kit/Bench'
-import { PartChoice } from '../../kit/PartChoice'
-import { usePlaces } from '../../kit/PlaceChoice'
-import { useSheet } from '../draw/store'
+import { PartChoice } from '../../project/PartChoice'
+import { usePlaces } from '../../project/PlaceChoice'
+import { useProject } from '../../project/store'
 
 export function NewEnclosure({ canEdit }: { canEdit: boolean }) {
   const places = usePlaces()
   const [part, setPart] = useState('')
   const panel = places.data?.locations.find((l) => l.side === 'panel')
   const add = () =>
-    void useSheet.getState().send({
+    void useProject.getState().send({
       kind: 'add-enclosure',
       part_id: part,
       function_id: places.data?.functions[0]?.id ?? '',

@@ -1,11 +1,11 @@
 /** The plan of a plate or door: choosing, moving, drawing rails and ducts, putting down what comes from the tray. */
 import Box from '@mui/material/Box'
 import { useRef, useState, type DragEvent } from 'react'
-import { COPPER, TEAL } from '../../app/theme'
+import { COPPER, TEAL } from '../../theme/theme'
 import { Drawing, itemUnder } from '../../kit/Drawing'
 import type { At } from '../../scene/Surface'
 import { wirePaint } from '../../scene/colours'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import type { EnclosureValue, Route, SurfaceName } from './shapes'
 
 export type PlanTool =
@@ -61,7 +61,7 @@ export function Plan({ enclosure, surface, tool, selected, route, canEdit, onSel
     }
   }
   const up = () => {
-    const { send } = useSheet.getState()
+    const { send } = useProject.getState()
     if (run && (tool.name === 'rail' || tool.name === 'duct')) {
       const [x1, y1] = run.start
       const [x2, y2] = run.end

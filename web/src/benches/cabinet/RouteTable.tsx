@@ -4,9 +4,9 @@ import ExpandMoreIcon from '@mui/icons-material/ExpandMore'
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import { useState } from 'react'
-import { LINE, MONO, SNAG } from '../../app/theme'
+import { LINE, MONO, SNAG } from '../../theme/theme'
 import { Rows } from '../../kit/Rows'
-import { SheetLink } from '../../kit/SheetLink'
+import { SheetLink } from '../../project/SheetLink'
 import type { Route } from './shapes'
 
 interface Props {

@@ -3,7 +3,7 @@ import { Canvas, useThree, type ThreeEvent } from '@react-three/fiber'
 import { useEffect, useMemo, useState } from 'react'
 import { BoxGeometry, BufferGeometry, CurvePath, EdgesGeometry, LineCurve3, Vector3 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
-import { COPPER, INK, PAPER, TEAL } from '../../app/theme'
+import { COPPER, INK, PAPER, TEAL } from '../../theme/theme'
 import { wirePaint } from '../../scene/colours'
 import type { EnclosureValue, Route, SpaceBox } from './shapes'
 

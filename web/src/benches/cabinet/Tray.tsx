@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
-import { COPPER, LINE, MONO, QUIET, SNAG } from '../../app/theme'
+import { COPPER, LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import { Heading } from '../../kit/Bench'
 import type { SurfaceName, Waiting } from './shapes'
 

@@ -4,18 +4,18 @@ import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { COPPER, MONO, QUIET, SNAG } from '../../app/theme'
+import { COPPER, MONO, QUIET, SNAG } from '../../theme/theme'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
-import { PartChoice } from '../../kit/PartChoice'
+import { PartChoice } from '../../project/PartChoice'
 import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
-import { SheetLink } from '../../kit/SheetLink'
+import { SheetLink } from '../../project/SheetLink'
 import { TagChip } from '../../kit/TagChip'
-import { useBench } from '../../kit/useBench'
+import { useBench } from '../../project/useBench'
 import { Why } from '../../kit/Why'
 import { wirePaint } from '../../scene/colours'
-import { useSheet, usePick } from '../draw/store'
+import { useProject, usePick } from '../../project/store'
 
 interface Core {
   ordinal: number
@@ -50,7 +50,7 @@ interface Cable {
 }
 
 export function CablesBench({ canEdit }: { canEdit: boolean }) {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   const [search, setSearch] = useSearchParams()
   const view = useBench<{ cables: Cable[] }>('cables', () =>
     got(client.GET('/api/projects/{project_id}/cables', { params: { path: { project_id: projectId } } })),
@@ -96,7 +96,7 @@ function CoreTable({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
   const [lifted, setLifted] = useState<number | null>(null)
   const [over, setOver] = useState<number | null>(null)
   const swap = (first: number, second: number) =>
-    void useSheet.getState().send({ kind: 'swap-cores', device_id: cable.id, first, second })
+    void useProject.getState().send({ kind: 'swap-cores', device_id: cable.id, first, second })
   const drop = (ordinal: number) => {
     if (lifted !== null && ordinal && lifted !== ordinal) swap(lifted, ordinal)
     setLifted(null)
@@ -206,7 +206,7 @@ function CablePanel({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
   const { send, projectId } = usePick('send', 'projectId')
   const set = (field: 'length_m' | 'load_a' | 'voltage_v' | 'power_factor', typed: string) => {
     const value = typed.trim() === '' ? 0 : Number(typed.replace(',', '.'))
-    if (Number.isNaN(value)) useSheet.getState().say(`“${typed}” is no number.`, 'error')
+    if (Number.isNaN(value)) useProject.getState().say(`“${typed}” is no number.`, 'error')
     else void send({ kind: 'set-cable', device_id: cable.id, [field]: value })
   }
   const shown = (value: number) => (value ? String(value) : '')

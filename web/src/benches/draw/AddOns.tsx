@@ -1,10 +1,10 @@
 /** Further parts on a device, and what its part's maker names to go with it. */
 import Box from '@mui/material/Box'
 import { client, got } from '../../api/client'
-import { MONO, QUIET } from '../../app/theme'
+import { MONO, QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
-import { useBench } from '../../kit/useBench'
-import { usePick } from './store'
+import { useBench } from '../../project/useBench'
+import { usePick } from '../../project/store'
 
 interface Short {
   id: string

@@ -7,12 +7,11 @@ import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { type AnyEdit } from '../../api/client'
-import type { SheetLine, WireTypeLine } from '../../api/shapes'
-import { LINE } from '../../app/theme'
-import type { Habit } from '../brief/shapes'
-import { useSheet } from './store'
-import { useOutline } from '../../kit/useOutline'
+import { makeEdit } from '../../api/client'
+import type { SheetLine } from '../../api/shapes'
+import { LINE } from '../../theme/theme'
+import { useProject } from '../../project/store'
+import { useOutline } from '../../project/useOutline'
 
 interface Props {
   projectId: string
@@ -26,8 +25,8 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
   const queries = useQueryClient()
   const model = sheets.find((s) => s.id === after)
   const outline = useOutline(projectId)
-  const habits = (outline.data?.habits ?? []) as unknown as Habit[]
-  const types = (outline.data?.wire_types ?? []) as unknown as WireTypeLine[]
+  const habits = outline.data?.habits ?? []
+  const types = outline.data?.wire_types ?? []
   const [number, setNumber] = useState('')
   const [title, setTitle] = useState('')
   const [kind, setKind] = useState('schematic')
@@ -39,19 +38,20 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
   const left = said.left ?? habit?.left_rail_type_id ?? ''
   const right = said.right ?? habit?.right_rail_type_id ?? ''
   const add = async () => {
-    const answer = await useSheet.getState().send({
-      kind: 'add-sheet',
-      number,
-      title,
-      sheet_kind: kind,
-      ...(drawn ? { frame } : {}),
-      // A new sheet is of the function and location of the one before it.
-      function_id: model?.function_id ?? '',
-      location_id: model?.location_id ?? '',
-      left_rail_type_id: frame === 'ladder' ? left : '',
-      right_rail_type_id: frame === 'ladder' ? right : '',
-      after_id: after,
-    } as unknown as AnyEdit)
+    const answer = await useProject.getState().send(
+      makeEdit('add-sheet', {
+        number,
+        title,
+        sheet_kind: kind,
+        ...(drawn ? { frame } : {}),
+        // A new sheet is of the function and location of the one before it.
+        function_id: model?.function_id ?? '',
+        location_id: model?.location_id ?? '',
+        left_rail_type_id: frame === 'ladder' ? left : '',
+        right_rail_type_id: frame === 'ladder' ? right : '',
+        after_id: after,
+      }),
+    )
     if (!answer) return
     await queries.invalidateQueries({ queryKey: ['outline', projectId] })
     close()

@@ -2,10 +2,10 @@
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
-import type { Candidate, Item } from '../../api/shapes'
-import { LINE, MONO, QUIET, SNAG } from '../../app/theme'
+import type { Item } from '../../scene/item'
+import { LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import { Section } from '../../kit/Section'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
 
 export function BelongsTo({ symbol, canEdit }: { symbol: Item; canEdit: boolean }) {
   const { projectId, sheetId, revision, send } = usePick('projectId', 'sheetId', 'revision', 'send')
@@ -19,7 +19,7 @@ export function BelongsTo({ symbol, canEdit }: { symbol: Item; canEdit: boolean 
             query: { definition: symbol.facts.definition ?? '', sheet_id: sheetId },
           },
         }),
-      ) as unknown as Promise<Candidate[]>,
+      ),
   })
   return (
     <Section title="Belongs to">

@@ -2,25 +2,23 @@
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
-import type { Item } from '../../api/shapes'
-import { MONO } from '../../app/theme'
+import type { Item } from '../../scene/item'
+import { MONO } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
+import { useTools } from './store'
 
 const SIDES = ['top', 'left', 'right', 'bottom'] as const
 type Sides = Record<(typeof SIDES)[number], string[]>
 const FREE = '·'
 
 export function BlockSection({ symbol }: { symbol: Item }) {
-  const { projectId, revision, send, caret, sheetId } = usePick(
-    'projectId',
-    'revision',
-    'send',
-    'caret',
-    'sheetId',
-  )
+  const { projectId, revision, send, caret, sheetId } = {
+    ...usePick('projectId', 'revision', 'send', 'sheetId'),
+    ...useTools('caret'),
+  }
   const found = useQuery({
     queryKey: ['block', projectId, symbol.id, revision],
     queryFn: () =>
@@ -28,7 +26,7 @@ export function BlockSection({ symbol }: { symbol: Item }) {
         client.GET('/api/projects/{project_id}/blocks/{symbol_id}', {
           params: { path: { project_id: projectId, symbol_id: symbol.id } },
         }),
-      ) as unknown as Promise<{ sides: Sides; free: string[] }>,
+      ),
     placeholderData: (before) => before,
     retry: false,
   })

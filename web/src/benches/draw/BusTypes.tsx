@@ -5,7 +5,8 @@ import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import type { BusLine, WireTypeLine } from '../../api/shapes'
 import { remember } from '../../kit/remember'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
+import { useTools } from './store'
 
 const MOST = 6
 const SPACINGS = [0, 2, 3, 4, 5, 6, 8, 10]
@@ -17,13 +18,10 @@ interface Props {
 }
 
 export function BusTypes({ types, buses }: Props) {
-  const { projectId, busTypes, busSpacing, wireType, set } = usePick(
-    'projectId',
-    'busTypes',
-    'busSpacing',
-    'wireType',
-    'set',
-  )
+  const { projectId, busTypes, busSpacing, wireType, set } = {
+    ...usePick('projectId'),
+    ...useTools('busTypes', 'busSpacing', 'wireType', 'set'),
+  }
   const put = (next: string[]) => {
     set({ busTypes: next })
     remember(`bus-${projectId}`, next)

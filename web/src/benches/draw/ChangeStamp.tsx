@@ -1,7 +1,7 @@
 /** A stamp of the project changed after it was kept. */
 import { StampForm } from './StampForm'
 import type { StampLine } from './stampShapes'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
 
 export function ChangeStamp({ stamp, close }: { stamp: StampLine; close: () => void }) {
   const { send } = usePick('send')

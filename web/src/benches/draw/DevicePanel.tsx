@@ -2,18 +2,20 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useState } from 'react'
-import type { DeviceCard, Item } from '../../api/shapes'
-import { COPPER, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
+import type { DeviceCard } from '../../api/shapes'
+import type { Item } from '../../scene/item'
+import { COPPER, MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Field } from '../../kit/Field'
-import { PlaceChoice } from '../../kit/PlaceChoice'
+import { PlaceChoice } from '../../project/PlaceChoice'
 import { Section } from '../../kit/Section'
-import { SnagActs } from '../../kit/SnagActs'
+import { SnagActs } from '../../project/SnagActs'
 import { TagChip } from '../../kit/TagChip'
 import { AddOns } from './AddOns'
 import { BelongsTo } from './BelongsTo'
 import { BlockSection } from './BlockSection'
-import { PartPicker } from './PartPicker'
-import { usePick } from './store'
+import { PartPicker } from '../../project/PartPicker'
+import { usePick } from '../../project/store'
+import { useTools } from './store'
 import { SymbolSection } from './SymbolSection'
 
 interface Props {
@@ -166,7 +168,7 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
 
 /** A unit that is not drawn yet; a click puts it down at the caret. */
 function FreeUnit({ device, definition, canEdit }: { device: string; definition: string; canEdit: boolean }) {
-  const { caret, sheetId, send } = usePick('caret', 'sheetId', 'send')
+  const { caret, sheetId, send } = { ...usePick('sheetId', 'send'), ...useTools('caret') }
   if (!canEdit || !definition) return <span style={{ color: QUIET }}>{definition ? 'free' : 'spare'}</span>
   const place = () =>
     void send({

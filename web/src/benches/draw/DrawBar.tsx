@@ -7,11 +7,12 @@ import Stack from '@mui/material/Stack'
 import Tooltip from '@mui/material/Tooltip'
 import { memo, useEffect } from 'react'
 import type { BusLine, WireTypeLine } from '../../api/shapes'
-import { LINE, MONO } from '../../app/theme'
+import { LINE, MONO } from '../../theme/theme'
 import { wirePaint } from '../../scene/colours'
 import { BusTypes } from './BusTypes'
 import { MoreTools } from './MoreTools'
-import { usePick, useSheet } from './store'
+import { useProject } from '../../project/store'
+import { useDraw, useTools } from './store'
 import { StrokeTarget } from './StrokeTarget'
 import { startBus, startStroke, startWire } from './tools'
 
@@ -22,10 +23,10 @@ interface Props {
 }
 
 export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
-  const { wireType, set } = usePick('wireType', 'set')
-  const name = useSheet((s) => s.tool.name)
-  const busArmed = useSheet((s) => s.tool.name === 'wire' && s.tool.bus)
-  const stroke = useSheet((s) => (s.tool.name === 'stroke' ? s.tool.what : ''))
+  const { wireType, set } = useTools('wireType', 'set')
+  const name = useDraw((s) => s.tool.name)
+  const busArmed = useDraw((s) => s.tool.name === 'wire' && s.tool.bus)
+  const stroke = useDraw((s) => (s.tool.name === 'stroke' ? s.tool.what : ''))
   useEffect(() => {
     if (!types.some((t) => t.id === wireType) && types[0]) set({ wireType: types[0].id })
   })
@@ -115,8 +116,8 @@ export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
 
 /** Where the caret is, in words; which line a height counts to is the server's to say. */
 function CaretPlace() {
-  const caret = useSheet((s) => s.caret)
-  const lines = useSheet((s) => s.view.sheet.sheet?.lines)
+  const caret = useDraw((s) => s.caret)
+  const lines = useProject((s) => s.view.sheet.sheet?.lines)
   const at = `${caret[0]}, ${caret[1]}`
   const line = lines?.filter(([, , y, x]) => y <= caret[1] && x <= caret[0]).at(-1)
   return (

@@ -3,15 +3,15 @@ import Box from '@mui/material/Box'
 import { useCallback, useEffect } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { client, got, wordsOf } from '../../api/client'
-import type { BusLine, PageLine, SheetLine, WireTypeLine } from '../../api/shapes'
 import { DrawBar } from './DrawBar'
 import { Inspector } from './Inspector'
 import { leadsTo } from './jump'
 import { Ledger } from './Ledger'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
-import type { LastingOutline } from '../../kit/useOutline'
-import { useSheet } from './store'
+import type { LastingOutline } from '../../project/useOutline'
+import { useProject } from '../../project/store'
+import { now } from './store'
 import { useKeys } from './useKeys'
 
 export function DrawBench({ outline }: { outline: LastingOutline }) {
@@ -19,26 +19,26 @@ export function DrawBench({ outline }: { outline: LastingOutline }) {
   const [search] = useSearchParams()
   const go = useNavigate()
   // A generated page is made from the model: it is looked at, not drawn on.
-  const made = useSheet((s) => s.view.sheet.sheet?.made ?? false)
-  const loaded = useSheet((s) => s.loaded)
+  const made = useProject((s) => s.view.sheet.sheet?.made ?? false)
+  const loaded = useProject((s) => s.loaded)
   const canEdit = outline.role !== 'viewer' && outline.state === 'open' && !made && loaded
   useKeys(canEdit)
-  const sheets = outline.sheets as unknown as SheetLine[]
-  const types = outline.wire_types as unknown as WireTypeLine[]
-  const buses = outline.buses as unknown as BusLine[]
+  const sheets = outline.sheets
+  const types = outline.wire_types
+  const buses = outline.buses
   const wanted = search.get('sel')
 
   useEffect(() => {
-    if (sheetId) void useSheet.getState().open(projectId, sheetId)
+    if (sheetId) void useProject.getState().open(projectId, sheetId)
   }, [projectId, sheetId])
   useEffect(() => {
-    if (wanted && loaded) useSheet.getState().select([wanted])
+    if (wanted && loaded) useProject.getState().select([wanted])
   }, [wanted, loaded])
 
   /** Go to an entity, on this sheet or another. */
   const goTo = useCallback(
     (id: string, sheet = '') => {
-      const s = useSheet.getState()
+      const s = now()
       const target = sheet || (s.view.items[id] ? sheetId : '')
       if (target && target === sheetId) s.select([id])
       else if (target) void go(`/p/${projectId}/draw/${target}?sel=${id}`)
@@ -57,7 +57,7 @@ export function DrawBench({ outline }: { outline: LastingOutline }) {
     <Box sx={{ display: 'flex', flex: 1, minWidth: 0, minHeight: 0 }}>
       <SheetList
         projectId={projectId}
-        pages={outline.pages as unknown as PageLine[]}
+        pages={outline.pages}
         sheets={sheets}
         current={sheetId}
         canEdit={outline.role !== 'viewer' && outline.state === 'open'}

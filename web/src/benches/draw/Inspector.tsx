@@ -3,10 +3,9 @@ import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
 import { memo, useDeferredValue } from 'react'
 import { client, got } from '../../api/client'
-import type { DeviceCard, SheetLine, WireTypeLine } from '../../api/shapes'
-import { LINE } from '../../app/theme'
-import type { LastingOutline } from '../../kit/useOutline'
-import { useRevision } from '../../kit/useRevision'
+import { LINE } from '../../theme/theme'
+import type { LastingOutline } from '../../project/useOutline'
+import { useRevision } from '../../project/useRevision'
 import { BelongsTo } from './BelongsTo'
 import { FigurePanel } from './FigurePanel'
 import { KeepStamp } from './KeepStamp'
@@ -18,7 +17,8 @@ import { ReplacePanel } from './ReplacePanel'
 import { SelectionPanel } from './SelectionPanel'
 import { SheetPanel } from './SheetPanel'
 import { StampsPanel } from './StampsPanel'
-import { usePick, type SheetState } from './store'
+import { usePick, type ProjectState } from '../../project/store'
+import { useTools, type DrawState } from './store'
 import { WirePanel } from './WirePanel'
 
 interface Props {
@@ -28,11 +28,11 @@ interface Props {
 }
 
 /** What the inspector goes by, at one moment. */
-type Shown = Pick<SheetState, 'projectId' | 'view' | 'selection' | 'subject' | 'panel'>
+type Shown = Pick<ProjectState & DrawState, 'projectId' | 'view' | 'selection' | 'subject' | 'panel'>
 
 /** The drawing comes first: the inspector follows when there is time. */
 export function Inspector(props: Props) {
-  const now = usePick('projectId', 'view', 'selection', 'subject', 'panel')
+  const now = { ...usePick('projectId', 'view', 'selection', 'subject'), ...useTools('panel') }
   return <Panels {...props} shown={useDeferredValue(now)} revision={useRevision()} />
 }
 
@@ -59,12 +59,12 @@ const Panels = memo(function Panels({
         client.GET('/api/projects/{project_id}/devices/{device_id}', {
           params: { path: { project_id: projectId, device_id: deviceId } },
         }),
-      ) as unknown as Promise<DeviceCard>,
+      ),
     enabled: deviceId !== '',
     placeholderData: (before) => (before?.id === deviceId ? before : undefined),
     retry: false,
   })
-  const sheets = outline.sheets as unknown as SheetLine[]
+  const sheets = outline.sheets
   const lone = symbols.length === 1 ? symbols[0] : undefined
   const only = items.length === 1 ? items[0]! : undefined
   // Symbols of one device alone show that device.
@@ -110,7 +110,7 @@ const Panels = memo(function Panels({
           view={view}
           key={wires[0]!.id}
           wires={wires}
-          types={outline.wire_types as unknown as WireTypeLine[]}
+          types={outline.wire_types}
           canEdit={canEdit}
         />
       ) : items.length ? (

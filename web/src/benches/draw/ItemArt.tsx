@@ -1,5 +1,5 @@
 /** A symbol's picture in a list. */
-import { useArt } from '../../scene/useArt'
+import { useArt } from '../../project/useArt'
 import { ItemView } from '../../scene/Painter'
 
 export function ItemArt({ definition }: { definition: string }) {

@@ -1,13 +1,17 @@
 /** Keeping the selection as a stamp: its name, the point that will lie on the caret, and what it shall ask. */
 import Box from '@mui/material/Box'
 import { useState } from 'react'
-import { QUIET } from '../../app/theme'
+import { QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { StampForm } from './StampForm'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
+import { useTools } from './store'
 
 export function KeepStamp() {
-  const { send, set, selection, view, caret } = usePick('send', 'set', 'selection', 'view', 'caret')
+  const { send, set, selection, view, caret } = {
+    ...usePick('send', 'selection', 'view'),
+    ...useTools('set', 'caret'),
+  }
   const [anchored, setAnchored] = useState<[number, number] | null>(null)
   const ids = [...selection].filter((id) => id in view.items)
   const items = ids.map((id) => view.items[id]!)

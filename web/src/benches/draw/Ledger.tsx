@@ -7,11 +7,13 @@ import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
-import type { SnagAct, View } from '../../api/shapes'
-import { LINE, MONO, SNAG } from '../../app/theme'
-import { SnagActs } from '../../kit/SnagActs'
-import { MuteLine } from './MuteLine'
-import { useSheet } from './store'
+import type { AnyEdit } from '../../api/client'
+import type { SnagAct } from '../../api/shapes'
+import type { View } from '../../project/view'
+import { LINE, MONO, SNAG } from '../../theme/theme'
+import { SnagActs } from '../../project/SnagActs'
+import { MuteLine } from '../../project/MuteLine'
+import { useProject } from '../../project/store'
 
 type Name = 'wires' | 'devices' | 'snags'
 interface Row {
@@ -49,7 +51,7 @@ const COLUMNS: Record<Name, GridColDef<Row>[]> = {
   snags: [col('severity', 'Severity', 0.6), col('message', 'Snag', 4), col('place', 'Place', 0.6, true)],
 }
 
-const actsColumn = (mute: (key: string) => void, mend: (edit: SnagAct['edit']) => void): GridColDef<Row> => ({
+const actsColumn = (mute: (key: string) => void, mend: (edit: AnyEdit) => void): GridColDef<Row> => ({
   field: 'acts',
   headerName: '',
   width: 180,
@@ -65,8 +67,8 @@ const actsColumn = (mute: (key: string) => void, mend: (edit: SnagAct['edit']) =
 
 /** The drawing comes first: the table follows when there is time, so that a sheet opens and moves without waiting. */
 export function Ledger({ onGo }: { onGo: (id: string) => void }) {
-  const view = useDeferredValue(useSheet((s) => s.view))
-  const selection = useDeferredValue(useSheet((s) => s.selection))
+  const view = useDeferredValue(useProject((s) => s.view))
+  const selection = useDeferredValue(useProject((s) => s.selection))
   const latest = useRef(onGo)
   useEffect(() => {
     latest.current = onGo
@@ -104,7 +106,7 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
     [view],
   )
   const [muting, setMuting] = useState('')
-  const send = useSheet((s) => s.send)
+  const send = useProject((s) => s.send)
   const asked = Object.values(view.snags).find((s) => s.key === muting)
   const chosen = (row: Row) => row.ids.some((id) => selection.has(id))
   const errors = rows.snags.some((r) => r['severity'] === 'error')
@@ -166,7 +168,7 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
             hideFooter
             rowSelection={false}
             getRowClassName={({ row }) => (chosen(row as Row) ? 'chosen' : '')}
-            onRowClick={({ row }) => useSheet.getState().select((row as Row).ids)}
+            onRowClick={({ row }) => useProject.getState().select((row as Row).ids)}
             onRowDoubleClick={({ row }) => onGo((row as Row).ids[0] ?? '')}
             localeText={{
               noRowsLabel: {

@@ -3,11 +3,11 @@ import Box from '@mui/material/Box'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { Link } from 'react-router'
-import type { AnyEdit } from '../../api/client'
-import type { View } from '../../api/shapes'
+import { makeEdit } from '../../api/client'
+import type { View } from '../../project/view'
 import { Field } from '../../kit/Field'
-import { useSheetTable } from '../brief/SheetsSection'
-import { usePick } from './store'
+import { useSheetTable } from '../../project/useSheetTable'
+import { usePick } from '../../project/store'
 
 export function MadePanel({ view, canEdit }: { view: View; canEdit: boolean }) {
   const { projectId, send } = usePick('projectId', 'send')
@@ -18,7 +18,7 @@ export function MadePanel({ view, canEdit }: { view: View; canEdit: boolean }) {
   const subject = table.data?.kinds.find((k) => k.id === facts.kind)?.subject
   const options = table.data?.subjects[facts.kind] ?? []
   const save = (values: Record<string, string>) =>
-    void send({ kind: 'change-sheet', sheet_id: facts.id, follow: true, ...values } as unknown as AnyEdit)
+    void send(makeEdit('change-sheet', { sheet_id: facts.id, follow: true, ...values }))
   return (
     <>
       <Box sx={{ fontWeight: 600, mb: 1 }}>

@@ -4,11 +4,11 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
-import type { Item, Offer } from '../../api/shapes'
-import { MONO, TEAL } from '../../app/theme'
+import type { Item } from '../../scene/item'
+import { MONO, TEAL } from '../../theme/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
 
 interface Props {
   mark: Item
@@ -31,7 +31,7 @@ export function MarkPanel({ mark, canEdit, onGo }: Props) {
         client.GET('/api/projects/{project_id}/offers', {
           params: { path: { project_id: projectId }, query: { q: 'continuation', sheet_id: sheetId } },
         }),
-      ) as unknown as Promise<Offer[]>,
+      ),
   })
   const options = (others.data ?? []).filter((o) => o.text && o.text !== name)
   return (

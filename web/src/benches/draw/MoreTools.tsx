@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useState } from 'react'
-import { MONO } from '../../app/theme'
+import { MONO } from '../../theme/theme'
 import { drawCommands } from './commands'
 
 const IN_MENU = [

@@ -2,8 +2,9 @@
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useNavigate } from 'react-router'
-import type { Item, SheetLine } from '../../api/shapes'
-import { usePick } from './store'
+import type { SheetLine } from '../../api/shapes'
+import type { Item } from '../../scene/item'
+import { usePick } from '../../project/store'
 
 export function MoveToSheet({ items, sheets }: { items: Item[]; sheets: SheetLine[] }) {
   const { projectId, sheetId, send } = usePick('projectId', 'sheetId', 'send')

@@ -4,10 +4,10 @@ import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward'
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import type { WireRow } from '../../api/shapes'
-import { MONO, QUIET } from '../../app/theme'
+import { MONO, QUIET } from '../../theme/theme'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
 
 interface Props {
   wireId: string

@@ -6,12 +6,14 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { client, got, type AnyEdit } from '../../api/client'
 import type { Offer } from '../../api/shapes'
-import { COPPER, MONO, QUIET, SNAG } from '../../app/theme'
+import { COPPER, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { Placed } from '../../scene/Surface'
 import { boxPlace } from './boxPlace'
 import { ArtPicture } from '../../kit/ArtPicture'
 import { ItemArt } from './ItemArt'
-import { useSheet, usePick } from './store'
+import { useProject, usePick } from '../../project/store'
+import { useDraw, now } from './store'
+import { asPrims } from '../../scene/item'
 import { cancel } from './tools'
 
 const SHOWN = 8
@@ -24,7 +26,7 @@ function remember(key: string) {
 }
 
 function edit(offer: Offer): AnyEdit | null {
-  const s = useSheet.getState()
+  const s = now()
   const [x, y] = s.caret
   const at = { sheet_id: s.sheetId, x, y }
   if (offer.definition === 'continuation')
@@ -43,7 +45,7 @@ function edit(offer: Offer): AnyEdit | null {
     mirror: false,
     poles: null,
     text: '',
-    wire_type_id: useSheet.getState().wireType,
+    wire_type_id: useDraw.getState().wireType,
   }
 }
 
@@ -59,7 +61,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
         client.GET('/api/projects/{project_id}/offers', {
           params: { path: { project_id: projectId }, query: { q: text, sheet_id: sheetId } },
         }),
-      ) as unknown as Promise<Offer[]>,
+      ),
     placeholderData: (before) => before,
   })
   const used = recent()
@@ -70,7 +72,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
   const chosen = offers[Math.min(line, offers.length - 1)]
   const key = chosen ? `${chosen.definition}|${chosen.device_id}|${chosen.part_id}|${chosen.text}` : ''
   useEffect(() => {
-    useSheet.getState().ask(chosen ? edit(chosen) : null)
+    useProject.getState().ask(chosen ? edit(chosen) : null)
     // The key says all that the preview depends on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key])
@@ -79,9 +81,9 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
     const wanted = offer && edit(offer)
     if (!wanted) return
     remember(offer.definition)
-    const s = useSheet.getState()
+    const s = now()
     s.set({ tool: { name: 'idle' }, selection: new Set() })
-    void s.send(wanted).then((a) => a && useSheet.getState().set({ subject: a.placed[0] ?? '' }))
+    void s.send(wanted).then((a) => a && useDraw.getState().set({ subject: a.placed[0] ?? '' }))
   }
   const answered = found.isSuccess && !found.isPlaceholderData
   useEffect(() => {
@@ -149,7 +151,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
             }}
           >
             {offer.art ? (
-              <ArtPicture art={offer.art} width={38} height={24} />
+              <ArtPicture art={asPrims(offer.art)} width={38} height={24} />
             ) : (
               <ItemArt definition={offer.definition} />
             )}

@@ -4,16 +4,17 @@ import InputBase from '@mui/material/InputBase'
 import Paper from '@mui/material/Paper'
 import { useState } from 'react'
 import type { AnyEdit } from '../../api/client'
-import { COPPER, MONO, QUIET, SNAG } from '../../app/theme'
+import { COPPER, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { Placed } from '../../scene/Surface'
 import { boxPlace } from './boxPlace'
-import { useSheet } from './store'
+import { useProject } from '../../project/store'
+import { useDraw, now } from './store'
 import { cancel } from './tools'
 
 const WIDTH = 460
 
 function edit(line: string): AnyEdit {
-  const s = useSheet.getState()
+  const s = now()
   return {
     kind: 'place-row',
     sheet_id: s.sheetId,
@@ -25,19 +26,19 @@ function edit(line: string): AnyEdit {
 }
 
 export function QuickLine({ at }: { at: Placed }) {
-  const preview = useSheet((s) => s.preview)
+  const preview = useProject((s) => s.preview)
   const [line, setLine] = useState('')
   const change = (text: string) => {
     setLine(text)
-    useSheet.getState().ask(text.trim() ? edit(text) : null)
+    useProject.getState().ask(text.trim() ? edit(text) : null)
   }
   const onKey = (event: React.KeyboardEvent) => {
     if (event.key === 'Escape') cancel()
     else if (event.key === 'Enter' && line.trim()) {
-      const s = useSheet.getState()
+      const s = now()
       void s.send(edit(line)).then((answer) => {
         if (answer)
-          useSheet.getState().set({ tool: { name: 'idle' }, selection: new Set(), subject: answer.placed[0] })
+          useDraw.getState().set({ tool: { name: 'idle' }, selection: new Set(), subject: answer.placed[0] })
       })
     } else return
     event.preventDefault()

@@ -6,9 +6,10 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { client, got, wordsOf, type AnyEdit } from '../../api/client'
-import { LINE, MONO, QUIET } from '../../app/theme'
-import { usePick } from './store'
+import { client, got, wordsOf, makeEdit } from '../../api/client'
+import { LINE, MONO, QUIET } from '../../theme/theme'
+import { usePick } from '../../project/store'
+import { useTools } from './store'
 
 const WHERE = [
   ['texts', 'texts of devices'],
@@ -20,14 +21,10 @@ const WHERE = [
 ] as const
 
 export function ReplacePanel() {
-  const { projectId, sheetId, revision, send, set, say } = usePick(
-    'projectId',
-    'sheetId',
-    'revision',
-    'send',
-    'set',
-    'say',
-  )
+  const { projectId, sheetId, revision, send, set, say } = {
+    ...usePick('projectId', 'sheetId', 'revision', 'send', 'say'),
+    ...useTools('set'),
+  }
   const [find, setFind] = useState('')
   const [by, setBy] = useState('')
   const [where, setWhere] = useState<string[]>(['texts', 'notes', 'continuations', 'sheets'])
@@ -35,22 +32,21 @@ export function ReplacePanel() {
   const [whole, setWhole] = useState(false)
   const [here, setHere] = useState(false)
   const [left, setLeft] = useState<Set<string>>(new Set())
-  const edit = {
-    kind: 'replace-texts',
+  const edit = makeEdit('replace-texts', {
     find,
     replace: by,
     where,
     match_case: matchCase,
     whole_words: whole,
     sheet_ids: here ? [sheetId] : [],
-  }
+  })
   const preview = useQuery({
     queryKey: ['replace', projectId, revision, JSON.stringify(edit)],
     queryFn: () =>
       got(
         client.POST('/api/projects/{project_id}/preview', {
           params: { path: { project_id: projectId } },
-          body: { edit: edit as unknown as AnyEdit, sheet_id: '', since: -1, key: '' },
+          body: { edit, sheet_id: '', since: -1, key: '' },
         }),
       ),
     enabled: find !== '' && where.length > 0,
@@ -60,7 +56,7 @@ export function ReplacePanel() {
   const rows = find && !preview.error ? (preview.data?.table ?? []).slice(1) : []
   const chosen = rows.filter((r) => !left.has(r[0]!))
   const replace = () =>
-    void send({ ...edit, only: chosen.map((r) => r[0]!) } as unknown as AnyEdit).then((answer) => {
+    void send({ ...edit, only: chosen.map((r) => r[0]!) }).then((answer) => {
       if (answer) say(`${chosen.length} places replaced.`)
     })
   const check = (label: string, on: boolean, put: (on: boolean) => void) => (

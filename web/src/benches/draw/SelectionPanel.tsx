@@ -2,10 +2,11 @@
 import Box from '@mui/material/Box'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import type { Item } from '../../api/shapes'
+import type { Item } from '../../scene/item'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
+import { useTools } from './store'
 import { copySelected, lockSelected, repeatSelected } from './held'
 import { startCopy } from './tools'
 
@@ -25,7 +26,7 @@ const TEXTS = [
 ] as const
 
 export function SelectionPanel({ items }: { items: Item[] }) {
-  const { send, set } = usePick('send', 'set')
+  const { send, set } = { ...usePick('send'), ...useTools('set') }
   const [count, setCount] = useState('4')
   const [dx, setDx] = useState('0')
   const [dy, setDy] = useState('9')

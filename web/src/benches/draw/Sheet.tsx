@@ -1,16 +1,17 @@
 /** The sheet: the painted scene, what is previewed, the caret, and the boxes at it. */
 import Box from '@mui/material/Box'
 import { memo, useMemo } from 'react'
-import type { Box as Rect, Item } from '../../api/shapes'
-import { COPPER, SNAG } from '../../app/theme'
+import type { Box as Rect, Item } from '../../scene/item'
+import { COPPER, SNAG } from '../../theme/theme'
 import { ItemView, type Art, type Look } from '../../scene/Painter'
 import { GRID, Surface, type At } from '../../scene/Surface'
 import { PlaceBox } from './PlaceBox'
 import { QuickLine } from './QuickLine'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
+import { useTools } from './store'
 import { legs, pointerDown, pointerMove, pointerUp, putCorner } from './tools'
 import { around } from '../../scene/viewport'
-import { useArt } from '../../scene/useArt'
+import { useArt } from '../../project/useArt'
 
 const NOTHING: ReadonlySet<string> = new Set()
 
@@ -39,16 +40,10 @@ interface Props {
 }
 
 export function Sheet({ canEdit, onGo }: Props) {
-  const { view, preview, selection, subject, tool, caret, loaded, revision } = usePick(
-    'view',
-    'preview',
-    'selection',
-    'subject',
-    'tool',
-    'caret',
-    'loaded',
-    'revision',
-  )
+  const { view, preview, selection, subject, tool, caret, loaded, revision } = {
+    ...usePick('view', 'preview', 'selection', 'subject', 'loaded', 'revision'),
+    ...useTools('tool', 'caret'),
+  }
   const art = useArt()
   const facts = view.sheet.sheet
   const shown = preview ? preview.view : view

@@ -5,13 +5,13 @@ import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
 import { memo, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
-import type { AnyEdit } from '../../api/client'
+import { makeEdit } from '../../api/client'
 import type { PageLine, SheetLine } from '../../api/shapes'
-import { COPPER, LINE, QUIET } from '../../app/theme'
+import { COPPER, LINE, QUIET } from '../../theme/theme'
 import { remember, remembered } from '../../kit/remember'
 import { AddSheet } from './AddSheet'
 import { GroupRow, SheetRow } from './SheetRow'
-import { useSheet } from './store'
+import { useProject } from '../../project/store'
 
 const ROW_PX = 26
 const OVER = 10
@@ -77,8 +77,8 @@ interface Props {
 }
 
 export const SheetList = memo(function SheetList({ projectId, sheets, pages, current, canEdit }: Props) {
-  const people = useSheet((s) => s.people)
-  const send = useSheet((s) => s.send)
+  const people = useProject((s) => s.people)
+  const send = useProject((s) => s.send)
   const box = useRef<HTMLDivElement>(null)
   const [adding, setAdding] = useState<string | null>(null)
   const [words, setWords] = useState('')
@@ -127,13 +127,14 @@ export const SheetList = memo(function SheetList({ projectId, sheets, pages, cur
         : by === 'location'
           ? { location_id: model.location_id }
           : {}
-    void send({
-      kind: 'order-sheets',
-      sheet_ids: [held],
-      after_id: after,
-      ...group,
-      follow: true,
-    } as unknown as AnyEdit)
+    void send(
+      makeEdit('order-sheets', {
+        sheet_ids: [held],
+        after_id: after,
+        ...group,
+        follow: true,
+      }),
+    )
   }
   return (
     <Box

@@ -4,13 +4,13 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import type { View } from '../../api/shapes'
-import { MONO } from '../../app/theme'
+import type { View } from '../../project/view'
+import { MONO } from '../../theme/theme'
 import { Field } from '../../kit/Field'
-import { usePlaces } from '../../kit/PlaceChoice'
+import { usePlaces } from '../../project/PlaceChoice'
 import { Section } from '../../kit/Section'
 import { drawCommands } from './commands'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
 
 export function SheetPanel({ view, canEdit }: { view: View; canEdit: boolean }) {
   const queries = useQueryClient()

@@ -4,8 +4,8 @@ import ChevronRightIcon from '@mui/icons-material/ChevronRight'
 import ExpandMoreIcon from '@mui/icons-material/ExpandMore'
 import Box from '@mui/material/Box'
 import { Link } from 'react-router'
-import { COPPER, MONO, QUIET, TEAL } from '../../app/theme'
-import { useSheet } from './store'
+import { COPPER, MONO, QUIET, TEAL } from '../../theme/theme'
+import { useProject } from '../../project/store'
 
 interface GroupProps {
   label: string
@@ -78,7 +78,7 @@ export function SheetRow({ projectId, page, current, indent, people, onInsert }:
         draggable={false}
         onClick={(e: React.MouseEvent) => {
           const here = !e.ctrlKey && !e.metaKey && !e.shiftKey
-          if (here) void useSheet.getState().open(projectId, page.id)
+          if (here) void useProject.getState().open(projectId, page.id)
         }}
         sx={{
           display: 'flex',

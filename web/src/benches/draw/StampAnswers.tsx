@@ -6,10 +6,11 @@ import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { LINE, MONO, QUIET, SNAG } from '../../app/theme'
+import { LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import { Act, Acts } from '../../kit/Act'
 import type { StampLine } from './stampShapes'
-import { useSheet, usePick } from './store'
+import { usePick } from '../../project/store'
+import { useTools, now } from './store'
 import { putHeld, stampEdit, startStamp } from './held'
 
 type Row = Record<string, string>
@@ -30,7 +31,7 @@ export function rowsOf(text: string, names: string[]): Row[] {
 }
 
 export function StampAnswers({ stamp }: { stamp: StampLine }) {
-  const { projectId, sheetId, tool, set } = usePick('projectId', 'sheetId', 'tool', 'set')
+  const { projectId, sheetId, tool, set } = { ...usePick('projectId', 'sheetId'), ...useTools('tool', 'set') }
   const [table, setTable] = useState(false)
   const [text, setText] = useState('')
   const names = useMemo(() => stamp.questions.map((q) => q.name), [stamp])
@@ -38,7 +39,7 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
     Object.fromEntries(stamp.questions.map((q) => [q.name, q.suggestion])),
   )
   const hold = (rows: Row[]) => {
-    const s = useSheet.getState()
+    const s = now()
     if (s.tool.name === 'stamp') {
       set({ tool: { ...s.tool, rows } })
       s.ask(stampEdit())
@@ -52,7 +53,7 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
   const [pitch, setPitch] = useState<[string, string]>(['', ''])
   const spread = (next: [string, string]) => {
     setPitch(next)
-    const s = useSheet.getState()
+    const s = now()
     if (s.tool.name !== 'stamp') return
     set({ tool: { ...s.tool, dx: Number(next[0]) || 0, dy: Number(next[1]) || 0 } })
     s.ask(stampEdit())

@@ -1,18 +1,10 @@
 /** What a stamp looks like, small. */
+import { asItems } from '../../scene/item'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
-import type { Item } from '../../api/shapes'
 import { ItemView } from '../../scene/Painter'
-import { useArt } from '../../scene/useArt'
-import { usePick } from './store'
-
-interface Scene {
-  x: number
-  y: number
-  width: number
-  height: number
-  items: Item[]
-}
+import { useArt } from '../../project/useArt'
+import { usePick } from '../../project/store'
 
 export function StampPicture({ id, height }: { id: string; height: number }) {
   const { projectId } = usePick('projectId')
@@ -24,7 +16,7 @@ export function StampPicture({ id, height }: { id: string; height: number }) {
         client.GET('/api/projects/{project_id}/stamps/{stamp_id}/picture', {
           params: { path: { project_id: projectId, stamp_id: id } },
         }),
-      ) as unknown as Promise<Scene>,
+      ),
     staleTime: 60_000,
   })
   const scene = found.data
@@ -35,7 +27,7 @@ export function StampPicture({ id, height }: { id: string; height: number }) {
       style={{ width: '100%', height, background: '#FCFAF5' }}
       aria-hidden
     >
-      {scene.items.map((item) => (
+      {asItems(scene.items).map((item) => (
         <ItemView key={item.id} item={item} art={art} look="plain" />
       ))}
     </svg>

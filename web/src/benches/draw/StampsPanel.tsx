@@ -4,13 +4,14 @@ import InputBase from '@mui/material/InputBase'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { LINE, QUIET } from '../../app/theme'
+import { LINE, QUIET } from '../../theme/theme'
 import { Act, Acts } from '../../kit/Act'
 import { ChangeStamp } from './ChangeStamp'
 import { StampAnswers } from './StampAnswers'
 import { StampPicture } from './StampPicture'
 import type { StampLine } from './stampShapes'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
+import { useTools } from './store'
 import { startStamp } from './held'
 import { cancel } from './tools'
 
@@ -21,15 +22,16 @@ export function useStamps() {
   return useQuery({
     queryKey: ['stamps', projectId, revision],
     queryFn: () =>
-      got(
-        client.GET('/api/projects/{project_id}/stamps', { params: { path: { project_id: projectId } } }),
-      ) as unknown as Promise<StampLine[]>,
+      got(client.GET('/api/projects/{project_id}/stamps', { params: { path: { project_id: projectId } } })),
     placeholderData: (before) => before,
   })
 }
 
 export function StampsPanel() {
-  const { projectId, set, send, say, tool } = usePick('projectId', 'set', 'send', 'say', 'tool')
+  const { projectId, set, send, say, tool } = {
+    ...usePick('projectId', 'send', 'say'),
+    ...useTools('set', 'tool'),
+  }
   const stamps = useStamps()
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState('')

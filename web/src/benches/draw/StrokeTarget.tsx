@@ -5,10 +5,10 @@ import Select from '@mui/material/Select'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { client, got } from '../../api/client'
-import type { Offer } from '../../api/shapes'
-import { LINE } from '../../app/theme'
-import { useBench } from '../../kit/useBench'
-import { NEW_STRIP, type Stroke, usePick } from './store'
+import { LINE } from '../../theme/theme'
+import { useBench } from '../../project/useBench'
+import { usePick } from '../../project/store'
+import { useTools, NEW_STRIP, type Stroke } from './store'
 
 interface Named {
   id: string
@@ -33,13 +33,10 @@ export function StrokeTarget({ what }: { what: Stroke }) {
 
 /** Names for a row of continuations; those without another end are offered first. */
 function MarkNames() {
-  const { projectId, sheetId, revision, markNames, set } = usePick(
-    'projectId',
-    'sheetId',
-    'revision',
-    'markNames',
-    'set',
-  )
+  const { projectId, sheetId, revision, markNames, set } = {
+    ...usePick('projectId', 'sheetId', 'revision'),
+    ...useTools('markNames', 'set'),
+  }
   const found = useQuery({
     queryKey: ['marks', projectId, sheetId, revision],
     queryFn: () =>
@@ -47,7 +44,7 @@ function MarkNames() {
         client.GET('/api/projects/{project_id}/offers', {
           params: { path: { project_id: projectId }, query: { q: 'continuation', sheet_id: sheetId } },
         }),
-      ) as unknown as Promise<Offer[]>,
+      ),
   })
   return (
     <>
@@ -82,7 +79,7 @@ function MarkNames() {
 
 /** The pictures of the project; they are taken in with the title blocks. */
 function PictureTarget() {
-  const { projectId, pictureId, set } = usePick('projectId', 'pictureId', 'set')
+  const { projectId, pictureId, set } = { ...usePick('projectId'), ...useTools('pictureId', 'set') }
   const found = useBench<{ pictures: { id: string; name: string }[] }>('title-blocks', () =>
     got(
       client.GET('/api/projects/{project_id}/title-blocks', { params: { path: { project_id: projectId } } }),
@@ -114,12 +111,10 @@ function PictureTarget() {
 }
 
 function DeviceTarget({ what }: { what: 'terminals' | 'band' }) {
-  const { projectId, strokeTarget, terminalKind, set } = usePick(
-    'projectId',
-    'strokeTarget',
-    'terminalKind',
-    'set',
-  )
+  const { projectId, strokeTarget, terminalKind, set } = {
+    ...usePick('projectId'),
+    ...useTools('strokeTarget', 'terminalKind', 'set'),
+  }
   const path = { params: { path: { project_id: projectId } } }
   const found = useBench<{ strips?: Named[]; cables?: Named[] }>(
     what === 'band' ? 'cables' : 'terminals',

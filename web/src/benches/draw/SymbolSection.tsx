@@ -3,10 +3,10 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
-import type { Item } from '../../api/shapes'
+import type { Item } from '../../scene/item'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
 import { lockSelected } from './held'
 
 const TEXTS = [

@@ -5,10 +5,12 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import type { Item, View, WireTypeLine } from '../../api/shapes'
+import type { WireTypeLine } from '../../api/shapes'
+import type { Item } from '../../scene/item'
+import type { View } from '../../project/view'
 import { Field } from '../../kit/Field'
 import { NetOrder } from './NetOrder'
-import { usePick } from './store'
+import { usePick } from '../../project/store'
 
 interface Props {
   view: View

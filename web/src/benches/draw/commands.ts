@@ -1,7 +1,7 @@
 /** The Draw bench's commands. R, F, N and D act on a selection; with none, typing opens the list at the caret. */
-import { checked, type Command } from '../../app/commands'
+import { checked, type Command } from '../../project/commands'
 import { around, showAll, showBox } from '../../scene/viewport'
-import { useSheet } from './store'
+import { now } from './store'
 import { jump } from './jump'
 import { copySelected, lockSelected, startPaste } from './held'
 import {
@@ -16,7 +16,7 @@ import {
   turnSelected,
 } from './tools'
 
-const get = () => useSheet.getState()
+const get = () => now()
 const idle = () => get().tool.name === 'idle'
 const some = () => idle() && get().selection.size > 0
 const someSymbol = () => idle() && symbolsOf(get().selection).length > 0

@@ -1,8 +1,8 @@
 /** What hangs at the pointer until it is put down: a copied piece or a stamp; and acts on the whole selection. */
 import { client, got, wordsOf, type AnyEdit } from '../../api/client'
-import { useSheet, type Piece } from './store'
+import { now, type Piece } from './store'
 
-const get = () => useSheet.getState()
+const get = () => now()
 export const MOVABLE = new Set(['symbol', 'wire', 'continuation', 'note', 'figure', 'band'])
 
 /** What is selected goes to the clipboard of this browser, for this project or another. */

@@ -1,6 +1,6 @@
 /** Jumping between the places of what is selected: a device's symbols, continuations of one name. */
 import { client, got, wordsOf } from '../../api/client'
-import { useSheet } from './store'
+import { now } from './store'
 
 /** Set by the bench: how to go to an entity on a sheet. */
 let go: (id: string, sheet: string) => void = () => undefined
@@ -9,7 +9,7 @@ export const leadsTo = (way: typeof go) => {
 }
 
 export async function jump(by: 1 | -1) {
-  const s = useSheet.getState()
+  const s = now()
   const id = [...s.selection].find((i) =>
     ['symbol', 'continuation', 'wire'].includes(s.view.items[i]?.kind ?? ''),
   )

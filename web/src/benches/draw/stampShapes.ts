@@ -1,22 +1,8 @@
 /** Stamps as the server lists them. */
-export interface Question {
-  name: string
-  kind: string
-  targets: string[]
-  suggestion: string
-}
+import type { Schemas } from '../../api/shapes'
 
-export interface StampLine {
-  id: string
-  name: string
-  text: string
-  origin: 'project' | 'library' | 'application'
-  /** From one copy to the next when nothing else is asked for, grid steps. */
-  pitch: number
-  anchor: [number, number]
-  questions: Question[]
-  things: { id: string; kind: string; name: string; text: string }[]
-}
+export type Question = Schemas['QuestionValue']
+export type StampLine = Schemas['StampLine']
 
 export const QUESTION_KINDS: { id: string; name: string; on: string[] }[] = [
   { id: 'text', name: 'text', on: ['device', 'note', 'continuation'] },

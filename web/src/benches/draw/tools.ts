@@ -1,12 +1,12 @@
 /** What pointer and tools do on the sheet, one function for each moment; the server decides what comes of it. */
-import type { AnyEdit } from '../../api/client'
-import type { Item } from '../../api/shapes'
+import { makeEdit, type AnyEdit } from '../../api/client'
+import type { Item } from '../../scene/item'
 import { GRID, type At } from '../../scene/Surface'
 import { remembered } from '../../kit/remember'
 import { MOVABLE, putHeld, steerHeld } from './held'
-import { NEW_STRIP, useSheet, type Stroke, type TextName } from './store'
+import { now, NEW_STRIP, type Stroke, type TextName } from './store'
 
-const get = () => useSheet.getState()
+const get = () => now()
 const FAR_ENOUGH_PX = 4
 /** Where the pointer went down: screen pixels, sheet mm, grid point, and what was under it. */
 let pressed: {
@@ -40,13 +40,12 @@ export function wireEdit(corners: [number, number][], end: [number, number]): An
   if (points.every(([x, y]) => x === points[0]![0] && y === points[0]![1])) return null
   const bus = s.tool.name === 'wire' && s.tool.bus
   return bus
-    ? ({
-        kind: 'draw-bus',
+    ? makeEdit('draw-bus', {
         sheet_id: s.sheetId,
         points,
         wire_type_ids: s.busTypes,
         spacing: s.busSpacing || null,
-      } as AnyEdit)
+      })
     : { kind: 'draw-wire', sheet_id: s.sheetId, points, wire_type_id: s.wireType }
 }
 
@@ -146,14 +145,13 @@ function strokeEdit(): AnyEdit | null {
     return { kind: 'place-continuations', ...ends, names: names.length ? names : ['?'] }
   }
   if (what === 'boundary' || what === 'line' || what === 'picture')
-    return {
-      kind: 'draw-figure',
+    return makeEdit('draw-figure', {
       ...ends,
       figure: what,
       text: '',
       location_id: '',
       picture_id: what === 'picture' ? s.pictureId : '',
-    } as AnyEdit
+    })
   // A chosen band is extended; otherwise what was picked in the bar counts.
   const chosen = [...s.selection].map((id) => s.view.items[id]).find((i) => i?.kind === 'band')
   const target = s.strokeTarget

@@ -1,8 +1,8 @@
 /** The keyboard on the sheet. */
 import { useEffect } from 'react'
-import { isTyping, keyName } from '../../app/commands'
+import { isTyping, keyName } from '../../project/commands'
 import { drawCommands } from './commands'
-import { useSheet } from './store'
+import { useDraw, now } from './store'
 import { putHeld } from './held'
 import { cancel, moveCaret, putCopy, putCorner, putStroke } from './tools'
 
@@ -35,7 +35,7 @@ export function useKeys(canEdit: boolean) {
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event)) return
       if (event.key.length > 1 && event.key !== 'Shift') flush()
-      const s = useSheet.getState()
+      const s = now()
       const arrow = ARROWS[event.key]
       if (arrow && !event.altKey) {
         moveCaret(arrow[0], arrow[1], event.shiftKey)
@@ -74,7 +74,7 @@ export function useKeys(canEdit: boolean) {
           return
         }
         command.run()
-        if (letter && useSheet.getState().tool.name === 'wire') armed = event.key
+        if (letter && useDraw.getState().tool.name === 'wire') armed = event.key
       } else if (canEdit && letter && s.tool.name === 'idle') {
         event.preventDefault()
         s.set({ tool: { name: 'place', text: event.key } })

@@ -1,4 +1,5 @@
 /** The Harness bench: the tree on its form board at true scale, wires with lengths, connectors with contacts. */
+import { asItems } from '../../scene/item'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
@@ -8,21 +9,21 @@ import TextField from '@mui/material/TextField'
 import { useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { COPPER, LINE, MONO, QUIET, SNAG } from '../../app/theme'
+import { COPPER, LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
 import { Drawing, itemUnder } from '../../kit/Drawing'
 import { Rows } from '../../kit/Rows'
-import { SheetLink } from '../../kit/SheetLink'
-import { useBench } from '../../kit/useBench'
+import { SheetLink } from '../../project/SheetLink'
+import { useBench } from '../../project/useBench'
 import type { At } from '../../scene/Surface'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import { HarnessPanel } from './HarnessPanel'
 import type { HarnessValue, HarnessView } from './shapes'
 
 const KINDS = new Set(['segment', 'node', 'table'])
 
 export function HarnessBench({ canEdit }: { canEdit: boolean }) {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   const [search, setSearch] = useSearchParams()
   const [selected, setSelected] = useState('')
   const wanted = search.get('harness') ?? ''
@@ -95,7 +96,7 @@ export function HarnessBench({ canEdit }: { canEdit: boolean }) {
 function NewHarness() {
   const [code, setCode] = useState('')
   const add = async () => {
-    if (await useSheet.getState().send({ kind: 'add-harness', code, text: '' })) setCode('')
+    if (await useProject.getState().send({ kind: 'add-harness', code, text: '' })) setCode('')
   }
   return (
     <Stack direction="row" spacing={0.5} sx={{ mt: 1, px: 0.5 }}>
@@ -127,7 +128,7 @@ function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
     const id = itemUnder(at, KINDS)
     onSelect(id)
     const beside = harness.segments.filter((s) => s.a === id || s.b === id)
-    const item = harness.scene?.items.find((i) => i.id === beside[0]?.id)
+    const item = asItems(harness.scene?.items ?? []).find((i) => i.id === beside[0]?.id)
     if (!canEdit || beside.length !== 1 || !item?.facts.from || !item.facts.to) return
     const segment = beside[0]!
     const [near, far] = segment.a === id ? [item.facts.from, item.facts.to] : [item.facts.to, item.facts.from]
@@ -145,7 +146,7 @@ function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
     const d = drag.current
     drag.current = null
     if (d && length !== null && Math.abs(length - d.length) >= 10)
-      void useSheet.getState().send({ kind: 'set-segment', segment_id: d.segment, length_mm: length })
+      void useProject.getState().send({ kind: 'set-segment', segment_id: d.segment, length_mm: length })
     setLength(null)
   }
   const d = drag.current

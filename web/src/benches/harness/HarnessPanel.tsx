@@ -6,11 +6,11 @@ import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { MONO, QUIET } from '../../app/theme'
+import { MONO, QUIET } from '../../theme/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
-import { Setting } from '../../kit/Setting'
-import { useSheet, usePick } from '../draw/store'
+import { Setting } from '../../project/Setting'
+import { useProject, usePick } from '../../project/store'
 import type { HarnessValue, HarnessView } from './shapes'
 
 interface Props {
@@ -115,7 +115,7 @@ function AddNode({
   const [length, setLength] = useState('200')
   const root = join || from || harness.nodes[0]?.id || ''
   const add = async () => {
-    const answer = await useSheet.getState().send({
+    const answer = await useProject.getState().send({
       kind: 'add-node',
       harness_id: harness.id,
       device_id: device,

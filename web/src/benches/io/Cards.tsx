@@ -5,14 +5,14 @@ import MenuItem from '@mui/material/MenuItem'
 import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { COPPER, LINE, MONO, QUIET } from '../../app/theme'
+import { COPPER, LINE, MONO, QUIET } from '../../theme/theme'
 import { Heading } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
-import { PartChoice } from '../../kit/PartChoice'
-import { usePlaces } from '../../kit/PlaceChoice'
-import { SheetLink } from '../../kit/SheetLink'
+import { PartChoice } from '../../project/PartChoice'
+import { usePlaces } from '../../project/PlaceChoice'
+import { SheetLink } from '../../project/SheetLink'
 import { TagChip } from '../../kit/TagChip'
-import { useSheet, usePick } from '../draw/store'
+import { useProject, usePick } from '../../project/store'
 import type { Card } from './shapes'
 
 interface Props {
@@ -117,7 +117,7 @@ export function NewCard({ cards }: { cards: number }) {
   const inside = places.data?.locations.filter((l) => l.side === 'panel') ?? []
   const where = location || inside[0]?.id || ''
   const add = () =>
-    void useSheet.getState().send({
+    void useProject.getState().send({
       kind: 'add-card',
       part_id: part,
       function_id: places.data?.functions[0]?.id ?? '',

@@ -4,18 +4,18 @@ import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
 import { useState } from 'react'
 import { client, got } from '../../api/client'
-import { MONO, QUIET, SNAG, TEAL } from '../../app/theme'
+import { MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
-import { Setting } from '../../kit/Setting'
-import { useBench } from '../../kit/useBench'
-import { useSheet, usePick } from '../draw/store'
+import { Setting } from '../../project/Setting'
+import { useBench } from '../../project/useBench'
+import { useProject, usePick } from '../../project/store'
 import { CardBox, NewCard } from './Cards'
 import { PointFile } from './PointFile'
 import type { IoView, Spare } from './shapes'
 
 export function IoBench({ canEdit }: { canEdit: boolean }) {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   const { send } = usePick('send')
   const [chosen, setChosen] = useState<Set<string>>(new Set())
   const [reading, setReading] = useState(false)

@@ -4,9 +4,9 @@ import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
 import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { COPPER, LINE, MONO, QUIET, SNAG } from '../../app/theme'
+import { COPPER, LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import { Rows } from '../../kit/Rows'
-import { usePick } from '../draw/store'
+import { usePick } from '../../project/store'
 import type { ListRead } from './shapes'
 
 export function PointFile({ close }: { close: () => void }) {
@@ -25,7 +25,7 @@ export function PointFile({ close }: { close: () => void }) {
           bodySerializer: (b) => b as never,
         }),
       )
-      setRead(found as unknown as ListRead)
+      setRead(found)
       setName(file.name)
     } catch (error) {
       setRead(null)

@@ -10,14 +10,14 @@ import { useState } from 'react'
 import { useParams } from 'react-router'
 import { client, got } from '../../api/client'
 import type { PageLine, SheetLine } from '../../api/shapes'
-import { useSheet } from '../draw/store'
-import { COPPER, LINE, MONO } from '../../app/theme'
+import { useProject } from '../../project/store'
+import { COPPER, LINE, MONO } from '../../theme/theme'
 
 const FORMATS = ['csv', 'xlsx', 'pdf'] as const
 
 export function IssueBench({ sheets, pages }: { sheets: SheetLine[]; pages: PageLine[] }) {
   const { projectId = '' } = useParams()
-  const revision = useSheet((s) => s.revision)
+  const revision = useProject((s) => s.revision)
   const [kind, setKind] = useState('wires')
   const path = { project_id: projectId }
   const base = `/api/projects/${projectId}`

@@ -5,11 +5,11 @@ import LinearProgress from '@mui/material/LinearProgress'
 import Stack from '@mui/material/Stack'
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { client, got, wordsOf } from '../../api/client'
-import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
+import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
-import { Setting } from '../../kit/Setting'
-import { useSheet, usePick } from '../draw/store'
+import { Setting } from '../../project/Setting'
+import { useProject, usePick } from '../../project/store'
 
 interface Wire {
   id: string
@@ -59,10 +59,7 @@ export function MakeBench({ canEdit }: { canEdit: boolean }) {
   const key = ['make', projectId, revision]
   const view = useQuery({
     queryKey: key,
-    queryFn: () =>
-      got(
-        client.GET('/api/projects/{project_id}/make', { params: { path } }),
-      ) as unknown as Promise<MakeView>,
+    queryFn: () => got(client.GET('/api/projects/{project_id}/make', { params: { path } })),
     placeholderData: keepPreviousData,
     // While the machine works, its progress is asked for; at rest only whether it is there.
     refetchInterval: (query) => (query.state.data?.open_jobs ? ASK_MS : REST_MS),
@@ -75,7 +72,7 @@ export function MakeBench({ canEdit }: { canEdit: boolean }) {
       )
       queries.setQueryData(key, answer)
     } catch (error) {
-      useSheet.getState().say(wordsOf(error), 'error')
+      useProject.getState().say(wordsOf(error), 'error')
     }
   }
   if (!view.data) return <Empty>Reading the cut list…</Empty>

@@ -1,6 +1,6 @@
 /** A part of the catalogue: its picture, what it is, and whether the library has it. */
 import Box from '@mui/material/Box'
-import { COPPER, LINE, MONO, QUIET, TEAL } from '../../app/theme'
+import { COPPER, LINE, MONO, QUIET, TEAL } from '../../theme/theme'
 
 export interface Card {
   id: string

@@ -6,9 +6,9 @@ import TextField from '@mui/material/TextField'
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { LINE, QUIET, SNAG } from '../../app/theme'
+import { LINE, QUIET, SNAG } from '../../theme/theme'
 import { Bench } from '../../kit/Bench'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import { CatalogueCard, type Card } from './CatalogueCard'
 import { Compared } from './Compared'
 import { useShelves } from './kinds'
@@ -17,14 +17,6 @@ interface Counted {
   key: string
   name: string
   count: number
-}
-
-interface Page {
-  total: number
-  start: number
-  makers: Counted[]
-  classes: Counted[]
-  parts: Card[]
 }
 
 const MOST_COMPARED = 4
@@ -42,11 +34,11 @@ export function CatalogueSection({ list }: { list: ReactNode }) {
   const found = useInfiniteQuery({
     queryKey: ['catalogue', words, cls, maker],
     queryFn: async ({ pageParam }) =>
-      (await got(
+      await got(
         client.GET('/api/library/catalogue', {
           params: { query: { q: words, part_class_key: cls, maker, start: pageParam } },
         }),
-      )) as unknown as Page,
+      ),
     initialPageParam: 0,
     getNextPageParam: (last) =>
       last.start + last.parts.length < last.total ? last.start + last.parts.length : undefined,
@@ -68,11 +60,11 @@ export function CatalogueSection({ list }: { list: ReactNode }) {
           for (const key of ['catalogue', 'library', 'makers', 'shelves'])
             void queries.invalidateQueries({ queryKey: [key] })
           const name = shelves.find((s) => s.id === shelf)?.name ?? 'the library'
-          useSheet.getState().say(`${count} ${count === 1 ? 'part is' : 'parts are'} in ${name}.`)
+          useProject.getState().say(`${count} ${count === 1 ? 'part is' : 'parts are'} in ${name}.`)
           setChosen([])
           setComparing(false)
         },
-        (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+        (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
       )
       .finally(() => setBusy(false))
   }

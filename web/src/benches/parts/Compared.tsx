@@ -6,20 +6,14 @@ import Switch from '@mui/material/Switch'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { MONO, QUIET, SNAG } from '../../app/theme'
+import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { Rows } from '../../kit/Rows'
-
-interface Comparison {
-  parts: { id: string; number: string }[]
-  rows: { field: string; values: string[]; differs: boolean }[]
-}
 
 export function Compared({ ids, close }: { ids: string[]; close: () => void }) {
   const [all, setAll] = useState(true)
   const found = useQuery({
     queryKey: ['compared', ids],
-    queryFn: async () =>
-      (await got(client.POST('/api/library/catalogue/compare', { body: { ids } }))) as unknown as Comparison,
+    queryFn: async () => await got(client.POST('/api/library/catalogue/compare', { body: { ids } })),
     retry: false,
   })
   if (found.error) return <Box sx={{ p: 2, color: SNAG }}>{wordsOf(found.error)}</Box>

@@ -8,7 +8,7 @@ import { useState, type Dispatch, type SetStateAction } from 'react'
 import { wordsOf } from '../../api/client'
 import { Act } from '../../kit/Act'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import { draftStep, type Draft, type Kinds, type PartRecord } from './kinds'
 
 interface Props {
@@ -34,7 +34,7 @@ export function CoresFill({ record, kinds, set }: Props) {
       shields: Number(shields) || 0,
     }).then(
       (d) => set((old) => ({ ...old, ...d })),
-      (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+      (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   return (
     <Section title="Cores anew">

@@ -5,12 +5,12 @@ import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import type { Prim } from '../../api/shapes'
-import { QUIET } from '../../app/theme'
+import { asPrims, type Prim } from '../../scene/item'
+import { QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { ArtPicture } from '../../kit/ArtPicture'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import type { Kinds, PartRecord } from './kinds'
 import { OutlineMaker } from './symbols/OutlineMaker'
 
@@ -19,12 +19,6 @@ interface Props {
   kinds: Kinds
   locked: boolean
   put: (part: Partial<PartRecord>) => void
-}
-
-interface Fitting {
-  key: string
-  name: string
-  art: Prim[]
 }
 
 const SURFACES = ['plate', 'door']
@@ -42,8 +36,8 @@ export function DrawnWith({ record, kinds, locked, put }: Props) {
     const key = record.symbols[surface]
     if (!key) return setDrawing({ surface, start: [] })
     got(client.POST('/api/library/outline-art', { body: { key } })).then(
-      (art) => setDrawing({ surface, start: art as unknown as Prim[] }),
-      (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+      (art) => setDrawing({ surface, start: asPrims(art) }),
+      (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   }
   return (
@@ -120,11 +114,11 @@ function Symbols({ kind, label, standard, record, value, locked, set }: SymbolsP
   const found = useQuery({
     queryKey: ['symbols-for', kind, class_key, standard],
     queryFn: async () =>
-      (await got(
+      await got(
         client.GET('/api/library/symbols-for/{kind}', {
           params: { path: { kind }, query: { class_key, standard } },
         }),
-      )) as unknown as Fitting[],
+      ),
   })
   const all = found.data ?? []
   return (
@@ -140,7 +134,7 @@ function Symbols({ kind, label, standard, record, value, locked, set }: SymbolsP
       {value && !all.some((s) => s.key === value) && <MenuItem value={value}>a drawing of its own</MenuItem>}
       {all.map((s) => (
         <MenuItem key={s.key} value={s.key} sx={{ gap: 1 }}>
-          <ArtPicture art={s.art} width={40} height={22} />
+          <ArtPicture art={asPrims(s.art)} width={40} height={22} />
           {s.name}
         </MenuItem>
       ))}

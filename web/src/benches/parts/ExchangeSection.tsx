@@ -6,11 +6,11 @@ import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { MONO, QUIET, SNAG, TEAL } from '../../app/theme'
+import { MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Bench } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import { Progress, type Work } from './Progress'
 import { useShelves, type Difference } from './kinds'
 
@@ -77,7 +77,7 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
     if (!done) return
     for (const key of ['library', 'part', 'shelves', 'makers'])
       void queries.invalidateQueries({ queryKey: [key] })
-    useSheet.getState().say(`${done.taken} parts taken in, ${done.left} rows left out.`)
+    useProject.getState().say(`${done.taken} parts taken in, ${done.left} rows left out.`)
     setLook(null)
     setFile(null)
   }

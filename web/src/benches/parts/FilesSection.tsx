@@ -2,10 +2,10 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { client, got, wordsOf } from '../../api/client'
-import { LINE, MONO, QUIET } from '../../app/theme'
+import { LINE, MONO, QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import type { PartRecord } from './kinds'
 
 interface Props {
@@ -28,7 +28,7 @@ export function FilesSection({ record, locked, put }: Props) {
     const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
     got(client.POST('/api/library/files', options)).then(
       (name) => put({ [field]: String(name) }),
-      (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+      (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   }
   return (

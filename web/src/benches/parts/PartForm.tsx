@@ -6,9 +6,9 @@ import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { COPPER, LINE, QUIET, SNAG, TEAL } from '../../app/theme'
+import { COPPER, LINE, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import { CoresFill } from './CoresFill'
 import { DrawnWith } from './DrawnWith'
 import { fileUrl, FilesSection } from './FilesSection'
@@ -73,10 +73,10 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
   const save = () =>
     got(client.POST('/api/library/part', { body: { shelf: target, record: { ...record } } })).then(
       (answer) => {
-        const kept = (answer as unknown as Draft).record
+        const kept = answer.record
         for (const key of ['library', 'part', 'part-kinds', 'makers', 'shelves', 'project-parts', 'device'])
           void queries.invalidateQueries({ queryKey: [key] })
-        useSheet.getState().say(`${kept.maker} ${kept.number} is in the library.`)
+        useProject.getState().say(`${kept.maker} ${kept.number} is in the library.`)
         done(kept.id)
       },
       (error: unknown) => setProblem(wordsOf(error)),
@@ -138,15 +138,7 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
               (key) => (
                 <Rating
                   key={key}
-                  spec={
-                    kinds.fields[key] ?? {
-                      key,
-                      name: key.replaceAll('_', ' '),
-                      unit: '',
-                      kind: 'text',
-                      choices: [],
-                    }
-                  }
+                  spec={kinds.fields[key] ?? unknownField(key)}
                   value={record.ratings[key] ?? ''}
                   disabled={locked}
                   set={(value) => put({ ratings: { ...record.ratings, [key]: value } })}
@@ -172,7 +164,7 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
             label="Mounting"
             value={record.mounting}
             disabled={locked}
-            onChange={(e) => put({ mounting: e.target.value })}
+            onChange={(e) => put({ mounting: e.target.value as PartRecord['mounting'] })}
           >
             {kinds.mountings.map((m) => (
               <MenuItem key={m} value={m}>
@@ -258,6 +250,20 @@ function Lacks({ missing }: { missing: Record<string, string[]> }) {
     </Box>
   )
 }
+
+/** A rating that no class has: it is shown as what it says. */
+const unknownField = (key: string): FieldSpec => ({
+  key,
+  name: key.replaceAll('_', ' '),
+  unit: '',
+  kind: 'text',
+  choices: [],
+  least: null,
+  most: null,
+  whole: false,
+  form: '',
+  example: '',
+})
 
 interface RatingProps {
   spec: FieldSpec

@@ -4,10 +4,10 @@ import Button from '@mui/material/Button'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { LINE, QUIET } from '../../app/theme'
+import { LINE, QUIET } from '../../theme/theme'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
-import { draftStep, type Draft, type Kinds, type Shelf, type StoredPart } from './kinds'
+import { useProject } from '../../project/store'
+import { draftStep, type Draft, type Kinds, type Shelf } from './kinds'
 import { PartForm } from './PartForm'
 
 interface Props {
@@ -24,9 +24,7 @@ export function PartPage({ id, kinds, shelves, close, go }: Props) {
   const part = useQuery({
     queryKey: ['part', id],
     queryFn: async () =>
-      (await got(
-        client.GET('/api/library/part/{part_id}', { params: { path: { part_id: id } } }),
-      )) as unknown as StoredPart,
+      await got(client.GET('/api/library/part/{part_id}', { params: { path: { part_id: id } } })),
     retry: false,
   })
   if (part.error)
@@ -53,12 +51,12 @@ export function PartPage({ id, kinds, shelves, close, go }: Props) {
     got(client.POST('/api/library/parts/remove', { body: { shelf: shelf.id, ids: [id] } })).then(
       () => {
         void queries.invalidateQueries({ queryKey: ['library'] })
-        useSheet
+        useProject
           .getState()
           .say(`${part.data.record.number} is out of the library. Projects keep their copies.`)
         close()
       },
-      (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+      (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   return (
     <PartForm

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
-import { LINE } from '../../app/theme'
+import { LINE } from '../../theme/theme'
 
 interface Props {
   shelf: { id: string; name: string; parts: number }
@@ -11,19 +11,13 @@ interface Props {
   onKeep: () => void
 }
 
-interface Use {
-  id: string
-  name: string
-  parts: number
-}
-
 export function RemoveShelf({ shelf, onRemove, onKeep }: Props) {
   const uses = useQuery({
     queryKey: ['shelf-uses', shelf.id],
     queryFn: async () =>
-      (await got(
+      await got(
         client.GET('/api/library/shelves/{shelf_id}/uses', { params: { path: { shelf_id: shelf.id } } }),
-      )) as unknown as Use[],
+      ),
   })
   const used = uses.data ?? []
   return (

@@ -6,23 +6,15 @@ import TextField from '@mui/material/TextField'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { MONO, QUIET } from '../../app/theme'
+import { MONO, QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { Bench } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
 import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import { RemoveShelf } from './RemoveShelf'
 import { useKinds, useShelves } from './kinds'
-
-interface Change {
-  part_id: string
-  library: string
-  act: string
-  by: string
-  at: string
-}
 
 export function ShelvesSection({ list }: { list: ReactNode }) {
   const [name, setName] = useState('')
@@ -35,10 +27,7 @@ export function ShelvesSection({ list }: { list: ReactNode }) {
   const shelves = useShelves() ?? []
   const changes = useQuery({
     queryKey: ['library', 'changes'],
-    queryFn: async () =>
-      (await got(
-        client.GET('/api/library/changes', { params: { query: { limit: 60 } } }),
-      )) as unknown as Change[],
+    queryFn: async () => await got(client.GET('/api/library/changes', { params: { query: { limit: 60 } } })),
   })
   const then = (act: Promise<unknown>, clear: () => void) =>
     act.then(
@@ -47,7 +36,7 @@ export function ShelvesSection({ list }: { list: ReactNode }) {
           void queries.invalidateQueries({ queryKey: [key] })
         clear()
       },
-      (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+      (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   const add = (own: boolean) =>
     void then(

@@ -1,4 +1,5 @@
 /** Drawn symbols: which there are, and the maker that draws new ones, from nothing or like one that comes along. */
+import type { Schemas } from '../../api/shapes'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
@@ -6,29 +7,18 @@ import TextField from '@mui/material/TextField'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import type { Prim } from '../../api/shapes'
-import { MONO, QUIET } from '../../app/theme'
+import { asPrims } from '../../scene/item'
+import { MONO, QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { Bench, Empty } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import { useKinds } from './kinds'
 import type { Sketch } from './symbols/art'
 import { ArtPicture } from '../../kit/ArtPicture'
 import { SymbolMaker } from './symbols/SymbolMaker'
 
-interface Drawn {
-  id: string
-  name: string
-  key: string
-  class_name: string
-  unit: string
-  nicknames: string[]
-  poles: number
-  by: string
-  at: string
-  art: Prim[]
-}
+type Drawn = Schemas['DrawnSymbol']
 
 const NEW: Sketch = {
   name: '',
@@ -51,14 +41,14 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
   const [open, setOpen] = useState<{ id: string; start: Sketch } | null>(null)
   const drawn = useQuery({
     queryKey: ['drawn-symbols'],
-    queryFn: async () => (await got(client.GET('/api/library/drawn-symbols'))) as unknown as Drawn[],
+    queryFn: async () => await got(client.GET('/api/library/drawn-symbols')),
   })
   const built = useQuery({
     queryKey: ['symbols'],
     queryFn: () => got(client.GET('/api/library/symbols', { params: { query: { q: '' } } })),
     staleTime: Infinity,
   })
-  const say = (error: unknown) => useSheet.getState().say(wordsOf(error), 'error')
+  const say = (error: unknown) => useProject.getState().say(wordsOf(error), 'error')
   const begin = (key: string, id: string, own: boolean) =>
     got(client.GET('/api/library/symbol-sketch', { params: { query: { key } } })).then((found) => {
       const sketch = found as unknown as Sketch
@@ -67,7 +57,7 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
   const drop = (row: Drawn) =>
     got(client.DELETE('/api/library/drawn-symbols/{id}', { params: { path: { id: row.id } } })).then(() => {
       void queries.invalidateQueries({ queryKey: ['drawn-symbols'] })
-      useSheet.getState().say(`${row.name} is out of the library. What is drawn with it stays.`)
+      useProject.getState().say(`${row.name} is out of the library. What is drawn with it stays.`)
     }, say)
   if (open && kinds)
     return (
@@ -115,7 +105,7 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
             {rows.map((row) => (
               <tr key={row.id}>
                 <td>
-                  <ArtPicture art={row.art} width={64} height={34} />
+                  <ArtPicture art={asPrims(row.art)} width={64} height={34} />
                 </td>
                 <td>
                   <b>{row.name}</b>

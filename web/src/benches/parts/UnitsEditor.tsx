@@ -2,10 +2,10 @@
 import Box from '@mui/material/Box'
 import type { Dispatch, SetStateAction } from 'react'
 import { wordsOf } from '../../api/client'
-import { LINE, MONO, QUIET } from '../../app/theme'
+import { LINE, MONO, QUIET } from '../../theme/theme'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
-import { useSheet } from '../draw/store'
+import { useProject } from '../../project/store'
 import { draftStep, type ClassSpec, type Draft, type Kinds, type PartRecord } from './kinds'
 
 interface Props {
@@ -31,7 +31,7 @@ export function UnitsEditor({ record, of, kinds, locked, put, set }: Props) {
   const more = (kind: string) =>
     draftStep({ act: 'units', record, kind }).then(
       (d) => set((old) => ({ ...old, ...d })),
-      (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+      (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   const pins = (index: number, typed: string) =>
     put({

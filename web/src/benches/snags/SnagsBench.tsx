@@ -7,25 +7,14 @@ import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { client, got } from '../../api/client'
-import type { SnagAct } from '../../api/shapes'
-import { SnagActs } from '../../kit/SnagActs'
-import { useBench } from '../../kit/useBench'
-import { MuteLine } from '../draw/MuteLine'
-import { useSheet } from '../draw/store'
+import type { Schemas } from '../../api/shapes'
+import { SnagActs } from '../../project/SnagActs'
+import { useBench } from '../../project/useBench'
+import { MuteLine } from '../../project/MuteLine'
+import { useProject } from '../../project/store'
 
-interface Row {
-  id: string
-  key: string
-  severity: string
-  place: string
-  message: string
-  bench: string
-  subject: string
-  ids: string[]
-  act: SnagAct | null
-  mute_id?: string
-  reason?: string
-}
+/** A snag with an id for its row; a muted one has its reason, too. */
+type Row = Schemas['SnagLine'] & Partial<Schemas['MutedLine']> & { id: string }
 
 /** What a bench calls the thing it opens, in its address. */
 const SUBJECTS: Record<string, string> = {
@@ -44,13 +33,14 @@ const FACTS: GridColDef<Row>[] = [
 export function SnagsBench({ canEdit }: { canEdit: boolean }) {
   const { projectId = '' } = useParams()
   const go = useNavigate()
-  const send = useSheet((s) => s.send)
+  const send = useProject((s) => s.send)
   const [tab, setTab] = useState<'open' | 'muted'>('open')
   const [muting, setMuting] = useState<Row | null>(null)
-  const found = useBench<{ open: Row[]; muted: Row[] }>('snags', () =>
+  const found = useBench('snags', () =>
     got(client.GET('/api/projects/{project_id}/snags', { params: { path: { project_id: projectId } } })),
   )
-  const rows = (found.data?.[tab] ?? []).map((r, n) => ({ ...r, id: `${n}:${r.key}` }))
+  const listed: (Schemas['SnagLine'] & Partial<Schemas['MutedLine']>)[] = found.data?.[tab] ?? []
+  const rows: Row[] = listed.map((r, n) => ({ ...r, id: `${n}:${r.key}` }))
   const open = ({ bench, subject, ids }: Row) => {
     const sel = ids[0] ? `?sel=${ids[0]}` : ''
     if (bench === 'draw' && subject) void go(`/p/${projectId}/draw/${subject}${sel}`)

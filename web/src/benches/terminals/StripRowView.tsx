@@ -3,10 +3,10 @@ import DragIndicatorIcon from '@mui/icons-material/DragIndicator'
 import IconButton from '@mui/material/IconButton'
 import CloseIcon from '@mui/icons-material/Close'
 import { useEffect, useState } from 'react'
-import { COPPER, LINE, MONO, SNAG, TEAL } from '../../app/theme'
-import { PlaceChoice } from '../../kit/PlaceChoice'
-import { SheetLink } from '../../kit/SheetLink'
-import { useSheet, usePick } from '../draw/store'
+import { COPPER, LINE, MONO, SNAG, TEAL } from '../../theme/theme'
+import { PlaceChoice } from '../../project/PlaceChoice'
+import { SheetLink } from '../../project/SheetLink'
+import { useProject, usePick } from '../../project/store'
 import type { Strip, StripRow, Target } from './shapes'
 
 interface Props {
@@ -138,7 +138,7 @@ export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLif
 }
 
 function Targets({ targets }: { targets: Target[] }) {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   return targets.map((t) => (
     <div key={t.name}>
       <a
@@ -165,7 +165,7 @@ function NumberCell({ strip, row, canEdit }: { strip: Strip; row: StripRow; canE
   useEffect(() => setText(row.number), [row.number])
   const save = () => {
     if (text !== row.number)
-      void useSheet
+      void useProject
         .getState()
         .send({ kind: 'number-terminal', strip_id: strip.id, unit: row.unit, number: text })
         .then((answer) => answer ?? setText(row.number))

@@ -5,19 +5,19 @@ import Stack from '@mui/material/Stack'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { MONO, QUIET, SNAG } from '../../app/theme'
+import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
 import { Field } from '../../kit/Field'
-import { PartChoice } from '../../kit/PartChoice'
+import { PartChoice } from '../../project/PartChoice'
 import { Rows } from '../../kit/Rows'
 import { TagChip } from '../../kit/TagChip'
-import { useBench } from '../../kit/useBench'
-import { useSheet, usePick } from '../draw/store'
+import { useBench } from '../../project/useBench'
+import { useProject, usePick } from '../../project/store'
 import { StripRowView } from './StripRowView'
 import type { Strip, TerminalsView } from './shapes'
 
 export function TerminalsBench({ canEdit }: { canEdit: boolean }) {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   const [search, setSearch] = useSearchParams()
   const view = useBench<TerminalsView>('terminals', () =>
     got(client.GET('/api/projects/{project_id}/terminals', { params: { path: { project_id: projectId } } })),

@@ -1,7 +1,7 @@
 /** The paper of the symbol maker: graphics and pins are drawn by dragging, moved, and taken away; all on a grid. */
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
-import type { Prim } from '../../../api/shapes'
-import { COPPER, INK, MONO, PAPER, TEAL } from '../../../app/theme'
+import type { Prim } from '../../../scene/item'
+import { COPPER, INK, MONO, PAPER, TEAL } from '../../../theme/theme'
 import { pathsOf } from '../../../scene/artPath'
 import {
   drawnBy,

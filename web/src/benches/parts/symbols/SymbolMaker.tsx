@@ -4,10 +4,10 @@ import Button from '@mui/material/Button'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
 import { client, got, wordsOf } from '../../../api/client'
-import type { Box as Rect, Item, Prim } from '../../../api/shapes'
-import { LINE, SNAG } from '../../../app/theme'
+import type { Box as Rect, Item, Prim } from '../../../scene/item'
+import { LINE, SNAG } from '../../../theme/theme'
 import { ItemView } from '../../../scene/Painter'
-import { useSheet } from '../../draw/store'
+import { useProject } from '../../../project/store'
 import type { Kinds } from '../kinds'
 import { boundsOf } from '../../../scene/artPath'
 import { PLACE_NAMES, type Pin, type PlaceName, type Point, type Sketch, type ToolName } from './art'
@@ -99,7 +99,7 @@ export function SymbolMaker({ id, start, kinds, close, kept }: Props) {
       (row) => {
         for (const key of ['drawn-symbols', 'symbols', 'symbols-for', 'part', 'library'])
           void queries.invalidateQueries({ queryKey: [key] })
-        useSheet.getState().say(`${sketch.name} is in the library. Type its name at the caret to place it.`)
+        useProject.getState().say(`${sketch.name} is in the library. Type its name at the caret to place it.`)
         kept(String(row['key']), String(row['id']))
       },
       (error: unknown) => setProblem(wordsOf(error)),

@@ -2,9 +2,9 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { client, got, wordsOf } from '../../../api/client'
-import type { Prim } from '../../../api/shapes'
-import { LINE, MONO } from '../../../app/theme'
-import { useSheet } from '../../draw/store'
+import { asPrims, type Prim } from '../../../scene/item'
+import { LINE, MONO } from '../../../theme/theme'
+import { useProject } from '../../../project/store'
 import type { ToolName } from './art'
 
 const TOOLS: { name: ToolName; label: string; key: string; hint: string }[] = [
@@ -43,8 +43,8 @@ export function Tools({ tool, pins, set, undo, redo, unit, width, bring }: Props
     form.append('width', String(width))
     const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
     got(client.POST('/api/library/symbol-graphics', options)).then(
-      (art) => bring(art as unknown as Prim[]),
-      (error: unknown) => useSheet.getState().say(wordsOf(error), 'error'),
+      (art) => bring(asPrims(art)),
+      (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   }
   return (

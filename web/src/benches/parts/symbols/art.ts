@@ -1,5 +1,5 @@
 /** Graphics of symbols and outlines while they are drawn; kinds as in docs/formats/symbol.md. Pure functions. */
-import type { Prim } from '../../../api/shapes'
+import type { Prim } from '../../../scene/item'
 
 export type Point = [number, number]
 export type Pin = [number, number, string]

@@ -1,7 +1,7 @@
 /** Keys of the maker: tools by letter, Delete, arrows, undo. */
 import { useEffect } from 'react'
-import { isTyping } from '../../../app/commands'
-import type { Prim } from '../../../api/shapes'
+import { isTyping } from '../../../project/commands'
+import type { Prim } from '../../../scene/item'
 import { movedPrim, type Pin, type ToolName } from './art'
 import type { Chosen } from './Canvas'
 import { toolOf } from './Tools'

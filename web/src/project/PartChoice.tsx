@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, type PartOut } from '../api/client'
-import { MONO } from '../app/theme'
+import { MONO } from '../theme/theme'
 
 interface Props {
   label: string

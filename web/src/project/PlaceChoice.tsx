@@ -3,25 +3,13 @@ import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../api/client'
-import { useSheet } from '../benches/draw/store'
+import type { Schemas } from '../api/shapes'
+import { useProject } from './store'
 import { useRevision } from './useRevision'
 
-export type Side = 'panel' | 'door' | 'field' | 'machine'
-
-export interface PlaceLine {
-  id: string
-  name: string
-  code: string
-  text: string
-  parent_id: string
-  /** What is there, in words, "" when nothing is. */
-  used: string
-}
-
-export interface Places {
-  functions: PlaceLine[]
-  locations: (PlaceLine & { side: Side })[]
-}
+export type Places = Schemas['Places']
+export type PlaceLine = Schemas['FunctionPlace']
+export type Side = Schemas['LocationPlace']['side']
 
 interface Props {
   deviceId: string
@@ -33,14 +21,12 @@ interface Props {
 
 /** The functions and locations of the project. */
 export function usePlaces() {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   const revision = useRevision()
   return useQuery({
     queryKey: ['places', projectId, revision],
     queryFn: () =>
-      got(
-        client.GET('/api/projects/{project_id}/places', { params: { path: { project_id: projectId } } }),
-      ) as unknown as Promise<Places>,
+      got(client.GET('/api/projects/{project_id}/places', { params: { path: { project_id: projectId } } })),
     placeholderData: (before) => before,
     enabled: projectId !== '',
   })
@@ -58,7 +44,7 @@ export function PlaceChoice({ deviceId, functionId, locationId, canEdit, label }
       value={options.some((o) => o.id === locationId) ? locationId : ''}
       disabled={!canEdit}
       onChange={(e) =>
-        void useSheet.getState().send({
+        void useProject.getState().send({
           kind: 'set-place',
           device_id: deviceId,
           function_id: functionId,

@@ -6,9 +6,9 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { client, got } from '../../api/client'
-import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../app/theme'
-import { useSheet } from './store'
+import { client, got } from '../api/client'
+import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../theme/theme'
+import { useProject } from './store'
 
 interface Props {
   deviceId: string
@@ -37,21 +37,21 @@ export function PartPicker({ deviceId, partId, close }: Props) {
   const [at, setAt] = useState(0)
   const [entered, setEntered] = useState(false)
   const [own, setOwn] = useState(true)
-  const projectId = useSheet((s) => s.projectId)
-  const revision = useSheet((s) => s.revision)
+  const projectId = useProject((s) => s.projectId)
+  const revision = useProject((s) => s.revision)
   const found = useQuery({
     queryKey: ['part-choices', projectId, deviceId, revision, words],
     queryFn: async () =>
-      (await got(
+      await got(
         client.GET('/api/projects/{project_id}/devices/{device_id}/parts', {
           params: { path: { project_id: projectId, device_id: deviceId }, query: { q: words } },
         }),
-      )) as unknown as Choice[],
+      ),
     placeholderData: (before) => before,
   })
   const choose = (part: Choice | undefined) => {
     if (!part) return
-    void useSheet.getState().send(assigning(deviceId, part.id, own && part.own_symbols > 0))
+    void useProject.getState().send(assigning(deviceId, part.id, own && part.own_symbols > 0))
     close()
   }
   const answered = found.isSuccess && !found.isPlaceholderData
@@ -60,8 +60,8 @@ export function PartPicker({ deviceId, partId, close }: Props) {
   // What it will be drawn as is shown on the sheet before it is taken.
   const shows = chosen && own && chosen.own_symbols > 0 ? chosen.id : ''
   useEffect(() => {
-    useSheet.getState().ask(shows ? assigning(deviceId, shows, true) : null)
-    return () => useSheet.getState().ask(null)
+    useProject.getState().ask(shows ? assigning(deviceId, shows, true) : null)
+    return () => useProject.getState().ask(null)
   }, [deviceId, shows])
   useEffect(() => {
     if (!entered || !answered) return
@@ -156,7 +156,7 @@ export function PartPicker({ deviceId, partId, close }: Props) {
       {partId && (
         <Button
           onClick={() => {
-            void useSheet.getState().send({ kind: 'assign-part', device_id: deviceId, part_id: '' })
+            void useProject.getState().send({ kind: 'assign-part', device_id: deviceId, part_id: '' })
             close()
           }}
         >

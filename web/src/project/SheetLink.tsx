@@ -1,7 +1,7 @@
 /** A place on a sheet, one click away. */
 import { Link } from 'react-router'
-import { useSheet } from '../benches/draw/store'
-import { MONO, TEAL } from '../app/theme'
+import { useProject } from './store'
+import { MONO, TEAL } from '../theme/theme'
 
 interface Props {
   sheetId: string
@@ -10,7 +10,7 @@ interface Props {
 }
 
 export function SheetLink({ sheetId, select, children }: Props) {
-  const projectId = useSheet((s) => s.projectId)
+  const projectId = useProject((s) => s.projectId)
   if (!sheetId) return null
   const to = `/p/${projectId}/draw/${sheetId}${select ? `?sel=${select}` : ''}`
   return (

@@ -2,8 +2,8 @@
 import Box from '@mui/material/Box'
 import InputBase from '@mui/material/InputBase'
 import { useState } from 'react'
-import { LINE } from '../../app/theme'
-import { Act } from '../../kit/Act'
+import { LINE } from '../theme/theme'
+import { Act } from '../kit/Act'
 import { usePick } from './store'
 
 interface Props {

@@ -1,7 +1,7 @@
 /** A number among the project's settings, changed where it matters. */
-import { type AnyEdit } from '../api/client'
-import { usePick } from '../benches/draw/store'
-import { Field } from './Field'
+import { makeEdit } from '../api/client'
+import { usePick } from './store'
+import { Field } from '../kit/Field'
 import { useOutline } from './useOutline'
 
 type Name =
@@ -26,7 +26,7 @@ export function Setting({ name, label, canEdit }: Props) {
   const save = (typed: string) => {
     const number = Number(typed.replace(',', '.'))
     if (typed.trim() === '' || Number.isNaN(number)) say(`“${typed}” is no number.`, 'error')
-    else void send({ kind: 'change-settings', [name]: number } as AnyEdit)
+    else void send(makeEdit('change-settings', { [name]: number }))
   }
   return (
     <Field label={label} value={value === undefined ? '' : String(value)} disabled={!canEdit} onSave={save} />

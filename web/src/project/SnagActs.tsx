@@ -1,17 +1,18 @@
 /** What can be done about a snag where it is listed: the edit that puts it right, and one more act, such as muting. */
+import type { AnyEdit } from '../api/client'
 import type { SnagAct } from '../api/shapes'
 
 interface Props {
   act: SnagAct | null | undefined
   /** Puts the snag right; left out for people who may only look. */
-  mend?: (edit: SnagAct['edit']) => void
+  mend?: (edit: AnyEdit) => void
   other?: { label: string; hint?: string; run: () => void }
 }
 
 export function SnagActs({ act, mend, other }: Props) {
   return (
     <span style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
-      {act && mend && <Word label={act.label} run={() => mend(act.edit)} />}
+      {act && mend && <Word label={act.label} run={() => mend(act.edit as AnyEdit)} />}
       {other && <Word label={other.label} hint={other.hint ?? ''} run={other.run} />}
     </span>
   )

@@ -1,28 +1,34 @@
 /** What the open project consists of, apart from what is on its sheets and what changes at every edit. */
 import { queryOptions, useQuery } from '@tanstack/react-query'
-import { client, got, type Outline, type ViewChange } from '../api/client'
+import { client, got, type Outline, type OutlineView } from '../api/client'
 
-type Row = Record<string, unknown>
-type Sections = Record<string, Record<string, Row>>
+type Sections = OutlineView['put']
 
 /** The outline of each project as the server gives it: rows by id in sections, of which it says what changed. */
 const known = new Map<string, { revision: number; sections: Sections }>()
 
-function changed(sections: Sections, change: ViewChange): Sections {
-  if (change.whole) return change.put as Sections
-  const next = { ...sections }
-  for (const [name, rows] of Object.entries(change.put as Sections)) next[name] = { ...next[name], ...rows }
-  for (const [name, ids] of Object.entries(change.drop)) {
-    next[name] = { ...next[name] }
-    for (const id of ids) delete next[name][id]
-  }
+function section<T>(before?: Record<string, T>, put?: Record<string, T>, drop: string[] = []) {
+  if (!put && !drop.length) return before
+  const next = { ...before, ...put }
+  for (const id of drop) delete next[id]
   return next
 }
 
-const inOrder = (rows: Record<string, Row> | undefined) =>
-  Object.values(rows ?? {}).sort(
-    (a, b) => Number(a.order) - Number(b.order) || String(a.id).localeCompare(String(b.id)),
-  )
+function changed(before: Sections, { whole, put, drop }: OutlineView): Sections {
+  if (whole) return put
+  return {
+    settings: section(before.settings, put.settings, drop.settings),
+    sheets: section(before.sheets, put.sheets, drop.sheets),
+    pages: section(before.pages, put.pages, drop.pages),
+    wire_types: section(before.wire_types, put.wire_types, drop.wire_types),
+    buses: section(before.buses, put.buses, drop.buses),
+    habits: section(before.habits, put.habits, drop.habits),
+    kinds: section(before.kinds, put.kinds, drop.kinds),
+  }
+}
+
+const inOrder = <T extends { order: number; id?: string }>(rows?: Record<string, T>): T[] =>
+  Object.values(rows ?? {}).sort((a, b) => a.order - b.order || (a.id ?? '').localeCompare(b.id ?? ''))
 
 async function ask(projectId: string): Promise<Outline> {
   const before = known.get(projectId)
@@ -35,9 +41,9 @@ async function ask(projectId: string): Promise<Outline> {
   known.set(projectId, { revision: news.revision, sections })
   return {
     ...rest,
-    settings: sections.settings?.settings ?? {},
+    settings: sections.settings!.settings!,
     sheets: inOrder(sections.sheets),
-    pages: inOrder(sections.pages) as Outline['pages'],
+    pages: inOrder(sections.pages),
     wire_types: inOrder(sections.wire_types),
     buses: inOrder(sections.buses),
     habits: inOrder(sections.habits),

@@ -1,11 +1,11 @@
 /** The project's revision, followed a moment after the last edit: what is asked for beside the sheet lets it go first. */
 import { useEffect, useState } from 'react'
-import { useSheet } from '../benches/draw/store'
+import { useProject } from './store'
 
 const REST_MS = 100
 
 export function useRevision(): number {
-  const revision = useSheet((s) => s.revision)
+  const revision = useProject((s) => s.revision)
   const [rested, setRested] = useState(revision)
   useEffect(() => {
     if (rested === revision) return

@@ -1,0 +1,275 @@
+/**
+ * The open project as the browser holds it: its revision, the view of the sheet that is open, what is selected, who is here.
+ *
+ * Every edit goes through `send`, one after another; nothing in the view is ever changed but by what the server answered.
+ * What a bench needs beside this it keeps in a store of its own and follows this one with `subscribe`.
+ */
+import { create } from 'zustand'
+import { useShallow } from 'zustand/react/shallow'
+import { client, got, Refusal, type AnyEdit, type EditOut, type News } from '../api/client'
+import { changed, emptyView, type View } from './view'
+
+export interface Preview {
+  view: View
+  changed: Set<string>
+  label: string
+  problem: string
+  remarks: string[]
+}
+
+export interface ProjectState {
+  projectId: string
+  sheetId: string
+  revision: number
+  view: View
+  loaded: boolean
+  gone: boolean
+  undo: string
+  redo: string
+  people: { name: string; sheet_id: string }[]
+  /** What the server calls these people, so that it tells of them only when they are others. */
+  peopleKey: string
+  /** What an edit would do that is thought of, while it is. */
+  preview: Preview | null
+  selection: Set<string>
+  /** What the inspector shows when nothing is selected: the thing placed last. */
+  subject: string
+  /** Where the last edit would have the caret go; another object with each edit that says so. */
+  pointed: { at: [number, number] } | null
+  message: { text: string; kind: 'error' | 'info'; count: number } | null
+
+  /** Come into a project on a bench that shows no sheet. */
+  enter: (projectId: string, revision: number, undo: string, redo: string) => void
+  open: (projectId: string, sheetId: string) => Promise<void>
+  send: (edit: AnyEdit) => Promise<EditOut | null>
+  step: (act: 'undo' | 'redo') => Promise<void>
+  /** Show what an edit would do; null shows it no longer. */
+  ask: (edit: AnyEdit | null) => void
+  /** Show no answer that is still to come of what was asked for; what is shown stays. */
+  hush: () => void
+  poll: () => Promise<void>
+  select: (ids: Iterable<string>, subject?: string) => void
+  say: (text: string, kind?: 'error' | 'info') => void
+}
+
+let queue: Promise<unknown> = Promise.resolve()
+/** Run acts one after another; a failed one does not stop the next. */
+function inTurn<T>(act: () => Promise<T>): Promise<T> {
+  const next = queue.then(act, act)
+  queue = next.catch(() => undefined)
+  return next
+}
+
+let wanted: AnyEdit | null = null
+let asking = false
+/** Counts what was asked for, so that an answer nobody waits for any more is not shown. */
+let asked = 0
+/** The sheet that is being fetched: a click asks for it before the page has followed. */
+let opening = ''
+
+const start = {
+  projectId: '',
+  sheetId: '',
+  revision: -1,
+  view: emptyView,
+  loaded: false,
+  gone: false,
+  undo: '',
+  redo: '',
+  people: [],
+  peopleKey: '',
+  preview: null,
+  selection: new Set<string>(),
+  subject: '',
+  pointed: null,
+  message: null,
+}
+
+export const useProject = create<ProjectState>((set, get) => ({
+  ...start,
+
+  enter: (projectId, revision, undo, redo) => {
+    const s = get()
+    if (s.projectId === projectId && s.revision >= 0) return
+    set({ projectId, sheetId: '', view: emptyView, selection: new Set(), subject: '', preview: null })
+    set({ revision, undo, redo, loaded: true, gone: false })
+  },
+  open: openSheet,
+  send: (edit) => inTurn(() => sendNow(edit)),
+  step: (act) => inTurn(() => stepNow(act)),
+  ask: (edit) => {
+    wanted = edit
+    asked += 1
+    if (edit === null) set({ preview: null })
+    else void askNow()
+  },
+  hush: () => {
+    wanted = null
+    asked += 1
+  },
+  poll,
+  select: (ids, subject) => set({ selection: new Set(ids), ...(subject === undefined ? {} : { subject }) }),
+  say: (text, kind = 'info') => set({ message: { text, kind, count: (get().message?.count ?? 0) + 1 } }),
+}))
+
+const { getState: get, setState: set } = useProject
+
+function accept(answer: EditOut | News) {
+  const s = get()
+  if (answer.revision < s.revision) return
+  const { revision, undo, redo } = answer
+  set({ revision, undo, redo, view: changed(s.view, answer.view), preview: null })
+  const { view, selection } = get()
+  const there = [...selection].filter((id) => id in view.items)
+  if (there.length !== selection.size) set({ selection: new Set(there) })
+}
+
+function refuse(error: unknown) {
+  get().say(error instanceof Error ? error.message : String(error), 'error')
+  if (error instanceof Refusal && [404, 409].includes(error.status)) void get().poll()
+}
+
+// While a sheet is being opened, what is shown is another one: the answer is to give all of it.
+const shown = () => ({ sheet_id: get().sheetId, since: get().loaded ? get().revision : -1 })
+// Each request has a name, so that one the network sends twice is done once.
+const named = () => ({
+  ...shown(),
+  key: `${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`,
+})
+
+async function openSheet(projectId: string, sheetId: string) {
+  const name = `${projectId}/${sheetId}`
+  if (opening === name) return
+  opening = name
+  const elsewhere = get().projectId !== projectId
+  const other = elsewhere || get().sheetId !== sheetId
+  asked += 1
+  // Within a project the old drawing stays until the new one is there, so that it is painted once and not twice.
+  set({
+    projectId,
+    sheetId,
+    loaded: false,
+    gone: false,
+    preview: null,
+    ...(other ? { selection: new Set<string>(), subject: '' } : {}),
+    ...(elsewhere ? { view: emptyView, revision: -1 } : {}),
+  })
+  try {
+    const path = { project_id: projectId, sheet_id: sheetId }
+    const news = await got(
+      client.GET('/api/projects/{project_id}/sheets/{sheet_id}/view', { params: { path } }),
+    )
+    if (get().sheetId !== sheetId) return
+    set({
+      view: changed(emptyView, news.view),
+      revision: news.revision,
+      undo: news.undo,
+      redo: news.redo,
+      people: news.people ?? [],
+      peopleKey: news.people_key,
+      loaded: true,
+      gone: news.sheet_gone,
+    })
+  } catch (error) {
+    if (get().sheetId === sheetId) set({ view: emptyView, loaded: true, gone: true })
+    refuse(error)
+  } finally {
+    if (opening === name) opening = ''
+  }
+}
+
+async function sendNow(edit: AnyEdit): Promise<EditOut | null> {
+  wanted = null
+  asked += 1
+  try {
+    const answer = await got(
+      client.POST('/api/projects/{project_id}/edits', {
+        params: { path: { project_id: get().projectId } },
+        body: { edit, ...named() },
+      }),
+    )
+    accept(answer)
+    // What was refused before is no longer what is to be read.
+    if (get().message?.kind === 'error') set({ message: null })
+    if (answer.caret) set({ pointed: { at: answer.caret as [number, number] } })
+    if (answer.remarks.length) get().say(answer.remarks.join(' '), 'info')
+    return answer
+  } catch (error) {
+    set({ preview: null })
+    refuse(error)
+    return null
+  }
+}
+
+async function stepNow(act: 'undo' | 'redo') {
+  const options = { params: { path: { project_id: get().projectId } }, body: named() }
+  try {
+    const answer = await got(
+      act === 'undo'
+        ? client.POST('/api/projects/{project_id}/undo', options)
+        : client.POST('/api/projects/{project_id}/redo', options),
+    )
+    accept(answer)
+    get().say(answer.label, 'info')
+  } catch (error) {
+    refuse(error)
+  }
+}
+
+async function askNow() {
+  if (asking) return
+  asking = true
+  while (wanted) {
+    const edit = wanted
+    const mine = asked
+    wanted = null
+    const { projectId, revision, view } = get()
+    const current = () => asked === mine && get().revision === revision
+    try {
+      const answer = await got(
+        client.POST('/api/projects/{project_id}/preview', {
+          params: { path: { project_id: projectId } },
+          body: { edit, ...shown(), key: '' },
+        }),
+      )
+      const put = new Set(Object.keys(answer.view?.put.items ?? {}))
+      const next = changed(view, answer.view)
+      if (current())
+        set({
+          preview: { view: next, changed: put, label: answer.label, problem: '', remarks: answer.remarks },
+        })
+    } catch (error) {
+      const words = error instanceof Error ? error.message : String(error)
+      const problem = words === 'Nothing would change.' ? '' : words
+      if (current()) set({ preview: { view, changed: new Set(), label: '', problem, remarks: [] } })
+    }
+  }
+  asking = false
+}
+
+async function poll() {
+  const { projectId, sheetId, revision, loaded, peopleKey } = get()
+  if (!projectId || !loaded) return
+  try {
+    const query = { since: revision, sheet_id: sheetId, people_key: peopleKey }
+    const news = await got(
+      client.GET('/api/projects/{project_id}/changes', {
+        params: { path: { project_id: projectId }, query },
+      }),
+    )
+    const now = get()
+    if (now.sheetId !== sheetId || now.projectId !== projectId) return
+    if (news.people) set({ people: news.people, peopleKey: news.people_key })
+    if (news.sheet_gone !== now.gone) set({ gone: news.sheet_gone })
+    if (now.revision === revision && news.revision > revision) accept(news)
+  } catch {
+    // The next poll asks again; edits say for themselves when the server is away.
+  }
+}
+
+/** Some fields of the store; who uses them is rendered anew only when one of these is another one. */
+export function usePick<K extends keyof ProjectState>(...names: K[]): Pick<ProjectState, K> {
+  return useProject(
+    useShallow((s) => Object.fromEntries(names.map((name) => [name, s[name]])) as Pick<ProjectState, K>),
+  )
+}
