@@ -82,6 +82,8 @@ TIME_ZONE = "UTC"
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = JOLLY.front_end if JOLLY.front_end.is_dir() else None
 WHITENOISE_INDEX_FILE = False
+# Vite puts a hash of what is in it into the name of each of these: kept for good by the browser.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"
 WHITENOISE_USE_FINDERS = True  # the administrator pages bring their own styles
 LOGGING = {
     "version": 1,

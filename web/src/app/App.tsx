@@ -3,21 +3,31 @@ import CircularProgress from '@mui/material/CircularProgress'
 import { useQuery } from '@tanstack/react-query'
 import { Navigate, Route, Routes } from 'react-router'
 import { client, got } from '../api/client'
-import { Account } from './Account'
-import { ProjectList } from './ProjectList'
-import { ProjectShell } from './ProjectShell'
-import { SignIn } from './SignIn'
+import { lazy, Suspense } from 'react'
+
+const Account = lazy(async () => ({ default: (await import('./Account')).Account }))
+const ProjectList = lazy(async () => ({ default: (await import('./ProjectList')).ProjectList }))
+const ProjectShell = lazy(async () => ({ default: (await import('./ProjectShell')).ProjectShell }))
+const SignIn = lazy(async () => ({ default: (await import('./SignIn')).SignIn }))
 
 export function App() {
   const me = useQuery({ queryKey: ['me'], queryFn: () => got(client.GET('/api/me')) })
   if (me.isPending) return <CircularProgress aria-label="Loading" sx={{ m: 4 }} />
-  if (!me.data?.name) return <SignIn demo={me.data?.demo ?? false} />
+  const loading = <CircularProgress aria-label="Loading" sx={{ m: 4 }} />
+  if (!me.data?.name)
+    return (
+      <Suspense fallback={loading}>
+        <SignIn demo={me.data?.demo ?? false} />
+      </Suspense>
+    )
   return (
-    <Routes>
-      <Route path="/" element={<ProjectList me={me.data} />} />
-      <Route path="/account" element={<Account me={me.data} />} />
-      <Route path="/p/:projectId/*" element={<ProjectShell me={me.data} />} />
-      <Route path="*" element={<Navigate to="/" replace />} />
-    </Routes>
+    <Suspense fallback={loading}>
+      <Routes>
+        <Route path="/" element={<ProjectList me={me.data} />} />
+        <Route path="/account" element={<Account me={me.data} />} />
+        <Route path="/p/:projectId/*" element={<ProjectShell me={me.data} />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </Suspense>
   )
 }

@@ -1,15 +1,4 @@
-/** The benches in the order of the job. To add a bench, name it here and give it a route in ProjectShell. */
-import AccountTreeOutlinedIcon from '@mui/icons-material/AccountTreeOutlined'
-import AssignmentOutlinedIcon from '@mui/icons-material/AssignmentOutlined'
-import CableOutlinedIcon from '@mui/icons-material/CableOutlined'
-import ContentCutOutlinedIcon from '@mui/icons-material/ContentCutOutlined'
-import DoorFrontOutlinedIcon from '@mui/icons-material/DoorFrontOutlined'
-import DownloadOutlinedIcon from '@mui/icons-material/DownloadOutlined'
-import GestureOutlinedIcon from '@mui/icons-material/GestureOutlined'
-import InputOutlinedIcon from '@mui/icons-material/InputOutlined'
-import Inventory2OutlinedIcon from '@mui/icons-material/Inventory2Outlined'
-import ReportProblemOutlinedIcon from '@mui/icons-material/ReportProblemOutlined'
-import ViewWeekOutlinedIcon from '@mui/icons-material/ViewWeekOutlined'
+/** The benches down the left side, with the number of snags. */
 import Badge from '@mui/material/Badge'
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
@@ -18,26 +7,7 @@ import { NavLink } from 'react-router'
 import { client, got } from '../api/client'
 import { useProject } from '../project/store'
 import { COPPER, INK, LINE } from '../theme/theme'
-
-export interface Bench {
-  path: string
-  label: string
-  icon: ReactNode
-}
-
-export const BENCHES: Bench[] = [
-  { path: 'brief', label: 'Brief', icon: <AssignmentOutlinedIcon /> },
-  { path: 'draw', label: 'Draw', icon: <GestureOutlinedIcon /> },
-  { path: 'parts', label: 'Parts', icon: <Inventory2OutlinedIcon /> },
-  { path: 'terminals', label: 'Terminals', icon: <ViewWeekOutlinedIcon /> },
-  { path: 'cables', label: 'Cables', icon: <CableOutlinedIcon /> },
-  { path: 'io', label: 'I/O', icon: <InputOutlinedIcon /> },
-  { path: 'cabinet', label: 'Cabinet', icon: <DoorFrontOutlinedIcon /> },
-  { path: 'harness', label: 'Harness', icon: <AccountTreeOutlinedIcon /> },
-  { path: 'snags', label: 'Snags', icon: <ReportProblemOutlinedIcon /> },
-  { path: 'issue', label: 'Issue', icon: <DownloadOutlinedIcon /> },
-  { path: 'make', label: 'Make', icon: <ContentCutOutlinedIcon /> },
-]
+import { BENCHES } from './benches'
 
 /** How long the project is left alone before its snags are counted anew, in ms. */
 const QUIET_MS = 1200

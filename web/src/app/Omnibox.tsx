@@ -7,7 +7,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { client, got } from '../api/client'
 import { drawCommands } from '../benches/draw/commands'
-import { BENCHES } from './BenchRail'
+import { BENCHES } from './benches'
 import { MONO, QUIET } from '../theme/theme'
 
 const GROUPS: Record<string, string> = {

@@ -1,22 +1,12 @@
 /** The frame of a project: top bar, bench rail, the bench. */
 import Box from '@mui/material/Box'
 import { useSnackbar } from 'notistack'
-import { useEffect } from 'react'
+import { Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router'
 import { wordsOf, type Me } from '../api/client'
-import { BriefBench } from '../benches/brief/BriefBench'
-import { CabinetBench } from '../benches/cabinet/CabinetBench'
-import { CablesBench } from '../benches/cables/CablesBench'
-import { DrawBench } from '../benches/draw/DrawBench'
 import { useProject } from '../project/store'
-import { HarnessBench } from '../benches/harness/HarnessBench'
-import { IoBench } from '../benches/io/IoBench'
-import { IssueBench } from '../benches/issue/IssueBench'
-import { MakeBench } from '../benches/make/MakeBench'
-import { PartsBench } from '../benches/parts/PartsBench'
-import { SnagsBench } from '../benches/snags/SnagsBench'
-import { TerminalsBench } from '../benches/terminals/TerminalsBench'
-import { BENCHES, BenchRail } from './BenchRail'
+import { BenchRail } from './BenchRail'
+import { BENCHES } from './benches'
 import { useRevision } from '../project/useRevision'
 import { PictureBase } from '../scene/pictures'
 import { isTyping, keyName } from '../project/commands'
@@ -79,34 +69,21 @@ export function ProjectShell({ me }: { me: Me }) {
         <TopBar me={me} outline={outline.data} />
         <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
           <BenchRail projectId={projectId} />
-          <Routes>
-            <Route path="draw/:sheetId" element={<DrawBench outline={outline.data} />} />
-            <Route
-              path="draw"
-              element={
-                first ? (
-                  <Navigate to={`/p/${projectId}/draw/${first.id}`} replace />
-                ) : (
-                  <DrawBench outline={outline.data} />
-                )
-              }
-            />
-            <Route path="parts/:section?" element={<PartsBench canEdit={canEdit} />} />
-            <Route path="brief" element={<BriefBench canEdit={canEdit} role={outline.data.role} />} />
-            <Route
-              path="brief/:section"
-              element={<BriefBench canEdit={canEdit} role={outline.data.role} />}
-            />
-            <Route path="terminals" element={<TerminalsBench canEdit={canEdit} />} />
-            <Route path="cables" element={<CablesBench canEdit={canEdit} />} />
-            <Route path="io" element={<IoBench canEdit={canEdit} />} />
-            <Route path="cabinet" element={<CabinetBench canEdit={canEdit} />} />
-            <Route path="harness" element={<HarnessBench canEdit={canEdit} />} />
-            <Route path="make" element={<MakeBench canEdit={canEdit} />} />
-            <Route path="snags" element={<SnagsBench canEdit={canEdit} />} />
-            <Route path="issue" element={<IssueBench sheets={sheets} pages={outline.data.pages} />} />
-            <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
-          </Routes>
+          <Suspense fallback={<Box sx={{ flex: 1 }} aria-busy />}>
+            <Routes>
+              {first && (
+                <Route path="draw" element={<Navigate to={`/p/${projectId}/draw/${first.id}`} replace />} />
+              )}
+              {BENCHES.map(({ path, Page }) => (
+                <Route
+                  key={path}
+                  path={`${path}/:section?`}
+                  element={<Page outline={outline.data} canEdit={canEdit} />}
+                />
+              ))}
+              <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
+            </Routes>
+          </Suspense>
         </Box>
       </Box>
     </PictureBase.Provider>

@@ -1,4 +1,5 @@
 /** The Brief bench: the project's facts, its structure, sheets, title blocks, people and journal. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import { useNavigate, useParams } from 'react-router'
 import { Choice } from '../../kit/Bench'
@@ -22,12 +23,7 @@ const SECTIONS = [
   { path: 'journal', label: 'Journal', note: 'Who did what, and when' },
 ]
 
-interface Props {
-  canEdit: boolean
-  role: string
-}
-
-export function BriefBench({ canEdit, role }: Props) {
+export function BriefBench({ canEdit, outline }: BenchProps) {
   const { projectId = '', section = 'project' } = useParams()
   const go = useNavigate()
   const list = SECTIONS.map((s) => (
@@ -53,7 +49,7 @@ export function BriefBench({ canEdit, role }: Props) {
       ) : section === 'title-blocks' ? (
         <BlocksSection list={list} canEdit={canEdit} />
       ) : section === 'people' ? (
-        <PeopleSection list={list} owner={role === 'owner'} />
+        <PeopleSection list={list} owner={outline.role === 'owner'} />
       ) : section === 'journal' ? (
         <JournalSection list={list} canEdit={canEdit} />
       ) : (

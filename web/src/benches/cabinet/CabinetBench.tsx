@@ -1,4 +1,5 @@
 /** The Cabinet bench: tray, plan of plate and door, the enclosure in space, routes with their lengths. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import CircularProgress from '@mui/material/CircularProgress'
@@ -25,7 +26,7 @@ import type { CabinetView, SurfaceName } from './shapes'
 const Space = lazy(() => import('./Space'))
 type Look = SurfaceName | 'space'
 
-export function CabinetBench({ canEdit }: { canEdit: boolean }) {
+export function CabinetBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
   const { send } = usePick('send')
   const [search, setSearch] = useSearchParams()

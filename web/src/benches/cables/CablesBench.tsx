@@ -1,4 +1,5 @@
 /** The Cables bench: cables, what each core serves, spare cores, length and voltage drop. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useState } from 'react'
@@ -49,7 +50,7 @@ interface Cable {
   sheets: { id: string; number: string }[]
 }
 
-export function CablesBench({ canEdit }: { canEdit: boolean }) {
+export function CablesBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
   const [search, setSearch] = useSearchParams()
   const view = useBench<{ cables: Cable[] }>('cables', () =>

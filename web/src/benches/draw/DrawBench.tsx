@@ -1,27 +1,29 @@
 /** The Draw bench: sheets on the left, the sheet in the middle, inspector right, ledger below. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
-import { useCallback, useEffect } from 'react'
+import { lazy, Suspense, useCallback, useEffect } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { client, got, wordsOf } from '../../api/client'
 import { DrawBar } from './DrawBar'
 import { Inspector } from './Inspector'
 import { leadsTo } from './jump'
-import { Ledger } from './Ledger'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
-import type { LastingOutline } from '../../project/useOutline'
 import { useProject } from '../../project/store'
 import { now } from './store'
 import { useKeys } from './useKeys'
 
-export function DrawBench({ outline }: { outline: LastingOutline }) {
-  const { projectId = '', sheetId = '' } = useParams()
+/** The ledger's table is fetched after the sheet is painted. */
+const Ledger = lazy(async () => ({ default: (await import('./Ledger')).Ledger }))
+
+export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
+  const { projectId = '', section: sheetId = '' } = useParams()
   const [search] = useSearchParams()
   const go = useNavigate()
   // A generated page is made from the model: it is looked at, not drawn on.
   const made = useProject((s) => s.view.sheet.sheet?.made ?? false)
   const loaded = useProject((s) => s.loaded)
-  const canEdit = outline.role !== 'viewer' && outline.state === 'open' && !made && loaded
+  const canEdit = mayEdit && !made && loaded
   useKeys(canEdit)
   const sheets = outline.sheets
   const types = outline.wire_types
@@ -60,14 +62,18 @@ export function DrawBench({ outline }: { outline: LastingOutline }) {
         pages={outline.pages}
         sheets={sheets}
         current={sheetId}
-        canEdit={outline.role !== 'viewer' && outline.state === 'open'}
+        canEdit={mayEdit}
       />
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
         <DrawBar types={types} buses={buses} canEdit={canEdit} />
         <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
           <Sheet canEdit={canEdit} onGo={goTo} />
         </Box>
-        {!made && <Ledger onGo={goTo} />}
+        {!made && (
+          <Suspense fallback={<Box sx={{ height: 190 }} />}>
+            <Ledger onGo={goTo} />
+          </Suspense>
+        )}
       </Box>
       <Inspector outline={outline} canEdit={canEdit} onGo={goTo} />
     </Box>

@@ -1,22 +1,19 @@
 /** The inspector: what is selected, its texts, part, units, wiring and snags; the sheet when nothing is. */
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
-import { memo, useDeferredValue } from 'react'
+import { lazy, memo, Suspense, useDeferredValue } from 'react'
 import { client, got } from '../../api/client'
 import { LINE } from '../../theme/theme'
 import type { LastingOutline } from '../../project/useOutline'
 import { useRevision } from '../../project/useRevision'
 import { BelongsTo } from './BelongsTo'
 import { FigurePanel } from './FigurePanel'
-import { KeepStamp } from './KeepStamp'
 import { MarkPanel } from './MarkPanel'
 import { DevicePanel } from './DevicePanel'
 import { MadePanel } from './MadePanel'
 import { MoveToSheet } from './MoveToSheet'
-import { ReplacePanel } from './ReplacePanel'
 import { SelectionPanel } from './SelectionPanel'
 import { SheetPanel } from './SheetPanel'
-import { StampsPanel } from './StampsPanel'
 import { usePick, type ProjectState } from '../../project/store'
 import { useTools, type DrawState } from './store'
 import { WirePanel } from './WirePanel'
@@ -28,6 +25,11 @@ interface Props {
 }
 
 /** What the inspector goes by, at one moment. */
+// What is asked for now and then is fetched when it is.
+const KeepStamp = lazy(async () => ({ default: (await import('./KeepStamp')).KeepStamp }))
+const ReplacePanel = lazy(async () => ({ default: (await import('./ReplacePanel')).ReplacePanel }))
+const StampsPanel = lazy(async () => ({ default: (await import('./StampsPanel')).StampsPanel }))
+
 type Shown = Pick<ProjectState & DrawState, 'projectId' | 'view' | 'selection' | 'subject' | 'panel'>
 
 /** The drawing comes first: the inspector follows when there is time. */
@@ -84,11 +86,17 @@ const Panels = memo(function Panels({
       }}
     >
       {panel === 'stamps' && canEdit ? (
-        <StampsPanel />
+        <Suspense fallback={null}>
+          <StampsPanel />
+        </Suspense>
       ) : panel === 'keep' && canEdit ? (
-        <KeepStamp />
+        <Suspense fallback={null}>
+          <KeepStamp />
+        </Suspense>
       ) : panel === 'replace' && canEdit ? (
-        <ReplacePanel />
+        <Suspense fallback={null}>
+          <ReplacePanel />
+        </Suspense>
       ) : several ? (
         <SelectionPanel items={items} />
       ) : only?.kind === 'continuation' ? (

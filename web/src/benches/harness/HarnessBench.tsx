@@ -1,4 +1,5 @@
 /** The Harness bench: the tree on its form board at true scale, wires with lengths, connectors with contacts. */
+import type { BenchProps } from '../../project/bench'
 import { asItems } from '../../scene/item'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -22,7 +23,7 @@ import type { HarnessValue, HarnessView } from './shapes'
 
 const KINDS = new Set(['segment', 'node', 'table'])
 
-export function HarnessBench({ canEdit }: { canEdit: boolean }) {
+export function HarnessBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
   const [search, setSearch] = useSearchParams()
   const [selected, setSelected] = useState('')

@@ -1,4 +1,5 @@
 /** The I/O bench: the point list, cards with their channels, allocation in blocks, what is spare. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
@@ -14,7 +15,7 @@ import { CardBox, NewCard } from './Cards'
 import { PointFile } from './PointFile'
 import type { IoView, Spare } from './shapes'
 
-export function IoBench({ canEdit }: { canEdit: boolean }) {
+export function IoBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
   const { send } = usePick('send')
   const [chosen, setChosen] = useState<Set<string>>(new Set())

@@ -1,4 +1,5 @@
 /** The Issue bench: each document to look at and to take out, and the project file. */
+import type { BenchProps } from '../../project/bench'
 import FolderZipOutlinedIcon from '@mui/icons-material/FolderZipOutlined'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -9,13 +10,13 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useParams } from 'react-router'
 import { client, got } from '../../api/client'
-import type { PageLine, SheetLine } from '../../api/shapes'
 import { useProject } from '../../project/store'
 import { COPPER, LINE, MONO } from '../../theme/theme'
 
 const FORMATS = ['csv', 'xlsx', 'pdf'] as const
 
-export function IssueBench({ sheets, pages }: { sheets: SheetLine[]; pages: PageLine[] }) {
+export function IssueBench({ outline }: BenchProps) {
+  const { sheets, pages } = outline
   const { projectId = '' } = useParams()
   const revision = useProject((s) => s.revision)
   const [kind, setKind] = useState('wires')
@@ -33,8 +34,8 @@ export function IssueBench({ sheets, pages }: { sheets: SheetLine[]; pages: Page
       ),
     staleTime: 0,
   })
-  const columns = (table.data?.['columns'] ?? []) as { key: string; heading: string; width: number }[]
-  const rows = (table.data?.['rows'] ?? []) as (string | number)[][]
+  const columns = table.data?.columns ?? []
+  const rows = table.data?.rows ?? []
   return (
     <Box component="main" sx={{ flex: 1, display: 'flex', minWidth: 0 }}>
       <Box

@@ -1,4 +1,5 @@
 /** The Make bench: the cut list, what the machine has done, spools, rail and duct cuts. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
@@ -52,7 +53,7 @@ const INKS = { new: QUIET, waiting: COPPER, done: TEAL, refused: SNAG }
 const ASK_MS = 1000
 const REST_MS = 4000
 
-export function MakeBench({ canEdit }: { canEdit: boolean }) {
+export function MakeBench({ canEdit }: BenchProps) {
   const { projectId, revision } = usePick('projectId', 'revision')
   const queries = useQueryClient()
   const path = { project_id: projectId }

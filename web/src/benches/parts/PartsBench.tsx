@@ -1,4 +1,5 @@
 /** The Parts bench: the libraries, what of them is in this project, and who changed what. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import { useNavigate, useParams } from 'react-router'
 import { Choice, Heading } from '../../kit/Bench'
@@ -18,7 +19,7 @@ const SECTIONS = [
   { path: 'libraries', label: 'Libraries', note: 'Order, own fields, changes' },
 ]
 
-export function PartsBench({ canEdit }: { canEdit: boolean }) {
+export function PartsBench({ canEdit }: BenchProps) {
   const { projectId = '', section = 'library' } = useParams()
   const go = useNavigate()
   const list = (

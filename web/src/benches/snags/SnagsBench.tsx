@@ -1,4 +1,5 @@
 /** The Snags bench: what the checks found in the whole project, each a click from its place; what was muted, and why. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
@@ -30,7 +31,7 @@ const FACTS: GridColDef<Row>[] = [
   { field: 'message', headerName: 'Snag', flex: 1 },
 ]
 
-export function SnagsBench({ canEdit }: { canEdit: boolean }) {
+export function SnagsBench({ canEdit }: BenchProps) {
   const { projectId = '' } = useParams()
   const go = useNavigate()
   const send = useProject((s) => s.send)

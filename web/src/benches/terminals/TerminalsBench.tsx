@@ -1,4 +1,5 @@
 /** The Terminals bench: strips, their order, what lands on either side, bridges and accessories. */
+import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
@@ -16,7 +17,7 @@ import { useProject, usePick } from '../../project/store'
 import { StripRowView } from './StripRowView'
 import type { Strip, TerminalsView } from './shapes'
 
-export function TerminalsBench({ canEdit }: { canEdit: boolean }) {
+export function TerminalsBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
   const [search, setSearch] = useSearchParams()
   const view = useBench<TerminalsView>('terminals', () =>

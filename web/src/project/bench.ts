@@ -1,0 +1,7 @@
+/** What every bench is given. */
+import type { LastingOutline } from './useOutline'
+
+export interface BenchProps {
+  outline: LastingOutline
+  canEdit: boolean
+}
