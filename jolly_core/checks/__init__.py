@@ -1,15 +1,18 @@
 """Checks: each finds one kind of snag. Importing a family's module registers its checks."""
 
-from . import bounds, cables, circuits, devices, earth, frames, layout, pins, shorts, volts, wires
+from . import bounds, cables, circuits, devices, earth, frames, layout, packages, pins, shorts, volts, wires
 from .registry import (
     BUILT_CHECKS,
     CHECKS,
     PROJECT_CHECKS,
     SEVERITIES,
     Act,
+    Check,
+    ProjectCheck,
     Snag,
     all_snags,
     check,
+    guarded,
     muted_snags,
     place_in_words,
     project_check,
@@ -21,6 +24,8 @@ from .volts import fits_volts, switched_volts
 __all__ = [
     "BUILT_CHECKS",
     "CHECKS",
+    "Check",
+    "ProjectCheck",
     "Act",
     "PROJECT_CHECKS",
     "SEVERITIES",
@@ -35,7 +40,9 @@ __all__ = [
     "fits_volts",
     "frames",
     "layout",
+    "guarded",
     "muted_snags",
+    "packages",
     "pins",
     "place_in_words",
     "project_check",

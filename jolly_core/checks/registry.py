@@ -8,10 +8,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from itertools import islice
 from typing import Any, TypeVar
 
 from jolly_core.drawing import place_in
-from jolly_core.model import Mute, Project, derived, listed
+from jolly_core.model import Mute, Project, derived, fault_words, listed
 
 SEVERITIES = ("error", "warning")
 
@@ -139,6 +140,28 @@ def place_in_words(project: Project, snag: Snag) -> str:
     if snag.place is None or snag.sheet_id not in project.sheets:
         return snag.bench
     return place_in(project.sheets[snag.sheet_id], snag.x, snag.y)
+
+
+MOST_SNAGS = 2000  # of one check of a package
+
+
+def guarded(package: str, code: str, function: F) -> F:
+    """Return a check of a package that ends in a snag of the package where it fails, or yields what is no snag."""
+
+    def run(*given: Any) -> Iterator[Snag]:
+        sheet_id = given[1] if len(given) > 1 else ""
+        try:
+            for snag in islice(function(*given), MOST_SNAGS):
+                if not isinstance(snag, Snag):
+                    raise TypeError(f"it yields a {type(snag).__name__} where a Snag is meant")
+                yield snag
+        except Exception as error:  # whatever a package does, the rest goes on
+            words = fault_words(package, f"The check “{code}”", error)
+            yield Snag("package-fault", "warning", f"{words}. Tell who made it.", (), sheet_id, 0, 0, bench="snags")
+
+    guard: Any = run
+    result: F = guard
+    return result
 
 
 @derived

@@ -8,11 +8,15 @@ from __future__ import annotations
 
 import json
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cache, lru_cache
 from importlib.resources import files
+from typing import Any
 
 from jolly_core.model import FileError
+
+from .added import added
 
 
 @dataclass(slots=True, frozen=True)
@@ -49,24 +53,29 @@ class PartClass:
 
 @cache
 def part_classes() -> dict[str, PartClass]:
-    """Return all part classes by key, in the order of the data file."""
+    """Return all part classes by key, in the order of the data file, then those that packages added."""
     text = files("jolly_core.library").joinpath("data", "part_classes.json").read_text(encoding="utf-8")
-    return {
-        raw["key"]: PartClass(
-            raw["key"],
-            raw["name"],
-            raw["iec"],
-            raw["na"],
-            tuple(raw["units"]),
-            tuple(raw["ratings"]),
-            raw.get("per_unit", False),
-            tuple((kind, tuple(pins)) for kind, pins in raw.get("usual", ())),
-            tuple(raw.get("wants", ())),
-            {kind: tuple(pins) for kind, pins in raw.get("markings", {}).items()},
-            raw.get("add_on", False),
-        )
-        for raw in json.loads(text)
-    }
+    return {raw["key"]: read_class(raw) for raw in [*json.loads(text), *(record for _, record in added.classes)]}
+
+
+added.clear.append(part_classes.cache_clear)
+
+
+def read_class(raw: Mapping[str, Any]) -> PartClass:
+    """Return the class a record says."""
+    return PartClass(
+        raw["key"],
+        raw["name"],
+        raw["iec"],
+        raw["na"],
+        tuple(raw["units"]),
+        tuple(raw["ratings"]),
+        raw.get("per_unit", False),
+        tuple((kind, tuple(pins)) for kind, pins in raw.get("usual", ())),
+        tuple(raw.get("wants", ())),
+        {kind: tuple(pins) for kind, pins in raw.get("markings", {}).items()},
+        raw.get("add_on", False),
+    )
 
 
 OWN = "own:"

@@ -3,9 +3,13 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
+from typing import Any
+
+from .added import added
 
 
 @dataclass(slots=True, frozen=True)
@@ -26,5 +30,12 @@ def built_in_stamps() -> dict[str, KeptStamp]:
     for path in sorted(folder.iterdir(), key=lambda p: p.name):
         raw = json.loads(path.read_text(encoding="utf-8"))
         id = path.name.removesuffix(".json")
-        found[id] = KeptStamp(id, raw["name"], raw["text"], json.dumps(raw["body"], ensure_ascii=False))
-    return found
+        found[id] = _read(id, raw)
+    return found | {record["id"]: _read(record["id"], record) for _, record in added.stamps}
+
+
+added.clear.append(built_in_stamps.cache_clear)
+
+
+def _read(id: str, raw: Mapping[str, Any]) -> KeptStamp:
+    return KeptStamp(id, raw["name"], raw["text"], json.dumps(raw["body"], ensure_ascii=False))

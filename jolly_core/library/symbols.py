@@ -8,7 +8,7 @@ under it is cut out.
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -16,6 +16,8 @@ from math import cos, radians, sin
 from typing import Any
 
 from jolly_core.model import FileError
+
+from .added import added
 
 POLE_PITCH = 4
 Primitive = tuple[Any, ...]  # ("line", x1, y1, x2, y2) and its kin; the painters know the kinds in PRIMITIVES
@@ -96,7 +98,28 @@ def definitions() -> dict[str, Definition]:
             if definition.key in found:
                 raise FileError(f"The symbol “{definition.key}” is defined twice, the second time in {path.name}.")
             found[definition.key] = definition
+    for _, record in added.symbols:
+        definition = _read(record)
+        found[definition.key] = definition
     return found
+
+
+added.clear.append(definitions.cache_clear)
+
+
+def check_symbol(record: Mapping[str, Any]) -> str:
+    """Return the key of a symbol's record that could be added.
+
+    Raises:
+        FileError: there is a symbol of that key, or the definition is malformed.
+    """
+    try:
+        definition = _read(record)
+    except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
+        raise FileError(f"The symbol cannot be read: {type(error).__name__} {error}.") from error
+    if definition.key in definitions():
+        raise FileError(f"There is already a symbol “{definition.key}”.")
+    return definition.key
 
 
 _made: dict[str, Callable[[str], Definition]] = {}
@@ -127,7 +150,7 @@ def definition(key: str) -> Definition:
     return known
 
 
-def _read(raw: dict[str, Any]) -> Definition:
+def _read(raw: Mapping[str, Any]) -> Definition:
     pins = tuple((int(x), int(y)) for x, y in raw["pins"])
     through = raw.get("through", [[0, 1]] if len(pins) == 2 else [])
     graphics: dict[str, tuple[Primitive, ...]] = {

@@ -69,6 +69,7 @@ from .fields import MAX_BASE64, MAX_TEXT, Base64, Document, Field, Longest, Unit
 from .gathering import listed, merged
 from .ids import IdSource
 from .kinds import Kind, kind_of, moved_where, places_of, shifted
+from .packages import fault_words, forget_faults, note_fault, package_faults
 from .project import Project
 from .records import (
     changes_from_json,
@@ -86,6 +87,10 @@ from .tables import Index, Table
 __all__ = [
     "ADDRESS_SCHEMES",
     "ATTACHED",
+    "fault_words",
+    "forget_faults",
+    "note_fault",
+    "package_faults",
     "AddressScheme",
     "LOCKABLE",
     "Kind",

@@ -5,10 +5,12 @@ from .finding import Found, find_in
 from .jumping import places_of
 from .naming import Named, differences, kind_name, named, objects_of
 from .parts import needs
-from .registry import REPORTS, Cell, Column, Report, Table, in_inches, report, run_report
+from .registry import REPORTS, Build, Cell, Column, Report, Table, guarded, in_inches, report, run_report
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "Build",
+    "guarded",
     "needs",
     "places_of",
     "REPORTS",

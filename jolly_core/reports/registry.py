@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from jolly_core.model import Project, RuleError
+from jolly_core.model import Project, RuleError, note_fault
 
 Cell = str | int | float
+Build = Callable[[Project], list[tuple[Cell, ...]]]
 # Ending of a column's key -> the unit beside it, and its length in that of the ending (exact, by definition).
 INCHES = {"mm": ("in", 25.4), "m": ("ft", 0.3048)}
 
@@ -44,29 +45,49 @@ class Report:
     title: str
     help: str
     columns: tuple[Column, ...]
-    build: Callable[[Project], list[tuple[Cell, ...]]]
+    build: Build
     machine: bool = False
 
 
 REPORTS: dict[str, Report] = {}
+# Reports of packages that failed when they were run last, and how.
+FAILED: dict[str, str] = {}
 
 
 def report(
     key: str, title: str, help: str, columns: tuple[Column, ...], *, machine: bool = False
-) -> Callable[[Callable[[Project], list[tuple[Cell, ...]]]], Callable[[Project], list[tuple[Cell, ...]]]]:
+) -> Callable[[Build], Build]:
     """Register a row builder under a key.
 
     Raises:
         RuntimeError: two reports claim one key.
     """
 
-    def register(build: Callable[[Project], list[tuple[Cell, ...]]]) -> Callable[[Project], list[tuple[Cell, ...]]]:
+    def register(build: Build) -> Build:
         if key in REPORTS:
             raise RuntimeError(f"Two reports claim “{key}”.")
         REPORTS[key] = Report(key, title, help, columns, build, machine)
         return build
 
     return register
+
+
+def guarded(package: str, key: str, columns: tuple[Column, ...], build: Build) -> Build:
+    """Return a row builder of a package that gives no rows where it fails; the report says so at its foot."""
+
+    def run(project: Project) -> list[tuple[Cell, ...]]:
+        try:
+            rows = [tuple(row) for row in build(project)]
+            for row in rows:
+                if len(row) != len(columns) or not all(isinstance(cell, (str, int, float)) for cell in row):
+                    raise TypeError(f"a row is not {len(columns)} texts or numbers")
+        except Exception as error:  # whatever a package does, the rest goes on
+            FAILED[key] = note_fault(package, f"The report “{key}”", error, project)
+            return []
+        FAILED.pop(key, None)
+        return rows
+
+    return run
 
 
 def run_report(project: Project, key: str) -> Table:
@@ -78,7 +99,9 @@ def run_report(project: Project, key: str) -> Table:
     found = REPORTS.get(key)
     if found is None:
         raise RuleError(f"There is no report “{key}”. There are: {', '.join(REPORTS)}.", field="kind")
-    table = Table(found.title, found.columns, found.build(project), machine=found.machine)
+    rows = found.build(project)
+    foot = (f"{FAILED[key]}. Tell who made it.",) if key in FAILED else ()
+    table = Table(found.title, found.columns, rows, foot, found.machine)
     return in_inches(table) if project.settings.length_unit == "in" else table
 
 

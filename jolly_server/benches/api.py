@@ -131,8 +131,9 @@ def _places(project: Project) -> Places:
         }
 
     functions = [named("function", "=", f) for f in project.functions.values()]
-    locations: list[LocationPlace] = [{**named("location", "+", p), "side": next(s for s in SIDES if s == p.side)}
-        for p in project.locations.values()]
+    locations: list[LocationPlace] = [
+        {**named("location", "+", p), "side": next(s for s in SIDES if s == p.side)} for p in project.locations.values()
+    ]
     return {
         "functions": sorted(functions, key=lambda f: f["name"]),
         "locations": sorted(locations, key=lambda p: p["name"]),

@@ -34,6 +34,7 @@ class Registry(TestCase):
             "point-waits",
             "harness",
             "out-of-bounds",
+            "package-fault",
         }
         self.assertEqual(set(PROJECT_CHECKS), wanted)
         self.assertEqual(set(BUILT_CHECKS), {"field-wire", "jumps-wall"})
