@@ -205,3 +205,44 @@ class InspectorStory(Story):
         self.accepted(page, before)
         placed = max(self.project().symbols.values(), key=lambda s: s.id)
         self.assertEqual((placed.definition, placed.units), ("contact-no", (3,)))
+
+
+class ShortcutStory(Story):
+    """A designer who asks which keys there are, on every bench."""
+
+    BENCHES = ("Brief", "Draw", "Parts", "Terminals", "Cables", "I/O", "Cabinet", "Harness", "Snags", "Issue", "Make")
+
+    def listed(self, page: Page, where: str) -> list[str]:
+        """Return the shortcuts that the open list shows for a place."""
+        return page.get_by_role("region", name=where, exact=True).locator("kbd").all_inner_texts()
+
+    def test_every_bench_lists_its_keys_and_none_twice(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        for bench in self.BENCHES:
+            page.get_by_role("link", name=bench, exact=True).click()
+            page.keyboard.press("F1")
+            dialog = page.get_by_role("dialog", name="Shortcuts")
+            expect(dialog.get_by_role("region", name=bench, exact=True)).to_be_visible()
+            keys = self.listed(page, "Everywhere") + self.listed(page, bench)
+            self.assertEqual(sorted(set(keys)), sorted(keys), bench)
+            self.assertGreater(len(self.listed(page, bench)), 1, bench)
+            page.keyboard.press("Escape")
+            expect(dialog).to_be_hidden()
+
+    def test_the_keys_do_what_the_list_says_and_the_omnibox_knows_the_words(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        page.keyboard.press("Alt+7")
+        expect(page.get_by_role("button", name="Plate", exact=True)).to_have_attribute("aria-pressed", "true")
+        page.keyboard.press("o")
+        expect(page.get_by_role("button", name="Door", exact=True)).to_have_attribute("aria-pressed", "true")
+        page.keyboard.press("Control+k")
+        page.keyboard.type("mounting plate")
+        expect(page.get_by_role("option", name="Show the mounting plate")).to_be_visible()
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("button", name="Plate", exact=True)).to_have_attribute("aria-pressed", "true")
+        page.keyboard.press("Alt+1")
+        expect(page.get_by_role("main", name="Brief")).to_be_visible()
+        page.keyboard.press("PageDown")
+        page.wait_for_url("**/brief/structure")

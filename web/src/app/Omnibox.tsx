@@ -3,11 +3,11 @@ import Autocomplete from '@mui/material/Autocomplete'
 import Box from '@mui/material/Box'
 import InputBase from '@mui/material/InputBase'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { client, got } from '../api/client'
-import { drawCommands } from '../benches/draw/commands'
-import { BENCHES } from './benches'
+import { useCommandLists } from '../project/commands'
+import { OMNIBOX } from './focus'
 import { MONO, QUIET } from '../theme/theme'
 
 const GROUPS: Record<string, string> = {
@@ -46,34 +46,13 @@ export function Omnibox({ projectId }: { projectId: string }) {
     // What was found for the letters before stays until the new answer is there, so that the list does not jump.
     placeholderData: keepPreviousData,
   })
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
-        event.preventDefault()
-        box.current?.focus()
-      }
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [])
   const wanted = words.trim().toLowerCase()
-  const actions: Line[] = [
-    ...drawCommands
-      .filter((c) => !c.id.endsWith('-too') && (c.enabled?.() ?? true))
-      .map((c) => ({ group: 'Do', label: c.label, hint: c.shortcut, run: c.run })),
-    ...['Structure', 'Sheets', 'Title blocks', 'People', 'Journal'].map((name) => ({
-      group: 'Do',
-      label: `Brief: ${name.toLowerCase()}`,
-      hint: '',
-      run: () => void go(`/p/${projectId}/brief/${name.toLowerCase().replace(' ', '-')}`),
-    })),
-    ...BENCHES.map((b, i) => ({
-      group: 'Do',
-      label: `Go to the ${b.label} bench`,
-      hint: `Alt+${i + 1}`,
-      run: () => void go(`/p/${projectId}/${b.path}`),
-    })),
-  ].filter((l) => l.label.toLowerCase().includes(wanted))
+  const lists = useCommandLists()
+  const actions: Line[] = Object.values(lists)
+    .flat()
+    .filter((c) => !c.id.endsWith('-too') && c.id !== 'find' && (c.enabled?.() ?? true))
+    .map((c) => ({ group: 'Do', label: c.label, hint: c.shortcut, run: c.run }))
+    .filter((l) => l.label.toLowerCase().includes(wanted))
   // Of what was found for other letters only what has these too may be taken.
   const known = (found.data ?? []).filter(
     (f) => !found.isPlaceholderData || f.label.toLowerCase().includes(wanted),
@@ -130,7 +109,7 @@ export function Omnibox({ projectId }: { projectId: string }) {
           <InputBase
             inputRef={box}
             placeholder="Find a tag, wire, sheet… or do something"
-            inputProps={{ ...params.slotProps.htmlInput, 'aria-label': 'Find or do' }}
+            inputProps={{ ...params.slotProps.htmlInput, 'aria-label': OMNIBOX }}
             sx={{
               flex: 1,
               color: '#fff',

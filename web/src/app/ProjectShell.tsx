@@ -1,15 +1,18 @@
 /** The frame of a project: top bar, bench rail, the bench. */
 import Box from '@mui/material/Box'
 import { useSnackbar } from 'notistack'
-import { Suspense, useEffect } from 'react'
-import { Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router'
+import { Suspense, useEffect, useState } from 'react'
+import { Navigate, Route, Routes, useLocation, useParams } from 'react-router'
 import { wordsOf, type Me } from '../api/client'
 import { useProject } from '../project/store'
 import { BenchRail } from './BenchRail'
 import { BENCHES } from './benches'
 import { useRevision } from '../project/useRevision'
 import { PictureBase } from '../scene/pictures'
-import { isTyping, keyName } from '../project/commands'
+import { commandFor, isTyping, useCommandLists } from '../project/commands'
+import { useEverywhere } from './commands'
+import { focusOmnibox } from './focus'
+import { Shortcuts } from './Shortcuts'
 import { TopBar } from './TopBar'
 import { useOutline, useOutlineNow } from '../project/useOutline'
 
@@ -17,37 +20,29 @@ const POLL_MS = 1500
 
 export function ProjectShell({ me }: { me: Me }) {
   const { projectId = '' } = useParams()
-  const go = useNavigate()
   const onSheet = useLocation().pathname.includes('/draw')
   const outline = useOutline(projectId)
   useEffect(() => {
     const timer = window.setInterval(() => void useProject.getState().poll(), POLL_MS)
     return () => window.clearInterval(timer)
   }, [])
+  const canEdit = outline.data?.role !== 'viewer' && outline.data?.state === 'open'
+  const [helping, setHelping] = useState(false)
+  useEverywhere(projectId, focusOmnibox, () => setHelping(true))
   useEffect(() => {
-    if (onSheet) return
+    // The Draw bench takes its own keys, because a letter there may be the beginning of a word.
     const onKey = (event: KeyboardEvent) => {
-      const name = keyName(event)
-      const act = name === 'Ctrl+Z' ? 'undo' : name === 'Ctrl+Y' || name === 'Ctrl+Shift+Z' ? 'redo' : null
-      if (act && !isTyping(event)) {
-        event.preventDefault()
-        void useProject.getState().step(act)
-      }
+      const lists = Object.entries(useCommandLists.getState())
+      const heard = lists.filter(([where]) => where !== 'Draw').map(([, commands]) => commands)
+      const plain = !event.ctrlKey && !event.altKey && !event.metaKey && event.key !== 'F1'
+      const command = plain && isTyping(event) ? undefined : commandFor(event, heard, canEdit)
+      if (!command || (isTyping(event) && ['undo', 'redo', 'redo-too'].includes(command.id))) return
+      event.preventDefault()
+      command.run()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [onSheet])
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const bench = BENCHES[Number(event.key) - 1]
-      if (event.altKey && bench) {
-        event.preventDefault()
-        void go(`/p/${projectId}/${bench.path}`)
-      }
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [go, projectId])
+  }, [canEdit])
 
   if (outline.error) {
     return (
@@ -58,7 +53,6 @@ export function ProjectShell({ me }: { me: Me }) {
     )
   }
   if (!outline.data) return <Box sx={{ p: 4 }}>Opening the project…</Box>
-  const canEdit = outline.data.role !== 'viewer' && outline.data.state === 'open'
   const sheets = outline.data.sheets
   // A ladder sheet is where most people start; the demo opens on its control circuit.
   const first = sheets.find((s) => s.frame === 'ladder') ?? sheets[0]
@@ -67,6 +61,7 @@ export function ProjectShell({ me }: { me: Me }) {
       <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
         <Following projectId={projectId} onSheet={onSheet} />
         <TopBar me={me} outline={outline.data} />
+        <Shortcuts open={helping} close={() => setHelping(false)} />
         <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
           <BenchRail projectId={projectId} />
           <Suspense fallback={<Box sx={{ flex: 1 }} aria-busy />}>

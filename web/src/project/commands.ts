@@ -1,4 +1,7 @@
-/** Commands: one record each; keyboard, omnibox and the shortcut map read the same list. */
+/** Commands: one record each; keyboard, omnibox and the list of shortcuts read the same lists. */
+import { useEffect } from 'react'
+import { create } from 'zustand'
+
 export interface Command {
   id: string
   label: string
@@ -42,3 +45,48 @@ export const isTyping = (event: KeyboardEvent) =>
   /INPUT|TEXTAREA|SELECT/.test((event.target as Element | null)?.tagName ?? '') ||
   (event.target as Element | null)?.closest?.('[role="dialog"],[role="menu"],[role="listbox"]') != null ||
   forTable(event)
+
+/** The commands there are just now, by where they hold: everywhere, and on the bench that is open. */
+export const useCommandLists = create<Record<string, Command[]>>(() => ({}))
+
+const EVERYWHERE = 'Everywhere'
+
+/** Offer commands while the caller is shown. Two that claim one shortcut are refused, also with those of everywhere. */
+export function useCommands(where: string, commands: Command[]) {
+  useEffect(() => {
+    if (useCommandLists.getState()[where] === commands) return
+    const everywhere = useCommandLists.getState()[EVERYWHERE] ?? []
+    checked(where === EVERYWHERE ? commands : [...everywhere, ...commands])
+    useCommandLists.setState({ [where]: commands })
+  })
+  useEffect(() => () => useCommandLists.setState({ [where]: [] }), [where])
+}
+
+/** Offer commands that hold on every bench. */
+export const useCommandsEverywhere = (commands: Command[]) => useCommands(EVERYWHERE, commands)
+
+/** The command a key means, of those that may be done now. */
+export function commandFor(event: KeyboardEvent, lists: Command[][], canEdit: boolean): Command | undefined {
+  const name = keyName(event)
+  return lists.flat().find((c) => c.shortcut === name && (canEdit || c.reads) && (c.enabled?.() ?? true))
+}
+
+/** To the next in a bench's list, and to the one before. */
+export function paging(what: string, ids: string[], chosen: string, go: (id: string) => void): Command[] {
+  const step = (by: number) => () => {
+    const next = ids[Math.min(ids.length - 1, Math.max(0, ids.indexOf(chosen) + by))]
+    if (next !== undefined && next !== chosen) go(next)
+  }
+  const enabled = () => ids.length > 1
+  return [
+    { id: 'next', label: `Next ${what}`, shortcut: 'PageDown', run: step(1), enabled, reads: true },
+    {
+      id: 'before',
+      label: `${what[0]!.toUpperCase()}${what.slice(1)} before`,
+      shortcut: 'PageUp',
+      run: step(-1),
+      enabled,
+      reads: true,
+    },
+  ]
+}

@@ -1,4 +1,5 @@
 /** The Brief bench: the project's facts, its structure, sheets, title blocks, people and journal. */
+import { paging, useCommands } from '../../project/commands'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import { useNavigate, useParams } from 'react-router'
@@ -26,6 +27,11 @@ const SECTIONS = [
 export function BriefBench({ canEdit, outline }: BenchProps) {
   const { projectId = '', section = 'project' } = useParams()
   const go = useNavigate()
+  const paths = SECTIONS.map((s) => s.path)
+  useCommands(
+    'Brief',
+    paging('section', paths, section, (path) => void go(`/p/${projectId}/brief/${path}`)),
+  )
   const list = SECTIONS.map((s) => (
     <Choice
       key={s.path}

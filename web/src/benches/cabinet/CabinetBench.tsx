@@ -1,4 +1,6 @@
 /** The Cabinet bench: tray, plan of plate and door, the enclosure in space, routes with their lengths. */
+import { useCommands } from '../../project/commands'
+import { cabinetCommands } from './commands'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -6,10 +8,9 @@ import CircularProgress from '@mui/material/CircularProgress'
 import Stack from '@mui/material/Stack'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { isTyping } from '../../project/commands'
 import { LINE, QUIET } from '../../theme/theme'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
 import { PartChoice } from '../../project/PartChoice'
@@ -48,21 +49,26 @@ export function CabinetBench({ canEdit }: BenchProps) {
       ),
     [wanted, surface],
   )
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event)) return
-      if (event.key === 'Escape') {
+  const draw = (what: 'rail' | 'duct') =>
+    setTool(tool.name === what ? { name: 'choose' } : { name: what, part: parts[what] })
+  useCommands(
+    'Cabinet',
+    cabinetCommands({
+      show: setLook,
+      draw,
+      choose: () => {
         setTool({ name: 'choose' })
         setSelected(new Set())
         setRoute('')
-      } else if ((event.key === 'Delete' || event.key === 'Backspace') && canEdit && selected.size) {
+      },
+      remove: () => {
         void send({ kind: 'remove-from-layout', ids: [...selected] })
         setSelected(new Set())
-      }
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [canEdit, selected, send])
+      },
+      some: selected.size > 0,
+      there: !!view.data?.enclosure,
+    }),
+  )
   if (!view.data) return <Empty>Reading the layout…</Empty>
   const { enclosure, enclosures, tray } = view.data
   const select = (ids: string[], add: boolean) => {
@@ -85,8 +91,6 @@ export function CabinetBench({ canEdit }: BenchProps) {
       setSelected(new Set(answer.placed))
     }
   }
-  const draw = (what: 'rail' | 'duct') =>
-    setTool(tool.name === what ? { name: 'choose' } : { name: what, part: parts[what] })
   return (
     <Bench
       name="Cabinet"

@@ -1,4 +1,5 @@
 /** The Cables bench: cables, what each core serves, spare cores, length and voltage drop. */
+import { paging, useCommands } from '../../project/commands'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -58,6 +59,15 @@ export function CablesBench({ canEdit }: BenchProps) {
   )
   const cables = view.data?.cables ?? []
   const cable = cables.find((c) => c.id === search.get('cable')) ?? cables[0]
+  useCommands(
+    'Cables',
+    paging(
+      'cable',
+      cables.map((x) => x.id),
+      cable?.id ?? '',
+      (id) => setSearch({ cable: id }),
+    ),
+  )
   if (!view.data) return <Empty>Reading the cables…</Empty>
   if (!cable)
     return (

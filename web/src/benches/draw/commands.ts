@@ -30,27 +30,6 @@ function nearSelection() {
 
 export const drawCommands: Command[] = checked([
   {
-    id: 'undo',
-    label: 'Undo',
-    shortcut: 'Ctrl+Z',
-    run: () => void get().step('undo'),
-    enabled: () => !!get().undo,
-  },
-  {
-    id: 'redo',
-    label: 'Redo',
-    shortcut: 'Ctrl+Y',
-    run: () => void get().step('redo'),
-    enabled: () => !!get().redo,
-  },
-  {
-    id: 'redo-too',
-    label: 'Redo',
-    shortcut: 'Ctrl+Shift+Z',
-    run: () => void get().step('redo'),
-    enabled: () => !!get().redo,
-  },
-  {
     id: 'zoom-selection',
     label: 'Bring the selection near',
     shortcut: 'Z',

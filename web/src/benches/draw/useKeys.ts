@@ -1,6 +1,6 @@
 /** The keyboard on the sheet. */
 import { useEffect } from 'react'
-import { isTyping, keyName } from '../../project/commands'
+import { commandFor, isTyping, useCommands } from '../../project/commands'
 import { drawCommands } from './commands'
 import { useDraw, now } from './store'
 import { putHeld } from './held'
@@ -20,6 +20,7 @@ const WAIT_MS = 350
 const TREMBLE_PX = 3
 
 export function useKeys(canEdit: boolean) {
+  useCommands('Draw', drawCommands)
   useEffect(() => {
     // A letter that is a command, until it is known that no word is typed.
     let waiting: { letter: string; run: () => void; timer: number } | null = null
@@ -65,8 +66,7 @@ export function useKeys(canEdit: boolean) {
         return
       }
       armed = ''
-      const name = keyName(event)
-      const command = drawCommands.find((c) => c.shortcut === name && (c.enabled?.() ?? true))
+      const command = commandFor(event, [drawCommands], true)
       if (command && (canEdit || command.reads)) {
         event.preventDefault()
         if (letter && !event.shiftKey && canEdit && s.tool.name === 'idle' && !DRAWS.includes(command.id)) {

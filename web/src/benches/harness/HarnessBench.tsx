@@ -1,4 +1,5 @@
 /** The Harness bench: the tree on its form board at true scale, wires with lengths, connectors with contacts. */
+import { paging, useCommands } from '../../project/commands'
 import type { BenchProps } from '../../project/bench'
 import { asItems } from '../../scene/item'
 import Box from '@mui/material/Box'
@@ -37,6 +38,11 @@ export function HarnessBench({ canEdit }: BenchProps) {
         }),
       ),
     [wanted],
+  )
+  const codes = (view.data?.harnesses ?? []).map((h) => h.id)
+  useCommands(
+    'Harness',
+    paging('harness', codes, view.data?.harness?.id ?? '', (id) => setSearch({ harness: id })),
   )
   if (!view.data) return <Empty>Reading the harnesses…</Empty>
   const { harness, harnesses, free } = view.data

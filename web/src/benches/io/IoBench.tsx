@@ -1,4 +1,6 @@
 /** The I/O bench: the point list, cards with their channels, allocation in blocks, what is spare. */
+import { useCommands } from '../../project/commands'
+import { ioCommands } from './commands'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -23,9 +25,19 @@ export function IoBench({ canEdit }: BenchProps) {
   const view = useBench<IoView>('io', () =>
     got(client.GET('/api/projects/{project_id}/io', { params: { path: { project_id: projectId } } })),
   )
+  const held = (view.data?.points ?? []).map((p) => p.id).filter((id) => chosen.has(id))
+  useCommands(
+    'I/O',
+    ioCommands({
+      read: () => setReading(true),
+      free: () => void send({ kind: 'free-points', ids: held }),
+      drop: () => setChosen(new Set()),
+      some: held.length > 0,
+    }),
+  )
   if (!view.data) return <Empty>Reading the points…</Empty>
   const { points, cards, spare } = view.data
-  const ids = points.map((p) => p.id).filter((id) => chosen.has(id))
+  const ids = held
   const toggle = (id: string, range: boolean) => {
     const next = new Set(chosen)
     const last = [...chosen].at(-1)

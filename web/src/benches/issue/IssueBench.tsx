@@ -1,4 +1,5 @@
 /** The Issue bench: each document to look at and to take out, and the project file. */
+import { paging, useCommands } from '../../project/commands'
 import type { BenchProps } from '../../project/bench'
 import FolderZipOutlinedIcon from '@mui/icons-material/FolderZipOutlined'
 import Box from '@mui/material/Box'
@@ -34,6 +35,8 @@ export function IssueBench({ outline }: BenchProps) {
       ),
     staleTime: 0,
   })
+  const kinds = (list.data ?? []).map((r) => r.key)
+  useCommands('Issue', paging('document', kinds, kind, setKind))
   const columns = table.data?.columns ?? []
   const rows = table.data?.rows ?? []
   return (

@@ -1,4 +1,6 @@
 /** The Make bench: the cut list, what the machine has done, spools, rail and duct cuts. */
+import { useCommands } from '../../project/commands'
+import { makeCommands } from './commands'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -76,6 +78,15 @@ export function MakeBench({ canEdit }: BenchProps) {
       useProject.getState().say(wordsOf(error), 'error')
     }
   }
+  const inState = (state: Wire['state']) => (view.data?.wires ?? []).filter((w) => w.state === state).length
+  useCommands(
+    'Make',
+    makeCommands({
+      give: (again) => void give(again),
+      fresh: inState('new'),
+      refused: inState('refused'),
+    }),
+  )
   if (!view.data) return <Empty>Reading the cut list…</Empty>
   const { wires, uncut, spools, stock, machine, vain } = view.data
   const count = (state: Wire['state']) => wires.filter((w) => w.state === state).length

@@ -1,4 +1,5 @@
 /** The Parts bench: the libraries, what of them is in this project, and who changed what. */
+import { paging, useCommands } from '../../project/commands'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import { useNavigate, useParams } from 'react-router'
@@ -22,6 +23,11 @@ const SECTIONS = [
 export function PartsBench({ canEdit }: BenchProps) {
   const { projectId = '', section = 'library' } = useParams()
   const go = useNavigate()
+  const paths = SECTIONS.map((s) => s.path)
+  useCommands(
+    'Parts',
+    paging('section', paths, section, (path) => void go(`/p/${projectId}/parts/${path}`)),
+  )
   const list = (
     <>
       <Heading>Parts</Heading>

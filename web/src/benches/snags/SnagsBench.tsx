@@ -1,4 +1,6 @@
 /** The Snags bench: what the checks found in the whole project, each a click from its place; what was muted, and why. */
+import { useCommands } from '../../project/commands'
+import { snagCommands } from './commands'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Tab from '@mui/material/Tab'
@@ -40,6 +42,7 @@ export function SnagsBench({ canEdit }: BenchProps) {
   const found = useBench('snags', () =>
     got(client.GET('/api/projects/{project_id}/snags', { params: { path: { project_id: projectId } } })),
   )
+  useCommands('Snags', snagCommands(setTab))
   const listed: (Schemas['SnagLine'] & Partial<Schemas['MutedLine']>)[] = found.data?.[tab] ?? []
   const rows: Row[] = listed.map((r, n) => ({ ...r, id: `${n}:${r.key}` }))
   const open = ({ bench, subject, ids }: Row) => {

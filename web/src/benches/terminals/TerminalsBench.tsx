@@ -1,4 +1,5 @@
 /** The Terminals bench: strips, their order, what lands on either side, bridges and accessories. */
+import { paging, useCommands } from '../../project/commands'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
@@ -25,6 +26,15 @@ export function TerminalsBench({ canEdit }: BenchProps) {
   )
   const strips = view.data?.strips ?? []
   const strip = strips.find((s) => s.id === search.get('strip')) ?? strips[0]
+  useCommands(
+    'Terminals',
+    paging(
+      'strip',
+      strips.map((x) => x.id),
+      strip?.id ?? '',
+      (id) => setSearch({ strip: id }),
+    ),
+  )
   if (!view.data) return <Empty>Reading the strips…</Empty>
   if (!strip)
     return (

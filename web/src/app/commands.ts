@@ -1,0 +1,41 @@
+/** The commands that hold on every bench. */
+import { useNavigate } from 'react-router'
+import { useCommandsEverywhere, type Command } from '../project/commands'
+import { useProject } from '../project/store'
+import { BENCHES } from './benches'
+
+const step = (act: 'undo' | 'redo') => () => void useProject.getState().step(act)
+const some = (act: 'undo' | 'redo') => () => !!useProject.getState()[act]
+
+const LASTING: Command[] = [
+  { id: 'undo', label: 'Undo', shortcut: 'Ctrl+Z', run: step('undo'), enabled: some('undo') },
+  { id: 'redo', label: 'Redo', shortcut: 'Ctrl+Y', run: step('redo'), enabled: some('redo') },
+  { id: 'redo-too', label: 'Redo', shortcut: 'Ctrl+Shift+Z', run: step('redo'), enabled: some('redo') },
+]
+
+const PARTS_OF_BRIEF = ['Structure', 'Sheets', 'Title blocks', 'People', 'Journal']
+
+/** Offer them, with the way to each bench. */
+export function useEverywhere(projectId: string, find: () => void, help: () => void) {
+  const go = useNavigate()
+  const to = (path: string) => () => void go(`/p/${projectId}/${path}`)
+  useCommandsEverywhere([
+    ...LASTING,
+    { id: 'find', label: 'Find, or do by name', shortcut: 'Ctrl+K', run: find, reads: true },
+    { id: 'help', label: 'List the shortcuts', shortcut: 'F1', run: help, reads: true },
+    ...BENCHES.map((b, i) => ({
+      id: b.path,
+      label: `Go to the ${b.label} bench`,
+      shortcut: i < 9 ? `Alt+${i + 1}` : '',
+      run: to(b.path),
+      reads: true,
+    })),
+    ...PARTS_OF_BRIEF.map((name) => ({
+      id: `brief-${name}`,
+      label: `Brief: ${name.toLowerCase()}`,
+      shortcut: '',
+      run: to(`brief/${name.toLowerCase().replace(' ', '-')}`),
+      reads: true,
+    })),
+  ])
+}
