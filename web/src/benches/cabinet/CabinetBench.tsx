@@ -67,6 +67,7 @@ export function CabinetBench({ canEdit }: BenchProps) {
       },
       some: selected.size > 0,
       there: !!view.data?.enclosure,
+      has: { rail: !!parts.rail, duct: !!parts.duct },
     }),
   )
   if (!view.data) return <Empty>Reading the layout…</Empty>

@@ -8,9 +8,11 @@ interface Acts {
   remove: () => void
   some: boolean
   there: boolean
+  /** Whether a part is chosen to draw with. */
+  has: { rail: boolean; duct: boolean }
 }
 
-export function cabinetCommands({ show, draw, choose, remove, some, there }: Acts): Command[] {
+export function cabinetCommands({ show, draw, choose, remove, some, there, has }: Acts): Command[] {
   const enabled = () => there
   const chosen = () => some
   return [
@@ -31,8 +33,20 @@ export function cabinetCommands({ show, draw, choose, remove, some, there }: Act
       enabled,
       reads: true,
     },
-    { id: 'rail', label: 'Draw a rail', shortcut: 'R', run: () => draw('rail'), enabled },
-    { id: 'duct', label: 'Draw a duct', shortcut: 'D', run: () => draw('duct'), enabled },
+    {
+      id: 'rail',
+      label: 'Draw a rail',
+      shortcut: 'R',
+      run: () => draw('rail'),
+      enabled: () => there && has.rail,
+    },
+    {
+      id: 'duct',
+      label: 'Draw a duct',
+      shortcut: 'D',
+      run: () => draw('duct'),
+      enabled: () => there && has.duct,
+    },
     { id: 'choose', label: 'Choose nothing', shortcut: 'Escape', run: choose, reads: true },
     { id: 'remove', label: 'Take out of the layout', shortcut: 'Delete', run: remove, enabled: chosen },
     {
