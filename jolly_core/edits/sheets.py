@@ -9,7 +9,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from jolly_core.drawing import counts_lines, grid_size, habit_of, ladder_shape, lines_of, most_lines, pin_points
-from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, RuleError, Sheet
+from jolly_core.model import DRAWN, REFERENCES, SHEET_SIZES_MM, Project, RuleError, Sheet
 from jolly_core.model.entities.structure import FirstLine
 from jolly_core.reports import REPORTS
 from jolly_core.tagging import check_own_name, lead_of, letters_for, renamed_at
@@ -20,14 +20,6 @@ from .upkeep import drop_unused, refresh_letters, tidy_strip
 
 ORDER_STEP = 1000
 Number = Field(default=None, min_length=1, max_length=12)
-REFERRED = {
-    "function_id": "function",
-    "location_id": "location",
-    "title_block_id": "title_block",
-    "device_id": "device",
-    "enclosure_id": "enclosure",
-    "harness_id": "harness",
-}
 # Fields whose change moves the ladder or the edge of the sheet.
 SHAPE = {"size", "frame", "ladders", "line_count", "line_spacing"}
 
@@ -194,7 +186,7 @@ def _given(project: Project, values: SheetValues) -> dict[str, Any]:
         given["kind"] = given.pop("sheet_kind")
     if given.get("size", "A3") not in SHEET_SIZES_MM:
         raise RuleError(f"{given['size']} is not a sheet size known here.", field="size")
-    for field, kind in REFERRED.items():
+    for field, kind in REFERENCES["sheet"].items():
         if given.get(field):
             project.get(kind, given[field])
     if given.get("report") and given["report"] not in REPORTS:
