@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, Literal
 
 from jolly_core.library import (
     OWN,
@@ -79,6 +79,9 @@ class BadCell:
     words: str
 
 
+RowState = Literal["new", "changed", "same", "bad"]
+
+
 @dataclass(slots=True, frozen=True)
 class CheckedRow:
     """A row of a table of parts.
@@ -92,7 +95,7 @@ class CheckedRow:
     """
 
     line: int
-    state: str
+    state: RowState
     part: Part | None
     problems: list[BadCell]
     changes: list[Difference]

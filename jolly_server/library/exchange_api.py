@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import hashlib
 import json
+from collections import Counter
 from dataclasses import replace
+from typing import Literal
 
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
@@ -41,11 +43,20 @@ class RowChecked(TypedDict):
     """A row of a table of parts that was read, with what is wrong and what it would change."""
 
     line: int
-    state: str
+    state: Literal["new", "changed", "same", "bad"]
     maker: str
     number: str
     problems: list[BadCell]
     changes: list[Difference]
+
+
+class Counts(TypedDict):
+    """How many rows there are of each state."""
+
+    new: int
+    changed: int
+    same: int
+    bad: int
 
 
 class TableRead(TypedDict):
@@ -54,7 +65,7 @@ class TableRead(TypedDict):
     headings: list[str]
     mapping: dict[str, str]
     fields: dict[str, str]
-    counts: dict[str, int]
+    counts: Counts
     problem: str
     files: int
     rows: list[RowChecked]
@@ -110,7 +121,8 @@ def look(
     """
     target = shelf_to_change(shelf, request.user)
     headings, chosen, rows, files, problem = _read(file, target, mapping, request.user.pk, name)
-    counts = {state: sum(1 for r in rows if r.state == state) for state in ("new", "changed", "same", "bad")}
+    count = Counter(r.state for r in rows)
+    counts: Counts = {"new": count["new"], "changed": count["changed"], "same": count["same"], "bad": count["bad"]}
     shown = [r for r in rows if r.state == "bad"] + [r for r in rows if r.state not in ("bad", "same")]
     return {
         "headings": headings,

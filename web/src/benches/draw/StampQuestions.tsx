@@ -57,7 +57,7 @@ export function StampQuestions({ things, questions, onChange }: Props) {
                 margin="dense"
                 label="For"
                 value={q.targets}
-                onChange={(e) => change(n, { targets: e.target.value as unknown as string[] })}
+                onChange={(e) => change(n, { targets: [e.target.value].flat() })}
                 slotProps={{ select: { multiple: true } }}
               >
                 {options.map((t) => (

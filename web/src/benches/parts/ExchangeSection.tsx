@@ -1,4 +1,5 @@
 /** Parts in and out: a library as a file, and a table read with every bad cell named before anything is taken in. */
+import type { Schemas } from '../../api/shapes'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
@@ -12,28 +13,9 @@ import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
 import { useProject } from '../../project/store'
 import { Progress, type Work } from './Progress'
-import { useShelves, type Difference } from './kinds'
+import { useShelves } from './kinds'
 
-interface Row {
-  line: number
-  state: 'new' | 'changed' | 'same' | 'bad'
-  maker: string
-  number: string
-  problems: { column: string; words: string }[]
-  changes: Difference[]
-}
-
-interface Look {
-  headings: string[]
-  mapping: Record<string, string>
-  fields: Record<string, string>
-  counts: Record<Row['state'], number>
-  /** Pictures and data sheets that come along in a zip. */
-  files: number
-  /** What the person still has to say before rows can be read. */
-  problem: string
-  rows: Row[]
-}
+type Look = Schemas['TableRead']
 
 export function ExchangeSection({ list }: { list: ReactNode }) {
   const shelves = useShelves() ?? []
@@ -44,22 +26,22 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
   const [problem, setProblem] = useState('')
   const queries = useQueryClient()
   const shelf = chosen || ((shelves.find((s) => s.may_change) ?? shelves[0])?.id ?? '')
-  const send = async <T,>(act: 'look' | 'take', from: File, mapping: Record<string, string> | null) => {
+  const send = async <T,>(
+    words: string,
+    from: File,
+    mapping: Record<string, string> | null,
+    ask: (options: { body: never; bodySerializer: (b: unknown) => never }) => Promise<T>,
+  ): Promise<T | null> => {
     const form = new FormData()
     form.append('file', from)
     form.append('shelf', shelf)
     form.append('mapping', mapping ? JSON.stringify(mapping) : '')
     const name = `${Date.now()}-${Math.round(Math.random() * 1e6)}`
     form.append('name', name)
-    setBusy({ name, words: act === 'look' ? 'Reading rows' : 'Taking in' })
+    setBusy({ name, words })
     setProblem('')
     try {
-      const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
-      const answer =
-        act === 'look'
-          ? await got(client.POST('/api/library/import/look', options))
-          : await got(client.POST('/api/library/import/take', options))
-      return answer as unknown as T
+      return await ask({ body: form as never, bodySerializer: (b) => b as never })
     } catch (error) {
       setProblem(wordsOf(error))
       return null
@@ -69,11 +51,13 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
   }
   const read = async (from: File, mapping: Record<string, string> | null) => {
     setFile(from)
-    setLook(await send<Look>('look', from, mapping))
+    setLook(await send('Reading rows', from, mapping, (o) => got(client.POST('/api/library/import/look', o))))
   }
   const take = async () => {
     if (!file || !look) return
-    const done = await send<{ taken: number; left: number }>('take', file, look.mapping)
+    const done = await send('Taking in', file, look.mapping, (o) =>
+      got(client.POST('/api/library/import/take', o)),
+    )
     if (!done) return
     for (const key of ['library', 'part', 'shelves', 'makers'])
       void queries.invalidateQueries({ queryKey: [key] })

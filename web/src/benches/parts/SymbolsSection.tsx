@@ -51,7 +51,11 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
   const say = (error: unknown) => useProject.getState().say(wordsOf(error), 'error')
   const begin = (key: string, id: string, own: boolean) =>
     got(client.GET('/api/library/symbol-sketch', { params: { query: { key } } })).then((found) => {
-      const sketch = found as unknown as Sketch
+      const sketch: Sketch = {
+        ...found,
+        iec: asPrims(found.iec),
+        ...(found.na ? { na: asPrims(found.na) } : { na: undefined }),
+      }
       setOpen({ id, start: own ? sketch : { ...sketch, name: '', nicknames: [] } })
     }, say)
   const drop = (row: Drawn) =>
