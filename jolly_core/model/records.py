@@ -77,13 +77,14 @@ def faults_of(entity: Entity, before: Entity | None = None) -> dict[str, str]:
 
 
 def within_bounds(entity: Entity) -> tuple[Entity, dict[str, str]]:
-    """Return an entity with what breaks a bound put right, and what that was, by field."""
-    faults = faults_of(entity)
-    if not faults:
-        return entity, faults
-    fields = kind_of(entity).fields
-    found = {name: f"{fault}, not {_short(getattr(entity, name))}" for name, fault in faults.items()}
-    return replace(entity, **{n: mended(getattr(entity, n), fields[n]) for n in faults}), found
+    """Return an entity with what breaks a bound put right, and what that was, by field; long texts stay as they are."""
+    fields, found, values = kind_of(entity).fields, dict[str, str](), dict[str, Any]()
+    for name, fault in faults_of(entity).items():
+        old = getattr(entity, name)
+        new = mended(old, fields[name])
+        if new != old:
+            values[name], found[name] = new, f"{fault}, not {_short(old)}"
+    return (replace(entity, **values) if values else entity), found
 
 
 def _short(value: Any) -> str:

@@ -178,6 +178,8 @@ class Stored(TestCase):
         project = Project()
         project.load("function", [Function("f", "A", text="x" * 500)])
         self.assertEqual((len(project.functions["f"].text), project.put_right), (500, {}))
+        project.load("sheet", [Sheet("s", "1", title="x" * 500), Sheet("t", "2", columns=99)])
+        self.assertEqual((len(project.sheets["s"].title), list(project.put_right)), (500, [("sheet", "t")]))
         longest = KINDS["function"].fields["text"].mark(Longest)
         self.assertEqual(longest.most if longest else 0, 200)
 
