@@ -70,6 +70,9 @@ export function SheetPanel({ view, canEdit }: { view: View; canEdit: boolean }) 
         <Section title="Drawing">
           <Box sx={{ fontSize: 12.5, mb: 1 }}>
             Put the caret on a line and start typing: <b>coil</b>, <b>no</b>, <b>nc</b>, <b>lamp</b>.
+            <div>
+              <kbd>F1</kbd> lists all keys.
+            </div>
           </Box>
           {shown.map((c) => (
             <Box key={c.id} sx={{ display: 'flex', fontSize: 12.5, py: 0.2 }}>
