@@ -16,7 +16,7 @@ from .partstable import (
 )
 from .platedxf import surface_dxf
 from .projectfile import FORMAT, read_project, read_summary, write_project
-from .sheetpdf import COLOURS, FILLS, scaled_pdf, sheets_pdf, tiled_pdf, tiles
+from .sheetpdf import scaled_pdf, sheets_pdf, tiled_pdf, tiles
 from .sheetsvg import scene_svg
 from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, table_xlsx, write_table
 from .versions import VERSION
@@ -32,8 +32,6 @@ __all__ = [
     "parts_table",
     "units_in",
     "units_text",
-    "COLOURS",
-    "FILLS",
     "FORMAT",
     "TABLE_FORMATS",
     "VERSION",

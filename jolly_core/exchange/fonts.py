@@ -16,15 +16,10 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.model import FileError
+from jolly_core.scenes.paints import FACES
 
-SANS, BOLD, MONO, MONO_BOLD = "SpoolSans", "SpoolSans-Bold", "SpoolMono", "SpoolMono-Bold"
-FALLBACK = "SpoolFallback"
-_FILES = {
-    SANS: "DejaVuSans.ttf",
-    BOLD: "DejaVuSans-Bold.ttf",
-    MONO: "DejaVuSansMono.ttf",
-    MONO_BOLD: "DejaVuSansMono-Bold.ttf",
-}
+SANS, BOLD = "sans", "sans-bold"  # of tables
+FALLBACK = "fallback"
 # From the folder of the fonts: a face with the letters of nearly all scripts, as the web has it.
 FALLBACK_FILE = Path("..", "..", "@fontsource", "unifontex", "files", "unifontex-latin-400-normal.woff")
 _folder: list[Path] = []
@@ -38,7 +33,7 @@ def use_fonts(folder: Path) -> None:
     """
     _folder[:] = [folder]
     known = set(pdfmetrics.getRegisteredFontNames())
-    for name, file in _FILES.items():
+    for name, file in ((name, face.file) for name, face in FACES.items()):
         if name in known:
             continue
         path = folder / file

@@ -15,7 +15,7 @@ from jolly_core.cabinet import enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.reports import Column, Table, run_report
-from jolly_core.scenes import Scene, generated_pages, legible, page_scene, plan_ids, surface_scene
+from jolly_core.scenes import Scene, generated_pages, legible, page_scene, plan_ids, surface_scene, text_at
 from jolly_core.tagging import product_tag
 
 from .cutfile import cut_json
@@ -49,8 +49,8 @@ def surface_pdf(project: Project, enclosure_id: str, surface: str, fonts: Path) 
     scale = layout_scale(scene)
     title = f"{surface} 1:{1 / scale:g}"
     head = scene.items["plate"]
-    words = head.prims[1]
-    said = [*words[:6], f"{words[6]}   scale 1:{1 / scale:g}", words[7]]
+    words = text_at(head, 1)
+    said = replace(words, words=f"{words.words}   scale 1:{1 / scale:g}")
     items = {**scene.items, "plate": replace(head, prims=[head.prims[0], said, *head.prims[2:]])}
     items = {id: replace(item, prims=legible(item.prims, scale)) for id, item in items.items()}
     return scaled_pdf(project, [(title, replace(scene, items=items))], fonts, scale)

@@ -27,9 +27,9 @@ from jolly_core.cabinet import (
     surface_size,
 )
 from jolly_core.model import Enclosure, Project, Rail
+from jolly_core.scenes.paints import LAYERS
 from jolly_core.tagging import full_tag
 
-LAYERS = {"PLATE": 7, "RAILS": 8, "DUCTS": 30, "DEVICES": 5, "TEXT": 3, "HOLES": 1}
 TEXT_MM = 8.0
 
 
@@ -44,8 +44,8 @@ def surface_dxf(project: Project, enclosure_id: str, surface: str = "plate") -> 
     width, height = surface_size(project, enclosure, surface)
     options.write_fixed_meta_data_for_testing = True  # no time of writing in the file: equal plates, equal bytes
     document = ezdxf.filemanagement.new("R2010", units=4)
-    for name, colour in LAYERS.items():
-        document.layers.add(name, color=colour)
+    for name, layer in LAYERS.items():
+        document.layers.add(name, color=layer.colour, lineweight=round(layer.pen.mm * 100))
     space = document.modelspace()
     _rectangle(space, "PLATE", Outline(0, 0, width, height, 0), height)
     if surface == "plate":

@@ -1,63 +1,26 @@
-"""Scenes as vector PDF, painted with reportlab; each symbol's graphics is a form that is drawn once."""
+"""Scenes as PDF documents: sheets with links, drawings at a scale, true-scale tiles."""
 
 from __future__ import annotations
 
-import base64
 import io
 from collections.abc import Sequence
-from functools import cache
 from math import ceil
 from pathlib import Path
-from typing import Any
 
-from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
-from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from jolly_core.drawing import turned
 from jolly_core.model import Project
-from jolly_core.scenes import PENS_MM, Item, Prim, Scene, art_of, is_generated, page_of, paper_set
+from jolly_core.scenes import Scene, is_generated, page_of, paper_set
+from jolly_core.scenes.paints import INKS
 
-from .fonts import MONO, MONO_BOLD, SANS, draw_text, use_fonts
-from .pdflinks import Bookmark, Places, bookmarks
+from .fonts import use_fonts
+from .pdflinks import bookmarks
+from .pdfpainter import Painter, ink
 
-# Half the side of the square a symbol form may cover, in points (100 mm).
-FORM_PT = 284
-INK = HexColor("#14213D")
-TEAL = HexColor("#1F7A6D")
-GREY = HexColor("#6B7280")
-_ink = cache(HexColor)  # reading a colour costs more than drawing a line with it
-# Insulation colours by IEC 60757 code, as they are painted.
-COLOURS: dict[str, str] = {
-    "BK": "#1B1B1B",
-    "BN": "#7A4A21",
-    "RD": "#C0392B",
-    "OG": "#E07B1A",
-    "YE": "#E8C81E",
-    "GN": "#2E8B45",
-    "BU": "#2463AE",
-    "VT": "#7B3FA0",
-    "GY": "#8A8F98",
-    "WH": "#FFFFFF",
-    "PK": "#E58CA8",
-    "GD": "#B8912E",
-    "TQ": "#2AA7A1",
-    "SR": "#B9BEC6",
-}
-LIGHT = frozenset({"WH", "YE", "SR", "PK"})
-# Fills of boxes by tone.
-FILLS: dict[str, str] = {
-    "plate": "#F4F1EA",
-    "rail": "#D5D9DE",
-    "duct": "#E6E1D3",
-    "device": "#FFFFFF",
-    "paper": "#FCFAF5",
-}
 A4_MM = (210.0, 297.0)
 TILE_MARGIN_MM = 10.0
 TILE_LAP_MM = 10.0
-_FACES = {"tag": MONO_BOLD, "text": SANS, "title": SANS, "heading": SANS}
 
 
 def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path) -> bytes:
@@ -74,7 +37,7 @@ def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path) -> bytes
     out = io.BytesIO()
     canvas = _canvas(out, project, f"{project.settings.number} {project.settings.name}".strip() or "Project")
     marks = bookmarks(project, sheet_ids, lambda id: page_title(project, id))
-    painter = _Painter(project, canvas, sheet_ids, marks)
+    painter = Painter(project, canvas, sheet_ids, marks)
     for sheet_id, leaf in paper_set(project, sheet_ids):
         painter.page(leaf, sheet_id)
     for mark in marks:
@@ -114,7 +77,7 @@ def scaled_pdf(project: Project, scenes: Sequence[tuple[str, Scene]], fonts: Pat
     use_fonts(fonts)
     out = io.BytesIO()
     canvas = _canvas(out, project, scenes[0][0] if scenes else "")
-    painter = _Painter(project, canvas, ())
+    painter = Painter(project, canvas, ())
     for n, (title, scene) in enumerate(scenes):
         canvas.bookmarkPage(f"page{n}")
         canvas.addOutlineEntry(title, f"page{n}", level=0)
@@ -150,7 +113,7 @@ def tiled_pdf(project: Project, title: str, scene: Scene, fonts: Path) -> bytes:
     use_fonts(fonts)
     out = io.BytesIO()
     canvas = _canvas(out, project, f"{title}, tiled")
-    painter = _Painter(project, canvas, ())
+    painter = Painter(project, canvas, ())
     margin, lap = TILE_MARGIN_MM, TILE_LAP_MM
     places = tiles(scene.width, scene.height, A4_MM, margin, lap)
     columns, rows = max(c for c, _ in places) + 1, max(r for _, r in places) + 1
@@ -166,8 +129,8 @@ def tiled_pdf(project: Project, title: str, scene: Scene, fonts: Path) -> bytes:
         painter.paint(scene)
         canvas.restoreState()
         _tile_marks(canvas, margin, lap)
-        canvas.setFont(MONO, 8)
-        canvas.setFillColor(INK)
+        canvas.setFont("mono", 8)
+        canvas.setFillColor(ink(INKS["ink"]))
         words = f"{title}   scale 1:1   tile {chr(65 + row)}{column + 1} of {chr(64 + rows)}{columns}"
         canvas.drawString(margin * mm, 4 * mm, f"{words}   {lap:g} mm overlap between marks")
         canvas.showPage()
@@ -176,7 +139,7 @@ def tiled_pdf(project: Project, title: str, scene: Scene, fonts: Path) -> bytes:
 
 
 def _tile_marks(canvas: Canvas, margin: float, lap: float) -> None:
-    canvas.setStrokeColor(GREY)
+    canvas.setStrokeColor(ink(INKS["quiet"]))
     canvas.setLineWidth(0.2 * mm)
     width, height = A4_MM
     for x in (margin, margin + lap, width - margin - lap, width - margin):
@@ -185,177 +148,3 @@ def _tile_marks(canvas: Canvas, margin: float, lap: float) -> None:
     for y in (margin, margin + lap, height - margin - lap, height - margin):
         canvas.line((margin - 4) * mm, y * mm, margin * mm, y * mm)
         canvas.line((width - margin) * mm, y * mm, (width - margin + 4) * mm, y * mm)
-
-
-class _Painter:
-    def __init__(self, project: Project, canvas: Canvas, sheets: Sequence[str], marks: Sequence[Bookmark] = ()) -> None:
-        self.project = project
-        self.canvas = canvas
-        self.places = Places(project, sheets, marks)
-        self.forms: dict[str, str] = {}  # the names of the forms by symbol and poles
-        self.words: dict[str, list[list[Any]]] = {}  # the texts in a form's symbol, which are painted upright beside it
-        self.pictures: dict[str, ImageReader] = {}
-        self.height = 0.0
-
-    def page(self, scene: Scene, sheet_id: str, scale: float = 1.0) -> None:
-        self._forms(scene)
-        c = self.canvas
-        c.setPageSize((scene.width * mm * scale, scene.height * mm * scale))
-        self.places.begin(c, sheet_id, scene.height)
-        if scale != 1.0:
-            c.scale(scale, scale)
-        self.paint(scene)
-        c.showPage()
-
-    def paint(self, scene: Scene) -> None:
-        self.height = scene.height
-        self.canvas.setLineCap(1)
-        self.canvas.setLineJoin(1)
-        for item in scene.items.values():
-            self._item(item)
-
-    def _forms(self, scene: Scene) -> None:
-        for item in scene.items.values():
-            for prim in item.prims:
-                if prim[0] == "art":
-                    name = f"{prim[1]}-{prim[6]}"
-                    if name not in self.forms:
-                        self.forms[name] = f"art{len(self.forms)}"
-                        self._form(self.forms[name], prim[1], prim[6])
-
-    def _form(self, name: str, key: str, poles: int) -> None:
-        c = self.canvas
-        c.beginForm(name, -FORM_PT, -FORM_PT, 2 * FORM_PT, 2 * FORM_PT)
-        c.setLineCap(1)
-        c.setLineJoin(1)
-        c.setStrokeColor(INK)
-        c.setFillColor(INK)
-        art = art_of(key, poles, self.project.settings.standard)
-        self.words[name] = [v for kind, *v in art if kind == "text"]
-        for prim in art:
-            self._art(prim)
-        c.endForm()
-
-    def _art(self, prim: Prim) -> None:
-        """Paint a primitive of a form, y downwards as the form is flipped when it is used."""
-        c = self.canvas
-        kind, *v = prim
-        c.setLineWidth(PENS_MM["ink"] * mm)
-        if kind == "text":
-            return  # texts stay upright: they are painted with the symbol
-        if kind == "dash":
-            c.setDash(1.2 * mm, 0.9 * mm)
-            c.setLineWidth(PENS_MM["dash"] * mm)
-            c.line(v[0] * mm, v[1] * mm, v[2] * mm, v[3] * mm)
-            c.setDash()
-        elif kind == "line":
-            c.line(v[0] * mm, v[1] * mm, v[2] * mm, v[3] * mm)
-        elif kind == "poly":
-            self._poly([n * mm for n in v[0]])
-        elif kind == "circle":
-            c.circle(v[0] * mm, v[1] * mm, v[2] * mm)
-        elif kind == "arc":
-            x, y, r = (n * mm for n in v[:3])
-            c.arc(x - r, y - r, x + r, y + r, v[3], v[4] - v[3])
-        else:
-            x1, x2 = sorted((v[0] * mm, v[2] * mm))
-            y1, y2 = sorted((v[1] * mm, v[3] * mm))
-            c.rect(x1, y1, x2 - x1, y2 - y1, fill=int(kind == "solid"))
-
-    def _poly(self, values: list[float]) -> None:
-        path = self.canvas.beginPath()
-        path.moveTo(values[0], values[1])
-        for i in range(2, len(values), 2):
-            path.lineTo(values[i], values[i + 1])
-        self.canvas.drawPath(path)
-
-    def _item(self, item: Item) -> None:
-        for prim in item.prims:
-            self._prim(prim)
-
-    def _y(self, y: float) -> float:
-        return (self.height - y) * mm
-
-    def _prim(self, prim: Prim) -> None:
-        c = self.canvas
-        kind, *v = prim
-        if kind == "wire":
-            self._wire(*v)
-            return
-        c.setStrokeColor(INK)
-        c.setFillColor(INK)
-        if kind == "line":
-            c.setLineWidth(PENS_MM[v[4]] * mm)
-            if v[4] == "dash":
-                c.setDash(1.2 * mm, 0.9 * mm)
-            c.line(v[0] * mm, self._y(v[1]), v[2] * mm, self._y(v[3]))
-            c.setDash()
-        elif kind == "poly":
-            c.setLineWidth(PENS_MM[v[1]] * mm)
-            self._poly([n * mm if i % 2 == 0 else self._y(n) for i, n in enumerate(v[0])])
-        elif kind == "rect":
-            c.setLineWidth(PENS_MM[v[4]] * mm)
-            c.rect(v[0] * mm, self._y(v[1] + v[3]), v[2] * mm, v[3] * mm)
-        elif kind == "box":
-            c.setLineWidth(PENS_MM[v[4]] * mm)
-            c.setFillColor(HexColor(FILLS[v[5]]))
-            c.rect(v[0] * mm, self._y(v[1] + v[3]), v[2] * mm, v[3] * mm, fill=1)
-        elif kind == "circle":
-            c.setLineWidth(PENS_MM[v[3]] * mm)
-            c.circle(v[0] * mm, self._y(v[1]), v[2] * mm)
-        elif kind == "dot":
-            c.circle(v[0] * mm, self._y(v[1]), v[2] * mm, stroke=0, fill=1)
-        elif kind == "art":
-            self._place(*v)
-        elif kind == "picture":
-            self._picture(*v)
-        elif kind == "text":
-            self._text(*v)
-
-    def _wire(self, x1: float, y1: float, x2: float, y2: float, colour: str) -> None:
-        c = self.canvas
-        first, second = colour[:2], colour[2:]
-        if first in LIGHT or second in LIGHT:
-            c.setStrokeColor(INK)
-            c.setLineWidth(0.7 * mm)
-            c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
-        c.setLineWidth(0.5 * mm)
-        c.setStrokeColor(_ink(COLOURS.get(first, "#1B1B1B")))
-        c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
-        if second:
-            c.setDash(2 * mm, 2 * mm)
-            c.setStrokeColor(_ink(COLOURS.get(second, "#1B1B1B")))
-            c.line(x1 * mm, self._y(y1), x2 * mm, self._y(y2))
-            c.setDash()
-
-    def _picture(self, x: float, y: float, width: float, height: float, id: str) -> None:
-        picture = self.project.pictures.get(id)
-        if picture is None:
-            return
-        if id not in self.pictures:
-            self.pictures[id] = ImageReader(io.BytesIO(base64.b64decode(picture.data)))
-        where = (x * mm, self._y(y + height), width * mm, height * mm)
-        self.canvas.drawImage(self.pictures[id], *where, mask="auto")
-
-    def _place(self, key: str, x: float, y: float, rotation: int, mirror: bool, poles: int) -> None:
-        c = self.canvas
-        xx, xy = turned(1, 0, rotation, mirror)
-        yx, yy = turned(0, 1, rotation, mirror)
-        c.saveState()
-        c.transform(xx, -xy, yx, -yy, x * mm, self._y(y))
-        form = self.forms[f"{key}-{poles}"]
-        c.doForm(form)
-        c.restoreState()
-        for v in self.words[form]:
-            dx, dy = turned(v[0], v[1] - v[3] / 3, rotation, mirror)
-            self._text(x + dx, y + dy + v[3] / 3, v[3], "middle", "label", v[2], "")
-
-    def _text(self, x: float, y: float, size: float, anchor: str, role: str, content: str, link: str) -> None:
-        c = self.canvas
-        face = _FACES.get(role, MONO)
-        colour = {"reference": TEAL, "line": GREY}.get(role, INK)
-        c.setFillColor(colour)
-        width = draw_text(c, x * mm, self._y(y), content, face, size * mm, anchor)
-        if link:
-            left = x * mm - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
-            self.places.link(c, link, (left, self._y(y) - 1, left + width, self._y(y) + size * mm))

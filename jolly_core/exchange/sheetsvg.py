@@ -1,4 +1,4 @@
-"""Scenes as SVG, for small pictures of sheets; colours and pens as in the PDF."""
+"""Scenes as SVG, for small pictures of sheets; painted as in the PDF."""
 
 from __future__ import annotations
 
@@ -7,13 +7,10 @@ from math import cos, radians, sin
 
 from jolly_core.drawing import turned
 from jolly_core.model import Project
-from jolly_core.scenes import PENS_MM, Prim, Scene, art_of
+from jolly_core.scenes import Arc, Art, Circle, Dot, Image, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
+from jolly_core.scenes.paints import FACES, INKS, PENS, ROLES, TONES, WIRE_EDGE_MM, WIRE_PEN, wire_paint
 
-from .sheetpdf import COLOURS, FILLS, LIGHT
-
-INK = "#14213D"
-INKS = {"reference": "#1F7A6D", "line": "#676C78"}
-SANS = frozenset({"text", "title", "heading"})
+INK = INKS["ink"]
 
 
 def scene_svg(project: Project, scene: Scene, *, texts: bool = True) -> str:
@@ -27,7 +24,7 @@ def scene_svg(project: Project, scene: Scene, *, texts: bool = True) -> str:
     size = f"{scene.width:g} {scene.height:g}"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {size}" width="{scene.width:g}mm" '
-        f'height="{scene.height:g}mm"><rect width="100%" height="100%" fill="{FILLS["paper"]}"/>'
+        f'height="{scene.height:g}mm"><rect width="100%" height="100%" fill="{TONES["paper"]}"/>'
         f'<g fill="none" stroke="{INK}" stroke-linecap="round" stroke-linejoin="round">{body}</g></svg>'
     )
 
@@ -38,91 +35,79 @@ class _Painter:
         self.texts = texts
 
     def prim(self, prim: Prim) -> str:
-        kind, *v = prim
-        if kind == "wire":
-            return self._wire(*v)
-        if kind == "art":
-            return self._art(*v)
-        if kind == "text":
-            return self._text(*v) if self.texts else ""
-        if kind == "picture":
-            return self._picture(*v)
-        if kind == "dot":
-            return f'<circle cx="{v[0]:g}" cy="{v[1]:g}" r="{v[2]:g}" fill="{INK}" stroke="none"/>'
-        if kind == "poly":
-            return f'<polyline points="{_points(v[0])}" stroke-width="{PENS_MM[v[1]]}"/>'
-        if kind == "circle":
-            return f'<circle cx="{v[0]:g}" cy="{v[1]:g}" r="{v[2]:g}" stroke-width="{PENS_MM[v[3]]}"/>'
-        dashes = ' stroke-dasharray="1.2 0.9"' if v[4] == "dash" else ""
-        pen = f'stroke-width="{PENS_MM[v[4]]}"{dashes}'
-        if kind == "line":
-            return f'<path d="M{v[0]:g} {v[1]:g}L{v[2]:g} {v[3]:g}" {pen}/>'
-        fill = f'fill="{FILLS[v[5]]}"' if kind == "box" else ""
-        return f'<rect x="{v[0]:g}" y="{v[1]:g}" width="{v[2]:g}" height="{v[3]:g}" {pen} {fill}/>'
+        match prim:
+            case Strand():
+                return _wire(prim)
+            case Art():
+                return self._art(prim)
+            case Text():
+                return _text(prim) if self.texts else ""
+            case Image():
+                return self._picture(prim)
+            case Dot():
+                return f'<circle cx="{prim.cx:g}" cy="{prim.cy:g}" r="{prim.radius:g}" fill="{INK}" stroke="none"/>'
+            case _:
+                return _outline(prim)
 
-    def _wire(self, x1: float, y1: float, x2: float, y2: float, colour: str) -> str:
-        first, second = colour[:2], colour[2:]
-        path = f'd="M{x1:g} {y1:g}L{x2:g} {y2:g}"'
-        edge = f'<path {path} stroke-width="0.8"/>' if first in LIGHT or second in LIGHT else ""
-        main = f'<path {path} stroke="{COLOURS.get(first, INK)}" stroke-width="0.6"/>'
-        dashes = f'<path {path} stroke="{COLOURS.get(second, INK)}" stroke-width="0.6" stroke-dasharray="2 2"/>'
-        return edge + main + (dashes if second else "")
-
-    def _art(self, key: str, x: float, y: float, rotation: int, mirror: bool, poles: int) -> str:
-        art = art_of(key, poles, self.project.settings.standard)
-        flip = " scale(1 -1)" if mirror else ""
-        body = "".join(_art_prim(p) for p in art)
-        placed = f'<g transform="translate({x:g} {y:g}) rotate({rotation}){flip}" stroke-width="0.4">{body}</g>'
-        if not self.texts:
-            return placed
-        for kind, *v in art:
-            if kind == "text":
-                dx, dy = turned(v[0], v[1] - v[3] / 3, rotation, mirror)
-                placed += self._text(x + dx, y + dy + v[3] / 3, v[3], "middle", "label", v[2], "")
+    def _art(self, art: Art) -> str:
+        prims = art_of(art.key, art.poles, self.project.settings.standard)
+        flip = " scale(1 -1)" if art.mirror else ""
+        body = "".join(self.prim(p) for p in prims if not isinstance(p, Text))
+        placed = f'<g transform="translate({art.x:g} {art.y:g}) rotate({art.rotation}){flip}">{body}</g>'
+        for p in prims if self.texts else ():
+            if isinstance(p, Text):
+                dx, dy = turned(p.x, p.y - p.size / 3, art.rotation, art.mirror)
+                placed += _text(Text(art.x + dx, art.y + dy + p.size / 3, p.size, p.anchor, p.role, p.words))
         return placed
 
-    def _text(self, x: float, y: float, size: float, anchor: str, role: str, content: str, link: str) -> str:
-        face = "sans-serif" if role in SANS else "monospace"
-        weight = ' font-weight="600"' if role == "tag" else ""
-        return (
-            f'<text x="{x:g}" y="{y:g}" font-size="{size:g}" text-anchor="{anchor}" font-family="{face}"{weight} '
-            f'fill="{INKS.get(role, INK)}" stroke="none">{escape(content)}</text>'
-        )
-
-    def _picture(self, x: float, y: float, width: float, height: float, id: str) -> str:
-        picture = self.project.pictures.get(id)
+    def _picture(self, image: Image) -> str:
+        picture = self.project.pictures.get(image.picture)
         if picture is None:
             return ""
         href = f"data:{picture.media_type};base64,{picture.data}"
-        return f'<image x="{x:g}" y="{y:g}" width="{width:g}" height="{height:g}" href="{href}"/>'
+        place = f'x="{image.x:g}" y="{image.y:g}" width="{image.width:g}" height="{image.height:g}"'
+        return f'<image {place} href="{href}"/>'
 
 
-def _points(values: list[float]) -> str:
-    return " ".join(f"{v:g}" for v in values)
+def _outline(prim: Line | Poly | Rect | Circle | Arc) -> str:
+    width, dash = PENS[prim.pen].mm, PENS[prim.pen].dash
+    pen = f'stroke-width="{width:g}"' + (f' stroke-dasharray="{dash[0]:g} {dash[1]:g}"' if dash else "")
+    match prim:
+        case Line():
+            return f'<path d="M{prim.x1:g} {prim.y1:g}L{prim.x2:g} {prim.y2:g}" {pen}/>'
+        case Poly():
+            return f'<polyline points="{" ".join(f"{v:g}" for v in prim.points)}" {pen}/>'
+        case Rect():
+            place = f'x="{prim.x:g}" y="{prim.y:g}" width="{prim.width:g}" height="{prim.height:g}"'
+            return f"<rect {place} {pen}" + (f' fill="{TONES[prim.tone]}"/>' if prim.tone else "/>")
+        case Circle():
+            return f'<circle cx="{prim.cx:g}" cy="{prim.cy:g}" r="{prim.radius:g}" {pen}/>'
+        case Arc():
+            large, r = int(prim.end - prim.start > 180), prim.radius
+            return f'<path d="M{_on(prim, prim.start)}A{r:g} {r:g} 0 {large} 1 {_on(prim, prim.end)}" {pen}/>'
 
 
-def _art_prim(prim: Prim) -> str:
-    kind, *v = prim
-    if kind == "line":
-        return f'<path d="M{v[0]:g} {v[1]:g}L{v[2]:g} {v[3]:g}"/>'
-    if kind == "dash":
-        return f'<path d="M{v[0]:g} {v[1]:g}L{v[2]:g} {v[3]:g}" stroke-dasharray="1.2 0.9" stroke-width="0.25"/>'
-    if kind == "poly":
-        return f'<polyline points="{_points(v[0])}"/>'
-    if kind == "circle":
-        return f'<circle cx="{v[0]:g}" cy="{v[1]:g}" r="{v[2]:g}"/>'
-    if kind == "arc":
-        x, y, r, start, end = v
-        large = int(end - start > 180)
-        return f'<path d="M{_on(x, y, r, start)}A{r:g} {r:g} 0 {large} 1 {_on(x, y, r, end)}"/>'
-    if kind in ("rect", "solid"):
-        x1, x2 = sorted((v[0], v[2]))
-        y1, y2 = sorted((v[1], v[3]))
-        fill = f' fill="{INK}"' if kind == "solid" else ""
-        return f'<rect x="{x1:g}" y="{y1:g}" width="{x2 - x1:g}" height="{y2 - y1:g}"{fill}/>'
-    return ""
-
-
-def _on(x: float, y: float, r: float, degrees: float) -> str:
+def _on(arc: Arc, degrees: float) -> str:
     angle = radians(degrees)
-    return f"{x + r * cos(angle):.3f} {y + r * sin(angle):.3f}"
+    return f"{arc.cx + arc.radius * cos(angle):.3f} {arc.cy + arc.radius * sin(angle):.3f}"
+
+
+def _wire(wire: Strand) -> str:
+    paint = wire_paint(wire.colour)
+    path, pen = f'd="M{wire.x1:g} {wire.y1:g}L{wire.x2:g} {wire.y2:g}"', f'stroke-width="{WIRE_PEN.mm:g}"'
+    edge = f'<path {path} stroke-width="{WIRE_EDGE_MM:g}"/>' if paint.edged else ""
+    main = f'<path {path} stroke="{paint.first}" {pen}/>'
+    dash = WIRE_PEN.dash or (0, 0)
+    second = f'<path {path} stroke="{paint.second}" {pen} stroke-dasharray="{dash[0]:g} {dash[1]:g}"/>'
+    return edge + main + (second if paint.second else "")
+
+
+def _text(text: Text) -> str:
+    role = ROLES[text.role]
+    face = FACES[role.face]
+    family = f"'{face.family}', {face.generic}"
+    return (
+        f'<text x="{text.x:g}" y="{text.y:g}" font-size="{text.size:g}" text-anchor="{text.anchor}" '
+        f'font-family="{family}" font-weight="{face.weight}" fill="{role.colour}" stroke="none">'
+        f"{escape(text.words)}</text>"
+    )

@@ -4,33 +4,64 @@ from jolly_core.model import Project
 
 from . import leaving as leaving  # its check is known as soon as there are scenes
 from .cabinet import MARGIN_MM, surface_scene
+from .graphics import art_of, drawn, kept
+from .lettering import fit, lay
 from .made import made, page_leaves, page_scene
 from .outlines import outline_prims
 from .pages import Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
 from .papers import paper_set
-from .primitives import PENS_MM, ROLES, TONES, Item, Prim, Scene, art_of, fit, lay, legible, moved, scaled
+from .primitives import (
+    Arc,
+    Art,
+    Circle,
+    Dot,
+    Facts,
+    Image,
+    Item,
+    Line,
+    Poly,
+    Prim,
+    Rect,
+    Scene,
+    Strand,
+    Text,
+    legible,
+    text_at,
+    texts_in,
+)
 from .sheet import sheet_scene
 from .titleblocks import EDGE_MM, block_scene
 
 __all__ = [
+    "Arc",
+    "Art",
+    "Circle",
+    "Facts",
+    "Dot",
+    "Image",
+    "Line",
+    "Poly",
+    "Rect",
+    "Strand",
+    "Text",
     "EDGE_MM",
+    "text_at",
+    "texts_in",
     "MARGIN_MM",
-    "PENS_MM",
-    "ROLES",
-    "TONES",
     "Item",
     "Page",
     "Prim",
     "Scene",
     "art_of",
     "block_scene",
+    "drawn",
     "fit",
+    "kept",
     "generated_pages",
     "is_generated",
     "lay",
     "leaves_of",
     "legible",
-    "moved",
     "outline_prims",
     "page_leaves",
     "paper_set",
@@ -39,7 +70,6 @@ __all__ = [
     "page_scene",
     "plan_ids",
     "plan_of",
-    "scaled",
     "scene_of",
     "sheet_scene",
     "split",

@@ -7,7 +7,7 @@ from jolly_core.drawing import ADVANCE, GRID_MM
 from jolly_core.model import Band, Project
 from jolly_core.tagging import tag_on
 
-from .primitives import Item, Prim, text
+from .primitives import Circle, Facts, Item, Line, Prim, text
 
 TAG_MM = 3.0
 CORE_MM = 2.2
@@ -23,9 +23,9 @@ def band_item(project: Project, band: Band) -> Item:
     left, right, top, bottom = min(x1, x2), max(x1, x2), min(y1, y2), max(y1, y2)
     tag = tag_on(project, device, project.sheets[band.sheet_id])
     words = part.number if part else "no cable part yet"
-    prims: list[Prim] = [["line", x1, y1, x2, y2, "dash"]]
+    prims: list[Prim] = [Line(x1, y1, x2, y2, "dash")]
     for x, y in ((x1, y1), (x2, y2)):
-        prims.append(["circle", x, y, 0.8, "ink"])
+        prims.append(Circle(x, y, 0.8, "ink"))
     if level:
         tx, ty = right + OVER_MM, y1 - 0.6
     else:
@@ -45,5 +45,5 @@ def band_item(project: Project, band: Band) -> Item:
                 prims.append(text(x1 + 0.8, wire.y1 * GRID_MM + CORE_MM + 0.5, CORE_MM, core, role="label"))
     width = max(len(tag) * TAG_MM, len(words) * CORE_MM) * ADVANCE
     box = (left - 1, min(top, ty - TAG_MM) - 1, max(right, tx + width) + 1, bottom + 1.5)
-    facts = {"device": device.id, "tag": tag, "body": [left, top, right, bottom]}
+    facts: Facts = {"device": device.id, "tag": tag, "body": (left, top, right, bottom)}
     return Item(band.id, "band", prims, box, facts)

@@ -6,7 +6,8 @@ from jolly_core.harness import bundles, cavity_rows, flat, tree_of, trunk
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag, pin_name
 
-from .primitives import Item, Prim, Scene, fit, text
+from .lettering import fit
+from .primitives import Anchor, Circle, Facts, Item, Line, Poly, Prim, Rect, Scene, text
 
 MARGIN_MM = 30.0
 TABLE_ROW_MM = 9.0
@@ -36,7 +37,7 @@ def board_scene(project: Project, harness_id: str, number: str) -> Scene:
     items: dict[str, Item] = {}
     words = f"{number}   {harness.code}   {harness.text}   scale 1:1"
     frame: list[Prim] = [
-        ["rect", 5.0, 5.0, width - 10, height - 10, "frame"],
+        Rect(5.0, 5.0, width - 10, height - 10, "frame"),
         text(12, height - 12, 12.0, f"{project.settings.number}  {words}", role="title"),
     ]
     items["frame"] = Item("frame", "frame", frame, (0, 0, width, height))
@@ -49,11 +50,11 @@ def board_scene(project: Project, harness_id: str, number: str) -> Scene:
     for node in tree.nodes:
         if node.id in at:
             x, y = at[node.id]
-            prims: list[Prim] = [["circle", x, y, 2.5, "edge"]]
+            prims: list[Prim] = [Circle(x, y, 2.5, "edge")]
             if not node.device_id and node.name:
                 prims.append(text(x + 4, y - 4, LABEL_MM, node.name, role="label"))
-            reach = [x - HIT_MM, y - HIT_MM, x + HIT_MM, y + HIT_MM]
-            facts = {"device": node.device_id, "body": reach}
+            reach = (x - HIT_MM, y - HIT_MM, x + HIT_MM, y + HIT_MM)
+            facts: Facts = {"device": node.device_id, "body": reach}
             items[node.id] = Item(node.id, "node", prims, (x - 4, y - 4, x + 4, y + 4), facts)
     for id, tall in tables.items():
         device_id = project.nodes[id].device_id
@@ -78,12 +79,12 @@ def _segment_item(
     run = (dx * dx + dy * dy) ** 0.5 or 1.0
     nx, ny = -dy / run * thick, dx / run * thick
     corners = [(a[0] + nx, a[1] + ny), (b[0] + nx, b[1] + ny), (b[0] - nx, b[1] - ny), (a[0] - nx, a[1] - ny)]
-    points = [round(v, 2) for p in (*corners, corners[0]) for v in p]
+    points = tuple(round(v, 2) for p in (*corners, corners[0]) for v in p)
     mx, my = (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
     upright = abs(dy) > abs(dx)
     where = (mx + thick + 2, my) if upright else (mx, my - thick - 2)
-    anchor = "start" if upright else "middle"
-    prims: list[Prim] = [["poly", points, "edge"]]
+    anchor: Anchor = "start" if upright else "middle"
+    prims: list[Prim] = [Poly(points, "edge")]
     prims.append(text(*where, LABEL_MM, f"{length:g} mm", anchor=anchor, role="tag"))
     below = where[1] + (BUNDLE_MM + 2 if upright else thick * 2 + BUNDLE_MM + 5)
     prims.append(text(where[0], below, BUNDLE_MM, f"{wires} wires, ⌀ {diameter:.1f}", anchor=anchor, role="label"))
@@ -92,8 +93,8 @@ def _segment_item(
     wide = HIT_MM * 0.7
     level = min(abs(dx), abs(dy)) < 1
     reach = (min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1])) if level else (mx, my, mx, my)
-    body = [reach[0] - wide, reach[1] - wide, reach[2] + wide, reach[3] + wide]
-    facts = {"length": length, "from": list(a), "to": list(b), "body": body}
+    body = (reach[0] - wide, reach[1] - wide, reach[2] + wide, reach[3] + wide)
+    facts: Facts = {"length": length, "from": a, "to": b, "body": body}
     return Item(id, "segment", prims, box, facts)
 
 
@@ -123,8 +124,8 @@ def _table(project: Project, device_id: str, x: float, y: float) -> Item:
                 shown, size = fit(value, width - 2, TABLE_SIZE_MM, 3.0)
                 prims.append(text(left + 1, line - 2.4, size, shown, role="label"))
     height = line - y
-    prims.append(["rect", x, y, TABLE_WIDTH_MM, height, "fine"])
+    prims.append(Rect(x, y, TABLE_WIDTH_MM, height, "fine"))
     for n in range(1, round(height / TABLE_ROW_MM)):
-        prims.append(["line", x, y + n * TABLE_ROW_MM, x + TABLE_WIDTH_MM, y + n * TABLE_ROW_MM, "thin"])
+        prims.append(Line(x, y + n * TABLE_ROW_MM, x + TABLE_WIDTH_MM, y + n * TABLE_ROW_MM, "thin"))
     box = (x, y, x + TABLE_WIDTH_MM, y + height)
     return Item(f"table:{device_id}", "table", prims, box, {"device": device_id})

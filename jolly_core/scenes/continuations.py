@@ -6,7 +6,7 @@ from jolly_core.drawing import ADVANCE, FRAME_MM, GRID_MM, place_in, size_mm
 from jolly_core.model import Continuation, Project, Sheet
 
 from .crowding import text_box
-from .primitives import SMALLEST_MM, Item, Prim, text
+from .primitives import SMALLEST_MM, Anchor, Facts, Item, Poly, RoleName, Text, text
 from .settling import around
 
 NAME_MM = 2.6
@@ -17,7 +17,7 @@ BLOCK_MARK = ":"  # behind the name with which a block of places begins
 BLOCK_LINES = 3
 FEW = 2  # lines of places beside a mark; more are smaller, in wider lines, and say whose they are
 WING_MM, TIP_MM = 1.3, 3.5
-Word = tuple[str, str, str]  # text, role, link
+Word = tuple[str, RoleName, str]  # text, role, link
 
 
 def continuation_item(project: Project, sheet: Sheet, mark: Continuation, number: str, shown: bool = True) -> Item:
@@ -33,26 +33,27 @@ def continuation_item(project: Project, sheet: Sheet, mark: Continuation, number
     x, y = mark.x * GRID_MM, mark.y * GRID_MM
     dx, dy = {"left": (-1, 0), "right": (1, 0), "up": (0, -1), "down": (0, 1)}[mark.toward]
     tip = (x + dx * TIP_MM, y + dy * TIP_MM)
-    arrow = [x + dy * WING_MM, y + dx * WING_MM, *tip, x - dy * WING_MM, y - dx * WING_MM]
-    prims: list[Prim] = [["poly", arrow, "ink"]]
+    arrow = Poly((x + dy * WING_MM, y + dx * WING_MM, *tip, x - dy * WING_MM, y - dx * WING_MM), "ink")
+    named: list[Text] = []
     words = _words(project, mark, number if shown and number != mark.name else "")
     width = size_mm(sheet)[0]
     room = tip[0] - 1 - FRAME_MM if dx < 0 else width - FRAME_MM - tip[0] - 1 if dx > 0 else WIDEST_MM / 2
     lines, size = _lines(mark, words, min(WIDEST_MM, max(NARROWEST_MM, room)))
     pitch = size * LINE_PITCH
+    anchor: Anchor
     if dx:
         anchor, tx, ty = ("start", tip[0] + 1, y - 0.3) if dx > 0 else ("end", tip[0] - 1, y - 0.3)
     else:
         above = pitch * (len(lines) - 1)
         anchor, tx, ty = "middle", x, (tip[1] - 4.2 - above if dy < 0 else tip[1] + 3.2)
-    prims.append(text(tx, ty, NAME_MM, mark.name, anchor=anchor, role="tag"))
+    named.append(text(tx, ty, NAME_MM, mark.name, anchor=anchor, role="tag"))
     base = ty + 3
     for line in lines:
-        prims += _line(line, tx, base, size, anchor)
+        named += _line(line, tx, base, size, anchor)
         base += pitch
-    box = around([(x - 2, y - 2, x + 2, y + 2), *(text_box(p) for p in prims[1:])])
-    facts = {"name": mark.name, "number": number, "locked": mark.locked, "pins": [[mark.x, mark.y]]}
-    return Item(mark.id, "continuation", prims, box, facts)
+    box = around([(x - 2, y - 2, x + 2, y + 2), *(text_box(p) for p in named)])
+    facts: Facts = {"name": mark.name, "number": number, "locked": mark.locked, "pins": [(mark.x, mark.y)]}
+    return Item(mark.id, "continuation", [arrow, *named], box, facts)
 
 
 def _words(project: Project, mark: Continuation, number: str) -> list[Word]:
@@ -95,7 +96,7 @@ def _broken(words: list[Word], room: int) -> list[list[Word]]:
     return lines
 
 
-def _line(words: list[Word], x: float, base: float, size: float, anchor: str) -> list[Prim]:
+def _line(words: list[Word], x: float, base: float, size: float, anchor: Anchor) -> list[Text]:
     """Return a line of words, each a text with its own link."""
     advance = size * ADVANCE
     length = (sum(len(w[0]) + 1 for w in words) - 1) * advance

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
+from dataclasses import replace
 from functools import lru_cache
 
 from jolly_core.drawing import ADVANCE, GRID_MM, turned
 
-from .primitives import Item, Prim, art_of
+from .graphics import art_of
+from .primitives import Arc, Art, Box, Circle, Dot, Image, Item, Line, Poly, Prim, Rect, Strand, Text
 
-Box = tuple[float, float, float, float]  # left, top, right, bottom
 Taken = tuple[Box, str, bool]  # whose it is, and whether it is in its owner's way only
 CELL_BITS, ROW = 3, 1 << 12  # cells of 8 mm; more in a row than any sheet has
 LINE_MM = 0.25  # half the room a line takes
@@ -18,11 +19,11 @@ RISE, FALL = 0.8, 0.2  # of a text above and below its baseline, as a share of i
 SLICES = 4  # boxes for a slanted line
 
 
-def text_box(prim: Prim) -> Box:
+def text_box(prim: Text) -> Box:
     """Return the box of a text primitive."""
-    width = len(prim[6]) * prim[3] * ADVANCE
-    left = prim[1] - {"start": 0.0, "middle": width / 2, "end": width}[prim[4]]
-    return left, prim[2] - RISE * prim[3], left + width, prim[2] + FALL * prim[3]
+    width = len(prim.words) * prim.size * ADVANCE
+    left = prim.x - (0.0 if prim.anchor == "start" else width / 2 if prim.anchor == "middle" else width)
+    return left, prim.y - RISE * prim.size, left + width, prim.y + FALL * prim.size
 
 
 def shifted(box: Box, dx: float, dy: float) -> Box:
@@ -124,51 +125,62 @@ def boxes_of(item: Item, standard: str) -> list[Taken]:
 
 def _boxes(item: Item, standard: str) -> Iterator[Box]:
     for prim in item.prims:
-        kind, *v = prim
-        if kind in ("wire", "line"):
-            yield from _line(v[0], v[1], v[2], v[3])
-        elif kind == "poly":
-            for n in range(0, len(v[0]) - 2, 2):
-                yield from _line(*v[0][n : n + 4])
-        elif kind in ("circle", "dot"):
-            yield v[0] - v[2], v[1] - v[2], v[0] + v[2], v[1] + v[2]
-        elif kind in ("rect", "box"):
-            yield from _edges(v[0], v[1], v[0] + v[2], v[1] + v[3])
-        elif kind == "picture":
-            yield v[0], v[1], v[0] + v[2], v[1] + v[3]
-        elif kind == "art":
-            for x1, y1, x2, y2 in _art(v[0], v[5], v[3], v[4], standard):
-                yield x1 + v[1], y1 + v[2], x2 + v[1], y2 + v[2]
+        match prim:
+            case Strand() | Line():
+                yield from _line(prim.x1, prim.y1, prim.x2, prim.y2)
+            case Poly():
+                yield from _strokes(prim.points)
+            case Circle() | Dot() | Arc():
+                yield _about(prim)
+            case Rect():
+                yield from _edges(prim.x, prim.y, prim.x + prim.width, prim.y + prim.height)
+            case Image():
+                yield prim.x, prim.y, prim.x + prim.width, prim.y + prim.height
+            case Art():
+                for x1, y1, x2, y2 in _art(prim.key, prim.poles, prim.rotation, prim.mirror, standard):
+                    yield x1 + prim.x, y1 + prim.y, x2 + prim.x, y2 + prim.y
+            case Text():
+                pass
+
+
+def _about(prim: Circle | Dot | Arc) -> Box:
+    return prim.cx - prim.radius, prim.cy - prim.radius, prim.cx + prim.radius, prim.cy + prim.radius
+
+
+def _strokes(points: tuple[float, ...]) -> Iterator[Box]:
+    for n in range(0, len(points) - 2, 2):
+        yield from _line(*points[n : n + 4])
 
 
 @lru_cache(maxsize=4096)
 def _art(key: str, poles: int, rotation: int, mirror: bool, standard: str) -> tuple[Box, ...]:
     """Return the boxes of a symbol's graphics about its origin, turned."""
+    return tuple(box for prim in art_of(key, poles, standard) for box in _turned(prim, rotation, mirror))
 
+
+def _turned(prim: Prim, rotation: int, mirror: bool) -> Iterable[Box]:
     def at(x: float, y: float) -> tuple[float, float]:
         tx, ty = turned(x / GRID_MM, y / GRID_MM, rotation, mirror)
         return tx * GRID_MM, ty * GRID_MM
 
-    found: list[Box] = []
-    for kind, *v in art_of(key, poles, standard):
-        if kind in ("circle", "arc"):
-            x, y = at(v[0], v[1])
-            found.append((x - v[2], y - v[2], x + v[2], y + v[2]))
-        elif kind == "text":
+    match prim:
+        case Circle() | Arc():
+            x, y = at(prim.cx, prim.cy)
+            return [(x - prim.radius, y - prim.radius, x + prim.radius, y + prim.radius)]
+        case Text():
             # The middle of a text turns with its symbol, the text stays upright.
-            half = len(v[2]) * v[3] * ADVANCE / 2
-            x, y = at(v[0], v[1] - v[3] / 3)
-            base = y + v[3] / 3
-            found.append((x - half, base - RISE * v[3], x + half, base + FALL * v[3]))
-        elif kind == "poly":
-            for n in range(0, len(v[0]) - 2, 2):
-                found += _line(*at(v[0][n], v[0][n + 1]), *at(v[0][n + 2], v[0][n + 3]))
-        elif kind == "rect":
-            (ax, ay), (bx, by) = at(v[0], v[1]), at(v[2], v[3])
-            found.append((min(ax, bx), min(ay, by), max(ax, bx), max(ay, by)))
-        else:
-            found += _line(*at(v[0], v[1]), *at(v[2], v[3]))
-    return tuple(found)
+            x, y = at(prim.x, prim.y - prim.size / 3)
+            return [text_box(replace(prim, x=x, y=y + prim.size / 3))]
+        case Poly():
+            corners = [at(prim.points[n], prim.points[n + 1]) for n in range(0, len(prim.points), 2)]
+            return _strokes(tuple(v for corner in corners for v in corner))
+        case Rect():
+            (ax, ay), (bx, by) = at(prim.x, prim.y), at(prim.x + prim.width, prim.y + prim.height)
+            return [(min(ax, bx), min(ay, by), max(ax, bx), max(ay, by))]
+        case Line():
+            return _line(*at(prim.x1, prim.y1), *at(prim.x2, prim.y2))
+        case _:
+            return []  # no other kind is in the graphics of a symbol
 
 
 def _line(x1: float, y1: float, x2: float, y2: float) -> list[Box]:

@@ -6,7 +6,7 @@ from jolly_core.drawing import FRAME_MM, GRID_MM, ladder_lines, size_mm
 from jolly_core.library import block_of
 from jolly_core.model import Project, Sheet
 
-from .primitives import Item, Prim, text
+from .primitives import Item, Line, Prim, Rect, text
 from .titleblocks import block_prims
 
 
@@ -17,7 +17,7 @@ def frame_item(project: Project, sheet: Sheet, given: dict[str, str] | None = No
         given: texts of title block fields that stand before those of the project.
     """
     width, height = size_mm(sheet)
-    prims: list[Prim] = [["rect", FRAME_MM, FRAME_MM, width - 2 * FRAME_MM, height - 2 * FRAME_MM, "frame"]]
+    prims: list[Prim] = [Rect(FRAME_MM, FRAME_MM, width - 2 * FRAME_MM, height - 2 * FRAME_MM, "frame")]
     if sheet.frame != "plan":
         prims += _ladder(sheet) if sheet.frame == "ladder" else _zones(sheet, width, height)
     pattern = block_of(project, sheet)
@@ -41,11 +41,11 @@ def _zones(sheet: Sheet, width: float, height: float) -> list[Prim]:
     for i in range(sheet.columns):
         x = FRAME_MM + across * i
         if i:
-            prims.append(["line", round(x, 2), FRAME_MM - 5, round(x, 2), FRAME_MM, "thin"])
+            prims.append(Line(round(x, 2), FRAME_MM - 5, round(x, 2), FRAME_MM, "thin"))
         prims.append(text(x + across / 2, FRAME_MM - 1.5, 2.6, str(i + 1), anchor="middle", role="line"))
     for i in range(sheet.rows):
         y = FRAME_MM + down * i
         if i:
-            prims.append(["line", FRAME_MM - 5, round(y, 2), FRAME_MM, round(y, 2), "thin"])
+            prims.append(Line(FRAME_MM - 5, round(y, 2), FRAME_MM, round(y, 2), "thin"))
         prims.append(text(FRAME_MM - 2.5, y + down / 2 + 1, 2.6, chr(65 + i), anchor="middle", role="line"))
     return prims

@@ -10,8 +10,9 @@ from jolly_core.library import block_of
 from jolly_core.model import Project, Sheet
 
 from .frames import frame_item
+from .lettering import LINE_PITCH, fit, lay
 from .pages import split
-from .primitives import LINE_PITCH, SMALLEST_MM, Item, Prim, Scene, fit, lay, text
+from .primitives import SMALLEST_MM, Item, Line, Prim, RoleName, Scene, text
 
 ROW_MM = 5.6
 HEAD_MM = 7.0
@@ -64,7 +65,7 @@ def leaf_of(
     shown, size = fit(title, scene.width - 2 * FRAME_MM - 4, 5.0)
     prims: list[Prim] = [text(FRAME_MM + 2, TOP_MM - 5, size, shown, role="title")]
     for y in (TOP_MM, TOP_MM + HEAD_MM):
-        prims.append(["line", FRAME_MM, y, grid.right, y, "ink"])
+        prims.append(Line(FRAME_MM, y, grid.right, y, "ink"))
     for left, width, (name, _) in zip(grid.lefts, grid.widths, columns, strict=True):
         shown, size = fit(name, width - 1.5, SIZE_MM)
         prims.append(text(left + 1, TOP_MM + HEAD_MM - 2.2, size, shown, role="heading"))
@@ -72,7 +73,7 @@ def leaf_of(
     return scene, grid
 
 
-def cell(x: float, width: float, y: float, content: str, *, link: str = "", role: str = "label") -> list[Prim]:
+def cell(x: float, width: float, y: float, content: str, *, link: str = "", role: RoleName = "label") -> list[Prim]:
     """Return the text of a table's cell on a baseline: made smaller until it stays inside, then in two lines."""
     shown, size = fit(content, width - 2, SIZE_MM)
     if shown == content:
@@ -93,9 +94,9 @@ def table_leaves(
         y = TOP_MM + HEAD_MM
         for at, row in enumerate(rows[first:last], start=first):
             bottom = y + ROW_MM
-            prims: list[Prim] = [["line", FRAME_MM, bottom, grid.right, bottom, "thin"]]
+            prims: list[Prim] = [Line(FRAME_MM, bottom, grid.right, bottom, "thin")]
             for left, width, (words, link) in zip(grid.lefts, grid.widths, row, strict=False):
-                role = "reference" if link else "label"
+                role: RoleName = "reference" if link else "label"
                 prims += cell(left, width, bottom - 1.8, words, link=link, role=role)
             scene.items[f"{name}:{at}"] = Item(f"{name}:{at}", "table", prims, (FRAME_MM, y, grid.right, bottom))
             y = bottom

@@ -13,7 +13,7 @@ from jolly_core.drawing import GRID_MM, where_amiss
 from jolly_core.model import Project
 
 from .crowding import text_box
-from .primitives import Item
+from .primitives import Item, texts_in
 from .sheet import sheet_scene
 
 CROWDED = 70  # symbols and continuations on one sheet
@@ -31,11 +31,11 @@ def texts_outside(project: Project, sheet_id: str) -> Iterator[Snag]:
     for item in sheet_scene(project, sheet_id).items.values():
         if item.kind not in KINDS:
             continue
-        for prim in item.prims:
-            where = where_amiss(project, sheet, text_box(prim)) if prim[0] == "text" and prim[6] else ""
+        for prim in texts_in(item):
+            where = where_amiss(project, sheet, text_box(prim))
             if where:
-                x, y = int(prim[1] / GRID_MM), int(prim[2] / GRID_MM)
-                message = f"“{prim[6]}” lies {where}. Move it in, or let it find its place."
+                x, y = int(prim.x / GRID_MM), int(prim.y / GRID_MM)
+                message = f"“{prim.words}” lies {where}. Move it in, or let it find its place."
                 yield Snag("text-outside", "warning", message, (_entity(item),), sheet_id, x, y)
                 break
 
@@ -43,5 +43,5 @@ def texts_outside(project: Project, sheet_id: str) -> Iterator[Snag]:
 def _entity(item: Item) -> str:
     """Return the id of what is to be selected: a table's lead symbol, a number's wire."""
     if item.kind == "number":
-        return str(item.prims[0][7])
+        return texts_in(item)[0].link
     return item.id.removeprefix("table:")

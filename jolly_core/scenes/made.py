@@ -6,6 +6,7 @@ To add a kind, write what makes its leaves and name it in MAKERS; SHEET_KINDS li
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 from math import ceil
 
 from jolly_core.drawing import FRAME_MM
@@ -18,13 +19,14 @@ from jolly_core.terminals import strips
 from .board import board_scene
 from .cabinet import surface_scene
 from .leaves import ROW_MM, TOP_MM, Columns, Given, Row, blank_leaf, table_leaves
+from .lettering import fit, lay
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
 from .plans import cable_leaves, strip_leaves
-from .primitives import Item, Prim, Scene, fit, lay, legible, moved, scaled, text
+from .primitives import Art, Dot, Image, Item, Line, PenName, Prim, Scene, Strand, Text, legible, text
 
 LEAF_GAP_MM = 8.0
 FACT_MM = 6.5
-PAPER_PENS = {"edge": "ink", "fine": "thin"}
+PAPER_PENS: dict[PenName, PenName] = {"edge": "ink", "fine": "thin"}
 SCALES = (1.0, 1 / 2, 1 / 2.5, 1 / 5, 1 / 10, 1 / 20, 1 / 50)
 CONTENTS_COLUMNS: Columns = (
     ("Sheet", 22),
@@ -105,7 +107,7 @@ def page_scene(project: Project, page_id: str) -> Scene:
         for item in leaf.items.values():
             left, top, right, bottom = item.box
             id = f"{item.id}@{n}" if item.id in items else item.id
-            prims = [moved(p, 0, down) for p in item.prims]
+            prims = [p.moved(0, down) for p in item.prims]
             items[id] = Item(id, item.kind, prims, (left, top + down, right, bottom + down), item.facts)
         down += leaf.height + LEAF_GAP_MM
     return Scene(max(leaf.width for leaf in leaves), down - LEAF_GAP_MM, items)
@@ -131,7 +133,7 @@ def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
             y += shown * 1.3
             prims.append(text(left, y, shown, line, role="title"))
         y += gap
-    prims.append(["line", left, y, left + width, y, "frame"])
+    prims.append(Line(left, y, left + width, y, "frame"))
     facts = [
         ("Project number", s.number),
         ("Site", s.site),
@@ -252,7 +254,7 @@ def _fitted(project: Project, sheet: Sheet, given: Given, inner: Scene, count: t
     for item in inner.items.values():
         left, top, right, bottom = item.box
         box = (left * scale + dx, top * scale + dy, right * scale + dx, bottom * scale + dy)
-        prims = [moved(_paper_pens(scaled(p, scale)), dx, dy) for p in legible(item.prims, scale)]
+        prims = [_paper_pens(p.scaled(scale).moved(dx, dy)) for p in legible(item.prims, scale)]
         scene.items[item.id] = Item(item.id, "table" if item.kind == "frame" else item.kind, prims, box, {})
     words = f"{sheet.title}   scale 1:{1 / scale:g}".strip()
     title: list[Prim] = [text(FRAME_MM + 4, TOP_MM - 7, 4.0, words, role="title")]
@@ -262,9 +264,9 @@ def _fitted(project: Project, sheet: Sheet, given: Given, inner: Scene, count: t
 
 def _paper_pens(prim: Prim) -> Prim:
     """Return a primitive of a layout at true scale with the pens of a sheet: those of layouts are too broad for it."""
-    if prim[0] in ("text", "picture", "art"):
+    if isinstance(prim, Text | Image | Art | Dot | Strand):
         return prim
-    return [PAPER_PENS.get(v, v) if isinstance(v, str) else v for v in prim]
+    return replace(prim, pen=PAPER_PENS.get(prim.pen, prim.pen))
 
 
 MAKERS: dict[str, Make] = {

@@ -9,8 +9,8 @@ from jolly_core.library import block_of, definition
 from jolly_core.model import Project, Sheet
 
 from .continuations import BLOCK_MARK
-from .crowding import Box, Taken, boxes_of, text_box
-from .primitives import Item, Prim
+from .crowding import Taken, boxes_of, text_box
+from .primitives import Box, Item, Poly, Text, text_at
 from .settling import Memory, Movable, Seen, Usual, along, around, aside, at_pin, beside, downwards, settle
 
 NUMBER_GAP_MM = 0.5
@@ -67,12 +67,12 @@ def _room(project: Project, sheet: Sheet) -> tuple[Callable[[Box], bool], Box]:
 def _taken(item: Item, movables: list[Movable], standard: str) -> list[Taken]:
     """Return what an item puts in the way of texts: its lines and graphics, and those texts of its that stay."""
     if item.kind == "frame":
-        return [(text_box(p), "", False) for p in item.prims if p[0] == "text"]
+        return [(text_box(p), "", False) for p in item.prims if isinstance(p, Text)]
     if any(m.whole for m in movables):
         return []
     loose = {n for m in movables for n in m.prims}
     stay: list[Taken] = [
-        (text_box(p), "", False) for n, p in enumerate(item.prims) if p[0] == "text" and p[6] and n not in loose
+        (text_box(p), "", False) for n, p in enumerate(item.prims) if isinstance(p, Text) and p.words and n not in loose
     ]
     return [*boxes_of(item, standard), *stay]
 
@@ -90,12 +90,12 @@ def _movables(project: Project, item: Item, strokes: Mapping[str, list[Stroke]])
 
 
 def _texts(item: Item, rank: str, prims: tuple[int, ...], usual: Usual) -> Movable:
-    box = around([text_box(item.prims[n]) for n in prims])
+    box = around([text_box(text_at(item, n)) for n in prims])
     return Movable(item.id, rank, prims, box, usual)
 
 
 def _of_symbol(project: Project, item: Item) -> list[Movable]:
-    body: Box = tuple(item.facts["body"])
+    body = item.facts["body"]
     # What a hand has moved stays, and what has its place in the drawing of the symbol.
     stays = {role for role, wish in item.facts["texts"].items() if wish}
     stays |= {role for role, _ in definition(item.facts["definition"]).places}
@@ -103,15 +103,15 @@ def _of_symbol(project: Project, item: Item) -> list[Movable]:
     pins = [(x * GRID_MM, y * GRID_MM) for x, y in item.facts["pins"]]
     found = []
     for n, prim in enumerate(item.prims):
-        if prim[0] != "text" or prim[5] in stays or not prim[6]:
+        if not isinstance(prim, Text) or prim.role in stays or not prim.words:
             continue
         box = text_box(prim)
-        if prim[5] == "pin" and pins:
+        if prim.role == "pin" and pins:
             middle = ((box[0] + box[2]) / 2, (box[1] + box[3]) / 2)
             x, y = min(pins, key=lambda p: (p[0] - middle[0]) ** 2 + (p[1] - middle[1]) ** 2)
             found.append(_texts(item, "pin", (n,), Usual(at_pin, (x, y, upright))))
-        elif prim[5] in ("tag", "text", "reference") and not _inside(box, body):
-            found.append(_texts(item, prim[5], (n,), Usual(beside, (body,))))
+        elif prim.role in ("tag", "text", "reference") and not _inside(box, body):
+            found.append(_texts(item, prim.role, (n,), Usual(beside, (body,))))
     return found
 
 
@@ -123,33 +123,33 @@ def _inside(box: Box, body: Box) -> bool:
 
 def _of_band(item: Item) -> list[Movable]:
     left, top, right, bottom = item.facts["body"]
-    texts = [n for n, p in enumerate(item.prims) if p[0] == "text"]
+    texts = [n for n, p in enumerate(item.prims) if isinstance(p, Text)]
     found = [_texts(item, "mark", tuple(texts[:2]), Usual(beside, ((left, top, right, bottom),)))]
     level = top == bottom
     for n in texts[2:]:
-        x, y = _crossing(item.prims[n], level, (left, top))
+        x, y = _crossing(text_at(item, n), level, (left, top))
         half = CORE_REACH_MM / 2
         stroke = (x, y - half, x, y + half) if level else (x - half, y, x + half, y)
         found.append(_texts(item, "core", (n,), Usual(along, ((stroke,), NUMBER_GAP_MM))))
     return found
 
 
-def _crossing(prim: Prim, level: bool, corner: tuple[float, float]) -> tuple[float, float]:
+def _crossing(prim: Text, level: bool, corner: tuple[float, float]) -> tuple[float, float]:
     """Return where a band crosses the wire whose core a text names."""
-    return (prim[1] + 0.8, corner[1]) if level else (corner[0], prim[2] - prim[3] - 0.5)
+    return (prim.x + 0.8, corner[1]) if level else (corner[0], prim.y - prim.size - 0.5)
 
 
 def _of_continuation(item: Item) -> list[Movable]:
     (x, y) = (v * GRID_MM for v in item.facts["pins"][0])
     body = (x - 3.5, y - 1.3, x + 3.5, y + 1.3)
     places = Usual(beside, (body,))
-    tip = item.prims[0][1]  # the arrow: its points are x, y, x, y ...
-    upright = tip[2] == x
-    ends = Usual(aside, ((x - 1.5, min(y, tip[3]), x + 1.5, max(y, tip[3])),)) if upright else places
-    texts = [n for n, p in enumerate(item.prims) if p[0] == "text"]
+    arrow = item.prims[0]
+    tip_x, tip_y = arrow.points[2:4] if isinstance(arrow, Poly) else (x, y)
+    ends = Usual(aside, ((x - 1.5, min(y, tip_y), x + 1.5, max(y, tip_y)),)) if tip_x == x else places
+    texts = [n for n, p in enumerate(item.prims) if isinstance(p, Text)]
     blocks: list[list[int]] = [[]]
     for n in texts[1:]:
-        if blocks[-1] and item.prims[n][6] == f"{item.facts['name']}{BLOCK_MARK}":
+        if blocks[-1] and text_at(item, n).words == f"{item.facts['name']}{BLOCK_MARK}":
             blocks.append([])
         blocks[-1].append(n)
     return [

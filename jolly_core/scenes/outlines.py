@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from math import cos, radians, sin
 
-from jolly_core.library import Primitive, outline_art
+from jolly_core.library import outline_art
 
-from .primitives import Prim, text
+from .graphics import drawn
+from .primitives import Arc, Circle, Line, PenName, Poly, Prim, Rect, Text, text
 
-PEN = "fine"
+PEN: PenName = "fine"
 ARC_STEP_DEG = 15.0
 _Place = Callable[[float, float], tuple[float, float]]
 
@@ -31,22 +32,31 @@ def outline_prims(key: str, x: float, y: float, size: tuple[float, float], *, tu
     def at(px: float, py: float) -> tuple[float, float]:
         return (x + height - py, y + px) if turned else (x + px, y + py)
 
-    return [made for prim in outline_art(key) for made in _laid(prim, at)]
+    return [_laid(drawn(kept, PEN), at) for kept in outline_art(key)]
 
 
-def _laid(prim: Primitive, at: _Place) -> list[Prim]:
-    kind, *v = prim
-    if kind in ("line", "dash"):
-        return [["line", *at(v[0], v[1]), *at(v[2], v[3]), PEN]]
-    if kind in ("rect", "solid"):
-        (ax, ay), (bx, by) = at(v[0], v[1]), at(v[2], v[3])
-        return [["rect", min(ax, bx), min(ay, by), abs(bx - ax), abs(by - ay), PEN]]
-    if kind == "circle":
-        return [["circle", *at(v[0], v[1]), v[2], PEN]]
-    if kind == "text":
-        return [text(*at(v[0], v[1]), v[3], v[2], anchor="middle", role="label")]
-    points = list(v[0]) if kind == "poly" else arc_points(*v)
-    return [["poly", [n for i in range(0, len(points), 2) for n in at(points[i], points[i + 1])], PEN]]
+def _laid(prim: Prim, at: _Place) -> Prim:
+    """Return a primitive of an outline where its device is; what is filled is left open, so that tags can be read."""
+    match prim:
+        case Line():
+            return Line(*at(prim.x1, prim.y1), *at(prim.x2, prim.y2), PEN)
+        case Rect():
+            (ax, ay), (bx, by) = at(prim.x, prim.y), at(prim.x + prim.width, prim.y + prim.height)
+            return Rect(min(ax, bx), min(ay, by), abs(bx - ax), abs(by - ay), PEN)
+        case Circle():
+            return Circle(*at(prim.cx, prim.cy), prim.radius, PEN)
+        case Text():
+            return text(*at(prim.x, prim.y), prim.size, prim.words, anchor="middle", role="label")
+        case Poly():
+            return _poly(prim.points, at)
+        case Arc():
+            return _poly(arc_points(prim.cx, prim.cy, prim.radius, prim.start, prim.end), at)
+        case _:
+            return prim  # no other kind is in an outline
+
+
+def _poly(points: Sequence[float], at: _Place) -> Poly:
+    return Poly(tuple(n for i in range(0, len(points), 2) for n in at(points[i], points[i + 1])), PEN)
 
 
 def arc_points(cx: float, cy: float, radius: float, start_deg: float, end_deg: float) -> list[float]:

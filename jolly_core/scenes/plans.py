@@ -12,7 +12,7 @@ from jolly_core.wiring import sheet_groups
 
 from .leaves import HEAD_MM, ROW_MM, SIZE_MM, TOP_MM, Columns, Given, Grid, cell, leaf_of, rows_on, table_leaves
 from .pages import split, strip_height
-from .primitives import Item, Prim, Scene, pin_link, text
+from .primitives import Dot, Item, Line, Prim, Rect, Scene, pin_link, text
 
 STRIP_COLUMNS: Columns = (
     ("Field side", 48),
@@ -102,9 +102,9 @@ def _bridge_prims(project: Project, strip_id: str, middles: dict[int, float], gr
     for n, bridge in enumerate(bridges):
         x = left + 3 + (n % 4) * 2.6
         there = sorted(middles[u] for u in bridge.units if u in middles)
-        prims += [["dot", x, y, 0.9] for y in there]
+        prims += [Dot(x, y, 0.9) for y in there]
         if len(there) > 1:
-            prims.append(["line", x, there[0], x, there[-1], "frame"])
+            prims.append(Line(x, there[0], x, there[-1], "frame"))
     return prims
 
 
@@ -112,13 +112,13 @@ def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Gri
     id = f"terminal:{row.unit}" if row.unit else f"item:{row.item_id}"
     bottom = y + height * ROW_MM
     lefts, widths = grid.lefts, grid.widths
-    prims: list[Prim] = [["line", lefts[0], bottom, grid.right, bottom, "thin"]]
+    prims: list[Prim] = [Line(lefts[0], bottom, grid.right, bottom, "thin")]
     box = (lefts[0], y, grid.right, bottom)
     if row.kind != "terminal":
         prims += cell(lefts[4], widths[4] + widths[5], y + ROW_MM - 1.8, row.number, role="text")
         return Item(id, "table", prims, box)
     link = row.symbol_ids[0] if row.symbol_ids else ""
-    prims.append(["rect", lefts[4] + 2, y + 0.6, widths[4] - 4, height * ROW_MM - 1.2, "ink"])
+    prims.append(Rect(lefts[4] + 2, y + 0.6, widths[4] - 4, height * ROW_MM - 1.2, "ink"))
     middle = lefts[4] + widths[4] / 2
     prims.append(text(middle, y + ROW_MM - 1.8, SIZE_MM, row.number, anchor="middle", role="tag", link=link))
     fields, panels = placed_sides(row)

@@ -1,38 +1,263 @@
-"""Primitives of scenes, all in sheet millimetres, y downwards.
+"""Primitives of scenes, all in sheet millimetres, y downwards; and the items and scenes that are made of them.
 
-A primitive is a list whose first value is its kind, so that it is JSON as it stands:
-
-    ["line", x1, y1, x2, y2, pen]
-    ["poly", [x1, y1, x2, y2, ...], pen]
-    ["rect", x, y, width, height, pen]
-    ["box", x, y, width, height, pen, tone]    a filled rectangle; tone is a name in TONES
-    ["circle", cx, cy, radius, pen]
-    ["dot", cx, cy, radius]
-    ["wire", x1, y1, x2, y2, colour]           colour is an IEC 60757 code
-    ["art", key, x, y, rotation, mirror, poles] symbol graphics, see `art_of`
-    ["text", x, y, size, anchor, role, text, link]  anchor start|middle|end at the baseline, link an entity id or ""
-    ["picture", x, y, width, height, id]       a picture of the project
-
-Pens and text roles are names; each painter has one table for them.
+A primitive is a record of its kind. Pens, tones and roles are names: paints.json says how each is painted. Graphics of
+symbols are made of the same primitives about the symbol's origin, see `graphics.py`.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from math import floor
-from typing import Any
+from dataclasses import dataclass, field, replace
+from typing import Literal
 
-from jolly_core.drawing import ADVANCE, GRID_MM
-from jolly_core.library import POLE_PITCH, definition
+from typing_extensions import TypedDict
+
 from jolly_core.model import Sheet
 
-Prim = list[Any]
-PENS_MM: dict[str, float] = {"ink": 0.35, "thin": 0.18, "dash": 0.25, "frame": 0.5, "edge": 1.0, "fine": 0.5}
-TONES = ("plate", "rail", "duct", "device", "paper")
-ROLES = ("tag", "text", "pin", "number", "reference", "label", "title", "heading", "line")
-LINE_PITCH = 1.3  # of lines of one text, as a share of its size
+Point = tuple[int, int]
+Box = tuple[float, float, float, float]  # left, top, right, bottom in mm
+PenName = Literal["ink", "thin", "dash", "frame", "edge", "fine"]
+ToneName = Literal["plate", "rail", "duct", "device", "paper", "ink"]
+RoleName = Literal["tag", "text", "pin", "number", "reference", "label", "title", "heading", "line"]
+Anchor = Literal["start", "middle", "end"]
 SMALLEST_MM = 1.8  # of any text on any paper
-NEEDED = ("tag", "title", "line", "reference")  # texts that are there at every scale
+NEEDED = frozenset({"tag", "title", "line", "reference"})  # texts that are there at every scale
+
+
+@dataclass(slots=True, frozen=True)
+class Line:
+    """A straight line."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    pen: PenName
+    kind: Literal["line"] = "line"
+
+    def moved(self, dx: float, dy: float) -> Line:
+        """Return it elsewhere."""
+        return Line(self.x1 + dx, self.y1 + dy, self.x2 + dx, self.y2 + dy, self.pen)
+
+    def scaled(self, factor: float) -> Line:
+        """Return it with all lengths times a factor."""
+        return Line(self.x1 * factor, self.y1 * factor, self.x2 * factor, self.y2 * factor, self.pen)
+
+
+@dataclass(slots=True, frozen=True)
+class Poly:
+    """A line through several points, x and y in turn."""
+
+    points: tuple[float, ...]
+    pen: PenName
+    kind: Literal["poly"] = "poly"
+
+    def moved(self, dx: float, dy: float) -> Poly:
+        """Return it elsewhere."""
+        return Poly(tuple(n + (dy if i % 2 else dx) for i, n in enumerate(self.points)), self.pen)
+
+    def scaled(self, factor: float) -> Poly:
+        """Return it with all lengths times a factor."""
+        return Poly(tuple(n * factor for n in self.points), self.pen)
+
+
+@dataclass(slots=True, frozen=True)
+class Rect:
+    """A rectangle from its upper left corner; without a tone one sees through it."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+    pen: PenName
+    tone: ToneName | None = None
+    kind: Literal["rect"] = "rect"
+
+    def moved(self, dx: float, dy: float) -> Rect:
+        """Return it elsewhere."""
+        return replace(self, x=self.x + dx, y=self.y + dy)
+
+    def scaled(self, factor: float) -> Rect:
+        """Return it with all lengths times a factor."""
+        corner, size = (self.x * factor, self.y * factor), (self.width * factor, self.height * factor)
+        return Rect(*corner, *size, self.pen, self.tone)
+
+
+@dataclass(slots=True, frozen=True)
+class Circle:
+    """A circle."""
+
+    cx: float
+    cy: float
+    radius: float
+    pen: PenName
+    kind: Literal["circle"] = "circle"
+
+    def moved(self, dx: float, dy: float) -> Circle:
+        """Return it elsewhere."""
+        return replace(self, cx=self.cx + dx, cy=self.cy + dy)
+
+    def scaled(self, factor: float) -> Circle:
+        """Return it with all lengths times a factor."""
+        return Circle(self.cx * factor, self.cy * factor, self.radius * factor, self.pen)
+
+
+@dataclass(slots=True, frozen=True)
+class Arc:
+    """An arc; its angles in degrees run clockwise from the x axis, as y grows downwards."""
+
+    cx: float
+    cy: float
+    radius: float
+    start: float
+    end: float
+    pen: PenName
+    kind: Literal["arc"] = "arc"
+
+    def moved(self, dx: float, dy: float) -> Arc:
+        """Return it elsewhere."""
+        return replace(self, cx=self.cx + dx, cy=self.cy + dy)
+
+    def scaled(self, factor: float) -> Arc:
+        """Return it with all lengths times a factor."""
+        return replace(self, cx=self.cx * factor, cy=self.cy * factor, radius=self.radius * factor)
+
+
+@dataclass(slots=True, frozen=True)
+class Dot:
+    """A filled circle without an edge."""
+
+    cx: float
+    cy: float
+    radius: float
+    kind: Literal["dot"] = "dot"
+
+    def moved(self, dx: float, dy: float) -> Dot:
+        """Return it elsewhere."""
+        return replace(self, cx=self.cx + dx, cy=self.cy + dy)
+
+    def scaled(self, factor: float) -> Dot:
+        """Return it with all lengths times a factor."""
+        return Dot(self.cx * factor, self.cy * factor, self.radius * factor)
+
+
+@dataclass(slots=True, frozen=True)
+class Strand:
+    """A straight stroke of a wire in the colour of its insulation, a code of IEC 60757."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    colour: str
+    kind: Literal["wire"] = "wire"
+
+    def moved(self, dx: float, dy: float) -> Strand:
+        """Return it elsewhere."""
+        return Strand(self.x1 + dx, self.y1 + dy, self.x2 + dx, self.y2 + dy, self.colour)
+
+    def scaled(self, factor: float) -> Strand:
+        """Return it with all lengths times a factor."""
+        return Strand(self.x1 * factor, self.y1 * factor, self.x2 * factor, self.y2 * factor, self.colour)
+
+
+@dataclass(slots=True, frozen=True)
+class Art:
+    """The graphics of a symbol at a place: its definition and poles, mirrored, then turned clockwise."""
+
+    key: str
+    x: float
+    y: float
+    rotation: int
+    mirror: bool
+    poles: int
+    kind: Literal["art"] = "art"
+
+    def moved(self, dx: float, dy: float) -> Art:
+        """Return it elsewhere."""
+        return replace(self, x=self.x + dx, y=self.y + dy)
+
+    def scaled(self, factor: float) -> Art:
+        """Return it as it is: symbols keep their size, so scenes with some stay 1:1."""
+        return self
+
+
+@dataclass(slots=True, frozen=True)
+class Text:
+    """A line of text at its baseline; a link leads to what has its id."""
+
+    x: float
+    y: float
+    size: float
+    anchor: Anchor
+    role: RoleName
+    words: str
+    link: str = ""
+    kind: Literal["text"] = "text"
+
+    def moved(self, dx: float, dy: float) -> Text:
+        """Return it elsewhere."""
+        return replace(self, x=self.x + dx, y=self.y + dy)
+
+    def scaled(self, factor: float) -> Text:
+        """Return it with all lengths times a factor."""
+        return replace(self, x=self.x * factor, y=self.y * factor, size=self.size * factor)
+
+
+@dataclass(slots=True, frozen=True)
+class Image:
+    """A picture of the project, by its id."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+    picture: str
+    kind: Literal["picture"] = "picture"
+
+    def moved(self, dx: float, dy: float) -> Image:
+        """Return it elsewhere."""
+        return replace(self, x=self.x + dx, y=self.y + dy)
+
+    def scaled(self, factor: float) -> Image:
+        """Return it with all lengths times a factor."""
+        corner, size = (self.x * factor, self.y * factor), (self.width * factor, self.height * factor)
+        return Image(*corner, *size, self.picture)
+
+
+Prim = Line | Poly | Rect | Circle | Arc | Dot | Strand | Art | Text | Image
+
+
+Facts = TypedDict(
+    "Facts",
+    {
+        "device": str,  # the id of the device it stands for
+        "definition": str,  # the key of a symbol
+        "tag": str,
+        "text": str,
+        "name": str,  # of a continuation
+        "group": int,  # the least of the points of a wire's group
+        "number": str,  # of the net
+        "fixed": bool,  # its number was given by hand
+        "type": str,  # the id of a wire's type
+        "locked": bool,
+        "poles": tuple[int, int],  # how many poles a symbol has, and may have
+        "texts": dict[str, str],  # texts of a symbol that a hand has moved, "dx,dy" in mm, or hidden, "off", by role
+        "settled": dict[str, str],  # how far texts have moved by themselves to be clear of others, "dx,dy" in mm
+        "figure": str,  # what kind of figure it is
+        "location": str,
+        "dashed": bool,
+        "corners": tuple[int, int, int, int],  # of a figure, grid steps
+        "ends": tuple[Point, Point],  # of a wire, grid steps
+        "pins": list[Point],  # grid steps
+        "body": Box,  # what the pointer meets, mm
+        "art": list[Prim],  # the graphics of a symbol that somebody drew; the others are fetched once
+        "run": tuple[float, float, float, float],  # ends of a rail or duct, mm from the plate's own corner
+        "length": float,  # of a segment, mm
+        "from": tuple[float, float],  # ends of a segment on its board, mm
+        "to": tuple[float, float],
+    },
+    total=False,
+)
 
 
 @dataclass(slots=True)
@@ -44,14 +269,14 @@ class Item:
         kind: "symbol", "wire", "continuation", "note", "band", "dot", "table", "number", "frame"; in layouts "plate",
             "rail", "duct", "placing"; on form boards "segment", "node".
         box: left, top, right, bottom in mm for hitting and zooming.
-        facts: small facts such as the device or net; JSON values only.
+        facts: what is known of it, each kind of thing its own.
     """
 
     id: str
     kind: str
     prims: list[Prim]
-    box: tuple[float, float, float, float]
-    facts: dict[str, Any] = field(default_factory=dict)
+    box: Box
+    facts: Facts = field(default_factory=Facts)
 
 
 @dataclass(slots=True)
@@ -65,10 +290,22 @@ class Scene:
 
 
 def text(
-    x: float, y: float, size: float, content: str, *, anchor: str = "start", role: str = "text", link: str = ""
-) -> Prim:
-    """Return a text primitive."""
-    return ["text", round(x, 2), round(y, 2), size, anchor, role, content, link]
+    x: float,
+    y: float,
+    size: float,
+    content: str,
+    *,
+    anchor: Anchor = "start",
+    role: RoleName = "text",
+    link: str = "",
+) -> Text:
+    """Return a text whose place is rounded to hundredths of a millimetre.
+
+    Example:
+        >>> text(1, 2.346, 3.0, "-KF1", role="tag").y
+        2.35
+    """
+    return Text(round(x, 2), round(y, 2), size, anchor, role, content, link)
 
 
 def pin_link(pin: tuple[str, int]) -> str:
@@ -76,138 +313,35 @@ def pin_link(pin: tuple[str, int]) -> str:
     return f"{pin[0]}.{pin[1]}"
 
 
-def moved(prim: Prim, dx: float, dy: float) -> Prim:
-    """Return a primitive moved by an offset in mm.
-
-    Example:
-        >>> moved(["line", 0, 0, 4, 0, "ink"], 1, 2)
-        ['line', 1, 2, 5, 2, 'ink']
-    """
-    kind, *v = prim
-    if kind == "poly":
-        return [kind, [n + (dy if i % 2 else dx) for i, n in enumerate(v[0])], *v[1:]]
-    if kind in ("line", "wire"):
-        return [kind, v[0] + dx, v[1] + dy, v[2] + dx, v[3] + dy, *v[4:]]
-    if kind == "art":
-        return [kind, v[0], v[1] + dx, v[2] + dy, *v[3:]]
-    return [kind, v[0] + dx, v[1] + dy, *v[2:]]
-
-
-def fit(content: str, width_mm: float, size: float, smallest: float = SMALLEST_MM) -> tuple[str, float]:
-    """Return the text and the size at which it stays within a width; shrunk first, then cut with an ellipsis.
-
-    Example:
-        >>> fit("Loading auger", 100, 3)
-        ('Loading auger', 3)
-    """
-    if not content:
-        return content, size
-    wanted = len(content) * ADVANCE * size
-    if wanted <= width_mm:
-        return content, size
-    size = max(smallest, floor(100 * width_mm / (len(content) * ADVANCE)) / 100)
-    room = int(width_mm / (ADVANCE * size) + 1e-6)
-    return (content if len(content) <= room else content[: max(1, room - 1)] + "…"), size
-
-
-def scaled(prim: Prim, factor: float) -> Prim:
-    """Return a primitive with all lengths times a factor; symbols keep their size, so that scenes with some stay 1:1.
-
-    Example:
-        >>> scaled(["rect", 10, 20, 30, 40, "thin"], 0.5)
-        ['rect', 5.0, 10.0, 15.0, 20.0, 'thin']
-    """
-    kind, *v = prim
-    if kind == "poly":
-        return [kind, [n * factor for n in v[0]], *v[1:]]
-    lengths = {"text": 3, "circle": 3, "dot": 3, "art": 0}.get(kind, 4)
-    return [kind, *(n * factor for n in v[:lengths]), *v[lengths:]]
-
-
 def legible(prims: list[Prim], scale: float) -> list[Prim]:
     """Return primitives whose texts can be read at a scale: tags grow to SMALLEST_MM, what matters less is left out.
 
     Example:
-        >>> legible([text(0, 0, 6.0, "-FC1", role="tag"), text(0, 0, 6.0, "BW-M10")], 0.2)
-        [['text', 0, 0, 9.0, 'start', 'tag', '-FC1', '']]
+        >>> [p.size for p in legible([text(0, 0, 6.0, "-FC1", role="tag"), text(0, 0, 6.0, "BW-M10")], 0.2)]
+        [9.0]
     """
-    found = []
+    found: list[Prim] = []
     for p in prims:
-        if p[0] == "text" and p[3] * scale < SMALLEST_MM - 1e-9:
-            if p[5] not in NEEDED:
+        if isinstance(p, Text) and p.size * scale < SMALLEST_MM - 1e-9:
+            if p.role not in NEEDED:
                 continue
-            p = [*p[:3], round(SMALLEST_MM / scale, 3), *p[4:]]
+            p = replace(p, size=round(SMALLEST_MM / scale, 3))
         found.append(p)
     return found
 
 
-def lay(
-    content: str, width: float, height: float, size: float, smallest: float = SMALLEST_MM
-) -> tuple[list[str], float]:
-    """Return the lines of a text and the size at which they stay within a cell, mm.
+def texts_in(item: Item) -> list[Text]:
+    """Return the texts of an item that have words."""
+    return [p for p in item.prims if isinstance(p, Text) and p.words]
 
-    The text is broken between words, then made smaller, then cut with an ellipsis; a word that is longer than the
-    cell is broken. Lines lie LINE_PITCH times the size apart.
 
-    Example:
-        >>> lay("Loading auger, power", 30.0, 10.0, 3.0)
-        (['Loading auger,', 'power'], 3.0)
+def text_at(item: Item, n: int) -> Text:
+    """Return the n-th primitive of an item, which is a text.
+
+    Raises:
+        TypeError: it is none.
     """
-    words = content.split()
-    if not words:
-        return [], size
-    while True:
-        room, rows = int(width / (ADVANCE * size) + 1e-6), int(height / (LINE_PITCH * size) + 1e-6)
-        lines = _broken(words, room) if room > 0 else []
-        if lines and len(lines) <= rows:
-            return lines, size
-        if size <= smallest:
-            break
-        size = max(smallest, round(size - 0.1, 2))
-    rows, room = max(1, rows), max(1, room)
-    kept = _broken(words, room)[:rows]
-    kept[-1] = kept[-1][: room - 1] + "…" if room > 1 else "…"
-    return kept, size
-
-
-def _broken(words: list[str], room: int) -> list[str]:
-    lines = [""]
-    for word in words:
-        if lines[-1] and len(lines[-1]) + 1 + len(word) <= room:
-            lines[-1] += f" {word}"
-            continue
-        pieces = [word[i : i + room] for i in range(0, len(word), room)]
-        if not lines[-1]:
-            lines.pop()
-        lines += pieces
-    return lines
-
-
-def art_of(key: str, poles: int, standard: str) -> list[Prim]:
-    """Return a symbol's graphics in mm around its origin, unturned: line, dash, poly, circle, arc, rect, solid, text.
-
-    An arc is ["arc", cx, cy, radius, start_deg, end_deg], angles clockwise from the x axis as y grows downwards.
-    """
-    shape = definition(key)
-    prims: list[Prim] = []
-    for pole in range(poles):
-        down = pole * POLE_PITCH
-        for kind, *v in shape.art(standard):
-            if kind == "poly":
-                prims.append(["poly", [_mm(n + (down if i % 2 else 0)) for i, n in enumerate(v[0])]])
-            elif kind in ("circle", "arc"):
-                prims.append([kind, _mm(v[0]), _mm(v[1] + down), _mm(v[2]), *v[3:]])
-            elif kind == "text":
-                prims.append(["text", _mm(v[0]), _mm(v[1] + down), v[2], _mm(v[3])])
-            else:
-                prims.append([kind, _mm(v[0]), _mm(v[1] + down), _mm(v[2]), _mm(v[3] + down)])
-    if poles > 1 and shape.unit == "pole":
-        left, top, right, _ = shape.extent(1, standard)
-        middle = (left + right) / 2
-        lean = -0.52 if standard == "iec" else 0.0
-        prims.append(["dash", _mm(middle), _mm(lean), _mm(middle), _mm(POLE_PITCH * (poles - 1) + lean)])
-    return prims
-
-
-def _mm(steps: float) -> float:
-    return round(steps * GRID_MM, 3)
+    prim = item.prims[n]
+    if not isinstance(prim, Text):
+        raise TypeError(f"Primitive {n} of {item.id} is no text.")
+    return prim

@@ -12,8 +12,8 @@ from dataclasses import dataclass, field, replace
 from math import hypot
 from typing import Any
 
-from .crowding import Box, Crowd, Taken, meet, shifted, text_box
-from .primitives import Item, Prim, moved
+from .crowding import Crowd, Taken, meet, shifted, text_box
+from .primitives import Box, Facts, Item, Text, text_at
 
 Offset = tuple[float, float]
 Key = tuple[str, str, tuple[int, ...]]
@@ -234,22 +234,20 @@ def _shifted(item: Item, moves: list[tuple[Movable, Offset]]) -> Item:
     settled: dict[str, str] = {}
     for movable, (dx, dy) in moves:
         if movable.whole:
-            prims = [moved(p, dx, dy) for p in prims]
+            prims = [p.moved(dx, dy) for p in prims]
             box = tuple(round(v, 2) for v in shifted(item.box, dx, dy))
             return replace(item, prims=prims, box=(box[0], box[1], box[2], box[3]))
         for n in movable.prims:
-            prims[n] = _text_at(prims[n], dx, dy)
+            there = text_at(item, n).moved(dx, dy)
+            prims[n] = replace(there, x=round(there.x, 2), y=round(there.y, 2))
         if movable.rank != "pin":  # each pin's name has moved for itself
             settled[movable.rank] = f"{dx:g},{dy:g}"
-    boxes = [item.facts.get("body") or item.box, *(text_box(p) for p in prims if p[0] == "text")]
+    boxes = [item.facts.get("body") or item.box, *(text_box(p) for p in prims if isinstance(p, Text))]
     if item.kind in ("number", "continuation"):
         boxes = boxes[1:] if item.kind == "number" else boxes
     left, top, right, bottom = (round(v, 2) for v in around(boxes))
-    return replace(item, prims=prims, box=(left, top, right, bottom), facts={**item.facts, "settled": settled})
-
-
-def _text_at(prim: Prim, dx: float, dy: float) -> Prim:
-    return [prim[0], round(prim[1] + dx, 2), round(prim[2] + dy, 2), *prim[3:]]
+    facts: Facts = {**item.facts, "settled": settled}
+    return replace(item, prims=prims, box=(left, top, right, bottom), facts=facts)
 
 
 def around(boxes: list[Box]) -> Box:

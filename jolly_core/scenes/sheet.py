@@ -13,7 +13,7 @@ from .continuations import continuation_item
 from .figures import figure_item
 from .frames import frame_item
 from .movables import Stroke, settle_texts
-from .primitives import Item, Prim, Scene, text
+from .primitives import Dot, Facts, Item, Prim, Scene, Strand, text, text_at
 from .symbols import symbol_item
 from .tables import table_items
 
@@ -50,7 +50,7 @@ def _scene(project: Project, sheet: Sheet) -> Scene:
         items.update(net.wires)
     for x, y in dots(project, sheet_id):
         cx, cy = x * GRID_MM, y * GRID_MM
-        add(Item(f"dot:{x},{y}", "dot", [["dot", cx, cy, DOT_MM]], (cx - 1, cy - 1, cx + 1, cy + 1)))
+        add(Item(f"dot:{x},{y}", "dot", [Dot(cx, cy, DOT_MM)], (cx - 1, cy - 1, cx + 1, cy + 1)))
     strokes: dict[str, list[Stroke]] = {}
     for net in nets:
         items.update(net.numbers)
@@ -67,7 +67,7 @@ def _scene(project: Project, sheet: Sheet) -> Scene:
         left, base = note.x * GRID_MM, note.y * GRID_MM
         width = note_width_mm(note.text)
         prims: list[Prim] = [text(left, base, 3.0, note.text, role="label")]
-        facts = {"text": note.text, "locked": note.locked}
+        facts: Facts = {"text": note.text, "locked": note.locked}
         add(Item(note.id, "note", prims, (left, base - 3, left + width, base + 1), facts))
     for figure in project.figures_on(sheet_id):
         add(figure_item(project, figure))
@@ -95,7 +95,7 @@ def net_items(project: Project, sheet_id: str, point: int, number: str) -> NetIt
     return NetItems(
         {w.id: wire_item(project, w, point, number) for w in wires},
         {item.id: item for item in shown},
-        {item.id: _strokes(wires, item.prims[0][7]) for item in shown},
+        {item.id: _strokes(wires, text_at(item, 0).link) for item in shown},
     )
 
 
@@ -104,14 +104,14 @@ def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:
     wire_type = project.wire_types.get(wire.type_id)
     colour = wire_type.colour if wire_type else "BK"
     x1, y1, x2, y2 = (v * GRID_MM for v in (wire.x1, wire.y1, wire.x2, wire.y2))
-    facts = {
+    facts: Facts = {
         "group": group,
         "number": number,
         "fixed": bool(wire.number),
         "type": wire.type_id,
-        "ends": [[wire.x1, wire.y1], [wire.x2, wire.y2]],
+        "ends": ((wire.x1, wire.y1), (wire.x2, wire.y2)),
     }
-    return Item(wire.id, "wire", [["wire", x1, y1, x2, y2, colour]], (x1 - 0.5, y1 - 0.5, x2 + 0.5, y2 + 0.5), facts)
+    return Item(wire.id, "wire", [Strand(x1, y1, x2, y2, colour)], (x1 - 0.5, y1 - 0.5, x2 + 0.5, y2 + 0.5), facts)
 
 
 def _number_place(project: Project, wire: Wire) -> str:
@@ -158,9 +158,8 @@ def _end_item(number: str, wire: Wire, end: tuple[int, int], group: int) -> Item
     else:
         first = end == (wire.x1, wire.y1)
         base = y + END_MM + 0.6 if first else y - 0.8
-        prim = text(x + 0.8, base, END_MM, number, role="number")
+        prim = text(x + 0.8, base, END_MM, number, role="number", link=wire.id)
         box = (x + 0.8, base - END_MM, x + 0.8 + width, base)
-    prim[7] = wire.id
     return Item(f"number:{group}:{wire.id}:{end[0]},{end[1]}", "number", [prim], box, {"group": group})
 
 

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from jolly_core.drawing import ADVANCE, GRID_MM, extent_of, lies_upright, pin_points, turned
+from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points, turned
 from jolly_core.library import definition, is_block, is_drawn
 from jolly_core.model import Project, Symbol, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
 from jolly_core.tagging import closed_in, lead_of, lead_reference, pins_of, tag_on
 
-from .primitives import Item, Prim, art_of, fit, text
+from .crowding import text_box
+from .graphics import art_of
+from .lettering import fit
+from .primitives import Anchor, Art, Facts, Item, Prim, Text, text
 from .rows import SMALL, named_on
 
 TAG_MM = 3.4
@@ -47,9 +50,8 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
         address, words = _channel(project, device.id, TYPES_OF_UNITS[unit], symbol.units[0])
     target = lead.id if lead is not None else ""
     left, top, right, bottom = (v * GRID_MM for v in extent_of(symbol, standard))
-    art = [symbol.x * GRID_MM, symbol.y * GRID_MM, symbol.rotation, symbol.mirror, len(symbol.units)]
     block = is_block(symbol.definition)
-    prims: list[Prim] = _block(symbol) if block else [["art", symbol.definition, *art]]
+    prims: list[Prim] = _block(symbol) if block else [_art(symbol)]
     upright = lies_upright(symbol)
     target = lead.id if lead is not None else ""
     if upright:
@@ -66,34 +68,31 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
         prims.append(text(x, y + ADDRESS_MM / 3, ADDRESS_MM, address, anchor="middle", role="tag"))
     prims = _rearranged(_placed(prims, symbol), symbol.texts)
     box = _box(prims, (left, top, right, bottom))
-    facts = {
+    facts: Facts = {
         "device": symbol.device_id,
         "definition": symbol.definition,
         "tag": tag,
         "text": words,
-        "pins": [[x, y] for x, y in pin_points(symbol)],
+        "pins": pin_points(symbol),
         "locked": symbol.locked,
-        "poles": [len(symbol.units), definition(symbol.definition).max_poles],
+        "poles": (len(symbol.units), definition(symbol.definition).max_poles),
         "texts": symbol.texts,
-        "body": [round(v, 2) for v in (left, top, right, bottom)],
+        "body": (round(left, 2), round(top, 2), round(right, 2), round(bottom, 2)),
     }
     if is_drawn(symbol.definition):
         facts["art"] = art_of(symbol.definition, len(symbol.units), standard)
     return Item(symbol.id, "symbol", prims, box, facts)
 
 
+def _art(symbol: Symbol) -> Art:
+    x, y = symbol.x * GRID_MM, symbol.y * GRID_MM
+    return Art(symbol.definition, x, y, symbol.rotation, symbol.mirror, len(symbol.units))
+
+
 def _block(symbol: Symbol) -> list[Prim]:
     """Return the body, stubs and pin names of a block; a block is never turned."""
     dx, dy = symbol.x * GRID_MM, symbol.y * GRID_MM
-    prims: list[Prim] = []
-    for kind, *v in art_of(symbol.definition, 1, "iec"):
-        if kind == "rect":
-            prims.append(["rect", v[0] + dx, v[1] + dy, v[2] - v[0], v[3] - v[1], "ink"])
-        elif kind == "text":
-            prims.append(text(v[0] + dx, v[1] + dy, v[3], v[2], anchor="middle", role="label"))
-        else:
-            prims.append([kind, v[0] + dx, v[1] + dy, v[2] + dx, v[3] + dy, "ink"])
-    return prims
+    return [p.moved(dx, dy) for p in art_of(symbol.definition, 1, "iec")]
 
 
 def _placed(prims: list[Prim], symbol: Symbol) -> list[Prim]:
@@ -103,11 +102,11 @@ def _placed(prims: list[Prim], symbol: Symbol) -> list[Prim]:
         return prims
     found: list[Prim] = []
     for p in prims:
-        place = places.get(p[5]) if p[0] == "text" else None
-        if place is not None:
+        place = places.get(p.role) if isinstance(p, Text) else None
+        if place is not None and isinstance(p, Text):
             x, y = turned(place[0], place[1], symbol.rotation, symbol.mirror)
-            at = ((symbol.x + x) * GRID_MM, (symbol.y + y) * GRID_MM + p[3] / 3)
-            p = text(*at, p[3], p[6], anchor="middle", role=p[5], link=p[7])
+            at = ((symbol.x + x) * GRID_MM, (symbol.y + y) * GRID_MM + p.size / 3)
+            p = text(*at, p.size, p.words, anchor="middle", role=p.role, link=p.link)
         found.append(p)
     return found
 
@@ -118,12 +117,12 @@ def _rearranged(prims: list[Prim], wishes: dict[str, str]) -> list[Prim]:
         return prims
     kept: list[Prim] = []
     for p in prims:
-        wish = wishes.get(p[5], "") if p[0] == "text" else ""
+        wish = wishes.get(p.role, "") if isinstance(p, Text) else ""
         if wish == "off":
             continue
-        if wish:
+        if wish and isinstance(p, Text):
             dx, _, dy = wish.partition(",")
-            p = text(p[1] + float(dx), p[2] + float(dy), p[3], p[6], anchor=p[4], role=p[5], link=p[7])
+            p = text(p.x + float(dx), p.y + float(dy), p.size, p.words, anchor=p.anchor, role=p.role, link=p.link)
         kept.append(p)
     return kept
 
@@ -137,7 +136,7 @@ def _channel(project: Project, device_id: str, io_type: str, channel: int) -> tu
 
 def _around(
     middle: float, top: float, line: float, tag: str, words: str, reference: str, target: str, small: bool
-) -> list[Prim]:
+) -> list[Text]:
     prims = [text(middle, top - 1.2, TEXT_MM if small else TAG_MM, tag, anchor="middle", role="tag")]
     if words:
         content, size = fit(words, 36, TEXT_MM, 2.2)
@@ -148,7 +147,7 @@ def _around(
     return prims
 
 
-def _beside(left: float, middle: float, tag: str, words: str, reference: str, target: str, small: bool) -> list[Prim]:
+def _beside(left: float, middle: float, tag: str, words: str, reference: str, target: str, small: bool) -> list[Text]:
     prims = [text(left - 2, middle, TEXT_MM if small else TAG_MM, tag, anchor="end", role="tag")]
     line = middle + TAG_MM + 0.6
     if words:
@@ -175,7 +174,7 @@ def _pin_names(symbol: Symbol, names: list[str], upright: bool) -> list[Prim]:
             prims.append(text(px + 0.7, py - 0.6 if last else py + 2.0, PIN_MM, name, role="pin"))
         else:
             last = x == max(xs) and max(xs) > min(xs)
-            anchor = "end" if last != bool(outward) else "start"
+            anchor: Anchor = "end" if last != bool(outward) else "start"
             shift = -outward if last else outward
             prims.append(text(px + shift, py + 2.6, PIN_MM, name, anchor=anchor, role="pin"))
     return prims
@@ -184,9 +183,8 @@ def _pin_names(symbol: Symbol, names: list[str], upright: bool) -> list[Prim]:
 def _box(prims: list[Prim], body: tuple[float, float, float, float]) -> tuple[float, float, float, float]:
     left, top, right, bottom = body
     for p in prims:
-        if p[0] == "text":
-            width = len(p[6]) * p[3] * ADVANCE
-            x = p[1] - {"start": 0.0, "middle": width / 2, "end": width}[p[4]]
-            left, right = min(left, x), max(right, x + width)
-            top, bottom = min(top, p[2] - p[3]), max(bottom, p[2] + 0.6)
+        if isinstance(p, Text):
+            x1, _, x2, _ = text_box(p)
+            left, right = min(left, x1), max(right, x2)
+            top, bottom = min(top, p.y - p.size), max(bottom, p.y + 0.6)
     return round(left, 2), round(top, 2), round(right, 2), round(bottom, 2)

@@ -7,11 +7,13 @@ from jolly_core.library import block_of
 from jolly_core.model import Project, Sheet, Symbol
 from jolly_core.tagging import ContactRow, contact_table, positions_of, tag_on
 
-from .primitives import Item, Prim, text
+from .primitives import Item, Line, Prim, Rect, RoleName, text
 
 ROW_MM = 3.6
 SIZE_MM = 2.3
 GAP_MM = 2.0
+REFERENCE: RoleName = "reference"
+FREE: RoleName = "line"
 CLOSED = "×"  # in a switch's position
 
 
@@ -62,14 +64,14 @@ def _table(project: Project, sheet: Sheet, symbol: Symbol, rows: list[ContactRow
         pins = max(pins, (len(tag) + 1) * SIZE_MM * ADVANCE + 2 - kinds)
     width, height = kinds + pins + column * len(positions) + places, ROW_MM * (len(rows) + 1)
     prims: list[Prim] = [
-        ["rect", round(x, 2), round(y, 2), round(width, 2), round(height, 2), "thin"],
-        ["line", round(x, 2), round(y + ROW_MM, 2), round(x + width, 2), round(y + ROW_MM, 2), "thin"],
+        Rect(round(x, 2), round(y, 2), round(width, 2), round(height, 2), "thin"),
+        Line(round(x, 2), round(y + ROW_MM, 2), round(x + width, 2), round(y + ROW_MM, 2), "thin"),
         text(x + 1, y + ROW_MM - 0.9, SIZE_MM, tag, role="tag", link=symbol.id),
     ]
     middles = [x + kinds + pins + column * (n + 0.5) for n in range(len(positions))]
     for middle, position in zip(middles, positions, strict=True):
         left = round(middle - column / 2, 2)
-        prims.append(["line", left, round(y, 2), left, round(y + height, 2), "thin"])
+        prims.append(Line(left, round(y, 2), left, round(y + height, 2), "thin"))
         prims.append(text(middle, y + ROW_MM - 0.9, SIZE_MM, position, anchor="middle", role="label"))
     for number, row in enumerate(rows, start=1):
         for middle, mark in zip(middles, row.marks, strict=False):
@@ -80,7 +82,7 @@ def _table(project: Project, sheet: Sheet, symbol: Symbol, rows: list[ContactRow
         base = y + ROW_MM * (number + 1) - 1
         prims.append(text(x + 1, base, SIZE_MM, row.kind, role="label"))
         prims.append(text(x + kinds, base, SIZE_MM, row.pins, role="label"))
-        place, role = (row.place, "reference") if row.place else ("free", "line")
+        place, role = row.place or "free", REFERENCE if row.place else FREE
         end = x + width - 1
         prims.append(text(end, base, SIZE_MM, place, anchor="end", role=role, link=row.symbol_id))
     box = (round(x, 2), round(y, 2), round(x + width, 2), round(y + height, 2))

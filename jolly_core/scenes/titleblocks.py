@@ -6,12 +6,16 @@ from jolly_core.library import BlockPattern
 from jolly_core.model import Picture, Project, Sheet, TitleCell
 from jolly_core.tagging import filled
 
-from .primitives import LINE_PITCH, Item, Prim, Scene, lay, text
+from .lettering import LINE_PITCH, lay
+from .primitives import Anchor, Image, Item, Prim, Rect, Scene, text
 
 PAD_MM = 1.4
 HEADING_MM = 1.9
 HEADING_ROOM_MM = 3.4
 EDGE_MM = 12.0
+START: Anchor = "start"
+MIDDLE: Anchor = "middle"
+END: Anchor = "end"
 
 
 def block_prims(
@@ -24,7 +28,7 @@ def block_prims(
         given: texts of fields that stand before those of the project.
     """
     block = pattern.block
-    prims: list[Prim] = [["rect", left, top, block.width_mm, block.height_mm, "ink"]]
+    prims: list[Prim] = [Rect(left, top, block.width_mm, block.height_mm, "ink")]
     pictures = {p.id: p for p in pattern.pictures}
     for cell in sorted(pattern.cells, key=lambda c: (c.y, c.x, c.id)):
         prims += cell_prims(cell, filled(project, sheet, cell.content, given), pictures, left, top)
@@ -36,7 +40,7 @@ def cell_prims(cell: TitleCell, content: str, pictures: dict[str, Picture], left
     x, y = left + cell.x, top + cell.y
     prims: list[Prim] = []
     if cell.border:
-        prims.append(["rect", round(x, 3), round(y, 3), cell.width, cell.height, "thin"])
+        prims.append(Rect(round(x, 3), round(y, 3), cell.width, cell.height, "thin"))
     picture = pictures.get(cell.picture_id)
     if picture is not None:
         prims.append(_picture(cell, picture, x, y))
@@ -48,9 +52,11 @@ def cell_prims(cell: TitleCell, content: str, pictures: dict[str, Picture], left
     lines, size = lay(content, *room, cell.size_mm)
     tall = len(lines) * size * LINE_PITCH
     base = y + head + (room[1] - tall) / 2 + size * 1.05
-    at = {"start": x + PAD_MM, "middle": x + cell.width / 2, "end": x + cell.width - PAD_MM}[cell.anchor]
+    at, anchor = x + PAD_MM, START
+    if cell.anchor != START:
+        at, anchor = (x + cell.width / 2, MIDDLE) if cell.anchor == MIDDLE else (x + cell.width - PAD_MM, END)
     for n, line in enumerate(lines):
-        prims.append(text(at, base + n * size * LINE_PITCH, size, line, anchor=cell.anchor, role="title"))
+        prims.append(text(at, base + n * size * LINE_PITCH, size, line, anchor=anchor, role="title"))
     return prims
 
 
@@ -60,13 +66,13 @@ def _picture(cell: TitleCell, picture: Picture, x: float, y: float) -> Prim:
     scale = min(wide / picture.width_px, high / picture.height_px)
     width, height = picture.width_px * scale, picture.height_px * scale
     left, top = x + (cell.width - width) / 2, y + (cell.height - height) / 2
-    return ["picture", round(left, 2), round(top, 2), round(width, 2), round(height, 2), picture.id]
+    return Image(round(left, 2), round(top, 2), round(width, 2), round(height, 2), picture.id)
 
 
 def block_scene(project: Project, sheet: Sheet, pattern: BlockPattern) -> Scene:
     """Return a title block alone, one item for each cell, with the texts of a sheet; its corner is at EDGE_MM."""
     block = pattern.block
-    edge: list[Prim] = [["rect", EDGE_MM, EDGE_MM, block.width_mm, block.height_mm, "frame"]]
+    edge: list[Prim] = [Rect(EDGE_MM, EDGE_MM, block.width_mm, block.height_mm, "frame")]
     right, bottom = EDGE_MM + block.width_mm, EDGE_MM + block.height_mm
     items = {"block": Item("block", "frame", edge, (EDGE_MM, EDGE_MM, right, bottom))}
     pictures = {p.id: p for p in pattern.pictures}
@@ -74,5 +80,5 @@ def block_scene(project: Project, sheet: Sheet, pattern: BlockPattern) -> Scene:
         x, y = EDGE_MM + cell.x, EDGE_MM + cell.y
         box = (x, y, x + cell.width, y + cell.height)
         prims = cell_prims(cell, filled(project, sheet, cell.content), pictures, EDGE_MM, EDGE_MM)
-        items[cell.id] = Item(cell.id, "cell", prims, box, {"body": list(box)})
+        items[cell.id] = Item(cell.id, "cell", prims, box, {"body": box})
     return Scene(right + EDGE_MM, bottom + EDGE_MM, items)

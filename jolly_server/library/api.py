@@ -8,6 +8,7 @@ from jolly_core.scenes import Prim, art_of
 from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import filters_in, search
 from jolly_server.library.shelves import shelves_for
+from jolly_server.projects.sceneshapes import AnyPrim
 
 router = Router(tags=["library"])
 
@@ -61,7 +62,7 @@ def symbols(request: HttpRequest, q: str = "") -> list[SymbolOut]:
     ]
 
 
-@router.get("/art/{standard}", response=dict[str, list[Prim]])
+@router.get("/art/{standard}", response=dict[str, list[AnyPrim]])
 def art(request: HttpRequest, standard: str) -> dict[str, list[Prim]]:
     """Give the graphics of every symbol for every number of poles, keyed "key-poles"."""
     return {

@@ -23,8 +23,8 @@ from jolly_core.library import (
     sketch_from,
     unit_kinds,
 )
-from jolly_core.scenes import Prim, art_of, sheet_scene
-from jolly_server.projects.sceneshapes import SceneItem, item_value
+from jolly_core.scenes import Prim, art_of, drawn, kept, sheet_scene
+from jolly_server.projects.sceneshapes import AnyPrim, SceneItem, item_value
 
 from .drawn import drawn_symbols, drop_symbol, keep_symbol
 from .models import LibrarySymbol
@@ -32,6 +32,7 @@ from .models import LibrarySymbol
 router = Router(tags=["symbols"])
 STEP_MM = 2.5
 MARGIN_MM = 8.0
+STANDARDS = ("iec", "na")
 
 
 class DrawnSymbol(TypedDict):
@@ -46,7 +47,7 @@ class DrawnSymbol(TypedDict):
     poles: int
     by: str
     at: str
-    art: list[Prim]
+    art: list[AnyPrim]
 
 
 class SymbolLook(TypedDict):
@@ -68,8 +69,8 @@ SketchValue = TypedDict(
         "poles": int,
         "pins": list[tuple[int, int, str]],
         "through": list[tuple[int, int]],
-        "iec": list[Prim],
-        "na": NotRequired[list[Prim]],
+        "iec": list[AnyPrim],
+        "na": NotRequired[list[AnyPrim]],
         "places": NotRequired[dict[str, tuple[float, float]]],
     },
 )
@@ -80,13 +81,13 @@ class FittingSymbol(TypedDict):
 
     key: str
     name: str
-    art: list[Prim]
+    art: list[AnyPrim]
 
 
 class SketchIn(Schema):
     """A symbol as it is drawn, see jolly_core.library.drawn_key; `id` is the library's symbol it changes."""
 
-    sketch: dict[str, Any]
+    sketch: SketchValue
     id: str = ""
     standard: Literal["iec", "na"] = "iec"
     poles: int = 1
@@ -95,7 +96,7 @@ class SketchIn(Schema):
 class ArtIn(Schema):
     """Graphics of an outline, mm."""
 
-    art: list[Any]
+    art: list[AnyPrim]
 
 
 class KeyIn(Schema):
@@ -113,7 +114,7 @@ def own_symbols(request: HttpRequest) -> list[DrawnSymbol]:
 @router.post("/drawn-symbols", response=DrawnSymbol)
 def keep(request: HttpRequest, body: SketchIn) -> DrawnSymbol:
     """Keep a new or changed symbol."""
-    return _row(keep_symbol(body.sketch, request.user.get_username(), body.id))
+    return _row(keep_symbol(_kept_sketch(body.sketch), request.user.get_username(), body.id))
 
 
 @router.delete("/drawn-symbols/{id}", response=bool)
@@ -125,7 +126,7 @@ def drop(request: HttpRequest, id: str) -> bool:
 @router.post("/symbol-look", response=SymbolLook)
 def look(request: HttpRequest, body: SketchIn) -> SymbolLook:
     """Show a symbol as it would stand on wires, level and upright; nothing is kept."""
-    key = drawn_key(body.sketch)
+    key = drawn_key(_kept_sketch(body.sketch))
     project, sheet_id = symbol_on_wires(key, body.standard, body.poles)
     items = [i for i in sheet_scene(project, sheet_id).items.values() if i.kind in ("symbol", "wire", "dot", "number")]
     boxes = [i.box for i in items]
@@ -143,8 +144,9 @@ def look(request: HttpRequest, body: SketchIn) -> SymbolLook:
 
 @router.get("/symbol-sketch", response=SketchValue)
 def sketch(request: HttpRequest, key: str) -> Any:
-    """Give a symbol as a sketch, to begin another one with."""
-    return sketch_from(definition(key))
+    """Give a symbol as a sketch, to begin another one with; its graphics are in grid steps."""
+    found = sketch_from(definition(key))
+    return {**found, **{s: [drawn(p, "ink") for p in found[s]] for s in STANDARDS if s in found}}
 
 
 @router.get("/symbols-for/{kind}", response=list[FittingSymbol])
@@ -157,25 +159,31 @@ def symbols_for(request: HttpRequest, kind: str, class_key: str = "", standard: 
     return [{"key": d.key, "name": d.name, "art": art_of(d.key, 1, standard)} for d in fitting]
 
 
-@router.post("/symbol-graphics", response=list[Prim])
+@router.post("/symbol-graphics", response=list[AnyPrim])
 def graphics(
     request: HttpRequest, file: File[UploadedFile], unit: Form[str] = "steps", width: Form[float] = 0.0
 ) -> list[Prim]:
     """Read an SVG or DXF file as graphics, in grid steps or mm, true to scale or as wide as wished."""
     scale = 1 / STEP_MM if unit == "steps" else 1.0
-    return graphics_in(file.read(), file.name or "", scale=scale, width=max(0.0, width))
+    return [drawn(p, "ink") for p in graphics_in(file.read(), file.name or "", scale=scale, width=max(0.0, width))]
 
 
 @router.post("/outline", response=str)
 def outline(request: HttpRequest, body: ArtIn) -> str:
     """Give the key of an outline drawing."""
-    return outline_key(body.art)
+    return outline_key([kept(p) for p in body.art])
 
 
-@router.post("/outline-art", response=list[Prim])
+@router.post("/outline-art", response=list[AnyPrim])
 def outline_graphics(request: HttpRequest, body: KeyIn) -> list[Prim]:
     """Give the graphics of an outline drawing, mm."""
-    return [[list(v) if isinstance(v, tuple) else v for v in p] for p in outline_art(body.key)]
+    return [drawn(p, "ink") for p in outline_art(body.key)]
+
+
+def _kept_sketch(sketch: SketchValue) -> dict[str, Any]:
+    """Return a sketch with its graphics as files keep them."""
+    art = {"iec": [kept(p) for p in sketch["iec"]], "na": [kept(p) for p in sketch.get("na", [])]}
+    return {**sketch, **art}
 
 
 def _row(row: LibrarySymbol) -> DrawnSymbol:

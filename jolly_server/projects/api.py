@@ -10,7 +10,7 @@ from jolly_core.edits.offers import Offer, offers
 from jolly_core.library import is_drawn
 from jolly_core.model import ON_SHEET, GoneError
 from jolly_core.reports import Found, find_in
-from jolly_core.scenes import Prim, art_of
+from jolly_core.scenes import art_of
 from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import SHORTEST, search
 
@@ -20,6 +20,7 @@ from .live import Person, people_in
 from .models import JournalEntry, ProjectRow
 from .outlines import SUBJECT, BusLine, KindLine, PageLine, SheetLine, in_lists, outline_of
 from .recordshapes import HabitLine, SettingsRecord, WireTypeLine
+from .sceneshapes import AnyPrim
 from .services import redo_entry, undo_entry
 from .store import loaded
 from .versions import difference
@@ -32,7 +33,7 @@ router = Router(tags=["projects"])
 class OfferValue(Offer):
     """A line of the list at the caret, with the graphics of a symbol that somebody drew."""
 
-    art: list[Prim] | None = None
+    art: list[AnyPrim] | None = None
 
 
 class Where(TypedDict):

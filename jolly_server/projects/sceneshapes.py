@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated
 
+from pydantic import Field
 from typing_extensions import TypedDict
 
-from jolly_core.scenes import Item, Scene
+from jolly_core.scenes import Facts, Item, Prim, Scene
+
+AnyPrim = Annotated[Prim, Field(discriminator="kind")]
 
 
 class SceneItem(TypedDict):
-    """A thing in a scene: its primitives (jolly_core/scenes/primitives.py), the box it takes and facts about it."""
+    """A thing in a scene: its primitives, the box it takes and facts about it."""
 
     id: str
     kind: str
-    prims: list[Any]
+    prims: list[AnyPrim]
     box: tuple[float, float, float, float]
-    facts: dict[str, Any]
+    facts: Facts
 
 
 class SceneValue(TypedDict):
@@ -28,11 +31,11 @@ class SceneValue(TypedDict):
 
 
 def item_value(item: Item) -> SceneItem:
-    """Return a thing of a scene as a JSON value."""
+    """Return a thing of a scene as it is answered."""
     return {"id": item.id, "kind": item.kind, "prims": item.prims, "box": item.box, "facts": item.facts}
 
 
 def scene_value(scene: Scene) -> SceneValue:
-    """Return a scene as JSON values: size and items in painting order."""
+    """Return a scene as it is answered: size and items in painting order."""
     items = list(map(item_value, scene.items.values()))
     return {"width": scene.width, "height": scene.height, "items": items}

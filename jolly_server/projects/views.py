@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
+from pydantic import ValidationError
+
 from jolly_core.checks import Snag, snags_on
 from jolly_core.drawing import GRID_MM, ladder_lines, place_on
+from jolly_core.edits import parse_edit
 from jolly_core.library import definition
 from jolly_core.model import Project, Symbol, derived, derived_few
 from jolly_core.reports import WireRow, sheet_wires
@@ -130,8 +133,16 @@ def _facts(project: Project, sheet_id: str) -> SheetFacts:
 
 
 def act_of(snag: Snag) -> SnagAct | None:
-    """Return the edit that puts a snag right, with the word for its button, None where there is no single one."""
-    return {"label": snag.act.label, "edit": snag.act.payload()} if snag.act else None
+    """Return the edit that puts a snag right, with the word for its button.
+
+    None where there is no single one, or where a check of a package of somebody's own names one that cannot be read.
+    """
+    if snag.act is None:
+        return None
+    try:
+        return {"label": snag.act.label, "edit": parse_edit(snag.act.payload())}
+    except ValidationError:
+        return None
 
 
 def _items(scene: Scene) -> dict[str, Any]:

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from typing_extensions import TypedDict
+
+from jolly_core.edits import AnyEdit
 
 from .sceneshapes import SceneItem
 
@@ -13,7 +13,7 @@ class SnagAct(TypedDict):
     """The edit that puts a snag right in one step, with the word for its button."""
 
     label: str
-    edit: dict[str, Any]
+    edit: AnyEdit
 
 
 WireRowValue = TypedDict(

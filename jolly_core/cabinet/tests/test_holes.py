@@ -15,7 +15,7 @@ from jolly_core.exchange.platedxf import surface_dxf
 from jolly_core.library import part_fields
 from jolly_core.library.fields import checked
 from jolly_core.model import Change, ChangeSet, FileError, Project
-from jolly_core.scenes import surface_scene
+from jolly_core.scenes import Poly, Text, surface_scene
 from jolly_core.testing import DEMO
 
 
@@ -81,8 +81,8 @@ class OnTheSurface(TestCase):
         buttons = [h for h in holes(self.project, self.enclosure, "door") if not h.is_round]
         self.assertTrue(buttons)
         shapes = surface_scene(self.project, self.enclosure, "door").items["holes"].prims
-        self.assertEqual(sum(p[0] == "poly" for p in shapes), len(buttons))
-        self.assertTrue(any(p[0] == "text" and "× 30 × 40, r 2" in p[6] for p in shapes), "the table of sizes")
+        self.assertEqual(sum(isinstance(p, Poly) for p in shapes), len(buttons))
+        self.assertTrue(any(isinstance(p, Text) and "× 30 × 40, r 2" in p.words for p in shapes), "the table of sizes")
         document = ezdxf.filemanagement.read(io.StringIO(surface_dxf(self.project, self.enclosure, "door").decode()))
         lines = [e for e in document.modelspace() if e.dxf.layer == "HOLES" and e.dxftype() == "LWPOLYLINE"]
         self.assertEqual(len(lines), len(buttons))

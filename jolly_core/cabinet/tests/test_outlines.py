@@ -9,7 +9,7 @@ from jolly_core.cabinet import outline, size_of
 from jolly_core.cabinet.tests.test_layout import LAMP, RELAY, Cabinet
 from jolly_core.exchange import surface_dxf
 from jolly_core.library import outline_key
-from jolly_core.scenes import surface_scene
+from jolly_core.scenes import Circle, Line, Rect, surface_scene
 
 
 class Outlines(TestCase):
@@ -31,8 +31,9 @@ class Outlines(TestCase):
         box = outline(project, project.placings[placing])
         self.assertEqual((box.width, box.height), (30.0, 30.0))
         item = surface_scene(project, self.enclosure, "door").items[placing]
-        self.assertEqual([p[0] for p in item.prims[:1]], ["circle"])
-        self.assertEqual(item.prims[0][3], 15.0)
+        circle = item.prims[0]
+        assert isinstance(circle, Circle)
+        self.assertEqual(circle.radius, 15.0)
         self.assertEqual(item.facts["body"][2] - item.facts["body"][0], 30.0, "the pointer meets all of it")
         self.assertTrue(surface_dxf(project, self.enclosure, "door"))
 
@@ -40,10 +41,11 @@ class Outlines(TestCase):
         self.change(RELAY, symbols={"plate": outline_key([["line", 0, 10, 20, 10], ["circle", 10, 20, 5]])})
         placing = self.cabinet.put(self.devices[0], x=100)[0]
         scene = surface_scene(self.bench.project, self.enclosure, "plate")
-        line = next(p for p in scene.items[placing].prims if p[0] == "line")
+        line = next(p for p in scene.items[placing].prims if isinstance(p, Line))
         corner = scene.items[placing].prims[0]
-        self.assertEqual(line[1:3], [corner[1], corner[2] + 10])
-        self.assertEqual(line[3] - line[1], 20)
+        assert isinstance(corner, Rect)
+        self.assertEqual((line.x1, line.y1), (corner.x, corner.y + 10))
+        self.assertEqual(line.x2 - line.x1, 20)
         self.change(RELAY, symbols={"door": outline_key([["circle", 10, 20, 5]])})
         prims = surface_scene(self.bench.project, self.enclosure, "plate").items[placing].prims
-        self.assertNotIn("circle", [p[0] for p in prims])
+        self.assertNotIn("circle", [p.kind for p in prims])

@@ -8,7 +8,7 @@ from jolly_core.checks import snags_on
 from jolly_core.drawing import pin_points
 from jolly_core.library import block_key, definition, sides_of
 from jolly_core.model import FileError, Part, RuleError
-from jolly_core.scenes import sheet_scene
+from jolly_core.scenes import sheet_scene, texts_in
 from jolly_core.tagging import pins_of, unit_rows
 from jolly_core.testing import Workbench
 
@@ -59,7 +59,7 @@ class Blocks(TestCase):
         )
         self.assertEqual(bench.tag(block), "TA1")
         self.assertEqual(pins_of(bench.project, bench.symbol(block))[0], "1")
-        words = {p[6] for p in sheet_scene(bench.project, bench.sheet).items[block].prims if p[0] == "text"}
+        words = {p.words for p in texts_in(sheet_scene(bench.project, bench.sheet).items[block])}
         self.assertLessEqual({"-TA1", "Kiln fan", "L1", "W", "11"}, words)
         rows = unit_rows(bench.project, bench.project.devices[bench.device(block)])
         self.assertEqual([(r.kind, bool(r.symbol_id)) for r in rows], [("pins", True)] * 4 + [("no", False)])

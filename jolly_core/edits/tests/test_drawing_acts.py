@@ -7,7 +7,7 @@ from unittest import TestCase
 from jolly_core.checks import snags_on
 from jolly_core.drawing import ladder_line, pin_points
 from jolly_core.model import RuleError
-from jolly_core.scenes import sheet_scene
+from jolly_core.scenes import sheet_scene, texts_in
 from jolly_core.tagging import contact_table, lead_of, pins_of
 from jolly_core.testing import Workbench
 from jolly_core.wiring import nets_of_sheet
@@ -16,7 +16,7 @@ from jolly_core.wiring import nets_of_sheet
 def texts_of(bench: Workbench, symbol_id: str) -> dict[str, tuple[float, float]]:
     """Return the place of each text of a symbol by what it says."""
     item = sheet_scene(bench.project, bench.sheet).items[symbol_id]
-    return {p[6]: (p[1], p[2]) for p in item.prims if p[0] == "text"}
+    return {p.words: (p.x, p.y) for p in texts_in(item)}
 
 
 class Lines(TestCase):

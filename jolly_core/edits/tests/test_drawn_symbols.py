@@ -11,7 +11,7 @@ from jolly_core.exchange import read_project, scene_svg, write_project
 from jolly_core.library import definition, definitions, drawn_key, outline_key
 from jolly_core.library.tests.test_drawn import BEACON
 from jolly_core.model import Part, RuleError
-from jolly_core.scenes import outline_prims, sheet_scene
+from jolly_core.scenes import Circle, Line, outline_prims, sheet_scene, text_at, texts_in
 from jolly_core.tagging import pins_of
 from jolly_core.testing import Workbench
 
@@ -53,8 +53,8 @@ class OnSheets(TestCase):
         bench = self.bench
         id = bench.place(KEY, 12, 10)
         item = sheet_scene(bench.project, bench.sheet).items[id]
-        self.assertEqual([p[0] for p in item.facts["art"]], ["circle", "arc", "line"])
-        self.assertLess(item.prims[1][2], (10 - 3.5) * 2.5, "its tag stands above the half circle")
+        self.assertEqual([p.kind for p in item.facts["art"]], ["circle", "arc", "line"])
+        self.assertLess(text_at(item, 1).y, (10 - 3.5) * 2.5, "its tag stands above the half circle")
         drawing = scene_svg(bench.project, sheet_scene(bench.project, bench.sheet))
         self.assertIn('r="3.75"', drawing)
 
@@ -65,12 +65,12 @@ class OnSheets(TestCase):
         upright = bench.place(key, 60, 20, rotation=90, mirror=True)
         items = sheet_scene(bench.project, bench.sheet).items
         for id, (x, y) in ((level, (26, 21)), (upright, (61, 26))):
-            tag = next(p for p in items[id].prims if p[0] == "text" and p[5] == "tag")
-            self.assertEqual((tag[1], round(tag[2] - tag[3] / 3, 2), tag[4]), (x * 2.5, y * 2.5, "middle"))
+            tag = next(p for p in texts_in(items[id]) if p.role == "tag")
+            self.assertEqual((tag.x, round(tag.y - tag.size / 3, 2), tag.anchor), (x * 2.5, y * 2.5, "middle"))
         # Dragged by hand, a text moves from there.
         bench.do("move-text", ids=[level], text="tag", dx_mm=5, dy_mm=0)
-        moved = sheet_scene(bench.project, bench.sheet).items[level].prims
-        self.assertEqual(next(p[1] for p in moved if p[0] == "text" and p[5] == "tag"), 26 * 2.5 + 5)
+        moved = texts_in(sheet_scene(bench.project, bench.sheet).items[level])
+        self.assertEqual(next(p.x for p in moved if p.role == "tag"), 26 * 2.5 + 5)
 
     def test_a_project_file_carries_it_without_any_library(self) -> None:
         self.bench.place(KEY, 12, 10, part_id="tw-b")
@@ -122,9 +122,9 @@ class OutlinesLaid(TestCase):
     def test_level_it_is_moved_and_upright_it_is_turned_clockwise(self) -> None:
         key = outline_key([["line", 0, 0, 45, 0], ["circle", 10, 20, 4], ["arc", 10, 20, 5, 0, 90]])
         level = outline_prims(key, 100, 200, (45, 80))
-        self.assertEqual(level[0], ["line", 100, 200, 145, 200, "fine"])
-        self.assertEqual(level[1], ["circle", 110, 220, 4, "fine"])
+        self.assertEqual(level[0], Line(100, 200, 145, 200, "fine"))
+        self.assertEqual(level[1], Circle(110, 220, 4, "fine"))
         turned = outline_prims(key, 100, 200, (45, 80), turned=True)
-        self.assertEqual(turned[0], ["line", 180, 200, 180, 245, "fine"])
-        self.assertEqual(turned[1][1:3], [160, 210])
-        self.assertEqual(turned[2][0], "poly")
+        self.assertEqual(turned[0], Line(180, 200, 180, 245, "fine"))
+        self.assertEqual(turned[1], Circle(160, 210, 4, "fine"))
+        self.assertEqual(turned[2].kind, "poly")

@@ -11,7 +11,7 @@ from PIL import Image
 
 from jolly_core.library import BlockPattern, block_of, built_in_blocks, pattern_from_json, pattern_of, pattern_to_json
 from jolly_core.model import MAX_BASE64, FileError, RuleError
-from jolly_core.scenes import sheet_scene
+from jolly_core.scenes import sheet_scene, texts_in
 from jolly_core.testing import DemoLibrary, Workbench
 
 
@@ -23,7 +23,7 @@ def picture(width: int = 8, height: int = 4, format: str = "PNG") -> str:
 
 def words_on(bench: Workbench) -> list[str]:
     frame = sheet_scene(bench.project, bench.sheet).items["frame"]
-    return [p[6] for p in frame.prims if p[0] == "text"]
+    return [p.words for p in texts_in(frame)]
 
 
 class Blocks(TestCase):

@@ -23,7 +23,7 @@ from jolly_core.exchange.fonts import SANS, runs, text_width, use_fonts
 from jolly_core.exchange.pdflinks import bookmarks
 from jolly_core.model import GoneError, Project
 from jolly_core.reports import run_report
-from jolly_core.scenes import generated_pages, page_leaves
+from jolly_core.scenes import generated_pages, page_leaves, texts_in
 from jolly_core.tagging import pin_name
 from jolly_core.testing import DEMO, Workbench
 
@@ -79,11 +79,11 @@ class Ways(TestCase):
                 continue
             for leaf in page_leaves(project, page.id):
                 for item in leaf.items.values():
-                    for p in item.prims:
-                        if p[0] != "text" or ":" not in p[6] or item.kind == "frame":
+                    for p in texts_in(item):
+                        if ":" not in p.words or item.kind == "frame":
                             continue
-                        symbol_id, _, pin = p[7].partition(".")
-                        self.assertEqual(p[6].split(" (")[0], pin_name(project, (symbol_id, int(pin))), page.title)
+                        symbol_id, _, pin = p.link.partition(".")
+                        self.assertEqual(p.words.split(" (")[0], pin_name(project, (symbol_id, int(pin))), page.title)
                         self.assertLess(int(pin), len(pin_points(project.symbols[symbol_id])))
                         named += 1
         self.assertGreater(named, 150)
@@ -94,17 +94,17 @@ class Ways(TestCase):
         plan = next(p for p in generated_pages(project) if p.kind == "terminals")
         (leaf, *_) = page_leaves(project, plan.id)
         item = next(i for i in leaf.items.values() if i.id.startswith("terminal:"))
-        text = next(p for p in item.prims if p[0] == "text" and "." in p[7])
-        symbol_id, _, pin = text[7].partition(".")
+        text = next(p for p in texts_in(item) if "." in p.link)
+        symbol_id, _, pin = text.link.partition(".")
         x, y = pin_points(project.symbols[symbol_id])[int(pin)]
-        base = (leaf.height - text[2]) * POINTS_A_MM
+        base = (leaf.height - text.y) * POINTS_A_MM
         page = ids.index(plan.id)
         reader = read(project, ids)
         before = sum(len(page_leaves(project, i)) - 1 for i in ids[:page] if not i.startswith("plan:") and _made(i))
         led, there = next(
             (led, d)
             for n, box, led, d in links(reader)
-            if n == page + before and abs(box[1] + 1 - base) < 0.1 and abs(box[0] - text[1] * POINTS_A_MM) < 0.1
+            if n == page + before and abs(box[1] + 1 - base) < 0.1 and abs(box[0] - text.x * POINTS_A_MM) < 0.1
         )
         self.assertLess(abs(float(there[2]) / POINTS_A_MM + 40 - x * GRID_MM), 1)
         tall = float(reader.pages[led].mediabox.height)

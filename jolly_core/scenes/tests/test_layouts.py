@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import get_args
 from unittest import TestCase
 
 from hypothesis import given
@@ -12,19 +13,27 @@ from jolly_core.exchange import read_project
 from jolly_core.model import GoneError, RuleError
 from jolly_core.scenes import (
     MARGIN_MM,
-    PENS_MM,
-    TONES,
+    Arc,
+    Art,
+    Circle,
+    Dot,
+    Image,
+    Line,
+    Poly,
     Prim,
+    Rect,
     Scene,
+    Strand,
+    Text,
     generated_pages,
     is_generated,
-    moved,
     page_leaves,
     page_of,
     sheet_scene,
     surface_scene,
 )
 from jolly_core.scenes.pages import split
+from jolly_core.scenes.paints import PENS, TONES
 from jolly_core.testing import DEMO, Workbench
 
 Box = tuple[float, float, float, float]
@@ -35,11 +44,10 @@ def texts(scene: Scene) -> list[tuple[str, Box]]:
     found = []
     for item in scene.items.values():
         for prim in item.prims:
-            if prim[0] == "text" and prim[6]:
-                _, x, y, size, anchor, _, words, _ = prim
-                width = len(words) * size * ADVANCE
-                left = x - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
-                found.append((words, (left, y - size * 0.75, left + width, y)))
+            if isinstance(prim, Text) and prim.words:
+                width = len(prim.words) * prim.size * ADVANCE
+                left = prim.x - {"start": 0.0, "middle": width / 2, "end": width}[prim.anchor]
+                found.append((prim.words, (left, prim.y - prim.size * 0.75, left + width, prim.y)))
     return found
 
 
@@ -72,14 +80,13 @@ class Demo(TestCase):
                     self.assertFalse(overlap(box, other_box), f"{name}: “{words}” lies upon “{other}”")
 
     def test_only_pens_and_tones_that_painters_know_are_used(self) -> None:
-        pens = {"line": 4, "rect": 4, "box": 4, "circle": 3, "poly": 1}
         for name, scene in self.scenes():
             for item in scene.items.values():
-                for kind, *v in item.prims:
-                    if kind in pens:
-                        self.assertIn(v[pens[kind]], PENS_MM, name)
-                    if kind == "box":
-                        self.assertIn(v[5], TONES, name)
+                for prim in item.prims:
+                    if isinstance(prim, Line | Poly | Rect | Circle | Arc):
+                        self.assertIn(prim.pen, PENS, name)
+                    if isinstance(prim, Rect) and prim.tone:
+                        self.assertIn(prim.tone, TONES, name)
 
     def test_pages_are_there_as_long_as_their_subject_is(self) -> None:
         pages = generated_pages(self.project)
@@ -94,7 +101,9 @@ class Demo(TestCase):
     def test_a_band_shows_its_cable_and_each_core_at_its_wire(self) -> None:
         sheet = next(s.id for s in self.project.sheets.values() if s.number == "10")
         (band,) = [i for i in sheet_scene(self.project, sheet).items.values() if i.kind == "band"]
-        self.assertEqual([p[6] for p in band.prims if p[0] == "text"], ["-WD1", "QL-C4G2.5", "BN", "BK", "GY", "GNYE"])
+        self.assertEqual(
+            [p.words for p in band.prims if isinstance(p, Text)], ["-WD1", "QL-C4G2.5", "BN", "BK", "GY", "GNYE"]
+        )
 
     def test_a_channel_shows_its_address_and_point(self) -> None:
         sheet = next(s.id for s in self.project.sheets.values() if s.number == "50")
@@ -109,7 +118,9 @@ class Demo(TestCase):
             part = self.project.part_of(self.project.devices[placing.device_id])
             if item is None or part is None or part.part_class == "terminal":
                 continue
-            _, x, y, width, height, *_ = item.prims[0]
+            box = item.prims[0]
+            assert isinstance(box, Rect)
+            x, y, width, height = box.x, box.y, box.width, box.height
             self.assertEqual((width, height), (part.width_mm, part.height_mm))
             self.assertEqual(x - MARGIN_MM, placing.x)
             self.assertAlmostEqual(y - MARGIN_MM + height / 2, placing.y)
@@ -126,20 +137,23 @@ class Pieces(TestCase):
     @given(st.integers(-50, 50), st.integers(-50, 50))
     def test_what_is_moved_there_and_back_is_the_same(self, dx: int, dy: int) -> None:
         prims: list[Prim] = [
-            ["line", 1, 2, 3, 4, "ink"],
-            ["wire", 1, 2, 3, 4, "BU"],
-            ["poly", [1, 2, 3, 4, 5, 6], "ink"],
-            ["rect", 1, 2, 3, 4, "thin"],
-            ["box", 1, 2, 3, 4, "thin", "duct"],
-            ["circle", 1, 2, 3, "ink"],
-            ["dot", 1, 2, 3],
-            ["art", "coil", 1, 2, 90, True, 1],
-            ["text", 1, 2, 3, "start", "tag", "x", ""],
+            Line(1, 2, 3, 4, "ink"),
+            Strand(1, 2, 3, 4, "BU"),
+            Poly((1, 2, 3, 4, 5, 6), "ink"),
+            Rect(1, 2, 3, 4, "thin"),
+            Rect(1, 2, 3, 4, "thin", "duct"),
+            Circle(1, 2, 3, "ink"),
+            Arc(1, 2, 3, 0, 90, "ink"),
+            Dot(1, 2, 3),
+            Art("coil", 1, 2, 90, True, 1),
+            Text(1, 2, 3, "start", "tag", "x"),
+            Image(1, 2, 3, 4, "logo"),
         ]
+        self.assertEqual({type(p) for p in prims}, set(get_args(Prim)), "each kind is tried")
         for prim in prims:
-            self.assertEqual(moved(moved(prim, dx, dy), -dx, -dy), prim)
+            self.assertEqual(prim.moved(dx, dy).moved(-dx, -dy), prim)
             if dx:
-                self.assertNotEqual(moved(prim, dx, dy), prim)
+                self.assertNotEqual(prim.moved(dx, dy), prim)
 
     def test_an_enclosure_without_a_plate_says_so(self) -> None:
         bench = Workbench()

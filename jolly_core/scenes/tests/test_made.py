@@ -16,8 +16,8 @@ from jolly_core.drawing import ADVANCE
 from jolly_core.exchange import read_project, scene_svg, sheets_pdf
 from jolly_core.library import built_in_blocks
 from jolly_core.model import SHEET_SIZES_MM, SHEET_SUBJECTS, GoneError, Project, Sheet, TitleCell
-from jolly_core.scenes import Scene, leaves_of, made, page_leaves, scaled, scene_of, sheet_scene
-from jolly_core.scenes.primitives import LINE_PITCH, lay
+from jolly_core.scenes import Circle, Image, Poly, Scene, Text, lay, leaves_of, made, page_leaves, scene_of, sheet_scene
+from jolly_core.scenes.lettering import LINE_PITCH
 from jolly_core.scenes.titleblocks import block_prims, cell_prims
 from jolly_core.testing import DEMO, Workbench
 
@@ -25,7 +25,7 @@ FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-f
 
 
 def words(scene: Scene) -> list[str]:
-    return [p[6] for item in scene.items.values() for p in item.prims if p[0] == "text"]
+    return [p.words for item in scene.items.values() for p in item.prims if isinstance(p, Text)]
 
 
 def demo(name: str = "pellwick-kiln-2") -> Project:
@@ -35,7 +35,7 @@ def demo(name: str = "pellwick-kiln-2") -> Project:
 def rows_of(leaves: list[Scene]) -> list[str]:
     """Return the texts of leaves apart from those of frame and title block."""
     items = [i for leaf in leaves for i in leaf.items.values() if i.kind != "frame"]
-    return [p[6] for i in items for p in i.prims if p[0] == "text"]
+    return [p.words for i in items for p in i.prims if isinstance(p, Text)]
 
 
 texts = st.text(alphabet=st.characters(codec="utf-8", categories=("L", "N", "P", "Zs")), max_size=160)
@@ -70,13 +70,13 @@ class Texts(TestCase):
                 shown = TitleCell(**{f: getattr(cell, f) for f in TitleCell.__slots__})
                 shown.anchor, shown.heading = anchor, "Heading" if heading else ""
                 for p in cell_prims(shown, text, {}, 0, 0):
-                    if p[0] == "text":
-                        wide = len(p[6]) * ADVANCE * p[3]
-                        left = p[1] - {"start": 0, "middle": wide / 2, "end": wide}[p[4]]
+                    if isinstance(p, Text):
+                        wide = len(p.words) * ADVANCE * p.size
+                        left = p.x - {"start": 0, "middle": wide / 2, "end": wide}[p.anchor]
                         self.assertGreaterEqual(left, cell.x - 0.01)
                         self.assertLessEqual(left + wide, cell.x + cell.width + 0.01)
-                        self.assertLessEqual(p[2], cell.y + cell.height + 0.01)
-                        self.assertGreaterEqual(p[2] - p[3], cell.y - 0.01)
+                        self.assertLessEqual(p.y, cell.y + cell.height + 0.01)
+                        self.assertGreaterEqual(p.y - p.size, cell.y - 0.01)
 
     def test_built_in_cells_tile_their_blocks(self) -> None:
         for pattern in built_in_blocks().values():
@@ -95,9 +95,9 @@ class Texts(TestCase):
         project = demo()
         (picture,) = project.pictures.values()
         cell = next(c for c in project.title_cells.values() if c.picture_id)
-        prim = next(p for p in cell_prims(cell, "", {picture.id: picture}, 0, 0) if p[0] == "picture")
-        _, x, y, width, height, id = prim
-        self.assertEqual(id, picture.id)
+        prim = next(p for p in cell_prims(cell, "", {picture.id: picture}, 0, 0) if isinstance(p, Image))
+        x, y, width, height = prim.x, prim.y, prim.width, prim.height
+        self.assertEqual(prim.picture, picture.id)
         self.assertAlmostEqual(width / height, picture.width_px / picture.height_px, places=1)
         self.assertTrue(cell.x <= x and x + width <= cell.x + cell.width)
         self.assertTrue(cell.y <= y and y + height <= cell.y + cell.height)
@@ -113,7 +113,9 @@ class Made(TestCase):
         self.assertIn("+KP2", words(scene_of(bench.project, contents)))
         bench.do("change-location", location_id=place, code="KP3")
         self.assertIn("+KP3", words(scene_of(bench.project, contents)))
-        links = [p[7] for i in scene_of(bench.project, contents).items.values() for p in i.prims if p[0] == "text"]
+        links = [
+            p.link for i in scene_of(bench.project, contents).items.values() for p in i.prims if isinstance(p, Text)
+        ]
         self.assertIn(bench.sheet, links, "a row leads to its sheet")
 
     def test_long_contents_take_several_leaves_and_none_runs_into_the_title_block(self) -> None:
@@ -218,13 +220,13 @@ class Painters(TestCase):
         self.assertEqual(len(found), 1)
 
     def test_scaling(self) -> None:
-        self.assertEqual(scaled(["poly", [2, 4], "ink"], 0.5), ["poly", [1, 2], "ink"])
-        self.assertEqual(scaled(["text", 2, 4, 3, "end", "tag", "a", ""], 2), ["text", 4, 8, 6, "end", "tag", "a", ""])
-        self.assertEqual(scaled(["circle", 2, 4, 1, "fine"], 0.5), ["circle", 1, 2, 0.5, "fine"])
+        self.assertEqual(Poly((2, 4), "ink").scaled(0.5), Poly((1, 2), "ink"))
+        self.assertEqual(Text(2, 4, 3, "end", "tag", "a").scaled(2), Text(4, 8, 6, "end", "tag", "a"))
+        self.assertEqual(Circle(2, 4, 1, "fine").scaled(0.5), Circle(1, 2, 0.5, "fine"))
 
     def test_pages_beside_the_sheets_count_for_themselves(self) -> None:
         pattern = built_in_blocks()["metric"]
         sheet = Sheet("plan:x", "T1", kind="terminal-plan")
         given = {"n": "1", "count": "2", "next": "T2"}
-        shown = [p[6] for p in block_prims(Project(), sheet, pattern, 0, 0, given) if p[0] == "text"]
+        shown = [p.words for p in block_prims(Project(), sheet, pattern, 0, 0, given) if isinstance(p, Text)]
         self.assertIn("1 of 2, next T2", shown)

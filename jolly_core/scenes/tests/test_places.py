@@ -12,7 +12,21 @@ from jolly_core.drawing import ADVANCE, FRAME_MM, GRID_MM, turned
 from jolly_core.exchange import read_project, write_project
 from jolly_core.library import block_of
 from jolly_core.model import Project, RuleError
-from jolly_core.scenes import Item, Prim, art_of, generated_pages, made, page_leaves, sheet_scene
+from jolly_core.scenes import (
+    Art,
+    Item,
+    Line,
+    Poly,
+    Prim,
+    Rect,
+    Strand,
+    Text,
+    art_of,
+    generated_pages,
+    made,
+    page_leaves,
+    sheet_scene,
+)
 from jolly_core.testing import DEMO, Workbench
 
 Box = tuple[float, float, float, float]
@@ -25,10 +39,10 @@ DEFINITIONS = tuple(
 WORDS = ("", "Stop", "Loading auger", "Exhaust damper close to the far end of the kiln")
 
 
-def text_box(p: Prim) -> Box:
-    width = len(p[6]) * p[3] * ADVANCE
-    left = p[1] - {"start": 0, "middle": width / 2, "end": width}[p[4]]
-    return left, p[2] - 0.8 * p[3], left + width, p[2] + 0.2 * p[3]
+def text_box(p: Text) -> Box:
+    width = len(p.words) * p.size * ADVANCE
+    left = p.x - {"start": 0, "middle": width / 2, "end": width}[p.anchor]
+    return left, p.y - 0.8 * p.size, left + width, p.y + 0.2 * p.size
 
 
 def meet(a: Box, b: Box) -> bool:
@@ -53,20 +67,30 @@ def crosses(box: Box, ax: float, ay: float, bx: float, by: float) -> bool:
 
 def strokes(item: Item, standard: str) -> Iterator[tuple[float, float, float, float]]:
     """Return the strokes of an item: its wires and lines, and those of its symbol's graphics."""
-    for kind, *v in item.prims:
-        if kind in ("wire", "line"):
-            yield v[0], v[1], v[2], v[3]
-        elif kind == "poly":
-            yield from ((*v[0][n : n + 4],) for n in range(0, len(v[0]) - 2, 2))
-        elif kind == "art":
-            key, x, y, rotation, mirror, poles = v
-            for shape, *w in art_of(key, poles, standard):
-                flat = w[0] if shape == "poly" else w[:4] if shape in ("line", "dash", "solid") else ()
+    for prim in item.prims:
+        if isinstance(prim, Art):
+            for one in art_of(prim.key, prim.poles, standard):
                 points = []
-                for n in range(0, len(flat), 2):
-                    dx, dy = turned(flat[n] / GRID_MM, flat[n + 1] / GRID_MM, rotation, mirror)
-                    points.append((x + dx * GRID_MM, y + dy * GRID_MM))
+                for x, y in corners(one):
+                    dx, dy = turned(x / GRID_MM, y / GRID_MM, prim.rotation, prim.mirror)
+                    points.append((prim.x + dx * GRID_MM, prim.y + dy * GRID_MM))
                 yield from ((*a, *b) for a, b in zip(points, points[1:], strict=False))
+        elif not isinstance(prim, Rect):
+            points = corners(prim)
+            yield from ((*a, *b) for a, b in zip(points, points[1:], strict=False))
+
+
+def corners(prim: Prim) -> list[tuple[float, float]]:
+    """Return the points a primitive's strokes run through; of what is filled, a diagonal."""
+    match prim:
+        case Line() | Strand():
+            return [(prim.x1, prim.y1), (prim.x2, prim.y2)]
+        case Poly():
+            return list(zip(prim.points[0::2], prim.points[1::2], strict=True))
+        case Rect(tone="ink"):
+            return [(prim.x, prim.y), (prim.x + prim.width, prim.y + prim.height)]
+        case _:
+            return []
 
 
 def clashes(project: Project, sheet_id: str) -> list[str]:
@@ -74,18 +98,22 @@ def clashes(project: Project, sheet_id: str) -> list[str]:
     scene, sheet = sheet_scene(project, sheet_id), project.sheets[sheet_id]
     block = block_of(project, sheet).block
     right, bottom = scene.width - FRAME_MM, scene.height - FRAME_MM
-    texts = [(i, p, text_box(p)) for i in scene.items.values() for p in i.prims if p[0] == "text" and p[6].strip()]
+    texts = [
+        (i, p, text_box(p)) for i in scene.items.values() for p in i.prims if isinstance(p, Text) and p.words.strip()
+    ]
     lines = [(i, s) for i in scene.items.values() if i.kind != "frame" for s in strokes(i, project.settings.standard)]
     bodies = [(i, i.facts["body"]) for i in scene.items.values() if i.kind == "symbol"]
     found = []
     for n, (item, prim, box) in enumerate(texts):
         if item.kind == "frame":
             continue
-        what = f"{item.kind} {prim[5]} {prim[6]!r}"
+        what = f"{item.kind} {prim.role} {prim.words!r}"
         under = box[2] > right - block.width_mm and box[3] > bottom - block.height_mm
         if under or box[0] < FRAME_MM or box[1] < FRAME_MM or box[2] > right or box[3] > bottom:
             found.append(f"{what} outside")
-        found += [f"{what} on {q[6]!r}" for j, q, other in texts[n + 1 :] + frame_texts(texts[:n]) if meet(box, other)]
+        found += [
+            f"{what} on {q.words!r}" for j, q, other in texts[n + 1 :] + frame_texts(texts[:n]) if meet(box, other)
+        ]
         found += [
             f"{what} on a stroke of {j.kind}"
             for j, stroke in lines
@@ -95,7 +123,7 @@ def clashes(project: Project, sheet_id: str) -> list[str]:
     return found
 
 
-def frame_texts(texts: list[tuple[Item, Prim, Box]]) -> list[tuple[Item, Prim, Box]]:
+def frame_texts(texts: list[tuple[Item, Text, Box]]) -> list[tuple[Item, Text, Box]]:
     return [t for t in texts if t[0].kind == "frame"]
 
 
@@ -184,9 +212,9 @@ class Places(TestCase):
     def setUp(self) -> None:
         self.bench = Workbench(frame="zones")
 
-    def shown(self, id: str) -> dict[str, Prim]:
+    def shown(self, id: str) -> dict[str, Text]:
         item = sheet_scene(self.bench.project, self.bench.sheet).items[id]
-        return {p[5]: p for p in item.prims if p[0] == "text"}
+        return {p.role: p for p in item.prims if isinstance(p, Text)}
 
     def test_a_tag_stands_where_it_is_usual_as_long_as_it_is_free_there(self) -> None:
         bench = self.bench
@@ -194,8 +222,8 @@ class Places(TestCase):
         alone = self.shown(lamp)["tag"]
         bench.wire((30, 28), (60, 28))
         tag = self.shown(lamp)["tag"]
-        self.assertNotEqual(tag[1:3], alone[1:3], "a wire runs through its usual place")
-        self.assertLess(abs(tag[1] - alone[1]) + abs(tag[2] - alone[2]), 12, "it stands near by")
+        self.assertNotEqual((tag.x, tag.y), (alone.x, alone.y), "a wire runs through its usual place")
+        self.assertLess(abs(tag.x - alone.x) + abs(tag.y - alone.y), 12, "it stands near by")
         (wire,) = bench.project.wires_on(bench.sheet)
         bench.do("delete-selection", ids=[wire.id])
         self.assertEqual(self.shown(lamp)["tag"], alone)
@@ -219,7 +247,7 @@ class Places(TestCase):
         item = sheet_scene(self.bench.project, self.bench.sheet).items[lamp]
         dx, dy = (float(v) for v in item.facts["settled"]["tag"].split(","))
         tag = self.shown(lamp)["tag"]
-        self.assertEqual((round(usual[1] + dx, 2), round(usual[2] + dy, 2)), (tag[1], tag[2]))
+        self.assertEqual((round(usual.x + dx, 2), round(usual.y + dy, 2)), (tag.x, tag.y))
         self.bench.do("move-text", ids=[lamp], text="tag", dx_mm=dx, dy_mm=dy)
         self.assertEqual(self.shown(lamp)["tag"], tag, "taken over by hand it stands where it stood")
 
@@ -228,10 +256,10 @@ class Places(TestCase):
         for x in (20, 24, 28, 60, 64, 120):
             bench.wire((x, 20), (x, 60))
         placed = bench.do("place-terminals", sheet_id=bench.sheet, x1=18, y1=40, x2=122, y2=40).placed
-        tags = [self.shown(id)["tag"][6] for id in placed]
+        tags = [self.shown(id)["tag"].words for id in placed]
         self.assertEqual(tags, ["-XD1:1", ":2", ":3", "-XD1:4", ":5", "-XD1:6"])
         other = bench.do("place-terminals", sheet_id=bench.sheet, x1=18, y1=50, x2=30, y2=50, new_strip=True).placed
-        self.assertEqual([self.shown(id)["tag"][6] for id in other], ["-XD2:1", ":2", ":3"])
+        self.assertEqual([self.shown(id)["tag"].words for id in other], ["-XD2:1", ":2", ":3"])
 
     def test_a_continuation_shows_all_its_other_ends_each_its_own_link(self) -> None:
         bench = self.bench
@@ -241,10 +269,10 @@ class Places(TestCase):
             sheet = bench.new("add-sheet", number=str(40 + n), frame="zones")
             ends.append(bench.new("place-continuation", sheet_id=sheet, x=30, y=20, name="24 V"))
         item = sheet_scene(bench.project, bench.sheet).items[here]
-        texts = [p for p in item.prims if p[0] == "text"]
-        self.assertEqual([p[7] for p in texts if p[7]], ends)
-        self.assertEqual([p[6].rstrip(",") for p in texts if p[7]], [f"{40 + n}/A2" for n in range(14)])
-        self.assertGreaterEqual(min(p[3] for p in texts), 1.8)
+        texts = [p for p in item.prims if isinstance(p, Text)]
+        self.assertEqual([p.link for p in texts if p.link], ends)
+        self.assertEqual([p.words.rstrip(",") for p in texts if p.link], [f"{40 + n}/A2" for n in range(14)])
+        self.assertGreaterEqual(min(p.size for p in texts), 1.8)
         self.assertEqual(clashes(bench.project, bench.sheet), [])
 
 
@@ -254,6 +282,6 @@ class Legible(TestCase):
         pages = [s.id for s in project.sheets_in_order()] + [p.id for p in generated_pages(project)]
         for id in pages:
             for scene in page_leaves(project, id) if made(project, id) else [sheet_scene(project, id)]:
-                texts = [p for item in scene.items.values() for p in item.prims if p[0] == "text" and p[6]]
-                self.assertGreaterEqual(min(p[3] for p in texts), 1.8 - 1e-9, id)
-                self.assertEqual([p[6] for p in texts if "…" in p[6]], [])
+                texts = [p for item in scene.items.values() for p in item.prims if isinstance(p, Text) and p.words]
+                self.assertGreaterEqual(min(p.size for p in texts), 1.8 - 1e-9, id)
+                self.assertEqual([p.words for p in texts if "…" in p.words], [])

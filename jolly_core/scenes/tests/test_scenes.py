@@ -10,7 +10,24 @@ from jolly_core.drawing import ADVANCE, GRID_MM, size_mm
 from jolly_core.exchange import read_project
 from jolly_core.library import definitions
 from jolly_core.model import GoneError, Project
-from jolly_core.scenes import PENS_MM, ROLES, Item, art_of, fit, leaves_of, scene_of, sheet_scene
+from jolly_core.scenes import (
+    Art,
+    Circle,
+    Dot,
+    Image,
+    Item,
+    Line,
+    Poly,
+    Rect,
+    Strand,
+    Text,
+    art_of,
+    fit,
+    leaves_of,
+    scene_of,
+    sheet_scene,
+)
+from jolly_core.scenes.paints import PENS, ROLES
 from jolly_core.testing import DEMO, Workbench
 
 Box = tuple[float, float, float, float]
@@ -23,10 +40,10 @@ def demo() -> Project:
 def text_boxes(item: Item) -> list[tuple[str, Box]]:
     boxes = []
     for p in item.prims:
-        if p[0] == "text":
-            width = len(p[6]) * p[3] * ADVANCE
-            x = p[1] - {"start": 0.0, "middle": width / 2, "end": width}[p[4]]
-            boxes.append((p[6], (x, p[2] - p[3] * 0.75, x + width, p[2])))
+        if isinstance(p, Text):
+            width = len(p.words) * p.size * ADVANCE
+            x = p.x - {"start": 0.0, "middle": width / 2, "end": width}[p.anchor]
+            boxes.append((p.words, (x, p.y - p.size * 0.75, x + width, p.y)))
     return boxes
 
 
@@ -62,17 +79,15 @@ class DemoSheets(TestCase):
                             self.assertFalse(overlap(box, shrunk), f"“{words}” lies upon a symbol")
 
     def test_every_primitive_is_one_a_painter_knows(self) -> None:
-        known = {"line", "poly", "rect", "box", "circle", "dot", "wire", "art", "text", "picture"}
         for sheet in self.project.sheets.values():
             for item in scene_of(self.project, sheet.id).items.values():
                 for p in item.prims:
-                    self.assertIn(p[0], known)
-                    if p[0] == "text":
-                        self.assertIn(p[5], ROLES)
-                    pens = (
-                        [v for v in p[1:] if isinstance(v, str)] if p[0] in ("line", "poly", "rect", "circle") else []
-                    )
-                    self.assertTrue(all(pen in PENS_MM for pen in pens), p)
+                    if isinstance(p, Text):
+                        self.assertIn(p.role, ROLES)
+                    elif isinstance(p, Line | Poly | Rect | Circle):
+                        self.assertIn(p.pen, PENS)
+                    else:
+                        self.assertIsInstance(p, Strand | Dot | Art | Image)
 
     def test_boxes_hold_what_is_painted(self) -> None:
         for sheet in self.project.sheets.values():
@@ -103,9 +118,9 @@ class DemoSheets(TestCase):
         for sheet in self.project.sheets.values():
             for item in sheet_scene(self.project, sheet.id).items.values():
                 for p in item.prims:
-                    if p[0] == "text" and p[7]:
+                    if isinstance(p, Text) and p.link:
                         tables = (self.project.symbols, self.project.continuations, self.project.wires)
-                        self.assertTrue(any(p[7] in table for table in tables), p)
+                        self.assertTrue(any(p.link in table for table in tables), p)
 
     def test_a_sheet_that_is_gone(self) -> None:
         with self.assertRaises(GoneError):
@@ -149,10 +164,10 @@ class Symbols(TestCase):
         bench = Workbench(frame="zones")
         breaker = bench.place("breaker", 40, 20, text="Fan")
         item = sheet_scene(bench.project, bench.sheet).items[breaker]
-        tag = next(p for p in item.prims if p[0] == "text" and p[6] == "-FC1")
-        self.assertEqual(tag[4], "end")
-        self.assertLess(tag[1], 40 * GRID_MM)
-        self.assertEqual([p[6] for p in item.prims if p[0] == "text"][2:], ["1", "2", "3", "4", "5", "6"])
+        tag = next(p for p in item.prims if isinstance(p, Text) and p.words == "-FC1")
+        self.assertEqual(tag.anchor, "end")
+        self.assertLess(tag.x, 40 * GRID_MM)
+        self.assertEqual([p.words for p in item.prims if isinstance(p, Text)][2:], ["1", "2", "3", "4", "5", "6"])
 
     def test_every_symbol_has_art_for_every_number_of_poles_in_both_standards(self) -> None:
         for key, shape in definitions().items():
@@ -230,7 +245,7 @@ class Marks(TestCase):
         far = sheet_scene(bench.project, other).items[there]
         self.assertEqual([w for w, _ in text_boxes(far)], ["24 V", "3011", "·", "30.301"])
         self.assertEqual(item.facts["number"], "3011")
-        self.assertEqual([p[7] for p in item.prims if p[0] == "text"], ["", "", "", there])
+        self.assertEqual([p.link for p in item.prims if isinstance(p, Text)], ["", "", "", there])
 
     def test_a_mark_hides_the_number_as_its_wires_do(self) -> None:
         bench = Workbench()

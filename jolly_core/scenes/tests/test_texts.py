@@ -8,10 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_core.drawing import ADVANCE
-from jolly_core.scenes import Prim, fit, lay, legible
+from jolly_core.scenes import Prim, Text, fit, lay, legible
 from jolly_core.scenes.crowding import Crowd, meet, text_box
 from jolly_core.scenes.leaves import ROW_MM, cell
-from jolly_core.scenes.primitives import SMALLEST_MM, text
+from jolly_core.scenes.primitives import SMALLEST_MM, RoleName, text
 from jolly_core.scenes.rows import named_on
 from jolly_core.testing import Workbench
 
@@ -21,26 +21,28 @@ boxes = st.tuples(measures, measures, st.floats(0.5, 60), st.floats(0.5, 20)).ma
 )
 
 
+ROLE_NAMES: list[RoleName] = ["tag", "text", "number", "title"]
+
+
 class Legible(TestCase):
-    @given(
-        st.floats(0.05, 1), st.lists(st.tuples(st.sampled_from(["tag", "text", "number", "title"]), st.floats(1, 20)))
-    )
+    @given(st.floats(0.05, 1), st.lists(st.tuples(st.sampled_from(ROLE_NAMES), st.floats(1, 20))))
     def test_nothing_smaller_than_can_be_read_and_no_tag_lost(
-        self, scale: float, told: list[tuple[str, float]]
+        self, scale: float, told: list[tuple[RoleName, float]]
     ) -> None:
         prims: list[Prim] = [text(0, 0, size, "-FC1", role=role) for role, size in told]
-        kept = legible(prims, scale)
-        self.assertTrue(all(p[3] * scale >= SMALLEST_MM - 1e-3 for p in kept))
+        kept = [p for p in legible(prims, scale) if isinstance(p, Text)]
+        self.assertTrue(all(p.size * scale >= SMALLEST_MM - 1e-3 for p in kept))
         for role in ("tag", "title"):
-            self.assertEqual(sum(p[5] == role for p in kept), sum(p[5] == role for p in prims))
+            self.assertEqual(sum(p.role == role for p in kept), sum(r == role for r, _ in told))
 
     @given(st.text("abcdefg-+= ", min_size=1, max_size=60).map(lambda t: t.strip() or "x"), st.floats(14, 60))
     def test_a_cell_keeps_its_words_in_at_most_two_lines_inside_its_row(self, words: str, width: float) -> None:
         lines = cell(10, width, 100, words)
         self.assertLessEqual(len(lines), 2)
         for p in lines:
+            assert isinstance(p, Text)
             left, top, right, bottom = text_box(p)
-            self.assertGreaterEqual(p[3], SMALLEST_MM - 1e-9)
+            self.assertGreaterEqual(p.size, SMALLEST_MM - 1e-9)
             self.assertTrue(left >= 10 and right <= 10 + width + 1e-6)
             self.assertTrue(top >= 101.8 - ROW_MM - 0.35 and bottom <= 101.8 + 0.35, (top, bottom))
 

@@ -7,7 +7,7 @@ from unittest import TestCase
 
 from jolly_core.checks import snags_on
 from jolly_core.model import Part, with_units_of
-from jolly_core.scenes import sheet_scene
+from jolly_core.scenes import sheet_scene, texts_in
 from jolly_core.tagging import contact_table, lead_reference, pins_of, served_pins
 from jolly_core.testing import Workbench
 
@@ -121,7 +121,7 @@ class Positions(TestCase):
             [(r.pins, r.marks) for r in rows], [("13-14", (True, False, False)), ("23-24", (False, False, True))]
         )
         items = sheet_scene(bench.project, bench.sheet).items
-        words = [p[6] for p in items[f"table:{selector}"].prims if p[0] == "text"]
+        words = [p.words for p in texts_in(items[f"table:{selector}"])]
         self.assertEqual([w for w in words if w in ("Hand", "Off", "Auto", "×")], ["Hand", "Off", "Auto", "×", "×"])
 
     def test_a_switch_that_does_not_say_has_no_columns(self) -> None:

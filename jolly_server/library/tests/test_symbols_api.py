@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from jolly_core.library.tests.test_drawn import BEACON
+from jolly_core.scenes import drawn
 from jolly_server.library.models import LibrarySymbol
 from jolly_server.testing import KILN, DemoCase
 
@@ -15,20 +17,25 @@ SVG = (
 )
 
 
+def sent(sketch: dict[str, Any]) -> dict[str, Any]:
+    """Return a sketch as the browser sends it: its graphics as records."""
+    return {**sketch, **{s: [asdict(drawn(p, "ink")) for p in sketch[s]] for s in ("iec", "na") if s in sketch}}
+
+
 class Maker(DemoCase):
     def setUp(self) -> None:
         super().setUp()
         self.anna = self.person("anna")
 
     def keep(self, sketch: dict[str, Any], id: str = "") -> Any:
-        return self.post(self.anna, "/library/drawn-symbols", {"sketch": sketch, "id": id})
+        return self.post(self.anna, "/library/drawn-symbols", {"sketch": sent(sketch), "id": id})
 
     def test_looked_at_on_wires_before_it_is_kept(self) -> None:
-        look = self.post(self.anna, "/library/symbol-look", {"sketch": BEACON}).json()
+        look = self.post(self.anna, "/library/symbol-look", {"sketch": sent(BEACON)}).json()
         kinds = sorted(i["kind"] for i in look["items"])
         self.assertEqual((kinds.count("symbol"), kinds.count("wire")), (2, 4))
         self.assertEqual(LibrarySymbol.objects.count(), 0)
-        bad = self.post(self.anna, "/library/symbol-look", {"sketch": {**BEACON, "pins": []}})
+        bad = self.post(self.anna, "/library/symbol-look", {"sketch": sent({**BEACON, "pins": []})})
         self.assertEqual(bad.status_code, 400)
         self.assertIn("1 to 48 pins", bad.json()["message"])
 
@@ -37,7 +44,7 @@ class Maker(DemoCase):
         sheet = self.sheet("30")
         offers = self.anna.get(f"/api/projects/{KILN}/offers", {"q": "beacon", "sheet_id": sheet}).json()
         self.assertEqual(offers[0]["definition"], row["key"])
-        self.assertEqual(offers[0]["art"][0][0], "circle")
+        self.assertEqual(offers[0]["art"][0]["kind"], "circle")
         self.assertIsNone(
             self.anna.get(f"/api/projects/{KILN}/offers", {"q": "lamp", "sheet_id": sheet}).json()[0]["art"]
         )
@@ -71,7 +78,9 @@ class Maker(DemoCase):
     def test_what_comes_along_begins_another_one(self) -> None:
         sketch = self.anna.get("/api/library/symbol-sketch", {"key": "coil"}).json()
         self.assertEqual((sketch["class"], sketch["unit"]), ("relay", "coil"))
-        self.assertEqual(self.keep({**sketch, "name": "Coil with flag"}).status_code, 200)
+        self.assertEqual({p["kind"] for p in sketch["iec"]}, {"line", "rect"})
+        kept = self.post(self.anna, "/library/drawn-symbols", {"sketch": {**sketch, "name": "Coil with flag"}})
+        self.assertEqual(kept.status_code, 200)
         listed = self.anna.get("/api/library/symbols-for/coil", {"class_key": "relay"}).json()
         self.assertIn("Coil with flag", [s["name"] for s in listed])
         self.assertEqual(self.anna.get("/api/library/symbol-sketch", {"key": "none"}).status_code, 400)
@@ -80,10 +89,10 @@ class Maker(DemoCase):
     def test_graphics_of_a_file_and_an_outline_of_them(self) -> None:
         file = SimpleUploadedFile("lamp.svg", SVG)
         steps = self.anna.post("/api/library/symbol-graphics", {"file": file, "unit": "steps"}).json()
-        self.assertEqual(steps, [["poly", [0, 0, 4, 0, 4, 2]]])
+        self.assertEqual(steps, [{"kind": "poly", "points": [0, 0, 4, 0, 4, 2], "pen": "ink"}])
         file = SimpleUploadedFile("lamp.svg", SVG)
         wide = self.anna.post("/api/library/symbol-graphics", {"file": file, "unit": "mm", "width": "45"}).json()
-        self.assertEqual(wide, [["poly", [0, 0, 45, 0, 45, 22.5]]])
+        self.assertEqual(wide, [{"kind": "poly", "points": [0, 0, 45, 0, 45, 22.5], "pen": "ink"}])
         key = self.post(self.anna, "/library/outline", {"art": wide}).json()
         self.assertEqual(self.post(self.anna, "/library/outline-art", {"key": key}).json(), wide)
         self.assertEqual(self.post(self.anna, "/library/outline", {"art": []}).status_code, 400)

@@ -149,7 +149,7 @@ class Editing(DemoCase):
         url = f"/api/projects/{KILN}/changes?since={seen['revision']}&sheet_id={sheet}"
         news = self.jory.get(url).json()
         self.assertFalse(news["view"]["whole"])
-        texts = [p[6] for i in news["view"]["put"]["items"].values() for p in i["prims"] if p[0] == "text"]
+        texts = [p["words"] for i in news["view"]["put"]["items"].values() for p in i["prims"] if p["kind"] == "text"]
         self.assertIn("Auger forward", texts)
         self.anna.get(f"/api/projects/{KILN}/changes?since=1&sheet_id={sheet}")
         people = self.jory.get(url).json()["people"]

@@ -35,7 +35,7 @@ class Titling(DemoCase):
     def test_a_block_as_it_looks_on_a_sheet(self) -> None:
         own = self.blocks(sheet_id=self.sheet("30"))
         self.assertEqual(own["block"]["name"], "Pellwick, metric")
-        texts = [p[6] for i in own["scene"]["items"] for p in i["prims"] if p[0] == "text"]
+        texts = [p["words"] for i in own["scene"]["items"] for p in i["prims"] if p["kind"] == "text"]
         self.assertIn("Loading auger, control", texts)
         self.assertIn("PO 88-1204", texts)
         self.assertEqual(own["project"][0]["used"], "the project")
@@ -70,7 +70,7 @@ class Titling(DemoCase):
         contents = self.sheet("2")
         view = self.anna.get(f"/api/projects/{KILN}/sheets/{contents}/view").json()["view"]["put"]
         self.assertTrue(view["sheet"]["sheet"]["made"])
-        links = [p[7] for i in view["items"].values() for p in i["prims"] if p[0] == "text" and p[7]]
+        links = [p["link"] for i in view["items"].values() for p in i["prims"] if p["kind"] == "text" and p["link"]]
         self.assertIn(self.sheet("30"), links)
         where = self.anna.get(f"/api/projects/{KILN}/where/{self.sheet('30')}").json()
         self.assertEqual(where, {"sheet_id": self.sheet("30")})
@@ -82,7 +82,7 @@ class Titling(DemoCase):
         self.anna.get(f"/api/projects/{KILN}/sheets/{contents}/view")
         self.accepted(self.person("jory"), kind="change-sheet", sheet_id=self.sheet("30"), title="Auger, control")
         news = self.anna.get(f"/api/projects/{KILN}/changes?since=0&sheet_id={contents}").json()
-        texts = [p[6] for i in news["view"]["put"]["items"].values() for p in i["prims"] if p[0] == "text"]
+        texts = [p["words"] for i in news["view"]["put"]["items"].values() for p in i["prims"] if p["kind"] == "text"]
         self.assertIn("Auger, control", texts)
 
     def test_finding_reaches_the_library_too(self) -> None:

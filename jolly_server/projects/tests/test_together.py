@@ -94,7 +94,7 @@ class Views(DemoCase):
         coil = next(s.id for s in self.stored().symbols.values() if s.definition == "coil")
         self.accepted(self.anna, kind="move-selection", ids=[coil], dx=0, dy=9 * 5, allow_join=True)
         news = self.view(0, power)
-        texts = [p[6] for i in news["view"]["put"]["items"].values() for p in i["prims"] if p[0] == "text"]
+        texts = [p["words"] for i in news["view"]["put"]["items"].values() for p in i["prims"] if p["kind"] == "text"]
         self.assertIn("30.306", texts)
 
     def test_a_sheet_that_was_deleted_is_said_to_be_gone(self) -> None:

@@ -25,7 +25,7 @@ export type Loose<T> = T extends string
 
 /** An edit of a kind. What has a usual value may be left out; what is lacking or cannot be, the server says. */
 export const makeEdit = <K extends AnyEdit['kind']>(kind: K, fields: Loose<Omit<Edit<K>, 'kind'>>) =>
-  ({ kind, ...(fields as object) }) as unknown as Edit<K>
+  ({ kind, ...(fields as object) }) as Edit<K>
 
 /** What the server says when it refuses. */
 export class Refusal extends Error {

@@ -1,6 +1,7 @@
 /** A small picture of graphics: symbols in grid millimetres, outlines in their own. */
 import type { Prim } from '../scene/item'
-import { INK, MONO } from '../theme/theme'
+import { INK } from '../theme/theme'
+import { ROLES } from '../theme/paints'
 import { boundsOf, pathsOf } from '../scene/artPath'
 
 interface Props {
@@ -28,14 +29,18 @@ export function ArtPicture({ art, width, height }: Props) {
         <path d={dashes} strokeDasharray={`${pen * 3} ${pen * 2}`} />
         <path d={solid} fill={INK} />
       </g>
-      {texts.map((p, i) => {
-        const [, x, y, words, size] = p as [string, number, number, string, number]
-        return (
-          <text key={i} x={x} y={y} fontSize={size} textAnchor="middle" fontFamily={MONO} fill={INK}>
-            {words}
-          </text>
-        )
-      })}
+      {texts.map((p, i) => (
+        <text
+          key={i}
+          x={p.x}
+          y={p.y}
+          fontSize={p.size}
+          textAnchor={p.anchor}
+          fontFamily={ROLES[p.role]!.family}
+        >
+          {p.words}
+        </text>
+      ))}
     </svg>
   )
 }

@@ -1,7 +1,7 @@
 /** A generated drawing on the work surface: painted items, a selection, and whatever a bench lays over it. */
 import { useMemo, type ReactNode } from 'react'
 import type { Schemas } from '../api/shapes'
-import { asItems, type Box as Rect } from '../scene/item'
+import { type Box as Rect } from '../scene/item'
 import { ItemView, type Art } from '../scene/Painter'
 import { Surface, type At } from '../scene/Surface'
 
@@ -43,7 +43,7 @@ export function Drawing({ scene, name, selected, linked, art, fit, onDown, onMov
       onUp={onUp ?? nothing}
       onDouble={nothing}
     >
-      {asItems(scene.items).map((item) => (
+      {scene.items.map((item) => (
         <ItemView
           key={item.id}
           item={item}

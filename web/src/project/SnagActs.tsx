@@ -12,7 +12,7 @@ interface Props {
 export function SnagActs({ act, mend, other }: Props) {
   return (
     <span style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
-      {act && mend && <Word label={act.label} run={() => mend(act.edit as AnyEdit)} />}
+      {act && mend && <Word label={act.label} run={() => mend(act.edit)} />}
       {other && <Word label={other.label} hint={other.hint ?? ''} run={other.run} />}
     </span>
   )

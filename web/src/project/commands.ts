@@ -10,6 +10,8 @@ export interface Command {
   run: () => void
   /** Changes nothing: viewers have it too. */
   reads?: boolean
+  /** Takes up a tool at once: its letter does not wait for a word, but gives the tool up again for one. */
+  arms?: boolean
   /** Left out while it returns false. */
   enabled?: () => boolean
 }

@@ -1,26 +1,14 @@
-/** Paints scene items as SVG. The primitives are documented in jolly_core/scenes/primitives.py. */
+/** Paints scene items as SVG, with the pens, tones and faces of the one table. */
 import { memo, useContext } from 'react'
-import type { Item, Prim } from './item'
-import { COPPER, INK, MONO, QUIET, TEAL } from '../theme/theme'
+import type { Item, Prim, PrimOf } from './item'
+import { COPPER, INK, TEAL } from '../theme/theme'
+import { PENS, ROLES, TONES, WIRE, wirePaint } from '../theme/paints'
 import { pathsOf } from './artPath'
-import { wirePaint } from './colours'
 import { PictureBase } from './pictures'
 
 export type Art = Record<string, Prim[]>
 export type Look = 'plain' | 'selected' | 'linked' | 'preview' | 'snag'
 
-const PENS: Record<string, number> = { ink: 0.35, thin: 0.18, dash: 0.25, frame: 0.5, edge: 1.0, fine: 0.5 }
-/** Fills of boxes by tone, the same as in jolly_core/exchange/sheetpdf.py. */
-const FILLS: Record<string, string> = {
-  plate: '#F4F1EA',
-  rail: '#D5D9DE',
-  duct: '#E6E1D3',
-  device: '#FFFFFF',
-  paper: '#FCFAF5',
-}
-const SANS = 'Inter, sans-serif'
-const FACES: Record<string, string> = { text: SANS, title: SANS, heading: SANS }
-const INKS: Record<string, string> = { reference: TEAL, line: QUIET, number: '#2F5D50' }
 const NO_ART: Prim[] = []
 const PREVIEW_OPACITY = 0.75
 
@@ -36,67 +24,94 @@ export function turned(x: number, y: number, rotation: number, mirror: boolean):
   return [x, my]
 }
 
-function Placed({ prim, art, own, ink }: { prim: Prim; art: Art; own?: Prim[]; ink: string }) {
-  const [, key, x, y, rotation, mirror, poles] = prim as [
-    string,
-    string,
-    number,
-    number,
-    number,
-    boolean,
-    number,
-  ]
-  const { lines, dashes, solid, texts } = pathsOf(own ?? art[`${key}-${poles}`] ?? NO_ART)
+interface PlacedProps {
+  prim: PrimOf<'art'>
+  art: Art
+  own?: Prim[]
+  look: Look
+}
+
+function Placed({ prim, art, own, look }: PlacedProps) {
+  const { x, y, rotation, mirror } = prim
+  const ink = inkOf(look, INK)
+  const { lines, dashes, solid, texts } = pathsOf(own ?? art[`${prim.key}-${prim.poles}`] ?? NO_ART)
   const transform = `translate(${x} ${y}) rotate(${rotation})${mirror ? ' scale(1 -1)' : ''}`
   return (
     <>
-      {lines && <path d={lines} transform={transform} stroke={ink} strokeWidth={0.4} fill="none" />}
-      {solid && <path d={solid} transform={transform} stroke={ink} strokeWidth={0.4} fill={ink} />}
-      {dashes && (
-        <path
-          d={dashes}
-          transform={transform}
-          stroke={ink}
-          strokeWidth={0.25}
-          strokeDasharray="1.2 0.9"
-          fill="none"
-        />
-      )}
+      <g transform={transform} stroke={ink} strokeWidth={PENS.ink!.mm} fill="none">
+        {lines && <path d={lines} />}
+        {solid && <path d={solid} fill={ink} />}
+        {dashes && <path d={dashes} strokeWidth={PENS.dash!.mm} strokeDasharray={PENS.dash!.dash} />}
+      </g>
       {texts.map((p, i) => {
-        const [, tx, ty, words, size] = p as [string, number, number, string, number]
-        const [dx, dy] = turned(tx, ty - size / 3, rotation, mirror)
-        return (
-          <text key={i} x={x + dx} y={y + dy + size / 3} fontSize={size} textAnchor="middle" fill={ink}>
-            {words}
-          </text>
-        )
+        const [dx, dy] = turned(p.x, p.y - p.size / 3, rotation, mirror)
+        return <Words key={i} prim={{ ...p, x: x + dx, y: y + dy + p.size / 3 }} look={look} />
       })}
     </>
   )
 }
 
-function Wire({ prim, look }: { prim: Prim; look: Look }) {
-  const [, x1, y1, x2, y2, colour] = prim as [string, number, number, number, number, string]
-  const paint = wirePaint(colour)
+function Strand({ prim, look }: { prim: PrimOf<'wire'>; look: Look }) {
+  const { x1, y1, x2, y2 } = prim
+  const paint = wirePaint(prim.colour)
   const line = { x1, y1, x2, y2 }
   const marked = look !== 'plain'
   return (
     <>
       {/* Met by the pointer, not painted: a sheet of a thousand wires stays quick. */}
       <line {...line} stroke="none" strokeWidth={2.2} pointerEvents="stroke" />
-      {marked && (
-        <line {...line} stroke={inkOf(look, COPPER)} strokeWidth={1.5} opacity={0.55} strokeLinecap="round" />
+      {marked && <line {...line} stroke={inkOf(look, COPPER)} strokeWidth={1.5} opacity={0.55} />}
+      {paint.edged && <line {...line} stroke={INK} strokeWidth={WIRE.edge} />}
+      <line {...line} stroke={paint.first} strokeWidth={WIRE.mm} />
+      {paint.second && (
+        <line {...line} stroke={paint.second} strokeWidth={WIRE.mm} strokeDasharray={WIRE.dash} />
       )}
-      {paint.edged && <line {...line} stroke={INK} strokeWidth={0.8} />}
-      <line {...line} stroke={paint.first} strokeWidth={0.6} strokeLinecap="round" />
-      {paint.second && <line {...line} stroke={paint.second} strokeWidth={0.6} strokeDasharray="2 2" />}
     </>
   )
 }
 
-function Picture({ place, id }: { place: number[]; id: string }) {
+function Picture({ prim }: { prim: PrimOf<'picture'> }) {
   const base = useContext(PictureBase)
-  return <image x={place[0]} y={place[1]} width={place[2]} height={place[3]} href={`${base}${id}`} />
+  return (
+    <image x={prim.x} y={prim.y} width={prim.width} height={prim.height} href={`${base}${prim.picture}`} />
+  )
+}
+
+/** What a box is filled with: its tone, or that of the selection. */
+const fillOf = (prim: PrimOf<'rect'>, look: Look) =>
+  !prim.tone ? 'none' : look === 'selected' ? '#F8E4D5' : look === 'linked' ? '#DDEEEA' : TONES[prim.tone]
+
+function Outline({ prim, look }: { prim: PrimOf<'line' | 'rect' | 'circle' | 'poly' | 'arc'>; look: Look }) {
+  const pen = PENS[prim.pen]!
+  const stroke = { stroke: inkOf(look, INK), strokeWidth: pen.mm, strokeDasharray: pen.dash, fill: 'none' }
+  if (prim.kind === 'line') return <line x1={prim.x1} y1={prim.y1} x2={prim.x2} y2={prim.y2} {...stroke} />
+  if (prim.kind === 'circle') return <circle cx={prim.cx} cy={prim.cy} r={prim.radius} {...stroke} />
+  if (prim.kind === 'poly') return <polyline points={prim.points.join(' ')} {...stroke} />
+  if (prim.kind === 'arc') return <path d={pathsOf([prim]).lines} {...stroke} />
+  const { x, y, width, height, tone } = prim
+  const strong = tone && look !== 'plain' ? 2 : 1
+  const box = { ...stroke, strokeWidth: pen.mm * strong, fill: fillOf(prim, look) }
+  return <rect x={x} y={y} width={width} height={height} {...box} />
+}
+
+function Words({ prim, look }: { prim: PrimOf<'text'>; look: Look }) {
+  const { family, weight, ink } = ROLES[prim.role]!
+  return (
+    <text
+      x={prim.x}
+      y={prim.y}
+      fontSize={prim.size}
+      textAnchor={prim.anchor}
+      fontFamily={family}
+      fontWeight={weight}
+      fill={prim.role === 'reference' ? ink : inkOf(look, ink)}
+      data-link={prim.link || undefined}
+      data-role={prim.role}
+      style={prim.link ? { cursor: 'pointer' } : undefined}
+    >
+      {prim.words}
+    </text>
+  )
 }
 
 interface PrimProps {
@@ -107,96 +122,19 @@ interface PrimProps {
 }
 
 function PrimView({ prim, art, own, look }: PrimProps) {
-  const [kind, ...v] = prim
-  const n = v as number[]
-  const ink = inkOf(look, INK)
-  switch (kind) {
+  switch (prim.kind) {
     case 'wire':
-      return <Wire prim={prim} look={look} />
+      return <Strand prim={prim} look={look} />
     case 'art':
-      return <Placed prim={prim} art={art} own={own} ink={ink} />
+      return <Placed prim={prim} art={art} own={own} look={look} />
     case 'dot':
-      return <circle cx={n[0]} cy={n[1]} r={n[2]} fill={ink} />
-    case 'line':
-      return (
-        <line
-          x1={n[0]}
-          y1={n[1]}
-          x2={n[2]}
-          y2={n[3]}
-          stroke={ink}
-          strokeWidth={PENS[v[4] as string]}
-          strokeDasharray={v[4] === 'dash' ? '1.2 0.9' : undefined}
-        />
-      )
-    case 'rect':
-      return (
-        <rect
-          x={n[0]}
-          y={n[1]}
-          width={n[2]}
-          height={n[3]}
-          fill="none"
-          stroke={ink}
-          strokeWidth={PENS[v[4] as string]}
-        />
-      )
-    case 'box':
-      return (
-        <rect
-          x={n[0]}
-          y={n[1]}
-          width={n[2]}
-          height={n[3]}
-          fill={look === 'selected' ? '#F8E4D5' : look === 'linked' ? '#DDEEEA' : FILLS[v[5] as string]}
-          stroke={ink}
-          strokeWidth={PENS[v[4] as string]! * (look === 'plain' ? 1 : 2)}
-        />
-      )
+      return <circle cx={prim.cx} cy={prim.cy} r={prim.radius} fill={inkOf(look, INK)} />
     case 'picture':
-      return <Picture place={n} id={v[4] as string} />
-    case 'circle':
-      return (
-        <circle cx={n[0]} cy={n[1]} r={n[2]} fill="none" stroke={ink} strokeWidth={PENS[v[3] as string]} />
-      )
-    case 'poly':
-      return (
-        <polyline
-          points={(v[0] as number[]).join(' ')}
-          fill="none"
-          stroke={ink}
-          strokeWidth={PENS[v[1] as string]}
-        />
-      )
-    case 'text': {
-      const [x, y, size, anchor, role, words, link] = v as [
-        number,
-        number,
-        number,
-        'start',
-        string,
-        string,
-        string,
-      ]
-      return (
-        <text
-          x={x}
-          y={y}
-          fontSize={size}
-          textAnchor={anchor}
-          fontFamily={FACES[role] ?? MONO}
-          fontWeight={role === 'tag' ? 600 : 400}
-          fill={role === 'reference' ? TEAL : inkOf(look, INKS[role] ?? INK)}
-          data-link={link || undefined}
-          data-role={role}
-          style={link ? { cursor: 'pointer' } : undefined}
-        >
-          {words}
-        </text>
-      )
-    }
+      return <Picture prim={prim} />
+    case 'text':
+      return <Words prim={prim} look={look} />
     default:
-      return null
+      return <Outline prim={prim} look={look} />
   }
 }
 
@@ -216,6 +154,8 @@ export const ItemView = memo(function ItemView({ item, art, look }: ItemViewProp
       data-kind={item.kind}
       data-look={look}
       opacity={look === 'preview' ? PREVIEW_OPACITY : undefined}
+      strokeLinecap="round"
+      strokeLinejoin="round"
     >
       {body && (
         <rect

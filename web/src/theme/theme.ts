@@ -1,14 +1,15 @@
 /** Colours, type and component defaults: paper, ink, copper for the person's own acts, teal for what is linked. */
 import { createTheme } from '@mui/material/styles'
+import { INKS, TONES } from './paints'
 
-export const INK = '#14213D'
-export const PAPER = '#FCFAF5'
+export const INK = INKS.ink
+export const PAPER = TONES.paper
 export const COPPER = '#B4622D'
-export const TEAL = '#1F7A6D'
+export const TEAL = INKS.link
 export const SNAG = '#B3261E'
 export const FRAME = '#F6F1E7'
 export const LINE = '#E3DCCB'
-export const QUIET = '#676C78'
+export const QUIET = INKS.quiet
 export const MONO = '"IBM Plex Mono", monospace'
 
 export const theme = createTheme({

@@ -3,7 +3,6 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { makeEdit } from '../../api/client'
@@ -11,6 +10,7 @@ import { LINE, MONO } from '../../theme/theme'
 import { Act, Acts } from '../../kit/Act'
 import { usePlaces } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
+import { PanelPick, plain, type Option } from '../../kit/Pick'
 import { ChangeTable } from './ChangeTable'
 import type { NumberRuleRecord, WiringHabits } from './shapes'
 
@@ -55,22 +55,36 @@ interface Props {
   close: () => void
 }
 
+/** For which nets a rule is: "" for any. */
+interface When {
+  category: string
+  type_id: string
+  potential: string
+  function_id: string
+  location_id: string
+}
+
+const whenOf = (rule: NumberRuleRecord | null): When => ({
+  category: rule?.category ?? '',
+  type_id: rule?.type_id ?? '',
+  potential: rule?.potential ?? '',
+  function_id: rule?.function_id ?? '',
+  location_id: rule?.location_id ?? '',
+})
+
+const SCOPES = [
+  { id: 'potential', name: 'the potential: feed-through terminals pass it on' },
+  { id: 'net', name: 'each net: terminals part it' },
+]
+const FIRST: Draft[] = [{ piece: 'running', text: '', digits: 1, start: 1 }]
+
 export function RuleForm({ data, rule, close }: Props) {
   const { send } = usePick('send')
-  const places = usePlaces()
   const [name, setName] = useState(rule?.name ?? '')
-  const [pieces, setPieces] = useState<Draft[]>(
-    rule ? rule.pieces.map(draftOf) : [{ piece: 'running', text: '', digits: 1, start: 1 }],
-  )
-  const [when, setWhen] = useState({
-    category: rule?.category ?? '',
-    type_id: rule?.type_id ?? '',
-    potential: rule?.potential ?? '',
-    function_id: rule?.function_id ?? '',
-    location_id: rule?.location_id ?? '',
-  })
+  const [pieces, setPieces] = useState<Draft[]>(rule ? rule.pieces.map(draftOf) : FIRST)
+  const [when, setWhen] = useState(() => whenOf(rule))
   const [atChannel, setAtChannel] = useState(rule?.at_channel ?? false)
-  const [scope, setScope] = useState(rule?.scope ?? 'potential')
+  const [scope, setScope] = useState<string>(rule?.scope ?? 'potential')
   const edit = makeEdit('put-number-rule', {
     rule_id: rule?.id ?? '',
     name: name || 'New rule',
@@ -79,28 +93,6 @@ export function RuleForm({ data, rule, close }: Props) {
     at_channel: atChannel,
     scope,
   })
-  const put = (n: number, part: Partial<Draft>) =>
-    setPieces(pieces.map((p, i) => (i === n ? { ...p, ...part } : p)))
-  const choice = (key: keyof typeof when, label: string, options: { id: string; name: string }[]) => (
-    <TextField
-      select
-      fullWidth
-      margin="dense"
-      label={label}
-      value={options.some((o) => o.id === when[key]) ? when[key] : ''}
-      onChange={(e) => setWhen({ ...when, [key]: e.target.value })}
-      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-    >
-      <MenuItem value="">any</MenuItem>
-      {options.map((o) => (
-        <MenuItem key={o.id} value={o.id}>
-          {o.name}
-        </MenuItem>
-      ))}
-    </TextField>
-  )
-  const plain = (list: string[]) => list.map((id) => ({ id, name: id }))
-  const named = (list: { id: string; name: string }[] | undefined) => list ?? []
   return (
     <Box
       component="form"
@@ -120,74 +112,9 @@ export function RuleForm({ data, rule, close }: Props) {
         onChange={(e) => setName(e.target.value)}
       />
       <Box sx={{ fontSize: 12, fontWeight: 600, mt: 1 }}>The number is made of</Box>
-      {pieces.map((p, n) => (
-        <Box
-          key={n}
-          sx={{
-            display: 'flex',
-            gap: 0.5,
-            alignItems: 'center',
-            border: `1px solid ${LINE}`,
-            borderRadius: 1,
-            bgcolor: '#fff',
-            px: 0.75,
-            py: 0.25,
-            mt: 0.5,
-            fontSize: 12.5,
-          }}
-        >
-          <span style={{ flex: 1 }}>{PIECE_NAMES[p.piece]}</span>
-          {p.piece === 'text' && (
-            <Small label="Text" value={p.text} set={(text) => put(n, { text })} width={70} />
-          )}
-          {p.piece === 'running' && (
-            <>
-              <Small
-                label="Digits"
-                value={String(p.digits)}
-                set={(v) => put(n, { digits: Number(v) || 1 })}
-                width={30}
-              />
-              <Small
-                label="From"
-                value={String(p.start)}
-                set={(v) => put(n, { start: Number(v) || 0 })}
-                width={44}
-              />
-            </>
-          )}
-          <Act
-            hint="Earlier"
-            disabled={n === 0}
-            onClick={() => setPieces([...pieces.slice(0, n - 1), p, pieces[n - 1]!, ...pieces.slice(n + 1)])}
-          >
-            ↑
-          </Act>
-          <Act hint="Take out" onClick={() => setPieces(pieces.filter((_, i) => i !== n))}>
-            ×
-          </Act>
-        </Box>
-      ))}
-      <Acts>
-        {Object.entries(PIECE_NAMES)
-          .filter(([piece]) => piece !== 'running' || !pieces.some((p) => p.piece === 'running'))
-          .map(([piece, words]) => (
-            <Act
-              key={piece}
-              onClick={() =>
-                setPieces([...pieces, { piece, text: piece === 'text' ? '-' : '', digits: 1, start: 1 }])
-              }
-            >
-              + {words}
-            </Act>
-          ))}
-      </Acts>
+      <Pieces pieces={pieces} set={setPieces} />
       <Box sx={{ fontSize: 12, fontWeight: 600, mt: 1 }}>For nets</Box>
-      {choice('category', 'With a wire of the category', plain(data.categories))}
-      {choice('type_id', 'With a wire of the type', data.types)}
-      {choice('potential', 'With a continuation called', plain(data.potentials))}
-      {choice('function_id', 'That begin in the function', named(places.data?.functions))}
-      {choice('location_id', 'That begin in the location', named(places.data?.locations))}
+      <Nets data={data} when={when} set={(part) => setWhen({ ...when, ...part })} />
       <FormControlLabel
         control={
           <Checkbox size="small" checked={atChannel} onChange={(e) => setAtChannel(e.target.checked)} />
@@ -195,17 +122,7 @@ export function RuleForm({ data, rule, close }: Props) {
         label="that touch a PLC channel"
         slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
       />
-      <TextField
-        select
-        fullWidth
-        margin="dense"
-        label="One number for"
-        value={scope}
-        onChange={(e) => setScope(e.target.value === 'net' ? 'net' : 'potential')}
-      >
-        <MenuItem value="potential">the potential: feed-through terminals pass it on</MenuItem>
-        <MenuItem value="net">each net: terminals part it</MenuItem>
-      </TextField>
+      <PanelPick label="One number for" value={scope} options={SCOPES} onPick={setScope} />
       <ChangeTable edit={edit} />
       <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
         <Button type="submit" variant="contained" disabled={!name.trim() || !pieces.length}>
@@ -213,6 +130,114 @@ export function RuleForm({ data, rule, close }: Props) {
         </Button>
         <Button onClick={close}>Cancel</Button>
       </Box>
+    </Box>
+  )
+}
+
+interface NetsProps {
+  data: WiringHabits
+  when: When
+  set: (part: Partial<When>) => void
+}
+
+/** What a net must have for the rule to be its. */
+function Nets({ data, when, set }: NetsProps) {
+  const places = usePlaces()
+  const rows: [keyof When, string, Option[]][] = [
+    ['category', 'With a wire of the category', plain(data.categories)],
+    ['type_id', 'With a wire of the type', data.types],
+    ['potential', 'With a continuation called', plain(data.potentials)],
+    ['function_id', 'That begin in the function', places.data?.functions ?? []],
+    ['location_id', 'That begin in the location', places.data?.locations ?? []],
+  ]
+  return rows.map(([key, label, options]) => (
+    <PanelPick
+      key={key}
+      label={label}
+      value={when[key]}
+      options={[{ id: '', name: 'any' }, ...options]}
+      onPick={(id) => set({ [key]: id })}
+    />
+  ))
+}
+
+interface PiecesProps {
+  pieces: Draft[]
+  set: (pieces: Draft[]) => void
+}
+
+/** The pieces of a number in order, and those that can be added. */
+function Pieces({ pieces, set }: PiecesProps) {
+  const runs = pieces.some((p) => p.piece === 'running')
+  const add = (piece: string) =>
+    set([...pieces, { piece, text: piece === 'text' ? '-' : '', digits: 1, start: 1 }])
+  return (
+    <>
+      {pieces.map((p, n) => (
+        <Piece
+          key={n}
+          piece={p}
+          put={(part) => set(pieces.map((other, i) => (i === n ? { ...p, ...part } : other)))}
+          earlier={
+            n > 0
+              ? () => set([...pieces.slice(0, n - 1), p, pieces[n - 1]!, ...pieces.slice(n + 1)])
+              : undefined
+          }
+          remove={() => set(pieces.filter((_, i) => i !== n))}
+        />
+      ))}
+      <Acts>
+        {Object.entries(PIECE_NAMES)
+          .filter(([piece]) => piece !== 'running' || !runs)
+          .map(([piece, words]) => (
+            <Act key={piece} onClick={() => add(piece)}>
+              + {words}
+            </Act>
+          ))}
+      </Acts>
+    </>
+  )
+}
+
+const PIECE = {
+  display: 'flex',
+  gap: 0.5,
+  alignItems: 'center',
+  border: `1px solid ${LINE}`,
+  borderRadius: 1,
+  bgcolor: '#fff',
+  px: 0.75,
+  py: 0.25,
+  mt: 0.5,
+  fontSize: 12.5,
+} as const
+
+interface PieceProps {
+  piece: Draft
+  put: (part: Partial<Draft>) => void
+  earlier?: () => void
+  remove: () => void
+}
+
+function Piece({ piece: p, put, earlier, remove }: PieceProps) {
+  const digits = (v: string) => put({ digits: Number(v) || 1 })
+  const start = (v: string) => put({ start: Number(v) || 0 })
+  return (
+    <Box sx={PIECE}>
+      <span style={{ flex: 1 }}>{PIECE_NAMES[p.piece]}</span>
+      {p.piece === 'text' && <Small label="Text" value={p.text} set={(text) => put({ text })} width={70} />}
+      {p.piece === 'running' && (
+        <>
+          <Small label="Digits" value={String(p.digits)} set={digits} width={30} />
+          <Small label="From" value={String(p.start)} set={start} width={44} />
+        </>
+      )}
+      <Act hint="Earlier" disabled={!earlier} onClick={() => earlier?.()}>
+        ↑
+      </Act>
+      <Act hint="Take out" onClick={remove}>
+        ×
+      </Act>
     </Box>
   )
 }

@@ -11,51 +11,51 @@ import { usePick } from '../../project/store'
 
 const SIDES: Side[] = ['panel', 'door', 'field', 'machine']
 
+type Line = PlaceLine & { side?: Side }
+interface Values {
+  code?: string
+  text?: string
+  parent_id?: string
+  side?: Side
+}
+/** What is done with functions or locations, each its own edits. */
+interface Acts {
+  add: (values: { code: string; text: string; parent_id: string; side: Side }) => Promise<unknown>
+  change: (line: Line, values: Values) => void
+  remove: (line: Line, moveTo: string) => void
+}
+
 interface Props {
   kind: 'function' | 'location'
   title: string
   note: string
-  lines: (PlaceLine & { side?: Side })[]
+  lines: Line[]
   canEdit: boolean
 }
 
-export function Structure({ kind, title, note, lines, canEdit }: Props) {
+const PLACE = 'text/spool-place'
+const BOX = { padding: '4px 8px', border: `1px solid ${LINE}`, borderRadius: 4 }
+const SIDE_OPTIONS = SIDES.map((s) => ({ id: s, name: s }))
+
+function useActs(kind: Props['kind']): Acts {
   const { send } = usePick('send')
-  const [code, setCode] = useState('')
-  const [side, setSide] = useState<Side>('panel')
-  const [text, setText] = useState('')
-  const [within, setWithin] = useState('')
-  const [leaving, setLeaving] = useState('')
-  const place = kind === 'location'
-  const change = (
-    line: PlaceLine,
-    values: { code?: string; text?: string; parent_id?: string; side?: Side },
-  ) =>
-    void send(
-      place
-        ? { kind: 'change-location', location_id: line.id, ...values }
-        : { kind: 'change-function', function_id: line.id, ...values },
-    )
-  const remove = (line: PlaceLine, moveTo: string) => {
-    setLeaving('')
-    void send(
-      place
-        ? { kind: 'remove-location', location_id: line.id, move_to: moveTo }
-        : { kind: 'remove-function', function_id: line.id, move_to: moveTo },
-    )
-  }
-  const add = async () => {
-    const answer = await send(
-      place
-        ? { kind: 'add-location', code, text, parent_id: within, side }
-        : { kind: 'add-function', code, text, parent_id: within },
-    )
-    if (answer) {
-      setCode('')
-      setText('')
+  if (kind === 'location')
+    return {
+      add: (values) => send({ kind: 'add-location', ...values }),
+      change: (line, values) => void send({ kind: 'change-location', location_id: line.id, ...values }),
+      remove: (line, to) => void send({ kind: 'remove-location', location_id: line.id, move_to: to }),
     }
+  return {
+    add: ({ code, text, parent_id }) => send({ kind: 'add-function', code, text, parent_id }),
+    change: (line, { code, text, parent_id }) =>
+      void send({ kind: 'change-function', function_id: line.id, code, text, parent_id }),
+    remove: (line, to) => void send({ kind: 'remove-function', function_id: line.id, move_to: to }),
   }
-  const columns = ['Code', 'Description', 'Within', ...(place ? ['Is'] : []), 'There', '']
+}
+
+export function Structure({ kind, title, note, lines, canEdit }: Props) {
+  const acts = useActs(kind)
+  const place = kind === 'location'
   return (
     <Box
       component="section"
@@ -66,146 +66,191 @@ export function Structure({ kind, title, note, lines, canEdit }: Props) {
         {title}
       </Box>
       <Box sx={{ color: QUIET, fontSize: 12, mb: 1 }}>{note}</Box>
-      <Rows label={title} columns={columns}>
+      <Rows label={title} columns={['Code', 'Description', 'Within', ...(place ? ['Is'] : []), 'There', '']}>
         {lines.map((line) => (
-          <tr
-            key={line.id}
-            onDragOver={(e) => {
-              if (e.dataTransfer.types.includes('text/spool-place')) e.preventDefault()
-            }}
-            onDrop={(e) => {
-              const id = e.dataTransfer.getData('text/spool-place')
-              const moved = lines.find((l) => l.id === id)
-              if (moved && id !== line.id) change(moved, { parent_id: line.id })
-            }}
-          >
-            <td style={{ width: 150, paddingLeft: 8 + 18 * depthOf(line, lines) }}>
-              <span
-                draggable={canEdit}
-                title="Drag onto another to put it within that"
-                onDragStart={(e) => e.dataTransfer.setData('text/spool-place', line.id)}
-                style={{ cursor: canEdit ? 'grab' : 'default', color: QUIET, padding: '0 4px' }}
-              >
-                ⠿
-              </span>
-              <Cell
-                label={`Code of ${line.name}`}
-                value={line.code}
-                mono
-                canEdit={canEdit}
-                onSave={(v) => change(line, { code: v })}
-              />
-            </td>
-            <td>
-              <Cell
-                label={`Description of ${line.name}`}
-                value={line.text}
-                canEdit={canEdit}
-                onSave={(v) => change(line, { text: v })}
-              />
-            </td>
-            <td style={{ width: 110 }}>
-              <Pick
-                label={`${line.name} lies within`}
-                value={line.parent_id}
-                disabled={!canEdit}
-                options={[{ id: '', name: '' }, ...lines.filter((o) => o.id !== line.id)]}
-                onPick={(v) => change(line, { parent_id: v })}
-              />
-            </td>
-            {place && (
-              <td style={{ width: 100 }}>
-                <Pick
-                  label={`${line.name} is`}
-                  value={line.side ?? 'panel'}
-                  disabled={!canEdit}
-                  options={SIDES.map((s) => ({ id: s, name: s }))}
-                  onPick={(v) => change(line, { side: v as Side })}
-                />
-              </td>
-            )}
-            <td style={{ color: QUIET, fontSize: 12 }}>{line.used || 'nothing'}</td>
-            <td style={{ width: 150, textAlign: 'right' }}>
-              {canEdit && leaving !== line.id && (
-                <Button
-                  color="inherit"
-                  aria-label={`Remove ${line.name}`}
-                  onClick={() => (line.used ? setLeaving(line.id) : remove(line, ''))}
-                >
-                  Remove
-                </Button>
-              )}
-              {leaving === line.id && (
-                <Pick
-                  label={`Where what is in ${line.name} goes`}
-                  value=""
-                  disabled={false}
-                  empty="goes to…"
-                  options={lines.filter((o) => o.id !== line.id)}
-                  onPick={(v) => remove(line, v)}
-                />
-              )}
-            </td>
-          </tr>
+          <PlaceRow key={line.id} {...{ line, lines, place, acts, canEdit }} />
         ))}
       </Rows>
-      {canEdit && (
-        <Box
-          component="form"
-          sx={{ display: 'flex', gap: 1, mt: 0.75, alignItems: 'center' }}
-          onSubmit={(e: React.FormEvent) => {
-            e.preventDefault()
-            void add()
-          }}
+      {canEdit && <NewPlace {...{ kind, lines, acts }} />}
+    </Box>
+  )
+}
+
+interface RowProps {
+  line: Line
+  lines: Line[]
+  place: boolean
+  acts: Acts
+  canEdit: boolean
+}
+
+function PlaceRow({ line, lines, place, acts, canEdit }: RowProps) {
+  const change = (values: Values) => acts.change(line, values)
+  return (
+    <tr
+      onDragOver={(e) => {
+        if (e.dataTransfer.types.includes(PLACE)) e.preventDefault()
+      }}
+      onDrop={(e) => {
+        const moved = lines.find((l) => l.id === e.dataTransfer.getData(PLACE))
+        if (moved && moved.id !== line.id) acts.change(moved, { parent_id: line.id })
+      }}
+    >
+      <td style={{ width: 150, paddingLeft: 8 + 18 * depthOf(line, lines) }}>
+        <span
+          draggable={canEdit}
+          title="Drag onto another to put it within that"
+          onDragStart={(e) => e.dataTransfer.setData(PLACE, line.id)}
+          style={{ cursor: canEdit ? 'grab' : 'default', color: QUIET, padding: '0 4px' }}
         >
-          <input
-            aria-label={`New ${kind}`}
-            placeholder={place ? 'KP3' : 'K3'}
-            value={code}
-            onChange={(e) => setCode(e.target.value)}
-            style={{
-              font: `13px ${MONO}`,
-              width: 100,
-              padding: '4px 8px',
-              border: `1px solid ${LINE}`,
-              borderRadius: 4,
-            }}
-          />
-          {place && (
-            <Pick
-              label="The new location is"
-              value={side}
-              disabled={false}
-              options={SIDES.map((s) => ({ id: s, name: s }))}
-              onPick={(v) => setSide(v as Side)}
-            />
-          )}
-          <input
-            aria-label={`Description of the new ${kind}`}
-            placeholder="description"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-            style={{
-              font: 'inherit',
-              width: 220,
-              padding: '4px 8px',
-              border: `1px solid ${LINE}`,
-              borderRadius: 4,
-            }}
-          />
+          ⠿
+        </span>
+        <Cell
+          label={`Code of ${line.name}`}
+          value={line.code}
+          mono
+          canEdit={canEdit}
+          onSave={(code) => change({ code })}
+        />
+      </td>
+      <td>
+        <Cell
+          label={`Description of ${line.name}`}
+          value={line.text}
+          canEdit={canEdit}
+          onSave={(text) => change({ text })}
+        />
+      </td>
+      <Where {...{ line, lines, place, canEdit, change }} />
+      <td style={{ color: QUIET, fontSize: 12 }}>{line.used || 'nothing'}</td>
+      <td style={{ width: 150, textAlign: 'right' }}>
+        {canEdit && <Leaving {...{ line, lines }} remove={(to) => acts.remove(line, to)} />}
+      </td>
+    </tr>
+  )
+}
+
+type WhereProps = Omit<RowProps, 'acts'> & { change: (values: Values) => void }
+
+/** What a place lies within, and which side of the panel a location is. */
+function Where({ line, lines, place, canEdit, change }: WhereProps) {
+  return (
+    <>
+      <td style={{ width: 110 }}>
+        <Pick
+          label={`${line.name} lies within`}
+          value={line.parent_id}
+          disabled={!canEdit}
+          options={[{ id: '', name: '' }, ...lines.filter((o) => o.id !== line.id)]}
+          onPick={(id) => change({ parent_id: id })}
+        />
+      </td>
+      {place && (
+        <td style={{ width: 100 }}>
           <Pick
-            label={`The new ${kind} lies within`}
-            value={within}
-            disabled={false}
-            empty="within…"
-            options={[{ id: '', name: '' }, ...lines]}
-            onPick={setWithin}
+            label={`${line.name} is`}
+            value={line.side ?? 'panel'}
+            disabled={!canEdit}
+            options={SIDE_OPTIONS}
+            onPick={(v) => change({ side: v as Side })}
           />
-          <Button type="submit" disabled={!code.trim()}>
-            Add a {kind}
-          </Button>
-        </Box>
+        </td>
       )}
+    </>
+  )
+}
+
+interface LeavingProps {
+  line: Line
+  lines: Line[]
+  remove: (moveTo: string) => void
+}
+
+/** Taking a place away; of one that is used it is asked where what is in it goes. */
+function Leaving({ line, lines, remove }: LeavingProps) {
+  const [asking, setAsking] = useState(false)
+  if (asking)
+    return (
+      <Pick
+        label={`Where what is in ${line.name} goes`}
+        value=""
+        disabled={false}
+        empty="goes to…"
+        options={lines.filter((o) => o.id !== line.id)}
+        onPick={remove}
+      />
+    )
+  return (
+    <Button
+      color="inherit"
+      aria-label={`Remove ${line.name}`}
+      onClick={() => (line.used ? setAsking(true) : remove(''))}
+    >
+      Remove
+    </Button>
+  )
+}
+
+interface NewProps {
+  kind: Props['kind']
+  lines: Line[]
+  acts: Acts
+}
+
+function NewPlace({ kind, lines, acts }: NewProps) {
+  const [code, setCode] = useState('')
+  const [side, setSide] = useState<Side>('panel')
+  const [text, setText] = useState('')
+  const [within, setWithin] = useState('')
+  const place = kind === 'location'
+  const add = async () => {
+    if (!(await acts.add({ code, text, parent_id: within, side }))) return
+    setCode('')
+    setText('')
+  }
+  return (
+    <Box
+      component="form"
+      sx={{ display: 'flex', gap: 1, mt: 0.75, alignItems: 'center' }}
+      onSubmit={(e: React.FormEvent) => {
+        e.preventDefault()
+        void add()
+      }}
+    >
+      <input
+        aria-label={`New ${kind}`}
+        placeholder={place ? 'KP3' : 'K3'}
+        value={code}
+        onChange={(e) => setCode(e.target.value)}
+        style={{ ...BOX, font: `13px ${MONO}`, width: 100 }}
+      />
+      {place && (
+        <Pick
+          label="The new location is"
+          value={side}
+          disabled={false}
+          options={SIDE_OPTIONS}
+          onPick={(v) => setSide(v as Side)}
+        />
+      )}
+      <input
+        aria-label={`Description of the new ${kind}`}
+        placeholder="description"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        style={{ ...BOX, font: 'inherit', width: 220 }}
+      />
+      <Pick
+        label={`The new ${kind} lies within`}
+        value={within}
+        disabled={false}
+        empty="within…"
+        options={[{ id: '', name: '' }, ...lines]}
+        onPick={setWithin}
+      />
+      <Button type="submit" disabled={!code.trim()}>
+        Add a {kind}
+      </Button>
     </Box>
   )
 }

@@ -27,19 +27,17 @@ import type { CabinetView, SurfaceName } from './shapes'
 const Space = lazy(() => import('./Space'))
 type Look = SurfaceName | 'space'
 
-export function CabinetBench({ canEdit }: BenchProps) {
-  const projectId = useProject((s) => s.projectId)
-  const { send } = usePick('send')
-  const [search, setSearch] = useSearchParams()
-  const [look, setLook] = useState<Look>('plate')
-  const [tool, setTool] = useState<PlanTool>({ name: 'choose' })
-  const [selected, setSelected] = useState<Set<string>>(new Set())
-  const [route, setRoute] = useState('')
-  const [gap, setGap] = useState('0')
-  const [parts, setParts] = useState({ rail: '', duct: '' })
-  const surface: SurfaceName = look === 'door' ? 'door' : 'plate'
-  const wanted = search.get('enclosure') ?? ''
-  const view = useBench<CabinetView>(
+const CHOOSE: PlanTool = { name: 'choose' }
+const BAR = {
+  px: 1.5,
+  py: 0.5,
+  alignItems: 'center',
+  borderBottom: `1px solid ${LINE}`,
+  bgcolor: '#FBF8F1',
+} as const
+
+function useLayout(projectId: string, wanted: string, surface: SurfaceName) {
+  return useBench<CabinetView>(
     'cabinet',
     () =>
       got(
@@ -48,182 +46,211 @@ export function CabinetBench({ canEdit }: BenchProps) {
         }),
       ),
     [wanted, surface],
-  )
+  ).data
+}
+
+/** What the bench holds: how one looks, the tool in hand, what is chosen, parts of rails and ducts. */
+function useCabinet() {
+  const [look, setLook] = useState<Look>('plate')
+  const [tool, setTool] = useState<PlanTool>(CHOOSE)
+  const [selected, setSelected] = useState<Set<string>>(new Set())
+  const [route, setRoute] = useState('')
+  const [gap, setGap] = useState('0')
+  const [parts, setParts] = useState({ rail: '', duct: '' })
+  const surface: SurfaceName = look === 'door' ? 'door' : 'plate'
   const draw = (what: 'rail' | 'duct') =>
-    setTool(tool.name === what ? { name: 'choose' } : { name: what, part: parts[what] })
+    setTool(tool.name === what ? CHOOSE : { name: what, part: parts[what] })
+  const select = (ids: string[], add: boolean) => {
+    setRoute('')
+    setSelected(new Set(add ? [...selected, ...ids] : ids))
+  }
+  return {
+    ...{ look, setLook, tool, setTool, selected, setSelected, route, setRoute, gap, setGap },
+    ...{ parts, setParts, surface, draw, select },
+  }
+}
+
+type State = ReturnType<typeof useCabinet>
+
+/** Put devices down where the pointer is; they are chosen then. */
+async function put(state: State, enclosure: string, ids: string[], x: number, y: number) {
+  const answer = await useProject.getState().send({
+    kind: 'place-devices',
+    enclosure_id: enclosure,
+    surface: state.surface,
+    device_ids: ids,
+    x: Math.round(x),
+    y: Math.round(y),
+    gap_mm: Math.max(0, Number(state.gap.replace(',', '.')) || 0),
+  })
+  if (!answer) return
+  state.setTool(CHOOSE)
+  state.setSelected(new Set(answer.placed))
+}
+
+export function CabinetBench({ canEdit }: BenchProps) {
+  const { projectId, send } = usePick('projectId', 'send')
+  const [search, setSearch] = useSearchParams()
+  const state = useCabinet()
+  const { tool, setTool, selected, setSelected, parts, look, route } = state
+  const view = useLayout(projectId, search.get('enclosure') ?? '', state.surface)
   useCommands(
     'Cabinet',
     cabinetCommands({
-      show: setLook,
-      draw,
+      show: state.setLook,
+      draw: state.draw,
       choose: () => {
-        setTool({ name: 'choose' })
-        setSelected(new Set())
-        setRoute('')
+        setTool(CHOOSE)
+        state.select([], false)
       },
       remove: () => {
         void send({ kind: 'remove-from-layout', ids: [...selected] })
         setSelected(new Set())
       },
       some: selected.size > 0,
-      there: !!view.data?.enclosure,
+      there: !!view?.enclosure,
       has: { rail: !!parts.rail, duct: !!parts.duct },
     }),
   )
-  if (!view.data) return <Empty>Reading the layout…</Empty>
-  const { enclosure, enclosures, tray } = view.data
-  const select = (ids: string[], add: boolean) => {
-    setRoute('')
-    setSelected(new Set(add ? [...selected, ...ids] : ids))
-  }
-  const put = async (ids: string[], x: number, y: number) => {
-    if (!enclosure) return
-    const answer = await send({
-      kind: 'place-devices',
-      enclosure_id: enclosure.id,
-      surface,
-      device_ids: ids,
-      x: Math.round(x),
-      y: Math.round(y),
-      gap_mm: Math.max(0, Number(gap.replace(',', '.')) || 0),
-    })
-    if (answer) {
-      setTool({ name: 'choose' })
-      setSelected(new Set(answer.placed))
-    }
+  if (!view) return <Empty>Reading the layout…</Empty>
+  const { enclosure, enclosures, tray } = view
+  const list = (
+    <>
+      {enclosures.length > 1 && (
+        <Enclosures
+          all={enclosures}
+          chosen={enclosure?.id ?? ''}
+          choose={(id) => setSearch({ enclosure: id })}
+        />
+      )}
+      <Tray
+        waiting={tray}
+        laidOut={enclosure !== null}
+        surface={state.surface}
+        chosen={tool.name === 'put' ? tool.ids : []}
+        canEdit={canEdit && enclosure !== null && look !== 'space'}
+        gap={state.gap}
+        onGap={state.setGap}
+        onChoose={(ids) => setTool(ids.length ? { name: 'put', ids } : CHOOSE)}
+      />
+    </>
+  )
+  if (!enclosure)
+    return (
+      <Bench name="Cabinet" list={list}>
+        <NewEnclosure canEdit={canEdit} />
+      </Bench>
+    )
+  const others = enclosures.filter((e) => e.id !== enclosure.id)
+  const panel = { enclosure, others, selected, route, canEdit, onSelect: state.select }
+  return (
+    <Bench name="Cabinet" list={list} inspector={<CabinetPanel {...panel} />}>
+      <Bar state={state} canEdit={canEdit} />
+      <Box sx={{ flex: 1, minHeight: 0 }}>
+        <Picture state={state} enclosure={enclosure} canEdit={canEdit} />
+      </Box>
+      <RouteTable routes={enclosure.routes ?? []} route={route} onRoute={state.setRoute} />
+    </Bench>
+  )
+}
+
+interface EnclosuresProps {
+  all: CabinetView['enclosures']
+  chosen: string
+  choose: (id: string) => void
+}
+
+function Enclosures({ all, chosen, choose }: EnclosuresProps) {
+  return (
+    <>
+      <Heading>Enclosures</Heading>
+      {all.map((e) => (
+        <Choice key={e.id} chosen={e.id === chosen} onClick={() => choose(e.id)}>
+          {e.tag} {e.text}
+        </Choice>
+      ))}
+    </>
+  )
+}
+
+/** The bar above the plan: which side is seen, what is drawn, what the tool in hand waits for. */
+function Bar({ state, canEdit }: { state: State; canEdit: boolean }) {
+  const { look, tool } = state
+  const show = (next: Look | null) => {
+    if (next) state.setLook(next)
+    state.setTool(CHOOSE)
   }
   return (
-    <Bench
-      name="Cabinet"
-      list={
+    <Stack direction="row" spacing={1} sx={BAR}>
+      <ToggleButtonGroup size="small" exclusive value={look} onChange={(_, v: Look | null) => show(v)}>
+        <ToggleButton value="plate">Plate</ToggleButton>
+        <ToggleButton value="door">Door</ToggleButton>
+        <ToggleButton value="space">Space</ToggleButton>
+      </ToggleButtonGroup>
+      {canEdit && look === 'plate' && (
         <>
-          {enclosures.length > 1 && (
-            <>
-              <Heading>Enclosures</Heading>
-              {enclosures.map((e) => (
-                <Choice
-                  key={e.id}
-                  chosen={e.id === enclosure?.id}
-                  onClick={() => setSearch({ enclosure: e.id })}
-                >
-                  {e.tag} {e.text}
-                </Choice>
-              ))}
-            </>
-          )}
-          <Tray
-            waiting={tray}
-            laidOut={enclosure !== null}
-            surface={surface}
-            chosen={tool.name === 'put' ? tool.ids : []}
-            canEdit={canEdit && enclosure !== null && look !== 'space'}
-            gap={gap}
-            onGap={setGap}
-            onChoose={(ids) => setTool(ids.length ? { name: 'put', ids } : { name: 'choose' })}
-          />
-        </>
-      }
-      inspector={
-        enclosure && (
-          <CabinetPanel
-            enclosure={enclosure}
-            others={enclosures.filter((e) => e.id !== enclosure.id)}
-            selected={selected}
-            route={route}
-            canEdit={canEdit}
-            onSelect={select}
-          />
-        )
-      }
-    >
-      {!enclosure ? (
-        <NewEnclosure canEdit={canEdit} />
-      ) : (
-        <>
-          <Stack
-            direction="row"
-            spacing={1}
-            sx={{
-              px: 1.5,
-              py: 0.5,
-              alignItems: 'center',
-              borderBottom: `1px solid ${LINE}`,
-              bgcolor: '#FBF8F1',
-            }}
-          >
-            <ToggleButtonGroup
-              size="small"
-              exclusive
-              value={look}
-              onChange={(_, v: Look | null) => {
-                if (v) setLook(v)
-                setTool({ name: 'choose' })
-              }}
-            >
-              <ToggleButton value="plate">Plate</ToggleButton>
-              <ToggleButton value="door">Door</ToggleButton>
-              <ToggleButton value="space">Space</ToggleButton>
-            </ToggleButtonGroup>
-            {canEdit && look === 'plate' && (
-              <>
-                {(['rail', 'duct'] as const).map((what) => (
-                  <Stack key={what} direction="row" spacing={0.5} sx={{ alignItems: 'center' }}>
-                    <Box sx={{ width: 132 }}>
-                      <PartChoice
-                        label={what === 'rail' ? 'Rail' : 'Duct'}
-                        partClass={what}
-                        value={parts[what]}
-                        onChoose={(p) => {
-                          setParts({ ...parts, [what]: p.id })
-                          setTool({ name: what, part: p.id })
-                        }}
-                      />
-                    </Box>
-                    <Button
-                      variant={tool.name === what ? 'contained' : 'outlined'}
-                      disabled={!parts[what]}
-                      onClick={() => draw(what)}
-                    >
-                      Draw {what}s
-                    </Button>
-                  </Stack>
-                ))}
-              </>
-            )}
-            <Box sx={{ flex: 1, fontSize: 12, color: QUIET }}>
-              {tool.name === 'put' &&
-                `Click where ${tool.ids.length > 1 ? `the ${tool.ids.length} go` : 'it goes'}.`}
-              {(tool.name === 'rail' || tool.name === 'duct') && 'Drag from end to end; Escape ends.'}
-            </Box>
-          </Stack>
-          <Box sx={{ flex: 1, minHeight: 0 }}>
-            {enclosure.problem && <Empty>{enclosure.problem}</Empty>}
-            {!enclosure.problem && look === 'space' && (
-              <Suspense fallback={<CircularProgress sx={{ m: 4 }} />}>
-                <Space
-                  enclosure={enclosure}
-                  selected={selected}
-                  route={route}
-                  onSelect={(id, add) => select(id ? [id] : [], add)}
-                />
-              </Suspense>
-            )}
-            {!enclosure.problem && look !== 'space' && (
-              <Plan
-                enclosure={enclosure}
-                surface={surface}
-                tool={tool}
-                selected={selected}
-                route={route}
-                canEdit={canEdit}
-                onSelect={select}
-                onPut={(ids, x, y) => void put(ids, x, y)}
-              />
-            )}
-          </Box>
-          <RouteTable routes={enclosure.routes ?? []} route={route} onRoute={setRoute} />
+          <Runs what="rail" state={state} />
+          <Runs what="duct" state={state} />
         </>
       )}
-    </Bench>
+      <Box sx={{ flex: 1, fontSize: 12, color: QUIET }}>
+        {tool.name === 'put' &&
+          `Click where ${tool.ids.length > 1 ? `the ${tool.ids.length} go` : 'it goes'}.`}
+        {(tool.name === 'rail' || tool.name === 'duct') && 'Drag from end to end; Escape ends.'}
+      </Box>
+    </Stack>
+  )
+}
+
+/** The part of the rails or ducts that are drawn next, and drawing them. */
+function Runs({ what, state }: { what: 'rail' | 'duct'; state: State }) {
+  const { parts, setParts, tool, setTool, draw } = state
+  return (
+    <Stack direction="row" spacing={0.5} sx={{ alignItems: 'center' }}>
+      <Box sx={{ width: 132 }}>
+        <PartChoice
+          label={what === 'rail' ? 'Rail' : 'Duct'}
+          partClass={what}
+          value={parts[what]}
+          onChoose={(p) => {
+            setParts({ ...parts, [what]: p.id })
+            setTool({ name: what, part: p.id })
+          }}
+        />
+      </Box>
+      <Button
+        variant={tool.name === what ? 'contained' : 'outlined'}
+        disabled={!parts[what]}
+        onClick={() => draw(what)}
+      >
+        Draw {what}s
+      </Button>
+    </Stack>
+  )
+}
+
+interface PictureProps {
+  state: State
+  enclosure: NonNullable<CabinetView['enclosure']>
+  canEdit: boolean
+}
+
+/** The enclosure as it is looked at: a plan of a side, or in space. */
+function Picture({ state, enclosure, canEdit }: PictureProps) {
+  const { look, surface, tool, selected, route, select } = state
+  if (enclosure.problem) return <Empty>{enclosure.problem}</Empty>
+  const shown = { enclosure, selected, route }
+  if (look !== 'space')
+    return (
+      <Plan
+        {...shown}
+        {...{ surface, tool, canEdit, onSelect: select }}
+        onPut={(ids, x, y) => void put(state, enclosure.id, ids, x, y)}
+      />
+    )
+  return (
+    <Suspense fallback={<CircularProgress sx={{ m: 4 }} />}>
+      <Space {...shown} onSelect={(id, add) => select(id ? [id] : [], add)} />
+    </Suspense>
   )
 }

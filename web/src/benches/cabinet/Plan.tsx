@@ -4,7 +4,7 @@ import { useRef, useState, type DragEvent } from 'react'
 import { COPPER, TEAL } from '../../theme/theme'
 import { Drawing, itemUnder } from '../../kit/Drawing'
 import type { At } from '../../scene/Surface'
-import { wirePaint } from '../../scene/colours'
+import { wirePaint } from '../../theme/paints'
 import { useProject } from '../../project/store'
 import type { EnclosureValue, Route, SurfaceName } from './shapes'
 

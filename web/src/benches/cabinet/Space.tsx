@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { BoxGeometry, BufferGeometry, CurvePath, EdgesGeometry, LineCurve3, Vector3 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { COPPER, INK, PAPER, TEAL } from '../../theme/theme'
-import { wirePaint } from '../../scene/colours'
+import { wirePaint } from '../../theme/paints'
 import type { EnclosureValue, Route, SpaceBox } from './shapes'
 
 const SCALE = 0.01 // scene units for each mm

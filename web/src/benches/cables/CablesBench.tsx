@@ -16,7 +16,7 @@ import { SheetLink } from '../../project/SheetLink'
 import { TagChip } from '../../kit/TagChip'
 import { useBench } from '../../project/useBench'
 import { Why } from '../../kit/Why'
-import { wirePaint } from '../../scene/colours'
+import { wirePaint } from '../../theme/paints'
 import { useProject, usePick } from '../../project/store'
 
 interface Core {

@@ -1,16 +1,16 @@
 /** Adding one sheet from the tree, behind the one it was asked at; what is not said follows the habit of its kind. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { makeEdit } from '../../api/client'
-import type { SheetLine } from '../../api/shapes'
+import type { SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE } from '../../theme/theme'
 import { useProject } from '../../project/store'
+import { Pick } from '../../kit/Pick'
 import { useOutline } from '../../project/useOutline'
 
 interface Props {
@@ -20,23 +20,42 @@ interface Props {
   close: () => void
 }
 
+const FRAMES = [
+  { id: 'ladder', name: 'Ladder lines' },
+  { id: 'zones', name: 'Zones' },
+]
+
+/** How the new sheet is framed: as its kind begins, until something else is said. */
+interface Frame {
+  frame: string
+  left: string
+  right: string
+}
+
+/** How sheets of a kind begin, and whether they are drawn. */
+function useKind(projectId: string, kind: string) {
+  const outline = useOutline(projectId).data
+  const habit = outline?.habits.find((h) => h.kind === kind)
+  const usual: Frame = {
+    frame: habit?.frame ?? 'zones',
+    left: habit?.left_rail_type_id ?? '',
+    right: habit?.right_rail_type_id ?? '',
+  }
+  const kinds = outline?.kinds ?? []
+  const drawn = kinds.find((k) => k.id === kind)?.drawn ?? false
+  return { kinds, drawn, usual, types: outline?.wire_types ?? [] }
+}
+
 export function AddSheet({ projectId, sheets, after, close }: Props) {
   const go = useNavigate()
   const queries = useQueryClient()
   const model = sheets.find((s) => s.id === after)
-  const outline = useOutline(projectId)
-  const habits = outline.data?.habits ?? []
-  const types = outline.data?.wire_types ?? []
   const [number, setNumber] = useState('')
   const [title, setTitle] = useState('')
   const [kind, setKind] = useState('schematic')
-  const habit = habits.find((h) => h.kind === kind)
-  const [said, setSaid] = useState<{ frame?: string; left?: string; right?: string }>({})
-  const kinds = (outline.data?.kinds ?? []) as { id: string; name: string; drawn: boolean }[]
-  const drawn = kinds.find((k) => k.id === kind)?.drawn ?? false
-  const frame = said.frame ?? habit?.frame ?? 'zones'
-  const left = said.left ?? habit?.left_rail_type_id ?? ''
-  const right = said.right ?? habit?.right_rail_type_id ?? ''
+  const [said, setSaid] = useState<Partial<Frame>>({})
+  const { kinds, drawn, usual, types } = useKind(projectId, kind)
+  const { frame, left, right } = { ...usual, ...said }
   const add = async () => {
     const answer = await useProject.getState().send(
       makeEdit('add-sheet', {
@@ -57,16 +76,6 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
     close()
     void go(`/p/${projectId}/draw/${answer.placed[0]}`)
   }
-  const choose = (label: string, value: string, set: (v: string) => void, options: string[][]) => (
-    <TextField select label={label} value={value} onChange={(e) => set(e.target.value)}>
-      {options.map(([id, name]) => (
-        <MenuItem key={id} value={id}>
-          {name}
-        </MenuItem>
-      ))}
-    </TextField>
-  )
-  const rails = [['', 'no rail'], ...types.map((t) => [t.id, t.name])]
   return (
     <Stack
       component="form"
@@ -89,21 +98,13 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
         onChange={(e) => setNumber(e.target.value)}
       />
       <TextField label="Title" value={title} onChange={(e) => setTitle(e.target.value)} />
-      {choose(
-        'Kind of sheet',
-        kind,
-        setKind,
-        kinds.map((k) => [k.id, k.name]),
+      <Pick label="Kind of sheet" value={kind} options={kinds} onPick={setKind} />
+      {drawn && (
+        <FramePicks
+          {...{ frame, left, right, types }}
+          say={(part) => setSaid((before) => ({ ...before, ...part }))}
+        />
       )}
-      {drawn &&
-        choose('Frame', frame, (v) => setSaid({ ...said, frame: v }), [
-          ['ladder', 'Ladder lines'],
-          ['zones', 'Zones'],
-        ])}
-      {drawn && frame === 'ladder' && choose('Left rail', left, (v) => setSaid({ ...said, left: v }), rails)}
-      {drawn &&
-        frame === 'ladder' &&
-        choose('Right rail', right, (v) => setSaid({ ...said, right: v }), rails)}
       <Stack direction="row" spacing={1}>
         <Button type="submit" variant="contained">
           Add
@@ -111,5 +112,25 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
         <Button onClick={close}>Cancel</Button>
       </Stack>
     </Stack>
+  )
+}
+
+interface FrameProps extends Frame {
+  types: WireTypeLine[]
+  say: (part: Partial<Frame>) => void
+}
+
+function FramePicks({ frame, left, right, types, say }: FrameProps) {
+  const rails = [{ id: '', name: 'no rail' }, ...types]
+  return (
+    <>
+      <Pick label="Frame" value={frame} options={FRAMES} onPick={(id) => say({ frame: id })} />
+      {frame === 'ladder' && (
+        <>
+          <Pick label="Left rail" value={left} options={rails} onPick={(id) => say({ left: id })} />
+          <Pick label="Right rail" value={right} options={rails} onPick={(id) => say({ right: id })} />
+        </>
+      )}
+    </>
   )
 }

@@ -27,11 +27,35 @@ interface Props {
 
 const rowStyle = { display: 'flex', gap: 8, padding: '2px 0', fontSize: 12.5 } as const
 
-export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
+export function DevicePanel(props: Props) {
+  const { card, symbol, canEdit } = props
   const [picking, setPicking] = useState(false)
-  const [moving, setMoving] = useState(false)
-  const { send, sheetId } = usePick('send', 'sheetId')
-  const orphan = card.snags.some((s) => s.mend === 'choose-device')
+  const pick = setPicking
+  return (
+    <>
+      <Named card={card} canEdit={canEdit} />
+      <Section title="Part">
+        <PartOf card={card} canEdit={canEdit} picking={picking} pick={pick} />
+      </Section>
+      {canEdit && symbol?.facts.definition?.startsWith('block:') && <BlockSection symbol={symbol} />}
+      <Units {...props} />
+      <WiredTo card={card} />
+      <DeviceSnags card={card} canEdit={canEdit} pick={pick} />
+      {symbol && canEdit && <SymbolSection symbol={symbol} />}
+      {symbol && canEdit && <Belonging card={card} symbol={symbol} />}
+    </>
+  )
+}
+
+interface PartProps {
+  card: DeviceCard
+  canEdit: boolean
+}
+
+/** Tag, text and place of a device. */
+function Named({ card, canEdit }: PartProps) {
+  const { send } = usePick('send')
+  const setTag = (tag: string) => void send({ kind: 'set-tag', device_id: card.id, tag })
   return (
     <>
       <Box sx={{ display: 'flex', gap: 1.25, alignItems: 'center', mb: 0.5 }}>
@@ -51,48 +75,43 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
         value={card.tag}
         mono
         disabled={!canEdit}
-        onSave={(tag) => void send({ kind: 'set-tag', device_id: card.id, tag })}
+        onSave={setTag}
       />
-      {card.fixed && canEdit && (
-        <Button onClick={() => void send({ kind: 'set-tag', device_id: card.id, tag: '' })}>
-          Let the tag run
-        </Button>
-      )}
+      {card.fixed && canEdit && <Button onClick={() => setTag('')}>Let the tag run</Button>}
       <PlaceChoice
         deviceId={card.id}
         functionId={card.function_id}
         locationId={card.location_id}
         canEdit={canEdit}
       />
-      <Section title="Part">
-        {card.part ? (
-          <Box sx={{ mb: 0.5 }}>
-            <b style={{ fontFamily: MONO }}>{card.part.number}</b>{' '}
-            <span style={{ color: QUIET }}>{card.part.maker}</span>
-            <div style={{ fontSize: 12 }}>{card.part.text}</div>
-          </Box>
-        ) : (
-          <Box sx={{ color: 'text.secondary', mb: 0.5 }}>none chosen yet</Box>
-        )}
-        {card.stale.length > 0 && (
-          <Box
-            sx={{ fontSize: 12, color: COPPER, my: 0.5 }}
-            title={card.stale.map((d) => d.field).join(', ')}
-          >
-            stale: the library has another {card.stale.map((d) => d.field).join(', ')}
-            {canEdit && (
-              <button
-                type="button"
-                style={{ ...linkStyle(COPPER), marginLeft: 6 }}
-                onClick={() => void send({ kind: 'refresh-parts', part_ids: [card.part!.id] })}
-              >
-                refresh
-              </button>
-            )}
-          </Box>
-        )}
-        {!picking &&
-          card.ratings.map((r) => (
+    </>
+  )
+}
+
+interface PickingProps extends PartProps {
+  picking: boolean
+  pick: (on: boolean) => void
+}
+
+/** The part of a device, its ratings and what is added to it; or the choice of another one. */
+function PartOf({ card, canEdit, picking, pick }: PickingProps) {
+  const { part } = card
+  return (
+    <>
+      {part ? (
+        <Box sx={{ mb: 0.5 }}>
+          <b style={{ fontFamily: MONO }}>{part.number}</b> <span style={{ color: QUIET }}>{part.maker}</span>
+          <div style={{ fontSize: 12 }}>{part.text}</div>
+        </Box>
+      ) : (
+        <Box sx={{ color: 'text.secondary', mb: 0.5 }}>none chosen yet</Box>
+      )}
+      <Stale card={card} canEdit={canEdit} />
+      {picking ? (
+        <PartPicker deviceId={card.id} partId={part?.id ?? ''} close={() => pick(false)} />
+      ) : (
+        <>
+          {card.ratings.map((r) => (
             <div key={r.key} style={rowStyle}>
               <span style={{ color: QUIET, flex: 1 }}>{r.name}</span>
               <span>
@@ -100,69 +119,104 @@ export function DevicePanel({ card, symbol, canEdit, onGo }: Props) {
               </span>
             </div>
           ))}
-        {card.part && !picking && <AddOns deviceId={card.id} canEdit={canEdit} />}
-        {canEdit && !picking && (
-          <Button variant="outlined" sx={{ mt: 0.5 }} onClick={() => setPicking(true)}>
-            {card.part ? 'Change part' : 'Choose part'}
-          </Button>
-        )}
-        {picking && (
-          <PartPicker deviceId={card.id} partId={card.part?.id ?? ''} close={() => setPicking(false)} />
-        )}
-      </Section>
-      {canEdit && symbol?.facts.definition?.startsWith('block:') && <BlockSection symbol={symbol} />}
-      <Section title="Units">
-        {card.units.map((u, i) => (
-          <div key={i} style={rowStyle}>
-            <span style={{ fontFamily: MONO, flex: 1 }}>
-              {u.kind} {u.pins}
-            </span>
-            {u.symbol_id ? (
-              <Link
-                here={u.symbol_id === symbol?.id}
-                onClick={() => onGo(u.symbol_id, u.sheet_id)}
-                text={u.place}
-              />
-            ) : (
-              <FreeUnit device={card.id} definition={u.definition} canEdit={canEdit} />
-            )}
-          </div>
-        ))}
-      </Section>
-      {card.wired.length > 0 && (
-        <Section title="Wired to">
-          {card.wired.map((w, i) => (
-            <div key={i} style={{ ...rowStyle, fontFamily: MONO }}>
-              <span style={{ minWidth: 30 }}>{w.pin}</span>
-              <span style={{ color: TEAL, minWidth: 40 }}>{w.number}</span>
-              <span style={{ flex: 1, textAlign: 'right' }}>{w.to}</span>
-            </div>
-          ))}
-        </Section>
-      )}
-      {card.snags.length > 0 && (
-        <Section title="Snags">
-          {card.snags.map((s, i) => (
-            <div key={i} style={{ ...rowStyle, color: SNAG }}>
-              <span style={{ flex: 1 }}>{s.message}</span>
-              {canEdit && <SnagActs act={s.act} mend={(edit) => void send(edit)} />}
-              {s.mend === 'choose-part' && canEdit && (
-                <button type="button" style={linkStyle(SNAG)} onClick={() => setPicking(true)}>
-                  choose
-                </button>
-              )}
-            </div>
-          ))}
-        </Section>
-      )}
-      {symbol && canEdit && <SymbolSection symbol={symbol} />}
-      {symbol && canEdit && (orphan || moving) && <BelongsTo symbol={symbol} canEdit={canEdit} />}
-      {symbol && canEdit && !orphan && !moving && (
-        <Button sx={{ mt: 1.5 }} onClick={() => setMoving(true)} data-sheet={sheetId}>
-          Belongs to another device…
-        </Button>
+          {part && <AddOns deviceId={card.id} canEdit={canEdit} />}
+          {canEdit && (
+            <Button variant="outlined" sx={{ mt: 0.5 }} onClick={() => pick(true)}>
+              {part ? 'Change part' : 'Choose part'}
+            </Button>
+          )}
+        </>
       )}
     </>
+  )
+}
+
+/** What the library has changed since the part was copied. */
+function Stale({ card, canEdit }: PartProps) {
+  const { send } = usePick('send')
+  if (!card.stale.length) return null
+  const fields = card.stale.map((d) => d.field).join(', ')
+  const refresh = () => void send({ kind: 'refresh-parts', part_ids: [card.part!.id] })
+  return (
+    <Box sx={{ fontSize: 12, color: COPPER, my: 0.5 }} title={fields}>
+      stale: the library has another {fields}
+      {canEdit && (
+        <button type="button" style={{ ...linkStyle(COPPER), marginLeft: 6 }} onClick={refresh}>
+          refresh
+        </button>
+      )}
+    </Box>
+  )
+}
+
+function Units({ card, symbol, canEdit, onGo }: Props) {
+  return (
+    <Section title="Units">
+      {card.units.map((u, i) => (
+        <div key={i} style={rowStyle}>
+          <span style={{ fontFamily: MONO, flex: 1 }}>
+            {u.kind} {u.pins}
+          </span>
+          {u.symbol_id ? (
+            <Link
+              here={u.symbol_id === symbol?.id}
+              onClick={() => onGo(u.symbol_id, u.sheet_id)}
+              text={u.place}
+            />
+          ) : (
+            <FreeUnit device={card.id} definition={u.definition} canEdit={canEdit} />
+          )}
+        </div>
+      ))}
+    </Section>
+  )
+}
+
+function WiredTo({ card }: { card: DeviceCard }) {
+  if (!card.wired.length) return null
+  return (
+    <Section title="Wired to">
+      {card.wired.map((w, i) => (
+        <div key={i} style={{ ...rowStyle, fontFamily: MONO }}>
+          <span style={{ minWidth: 30 }}>{w.pin}</span>
+          <span style={{ color: TEAL, minWidth: 40 }}>{w.number}</span>
+          <span style={{ flex: 1, textAlign: 'right' }}>{w.to}</span>
+        </div>
+      ))}
+    </Section>
+  )
+}
+
+function DeviceSnags({ card, canEdit, pick }: PartProps & { pick: (on: boolean) => void }) {
+  const { send } = usePick('send')
+  if (!card.snags.length) return null
+  return (
+    <Section title="Snags">
+      {card.snags.map((s, i) => (
+        <div key={i} style={{ ...rowStyle, color: SNAG }}>
+          <span style={{ flex: 1 }}>{s.message}</span>
+          {canEdit && <SnagActs act={s.act} mend={(edit) => void send(edit)} />}
+          {s.mend === 'choose-part' && canEdit && (
+            <button type="button" style={linkStyle(SNAG)} onClick={() => pick(true)}>
+              choose
+            </button>
+          )}
+        </div>
+      ))}
+    </Section>
+  )
+}
+
+/** Giving a symbol to another device; asked at once when it has none that could have it. */
+function Belonging({ card, symbol }: { card: DeviceCard; symbol: Item }) {
+  const [moving, setMoving] = useState(false)
+  const { sheetId } = usePick('sheetId')
+  const orphan = card.snags.some((s) => s.mend === 'choose-device')
+  if (orphan || moving) return <BelongsTo symbol={symbol} canEdit />
+  return (
+    <Button sx={{ mt: 1.5 }} onClick={() => setMoving(true)} data-sheet={sheetId}>
+      Belongs to another device…
+    </Button>
   )
 }
 

@@ -9,7 +9,7 @@ import { Act, Acts } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { usePlaces } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
-import { lockSelected } from './held'
+import { lockSelected } from './acts'
 
 export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean }) {
   const { send } = usePick('send')

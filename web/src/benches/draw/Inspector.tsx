@@ -1,8 +1,11 @@
 /** The inspector: what is selected, its texts, part, units, wiring and snags; the sheet when nothing is. */
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
-import { lazy, memo, Suspense, useDeferredValue } from 'react'
+import { lazy, memo, Suspense, useDeferredValue, useMemo, type ComponentType } from 'react'
 import { client, got } from '../../api/client'
+import type { DeviceCard } from '../../api/shapes'
+import type { View } from '../../project/view'
+import type { Item } from '../../scene/item'
 import { LINE } from '../../theme/theme'
 import type { LastingOutline } from '../../project/useOutline'
 import { useRevision } from '../../project/useRevision'
@@ -15,7 +18,7 @@ import { MoveToSheet } from './MoveToSheet'
 import { SelectionPanel } from './SelectionPanel'
 import { SheetPanel } from './SheetPanel'
 import { usePick, type ProjectState } from '../../project/store'
-import { useTools, type DrawState } from './store'
+import { useTools, type DrawState, type Panel } from './store'
 import { WirePanel } from './WirePanel'
 
 interface Props {
@@ -24,11 +27,17 @@ interface Props {
   onGo: (id: string, sheet?: string) => void
 }
 
-/** What the inspector goes by, at one moment. */
 // What is asked for now and then is fetched when it is.
 const KeepStamp = lazy(async () => ({ default: (await import('./KeepStamp')).KeepStamp }))
 const ReplacePanel = lazy(async () => ({ default: (await import('./ReplacePanel')).ReplacePanel }))
 const StampsPanel = lazy(async () => ({ default: (await import('./StampsPanel')).StampsPanel }))
+
+/** Panels that are called for, whatever is selected. */
+const CALLED: Partial<Record<Panel, ComponentType>> = {
+  stamps: StampsPanel,
+  keep: KeepStamp,
+  replace: ReplacePanel,
+}
 
 type Shown = Pick<ProjectState & DrawState, 'projectId' | 'view' | 'selection' | 'subject' | 'panel'>
 
@@ -38,23 +47,41 @@ export function Inspector(props: Props) {
   return <Panels {...props} shown={useDeferredValue(now)} revision={useRevision()} />
 }
 
-const Panels = memo(function Panels({
-  outline,
-  canEdit,
-  onGo,
-  shown,
-  revision,
-}: Props & { shown: Shown; revision: number }) {
-  const { projectId, view, selection, subject, panel } = shown
+const ASIDE = {
+  width: 262,
+  flexShrink: 0,
+  borderLeft: `1px solid ${LINE}`,
+  bgcolor: '#FBF8F1',
+  overflow: 'auto',
+  p: 1.75,
+} as const
+
+/** What the panels need to know of the selection. */
+interface Chosen {
+  items: Item[]
+  symbols: Item[]
+  wires: Item[]
+  /** The one device that all that is chosen of devices belongs to, "" for several or none. */
+  deviceId: string
+  /** Whether nothing but that device is chosen. */
+  oneDevice: boolean
+}
+
+function chosenOf({ view, selection, subject }: Shown): Chosen {
   const ids = selection.size ? [...selection] : subject ? [subject] : []
   const items = ids.map((id) => view.items[id]).filter((i) => i !== undefined)
   const symbols = items.filter((i) => i.kind === 'symbol')
   // A band shows its cable as a symbol shows its device.
   const named = items.filter((i) => i.kind === 'symbol' || i.kind === 'band')
-  const deviceIds = new Set(named.map((i) => i.facts.device ?? ''))
-  const deviceId = deviceIds.size === 1 ? [...deviceIds][0]! : ''
-  const wires = items.filter((i) => i.kind === 'wire')
-  const card = useQuery({
+  const devices = new Set(named.map((i) => i.facts.device ?? ''))
+  const deviceId = devices.size === 1 ? [...devices][0]! : ''
+  const oneDevice = deviceId !== '' && named.length === items.length
+  return { items, symbols, wires: items.filter((i) => i.kind === 'wire'), deviceId, oneDevice }
+}
+
+/** What is known of a device, at a revision. */
+function useCard(projectId: string, deviceId: string, revision: number) {
+  return useQuery({
     queryKey: ['device', projectId, deviceId, revision],
     queryFn: () =>
       got(
@@ -65,64 +92,25 @@ const Panels = memo(function Panels({
     enabled: deviceId !== '',
     placeholderData: (before) => (before?.id === deviceId ? before : undefined),
     retry: false,
-  })
-  const sheets = outline.sheets
-  const lone = symbols.length === 1 ? symbols[0] : undefined
-  const only = items.length === 1 ? items[0]! : undefined
-  // Symbols of one device alone show that device.
-  const oneDevice = deviceId !== '' && named.length === items.length
-  const several = canEdit && items.length > 1 && wires.length < items.length && !oneDevice
+  }).data
+}
+
+type PanelsProps = Props & { shown: Shown; revision: number }
+
+const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }: PanelsProps) {
+  const { projectId, view, panel } = shown
+  const chosen = useMemo(() => chosenOf(shown), [shown])
+  const card = useCard(projectId, chosen.deviceId, revision)
+  const { items } = chosen
+  const Called = canEdit ? CALLED[panel] : undefined
   return (
-    <Box
-      component="aside"
-      aria-label="Inspector"
-      sx={{
-        width: 262,
-        flexShrink: 0,
-        borderLeft: `1px solid ${LINE}`,
-        bgcolor: '#FBF8F1',
-        overflow: 'auto',
-        p: 1.75,
-      }}
-    >
-      {panel === 'stamps' && canEdit ? (
+    <Box component="aside" aria-label="Inspector" sx={ASIDE}>
+      {Called ? (
         <Suspense fallback={null}>
-          <StampsPanel />
+          <Called />
         </Suspense>
-      ) : panel === 'keep' && canEdit ? (
-        <Suspense fallback={null}>
-          <KeepStamp />
-        </Suspense>
-      ) : panel === 'replace' && canEdit ? (
-        <Suspense fallback={null}>
-          <ReplacePanel />
-        </Suspense>
-      ) : several ? (
-        <SelectionPanel items={items} />
-      ) : only?.kind === 'continuation' ? (
-        <MarkPanel key={only.id} mark={only} canEdit={canEdit} onGo={onGo} />
-      ) : only?.kind === 'figure' || only?.kind === 'note' ? (
-        <FigurePanel key={only.id} item={only} canEdit={canEdit} />
-      ) : deviceId && card.data ? (
-        <DevicePanel
-          key={deviceId}
-          card={card.data}
-          symbol={lone?.kind === 'symbol' ? lone : undefined}
-          canEdit={canEdit}
-          onGo={onGo}
-        />
-      ) : lone && !deviceId ? (
-        <BelongsTo symbol={lone} canEdit={canEdit} />
-      ) : wires.length && wires.length === items.length ? (
-        <WirePanel
-          view={view}
-          key={wires[0]!.id}
-          wires={wires}
-          types={outline.wire_types}
-          canEdit={canEdit}
-        />
       ) : items.length ? (
-        <Box sx={{ color: 'text.secondary' }}>{items.length} things selected.</Box>
+        <OfSelection {...{ outline, canEdit, onGo, view, chosen, card }} />
       ) : view.sheet.sheet?.made ? (
         <MadePanel
           key={view.sheet.sheet.id}
@@ -132,7 +120,29 @@ const Panels = memo(function Panels({
       ) : (
         <SheetPanel key={view.sheet.sheet?.id} view={view} canEdit={canEdit} />
       )}
-      {canEdit && panel === '' && items.length > 0 && <MoveToSheet items={items} sheets={sheets} />}
+      {canEdit && panel === '' && items.length > 0 && <MoveToSheet items={items} sheets={outline.sheets} />}
     </Box>
   )
 })
+
+type SelectionProps = Props & { view: View; chosen: Chosen; card: DeviceCard | undefined }
+
+/** The panel of what is selected: one thing, one device, strokes of wires, or several of different kinds. */
+function OfSelection({ outline, canEdit, onGo, view, chosen, card }: SelectionProps) {
+  const { items, symbols, wires, deviceId, oneDevice } = chosen
+  const only = items.length === 1 ? items[0]! : undefined
+  const symbol = symbols.length === 1 ? symbols[0] : undefined
+  const onlyWires = wires.length === items.length
+  if (canEdit && !only && !onlyWires && !oneDevice) return <SelectionPanel items={items} />
+  if (only?.kind === 'continuation')
+    return <MarkPanel key={only.id} mark={only} canEdit={canEdit} onGo={onGo} />
+  if (only?.kind === 'figure' || only?.kind === 'note')
+    return <FigurePanel key={only.id} item={only} canEdit={canEdit} />
+  if (deviceId && card)
+    return <DevicePanel key={deviceId} card={card} symbol={symbol} canEdit={canEdit} onGo={onGo} />
+  if (symbol && !deviceId) return <BelongsTo symbol={symbol} canEdit={canEdit} />
+  const types = outline.wire_types
+  if (onlyWires)
+    return <WirePanel view={view} key={wires[0]!.id} wires={wires} types={types} canEdit={canEdit} />
+  return <Box sx={{ color: 'text.secondary' }}>{items.length} things selected.</Box>
+}

@@ -13,7 +13,7 @@ export function ItemArt({ definition }: { definition: string }) {
         item={{
           id: definition,
           kind: 'symbol',
-          prims: [['art', definition, 0, 0, 0, false, 1]],
+          prims: [{ kind: 'art', key: definition, x: 0, y: 0, rotation: 0, mirror: false, poles: 1 }],
           box: [0, 0, 0, 0],
           facts: {},
         }}

@@ -13,8 +13,7 @@ import { ArtPicture } from '../../kit/ArtPicture'
 import { ItemArt } from './ItemArt'
 import { useProject, usePick } from '../../project/store'
 import { useDraw, now } from './store'
-import { asPrims } from '../../scene/item'
-import { cancel } from './tools'
+import { cancel } from './tools/moments'
 
 const SHOWN = 8
 const WIDTH = 350
@@ -151,7 +150,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
             }}
           >
             {offer.art ? (
-              <ArtPicture art={asPrims(offer.art)} width={38} height={24} />
+              <ArtPicture art={offer.art} width={38} height={24} />
             ) : (
               <ItemArt definition={offer.definition} />
             )}

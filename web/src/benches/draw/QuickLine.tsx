@@ -9,7 +9,7 @@ import type { Placed } from '../../scene/Surface'
 import { boxPlace } from './boxPlace'
 import { useProject } from '../../project/store'
 import { useDraw, now } from './store'
-import { cancel } from './tools'
+import { cancel } from './tools/moments'
 
 const WIDTH = 460
 

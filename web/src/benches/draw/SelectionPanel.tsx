@@ -7,7 +7,8 @@ import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
 import { useTools } from './store'
-import { copySelected, lockSelected, repeatSelected } from './held'
+import { lockSelected, repeatSelected } from './acts'
+import { copySelected } from './clipboard'
 import { startCopy } from './tools'
 
 const ALIGN = [

@@ -5,11 +5,9 @@ import type { Box as Rect, Item } from '../../scene/item'
 import { COPPER, SNAG } from '../../theme/theme'
 import { ItemView, type Art, type Look } from '../../scene/Painter'
 import { GRID, Surface, type At } from '../../scene/Surface'
-import { PlaceBox } from './PlaceBox'
-import { QuickLine } from './QuickLine'
 import { usePick } from '../../project/store'
 import { useTools } from './store'
-import { legs, pointerDown, pointerMove, pointerUp, putCorner } from './tools'
+import { moments, pointerDown, pointerMove, pointerUp } from './tools'
 import { around } from '../../scene/viewport'
 import { useArt } from '../../project/useArt'
 
@@ -76,7 +74,7 @@ export function Sheet({ canEdit, onGo }: Props) {
     else if (canEdit || tool.name === 'idle') pointerDown(at)
   }
   const move = (at: At) => (canEdit ? pointerMove(at) : undefined)
-  const ghost = tool.name === 'wire' && tool.corners.length ? tool : null
+  const { ghost, box } = moments()
   const [cx, cy] = [caret[0] * GRID, caret[1] * GRID]
   return (
     <Surface
@@ -87,12 +85,11 @@ export function Sheet({ canEdit, onGo }: Props) {
       onDown={down}
       onMove={move}
       onUp={pointerUp}
-      onDouble={() => putCorner(true)}
+      onDouble={() => moments().finish?.()}
       boxes={boxes}
       overlay={(place) => {
         const at = place(cx, cy)
-        if (tool.name === 'place') return <PlaceBox at={at} first={tool.text} />
-        if (tool.name === 'quick') return <QuickLine at={at} />
+        if (box) return box(at)
         if (!preview || (!preview.problem && !preview.remarks.length)) return null
         return (
           <Box
@@ -118,50 +115,7 @@ export function Sheet({ canEdit, onGo }: Props) {
     >
       <g data-revision={revision} />
       <Items items={shown.items} art={art} looks={looks} changed={preview?.changed ?? NOTHING} />
-      {ghost && (
-        <polyline
-          points={[...ghost.corners, ...legs(ghost.corners[ghost.corners.length - 1]!, ghost.end)]
-            .map(([x, y]) => `${x * GRID},${y * GRID}`)
-            .join(' ')}
-          fill="none"
-          stroke={COPPER}
-          strokeWidth={0.5}
-          strokeDasharray="1.6 1.2"
-        />
-      )}
-      {tool.name === 'stroke' && ['boundary', 'picture'].includes(tool.what) && tool.start && (
-        <rect
-          x={Math.min(tool.start[0], tool.end[0]) * GRID}
-          y={Math.min(tool.start[1], tool.end[1]) * GRID}
-          width={Math.abs(tool.end[0] - tool.start[0]) * GRID}
-          height={Math.abs(tool.end[1] - tool.start[1]) * GRID}
-          fill="none"
-          stroke={COPPER}
-          strokeWidth={0.4}
-          strokeDasharray="1.6 1.2"
-        />
-      )}
-      {tool.name === 'stroke' && !['boundary', 'picture'].includes(tool.what) && tool.start && (
-        <line
-          x1={tool.start[0] * GRID}
-          y1={tool.start[1] * GRID}
-          x2={tool.end[0] * GRID}
-          y2={tool.end[1] * GRID}
-          stroke={COPPER}
-          strokeWidth={0.7}
-        />
-      )}
-      {tool.name === 'marquee' && (
-        <rect
-          x={Math.min(tool.from[0], tool.to[0])}
-          y={Math.min(tool.from[1], tool.to[1])}
-          width={Math.abs(tool.to[0] - tool.from[0])}
-          height={Math.abs(tool.to[1] - tool.from[1])}
-          fill="rgba(180,98,45,0.08)"
-          stroke={COPPER}
-          strokeWidth={0.3}
-        />
-      )}
+      {ghost?.()}
       {canEdit && (
         <g
           data-testid="caret"

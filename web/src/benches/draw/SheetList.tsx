@@ -76,20 +76,98 @@ interface Props {
   canEdit: boolean
 }
 
+const NAV = {
+  width: 196,
+  flexShrink: 0,
+  borderRight: `1px solid ${LINE}`,
+  bgcolor: '#FBF8F1',
+  display: 'flex',
+  flexDirection: 'column',
+} as const
+
 export const SheetList = memo(function SheetList({ projectId, sheets, pages, current, canEdit }: Props) {
-  const people = useProject((s) => s.people)
-  const send = useProject((s) => s.send)
-  const box = useRef<HTMLDivElement>(null)
   const [adding, setAdding] = useState<string | null>(null)
   const [words, setWords] = useState('')
   const [by, setBy] = useState<By>(() => remembered('sheets-by', 'function'))
   const [closed, setClosed] = useState<Set<string>>(new Set())
+  const rows = useMemo(() => rowsOf(sheets, pages, by, words, closed), [sheets, pages, by, words, closed])
+  const toggle = (key: string) => {
+    const next = new Set(closed)
+    if (!next.delete(key)) next.add(key)
+    setClosed(next)
+  }
+  return (
+    <Box component="nav" aria-label="Sheets" sx={NAV}>
+      <Grouping by={by} set={setBy} />
+      <Box sx={{ px: 1, pb: 0.5 }}>
+        <input
+          aria-label="Filter the sheets"
+          placeholder="Filter"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          style={FILTER}
+        />
+      </Box>
+      <Tree
+        {...{ projectId, sheets, rows, by, current, canEdit, toggle }}
+        isClosed={(key) => closed.has(key) && !words}
+        insert={setAdding}
+        nothing={words && rows.length === 0 ? `No sheet has “${words}”.` : ''}
+      />
+      {canEdit && adding === null && (
+        <Button
+          startIcon={<AddIcon />}
+          onClick={() => setAdding(sheets.some((s) => s.id === current) ? current : '')}
+          sx={{ m: 0.5, flexShrink: 0 }}
+        >
+          Add a sheet
+        </Button>
+      )}
+      {adding !== null && (
+        <AddSheet projectId={projectId} sheets={sheets} after={adding} close={() => setAdding(null)} />
+      )}
+    </Box>
+  )
+})
+
+const FILTER = {
+  width: '100%',
+  font: 'inherit',
+  fontSize: 12.5,
+  padding: '3px 7px',
+  border: `1px solid ${LINE}`,
+  borderRadius: 4,
+  background: '#fff',
+}
+
+function Grouping({ by, set }: { by: By; set: (by: By) => void }) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', px: 1.25, height: 32, gap: 0.5 }}>
+      <Box sx={{ fontSize: 11, fontWeight: 600, color: QUIET, letterSpacing: 0.6, flex: 1 }}>SHEETS BY</Box>
+      <Select
+        variant="standard"
+        disableUnderline
+        value={by}
+        inputProps={{ 'aria-label': 'Group sheets by' }}
+        onChange={(e) => {
+          set(e.target.value as By)
+          remember('sheets-by', e.target.value)
+        }}
+        sx={{ fontSize: 12 }}
+      >
+        <MenuItem value="function">function</MenuItem>
+        <MenuItem value="location">location</MenuItem>
+        <MenuItem value="number">number</MenuItem>
+      </Select>
+    </Box>
+  )
+}
+
+/** The rows in view of a list that scrolls, and bringing one of them into view. */
+function useRows(rows: Row[], current: string) {
+  const box = useRef<HTMLDivElement>(null)
   const [top, setTop] = useState(0)
   const [height, setHeight] = useState(600)
-  const [held, setHeld] = useState('')
-  const [over, setOver] = useState('')
-  const rows = useMemo(() => rowsOf(sheets, pages, by, words, closed), [sheets, pages, by, words, closed])
-
   useEffect(() => {
     const element = box.current
     if (!element) return
@@ -107,160 +185,124 @@ export const SheetList = memo(function SheetList({ projectId, sheets, pages, cur
   })
   // Only when another sheet is opened: scrolling by hand is left alone.
   useEffect(() => bringIntoView(current), [current])
-
   const first = Math.max(0, Math.floor(top / ROW_PX) - OVER)
   const last = Math.min(rows.length, Math.ceil((top + height) / ROW_PX) + OVER)
+  return { box, setTop, first, last }
+}
 
-  /** Put the dragged sheet behind another one, or at the front of a group, and into that one's group. */
-  const drop = (target: Row) => {
+/** Put a dragged sheet behind another one, or at the front of a group, and into that one's group. */
+function moveSheet(held: string, target: Row, sheets: SheetLine[], by: By) {
+  const model = target.type === 'sheet' ? target.sheet : target.type === 'group' ? target.first : null
+  if (!held || !model || model.id === held) return
+  const order = sheets.filter((s) => s.id !== held)
+  const at = order.findIndex((s) => s.id === model.id)
+  const after = target.type === 'sheet' ? model.id : (order[at - 1]?.id ?? '-')
+  const groups = {
+    function: { function_id: model.function_id },
+    location: { location_id: model.location_id },
+    number: {},
+  }
+  const { send } = useProject.getState()
+  void send(makeEdit('order-sheets', { sheet_ids: [held], after_id: after, ...groups[by], follow: true }))
+}
+
+interface TreeProps {
+  projectId: string
+  sheets: SheetLine[]
+  rows: Row[]
+  by: By
+  current: string
+  canEdit: boolean
+  isClosed: (key: string) => boolean
+  toggle: (key: string) => void
+  insert: (after: string) => void
+  nothing: string
+}
+
+function Tree(props: TreeProps) {
+  const { sheets, rows, by, current, canEdit } = props
+  const { box, setTop, first, last } = useRows(rows, current)
+  const [held, setHeld] = useState('')
+  const [over, setOver] = useState('')
+  const drag = (key: string) => {
+    setHeld(key)
     setOver('')
-    setHeld('')
-    if (target.type === 'page' || !held) return
-    const model = target.type === 'sheet' ? target.sheet : target.first
-    if (!model || model.id === held) return
-    const order = sheets.filter((s) => s.id !== held)
-    const at = order.findIndex((s) => s.id === model.id)
-    const after = target.type === 'sheet' ? model.id : (order[at - 1]?.id ?? '-')
-    const group =
-      by === 'function'
-        ? { function_id: model.function_id }
-        : by === 'location'
-          ? { location_id: model.location_id }
-          : {}
-    void send(
-      makeEdit('order-sheets', {
-        sheet_ids: [held],
-        after_id: after,
-        ...group,
-        follow: true,
-      }),
-    )
   }
   return (
     <Box
-      component="nav"
-      aria-label="Sheets"
-      sx={{
-        width: 196,
-        flexShrink: 0,
-        borderRight: `1px solid ${LINE}`,
-        bgcolor: '#FBF8F1',
-        display: 'flex',
-        flexDirection: 'column',
-      }}
+      ref={box}
+      data-testid="sheet-tree"
+      onScroll={(e) => setTop(e.currentTarget.scrollTop)}
+      sx={{ flex: 1, minHeight: 60, overflow: 'auto', position: 'relative' }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', px: 1.25, height: 32, gap: 0.5 }}>
-        <Box sx={{ fontSize: 11, fontWeight: 600, color: QUIET, letterSpacing: 0.6, flex: 1 }}>SHEETS BY</Box>
-        <Select
-          variant="standard"
-          disableUnderline
-          value={by}
-          inputProps={{ 'aria-label': 'Group sheets by' }}
-          onChange={(e) => {
-            setBy(e.target.value as By)
-            remember('sheets-by', e.target.value)
-          }}
-          sx={{ fontSize: 12 }}
-        >
-          <MenuItem value="function">function</MenuItem>
-          <MenuItem value="location">location</MenuItem>
-          <MenuItem value="number">number</MenuItem>
-        </Select>
+      <Box sx={{ height: rows.length * ROW_PX, position: 'relative' }}>
+        {rows.slice(first, last).map((row, i) => (
+          <Box
+            key={row.key}
+            draggable={canEdit && row.type === 'sheet'}
+            onDragStart={(e) => {
+              drag(row.key)
+              e.dataTransfer.effectAllowed = 'move'
+              e.dataTransfer.setData('text/plain', row.key)
+            }}
+            onDragEnd={() => drag('')}
+            onDragOver={(e) => {
+              if (!held || row.type === 'page') return
+              e.preventDefault()
+              setOver(row.key)
+            }}
+            onDrop={(e) => {
+              e.preventDefault()
+              drag('')
+              moveSheet(held, row, sheets, by)
+            }}
+            sx={{
+              position: 'absolute',
+              top: (first + i) * ROW_PX,
+              height: ROW_PX,
+              left: 0,
+              right: 0,
+              opacity: held === row.key ? 0.45 : 1,
+              borderBottom: over === row.key ? `2px solid ${COPPER}` : undefined,
+            }}
+          >
+            <OneRow row={row} {...props} />
+          </Box>
+        ))}
       </Box>
-      <Box sx={{ px: 1, pb: 0.5 }}>
-        <input
-          aria-label="Filter the sheets"
-          placeholder="Filter"
-          value={words}
-          onChange={(e) => setWords(e.target.value)}
-          style={{
-            width: '100%',
-            font: 'inherit',
-            fontSize: 12.5,
-            padding: '3px 7px',
-            border: `1px solid ${LINE}`,
-            borderRadius: 4,
-            background: '#fff',
-          }}
-        />
-      </Box>
-      <Box
-        ref={box}
-        data-testid="sheet-tree"
-        onScroll={(e) => setTop(e.currentTarget.scrollTop)}
-        sx={{ flex: 1, minHeight: 60, overflow: 'auto', position: 'relative' }}
-      >
-        <Box sx={{ height: rows.length * ROW_PX, position: 'relative' }}>
-          {rows.slice(first, last).map((row, i) => (
-            <Box
-              key={row.key}
-              draggable={canEdit && row.type === 'sheet'}
-              onDragStart={(e) => {
-                setHeld(row.key)
-                e.dataTransfer.effectAllowed = 'move'
-                e.dataTransfer.setData('text/plain', row.key)
-              }}
-              onDragEnd={() => {
-                setHeld('')
-                setOver('')
-              }}
-              onDragOver={(e) => {
-                if (!held || row.type === 'page') return
-                e.preventDefault()
-                setOver(row.key)
-              }}
-              onDrop={(e) => {
-                e.preventDefault()
-                drop(row)
-              }}
-              sx={{
-                position: 'absolute',
-                top: (first + i) * ROW_PX,
-                height: ROW_PX,
-                left: 0,
-                right: 0,
-                opacity: held === row.key ? 0.45 : 1,
-                borderBottom: over === row.key ? `2px solid ${COPPER}` : undefined,
-              }}
-            >
-              {row.type === 'group' ? (
-                <GroupRow
-                  label={row.label}
-                  count={row.count}
-                  closed={closed.has(row.key) && !words}
-                  onToggle={() => {
-                    const next = new Set(closed)
-                    if (!next.delete(row.key)) next.add(row.key)
-                    setClosed(next)
-                  }}
-                />
-              ) : (
-                <SheetRow
-                  projectId={projectId}
-                  page={row.type === 'sheet' ? row.sheet : row.page}
-                  current={row.key === current}
-                  indent={by !== 'number' || row.type === 'page'}
-                  people={people.filter((p) => p.sheet_id === row.key).map((p) => p.name)}
-                  onInsert={canEdit && row.type === 'sheet' ? () => setAdding(row.key) : undefined}
-                />
-              )}
-            </Box>
-          ))}
-        </Box>
-        {words && rows.length === 0 && <Box sx={{ p: 1.5, color: QUIET }}>No sheet has “{words}”.</Box>}
-      </Box>
-      {canEdit && adding === null && (
-        <Button
-          startIcon={<AddIcon />}
-          onClick={() => setAdding(sheets.some((s) => s.id === current) ? current : '')}
-          sx={{ m: 0.5, flexShrink: 0 }}
-        >
-          Add a sheet
-        </Button>
-      )}
-      {adding !== null && (
-        <AddSheet projectId={projectId} sheets={sheets} after={adding} close={() => setAdding(null)} />
-      )}
+      {props.nothing && <Box sx={{ p: 1.5, color: QUIET }}>{props.nothing}</Box>}
     </Box>
   )
-})
+}
+
+function OneRow({
+  row,
+  projectId,
+  by,
+  current,
+  canEdit,
+  isClosed,
+  toggle,
+  insert,
+}: TreeProps & { row: Row }) {
+  const people = useProject((s) => s.people)
+  if (row.type === 'group')
+    return (
+      <GroupRow
+        label={row.label}
+        count={row.count}
+        closed={isClosed(row.key)}
+        onToggle={() => toggle(row.key)}
+      />
+    )
+  return (
+    <SheetRow
+      projectId={projectId}
+      page={row.type === 'sheet' ? row.sheet : row.page}
+      current={row.key === current}
+      indent={by !== 'number' || row.type === 'page'}
+      people={people.filter((p) => p.sheet_id === row.key).map((p) => p.name)}
+      onInsert={canEdit && row.type === 'sheet' ? () => insert(row.key) : undefined}
+    />
+  )
+}

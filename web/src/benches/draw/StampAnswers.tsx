@@ -11,7 +11,7 @@ import { Act, Acts } from '../../kit/Act'
 import type { StampLine } from './stampShapes'
 import { usePick } from '../../project/store'
 import { useTools, now } from './store'
-import { putHeld, stampEdit, startStamp } from './held'
+import { moments, stampEdit, startStamp, tellStamp } from './tools'
 
 type Row = Record<string, string>
 
@@ -31,7 +31,7 @@ export function rowsOf(text: string, names: string[]): Row[] {
 }
 
 export function StampAnswers({ stamp }: { stamp: StampLine }) {
-  const { projectId, sheetId, tool, set } = { ...usePick('projectId', 'sheetId'), ...useTools('tool', 'set') }
+  const { projectId, sheetId, tool } = { ...usePick('projectId', 'sheetId'), ...useTools('tool') }
   const [table, setTable] = useState(false)
   const [text, setText] = useState('')
   const names = useMemo(() => stamp.questions.map((q) => q.name), [stamp])
@@ -39,11 +39,8 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
     Object.fromEntries(stamp.questions.map((q) => [q.name, q.suggestion])),
   )
   const hold = (rows: Row[]) => {
-    const s = now()
-    if (s.tool.name === 'stamp') {
-      set({ tool: { ...s.tool, rows } })
-      s.ask(stampEdit())
-    } else startStamp(stamp.id, rows)
+    if (now().tool.name === 'stamp') tellStamp({ rows })
+    else startStamp(stamp.id, rows)
   }
   const answer = (name: string, value: string) => {
     const next = { ...answers, [name]: value }
@@ -53,10 +50,7 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
   const [pitch, setPitch] = useState<[string, string]>(['', ''])
   const spread = (next: [string, string]) => {
     setPitch(next)
-    const s = now()
-    if (s.tool.name !== 'stamp') return
-    set({ tool: { ...s.tool, dx: Number(next[0]) || 0, dy: Number(next[1]) || 0 } })
-    s.ask(stampEdit())
+    if (now().tool.name === 'stamp') tellStamp({ dx: Number(next[0]) || 0, dy: Number(next[1]) || 0 })
   }
   const rows = rowsOf(text, names)
   const held = tool.name === 'stamp'
@@ -159,7 +153,7 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
         </Box>
       )}
       <Acts>
-        <Act disabled={!held} onClick={putHeld}>
+        <Act disabled={!held} onClick={() => moments().finish?.()}>
           Put down at the caret
         </Act>
       </Acts>

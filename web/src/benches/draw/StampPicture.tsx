@@ -1,5 +1,4 @@
 /** What a stamp looks like, small. */
-import { asItems } from '../../scene/item'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
 import { ItemView } from '../../scene/Painter'
@@ -27,7 +26,7 @@ export function StampPicture({ id, height }: { id: string; height: number }) {
       style={{ width: '100%', height, background: '#FCFAF5' }}
       aria-hidden
     >
-      {asItems(scene.items).map((item) => (
+      {scene.items.map((item) => (
         <ItemView key={item.id} item={item} art={art} look="plain" />
       ))}
     </svg>

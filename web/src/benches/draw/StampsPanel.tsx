@@ -12,8 +12,7 @@ import { StampPicture } from './StampPicture'
 import type { StampLine } from './stampShapes'
 import { usePick } from '../../project/store'
 import { useTools } from './store'
-import { startStamp } from './held'
-import { cancel } from './tools'
+import { cancel, startStamp } from './tools'
 
 const ORIGINS = { project: 'of this project', library: 'of the library', application: 'comes along' }
 

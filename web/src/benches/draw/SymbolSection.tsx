@@ -7,7 +7,7 @@ import type { Item } from '../../scene/item'
 import { Act, Acts } from '../../kit/Act'
 import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
-import { lockSelected } from './held'
+import { lockSelected } from './acts'
 
 const TEXTS = [
   ['tag', 'Tag'],

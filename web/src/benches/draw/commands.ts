@@ -3,18 +3,9 @@ import { checked, type Command } from '../../project/commands'
 import { around, showAll, showBox } from '../../scene/viewport'
 import { now } from './store'
 import { jump } from './jump'
-import { copySelected, lockSelected, startPaste } from './held'
-import {
-  changeRungs,
-  deleteSelected,
-  startCopy,
-  startBus,
-  startStroke,
-  startWire,
-  swapSelected,
-  symbolsOf,
-  turnSelected,
-} from './tools'
+import { changeRungs, deleteSelected, lockSelected, swapSelected, symbolsOf, turnSelected } from './acts'
+import { copySelected } from './clipboard'
+import { startBus, startCopy, startPaste, startQuick, startStroke, startWire } from './tools'
 
 const get = () => now()
 const idle = () => get().tool.name === 'idle'
@@ -38,8 +29,8 @@ export const drawCommands: Command[] = checked([
     reads: true,
   },
   { id: 'zoom-all', label: 'Bring all that is drawn into view', shortcut: '0', run: showAll, reads: true },
-  { id: 'wire', label: 'Draw a wire', shortcut: 'W', run: startWire, enabled: idle },
-  { id: 'bus', label: 'Lay a bus', shortcut: 'B', run: startBus, enabled: idle },
+  { id: 'wire', label: 'Draw a wire', shortcut: 'W', run: startWire, enabled: idle, arms: true },
+  { id: 'bus', label: 'Lay a bus', shortcut: 'B', run: startBus, enabled: idle, arms: true },
   {
     id: 'terminals',
     label: 'Row of terminals across wires',
@@ -58,7 +49,7 @@ export const drawCommands: Command[] = checked([
     id: 'quick-line',
     label: 'Quick line at the caret',
     shortcut: '/',
-    run: () => get().set({ tool: { name: 'quick' } }),
+    run: startQuick,
     enabled: idle,
   },
   {

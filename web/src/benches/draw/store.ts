@@ -5,7 +5,11 @@ import { useProject, type ProjectState } from '../../project/store'
 import type { View } from '../../project/view'
 
 export type Stroke = 'terminals' | 'band' | 'marks' | 'boundary' | 'line' | 'picture'
-export type TextName = 'tag' | 'text' | 'reference' | 'pin'
+/** Texts of a symbol that can be dragged. */
+export const TEXT_NAMES = ['tag', 'text', 'reference', 'pin'] as const
+export type TextName = (typeof TEXT_NAMES)[number]
+/** A grid point. */
+export type Point = [number, number]
 /** A copied piece of circuit, as the server gives and takes it. */
 export type Piece = Record<string, unknown>
 /** What the inspector shows instead of the selection. */
@@ -30,6 +34,9 @@ export type Tool =
     }
   | { name: 'text'; id: string; role: TextName; from: [number, number]; by: [number, number] }
   | { name: 'marquee'; from: [number, number]; to: [number, number] }
+
+export type ToolName = Tool['name']
+export type ToolOf<N extends ToolName> = Extract<Tool, { name: N }>
 
 /** What a row of terminals is told to go to when it shall make a strip of its own. */
 export const NEW_STRIP = 'new'

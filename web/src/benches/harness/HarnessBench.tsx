@@ -1,7 +1,6 @@
 /** The Harness bench: the tree on its form board at true scale, wires with lengths, connectors with contacts. */
 import { paging, useCommands } from '../../project/commands'
 import type { BenchProps } from '../../project/bench'
-import { asItems } from '../../scene/item'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
@@ -135,7 +134,7 @@ function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
     const id = itemUnder(at, KINDS)
     onSelect(id)
     const beside = harness.segments.filter((s) => s.a === id || s.b === id)
-    const item = asItems(harness.scene?.items ?? []).find((i) => i.id === beside[0]?.id)
+    const item = (harness.scene?.items ?? []).find((i) => i.id === beside[0]?.id)
     if (!canEdit || beside.length !== 1 || !item?.facts.from || !item.facts.to) return
     const segment = beside[0]!
     const [near, far] = segment.a === id ? [item.facts.from, item.facts.to] : [item.facts.to, item.facts.from]

@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { asPrims, type Prim } from '../../scene/item'
+import { type Prim } from '../../scene/item'
 import { QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { ArtPicture } from '../../kit/ArtPicture'
@@ -36,7 +36,7 @@ export function DrawnWith({ record, kinds, locked, put }: Props) {
     const key = record.symbols[surface]
     if (!key) return setDrawing({ surface, start: [] })
     got(client.POST('/api/library/outline-art', { body: { key } })).then(
-      (art) => setDrawing({ surface, start: asPrims(art) }),
+      (art) => setDrawing({ surface, start: art }),
       (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   }
@@ -134,7 +134,7 @@ function Symbols({ kind, label, standard, record, value, locked, set }: SymbolsP
       {value && !all.some((s) => s.key === value) && <MenuItem value={value}>a drawing of its own</MenuItem>}
       {all.map((s) => (
         <MenuItem key={s.key} value={s.key} sx={{ gap: 1 }}>
-          <ArtPicture art={asPrims(s.art)} width={40} height={22} />
+          <ArtPicture art={s.art} width={40} height={22} />
           {s.name}
         </MenuItem>
       ))}

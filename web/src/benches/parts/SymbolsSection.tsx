@@ -7,7 +7,6 @@ import TextField from '@mui/material/TextField'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
-import { asPrims } from '../../scene/item'
 import { MONO, QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { Bench, Empty } from '../../kit/Bench'
@@ -53,8 +52,8 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
     got(client.GET('/api/library/symbol-sketch', { params: { query: { key } } })).then((found) => {
       const sketch: Sketch = {
         ...found,
-        iec: asPrims(found.iec),
-        ...(found.na ? { na: asPrims(found.na) } : { na: undefined }),
+        iec: found.iec,
+        ...(found.na ? { na: found.na } : { na: undefined }),
       }
       setOpen({ id, start: own ? sketch : { ...sketch, name: '', nicknames: [] } })
     }, say)
@@ -109,7 +108,7 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
             {rows.map((row) => (
               <tr key={row.id}>
                 <td>
-                  <ArtPicture art={asPrims(row.art)} width={64} height={34} />
+                  <ArtPicture art={row.art} width={64} height={34} />
                 </td>
                 <td>
                   <b>{row.name}</b>

@@ -8,6 +8,7 @@ import {
   movedPrim,
   PLACE_NAMES,
   snapTo,
+  wordsAt,
   type Pin,
   type PlaceName,
   type Places,
@@ -217,7 +218,7 @@ export function Canvas(props: Props) {
         <TextBox
           done={(words) => {
             setTyping(null)
-            if (words) props.change([...art, ['text', typing[0], typing[1], words, props.textSize]], pins)
+            if (words) props.change([...art, wordsAt(typing, words, props.textSize)], pins)
           }}
         />
       )}
@@ -233,11 +234,11 @@ interface ShapeProps {
 }
 
 function PrimShape({ prim, index, pen, ink }: ShapeProps) {
-  if (prim[0] === 'text') {
-    const [, x, y, words, size] = prim as [string, number, number, string, number]
+  if (prim.kind === 'text') {
+    const { x, y, size } = prim
     return (
       <text data-prim={index} x={x} y={y} fontSize={size} textAnchor="middle" fill={ink} fontFamily={MONO}>
-        {words}
+        {prim.words}
       </text>
     )
   }

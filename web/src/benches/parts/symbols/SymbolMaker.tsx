@@ -4,7 +4,7 @@ import Button from '@mui/material/Button'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
 import { client, got, wordsOf } from '../../../api/client'
-import { asItems, type Box as Rect, type Item, type Prim } from '../../../scene/item'
+import { type Box as Rect, type Item, type Prim } from '../../../scene/item'
 import { LINE, SNAG } from '../../../theme/theme'
 import { ItemView } from '../../../scene/Painter'
 import { useProject } from '../../../project/store'
@@ -79,7 +79,7 @@ export function SymbolMaker({ id, start, kinds, close, kept }: Props) {
       ).then(
         (answer) => {
           if (late) return
-          setLook({ ...answer, items: asItems(answer.items) })
+          setLook({ ...answer, items: answer.items })
           setProblem('')
         },
         (error: unknown) => {

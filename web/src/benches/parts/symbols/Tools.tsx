@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { client, got, wordsOf } from '../../../api/client'
-import { asPrims, type Prim } from '../../../scene/item'
+import { type Prim } from '../../../scene/item'
 import { LINE, MONO } from '../../../theme/theme'
 import { useProject } from '../../../project/store'
 import type { ToolName } from './art'
@@ -43,7 +43,7 @@ export function Tools({ tool, pins, set, undo, redo, unit, width, bring }: Props
     form.append('width', String(width))
     const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
     got(client.POST('/api/library/symbol-graphics', options)).then(
-      (art) => bring(asPrims(art)),
+      (art) => bring(art),
       (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   }

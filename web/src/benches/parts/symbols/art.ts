@@ -1,4 +1,4 @@
-/** Graphics of symbols and outlines while they are drawn; kinds as in docs/formats/symbol.md. Pure functions. */
+/** Graphics of symbols and outlines while they are drawn. Pure functions. */
 import type { Prim } from '../../../scene/item'
 
 export type Point = [number, number]
@@ -36,33 +36,58 @@ export function drawnBy(tool: ToolName, [x1, y1]: Point, [x2, y2]: Point): Prim 
   switch (tool) {
     case 'line':
     case 'dash':
+      return { kind: 'line', x1, y1, x2, y2, pen: tool === 'dash' ? 'dash' : 'ink' }
     case 'rect':
-    case 'solid':
-      return tool === 'line' || tool === 'dash' || (x1 !== x2 && y1 !== y2) ? [tool, x1, y1, x2, y2] : null
+    case 'solid': {
+      const [width, height] = [Math.abs(x2 - x1), Math.abs(y2 - y1)]
+      const corner = { x: Math.min(x1, x2), y: Math.min(y1, y2) }
+      const tone = tool === 'solid' ? ('ink' as const) : null
+      return width && height ? { kind: 'rect', ...corner, width, height, pen: 'ink', tone } : null
+    }
     case 'circle':
-      return ['circle', x1, y1, round(far)]
+      return { kind: 'circle', cx: x1, cy: y1, radius: round(far), pen: 'ink' }
     case 'arc': {
-      const from = (Math.atan2(y1 - y2, x1 - x2) * 180) / Math.PI
-      return [
-        'arc',
-        round((x1 + x2) / 2),
-        round((y1 + y2) / 2),
-        round(far / 2),
-        round(from),
-        round(from + 180),
-      ]
+      const start = round((Math.atan2(y1 - y2, x1 - x2) * 180) / Math.PI)
+      const middle = { cx: round((x1 + x2) / 2), cy: round((y1 + y2) / 2) }
+      return { kind: 'arc', ...middle, radius: round(far / 2), start, end: round(start + 180), pen: 'ink' }
     }
     default:
       return null
   }
 }
 
+/** Words typed at a point. */
+export const wordsAt = ([x, y]: Point, words: string, size: number): Prim => ({
+  kind: 'text',
+  x,
+  y,
+  words,
+  size,
+  anchor: 'middle',
+  role: 'label',
+  link: '',
+})
+
 export const round = (value: number) => Math.round(value * 1000) / 1000
 
 export function movedPrim(prim: Prim, dx: number, dy: number): Prim {
-  const [kind, ...v] = prim
-  const n = v as number[]
-  if (kind === 'poly') return [kind, (v[0] as number[]).map((value, i) => round(value + (i % 2 ? dy : dx)))]
-  const lengths = kind === 'circle' || kind === 'arc' || kind === 'text' ? 2 : 4
-  return [kind, ...v.map((value, i) => (i < lengths ? round(n[i]! + (i % 2 ? dy : dx)) : value))]
+  switch (prim.kind) {
+    case 'poly':
+      return { ...prim, points: prim.points.map((value, i) => round(value + (i % 2 ? dy : dx))) }
+    case 'circle':
+    case 'arc':
+    case 'dot':
+      return { ...prim, cx: round(prim.cx + dx), cy: round(prim.cy + dy) }
+    case 'line':
+    case 'wire':
+      return {
+        ...prim,
+        x1: round(prim.x1 + dx),
+        y1: round(prim.y1 + dy),
+        x2: round(prim.x2 + dx),
+        y2: round(prim.y2 + dy),
+      }
+    default:
+      return { ...prim, x: round(prim.x + dx), y: round(prim.y + dy) }
+  }
 }

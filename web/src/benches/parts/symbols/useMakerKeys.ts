@@ -26,48 +26,59 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 }
 
+/** Take away what is chosen. */
+function remove({ art, pins, choose, change, dropPlace }: Keys, { kind, index }: NonNullable<Chosen>) {
+  const others = <T>(list: T[]) => list.filter((_, i) => i !== index)
+  choose(null)
+  if (kind === 'place') dropPlace?.(index)
+  else if (kind === 'pin') change(art, others(pins ?? []))
+  else change(others(art), pins ?? [])
+}
+
+/** Move the chosen pin by whole grid steps, or the chosen line by the snap. */
+function nudge({ art, pins, snap, change }: Keys, { kind, index }: NonNullable<Chosen>, [x, y]: number[]) {
+  const step = kind === 'pin' ? 1 : snap
+  const [dx, dy] = [x! * step, y! * step]
+  const shifted = (p: Pin): Pin => [p[0] + dx, p[1] + dy, p[2]]
+  const own = pins ?? []
+  if (kind === 'pin')
+    change(
+      art,
+      own.map((p, i) => (i === index ? shifted(p) : p)),
+    )
+  else
+    change(
+      art.map((p, i) => (i === index ? movedPrim(p, dx, dy) : p)),
+      own,
+    )
+}
+
+function withCtrl(keys: Keys, letter: string): (() => void) | null {
+  return letter === 'z' ? keys.undo : letter === 'y' ? keys.redo : null
+}
+
+/** What a key does, null when it is none of the maker's. */
+function actOf(keys: Keys, event: KeyboardEvent): (() => void) | null {
+  const { chosen } = keys
+  const arrow = ARROWS[event.key]
+  if (event.ctrlKey || event.metaKey) return withCtrl(keys, event.key.toLowerCase())
+  if (event.key === 'Escape')
+    return () => {
+      keys.choose(null)
+      keys.setTool('select')
+    }
+  if (chosen && (event.key === 'Delete' || event.key === 'Backspace')) return () => remove(keys, chosen)
+  if (chosen && chosen.kind !== 'place' && arrow) return () => nudge(keys, chosen, arrow)
+  const tool = event.altKey ? null : toolOf(event.key, keys.pins !== null)
+  return tool ? () => keys.setTool(tool) : null
+}
+
 export function useMakerKeys(keys: Keys) {
   useEffect(() => {
-    const { art, chosen } = keys
-    const pins = keys.pins ?? []
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event)) return
-      const ctrl = event.ctrlKey || event.metaKey
-      const arrow = ARROWS[event.key]
-      const tool = ctrl || event.altKey ? null : toolOf(event.key, keys.pins !== null)
-      if (ctrl && event.key.toLowerCase() === 'z') keys.undo()
-      else if (ctrl && event.key.toLowerCase() === 'y') keys.redo()
-      else if (event.key === 'Escape') {
-        keys.choose(null)
-        keys.setTool('select')
-      } else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen) {
-        keys.choose(null)
-        if (chosen.kind === 'place') keys.dropPlace?.(chosen.index)
-        else if (chosen.kind === 'pin')
-          keys.change(
-            art,
-            pins.filter((_, i) => i !== chosen.index),
-          )
-        else
-          keys.change(
-            art.filter((_, i) => i !== chosen.index),
-            pins,
-          )
-      } else if (arrow && chosen && chosen.kind !== 'place') {
-        const step = chosen.kind === 'pin' ? 1 : keys.snap
-        const [dx, dy] = [arrow[0] * step, arrow[1] * step]
-        if (chosen.kind === 'pin')
-          keys.change(
-            art,
-            pins.map((p, i) => (i === chosen.index ? [p[0] + dx, p[1] + dy, p[2]] : p)),
-          )
-        else
-          keys.change(
-            art.map((p, i) => (i === chosen.index ? movedPrim(p, dx, dy) : p)),
-            pins,
-          )
-      } else if (tool) keys.setTool(tool)
-      else return
+      const act = isTyping(event) ? null : actOf(keys, event)
+      if (!act) return
+      act()
       event.preventDefault()
       event.stopPropagation()
     }

@@ -1,0 +1,17 @@
+/** All tools of the Draw bench: a tool is a file here that is named in this list. */
+import './idle'
+import './place'
+import './wire'
+import './copy'
+import './drag'
+import './text'
+import './marquee'
+import './stroke'
+import './held'
+
+export { startQuick } from './place'
+export { startBus, startWire } from './wire'
+export { startCopy } from './copy'
+export { startStroke } from './stroke'
+export { stampEdit, startPaste, startStamp, tellStamp } from './held'
+export { cancel, moments, pointerDown, pointerMove, pointerUp, take } from './moments'

@@ -1,0 +1,121 @@
+/** A row of a table: the box that selects it, and its cells. */
+import Box from '@mui/material/Box'
+import Checkbox from '@mui/material/Checkbox'
+import { COPPER, LINE, MONO, QUIET } from '../theme/theme'
+import { GridCell } from './GridCell'
+import { ROW_PX, type Cursor } from './gridCursor'
+import type { Column } from './gridData'
+import { valueOf } from './gridKeys'
+
+interface RowProps<T> {
+  row: T
+  n: number
+  columns: Column<T>[]
+  cursor: Cursor
+  selected: boolean
+  /** Select it or not; with `until`, all rows from the cursor to it. */
+  onSelect: (until: boolean) => void
+  onOpen?: (row: T) => void
+  onSave: (typed: string, down: boolean) => void
+}
+
+export function GridRow<T>({ row, n, columns, cursor, selected, onSelect, onOpen, onSave }: RowProps<T>) {
+  return (
+    <Box
+      role="row"
+      aria-rowindex={n + 2}
+      aria-selected={selected}
+      sx={{
+        position: 'absolute',
+        top: n * ROW_PX,
+        height: ROW_PX,
+        width: '100%',
+        display: 'flex',
+        borderBottom: `1px solid ${LINE}`,
+        bgcolor: selected ? '#F8EBDF' : undefined,
+        '&:hover': { bgcolor: selected ? '#F8EBDF' : '#FBF6EE' },
+      }}
+    >
+      <Box sx={{ width: 36, flexShrink: 0 }}>
+        <Checkbox
+          size="small"
+          checked={selected}
+          onClick={(e) => {
+            if (!e.shiftKey || !cursor.at) return
+            e.preventDefault()
+            onSelect(true)
+          }}
+          onChange={(e) => {
+            if (!(e.nativeEvent as MouseEvent).shiftKey) onSelect(false)
+            cursor.setAt({ row: n, column: cursor.at?.column ?? 0 })
+          }}
+          slotProps={{ input: { 'aria-label': `Select ${columns[0]?.text(row) ?? ''}` } }}
+          sx={{ p: 0.4 }}
+        />
+      </Box>
+      {columns.map((column, j) => (
+        <Cell key={column.key} {...{ row, n, j, column, cursor, onOpen, onSave }} />
+      ))}
+    </Box>
+  )
+}
+
+interface CellProps<T> {
+  row: T
+  n: number
+  j: number
+  column: Column<T>
+  cursor: Cursor
+  onOpen?: (row: T) => void
+  onSave: (typed: string, down: boolean) => void
+}
+
+function Cell<T>({ row, n, j, column, cursor, onOpen, onSave }: CellProps<T>) {
+  const { at, range, typing, go, type } = cursor
+  const here = at?.row === n && at.column === j
+  const within = range && n >= range.top && n <= range.bottom && j >= range.left && j <= range.right
+  return (
+    <Box
+      role="gridcell"
+      data-key={column.key}
+      onMouseDown={(e) => {
+        if (here && typing !== null) return
+        e.preventDefault()
+        go({ row: n, column: j }, e.shiftKey)
+      }}
+      onDoubleClick={() => {
+        if (column.edit?.(row)) type(valueOf(column, row))
+        else onOpen?.(row)
+      }}
+      sx={{
+        width: column.width,
+        flexShrink: 0,
+        px: 0.75,
+        lineHeight: `${ROW_PX}px`,
+        overflow: 'hidden',
+        textOverflow: 'ellipsis',
+        whiteSpace: 'nowrap',
+        fontFamily: column.mono ? MONO : undefined,
+        color: column.edit?.(row) === false ? QUIET : undefined,
+        outline: here ? `2px solid ${COPPER}` : undefined,
+        outlineOffset: -2,
+        bgcolor: within && !here ? '#F5E2D2' : undefined,
+      }}
+    >
+      {here && typing !== null ? (
+        <GridCell
+          label={column.name}
+          start={typing}
+          choices={column.choices}
+          onSave={onSave}
+          onCancel={() => {
+            type(null)
+            go(at)
+          }}
+        />
+      ) : (
+        column.text(row)
+      )}
+    </Box>
+  )
+}
