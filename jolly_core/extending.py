@@ -60,7 +60,8 @@ class Extension:
         """Add a report: its builder is given the project and returns a row for each line, a cell for each column."""
 
         def put() -> None:
-            reports.report(key, title, help, columns)(reports.guarded(self.package, key, columns, build))
+            guarded = reports.guarded(self.package, key, columns, build)
+            reports.report(key, title, help, columns, keeps=False)(guarded)
             self._undo.append(lambda: reports.REPORTS.pop(key))
 
         self._steps.append((f"The report “{key}”", put))

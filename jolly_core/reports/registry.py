@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from jolly_core.model import Project, RuleError, note_fault
+from jolly_core.model import Project, RuleError, derived_few, note_fault
 
 Cell = str | int | float
 Build = Callable[[Project], list[tuple[Cell, ...]]]
 # Ending of a column's key -> the unit beside it, and its length in that of the ending (exact, by definition).
+KEPT = 32  # reports whose rows are kept
 INCHES = {"mm": ("in", 25.4), "m": ("ft", 0.3048)}
 
 
@@ -47,6 +48,7 @@ class Report:
     columns: tuple[Column, ...]
     build: Build
     machine: bool = False
+    keeps: bool = True  # what it gives depends on the project alone, so it need not be built each time
 
 
 REPORTS: dict[str, Report] = {}
@@ -55,7 +57,7 @@ FAILED: dict[str, str] = {}
 
 
 def report(
-    key: str, title: str, help: str, columns: tuple[Column, ...], *, machine: bool = False
+    key: str, title: str, help: str, columns: tuple[Column, ...], *, machine: bool = False, keeps: bool = True
 ) -> Callable[[Build], Build]:
     """Register a row builder under a key.
 
@@ -66,7 +68,7 @@ def report(
     def register(build: Build) -> Build:
         if key in REPORTS:
             raise RuntimeError(f"Two reports claim “{key}”.")
-        REPORTS[key] = Report(key, title, help, columns, build, machine)
+        REPORTS[key] = Report(key, title, help, columns, build, machine, keeps)
         return build
 
     return register
@@ -90,6 +92,12 @@ def guarded(package: str, key: str, columns: tuple[Column, ...], build: Build) -
     return run
 
 
+@derived_few(KEPT)
+def _rows(project: Project, build: Build) -> list[tuple[Cell, ...]]:
+    """Return what a row builder gives, kept until something that it has read changes."""
+    return build(project)
+
+
 def run_report(project: Project, key: str) -> Table:
     """Return the table of a report.
 
@@ -99,7 +107,7 @@ def run_report(project: Project, key: str) -> Table:
     found = REPORTS.get(key)
     if found is None:
         raise RuleError(f"There is no report “{key}”. There are: {', '.join(REPORTS)}.", field="kind")
-    rows = found.build(project)
+    rows = list(_rows(project, found.build)) if found.keeps else found.build(project)
     foot = (f"{FAILED[key]}. Tell who made it.",) if key in FAILED else ()
     table = Table(found.title, found.columns, rows, foot, found.machine)
     return in_inches(table) if project.settings.length_unit == "in" else table

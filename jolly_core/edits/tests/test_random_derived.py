@@ -17,7 +17,7 @@ from jolly_core.edits.tests import test_random_setup as setup
 from jolly_core.edits.tests import test_random_sheets as sheets
 from jolly_core.making import cut_list
 from jolly_core.model import ChangeSet, CoreError, Project
-from jolly_core.reports import find_in, sheet_wires
+from jolly_core.reports import REPORTS, find_in, run_report, sheet_wires
 from jolly_core.scenes import generated_pages, page_scene, sheet_scene
 from jolly_core.testing import Workbench, untrue
 
@@ -30,6 +30,8 @@ def look(project: Project) -> None:
     all_snags(project)
     cut_list(project)
     find_in(project, "k")
+    for report in REPORTS:
+        run_report(project, report)
     for sheet_id in list(project.sheets):
         sheet_wires(project, sheet_id)
         if project.sheets[sheet_id].kind == "schematic":
