@@ -102,6 +102,43 @@ class Crowd:
         return True
 
 
+class Lately:
+    """A crowd that is asked little as a rule: its boxes are looked through one by one until that has cost too much."""
+
+    PATIENCE = 40
+
+    def __init__(self, boxes: Iterable[Box]) -> None:
+        self._boxes = list(boxes)
+        self._crowd: Crowd | None = None
+        self._asked = 0
+
+    def add(self, box: Box) -> None:
+        """Add a box."""
+        self._boxes.append(box)
+        if self._crowd is not None:
+            self._crowd.add(box)
+
+    def is_free(self, box: Box) -> bool:
+        """Return whether nothing reaches into a box."""
+        if self._crowd is not None:
+            return self._crowd.is_free(box)
+        self._asked += 1
+        if self._asked > self.PATIENCE:
+            self._sorted()
+        left, top, right, bottom = box
+        return not any(x1 < right and left < x2 and y1 < bottom and top < y2 for x1, y1, x2, y2 in self._boxes)
+
+    def overlap(self, box: Box) -> float:
+        """Return how much of a box is taken, mm²."""
+        return (self._crowd or self._sorted()).overlap(box)
+
+    def _sorted(self) -> Crowd:
+        self._crowd = Crowd()
+        for box in self._boxes:
+            self._crowd.add(box)
+        return self._crowd
+
+
 def _cells(box: Box) -> list[int]:
     """Return the numbers of the cells that a box reaches into."""
     left, top, right, bottom = box

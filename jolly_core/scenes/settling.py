@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 from math import hypot
 from typing import Any
 
-from .crowding import Crowd, Taken, meet, shifted, text_box
+from .crowding import Crowd, Lately, Taken, meet, shifted, text_box
 from .primitives import Box, Facts, Item, Text, text_at
 
 Offset = tuple[float, float]
@@ -97,6 +97,7 @@ class Memory:
         taken: what each item put in the way, by its id.
         crowd: all of that by place.
         found: where each text found its place, in order.
+        shifted: the items some of whose texts have moved: as it was, how they have moved, and as it is now.
     """
 
     standard: str = "iec"
@@ -105,6 +106,7 @@ class Memory:
     taken: dict[str, list[Taken]] = field(default_factory=dict)
     crowd: Crowd = field(default_factory=Crowd)
     found: dict[Key, Found] = field(default_factory=dict)
+    shifted: dict[str, tuple[Item, list[Any], Item]] = field(default_factory=dict)
 
 
 def settle(
@@ -132,7 +134,7 @@ def settle(
     changes = _changed(ordered, taken, memory, room)
     changed = changes or []
     reach = around(changed) if changed else (0.0, 0.0, 0.0, 0.0)
-    texts: Crowd | None = None
+    texts: Lately | None = None
     found: dict[Key, Found] = {}
     for movable in ordered:
         known = memory.found.get(movable.key) if changes is not None else None
@@ -143,9 +145,7 @@ def settle(
             or (meet(known.looked_at, reach) and any(meet(known.looked_at, b) for b in changed))
         ):
             if texts is None:
-                texts = Crowd()
-                for one in found.values():
-                    texts.add(one.box)
+                texts = Lately(one.box for one in found.values())
             now = _place((memory.crowd, texts), movable, fits)
             if changes is not None and (known is None or known.box != now.box):
                 changed += [now.box, *([known.box] if known is not None else [])]
@@ -161,8 +161,15 @@ def settle(
         by = found[movable.key].by
         if by != (0.0, 0.0):
             shifts.setdefault(movable.item_id, []).append((movable, by))
+    before, memory.shifted = memory.shifted, {}
     for id, moves in shifts.items():
-        items[id] = _shifted(items[id], moves)
+        # What has moved as it had the last time is the same item as then.
+        key = [(m.rank, m.prims, by) for m, by in moves]
+        last = before.get(id)
+        if last is None or last[0] is not items[id] or last[1] != key:
+            last = (items[id], key, _shifted(items[id], moves))
+        memory.shifted[id] = last
+        items[id] = memory.shifted[id][2]
 
 
 def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memory, room: object) -> list[Box] | None:
@@ -195,13 +202,13 @@ def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memo
     return differing + [f.box for key, f in memory.found.items() if key not in known]
 
 
-def _place(crowds: tuple[Crowd, Crowd], movable: Movable, fits: Callable[[Box], bool]) -> Found:
+def _place(crowds: tuple[Crowd, Lately], movable: Movable, fits: Callable[[Box], bool]) -> Found:
     """Return where a text finds its place among what is drawn and the texts before it."""
     owner, box = movable.item_id, movable.box
     drawn, texts = crowds
 
     def is_free(there: Box) -> bool:
-        return drawn.is_free(there, owner) and texts.is_free(there, owner)
+        return drawn.is_free(there, owner) and texts.is_free(there)
 
     own = Found(box, movable.usual, (0.0, 0.0), box)
     if is_free(box) and fits(box):
@@ -222,7 +229,7 @@ def _place(crowds: tuple[Crowd, Crowd], movable: Movable, fits: Callable[[Box], 
 
     def worth(offset: Offset) -> float:
         there = shifted(box, *offset)
-        return round(sum(crowd.overlap(there, owner) for crowd in crowds), 6) + hypot(*offset) / 1000
+        return round(drawn.overlap(there, owner) + texts.overlap(there), 6) + hypot(*offset) / 1000
 
     dx, dy = min(inside, key=worth)
     return replace(own, by=(round(dx, 2), round(dy, 2)), looked_at=around([*looked_at, box]))
