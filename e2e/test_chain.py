@@ -300,12 +300,13 @@ class ChainStory(Story):
         self.bench("Harness")
         page.get_by_label("New harness").fill("WH-1")
         self.done(lambda: page.get_by_role("button", name="Add", exact=True).click())
-        for _ in range(2):
+        for n in range(2):
             page.get_by_role("combobox", name="Connector").click()
             page.get_by_role("option").first.click()
             if page.get_by_label("Length, mm").count():
                 page.get_by_label("Length, mm").fill("640")
             self.done(lambda: page.get_by_role("button", name="Add to WH-1").click())
+            expect(page.get_by_role("tab", name=f"Connectors {n + 1}")).to_be_visible()
         expect(page.get_by_role("table", name="Wires")).to_contain_text("680 mm")
         self.assertEqual([s.length_mm for s in self.chain().segments.values()], [640])
 

@@ -93,34 +93,10 @@ export function ImportFile({ open, close, onDone }: Props) {
     <Paper variant="outlined" component="section" aria-label="Import" sx={{ p: 2, mb: 2 }}>
       {chooser}
       {share !== null ? (
-        <>
-          <Box sx={{ mb: 1 }}>{share < 1 ? `Sending ${name}…` : `Reading and checking ${name}…`}</Box>
-          <LinearProgress
-            aria-label="Import"
-            variant={share < 1 ? 'determinate' : 'indeterminate'}
-            value={share * 100}
-          />
-          <Button sx={{ mt: 1 }} onClick={() => running.current?.abort()}>
-            Stop
-          </Button>
-        </>
+        <Coming name={name} share={share} stop={() => running.current?.abort()} />
       ) : (
         <>
-          {problem && <Alert severity="error">{problem}</Alert>}
-          {taken && (
-            <Alert severity="success">
-              <b>{taken.name}</b> came in:{' '}
-              {WORDS.filter(([kind]) => taken.counts[kind])
-                .map(([kind, one, many]) => `${taken.counts[kind]} ${taken.counts[kind] === 1 ? one : many}`)
-                .join(', ')}
-              .{taken.brought_up && ` The file was of version ${taken.version} and was brought up.`}
-            </Alert>
-          )}
-          {!problem && !taken && (
-            <Box sx={{ color: 'text.secondary' }}>
-              A project file ends in .spool.json. It is checked throughout before anything is taken in.
-            </Box>
-          )}
+          <Outcome {...{ problem, taken }} />
           <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
             {taken && (
               <Button variant="contained" component={Link} to={`/p/${taken.id}`}>
@@ -143,5 +119,56 @@ export function ImportFile({ open, close, onDone }: Props) {
         </>
       )}
     </Paper>
+  )
+}
+
+interface ComingProps {
+  name: string
+  share: number
+  stop: () => void
+}
+
+function Coming({ name, share, stop }: ComingProps) {
+  return (
+    <>
+      <>
+        <Box sx={{ mb: 1 }}>{share < 1 ? `Sending ${name}…` : `Reading and checking ${name}…`}</Box>
+        <LinearProgress
+          aria-label="Import"
+          variant={share < 1 ? 'determinate' : 'indeterminate'}
+          value={share * 100}
+        />
+        <Button sx={{ mt: 1 }} onClick={stop}>
+          Stop
+        </Button>
+      </>
+    </>
+  )
+}
+
+interface OutcomeProps {
+  problem: string
+  taken: TakenIn | null
+}
+
+function Outcome({ problem, taken }: OutcomeProps) {
+  return (
+    <>
+      {problem && <Alert severity="error">{problem}</Alert>}
+      {taken && (
+        <Alert severity="success">
+          <b>{taken.name}</b> came in:{' '}
+          {WORDS.filter(([kind]) => taken.counts[kind])
+            .map(([kind, one, many]) => `${taken.counts[kind]} ${taken.counts[kind] === 1 ? one : many}`)
+            .join(', ')}
+          .{taken.brought_up && ` The file was of version ${taken.version} and was brought up.`}
+        </Alert>
+      )}
+      {!problem && !taken && (
+        <Box sx={{ color: 'text.secondary' }}>
+          A project file ends in .spool.json. It is checked throughout before anything is taken in.
+        </Box>
+      )}
+    </>
   )
 }

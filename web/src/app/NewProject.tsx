@@ -1,6 +1,6 @@
 /** Making a project: a preset of habits, or a project that is kept as a starting point. */
+import { Pick } from '../kit/Pick'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import Paper from '@mui/material/Paper'
 import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
@@ -20,20 +20,17 @@ export function NewProject({ close }: { close: () => void }) {
     queryKey: ['starters'],
     queryFn: () => got(client.GET('/api/projects/starters')),
   })
+  const habits = [
+    { id: 'iec', name: 'IEC, metric' },
+    { id: 'na', name: 'North American, AWG' },
+    ...(starters.data ?? []).map((s) => ({ id: s.id, name: `like ${s.number} ${s.name}` })),
+  ]
   const make = async () => {
     const preset = from === 'iec' || from === 'na'
+    const standard: 'iec' | 'na' = from === 'na' ? 'na' : 'iec'
+    const start = { standard, start_from: preset ? '' : from }
     try {
-      const made = await got(
-        client.POST('/api/projects', {
-          body: {
-            name,
-            number,
-            customer,
-            standard: preset ? from : 'iec',
-            start_from: preset ? '' : from,
-          },
-        }),
-      )
+      const made = await got(client.POST('/api/projects', { body: { name, number, customer, ...start } }))
       void go(`/p/${made.id}`)
     } catch (error) {
       enqueueSnackbar(wordsOf(error), { variant: 'error' })
@@ -69,21 +66,7 @@ export function NewProject({ close }: { close: () => void }) {
         onChange={(e) => setCustomer(e.target.value)}
         sx={{ flex: 1 }}
       />
-      <TextField
-        select
-        label="Habits"
-        value={from}
-        onChange={(e) => setFrom(e.target.value)}
-        sx={{ width: 230 }}
-      >
-        <MenuItem value="iec">IEC, metric</MenuItem>
-        <MenuItem value="na">North American, AWG</MenuItem>
-        {(starters.data ?? []).map((s) => (
-          <MenuItem key={String(s['id'])} value={String(s['id'])}>
-            like {String(s['number'])} {String(s['name'])}
-          </MenuItem>
-        ))}
-      </TextField>
+      <Pick label="Habits" value={from} options={habits} onPick={setFrom} sx={{ width: 230 }} />
       <Button type="submit" variant="contained" disabled={!name.trim()}>
         Make
       </Button>

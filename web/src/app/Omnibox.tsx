@@ -1,5 +1,5 @@
 /** The omnibox: find a tag, wire number or sheet, or do an action by its name. */
-import Autocomplete from '@mui/material/Autocomplete'
+import Autocomplete, { type AutocompleteRenderInputParams } from '@mui/material/Autocomplete'
 import Box from '@mui/material/Box'
 import InputBase from '@mui/material/InputBase'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
@@ -29,11 +29,9 @@ interface Line {
   run: () => void
 }
 
-export function Omnibox({ projectId }: { projectId: string }) {
+/** What is found in the project for the words, and what can be done that is called so. */
+function useLines(projectId: string, words: string): Line[] {
   const go = useNavigate()
-  const box = useRef<HTMLInputElement>(null)
-  const [words, setWords] = useState('')
-  const marked = useRef<Line | null>(null)
   const found = useQuery({
     queryKey: ['find', projectId, words],
     queryFn: () =>
@@ -57,7 +55,7 @@ export function Omnibox({ projectId }: { projectId: string }) {
   const known = (found.data ?? []).filter(
     (f) => !found.isPlaceholderData || f.label.toLowerCase().includes(wanted),
   )
-  const lines: Line[] = [
+  return [
     ...(words.trim() ? known : []).map((f) => ({
       group: GROUPS[f.kind] ?? f.kind,
       label: f.label,
@@ -71,6 +69,22 @@ export function Omnibox({ projectId }: { projectId: string }) {
     })),
     ...actions,
   ]
+}
+
+export function Omnibox({ projectId }: { projectId: string }) {
+  const box = useRef<HTMLInputElement>(null)
+  const [words, setWords] = useState('')
+  const marked = useRef<Line | null>(null)
+  const lines = useLines(projectId, words)
+  /** Enter gives the typed words when the list has just changed: then the marked line is meant, else the first. */
+  const take = (line: Line | string | null) => {
+    const mark = marked.current
+    const same = mark && lines.find((l) => l.label === mark.label && l.group === mark.group)
+    const meant = line && typeof line !== 'string' ? line : (same ?? lines[0])
+    meant?.run()
+    setWords('')
+    box.current?.blur()
+  }
   return (
     <Autocomplete<Line, false, false, true>
       freeSolo
@@ -86,40 +100,14 @@ export function Omnibox({ projectId }: { projectId: string }) {
       onHighlightChange={(_, line) => {
         marked.current = line && typeof line !== 'string' ? line : null
       }}
-      onChange={(_, line) => {
-        // Enter gives the typed words when the list has just changed: then the marked line is meant, else the first.
-        const mark = marked.current
-        const same = mark && lines.find((l) => l.label === mark.label && l.group === mark.group)
-        const meant = line && typeof line !== 'string' ? line : (same ?? lines[0])
-        meant?.run()
-        setWords('')
-        box.current?.blur()
-      }}
+      onChange={(_, line) => take(line)}
       renderOption={({ key, ...props }, line) => (
         <Box component="li" key={key + line.label} {...props} sx={{ display: 'flex', gap: 1, fontSize: 13 }}>
           <span style={{ flex: 1 }}>{line.label}</span>
           <kbd style={{ font: `11px ${MONO}`, color: QUIET }}>{line.hint}</kbd>
         </Box>
       )}
-      renderInput={(params) => (
-        <Box
-          ref={params.slotProps.input.ref}
-          sx={{ bgcolor: '#26345A', borderRadius: 1.5, display: 'flex', alignItems: 'center', px: 1.25 }}
-        >
-          <InputBase
-            inputRef={box}
-            placeholder="Find a tag, wire, sheet… or do something"
-            inputProps={{ ...params.slotProps.htmlInput, 'aria-label': OMNIBOX }}
-            sx={{
-              flex: 1,
-              color: '#fff',
-              fontSize: 13,
-              '& input::placeholder': { color: '#C3CBE0', opacity: 1 },
-            }}
-          />
-          <kbd style={{ font: `11px ${MONO}`, color: '#C3CBE0' }}>Ctrl K</kbd>
-        </Box>
-      )}
+      renderInput={(params) => <Input params={params} box={box} />}
       slotProps={{
         paper: { sx: { width: 440 } },
         popper: { sx: { '& .MuiAutocomplete-groupLabel': { lineHeight: '26px', fontSize: 11.5 } } },
@@ -127,5 +115,32 @@ export function Omnibox({ projectId }: { projectId: string }) {
       }}
       sx={{ width: 'min(360px, 100%)' }}
     />
+  )
+}
+
+interface InputProps {
+  params: AutocompleteRenderInputParams
+  box: React.RefObject<HTMLInputElement | null>
+}
+
+function Input({ params, box }: InputProps) {
+  return (
+    <Box
+      ref={params.slotProps.input.ref}
+      sx={{ bgcolor: '#26345A', borderRadius: 1.5, display: 'flex', alignItems: 'center', px: 1.25 }}
+    >
+      <InputBase
+        inputRef={box}
+        placeholder="Find a tag, wire, sheet… or do something"
+        inputProps={{ ...params.slotProps.htmlInput, 'aria-label': OMNIBOX }}
+        sx={{
+          flex: 1,
+          color: '#fff',
+          fontSize: 13,
+          '& input::placeholder': { color: '#C3CBE0', opacity: 1 },
+        }}
+      />
+      <kbd style={{ font: `11px ${MONO}`, color: '#C3CBE0' }}>Ctrl K</kbd>
+    </Box>
   )
 }

@@ -38,70 +38,12 @@ export function ProjectList({ me }: { me: Me }) {
     placeholderData: keepPreviousData,
   })
   const fresh = () => void queries.invalidateQueries({ queryKey: ['projects'] })
-  const out = async () => {
-    queries.setQueryData(['me'], await got(client.POST('/api/sign-out')))
-  }
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
-      <Stack
-        component="header"
-        direction="row"
-        spacing={1.5}
-        sx={{ height: 48, bgcolor: INK, color: '#fff', alignItems: 'center', px: 2, flexShrink: 0 }}
-      >
-        <Mark />
-        <Typography sx={{ fontWeight: 600, flex: 1 }}>Jolly Spool</Typography>
-        <Typography>{me.full_name}</Typography>
-        {me.staff && (
-          <Button color="inherit" component="a" href="/admin/">
-            Accounts
-          </Button>
-        )}
-        {me.has_password && (
-          <Button color="inherit" component={Link} to="/account">
-            Password
-          </Button>
-        )}
-        <Button color="inherit" onClick={() => void out()}>
-          Sign out
-        </Button>
-      </Stack>
+      <Header {...{ me }} />
       <Box sx={{ flex: 1, overflow: 'auto' }}>
         <Box component="main" sx={{ p: 3, maxWidth: 1120, width: '100%', mx: 'auto' }}>
-          <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
-            <Typography component="h1" variant="h5" sx={{ fontWeight: 600, mr: 1 }}>
-              Projects
-            </Typography>
-            <TextField
-              label="Find by number, name, customer"
-              value={words}
-              onChange={(e) => setWords(e.target.value)}
-              sx={{ flex: 1, bgcolor: '#fff' }}
-            />
-            <ToggleButtonGroup
-              exclusive
-              size="small"
-              value={state}
-              aria-label="Which projects"
-              onChange={(_, v) => v && setState(v as State)}
-            >
-              {(['open', 'archived', 'binned'] as const).map((v) => (
-                <ToggleButton key={v} value={v} sx={{ textTransform: 'none', px: 1.5 }}>
-                  {v === 'open' ? 'Open' : v === 'archived' ? 'Archived' : 'Bin'}
-                </ToggleButton>
-              ))}
-            </ToggleButtonGroup>
-            <Button
-              variant="outlined"
-              startIcon={<FileUploadOutlinedIcon />}
-              onClick={() => setDoing('import')}
-            >
-              Import project file
-            </Button>
-            <Button variant="contained" startIcon={<AddIcon />} onClick={() => setDoing('new')}>
-              New project
-            </Button>
-          </Stack>
+          <Bar {...{ words, setWords, state, setState }} begin={setDoing} />
           <Invitations onTaken={fresh} />
           {doing === 'new' && <NewProject close={() => setDoing('')} />}
           <ImportFile open={doing === 'import'} close={() => setDoing('')} onDone={fresh} />
@@ -118,5 +60,84 @@ export function ProjectList({ me }: { me: Me }) {
         </Box>
       </Box>
     </Box>
+  )
+}
+
+interface HeaderProps {
+  me: Me
+}
+
+function Header({ me }: HeaderProps) {
+  const queries = useQueryClient()
+  const out = async () => {
+    queries.setQueryData(['me'], await got(client.POST('/api/sign-out')))
+  }
+  return (
+    <Stack
+      component="header"
+      direction="row"
+      spacing={1.5}
+      sx={{ height: 48, bgcolor: INK, color: '#fff', alignItems: 'center', px: 2, flexShrink: 0 }}
+    >
+      <Mark />
+      <Typography sx={{ fontWeight: 600, flex: 1 }}>Jolly Spool</Typography>
+      <Typography>{me.full_name}</Typography>
+      {me.staff && (
+        <Button color="inherit" component="a" href="/admin/">
+          Accounts
+        </Button>
+      )}
+      {me.has_password && (
+        <Button color="inherit" component={Link} to="/account">
+          Password
+        </Button>
+      )}
+      <Button color="inherit" onClick={() => void out()}>
+        Sign out
+      </Button>
+    </Stack>
+  )
+}
+
+interface BarProps {
+  words: string
+  setWords: (words: string) => void
+  state: State
+  setState: (state: State) => void
+  begin: (doing: 'new' | 'import') => void
+}
+
+function Bar({ words, setWords, state, setState, begin }: BarProps) {
+  return (
+    <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
+      <Typography component="h1" variant="h5" sx={{ fontWeight: 600, mr: 1 }}>
+        Projects
+      </Typography>
+      <TextField
+        label="Find by number, name, customer"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        sx={{ flex: 1, bgcolor: '#fff' }}
+      />
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={state}
+        aria-label="Which projects"
+        onChange={(_, v) => v && setState(v as State)}
+      >
+        {(['open', 'archived', 'binned'] as const).map((v) => (
+          <ToggleButton key={v} value={v} sx={{ textTransform: 'none', px: 1.5 }}>
+            {v === 'open' ? 'Open' : v === 'archived' ? 'Archived' : 'Bin'}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Button variant="outlined" startIcon={<FileUploadOutlinedIcon />} onClick={() => begin('import')}>
+        Import project file
+      </Button>
+      <Button variant="contained" startIcon={<AddIcon />} onClick={() => begin('new')}>
+        New project
+      </Button>
+    </Stack>
   )
 }

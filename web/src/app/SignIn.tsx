@@ -37,34 +37,7 @@ export function SignIn({ demo }: { demo: boolean }) {
         <Typography color="text.secondary" sx={{ mb: 3 }}>
           Control panels and wire harnesses, from the first rung to the last label.
         </Typography>
-        {demo && (
-          <>
-            <Button
-              fullWidth
-              variant="contained"
-              size="large"
-              onClick={() => void enter(got(client.POST('/api/demo-sign-in')))}
-            >
-              Open the demo project
-            </Button>
-            <Box sx={{ textAlign: 'center', fontSize: 12.5, mt: 1, color: 'text.secondary' }}>
-              as Anna, its owner; or as{' '}
-              {[
-                ['jory', 'Jory, editor'],
-                ['vera', 'Vera, viewer'],
-              ].map(([who, words]) => (
-                <Button
-                  key={who}
-                  sx={{ minWidth: 0, py: 0 }}
-                  onClick={() => void enter(got(client.POST('/api/demo-sign-in', { body: { name: who! } })))}
-                >
-                  {words}
-                </Button>
-              ))}
-            </Box>
-            <Divider sx={{ my: 2.5, color: 'text.secondary', fontSize: 12 }}>or with your account</Divider>
-          </>
-        )}
+        {demo && <Demo enter={(answer) => void enter(answer)} />}
         <Stack
           component="form"
           spacing={1.5}
@@ -93,5 +66,42 @@ export function SignIn({ demo }: { demo: boolean }) {
         </Stack>
       </Paper>
     </Box>
+  )
+}
+
+interface DemoProps {
+  enter: (answer: Promise<Me>) => void
+}
+
+function Demo({ enter }: DemoProps) {
+  return (
+    <>
+      <>
+        <Button
+          fullWidth
+          variant="contained"
+          size="large"
+          onClick={() => enter(got(client.POST('/api/demo-sign-in')))}
+        >
+          Open the demo project
+        </Button>
+        <Box sx={{ textAlign: 'center', fontSize: 12.5, mt: 1, color: 'text.secondary' }}>
+          as Anna, its owner; or as{' '}
+          {[
+            ['jory', 'Jory, editor'],
+            ['vera', 'Vera, viewer'],
+          ].map(([who, words]) => (
+            <Button
+              key={who}
+              sx={{ minWidth: 0, py: 0 }}
+              onClick={() => enter(got(client.POST('/api/demo-sign-in', { body: { name: who! } })))}
+            >
+              {words}
+            </Button>
+          ))}
+        </Box>
+        <Divider sx={{ my: 2.5, color: 'text.secondary', fontSize: 12 }}>or with your account</Divider>
+      </>
+    </>
   )
 }

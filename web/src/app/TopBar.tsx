@@ -26,15 +26,8 @@ const initials = (name: string) =>
     .toUpperCase()
 
 export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: LastingOutline }) {
-  const people = useProject((s) => s.people)
-  const queries = useQueryClient()
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const settings = outline.settings as { number: string; name: string; customer: string; revision: string }
   const sheets = outline.sheets
-  const sheetName = (id: string) => sheets.find((s) => s.id === id)?.number ?? ''
-  const out = async () => {
-    queries.setQueryData(['me'], await got(client.POST('/api/sign-out')))
-  }
   return (
     <Box
       component="header"
@@ -48,22 +41,7 @@ export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: L
         px: 1.5,
       }}
     >
-      <Box
-        component={Link}
-        to="/"
-        aria-label="All projects"
-        sx={{
-          display: 'flex',
-          alignItems: 'center',
-          gap: 1,
-          color: '#fff',
-          textDecoration: 'none',
-          fontWeight: 600,
-        }}
-      >
-        <Mark />
-        Jolly Spool
-      </Box>
+      <Home />
       <Box
         sx={{
           opacity: 0.85,
@@ -86,41 +64,8 @@ export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: L
         <Omnibox projectId={outline.id} />
       </Box>
       <Steps />
-      {people.map((p) => (
-        <Tooltip
-          key={p.name}
-          title={`${p.name} is here${p.sheet_id ? `, on sheet ${sheetName(p.sheet_id)}` : ''}`}
-        >
-          <Avatar sx={{ width: 28, height: 28, fontSize: 12, bgcolor: TEAL }}>{initials(p.name)}</Avatar>
-        </Tooltip>
-      ))}
-      <Tooltip title={me.full_name}>
-        <Avatar
-          component="button"
-          aria-label={`${me.full_name}: menu`}
-          onClick={(e: React.MouseEvent<HTMLElement>) => setAnchor(e.currentTarget)}
-          sx={{ width: 28, height: 28, fontSize: 12, bgcolor: '#7A4B8C', border: 0, cursor: 'pointer' }}
-        >
-          {initials(me.full_name)}
-        </Avatar>
-      </Tooltip>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        <MenuItem disabled>{me.full_name}</MenuItem>
-        <MenuItem component={Link} to="/">
-          All projects
-        </MenuItem>
-        {me.has_password && (
-          <MenuItem component={Link} to="/account">
-            Change password
-          </MenuItem>
-        )}
-        {me.staff && (
-          <MenuItem component="a" href="/admin/">
-            Accounts
-          </MenuItem>
-        )}
-        <MenuItem onClick={() => void out()}>Sign out</MenuItem>
-      </Menu>
+      <People sheets={sheets} />
+      <MyMenu {...{ me }} />
     </Box>
   )
 })
@@ -159,6 +104,92 @@ function Steps() {
           </Button>
         </span>
       </Tooltip>
+    </>
+  )
+}
+
+interface MyMenuProps {
+  me: Me
+}
+
+function MyMenu({ me }: MyMenuProps) {
+  const queries = useQueryClient()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const out = async () => {
+    queries.setQueryData(['me'], await got(client.POST('/api/sign-out')))
+  }
+  return (
+    <>
+      <Tooltip title={me.full_name}>
+        <Avatar
+          component="button"
+          aria-label={`${me.full_name}: menu`}
+          onClick={(e: React.MouseEvent<HTMLElement>) => setAnchor(e.currentTarget)}
+          sx={{ width: 28, height: 28, fontSize: 12, bgcolor: '#7A4B8C', border: 0, cursor: 'pointer' }}
+        >
+          {initials(me.full_name)}
+        </Avatar>
+      </Tooltip>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        <MenuItem disabled>{me.full_name}</MenuItem>
+        <MenuItem component={Link} to="/">
+          All projects
+        </MenuItem>
+        {me.has_password && (
+          <MenuItem component={Link} to="/account">
+            Change password
+          </MenuItem>
+        )}
+        {me.staff && (
+          <MenuItem component="a" href="/admin/">
+            Accounts
+          </MenuItem>
+        )}
+        <MenuItem onClick={() => void out()}>Sign out</MenuItem>
+      </Menu>
+    </>
+  )
+}
+
+function Home() {
+  return (
+    <Box
+      component={Link}
+      to="/"
+      aria-label="All projects"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1,
+        color: '#fff',
+        textDecoration: 'none',
+        fontWeight: 600,
+      }}
+    >
+      <Mark />
+      Jolly Spool
+    </Box>
+  )
+}
+
+interface PeopleProps {
+  sheets: LastingOutline['sheets']
+}
+
+/** Who else is in the project, and on which sheet. */
+function People({ sheets }: PeopleProps) {
+  const people = useProject((s) => s.people)
+  const sheetName = (id: string) => sheets.find((s) => s.id === id)?.number ?? ''
+  return (
+    <>
+      {people.map((p) => (
+        <Tooltip
+          key={p.name}
+          title={`${p.name} is here${p.sheet_id ? `, on sheet ${sheetName(p.sheet_id)}` : ''}`}
+        >
+          <Avatar sx={{ width: 28, height: 28, fontSize: 12, bgcolor: TEAL }}>{initials(p.name)}</Avatar>
+        </Tooltip>
+      ))}
     </>
   )
 }

@@ -35,7 +35,6 @@ const next = (sort: Sort, key: string): Sort =>
 
 export function GridHead<T>(props: Props<T>) {
   const { sort, hidden } = props
-  const [menu, setMenu] = useState<HTMLElement | null>(null)
   const toggle = (key: string) => {
     const now = hidden.includes(key) ? hidden.filter((k) => k !== key) : [...hidden, key]
     props.onHide(now)
@@ -68,12 +67,27 @@ export function GridHead<T>(props: Props<T>) {
           sx={{ p: 0.5 }}
         />
       </Box>
-      {props.shown.map((c) => (
+      <Headings columns={props.shown} sort={sort} onSort={props.onSort} />
+      <Columns all={props.all} hidden={hidden} toggle={toggle} />
+    </Box>
+  )
+}
+
+interface HeadingsProps<T> {
+  columns: Column<T>[]
+  sort: Sort
+  onSort: (sort: Sort) => void
+}
+
+function Headings<T>({ columns, sort, onSort }: HeadingsProps<T>) {
+  return (
+    <>
+      {columns.map((c) => (
         <Box
           key={c.key}
           role="columnheader"
           aria-sort={sort?.key === c.key ? (sort.down ? 'descending' : 'ascending') : 'none'}
-          onClick={() => props.onSort(next(sort, c.key))}
+          onClick={() => onSort(next(sort, c.key))}
           sx={{
             width: c.width,
             flexShrink: 0,
@@ -87,6 +101,20 @@ export function GridHead<T>(props: Props<T>) {
           {sort?.key === c.key && (sort.down ? <ArrowDropDownIcon /> : <ArrowDropUpIcon />)}
         </Box>
       ))}
+    </>
+  )
+}
+
+interface ColumnsProps<T> {
+  all: Column<T>[]
+  hidden: string[]
+  toggle: (key: string) => void
+}
+
+function Columns<T>({ all, hidden, toggle }: ColumnsProps<T>) {
+  const [menu, setMenu] = useState<HTMLElement | null>(null)
+  return (
+    <>
       <IconButton
         size="small"
         aria-label="Choose columns"
@@ -96,13 +124,13 @@ export function GridHead<T>(props: Props<T>) {
         <ViewColumnOutlinedIcon fontSize="small" />
       </IconButton>
       <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
-        {props.all.map((c) => (
+        {all.map((c) => (
           <MenuItem key={c.key} dense onClick={() => toggle(c.key)}>
             <Checkbox size="small" checked={!hidden.includes(c.key)} sx={{ p: 0, mr: 1 }} />
             {c.name}
           </MenuItem>
         ))}
       </Menu>
-    </Box>
+    </>
   )
 }

@@ -7,6 +7,7 @@ import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { client, got } from '../api/client'
+import type { Schemas } from '../api/shapes'
 import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../theme/theme'
 import { useProject } from './store'
 
@@ -17,29 +18,16 @@ interface Props {
   close: () => void
 }
 
-interface Choice {
-  id: string
-  maker: string
-  number: string
-  text: string
-  units: string
-  reasons: { words: string; good: boolean }[]
-  mapping: { kind: string; now: string; then: string }[]
-  /** How many of the drawn units the part has a symbol of its own for. */
-  own_symbols: number
-}
+type Choice = Schemas['PartChoice']
 
 const assigning = (device: string, part: string, own: boolean) =>
   ({ kind: 'assign-part', device_id: device, part_id: part, own_symbols: own }) as const
 
-export function PartPicker({ deviceId, partId, close }: Props) {
-  const [words, setWords] = useState('')
-  const [at, setAt] = useState(0)
-  const [entered, setEntered] = useState(false)
-  const [own, setOwn] = useState(true)
+/** Parts that have all the words, the likeliest first. */
+function useChoices(deviceId: string, words: string) {
   const projectId = useProject((s) => s.projectId)
   const revision = useProject((s) => s.revision)
-  const found = useQuery({
+  return useQuery({
     queryKey: ['part-choices', projectId, deviceId, revision, words],
     queryFn: async () =>
       await got(
@@ -49,6 +37,14 @@ export function PartPicker({ deviceId, partId, close }: Props) {
       ),
     placeholderData: (before) => before,
   })
+}
+
+export function PartPicker({ deviceId, partId, close }: Props) {
+  const [words, setWords] = useState('')
+  const [at, setAt] = useState(0)
+  const [entered, setEntered] = useState(false)
+  const [own, setOwn] = useState(true)
+  const found = useChoices(deviceId, words)
   const choose = (part: Choice | undefined) => {
     if (!part) return
     void useProject.getState().send(assigning(deviceId, part.id, own && part.own_symbols > 0))
@@ -70,6 +66,14 @@ export function PartPicker({ deviceId, partId, close }: Props) {
     // What is chosen depends on nothing else.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [entered, answered, chosen])
+  const onKey = (event: React.KeyboardEvent) => {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
+    if (step) event.preventDefault()
+    if (event.key === 'Escape') close()
+    // A fast hand is ahead of the list: Enter waits for the answer to what was typed.
+    else if (event.key === 'Enter') setEntered(true)
+    else if (step) setAt(Math.max(0, Math.min(shown.length - 1, at + step)))
+  }
   return (
     <Box sx={{ mt: 1 }}>
       <TextField
@@ -82,70 +86,10 @@ export function PartPicker({ deviceId, partId, close }: Props) {
           setWords(e.target.value)
           setAt(0)
         }}
-        onKeyDown={(e) => {
-          if (e.key === 'Escape') close()
-          if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-            e.preventDefault()
-            setAt(Math.max(0, Math.min(shown.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1))))
-          }
-          // A fast hand is ahead of the list: Enter waits for the answer to what was typed.
-          if (e.key === 'Enter') setEntered(true)
-        }}
+        onKeyDown={onKey}
       />
-      <Box
-        role="listbox"
-        aria-label="Parts found"
-        sx={{ mt: 0.5, border: `1px solid ${LINE}`, bgcolor: '#fff', maxHeight: 360, overflow: 'auto' }}
-      >
-        {shown.map((part) => (
-          <Box
-            key={part.id}
-            role="option"
-            aria-selected={part.id === chosen?.id}
-            tabIndex={0}
-            onClick={() => choose(part)}
-            onMouseEnter={() => setAt(shown.indexOf(part))}
-            onKeyDown={(e) => e.key === 'Enter' && choose(part)}
-            sx={{
-              px: 1,
-              py: 0.5,
-              cursor: 'pointer',
-              borderBottom: `1px solid ${LINE}`,
-              bgcolor: part.id === chosen?.id ? '#F5E9DF' : undefined,
-            }}
-          >
-            <div style={{ fontFamily: MONO, fontSize: 12.5, fontWeight: 600 }}>
-              <Marked text={part.number} words={words} />
-              {part.id === partId && <span style={{ fontWeight: 400, color: QUIET }}> now</span>}
-            </div>
-            <div style={{ fontSize: 12 }}>
-              <Marked text={part.text} words={words} />
-            </div>
-            <div style={{ fontSize: 11, color: QUIET }}>
-              {part.maker} · {part.units}
-            </div>
-            {part.reasons.map((r) => (
-              <div key={r.words} style={{ fontSize: 11, color: r.good ? TEAL : SNAG }}>
-                {r.good ? '✓' : '✗'} {r.words}
-              </div>
-            ))}
-          </Box>
-        ))}
-        {shown.length === 0 && answered && (
-          <Box sx={{ p: 1, color: 'text.secondary' }}>No part has these words and enough units.</Box>
-        )}
-      </Box>
-      {chosen && chosen.mapping.length > 0 && (
-        <Box aria-label="Units then" role="group" sx={{ fontSize: 11.5, mt: 0.5 }}>
-          With {chosen.number}:
-          {chosen.mapping.map((m, i) => (
-            <div key={i} style={{ fontFamily: MONO, color: m.then ? undefined : SNAG }}>
-              {m.kind} {m.now && m.now !== m.then ? `${m.now} → ` : ''}
-              {m.then || 'none free'}
-            </div>
-          ))}
-        </Box>
-      )}
+      <Found {...{ shown, chosen, partId, words, answered, choose }} point={setAt} />
+      {chosen && chosen.mapping.length > 0 && <Mapping part={chosen} />}
       {chosen && chosen.own_symbols > 0 && (
         <FormControlLabel
           control={<Checkbox size="small" checked={own} onChange={(e) => setOwn(e.target.checked)} />}
@@ -181,5 +125,81 @@ function Marked({ text, words }: { text: string; words: string }) {
       </mark>
       {text.slice(first.at + first.length)}
     </>
+  )
+}
+
+interface FoundProps {
+  shown: Choice[]
+  chosen: Choice | undefined
+  partId: string
+  words: string
+  answered: boolean
+  point: (n: number) => void
+  choose: (part: Choice) => void
+}
+
+function Found({ shown, chosen, partId, words, answered, point, choose }: FoundProps) {
+  return (
+    <Box
+      role="listbox"
+      aria-label="Parts found"
+      sx={{ mt: 0.5, border: `1px solid ${LINE}`, bgcolor: '#fff', maxHeight: 360, overflow: 'auto' }}
+    >
+      {shown.map((part) => (
+        <Box
+          key={part.id}
+          role="option"
+          aria-selected={part.id === chosen?.id}
+          tabIndex={0}
+          onClick={() => choose(part)}
+          onMouseEnter={() => point(shown.indexOf(part))}
+          onKeyDown={(e) => e.key === 'Enter' && choose(part)}
+          sx={{
+            px: 1,
+            py: 0.5,
+            cursor: 'pointer',
+            borderBottom: `1px solid ${LINE}`,
+            bgcolor: part.id === chosen?.id ? '#F5E9DF' : undefined,
+          }}
+        >
+          <div style={{ fontFamily: MONO, fontSize: 12.5, fontWeight: 600 }}>
+            <Marked text={part.number} words={words} />
+            {part.id === partId && <span style={{ fontWeight: 400, color: QUIET }}> now</span>}
+          </div>
+          <div style={{ fontSize: 12 }}>
+            <Marked text={part.text} words={words} />
+          </div>
+          <div style={{ fontSize: 11, color: QUIET }}>
+            {part.maker} · {part.units}
+          </div>
+          {part.reasons.map((r) => (
+            <div key={r.words} style={{ fontSize: 11, color: r.good ? TEAL : SNAG }}>
+              {r.good ? '✓' : '✗'} {r.words}
+            </div>
+          ))}
+        </Box>
+      ))}
+      {shown.length === 0 && answered && (
+        <Box sx={{ p: 1, color: 'text.secondary' }}>No part has these words and enough units.</Box>
+      )}
+    </Box>
+  )
+}
+
+interface MappingProps {
+  part: Choice
+}
+
+function Mapping({ part }: MappingProps) {
+  return (
+    <Box aria-label="Units then" role="group" sx={{ fontSize: 11.5, mt: 0.5 }}>
+      With {part.number}:
+      {part.mapping.map((m, i) => (
+        <div key={i} style={{ fontFamily: MONO, color: m.then ? undefined : SNAG }}>
+          {m.kind} {m.now && m.now !== m.then ? `${m.now} → ` : ''}
+          {m.then || 'none free'}
+        </div>
+      ))}
+    </Box>
   )
 }

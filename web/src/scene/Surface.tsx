@@ -69,82 +69,100 @@ interface ViewBox {
   scale: number
 }
 
-export function Surface(props: Props) {
-  const holder = useRef<HTMLDivElement>(null)
-  const svg = useRef<SVGSVGElement>(null)
-  const [size, setSize] = useState({ w: 0, h: 0 })
-  const [view, setView] = useState<ViewBox>({ x: 0, y: 0, scale: 3 })
-  const live = useRef(view)
-  const timer = useRef(0)
-  const panning = useRef<{ px: number; py: number; from: ViewBox } | null>(null)
-  const space = useRef(false)
-  const { fit, fitKey, width, height } = props
+interface Size {
+  w: number
+  h: number
+}
 
+/** The view with a point in its middle. */
+const centred = (x: number, y: number, scale: number, size: Size): ViewBox => ({
+  scale,
+  x: x - size.w / scale / 2,
+  y: y - size.h / scale / 2,
+})
+
+/** The view in which a box is seen as a whole, from its top. */
+function fitted([x1, y1, x2, y2]: Box, size: Size): ViewBox {
+  const scale = Math.min(size.w / (x2 - x1), size.h / (y2 - y1), FIT_SCALE)
+  return {
+    scale,
+    x: (x1 + x2) / 2 - size.w / scale / 2,
+    y: Math.max(y1, 0) - Math.max(0, (size.h / scale - (y2 - y1)) / 2),
+  }
+}
+
+/** The view that brings a box near. */
+function near([x1, y1, x2, y2]: Box, size: Size): ViewBox {
+  const across = size.w / (x2 - x1 + 2 * MARGIN_MM)
+  const scale = Math.min(across, size.h / (y2 - y1 + 2 * MARGIN_MM), BOX_SCALE)
+  return centred((x1 + x2) / 2, (y1 + y2) / 2, scale, size)
+}
+
+function useSize(holder: React.RefObject<HTMLDivElement | null>): Size {
+  const [size, setSize] = useState<Size>({ w: 0, h: 0 })
   useLayoutEffect(() => {
     const element = holder.current
     if (!element) return
     const watch = new ResizeObserver(() => setSize({ w: element.clientWidth, h: element.clientHeight }))
     watch.observe(element)
     return () => watch.disconnect()
-  }, [])
+  }, [holder])
+  return size
+}
 
-  const settle = useCallback((next: ViewBox) => {
-    live.current = next
-    setView(next)
-    if (svg.current) svg.current.style.transform = ''
-  }, [])
-
-  const [fitScale, setFitScale] = useState(Infinity)
-  const fitNow = useRef(() => {})
-  useEffect(() => {
-    fitNow.current = () => {
-      if (!size.w || !size.h) return
-      const [x1, y1, x2, y2] = fit
-      const scale = Math.min(size.w / (x2 - x1), size.h / (y2 - y1), FIT_SCALE)
-      setFitScale(scale)
-      settle({
-        scale,
-        x: (x1 + x2) / 2 - size.w / scale / 2,
-        y: Math.max(y1, 0) - Math.max(0, (size.h / scale - (y2 - y1)) / 2),
-      })
-    }
-    leadsView((box) => {
-      if (!box) return fitNow.current()
-      const [x1, y1, x2, y2] = box
-      const across = size.w / (x2 - x1 + 2 * MARGIN_MM)
-      const scale = Math.min(across, size.h / (y2 - y1 + 2 * MARGIN_MM), BOX_SCALE)
-      settle(around((x1 + x2) / 2, (y1 + y2) / 2, scale))
-    })
-  })
-  /** The view with a point in its middle. */
-  const around = (x: number, y: number, scale: number): ViewBox => ({
-    scale,
-    x: x - size.w / scale / 2,
-    y: y - size.h / scale / 2,
-  })
-  const ready = size.w > 0
-  useEffect(() => {
-    fitNow.current()
-  }, [fitKey, ready])
-
+/** The view at rest, and moving it: by a transform while a gesture lasts, settled when it rests or leads far. */
+function useView(svg: React.RefObject<SVGSVGElement | null>) {
+  const [view, setView] = useState<ViewBox>({ x: 0, y: 0, scale: 3 })
+  const live = useRef(view)
+  const timer = useRef(0)
+  const settle = useCallback(
+    (next: ViewBox) => {
+      live.current = next
+      setView(next)
+      if (svg.current) svg.current.style.transform = ''
+    },
+    [svg],
+  )
   const shift = useCallback(
     (next: ViewBox, now: ViewBox) => {
       live.current = next
       const factor = next.scale / now.scale
       const dx = (now.x - next.x) * next.scale
       const dy = (now.y - next.y) * next.scale
-      if (Math.hypot(dx, dy) > FAR_PX || factor < FAR_OUT || factor > FAR_IN) {
-        window.clearTimeout(timer.current)
-        settle(next)
-        return
-      }
-      if (svg.current) svg.current.style.transform = `translate(${dx}px, ${dy}px) scale(${factor})`
       window.clearTimeout(timer.current)
+      if (Math.hypot(dx, dy) > FAR_PX || factor < FAR_OUT || factor > FAR_IN) return settle(next)
+      if (svg.current) svg.current.style.transform = `translate(${dx}px, ${dy}px) scale(${factor})`
       timer.current = window.setTimeout(() => settle(live.current), SETTLE_MS)
     },
-    [settle],
+    [settle, svg],
   )
+  return { view, live, settle, shift }
+}
 
+type Viewing = ReturnType<typeof useView>
+
+/** Bring what is drawn into view at first, when another sheet is shown, and when it is asked for; the scale of that. */
+function useFit({ fit, fitKey }: Props, size: Size, { settle }: Viewing) {
+  const [fitScale, setFitScale] = useState(Infinity)
+  const fitNow = useRef(() => {})
+  useEffect(() => {
+    fitNow.current = () => {
+      if (!size.w || !size.h) return
+      const next = fitted(fit, size)
+      setFitScale(next.scale)
+      settle(next)
+    }
+    leadsView((box) => (box ? settle(near(box, size)) : fitNow.current()))
+  })
+  const ready = size.w > 0
+  useEffect(() => {
+    fitNow.current()
+  }, [fitKey, ready])
+  return { fitScale, fitNow }
+}
+
+/** The wheel zooms about the pointer. */
+function useWheel(holder: React.RefObject<HTMLDivElement | null>, { view, live, shift }: Viewing) {
   useEffect(() => {
     const element = holder.current
     if (!element) return
@@ -157,6 +175,15 @@ export function Surface(props: Props) {
       const [x, y] = [from.x + px / from.scale, from.y + py / from.scale]
       shift({ scale, x: x - px / scale, y: y - py / scale }, view)
     }
+    element.addEventListener('wheel', wheel, { passive: false })
+    return () => element.removeEventListener('wheel', wheel)
+  }, [holder, live, shift, view])
+}
+
+/** Space held down pans; 0 brings all that is drawn into view. */
+function useViewKeys(fitNow: React.RefObject<() => void>) {
+  const space = useRef(false)
+  useEffect(() => {
     const key = (event: KeyboardEvent) => {
       const typing = /INPUT|TEXTAREA|SELECT/.test((event.target as Element | null)?.tagName ?? '')
       if (event.code === 'Space' && !typing) {
@@ -166,103 +193,101 @@ export function Surface(props: Props) {
       const plainKey = event.type === 'keydown' && !typing && !event.ctrlKey
       if (event.key === '0' && plainKey) fitNow.current()
     }
-    element.addEventListener('wheel', wheel, { passive: false })
     window.addEventListener('keydown', key)
     window.addEventListener('keyup', key)
     return () => {
-      element.removeEventListener('wheel', wheel)
       window.removeEventListener('keydown', key)
       window.removeEventListener('keyup', key)
     }
-  }, [shift, view])
+  }, [fitNow])
+  return space
+}
 
-  const at = (event: React.PointerEvent | React.MouseEvent): At => {
-    const rect = holder.current!.getBoundingClientRect()
-    const [px, py] = [event.clientX - rect.left, event.clientY - rect.top]
-    const now = live.current
-    const [x, y] = [now.x + px / now.scale, now.y + py / now.scale]
-    const over = document.elementFromPoint(event.clientX, event.clientY)
-    return {
-      x,
-      y,
-      gx: Math.round(x / GRID),
-      gy: Math.round(y / GRID),
-      px,
-      py,
-      target: over,
-      event: event.nativeEvent,
-    }
-  }
+/** Where an event is on the sheet. */
+function whereIs(event: React.PointerEvent | React.MouseEvent, holder: HTMLElement, now: ViewBox): At {
+  const rect = holder.getBoundingClientRect()
+  const [px, py] = [event.clientX - rect.left, event.clientY - rect.top]
+  const [x, y] = [now.x + px / now.scale, now.y + py / now.scale]
+  const target = document.elementFromPoint(event.clientX, event.clientY)
+  const [gx, gy] = [Math.round(x / GRID), Math.round(y / GRID)]
+  return { x, y, gx, gy, px, py, target, event: event.nativeEvent }
+}
 
-  const down = (event: React.PointerEvent) => {
-    if ((event.target as Element).closest('[data-overlay]')) return
-    if (event.button === 1 || space.current) {
+const onOverlay = (event: React.PointerEvent) => (event.target as Element).closest('[data-overlay]') !== null
+
+/** What the pointer does: it pans with the middle button or Space, else it is handed up. */
+function usePointer(
+  props: Props,
+  holder: React.RefObject<HTMLDivElement | null>,
+  viewing: Viewing,
+  space: React.RefObject<boolean>,
+) {
+  const { view, live, shift } = viewing
+  const panning = useRef<{ px: number; py: number; from: ViewBox } | null>(null)
+  const at = (event: React.PointerEvent | React.MouseEvent) => whereIs(event, holder.current!, live.current)
+  const onPointerDown = (event: React.PointerEvent) => {
+    if (onOverlay(event)) return
+    if (event.button === 1 || space.current)
       panning.current = { px: event.clientX, py: event.clientY, from: live.current }
-    } else if (event.button === 0) {
-      props.onDown(at(event))
-    }
+    else if (event.button === 0) props.onDown(at(event))
     holder.current?.setPointerCapture(event.pointerId)
   }
-  const move = (event: React.PointerEvent) => {
+  const onPointerMove = (event: React.PointerEvent) => {
     const pan = panning.current
-    if (!pan && (event.target as Element).closest('[data-overlay]')) return
-    if (!pan) return props.onMove(at(event))
+    if (!pan) return onOverlay(event) ? undefined : props.onMove(at(event))
     const { from } = pan
-    const next = {
-      ...from,
-      x: from.x - (event.clientX - pan.px) / from.scale,
-      y: from.y - (event.clientY - pan.py) / from.scale,
-    }
-    shift(next, view)
+    const [dx, dy] = [event.clientX - pan.px, event.clientY - pan.py]
+    shift({ ...from, x: from.x - dx / from.scale, y: from.y - dy / from.scale }, view)
   }
-  const up = (event: React.PointerEvent) => {
+  const onPointerUp = (event: React.PointerEvent) => {
     if (panning.current) panning.current = null
-    else if (!(event.target as Element).closest('[data-overlay]')) props.onUp(at(event))
+    else if (!onOverlay(event)) props.onUp(at(event))
   }
-  const place = (x: number, y: number): Placed => ({
-    left: (x - view.x) * view.scale,
-    top: (y - view.y) * view.scale,
-    width: size.w,
-    height: size.h,
-  })
+  const onDoubleClick = (event: React.MouseEvent) => props.onDouble(at(event))
+  return { onPointerDown, onPointerMove, onPointerUp, onDoubleClick }
+}
+
+const HOLDER = {
+  position: 'relative',
+  overflow: 'hidden',
+  width: '100%',
+  height: '100%',
+  touchAction: 'none',
+} as const
+const PAPER_LOOK = {
+  display: 'block',
+  transformOrigin: '0 0',
+  userSelect: 'none',
+  // A layer of its own is moved as a picture; texts laid out without regard to the scale are not laid out anew.
+  willChange: 'transform',
+  textRendering: 'geometricPrecision',
+} as const
+
+export function Surface(props: Props) {
+  const { width, height } = props
+  const holder = useRef<HTMLDivElement>(null)
+  const svg = useRef<SVGSVGElement>(null)
+  const size = useSize(holder)
+  const viewing = useView(svg)
+  const { view, live, settle } = viewing
+  const { fitScale, fitNow } = useFit(props, size, viewing)
+  useWheel(holder, viewing)
+  const pointer = usePointer(props, holder, viewing, useViewKeys(fitNow))
+  const [across, down] = [size.w / view.scale, size.h / view.scale]
   return (
-    <div
-      ref={holder}
-      onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={up}
-      onDoubleClick={(e) => props.onDouble(at(e))}
-      style={{ position: 'relative', overflow: 'hidden', width: '100%', height: '100%', touchAction: 'none' }}
-    >
+    <div ref={holder} {...pointer} style={HOLDER}>
       <svg
         ref={svg}
         width={size.w}
         height={size.h}
-        viewBox={`${view.x} ${view.y} ${size.w / view.scale || 1} ${size.h / view.scale || 1}`}
-        style={{
-          display: 'block',
-          transformOrigin: '0 0',
-          userSelect: 'none',
-          // A layer of its own is moved as a picture; texts laid out without regard to the scale are not laid out anew.
-          willChange: 'transform',
-          textRendering: 'geometricPrecision',
-        }}
+        viewBox={`${view.x} ${view.y} ${across || 1} ${down || 1}`}
+        style={PAPER_LOOK}
         role="img"
         aria-label="Sheet"
         data-testid="sheet"
         data-view={`${view.x},${view.y},${view.scale}`}
       >
-        <defs>
-          <pattern id="grid" width={GRID * 2} height={GRID * 2} patternUnits="userSpaceOnUse">
-            <circle cx={0} cy={0} r={0.16} fill="#D9D1BF" />
-            <circle cx={GRID * 2} cy={0} r={0.16} fill="#D9D1BF" />
-            <circle cx={0} cy={GRID * 2} r={0.16} fill="#D9D1BF" />
-            <circle cx={GRID * 2} cy={GRID * 2} r={0.16} fill="#D9D1BF" />
-          </pattern>
-        </defs>
-        <rect x={1} y={1.2} width={width} height={height} fill="#D8D0BF" />
-        <rect width={width} height={height} fill={PAPER} />
-        {!props.plain && <rect width={width} height={height} fill="url(#grid)" />}
+        <Paper width={width} height={height} grid={!props.plain} />
         {props.children}
       </svg>
       {props.boxes && view.scale > fitScale * CLOSE && (
@@ -270,11 +295,34 @@ export function Surface(props: Props) {
           width={width}
           height={height}
           boxes={props.boxes}
-          view={[view.x, view.y, view.x + size.w / view.scale, view.y + size.h / view.scale]}
-          onMove={(x, y) => settle(around(x, y, live.current.scale))}
+          view={[view.x, view.y, view.x + across, view.y + down]}
+          onMove={(x, y) => settle(centred(x, y, live.current.scale, size))}
         />
       )}
-      {props.overlay?.(place)}
+      {props.overlay?.((x, y) => ({
+        left: (x - view.x) * view.scale,
+        top: (y - view.y) * view.scale,
+        width: size.w,
+        height: size.h,
+      }))}
     </div>
+  )
+}
+
+function Paper({ width, height, grid }: { width: number; height: number; grid: boolean }) {
+  const step = GRID * 2
+  return (
+    <>
+      <defs>
+        <pattern id="grid" width={step} height={step} patternUnits="userSpaceOnUse">
+          {[0, step].map((x) =>
+            [0, step].map((y) => <circle key={`${x},${y}`} cx={x} cy={y} r={0.16} fill="#D9D1BF" />),
+          )}
+        </pattern>
+      </defs>
+      <rect x={1} y={1.2} width={width} height={height} fill="#D8D0BF" />
+      <rect width={width} height={height} fill={PAPER} />
+      {grid && <rect width={width} height={height} fill="url(#grid)" />}
+    </>
   )
 }

@@ -1,7 +1,7 @@
 /** Adding sheets: one, or a block of numbers and titles pasted from a spreadsheet. */
+import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { makeEdit } from '../../api/client'
@@ -57,28 +57,12 @@ export function AddSheets({ table, places, after, close }: Props) {
     )
     if (answer) close()
   }
-  const choose = (
-    label: string,
-    value: string,
-    set: (v: string) => void,
-    options: { id: string; name: string }[],
-  ) => (
-    <TextField
-      select
-      fullWidth
-      margin="dense"
-      label={label}
-      value={value}
-      onChange={(e) => set(e.target.value)}
-    >
-      {options.map((o) => (
-        <MenuItem key={o.id || '-'} value={o.id}>
-          {o.name || 'none'}
-        </MenuItem>
-      ))}
-    </TextField>
-  )
   const none = { id: '', name: '' }
+  const spots = [
+    { id: '', name: 'at the end' },
+    { id: '-', name: 'at the front' },
+    ...table.sheets.map((s) => ({ id: s.id, name: `after ${s.number} ${s.title}`.slice(0, 40) })),
+  ]
   return (
     <Box
       component="form"
@@ -104,14 +88,20 @@ export function AddSheets({ table, places, after, close }: Props) {
         onChange={(e) => setBlock(e.target.value)}
         slotProps={{ htmlInput: { style: { fontSize: 12.5 } } }}
       />
-      {choose('Kind of sheet', kind, setKind, table.kinds)}
-      {choose('In function', functionId, setFunction, [none, ...(places?.functions ?? [])])}
-      {choose('In location', locationId, setLocation, [none, ...(places?.locations ?? [])])}
-      {choose('Where', place, setPlace, [
-        { id: '', name: 'at the end' },
-        { id: '-', name: 'at the front' },
-        ...table.sheets.map((s) => ({ id: s.id, name: `after ${s.number} ${s.title}`.slice(0, 40) })),
-      ])}
+      <PanelPick label="Kind of sheet" value={kind} options={table.kinds} onPick={setKind} />
+      <PanelPick
+        label="In function"
+        value={functionId}
+        options={[none, ...(places?.functions ?? [])]}
+        onPick={setFunction}
+      />
+      <PanelPick
+        label="In location"
+        value={locationId}
+        options={[none, ...(places?.locations ?? [])]}
+        onPick={setLocation}
+      />
+      <PanelPick label="Where" value={place} options={spots} onPick={setPlace} />
       <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
         <Button type="submit" variant="contained">
           {several === 1 ? 'Add the sheet' : `Add ${several} sheets`}

@@ -71,23 +71,21 @@ export function dragged(drag: Drag, to: [number, number], blocks: Blocks): Frame
   return { x: left, y: top, width: right - left, height: bottom - top }
 }
 
-export function BlockCanvas({ blocks, picked, canEdit, onPick }: Props) {
-  const send = useProject((s) => s.send)
-  const drag = useRef<Drag | null>(null)
-  const [ghost, setGhost] = useState<Frame | null>(null)
-  const one = picked.length === 1 ? blocks.cells.find((c) => c.id === picked[0]) : undefined
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
 
+/** Delete takes chosen cells out, arrows move the one that is chosen. */
+function useCellKeys(blocks: Blocks, picked: string[], one: Cell | undefined, canEdit: boolean) {
+  const send = useProject((s) => s.send)
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
       if (typing || !canEdit || !picked.length) return
-      const arrows: Record<string, [number, number]> = {
-        ArrowLeft: [-1, 0],
-        ArrowRight: [1, 0],
-        ArrowUp: [0, -1],
-        ArrowDown: [0, 1],
-      }
-      const move = arrows[event.key]
+      const move = ARROWS[event.key]
       if (event.key === 'Delete') void send({ kind: 'remove-title-cells', cell_ids: picked })
       else if (move && one) {
         event.preventDefault()
@@ -104,6 +102,15 @@ export function BlockCanvas({ blocks, picked, canEdit, onPick }: Props) {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [blocks, canEdit, one, picked, send])
+}
+
+export function BlockCanvas({ blocks, picked, canEdit, onPick }: Props) {
+  const send = useProject((s) => s.send)
+  const drag = useRef<Drag | null>(null)
+  const [ghost, setGhost] = useState<Frame | null>(null)
+  const one = picked.length === 1 ? blocks.cells.find((c) => c.id === picked[0]) : undefined
+
+  useCellKeys(blocks, picked, one, canEdit)
 
   const down = (at: At) => {
     const corner = at.target?.getAttribute('data-corner') ?? ''
@@ -141,35 +148,44 @@ export function BlockCanvas({ blocks, picked, canEdit, onPick }: Props) {
       onMove={move}
       onUp={up}
     >
-      {box && (
-        <g data-testid="cell-box">
-          <rect
-            x={EDGE_MM + box.x}
-            y={EDGE_MM + box.y}
-            width={box.width}
-            height={box.height}
-            fill="none"
-            stroke={COPPER}
-            strokeWidth={0.5}
-            pointerEvents="none"
-          />
-          {canEdit &&
-            ['nw', 'ne', 'sw', 'se'].map((corner) => (
-              <rect
-                key={corner}
-                data-corner={corner}
-                x={EDGE_MM + box.x + (corner.includes('e') ? box.width : 0) - GRIP_MM / 2}
-                y={EDGE_MM + box.y + (corner.includes('s') ? box.height : 0) - GRIP_MM / 2}
-                width={GRIP_MM}
-                height={GRIP_MM}
-                fill="#fff"
-                stroke={COPPER}
-                strokeWidth={0.35}
-                style={{ cursor: `${corner}-resize` }}
-              />
-            ))}
-        </g>
-      )}
+      {box && <CellBox {...{ box, canEdit }} />}
     </Drawing>
+  )
+}
+
+interface CellBoxProps {
+  box: Frame
+  canEdit: boolean
+}
+
+function CellBox({ box, canEdit }: CellBoxProps) {
+  return (
+    <g data-testid="cell-box">
+      <rect
+        x={EDGE_MM + box.x}
+        y={EDGE_MM + box.y}
+        width={box.width}
+        height={box.height}
+        fill="none"
+        stroke={COPPER}
+        strokeWidth={0.5}
+        pointerEvents="none"
+      />
+      {canEdit &&
+        ['nw', 'ne', 'sw', 'se'].map((corner) => (
+          <rect
+            key={corner}
+            data-corner={corner}
+            x={EDGE_MM + box.x + (corner.includes('e') ? box.width : 0) - GRIP_MM / 2}
+            y={EDGE_MM + box.y + (corner.includes('s') ? box.height : 0) - GRIP_MM / 2}
+            width={GRIP_MM}
+            height={GRIP_MM}
+            fill="#fff"
+            stroke={COPPER}
+            strokeWidth={0.35}
+            style={{ cursor: `${corner}-resize` }}
+          />
+        ))}
+    </g>
   )
 }

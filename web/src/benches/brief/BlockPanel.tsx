@@ -1,11 +1,11 @@
 /** A title block in the inspector: name, size, where it is used, new cells, pictures. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useRef, useState } from 'react'
 import { QUIET } from '../../theme/theme'
 import { Field } from '../../kit/Field'
+import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
 import type { Blocks } from './shapes'
@@ -34,42 +34,10 @@ async function base64Of(file: File): Promise<string> {
 export function BlockPanel({ blocks, own, picked, canEdit, onPick, onTake, onGone, onKeep }: Props) {
   const { send } = usePick('send')
   const { block } = blocks
-  const [name, setName] = useState('')
-  const [goesTo, setGoesTo] = useState<string | null>(null)
-  if (!own)
-    return (
-      <>
-        <Box sx={{ fontWeight: 600 }}>{block.name}</Box>
-        <Box sx={{ color: QUIET, fontSize: 12, mb: 1 }}>
-          Built in. A copy in the project can be changed, get your logo, and be kept in the library.
-        </Box>
-        {canEdit && (
-          <>
-            <TextField
-              label="Name of the copy"
-              fullWidth
-              value={name}
-              placeholder={block.name}
-              onChange={(e) => setName(e.target.value)}
-            />
-            <Button variant="contained" sx={{ mt: 1 }} onClick={() => onTake(name)}>
-              Take into the project
-            </Button>
-          </>
-        )}
-      </>
-    )
+  if (!own) return <BuiltIn {...{ block, canEdit, onTake }} />
   const used = blocks.project.find((b) => b.id === block.id)?.used ?? ''
   const change = (values: { name?: string; width_mm?: number; height_mm?: number }) =>
     void send({ kind: 'change-title-block', block_id: block.id, ...values })
-  const remove = async () => {
-    const answer = await send({
-      kind: 'remove-title-block',
-      block_id: block.id,
-      ...(goesTo !== null ? { move_to: goesTo } : {}),
-    })
-    if (answer) onGone()
-  }
   const addCell = async (picture = '') => {
     const answer = await send({
       kind: 'put-title-cell',
@@ -124,30 +92,7 @@ export function BlockPanel({ blocks, own, picked, canEdit, onPick, onTake, onGon
             )}
           </Section>
           <Pictures blocks={blocks} onPlace={(id) => void addCell(id)} />
-          <Section title="Remove">
-            {used && (
-              <TextField
-                select
-                fullWidth
-                margin="dense"
-                label="What has it gets"
-                value={goesTo ?? ''}
-                onChange={(e) => setGoesTo(e.target.value)}
-              >
-                <MenuItem value="">the one built in</MenuItem>
-                {blocks.project
-                  .filter((b) => b.id !== block.id)
-                  .map((b) => (
-                    <MenuItem key={b.id} value={b.id}>
-                      {b.name}
-                    </MenuItem>
-                  ))}
-              </TextField>
-            )}
-            <Button color="error" onClick={() => void remove()}>
-              Remove from the project
-            </Button>
-          </Section>
+          <Remove {...{ blocks, used, onGone }} />
         </>
       )}
     </>
@@ -196,6 +141,76 @@ function Pictures({ blocks, onPlace }: { blocks: Blocks; onPlace: (id: string) =
           if (chosen) void take(chosen)
         }}
       />
+    </Section>
+  )
+}
+
+interface BuiltInProps {
+  block: Blocks['block']
+  canEdit: boolean
+  onTake: (name: string) => void
+}
+
+function BuiltIn({ block, canEdit, onTake }: BuiltInProps) {
+  const [name, setName] = useState('')
+  return (
+    <>
+      <>
+        <Box sx={{ fontWeight: 600 }}>{block.name}</Box>
+        <Box sx={{ color: QUIET, fontSize: 12, mb: 1 }}>
+          Built in. A copy in the project can be changed, get your logo, and be kept in the library.
+        </Box>
+        {canEdit && (
+          <>
+            <TextField
+              label="Name of the copy"
+              fullWidth
+              value={name}
+              placeholder={block.name}
+              onChange={(e) => setName(e.target.value)}
+            />
+            <Button variant="contained" sx={{ mt: 1 }} onClick={() => onTake(name)}>
+              Take into the project
+            </Button>
+          </>
+        )}
+      </>
+    </>
+  )
+}
+
+interface RemoveProps {
+  blocks: Blocks
+  used: string
+  onGone: () => void
+}
+
+function Remove({ blocks, used, onGone }: RemoveProps) {
+  const { send } = usePick('send')
+  const { block } = blocks
+  const [goesTo, setGoesTo] = useState<string | null>(null)
+  const others = blocks.project.filter((b) => b.id !== block.id)
+  const remove = async () => {
+    const answer = await send({
+      kind: 'remove-title-block',
+      block_id: block.id,
+      ...(goesTo !== null ? { move_to: goesTo } : {}),
+    })
+    if (answer) onGone()
+  }
+  return (
+    <Section title="Remove">
+      {used && (
+        <PanelPick
+          label="What has it gets"
+          value={goesTo ?? ''}
+          options={[{ id: '', name: 'the one built in' }, ...others]}
+          onPick={setGoesTo}
+        />
+      )}
+      <Button color="error" onClick={() => void remove()}>
+        Remove from the project
+      </Button>
     </Section>
   )
 }

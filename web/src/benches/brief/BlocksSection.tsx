@@ -9,7 +9,7 @@ import { LINE, QUIET } from '../../theme/theme'
 import { Bench, Choice, Heading } from '../../kit/Bench'
 import { useBench } from '../../project/useBench'
 import { useSheetTable } from '../../project/useSheetTable'
-import { usePick } from '../../project/store'
+import { usePick, useProject } from '../../project/store'
 import { BlockCanvas } from './BlockCanvas'
 import { BlockPanel } from './BlockPanel'
 import { CellPanel } from './CellPanel'
@@ -17,23 +17,13 @@ import { useSettings } from './FactsSection'
 import type { Blocks } from './shapes'
 
 export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { projectId, send, say } = usePick('projectId', 'send', 'say')
+  const { projectId, send } = usePick('projectId', 'send')
   const settings = useSettings()
-  const sheets = useSheetTable()
   const [wanted, setBlock] = useState('')
   const [sheetId, setSheet] = useState('')
   const [picked, setPicked] = useState<string[]>([])
   const shown = wanted || settings['title_block_id'] || ''
-  const blocks = useBench<Blocks>(
-    'title-blocks',
-    () =>
-      got(
-        client.GET('/api/projects/{project_id}/title-blocks', {
-          params: { path: { project_id: projectId }, query: { block: shown, sheet_id: sheetId } },
-        }),
-      ),
-    [shown, sheetId],
-  )
+  const blocks = useBlocks(shown, sheetId)
   const data = blocks.data
   if (!data)
     return (
@@ -46,60 +36,19 @@ export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boo
     const answer = await send({ kind: 'take-title-block', block, name })
     if (answer?.placed[0]) setBlock(answer.placed[0])
   }
-  const keep = async () => {
-    try {
-      await got(
-        client.POST('/api/projects/{project_id}/title-blocks/keep', {
-          params: { path: { project_id: projectId } },
-          body: { block_id: data.block.id },
-        }),
-      )
-      say(`${data.block.name} is kept in the library for other projects.`)
-      void blocks.refetch()
-    } catch (error) {
-      say(wordsOf(error), 'error')
-    }
-  }
+  const keep = () => keepBlock(projectId, data.block).then(() => blocks.refetch())
   const cell = picked.length === 1 ? data.cells.find((c) => c.id === picked[0]) : undefined
   const choose = (id: string) => {
     setBlock(id)
     setPicked([])
   }
-  const group = (title: string, lines: { id: string; name: string; used?: string }[]) =>
-    lines.length > 0 && (
-      <>
-        <Heading>{title}</Heading>
-        {lines.map((b) => (
-          <Choice
-            key={b.id}
-            chosen={b.id === data.block.id}
-            note={b.used ? `used by ${b.used}` : undefined}
-            onClick={() => choose(b.id)}
-          >
-            {b.name}
-          </Choice>
-        ))}
-      </>
-    )
   return (
     <Bench
       name="Brief"
       list={
         <>
           {list}
-          {group('In this project', data.project)}
-          {group('Built in', data.built_in)}
-          {data.library.length > 0 && (
-            <>
-              <Heading>In the library</Heading>
-              {data.library.map((b) => (
-                <Box key={b.id} sx={{ display: 'flex', alignItems: 'center', pl: 1 }}>
-                  <span style={{ flex: 1 }}>{b.name}</span>
-                  {canEdit && <Button onClick={() => void take(b.id, '')}>Take</Button>}
-                </Box>
-              ))}
-            </>
-          )}
+          <Lists data={data} canEdit={canEdit} choose={choose} take={(id) => void take(id, '')} />
         </>
       }
       inspector={
@@ -125,38 +74,7 @@ export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boo
         )
       }
     >
-      <Box
-        sx={{
-          display: 'flex',
-          gap: 1.5,
-          alignItems: 'center',
-          height: 40,
-          px: 1.5,
-          borderBottom: `1px solid ${LINE}`,
-          bgcolor: '#FBF8F1',
-        }}
-      >
-        <b>{data.block.name}</b>
-        <Box sx={{ color: QUIET, fontSize: 12 }}>
-          {data.block.width_mm} × {data.block.height_mm} mm
-        </Box>
-        <Box sx={{ flex: 1 }} />
-        <Box sx={{ color: QUIET, fontSize: 12 }}>as on sheet</Box>
-        <Select
-          variant="standard"
-          disableUnderline
-          value={sheetId || (sheets.data?.sheets[0]?.id ?? '')}
-          inputProps={{ 'aria-label': 'As on sheet' }}
-          onChange={(e) => setSheet(e.target.value)}
-          sx={{ fontSize: 12.5, maxWidth: 220 }}
-        >
-          {(sheets.data?.sheets ?? []).map((s) => (
-            <MenuItem key={s.id} value={s.id} sx={{ fontSize: 12.5 }}>
-              {s.number} {s.title}
-            </MenuItem>
-          ))}
-        </Select>
-      </Box>
+      <Bar block={data.block} sheetId={sheetId} setSheet={setSheet} />
       <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
         <BlockCanvas blocks={data} picked={picked} canEdit={canEdit && own} onPick={setPicked} />
       </Box>
@@ -166,5 +84,133 @@ export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boo
           : 'This one is built in. Take it into the project to change it.'}
       </Box>
     </Bench>
+  )
+}
+
+interface ListsProps {
+  data: Blocks
+  canEdit: boolean
+  choose: (id: string) => void
+  take: (id: string) => void
+}
+
+function Lists({ data, canEdit, choose, take }: ListsProps) {
+  return (
+    <>
+      <Group title="In this project" lines={data.project} {...{ data, choose }} />
+      <Group title="Built in" lines={data.built_in} {...{ data, choose }} />
+      {data.library.length > 0 && (
+        <>
+          <Heading>In the library</Heading>
+          {data.library.map((b) => (
+            <Box key={b.id} sx={{ display: 'flex', alignItems: 'center', pl: 1 }}>
+              <span style={{ flex: 1 }}>{b.name}</span>
+              {canEdit && <Button onClick={() => take(b.id)}>Take</Button>}
+            </Box>
+          ))}
+        </>
+      )}
+    </>
+  )
+}
+
+interface GroupProps {
+  title: string
+  lines: { id: string; name: string; used?: string }[]
+  data: Blocks
+  choose: (id: string) => void
+}
+
+function Group({ title, lines, data, choose }: GroupProps) {
+  if (!lines.length) return null
+  return (
+    <>
+      <Heading>{title}</Heading>
+      {lines.map((b) => (
+        <Choice
+          key={b.id}
+          chosen={b.id === data.block.id}
+          note={b.used ? `used by ${b.used}` : undefined}
+          onClick={() => choose(b.id)}
+        >
+          {b.name}
+        </Choice>
+      ))}
+    </>
+  )
+}
+
+/** The title blocks as a sheet would have them. */
+function useBlocks(shown: string, sheetId: string) {
+  const { projectId } = usePick('projectId')
+  return useBench<Blocks>(
+    'title-blocks',
+    () =>
+      got(
+        client.GET('/api/projects/{project_id}/title-blocks', {
+          params: { path: { project_id: projectId }, query: { block: shown, sheet_id: sheetId } },
+        }),
+      ),
+    [shown, sheetId],
+  )
+}
+
+/** Keep a block in the library for other projects. */
+async function keepBlock(projectId: string, block: Blocks['block']) {
+  const { say } = useProject.getState()
+  try {
+    await got(
+      client.POST('/api/projects/{project_id}/title-blocks/keep', {
+        params: { path: { project_id: projectId } },
+        body: { block_id: block.id },
+      }),
+    )
+    say(`${block.name} is kept in the library for other projects.`)
+  } catch (error) {
+    say(wordsOf(error), 'error')
+  }
+}
+
+interface BarProps {
+  block: Blocks['block']
+  sheetId: string
+  setSheet: (id: string) => void
+}
+
+function Bar({ block, sheetId, setSheet }: BarProps) {
+  const sheets = useSheetTable().data?.sheets ?? []
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        gap: 1.5,
+        alignItems: 'center',
+        height: 40,
+        px: 1.5,
+        borderBottom: `1px solid ${LINE}`,
+        bgcolor: '#FBF8F1',
+      }}
+    >
+      <b>{block.name}</b>
+      <Box sx={{ color: QUIET, fontSize: 12 }}>
+        {block.width_mm} × {block.height_mm} mm
+      </Box>
+      <Box sx={{ flex: 1 }} />
+      <Box sx={{ color: QUIET, fontSize: 12 }}>as on sheet</Box>
+      <Select
+        variant="standard"
+        disableUnderline
+        value={sheetId || (sheets[0]?.id ?? '')}
+        inputProps={{ 'aria-label': 'As on sheet' }}
+        onChange={(e) => setSheet(e.target.value)}
+        sx={{ fontSize: 12.5, maxWidth: 220 }}
+      >
+        {sheets.map((s) => (
+          <MenuItem key={s.id} value={s.id} sx={{ fontSize: 12.5 }}>
+            {s.number} {s.title}
+          </MenuItem>
+        ))}
+      </Select>
+    </Box>
   )
 }

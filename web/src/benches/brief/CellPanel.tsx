@@ -3,11 +3,10 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { MONO, QUIET, TEAL } from '../../theme/theme'
 import { Field } from '../../kit/Field'
+import { PanelPick, Pick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
 import type { Blocks, Cell } from './shapes'
@@ -19,6 +18,11 @@ interface Props {
   onRemoved: () => void
 }
 
+const ANCHORS = [
+  { id: 'start', name: 'left' },
+  { id: 'middle', name: 'in the middle' },
+  { id: 'end', name: 'right' },
+]
 const PLACE = [
   ['x', 'From left, mm'],
   ['y', 'From top, mm'],
@@ -27,18 +31,9 @@ const PLACE = [
 ] as const
 
 export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
-  const { send, say } = usePick('send', 'say')
-  const [words, setWords] = useState('')
+  const { send } = usePick('send')
   const put = (values: Partial<Cell>) =>
     void send({ kind: 'put-title-cell', block_id: cell.block_id, cell_id: cell.id, ...values })
-  const number = (text: string, save: (n: number) => void) => {
-    const value = Number(text.replace(',', '.'))
-    if (text.trim() === '' || Number.isNaN(value)) say(`“${text}” is no number.`, 'error')
-    else save(value)
-  }
-  const fields = blocks.fields.filter((f) =>
-    `${f.name} ${f.help}`.toLowerCase().includes(words.toLowerCase()),
-  )
   return (
     <>
       <Box sx={{ fontWeight: 600 }}>Cell</Box>
@@ -56,83 +51,9 @@ export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
         onSave={(content) => put({ content })}
       />
       {canEdit && (
-        <Box sx={{ border: '1px solid #E3DCCB', borderRadius: 1, bgcolor: '#fff', mt: 0.5, mb: 1 }}>
-          <input
-            aria-label="Find a field"
-            placeholder="Add a field…"
-            value={words}
-            onChange={(e) => setWords(e.target.value)}
-            style={{
-              width: '100%',
-              border: 0,
-              padding: '5px 8px',
-              font: 'inherit',
-              background: 'transparent',
-            }}
-          />
-          <Box sx={{ maxHeight: 158, overflow: 'auto' }}>
-            {fields.map((f) => (
-              <Box
-                key={f.name}
-                component="button"
-                type="button"
-                title={f.help}
-                onClick={() => put({ content: `${cell.content} {${f.name}}`.trim() })}
-                sx={{
-                  display: 'flex',
-                  width: '100%',
-                  gap: 1,
-                  border: 0,
-                  bgcolor: 'transparent',
-                  font: 'inherit',
-                  fontSize: 12,
-                  px: 1,
-                  py: 0.3,
-                  cursor: 'pointer',
-                  textAlign: 'left',
-                  '&:hover': { bgcolor: '#F5ECE0' },
-                }}
-              >
-                <span style={{ fontFamily: MONO, color: TEAL, whiteSpace: 'nowrap' }}>{f.name}</span>
-                <span
-                  style={{ color: QUIET, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
-                >
-                  {f.text}
-                </span>
-              </Box>
-            ))}
-          </Box>
-        </Box>
+        <Fields blocks={blocks} add={(name) => put({ content: `${cell.content} {${name}}`.trim() })} />
       )}
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <Field
-          label="Text height, mm"
-          value={String(cell.size_mm)}
-          disabled={!canEdit}
-          onSave={(v) => number(v, (size_mm) => put({ size_mm }))}
-        />
-        <TextField
-          select
-          margin="dense"
-          label="Text stands"
-          value={cell.anchor}
-          disabled={!canEdit}
-          onChange={(e) => put({ anchor: e.target.value as Cell['anchor'] })}
-        >
-          <MenuItem value="start">left</MenuItem>
-          <MenuItem value="middle">in the middle</MenuItem>
-          <MenuItem value="end">right</MenuItem>
-        </TextField>
-        {PLACE.map(([key, label]) => (
-          <Field
-            key={key}
-            label={label}
-            value={String(Math.round(cell[key] * 1000) / 1000)}
-            disabled={!canEdit}
-            onSave={(v) => number(v, (n) => put({ [key]: n }))}
-          />
-        ))}
-      </Box>
+      <Place {...{ cell, canEdit, put }} />
       <FormControlLabel
         label="Edge around it"
         control={
@@ -144,22 +65,13 @@ export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
           />
         }
       />
-      <TextField
-        select
-        fullWidth
-        margin="dense"
+      <PanelPick
         label="Picture"
-        value={blocks.pictures.some((p) => p.id === cell.picture_id) ? cell.picture_id : ''}
+        value={cell.picture_id}
+        options={[{ id: '', name: 'none' }, ...blocks.pictures]}
         disabled={!canEdit}
-        onChange={(e) => put({ picture_id: e.target.value })}
-      >
-        <MenuItem value="">none</MenuItem>
-        {blocks.pictures.map((p) => (
-          <MenuItem key={p.id} value={p.id}>
-            {p.name}
-          </MenuItem>
-        ))}
-      </TextField>
+        onPick={(picture_id) => put({ picture_id })}
+      />
       {canEdit && (
         <Section title="Remove">
           <Button
@@ -171,5 +83,110 @@ export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
         </Section>
       )}
     </>
+  )
+}
+
+interface FieldsProps {
+  blocks: Blocks
+  add: (name: string) => void
+}
+
+/** The fields a content may have, found by words. */
+function Fields({ blocks, add }: FieldsProps) {
+  const [words, setWords] = useState('')
+  const fields = blocks.fields.filter((f) =>
+    `${f.name} ${f.help}`.toLowerCase().includes(words.toLowerCase()),
+  )
+  return (
+    <Box sx={{ border: '1px solid #E3DCCB', borderRadius: 1, bgcolor: '#fff', mt: 0.5, mb: 1 }}>
+      <input
+        aria-label="Find a field"
+        placeholder="Add a field…"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        style={{
+          width: '100%',
+          border: 0,
+          padding: '5px 8px',
+          font: 'inherit',
+          background: 'transparent',
+        }}
+      />
+      <Box sx={{ maxHeight: 158, overflow: 'auto' }}>
+        {fields.map((f) => (
+          <Box
+            key={f.name}
+            component="button"
+            type="button"
+            title={f.help}
+            onClick={() => add(f.name)}
+            sx={{
+              display: 'flex',
+              width: '100%',
+              gap: 1,
+              border: 0,
+              bgcolor: 'transparent',
+              font: 'inherit',
+              fontSize: 12,
+              px: 1,
+              py: 0.3,
+              cursor: 'pointer',
+              textAlign: 'left',
+              '&:hover': { bgcolor: '#F5ECE0' },
+            }}
+          >
+            <span style={{ fontFamily: MONO, color: TEAL, whiteSpace: 'nowrap' }}>{f.name}</span>
+            <span
+              style={{ color: QUIET, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+            >
+              {f.text}
+            </span>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  )
+}
+
+interface PlaceProps {
+  cell: Cell
+  canEdit: boolean
+  put: (values: Partial<Cell>) => void
+}
+
+/** Size and stand of the text, and where the cell lies. */
+function Place({ cell, canEdit, put }: PlaceProps) {
+  const { say } = usePick('say')
+  const number = (text: string, save: (n: number) => void) => {
+    const value = Number(text.replace(',', '.'))
+    if (text.trim() === '' || Number.isNaN(value)) say(`“${text}” is no number.`, 'error')
+    else save(value)
+  }
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+      <Field
+        label="Text height, mm"
+        value={String(cell.size_mm)}
+        disabled={!canEdit}
+        onSave={(v) => number(v, (size_mm) => put({ size_mm }))}
+      />
+      <Pick
+        margin="dense"
+        label="Text stands"
+        value={cell.anchor}
+        options={ANCHORS}
+        disabled={!canEdit}
+        onPick={(anchor) => put({ anchor: anchor as Cell['anchor'] })}
+      />
+      {PLACE.map(([key, label]) => (
+        <Field
+          key={key}
+          label={label}
+          value={String(Math.round(cell[key] * 1000) / 1000)}
+          disabled={!canEdit}
+          onSave={(v) => number(v, (n) => put({ [key]: n }))}
+        />
+      ))}
+    </Box>
   )
 }

@@ -1,7 +1,6 @@
 /** The journal: every edit by who, what, where and when; one opened shows the sheet before and after. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
@@ -9,6 +8,7 @@ import { useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import { LINE, MONO, QUIET } from '../../theme/theme'
 import { Bench, Empty } from '../../kit/Bench'
+import { Pick } from '../../kit/Pick'
 import { useSheetTable } from '../../project/useSheetTable'
 import { usePick } from '../../project/store'
 import { JournalEntry } from './JournalEntry'
@@ -16,20 +16,18 @@ import type { JournalLine } from './shapes'
 
 const PAGE = 60
 
-export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
+interface Filter {
+  who: string
+  sheet_id: string
+  since: string
+  until: string
+  words: string
+}
+
+/** The edits that fit, newest first, page by page. */
+function usePages(filter: Filter, object: string) {
   const { projectId, revision } = usePick('projectId', 'revision')
-  const [search, setSearch] = useSearchParams()
-  const table = useSheetTable()
-  const [filter, setFilter] = useState({ who: '', sheet_id: '', since: '', until: '', words: '' })
-  const object = search.get('object') ?? ''
-  const open = Number(search.get('edit') ?? 0)
-  const members = useQuery({
-    queryKey: ['members', projectId],
-    queryFn: () =>
-      got(client.GET('/api/projects/{project_id}/members', { params: { path: { project_id: projectId } } })),
-    enabled: projectId !== '',
-  })
-  const pages = useInfiniteQuery({
+  return useInfiniteQuery({
     queryKey: ['journal', projectId, revision, filter, object],
     queryFn: ({ pageParam }) =>
       got(
@@ -53,8 +51,16 @@ export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: bo
     placeholderData: (before) => before,
     enabled: projectId !== '',
   })
+}
+
+export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
+  const [search, setSearch] = useSearchParams()
+  const [filter, setFilter] = useState<Filter>({ who: '', sheet_id: '', since: '', until: '', words: '' })
+  const object = search.get('object') ?? ''
+  const open = Number(search.get('edit') ?? 0)
+  const pages = usePages(filter, object)
   const lines = pages.data?.pages.flat() ?? []
-  const set = (values: Partial<typeof filter>) => setFilter({ ...filter, ...values })
+  const set = (values: Partial<Filter>) => setFilter({ ...filter, ...values })
   const choose = (values: Record<string, string>) => {
     const next = new URLSearchParams(search)
     for (const [key, value] of Object.entries(values)) {
@@ -65,64 +71,7 @@ export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: bo
   }
   return (
     <Bench name="Brief" list={list}>
-      <Box
-        sx={{
-          display: 'flex',
-          gap: 1,
-          px: 1.5,
-          pt: 1.25,
-          pb: 0.75,
-          borderBottom: `1px solid ${LINE}`,
-          bgcolor: '#FBF8F1',
-          '& .MuiTextField-root': { bgcolor: '#fff' },
-        }}
-      >
-        <TextField
-          label="Words"
-          value={filter.words}
-          onChange={(e) => set({ words: e.target.value })}
-          sx={{ flex: 1, minWidth: 90 }}
-        />
-        <TextField
-          select
-          label="By"
-          value={filter.who}
-          onChange={(e) => set({ who: e.target.value })}
-          sx={{ width: 130 }}
-        >
-          <MenuItem value="">everybody</MenuItem>
-          {(members.data ?? []).map((m) => (
-            <MenuItem key={m.name} value={m.name}>
-              {m.full_name}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="On sheet"
-          value={filter.sheet_id}
-          onChange={(e) => set({ sheet_id: e.target.value })}
-          sx={{ width: 130 }}
-        >
-          <MenuItem value="">all</MenuItem>
-          {(table.data?.sheets ?? []).map((s) => (
-            <MenuItem key={s.id} value={s.id}>
-              {s.number} {s.title}
-            </MenuItem>
-          ))}
-        </TextField>
-        {(['since', 'until'] as const).map((key) => (
-          <TextField
-            key={key}
-            type="date"
-            label={key === 'since' ? 'From' : 'To'}
-            value={filter[key]}
-            onChange={(e) => set({ [key]: e.target.value })}
-            sx={{ width: 140 }}
-          />
-        ))}
-        {object && <Button onClick={() => choose({ object: '' })}>One object ×</Button>}
-      </Box>
+      <Filters filter={filter} set={set} everything={object ? () => choose({ object: '' }) : undefined} />
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Box
           role="list"
@@ -231,6 +180,71 @@ function Line({ line, open, wide, onOpen }: LineProps) {
           {line.objects.length > chips.length && <span style={{ color: QUIET, fontSize: 12 }}>…</span>}
         </span>
       </Box>
+    </Box>
+  )
+}
+
+interface FiltersProps {
+  filter: Filter
+  set: (values: Partial<Filter>) => void
+  everything?: () => void
+}
+
+function Filters({ filter, set, everything }: FiltersProps) {
+  const { projectId } = usePick('projectId')
+  const table = useSheetTable()
+  const members = useQuery({
+    queryKey: ['members', projectId],
+    queryFn: () =>
+      got(client.GET('/api/projects/{project_id}/members', { params: { path: { project_id: projectId } } })),
+    enabled: projectId !== '',
+  })
+  const people = (members.data ?? []).map((m) => ({ id: m.name, name: m.full_name }))
+  const sheets = (table.data?.sheets ?? []).map((s) => ({ id: s.id, name: `${s.number} ${s.title}` }))
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        gap: 1,
+        px: 1.5,
+        pt: 1.25,
+        pb: 0.75,
+        borderBottom: `1px solid ${LINE}`,
+        bgcolor: '#FBF8F1',
+        '& .MuiTextField-root': { bgcolor: '#fff' },
+      }}
+    >
+      <TextField
+        label="Words"
+        value={filter.words}
+        onChange={(e) => set({ words: e.target.value })}
+        sx={{ flex: 1, minWidth: 90 }}
+      />
+      <Pick
+        label="By"
+        value={filter.who}
+        options={[{ id: '', name: 'everybody' }, ...people]}
+        onPick={(who) => set({ who })}
+        sx={{ width: 130 }}
+      />
+      <Pick
+        label="On sheet"
+        value={filter.sheet_id}
+        options={[{ id: '', name: 'all' }, ...sheets]}
+        onPick={(sheet_id) => set({ sheet_id })}
+        sx={{ width: 130 }}
+      />
+      {(['since', 'until'] as const).map((key) => (
+        <TextField
+          key={key}
+          type="date"
+          label={key === 'since' ? 'From' : 'To'}
+          value={filter[key]}
+          onChange={(e) => set({ [key]: e.target.value })}
+          sx={{ width: 140 }}
+        />
+      ))}
+      {everything && <Button onClick={everything}>One object ×</Button>}
     </Box>
   )
 }

@@ -1,13 +1,13 @@
 /** Numbering sheets again: what would become what is shown before anything is changed. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { makeEdit, client, got, wordsOf } from '../../api/client'
+import { client, got, makeEdit, wordsOf, type AnyEdit } from '../../api/client'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { counted } from '../../kit/counted'
+import { PanelPick } from '../../kit/Pick'
 import { usePick } from '../../project/store'
 import type { Sheets } from './shapes'
 
@@ -17,8 +17,31 @@ interface Props {
   close: () => void
 }
 
+const LINES = [
+  { id: 'number', name: 'begin with the sheet’s number' },
+  { id: 'run', name: 'run on from sheet to sheet' },
+  { id: 'keep', name: 'stay as they are' },
+]
+
+/** What the edit would change. */
+function usePreview(edit: AnyEdit) {
+  const { projectId, revision } = usePick('projectId', 'revision')
+  return useQuery({
+    queryKey: ['number-sheets', projectId, revision, JSON.stringify(edit)],
+    queryFn: () =>
+      got(
+        client.POST('/api/projects/{project_id}/preview', {
+          params: { path: { project_id: projectId } },
+          body: { edit, sheet_id: '', since: -1, key: '' },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+}
+
 export function NumberPanel({ table, picked, close }: Props) {
-  const { projectId, revision, send } = usePick('projectId', 'revision', 'send')
+  const { send } = usePick('send')
   const [start, setStart] = useState('1')
   const [step, setStep] = useState('1')
   const [prefix, setPrefix] = useState('')
@@ -32,18 +55,7 @@ export function NumberPanel({ table, picked, close }: Props) {
     lines,
     first_line: Number(firstLine) || 0,
   })
-  const preview = useQuery({
-    queryKey: ['number-sheets', projectId, revision, JSON.stringify(edit)],
-    queryFn: () =>
-      got(
-        client.POST('/api/projects/{project_id}/preview', {
-          params: { path: { project_id: projectId } },
-          body: { edit, sheet_id: '', since: -1, key: '' },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    retry: false,
-  })
+  const preview = usePreview(edit)
   const rows = preview.error ? [] : (preview.data?.table ?? [])
   const text = (label: string, value: string, set: (v: string) => void) => (
     <TextField label={label} value={value} margin="dense" onChange={(e) => set(e.target.value)} />
@@ -71,18 +83,7 @@ export function NumberPanel({ table, picked, close }: Props) {
         {text('From', start, setStart)}
         {text('Steps of', step, setStep)}
       </Box>
-      <TextField
-        select
-        fullWidth
-        margin="dense"
-        label="Ladder lines"
-        value={lines}
-        onChange={(e) => setLines(e.target.value)}
-      >
-        <MenuItem value="number">begin with the sheet’s number</MenuItem>
-        <MenuItem value="run">run on from sheet to sheet</MenuItem>
-        <MenuItem value="keep">stay as they are</MenuItem>
-      </TextField>
+      <PanelPick label="Ladder lines" value={lines} options={LINES} onPick={setLines} />
       {lines === 'run' && text('First line of all', firstLine, setFirstLine)}
       <Box sx={{ display: 'flex', gap: 1, my: 1 }}>
         <Button type="submit" variant="contained" disabled={rows.length === 0}>
@@ -98,18 +99,28 @@ export function NumberPanel({ table, picked, close }: Props) {
           {wordsOf(preview.error)}
         </Box>
       )}
-      <Box component="ol" aria-label="What would change" sx={{ listStyle: 'none', p: 0, m: 0, fontSize: 12 }}>
-        {rows.slice(0, 300).map(([was, now, title, follows]) => (
-          <Box component="li" key={was} sx={{ py: 0.3, borderTop: '1px solid #EDE7D8' }}>
-            <b style={{ fontFamily: MONO }}>
-              {was} → {now}
-            </b>{' '}
-            {title}
-            {follows && <Box sx={{ color: QUIET }}>{follows}</Box>}
-          </Box>
-        ))}
-        {rows.length > 300 && <li>and {rows.length - 300} more</li>}
-      </Box>
+      <WouldChange {...{ rows }} />
+    </Box>
+  )
+}
+
+interface WouldChangeProps {
+  rows: string[][]
+}
+
+function WouldChange({ rows }: WouldChangeProps) {
+  return (
+    <Box component="ol" aria-label="What would change" sx={{ listStyle: 'none', p: 0, m: 0, fontSize: 12 }}>
+      {rows.slice(0, 300).map(([was, now, title, follows]) => (
+        <Box component="li" key={was} sx={{ py: 0.3, borderTop: '1px solid #EDE7D8' }}>
+          <b style={{ fontFamily: MONO }}>
+            {was} → {now}
+          </b>{' '}
+          {title}
+          {follows && <Box sx={{ color: QUIET }}>{follows}</Box>}
+        </Box>
+      ))}
+      {rows.length > 300 && <li>and {rows.length - 300} more</li>}
     </Box>
   )
 }

@@ -71,190 +71,230 @@ function condition(rule: NumberRuleRecord, data: WiringHabits): string {
   return words.join(', ') || 'every net'
 }
 
+interface SectionProps {
+  data: WiringHabits
+  canEdit: boolean
+  show: (panel: Panel) => void
+}
+
 export function NumbersSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { send } = usePick('send')
-  const habits = useWiring()
-  const places = usePlaces().data
+  const data = useWiring().data
   const [panel, setPanel] = useState<Panel>(NONE)
-  const data = habits.data
   if (!data)
     return (
       <Bench name="Brief" list={list}>
         {null}
       </Bench>
     )
-  const codeOf = (table: 'functions' | 'locations', id: string) =>
-    places?.[table].find((p) => p.id === id)?.name ?? ''
-  // Letters of a class everywhere stand in the fields below; what is left are first numbers and places.
-  const namings = data.tag_rules
-  const act = ACTS[panel.name]
-  const inspector = panel.naming ? (
-    <TagRuleForm key={panel.naming.id} data={data} rule={panel.naming} close={() => setPanel(NONE)} />
-  ) : panel.name === 'rule' ? (
-    <RuleForm key={panel.rule?.id ?? 'new'} data={data} rule={panel.rule} close={() => setPanel(NONE)} />
-  ) : act ? (
-    <>
-      <Box sx={{ fontWeight: 600 }}>{act.title}</Box>
-      <Box sx={{ fontSize: 12.5, color: QUIET }}>{act.words}</Box>
-      <ChangeTable edit={act.edit} />
-      <Box sx={{ display: 'flex', gap: 1 }}>
-        <Button
-          variant="contained"
-          onClick={() => void send(act.edit).then((answer) => answer && setPanel(NONE))}
-        >
-          Do it
-        </Button>
-        <Button onClick={() => setPanel(NONE)}>Cancel</Button>
-      </Box>
-    </>
-  ) : (
-    <Box sx={{ fontSize: 12.5, color: QUIET }}>
-      The first rule that holds names a net. A rule is put together of pieces; what would change is listed
-      before it is saved. Numbers that run without a sheet or line run over the whole project.
-    </Box>
-  )
-  const move = (n: number) => {
-    const ids = data.rules.map((r) => r.id)
-    ids.splice(n - 1, 0, ...ids.splice(n, 1))
-    void send({ kind: 'order-number-rules', ids })
-  }
+  const section = { data, canEdit, show: setPanel }
   return (
-    <Bench name="Brief" list={list} inspector={inspector}>
+    <Bench
+      name="Brief"
+      list={list}
+      inspector={<Inspector data={data} panel={panel} close={() => setPanel(NONE)} />}
+    >
       <Box sx={{ p: 2, overflow: 'auto' }}>
-        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1 }}>
-          <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
-            Wire numbers
-          </Box>
-          {canEdit && (
-            <>
-              <Button variant="outlined" onClick={() => setPanel({ name: 'rule', rule: null })}>
-                Add a rule
-              </Button>
-              <Button variant="outlined" onClick={() => setPanel({ name: 'fix', rule: null })}>
-                Fix all
-              </Button>
-              <Button
-                variant="outlined"
-                disabled={!data.fixed_numbers}
-                onClick={() => setPanel({ name: 'run', rule: null })}
-              >
-                Let all run
-              </Button>
-            </>
-          )}
-        </Box>
-        <Rows label="Numbering rules" columns={['', 'Rule', 'Holds for', 'Number', 'One for', '']}>
-          {data.rules.map((rule, n) => (
-            <tr key={rule.id}>
-              <td>{n + 1}</td>
-              <td>{rule.name}</td>
-              <td>{condition(rule, data)}</td>
-              <td style={{ fontFamily: MONO }}>{piecesLine(rule.pieces)}</td>
-              <td>{rule.scope}</td>
-              <td style={{ whiteSpace: 'nowrap' }}>
-                {canEdit && (
-                  <>
-                    <Act onClick={() => setPanel({ name: 'rule', rule })}>Change</Act>{' '}
-                    <Act hint="Ask it earlier" disabled={n === 0} onClick={() => move(n)}>
-                      ↑
-                    </Act>{' '}
-                    <Act onClick={() => void send({ kind: 'remove-number-rule', rule_id: rule.id })}>
-                      Remove
-                    </Act>
-                  </>
-                )}
-              </td>
-            </tr>
-          ))}
-          <tr>
-            <td>{data.rules.length + 1}</td>
-            <td>
-              <i>the project’s own pattern</i>
-            </td>
-            <td>all others</td>
-            <td style={{ fontFamily: MONO }}>
-              {data.own_pattern === 'line'
-                ? 'line · 1…; sheet · “-” · 1… on sheets with zones'
-                : 'sheet · “-” · 1…'}
-            </td>
-            <td>potential</td>
-            <td />
-          </tr>
-        </Rows>
+        <WireHead {...section} />
+        <WireRules {...section} />
         <Box sx={{ fontSize: 12, color: QUIET, mt: 0.5 }}>
           {data.fixed_numbers
             ? `${data.fixed_numbers} numbers are fixed by hand.`
             : 'No number is fixed by hand.'}{' '}
           How a number is shown is said by its wire type.
         </Box>
-        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 3, mb: 1 }}>
-          <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
-            Tags
-          </Box>
-          {canEdit && (
-            <Button
-              variant="outlined"
-              onClick={() => setPanel({ name: 'naming', rule: null, naming: NEW_RULE })}
-            >
-              Add a tag rule
-            </Button>
-          )}
-          {canEdit && (
-            <Button variant="outlined" onClick={() => setPanel({ name: 'tags', rule: null })}>
-              Number again
-            </Button>
-          )}
-        </Box>
-        {namings.length > 0 && (
-          <Rows label="Tag rules" columns={['Class', 'At', 'Letters', 'From', '']}>
-            {namings.map((rule) => (
-              <tr key={rule.id}>
-                <td>{data.letters.find((c) => c.id === rule.part_class)?.name ?? 'all'}</td>
-                <td style={{ fontFamily: MONO }}>
-                  {[codeOf('functions', rule.function_id), codeOf('locations', rule.location_id)]
-                    .join(' ')
-                    .trim() || 'everywhere'}
-                </td>
-                <td style={{ fontFamily: MONO }}>{rule.letters || 'usual'}</td>
-                <td>{rule.start || 1}</td>
-                <td style={{ whiteSpace: 'nowrap' }}>
-                  {canEdit && (
-                    <>
-                      <Act onClick={() => setPanel({ name: 'naming', rule: null, naming: rule })}>Change</Act>{' '}
-                      <Act onClick={() => void send(withoutRule(rule))}>Remove</Act>
-                    </>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </Rows>
-        )}
-        <Section title="Letters of the part classes">
-          <Box
-            sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 0.75 }}
-          >
-            {data.letters.map((c) => (
-              <Field
-                key={c.id}
-                label={`${c.name}${c.own ? `, usually ${c.usual}` : ''}`}
-                mono
-                value={c.letters}
-                disabled={!canEdit}
-                onSave={(letters) =>
-                  void send({
-                    kind: 'put-tag-rule',
-                    part_class: c.id,
-                    function_id: '',
-                    location_id: '',
-                    letters: letters === c.usual ? '' : letters,
-                    start: c.start,
-                  })
-                }
-              />
-            ))}
-          </Box>
-        </Section>
+        <TagHead {...section} />
+        {/* Letters of a class everywhere stand in the fields below; what is left are first numbers and places. */}
+        {data.tag_rules.length > 0 && <TagRules {...section} />}
+        <Letters {...section} />
       </Box>
     </Bench>
+  )
+}
+
+interface InspectorProps {
+  data: WiringHabits
+  panel: Panel
+  close: () => void
+}
+
+function Inspector({ data, panel, close }: InspectorProps) {
+  const { send } = usePick('send')
+  const act = ACTS[panel.name]
+  if (panel.naming) return <TagRuleForm key={panel.naming.id} data={data} rule={panel.naming} close={close} />
+  if (panel.name === 'rule')
+    return <RuleForm key={panel.rule?.id ?? 'new'} data={data} rule={panel.rule} close={close} />
+  if (!act)
+    return (
+      <Box sx={{ fontSize: 12.5, color: QUIET }}>
+        The first rule that holds names a net. A rule is put together of pieces; what would change is listed
+        before it is saved. Numbers that run without a sheet or line run over the whole project.
+      </Box>
+    )
+  return (
+    <>
+      <Box sx={{ fontWeight: 600 }}>{act.title}</Box>
+      <Box sx={{ fontSize: 12.5, color: QUIET }}>{act.words}</Box>
+      <ChangeTable edit={act.edit} />
+      <Box sx={{ display: 'flex', gap: 1 }}>
+        <Button variant="contained" onClick={() => void send(act.edit).then((answer) => answer && close())}>
+          Do it
+        </Button>
+        <Button onClick={close}>Cancel</Button>
+      </Box>
+    </>
+  )
+}
+
+function WireHead({ data, canEdit, show }: SectionProps) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1 }}>
+      <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
+        Wire numbers
+      </Box>
+      {canEdit && (
+        <>
+          <Button variant="outlined" onClick={() => show({ name: 'rule', rule: null })}>
+            Add a rule
+          </Button>
+          <Button variant="outlined" onClick={() => show({ name: 'fix', rule: null })}>
+            Fix all
+          </Button>
+          <Button
+            variant="outlined"
+            disabled={!data.fixed_numbers}
+            onClick={() => show({ name: 'run', rule: null })}
+          >
+            Let all run
+          </Button>
+        </>
+      )}
+    </Box>
+  )
+}
+
+function WireRules({ data, canEdit, show }: SectionProps) {
+  const { send } = usePick('send')
+  const move = (n: number) => {
+    const ids = data.rules.map((r) => r.id)
+    ids.splice(n - 1, 0, ...ids.splice(n, 1))
+    void send({ kind: 'order-number-rules', ids })
+  }
+  return (
+    <Rows label="Numbering rules" columns={['', 'Rule', 'Holds for', 'Number', 'One for', '']}>
+      {data.rules.map((rule, n) => (
+        <tr key={rule.id}>
+          <td>{n + 1}</td>
+          <td>{rule.name}</td>
+          <td>{condition(rule, data)}</td>
+          <td style={{ fontFamily: MONO }}>{piecesLine(rule.pieces)}</td>
+          <td>{rule.scope}</td>
+          <td style={{ whiteSpace: 'nowrap' }}>
+            {canEdit && (
+              <>
+                <Act onClick={() => show({ name: 'rule', rule })}>Change</Act>{' '}
+                <Act hint="Ask it earlier" disabled={n === 0} onClick={() => move(n)}>
+                  ↑
+                </Act>{' '}
+                <Act onClick={() => void send({ kind: 'remove-number-rule', rule_id: rule.id })}>Remove</Act>
+              </>
+            )}
+          </td>
+        </tr>
+      ))}
+      <tr>
+        <td>{data.rules.length + 1}</td>
+        <td>
+          <i>the project’s own pattern</i>
+        </td>
+        <td>all others</td>
+        <td style={{ fontFamily: MONO }}>
+          {data.own_pattern === 'line'
+            ? 'line · 1…; sheet · “-” · 1… on sheets with zones'
+            : 'sheet · “-” · 1…'}
+        </td>
+        <td>potential</td>
+        <td />
+      </tr>
+    </Rows>
+  )
+}
+
+function TagHead({ canEdit, show }: SectionProps) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 3, mb: 1 }}>
+      <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
+        Tags
+      </Box>
+      {canEdit && (
+        <Button variant="outlined" onClick={() => show({ name: 'naming', rule: null, naming: NEW_RULE })}>
+          Add a tag rule
+        </Button>
+      )}
+      {canEdit && (
+        <Button variant="outlined" onClick={() => show({ name: 'tags', rule: null })}>
+          Number again
+        </Button>
+      )}
+    </Box>
+  )
+}
+
+function TagRules({ data, canEdit, show }: SectionProps) {
+  const { send } = usePick('send')
+  const places = usePlaces().data
+  const codeOf = (table: 'functions' | 'locations', id: string) =>
+    places?.[table].find((p) => p.id === id)?.name ?? ''
+  return (
+    <Rows label="Tag rules" columns={['Class', 'At', 'Letters', 'From', '']}>
+      {data.tag_rules.map((rule) => (
+        <tr key={rule.id}>
+          <td>{data.letters.find((c) => c.id === rule.part_class)?.name ?? 'all'}</td>
+          <td style={{ fontFamily: MONO }}>
+            {[codeOf('functions', rule.function_id), codeOf('locations', rule.location_id)]
+              .join(' ')
+              .trim() || 'everywhere'}
+          </td>
+          <td style={{ fontFamily: MONO }}>{rule.letters || 'usual'}</td>
+          <td>{rule.start || 1}</td>
+          <td style={{ whiteSpace: 'nowrap' }}>
+            {canEdit && (
+              <>
+                <Act onClick={() => show({ name: 'naming', rule: null, naming: rule })}>Change</Act>{' '}
+                <Act onClick={() => void send(withoutRule(rule))}>Remove</Act>
+              </>
+            )}
+          </td>
+        </tr>
+      ))}
+    </Rows>
+  )
+}
+
+function Letters({ data, canEdit }: SectionProps) {
+  const { send } = usePick('send')
+  const rename = (c: WiringHabits['letters'][number], letters: string) =>
+    void send({
+      kind: 'put-tag-rule',
+      part_class: c.id,
+      function_id: '',
+      location_id: '',
+      letters: letters === c.usual ? '' : letters,
+      start: c.start,
+    })
+  return (
+    <Section title="Letters of the part classes">
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 0.75 }}>
+        {data.letters.map((c) => (
+          <Field
+            key={c.id}
+            label={`${c.name}${c.own ? `, usually ${c.usual}` : ''}`}
+            mono
+            value={c.letters}
+            disabled={!canEdit}
+            onSave={(letters) => rename(c, letters)}
+          />
+        ))}
+      </Box>
+    </Section>
   )
 }

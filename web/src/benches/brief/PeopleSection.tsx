@@ -7,8 +7,10 @@ import TextField from '@mui/material/TextField'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
+import type { Schemas } from '../../api/shapes'
 import { QUIET, TEAL } from '../../theme/theme'
 import { Bench } from '../../kit/Bench'
+import { Pick } from '../../kit/Pick'
 import { Rows } from '../../kit/Rows'
 import { SheetLink } from '../../project/SheetLink'
 import { useSheetTable } from '../../project/useSheetTable'
@@ -21,10 +23,14 @@ const ROLES: [Role, string][] = [
   ['viewer', 'viewer: reads and takes files out'],
 ]
 
-export function PeopleSection({ list, owner }: { list: ReactNode; owner: boolean }) {
-  const { projectId, people, say } = usePick('projectId', 'people', 'say')
+type Members = Schemas['Member'][]
+type Member = Members[number]
+/** Does something with the people, who are then as the answer says; whether it was done. */
+type Take = (act: () => Promise<Members>) => Promise<boolean>
+
+function useMembers() {
+  const { projectId, say } = usePick('projectId', 'say')
   const queries = useQueryClient()
-  const table = useSheetTable()
   const key = ['members', projectId]
   const path = { path: { project_id: projectId } }
   const members = useQuery({
@@ -32,9 +38,7 @@ export function PeopleSection({ list, owner }: { list: ReactNode; owner: boolean
     queryFn: () => got(client.GET('/api/projects/{project_id}/members', { params: path })),
     enabled: projectId !== '',
   })
-  const [name, setName] = useState('')
-  const [role, setRole] = useState<Role>('editor')
-  const take = async (act: () => Promise<unknown>) => {
+  const take: Take = async (act) => {
     try {
       queries.setQueryData(key, await act())
       return true
@@ -43,11 +47,11 @@ export function PeopleSection({ list, owner }: { list: ReactNode; owner: boolean
       return false
     }
   }
-  const invite = () =>
-    take(() =>
-      got(client.POST('/api/projects/{project_id}/invitations', { params: path, body: { name, role } })),
-    ).then((done) => done && setName(''))
-  const sheetOf = (id: string) => table.data?.sheets.find((s) => s.id === id)
+  return { members: members.data ?? [], take }
+}
+
+export function PeopleSection({ list, owner }: { list: ReactNode; owner: boolean }) {
+  const { members, take } = useMembers()
   return (
     <Bench name="Brief" list={list}>
       <Box sx={{ p: 2.5, maxWidth: 860, overflow: 'auto' }}>
@@ -55,106 +59,12 @@ export function PeopleSection({ list, owner }: { list: ReactNode; owner: boolean
           People
         </Box>
         <Rows label="People" columns={['Name', 'Account', 'Role', 'Here now', '']}>
-          {(members.data ?? []).map((m) => {
-            const here = people.find((p) => p.name === m.full_name)
-            const sheet = here ? sheetOf(here.sheet_id) : undefined
-            return (
-              <tr key={m.name}>
-                <td>
-                  {m.full_name}
-                  {m.me && <span style={{ color: QUIET }}> (you)</span>}
-                </td>
-                <td>{m.name}</td>
-                <td>
-                  {owner && !m.waiting ? (
-                    <Select
-                      variant="standard"
-                      disableUnderline
-                      value={m.role}
-                      inputProps={{ 'aria-label': `Role of ${m.full_name}` }}
-                      sx={{ fontSize: 12.5 }}
-                      onChange={(e) =>
-                        void take(() =>
-                          got(
-                            client.POST('/api/projects/{project_id}/roles', {
-                              params: path,
-                              body: { name: m.name, role: e.target.value as Role },
-                            }),
-                          ),
-                        )
-                      }
-                    >
-                      {ROLES.map(([value]) => (
-                        <MenuItem key={value} value={value}>
-                          {value}
-                        </MenuItem>
-                      ))}
-                    </Select>
-                  ) : (
-                    `${m.role}${m.waiting ? ', invited' : ''}`
-                  )}
-                </td>
-                <td>
-                  {sheet ? (
-                    <SheetLink sheetId={sheet.id}>{`sheet ${sheet.number}`}</SheetLink>
-                  ) : here || m.me ? (
-                    <span style={{ color: TEAL }}>in the project</span>
-                  ) : (
-                    <span style={{ color: QUIET }}>{m.waiting ? 'has not answered yet' : 'no'}</span>
-                  )}
-                </td>
-                <td style={{ textAlign: 'right' }}>
-                  {(owner || m.me) && (
-                    <Button
-                      color="inherit"
-                      aria-label={m.me ? 'Leave the project' : `Take out ${m.full_name}`}
-                      onClick={() =>
-                        void take(() =>
-                          got(
-                            client.POST('/api/projects/{project_id}/leave', {
-                              params: path,
-                              body: { name: m.name },
-                            }),
-                          ),
-                        )
-                      }
-                    >
-                      {m.me ? 'Leave' : m.waiting ? 'Withdraw' : 'Take out'}
-                    </Button>
-                  )}
-                </td>
-              </tr>
-            )
-          })}
+          {members.map((m) => (
+            <MemberRow key={m.name} member={m} owner={owner} take={take} />
+          ))}
         </Rows>
         {owner ? (
-          <Box
-            component="form"
-            aria-label="Invite"
-            sx={{ display: 'flex', gap: 1, mt: 2, alignItems: 'center' }}
-            onSubmit={(e: React.FormEvent) => {
-              e.preventDefault()
-              void invite()
-            }}
-          >
-            <TextField label="Account name" value={name} onChange={(e) => setName(e.target.value)} />
-            <TextField
-              select
-              label="As"
-              value={role}
-              onChange={(e) => setRole(e.target.value as Role)}
-              sx={{ width: 280 }}
-            >
-              {ROLES.map(([value, words]) => (
-                <MenuItem key={value} value={value}>
-                  {words}
-                </MenuItem>
-              ))}
-            </TextField>
-            <Button type="submit" variant="contained" disabled={!name.trim()}>
-              Invite
-            </Button>
-          </Box>
+          <Invite take={take} />
         ) : (
           <Box sx={{ color: QUIET, mt: 1.5 }}>Only an owner invites others and changes roles.</Box>
         )}
@@ -163,5 +73,110 @@ export function PeopleSection({ list, owner }: { list: ReactNode; owner: boolean
         </Box>
       </Box>
     </Bench>
+  )
+}
+
+interface MemberProps {
+  member: Member
+  owner: boolean
+  take: Take
+}
+
+function MemberRow({ member: m, owner, take }: MemberProps) {
+  const params = { path: { project_id: usePick('projectId').projectId } }
+  const leave = () =>
+    take(() => got(client.POST('/api/projects/{project_id}/leave', { params, body: { name: m.name } })))
+  return (
+    <tr>
+      <td>
+        {m.full_name}
+        {m.me && <span style={{ color: QUIET }}> (you)</span>}
+      </td>
+      <td>{m.name}</td>
+      <td>
+        {owner && !m.waiting ? <RoleOf member={m} take={take} /> : `${m.role}${m.waiting ? ', invited' : ''}`}
+      </td>
+      <td>
+        <Here member={m} />
+      </td>
+      <td style={{ textAlign: 'right' }}>
+        {(owner || m.me) && (
+          <Button
+            color="inherit"
+            aria-label={m.me ? 'Leave the project' : `Take out ${m.full_name}`}
+            onClick={() => void leave()}
+          >
+            {m.me ? 'Leave' : m.waiting ? 'Withdraw' : 'Take out'}
+          </Button>
+        )}
+      </td>
+    </tr>
+  )
+}
+
+function RoleOf({ member: m, take }: { member: Member; take: Take }) {
+  const params = { path: { project_id: usePick('projectId').projectId } }
+  const change = (role: Role) =>
+    take(() => got(client.POST('/api/projects/{project_id}/roles', { params, body: { name: m.name, role } })))
+  return (
+    <Select
+      variant="standard"
+      disableUnderline
+      value={m.role}
+      inputProps={{ 'aria-label': `Role of ${m.full_name}` }}
+      sx={{ fontSize: 12.5 }}
+      onChange={(e) => void change(e.target.value as Role)}
+    >
+      {ROLES.map(([value]) => (
+        <MenuItem key={value} value={value}>
+          {value}
+        </MenuItem>
+      ))}
+    </Select>
+  )
+}
+
+/** Whether somebody is here, and on which sheet. */
+function Here({ member: m }: { member: Member }) {
+  const here = usePick('people').people.find((p) => p.name === m.full_name)
+  const sheet = useSheetTable().data?.sheets.find((s) => s.id === here?.sheet_id)
+  if (sheet) return <SheetLink sheetId={sheet.id}>{`sheet ${sheet.number}`}</SheetLink>
+  if (here || m.me) return <span style={{ color: TEAL }}>in the project</span>
+  return <span style={{ color: QUIET }}>{m.waiting ? 'has not answered yet' : 'no'}</span>
+}
+
+function Invite({ take }: { take: Take }) {
+  const params = { path: { project_id: usePick('projectId').projectId } }
+  const [name, setName] = useState('')
+  const [role, setRole] = useState<Role>('editor')
+  const invite = async () => {
+    const body = { name, role }
+    const done = await take(() =>
+      got(client.POST('/api/projects/{project_id}/invitations', { params, body })),
+    )
+    if (done) setName('')
+  }
+  return (
+    <Box
+      component="form"
+      aria-label="Invite"
+      sx={{ display: 'flex', gap: 1, mt: 2, alignItems: 'center' }}
+      onSubmit={(e: React.FormEvent) => {
+        e.preventDefault()
+        void invite()
+      }}
+    >
+      <TextField label="Account name" value={name} onChange={(e) => setName(e.target.value)} />
+      <Pick
+        label="As"
+        value={role}
+        options={ROLES.map(([id, words]) => ({ id, name: words }))}
+        onPick={(id) => setRole(id as Role)}
+        sx={{ width: 280 }}
+      />
+      <Button type="submit" variant="contained" disabled={!name.trim()}>
+        Invite
+      </Button>
+    </Box>
   )
 }

@@ -1,13 +1,13 @@
 /** The sheets that are chosen: one value for all of them, duplicate, delete, open. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { makeEdit } from '../../api/client'
 import { QUIET } from '../../theme/theme'
 import { Field } from '../../kit/Field'
+import { PanelPick, plain, type Option } from '../../kit/Pick'
 import type { Places } from '../../project/PlaceChoice'
 import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
@@ -28,9 +28,13 @@ function shared(sheets: SheetRecord[], key: keyof SheetRecord): string {
   return values.size === 1 ? [...values][0]! : VARIOUS
 }
 
+const FRAMES = [
+  { id: 'ladder', name: 'Ladder lines' },
+  { id: 'zones', name: 'Zones' },
+]
+
 export function SheetsPanel({ table, places, picked, canEdit }: Props) {
   const { projectId, send } = usePick('projectId', 'send')
-  const [number, setNumber] = useState('')
   const sheets = table.sheets.filter((s) => picked.includes(s.id))
   const one = sheets.length === 1 ? sheets[0]! : null
   const set = (values: Record<string, unknown>) =>
@@ -40,37 +44,20 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
         follow: true,
       }),
     )
-  const choose = (
-    label: string,
-    key: keyof SheetRecord,
-    field: string,
-    options: { id: string; name: string }[],
-  ) => {
+  const choose = (label: string, key: keyof SheetRecord, field: string, options: Option[]) => {
     const value = shared(sheets, key)
     return (
-      <TextField
-        select
-        fullWidth
-        margin="dense"
+      <PanelPick
         label={label}
-        value={value === VARIOUS || options.some((o) => o.id === value) ? value : ''}
+        value={value}
+        options={value === VARIOUS ? [{ id: VARIOUS, name: 'various' }, ...options] : options}
         disabled={!canEdit}
-        onChange={(e) => set({ [field]: e.target.value })}
-      >
-        {value === VARIOUS && (
-          <MenuItem value={VARIOUS} disabled>
-            various
-          </MenuItem>
-        )}
-        {options.map((o) => (
-          <MenuItem key={o.id} value={o.id}>
-            {o.name || 'none'}
-          </MenuItem>
-        ))}
-      </TextField>
+        onPick={(id) => id !== VARIOUS && set({ [field]: id })}
+      />
     )
   }
   const none = { id: '', name: '' }
+  const blocks = [{ id: '', name: 'of the project' }, ...table.blocks]
   const title = shared(sheets, 'title')
   const subject = one ? (table.kinds.find((k) => k.id === one.kind)?.subject ?? '') : ''
   return (
@@ -86,61 +73,25 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
       />
       {choose('Kind', 'kind', 'sheet_kind', table.kinds)}
       {one && subject && (
-        <TextField
-          select
-          fullWidth
-          margin="dense"
+        <PanelPick
           label="Shows"
           value={one[subject]}
+          options={[{ id: '', name: 'nothing yet' }, ...(table.subjects[one.kind] ?? [])]}
           disabled={!canEdit}
-          onChange={(e) => set({ [subject]: e.target.value })}
-        >
-          {[none, ...(table.subjects[one.kind] ?? [])].map((o) => (
-            <MenuItem key={o.id} value={o.id}>
-              {o.name || 'nothing yet'}
-            </MenuItem>
-          ))}
-        </TextField>
+          onPick={(id) => set({ [subject]: id })}
+        />
       )}
-      {choose(
-        'Size',
-        'size',
-        'size',
-        table.sizes.map((s) => ({ id: s, name: s })),
-      )}
-      {choose('Frame', 'frame', 'frame', [
-        { id: 'ladder', name: 'Ladder lines' },
-        { id: 'zones', name: 'Zones' },
-      ])}
+      {choose('Size', 'size', 'size', plain(table.sizes))}
+      {choose('Frame', 'frame', 'frame', FRAMES)}
       {choose('Function', 'function_id', 'function_id', [none, ...(places?.functions ?? [])])}
       {choose('Location', 'location_id', 'location_id', [none, ...(places?.locations ?? [])])}
-      {choose('Title block', 'title_block_id', 'title_block_id', [
-        { id: '', name: 'of the project' },
-        ...table.blocks,
-      ])}
+      {choose('Title block', 'title_block_id', 'title_block_id', blocks)}
       {one && (
         <Button component={Link} to={`/p/${projectId}/draw/${one.id}`} sx={{ mt: 1 }}>
           Open sheet {one.number}
         </Button>
       )}
-      {canEdit && one && (
-        <Section title="Duplicate">
-          <Box
-            component="form"
-            sx={{ display: 'flex', gap: 0.5 }}
-            onSubmit={(e: React.FormEvent) => {
-              e.preventDefault()
-              void send({ kind: 'duplicate-sheet', sheet_id: one.id, number }).then((a) => a && setNumber(''))
-            }}
-          >
-            <TextField label="As number" value={number} onChange={(e) => setNumber(e.target.value)} />
-            <Button type="submit" disabled={!number.trim()}>
-              Duplicate
-            </Button>
-          </Box>
-          <Box sx={{ color: QUIET, fontSize: 12 }}>With fresh tags and no fixed numbers.</Box>
-        </Section>
-      )}
+      {canEdit && one && <Duplicate sheetId={one.id} />}
       {canEdit && (
         <Button
           color="error"
@@ -151,5 +102,32 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
         </Button>
       )}
     </>
+  )
+}
+
+interface DuplicateProps {
+  sheetId: string
+}
+
+function Duplicate({ sheetId }: DuplicateProps) {
+  const { send } = usePick('send')
+  const [number, setNumber] = useState('')
+  return (
+    <Section title="Duplicate">
+      <Box
+        component="form"
+        sx={{ display: 'flex', gap: 0.5 }}
+        onSubmit={(e: React.FormEvent) => {
+          e.preventDefault()
+          void send({ kind: 'duplicate-sheet', sheet_id: sheetId, number }).then((a) => a && setNumber(''))
+        }}
+      >
+        <TextField label="As number" value={number} onChange={(e) => setNumber(e.target.value)} />
+        <Button type="submit" disabled={!number.trim()}>
+          Duplicate
+        </Button>
+      </Box>
+      <Box sx={{ color: QUIET, fontSize: 12 }}>With fresh tags and no fixed numbers.</Box>
+    </Section>
   )
 }

@@ -42,22 +42,10 @@ export function changesEdit(changes: CellChange[], table: Sheets): AnyEdit {
   return makeEdit('change-sheets', { sheets: [...sheets.values()], follow: true })
 }
 
-function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean): Column<SheetRecord>[] {
-  const none = { id: '', name: '' }
-  const functions = [none, ...(places?.functions ?? []).map((f) => ({ id: f.id, name: f.name }))]
-  const locations = [none, ...(places?.locations ?? []).map((l) => ({ id: l.id, name: l.name }))]
-  const blocks = [none, ...table.blocks]
-  const edit = () => canEdit
-  const onThese = new Set(table.kinds.filter((k) => k.drawn).map((k) => k.id))
-  const drawn = (s: SheetRecord) => canEdit && onThese.has(s.kind)
-  const named = (list: { id: string; name: string }[], id: string) =>
-    list.find((x) => x.id === id)?.name ?? ''
-  const subjectOf = (s: SheetRecord) => table.kinds.find((k) => k.id === s.kind)?.subject || ''
-  const shown = (s: SheetRecord) => {
-    const field = subjectOf(s)
-    return field ? s[field] : ''
-  }
-  const every = Object.values(table.subjects).flat()
+const nameOf = (list: { id: string; name: string }[], id: string) => list.find((x) => x.id === id)?.name ?? ''
+
+/** What makes columns of texts, of choices and of counts; whether a row can be edited, and whether it is drawn on. */
+function makers(edit: (s: SheetRecord) => boolean, drawn: (s: SheetRecord) => boolean) {
   const plain = (key: 'number' | 'title' | 'subtitle', name: string, width: number): Column<SheetRecord> => ({
     key,
     name,
@@ -78,7 +66,7 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
     width,
     choices,
     edit: when,
-    text: (s) => named(choices, s[key]) || s[key],
+    text: (s) => nameOf(choices, s[key]) || s[key],
     value: (s) => s[key],
   })
   const count = (
@@ -91,9 +79,27 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
     name,
     width,
     text: (s) => (s.frame === frame ? String(s[key]) : ''),
-    edit: (s) => (frame === 'ladder' ? drawn(s) : canEdit) && s.frame === frame,
+    edit: (s) => (frame === 'ladder' ? drawn(s) : edit(s)) && s.frame === frame,
     mono: true,
   })
+  return { plain, choice, count }
+}
+
+function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean): Column<SheetRecord>[] {
+  const none = { id: '', name: '' }
+  const functions = [none, ...(places?.functions ?? []).map((f) => ({ id: f.id, name: f.name }))]
+  const locations = [none, ...(places?.locations ?? []).map((l) => ({ id: l.id, name: l.name }))]
+  const blocks = [none, ...table.blocks]
+  const edit = () => canEdit
+  const onThese = new Set(table.kinds.filter((k) => k.drawn).map((k) => k.id))
+  const drawn = (s: SheetRecord) => canEdit && onThese.has(s.kind)
+  const subjectOf = (s: SheetRecord) => table.kinds.find((k) => k.id === s.kind)?.subject || ''
+  const shown = (s: SheetRecord) => {
+    const field = subjectOf(s)
+    return field ? s[field] : ''
+  }
+  const every = Object.values(table.subjects).flat()
+  const { plain, choice, count } = makers(edit, drawn)
   return [
     plain('number', 'Number', 60),
     plain('title', 'Title', 180),
@@ -120,7 +126,7 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
       width: 120,
       choices: [none, ...every],
       edit: (s) => canEdit && subjectOf(s) !== '',
-      text: (s) => named(table.subjects[s.kind] ?? [], shown(s)),
+      text: (s) => nameOf(table.subjects[s.kind] ?? [], shown(s)),
       value: shown,
     },
     choice('title_block_id', 'Title block', 120, blocks),
@@ -134,6 +140,22 @@ function columnsOf(table: Sheets, places: Places | undefined, canEdit: boolean):
   ]
 }
 
+/** The edit that adds what was pasted below the last row. */
+const newSheets = (rows: Record<string, string>[]) =>
+  makeEdit('add-sheets', {
+    sheets: rows.map((r) => ({
+      number: r['number'] ?? '',
+      title: r['title'] ?? '',
+      subtitle: r['subtitle'] ?? '',
+      ...(r['kind'] ? { sheet_kind: r['kind'] } : {}),
+      function_id: r['function_id'] ?? '',
+      location_id: r['location_id'] ?? '',
+    })),
+    after_id: '',
+  })
+
+type Panel = '' | 'add' | 'number'
+
 export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
   const { projectId, send, say } = usePick('projectId', 'send', 'say')
   const go = useNavigate()
@@ -144,7 +166,7 @@ export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boo
   const [search] = useSearchParams()
   const from = search.get('sheet')
   const [picked, setPicked] = useState<string[]>(from ? [from] : [])
-  const [panel, setPanel] = useState<'' | 'add' | 'number'>('')
+  const [panel, setPanel] = useState<Panel>('')
   const data = table.data
   const columns = useMemo(
     () => (data ? columnsOf(data, places.data, canEdit) : []),
@@ -157,72 +179,22 @@ export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boo
       </Bench>
     )
   const there = picked.filter((id) => data.sheets.some((s) => s.id === id))
-  const inspector =
-    panel === 'add' ? (
-      <AddSheets table={data} places={places.data} after={there.at(-1) ?? ''} close={() => setPanel('')} />
-    ) : panel === 'number' ? (
-      <NumberPanel table={data} picked={there} close={() => setPanel('')} />
-    ) : there.length ? (
-      <SheetsPanel table={data} places={places.data} picked={there} canEdit={canEdit} />
-    ) : (
-      <HabitsPanel table={data} canEdit={canEdit} />
-    )
-  const beyond = (rows: Record<string, string>[]) =>
-    void send(
-      makeEdit('add-sheets', {
-        sheets: rows.map((r) => ({
-          number: r['number'] ?? '',
-          title: r['title'] ?? '',
-          subtitle: r['subtitle'] ?? '',
-          ...(r['kind'] ? { sheet_kind: r['kind'] } : {}),
-          function_id: r['function_id'] ?? '',
-          location_id: r['location_id'] ?? '',
-        })),
-        after_id: '',
-      }),
-    )
   return (
-    <Bench name="Brief" list={list} inspector={inspector}>
-      <Box
-        sx={{
-          display: 'flex',
-          gap: 1,
-          alignItems: 'center',
-          height: 40,
-          px: 1.5,
-          borderBottom: `1px solid ${LINE}`,
-          bgcolor: '#FBF8F1',
-        }}
-      >
-        <InputBase
-          placeholder="Filter sheets"
-          value={words}
-          onChange={(e) => setWords(e.target.value)}
-          inputProps={{ 'aria-label': 'Filter sheets' }}
-          sx={{ flex: 1, fontSize: 13, bgcolor: '#fff', border: `1px solid ${LINE}`, borderRadius: 1, px: 1 }}
+    <Bench
+      name="Brief"
+      list={list}
+      inspector={
+        <Inspector
+          {...{ data, places: places.data, picked: there, panel, canEdit }}
+          close={() => setPanel('')}
         />
-        <Box sx={{ color: QUIET, fontSize: 12, whiteSpace: 'nowrap' }}>
-          {there.length
-            ? `${there.length} of ${data.sheets.length} chosen`
-            : counted(data.sheets.length, 'sheet')}
-        </Box>
-        {canEdit && (
-          <>
-            <Button
-              variant={panel === 'add' ? 'contained' : 'outlined'}
-              onClick={() => setPanel(panel === 'add' ? '' : 'add')}
-            >
-              Add sheets
-            </Button>
-            <Button
-              variant={panel === 'number' ? 'contained' : 'outlined'}
-              onClick={() => setPanel(panel === 'number' ? '' : 'number')}
-            >
-              Number again
-            </Button>
-          </>
-        )}
-      </Box>
+      }
+    >
+      <Bar
+        {...{ words, setWords, panel, setPanel, canEdit }}
+        chosen={there.length}
+        all={data.sheets.length}
+      />
       <Grid
         name="Sheets"
         columns={columns}
@@ -231,7 +203,7 @@ export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boo
         filter={words}
         onSelect={setPicked}
         onChange={(changes) => void send(changesEdit(changes, data))}
-        onBeyond={beyond}
+        onBeyond={(rows) => void send(newSheets(rows))}
         onProblem={(problem) => say(problem, 'error')}
         onOpen={(sheet) => void go(`/p/${projectId}/draw/${sheet.id}`)}
       />
@@ -241,4 +213,74 @@ export function SheetsSection({ list, canEdit }: { list: ReactNode; canEdit: boo
       </Box>
     </Bench>
   )
+}
+
+interface BarProps {
+  words: string
+  setWords: (words: string) => void
+  chosen: number
+  all: number
+  panel: Panel
+  setPanel: (panel: Panel) => void
+  canEdit: boolean
+}
+
+function Bar({ words, setWords, chosen, all, panel, setPanel, canEdit }: BarProps) {
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        gap: 1,
+        alignItems: 'center',
+        height: 40,
+        px: 1.5,
+        borderBottom: `1px solid ${LINE}`,
+        bgcolor: '#FBF8F1',
+      }}
+    >
+      <InputBase
+        placeholder="Filter sheets"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        inputProps={{ 'aria-label': 'Filter sheets' }}
+        sx={{ flex: 1, fontSize: 13, bgcolor: '#fff', border: `1px solid ${LINE}`, borderRadius: 1, px: 1 }}
+      />
+      <Box sx={{ color: QUIET, fontSize: 12, whiteSpace: 'nowrap' }}>
+        {chosen ? `${chosen} of ${all} chosen` : counted(all, 'sheet')}
+      </Box>
+      {canEdit && (
+        <>
+          <Button
+            variant={panel === 'add' ? 'contained' : 'outlined'}
+            onClick={() => setPanel(panel === 'add' ? '' : 'add')}
+          >
+            Add sheets
+          </Button>
+          <Button
+            variant={panel === 'number' ? 'contained' : 'outlined'}
+            onClick={() => setPanel(panel === 'number' ? '' : 'number')}
+          >
+            Number again
+          </Button>
+        </>
+      )}
+    </Box>
+  )
+}
+
+interface InspectorProps {
+  data: Sheets
+  places: Places | undefined
+  picked: string[]
+  panel: Panel
+  canEdit: boolean
+  close: () => void
+}
+
+function Inspector({ data, places, picked, panel, canEdit, close }: InspectorProps) {
+  if (panel === 'add')
+    return <AddSheets table={data} places={places} after={picked.at(-1) ?? ''} close={close} />
+  if (panel === 'number') return <NumberPanel table={data} picked={picked} close={close} />
+  if (picked.length) return <SheetsPanel table={data} places={places} picked={picked} canEdit={canEdit} />
+  return <HabitsPanel table={data} canEdit={canEdit} />
 }

@@ -1,6 +1,7 @@
 /** The plan of a plate or door: choosing, moving, drawing rails and ducts, putting down what comes from the tray. */
 import Box from '@mui/material/Box'
 import { useRef, useState, type DragEvent } from 'react'
+import type { Item } from '../../scene/item'
 import { COPPER, TEAL } from '../../theme/theme'
 import { Drawing, itemUnder } from '../../kit/Drawing'
 import type { At } from '../../scene/Surface'
@@ -27,14 +28,17 @@ const STEP = 5
 const snap = (value: number) => Math.round(value / STEP) * STEP
 type P = [number, number]
 
-export function Plan({ enclosure, surface, tool, selected, route, canEdit, onSelect, onPut }: Props) {
+interface Run {
+  start: P
+  end: P
+}
+
+/** What the pointer does on the plan: it puts, draws rails and ducts, chooses and moves. */
+function usePointer({ enclosure, tool, selected, canEdit, onSelect, onPut }: Props) {
   const pressed = useRef<{ at: P; id: string } | null>(null)
   const [shift, setShift] = useState<P | null>(null)
-  const [run, setRun] = useState<{ start: P; end: P } | null>(null)
-  const holder = useRef<HTMLDivElement>(null)
+  const [run, setRun] = useState<Run | null>(null)
   const m = enclosure.margin
-  const scene = enclosure.scene
-  if (!scene) return null
   const here = (at: At): P => [at.x - m, at.y - m]
 
   const down = (at: At) => {
@@ -84,6 +88,16 @@ export function Plan({ enclosure, surface, tool, selected, route, canEdit, onSel
     setRun(null)
     setShift(null)
   }
+  return { shift, run, down, move, up }
+}
+
+export function Plan(props: Props) {
+  const { enclosure, surface, tool, selected, route, onPut } = props
+  const holder = useRef<HTMLDivElement>(null)
+  const m = enclosure.margin
+  const { shift, run, down, move, up } = usePointer(props)
+  const scene = enclosure.scene
+  if (!scene) return null
   /** What is dragged from the tray lands where it is let go. */
   const dropped = (event: DragEvent) => {
     event.preventDefault()
@@ -123,32 +137,8 @@ export function Plan({ enclosure, surface, tool, selected, route, canEdit, onSel
         {shown.map((r) => (
           <RouteView key={r.key} route={r} surface={surface} margin={m} strong={r.key === route} />
         ))}
-        {run && (
-          <line
-            x1={run.start[0] + m}
-            y1={run.start[1] + m}
-            x2={run.end[0] + m}
-            y2={run.end[1] + m}
-            stroke={COPPER}
-            strokeWidth={tool.name === 'duct' ? 24 : 12}
-            opacity={0.5}
-          />
-        )}
-        {shift &&
-          scene.items
-            .filter((i) => selected.has(i.id))
-            .map((i) => (
-              <rect
-                key={i.id}
-                x={i.box[0] + shift[0]}
-                y={i.box[1] + shift[1]}
-                width={i.box[2] - i.box[0]}
-                height={i.box[3] - i.box[1]}
-                fill="rgba(180,98,45,0.15)"
-                stroke={COPPER}
-                strokeWidth={1.5}
-              />
-            ))}
+        {run && <RunGhost run={run} margin={m} width={tool.name === 'duct' ? 24 : 12} />}
+        {shift && <Shifted items={scene.items.filter((i) => selected.has(i.id))} by={shift} />}
       </Drawing>
     </Box>
   )
@@ -183,5 +173,49 @@ function RouteView({ route, surface, margin, strong }: RouteProps) {
         />
       )}
     </g>
+  )
+}
+
+interface RunGhostProps {
+  run: Run
+  margin: number
+  width: number
+}
+
+function RunGhost({ run, margin, width }: RunGhostProps) {
+  return (
+    <line
+      x1={run.start[0] + margin}
+      y1={run.start[1] + margin}
+      x2={run.end[0] + margin}
+      y2={run.end[1] + margin}
+      stroke={COPPER}
+      strokeWidth={width}
+      opacity={0.5}
+    />
+  )
+}
+
+interface ShiftedProps {
+  items: Item[]
+  by: P
+}
+
+function Shifted({ items, by }: ShiftedProps) {
+  return (
+    <>
+      {items.map((i) => (
+        <rect
+          key={i.id}
+          x={i.box[0] + by[0]}
+          y={i.box[1] + by[1]}
+          width={i.box[2] - i.box[0]}
+          height={i.box[3] - i.box[1]}
+          fill="rgba(180,98,45,0.15)"
+          stroke={COPPER}
+          strokeWidth={1.5}
+        />
+      ))}
+    </>
   )
 }

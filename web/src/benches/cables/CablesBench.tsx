@@ -129,61 +129,17 @@ function CoreTable({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
         ]}
       >
         {cable.cores.map((core, n) => (
-          <tr
+          <CoreRow
             key={core.ordinal || `none${n}`}
-            data-testid={`core-${core.name}`}
-            draggable={canEdit && core.from !== '' && core.ordinal > 0}
-            onDragStart={() => setLifted(core.ordinal)}
-            onDragOver={(e) => {
-              e.preventDefault()
-              setOver(core.ordinal)
-            }}
-            onDrop={() => drop(core.ordinal)}
-            onDragEnd={() => setLifted(null)}
-            tabIndex={canEdit && core.from && core.ordinal ? 0 : -1}
-            onKeyDown={(e) => {
-              const by = e.key === 'ArrowUp' ? -1 : e.key === 'ArrowDown' ? 1 : 0
-              if (by && canEdit && core.from && cable.cores.some((c) => c.ordinal === core.ordinal + by)) {
-                e.preventDefault()
+            {...{ core, canEdit, drop }}
+            over={lifted !== null && over === core.ordinal}
+            lift={setLifted}
+            hover={setOver}
+            step={(by) => {
+              if (cable.cores.some((c) => c.ordinal === core.ordinal + by))
                 swap(core.ordinal, core.ordinal + by)
-              }
             }}
-            style={{
-              cursor: canEdit && core.from ? 'grab' : 'default',
-              outline: lifted !== null && over === core.ordinal ? `2px solid ${COPPER}` : undefined,
-              background: core.ordinal ? undefined : '#FBE9E7',
-            }}
-          >
-            <td style={{ fontFamily: MONO }}>{core.ordinal || ''}</td>
-            <td style={{ whiteSpace: 'nowrap' }}>
-              <CoreSwatch name={core.name} /> <b style={{ fontFamily: MONO }}>{core.name || 'none left'}</b>
-            </td>
-            {core.from ? (
-              <>
-                <td style={{ fontFamily: MONO }}>{core.from}</td>
-                <td style={{ fontFamily: MONO }}>{core.to}</td>
-                <td style={{ fontFamily: MONO }}>{core.number}</td>
-                <td>
-                  {core.type}
-                  {core.chosen && (
-                    <span title="Put here by hand" style={{ color: COPPER }}>
-                      {' '}
-                      ●
-                    </span>
-                  )}
-                </td>
-                <td>
-                  <SheetLink sheetId={core.sheet_id} select={core.wire_id}>
-                    {core.place}
-                  </SheetLink>
-                </td>
-              </>
-            ) : (
-              <td colSpan={5} style={{ color: QUIET }}>
-                {core.kind === 'shield' ? 'shield' : 'spare'}
-              </td>
-            )}
-          </tr>
+          />
         ))}
       </Rows>
       <Box sx={{ mt: 1, fontSize: 12, color: QUIET }}>
@@ -213,14 +169,18 @@ function CoreSwatch({ name }: { name: string }) {
   )
 }
 
+/** What is typed of a cable. */
+type Quantity = 'length_m' | 'load_a' | 'voltage_v' | 'power_factor'
+
+const shown = (value: number) => (value ? String(value) : '')
+
 function CablePanel({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
   const { send, projectId } = usePick('send', 'projectId')
-  const set = (field: 'length_m' | 'load_a' | 'voltage_v' | 'power_factor', typed: string) => {
+  const set = (field: Quantity, typed: string) => {
     const value = typed.trim() === '' ? 0 : Number(typed.replace(',', '.'))
     if (Number.isNaN(value)) useProject.getState().say(`“${typed}” is no number.`, 'error')
     else void send({ kind: 'set-cable', device_id: cable.id, [field]: value })
   }
-  const shown = (value: number) => (value ? String(value) : '')
   const chosen = cable.cores.some((c) => c.chosen)
   return (
     <>
@@ -243,46 +203,7 @@ function CablePanel({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
         disabled={!canEdit}
         onSave={(v) => set('length_m', v)}
       />
-      <Section title="Voltage drop">
-        {cable.drop ? (
-          <>
-            <Box sx={{ fontSize: 20, fontWeight: 600 }}>
-              {cable.drop.volts.toFixed(2)} V = {cable.drop.percent.toFixed(2)} %
-            </Box>
-            <Why text={cable.drop.why} />
-          </>
-        ) : (
-          <Box sx={{ color: SNAG, fontSize: 12.5 }}>{cable.drop_missing}</Box>
-        )}
-        {cable.capacity && (
-          <Box sx={{ fontSize: 12.5, my: 0.5, color: cable.capacity.enough ? undefined : SNAG }}>
-            {cable.capacity.load_a ? `Loaded with ${cable.capacity.load_a} A; its` : 'Its'} cores carry{' '}
-            {cable.capacity.carried_a} A
-            <Why text={cable.capacity.why} />
-          </Box>
-        )}
-        <Field
-          label="Load, A"
-          placeholder="from the part at its end"
-          value={shown(cable.load_a)}
-          disabled={!canEdit}
-          onSave={(v) => set('load_a', v)}
-        />
-        <Field
-          label="Voltage, V"
-          placeholder="from the part at its end"
-          value={shown(cable.voltage_v)}
-          disabled={!canEdit}
-          onSave={(v) => set('voltage_v', v)}
-        />
-        <Field
-          label="Power factor"
-          placeholder="from the part at its end"
-          value={shown(cable.power_factor)}
-          disabled={!canEdit}
-          onSave={(v) => set('power_factor', v)}
-        />
-      </Section>
+      <Drop {...{ cable, canEdit, set }} />
       {canEdit && chosen && (
         <Button variant="outlined" onClick={() => void send({ kind: 'default-cores', device_id: cable.id })}>
           All cores back in order
@@ -292,5 +213,137 @@ function CablePanel({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
         <Link to={`/p/${projectId}/draw/${cable.plan_id}`}>Core plan as a sheet</Link>
       </Box>
     </>
+  )
+}
+
+interface CoreCellsProps {
+  core: Cable['cores'][number]
+}
+
+function CoreCells({ core }: CoreCellsProps) {
+  return (
+    <>
+      {core.from ? (
+        <>
+          <td style={{ fontFamily: MONO }}>{core.from}</td>
+          <td style={{ fontFamily: MONO }}>{core.to}</td>
+          <td style={{ fontFamily: MONO }}>{core.number}</td>
+          <td>
+            {core.type}
+            {core.chosen && (
+              <span title="Put here by hand" style={{ color: COPPER }}>
+                {' '}
+                ●
+              </span>
+            )}
+          </td>
+          <td>
+            <SheetLink sheetId={core.sheet_id} select={core.wire_id}>
+              {core.place}
+            </SheetLink>
+          </td>
+        </>
+      ) : (
+        <td colSpan={5} style={{ color: QUIET }}>
+          {core.kind === 'shield' ? 'shield' : 'spare'}
+        </td>
+      )}
+    </>
+  )
+}
+
+interface DropProps {
+  cable: Cable
+  canEdit: boolean
+  set: (field: Quantity, typed: string) => void
+}
+
+function Drop({ cable, canEdit, set }: DropProps) {
+  return (
+    <Section title="Voltage drop">
+      {cable.drop ? (
+        <>
+          <Box sx={{ fontSize: 20, fontWeight: 600 }}>
+            {cable.drop.volts.toFixed(2)} V = {cable.drop.percent.toFixed(2)} %
+          </Box>
+          <Why text={cable.drop.why} />
+        </>
+      ) : (
+        <Box sx={{ color: SNAG, fontSize: 12.5 }}>{cable.drop_missing}</Box>
+      )}
+      {cable.capacity && (
+        <Box sx={{ fontSize: 12.5, my: 0.5, color: cable.capacity.enough ? undefined : SNAG }}>
+          {cable.capacity.load_a ? `Loaded with ${cable.capacity.load_a} A; its` : 'Its'} cores carry{' '}
+          {cable.capacity.carried_a} A
+          <Why text={cable.capacity.why} />
+        </Box>
+      )}
+      <Field
+        label="Load, A"
+        placeholder="from the part at its end"
+        value={shown(cable.load_a)}
+        disabled={!canEdit}
+        onSave={(v) => set('load_a', v)}
+      />
+      <Field
+        label="Voltage, V"
+        placeholder="from the part at its end"
+        value={shown(cable.voltage_v)}
+        disabled={!canEdit}
+        onSave={(v) => set('voltage_v', v)}
+      />
+      <Field
+        label="Power factor"
+        placeholder="from the part at its end"
+        value={shown(cable.power_factor)}
+        disabled={!canEdit}
+        onSave={(v) => set('power_factor', v)}
+      />
+    </Section>
+  )
+}
+
+interface CoreRowProps {
+  core: Cable['cores'][number]
+  canEdit: boolean
+  over: boolean
+  lift: (ordinal: number | null) => void
+  hover: (ordinal: number) => void
+  drop: (ordinal: number) => void
+  step: (by: number) => void
+}
+
+function CoreRow({ core, canEdit, over, lift, hover, drop, step }: CoreRowProps) {
+  return (
+    <tr
+      data-testid={`core-${core.name}`}
+      draggable={canEdit && core.from !== '' && core.ordinal > 0}
+      onDragStart={() => lift(core.ordinal)}
+      onDragOver={(e) => {
+        e.preventDefault()
+        hover(core.ordinal)
+      }}
+      onDrop={() => drop(core.ordinal)}
+      onDragEnd={() => lift(null)}
+      tabIndex={canEdit && core.from && core.ordinal ? 0 : -1}
+      onKeyDown={(e) => {
+        const by = e.key === 'ArrowUp' ? -1 : e.key === 'ArrowDown' ? 1 : 0
+        if (by && canEdit && core.from) {
+          e.preventDefault()
+          step(by)
+        }
+      }}
+      style={{
+        cursor: canEdit && core.from ? 'grab' : 'default',
+        outline: over ? `2px solid ${COPPER}` : undefined,
+        background: core.ordinal ? undefined : '#FBE9E7',
+      }}
+    >
+      <td style={{ fontFamily: MONO }}>{core.ordinal || ''}</td>
+      <td style={{ whiteSpace: 'nowrap' }}>
+        <CoreSwatch name={core.name} /> <b style={{ fontFamily: MONO }}>{core.name || 'none left'}</b>
+      </td>
+      <CoreCells core={core} />
+    </tr>
   )
 }

@@ -14,7 +14,7 @@ import { MoreTools } from './MoreTools'
 import { useProject } from '../../project/store'
 import { useDraw, useTools } from './store'
 import { StrokeTarget } from './StrokeTarget'
-import { startBus, startStroke, startWire } from './tools'
+import { startBus, startQuick, startStroke, startWire } from './tools'
 
 interface Props {
   types: WireTypeLine[]
@@ -43,26 +43,7 @@ export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
         bgcolor: '#FBF8F1',
       }}
     >
-      {!busArmed && (
-        <Tooltip title="Wire type for what is drawn next">
-          <Select
-            size="small"
-            variant="standard"
-            disableUnderline
-            value={types.some((t) => t.id === wireType) ? wireType : ''}
-            onChange={(e) => set({ wireType: e.target.value })}
-            inputProps={{ 'aria-label': 'Wire type' }}
-            sx={{ fontSize: 13, minWidth: 130, maxWidth: 150 }}
-          >
-            {types.map((t) => (
-              <MenuItem key={t.id} value={t.id} sx={{ fontSize: 13 }}>
-                <Swatch code={t.colour} />
-                {t.name} {t.cross_section_mm2 || t.awg} {t.colour}
-              </MenuItem>
-            ))}
-          </Select>
-        </Tooltip>
-      )}
+      {!busArmed && <NextType {...{ types }} />}
       {!stroke && (
         <>
           {!busArmed && (
@@ -81,29 +62,7 @@ export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
         <BusTypes types={types} buses={buses} />
       ) : (
         <>
-          {!stroke && (
-            <ToolButton
-              label="Quick line"
-              hint="/"
-              active={name === 'quick'}
-              disabled={!canEdit}
-              onClick={() => set({ tool: { name: 'quick' } })}
-            />
-          )}
-          <ToolButton
-            label="Terminals"
-            hint="Shift+T"
-            active={stroke === 'terminals'}
-            disabled={!canEdit}
-            onClick={() => startStroke('terminals')}
-          />
-          <ToolButton
-            label="Cable band"
-            hint="Shift+C"
-            active={stroke === 'band'}
-            disabled={!canEdit}
-            onClick={() => startStroke('band')}
-          />
+          <Strokes stroke={stroke} quick={name === 'quick'} disabled={!canEdit} />
         </>
       )}
       {stroke && <StrokeTarget what={stroke} />}
@@ -186,5 +145,63 @@ function ToolButton({ label, hint, active, disabled, onClick }: ToolButtonProps)
     >
       {label}
     </Button>
+  )
+}
+
+interface NextTypeProps {
+  types: WireTypeLine[]
+}
+
+function NextType({ types }: NextTypeProps) {
+  const { wireType, set } = useTools('wireType', 'set')
+  return (
+    <Tooltip title="Wire type for what is drawn next">
+      <Select
+        size="small"
+        variant="standard"
+        disableUnderline
+        value={types.some((t) => t.id === wireType) ? wireType : ''}
+        onChange={(e) => set({ wireType: e.target.value })}
+        inputProps={{ 'aria-label': 'Wire type' }}
+        sx={{ fontSize: 13, minWidth: 130, maxWidth: 150 }}
+      >
+        {types.map((t) => (
+          <MenuItem key={t.id} value={t.id} sx={{ fontSize: 13 }}>
+            <Swatch code={t.colour} />
+            {t.name} {t.cross_section_mm2 || t.awg} {t.colour}
+          </MenuItem>
+        ))}
+      </Select>
+    </Tooltip>
+  )
+}
+
+interface StrokesProps {
+  stroke: string
+  quick: boolean
+  disabled: boolean
+}
+
+function Strokes({ stroke, quick, disabled }: StrokesProps) {
+  return (
+    <>
+      {!stroke && (
+        <ToolButton label="Quick line" hint="/" active={quick} disabled={disabled} onClick={startQuick} />
+      )}
+      <ToolButton
+        label="Terminals"
+        hint="Shift+T"
+        active={stroke === 'terminals'}
+        disabled={disabled}
+        onClick={() => startStroke('terminals')}
+      />
+      <ToolButton
+        label="Cable band"
+        hint="Shift+C"
+        active={stroke === 'band'}
+        disabled={disabled}
+        onClick={() => startStroke('band')}
+      />
+    </>
   )
 }

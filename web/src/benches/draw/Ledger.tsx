@@ -83,33 +83,31 @@ interface TableProps {
   onGo: (id: string) => void
 }
 
+const byNumber = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true })
+
+function rowsOf(view: View): Record<Name, Row[]> {
+  const wires = Object.values(view.wires).map((w) => ({
+    ...w,
+    type: `${w.type} ${w.size} ${w.colour}`,
+    order: w.own ? 'own' : '',
+    ids: w.wires,
+  }))
+  const devices = Object.values(view.devices).map((d) => ({ ...d, ids: d.symbols }))
+  const snags = Object.entries(view.snags).map(([id, s]) => ({ ...s, id }))
+  return {
+    wires: wires.sort((a, b) => byNumber(a.number, b.number)),
+    devices: devices.sort((a, b) => byNumber(a.tag, b.tag)),
+    snags: snags.sort((a, b) => a.order - b.order),
+  }
+}
+
 const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TableProps) {
   const [tab, setTab] = useState<Name>('wires')
   const [open, setOpen] = useState(true)
-  const rows = useMemo(
-    (): Record<Name, Row[]> => ({
-      wires: Object.values(view.wires)
-        .map((w) => ({
-          ...w,
-          type: `${w.type} ${w.size} ${w.colour}`,
-          order: w.own ? 'own' : '',
-          ids: w.wires,
-        }))
-        .sort((a, b) => a.number.localeCompare(b.number, 'en', { numeric: true })),
-      devices: Object.values(view.devices)
-        .map((d) => ({ ...d, ids: d.symbols }))
-        .sort((a, b) => a.tag.localeCompare(b.tag, 'en', { numeric: true })),
-      snags: Object.entries(view.snags)
-        .map(([id, s]) => ({ ...s, id }))
-        .sort((a, b) => a.order - b.order),
-    }),
-    [view],
-  )
+  const rows = useMemo(() => rowsOf(view), [view])
   const [muting, setMuting] = useState('')
-  const send = useProject((s) => s.send)
   const asked = Object.values(view.snags).find((s) => s.key === muting)
   const chosen = (row: Row) => row.ids.some((id) => selection.has(id))
-  const errors = rows.snags.some((r) => r['severity'] === 'error')
   return (
     <Box
       component="section"
@@ -122,73 +120,103 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
         flexDirection: 'column',
       }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 34 }}>
-        <Tabs
-          value={tab}
-          onChange={(_, value: Name) => {
-            setTab(value)
-            setOpen(true)
-          }}
-          sx={{
-            minHeight: 34,
-            flex: 1,
-            '& .MuiTab-root': { minHeight: 34, py: 0, minWidth: 80, textTransform: 'none' },
-          }}
-        >
-          <Tab value="wires" label={`Wires ${rows.wires.length}`} />
-          <Tab value="devices" label={`Devices ${rows.devices.length}`} />
-          <Tab
-            value="snags"
-            label={`Snags ${rows.snags.length}`}
-            sx={errors ? { color: SNAG, '&.Mui-selected': { color: SNAG } } : undefined}
-          />
-        </Tabs>
-        <IconButton
-          size="small"
-          aria-label={open ? 'Fold the ledger' : 'Unfold the ledger'}
-          onClick={() => setOpen(!open)}
-        >
-          {open ? <ExpandMoreIcon fontSize="small" /> : <ExpandLessIcon fontSize="small" />}
-        </IconButton>
-      </Box>
+      <Head
+        {...{ tab, rows, open }}
+        show={(next) => {
+          setTab(next)
+          setOpen(true)
+        }}
+        fold={setOpen}
+      />
       {open && asked && <MuteLine snag={asked} close={() => setMuting('')} />}
-      {open && (
-        <Box sx={{ flex: 1, minHeight: 0 }}>
-          <DataGrid
-            key={tab}
-            rows={rows[tab]}
-            columns={
-              tab === 'snags'
-                ? [...COLUMNS.snags, actsColumn(setMuting, (edit) => void send(edit))]
-                : COLUMNS[tab]
-            }
-            density="compact"
-            rowHeight={28}
-            columnHeaderHeight={28}
-            hideFooter
-            rowSelection={false}
-            getRowClassName={({ row }) => (chosen(row as Row) ? 'chosen' : '')}
-            onRowClick={({ row }) => useProject.getState().select((row as Row).ids)}
-            onRowDoubleClick={({ row }) => onGo((row as Row).ids[0] ?? '')}
-            localeText={{
-              noRowsLabel: {
-                wires: 'No wire leads from pin to pin yet.',
-                devices: 'No device is drawn here yet.',
-                snags: 'Nothing wrong on this sheet.',
-              }[tab],
-            }}
-            sx={{
-              border: 0,
-              fontSize: 12.5,
-              '& .mono': mono,
-              '& .chosen, & .chosen:hover': { bgcolor: '#F5E3D5' },
-              '& .MuiDataGrid-row': { cursor: 'pointer' },
-
-              '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 500 },
-            }}
-          />
-        </Box>
-      )}
+      {open && <RowTable {...{ tab, chosen, onGo }} rows={rows[tab]} mute={setMuting} />}
     </Box>
   )
 })
+
+interface HeadProps {
+  tab: Name
+  rows: Record<Name, Row[]>
+  open: boolean
+  show: (tab: Name) => void
+  fold: (open: boolean) => void
+}
+
+function Head({ tab, rows, open, show, fold }: HeadProps) {
+  const errors = rows.snags.some((r) => r['severity'] === 'error')
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 34 }}>
+      <Tabs
+        value={tab}
+        onChange={(_, value: Name) => show(value)}
+        sx={{
+          minHeight: 34,
+          flex: 1,
+          '& .MuiTab-root': { minHeight: 34, py: 0, minWidth: 80, textTransform: 'none' },
+        }}
+      >
+        <Tab value="wires" label={`Wires ${rows.wires.length}`} />
+        <Tab value="devices" label={`Devices ${rows.devices.length}`} />
+        <Tab
+          value="snags"
+          label={`Snags ${rows.snags.length}`}
+          sx={errors ? { color: SNAG, '&.Mui-selected': { color: SNAG } } : undefined}
+        />
+      </Tabs>
+      <IconButton
+        size="small"
+        aria-label={open ? 'Fold the ledger' : 'Unfold the ledger'}
+        onClick={() => fold(!open)}
+      >
+        {open ? <ExpandMoreIcon fontSize="small" /> : <ExpandLessIcon fontSize="small" />}
+      </IconButton>
+    </Box>
+  )
+}
+
+interface RowTableProps {
+  tab: Name
+  rows: Row[]
+  chosen: (row: Row) => boolean
+  mute: (key: string) => void
+  onGo: (id: string) => void
+}
+
+function RowTable({ tab, rows, chosen, mute, onGo }: RowTableProps) {
+  const send = useProject((s) => s.send)
+  return (
+    <Box sx={{ flex: 1, minHeight: 0 }}>
+      <DataGrid
+        key={tab}
+        rows={rows}
+        columns={
+          tab === 'snags' ? [...COLUMNS.snags, actsColumn(mute, (edit) => void send(edit))] : COLUMNS[tab]
+        }
+        density="compact"
+        rowHeight={28}
+        columnHeaderHeight={28}
+        hideFooter
+        rowSelection={false}
+        getRowClassName={({ row }) => (chosen(row as Row) ? 'chosen' : '')}
+        onRowClick={({ row }) => useProject.getState().select((row as Row).ids)}
+        onRowDoubleClick={({ row }) => onGo((row as Row).ids[0] ?? '')}
+        localeText={{
+          noRowsLabel: {
+            wires: 'No wire leads from pin to pin yet.',
+            devices: 'No device is drawn here yet.',
+            snags: 'Nothing wrong on this sheet.',
+          }[tab],
+        }}
+        sx={{
+          border: 0,
+          fontSize: 12.5,
+          '& .mono': mono,
+          '& .chosen, & .chosen:hover': { bgcolor: '#F5E3D5' },
+          '& .MuiDataGrid-row': { cursor: 'pointer' },
+
+          '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 500 },
+        }}
+      />
+    </Box>
+  )
+}

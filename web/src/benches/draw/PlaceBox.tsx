@@ -13,7 +13,7 @@ import { ArtPicture } from '../../kit/ArtPicture'
 import { ItemArt } from './ItemArt'
 import { useProject, usePick } from '../../project/store'
 import { useDraw, now } from './store'
-import { cancel } from './tools/moments'
+import { cancel, take } from './tools/moments'
 
 const SHOWN = 8
 const WIDTH = 350
@@ -48,12 +48,10 @@ function edit(offer: Offer): AnyEdit | null {
   }
 }
 
-export function PlaceBox({ at, first }: { at: Placed; first: string }) {
-  const { projectId, sheetId, revision, preview } = usePick('projectId', 'sheetId', 'revision', 'preview')
-  const [text, setText] = useState(first)
-  const [line, setLine] = useState(0)
-  const [entered, setEntered] = useState(false)
-  const found = useQuery({
+/** What can be placed that is called so. */
+function useOffers(text: string) {
+  const { projectId, sheetId, revision } = usePick('projectId', 'sheetId', 'revision')
+  return useQuery({
     queryKey: ['offers', projectId, sheetId, revision, text],
     queryFn: () =>
       got(
@@ -63,11 +61,40 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
       ),
     placeholderData: (before) => before,
   })
-  const used = recent()
+}
+
+/** The offers in order: with nothing typed, those used lately first. */
+function inOrder(all: Offer[], text: string, used: string[]): Offer[] {
   const rank = (o: Offer) => (o.device_id || o.part_id || !used.includes(o.definition) ? 1 : 0)
-  const all = found.data ?? []
-  const exact = !text.trim()
-  const offers = (exact ? [...all].sort((a, b) => rank(a) - rank(b)) : all).slice(0, SHOWN)
+  return (text.trim() ? all : [...all].sort((a, b) => rank(a) - rank(b))).slice(0, SHOWN)
+}
+
+/** Put an offer down at the caret. */
+function place(offer: Offer | undefined) {
+  const wanted = offer && edit(offer)
+  if (!wanted) return
+  remember(offer.definition)
+  take({ name: 'idle' })
+  now().set({ selection: new Set() })
+  void now()
+    .send(wanted)
+    .then((a) => a && useDraw.getState().set({ subject: a.placed[0] ?? '' }))
+}
+
+/** Which way a key goes through the list, 0 for none. */
+function stepOf(event: React.KeyboardEvent): number {
+  if (event.key === 'ArrowDown' || (event.key === 'Tab' && !event.shiftKey)) return 1
+  return event.key === 'ArrowUp' || event.key === 'Tab' ? -1 : 0
+}
+
+export function PlaceBox({ at, first }: { at: Placed; first: string }) {
+  const { preview } = usePick('preview')
+  const [text, setText] = useState(first)
+  const [line, setLine] = useState(0)
+  const [entered, setEntered] = useState(false)
+  const found = useOffers(text)
+  const used = recent()
+  const offers = inOrder(found.data ?? [], text, used)
   const chosen = offers[Math.min(line, offers.length - 1)]
   const key = chosen ? `${chosen.definition}|${chosen.device_id}|${chosen.part_id}|${chosen.text}` : ''
   useEffect(() => {
@@ -76,14 +103,6 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key])
 
-  const place = (offer: Offer | undefined) => {
-    const wanted = offer && edit(offer)
-    if (!wanted) return
-    remember(offer.definition)
-    const s = now()
-    s.set({ tool: { name: 'idle' }, selection: new Set() })
-    void s.send(wanted).then((a) => a && useDraw.getState().set({ subject: a.placed[0] ?? '' }))
-  }
   const answered = found.isSuccess && !found.isPlaceholderData
   useEffect(() => {
     if (!entered || !answered) return
@@ -91,13 +110,11 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
     place(chosen)
   }, [entered, answered, chosen])
   const onKey = (event: React.KeyboardEvent) => {
+    const step = stepOf(event)
     if (event.key === 'Escape') cancel()
     // A fast hand is ahead of the list: Enter waits for the answer to what was typed.
     else if (event.key === 'Enter') setEntered(true)
-    else if (event.key === 'ArrowDown' || (event.key === 'Tab' && !event.shiftKey))
-      setLine((n) => (n + 1) % Math.max(1, offers.length))
-    else if (event.key === 'ArrowUp' || event.key === 'Tab')
-      setLine((n) => (n + offers.length - 1) % Math.max(1, offers.length))
+    else if (step) setLine((n) => (n + step + offers.length) % Math.max(1, offers.length))
     else return
     event.preventDefault()
     event.stopPropagation()
@@ -119,56 +136,10 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
           setLine(0)
         }}
         onKeyDown={onKey}
-        sx={{
-          px: 1.5,
-          py: 0.75,
-          fontFamily: MONO,
-          color: COPPER,
-          borderBottom: '1px solid',
-          borderColor: 'divider',
-        }}
+        sx={TYPED}
       />
       <Box role="listbox" aria-label="Symbols">
-        {offers.map((offer, i) => (
-          <Box
-            key={`${offer.definition}${offer.device_id}${offer.part_id}${offer.text}`}
-            role="option"
-            aria-selected={offer === chosen}
-            onMouseEnter={() => setLine(i)}
-            onMouseDown={(e) => {
-              e.preventDefault()
-              place(offer)
-            }}
-            sx={{
-              display: 'flex',
-              alignItems: 'center',
-              gap: 1,
-              px: 1.25,
-              py: 0.4,
-              cursor: 'pointer',
-              bgcolor: offer === chosen ? '#F5E9DF' : undefined,
-            }}
-          >
-            {offer.art ? (
-              <ArtPicture art={offer.art} width={38} height={24} />
-            ) : (
-              <ItemArt definition={offer.definition} />
-            )}
-            <Box sx={{ flex: 1, minWidth: 0 }}>
-              <span style={{ fontWeight: 500 }}>{offer.name}</span>
-              {offer.tag && (
-                <>
-                  {' of '}
-                  <b style={{ fontFamily: MONO }}>{offer.tag}</b>
-                </>
-              )}
-              {offer.text && <div style={{ fontSize: 11, color: QUIET }}>{offer.text}</div>}
-            </Box>
-            <span style={{ fontSize: 11, color: QUIET, whiteSpace: 'nowrap' }}>
-              {offer.note || (used.includes(offer.definition) ? 'recent' : '')}
-            </span>
-          </Box>
-        ))}
+        <Offers offers={offers} chosen={chosen} used={used} point={setLine} place={place} />
         {found.data?.length === 0 && (
           <Box sx={{ px: 1.5, py: 1, color: QUIET }}>
             No symbol is called “{text}”. Try coil, no, nc, lamp.
@@ -182,5 +153,69 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
         Enter places · ↑ ↓ choose · Esc · also: cont 24 V, note …
       </Box>
     </Paper>
+  )
+}
+
+interface OffersProps {
+  offers: Offer[]
+  chosen: Offer | undefined
+  used: string[]
+  point: (n: number) => void
+  place: (offer: Offer) => void
+}
+
+const TYPED = {
+  px: 1.5,
+  py: 0.75,
+  fontFamily: MONO,
+  color: COPPER,
+  borderBottom: '1px solid',
+  borderColor: 'divider',
+}
+
+function Offers({ offers, chosen, used, point, place }: OffersProps) {
+  return (
+    <>
+      {offers.map((offer, i) => (
+        <Box
+          key={`${offer.definition}${offer.device_id}${offer.part_id}${offer.text}`}
+          role="option"
+          aria-selected={offer === chosen}
+          onMouseEnter={() => point(i)}
+          onMouseDown={(e) => {
+            e.preventDefault()
+            place(offer)
+          }}
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            gap: 1,
+            px: 1.25,
+            py: 0.4,
+            cursor: 'pointer',
+            bgcolor: offer === chosen ? '#F5E9DF' : undefined,
+          }}
+        >
+          {offer.art ? (
+            <ArtPicture art={offer.art} width={38} height={24} />
+          ) : (
+            <ItemArt definition={offer.definition} />
+          )}
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <span style={{ fontWeight: 500 }}>{offer.name}</span>
+            {offer.tag && (
+              <>
+                {' of '}
+                <b style={{ fontFamily: MONO }}>{offer.tag}</b>
+              </>
+            )}
+            {offer.text && <div style={{ fontSize: 11, color: QUIET }}>{offer.text}</div>}
+          </Box>
+          <span style={{ fontSize: 11, color: QUIET, whiteSpace: 'nowrap' }}>
+            {offer.note || (used.includes(offer.definition) ? 'recent' : '')}
+          </span>
+        </Box>
+      ))}
+    </>
   )
 }

@@ -6,7 +6,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { client, got, wordsOf, makeEdit } from '../../api/client'
+import { client, got, makeEdit, wordsOf, type AnyEdit } from '../../api/client'
 import { LINE, MONO, QUIET } from '../../theme/theme'
 import { usePick } from '../../project/store'
 import { useTools } from './store'
@@ -20,9 +20,27 @@ const WHERE = [
   ['parts', 'part numbers'],
 ] as const
 
+/** What an edit would change, worked out as one types. */
+function usePreview(edit: AnyEdit, enabled: boolean) {
+  const { projectId, revision } = usePick('projectId', 'revision')
+  return useQuery({
+    queryKey: ['replace', projectId, revision, JSON.stringify(edit)],
+    queryFn: () =>
+      got(
+        client.POST('/api/projects/{project_id}/preview', {
+          params: { path: { project_id: projectId } },
+          body: { edit, sheet_id: '', since: -1, key: '' },
+        }),
+      ),
+    enabled,
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+}
+
 export function ReplacePanel() {
-  const { projectId, sheetId, revision, send, set, say } = {
-    ...usePick('projectId', 'sheetId', 'revision', 'send', 'say'),
+  const { sheetId, send, set, say } = {
+    ...usePick('sheetId', 'send', 'say'),
     ...useTools('set'),
   }
   const [find, setFind] = useState('')
@@ -40,36 +58,13 @@ export function ReplacePanel() {
     whole_words: whole,
     sheet_ids: here ? [sheetId] : [],
   })
-  const preview = useQuery({
-    queryKey: ['replace', projectId, revision, JSON.stringify(edit)],
-    queryFn: () =>
-      got(
-        client.POST('/api/projects/{project_id}/preview', {
-          params: { path: { project_id: projectId } },
-          body: { edit, sheet_id: '', since: -1, key: '' },
-        }),
-      ),
-    enabled: find !== '' && where.length > 0,
-    placeholderData: keepPreviousData,
-    retry: false,
-  })
+  const preview = usePreview(edit, find !== '' && where.length > 0)
   const rows = find && !preview.error ? (preview.data?.table ?? []).slice(1) : []
   const chosen = rows.filter((r) => !left.has(r[0]!))
   const replace = () =>
     void send({ ...edit, only: chosen.map((r) => r[0]!) }).then((answer) => {
       if (answer) say(`${chosen.length} places replaced.`)
     })
-  const check = (label: string, on: boolean, put: (on: boolean) => void) => (
-    <FormControlLabel
-      key={label}
-      control={
-        <Checkbox size="small" checked={on} onChange={(e) => put(e.target.checked)} sx={{ py: 0.2 }} />
-      }
-      label={label}
-      slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
-      sx={{ display: 'flex', mr: 0 }}
-    />
-  )
   return (
     <Box
       component="form"
@@ -95,56 +90,88 @@ export function ReplacePanel() {
         value={by}
         onChange={(e) => setBy(e.target.value)}
       />
-      {WHERE.map(([key, words]) =>
-        check(words, where.includes(key), (on) =>
-          setWhere(on ? [...where, key] : where.filter((w) => w !== key)),
-        ),
-      )}
+      {WHERE.map(([key, words]) => (
+        <Check
+          key={key}
+          label={words}
+          on={where.includes(key)}
+          put={(on) => setWhere(on ? [...where, key] : where.filter((w) => w !== key))}
+        />
+      ))}
       <Box sx={{ borderTop: `1px solid ${LINE}`, mt: 0.5 }}>
-        {check('upper and lower case matter', matchCase, setMatchCase)}
-        {check('whole words only', whole, setWhole)}
-        {check('on this sheet only', here, setHere)}
+        <Check label="upper and lower case matter" on={matchCase} put={setMatchCase} />
+        <Check label="whole words only" on={whole} put={setWhole} />
+        <Check label="on this sheet only" on={here} put={setHere} />
       </Box>
       {preview.error && find && <Box sx={{ color: QUIET, fontSize: 12.5 }}>{wordsOf(preview.error)}</Box>}
-      {rows.length > 0 && (
-        <Box
-          component="ul"
-          aria-label="Places"
-          sx={{ listStyle: 'none', p: 0, m: 0, my: 0.5, maxHeight: 260, overflow: 'auto', bgcolor: '#fff' }}
-        >
-          {rows.map(([key, place, now, then]) => (
-            <Box
-              component="li"
-              key={key}
-              sx={{ display: 'flex', gap: 0.5, fontSize: 12, borderBottom: `1px solid ${LINE}` }}
-            >
-              <Checkbox
-                size="small"
-                checked={!left.has(key!)}
-                sx={{ p: 0.3, alignSelf: 'flex-start' }}
-                slotProps={{ input: { 'aria-label': `${place}: ${now}` } }}
-                onChange={(e) => {
-                  const next = new Set(left)
-                  if (e.target.checked) next.delete(key!)
-                  else next.add(key!)
-                  setLeft(next)
-                }}
-              />
-              <span>
-                <span style={{ fontFamily: MONO, color: QUIET }}>{place}</span>
-                <br />
-                {now} → <b>{then || 'nothing'}</b>
-              </span>
-            </Box>
-          ))}
-        </Box>
-      )}
+      {rows.length > 0 && <Places rows={rows} left={left} setLeft={setLeft} />}
       <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
         <Button type="submit" variant="contained" disabled={!chosen.length}>
           Replace {chosen.length || ''}
         </Button>
         <Button onClick={() => set({ panel: '' })}>Close</Button>
       </Box>
+    </Box>
+  )
+}
+
+interface CheckProps {
+  label: string
+  on: boolean
+  put: (on: boolean) => void
+}
+
+function Check({ label, on, put }: CheckProps) {
+  return (
+    <FormControlLabel
+      control={
+        <Checkbox size="small" checked={on} onChange={(e) => put(e.target.checked)} sx={{ py: 0.2 }} />
+      }
+      label={label}
+      slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
+      sx={{ display: 'flex', mr: 0 }}
+    />
+  )
+}
+
+interface PlacesProps {
+  rows: string[][]
+  left: Set<string>
+  setLeft: (left: Set<string>) => void
+}
+
+function Places({ rows, left, setLeft }: PlacesProps) {
+  return (
+    <Box
+      component="ul"
+      aria-label="Places"
+      sx={{ listStyle: 'none', p: 0, m: 0, my: 0.5, maxHeight: 260, overflow: 'auto', bgcolor: '#fff' }}
+    >
+      {rows.map(([key, place, now, then]) => (
+        <Box
+          component="li"
+          key={key}
+          sx={{ display: 'flex', gap: 0.5, fontSize: 12, borderBottom: `1px solid ${LINE}` }}
+        >
+          <Checkbox
+            size="small"
+            checked={!left.has(key!)}
+            sx={{ p: 0.3, alignSelf: 'flex-start' }}
+            slotProps={{ input: { 'aria-label': `${place}: ${now}` } }}
+            onChange={(e) => {
+              const next = new Set(left)
+              if (e.target.checked) next.delete(key!)
+              else next.add(key!)
+              setLeft(next)
+            }}
+          />
+          <span>
+            <span style={{ fontFamily: MONO, color: QUIET }}>{place}</span>
+            <br />
+            {now} → <b>{then || 'nothing'}</b>
+          </span>
+        </Box>
+      ))}
     </Box>
   )
 }

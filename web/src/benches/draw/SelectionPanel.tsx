@@ -27,23 +27,8 @@ const TEXTS = [
 ] as const
 
 export function SelectionPanel({ items }: { items: Item[] }) {
-  const { send, set } = { ...usePick('send'), ...useTools('set') }
-  const [count, setCount] = useState('4')
-  const [dx, setDx] = useState('0')
-  const [dy, setDy] = useState('9')
-  const ids = items.map((i) => i.id)
+  const { set } = useTools('set')
   const symbols = items.filter((i) => i.kind === 'symbol')
-  const off = (name: string) => symbols.every((s) => s.facts.texts?.[name] === 'off')
-  const number = (label: string, value: string, put: (v: string) => void) => (
-    <TextField
-      label={label}
-      value={value}
-      margin="dense"
-      onChange={(e) => put(e.target.value)}
-      slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-    />
-  )
-  const repeat = () => void repeatSelected(Number(count) || 1, Number(dx) || 0, Number(dy) || 0)
   return (
     <>
       <Box sx={{ fontWeight: 600 }}>{items.length} things selected</Box>
@@ -64,61 +49,108 @@ export function SelectionPanel({ items }: { items: Item[] }) {
           Keep as stamp
         </Act>
       </Acts>
-      <Section title="Line up">
-        <Acts>
-          {ALIGN.map(([how, words]) => (
-            <Act key={how} onClick={() => void send({ kind: 'align-selection', ids, how })}>
-              {words}
-            </Act>
-          ))}
-        </Acts>
-        <Acts>
-          <Act onClick={() => void send({ kind: 'distribute-selection', ids, along: 'across' })}>
-            Spread across
-          </Act>
-          <Act onClick={() => void send({ kind: 'distribute-selection', ids, along: 'down' })}>
-            Spread down
-          </Act>
-        </Acts>
-      </Section>
-      <Section title="Repeat">
-        <Box
-          component="form"
-          aria-label="Repeat"
-          onSubmit={(e: React.FormEvent) => {
-            e.preventDefault()
-            repeat()
-          }}
-        >
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 0.75 }}>
-            {number('Times', count, setCount)}
-            {number('Across', dx, setDx)}
-            {number('Down', dy, setDy)}
-          </Box>
-          <Act onClick={repeat}>Repeat</Act>
-        </Box>
-      </Section>
-      {symbols.length > 0 && (
-        <Section title="Texts of the symbols">
-          <Acts>
-            {TEXTS.map(([name, words]) => (
-              <Act
-                key={name}
-                onClick={() =>
-                  void send({
-                    kind: 'show-texts',
-                    ids: symbols.map((s) => s.id),
-                    texts: [name],
-                    shown: off(name),
-                  })
-                }
-              >
-                {off(name) ? `Show ${words}` : `Hide ${words}`}
-              </Act>
-            ))}
-          </Acts>
-        </Section>
-      )}
+      <LineUp ids={items.map((i) => i.id)} />
+      <Repeat />
+      {symbols.length > 0 && <Texts symbols={symbols} />}
     </>
+  )
+}
+
+function Repeat() {
+  const [count, setCount] = useState('4')
+  const [dx, setDx] = useState('0')
+  const [dy, setDy] = useState('9')
+  const repeat = () => void repeatSelected(Number(count) || 1, Number(dx) || 0, Number(dy) || 0)
+  return (
+    <Section title="Repeat">
+      <Box
+        component="form"
+        aria-label="Repeat"
+        onSubmit={(e: React.FormEvent) => {
+          e.preventDefault()
+          repeat()
+        }}
+      >
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 0.75 }}>
+          <Amount label="Times" value={count} put={setCount} />
+          <Amount label="Across" value={dx} put={setDx} />
+          <Amount label="Down" value={dy} put={setDy} />
+        </Box>
+        <Act onClick={repeat}>Repeat</Act>
+      </Box>
+    </Section>
+  )
+}
+
+interface TextsProps {
+  symbols: Item[]
+}
+
+function Texts({ symbols }: TextsProps) {
+  const { send } = usePick('send')
+  const off = (name: string) => symbols.every((s) => s.facts.texts?.[name] === 'off')
+  return (
+    <Section title="Texts of the symbols">
+      <Acts>
+        {TEXTS.map(([name, words]) => (
+          <Act
+            key={name}
+            onClick={() =>
+              void send({
+                kind: 'show-texts',
+                ids: symbols.map((s) => s.id),
+                texts: [name],
+                shown: off(name),
+              })
+            }
+          >
+            {off(name) ? `Show ${words}` : `Hide ${words}`}
+          </Act>
+        ))}
+      </Acts>
+    </Section>
+  )
+}
+
+interface AmountProps {
+  label: string
+  value: string
+  put: (value: string) => void
+}
+
+function Amount({ label, value, put }: AmountProps) {
+  return (
+    <TextField
+      label={label}
+      value={value}
+      margin="dense"
+      onChange={(e) => put(e.target.value)}
+      slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+    />
+  )
+}
+
+interface LineUpProps {
+  ids: string[]
+}
+
+function LineUp({ ids }: LineUpProps) {
+  const { send } = usePick('send')
+  return (
+    <Section title="Line up">
+      <Acts>
+        {ALIGN.map(([how, words]) => (
+          <Act key={how} onClick={() => void send({ kind: 'align-selection', ids, how })}>
+            {words}
+          </Act>
+        ))}
+      </Acts>
+      <Acts>
+        <Act onClick={() => void send({ kind: 'distribute-selection', ids, along: 'across' })}>
+          Spread across
+        </Act>
+        <Act onClick={() => void send({ kind: 'distribute-selection', ids, along: 'down' })}>Spread down</Act>
+      </Acts>
+    </Section>
   )
 }

@@ -5,8 +5,8 @@ import type { Box as Rect, Item } from '../../scene/item'
 import { COPPER, SNAG } from '../../theme/theme'
 import { ItemView, type Art, type Look } from '../../scene/Painter'
 import { GRID, Surface, type At } from '../../scene/Surface'
-import { usePick } from '../../project/store'
-import { useTools } from './store'
+import { usePick, type Preview } from '../../project/store'
+import { useTools, type Point } from './store'
 import { moments, pointerDown, pointerMove, pointerUp } from './tools'
 import { around } from '../../scene/viewport'
 import { useArt } from '../../project/useArt'
@@ -75,7 +75,6 @@ export function Sheet({ canEdit, onGo }: Props) {
   }
   const move = (at: At) => (canEdit ? pointerMove(at) : undefined)
   const { ghost, box } = moments()
-  const [cx, cy] = [caret[0] * GRID, caret[1] * GRID]
   return (
     <Surface
       width={facts.width}
@@ -88,48 +87,16 @@ export function Sheet({ canEdit, onGo }: Props) {
       onDouble={() => moments().finish?.()}
       boxes={boxes}
       overlay={(place) => {
-        const at = place(cx, cy)
+        const at = place(caret[0] * GRID, caret[1] * GRID)
         if (box) return box(at)
         if (!preview || (!preview.problem && !preview.remarks.length)) return null
-        return (
-          <Box
-            role="status"
-            data-testid="preview-problem"
-            sx={{
-              position: 'absolute',
-              left: 12,
-              bottom: 12,
-              px: 1.5,
-              py: 0.75,
-              bgcolor: '#fff',
-              color: preview.problem ? SNAG : COPPER,
-              border: '1px solid currentColor',
-              borderRadius: 1,
-              maxWidth: 520,
-            }}
-          >
-            {preview.problem || preview.remarks.join(' ')}
-          </Box>
-        )
+        return <Said preview={preview} />
       }}
     >
       <g data-revision={revision} />
       <Items items={shown.items} art={art} looks={looks} changed={preview?.changed ?? NOTHING} />
       {ghost?.()}
-      {canEdit && (
-        <g
-          data-testid="caret"
-          data-at={caret.join(',')}
-          pointerEvents="none"
-          stroke={COPPER}
-          strokeWidth={0.45}
-        >
-          <path
-            d={`M${cx - 3.4} ${cy}h2.2M${cx + 1.2} ${cy}h2.2M${cx} ${cy - 3.4}v2.2M${cx} ${cy + 1.2}v2.2`}
-          />
-          <circle cx={cx} cy={cy} r={1.2} fill="none" />
-        </g>
-      )}
+      {canEdit && <Caret caret={caret} />}
     </Surface>
   )
 }
@@ -170,4 +137,45 @@ function contentBox(items: Record<string, Item>, width: number, height: number, 
     Math.min(width, box[2] + 4),
     Math.min(height, box[3] + 6),
   ]
+}
+
+interface CaretProps {
+  caret: Point
+}
+
+function Caret({ caret }: CaretProps) {
+  const [cx, cy] = [caret[0] * GRID, caret[1] * GRID]
+  return (
+    <g data-testid="caret" data-at={caret.join(',')} pointerEvents="none" stroke={COPPER} strokeWidth={0.45}>
+      <path d={`M${cx - 3.4} ${cy}h2.2M${cx + 1.2} ${cy}h2.2M${cx} ${cy - 3.4}v2.2M${cx} ${cy + 1.2}v2.2`} />
+      <circle cx={cx} cy={cy} r={1.2} fill="none" />
+    </g>
+  )
+}
+
+interface SaidProps {
+  preview: Preview
+}
+
+function Said({ preview }: SaidProps) {
+  return (
+    <Box
+      role="status"
+      data-testid="preview-problem"
+      sx={{
+        position: 'absolute',
+        left: 12,
+        bottom: 12,
+        px: 1.5,
+        py: 0.75,
+        bgcolor: '#fff',
+        color: preview.problem ? SNAG : COPPER,
+        border: '1px solid currentColor',
+        borderRadius: 1,
+        maxWidth: 520,
+      }}
+    >
+      {preview.problem || preview.remarks.join(' ')}
+    </Box>
+  )
 }

@@ -30,8 +30,27 @@ export function rowsOf(text: string, names: string[]): Row[] {
     .map((line) => Object.fromEntries(line.map((c, i) => [heads[i] ?? '', c]).filter(([n]) => n)))
 }
 
+/** What is chosen from ratings is shown with the reason before anything is put down. */
+function useChosen(stamp: StampLine, answers: string) {
+  const { projectId, sheetId } = usePick('projectId', 'sheetId')
+  const asked = useDeferredValue(answers)
+  return useQuery({
+    queryKey: ['stamp-choice', projectId, sheetId, stamp.id, asked],
+    queryFn: () =>
+      got(
+        client.POST('/api/projects/{project_id}/preview', {
+          params: { path: { project_id: projectId } },
+          body: { edit: stampEdit()!, sheet_id: '', since: -1, key: '' },
+        }),
+      ),
+    enabled: asked !== '' && stamp.questions.some((q) => q.kind === 'motor-kw'),
+    retry: false,
+    placeholderData: (before) => before,
+  })
+}
+
 export function StampAnswers({ stamp }: { stamp: StampLine }) {
-  const { projectId, sheetId, tool } = { ...usePick('projectId', 'sheetId'), ...useTools('tool') }
+  const { tool } = useTools('tool')
   const [table, setTable] = useState(false)
   const [text, setText] = useState('')
   const names = useMemo(() => stamp.questions.map((q) => q.name), [stamp])
@@ -47,28 +66,9 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
     setAnswers(next)
     hold([next])
   }
-  const [pitch, setPitch] = useState<[string, string]>(['', ''])
-  const spread = (next: [string, string]) => {
-    setPitch(next)
-    if (now().tool.name === 'stamp') tellStamp({ dx: Number(next[0]) || 0, dy: Number(next[1]) || 0 })
-  }
   const rows = rowsOf(text, names)
   const held = tool.name === 'stamp'
-  const asked = useDeferredValue(held ? JSON.stringify(tool.rows) : '')
-  // What is chosen from ratings is shown with the reason before anything is put down.
-  const chosen = useQuery({
-    queryKey: ['stamp-choice', projectId, sheetId, stamp.id, asked],
-    queryFn: () =>
-      got(
-        client.POST('/api/projects/{project_id}/preview', {
-          params: { path: { project_id: projectId } },
-          body: { edit: stampEdit()!, sheet_id: '', since: -1, key: '' },
-        }),
-      ),
-    enabled: held && asked !== '' && stamp.questions.some((q) => q.kind === 'motor-kw'),
-    retry: false,
-    placeholderData: (before) => before,
-  })
+  const chosen = useChosen(stamp, held ? JSON.stringify(tool.rows) : '')
   const lines = chosen.error ? [] : (chosen.data?.table ?? []).slice(1)
   return (
     <Box>
@@ -89,42 +89,10 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
       />
       {table ? (
         <>
-          <TextField
-            fullWidth
-            multiline
-            minRows={4}
-            maxRows={10}
-            margin="dense"
-            label="Rows from a spreadsheet"
-            placeholder={names.join('\t')}
-            value={text}
-            onChange={(e) => {
-              setText(e.target.value)
-              const next = rowsOf(e.target.value, names)
-              hold(next.length ? next : [answers])
-            }}
-            slotProps={{
-              inputLabel: { shrink: true },
-              htmlInput: { style: { fontFamily: MONO, fontSize: 11.5 } },
-            }}
+          <FromTable
+            {...{ stamp, names, text, setText }}
+            hold={(next) => hold(next.length ? next : [answers])}
           />
-          <Box sx={{ fontSize: 11.5, color: QUIET }}>
-            Columns: {names.join(', ')}. A heading row with these names may be in any order.
-          </Box>
-          {rows.length > 0 && <Box sx={{ fontSize: 12.5, my: 0.5 }}>{rows.length} copies</Box>}
-          <Box sx={{ display: 'flex', gap: 0.75 }}>
-            {(['Pitch across', 'Pitch down'] as const).map((label, i) => (
-              <TextField
-                key={label}
-                margin="dense"
-                label={label}
-                placeholder={i ? '0' : String(stamp.pitch)}
-                value={pitch[i]}
-                onChange={(e) => spread(i ? [pitch[0], e.target.value] : [e.target.value, pitch[1]])}
-                slotProps={{ inputLabel: { shrink: true } }}
-              />
-            ))}
-          </Box>
         </>
       ) : (
         stamp.questions.map((q) => (
@@ -139,19 +107,7 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
         ))
       )}
       {chosen.error && <Box sx={{ color: SNAG, fontSize: 12.5 }}>{wordsOf(chosen.error)}</Box>}
-      {lines.length > 0 && (
-        <Box
-          sx={{ fontSize: 11.5, borderTop: `1px solid ${LINE}`, mt: 0.5, maxHeight: 190, overflow: 'auto' }}
-        >
-          {lines.map((line, i) => (
-            <Box key={i} sx={{ py: 0.4, borderBottom: `1px solid ${LINE}` }}>
-              {rows.length > 1 && table ? `${line[0]}: ` : ''}
-              {line[1]} <b style={{ fontFamily: MONO }}>{line[2]}</b>
-              <Box sx={{ color: QUIET }}>{line[3]}</Box>
-            </Box>
-          ))}
-        </Box>
-      )}
+      {lines.length > 0 && <ChoiceLines lines={lines} copies={rows.length > 1 && table} />}
       <Acts>
         <Act disabled={!held} onClick={() => moments().finish?.()}>
           Put down at the caret
@@ -160,6 +116,81 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
       <Box sx={{ fontSize: 11.5, color: QUIET }}>
         {held ? 'Or click on the sheet where it goes.' : 'Click a field to take it up again.'}
       </Box>
+    </Box>
+  )
+}
+
+interface FromTableProps {
+  stamp: StampLine
+  names: string[]
+  hold: (rows: Row[]) => void
+  text: string
+  setText: (text: string) => void
+}
+
+function FromTable({ stamp, names, hold, text, setText }: FromTableProps) {
+  const [pitch, setPitch] = useState<[string, string]>(['', ''])
+  const rows = rowsOf(text, names)
+  const spread = (next: [string, string]) => {
+    setPitch(next)
+    if (now().tool.name === 'stamp') tellStamp({ dx: Number(next[0]) || 0, dy: Number(next[1]) || 0 })
+  }
+  return (
+    <>
+      <TextField
+        fullWidth
+        multiline
+        minRows={4}
+        maxRows={10}
+        margin="dense"
+        label="Rows from a spreadsheet"
+        placeholder={names.join('\t')}
+        value={text}
+        onChange={(e) => {
+          setText(e.target.value)
+          hold(rowsOf(e.target.value, names))
+        }}
+        slotProps={{
+          inputLabel: { shrink: true },
+          htmlInput: { style: { fontFamily: MONO, fontSize: 11.5 } },
+        }}
+      />
+      <Box sx={{ fontSize: 11.5, color: QUIET }}>
+        Columns: {names.join(', ')}. A heading row with these names may be in any order.
+      </Box>
+      {rows.length > 0 && <Box sx={{ fontSize: 12.5, my: 0.5 }}>{rows.length} copies</Box>}
+      <Box sx={{ display: 'flex', gap: 0.75 }}>
+        {(['Pitch across', 'Pitch down'] as const).map((label, i) => (
+          <TextField
+            key={label}
+            margin="dense"
+            label={label}
+            placeholder={i ? '0' : String(stamp.pitch)}
+            value={pitch[i]}
+            onChange={(e) => spread(i ? [pitch[0], e.target.value] : [e.target.value, pitch[1]])}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
+        ))}
+      </Box>
+    </>
+  )
+}
+
+interface ChoiceLinesProps {
+  lines: string[][]
+  copies: boolean
+}
+
+function ChoiceLines({ lines, copies }: ChoiceLinesProps) {
+  return (
+    <Box sx={{ fontSize: 11.5, borderTop: `1px solid ${LINE}`, mt: 0.5, maxHeight: 190, overflow: 'auto' }}>
+      {lines.map((line, i) => (
+        <Box key={i} sx={{ py: 0.4, borderBottom: `1px solid ${LINE}` }}>
+          {copies ? `${line[0]}: ` : ''}
+          {line[1]} <b style={{ fontFamily: MONO }}>{line[2]}</b>
+          <Box sx={{ color: QUIET }}>{line[3]}</Box>
+        </Box>
+      ))}
     </Box>
   )
 }

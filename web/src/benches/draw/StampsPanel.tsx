@@ -27,101 +27,42 @@ export function useStamps() {
 }
 
 export function StampsPanel() {
-  const { projectId, set, send, say, tool } = {
-    ...usePick('projectId', 'send', 'say'),
-    ...useTools('set', 'tool'),
-  }
+  const { set, tool } = useTools('set', 'tool')
   const stamps = useStamps()
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState('')
   const [changing, setChanging] = useState(false)
-  const found = (stamps.data ?? []).filter((s) =>
-    `${s.name} ${s.text}`.toLowerCase().includes(words.toLowerCase()),
-  )
   const stamp = stamps.data?.find((s) => s.id === chosen)
-  const close = () => {
+  const leave = () => {
     if (tool.name === 'stamp') cancel()
-    set({ panel: '' })
+    setChanging(false)
+    setChosen('')
   }
-  const choose = (s: StampLine) => {
-    setChosen(s.id)
-    startStamp(s.id, [Object.fromEntries(s.questions.map((q) => [q.name, q.suggestion]))])
-  }
-  const path = (id: string) => ({ params: { path: { project_id: projectId, stamp_id: id } } })
-  const keep = (id: string) =>
-    got(client.POST('/api/projects/{project_id}/stamps/{stamp_id}/keep', path(id))).then(
-      () => say('Kept in the library, for every project.'),
-      (error) => say(wordsOf(error), 'error'),
-    )
-  const drop = (id: string) =>
-    got(client.DELETE('/api/projects/{project_id}/stamps/{stamp_id}', path(id))).then(
-      () => void stamps.refetch(),
-      (error) => say(wordsOf(error), 'error'),
-    )
-  if (stamp && changing)
-    return (
-      <ChangeStamp
-        key={stamp.id}
-        stamp={stamp}
-        close={() => {
-          setChanging(false)
-          setChosen('')
-        }}
-      />
-    )
+  if (stamp && changing) return <ChangeStamp key={stamp.id} stamp={stamp} close={leave} />
   if (stamp)
     return (
       <>
         <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
           <Box sx={{ fontWeight: 600, flex: 1 }}>{stamp.name}</Box>
-          <Act
-            onClick={() => {
-              setChosen('')
-              if (tool.name === 'stamp') cancel()
-            }}
-          >
-            All stamps
-          </Act>
+          <Act onClick={leave}>All stamps</Act>
         </Box>
         <StampPicture id={stamp.id} height={130} />
         <StampAnswers key={stamp.id} stamp={stamp} />
-        <Acts>
-          {stamp.origin === 'project' && (
-            <>
-              <Act
-                onClick={() => {
-                  cancel()
-                  setChanging(true)
-                }}
-              >
-                Change
-              </Act>
-              <Act onClick={() => void keep(stamp.id)}>Keep in the library</Act>
-              <Act
-                onClick={() => {
-                  cancel()
-                  setChosen('')
-                  void send({ kind: 'remove-stamp', stamp_id: stamp.id })
-                }}
-              >
-                Remove
-              </Act>
-            </>
-          )}
-          {stamp.origin === 'library' && (
-            <Act
-              onClick={() => {
-                cancel()
-                setChosen('')
-                void drop(stamp.id)
-              }}
-            >
-              Take out of the library
-            </Act>
-          )}
-        </Acts>
+        <StampActs
+          stamp={stamp}
+          leave={leave}
+          change={() => {
+            cancel()
+            setChanging(true)
+          }}
+          again={() => void stamps.refetch()}
+        />
       </>
     )
+  const close = () => {
+    leave()
+    set({ panel: '' })
+  }
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 0.5 }}>
@@ -136,12 +77,70 @@ export function StampsPanel() {
         inputProps={{ 'aria-label': 'Filter stamps' }}
         sx={{ fontSize: 13, bgcolor: '#fff', border: `1px solid ${LINE}`, borderRadius: 1, px: 1, mb: 1 }}
       />
+      {stamps.data && <StampList stamps={stamps.data} words={words} choose={setChosen} />}
+    </>
+  )
+}
+
+interface StampActsProps {
+  stamp: StampLine
+  leave: () => void
+  change: () => void
+  again: () => void
+}
+
+/** What can be done with a stamp of the project or the library. */
+function StampActs({ stamp, leave, change, again }: StampActsProps) {
+  const { projectId, send, say } = usePick('projectId', 'send', 'say')
+  const path = { params: { path: { project_id: projectId, stamp_id: stamp.id } } }
+  const failed = (error: unknown) => say(wordsOf(error), 'error')
+  const keep = () =>
+    got(client.POST('/api/projects/{project_id}/stamps/{stamp_id}/keep', path)).then(
+      () => say('Kept in the library, for every project.'),
+      failed,
+    )
+  const remove = () => {
+    leave()
+    void send({ kind: 'remove-stamp', stamp_id: stamp.id })
+  }
+  const drop = () => {
+    leave()
+    void got(client.DELETE('/api/projects/{project_id}/stamps/{stamp_id}', path)).then(again, failed)
+  }
+  return (
+    <Acts>
+      {stamp.origin === 'project' && (
+        <>
+          <Act onClick={change}>Change</Act>
+          <Act onClick={() => void keep()}>Keep in the library</Act>
+          <Act onClick={remove}>Remove</Act>
+        </>
+      )}
+      {stamp.origin === 'library' && <Act onClick={drop}>Take out of the library</Act>}
+    </Acts>
+  )
+}
+
+interface StampListProps {
+  stamps: StampLine[]
+  words: string
+  choose: (id: string) => void
+}
+
+function StampList({ stamps, words, choose }: StampListProps) {
+  const found = stamps.filter((s) => `${s.name} ${s.text}`.toLowerCase().includes(words.toLowerCase()))
+  const take = (s: StampLine) => {
+    choose(s.id)
+    startStamp(s.id, [Object.fromEntries(s.questions.map((q) => [q.name, q.suggestion]))])
+  }
+  return (
+    <>
       {found.map((s) => (
         <Box
           key={s.id}
           component="button"
           type="button"
-          onClick={() => choose(s)}
+          onClick={() => take(s)}
           sx={{
             display: 'block',
             width: '100%',
@@ -161,7 +160,7 @@ export function StampsPanel() {
           <Box sx={{ fontSize: 11.5, color: QUIET }}>{s.text || ORIGINS[s.origin]}</Box>
         </Box>
       ))}
-      {stamps.data && !found.length && (
+      {!found.length && (
         <Box sx={{ color: QUIET }}>
           No stamp is called “{words}”. Select a circuit and press Shift+K to keep it.
         </Box>

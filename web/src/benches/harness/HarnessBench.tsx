@@ -214,35 +214,7 @@ function Tables({ harness }: { harness: HarnessValue }) {
         <Tab value="connectors" label={`Connectors ${harness.connectors.length}`} />
       </Tabs>
       <Box sx={{ flex: 1, overflow: 'auto' }}>
-        {tab === 'wires' && (
-          <Rows
-            label="Wires"
-            columns={['Wire', 'From', 'To', 'Type', { name: 'Length', align: 'right' }, 'Sheet']}
-          >
-            {harness.wires.map((w) => (
-              <tr key={w.key}>
-                <td style={{ fontFamily: MONO }}>{w.number}</td>
-                <td style={{ fontFamily: MONO }}>{w.from}</td>
-                <td style={{ fontFamily: MONO }}>{w.to}</td>
-                <td>
-                  {w.type} {w.colour}
-                </td>
-                <td style={{ textAlign: 'right' }} title={w.why || w.missing}>
-                  {w.length_mm === null ? (
-                    <span style={{ color: SNAG }}>{w.missing}</span>
-                  ) : (
-                    `${w.length_mm} mm`
-                  )}
-                </td>
-                <td>
-                  <SheetLink sheetId={w.sheet_id} select={w.wire_id}>
-                    {w.place}
-                  </SheetLink>
-                </td>
-              </tr>
-            ))}
-          </Rows>
-        )}
+        {tab === 'wires' && <WireRows harness={harness} />}
         {tab === 'segments' && (
           <Rows label="Segments" columns={['From', 'To', 'Length', 'Wires', 'Bundle']}>
             {harness.segments.map((s) => (
@@ -258,25 +230,62 @@ function Tables({ harness }: { harness: HarnessValue }) {
             ))}
           </Rows>
         )}
-        {tab === 'connectors' && (
-          <Rows label="Connectors" columns={['Connector', 'Cavity', 'Wire', 'To', 'Contact', 'Strip']}>
-            {harness.connectors.flatMap((c) =>
-              c.cavities.map((v) => (
-                <tr key={c.id + v.cavity}>
-                  <td style={{ fontFamily: MONO }}>{c.tag}</td>
-                  <td style={{ fontFamily: MONO }}>{v.cavity}</td>
-                  <td style={{ fontFamily: MONO }}>{v.wires.join(', ')}</td>
-                  <td style={{ fontFamily: MONO, color: v.to.length ? undefined : QUIET }}>
-                    {v.to.join(', ') || 'empty'}
-                  </td>
-                  <td style={{ fontFamily: MONO }}>{v.to.length ? v.contact : ''}</td>
-                  <td>{v.to.length ? `${v.strip_mm} mm` : ''}</td>
-                </tr>
-              )),
-            )}
-          </Rows>
-        )}
+        {tab === 'connectors' && <ConnectorRows harness={harness} />}
       </Box>
     </Box>
+  )
+}
+
+interface WireRowsProps {
+  harness: HarnessValue
+}
+
+function WireRows({ harness }: WireRowsProps) {
+  return (
+    <Rows label="Wires" columns={['Wire', 'From', 'To', 'Type', { name: 'Length', align: 'right' }, 'Sheet']}>
+      {harness.wires.map((w) => (
+        <tr key={w.key}>
+          <td style={{ fontFamily: MONO }}>{w.number}</td>
+          <td style={{ fontFamily: MONO }}>{w.from}</td>
+          <td style={{ fontFamily: MONO }}>{w.to}</td>
+          <td>
+            {w.type} {w.colour}
+          </td>
+          <td style={{ textAlign: 'right' }} title={w.why || w.missing}>
+            {w.length_mm === null ? <span style={{ color: SNAG }}>{w.missing}</span> : `${w.length_mm} mm`}
+          </td>
+          <td>
+            <SheetLink sheetId={w.sheet_id} select={w.wire_id}>
+              {w.place}
+            </SheetLink>
+          </td>
+        </tr>
+      ))}
+    </Rows>
+  )
+}
+
+interface ConnectorRowsProps {
+  harness: HarnessValue
+}
+
+function ConnectorRows({ harness }: ConnectorRowsProps) {
+  return (
+    <Rows label="Connectors" columns={['Connector', 'Cavity', 'Wire', 'To', 'Contact', 'Strip']}>
+      {harness.connectors.flatMap((c) =>
+        c.cavities.map((v) => (
+          <tr key={c.id + v.cavity}>
+            <td style={{ fontFamily: MONO }}>{c.tag}</td>
+            <td style={{ fontFamily: MONO }}>{v.cavity}</td>
+            <td style={{ fontFamily: MONO }}>{v.wires.join(', ')}</td>
+            <td style={{ fontFamily: MONO, color: v.to.length ? undefined : QUIET }}>
+              {v.to.join(', ') || 'empty'}
+            </td>
+            <td style={{ fontFamily: MONO }}>{v.to.length ? v.contact : ''}</td>
+            <td>{v.to.length ? `${v.strip_mm} mm` : ''}</td>
+          </tr>
+        )),
+      )}
+    </Rows>
   )
 }

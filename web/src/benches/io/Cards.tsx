@@ -1,7 +1,7 @@
 /** A PLC card with its channels, and choosing a new card. */
+import { PanelPick, Pick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
@@ -21,6 +21,12 @@ interface Props {
   armed: boolean
   onChannel: (channel: number) => void
 }
+
+const SCHEMES = [
+  { id: 'byte.bit', name: 'byte.bit' },
+  { id: 'word', name: 'words' },
+  { id: 'whole', name: 'whole numbers' },
+]
 
 export function CardBox({ card, canEdit, armed, onChannel }: Props) {
   const { send } = usePick('send')
@@ -42,19 +48,15 @@ export function CardBox({ card, canEdit, armed, onChannel }: Props) {
         )}
       </Stack>
       <Stack direction="row" spacing={1}>
-        <TextField
-          select
+        <Pick
           margin="dense"
           label="Addresses"
           value={card.scheme}
+          options={SCHEMES}
           disabled={!canEdit}
           sx={{ minWidth: 130 }}
-          onChange={(e) => address(e.target.value as Card['scheme'], '')}
-        >
-          <MenuItem value="byte.bit">byte.bit</MenuItem>
-          <MenuItem value="word">words</MenuItem>
-          <MenuItem value="whole">whole numbers</MenuItem>
-        </TextField>
+          onPick={(scheme) => address(scheme as Card['scheme'], '')}
+        />
         <Field
           label="From"
           mono
@@ -65,38 +67,12 @@ export function CardBox({ card, canEdit, armed, onChannel }: Props) {
       </Stack>
       <Box sx={{ mt: 0.5 }}>
         {card.channels.map((c) => (
-          <Box
+          <ChannelLine
             key={`${c.io_type}${c.channel}`}
-            component={armed && !c.point_id ? 'button' : 'div'}
-            type={armed && !c.point_id ? 'button' : undefined}
-            aria-label={armed && !c.point_id ? `Put the chosen points on ${c.address} and on` : undefined}
-            onClick={armed && !c.point_id ? () => onChannel(c.channel) : undefined}
-            sx={{
-              display: 'flex',
-              gap: 1,
-              width: '100%',
-              textAlign: 'left',
-              font: 'inherit',
-              fontSize: 12.5,
-              color: 'inherit',
-              px: 0.5,
-              py: 0.3,
-              border: 0,
-              borderBottom: `1px solid ${LINE}`,
-              bgcolor: armed && !c.point_id ? '#FBF1E9' : 'transparent',
-              cursor: armed && !c.point_id ? 'pointer' : 'default',
-              '&:hover': armed && !c.point_id ? { bgcolor: '#F5DCC7' } : undefined,
-            }}
-          >
-            <span style={{ fontFamily: MONO, fontWeight: 600, width: 52 }}>{c.address}</span>
-            <span style={{ flex: 1, color: c.point ? undefined : armed ? COPPER : QUIET }}>
-              {c.point || (armed ? 'put here' : 'spare')}
-            </span>
-            <span style={{ fontFamily: MONO, color: QUIET }}>:{c.pins}</span>
-            <SheetLink sheetId={c.sheet_id} select={c.symbol_id}>
-              {c.place}
-            </SheetLink>
-          </Box>
+            channel={c}
+            armed={armed}
+            put={() => onChannel(c.channel)}
+          />
         ))}
       </Box>
       {canEdit && card.channels.some((c) => !c.symbol_id) && (
@@ -130,33 +106,13 @@ export function NewCard({ cards }: { cards: number }) {
     <Box component="section" aria-label="New card" sx={{ mt: 2 }}>
       <Heading>{cards ? 'Another card' : 'First card'}</Heading>
       <PartChoice label="Card part" partClass="plc-card" value={part} onChoose={(p) => setPart(p.id)} />
-      <TextField
-        select
-        fullWidth
-        margin="dense"
-        label="Location"
-        value={inside.some((l) => l.id === where) ? where : ''}
-        onChange={(e) => setLocation(e.target.value)}
-      >
-        {inside.map((l) => (
-          <MenuItem key={l.id} value={l.id}>
-            {l.name}
-          </MenuItem>
-        ))}
-      </TextField>
-      <TextField
-        select
-        fullWidth
-        margin="dense"
+      <PanelPick label="Location" value={where} options={inside} onPick={setLocation} />
+      <PanelPick
         label="Addresses"
         value={scheme}
-        onChange={(e) => setScheme(e.target.value as Card['scheme'] | 'usual')}
-      >
-        <MenuItem value="usual">as usual for the card</MenuItem>
-        <MenuItem value="byte.bit">byte.bit</MenuItem>
-        <MenuItem value="word">words</MenuItem>
-        <MenuItem value="whole">whole numbers</MenuItem>
-      </TextField>
+        options={[{ id: 'usual', name: 'as usual for the card' }, ...SCHEMES]}
+        onPick={(id) => setScheme(id as Card['scheme'] | 'usual')}
+      />
       <TextField
         fullWidth
         margin="dense"
@@ -167,6 +123,49 @@ export function NewCard({ cards }: { cards: number }) {
       <Button variant="contained" disabled={!part} onClick={add} sx={{ mt: 0.5 }}>
         Add the card
       </Button>
+    </Box>
+  )
+}
+
+interface ChannelLineProps {
+  channel: Card['channels'][number]
+  armed: boolean
+  put: () => void
+}
+
+function ChannelLine({ channel: c, armed, put }: ChannelLineProps) {
+  const free = armed && !c.point_id
+  return (
+    <Box
+      component={free ? 'button' : 'div'}
+      type={free ? 'button' : undefined}
+      aria-label={free ? `Put the chosen points on ${c.address} and on` : undefined}
+      onClick={free ? put : undefined}
+      sx={{
+        display: 'flex',
+        gap: 1,
+        width: '100%',
+        textAlign: 'left',
+        font: 'inherit',
+        fontSize: 12.5,
+        color: 'inherit',
+        px: 0.5,
+        py: 0.3,
+        border: 0,
+        borderBottom: `1px solid ${LINE}`,
+        bgcolor: free ? '#FBF1E9' : 'transparent',
+        cursor: free ? 'pointer' : 'default',
+        '&:hover': free ? { bgcolor: '#F5DCC7' } : undefined,
+      }}
+    >
+      <span style={{ fontFamily: MONO, fontWeight: 600, width: 52 }}>{c.address}</span>
+      <span style={{ flex: 1, color: c.point ? undefined : armed ? COPPER : QUIET }}>
+        {c.point || (armed ? 'put here' : 'spare')}
+      </span>
+      <span style={{ fontFamily: MONO, color: QUIET }}>:{c.pins}</span>
+      <SheetLink sheetId={c.sheet_id} select={c.symbol_id}>
+        {c.place}
+      </SheetLink>
     </Box>
   )
 }

@@ -66,27 +66,7 @@ export function IoBench({ canEdit }: BenchProps) {
       }
     >
       <Box sx={{ flex: 1, overflow: 'auto', p: 1.5 }}>
-        <Stack direction="row" spacing={1} sx={{ mb: 1, alignItems: 'center' }}>
-          <Box component="h1" sx={{ fontSize: 16, m: 0, flex: 1 }}>
-            Points
-          </Box>
-          {canEdit && ids.length > 0 && (
-            <>
-              <span style={{ color: QUIET }}>
-                {ids.length} chosen: click a free channel below to put them there
-              </span>
-              <Button onClick={() => void send({ kind: 'free-points', ids })}>Take off their channels</Button>
-              <Button color="error" onClick={() => void send({ kind: 'delete-points', ids })}>
-                Delete
-              </Button>
-            </>
-          )}
-          {canEdit && (
-            <Button variant="outlined" onClick={() => setReading(!reading)}>
-              Take in a list…
-            </Button>
-          )}
-        </Stack>
+        <PointsHead ids={ids} canEdit={canEdit} read={() => setReading(!reading)} />
         {reading && <PointFile close={() => setReading(false)} />}
         {points.length === 0 && !reading && (
           <Empty>
@@ -94,42 +74,7 @@ export function IoBench({ canEdit }: BenchProps) {
             and Connected to.
           </Empty>
         )}
-        {points.length > 0 && (
-          <Rows
-            label="Points"
-            columns={[
-              { name: '', width: 24 },
-              { name: 'Tag', width: 80 },
-              'Text',
-              { name: 'Type', width: 44 },
-              'Connected',
-              { name: 'Address', width: 70 },
-              { name: 'Card', width: 130 },
-            ]}
-          >
-            {points.map((p) => (
-              <tr key={p.id} onClick={(e) => toggle(p.id, e.shiftKey)} style={{ cursor: 'pointer' }}>
-                <td>
-                  <input
-                    type="checkbox"
-                    checked={chosen.has(p.id)}
-                    aria-label={`Choose ${p.tag}`}
-                    onClick={(e) => e.stopPropagation()}
-                    onChange={() => toggle(p.id, false)}
-                  />
-                </td>
-                <td style={{ fontFamily: MONO, fontWeight: 600 }}>{p.tag}</td>
-                <td>{p.text}</td>
-                <td style={{ fontFamily: MONO }}>{p.io_type}</td>
-                <td>{p.connected}</td>
-                <td style={{ fontFamily: MONO, color: TEAL }}>{p.address}</td>
-                <td style={{ fontFamily: MONO, color: p.card ? undefined : SNAG }}>
-                  {p.card ? `${p.card} · ${p.channel}` : 'waits'}
-                </td>
-              </tr>
-            ))}
-          </Rows>
-        )}
+        {points.length > 0 && <Points {...{ points, chosen, toggle }} />}
         <Box component="h2" sx={{ fontSize: 16, mt: 2.5, mb: 1 }}>
           Cards
         </Box>
@@ -170,5 +115,83 @@ function SpareTable({ spare, wanted }: { spare: Spare[]; wanted: number }) {
         “of” counts the points and {wanted} % to spare, rounded up.
       </Box>
     </>
+  )
+}
+
+interface PointsHeadProps {
+  ids: string[]
+  canEdit: boolean
+  read: () => void
+}
+
+function PointsHead({ ids, canEdit, read }: PointsHeadProps) {
+  const { send } = usePick('send')
+  return (
+    <Stack direction="row" spacing={1} sx={{ mb: 1, alignItems: 'center' }}>
+      <Box component="h1" sx={{ fontSize: 16, m: 0, flex: 1 }}>
+        Points
+      </Box>
+      {canEdit && ids.length > 0 && (
+        <>
+          <span style={{ color: QUIET }}>
+            {ids.length} chosen: click a free channel below to put them there
+          </span>
+          <Button onClick={() => void send({ kind: 'free-points', ids })}>Take off their channels</Button>
+          <Button color="error" onClick={() => void send({ kind: 'delete-points', ids })}>
+            Delete
+          </Button>
+        </>
+      )}
+      {canEdit && (
+        <Button variant="outlined" onClick={read}>
+          Take in a list…
+        </Button>
+      )}
+    </Stack>
+  )
+}
+
+interface PointsProps {
+  points: IoView['points']
+  chosen: Set<string>
+  toggle: (id: string, range: boolean) => void
+}
+
+function Points({ points, chosen, toggle }: PointsProps) {
+  return (
+    <Rows
+      label="Points"
+      columns={[
+        { name: '', width: 24 },
+        { name: 'Tag', width: 80 },
+        'Text',
+        { name: 'Type', width: 44 },
+        'Connected',
+        { name: 'Address', width: 70 },
+        { name: 'Card', width: 130 },
+      ]}
+    >
+      {points.map((p) => (
+        <tr key={p.id} onClick={(e) => toggle(p.id, e.shiftKey)} style={{ cursor: 'pointer' }}>
+          <td>
+            <input
+              type="checkbox"
+              checked={chosen.has(p.id)}
+              aria-label={`Choose ${p.tag}`}
+              onClick={(e) => e.stopPropagation()}
+              onChange={() => toggle(p.id, false)}
+            />
+          </td>
+          <td style={{ fontFamily: MONO, fontWeight: 600 }}>{p.tag}</td>
+          <td>{p.text}</td>
+          <td style={{ fontFamily: MONO }}>{p.io_type}</td>
+          <td>{p.connected}</td>
+          <td style={{ fontFamily: MONO, color: TEAL }}>{p.address}</td>
+          <td style={{ fontFamily: MONO, color: p.card ? undefined : SNAG }}>
+            {p.card ? `${p.card} · ${p.channel}` : 'waits'}
+          </td>
+        </tr>
+      ))}
+    </Rows>
   )
 }

@@ -64,7 +64,19 @@ export function PointFile({ close }: { close: () => void }) {
           </Button>
         )}
       </Stack>
-      {read && read.faults.length > 0 && (
+      {read && <Found read={read} />}
+    </Box>
+  )
+}
+
+interface FoundProps {
+  read: ListRead
+}
+
+function Found({ read }: FoundProps) {
+  return (
+    <>
+      {read.faults.length > 0 && (
         <Box role="alert" sx={{ mt: 1, color: SNAG }}>
           {read.faults.length} fault{read.faults.length > 1 ? 's' : ''}; these rows are left out:
           <ul style={{ margin: '4px 0 0 18px', padding: 0 }}>
@@ -76,29 +88,27 @@ export function PointFile({ close }: { close: () => void }) {
           </ul>
         </Box>
       )}
-      {read && (
-        <Box sx={{ mt: 1, maxHeight: 220, overflow: 'auto', border: `1px solid ${LINE}` }}>
-          <Rows label="Rows of the file" columns={['Row', 'Tag', 'Text', 'Type', 'Connected', '']}>
-            {read.lines.map((l) => (
-              <tr key={l.row}>
-                <td>{l.row}</td>
-                <td style={{ fontFamily: MONO, fontWeight: 600 }}>{l.tag}</td>
-                <td>{l.text}</td>
-                <td>{l.io_type}</td>
-                <td>{l.connected}</td>
-                <td style={{ color: l.change === 'same' ? QUIET : COPPER }}>
-                  {l.change === 'same' ? 'as it is' : l.change}
-                </td>
-              </tr>
-            ))}
-          </Rows>
-        </Box>
-      )}
-      {read && read.gone.length > 0 && (
+      <Box sx={{ mt: 1, maxHeight: 220, overflow: 'auto', border: `1px solid ${LINE}` }}>
+        <Rows label="Rows of the file" columns={['Row', 'Tag', 'Text', 'Type', 'Connected', '']}>
+          {read.lines.map((l) => (
+            <tr key={l.row}>
+              <td>{l.row}</td>
+              <td style={{ fontFamily: MONO, fontWeight: 600 }}>{l.tag}</td>
+              <td>{l.text}</td>
+              <td>{l.io_type}</td>
+              <td>{l.connected}</td>
+              <td style={{ color: l.change === 'same' ? QUIET : COPPER }}>
+                {l.change === 'same' ? 'as it is' : l.change}
+              </td>
+            </tr>
+          ))}
+        </Rows>
+      </Box>
+      {read.gone.length > 0 && (
         <Box sx={{ mt: 0.5, fontSize: 12, color: QUIET }}>
           Not in the file, and left as they are: {read.gone.join(', ')}
         </Box>
       )}
-    </Box>
+    </>
   )
 }

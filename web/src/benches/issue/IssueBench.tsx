@@ -11,13 +11,13 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useParams } from 'react-router'
 import { client, got } from '../../api/client'
+import type { Schemas } from '../../api/shapes'
 import { useProject } from '../../project/store'
 import { COPPER, LINE, MONO } from '../../theme/theme'
 
 const FORMATS = ['csv', 'xlsx', 'pdf'] as const
 
 export function IssueBench({ outline }: BenchProps) {
-  const { sheets, pages } = outline
   const { projectId = '' } = useParams()
   const revision = useProject((s) => s.revision)
   const [kind, setKind] = useState('wires')
@@ -37,66 +37,9 @@ export function IssueBench({ outline }: BenchProps) {
   })
   const kinds = (list.data ?? []).map((r) => r.key)
   useCommands('Issue', paging('document', kinds, kind, setKind))
-  const columns = table.data?.columns ?? []
-  const rows = table.data?.rows ?? []
   return (
     <Box component="main" sx={{ flex: 1, display: 'flex', minWidth: 0 }}>
-      <Box
-        sx={{ width: 230, borderRight: `1px solid ${LINE}`, bgcolor: '#FBF8F1', p: 1.5, overflow: 'auto' }}
-      >
-        <Button
-          variant="contained"
-          href={`${base}/pack.zip`}
-          fullWidth
-          startIcon={<FolderZipOutlinedIcon />}
-          title="Drawings, lists, plans, layouts, form boards, cut list and labels, with a page of contents"
-        >
-          Issue everything, ZIP
-        </Button>
-        <Heading>Reports</Heading>
-        {list.data?.map((r) => (
-          <Box
-            key={r['key']}
-            component="button"
-            onClick={() => setKind(r['key']!)}
-            title={r['help']}
-            sx={{
-              display: 'block',
-              width: '100%',
-              textAlign: 'left',
-              font: 'inherit',
-              border: 0,
-              borderLeft: '3px solid',
-              borderColor: r['key'] === kind ? COPPER : 'transparent',
-              bgcolor: r['key'] === kind ? '#F3E3D6' : 'transparent',
-              py: 0.6,
-              px: 1,
-              cursor: 'pointer',
-            }}
-          >
-            {r['title']}
-          </Box>
-        ))}
-        <Heading>Drawing</Heading>
-        <Stack spacing={0.5} sx={{ alignItems: 'flex-start' }}>
-          <Button href={`${base}/drawing.pdf`}>All sheets, PDF</Button>
-          {sheets.map((s) => (
-            <Button key={s.id} href={`${base}/drawing.pdf?sheet_id=${s.id}`} color="inherit">
-              <span style={{ fontFamily: MONO, marginRight: 8 }}>{s.number}</span> {s.title}
-            </Button>
-          ))}
-        </Stack>
-        {pages.length > 0 && <Heading>Made from the model</Heading>}
-        <Stack spacing={0.5} sx={{ alignItems: 'flex-start' }}>
-          {pages.map((p) => (
-            <Button key={p.id} href={`${base}/drawing.pdf?sheet_id=${p.id}`} color="inherit">
-              <span style={{ fontFamily: MONO, marginRight: 8 }}>{p.number}</span> {p.title}
-            </Button>
-          ))}
-        </Stack>
-        <Heading>Project file</Heading>
-        <Button href={`${base}/file`}>Take out .spool.json</Button>
-      </Box>
+      <Side {...{ base, outline, kind, setKind }} reports={list.data ?? []} />
       <Box sx={{ flex: 1, minWidth: 0, p: 2.5, display: 'flex', flexDirection: 'column' }}>
         <Stack direction="row" spacing={1} sx={{ mb: 1.5, alignItems: 'center' }}>
           <Typography component="h1" variant="h6" sx={{ flex: 1 }}>
@@ -108,26 +51,7 @@ export function IssueBench({ outline }: BenchProps) {
             </Button>
           ))}
         </Stack>
-        <Box sx={{ flex: 1, minHeight: 0 }}>
-          <DataGrid
-            key={kind}
-            rows={rows.map((cells, id) => ({
-              id,
-              ...Object.fromEntries(columns.map((c, i) => [c.key, cells[i]])),
-            }))}
-            columns={columns.map((c) => ({
-              field: c.key,
-              headerName: c.heading,
-              flex: c.width,
-              minWidth: 50,
-            }))}
-            loading={table.isPending}
-            density="compact"
-            hideFooter
-            localeText={{ noRowsLabel: 'Nothing to list yet. Draw something first.' }}
-            sx={{ bgcolor: '#fff', fontSize: 12.5 }}
-          />
-        </Box>
+        <RowTable kind={kind} data={table.data} waiting={table.isPending} />
         {((table.data?.['foot'] ?? []) as string[]).map((words) => (
           <Box key={words} role="note" sx={{ fontSize: 12.5, color: COPPER, mt: 0.5 }}>
             {words}
@@ -152,6 +76,121 @@ function Heading({ children }: { children: string }) {
       }}
     >
       {children.toUpperCase()}
+    </Box>
+  )
+}
+
+interface SideProps {
+  base: string
+  outline: BenchProps['outline']
+  reports: Schemas['ReportLine'][]
+  kind: string
+  setKind: (kind: string) => void
+}
+
+function Side({ base, outline, reports, kind, setKind }: SideProps) {
+  const { sheets, pages } = outline
+  return (
+    <Box sx={{ width: 230, borderRight: `1px solid ${LINE}`, bgcolor: '#FBF8F1', p: 1.5, overflow: 'auto' }}>
+      <Button
+        variant="contained"
+        href={`${base}/pack.zip`}
+        fullWidth
+        startIcon={<FolderZipOutlinedIcon />}
+        title="Drawings, lists, plans, layouts, form boards, cut list and labels, with a page of contents"
+      >
+        Issue everything, ZIP
+      </Button>
+      <Heading>Reports</Heading>
+      <Reports {...{ reports, kind, setKind }} />
+      <Heading>Drawing</Heading>
+      <Stack spacing={0.5} sx={{ alignItems: 'flex-start' }}>
+        <Button href={`${base}/drawing.pdf`}>All sheets, PDF</Button>
+        {sheets.map((s) => (
+          <Button key={s.id} href={`${base}/drawing.pdf?sheet_id=${s.id}`} color="inherit">
+            <span style={{ fontFamily: MONO, marginRight: 8 }}>{s.number}</span> {s.title}
+          </Button>
+        ))}
+      </Stack>
+      {pages.length > 0 && <Heading>Made from the model</Heading>}
+      <Stack spacing={0.5} sx={{ alignItems: 'flex-start' }}>
+        {pages.map((p) => (
+          <Button key={p.id} href={`${base}/drawing.pdf?sheet_id=${p.id}`} color="inherit">
+            <span style={{ fontFamily: MONO, marginRight: 8 }}>{p.number}</span> {p.title}
+          </Button>
+        ))}
+      </Stack>
+      <Heading>Project file</Heading>
+      <Button href={`${base}/file`}>Take out .spool.json</Button>
+    </Box>
+  )
+}
+
+interface ReportsProps {
+  reports: SideProps['reports']
+  kind: string
+  setKind: (kind: string) => void
+}
+
+function Reports({ reports, kind, setKind }: ReportsProps) {
+  return (
+    <>
+      {reports.map((r) => (
+        <Box
+          key={r.key}
+          component="button"
+          onClick={() => setKind(r.key)}
+          title={r.help}
+          sx={{
+            display: 'block',
+            width: '100%',
+            textAlign: 'left',
+            font: 'inherit',
+            border: 0,
+            borderLeft: '3px solid',
+            borderColor: r.key === kind ? COPPER : 'transparent',
+            bgcolor: r.key === kind ? '#F3E3D6' : 'transparent',
+            py: 0.6,
+            px: 1,
+            cursor: 'pointer',
+          }}
+        >
+          {r.title}
+        </Box>
+      ))}
+    </>
+  )
+}
+
+interface RowTableProps {
+  kind: string
+  data: Schemas['ReportRows'] | undefined
+  waiting: boolean
+}
+
+function RowTable({ kind, data, waiting }: RowTableProps) {
+  const columns = data?.columns ?? []
+  const rows = data?.rows ?? []
+  return (
+    <Box sx={{ flex: 1, minHeight: 0 }}>
+      <DataGrid
+        key={kind}
+        rows={rows.map((cells, id) => ({
+          id,
+          ...Object.fromEntries(columns.map((c, i) => [c.key, cells[i]])),
+        }))}
+        columns={columns.map((c) => ({
+          field: c.key,
+          headerName: c.heading,
+          flex: c.width,
+          minWidth: 50,
+        }))}
+        loading={waiting}
+        density="compact"
+        hideFooter
+        localeText={{ noRowsLabel: 'Nothing to list yet. Draw something first.' }}
+        sx={{ bgcolor: '#fff', fontSize: 12.5 }}
+      />
     </Box>
   )
 }

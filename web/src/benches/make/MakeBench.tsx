@@ -8,52 +8,22 @@ import LinearProgress from '@mui/material/LinearProgress'
 import Stack from '@mui/material/Stack'
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { client, got, wordsOf } from '../../api/client'
+import type { Schemas } from '../../api/shapes'
 import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
 import { Setting } from '../../project/Setting'
 import { useProject, usePick } from '../../project/store'
 
-interface Wire {
-  id: string
-  number: string
-  type_name: string
-  colour: string
-  size: string
-  length_mm: number
-  start: string
-  start_strip_mm: number
-  start_termination: string
-  end: string
-  end_strip_mm: number
-  end_termination: string
-  run: string
-  state: 'new' | 'waiting' | 'done' | 'refused'
-  reasons: string
-  stale: boolean
-}
-
-interface MakeView {
-  wires: Wire[]
-  uncut: { number: string; from: string; to: string; why: string }[]
-  spools: { type_name: string; colour: string; size: string; wires: number; metres: number; spools: number }[]
-  stock: { kind: string; number: string; length_mm: number; quantity: number; stock: number }[]
-  machine: {
-    address: string
-    problem: string
-    name?: string
-    state?: string
-    limits?: Record<string, number>
-  }
-  open_jobs: number
-  /** Cut though the drawing asks for something else by now. */
-  vain: { number: string; start: string; end: string; length_mm: number; type_name: string }[]
-}
+type MakeView = Schemas['MakeView']
+type Wire = MakeView['wires'][number]
 
 const WORDS = { new: 'to give', waiting: 'waiting', done: 'done', refused: 'refused' }
 const INKS = { new: QUIET, waiting: COPPER, done: TEAL, refused: SNAG }
 const ASK_MS = 1000
 const REST_MS = 4000
+
+const counter = (wires: Wire[]) => (state: Wire['state']) => wires.filter((w) => w.state === state).length
 
 export function MakeBench({ canEdit }: BenchProps) {
   const { projectId, revision } = usePick('projectId', 'revision')
@@ -78,7 +48,7 @@ export function MakeBench({ canEdit }: BenchProps) {
       useProject.getState().say(wordsOf(error), 'error')
     }
   }
-  const inState = (state: Wire['state']) => (view.data?.wires ?? []).filter((w) => w.state === state).length
+  const inState = counter(view.data?.wires ?? [])
   useCommands(
     'Make',
     makeCommands({
@@ -88,42 +58,15 @@ export function MakeBench({ canEdit }: BenchProps) {
     }),
   )
   if (!view.data) return <Empty>Reading the cut list…</Empty>
-  const { wires, uncut, spools, stock, machine, vain } = view.data
-  const count = (state: Wire['state']) => wires.filter((w) => w.state === state).length
+  const { wires, uncut, vain } = view.data
+  const count = counter(wires)
   const base = `/api/projects/${projectId}`
   return (
     <Bench
       name="Make"
       inspector={
         <>
-          <Heading>Machine</Heading>
-          <Machine machine={machine} />
-          <Heading>Spools</Heading>
-          <Rows
-            label="Spools"
-            columns={['Type', { name: 'Metres', align: 'right' }, { name: 'Spools', align: 'right' }]}
-          >
-            {spools.map((s) => (
-              <tr key={s.type_name}>
-                <td title={`${s.wires} wires, ${s.size}`}>
-                  {s.type_name} {s.colour}
-                </td>
-                <td style={{ textAlign: 'right' }}>{s.metres.toFixed(2)}</td>
-                <td style={{ textAlign: 'right', fontWeight: 600 }}>{s.spools}</td>
-              </tr>
-            ))}
-          </Rows>
-          <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
-          <Heading>Rails and ducts to saw</Heading>
-          <Rows label="Rails and ducts" columns={['Part', { name: 'Length', align: 'right' }, 'Qty']}>
-            {stock.map((s, i) => (
-              <tr key={i}>
-                <td style={{ fontFamily: MONO }}>{s.number}</td>
-                <td style={{ textAlign: 'right' }}>{s.length_mm} mm</td>
-                <td>{s.quantity}</td>
-              </tr>
-            ))}
-          </Rows>
+          <Stock view={view.data} canEdit={canEdit} />
         </>
       }
     >
@@ -132,24 +75,7 @@ export function MakeBench({ canEdit }: BenchProps) {
         spacing={1}
         sx={{ p: 1.5, alignItems: 'center', borderBottom: `1px solid ${LINE}` }}
       >
-        <Box component="h1" sx={{ fontSize: 16, m: 0 }}>
-          Cut list
-        </Box>
-        <Box data-testid="counts" sx={{ flex: 1, fontSize: 12.5, color: QUIET }}>
-          {wires.length} wires: {count('done')} done, {count('waiting')} waiting, {count('refused')} refused,{' '}
-          {count('new')} to give
-        </Box>
-        <Button href={`${base}/reports/cut/csv`}>CSV</Button>
-        <Button href={`${base}/cut-list.json`}>JSON</Button>
-        <Button href={`${base}/reports/labels/csv`}>Labels</Button>
-        {canEdit && count('refused') > 0 && (
-          <Button onClick={() => void give(true)}>Try the refused again</Button>
-        )}
-        {canEdit && (
-          <Button variant="contained" disabled={!count('new')} onClick={() => void give(false)}>
-            {count('new') ? `Give ${count('new')} to the machine` : 'Everything is given'}
-          </Button>
-        )}
+        <Head base={base} wires={wires} canEdit={canEdit} give={(again) => void give(again)} />
       </Stack>
       {count('waiting') > 0 && (
         <LinearProgress
@@ -159,69 +85,14 @@ export function MakeBench({ canEdit }: BenchProps) {
         />
       )}
       <Box sx={{ flex: 1, overflow: 'auto' }}>
-        {uncut.length > 0 && (
-          <Box role="status" sx={{ p: 1.5, color: SNAG, fontSize: 12.5 }}>
-            {uncut.length} wires have no length yet, for example {uncut[0]!.number} {uncut[0]!.from} to{' '}
-            {uncut[0]!.to}: {uncut[0]!.why}
-          </Box>
-        )}
-        {vain.length > 0 && (
-          <Box component="details" data-testid="vain" sx={{ p: 1.5, color: COPPER, fontSize: 12.5 }}>
-            <Box component="summary" sx={{ cursor: 'pointer' }}>
-              {vain.length === 1 ? 'One piece was' : `${vain.length} pieces were`} cut in vain: the drawing
-              has changed since
-            </Box>
-            {vain.map((w, n) => (
-              <Box key={n} sx={{ fontFamily: MONO, pl: 2 }}>
-                {w.number} {w.start} – {w.end}, {w.type_name}, {w.length_mm} mm
-              </Box>
-            ))}
-          </Box>
-        )}
+        <Warnings {...{ uncut, vain }} />
         {wires.length === 0 ? (
           <Empty>
             Nothing to cut yet: place the devices in the Cabinet, or add a harness, so that wires have a
             length.
           </Empty>
         ) : (
-          <Rows
-            label="Cut list"
-            columns={[
-              { name: 'State', width: 92 },
-              { name: 'Wire', width: 60 },
-              'Type',
-              { name: 'Length', align: 'right', width: 74 },
-              'From',
-              { name: 'Strip', width: 92 },
-              'To',
-              { name: 'Strip', width: 92 },
-              'Runs in',
-            ]}
-          >
-            {wires.map((w) => (
-              <tr key={w.id} data-state={w.state}>
-                <td style={{ color: INKS[w.state], fontWeight: 600 }} title={w.reasons}>
-                  {WORDS[w.state]}
-                  {w.reasons && <div style={{ fontWeight: 400, fontSize: 11.5 }}>{w.reasons}</div>}
-                  {w.stale && <div style={{ fontWeight: 400, fontSize: 11.5 }}>changed since it was cut</div>}
-                </td>
-                <td style={{ fontFamily: MONO }}>{w.number}</td>
-                <td>
-                  {w.type_name} {w.colour} {w.size}
-                </td>
-                <td style={{ textAlign: 'right' }}>{w.length_mm} mm</td>
-                <td style={{ fontFamily: MONO }}>{w.start}</td>
-                <td style={{ fontSize: 11.5 }}>
-                  {w.start_strip_mm} {w.start_termination}
-                </td>
-                <td style={{ fontFamily: MONO }}>{w.end}</td>
-                <td style={{ fontSize: 11.5 }}>
-                  {w.end_strip_mm} {w.end_termination}
-                </td>
-                <td style={{ fontFamily: MONO, fontSize: 11.5 }}>{w.run}</td>
-              </tr>
-            ))}
-          </Rows>
+          <CutList wires={wires} />
         )}
       </Box>
     </Bench>
@@ -248,5 +119,155 @@ function Machine({ machine }: { machine: MakeView['machine'] }) {
         {l['area_min_mm2']} to {l['area_max_mm2']} mm²
       </div>
     </Box>
+  )
+}
+
+interface StockProps {
+  view: MakeView
+  canEdit: boolean
+}
+
+function Stock({ view, canEdit }: StockProps) {
+  const { machine, spools, stock } = view
+  return (
+    <>
+      <Heading>Machine</Heading>
+      <Machine machine={machine} />
+      <Heading>Spools</Heading>
+      <Rows
+        label="Spools"
+        columns={['Type', { name: 'Metres', align: 'right' }, { name: 'Spools', align: 'right' }]}
+      >
+        {spools.map((s) => (
+          <tr key={s.type_name}>
+            <td title={`${s.wires} wires, ${s.size}`}>
+              {s.type_name} {s.colour}
+            </td>
+            <td style={{ textAlign: 'right' }}>{s.metres.toFixed(2)}</td>
+            <td style={{ textAlign: 'right', fontWeight: 600 }}>{s.spools}</td>
+          </tr>
+        ))}
+      </Rows>
+      <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
+      <Heading>Rails and ducts to saw</Heading>
+      <Rows label="Rails and ducts" columns={['Part', { name: 'Length', align: 'right' }, 'Qty']}>
+        {stock.map((s, i) => (
+          <tr key={i}>
+            <td style={{ fontFamily: MONO }}>{s.number}</td>
+            <td style={{ textAlign: 'right' }}>{s.length_mm} mm</td>
+            <td>{s.quantity}</td>
+          </tr>
+        ))}
+      </Rows>
+    </>
+  )
+}
+
+interface HeadProps {
+  base: string
+  wires: Wire[]
+  canEdit: boolean
+  give: (again: boolean) => void
+}
+
+function Head({ base, wires, canEdit, give }: HeadProps) {
+  const count = counter(wires)
+  return (
+    <>
+      <Box component="h1" sx={{ fontSize: 16, m: 0 }}>
+        Cut list
+      </Box>
+      <Box data-testid="counts" sx={{ flex: 1, fontSize: 12.5, color: QUIET }}>
+        {wires.length} wires: {count('done')} done, {count('waiting')} waiting, {count('refused')} refused,{' '}
+        {count('new')} to give
+      </Box>
+      <Button href={`${base}/reports/cut/csv`}>CSV</Button>
+      <Button href={`${base}/cut-list.json`}>JSON</Button>
+      <Button href={`${base}/reports/labels/csv`}>Labels</Button>
+      {canEdit && count('refused') > 0 && <Button onClick={() => give(true)}>Try the refused again</Button>}
+      {canEdit && (
+        <Button variant="contained" disabled={!count('new')} onClick={() => give(false)}>
+          {count('new') ? `Give ${count('new')} to the machine` : 'Everything is given'}
+        </Button>
+      )}
+    </>
+  )
+}
+
+interface WarningsProps {
+  uncut: MakeView['uncut']
+  vain: MakeView['vain']
+}
+
+function Warnings({ uncut, vain }: WarningsProps) {
+  return (
+    <>
+      {uncut.length > 0 && (
+        <Box role="status" sx={{ p: 1.5, color: SNAG, fontSize: 12.5 }}>
+          {uncut.length} wires have no length yet, for example {uncut[0]!.number} {uncut[0]!.from} to{' '}
+          {uncut[0]!.to}: {uncut[0]!.why}
+        </Box>
+      )}
+      {vain.length > 0 && (
+        <Box component="details" data-testid="vain" sx={{ p: 1.5, color: COPPER, fontSize: 12.5 }}>
+          <Box component="summary" sx={{ cursor: 'pointer' }}>
+            {vain.length === 1 ? 'One piece was' : `${vain.length} pieces were`} cut in vain: the drawing has
+            changed since
+          </Box>
+          {vain.map((w, n) => (
+            <Box key={n} sx={{ fontFamily: MONO, pl: 2 }}>
+              {w.number} {w.start} – {w.end}, {w.type_name}, {w.length_mm} mm
+            </Box>
+          ))}
+        </Box>
+      )}
+    </>
+  )
+}
+
+interface CutListProps {
+  wires: Wire[]
+}
+
+function CutList({ wires }: CutListProps) {
+  return (
+    <Rows
+      label="Cut list"
+      columns={[
+        { name: 'State', width: 92 },
+        { name: 'Wire', width: 60 },
+        'Type',
+        { name: 'Length', align: 'right', width: 74 },
+        'From',
+        { name: 'Strip', width: 92 },
+        'To',
+        { name: 'Strip', width: 92 },
+        'Runs in',
+      ]}
+    >
+      {wires.map((w) => (
+        <tr key={w.id} data-state={w.state}>
+          <td style={{ color: INKS[w.state], fontWeight: 600 }} title={w.reasons}>
+            {WORDS[w.state]}
+            {w.reasons && <div style={{ fontWeight: 400, fontSize: 11.5 }}>{w.reasons}</div>}
+            {w.stale && <div style={{ fontWeight: 400, fontSize: 11.5 }}>changed since it was cut</div>}
+          </td>
+          <td style={{ fontFamily: MONO }}>{w.number}</td>
+          <td>
+            {w.type_name} {w.colour} {w.size}
+          </td>
+          <td style={{ textAlign: 'right' }}>{w.length_mm} mm</td>
+          <td style={{ fontFamily: MONO }}>{w.start}</td>
+          <td style={{ fontSize: 11.5 }}>
+            {w.start_strip_mm} {w.start_termination}
+          </td>
+          <td style={{ fontFamily: MONO }}>{w.end}</td>
+          <td style={{ fontSize: 11.5 }}>
+            {w.end_strip_mm} {w.end_termination}
+          </td>
+          <td style={{ fontFamily: MONO, fontSize: 11.5 }}>{w.run}</td>
+        </tr>
+      ))}
+    </Rows>
   )
 }

@@ -89,40 +89,8 @@ export function LibrarySection({ list }: { list: ReactNode }) {
             </Button>
           </Box>
           {of && kinds && <Filters of={of} kinds={kinds} typed={typed} set={setTyped} />}
-          <Box sx={{ flex: 1, minHeight: 0 }}>
-            <DataGrid
-              rows={found.data ?? []}
-              columns={columns}
-              density="compact"
-              rowHeight={30}
-              columnHeaderHeight={32}
-              hideFooter
-              checkboxSelection
-              disableRowSelectionOnClick
-              onRowSelectionModelChange={(model) => setTicked(ticksOf(model, found.data ?? []))}
-              onRowClick={({ row }) => show((row as PartOut).id)}
-              getRowClassName={({ row }) => ((row as PartOut).id === open ? 'chosen' : '')}
-              localeText={{ noRowsLabel: 'No part has all of this. Take a word or a condition away.' }}
-              sx={{
-                bgcolor: '#fff',
-                fontSize: 12.5,
-                '& .chosen': { bgcolor: '#F5E3D5' },
-                '& .MuiDataGrid-row': { cursor: 'pointer' },
-              }}
-            />
-          </Box>
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 28 }}>
-            <Box sx={{ fontSize: 12, color: QUIET, flex: 1 }} aria-live="polite">
-              {found.data?.length === 200 ? 'The first 200 are shown' : `${found.data?.length ?? 0} parts`}
-              {ticked.length > 0 && `, ${ticked.length} ticked`}
-            </Box>
-            {ticked.length > 0 &&
-              ['xlsx', 'csv', 'json', 'zip'].map((f) => (
-                <Button key={f} size="small" href={`/api/library/export.${f}?ids=${ticked.join(',')}`}>
-                  Out as {f.toUpperCase()}
-                </Button>
-              ))}
-          </Box>
+          <Parts rows={found.data ?? []} columns={columns} open={open} show={show} tick={setTicked} />
+          <Foot count={found.data?.length ?? 0} ticked={ticked} />
         </Box>
         {open === NEW && <NewPart kinds={kinds} shelves={shelves} close={() => show('')} done={show} />}
         {open && open !== NEW && (
@@ -241,5 +209,62 @@ function Pick({ label, width, value, set, options }: PickProps) {
         </MenuItem>
       ))}
     </TextField>
+  )
+}
+
+interface PartsProps {
+  rows: PartOut[]
+  columns: GridColDef<PartOut>[]
+  open: string
+  show: (id: string) => void
+  tick: (ids: string[]) => void
+}
+
+function Parts({ rows, columns, open, show, tick }: PartsProps) {
+  return (
+    <Box sx={{ flex: 1, minHeight: 0 }}>
+      <DataGrid
+        rows={rows}
+        columns={columns}
+        density="compact"
+        rowHeight={30}
+        columnHeaderHeight={32}
+        hideFooter
+        checkboxSelection
+        disableRowSelectionOnClick
+        onRowSelectionModelChange={(model) => tick(ticksOf(model, rows))}
+        onRowClick={({ row }) => show((row as PartOut).id)}
+        getRowClassName={({ row }) => ((row as PartOut).id === open ? 'chosen' : '')}
+        localeText={{ noRowsLabel: 'No part has all of this. Take a word or a condition away.' }}
+        sx={{
+          bgcolor: '#fff',
+          fontSize: 12.5,
+          '& .chosen': { bgcolor: '#F5E3D5' },
+          '& .MuiDataGrid-row': { cursor: 'pointer' },
+        }}
+      />
+    </Box>
+  )
+}
+
+interface FootProps {
+  count: number
+  ticked: string[]
+}
+
+function Foot({ count, ticked }: FootProps) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 28 }}>
+      <Box sx={{ fontSize: 12, color: QUIET, flex: 1 }} aria-live="polite">
+        {count === 200 ? 'The first 200 are shown' : `${count} parts`}
+        {ticked.length > 0 && `, ${ticked.length} ticked`}
+      </Box>
+      {ticked.length > 0 &&
+        ['xlsx', 'csv', 'json', 'zip'].map((f) => (
+          <Button key={f} size="small" href={`/api/library/export.${f}?ids=${ticked.join(',')}`}>
+            Out as {f.toUpperCase()}
+          </Button>
+        ))}
+    </Box>
   )
 }

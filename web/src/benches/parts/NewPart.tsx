@@ -1,7 +1,7 @@
 /** A new part: pasted from a table, or of a class with the units such parts usually have. */
+import { Pick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { wordsOf } from '../../api/client'
@@ -18,6 +18,15 @@ interface Props {
   close: () => void
   done: (id: string) => void
 }
+
+const ASIDE = {
+  width: 470,
+  flexShrink: 0,
+  borderLeft: `1px solid ${LINE}`,
+  bgcolor: '#FBF8F1',
+  p: 2,
+  overflow: 'auto',
+} as const
 
 export function NewPart({ kinds, shelves, close, done }: Props) {
   const [draft, setDraft] = useState<Draft | null>(null)
@@ -42,49 +51,25 @@ export function NewPart({ kinds, shelves, close, done }: Props) {
         done={done}
       />
     )
+  const classes = [
+    { id: '', name: 'from the text' },
+    { id: NEW_CLASS, name: 'a new class…' },
+    ...kinds.classes.map((c) => ({ id: c.key, name: c.name })),
+  ]
   const of = cls === NEW_CLASS ? own : { part_class: cls }
   return (
-    <Box
-      component="aside"
-      aria-label="New part"
-      sx={{
-        width: 470,
-        flexShrink: 0,
-        borderLeft: `1px solid ${LINE}`,
-        bgcolor: '#FBF8F1',
-        p: 2,
-        overflow: 'auto',
-      }}
-    >
+    <Box component="aside" aria-label="New part" sx={ASIDE}>
       <Box sx={{ fontWeight: 600, mb: 1 }}>New part</Box>
-      <TextField
-        select
+      <Pick
         fullWidth
         label="Class"
         value={cls}
-        onChange={(e) => setCls(e.target.value)}
+        options={classes}
+        onPick={setCls}
         helperText="Its usual units come with it. With pasted text, leave it open and it is guessed."
-      >
-        <MenuItem value="">from the text</MenuItem>
-        <MenuItem value={NEW_CLASS}>a new class…</MenuItem>
-        {kinds.classes.map((c) => (
-          <MenuItem key={c.key} value={c.key}>
-            {c.name}
-          </MenuItem>
-        ))}
-      </TextField>
-      {cls === NEW_CLASS && <NewClass kinds={kinds} own={own} set={setOwn} />}
-      <TextField
-        fullWidth
-        multiline
-        minRows={9}
-        margin="normal"
-        label="Text from a page or data sheet"
-        placeholder={'Manufacturer\t…\nArticle number\t…\nWidth\t22.5 mm'}
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        helperText="One property a line: its name, then a tab, colon or two spaces, then its value."
       />
+      {cls === NEW_CLASS && <NewClass kinds={kinds} own={own} set={setOwn} />}
+      <Pasted {...{ text, setText }} />
       {problem && <Box sx={{ color: SNAG, fontSize: 12.5, mb: 1 }}>{problem}</Box>}
       <Box sx={{ display: 'flex', gap: 1 }}>
         <Button
@@ -100,5 +85,26 @@ export function NewPart({ kinds, shelves, close, done }: Props) {
         To make one like another, open that one and choose <b style={{ color: COPPER }}>Make one like it</b>.
       </Box>
     </Box>
+  )
+}
+
+interface PastedProps {
+  text: string
+  setText: (text: string) => void
+}
+
+function Pasted({ text, setText }: PastedProps) {
+  return (
+    <TextField
+      fullWidth
+      multiline
+      minRows={9}
+      margin="normal"
+      label="Text from a page or data sheet"
+      placeholder={'Manufacturer\t…\nArticle number\t…\nWidth\t22.5 mm'}
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      helperText="One property a line: its name, then a tab, colon or two spaces, then its value."
+    />
   )
 }

@@ -4,6 +4,7 @@ import Button from '@mui/material/Button'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf } from '../../api/client'
+import type { Schemas } from '../../api/shapes'
 import { LINE, QUIET } from '../../theme/theme'
 import { Section } from '../../kit/Section'
 import { useProject } from '../../project/store'
@@ -46,7 +47,7 @@ export function PartPage({ id, kinds, shelves, close, go }: Props) {
         done={go}
       />
     )
-  const { shelf, history, projects } = part.data
+  const { shelf } = part.data
   const remove = () =>
     got(client.POST('/api/library/parts/remove', { body: { shelf: shelf.id, ids: [id] } })).then(
       () => {
@@ -76,12 +77,28 @@ export function PartPage({ id, kinds, shelves, close, go }: Props) {
         </Button>
         {shelf.may_change && <Button onClick={() => void remove()}>Take out of the library</Button>}
       </Box>
+      <Known part={part.data} />
+    </PartForm>
+  )
+}
+
+type Part = Schemas['StoredPart']
+
+interface KnownProps {
+  part: Part
+}
+
+/** Where a part is used, and how it came to be as it is. */
+function Known({ part }: KnownProps) {
+  const { history, projects, record } = part
+  return (
+    <>
       <Section title="Where used">
         {projects.length ? (
           projects.map((p) => (
             <Box key={p.id} sx={{ fontSize: 12.5 }}>
               {p.name}: {p.devices} {p.devices === 1 ? 'device' : 'devices'}, copy of version {p.version}
-              {p.version !== part.data.record.version && ' (older)'}
+              {p.version !== record.version && ' (older)'}
             </Box>
           ))
         ) : (
@@ -104,6 +121,6 @@ export function PartPage({ id, kinds, shelves, close, go }: Props) {
           <Box sx={{ fontSize: 12.5, color: QUIET }}>Not changed since it was taken in.</Box>
         )}
       </Section>
-    </PartForm>
+    </>
   )
 }

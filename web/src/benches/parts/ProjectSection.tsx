@@ -4,6 +4,7 @@ import Button from '@mui/material/Button'
 import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { client, got } from '../../api/client'
+import type { Schemas } from '../../api/shapes'
 import { COPPER, MONO, QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { Bench } from '../../kit/Bench'
@@ -13,44 +14,21 @@ import { Section } from '../../kit/Section'
 import { useBench } from '../../project/useBench'
 import { PartPicker } from '../../project/PartPicker'
 import { usePick } from '../../project/store'
-import type { Difference } from './kinds'
 
-interface Line {
-  id: string
-  maker: string
-  number: string
-  class: string
-  class_name: string
-  text: string
-  units: string
-  quantity: string
-  devices: { id: string; tag: string; sheet_id: string }[]
-  missing: Record<string, string[]>
-  stale: Difference[]
-}
+type Line = Schemas['ProjectParts']['parts'][number]
+type Bare = Schemas['ProjectParts']['bare'][number]
 
-interface Bare {
-  id: string
-  tag: string
-  text: string
-  class: string
-  class_name: string
-  sheet_id: string
-  needs: Record<string, number>
-}
+/** What makes a row of a table one that is chosen by a click. */
+type RowOf = (id: string) => React.HTMLAttributes<HTMLTableRowElement>
 
 export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
-  const { projectId, send } = usePick('projectId', 'send')
+  const { projectId } = usePick('projectId')
   const [chosen, setChosen] = useState('')
-  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
-  const go = useNavigate()
   const data = useBench<{ parts: Line[]; bare: Bare[] }>('project-parts', () =>
     got(client.GET('/api/projects/{project_id}/parts', { params: { path: { project_id: projectId } } })),
   ).data
   const parts = data?.parts ?? []
   const bare = data?.bare ?? []
-  const stale = parts.filter((p) => p.stale.length)
-  const chosenStale = stale.filter((p) => ticked.has(p.id)).map((p) => p.id)
   const part = parts.find((p) => p.id === chosen)
   const device = bare.find((b) => b.id === chosen)
   /** Up and down go through the list, so that it can be worked through from the keyboard. */
@@ -68,23 +46,7 @@ export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: bo
     'aria-selected': id === chosen,
   })
   const inspector = device ? (
-    <>
-      <Box sx={{ fontWeight: 600 }}>{device.tag}</Box>
-      <Box sx={{ fontSize: 12.5, color: QUIET }}>
-        {[device.class_name, device.text].filter(Boolean).join(' · ')}
-      </Box>
-      {canEdit && (
-        <PartPicker
-          key={device.id}
-          deviceId={device.id}
-          partId=""
-          close={() => setChosen(nextOf(bare, device.id))}
-        />
-      )}
-      <Button onClick={() => void go(`/p/${projectId}/draw/${device.sheet_id}`)} disabled={!device.sheet_id}>
-        Show it on its sheet
-      </Button>
-    </>
+    <BareInspector device={device} canEdit={canEdit} next={() => setChosen(nextOf(bare, device.id))} />
   ) : part ? (
     <PartInspector part={part} canEdit={canEdit} />
   ) : (
@@ -103,80 +65,17 @@ export function ProjectSection({ list, canEdit }: { list: ReactNode; canEdit: bo
       >
         {bare.length > 0 && (
           <>
-            <Box component="h2" sx={{ fontSize: 15, m: 0, mb: 1 }}>
-              Devices without a part, {bare.length}
-            </Box>
-            <Rows label="Devices without a part" columns={['Device', 'What', 'Text', 'Needs']}>
-              {bare.map((b) => (
-                <tr key={b.id} {...row(b.id)}>
-                  <td style={{ fontFamily: MONO }}>{b.tag}</td>
-                  <td>{b.class_name}</td>
-                  <td>{b.text}</td>
-                  <td>
-                    {Object.entries(b.needs)
-                      .map(([kind, n]) => `${n} ${kind}`)
-                      .join(', ')}
-                  </td>
-                </tr>
-              ))}
-            </Rows>
+            <BareList bare={bare} row={row} />
           </>
         )}
-        <Box sx={{ display: 'flex', alignItems: 'center', mt: bare.length ? 3 : 0, mb: 1 }}>
-          <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
-            Copies in this project, {parts.length}
-          </Box>
-          {canEdit && chosenStale.length > 0 && (
-            <Button
-              sx={{ mr: 1 }}
-              variant="outlined"
-              onClick={() => void send({ kind: 'refresh-parts', part_ids: chosenStale })}
-            >
-              Refresh {chosenStale.length} ticked
-            </Button>
-          )}
-          {canEdit && stale.length > 0 && (
-            <Button variant="contained" onClick={() => void send({ kind: 'refresh-parts', part_ids: [] })}>
-              Refresh all {stale.length} stale
-            </Button>
-          )}
-        </Box>
-        <Rows
-          label="Copies in this project"
-          columns={['Number', 'Maker', 'Class', 'Description', 'Need', 'State']}
-        >
-          {parts.map((p) => (
-            <tr key={p.id} {...row(p.id)}>
-              <td style={{ fontFamily: MONO, whiteSpace: 'nowrap' }}>{p.number || '—'}</td>
-              <td>{p.maker}</td>
-              <td>{p.class_name}</td>
-              <td>{p.text}</td>
-              <td style={{ textAlign: 'right' }}>{p.quantity === '0' ? '' : p.quantity}</td>
-              <td style={{ color: COPPER, whiteSpace: 'nowrap' }}>
-                {p.stale.length > 0 && canEdit && (
-                  <input
-                    type="checkbox"
-                    aria-label={`Refresh ${p.number}`}
-                    checked={ticked.has(p.id)}
-                    onClick={(e) => e.stopPropagation()}
-                    onChange={() => setTicked(toggled(ticked, p.id))}
-                  />
-                )}
-                {p.stale.length
-                  ? 'stale'
-                  : !p.number
-                    ? 'no number'
-                    : Object.keys(p.missing).length
-                      ? 'lacks'
-                      : ''}
-              </td>
-            </tr>
-          ))}
-        </Rows>
+        <Copies parts={parts} first={!bare.length} canEdit={canEdit} row={row} />
       </Box>
     </Bench>
   )
 }
+
+const stateOf = (p: Line) =>
+  p.stale.length ? 'stale' : !p.number ? 'no number' : Object.keys(p.missing).length ? 'lacks' : ''
 
 const toggled = (set: ReadonlySet<string>, id: string) => {
   const next = new Set(set)
@@ -187,9 +86,8 @@ const toggled = (set: ReadonlySet<string>, id: string) => {
 const nextOf = (bare: Bare[], id: string) => bare[bare.findIndex((b) => b.id === id) + 1]?.id ?? ''
 
 function PartInspector({ part, canEdit }: { part: Line; canEdit: boolean }) {
-  const { projectId, send } = usePick('projectId', 'send')
+  const { projectId } = usePick('projectId')
   const go = useNavigate()
-  const [misfits, setMisfits] = useState<string[][]>([])
   return (
     <>
       <Box sx={{ fontWeight: 600, fontFamily: MONO }}>{part.number}</Box>
@@ -198,6 +96,159 @@ function PartInspector({ part, canEdit }: { part: Line; canEdit: boolean }) {
       <Button onClick={() => void go(`/p/${projectId}/parts/library?part=${part.id}`)}>
         Open in the library
       </Button>
+      <Findings {...{ part, canEdit }} />
+      <Section title={`Where used, ${part.devices.length}`}>
+        {part.devices.map((d) => (
+          <Box key={d.id} sx={{ fontSize: 12.5 }}>
+            <button
+              type="button"
+              style={{
+                font: `12px ${MONO}`,
+                border: 0,
+                background: 'none',
+                padding: 0,
+                textDecoration: 'underline',
+                cursor: 'pointer',
+              }}
+              onClick={() => void go(`/p/${projectId}/draw/${d.sheet_id}`)}
+            >
+              {d.tag}
+            </button>
+          </Box>
+        ))}
+      </Section>
+      {canEdit && <Replace part={part} />}
+    </>
+  )
+}
+
+interface BareListProps {
+  bare: Bare[]
+  row: RowOf
+}
+
+function BareList({ bare, row }: BareListProps) {
+  return (
+    <>
+      <Box component="h2" sx={{ fontSize: 15, m: 0, mb: 1 }}>
+        Devices without a part, {bare.length}
+      </Box>
+      <Rows label="Devices without a part" columns={['Device', 'What', 'Text', 'Needs']}>
+        {bare.map((b) => (
+          <tr key={b.id} {...row(b.id)}>
+            <td style={{ fontFamily: MONO }}>{b.tag}</td>
+            <td>{b.class_name}</td>
+            <td>{b.text}</td>
+            <td>
+              {Object.entries(b.needs)
+                .map(([kind, n]) => `${n} ${kind}`)
+                .join(', ')}
+            </td>
+          </tr>
+        ))}
+      </Rows>
+    </>
+  )
+}
+
+interface CopiesProps {
+  parts: Line[]
+  first: boolean
+  canEdit: boolean
+  row: RowOf
+}
+
+function Copies({ parts, first, canEdit, row }: CopiesProps) {
+  const { send } = usePick('send')
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
+  const stale = parts.filter((p) => p.stale.length)
+  const chosenStale = stale.filter((p) => ticked.has(p.id)).map((p) => p.id)
+  const refresh = (ids: string[]) => void send({ kind: 'refresh-parts', part_ids: ids })
+  return (
+    <>
+      <Box sx={{ display: 'flex', alignItems: 'center', mt: first ? 0 : 3, mb: 1 }}>
+        <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
+          Copies in this project, {parts.length}
+        </Box>
+        {canEdit && chosenStale.length > 0 && (
+          <Button sx={{ mr: 1 }} variant="outlined" onClick={() => refresh(chosenStale)}>
+            Refresh {chosenStale.length} ticked
+          </Button>
+        )}
+        {canEdit && stale.length > 0 && (
+          <Button variant="contained" onClick={() => refresh([])}>
+            Refresh all {stale.length} stale
+          </Button>
+        )}
+      </Box>
+      <Rows
+        label="Copies in this project"
+        columns={['Number', 'Maker', 'Class', 'Description', 'Need', 'State']}
+      >
+        {parts.map((p) => (
+          <tr key={p.id} {...row(p.id)}>
+            <td style={{ fontFamily: MONO, whiteSpace: 'nowrap' }}>{p.number || '—'}</td>
+            <td>{p.maker}</td>
+            <td>{p.class_name}</td>
+            <td>{p.text}</td>
+            <td style={{ textAlign: 'right' }}>{p.quantity === '0' ? '' : p.quantity}</td>
+            <td style={{ color: COPPER, whiteSpace: 'nowrap' }}>
+              {p.stale.length > 0 && canEdit && (
+                <input
+                  type="checkbox"
+                  aria-label={`Refresh ${p.number}`}
+                  checked={ticked.has(p.id)}
+                  onClick={(e) => e.stopPropagation()}
+                  onChange={() => setTicked(toggled(ticked, p.id))}
+                />
+              )}
+              {stateOf(p)}
+            </td>
+          </tr>
+        ))}
+      </Rows>
+    </>
+  )
+}
+
+interface BareInspectorProps {
+  device: Bare
+  canEdit: boolean
+  next: () => void
+}
+
+function BareInspector({ device, canEdit, next }: BareInspectorProps) {
+  const { projectId } = usePick('projectId')
+  const go = useNavigate()
+  return (
+    <>
+      <>
+        <Box sx={{ fontWeight: 600 }}>{device.tag}</Box>
+        <Box sx={{ fontSize: 12.5, color: QUIET }}>
+          {[device.class_name, device.text].filter(Boolean).join(' · ')}
+        </Box>
+        {canEdit && <PartPicker key={device.id} deviceId={device.id} partId="" close={next} />}
+        <Button
+          onClick={() => void go(`/p/${projectId}/draw/${device.sheet_id}`)}
+          disabled={!device.sheet_id}
+        >
+          Show it on its sheet
+        </Button>
+      </>
+    </>
+  )
+}
+
+interface FindingsProps {
+  part: Line
+  canEdit: boolean
+}
+
+/** What the library has otherwise, and what the part lacks. */
+function Findings({ part, canEdit }: FindingsProps) {
+  const { send } = usePick('send')
+  return (
+    <>
       {part.stale.length > 0 && (
         <Section title="Stale: the library has it otherwise">
           {part.stale.map((d) => (
@@ -219,44 +270,33 @@ function PartInspector({ part, canEdit }: { part: Line; canEdit: boolean }) {
           ))}
         </Section>
       )}
-      <Section title={`Where used, ${part.devices.length}`}>
-        {part.devices.map((d) => (
-          <Box key={d.id} sx={{ fontSize: 12.5 }}>
-            <button
-              type="button"
-              style={{
-                font: `12px ${MONO}`,
-                border: 0,
-                background: 'none',
-                padding: 0,
-                textDecoration: 'underline',
-                cursor: 'pointer',
-              }}
-              onClick={() => void go(`/p/${projectId}/draw/${d.sheet_id}`)}
-            >
-              {d.tag}
-            </button>
-          </Box>
-        ))}
-      </Section>
-      {canEdit && (
-        <Section title="Replace everywhere by">
-          <PartChoice
-            label="Another part"
-            partClass={part.class}
-            onChoose={(other) =>
-              void send({ kind: 'replace-part', part_id: part.id, by_id: other.id, device_ids: [] }).then(
-                (answer) => setMisfits((answer?.table ?? []).slice(1)),
-              )
-            }
-          />
-          {misfits.map((m, i) => (
-            <Box key={i} sx={{ fontSize: 12.5, color: COPPER }}>
-              {m.join(': ')}
-            </Box>
-          ))}
-        </Section>
-      )}
     </>
+  )
+}
+
+interface ReplaceProps {
+  part: Line
+}
+
+function Replace({ part }: ReplaceProps) {
+  const { send } = usePick('send')
+  const [misfits, setMisfits] = useState<string[][]>([])
+  return (
+    <Section title="Replace everywhere by">
+      <PartChoice
+        label="Another part"
+        partClass={part.class}
+        onChoose={(other) =>
+          void send({ kind: 'replace-part', part_id: part.id, by_id: other.id, device_ids: [] }).then(
+            (answer) => setMisfits((answer?.table ?? []).slice(1)),
+          )
+        }
+      />
+      {misfits.map((m, i) => (
+        <Box key={i} sx={{ fontSize: 12.5, color: COPPER }}>
+          {m.join(': ')}
+        </Box>
+      ))}
+    </Section>
   )
 }

@@ -2,14 +2,13 @@
 import type { Schemas } from '../../api/shapes'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
 import { MONO, QUIET } from '../../theme/theme'
 import { Act } from '../../kit/Act'
 import { Bench, Empty } from '../../kit/Bench'
+import { Pick } from '../../kit/Pick'
 import { Rows } from '../../kit/Rows'
 import { useProject } from '../../project/store'
 import { useKinds } from './kinds'
@@ -34,10 +33,8 @@ const NEW: Sketch = {
   iec: [],
 }
 
-export function SymbolsSection({ list }: { list: ReactNode }) {
-  const kinds = useKinds()
-  const queries = useQueryClient()
-  const [open, setOpen] = useState<{ id: string; start: Sketch } | null>(null)
+/** The symbols people drew, and those that come along. */
+function useSymbols() {
   const drawn = useQuery({
     queryKey: ['drawn-symbols'],
     queryFn: async () => await got(client.GET('/api/library/drawn-symbols')),
@@ -47,6 +44,14 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
     queryFn: () => got(client.GET('/api/library/symbols', { params: { query: { q: '' } } })),
     staleTime: Infinity,
   })
+  return { drawn, built }
+}
+
+export function SymbolsSection({ list }: { list: ReactNode }) {
+  const kinds = useKinds()
+  const queries = useQueryClient()
+  const [open, setOpen] = useState<{ id: string; start: Sketch } | null>(null)
+  const { drawn, built } = useSymbols()
   const say = (error: unknown) => useProject.getState().say(wordsOf(error), 'error')
   const begin = (key: string, id: string, own: boolean) =>
     got(client.GET('/api/library/symbol-sketch', { params: { query: { key } } })).then((found) => {
@@ -83,53 +88,19 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
           <Box component="h2" sx={{ fontSize: 15, m: 0, flex: 1 }}>
             Drawn symbols
           </Box>
-          <TextField
-            select
+          <Pick
             label="Like one there is"
             value=""
-            onChange={(e) => void begin(e.target.value, '', false)}
+            options={(built.data ?? []).map((s) => ({ id: s.key, name: s.name }))}
+            onPick={(key) => void begin(key, '', false)}
             sx={{ width: 230 }}
-          >
-            {(built.data ?? []).map((s) => (
-              <MenuItem key={s.key} value={s.key}>
-                {s.name}
-              </MenuItem>
-            ))}
-          </TextField>
+          />
           <Button variant="contained" onClick={() => setOpen({ id: '', start: NEW })}>
             New symbol
           </Button>
         </Box>
         {rows.length > 0 && (
-          <Rows
-            label="Drawn symbols"
-            columns={['Picture', 'Name', 'Class', 'Unit', 'Nicknames', 'Poles', 'By', '']}
-          >
-            {rows.map((row) => (
-              <tr key={row.id}>
-                <td>
-                  <ArtPicture art={row.art} width={64} height={34} />
-                </td>
-                <td>
-                  <b>{row.name}</b>
-                </td>
-                <td>{row.class_name}</td>
-                <td>{row.unit}</td>
-                <td style={{ fontFamily: MONO }}>{row.nicknames.join(', ')}</td>
-                <td style={{ textAlign: 'right' }}>{row.poles}</td>
-                <td style={{ color: QUIET }}>
-                  {row.by}, {new Date(row.at).toLocaleDateString('en-GB')}
-                </td>
-                <td style={{ whiteSpace: 'nowrap' }}>
-                  <Act onClick={() => void begin(row.key, row.id, true)}>Change</Act>{' '}
-                  <Act onClick={() => void begin(row.key, '', false)} hint="A new one that begins like it">
-                    Like it
-                  </Act>{' '}
-                  <Act onClick={() => void drop(row)}>Take out</Act>
-                </td>
-              </tr>
-            ))}
-          </Rows>
+          <DrawnRows rows={rows} begin={(...at) => void begin(...at)} drop={(row) => void drop(row)} />
         )}
         {drawn.isSuccess && rows.length === 0 && (
           <Empty>
@@ -140,5 +111,45 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
         )}
       </Box>
     </Bench>
+  )
+}
+
+interface DrawnRowsProps {
+  rows: Drawn[]
+  begin: (key: string, id: string, own: boolean) => void
+  drop: (row: Drawn) => void
+}
+
+function DrawnRows({ rows, begin, drop }: DrawnRowsProps) {
+  return (
+    <Rows
+      label="Drawn symbols"
+      columns={['Picture', 'Name', 'Class', 'Unit', 'Nicknames', 'Poles', 'By', '']}
+    >
+      {rows.map((row) => (
+        <tr key={row.id}>
+          <td>
+            <ArtPicture art={row.art} width={64} height={34} />
+          </td>
+          <td>
+            <b>{row.name}</b>
+          </td>
+          <td>{row.class_name}</td>
+          <td>{row.unit}</td>
+          <td style={{ fontFamily: MONO }}>{row.nicknames.join(', ')}</td>
+          <td style={{ textAlign: 'right' }}>{row.poles}</td>
+          <td style={{ color: QUIET }}>
+            {row.by}, {new Date(row.at).toLocaleDateString('en-GB')}
+          </td>
+          <td style={{ whiteSpace: 'nowrap' }}>
+            <Act onClick={() => begin(row.key, row.id, true)}>Change</Act>{' '}
+            <Act onClick={() => begin(row.key, '', false)} hint="A new one that begins like it">
+              Like it
+            </Act>{' '}
+            <Act onClick={() => drop(row)}>Take out</Act>
+          </td>
+        </tr>
+      ))}
+    </Rows>
   )
 }

@@ -26,7 +26,8 @@ const cell = {
   minWidth: 0,
 } as const
 
-export function UnitsEditor({ record, of, kinds, locked, put, set }: Props) {
+/** What is done with the units of a part and the facts of each. */
+function useUnits(record: Props['record'], put: Props['put'], set: Props['set']) {
   const details = (index: number) => record.details[index] ?? {}
   const more = (kind: string) =>
     draftStep({ act: 'units', record, kind }).then(
@@ -55,6 +56,11 @@ export function UnitsEditor({ record, of, kinds, locked, put, set }: Props) {
       details: record.units.map(([k], i) => (i > index && k === kind ? { ...details(index) } : details(i))),
     })
   }
+  return { details, more, pins, fact, drop, fillDown }
+}
+
+export function UnitsEditor({ record, of, kinds, locked, put, set }: Props) {
+  const { details, more, pins, fact, drop, fillDown } = useUnits(record, put, set)
   return (
     <Section title={`Units ${record.units.length}`}>
       <Box sx={{ maxHeight: 250, overflow: 'auto' }}>

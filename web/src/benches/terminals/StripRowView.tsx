@@ -24,14 +24,6 @@ interface Props {
 
 export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLift, onDrop, onStep }: Props) {
   const { send } = usePick('send')
-  const shared = next?.bridges.find((b) => row.bridges.includes(b))
-  const numbers = [
-    ...new Set([...row.panel, ...row.field, ...row.unknown].map((t) => t.number).filter(Boolean)),
-  ]
-  const toggle = () => {
-    if (shared) void send({ kind: 'remove-bridge', bridge_id: shared })
-    else if (next) void send({ kind: 'bridge-terminals', strip_id: strip.id, units: [row.unit, next.unit] })
-  }
   return (
     <tr
       data-testid={`place-${row.number}`}
@@ -70,68 +62,7 @@ export function StripRowView({ strip, row, next, bridged, canEdit, lifted, onLif
           )}
         </td>
       ) : (
-        <>
-          <td>
-            <Targets targets={row.field} />
-          </td>
-          <td style={{ fontFamily: MONO, fontSize: 12 }}>
-            {row.field.map((t) => (
-              <div key={t.name}>{`${t.cable} ${t.core}`}</div>
-            ))}
-          </td>
-          <td style={{ textAlign: 'center' }}>
-            <BridgeMark row={row} bridged={bridged} />
-            {next?.kind === 'terminal' && (
-              <button
-                type="button"
-                disabled={!canEdit}
-                onClick={toggle}
-                aria-label={`${shared ? 'Part' : 'Bridge'} ${row.number} and ${next.number}`}
-                title={shared ? 'Take the bridge away' : 'Bridge to the next terminal'}
-                style={{
-                  display: 'block',
-                  margin: '2px auto -12px',
-                  position: 'relative',
-                  zIndex: 1,
-                  width: 14,
-                  height: 14,
-                  padding: 0,
-                  borderRadius: 7,
-                  border: `1px solid ${shared ? COPPER : LINE}`,
-                  background: shared ? COPPER : '#fff',
-                  cursor: 'pointer',
-                }}
-              />
-            )}
-          </td>
-          <td>
-            <NumberCell strip={strip} row={row} canEdit={canEdit} />
-          </td>
-          <td style={{ fontFamily: MONO, fontSize: 11.5, color: row.part ? undefined : SNAG }}>
-            {row.part || (strip.part ? row.terminal_kind : '')}
-          </td>
-          <td>
-            <Targets targets={row.panel} />
-            {row.unknown.map((t) => (
-              <div key={t.name} style={{ color: SNAG, fontSize: 12 }}>
-                <span style={{ fontFamily: MONO }}>{t.name}</span> has no location
-                <PlaceChoice
-                  deviceId={t.device_id}
-                  functionId={t.function_id}
-                  locationId=""
-                  canEdit={canEdit}
-                  label="Say where it is"
-                />
-              </div>
-            ))}
-          </td>
-          <td style={{ fontFamily: MONO }}>{numbers.join(', ')}</td>
-          <td>
-            <SheetLink sheetId={row.sheet_id} select={row.symbol_id}>
-              {row.place}
-            </SheetLink>
-          </td>
-        </>
+        <TerminalCells {...{ strip, row, next, bridged, canEdit }} />
       )}
     </tr>
   )
@@ -189,6 +120,110 @@ function NumberCell({ strip, row, canEdit }: { strip: Strip; row: StripRow; canE
         borderRadius: 3,
         background: '#fff',
         padding: '2px 0',
+      }}
+    />
+  )
+}
+
+interface TerminalCellsProps {
+  strip: Strip
+  row: StripRow
+  next: StripRow | undefined
+  bridged: string[]
+  canEdit: boolean
+}
+
+function TerminalCells({ strip, row, next, bridged, canEdit }: TerminalCellsProps) {
+  const { send } = usePick('send')
+  const shared = next?.bridges.find((b) => row.bridges.includes(b))
+  const numbers = [
+    ...new Set([...row.panel, ...row.field, ...row.unknown].map((t) => t.number).filter(Boolean)),
+  ]
+  const toggle = () => {
+    if (shared) void send({ kind: 'remove-bridge', bridge_id: shared })
+    else if (next) void send({ kind: 'bridge-terminals', strip_id: strip.id, units: [row.unit, next.unit] })
+  }
+  return (
+    <>
+      <>
+        <td>
+          <Targets targets={row.field} />
+        </td>
+        <td style={{ fontFamily: MONO, fontSize: 12 }}>
+          {row.field.map((t) => (
+            <div key={t.name}>{`${t.cable} ${t.core}`}</div>
+          ))}
+        </td>
+        <td style={{ textAlign: 'center' }}>
+          <BridgeMark row={row} bridged={bridged} />
+          {next?.kind === 'terminal' && (
+            <BridgeButton
+              on={shared !== undefined}
+              label={`${shared ? 'Part' : 'Bridge'} ${row.number} and ${next.number}`}
+              disabled={!canEdit}
+              toggle={toggle}
+            />
+          )}
+        </td>
+        <td>
+          <NumberCell strip={strip} row={row} canEdit={canEdit} />
+        </td>
+        <td style={{ fontFamily: MONO, fontSize: 11.5, color: row.part ? undefined : SNAG }}>
+          {row.part || (strip.part ? row.terminal_kind : '')}
+        </td>
+        <td>
+          <Targets targets={row.panel} />
+          {row.unknown.map((t) => (
+            <div key={t.name} style={{ color: SNAG, fontSize: 12 }}>
+              <span style={{ fontFamily: MONO }}>{t.name}</span> has no location
+              <PlaceChoice
+                deviceId={t.device_id}
+                functionId={t.function_id}
+                locationId=""
+                canEdit={canEdit}
+                label="Say where it is"
+              />
+            </div>
+          ))}
+        </td>
+        <td style={{ fontFamily: MONO }}>{numbers.join(', ')}</td>
+        <td>
+          <SheetLink sheetId={row.sheet_id} select={row.symbol_id}>
+            {row.place}
+          </SheetLink>
+        </td>
+      </>
+    </>
+  )
+}
+
+interface BridgeButtonProps {
+  on: boolean
+  label: string
+  disabled: boolean
+  toggle: () => void
+}
+
+function BridgeButton({ on, label, disabled, toggle }: BridgeButtonProps) {
+  return (
+    <button
+      type="button"
+      disabled={disabled}
+      onClick={toggle}
+      aria-label={label}
+      title={on ? 'Take the bridge away' : 'Bridge to the next terminal'}
+      style={{
+        display: 'block',
+        margin: '2px auto -12px',
+        position: 'relative',
+        zIndex: 1,
+        width: 14,
+        height: 14,
+        padding: 0,
+        borderRadius: 7,
+        border: `1px solid ${on ? COPPER : LINE}`,
+        background: on ? COPPER : '#fff',
+        cursor: 'pointer',
       }}
     />
   )

@@ -46,9 +46,9 @@ interface Drag {
   moving: boolean
 }
 
-export function Canvas(props: Props) {
-  const { art, pins, tool, chosen, box, snap, dots, pen, frame } = props
-  const svg = useRef<SVGSVGElement>(null)
+/** What the pointer does on the paper: it draws, puts pins and texts, chooses and moves. */
+function usePointer(props: Props, svg: React.RefObject<SVGSVGElement | null>) {
+  const { art, pins, tool, chosen, snap } = props
   const [drag, setDrag] = useState<Drag | null>(null)
   const [typing, setTyping] = useState<Point | null>(null)
   const at = (event: PointerEvent, step: number): Point => {
@@ -106,6 +106,13 @@ export function Canvas(props: Props) {
       props.choose({ kind: 'prim', index: art.length })
     }
   }
+  return { drag, typing, setTyping, shifted, down, move, up }
+}
+
+export function Canvas(props: Props) {
+  const { art, pins, tool, chosen, box, dots, pen, frame } = props
+  const svg = useRef<SVGSVGElement>(null)
+  const { drag, typing, setTyping, shifted, down, move, up } = usePointer(props, svg)
   const [shownArt, shownPins] = shifted()
   const ghost = drag && !drag.moving ? drawnBy(tool, drag.from, drag.to) : null
   return (
@@ -128,37 +135,8 @@ export function Canvas(props: Props) {
         onPointerMove={move}
         onPointerUp={up}
       >
-        <defs>
-          <pattern id="maker-dots" width={dots} height={dots} patternUnits="userSpaceOnUse" x={0} y={0}>
-            <circle cx={0} cy={0} r={pen * 0.45} fill="#CFC6B2" />
-            <circle cx={dots} cy={0} r={pen * 0.45} fill="#CFC6B2" />
-            <circle cx={0} cy={dots} r={pen * 0.45} fill="#CFC6B2" />
-            <circle cx={dots} cy={dots} r={pen * 0.45} fill="#CFC6B2" />
-          </pattern>
-        </defs>
-        <rect x={box[0]} y={box[1]} width={box[2]} height={box[3]} fill={PAPER} />
-        <rect x={box[0]} y={box[1]} width={box[2]} height={box[3]} fill="url(#maker-dots)" />
-        {frame &&
-          (frame.round ? (
-            <circle
-              cx={frame.width / 2}
-              cy={frame.width / 2}
-              r={frame.width / 2}
-              fill="#fff"
-              stroke={TEAL}
-              strokeWidth={pen / 2}
-              strokeDasharray={`${pen * 4} ${pen * 2}`}
-            />
-          ) : (
-            <rect
-              width={frame.width}
-              height={frame.height}
-              fill="#fff"
-              stroke={TEAL}
-              strokeWidth={pen / 2}
-              strokeDasharray={`${pen * 4} ${pen * 2}`}
-            />
-          ))}
+        <Dots {...{ box, dots, pen }} />
+        {frame && <Frame frame={frame} pen={pen} />}
         {shownArt.map((prim, i) => (
           <PrimShape
             key={i}
@@ -169,50 +147,8 @@ export function Canvas(props: Props) {
           />
         ))}
         {ghost && <PrimShape prim={ghost} index={-1} pen={pen} ink={COPPER} />}
-        {PLACE_NAMES.map((name, i) => {
-          const place = props.places?.[name]
-          if (!place) return null
-          const held = chosen?.kind === 'place' && chosen.index === i
-          const [dx, dy] =
-            held && drag?.moving ? [drag.to[0] - drag.from[0], drag.to[1] - drag.from[1]] : [0, 0]
-          return (
-            <text
-              key={name}
-              data-place={i}
-              x={place[0] + dx}
-              y={place[1] + dy + pen * 3}
-              fontSize={pen * 9}
-              textAnchor="middle"
-              fontFamily={MONO}
-              fill={held ? COPPER : TEAL}
-              style={{ cursor: 'pointer' }}
-            >
-              {name}
-            </text>
-          )
-        })}
-        {shownPins.map(([x, y, name], i) => (
-          <g key={i} data-pin={i} style={{ cursor: 'pointer' }}>
-            <circle
-              cx={x}
-              cy={y}
-              r={pen * 2.4}
-              fill={chosen?.kind === 'pin' && chosen.index === i ? COPPER : '#fff'}
-              stroke={COPPER}
-              strokeWidth={pen * 0.8}
-            />
-            <text
-              x={x}
-              y={y - pen * 3.4}
-              fontSize={pen * 5}
-              textAnchor="middle"
-              fill={COPPER}
-              fontFamily={MONO}
-            >
-              {name || i + 1}
-            </text>
-          </g>
-        ))}
+        <PlaceMarks places={props.places} chosen={chosen} drag={drag} pen={pen} />
+        <PinMarks pins={shownPins} chosen={chosen} pen={pen} />
       </svg>
       {typing && (
         <TextBox
@@ -281,5 +217,132 @@ function TextBox({ done }: { done: (words: string) => void }) {
       }}
       style={{ position: 'absolute', left: 10, top: 10, font: `13px ${MONO}`, padding: '3px 6px' }}
     />
+  )
+}
+
+interface FrameProps {
+  frame: NonNullable<Props['frame']>
+  pen: number
+}
+
+/** The outline to draw within. */
+function Frame({ frame, pen }: FrameProps) {
+  return (
+    <>
+      {frame.round ? (
+        <circle
+          cx={frame.width / 2}
+          cy={frame.width / 2}
+          r={frame.width / 2}
+          fill="#fff"
+          stroke={TEAL}
+          strokeWidth={pen / 2}
+          strokeDasharray={`${pen * 4} ${pen * 2}`}
+        />
+      ) : (
+        <rect
+          width={frame.width}
+          height={frame.height}
+          fill="#fff"
+          stroke={TEAL}
+          strokeWidth={pen / 2}
+          strokeDasharray={`${pen * 4} ${pen * 2}`}
+        />
+      )}
+    </>
+  )
+}
+
+interface PlaceMarksProps {
+  places: Places | undefined
+  chosen: Chosen
+  drag: Drag | null
+  pen: number
+}
+
+function PlaceMarks({ places, chosen, drag, pen }: PlaceMarksProps) {
+  return (
+    <>
+      {PLACE_NAMES.map((name, i) => {
+        const place = places?.[name]
+        if (!place) return null
+        const held = chosen?.kind === 'place' && chosen.index === i
+        const [dx, dy] =
+          held && drag?.moving ? [drag.to[0] - drag.from[0], drag.to[1] - drag.from[1]] : [0, 0]
+        return (
+          <text
+            key={name}
+            data-place={i}
+            x={place[0] + dx}
+            y={place[1] + dy + pen * 3}
+            fontSize={pen * 9}
+            textAnchor="middle"
+            fontFamily={MONO}
+            fill={held ? COPPER : TEAL}
+            style={{ cursor: 'pointer' }}
+          >
+            {name}
+          </text>
+        )
+      })}
+    </>
+  )
+}
+
+interface PinMarksProps {
+  pins: Pin[]
+  chosen: Chosen
+  pen: number
+}
+
+function PinMarks({ pins, chosen, pen }: PinMarksProps) {
+  return (
+    <>
+      {pins.map(([x, y, name], i) => (
+        <g key={i} data-pin={i} style={{ cursor: 'pointer' }}>
+          <circle
+            cx={x}
+            cy={y}
+            r={pen * 2.4}
+            fill={chosen?.kind === 'pin' && chosen.index === i ? COPPER : '#fff'}
+            stroke={COPPER}
+            strokeWidth={pen * 0.8}
+          />
+          <text
+            x={x}
+            y={y - pen * 3.4}
+            fontSize={pen * 5}
+            textAnchor="middle"
+            fill={COPPER}
+            fontFamily={MONO}
+          >
+            {name || i + 1}
+          </text>
+        </g>
+      ))}
+    </>
+  )
+}
+
+interface DotsProps {
+  box: Props['box']
+  dots: number
+  pen: number
+}
+
+function Dots({ box, dots, pen }: DotsProps) {
+  return (
+    <>
+      <defs>
+        <pattern id="maker-dots" width={dots} height={dots} patternUnits="userSpaceOnUse" x={0} y={0}>
+          <circle cx={0} cy={0} r={pen * 0.45} fill="#CFC6B2" />
+          <circle cx={dots} cy={0} r={pen * 0.45} fill="#CFC6B2" />
+          <circle cx={0} cy={dots} r={pen * 0.45} fill="#CFC6B2" />
+          <circle cx={dots} cy={dots} r={pen * 0.45} fill="#CFC6B2" />
+        </pattern>
+      </defs>
+      <rect x={box[0]} y={box[1]} width={box[2]} height={box[3]} fill={PAPER} />
+      <rect x={box[0]} y={box[1]} width={box[2]} height={box[3]} fill="url(#maker-dots)" />
+    </>
   )
 }
