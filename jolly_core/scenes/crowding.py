@@ -6,6 +6,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from functools import lru_cache
+from math import inf
 
 from jolly_core.drawing import ADVANCE, GRID_MM, turned
 
@@ -16,6 +17,7 @@ Taken = tuple[Box, str, bool]  # whose it is, and whether it is in its owner's w
 CELL_BITS, ROW = 3, 1 << 12  # cells of 8 mm; more in a row than any sheet has
 LINE_MM = 0.25  # half the room a line takes
 RISE, FALL = 0.8, 0.2  # of a text above and below its baseline, as a share of its size
+NOWHERE = (inf, inf, -inf, -inf, "")  # in nobody's way
 SLICES = 4  # boxes for a slanted line
 
 
@@ -42,7 +44,7 @@ class Crowd:
     def __init__(self) -> None:
         self._cells: defaultdict[int, list[tuple[float, float, float, float, str]]] = defaultdict(list)
         self._lines: defaultdict[str, list[Box]] = defaultdict(list)
-        self._last = (0.0, 0.0, 0.0, 0.0, "")
+        self._last = NOWHERE
 
     def add(self, box: Box, owner: str = "") -> None:
         """Add a box; "" is in everybody's way, else it is in that of all but its owner."""
@@ -60,7 +62,7 @@ class Crowd:
 
     def take(self, taken: Iterable[Taken]) -> None:
         """Take away what was added before."""
-        self._last = (0.0, 0.0, 0.0, 0.0, "")
+        self._last = NOWHERE
         for box, owner, only in taken:
             if only:
                 self._lines[owner].remove(box)

@@ -81,6 +81,7 @@ PLAIN = {
     "string_pattern_mismatch": "has characters that are not allowed here.",
     "extra_forbidden": "is not known here.",
     "finite_number": "must be a number.",
+    "union_tag_not_found": "does not say of what kind it is.",
 }
 
 
@@ -89,6 +90,8 @@ def said_plainly(field: str, fault: dict[str, Any]) -> str:
     names = [p for p in field.split(".") if p and not p.isdigit() and p not in ("edit", "edits")]
     name = (names[-1] if names else "request").removesuffix("_id").replace("_", " ")
     context = {k: v for k, v in (fault.get("ctx") or {}).items() if k != "error"}
+    if fault.get("type") == "union_tag_invalid":
+        return f"There is nothing of the kind “{context['tag']}” here."
     told = PLAIN.get(fault.get("type", ""))
     if told is None:  # a rule of ours, which is in words already
         return str(fault["msg"]).removeprefix("Value error, ")

@@ -39,6 +39,22 @@ class Maker(DemoCase):
         self.assertEqual(bad.status_code, 400)
         self.assertIn("1 to 48 pins", bad.json()["message"])
 
+    def test_graphics_that_no_symbol_has_are_refused_in_words(self) -> None:
+        sketch = sent(BEACON)
+        logo = {"kind": "picture", "x": 0, "y": 0, "width": 2, "height": 2, "picture": "logo"}
+        refused = self.post(self.anna, "/library/symbol-look", {"sketch": {**sketch, "iec": [logo]}})
+        self.assertEqual(refused.status_code, 400)
+        self.assertIn("A picture is no part of a symbol's graphics", refused.json()["message"])
+        unknown = self.post(self.anna, "/library/symbol-look", {"sketch": {**sketch, "iec": [{"kind": "cube"}]}})
+        self.assertEqual(
+            (unknown.status_code, unknown.json()["message"]), (422, "There is nothing of the kind “cube” here.")
+        )
+        lacking = self.post(
+            self.anna, "/library/outline", {"art": [{"kind": "circle", "cx": 1, "cy": 1, "pen": "ink"}]}
+        )
+        self.assertEqual((lacking.status_code, lacking.json()["message"]), (422, "“radius” is missing."))
+        self.assertEqual(LibrarySymbol.objects.count(), 0)
+
     def test_kept_it_is_offered_at_the_caret_with_its_graphics_and_placed(self) -> None:
         row = self.keep(BEACON).json()
         sheet = self.sheet("30")

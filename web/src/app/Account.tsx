@@ -29,17 +29,6 @@ export function Account({ me }: { me: Me }) {
       setSaid({ good: false, words: wordsOf(error) })
     }
   }
-  const field = (label: string, value: string, set: (v: string) => void, complete: string) => (
-    <TextField
-      label={label}
-      type="password"
-      fullWidth
-      margin="dense"
-      value={value}
-      autoComplete={complete}
-      onChange={(e) => set(e.target.value)}
-    />
-  )
   return (
     <Box component="main" sx={{ display: 'grid', placeItems: 'center', height: '100%' }}>
       <Paper
@@ -54,9 +43,9 @@ export function Account({ me }: { me: Me }) {
         <Typography component="h1" variant="h6">
           {me.full_name}
         </Typography>
-        {field('Password now', old, setOld, 'current-password')}
-        {field('New password', fresh, setFresh, 'new-password')}
-        {field('New password again', again, setAgain, 'new-password')}
+        <Secret label="Password now" value={old} set={setOld} complete="current-password" />
+        <Secret label="New password" value={fresh} set={setFresh} complete="new-password" />
+        <Secret label="New password again" value={again} set={setAgain} complete="new-password" />
         {said && <Alert severity={said.good ? 'success' : 'error'}>{said.words}</Alert>}
         <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
           <Button type="submit" variant="contained" disabled={!old || !fresh || !again}>
@@ -68,5 +57,26 @@ export function Account({ me }: { me: Me }) {
         </Box>
       </Paper>
     </Box>
+  )
+}
+
+interface SecretProps {
+  label: string
+  value: string
+  set: (value: string) => void
+  complete: string
+}
+
+function Secret({ label, value, set, complete }: SecretProps) {
+  return (
+    <TextField
+      label={label}
+      type="password"
+      fullWidth
+      margin="dense"
+      value={value}
+      autoComplete={complete}
+      onChange={(e) => set(e.target.value)}
+    />
   )
 }

@@ -97,25 +97,15 @@ export function ImportFile({ open, close, onDone }: Props) {
       ) : (
         <>
           <Outcome {...{ problem, taken }} />
-          <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
-            {taken && (
-              <Button variant="contained" component={Link} to={`/p/${taken.id}`}>
-                Open it
-              </Button>
-            )}
-            <Button variant={taken ? 'text' : 'contained'} onClick={() => input.current?.click()}>
-              Choose a file
-            </Button>
-            <Button
-              onClick={() => {
-                setProblem('')
-                setTaken(null)
-                close()
-              }}
-            >
-              Close
-            </Button>
-          </Box>
+          <Buttons
+            taken={taken}
+            choose={() => input.current?.click()}
+            close={() => {
+              setProblem('')
+              setTaken(null)
+              close()
+            }}
+          />
         </>
       )}
     </Paper>
@@ -131,17 +121,15 @@ interface ComingProps {
 function Coming({ name, share, stop }: ComingProps) {
   return (
     <>
-      <>
-        <Box sx={{ mb: 1 }}>{share < 1 ? `Sending ${name}…` : `Reading and checking ${name}…`}</Box>
-        <LinearProgress
-          aria-label="Import"
-          variant={share < 1 ? 'determinate' : 'indeterminate'}
-          value={share * 100}
-        />
-        <Button sx={{ mt: 1 }} onClick={stop}>
-          Stop
-        </Button>
-      </>
+      <Box sx={{ mb: 1 }}>{share < 1 ? `Sending ${name}…` : `Reading and checking ${name}…`}</Box>
+      <LinearProgress
+        aria-label="Import"
+        variant={share < 1 ? 'determinate' : 'indeterminate'}
+        value={share * 100}
+      />
+      <Button sx={{ mt: 1 }} onClick={stop}>
+        Stop
+      </Button>
     </>
   )
 }
@@ -170,5 +158,27 @@ function Outcome({ problem, taken }: OutcomeProps) {
         </Box>
       )}
     </>
+  )
+}
+
+interface ButtonsProps {
+  taken: TakenIn | null
+  choose: () => void
+  close: () => void
+}
+
+function Buttons({ taken, choose, close }: ButtonsProps) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
+      {taken && (
+        <Button variant="contained" component={Link} to={`/p/${taken.id}`}>
+          Open it
+        </Button>
+      )}
+      <Button variant={taken ? 'text' : 'contained'} onClick={choose}>
+        Choose a file
+      </Button>
+      <Button onClick={close}>Close</Button>
+    </Box>
   )
 }

@@ -9,6 +9,19 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { client, got, wordsOf } from '../api/client'
 
+/** What a project may begin like: the habits of a continent, or a project kept as a starting point. */
+function useHabits() {
+  const starters = useQuery({
+    queryKey: ['starters'],
+    queryFn: () => got(client.GET('/api/projects/starters')),
+  })
+  return [
+    { id: 'iec', name: 'IEC, metric' },
+    { id: 'na', name: 'North American, AWG' },
+    ...(starters.data ?? []).map((s) => ({ id: s.id, name: `like ${s.number} ${s.name}` })),
+  ]
+}
+
 export function NewProject({ close }: { close: () => void }) {
   const go = useNavigate()
   const { enqueueSnackbar } = useSnackbar()
@@ -16,15 +29,7 @@ export function NewProject({ close }: { close: () => void }) {
   const [number, setNumber] = useState('')
   const [customer, setCustomer] = useState('')
   const [from, setFrom] = useState('iec')
-  const starters = useQuery({
-    queryKey: ['starters'],
-    queryFn: () => got(client.GET('/api/projects/starters')),
-  })
-  const habits = [
-    { id: 'iec', name: 'IEC, metric' },
-    { id: 'na', name: 'North American, AWG' },
-    ...(starters.data ?? []).map((s) => ({ id: s.id, name: `like ${s.number} ${s.name}` })),
-  ]
+  const habits = useHabits()
   const make = async () => {
     const preset = from === 'iec' || from === 'na'
     const standard: 'iec' | 'na' = from === 'na' ? 'na' : 'iec'

@@ -40,7 +40,7 @@ export function ProjectList({ me }: { me: Me }) {
   const fresh = () => void queries.invalidateQueries({ queryKey: ['projects'] })
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
-      <Header {...{ me }} />
+      <Header me={me} />
       <Box sx={{ flex: 1, overflow: 'auto' }}>
         <Box component="main" sx={{ p: 3, maxWidth: 1120, width: '100%', mx: 'auto' }}>
           <Bar {...{ words, setWords, state, setState }} begin={setDoing} />

@@ -18,17 +18,8 @@ import { useOutline, useOutlineNow } from '../project/useOutline'
 
 const POLL_MS = 1500
 
-export function ProjectShell({ me }: { me: Me }) {
-  const { projectId = '' } = useParams()
-  const onSheet = useLocation().pathname.includes('/draw')
-  const outline = useOutline(projectId)
-  useEffect(() => {
-    const timer = window.setInterval(() => void useProject.getState().poll(), POLL_MS)
-    return () => window.clearInterval(timer)
-  }, [])
-  const canEdit = outline.data?.role !== 'viewer' && outline.data?.state === 'open'
-  const [helping, setHelping] = useState(false)
-  useEverywhere(projectId, focusOmnibox, () => setHelping(true))
+/** Keys of everywhere and of the bench that is open. */
+function useBenchKeys(canEdit: boolean) {
   useEffect(() => {
     // The Draw bench takes its own keys, because a letter there may be the beginning of a word.
     const onKey = (event: KeyboardEvent) => {
@@ -43,7 +34,20 @@ export function ProjectShell({ me }: { me: Me }) {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [canEdit])
+}
 
+export function ProjectShell({ me }: { me: Me }) {
+  const { projectId = '' } = useParams()
+  const onSheet = useLocation().pathname.includes('/draw')
+  const outline = useOutline(projectId)
+  useEffect(() => {
+    const timer = window.setInterval(() => void useProject.getState().poll(), POLL_MS)
+    return () => window.clearInterval(timer)
+  }, [])
+  const canEdit = outline.data?.role !== 'viewer' && outline.data?.state === 'open'
+  const [helping, setHelping] = useState(false)
+  useEverywhere(projectId, focusOmnibox, () => setHelping(true))
+  useBenchKeys(canEdit)
   if (outline.error) {
     return (
       <Box sx={{ p: 4 }}>

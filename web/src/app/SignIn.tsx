@@ -76,32 +76,30 @@ interface DemoProps {
 function Demo({ enter }: DemoProps) {
   return (
     <>
-      <>
-        <Button
-          fullWidth
-          variant="contained"
-          size="large"
-          onClick={() => enter(got(client.POST('/api/demo-sign-in')))}
-        >
-          Open the demo project
-        </Button>
-        <Box sx={{ textAlign: 'center', fontSize: 12.5, mt: 1, color: 'text.secondary' }}>
-          as Anna, its owner; or as{' '}
-          {[
-            ['jory', 'Jory, editor'],
-            ['vera', 'Vera, viewer'],
-          ].map(([who, words]) => (
-            <Button
-              key={who}
-              sx={{ minWidth: 0, py: 0 }}
-              onClick={() => enter(got(client.POST('/api/demo-sign-in', { body: { name: who! } })))}
-            >
-              {words}
-            </Button>
-          ))}
-        </Box>
-        <Divider sx={{ my: 2.5, color: 'text.secondary', fontSize: 12 }}>or with your account</Divider>
-      </>
+      <Button
+        fullWidth
+        variant="contained"
+        size="large"
+        onClick={() => enter(got(client.POST('/api/demo-sign-in')))}
+      >
+        Open the demo project
+      </Button>
+      <Box sx={{ textAlign: 'center', fontSize: 12.5, mt: 1, color: 'text.secondary' }}>
+        as Anna, its owner; or as{' '}
+        {[
+          ['jory', 'Jory, editor'],
+          ['vera', 'Vera, viewer'],
+        ].map(([who, words]) => (
+          <Button
+            key={who}
+            sx={{ minWidth: 0, py: 0 }}
+            onClick={() => enter(got(client.POST('/api/demo-sign-in', { body: { name: who! } })))}
+          >
+            {words}
+          </Button>
+        ))}
+      </Box>
+      <Divider sx={{ my: 2.5, color: 'text.secondary', fontSize: 12 }}>or with your account</Divider>
     </>
   )
 }

@@ -65,7 +65,7 @@ export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: L
       </Box>
       <Steps />
       <People sheets={sheets} />
-      <MyMenu {...{ me }} />
+      <MyMenu me={me} />
     </Box>
   )
 })

@@ -39,6 +39,14 @@ function useChoices(deviceId: string, words: string) {
   })
 }
 
+/** What a device will be drawn as is shown on the sheet before the part is taken. */
+function useShown(deviceId: string, partId: string) {
+  useEffect(() => {
+    useProject.getState().ask(partId ? assigning(deviceId, partId, true) : null)
+    return () => useProject.getState().ask(null)
+  }, [deviceId, partId])
+}
+
 export function PartPicker({ deviceId, partId, close }: Props) {
   const [words, setWords] = useState('')
   const [at, setAt] = useState(0)
@@ -53,12 +61,7 @@ export function PartPicker({ deviceId, partId, close }: Props) {
   const answered = found.isSuccess && !found.isPlaceholderData
   const shown = found.data ?? []
   const chosen = shown[Math.min(at, shown.length - 1)]
-  // What it will be drawn as is shown on the sheet before it is taken.
-  const shows = chosen && own && chosen.own_symbols > 0 ? chosen.id : ''
-  useEffect(() => {
-    useProject.getState().ask(shows ? assigning(deviceId, shows, true) : null)
-    return () => useProject.getState().ask(null)
-  }, [deviceId, shows])
+  useShown(deviceId, chosen && own && chosen.own_symbols > 0 ? chosen.id : '')
   useEffect(() => {
     if (!entered || !answered) return
     setEntered(false)
@@ -96,17 +99,7 @@ export function PartPicker({ deviceId, partId, close }: Props) {
           label={<span style={{ fontSize: 12.5 }}>Draw it with the symbol of {chosen.number}</span>}
         />
       )}
-      <Button onClick={close}>Cancel</Button>
-      {partId && (
-        <Button
-          onClick={() => {
-            void useProject.getState().send({ kind: 'assign-part', device_id: deviceId, part_id: '' })
-            close()
-          }}
-        >
-          No part
-        </Button>
-      )}
+      <Foot {...{ deviceId, partId, close }} />
     </Box>
   )
 }
@@ -201,5 +194,29 @@ function Mapping({ part }: MappingProps) {
         </div>
       ))}
     </Box>
+  )
+}
+
+interface FootProps {
+  deviceId: string
+  partId: string
+  close: () => void
+}
+
+function Foot({ deviceId, partId, close }: FootProps) {
+  return (
+    <>
+      <Button onClick={close}>Cancel</Button>
+      {partId && (
+        <Button
+          onClick={() => {
+            void useProject.getState().send({ kind: 'assign-part', device_id: deviceId, part_id: '' })
+            close()
+          }}
+        >
+          No part
+        </Button>
+      )}
+    </>
   )
 }

@@ -31,6 +31,13 @@ export function linesOf(block: string): { number: string; title: string; subtitl
     })
 }
 
+/** Where new sheets may go. */
+const spotsOf = (table: Sheets) => [
+  { id: '', name: 'at the end' },
+  { id: '-', name: 'at the front' },
+  ...table.sheets.map((s) => ({ id: s.id, name: `after ${s.number} ${s.title}`.slice(0, 40) })),
+]
+
 export function AddSheets({ table, places, after, close }: Props) {
   const send = useProject((s) => s.send)
   const last = table.sheets.at(-1)
@@ -41,28 +48,18 @@ export function AddSheets({ table, places, after, close }: Props) {
   const [locationId, setLocation] = useState(model?.location_id ?? '')
   const [place, setPlace] = useState(after)
   const lines = linesOf(block)
-  const several = Math.max(1, lines.length)
   const add = async () => {
     const sheets = lines.length ? lines : [{ number: '', title: '', subtitle: '' }]
+    const all = { sheet_kind: kind, function_id: functionId, location_id: locationId }
     const answer = await send(
       makeEdit('add-sheets', {
-        sheets: sheets.map((s) => ({
-          ...s,
-          sheet_kind: kind,
-          function_id: functionId,
-          location_id: locationId,
-        })),
+        sheets: sheets.map((s) => ({ ...s, ...all })),
         after_id: place,
       }),
     )
     if (answer) close()
   }
   const none = { id: '', name: '' }
-  const spots = [
-    { id: '', name: 'at the end' },
-    { id: '-', name: 'at the front' },
-    ...table.sheets.map((s) => ({ id: s.id, name: `after ${s.number} ${s.title}`.slice(0, 40) })),
-  ]
   return (
     <Box
       component="form"
@@ -77,17 +74,7 @@ export function AddSheets({ table, places, after, close }: Props) {
         One line a sheet. Paste a column of titles, or two columns, number and title; without numbers they go
         on from the last.
       </Box>
-      <TextField
-        label="Titles"
-        multiline
-        minRows={4}
-        maxRows={12}
-        fullWidth
-        autoFocus
-        value={block}
-        onChange={(e) => setBlock(e.target.value)}
-        slotProps={{ htmlInput: { style: { fontSize: 12.5 } } }}
-      />
+      <Titles {...{ block, setBlock }} />
       <PanelPick label="Kind of sheet" value={kind} options={table.kinds} onPick={setKind} />
       <PanelPick
         label="In function"
@@ -101,13 +88,45 @@ export function AddSheets({ table, places, after, close }: Props) {
         options={[none, ...(places?.locations ?? [])]}
         onPick={setLocation}
       />
-      <PanelPick label="Where" value={place} options={spots} onPick={setPlace} />
-      <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
-        <Button type="submit" variant="contained">
-          {several === 1 ? 'Add the sheet' : `Add ${several} sheets`}
-        </Button>
-        <Button onClick={close}>Cancel</Button>
-      </Box>
+      <PanelPick label="Where" value={place} options={spotsOf(table)} onPick={setPlace} />
+      <Foot count={Math.max(1, lines.length)} close={close} />
+    </Box>
+  )
+}
+
+interface TitlesProps {
+  block: string
+  setBlock: (block: string) => void
+}
+
+function Titles({ block, setBlock }: TitlesProps) {
+  return (
+    <TextField
+      label="Titles"
+      multiline
+      minRows={4}
+      maxRows={12}
+      fullWidth
+      autoFocus
+      value={block}
+      onChange={(e) => setBlock(e.target.value)}
+      slotProps={{ htmlInput: { style: { fontSize: 12.5 } } }}
+    />
+  )
+}
+
+interface FootProps {
+  count: number
+  close: () => void
+}
+
+function Foot({ count, close }: FootProps) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
+      <Button type="submit" variant="contained">
+        {count === 1 ? 'Add the sheet' : `Add ${count} sheets`}
+      </Button>
+      <Button onClick={close}>Cancel</Button>
     </Box>
   )
 }

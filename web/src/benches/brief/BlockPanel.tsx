@@ -36,8 +36,6 @@ export function BlockPanel({ blocks, own, picked, canEdit, onPick, onTake, onGon
   const { block } = blocks
   if (!own) return <BuiltIn {...{ block, canEdit, onTake }} />
   const used = blocks.project.find((b) => b.id === block.id)?.used ?? ''
-  const change = (values: { name?: string; width_mm?: number; height_mm?: number }) =>
-    void send({ kind: 'change-title-block', block_id: block.id, ...values })
   const addCell = async (picture = '') => {
     const answer = await send({
       kind: 'put-title-cell',
@@ -54,21 +52,7 @@ export function BlockPanel({ blocks, own, picked, canEdit, onPick, onTake, onGon
   }
   return (
     <>
-      <Field label="Name" value={block.name} disabled={!canEdit} onSave={(v) => change({ name: v })} />
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <Field
-          label="Width, mm"
-          value={String(block.width_mm)}
-          disabled={!canEdit}
-          onSave={(v) => change({ width_mm: number(v) })}
-        />
-        <Field
-          label="Height, mm"
-          value={String(block.height_mm)}
-          disabled={!canEdit}
-          onSave={(v) => change({ height_mm: number(v) })}
-        />
-      </Box>
+      <Measures {...{ block, canEdit }} />
       <Box sx={{ fontSize: 12.5, my: 0.5 }}>{used ? `Used by ${used}.` : 'Not used yet.'}</Box>
       {canEdit && (
         <>
@@ -155,26 +139,24 @@ function BuiltIn({ block, canEdit, onTake }: BuiltInProps) {
   const [name, setName] = useState('')
   return (
     <>
-      <>
-        <Box sx={{ fontWeight: 600 }}>{block.name}</Box>
-        <Box sx={{ color: QUIET, fontSize: 12, mb: 1 }}>
-          Built in. A copy in the project can be changed, get your logo, and be kept in the library.
-        </Box>
-        {canEdit && (
-          <>
-            <TextField
-              label="Name of the copy"
-              fullWidth
-              value={name}
-              placeholder={block.name}
-              onChange={(e) => setName(e.target.value)}
-            />
-            <Button variant="contained" sx={{ mt: 1 }} onClick={() => onTake(name)}>
-              Take into the project
-            </Button>
-          </>
-        )}
-      </>
+      <Box sx={{ fontWeight: 600 }}>{block.name}</Box>
+      <Box sx={{ color: QUIET, fontSize: 12, mb: 1 }}>
+        Built in. A copy in the project can be changed, get your logo, and be kept in the library.
+      </Box>
+      {canEdit && (
+        <>
+          <TextField
+            label="Name of the copy"
+            fullWidth
+            value={name}
+            placeholder={block.name}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <Button variant="contained" sx={{ mt: 1 }} onClick={() => onTake(name)}>
+            Take into the project
+          </Button>
+        </>
+      )}
     </>
   )
 }
@@ -212,5 +194,35 @@ function Remove({ blocks, used, onGone }: RemoveProps) {
         Remove from the project
       </Button>
     </Section>
+  )
+}
+
+interface MeasuresProps {
+  block: Blocks['block']
+  canEdit: boolean
+}
+
+function Measures({ block, canEdit }: MeasuresProps) {
+  const { send } = usePick('send')
+  const change = (values: { name?: string; width_mm?: number; height_mm?: number }) =>
+    void send({ kind: 'change-title-block', block_id: block.id, ...values })
+  return (
+    <>
+      <Field label="Name" value={block.name} disabled={!canEdit} onSave={(v) => change({ name: v })} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+        <Field
+          label="Width, mm"
+          value={String(block.width_mm)}
+          disabled={!canEdit}
+          onSave={(v) => change({ width_mm: number(v) })}
+        />
+        <Field
+          label="Height, mm"
+          value={String(block.height_mm)}
+          disabled={!canEdit}
+          onSave={(v) => change({ height_mm: number(v) })}
+        />
+      </Box>
+    </>
   )
 }

@@ -42,6 +42,7 @@ export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boo
     setBlock(id)
     setPicked([])
   }
+  const shownIn = { blocks: data, canEdit }
   return (
     <Bench
       name="Brief"
@@ -53,19 +54,11 @@ export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boo
       }
       inspector={
         cell && own ? (
-          <CellPanel
-            key={cell.id}
-            cell={cell}
-            blocks={data}
-            canEdit={canEdit}
-            onRemoved={() => setPicked([])}
-          />
+          <CellPanel key={cell.id} {...shownIn} cell={cell} onRemoved={() => setPicked([])} />
         ) : (
           <BlockPanel
-            blocks={data}
-            own={own}
-            picked={picked}
-            canEdit={canEdit}
+            {...shownIn}
+            {...{ own, picked }}
             onPick={setPicked}
             onTake={(name) => void take(data.block.id, name)}
             onGone={() => setBlock('')}
@@ -78,11 +71,7 @@ export function BlocksSection({ list, canEdit }: { list: ReactNode; canEdit: boo
       <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
         <BlockCanvas blocks={data} picked={picked} canEdit={canEdit && own} onPick={setPicked} />
       </Box>
-      <Box sx={{ px: 1.5, py: 0.75, fontSize: 12, color: QUIET, borderTop: `1px solid ${LINE}` }}>
-        {own
-          ? 'Drag a cell to move it, a corner to size it; it snaps to the millimetre and to its neighbours. Delete takes it out.'
-          : 'This one is built in. Take it into the project to change it.'}
-      </Box>
+      <Hint own={own} />
     </Bench>
   )
 }
@@ -211,6 +200,20 @@ function Bar({ block, sheetId, setSheet }: BarProps) {
           </MenuItem>
         ))}
       </Select>
+    </Box>
+  )
+}
+
+interface HintProps {
+  own: boolean
+}
+
+function Hint({ own }: HintProps) {
+  return (
+    <Box sx={{ px: 1.5, py: 0.75, fontSize: 12, color: QUIET, borderTop: `1px solid ${LINE}` }}>
+      {own
+        ? 'Drag a cell to move it, a corner to size it; it snaps to the millimetre and to its neighbours. Delete takes it out.'
+        : 'This one is built in. Take it into the project to change it.'}
     </Box>
   )
 }

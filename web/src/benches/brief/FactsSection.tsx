@@ -1,7 +1,7 @@
 /** The project's own facts: what title blocks, covers and reports show, the person's own fields, allowances. */
+import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState, type ReactNode } from 'react'
 import { makeEdit } from '../../api/client'
@@ -74,44 +74,7 @@ export function FactsSection({ list, canEdit }: Props) {
       list={list}
       inspector={
         <>
-          <Section title="Habits">
-            {HABITS.map(([name, label, words]) => (
-              <TextField
-                key={name}
-                select
-                fullWidth
-                margin="dense"
-                label={label}
-                value={settings[name] ?? ''}
-                disabled={!canEdit}
-                onChange={(e) => void send(makeEdit('change-settings', { [name]: e.target.value }))}
-              >
-                {Object.entries(words).map(([value, shown]) => (
-                  <MenuItem key={value} value={value}>
-                    {shown}
-                  </MenuItem>
-                ))}
-              </TextField>
-            ))}
-          </Section>
-          <Section title="Lengths and shares">
-            <Setting name="end_allowance_mm" label="Panel wire, at each end, mm" canEdit={canEdit} />
-            <Setting name="door_allowance_mm" label="Loop to the door, mm" canEdit={canEdit} />
-            <Setting name="free_run_mm" label="Outside ducts at most, mm" canEdit={canEdit} />
-            <Setting name="harness_allowance_mm" label="Harness wire, at each end, mm" canEdit={canEdit} />
-            <Setting name="length_step_mm" label="Lengths rounded up to, mm" canEdit={canEdit} />
-            <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
-            <Setting name="spare_share_percent" label="PLC channels to keep spare, %" canEdit={canEdit} />
-          </Section>
-          <Section title="Texts of parts">
-            <Field
-              label="Language in lists, as parts name it"
-              placeholder="their own"
-              value={settings.part_language ?? ''}
-              disabled={!canEdit}
-              onSave={(value) => void send({ kind: 'change-settings', part_language: value.trim() })}
-            />
-          </Section>
+          <Habits settings={settings} canEdit={canEdit} />
         </>
       }
     >
@@ -142,10 +105,6 @@ export function FactsSection({ list, canEdit }: Props) {
 
 function OwnFields({ fields, canEdit }: { fields: Record<string, string>; canEdit: boolean }) {
   const send = useProject((s) => s.send)
-  const [name, setName] = useState('')
-  const add = async () => {
-    if (await send({ kind: 'set-own-field', name: name.trim(), text: '' })) setName('')
-  }
   return (
     <Box component="section" aria-label="Own fields">
       <Box component="h1" sx={{ fontSize: 17, m: 0 }}>
@@ -178,28 +137,82 @@ function OwnFields({ fields, canEdit }: { fields: Record<string, string>; canEdi
             )}
           </Box>
         ))}
-        {canEdit && (
-          <Box
-            component="form"
-            sx={{ display: 'flex', gap: 0.5, alignItems: 'center', pt: 0.5 }}
-            onSubmit={(e: React.FormEvent) => {
-              e.preventDefault()
-              void add()
-            }}
-          >
-            <TextField
-              label="New field"
-              value={name}
-              onChange={(e) => setName(e.target.value)}
-              placeholder="Order number"
-              fullWidth
-            />
-            <Button type="submit" disabled={!name.trim()}>
-              Add
-            </Button>
-          </Box>
-        )}
+        {canEdit && <NewField />}
       </Box>
+    </Box>
+  )
+}
+
+type Settings = ReturnType<typeof useSettings>
+
+interface HabitsProps {
+  settings: Settings
+  canEdit: boolean
+}
+
+function Habits({ settings, canEdit }: HabitsProps) {
+  const send = useProject((s) => s.send)
+  return (
+    <>
+      <Section title="Habits">
+        {HABITS.map(([name, label, words]) => (
+          <PanelPick
+            key={name}
+            label={label}
+            value={settings[name] ?? ''}
+            options={Object.entries(words).map(([id, shown]) => ({ id, name: shown }))}
+            disabled={!canEdit}
+            onPick={(value) => void send(makeEdit('change-settings', { [name]: value }))}
+          />
+        ))}
+      </Section>
+      <Section title="Lengths and shares">
+        <Setting name="end_allowance_mm" label="Panel wire, at each end, mm" canEdit={canEdit} />
+        <Setting name="door_allowance_mm" label="Loop to the door, mm" canEdit={canEdit} />
+        <Setting name="free_run_mm" label="Outside ducts at most, mm" canEdit={canEdit} />
+        <Setting name="harness_allowance_mm" label="Harness wire, at each end, mm" canEdit={canEdit} />
+        <Setting name="length_step_mm" label="Lengths rounded up to, mm" canEdit={canEdit} />
+        <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
+        <Setting name="spare_share_percent" label="PLC channels to keep spare, %" canEdit={canEdit} />
+      </Section>
+      <Section title="Texts of parts">
+        <Field
+          label="Language in lists, as parts name it"
+          placeholder="their own"
+          value={settings.part_language ?? ''}
+          disabled={!canEdit}
+          onSave={(value) => void send({ kind: 'change-settings', part_language: value.trim() })}
+        />
+      </Section>
+    </>
+  )
+}
+
+function NewField() {
+  const send = useProject((s) => s.send)
+  const [name, setName] = useState('')
+  const add = async () => {
+    if (await send({ kind: 'set-own-field', name: name.trim(), text: '' })) setName('')
+  }
+  return (
+    <Box
+      component="form"
+      sx={{ display: 'flex', gap: 0.5, alignItems: 'center', pt: 0.5 }}
+      onSubmit={(e: React.FormEvent) => {
+        e.preventDefault()
+        void add()
+      }}
+    >
+      <TextField
+        label="New field"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        placeholder="Order number"
+        fullWidth
+      />
+      <Button type="submit" disabled={!name.trim()}>
+        Add
+      </Button>
     </Box>
   )
 }

@@ -165,46 +165,46 @@ function Then({ data, sheetId, setSheet }: ThenProps) {
   const scene = then.data?.[side]
   return (
     <>
-      <>
-        <Box sx={{ display: 'flex', gap: 1, px: 1.5, py: 0.5, alignItems: 'center' }}>
-          <ToggleButtonGroup
-            exclusive
-            size="small"
-            value={side}
-            onChange={(_, v) => v && setSide(v as 'before')}
-          >
-            <ToggleButton value="before" sx={{ py: 0.2, textTransform: 'none' }}>
-              Before
-            </ToggleButton>
-            <ToggleButton value="after" sx={{ py: 0.2, textTransform: 'none' }}>
-              After
-            </ToggleButton>
-          </ToggleButtonGroup>
-          {data.sheets.slice(0, 8).map((s) => (
-            <Button
-              key={s.id}
-              variant={s.id === sheetId ? 'contained' : 'text'}
-              onClick={() => setSheet(s.id)}
-            >
-              {s.number}
-            </Button>
-          ))}
-        </Box>
-        <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
-          {scene ? (
-            <Drawing
-              scene={scene}
-              name={`then-${revision}-${sheetId}`}
-              art={art}
-              selected={new Set(then.data?.changed)}
-            />
-          ) : (
-            <Box sx={{ p: 3, color: QUIET }}>
-              {then.isPending ? 'Working out that day…' : 'The sheet was not there at this moment.'}
-            </Box>
-          )}
-        </Box>
-      </>
+      <Box sx={{ display: 'flex', gap: 1, px: 1.5, py: 0.5, alignItems: 'center' }}>
+        <Sides {...{ side, setSide }} />
+        {data.sheets.slice(0, 8).map((s) => (
+          <Button key={s.id} variant={s.id === sheetId ? 'contained' : 'text'} onClick={() => setSheet(s.id)}>
+            {s.number}
+          </Button>
+        ))}
+      </Box>
+      <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
+        {scene ? (
+          <Drawing
+            scene={scene}
+            name={`then-${revision}-${sheetId}`}
+            art={art}
+            selected={new Set(then.data?.changed)}
+          />
+        ) : (
+          <Box sx={{ p: 3, color: QUIET }}>
+            {then.isPending ? 'Working out that day…' : 'The sheet was not there at this moment.'}
+          </Box>
+        )}
+      </Box>
     </>
+  )
+}
+
+interface SidesProps {
+  side: 'before' | 'after'
+  setSide: (side: 'before' | 'after') => void
+}
+
+function Sides({ side, setSide }: SidesProps) {
+  return (
+    <ToggleButtonGroup exclusive size="small" value={side} onChange={(_, v) => v && setSide(v as 'before')}>
+      <ToggleButton value="before" sx={{ py: 0.2, textTransform: 'none' }}>
+        Before
+      </ToggleButton>
+      <ToggleButton value="after" sx={{ py: 0.2, textTransform: 'none' }}>
+        After
+      </ToggleButton>
+    </ToggleButtonGroup>
   )
 }

@@ -53,6 +53,8 @@ function usePages(filter: Filter, object: string) {
   })
 }
 
+const LINES = { flexShrink: 0, overflow: 'auto', borderRight: `1px solid ${LINE}` } as const
+
 export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
   const [search, setSearch] = useSearchParams()
   const [filter, setFilter] = useState<Filter>({ who: '', sheet_id: '', since: '', until: '', words: '' })
@@ -73,23 +75,12 @@ export function JournalSection({ list, canEdit }: { list: ReactNode; canEdit: bo
     <Bench name="Brief" list={list}>
       <Filters filter={filter} set={set} everything={object ? () => choose({ object: '' }) : undefined} />
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-        <Box
-          role="list"
-          aria-label="Edits"
-          sx={{
-            width: open ? 330 : '100%',
-            flexShrink: 0,
-            overflow: 'auto',
-            borderRight: `1px solid ${LINE}`,
-          }}
-        >
+        <Box role="list" aria-label="Edits" sx={{ ...LINES, width: open ? 330 : '100%' }}>
           {lines.map((line) => (
             <Line
               key={line.revision}
-              line={line}
+              {...{ line, wide: !open, onOpen: choose }}
               open={line.revision === open}
-              wide={!open}
-              onOpen={choose}
             />
           ))}
           {pages.data && lines.length === 0 && (

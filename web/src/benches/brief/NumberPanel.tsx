@@ -91,15 +91,8 @@ export function NumberPanel({ table, picked, close }: Props) {
         </Button>
         <Button onClick={close}>Cancel</Button>
       </Box>
-      {preview.error && (
-        <Box
-          role="alert"
-          sx={{ color: wordsOf(preview.error) === 'Nothing would change.' ? QUIET : SNAG, fontSize: 12.5 }}
-        >
-          {wordsOf(preview.error)}
-        </Box>
-      )}
-      <WouldChange {...{ rows }} />
+      {preview.error && <Problem words={wordsOf(preview.error)} />}
+      <WouldChange rows={rows} />
     </Box>
   )
 }
@@ -121,6 +114,18 @@ function WouldChange({ rows }: WouldChangeProps) {
         </Box>
       ))}
       {rows.length > 300 && <li>and {rows.length - 300} more</li>}
+    </Box>
+  )
+}
+
+interface ProblemProps {
+  words: string
+}
+
+function Problem({ words }: ProblemProps) {
+  return (
+    <Box role="alert" sx={{ color: words === 'Nothing would change.' ? QUIET : SNAG, fontSize: 12.5 }}>
+      {words}
     </Box>
   )
 }

@@ -64,13 +64,7 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
     <>
       <Box sx={{ fontWeight: 600 }}>{one ? `Sheet ${one.number}` : `${sheets.length} sheets`}</Box>
       <Box sx={{ color: QUIET, fontSize: 12 }}>What is set here is set for all of them, as one edit.</Box>
-      <Field
-        label="Title"
-        value={title === VARIOUS ? '' : title}
-        placeholder={title === VARIOUS ? VARIOUS : ''}
-        disabled={!canEdit}
-        onSave={(v) => set({ title: v })}
-      />
+      <Title {...{ title, canEdit, set }} />
       {choose('Kind', 'kind', 'sheet_kind', table.kinds)}
       {one && subject && (
         <PanelPick
@@ -92,15 +86,7 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
         </Button>
       )}
       {canEdit && one && <Duplicate sheetId={one.id} />}
-      {canEdit && (
-        <Button
-          color="error"
-          sx={{ mt: 2 }}
-          onClick={() => void send({ kind: 'delete-sheets', sheet_ids: picked })}
-        >
-          Delete {one ? `sheet ${one.number}` : `${sheets.length} sheets`}
-        </Button>
-      )}
+      {canEdit && <Remove picked={picked} words={one ? `sheet ${one.number}` : `${sheets.length} sheets`} />}
     </>
   )
 }
@@ -129,5 +115,41 @@ function Duplicate({ sheetId }: DuplicateProps) {
       </Box>
       <Box sx={{ color: QUIET, fontSize: 12 }}>With fresh tags and no fixed numbers.</Box>
     </Section>
+  )
+}
+
+interface RemoveProps {
+  picked: string[]
+  words: string
+}
+
+function Remove({ picked, words }: RemoveProps) {
+  const { send } = usePick('send')
+  return (
+    <Button
+      color="error"
+      sx={{ mt: 2 }}
+      onClick={() => void send({ kind: 'delete-sheets', sheet_ids: picked })}
+    >
+      Delete {words}
+    </Button>
+  )
+}
+
+interface TitleProps {
+  title: string
+  canEdit: boolean
+  set: (values: { title: string }) => void
+}
+
+function Title({ title, canEdit, set }: TitleProps) {
+  return (
+    <Field
+      label="Title"
+      value={title === VARIOUS ? '' : title}
+      placeholder={title === VARIOUS ? VARIOUS : ''}
+      disabled={!canEdit}
+      onSave={(v) => set({ title: v })}
+    />
   )
 }

@@ -1,10 +1,10 @@
 /** Devices of a class named otherwise, everywhere or at a place: letters, first number, and what would change. */
+import { PanelPick, type Option } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { makeEdit } from '../../api/client'
+import { makeEdit, type AnyEdit } from '../../api/client'
 import { QUIET } from '../../theme/theme'
 import { usePlaces } from '../../project/PlaceChoice'
 import { useProject } from '../../project/store'
@@ -29,21 +29,12 @@ export function TagRuleForm({ data, rule, close }: Props) {
     start: values.start,
   })
   const choose = (label: string, field: 'part_class' | 'function_id' | 'location_id', options: Option[]) => (
-    <TextField
-      select
-      fullWidth
-      margin="dense"
+    <PanelPick
       label={label}
       value={values[field]}
-      onChange={(e) => setValues({ ...values, [field]: e.target.value })}
-      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-    >
-      {options.map((o) => (
-        <MenuItem key={o.id} value={o.id}>
-          {o.name}
-        </MenuItem>
-      ))}
-    </TextField>
+      options={options}
+      onPick={(id) => setValues({ ...values, [field]: id })}
+    />
   )
   const everywhere = { id: '', name: 'everywhere' }
   return (
@@ -71,25 +62,31 @@ export function TagRuleForm({ data, rule, close }: Props) {
         onChange={(e) => setValues({ ...values, start: Math.max(0, Number(e.target.value) || 0) })}
       />
       <ChangeTable edit={edit} />
-      <Box sx={{ display: 'flex', gap: 1 }}>
-        <Button
-          variant="contained"
-          onClick={() =>
-            void useProject
-              .getState()
-              .send(edit)
-              .then((answer) => answer && close())
-          }
-        >
-          Save
-        </Button>
-        <Button onClick={close}>Cancel</Button>
-      </Box>
+      <Foot {...{ edit, close }} />
     </>
   )
 }
 
-interface Option {
-  id: string
-  name: string
+interface FootProps {
+  edit: AnyEdit
+  close: () => void
+}
+
+function Foot({ edit, close }: FootProps) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1 }}>
+      <Button
+        variant="contained"
+        onClick={() =>
+          void useProject
+            .getState()
+            .send(edit)
+            .then((answer) => answer && close())
+        }
+      >
+        Save
+      </Button>
+      <Button onClick={close}>Cancel</Button>
+    </Box>
+  )
 }

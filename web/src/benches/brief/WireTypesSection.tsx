@@ -1,8 +1,7 @@
 /** The wire types of the project as a table: name, colour, size, category, where laid, how numbers show. */
+import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import { useMemo, useState, type ReactNode } from 'react'
 import { makeEdit, type AnyEdit } from '../../api/client'
 import { LINE, QUIET } from '../../theme/theme'
@@ -112,35 +111,7 @@ export function WireTypesSection({ list, canEdit }: { list: ReactNode; canEdit: 
   }
   return (
     <Bench name="Brief" list={list} inspector={<Legend data={data} chosen={chosen} canEdit={canEdit} />}>
-      <Box
-        sx={{
-          display: 'flex',
-          gap: 1,
-          alignItems: 'center',
-          height: 40,
-          px: 1.5,
-          borderBottom: `1px solid ${LINE}`,
-          bgcolor: '#FBF8F1',
-        }}
-      >
-        <Box sx={{ flex: 1, color: QUIET, fontSize: 12 }}>{data.types.length} wire types</Box>
-        {canEdit && (
-          <>
-            <Button variant="outlined" onClick={fresh}>
-              Add a type
-            </Button>
-            <Button
-              variant="outlined"
-              onClick={() => void send({ kind: 'take-wire-types', standard: 'iec' })}
-            >
-              Usual ones, IEC
-            </Button>
-            <Button variant="outlined" onClick={() => void send({ kind: 'take-wire-types', standard: 'na' })}>
-              Usual ones, NFPA
-            </Button>
-          </>
-        )}
-      </Box>
+      <Bar count={data.types.length} canEdit={canEdit} fresh={fresh} />
       <Grid
         name="Wire types"
         columns={columns}
@@ -167,8 +138,6 @@ interface LegendProps {
 
 /** Insulations as they look on the sheet; and what becomes of the wires of a type that is taken away. */
 function Legend({ data, chosen, canEdit }: LegendProps) {
-  const { send } = usePick('send')
-  const [goes, setGoes] = useState('')
   const others = data.types.filter((t) => t.id !== chosen?.id)
   return (
     <>
@@ -190,40 +159,82 @@ function Legend({ data, chosen, canEdit }: LegendProps) {
           </Box>
         )
       })}
-      {chosen && canEdit && (
-        <Box sx={{ mt: 2 }}>
-          <Box sx={{ fontWeight: 600, fontSize: 13 }}>Take {chosen.name} away</Box>
-          {chosen.used > 0 && (
-            <TextField
-              select
-              fullWidth
-              margin="dense"
-              label={`Its ${chosen.used} strokes become`}
-              value={others.some((t) => t.id === goes) ? goes : ''}
-              onChange={(e) => setGoes(e.target.value)}
-            >
-              {others.map((t) => (
-                <MenuItem key={t.id} value={t.id}>
-                  {t.name}
-                </MenuItem>
-              ))}
-            </TextField>
-          )}
-          <Button
-            variant="outlined"
-            disabled={chosen.used > 0 && !others.some((t) => t.id === goes)}
-            onClick={() =>
-              void send({
-                kind: 'remove-wire-type',
-                wire_type_id: chosen.id,
-                goes_to: chosen.used ? goes : '',
-              })
-            }
-          >
-            Take away
-          </Button>
-        </Box>
-      )}
+      {chosen && canEdit && <TakeAway {...{ chosen, others }} />}
     </>
+  )
+}
+
+interface BarProps {
+  count: number
+  canEdit: boolean
+  fresh: () => void
+}
+
+function Bar({ count, canEdit, fresh }: BarProps) {
+  const { send } = usePick('send')
+  const usual = (standard: 'iec' | 'na') => void send({ kind: 'take-wire-types', standard })
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        gap: 1,
+        alignItems: 'center',
+        height: 40,
+        px: 1.5,
+        borderBottom: `1px solid ${LINE}`,
+        bgcolor: '#FBF8F1',
+      }}
+    >
+      <Box sx={{ flex: 1, color: QUIET, fontSize: 12 }}>{count} wire types</Box>
+      {canEdit && (
+        <>
+          <Button variant="outlined" onClick={fresh}>
+            Add a type
+          </Button>
+          <Button variant="outlined" onClick={() => usual('iec')}>
+            Usual ones, IEC
+          </Button>
+          <Button variant="outlined" onClick={() => usual('na')}>
+            Usual ones, NFPA
+          </Button>
+        </>
+      )}
+    </Box>
+  )
+}
+
+interface TakeAwayProps {
+  chosen: WireTypeRecord
+  others: WireTypeRecord[]
+}
+
+function TakeAway({ chosen, others }: TakeAwayProps) {
+  const { send } = usePick('send')
+  const [goes, setGoes] = useState('')
+  return (
+    <Box sx={{ mt: 2 }}>
+      <Box sx={{ fontWeight: 600, fontSize: 13 }}>Take {chosen.name} away</Box>
+      {chosen.used > 0 && (
+        <PanelPick
+          label={`Its ${chosen.used} strokes become`}
+          value={goes}
+          options={others}
+          onPick={setGoes}
+        />
+      )}
+      <Button
+        variant="outlined"
+        disabled={chosen.used > 0 && !others.some((t) => t.id === goes)}
+        onClick={() =>
+          void send({
+            kind: 'remove-wire-type',
+            wire_type_id: chosen.id,
+            goes_to: chosen.used ? goes : '',
+          })
+        }
+      >
+        Take away
+      </Button>
+    </Box>
   )
 }

@@ -88,30 +88,35 @@ async function put(state: State, enclosure: string, ids: string[], x: number, y:
   state.setSelected(new Set(answer.placed))
 }
 
-export function CabinetBench({ canEdit }: BenchProps) {
-  const { projectId, send } = usePick('projectId', 'send')
-  const [search, setSearch] = useSearchParams()
-  const state = useCabinet()
-  const { tool, setTool, selected, setSelected, parts, look, route } = state
-  const view = useLayout(projectId, search.get('enclosure') ?? '', state.surface)
+function useCabinetCommands(state: State, there: boolean) {
+  const { send } = usePick('send')
   useCommands(
     'Cabinet',
     cabinetCommands({
       show: state.setLook,
       draw: state.draw,
       choose: () => {
-        setTool(CHOOSE)
+        state.setTool(CHOOSE)
         state.select([], false)
       },
       remove: () => {
-        void send({ kind: 'remove-from-layout', ids: [...selected] })
-        setSelected(new Set())
+        void send({ kind: 'remove-from-layout', ids: [...state.selected] })
+        state.setSelected(new Set())
       },
-      some: selected.size > 0,
-      there: !!view?.enclosure,
-      has: { rail: !!parts.rail, duct: !!parts.duct },
+      some: state.selected.size > 0,
+      there,
+      has: { rail: !!state.parts.rail, duct: !!state.parts.duct },
     }),
   )
+}
+
+export function CabinetBench({ canEdit }: BenchProps) {
+  const { projectId } = usePick('projectId')
+  const [search, setSearch] = useSearchParams()
+  const state = useCabinet()
+  const { tool, setTool, selected, look, route } = state
+  const view = useLayout(projectId, search.get('enclosure') ?? '', state.surface)
+  useCabinetCommands(state, view?.enclosure != null)
   if (!view) return <Empty>Reading the layout…</Empty>
   const { enclosure, enclosures, tray } = view
   const list = (

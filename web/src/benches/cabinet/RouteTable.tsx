@@ -50,30 +50,43 @@ export function RouteTable({ routes, route, onRoute }: Props) {
             columns={['Wire', 'From', 'To', 'Type', { name: 'Length', align: 'right' }, 'Sheet']}
           >
             {routes.map((r) => (
-              <tr
+              <RouteRow
                 key={r.key}
-                onClick={() => onRoute(r.key === route ? '' : r.key)}
-                style={{ cursor: 'pointer', background: r.key === route ? '#F5E2D3' : undefined }}
-              >
-                <td style={{ fontFamily: MONO }}>{r.number}</td>
-                <td style={{ fontFamily: MONO }}>{r.from}</td>
-                <td style={{ fontFamily: MONO }}>{r.to}</td>
-                <td>
-                  {r.type} {r.colour}
-                </td>
-                <td style={{ textAlign: 'right', color: r.length_mm === null ? SNAG : undefined }}>
-                  {r.length_mm === null ? r.missing : `${r.length_mm} mm`}
-                </td>
-                <td>
-                  <SheetLink sheetId={r.sheet_id} select={r.wire_id}>
-                    draw
-                  </SheetLink>
-                </td>
-              </tr>
+                row={r}
+                chosen={r.key === route}
+                choose={() => onRoute(r.key === route ? '' : r.key)}
+              />
             ))}
           </Rows>
         </Box>
       )}
     </Box>
+  )
+}
+
+interface RouteRowProps {
+  row: Route
+  chosen: boolean
+  choose: () => void
+}
+
+function RouteRow({ row: r, chosen, choose }: RouteRowProps) {
+  return (
+    <tr onClick={choose} style={{ cursor: 'pointer', background: chosen ? '#F5E2D3' : undefined }}>
+      <td style={{ fontFamily: MONO }}>{r.number}</td>
+      <td style={{ fontFamily: MONO }}>{r.from}</td>
+      <td style={{ fontFamily: MONO }}>{r.to}</td>
+      <td>
+        {r.type} {r.colour}
+      </td>
+      <td style={{ textAlign: 'right', color: r.length_mm === null ? SNAG : undefined }}>
+        {r.length_mm === null ? r.missing : `${r.length_mm} mm`}
+      </td>
+      <td>
+        <SheetLink sheetId={r.sheet_id} select={r.wire_id}>
+          draw
+        </SheetLink>
+      </td>
+    </tr>
   )
 }

@@ -27,48 +27,16 @@ export function Tray({ waiting, laidOut, surface, chosen, canEdit, gap, onGap, o
   return (
     <Box component="section" aria-label="Tray">
       <Heading>{`Tray: ${waiting.length} not placed`}</Heading>
-      {mine.map((w) => {
-        const blocked = !w.width
-        return (
-          <Box
-            key={w.id}
-            component="button"
-            type="button"
-            data-testid={`tray-${w.tag}`}
-            disabled={!canEdit || blocked}
-            aria-pressed={chosen.includes(w.id)}
-            draggable={canEdit && !blocked}
-            onDragStart={(e: React.DragEvent) => {
-              const ids = chosen.includes(w.id) ? chosen : [w.id]
-              e.dataTransfer.setData('text/plain', ids.join(' '))
-            }}
-            onClick={() => toggle(w.id)}
-            sx={{
-              display: 'block',
-              width: '100%',
-              textAlign: 'left',
-              font: 'inherit',
-              color: 'inherit',
-              bgcolor: chosen.includes(w.id) ? '#F5DCC7' : '#fff',
-              border: `1px solid ${chosen.includes(w.id) ? COPPER : LINE}`,
-              borderRadius: 1,
-              px: 1,
-              py: 0.5,
-              mb: 0.5,
-              cursor: canEdit && !blocked ? 'grab' : 'default',
-            }}
-          >
-            <b style={{ fontFamily: MONO }}>{w.tag}</b> {w.text}
-            <div style={{ fontSize: 11.5, color: blocked ? SNAG : QUIET }}>
-              {blocked
-                ? w.part
-                  ? 'its part has no outline'
-                  : 'no part chosen yet'
-                : `${w.part?.number ?? ''} ${w.width} × ${w.height}`}
-            </div>
-          </Box>
-        )
-      })}
+      {mine.map((w) => (
+        <Waits
+          key={w.id}
+          waiting={w}
+          chosen={chosen.includes(w.id)}
+          canEdit={canEdit}
+          ids={() => (chosen.includes(w.id) ? chosen : [w.id])}
+          toggle={() => toggle(w.id)}
+        />
+      ))}
       {ready.length > 1 && canEdit && (
         <Button onClick={() => onChoose(chosen.length === ready.length ? [] : ready.map((w) => w.id))}>
           {chosen.length === ready.length ? 'Choose none' : `Choose all ${ready.length}`}
@@ -95,6 +63,51 @@ export function Tray({ waiting, laidOut, surface, chosen, canEdit, gap, onGap, o
           {others} more for the {surface === 'plate' ? 'door' : 'plate'}
         </Box>
       )}
+    </Box>
+  )
+}
+
+interface WaitsProps {
+  waiting: Props['waiting'][number]
+  chosen: boolean
+  canEdit: boolean
+  ids: () => string[]
+  toggle: () => void
+}
+
+function Waits({ waiting: w, chosen, canEdit, ids, toggle }: WaitsProps) {
+  const blocked = !w.width
+  const part = w.part ? 'its part has no outline' : 'no part chosen yet'
+  const words = blocked ? part : `${w.part?.number ?? ''} ${w.width} × ${w.height}`
+  return (
+    <Box
+      component="button"
+      type="button"
+      data-testid={`tray-${w.tag}`}
+      disabled={!canEdit || blocked}
+      aria-pressed={chosen}
+      draggable={canEdit && !blocked}
+      onDragStart={(e: React.DragEvent) => {
+        e.dataTransfer.setData('text/plain', ids().join(' '))
+      }}
+      onClick={toggle}
+      sx={{
+        display: 'block',
+        width: '100%',
+        textAlign: 'left',
+        font: 'inherit',
+        color: 'inherit',
+        bgcolor: chosen ? '#F5DCC7' : '#fff',
+        border: `1px solid ${chosen ? COPPER : LINE}`,
+        borderRadius: 1,
+        px: 1,
+        py: 0.5,
+        mb: 0.5,
+        cursor: canEdit && !blocked ? 'grab' : 'default',
+      }}
+    >
+      <b style={{ fontFamily: MONO }}>{w.tag}</b> {w.text}
+      <div style={{ fontSize: 11.5, color: blocked ? SNAG : QUIET }}>{words}</div>
     </Box>
   )
 }

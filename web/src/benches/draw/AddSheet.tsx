@@ -56,6 +56,11 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
   const [said, setSaid] = useState<Partial<Frame>>({})
   const { kinds, drawn, usual, types } = useKind(projectId, kind)
   const { frame, left, right } = { ...usual, ...said }
+  const added = async (id: string) => {
+    await queries.invalidateQueries({ queryKey: ['outline', projectId] })
+    close()
+    void go(`/p/${projectId}/draw/${id}`)
+  }
   const add = async () => {
     const answer = await useProject.getState().send(
       makeEdit('add-sheet', {
@@ -71,10 +76,7 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
         after_id: after,
       }),
     )
-    if (!answer) return
-    await queries.invalidateQueries({ queryKey: ['outline', projectId] })
-    close()
-    void go(`/p/${projectId}/draw/${answer.placed[0]}`)
+    if (answer) await added(answer.placed[0] ?? '')
   }
   return (
     <Stack
@@ -87,17 +89,8 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
         void add()
       }}
     >
-      <Box sx={{ fontSize: 12, color: 'text.secondary' }}>
-        {model ? `After ${model.number} ${model.title}` : 'At the end'}
-      </Box>
-      <TextField
-        label="Number"
-        placeholder="the next one"
-        value={number}
-        autoFocus
-        onChange={(e) => setNumber(e.target.value)}
-      />
-      <TextField label="Title" value={title} onChange={(e) => setTitle(e.target.value)} />
+      <After model={model} />
+      <Naming {...{ number, title, setNumber, setTitle }} />
       <Pick label="Kind of sheet" value={kind} options={kinds} onPick={setKind} />
       {drawn && (
         <FramePicks
@@ -105,12 +98,7 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
           say={(part) => setSaid((before) => ({ ...before, ...part }))}
         />
       )}
-      <Stack direction="row" spacing={1}>
-        <Button type="submit" variant="contained">
-          Add
-        </Button>
-        <Button onClick={close}>Cancel</Button>
-      </Stack>
+      <Buttons close={close} />
     </Stack>
   )
 }
@@ -131,6 +119,43 @@ function FramePicks({ frame, left, right, types, say }: FrameProps) {
           <Pick label="Right rail" value={right} options={rails} onPick={(id) => say({ right: id })} />
         </>
       )}
+    </>
+  )
+}
+
+const Buttons = ({ close }: { close: () => void }) => (
+  <Stack direction="row" spacing={1}>
+    <Button type="submit" variant="contained">
+      Add
+    </Button>
+    <Button onClick={close}>Cancel</Button>
+  </Stack>
+)
+
+const After = ({ model }: { model: SheetLine | undefined }) => (
+  <Box sx={{ fontSize: 12, color: 'text.secondary' }}>
+    {model ? `After ${model.number} ${model.title}` : 'At the end'}
+  </Box>
+)
+
+interface NamingProps {
+  number: string
+  title: string
+  setNumber: (number: string) => void
+  setTitle: (title: string) => void
+}
+
+function Naming({ number, title, setNumber, setTitle }: NamingProps) {
+  return (
+    <>
+      <TextField
+        label="Number"
+        placeholder="the next one"
+        value={number}
+        autoFocus
+        onChange={(e) => setNumber(e.target.value)}
+      />
+      <TextField label="Title" value={title} onChange={(e) => setTitle(e.target.value)} />
     </>
   )
 }

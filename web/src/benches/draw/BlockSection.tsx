@@ -15,10 +15,7 @@ type Sides = Record<(typeof SIDES)[number], string[]>
 const FREE = '·'
 
 export function BlockSection({ symbol }: { symbol: Item }) {
-  const { projectId, revision, send, caret, sheetId } = {
-    ...usePick('projectId', 'revision', 'send', 'sheetId'),
-    ...useTools('caret'),
-  }
+  const { projectId, revision, send } = usePick('projectId', 'revision', 'send')
   const found = useQuery({
     queryKey: ['block', projectId, symbol.id, revision],
     queryFn: () =>
@@ -59,25 +56,39 @@ export function BlockSection({ symbol }: { symbol: Item }) {
       </Box>
       {free.length > 0 && (
         <>
-          <Box sx={{ fontFamily: MONO, fontSize: 12 }}>{free.join(' ')}</Box>
-          <Act
-            onClick={() =>
-              void send({
-                kind: 'place-block',
-                sheet_id: sheetId,
-                x: caret[0],
-                y: caret[1],
-                device_id: symbol.facts.device ?? '',
-                part_id: '',
-                pins: [],
-                text: '',
-              })
-            }
-          >
-            Put the rest at the caret
-          </Act>
+          <Rest {...{ symbol, free }} />
         </>
       )}
     </Section>
+  )
+}
+
+interface RestProps {
+  symbol: Item
+  free: string[]
+}
+
+function Rest({ symbol, free }: RestProps) {
+  const { send, sheetId, caret } = { ...usePick('send', 'sheetId'), ...useTools('caret') }
+  return (
+    <>
+      <Box sx={{ fontFamily: MONO, fontSize: 12 }}>{free.join(' ')}</Box>
+      <Act
+        onClick={() =>
+          void send({
+            kind: 'place-block',
+            sheet_id: sheetId,
+            x: caret[0],
+            y: caret[1],
+            device_id: symbol.facts.device ?? '',
+            part_id: '',
+            pins: [],
+            text: '',
+          })
+        }
+      >
+        Put the rest at the caret
+      </Act>
+    </>
   )
 }

@@ -18,9 +18,9 @@ interface Props {
 }
 
 export function BusTypes({ types, buses }: Props) {
-  const { projectId, busTypes, busSpacing, wireType, set } = {
+  const { projectId, busTypes, wireType, set } = {
     ...usePick('projectId'),
-    ...useTools('busTypes', 'busSpacing', 'wireType', 'set'),
+    ...useTools('busTypes', 'wireType', 'set'),
   }
   const put = (next: string[]) => {
     set({ busTypes: next })
@@ -72,21 +72,28 @@ export function BusTypes({ types, buses }: Props) {
           ))}
         </Select>
       ))}
-      <Select
-        variant="standard"
-        disableUnderline
-        value={busSpacing}
-        onChange={(e) => set({ busSpacing: Number(e.target.value) })}
-        inputProps={{ 'aria-label': 'Distance between conductors' }}
-        title="How far apart the conductors lie, grid steps; at pins, as far as these"
-        sx={{ fontSize: 12.5, flexShrink: 0, color: 'text.secondary' }}
-      >
-        {SPACINGS.map((n) => (
-          <MenuItem key={n} value={n}>
-            {n ? `${n} steps apart` : 'as poles'}
-          </MenuItem>
-        ))}
-      </Select>
+      <Spacing />
     </Box>
+  )
+}
+
+function Spacing() {
+  const { busSpacing, set } = useTools('busSpacing', 'set')
+  return (
+    <Select
+      variant="standard"
+      disableUnderline
+      value={busSpacing}
+      onChange={(e) => set({ busSpacing: Number(e.target.value) })}
+      inputProps={{ 'aria-label': 'Distance between conductors' }}
+      title="How far apart the conductors lie, grid steps; at pins, as far as these"
+      sx={{ fontSize: 12.5, flexShrink: 0, color: 'text.secondary' }}
+    >
+      {SPACINGS.map((n) => (
+        <MenuItem key={n} value={n}>
+          {n ? `${n} steps apart` : 'as poles'}
+        </MenuItem>
+      ))}
+    </Select>
   )
 }

@@ -43,7 +43,7 @@ export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
         bgcolor: '#FBF8F1',
       }}
     >
-      {!busArmed && <NextType {...{ types }} />}
+      {!busArmed && <NextType types={types} />}
       {!stroke && (
         <>
           {!busArmed && (

@@ -5,7 +5,7 @@ import { lazy, Suspense, useCallback, useEffect } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { client, got, wordsOf } from '../../api/client'
 import { DrawBar } from './DrawBar'
-import { Inspector } from './Inspector'
+import { Aside } from './Aside'
 import { leadsTo } from './jump'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
@@ -13,13 +13,34 @@ import { useProject } from '../../project/store'
 import { now } from './store'
 import { useKeys } from './useKeys'
 
-/** The ledger's table is fetched after the sheet is painted. */
+/** The sheet is painted first: the ledger's table and the inspector's panels are fetched after it. */
+const Inspector = lazy(async () => ({ default: (await import('./Inspector')).Inspector }))
 const Ledger = lazy(async () => ({ default: (await import('./Ledger')).Ledger }))
+
+/** Go to an entity, on this sheet or another. */
+function useGoing(projectId: string, sheetId: string) {
+  const go = useNavigate()
+  return useCallback(
+    (id: string, sheet = '') => {
+      const s = now()
+      const target = sheet || (s.view.items[id] ? sheetId : '')
+      if (target && target === sheetId) s.select([id])
+      else if (target) void go(`/p/${projectId}/draw/${target}?sel=${id}`)
+      else if (id) {
+        const params = { path: { project_id: projectId, entity_id: id } }
+        void got(client.GET('/api/projects/{project_id}/where/{entity_id}', { params })).then(
+          (found) => go(`/p/${projectId}/draw/${found.sheet_id}?sel=${id}`),
+          (error) => s.say(wordsOf(error), 'error'),
+        )
+      }
+    },
+    [go, projectId, sheetId],
+  )
+}
 
 export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
   const { projectId = '', section: sheetId = '' } = useParams()
   const [search] = useSearchParams()
-  const go = useNavigate()
   // A generated page is made from the model: it is looked at, not drawn on.
   const made = useProject((s) => s.view.sheet.sheet?.made ?? false)
   const loaded = useProject((s) => s.loaded)
@@ -37,23 +58,7 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
     if (wanted && loaded) useProject.getState().select([wanted])
   }, [wanted, loaded])
 
-  /** Go to an entity, on this sheet or another. */
-  const goTo = useCallback(
-    (id: string, sheet = '') => {
-      const s = now()
-      const target = sheet || (s.view.items[id] ? sheetId : '')
-      if (target && target === sheetId) s.select([id])
-      else if (target) void go(`/p/${projectId}/draw/${target}?sel=${id}`)
-      else if (id) {
-        const params = { path: { project_id: projectId, entity_id: id } }
-        void got(client.GET('/api/projects/{project_id}/where/{entity_id}', { params })).then(
-          (found) => go(`/p/${projectId}/draw/${found.sheet_id}?sel=${id}`),
-          (error) => s.say(wordsOf(error), 'error'),
-        )
-      }
-    },
-    [go, projectId, sheetId],
-  )
+  const goTo = useGoing(projectId, sheetId)
   useEffect(() => leadsTo(goTo), [goTo])
   return (
     <Box sx={{ display: 'flex', flex: 1, minWidth: 0, minHeight: 0 }}>
@@ -75,7 +80,11 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
           </Suspense>
         )}
       </Box>
-      <Inspector outline={outline} canEdit={canEdit} onGo={goTo} />
+      <Aside>
+        <Suspense fallback={null}>
+          <Inspector outline={outline} canEdit={canEdit} onGo={goTo} />
+        </Suspense>
+      </Aside>
     </Box>
   )
 }

@@ -1,9 +1,8 @@
 /** A boundary, line, picture or note in the inspector. */
+import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import type { Item } from '../../scene/item'
 import { Act, Acts } from '../../kit/Act'
 import { Field } from '../../kit/Field'
@@ -33,37 +32,23 @@ export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean })
         {lock}
       </>
     )
-  const options = places.data?.locations ?? []
+  const options = (places.data?.locations ?? []).map((l) => ({ id: l.id, name: `${l.name} ${l.text}` }))
+  const change = (values: { text?: string; location_id?: string; dashed?: boolean }) =>
+    void send({ kind: 'change-figure', figure_id: item.id, ...values })
   return (
     <>
       <Box sx={{ fontWeight: 600, mb: 0.5, textTransform: 'capitalize' }}>{figure}</Box>
       {figure === 'boundary' && (
         <>
-          <Field
-            label="Title"
-            value={text}
-            disabled={!canEdit}
-            onSave={(typed) => void send({ kind: 'change-figure', figure_id: item.id, text: typed })}
-          />
-          <TextField
-            select
-            fullWidth
-            margin="dense"
+          <Field label="Title" value={text} disabled={!canEdit} onSave={(typed) => change({ text: typed })} />
+          <PanelPick
             label="Stands for the location"
-            value={options.some((o) => o.id === location) ? location : ''}
+            value={location}
+            options={[{ id: '', name: 'none' }, ...options]}
             disabled={!canEdit}
             helperText="What lies inside is there."
-            onChange={(e) =>
-              void send({ kind: 'change-figure', figure_id: item.id, location_id: e.target.value })
-            }
-          >
-            <MenuItem value="">none</MenuItem>
-            {options.map((o) => (
-              <MenuItem key={o.id} value={o.id}>
-                {o.name} {o.text}
-              </MenuItem>
-            ))}
-          </TextField>
+            onPick={(id) => change({ location_id: id })}
+          />
         </>
       )}
       {figure !== 'picture' && (
@@ -73,9 +58,7 @@ export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean })
               size="small"
               checked={dashed}
               disabled={!canEdit}
-              onChange={(e) =>
-                void send({ kind: 'change-figure', figure_id: item.id, dashed: e.target.checked })
-              }
+              onChange={(e) => change({ dashed: e.target.checked })}
             />
           }
           label="Broken line"

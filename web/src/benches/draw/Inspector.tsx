@@ -6,7 +6,6 @@ import { client, got } from '../../api/client'
 import type { DeviceCard } from '../../api/shapes'
 import type { View } from '../../project/view'
 import type { Item } from '../../scene/item'
-import { LINE } from '../../theme/theme'
 import type { LastingOutline } from '../../project/useOutline'
 import { useRevision } from '../../project/useRevision'
 import { BelongsTo } from './BelongsTo'
@@ -46,15 +45,6 @@ export function Inspector(props: Props) {
   const now = { ...usePick('projectId', 'view', 'selection', 'subject'), ...useTools('panel') }
   return <Panels {...props} shown={useDeferredValue(now)} revision={useRevision()} />
 }
-
-const ASIDE = {
-  width: 262,
-  flexShrink: 0,
-  borderLeft: `1px solid ${LINE}`,
-  bgcolor: '#FBF8F1',
-  overflow: 'auto',
-  p: 1.75,
-} as const
 
 /** What the panels need to know of the selection. */
 interface Chosen {
@@ -104,7 +94,7 @@ const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }:
   const { items } = chosen
   const Called = canEdit ? CALLED[panel] : undefined
   return (
-    <Box component="aside" aria-label="Inspector" sx={ASIDE}>
+    <>
       {Called ? (
         <Suspense fallback={null}>
           <Called />
@@ -121,7 +111,7 @@ const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }:
         <SheetPanel key={view.sheet.sheet?.id} view={view} canEdit={canEdit} />
       )}
       {canEdit && panel === '' && items.length > 0 && <MoveToSheet items={items} sheets={outline.sheets} />}
-    </Box>
+    </>
   )
 })
 

@@ -1,7 +1,6 @@
 /** A continuation in the inspector: its name, what it may be paired with, where the others are. */
+import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import { useQuery } from '@tanstack/react-query'
 import { client, got } from '../../api/client'
 import type { Item } from '../../scene/item'
@@ -19,11 +18,6 @@ interface Props {
 export function MarkPanel({ mark, canEdit, onGo }: Props) {
   const { projectId, sheetId, revision, send } = usePick('projectId', 'sheetId', 'revision', 'send')
   const name = mark.facts.name ?? ''
-  const path = { project_id: projectId, entity_id: mark.id }
-  const places = useQuery({
-    queryKey: ['places', projectId, mark.id, revision],
-    queryFn: () => got(client.GET('/api/projects/{project_id}/places/{entity_id}', { params: { path } })),
-  })
   const others = useQuery({
     queryKey: ['marks', projectId, sheetId, revision],
     queryFn: () =>
@@ -50,46 +44,53 @@ export function MarkPanel({ mark, canEdit, onGo }: Props) {
           Wire <span style={{ fontFamily: MONO }}>{mark.facts.number}</span>
         </Box>
       )}
-      <TextField
-        select
-        fullWidth
-        margin="dense"
+      <PanelPick
         label="Pair this end with"
         value=""
+        options={options.map((o) => ({ id: o.text, name: `${o.text}, ${o.note}` }))}
         disabled={!canEdit || !options.length}
-        onChange={(e) =>
-          void send({ kind: 'rename-continuation', mark_id: mark.id, name: e.target.value, alone: true })
-        }
-      >
-        {options.map((o) => (
-          <MenuItem key={o.text} value={o.text}>
-            {o.text}, {o.note}
-          </MenuItem>
-        ))}
-      </TextField>
-      <Section title="Ends">
-        {places.data?.map((p) => (
-          <button
-            key={p['id']}
-            type="button"
-            disabled={p['id'] === mark.id}
-            onClick={() => onGo(p['id'] ?? '', p['sheet_id'])}
-            style={{
-              display: 'block',
-              font: `12.5px ${MONO}`,
-              color: p['id'] === mark.id ? undefined : TEAL,
-              background: 'none',
-              border: 0,
-              padding: '2px 0',
-              cursor: 'pointer',
-            }}
-          >
-            {p['place']}
-            {p['id'] === mark.id ? ' · here' : ''}
-          </button>
-        ))}
-        <Box sx={{ fontSize: 11.5, color: 'text.secondary' }}>J jumps to the next one.</Box>
-      </Section>
+        onPick={(to) => void send({ kind: 'rename-continuation', mark_id: mark.id, name: to, alone: true })}
+      />
+      <Ends mark={mark} onGo={onGo} />
     </>
+  )
+}
+
+interface EndsProps {
+  mark: Item
+  onGo: (id: string, sheet?: string) => void
+}
+
+function Ends({ mark, onGo }: EndsProps) {
+  const { projectId, revision } = usePick('projectId', 'revision')
+  const path = { project_id: projectId, entity_id: mark.id }
+  const places = useQuery({
+    queryKey: ['places', projectId, mark.id, revision],
+    queryFn: () => got(client.GET('/api/projects/{project_id}/places/{entity_id}', { params: { path } })),
+  })
+  return (
+    <Section title="Ends">
+      {places.data?.map((p) => (
+        <button
+          key={p['id']}
+          type="button"
+          disabled={p['id'] === mark.id}
+          onClick={() => onGo(p['id'] ?? '', p['sheet_id'])}
+          style={{
+            display: 'block',
+            font: `12.5px ${MONO}`,
+            color: p['id'] === mark.id ? undefined : TEAL,
+            background: 'none',
+            border: 0,
+            padding: '2px 0',
+            cursor: 'pointer',
+          }}
+        >
+          {p['place']}
+          {p['id'] === mark.id ? ' · here' : ''}
+        </button>
+      ))}
+      <Box sx={{ fontSize: 11.5, color: 'text.secondary' }}>J jumps to the next one.</Box>
+    </Section>
   )
 }

@@ -87,6 +87,16 @@ function stepOf(event: React.KeyboardEvent): number {
   return event.key === 'ArrowUp' || event.key === 'Tab' ? -1 : 0
 }
 
+/** What would be placed is shown on the sheet. */
+function useShown(chosen: Offer | undefined) {
+  const key = chosen ? `${chosen.definition}|${chosen.device_id}|${chosen.part_id}|${chosen.text}` : ''
+  useEffect(() => {
+    useProject.getState().ask(chosen ? edit(chosen) : null)
+    // The key says all that the preview depends on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key])
+}
+
 export function PlaceBox({ at, first }: { at: Placed; first: string }) {
   const { preview } = usePick('preview')
   const [text, setText] = useState(first)
@@ -96,12 +106,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
   const used = recent()
   const offers = inOrder(found.data ?? [], text, used)
   const chosen = offers[Math.min(line, offers.length - 1)]
-  const key = chosen ? `${chosen.definition}|${chosen.device_id}|${chosen.part_id}|${chosen.text}` : ''
-  useEffect(() => {
-    useProject.getState().ask(chosen ? edit(chosen) : null)
-    // The key says all that the preview depends on.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key])
+  useShown(chosen)
 
   const answered = found.isSuccess && !found.isPlaceholderData
   useEffect(() => {
@@ -146,12 +151,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
           </Box>
         )}
       </Box>
-      {preview?.problem && <Box sx={{ px: 1.5, py: 0.5, color: SNAG, fontSize: 12 }}>{preview.problem}</Box>}
-      <Box
-        sx={{ px: 1.5, py: 0.5, fontSize: 11, color: QUIET, borderTop: '1px solid', borderColor: 'divider' }}
-      >
-        Enter places · ↑ ↓ choose · Esc · also: cont 24 V, note …
-      </Box>
+      <Foot problem={preview?.problem} />
     </Paper>
   )
 }
@@ -216,6 +216,23 @@ function Offers({ offers, chosen, used, point, place }: OffersProps) {
           </span>
         </Box>
       ))}
+    </>
+  )
+}
+
+interface FootProps {
+  problem: string | undefined
+}
+
+function Foot({ problem }: FootProps) {
+  return (
+    <>
+      {problem && <Box sx={{ px: 1.5, py: 0.5, color: SNAG, fontSize: 12 }}>{problem}</Box>}
+      <Box
+        sx={{ px: 1.5, py: 0.5, fontSize: 11, color: QUIET, borderTop: '1px solid', borderColor: 'divider' }}
+      >
+        Enter places · ↑ ↓ choose · Esc · also: cont 24 V, note …
+      </Box>
     </>
   )
 }

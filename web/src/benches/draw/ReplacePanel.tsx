@@ -38,25 +38,35 @@ function usePreview(edit: AnyEdit, enabled: boolean) {
   })
 }
 
+/** In which texts is looked, and how exactly. */
+interface Asked {
+  where: string[]
+  matchCase: boolean
+  whole: boolean
+  here: boolean
+}
+
+const USUAL: Asked = {
+  where: ['texts', 'notes', 'continuations', 'sheets'],
+  matchCase: false,
+  whole: false,
+  here: false,
+}
+
 export function ReplacePanel() {
-  const { sheetId, send, set, say } = {
-    ...usePick('sheetId', 'send', 'say'),
-    ...useTools('set'),
-  }
+  const { sheetId, send, set, say } = { ...usePick('sheetId', 'send', 'say'), ...useTools('set') }
   const [find, setFind] = useState('')
   const [by, setBy] = useState('')
-  const [where, setWhere] = useState<string[]>(['texts', 'notes', 'continuations', 'sheets'])
-  const [matchCase, setMatchCase] = useState(false)
-  const [whole, setWhole] = useState(false)
-  const [here, setHere] = useState(false)
+  const [asked, setAsked] = useState(USUAL)
+  const { where } = asked
   const [left, setLeft] = useState<Set<string>>(new Set())
   const edit = makeEdit('replace-texts', {
     find,
     replace: by,
     where,
-    match_case: matchCase,
-    whole_words: whole,
-    sheet_ids: here ? [sheetId] : [],
+    match_case: asked.matchCase,
+    whole_words: asked.whole,
+    sheet_ids: asked.here ? [sheetId] : [],
   })
   const preview = usePreview(edit, find !== '' && where.length > 0)
   const rows = find && !preview.error ? (preview.data?.table ?? []).slice(1) : []
@@ -90,19 +100,7 @@ export function ReplacePanel() {
         value={by}
         onChange={(e) => setBy(e.target.value)}
       />
-      {WHERE.map(([key, words]) => (
-        <Check
-          key={key}
-          label={words}
-          on={where.includes(key)}
-          put={(on) => setWhere(on ? [...where, key] : where.filter((w) => w !== key))}
-        />
-      ))}
-      <Box sx={{ borderTop: `1px solid ${LINE}`, mt: 0.5 }}>
-        <Check label="upper and lower case matter" on={matchCase} put={setMatchCase} />
-        <Check label="whole words only" on={whole} put={setWhole} />
-        <Check label="on this sheet only" on={here} put={setHere} />
-      </Box>
+      <Conditions asked={asked} ask={(part) => setAsked({ ...asked, ...part })} />
       {preview.error && find && <Box sx={{ color: QUIET, fontSize: 12.5 }}>{wordsOf(preview.error)}</Box>}
       {rows.length > 0 && <Places rows={rows} left={left} setLeft={setLeft} />}
       <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
@@ -173,5 +171,34 @@ function Places({ rows, left, setLeft }: PlacesProps) {
         </Box>
       ))}
     </Box>
+  )
+}
+
+interface ConditionsProps {
+  asked: Asked
+  ask: (part: Partial<Asked>) => void
+}
+
+function Conditions({ asked, ask }: ConditionsProps) {
+  return (
+    <>
+      {WHERE.map(([key, words]) => (
+        <Check
+          key={key}
+          label={words}
+          on={asked.where.includes(key)}
+          put={(on) => ask({ where: on ? [...asked.where, key] : asked.where.filter((w) => w !== key) })}
+        />
+      ))}
+      <Box sx={{ borderTop: `1px solid ${LINE}`, mt: 0.5 }}>
+        <Check
+          label="upper and lower case matter"
+          on={asked.matchCase}
+          put={(matchCase) => ask({ matchCase })}
+        />
+        <Check label="whole words only" on={asked.whole} put={(whole) => ask({ whole })} />
+        <Check label="on this sheet only" on={asked.here} put={(here) => ask({ here })} />
+      </Box>
+    </>
   )
 }

@@ -1,4 +1,5 @@
 /** The sheet: the painted scene, what is previewed, the caret, and the boxes at it. */
+import type { View } from '../../project/view'
 import Box from '@mui/material/Box'
 import { memo, useMemo } from 'react'
 import type { Box as Rect, Item } from '../../scene/item'
@@ -37,15 +38,9 @@ interface Props {
   onGo: (entityId: string) => void
 }
 
-export function Sheet({ canEdit, onGo }: Props) {
-  const { view, preview, selection, subject, tool, caret, loaded, revision } = {
-    ...usePick('view', 'preview', 'selection', 'subject', 'loaded', 'revision'),
-    ...useTools('tool', 'caret'),
-  }
-  const art = useArt()
+/** Where something is drawn, and what of the sheet is worth looking at. */
+function useRoom(view: View): { boxes: Rect[]; fit: Rect } {
   const facts = view.sheet.sheet
-  const shown = preview ? preview.view : view
-  const looks = useMemo(() => lookOf(shown.items, selection, subject), [shown.items, selection, subject])
   const boxes = useMemo(
     () =>
       Object.values(view.items)
@@ -60,6 +55,19 @@ export function Sheet({ canEdit, onGo }: Props) {
         : contentBox(view.items, facts?.width ?? 420, facts?.height ?? 297, facts?.frame === 'zones'),
     [view.items, facts],
   )
+  return { boxes, fit }
+}
+
+export function Sheet({ canEdit, onGo }: Props) {
+  const { view, preview, selection, subject, tool, caret, loaded, revision } = {
+    ...usePick('view', 'preview', 'selection', 'subject', 'loaded', 'revision'),
+    ...useTools('tool', 'caret'),
+  }
+  const art = useArt()
+  const facts = view.sheet.sheet
+  const shown = preview ? preview.view : view
+  const looks = useMemo(() => lookOf(shown.items, selection, subject), [shown.items, selection, subject])
+  const { boxes, fit } = useRoom(view)
   if (!facts)
     return (
       <Box sx={{ p: 3, color: 'text.secondary' }}>

@@ -1,7 +1,6 @@
 /** The sheet in the inspector, when nothing is selected. */
+import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { View } from '../../project/view'
@@ -27,7 +26,6 @@ export function SheetPanel({ view, canEdit }: { view: View; canEdit: boolean }) 
     await send({ kind: 'change-sheet', sheet_id: facts.id, follow: true, ...change })
     await queries.invalidateQueries({ queryKey: ['outline', projectId] })
   }
-  const shown = drawCommands.filter((c) => !c.id.endsWith('-too'))
   return (
     <>
       <Box sx={{ fontWeight: 600, mb: 1 }}>Sheet {facts.number}</Box>
@@ -40,25 +38,16 @@ export function SheetPanel({ view, canEdit }: { view: View; canEdit: boolean }) 
       />
       {(['functions', 'locations'] as const).map((what) => {
         const key = what === 'functions' ? 'function_id' : 'location_id'
-        const options = places.data?.[what] ?? []
+        const options = (places.data?.[what] ?? []).map((p) => ({ id: p.id, name: `${p.name} ${p.text}` }))
         return (
-          <TextField
+          <PanelPick
             key={what}
-            select
-            fullWidth
-            margin="dense"
             label={what === 'functions' ? 'Function' : 'Location'}
-            value={options.some((o) => o.id === facts[key]) ? facts[key] : ''}
+            value={facts[key]}
+            options={[{ id: '', name: 'none' }, ...options]}
             disabled={!canEdit}
-            onChange={(e) => void save({ [key]: e.target.value })}
-          >
-            <MenuItem value="">none</MenuItem>
-            {options.map((o) => (
-              <MenuItem key={o.id} value={o.id}>
-                {o.name} {o.text}
-              </MenuItem>
-            ))}
-          </TextField>
+            onPick={(id) => void save({ [key]: id })}
+          />
         )
       })}
       <Box sx={{ fontSize: 12.5, mt: 0.5 }}>
@@ -66,22 +55,27 @@ export function SheetPanel({ view, canEdit }: { view: View; canEdit: boolean }) 
           Size, frame, title block, duplicate
         </Link>
       </Box>
-      {canEdit && (
-        <Section title="Drawing">
-          <Box sx={{ fontSize: 12.5, mb: 1 }}>
-            Put the caret on a line and start typing: <b>coil</b>, <b>no</b>, <b>nc</b>, <b>lamp</b>.
-            <div>
-              <kbd>F1</kbd> lists all keys.
-            </div>
-          </Box>
-          {shown.map((c) => (
-            <Box key={c.id} sx={{ display: 'flex', fontSize: 12.5, py: 0.2 }}>
-              <span style={{ flex: 1 }}>{c.label}</span>
-              <kbd style={{ fontFamily: MONO, fontSize: 11.5 }}>{c.shortcut}</kbd>
-            </Box>
-          ))}
-        </Section>
-      )}
+      {canEdit && <Keys />}
     </>
+  )
+}
+
+function Keys() {
+  const shown = drawCommands.filter((c) => !c.id.endsWith('-too'))
+  return (
+    <Section title="Drawing">
+      <Box sx={{ fontSize: 12.5, mb: 1 }}>
+        Put the caret on a line and start typing: <b>coil</b>, <b>no</b>, <b>nc</b>, <b>lamp</b>.
+        <div>
+          <kbd>F1</kbd> lists all keys.
+        </div>
+      </Box>
+      {shown.map((c) => (
+        <Box key={c.id} sx={{ display: 'flex', fontSize: 12.5, py: 0.2 }}>
+          <span style={{ flex: 1 }}>{c.label}</span>
+          <kbd style={{ fontFamily: MONO, fontSize: 11.5 }}>{c.shortcut}</kbd>
+        </Box>
+      ))}
+    </Section>
   )
 }

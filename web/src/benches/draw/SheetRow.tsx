@@ -106,29 +106,38 @@ export function SheetRow({ projectId, page, current, indent, people, onInsert }:
           style={{ width: 8, height: 8, borderRadius: 4, background: TEAL, marginRight: 4, flexShrink: 0 }}
         />
       ))}
-      {onInsert && (
-        <Box
-          component="button"
-          type="button"
-          className="insert"
-          aria-label={`Add a sheet after ${page.number}`}
-          title="Add a sheet after this one"
-          onClick={onInsert}
-          sx={{
-            position: 'absolute',
-            right: 2,
-            border: 0,
-            borderRadius: 1,
-            bgcolor: '#FBF8F1',
-            color: COPPER,
-            p: 0,
-            cursor: 'pointer',
-            lineHeight: 0,
-          }}
-        >
-          <AddIcon sx={{ fontSize: 17 }} />
-        </Box>
-      )}
+      {onInsert && <Insert number={page.number} onInsert={onInsert} />}
+    </Box>
+  )
+}
+
+interface InsertProps {
+  number: string
+  onInsert: () => void
+}
+
+function Insert({ number, onInsert }: InsertProps) {
+  return (
+    <Box
+      component="button"
+      type="button"
+      className="insert"
+      aria-label={`Add a sheet after ${number}`}
+      title="Add a sheet after this one"
+      onClick={onInsert}
+      sx={{
+        position: 'absolute',
+        right: 2,
+        border: 0,
+        borderRadius: 1,
+        bgcolor: '#FBF8F1',
+        color: COPPER,
+        p: 0,
+        cursor: 'pointer',
+        lineHeight: 0,
+      }}
+    >
+      <AddIcon sx={{ fontSize: 17 }} />
     </Box>
   )
 }

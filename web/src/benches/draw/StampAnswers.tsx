@@ -88,23 +88,12 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
         slotProps={{ typography: { sx: { fontSize: 12.5 } } }}
       />
       {table ? (
-        <>
-          <FromTable
-            {...{ stamp, names, text, setText }}
-            hold={(next) => hold(next.length ? next : [answers])}
-          />
-        </>
+        <FromTable
+          {...{ stamp, names, text, setText }}
+          hold={(next) => hold(next.length ? next : [answers])}
+        />
       ) : (
-        stamp.questions.map((q) => (
-          <TextField
-            key={q.name}
-            fullWidth
-            margin="dense"
-            label={q.name}
-            value={answers[q.name] ?? ''}
-            onChange={(e) => answer(q.name, e.target.value)}
-          />
-        ))
+        <Fields {...{ stamp, answers, answer }} />
       )}
       {chosen.error && <Box sx={{ color: SNAG, fontSize: 12.5 }}>{wordsOf(chosen.error)}</Box>}
       {lines.length > 0 && <ChoiceLines lines={lines} copies={rows.length > 1 && table} />}
@@ -192,5 +181,28 @@ function ChoiceLines({ lines, copies }: ChoiceLinesProps) {
         </Box>
       ))}
     </Box>
+  )
+}
+
+interface FieldsProps {
+  stamp: StampLine
+  answers: Row
+  answer: (name: string, value: string) => void
+}
+
+function Fields({ stamp, answers, answer }: FieldsProps) {
+  return (
+    <>
+      {stamp.questions.map((q) => (
+        <TextField
+          key={q.name}
+          fullWidth
+          margin="dense"
+          label={q.name}
+          value={answers[q.name] ?? ''}
+          onChange={(e) => answer(q.name, e.target.value)}
+        />
+      ))}
+    </>
   )
 }

@@ -1,4 +1,5 @@
 /** The questions a stamp asks: their words, what the answer sets, and for which things of it. */
+import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
@@ -36,20 +37,12 @@ export function StampQuestions({ things, questions, onChange }: Props) {
               value={q.name}
               onChange={(e) => change(n, { name: e.target.value })}
             />
-            <TextField
-              select
-              fullWidth
-              margin="dense"
+            <PanelPick
               label="The answer is a"
               value={q.kind}
-              onChange={(e) => change(n, { kind: e.target.value, targets: [] })}
-            >
-              {QUESTION_KINDS.map((k) => (
-                <MenuItem key={k.id} value={k.id}>
-                  {k.name}
-                </MenuItem>
-              ))}
-            </TextField>
+              options={QUESTION_KINDS}
+              onPick={(id) => change(n, { kind: id, targets: [] })}
+            />
             {kind.on.length > 0 && (
               <TextField
                 select

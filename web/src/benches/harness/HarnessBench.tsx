@@ -23,12 +23,9 @@ import type { HarnessValue, HarnessView } from './shapes'
 
 const KINDS = new Set(['segment', 'node', 'table'])
 
-export function HarnessBench({ canEdit }: BenchProps) {
+function useHarness(wanted: string) {
   const projectId = useProject((s) => s.projectId)
-  const [search, setSearch] = useSearchParams()
-  const [selected, setSelected] = useState('')
-  const wanted = search.get('harness') ?? ''
-  const view = useBench<HarnessView>(
+  return useBench<HarnessView>(
     'harness',
     () =>
       got(
@@ -38,6 +35,12 @@ export function HarnessBench({ canEdit }: BenchProps) {
       ),
     [wanted],
   )
+}
+
+export function HarnessBench({ canEdit }: BenchProps) {
+  const [search, setSearch] = useSearchParams()
+  const [selected, setSelected] = useState('')
+  const view = useHarness(search.get('harness') ?? '')
   const codes = (view.data?.harnesses ?? []).map((h) => h.id)
   useCommands(
     'Harness',
@@ -83,18 +86,7 @@ export function HarnessBench({ canEdit }: BenchProps) {
           then “cavity” at the caret), add a harness on the left, and add its connectors.
         </Empty>
       )}
-      {harness && (
-        <>
-          <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
-            {harness.scene ? (
-              <Board harness={harness} selected={selected} canEdit={canEdit} onSelect={setSelected} />
-            ) : (
-              <Empty>{harness.code} has no segments yet. Add its first two connectors on the right.</Empty>
-            )}
-          </Box>
-          <Tables harness={harness} />
-        </>
-      )}
+      {harness && <Shown harness={harness} selected={selected} canEdit={canEdit} onSelect={setSelected} />}
     </Bench>
   )
 }
@@ -122,13 +114,16 @@ interface BoardProps {
 }
 
 /** The form board. An end is dragged along its segment to give that another length. */
+/** An end of the harness that is dragged out or in: where its segment begins, which way it runs, how long it was. */
+interface Drag {
+  segment: string
+  from: [number, number]
+  unit: [number, number]
+  length: number
+}
+
 function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
-  const drag = useRef<{
-    segment: string
-    from: [number, number]
-    unit: [number, number]
-    length: number
-  } | null>(null)
+  const drag = useRef<Drag | null>(null)
   const [length, setLength] = useState<number | null>(null)
   const down = (at: At) => {
     const id = itemUnder(at, KINDS)
@@ -165,27 +160,7 @@ function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
       onMove={move}
       onUp={up}
     >
-      {d && length !== null && (
-        <>
-          <line
-            x1={d.from[0]}
-            y1={d.from[1]}
-            x2={d.from[0] + d.unit[0] * length}
-            y2={d.from[1] + d.unit[1] * length}
-            stroke={COPPER}
-            strokeWidth={2}
-          />
-          <text
-            x={d.from[0] + d.unit[0] * length}
-            y={d.from[1] + d.unit[1] * length - 8}
-            fontSize={10}
-            fontFamily={MONO}
-            fill={COPPER}
-          >
-            {length} mm
-          </text>
-        </>
-      )}
+      {d && length !== null && <Stretch drag={d} length={length} />}
     </Drawing>
   )
 }
@@ -287,5 +262,56 @@ function ConnectorRows({ harness }: ConnectorRowsProps) {
         )),
       )}
     </Rows>
+  )
+}
+
+interface ShownProps {
+  harness: HarnessValue
+  selected: string
+  canEdit: boolean
+  onSelect: (id: string) => void
+}
+
+function Shown({ harness, selected, canEdit, onSelect }: ShownProps) {
+  return (
+    <>
+      <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
+        {harness.scene ? (
+          <Board harness={harness} selected={selected} canEdit={canEdit} onSelect={onSelect} />
+        ) : (
+          <Empty>{harness.code} has no segments yet. Add its first two connectors on the right.</Empty>
+        )}
+      </Box>
+      <Tables harness={harness} />
+    </>
+  )
+}
+
+interface StretchProps {
+  drag: Drag
+  length: number
+}
+
+function Stretch({ drag: d, length }: StretchProps) {
+  return (
+    <>
+      <line
+        x1={d.from[0]}
+        y1={d.from[1]}
+        x2={d.from[0] + d.unit[0] * length}
+        y2={d.from[1] + d.unit[1] * length}
+        stroke={COPPER}
+        strokeWidth={2}
+      />
+      <text
+        x={d.from[0] + d.unit[0] * length}
+        y={d.from[1] + d.unit[1] * length - 8}
+        fontSize={10}
+        fontFamily={MONO}
+        fill={COPPER}
+      >
+        {length} mm
+      </text>
+    </>
   )
 }

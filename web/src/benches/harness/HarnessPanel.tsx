@@ -1,7 +1,7 @@
 /** What is selected on the form board: a segment's length, a node, adding connectors and branchings. */
+import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import MenuItem from '@mui/material/MenuItem'
 import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
@@ -22,54 +22,15 @@ interface Props {
 }
 
 export function HarnessPanel({ harness, free, selected, canEdit, onSelect }: Props) {
-  const { send, projectId, say } = usePick('send', 'projectId', 'say')
+  const { send, projectId } = usePick('send', 'projectId')
   const segment = harness.segments.find((s) => s.id === selected)
   const node = harness.nodes.find((n) => n.id === selected)
-  const name = (id: string) => harness.nodes.find((n) => n.id === id)?.name ?? ''
   const base = `/api/projects/${projectId}/boards/${harness.id}.pdf`
-  const [at, setAt] = useState('')
-  const setLength = (typed: string) => {
-    const value = Number(typed.replace(',', '.'))
-    if (!(value > 0)) say(`“${typed}” is no length in mm.`, 'error')
-    else if (segment) void send({ kind: 'set-segment', segment_id: segment.id, length_mm: value })
-  }
   return (
     <>
       <Box sx={{ fontWeight: 600, fontFamily: MONO }}>{harness.code}</Box>
       <Box sx={{ color: QUIET }}>{harness.text}</Box>
-      {segment && (
-        <Section title="Segment">
-          <Box sx={{ fontSize: 12.5 }}>
-            {name(segment.a)} to {name(segment.b)}
-          </Box>
-          <Field
-            label="Length, mm"
-            value={String(segment.length_mm)}
-            disabled={!canEdit}
-            onSave={setLength}
-          />
-          <Box sx={{ fontSize: 12.5 }}>
-            {segment.wires} wires, bundle ⌀ {segment.diameter_mm} mm
-          </Box>
-          {canEdit && (
-            <Stack direction="row" spacing={0.5} sx={{ mt: 1 }}>
-              <TextField
-                label={`Branching at, mm from ${name(segment.a)}`}
-                value={at}
-                onChange={(e) => setAt(e.target.value)}
-              />
-              <Button
-                disabled={!(Number(at) > 0)}
-                onClick={() =>
-                  void send({ kind: 'split-segment', segment_id: segment.id, at_mm: Number(at), name: '' })
-                }
-              >
-                Add
-              </Button>
-            </Stack>
-          )}
-        </Section>
-      )}
+      {segment && <SegmentOf segment={segment} nodes={harness.nodes} canEdit={canEdit} />}
       {node && (
         <Section title="Selected">
           <Box sx={{ fontFamily: MONO }}>{node.name}</Box>
@@ -127,37 +88,16 @@ function AddNode({
   }
   return (
     <Section title="Add a connector">
-      <TextField
-        select
-        fullWidth
-        margin="dense"
+      <PanelPick
         label="Connector"
-        value={free.some((f) => f.id === device) ? device : ''}
-        onChange={(e) => setDevice(e.target.value)}
+        value={device}
+        options={free.map((f) => ({ id: f.id, name: `${f.tag} ${f.text}` }))}
+        onPick={setDevice}
         helperText={free.length ? '' : 'Every connector that is drawn is in a harness.'}
-      >
-        {free.map((f) => (
-          <MenuItem key={f.id} value={f.id}>
-            {f.tag} {f.text}
-          </MenuItem>
-        ))}
-      </TextField>
+      />
       {harness.nodes.length > 0 && (
         <>
-          <TextField
-            select
-            fullWidth
-            margin="dense"
-            label="Joins"
-            value={root}
-            onChange={(e) => setJoin(e.target.value)}
-          >
-            {harness.nodes.map((n) => (
-              <MenuItem key={n.id} value={n.id}>
-                {n.name}
-              </MenuItem>
-            ))}
-          </TextField>
+          <PanelPick label="Joins" value={root} options={harness.nodes} onPick={setJoin} />
           <TextField
             fullWidth
             margin="dense"
@@ -170,6 +110,51 @@ function AddNode({
       <Button variant="contained" disabled={!device || !(Number(length) > 0)} onClick={() => void add()}>
         Add to {harness.code}
       </Button>
+    </Section>
+  )
+}
+
+interface SegmentOfProps {
+  segment: HarnessValue['segments'][number]
+  nodes: HarnessValue['nodes']
+  canEdit: boolean
+}
+
+function SegmentOf({ segment, nodes, canEdit }: SegmentOfProps) {
+  const { send, say } = usePick('send', 'say')
+  const [at, setAt] = useState('')
+  const name = (id: string) => nodes.find((n) => n.id === id)?.name ?? ''
+  const setLength = (typed: string) => {
+    const value = Number(typed.replace(',', '.'))
+    if (!(value > 0)) say(`“${typed}” is no length in mm.`, 'error')
+    else void send({ kind: 'set-segment', segment_id: segment.id, length_mm: value })
+  }
+  return (
+    <Section title="Segment">
+      <Box sx={{ fontSize: 12.5 }}>
+        {name(segment.a)} to {name(segment.b)}
+      </Box>
+      <Field label="Length, mm" value={String(segment.length_mm)} disabled={!canEdit} onSave={setLength} />
+      <Box sx={{ fontSize: 12.5 }}>
+        {segment.wires} wires, bundle ⌀ {segment.diameter_mm} mm
+      </Box>
+      {canEdit && (
+        <Stack direction="row" spacing={0.5} sx={{ mt: 1 }}>
+          <TextField
+            label={`Branching at, mm from ${name(segment.a)}`}
+            value={at}
+            onChange={(e) => setAt(e.target.value)}
+          />
+          <Button
+            disabled={!(Number(at) > 0)}
+            onClick={() =>
+              void send({ kind: 'split-segment', segment_id: segment.id, at_mm: Number(at), name: '' })
+            }
+          >
+            Add
+          </Button>
+        </Stack>
+      )}
     </Section>
   )
 }

@@ -17,6 +17,16 @@ import { CardBox, NewCard } from './Cards'
 import { PointFile } from './PointFile'
 import type { IoView, Spare } from './shapes'
 
+/** The points that are chosen when one more is clicked; with `range`, all from the last one on. */
+function toggled(chosen: Set<string>, points: IoView['points'], id: string, range: boolean): Set<string> {
+  const next = new Set(chosen)
+  const last = [...chosen].at(-1)
+  const [a, b] = [points.findIndex((p) => p.id === last), points.findIndex((p) => p.id === id)]
+  if (range && a >= 0) for (const p of points.slice(Math.min(a, b), Math.max(a, b) + 1)) next.add(p.id)
+  else if (!next.delete(id)) next.add(id)
+  return next
+}
+
 export function IoBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
   const { send } = usePick('send')
@@ -38,15 +48,7 @@ export function IoBench({ canEdit }: BenchProps) {
   if (!view.data) return <Empty>Reading the points…</Empty>
   const { points, cards, spare } = view.data
   const ids = held
-  const toggle = (id: string, range: boolean) => {
-    const next = new Set(chosen)
-    const last = [...chosen].at(-1)
-    const [a, b] = [points.findIndex((p) => p.id === last), points.findIndex((p) => p.id === id)]
-    if (range && a >= 0) for (const p of points.slice(Math.min(a, b), Math.max(a, b) + 1)) next.add(p.id)
-    else if (next.has(id)) next.delete(id)
-    else next.add(id)
-    setChosen(next)
-  }
+  const toggle = (id: string, range: boolean) => setChosen(toggled(chosen, points, id, range))
   const allocate = (deviceId: string, channel: number) => {
     if (ids.length)
       void send({ kind: 'allocate-points', ids, device_id: deviceId, channel }).then(
@@ -75,21 +77,7 @@ export function IoBench({ canEdit }: BenchProps) {
           </Empty>
         )}
         {points.length > 0 && <Points {...{ points, chosen, toggle }} />}
-        <Box component="h2" sx={{ fontSize: 16, mt: 2.5, mb: 1 }}>
-          Cards
-        </Box>
-        {cards.length === 0 && <Empty>No card yet. Choose one from the library on the right.</Empty>}
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(330px, 1fr))', gap: 1.5 }}>
-          {cards.map((card) => (
-            <CardBox
-              key={card.id}
-              card={card}
-              canEdit={canEdit}
-              armed={ids.length > 0}
-              onChannel={(channel) => allocate(card.id, channel)}
-            />
-          ))}
-        </Box>
+        <CardList {...{ cards, canEdit, allocate }} armed={ids.length > 0} />
       </Box>
     </Bench>
   )
@@ -193,5 +181,34 @@ function Points({ points, chosen, toggle }: PointsProps) {
         </tr>
       ))}
     </Rows>
+  )
+}
+
+interface CardListProps {
+  cards: IoView['cards']
+  canEdit: boolean
+  armed: boolean
+  allocate: (deviceId: string, channel: number) => void
+}
+
+function CardList({ cards, canEdit, armed, allocate }: CardListProps) {
+  return (
+    <>
+      <Box component="h2" sx={{ fontSize: 16, mt: 2.5, mb: 1 }}>
+        Cards
+      </Box>
+      {cards.length === 0 && <Empty>No card yet. Choose one from the library on the right.</Empty>}
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(330px, 1fr))', gap: 1.5 }}>
+        {cards.map((card) => (
+          <CardBox
+            key={card.id}
+            card={card}
+            canEdit={canEdit}
+            armed={armed}
+            onChannel={(channel) => allocate(card.id, channel)}
+          />
+        ))}
+      </Box>
+    </>
   )
 }

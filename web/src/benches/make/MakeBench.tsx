@@ -25,7 +25,8 @@ const REST_MS = 4000
 
 const counter = (wires: Wire[]) => (state: Wire['state']) => wires.filter((w) => w.state === state).length
 
-export function MakeBench({ canEdit }: BenchProps) {
+/** The cut list with what the machine has done of it, and giving wires to the machine. */
+function useMaking() {
   const { projectId, revision } = usePick('projectId', 'revision')
   const queries = useQueryClient()
   const path = { project_id: projectId }
@@ -48,6 +49,12 @@ export function MakeBench({ canEdit }: BenchProps) {
       useProject.getState().say(wordsOf(error), 'error')
     }
   }
+  return { view, give }
+}
+
+export function MakeBench({ canEdit }: BenchProps) {
+  const { projectId } = usePick('projectId')
+  const { view, give } = useMaking()
   const inState = counter(view.data?.wires ?? [])
   useCommands(
     'Make',
@@ -62,14 +69,7 @@ export function MakeBench({ canEdit }: BenchProps) {
   const count = counter(wires)
   const base = `/api/projects/${projectId}`
   return (
-    <Bench
-      name="Make"
-      inspector={
-        <>
-          <Stock view={view.data} canEdit={canEdit} />
-        </>
-      }
-    >
+    <Bench name="Make" inspector={<Stock view={view.data} canEdit={canEdit} />}>
       <Stack
         direction="row"
         spacing={1}

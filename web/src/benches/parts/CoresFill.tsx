@@ -1,8 +1,8 @@
 /** Many cores of a cable at once: how many, in which order of colours, of what size, with how many shields. */
+import { Pick, plain } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
 import { useState, type Dispatch, type SetStateAction } from 'react'
 import { wordsOf } from '../../api/client'
@@ -45,19 +45,13 @@ export function CoresFill({ record, kinds, set }: Props) {
           onChange={(e) => setCount(e.target.value)}
           sx={{ width: 70 }}
         />
-        <TextField
-          select
+        <Pick
           label="Named by"
           value={order}
-          onChange={(e) => setOrder(e.target.value)}
+          options={plain(['numbered', ...kinds.core_orders])}
+          onPick={setOrder}
           sx={{ width: 140 }}
-        >
-          {['numbered', ...kinds.core_orders].map((o) => (
-            <MenuItem key={o} value={o}>
-              {o}
-            </MenuItem>
-          ))}
-        </TextField>
+        />
         <TextField
           label="mm² each"
           value={section}

@@ -43,26 +43,7 @@ export function DrawnWith({ record, kinds, locked, put }: Props) {
   return (
     <Section title="Drawn with">
       {kindsThere.map((kind) => (
-        <Box key={kind} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mb: 1, pt: 0.5 }}>
-          <Symbols
-            kind={kind}
-            label={`${kinds.units[kind]?.name ?? kind}, IEC`}
-            standard="iec"
-            record={record}
-            value={record.symbols[kind] ?? ''}
-            locked={locked}
-            set={(key) => set(kind, key)}
-          />
-          <Symbols
-            kind={kind}
-            label={`${kinds.units[kind]?.name ?? kind}, North America`}
-            standard="na"
-            record={record}
-            value={record.symbols[`${kind}@na`] ?? ''}
-            locked={locked}
-            set={(key) => set(`${kind}@na`, key)}
-          />
-        </Box>
+        <OfKind key={kind} {...{ kind, record, kinds, locked, set }} />
       ))}
       {SURFACES.map((surface) => (
         <Box
@@ -139,5 +120,38 @@ function Symbols({ kind, label, standard, record, value, locked, set }: SymbolsP
         </MenuItem>
       ))}
     </TextField>
+  )
+}
+
+interface OfKindProps {
+  kind: string
+  record: PartRecord
+  kinds: Kinds
+  locked: boolean
+  set: (place: string, key: string) => void
+}
+
+function OfKind({ kind, record, kinds, locked, set }: OfKindProps) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mb: 1, pt: 0.5 }}>
+      <Symbols
+        kind={kind}
+        label={`${kinds.units[kind]?.name ?? kind}, IEC`}
+        standard="iec"
+        record={record}
+        value={record.symbols[kind] ?? ''}
+        locked={locked}
+        set={(key) => set(kind, key)}
+      />
+      <Symbols
+        kind={kind}
+        label={`${kinds.units[kind]?.name ?? kind}, North America`}
+        standard="na"
+        record={record}
+        value={record.symbols[`${kind}@na`] ?? ''}
+        locked={locked}
+        set={(key) => set(`${kind}@na`, key)}
+      />
+    </Box>
   )
 }

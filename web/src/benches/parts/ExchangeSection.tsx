@@ -88,7 +88,7 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
                 {look.problem}
               </Box>
             )}
-            <TableRows {...{ look }} />
+            <TableRows look={look} />
           </>
         )}
       </Box>

@@ -33,21 +33,7 @@ export function FilesSection({ record, locked, put }: Props) {
   }
   return (
     <Section title="Picture and data sheet">
-      {record.picture && (
-        <Box
-          component="img"
-          src={fileUrl(record.picture)}
-          alt={`Picture of ${record.number}`}
-          sx={{
-            maxWidth: 180,
-            maxHeight: 120,
-            border: `1px solid ${LINE}`,
-            bgcolor: '#fff',
-            p: 0.5,
-            mb: 0.5,
-          }}
-        />
-      )}
+      {record.picture && <Picture record={record} />}
       {FILES.map(({ field, label, accept }) => (
         <Box key={field} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: 12.5 }}>
           <span style={{ width: 74, color: QUIET }}>{label}</span>
@@ -82,5 +68,27 @@ export function FilesSection({ record, locked, put }: Props) {
         </Box>
       ))}
     </Section>
+  )
+}
+
+interface PictureProps {
+  record: PartRecord
+}
+
+function Picture({ record }: PictureProps) {
+  return (
+    <Box
+      component="img"
+      src={fileUrl(record.picture)}
+      alt={`Picture of ${record.number}`}
+      sx={{
+        maxWidth: 180,
+        maxHeight: 120,
+        border: `1px solid ${LINE}`,
+        bgcolor: '#fff',
+        p: 0.5,
+        mb: 0.5,
+      }}
+    />
   )
 }

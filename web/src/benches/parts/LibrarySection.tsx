@@ -16,11 +16,30 @@ import { PartPage } from './PartPage'
 
 const NEW = 'new'
 
+/** What of the library is looked for. */
+interface Asked {
+  words: string
+  cls: string
+  maker: string
+  shelf: string
+}
+
+function useParts({ words, cls, maker, shelf }: Asked, typed: Record<string, string>) {
+  const filters = Object.entries(typed)
+    .map(([key, value]) => condition(key, value))
+    .filter(Boolean)
+    .join(';')
+  const query = { q: words, part_class_key: cls, maker, shelf, filters, limit: 200 }
+  return useQuery({
+    queryKey: ['library', query],
+    queryFn: () => got(client.GET('/api/library/parts', { params: { query } })),
+    placeholderData: (before) => before,
+    retry: false,
+  })
+}
+
 export function LibrarySection({ list }: { list: ReactNode }) {
-  const [words, setWords] = useState('')
-  const [cls, setCls] = useState('')
-  const [maker, setMaker] = useState('')
-  const [shelf, setShelf] = useState('')
+  const [asked, setAsked] = useState<Asked>({ words: '', cls: '', maker: '', shelf: '' })
   const [ticked, setTicked] = useState<string[]>([])
   const [typed, setTyped] = useState<Record<string, string>>({})
   const [params, setParams] = useSearchParams()
@@ -28,66 +47,22 @@ export function LibrarySection({ list }: { list: ReactNode }) {
   const show = (id: string) => setParams(id ? { part: id } : {})
   const kinds = useKinds()
   const shelves = useShelves() ?? []
-  const of = kinds?.classes.find((c) => c.key === cls)
-  const makers = useQuery({
-    queryKey: ['makers', cls],
-    queryFn: () => got(client.GET('/api/library/makers', { params: { query: { part_class_key: cls } } })),
-  })
-  const filters = Object.entries(typed)
-    .map(([key, value]) => condition(key, value))
-    .filter(Boolean)
-    .join(';')
-  const query = { q: words, part_class_key: cls, maker, shelf, filters, limit: 200 }
-  const found = useQuery({
-    queryKey: ['library', query],
-    queryFn: () => got(client.GET('/api/library/parts', { params: { query } })),
-    placeholderData: (before) => before,
-    retry: false,
-  })
+  const of = kinds?.classes.find((c) => c.key === asked.cls)
+  const found = useParts(asked, typed)
   const columns = useMemo(() => columnsOf(of, kinds), [of, kinds])
   return (
     <Bench name="Parts" list={list}>
       <Box sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
         <Box sx={{ flex: 1, minWidth: 0, p: 2, display: 'flex', flexDirection: 'column' }}>
-          <Box sx={{ display: 'flex', gap: 1, mb: 1, pt: 0.5, flexWrap: 'wrap' }}>
-            <TextField
-              autoFocus
-              label="Words, part of a number, 2NO, 3P"
-              value={words}
-              onChange={(e) => setWords(e.target.value)}
-              sx={{ flex: 1, minWidth: 210 }}
-            />
-            <Pick
-              label="Class"
-              width={170}
-              value={cls}
-              set={(v) => {
-                setCls(v)
-                setTyped({})
-                setMaker('')
-              }}
-              options={kinds?.classes.map((c) => [c.key, c.name]) ?? []}
-            />
-            <Pick
-              label="Maker"
-              width={120}
-              value={maker}
-              set={setMaker}
-              options={(makers.data ?? []).map((m) => [m, m])}
-            />
-            {shelves.length > 1 && (
-              <Pick
-                label="Library"
-                width={120}
-                value={shelf}
-                set={setShelf}
-                options={shelves.map((s) => [s.id, s.name])}
-              />
-            )}
-            <Button variant="contained" onClick={() => show(NEW)}>
-              New part
-            </Button>
-          </Box>
+          <Asking
+            asked={asked}
+            ask={(part) => {
+              setAsked({ ...asked, ...part })
+              if (part.cls !== undefined) setTyped({})
+            }}
+            kinds={kinds}
+            begin={() => show(NEW)}
+          />
           {of && kinds && <Filters of={of} kinds={kinds} typed={typed} set={setTyped} />}
           <Parts rows={found.data ?? []} columns={columns} open={open} show={show} tick={setTicked} />
           <Foot count={found.data?.length ?? 0} ticked={ticked} />
@@ -265,6 +240,59 @@ function Foot({ count, ticked }: FootProps) {
             Out as {f.toUpperCase()}
           </Button>
         ))}
+    </Box>
+  )
+}
+
+interface AskingProps {
+  asked: Asked
+  ask: (part: Partial<Asked>) => void
+  kinds: Kinds | undefined
+  begin: () => void
+}
+
+function Asking({ asked, ask, kinds, begin }: AskingProps) {
+  const shelves = useShelves() ?? []
+  const makers = useQuery({
+    queryKey: ['makers', asked.cls],
+    queryFn: () =>
+      got(client.GET('/api/library/makers', { params: { query: { part_class_key: asked.cls } } })),
+  })
+  return (
+    <Box sx={{ display: 'flex', gap: 1, mb: 1, pt: 0.5, flexWrap: 'wrap' }}>
+      <TextField
+        autoFocus
+        label="Words, part of a number, 2NO, 3P"
+        value={asked.words}
+        onChange={(e) => ask({ words: e.target.value })}
+        sx={{ flex: 1, minWidth: 210 }}
+      />
+      <Pick
+        label="Class"
+        width={170}
+        value={asked.cls}
+        set={(cls) => ask({ cls, maker: '' })}
+        options={kinds?.classes.map((c) => [c.key, c.name]) ?? []}
+      />
+      <Pick
+        label="Maker"
+        width={120}
+        value={asked.maker}
+        set={(maker) => ask({ maker })}
+        options={(makers.data ?? []).map((m) => [m, m])}
+      />
+      {shelves.length > 1 && (
+        <Pick
+          label="Library"
+          width={120}
+          value={asked.shelf}
+          set={(shelf) => ask({ shelf })}
+          options={shelves.map((s) => [s.id, s.name])}
+        />
+      )}
+      <Button variant="contained" onClick={begin}>
+        New part
+      </Button>
     </Box>
   )
 }

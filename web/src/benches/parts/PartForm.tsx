@@ -109,9 +109,7 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
       {note && <Box sx={{ fontSize: 12.5, color: COPPER, mb: 1 }}>{note}</Box>}
       <Lacks missing={draft.missing} />
       <Naming {...facts} />
-      {of && of.fields.length > 0 && <Ratings {...facts} of={of} />}
-      {of && of.units.length > 0 && <UnitsEditor {...facts} of={of} set={setDraft} />}
-      {record.part_class === 'cable' && !locked && <CoresFill record={record} kinds={kinds} set={setDraft} />}
+      {of && <OfClass {...facts} of={of} set={setDraft} />}
       <Size {...facts} />
       <Buying {...facts} />
       <DrawnWith {...facts} />
@@ -129,6 +127,23 @@ export function PartForm({ title, note, start, kinds, shelves, shelf, close, don
       )}
       {children}
     </Box>
+  )
+}
+
+type OfClassProps = FactsProps & {
+  of: Kinds['classes'][number]
+  set: React.Dispatch<React.SetStateAction<Draft>>
+}
+
+/** What parts of a class have: ratings, units, cores. */
+function OfClass({ of, set, ...facts }: OfClassProps) {
+  const { record, kinds, locked } = facts
+  return (
+    <>
+      {of.fields.length > 0 && <Ratings {...facts} of={of} />}
+      {of.units.length > 0 && <UnitsEditor {...facts} of={of} set={set} />}
+      {record.part_class === 'cable' && !locked && <CoresFill record={record} kinds={kinds} set={set} />}
+    </>
   )
 }
 

@@ -35,18 +35,8 @@ export function PartPage({ id, kinds, shelves, close, go }: Props) {
       </Box>
     )
   if (!kinds || !part.data) return <Box sx={{ width: 470, borderLeft: `1px solid ${LINE}` }} />
-  if (like)
-    return (
-      <PartForm
-        title={`Like ${part.data.record.number}`}
-        note=""
-        start={like}
-        kinds={kinds}
-        shelves={shelves}
-        close={close}
-        done={go}
-      />
-    )
+  const given = { kinds, shelves, close, done: go }
+  if (like) return <PartForm {...given} title={`Like ${part.data.record.number}`} note="" start={like} />
   const { shelf } = part.data
   const remove = () =>
     got(client.POST('/api/library/parts/remove', { body: { shelf: shelf.id, ids: [id] } })).then(
@@ -66,10 +56,7 @@ export function PartPage({ id, kinds, shelves, close, go }: Props) {
       note={shelf.may_change ? '' : `${shelf.name} is read only: make one like it in another library.`}
       start={part.data}
       shelf={shelf}
-      kinds={kinds}
-      shelves={shelves}
-      close={close}
-      done={go}
+      {...given}
     >
       <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
         <Button variant="outlined" onClick={() => void draftStep({ act: 'like', part_id: id }).then(setLike)}>

@@ -222,19 +222,14 @@ function BareInspector({ device, canEdit, next }: BareInspectorProps) {
   const go = useNavigate()
   return (
     <>
-      <>
-        <Box sx={{ fontWeight: 600 }}>{device.tag}</Box>
-        <Box sx={{ fontSize: 12.5, color: QUIET }}>
-          {[device.class_name, device.text].filter(Boolean).join(' · ')}
-        </Box>
-        {canEdit && <PartPicker key={device.id} deviceId={device.id} partId="" close={next} />}
-        <Button
-          onClick={() => void go(`/p/${projectId}/draw/${device.sheet_id}`)}
-          disabled={!device.sheet_id}
-        >
-          Show it on its sheet
-        </Button>
-      </>
+      <Box sx={{ fontWeight: 600 }}>{device.tag}</Box>
+      <Box sx={{ fontSize: 12.5, color: QUIET }}>
+        {[device.class_name, device.text].filter(Boolean).join(' · ')}
+      </Box>
+      {canEdit && <PartPicker key={device.id} deviceId={device.id} partId="" close={next} />}
+      <Button onClick={() => void go(`/p/${projectId}/draw/${device.sheet_id}`)} disabled={!device.sheet_id}>
+        Show it on its sheet
+      </Button>
     </>
   )
 }

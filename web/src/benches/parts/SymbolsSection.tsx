@@ -102,13 +102,7 @@ export function SymbolsSection({ list }: { list: ReactNode }) {
         {rows.length > 0 && (
           <DrawnRows rows={rows} begin={(...at) => void begin(...at)} drop={(row) => void drop(row)} />
         )}
-        {drawn.isSuccess && rows.length === 0 && (
-          <Empty>
-            The common symbols come along. What they lack is drawn here: lines and pins on a grid, or a
-            drawing from an SVG or DXF file. A drawn symbol is placed at the caret by its name, and parts may
-            be drawn with it.
-          </Empty>
-        )}
+        {drawn.isSuccess && rows.length === 0 && <Nothing />}
       </Box>
     </Bench>
   )
@@ -151,5 +145,14 @@ function DrawnRows({ rows, begin, drop }: DrawnRowsProps) {
         </tr>
       ))}
     </Rows>
+  )
+}
+
+function Nothing() {
+  return (
+    <Empty>
+      The common symbols come along. What they lack is drawn here: lines and pins on a grid, or a drawing from
+      an SVG or DXF file. A drawn symbol is placed at the caret by its name, and parts may be drawn with it.
+    </Empty>
   )
 }

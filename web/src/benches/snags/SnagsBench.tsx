@@ -37,7 +37,7 @@ export function SnagsBench({ canEdit }: BenchProps) {
   const { projectId = '' } = useParams()
   const go = useNavigate()
   const send = useProject((s) => s.send)
-  const [tab, setTab] = useState<'open' | 'muted'>('open')
+  const [tab, setTab] = useState<Which>('open')
   const [muting, setMuting] = useState<Row | null>(null)
   const found = useBench('snags', () =>
     got(client.GET('/api/projects/{project_id}/snags', { params: { path: { project_id: projectId } } })),
@@ -71,22 +71,7 @@ export function SnagsBench({ canEdit }: BenchProps) {
       <Typography component="h1" variant="h6">
         Snags of the project
       </Typography>
-      <Tabs
-        value={tab}
-        onChange={(_, value: 'open' | 'muted') => setTab(value)}
-        sx={{ minHeight: 38, mb: 1 }}
-      >
-        <Tab
-          value="open"
-          label={`Open ${found.data?.open.length ?? ''}`}
-          sx={{ minHeight: 38, textTransform: 'none' }}
-        />
-        <Tab
-          value="muted"
-          label={`Muted ${found.data?.muted.length ?? ''}`}
-          sx={{ minHeight: 38, textTransform: 'none' }}
-        />
-      </Tabs>
+      <WhichTabs tab={tab} setTab={setTab} open={found.data?.open.length} muted={found.data?.muted.length} />
       {muting && <MuteLine key={muting.key} snag={muting} close={() => setMuting(null)} />}
       <Box sx={{ flex: 1, minHeight: 0 }}>
         <DataGrid
@@ -103,5 +88,23 @@ export function SnagsBench({ canEdit }: BenchProps) {
         />
       </Box>
     </Box>
+  )
+}
+
+type Which = 'open' | 'muted'
+
+interface WhichProps {
+  tab: Which
+  setTab: (tab: Which) => void
+  open: number | undefined
+  muted: number | undefined
+}
+
+function WhichTabs({ tab, setTab, open, muted }: WhichProps) {
+  return (
+    <Tabs value={tab} onChange={(_, value: Which) => setTab(value)} sx={{ minHeight: 38, mb: 1 }}>
+      <Tab value="open" label={`Open ${open ?? ''}`} sx={{ minHeight: 38, textTransform: 'none' }} />
+      <Tab value="muted" label={`Muted ${muted ?? ''}`} sx={{ minHeight: 38, textTransform: 'none' }} />
+    </Tabs>
   )
 }

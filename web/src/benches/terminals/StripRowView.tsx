@@ -133,66 +133,66 @@ interface TerminalCellsProps {
   canEdit: boolean
 }
 
+/** The numbers of the wires that land on a terminal. */
+const numbersOf = (row: StripRow) => [
+  ...new Set([...row.panel, ...row.field, ...row.unknown].map((t) => t.number).filter(Boolean)),
+]
+
 function TerminalCells({ strip, row, next, bridged, canEdit }: TerminalCellsProps) {
   const { send } = usePick('send')
   const shared = next?.bridges.find((b) => row.bridges.includes(b))
-  const numbers = [
-    ...new Set([...row.panel, ...row.field, ...row.unknown].map((t) => t.number).filter(Boolean)),
-  ]
   const toggle = () => {
     if (shared) void send({ kind: 'remove-bridge', bridge_id: shared })
     else if (next) void send({ kind: 'bridge-terminals', strip_id: strip.id, units: [row.unit, next.unit] })
   }
   return (
     <>
-      <>
-        <td>
-          <Targets targets={row.field} />
-        </td>
-        <td style={{ fontFamily: MONO, fontSize: 12 }}>
-          {row.field.map((t) => (
-            <div key={t.name}>{`${t.cable} ${t.core}`}</div>
-          ))}
-        </td>
-        <td style={{ textAlign: 'center' }}>
-          <BridgeMark row={row} bridged={bridged} />
-          {next?.kind === 'terminal' && (
-            <BridgeButton
-              on={shared !== undefined}
-              label={`${shared ? 'Part' : 'Bridge'} ${row.number} and ${next.number}`}
-              disabled={!canEdit}
-              toggle={toggle}
+      <td>
+        <Targets targets={row.field} />
+      </td>
+      <td style={{ fontFamily: MONO, fontSize: 12 }}>
+        {row.field.map((t) => (
+          <div key={t.name}>{`${t.cable} ${t.core}`}</div>
+        ))}
+      </td>
+      <td style={{ textAlign: 'center' }}>
+        <BridgeMark row={row} bridged={bridged} />
+        {next?.kind === 'terminal' && (
+          <BridgeButton
+            on={shared !== undefined}
+            label={`${shared ? 'Part' : 'Bridge'} ${row.number} and ${next.number}`}
+            disabled={!canEdit}
+            toggle={toggle}
+          />
+        )}
+      </td>
+      <td>
+        <NumberCell strip={strip} row={row} canEdit={canEdit} />
+      </td>
+      <td style={{ fontFamily: MONO, fontSize: 11.5, color: row.part ? undefined : SNAG }}>
+        {row.part || (strip.part ? row.terminal_kind : '')}
+      </td>
+      <td>
+        <Targets targets={row.panel} />
+        {row.unknown.map((t) => (
+          <div key={t.name} style={{ color: SNAG, fontSize: 12 }}>
+            <span style={{ fontFamily: MONO }}>{t.name}</span> has no location
+            <PlaceChoice
+              deviceId={t.device_id}
+              functionId={t.function_id}
+              locationId=""
+              canEdit={canEdit}
+              label="Say where it is"
             />
-          )}
-        </td>
-        <td>
-          <NumberCell strip={strip} row={row} canEdit={canEdit} />
-        </td>
-        <td style={{ fontFamily: MONO, fontSize: 11.5, color: row.part ? undefined : SNAG }}>
-          {row.part || (strip.part ? row.terminal_kind : '')}
-        </td>
-        <td>
-          <Targets targets={row.panel} />
-          {row.unknown.map((t) => (
-            <div key={t.name} style={{ color: SNAG, fontSize: 12 }}>
-              <span style={{ fontFamily: MONO }}>{t.name}</span> has no location
-              <PlaceChoice
-                deviceId={t.device_id}
-                functionId={t.function_id}
-                locationId=""
-                canEdit={canEdit}
-                label="Say where it is"
-              />
-            </div>
-          ))}
-        </td>
-        <td style={{ fontFamily: MONO }}>{numbers.join(', ')}</td>
-        <td>
-          <SheetLink sheetId={row.sheet_id} select={row.symbol_id}>
-            {row.place}
-          </SheetLink>
-        </td>
-      </>
+          </div>
+        ))}
+      </td>
+      <td style={{ fontFamily: MONO }}>{numbersOf(row).join(', ')}</td>
+      <td>
+        <SheetLink sheetId={row.sheet_id} select={row.symbol_id}>
+          {row.place}
+        </SheetLink>
+      </td>
     </>
   )
 }

@@ -151,24 +151,7 @@ function StripPanel({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
         />
         {strip.part && <Box sx={{ fontSize: 12 }}>{strip.part.text}</Box>}
       </Box>
-      {strip.groups
-        .filter((g) => g.part?.id !== strip.part?.id)
-        .map((g) => (
-          <Box key={`${g.kind} ${g.part?.id}`} sx={{ mt: 0.5 }}>
-            <PartChoice
-              label={`Part of ${g.words}`}
-              partClass="terminal"
-              filters={g.kind === 'feed-through' ? '' : `terminal_kind=${g.kind}`}
-              value={g.part?.id ?? ''}
-              onChoose={(p) =>
-                void send({ kind: 'set-terminal-part', strip_id: strip.id, units: g.units, part_id: p.id })
-              }
-            />
-            <Box sx={{ fontSize: 12, color: g.part ? undefined : SNAG }}>
-              {g.part ? g.part.text : 'No part of their kind yet'}
-            </Box>
-          </Box>
-        ))}
+      <GroupParts strip={strip} />
       <Box sx={{ my: 1, fontSize: 12.5 }}>
         {strip.width_mm} mm on the rail, terminals and accessories together
       </Box>
@@ -191,6 +174,37 @@ function StripPanel({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
       <Box sx={{ mt: 2 }}>
         <Link to={`/p/${projectId}/draw/${strip.plan_id}`}>Terminal plan as a sheet</Link>
       </Box>
+    </>
+  )
+}
+
+interface GroupPartsProps {
+  strip: Strip
+}
+
+/** A part for each kind of terminal that the part of the strip does not fit. */
+function GroupParts({ strip }: GroupPartsProps) {
+  const { send } = usePick('send')
+  return (
+    <>
+      {strip.groups
+        .filter((g) => g.part?.id !== strip.part?.id)
+        .map((g) => (
+          <Box key={`${g.kind} ${g.part?.id}`} sx={{ mt: 0.5 }}>
+            <PartChoice
+              label={`Part of ${g.words}`}
+              partClass="terminal"
+              filters={g.kind === 'feed-through' ? '' : `terminal_kind=${g.kind}`}
+              value={g.part?.id ?? ''}
+              onChoose={(p) =>
+                void send({ kind: 'set-terminal-part', strip_id: strip.id, units: g.units, part_id: p.id })
+              }
+            />
+            <Box sx={{ fontSize: 12, color: g.part ? undefined : SNAG }}>
+              {g.part ? g.part.text : 'No part of their kind yet'}
+            </Box>
+          </Box>
+        ))}
     </>
   )
 }

@@ -46,6 +46,12 @@ interface Drag {
   moving: boolean
 }
 
+/** Move the place of a text as it was dragged. */
+function movePlace({ places, movePlace: move }: Props, name: PlaceName, { from, to }: Drag) {
+  const place = places?.[name]
+  if (place) move?.(name, [place[0] + to[0] - from[0], place[1] + to[1] - from[1]])
+}
+
 /** What the pointer does on the paper: it draws, puts pins and texts, chooses and moves. */
 function usePointer(props: Props, svg: React.RefObject<SVGSVGElement | null>) {
   const { art, pins, tool, chosen, snap } = props
@@ -89,13 +95,7 @@ function usePointer(props: Props, svg: React.RefObject<SVGSVGElement | null>) {
   const up = () => {
     if (!drag) return
     setDrag(null)
-    if (drag.moving && chosen?.kind === 'place') {
-      const name = PLACE_NAMES[chosen.index]!
-      const from = props.places?.[name]
-      if (from)
-        props.movePlace?.(name, [from[0] + drag.to[0] - drag.from[0], from[1] + drag.to[1] - drag.from[1]])
-      return
-    }
+    if (drag.moving && chosen?.kind === 'place') return movePlace(props, PLACE_NAMES[chosen.index]!, drag)
     if (drag.moving) {
       if (drag.to[0] !== drag.from[0] || drag.to[1] !== drag.from[1]) props.change(...shifted())
       return

@@ -73,14 +73,25 @@ export function OutlineMaker({ surface, start, frame, close, done }: Props) {
         />
       </Box>
       {problem && <Box sx={{ color: SNAG, fontSize: 12.5, p: 1 }}>{problem}</Box>}
-      <Box sx={{ display: 'flex', gap: 1, p: 0.75 }}>
-        <Button variant="contained" size="small" disabled={art.length === 0} onClick={() => void keep()}>
-          Take this drawing
-        </Button>
-        <Button size="small" onClick={close}>
-          Cancel
-        </Button>
-      </Box>
+      <Foot take={art.length ? () => void keep() : undefined} close={close} />
+    </Box>
+  )
+}
+
+interface FootProps {
+  take?: () => void
+  close: () => void
+}
+
+function Foot({ take, close }: FootProps) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, p: 0.75 }}>
+      <Button variant="contained" size="small" disabled={!take} onClick={take}>
+        Take this drawing
+      </Button>
+      <Button size="small" onClick={close}>
+        Cancel
+      </Button>
     </Box>
   )
 }

@@ -82,20 +82,30 @@ export function Tools({ tool, pins, set, undo, redo, unit, width, bring }: Props
       <Button size="small" color="inherit" disabled={!redo} onClick={() => redo?.()} title="Ctrl+Y">
         Redo
       </Button>
-      <Button size="small" component="label" title="An SVG or DXF file becomes lines here">
-        From file…
-        <input
-          type="file"
-          hidden
-          accept=".svg,.dxf"
-          aria-label="SVG or DXF file"
-          onChange={(e) => {
-            const file = e.target.files?.[0]
-            if (file) read(file)
-            e.target.value = ''
-          }}
-        />
-      </Button>
+      <FromFile read={read} />
     </Box>
+  )
+}
+
+interface FromFileProps {
+  read: (file: File) => void
+}
+
+function FromFile({ read }: FromFileProps) {
+  return (
+    <Button size="small" component="label" title="An SVG or DXF file becomes lines here">
+      From file…
+      <input
+        type="file"
+        hidden
+        accept=".svg,.dxf"
+        aria-label="SVG or DXF file"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) read(file)
+          e.target.value = ''
+        }}
+      />
+    </Button>
   )
 }
