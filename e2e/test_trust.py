@@ -88,6 +88,12 @@ class Trust(BenchStory):
         grid = page.get_by_role("grid")
         expect(grid).to_contain_text("=K2+KP2-KF3")
         expect(grid).to_contain_text(re.compile(r"\d+ conductors have no length and are not cut"))
+        # In a narrow window, too, a message is read to its end.
+        page.set_viewport_size({"width": 760, "height": 700})
+        message = grid.locator("[data-field='message'][role='gridcell']", has_text="have no length").first
+        cut = message.evaluate("cell => cell.scrollWidth > cell.clientWidth || cell.scrollHeight > cell.clientHeight")
+        self.assertFalse(cut, "the message is cut")
+        page.set_viewport_size({"width": 1280, "height": 800})
         page.goto(f"{self.live_server_url}/p/kiln-2/make")
         missing = whole - len(cut_list(self.project()))
         self.assertGreater(missing, 0)

@@ -79,16 +79,28 @@ export function SnagsBench({ canEdit }: BenchProps) {
           columns={columns}
           loading={found.isPending}
           density="compact"
+          getRowHeight={() => 'auto'}
           hideFooter
           onRowClick={({ row }) => open(row as Row)}
           localeText={{
             noRowsLabel: tab === 'open' ? 'Nothing wrong in the project.' : 'Nothing was muted.',
           }}
-          sx={{ bgcolor: '#fff', fontSize: 12.5 }}
+          sx={WHOLE}
         />
       </Box>
     </Box>
   )
+}
+
+/** A message is read to its end: a row is as high as its text. */
+const WHOLE = {
+  bgcolor: '#fff',
+  fontSize: 12.5,
+  '& .MuiDataGrid-cell': { py: '7px', lineHeight: 1.45, display: 'flex', alignItems: 'center' },
+  '& .MuiDataGrid-cell[data-field="message"], & .MuiDataGrid-cell[data-field="reason"]': {
+    whiteSpace: 'normal',
+    overflowWrap: 'anywhere',
+  },
 }
 
 type Which = 'open' | 'muted'
