@@ -6,6 +6,7 @@ from .graphics import extent, graphics_in
 from .pack import board_pdf, pack_files, surface_pdf, write_pack
 from .partstable import (
     COMMON,
+    TOLD,
     BadCell,
     CheckedRow,
     check_rows,
@@ -34,6 +35,7 @@ __all__ = [
     "units_text",
     "FORMAT",
     "TABLE_FORMATS",
+    "TOLD",
     "VERSION",
     "board_pdf",
     "cut_json",

@@ -12,6 +12,7 @@ from jolly_core.library import (
     Difference,
     check_part,
     checked,
+    cores_told,
     differences,
     is_class,
     new_part,
@@ -49,6 +50,8 @@ COMMON: dict[str, str] = {
     "alternatives": "Alternatives",
     "members": "Members",
 }
+# Columns that are read and never written: what they tell is written in others.
+TOLD: dict[str, str] = {"cores": "Cores, as 7 or 4G2.5"}
 _NUMBERS = ("width_mm", "height_mm", "depth_mm", "diameter_mm", "weight_kg", "price")
 _LISTS = ("accessories", "alternatives", "members")
 _ALSO = {
@@ -66,6 +69,12 @@ _ALSO = {
     "category": "part_class",
     "text": "text",
     "name": "text",
+    "cores": "cores",
+    "core count": "cores",
+    "number of cores": "cores",
+    "no of cores": "cores",
+    "conductors": "cores",
+    "number of conductors": "cores",
 }
 _PRESENT = re.compile(r"([\d.,+-]+)\s*(mm|cm|m|in|kg|g)?")
 _SCALES = {"mm": {"": 1.0, "mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4}, "kg": {"": 1.0, "kg": 1.0, "g": 0.001}}
@@ -206,7 +215,7 @@ def check_rows(
         several = [headings[i] for i, other in columns.items() if other == field]
         if len(several) > 1:
             names = " and ".join(f"“{h}”" for h in several)
-            what = COMMON.get(field) or (part_fields()[field].name if field in part_fields() else field)
+            what = {**COMMON, **TOLD}.get(field) or (part_fields()[field].name if field in part_fields() else field)
             raise FileError(f"{names} are both taken for {what.lower()}. Choose which of them it is.", field="number")
     rows: list[CheckedRow] = []
     seen: dict[tuple[str, str], int] = {}
@@ -286,13 +295,34 @@ def _filled(part: Part, values: dict[str, str], heading_of: dict[str, str], prob
                 found[field] = _mounting(text)
             elif field in COMMON and field != "part_class":
                 found[field] = text
-            elif field != "part_class":
+            elif field != "part_class" and field not in TOLD:
                 ratings[field] = checked(specs[field], text) if field in specs else text
         except FileError as error:
             problems.append(BadCell(heading_of[field], error.message))
     if found.get("units") == part.units:
         del found["units"], found["details"]
-    return replace(part, ratings=ratings, **found)
+    filled = replace(part, ratings=ratings, **found)
+    if "cores" not in values:
+        return filled
+    try:
+        return _with_told_cores(filled, values)
+    except FileError as error:
+        problems.append(BadCell(heading_of["cores"], error.message))
+        return filled
+
+
+def _with_told_cores(part: Part, values: dict[str, str]) -> Part:
+    """Return a cable with the cores its row tells, refused where another column of the row says otherwise."""
+    if "units" in values:
+        raise FileError("the row's units say the cores, too: take one of them", field="cores")
+    told = cores_told(part, values["cores"])
+    own: dict[str, str] = {
+        key: part.ratings[key] for key in ("cross_section_mm2", "awg") if key in values and key in part.ratings
+    }
+    for key, size in own.items():
+        if told.ratings.get(key, size) != size:
+            raise FileError(f"“{values['cores']}” says another size than its own column, {size}", field="cores")
+    return replace(told, ratings={**told.ratings, **own})
 
 
 def _measure(text: str, field: str) -> float:

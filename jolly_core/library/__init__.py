@@ -1,6 +1,7 @@
 """Symbols and part classes as data, and how they are looked up."""
 
 from .blocks import SIDES, block_key, is_block, sides_of, width_of
+from .cabletext import cores_told
 from .classes import OWN, PartClass, base_of, is_class, is_like, own_class_key, part_class, part_classes
 from .comparing import Comparison, compared
 from .drafting import conductor_count, core_orders, like, new_part, with_cores, with_units
@@ -62,6 +63,7 @@ __all__ = [
     "compared",
     "conductor_count",
     "core_orders",
+    "cores_told",
     "definition",
     "definitions",
     "differences",

@@ -17,6 +17,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.exchange import (
     COMMON,
+    TOLD,
     BadCell,
     CheckedRow,
     check_rows,
@@ -129,6 +130,7 @@ def look(
         "mapping": chosen,
         "fields": {
             **COMMON,
+            **TOLD,
             **{k: f"{f.name} {f.unit}".strip() for k, f in part_fields().items()},
             **{f["key"]: f["name"] for f in own_fields()},
         },

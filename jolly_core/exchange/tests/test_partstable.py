@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from openpyxl import Workbook
 
 from jolly_core.exchange import (
+    CheckedRow,
     check_rows,
     guessed_mapping,
     parts_table,
@@ -125,3 +126,43 @@ class BadCells(TestCase):
         for cells, words in (([], "no headings"), ([["", " "]], "no headings"), ([["Maker"], ["A"]], "which column")):
             with self.subTest(words), self.assertRaisesRegex(FileError, words):
                 check_rows(cells, guessed_mapping(cells[0] if cells else []), nothing)
+
+
+class Cables(TestCase):
+    HEAD = ("Maker", "Number", "Class", "Number of cores", "Cross-section mm²", "AWG", "Screened", "Units")
+
+    def rows(self, *rows: tuple[str, ...], known: Part | None = None) -> list[CheckedRow]:
+        cells = [list(self.HEAD), *([*r, *[""] * (len(self.HEAD) - len(r))] for r in rows)]
+        return check_rows(cells, guessed_mapping(cells[0]), lambda maker, number: known)
+
+    def test_cores_come_in_as_a_number_or_a_word(self) -> None:
+        seven, power, signal = self.rows(
+            ("Quill", "Q-7", "Cable", "7"),
+            ("Quill", "Q-4", "Cable", "4G2.5", "2.5", "14"),
+            ("Quill", "Q-2", "Cable", "2x2x0.5", "", "", "yes"),
+        )
+        self.assertEqual([r.state for r in (seven, power, signal)], ["new"] * 3, [seven.problems, power.problems])
+        assert seven.part and power.part and signal.part
+        self.assertEqual(units_text(seven.part), "core 1; core 2; core 3; core 4; core 5; core 6; core 7")
+        self.assertEqual(units_text(power.part), "core BN; core BK; core GY; core GNYE")
+        self.assertEqual(power.part.ratings, {"cross_section_mm2": "2.5", "awg": "14"})
+        self.assertEqual(units_text(signal.part), "core 1; core 2; core 3; core 4; shield SH")
+
+    def test_a_row_that_contradicts_itself_is_bad_in_that_cell(self) -> None:
+        found = self.rows(
+            ("Quill", "Q-1", "Cable", "4G2.5", "1.5"),
+            ("Quill", "Q-2", "Cable", "4G2.5", "", "", "", "core 1; core 2"),
+            ("Quill", "Q-3", "Motor", "4G2.5"),
+            ("Quill", "Q-4", "Cable", "4G2.5", "", "22"),
+        )
+        self.assertEqual([r.state for r in found], ["bad"] * 4)
+        told = [p for r in found[:3] for p in r.problems]
+        self.assertEqual({p.column for p in told}, {"Number of cores"})
+        for problem, words in zip(told, ("another size", "take one of them", "only a cable"), strict=True):
+            self.assertIn(words, problem.words)
+
+    def test_a_cable_that_is_there_is_the_same_when_its_number_of_cores_is(self) -> None:
+        (first,) = self.rows(("Quill", "Q-4", "Cable", "4G2.5"))
+        (again,) = self.rows(("Quill", "Q-4", "Cable", "4"), known=first.part)
+        (more,) = self.rows(("Quill", "Q-4", "Cable", "5G2.5"), known=first.part)
+        self.assertEqual((again.state, more.state), ("same", "changed"))
