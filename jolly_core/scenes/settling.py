@@ -156,20 +156,24 @@ def settle(
         if texts is not None:
             texts.add(now.box)
     memory.room, memory.found = room, found
+    _exchange(items, ordered, memory)
+
+
+def _exchange(items: dict[str, Item], ordered: list[Movable], memory: Memory) -> None:
+    """Put moved texts in place of those that stood in the way; what moved as the last time is the same item as then."""
     shifts: dict[str, list[tuple[Movable, Offset]]] = {}
     for movable in ordered:
-        by = found[movable.key].by
+        by = memory.found[movable.key].by
         if by != (0.0, 0.0):
             shifts.setdefault(movable.item_id, []).append((movable, by))
     before, memory.shifted = memory.shifted, {}
     for id, moves in shifts.items():
-        # What has moved as it had the last time is the same item as then.
         key = [(m.rank, m.prims, by) for m, by in moves]
         last = before.get(id)
         if last is None or last[0] is not items[id] or last[1] != key:
             last = (items[id], key, _shifted(items[id], moves))
         memory.shifted[id] = last
-        items[id] = memory.shifted[id][2]
+        items[id] = last[2]
 
 
 def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memory, room: object) -> list[Box] | None:

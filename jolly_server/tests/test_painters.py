@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 from typing import get_args
 from unittest import TestCase
@@ -25,7 +26,7 @@ class Painters(TestCase):
     def test_no_painter_has_colours_or_faces_of_its_own(self) -> None:
         painters = [
             *(ROOT / "jolly_core" / "exchange").glob("*.py"),
-            *(ROOT / "web" / "src" / "scene" / name for name in ("Painter.tsx", "artPath.ts", "paints.ts")),
+            *(ROOT / "web" / "src" / "scene" / name for name in ("Painter.tsx", "artPath.ts")),
         ]
         for path in painters:
             text = path.read_text(encoding="utf-8")
@@ -33,6 +34,12 @@ class Painters(TestCase):
                 self.assertNotIn(colour, text, path.name)
             for face in FACES.values():
                 self.assertNotIn(face.file, text, path.name)
+
+    def test_the_browser_ships_the_faces_of_drawings_and_has_no_colours_beside_it(self) -> None:
+        text = (ROOT / "web" / "src" / "theme" / "paints.ts").read_text(encoding="utf-8")
+        lettered = {FACES[role.face].file for role in ROLES.values()}
+        self.assertEqual(set(re.findall(r"ttf/([\w-]+\.ttf)\?url", text)), lettered)
+        self.assertEqual(re.findall(r"#[0-9a-fA-F]{3,8}\b", text), [])
 
     def test_light_wires_have_an_edge_and_an_unknown_colour_is_dark(self) -> None:
         self.assertTrue(wire_paint("WH").edged)
