@@ -4,15 +4,14 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
-import { lazy, memo, Suspense, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
+import { memo, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
 import { makeEdit } from '../../api/client'
 import type { PageLine, SheetLine } from '../../api/shapes'
 import { COPPER, LINE, QUIET } from '../../theme/theme'
 import { remember, remembered } from '../../kit/remember'
+import { AddSheet } from './AddSheet'
 import { GroupRow, SheetRow } from './SheetRow'
 import { useProject } from '../../project/store'
-
-const AddSheet = lazy(async () => ({ default: (await import('./AddSheet')).AddSheet }))
 
 const ROW_PX = 26
 const OVER = 10
@@ -125,9 +124,7 @@ export const SheetList = memo(function SheetList({ projectId, sheets, pages, cur
         </Button>
       )}
       {adding !== null && (
-        <Suspense fallback={null}>
-          <AddSheet projectId={projectId} sheets={sheets} after={adding} close={() => setAdding(null)} />
-        </Suspense>
+        <AddSheet projectId={projectId} sheets={sheets} after={adding} close={() => setAdding(null)} />
       )}
     </Box>
   )
