@@ -51,7 +51,7 @@ COMMON: dict[str, str] = {
     "members": "Members",
 }
 # Columns that are read and never written: what they tell is written in others.
-TOLD: dict[str, str] = {"cores": "Cores, as 7 or 4G2.5"}
+TOLD: dict[str, str] = {"cores": "Cores"}
 _NUMBERS = ("width_mm", "height_mm", "depth_mm", "diameter_mm", "weight_kg", "price")
 _LISTS = ("accessories", "alternatives", "members")
 _ALSO = {
