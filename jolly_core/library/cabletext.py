@@ -8,7 +8,7 @@ from dataclasses import replace
 from jolly_core.model import FileError, Part, RuleError
 
 from .classes import base_of, part_class
-from .drafting import PROTECTIVE, conductor_count, core_orders, with_cores
+from .drafting import MOST_UNITS, PROTECTIVE, conductor_count, core_orders, with_cores
 from .fields import YES, number_in
 from .gauges import awg_area_mm2
 
@@ -41,7 +41,7 @@ def cores_told(part: Part, text: str) -> Part:
         kind = part_class(part.part_class).name
         raise FileError(f"only a cable has cores, this is of the class {kind}", field="cores")
     match = _WORD.fullmatch(text.strip())
-    if match is None or (match["area"] and not match["times"]) or not 1 <= int(match["count"]) <= 400:
+    if match is None or (match["area"] and not match["times"]) or not 1 <= int(match["count"]) <= MOST_UNITS:
         raise FileError(f"“{text}” says no cores. {_LIKE}.", field="cores")
     count = int(match["count"]) * (2 if match["pairs"] else 1)
     earth = (match["times"] or "").lower() == "g"

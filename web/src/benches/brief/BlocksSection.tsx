@@ -6,6 +6,7 @@ import Select from '@mui/material/Select'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
 import { LINE, QUIET } from '../../theme/theme'
+import { TableBar } from '../../kit/TableBar'
 import { Bench, Choice, Heading } from '../../kit/Bench'
 import { useBench } from '../../project/useBench'
 import { useSheetTable } from '../../project/useSheetTable'
@@ -169,17 +170,7 @@ interface BarProps {
 function Bar({ block, sheetId, setSheet }: BarProps) {
   const sheets = useSheetTable().data?.sheets ?? []
   return (
-    <Box
-      sx={{
-        display: 'flex',
-        gap: 1.5,
-        alignItems: 'center',
-        height: 40,
-        px: 1.5,
-        borderBottom: `1px solid ${LINE}`,
-        bgcolor: '#FBF8F1',
-      }}
-    >
+    <TableBar>
       <b>{block.name}</b>
       <Box sx={{ color: QUIET, fontSize: 12 }}>
         {block.width_mm} × {block.height_mm} mm
@@ -200,7 +191,7 @@ function Bar({ block, sheetId, setSheet }: BarProps) {
           </MenuItem>
         ))}
       </Select>
-    </Box>
+    </TableBar>
   )
 }
 

@@ -1,27 +1,14 @@
 /** What an edit would change, as a table, before it is made. */
 import Box from '@mui/material/Box'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { client, got, wordsOf, type AnyEdit } from '../../api/client'
+import { wordsOf, type AnyEdit } from '../../api/client'
 import { MONO, QUIET } from '../../theme/theme'
 import { Rows } from '../../kit/Rows'
-import { usePick } from '../../project/store'
+import { usePreview } from '../../project/usePreview'
 
 const MOST = 60
 
 export function ChangeTable({ edit }: { edit: AnyEdit }) {
-  const { projectId, revision } = usePick('projectId', 'revision')
-  const preview = useQuery({
-    queryKey: ['change-table', projectId, revision, JSON.stringify(edit)],
-    queryFn: () =>
-      got(
-        client.POST('/api/projects/{project_id}/preview', {
-          params: { path: { project_id: projectId } },
-          body: { edit, sheet_id: '', since: -1, key: '' },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    retry: false,
-  })
+  const preview = usePreview(edit)
   if (preview.error) return <Box sx={{ fontSize: 12.5, color: QUIET, my: 1 }}>{wordsOf(preview.error)}</Box>
   const table = preview.data?.table ?? []
   const rows = table.slice(1)

@@ -2,13 +2,13 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { client, got, makeEdit, wordsOf, type AnyEdit } from '../../api/client'
+import { makeEdit, wordsOf } from '../../api/client'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { counted } from '../../kit/counted'
 import { PanelPick } from '../../kit/Pick'
 import { usePick } from '../../project/store'
+import { usePreview } from '../../project/usePreview'
 import type { Sheets } from './shapes'
 
 interface Props {
@@ -22,23 +22,6 @@ const LINES = [
   { id: 'run', name: 'run on from sheet to sheet' },
   { id: 'keep', name: 'stay as they are' },
 ]
-
-/** What the edit would change. */
-function usePreview(edit: AnyEdit) {
-  const { projectId, revision } = usePick('projectId', 'revision')
-  return useQuery({
-    queryKey: ['number-sheets', projectId, revision, JSON.stringify(edit)],
-    queryFn: () =>
-      got(
-        client.POST('/api/projects/{project_id}/preview', {
-          params: { path: { project_id: projectId } },
-          body: { edit, sheet_id: '', since: -1, key: '' },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    retry: false,
-  })
-}
 
 export function NumberPanel({ table, picked, close }: Props) {
   const { send } = usePick('send')

@@ -7,6 +7,7 @@ import { useNavigate, useSearchParams } from 'react-router'
 import { makeEdit, type AnyEdit } from '../../api/client'
 import { LINE, QUIET } from '../../theme/theme'
 import { counted } from '../../kit/counted'
+import { TableBar } from '../../kit/TableBar'
 import { Bench } from '../../kit/Bench'
 import { Grid } from '../../kit/Grid'
 import type { CellChange, Column } from '../../kit/gridData'
@@ -227,17 +228,7 @@ interface BarProps {
 
 function Bar({ words, setWords, chosen, all, panel, setPanel, canEdit }: BarProps) {
   return (
-    <Box
-      sx={{
-        display: 'flex',
-        gap: 1,
-        alignItems: 'center',
-        height: 40,
-        px: 1.5,
-        borderBottom: `1px solid ${LINE}`,
-        bgcolor: '#FBF8F1',
-      }}
-    >
+    <TableBar>
       <InputBase
         placeholder="Filter sheets"
         value={words}
@@ -264,7 +255,7 @@ function Bar({ words, setWords, chosen, all, panel, setPanel, canEdit }: BarProp
           </Button>
         </>
       )}
-    </Box>
+    </TableBar>
   )
 }
 

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button'
 import { useMemo, useState, type ReactNode } from 'react'
 import { makeEdit, type AnyEdit } from '../../api/client'
 import { LINE, QUIET } from '../../theme/theme'
+import { TableBar } from '../../kit/TableBar'
 import { Bench } from '../../kit/Bench'
 import { Grid } from '../../kit/Grid'
 import type { CellChange, Column } from '../../kit/gridData'
@@ -174,17 +175,7 @@ function Bar({ count, canEdit, fresh }: BarProps) {
   const { send } = usePick('send')
   const usual = (standard: 'iec' | 'na') => void send({ kind: 'take-wire-types', standard })
   return (
-    <Box
-      sx={{
-        display: 'flex',
-        gap: 1,
-        alignItems: 'center',
-        height: 40,
-        px: 1.5,
-        borderBottom: `1px solid ${LINE}`,
-        bgcolor: '#FBF8F1',
-      }}
-    >
+    <TableBar>
       <Box sx={{ flex: 1, color: QUIET, fontSize: 12 }}>{count} wire types</Box>
       {canEdit && (
         <>
@@ -199,7 +190,7 @@ function Bar({ count, canEdit, fresh }: BarProps) {
           </Button>
         </>
       )}
-    </Box>
+    </TableBar>
   )
 }
 

@@ -4,11 +4,11 @@ import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { client, got, makeEdit, wordsOf, type AnyEdit } from '../../api/client'
+import { makeEdit, wordsOf } from '../../api/client'
 import { LINE, MONO, QUIET } from '../../theme/theme'
 import { usePick } from '../../project/store'
+import { usePreview } from '../../project/usePreview'
 import { useTools } from './store'
 
 const WHERE = [
@@ -19,24 +19,6 @@ const WHERE = [
   ['sheets', 'titles of sheets'],
   ['parts', 'part numbers'],
 ] as const
-
-/** What an edit would change, worked out as one types. */
-function usePreview(edit: AnyEdit, enabled: boolean) {
-  const { projectId, revision } = usePick('projectId', 'revision')
-  return useQuery({
-    queryKey: ['replace', projectId, revision, JSON.stringify(edit)],
-    queryFn: () =>
-      got(
-        client.POST('/api/projects/{project_id}/preview', {
-          params: { path: { project_id: projectId } },
-          body: { edit, sheet_id: '', since: -1, key: '' },
-        }),
-      ),
-    enabled,
-    placeholderData: keepPreviousData,
-    retry: false,
-  })
-}
 
 /** In which texts is looked, and how exactly. */
 interface Asked {
