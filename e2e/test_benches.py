@@ -57,73 +57,28 @@ class BenchStory(Story):
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
 
-class Terminals(BenchStory):
-    def test_a_terminal_is_moved_and_bridged_by_keys_and_clicks(self) -> None:
-        page = self.open("terminals")
-        rows = page.locator("tr[data-testid^=place-]")
-        first = page.get_by_test_id("place-1")
-        was = first.text_content() or ""
-        page.get_by_label("Move 2").focus()
-        self.done(page, lambda: page.keyboard.press("ArrowUp"))
-        # The bench is drawn anew: a click before that would mean the places as they were.
-        expect(first).not_to_have_text(was)
-        # Numbers go by place: what was the second terminal is the first now.
-        expect(rows.nth(1)).to_have_attribute("data-testid", "place-1")
-        expect(rows.nth(2)).to_have_attribute("data-testid", "place-2")
-        self.done(page, lambda: page.get_by_label("Bridge 1 and 2").click())
-        expect(page.get_by_label("Part 1 and 2")).to_be_visible()
-        (bridge,) = [b for b in self.project().bridges.values() if b.units == (2, 1)]
-        self.assertTrue(bridge.id)
-        page.keyboard.press("Control+z")
-        expect(page.get_by_label("Bridge 1 and 2")).to_be_visible()
-
-    def test_a_number_given_twice_is_refused_and_the_old_one_stands_again(self) -> None:
-        page = self.open("terminals")
-        cell = page.get_by_label("Number of terminal 3")
-        cell.fill("4")
-        cell.press("Enter")
-        expect(page.get_by_text("-XD1 has a terminal 4 already. Choose another number.").first).to_be_visible()
-        expect(cell).to_have_value("3")
-
-    def test_a_device_without_a_location_is_mended_in_the_cell_that_misses_it(self) -> None:
-        page = self.open("terminals")
-        motor = self.by_tag(self.project(), "=K2+KF2-MA1")
-        before = self.project().devices[motor]
-        page.evaluate(
-            """([id, fn]) => fetch('/api/projects/kiln-2/edits', {
-                method: 'POST',
-                headers: {'Content-Type': 'application/json',
-                          'X-CSRFToken': document.cookie.match(/spool_csrf=([^;]*)/)[1]},
-                body: JSON.stringify({edit: {kind: 'set-place', device_id: id, function_id: fn, location_id: ''}}),
-            })""",
-            [motor, before.function_id],
-        )
-        row = page.get_by_test_id("place-5")
-        expect(row).to_contain_text("has no location")
-        row.get_by_role("combobox").click()
-        self.done(page, lambda: page.get_by_role("option", name="+KF2").click())
-        expect(row).to_contain_text("=K2+KF2-MA1:U1")
-        self.assertEqual(self.project().devices[motor].location_id, before.location_id)
-
-
 class Together(BenchStory):
     def test_what_one_does_in_a_bench_the_other_sees_in_another(self) -> None:
         anna = self.open("cables")
         other = self.visitor()
         self.sign_in(other)
         other.goto(f"{self.live_server_url}/p/kiln-2/terminals")
-        expect(other.get_by_test_id("place-5")).to_contain_text("BN")
+        expect(other.locator("[data-row=u5]")).to_contain_text("BN")
         row = anna.get_by_test_id("core-BN")
         row.focus()
         self.done(anna, lambda: anna.keyboard.press("ArrowDown"))
         expect(anna.get_by_test_id("core-BK")).to_contain_text("MA1:U1")
-        expect(other.get_by_test_id("place-5")).to_contain_text("BK")
+        expect(other.locator("[data-row=u5]")).to_contain_text("BK")
 
     def test_a_viewer_looks_and_is_offered_nothing_to_change(self) -> None:
         get_user_model().objects.get(username="anna").memberships.update(role="viewer")  # type: ignore[attr-defined]  # the reverse of Membership.user
         page = self.open("terminals")
-        expect(page.get_by_label("Number of terminal 1")).to_be_disabled()
-        expect(page.get_by_role("button", name="End bracket at the end")).to_have_count(0)
+        page.locator("[data-row=u1] [data-key=number]").dblclick()
+        inspector = page.get_by_role("complementary", name="Inspector")
+        expect(inspector).to_contain_text("1 terminal of =K2+KP2-XD1")
+        expect(page.get_by_role("grid").get_by_role("textbox")).to_have_count(0)
+        for act in ("New strip…", "Put in…", "Take all", "Take off"):
+            expect(page.get_by_role("button", name=act)).to_have_count(0)
         for bench, word in (("io", "Add the card"), ("make", "to the machine"), ("harness", "Add to WH-T1")):
             page.goto(f"{self.live_server_url}/p/kiln-2/{bench}")
             expect(page.get_by_role("main").get_by_role("table").first).to_be_visible()

@@ -51,7 +51,7 @@ def two_sheets() -> Project:
         do("delete-card", device_id=card.device_id)
     do("delete-selection", ids=list(project.bands))
     for item in [i for i in project.strip_items.values() if i.kind != "terminal"]:
-        do("remove-strip-accessory", item_id=item.id)
+        do("remove-strip-items", strip_id=item.strip_id, keys=[item.id])
     return project
 
 
@@ -138,20 +138,26 @@ class ChainStory(Story):
 
     def the_strip(self, page: Page) -> None:
         self.bench("Terminals")
-        row = page.get_by_test_id("place-5")
+        row = page.locator("[data-row=u5]")
         expect(row).to_contain_text("=K2+KF2-MA1:U1")
         expect(row).to_contain_text("=K2+KP2-FQ1:2")
-        number = page.get_by_label("Number of terminal 8")
-        number.fill("PE")
-        self.done(lambda: number.press("Enter"))
-        self.choose_part("Part of the end bracket", "QL-E", "QL-EB")
-        self.done(lambda: page.get_by_role("button", name="End bracket at the end").click())
-        expect(page.get_by_role("table")).to_contain_text("End bracket")
-        handle = page.get_by_test_id("place-PE").get_by_label("Move PE")
-        self.done(lambda: handle.drag_to(page.get_by_test_id("place-7")))
+        page.locator("[data-row=u8] [data-key=number]").dblclick()
+        page.get_by_role("grid").get_by_label("No.").fill("PE")
+        self.done(lambda: page.keyboard.press("Enter"))
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Put in terminals…").click()
+        form = page.get_by_role("form", name="Put in on")
+        form.get_by_label("What").click()
+        page.get_by_role("option", name="end bracket").click()
+        self.choose_part("Part", "QL-E", "QL-EB")
+        self.done(lambda: form.get_by_role("button", name="Put in").click())
+        expect(page.get_by_role("grid")).to_contain_text("end bracket")
+        grip = page.locator("[data-row=u8] [draggable=true]")
+        self.done(lambda: grip.drag_to(page.locator("[data-row=u7]")))
         (strip,) = [d for d in self.chain().devices.values() if full_tag(self.chain(), d).endswith("XD1")]
         order = sorted((i.order, i.unit) for i in self.chain().strip_items.values() if i.strip_id == strip.id)
         self.assertEqual([unit for _, unit in order], [1, 2, 3, 4, 5, 6, 8, 7, 0])
+        page.keyboard.press("Escape")
         page.get_by_role("link", name="Terminal plan as a sheet").click()
         expect(page.locator("svg[data-testid=sheet]")).to_contain_text("=K2+KF2-MA1:PE")
 

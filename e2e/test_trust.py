@@ -61,15 +61,15 @@ class Trust(BenchStory):
 
     def test_a_device_in_another_panel_is_on_the_field_side(self) -> None:
         page = self.open("terminals")
-        row = page.get_by_test_id("place-1")
-        panel_side = row.locator("td").nth(6)
+        row = page.locator("[data-row=u1]")
+        panel_side = row.locator("[data-key=panel]")
         expect(panel_side).to_contain_text("=K2+KP2-FC1:1")
         self.send(page, kind="add-location", code="P9", text="Second panel", side="panel")
         other = next(loc.id for loc in self.project().locations.values() if loc.code == "P9")
         breaker = self.by_tag(self.project(), "=K2+KP2-FC1")
         function = self.project().devices[breaker].function_id
         self.send(page, kind="set-place", device_id=breaker, function_id=function, location_id=other)
-        expect(row.locator("td").nth(1)).to_contain_text("+P9-FC1:1")
+        expect(row.locator("[data-key=field]")).to_contain_text("+P9-FC1:1")
         expect(panel_side).not_to_contain_text("FC1")
         page.goto(f"{self.live_server_url}/p/kiln-2/snags")
         expect(page.get_by_role("grid")).to_contain_text(re.compile(r"\+P9-FC1.*(terminal|cable)"))

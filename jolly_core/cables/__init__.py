@@ -15,7 +15,7 @@ from .cores import (
     misfit,
     source_first,
 )
-from .load import cable_drop, capacity_a, load_a, number_of
+from .load import cable_drop, capacity_a, load_a, number_of, one_core_area_mm2
 from .roles import PE, PROTECTIVE, categories_of, role_of, system_of
 
 __all__ = [
@@ -40,5 +40,6 @@ __all__ = [
     "crossed_wires",
     "far_devices",
     "number_of",
+    "one_core_area_mm2",
     "source_first",
 ]

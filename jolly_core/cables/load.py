@@ -87,17 +87,31 @@ def core_area_mm2(project: Project, device_id: str) -> float:
     part = project.part_of(project.devices[device_id])
     if part is None:
         return 0.0
-    usual = number_of(part, "cross_section_mm2") or _gauge(part.ratings.get("awg", ""))
+    usual = _usual_area(part)
     roles = [(r.ordinal, role_of(project, r.conductor)) for r in cable_cores(project, device_id) if r.conductor]
     used = [(ordinal, role) for ordinal, role in roles if ordinal]
     power = [ordinal for ordinal, role in used if role in (PHASE, NEUTRAL)]
     live = power or [ordinal for ordinal, role in used if role != PE]
     areas = []
     for ordinal in live or range(1, len(part.units) + 1):
-        detail = part.detail(ordinal - 1)
-        own = number_in(detail.get("section", "")) or _gauge(detail.get("awg", ""))
-        areas.append(own or usual)
+        areas.append(_own_area(part, ordinal) or usual)
     return min((a for a in areas if a), default=usual)
+
+
+def one_core_area_mm2(part: Part | None, ordinal: int) -> float:
+    """Return the area of one core of a cable part by its 1-based position, mm²; 0 while the part does not say it."""
+    if part is None or ordinal < 1:
+        return 0.0
+    return _own_area(part, ordinal) or _usual_area(part)
+
+
+def _own_area(part: Part, ordinal: int) -> float:
+    detail = part.detail(ordinal - 1)
+    return number_in(detail.get("section", "")) or _gauge(detail.get("awg", ""))
+
+
+def _usual_area(part: Part) -> float:
+    return number_of(part, "cross_section_mm2") or _gauge(part.ratings.get("awg", ""))
 
 
 def _gauge(text: str) -> float:

@@ -1,6 +1,6 @@
 """Checks: each finds one kind of snag. Importing a family's module registers its checks."""
 
-from . import bounds, cables, circuits, devices, earth, frames, layout, packages, pins, shorts, volts, wires
+from . import bounds, cables, circuits, devices, earth, frames, layout, packages, pins, shorts, strips, volts, wires
 from .registry import (
     BUILT_CHECKS,
     CHECKS,
@@ -19,6 +19,7 @@ from .registry import (
     project_snags,
     snags_on,
 )
+from .strips import strip_snags
 from .volts import fits_volts, switched_volts
 
 __all__ = [
@@ -47,9 +48,11 @@ __all__ = [
     "place_in_words",
     "project_check",
     "shorts",
+    "strips",
     "volts",
     "project_snags",
     "snags_on",
+    "strip_snags",
     "switched_volts",
     "wires",
 ]

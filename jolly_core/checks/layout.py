@@ -1,4 +1,4 @@
-"""Checks of layouts, strips, cards and harnesses."""
+"""Checks of layouts, cards and harnesses."""
 
 from __future__ import annotations
 
@@ -26,12 +26,11 @@ from jolly_core.harness import (
     tree_of,
     wires_of,
 )
-from jolly_core.library import terminal_kind
 from jolly_core.making import Dossier, uncut_from
 from jolly_core.model import Project, derived, listed
 from jolly_core.plc import cards, channel_spans
 from jolly_core.tagging import device_at, full_tag
-from jolly_core.terminals import groups_of, is_strip, strip_rows, strips
+from jolly_core.terminals import is_strip
 
 from .registry import Act, Snag, built, project_check
 
@@ -44,63 +43,6 @@ def layouts(project: Project) -> Iterator[Snag]:
     for enclosure in enclosures(project):
         for fault in layout_faults(project, enclosure):
             yield built("layout", "error", fault.message, "cabinet", enclosure.id, fault.ids, fault.device_id)
-
-
-@project_check("bridge", "A bridge between potentials of different fixed numbers, or whose terminals stand apart.")
-def bridges(project: Project) -> Iterator[Snag]:
-    """Yield a snag for each bridge that joins different fixed numbers, or has a gap among its terminals."""
-    for strip in strips(project):
-        rows = [r for r in strip_rows(project, strip.id) if r.kind == "terminal"]
-        for bridge in [b for b in project.bridges.values() if b.strip_id == strip.id]:
-            places = [n for n, r in enumerate(rows) if r.unit in bridge.units]
-            numbers = {
-                project.wires[t.conductor.wire_id].number
-                for n in places
-                for t in (*rows[n].panel, *rows[n].field, *rows[n].unknown)
-                if t.conductor.wire_id and project.wires[t.conductor.wire_id].number
-            }
-            ids = tuple(i for n in places for i in rows[n].symbol_ids)
-            tag = full_tag(project, strip)
-            if len(numbers) > 1:
-                message = f"A bridge of {tag} joins the fixed numbers {' and '.join(sorted(numbers))}."
-                yield built("bridge", "error", message, "terminals", strip.id, ids, strip.id)
-            if places and places[-1] - places[0] != len(places) - 1:
-                message = f"A bridge of {tag} reaches over terminals that it does not join."
-                yield built("bridge", "error", message, "terminals", strip.id, ids, strip.id)
-
-
-@project_check("terminal-part", "Terminals of another kind than the part of their strip: they would not be ordered.")
-def terminal_parts(project: Project) -> Iterator[Snag]:
-    """Yield a snag for each kind of terminal on a strip with a part, when they have none of their kind."""
-    for strip in strips(project):
-        part = project.part_of(strip)
-        for group in groups_of(project, strip.id) if part else ():
-            if group.part is None and part is not None:
-                where = ", ".join(r.number for r in group.rows[:6]) + (" ..." if len(group.rows) > 6 else "")
-                ids = tuple(r.symbol_ids[0] for r in group.rows)
-                message = (
-                    f"{full_tag(project, strip)} has {len(group.rows)} {group.words} ({where}), and {part.number} is "
-                    f"of the kind {terminal_kind(part)}. Choose a part for them."
-                )
-                yield built("terminal-part", "warning", message, "terminals", strip.id, ids, strip.id)
-
-
-@project_check("terminal-number-twice", "Two terminals of one number on a strip that lead different wires.")
-def terminal_numbers_twice(project: Project) -> Iterator[Snag]:
-    """Yield one snag for each number that several terminals of a strip have."""
-    for strip in strips(project):
-        by_wire = any(
-            project.strips[i].numbering == "wire" for i in project.attached.get(strip.id) if i in project.strips
-        )
-        found: dict[str, list[str]] = {}
-        for row in strip_rows(project, strip.id):
-            if row.kind == "terminal":
-                found.setdefault(row.number, []).extend(row.symbol_ids[:1])
-        for number, ids in found.items():
-            fixed = any(project.strip_items[i].number == number for i in project.items_of_strip.get(strip.id))
-            if len(ids) > 1 and (fixed or not by_wire):
-                message = f"{full_tag(project, strip)} has {len(ids)} terminals {number}. Give others another number."
-                yield built("terminal-number-twice", "error", message, "terminals", strip.id, tuple(ids), strip.id)
 
 
 @derived

@@ -8,7 +8,7 @@ from typing import Literal
 
 from jolly_core.library import definition
 from jolly_core.model import Device, RuleError, Symbol
-from jolly_core.tagging import full_tag, next_units, product_tag, renamed_at
+from jolly_core.tagging import full_tag, next_units, product_tag, renamed_at, tag_taken
 
 from .base import Id, Payload, Text, Work, edit
 from .place import name_of
@@ -55,12 +55,16 @@ def set_tag(work: Work, payload: SetTag) -> str:
 
 
 class SetPlace(Payload):
-    """Say which function and location a device belongs to; its running number follows the new place."""
+    """Say which function and location a device belongs to; its running number follows the new place.
+
+    With `keep_tag` it keeps the number that it has, unless another device has that there already.
+    """
 
     kind: Literal["set-place"] = "set-place"
     device_id: Id
     function_id: Id
     location_id: Id
+    keep_tag: bool = False
 
 
 @edit(SetPlace, {"device_id": "d1", "function_id": "f1", "location_id": "l1"})
@@ -71,7 +75,13 @@ def set_place(work: Work, payload: SetPlace) -> str:
     for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
         if id:
             project.get(kind, id)
-    moved = renamed_at(project, device, (payload.function_id, payload.location_id))
+    place = (payload.function_id, payload.location_id)
+    moved = renamed_at(project, device, place)
+    if payload.keep_tag and not tag_taken(project, f"{moved.letters}{device.number}", *place, but=device.id):
+        moved = replace(moved, number=device.number)
+    elif payload.keep_tag and moved.number != device.number and not device.fixed_tag:
+        there = full_tag(project, replace(moved, number=device.number))
+        work.outcome.remarks.append(f"There is a {there} already: it becomes {full_tag(project, moved)}.")
     work.put("device", moved)
     return f"place of {full_tag(project, moved)}"
 

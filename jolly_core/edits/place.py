@@ -8,9 +8,10 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import UPRIGHT, Point, SheetDraft, grid_size, lies_upright, pin_points
-from jolly_core.library import POLE_PITCH, Definition, definition, part_class
+from jolly_core.library import POLE_PITCH, Definition, definition, part_class, symbol_of_kind
 from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol
 from jolly_core.tagging import lead_of, next_units, tag_on
+from jolly_core.terminals import TERMINAL, item_records
 
 from .base import Grid, Id, Payload, SymbolKey, Text, Work, edit
 from .boundaries import location_for
@@ -24,7 +25,8 @@ CARET_ADVANCE = 10
 class PlaceSymbol(Payload):
     """Put a symbol down, on the wires it meets.
 
-    With no device it becomes the lead of a new one; a unit that never leads stays without a device until told.
+    With no device it becomes the lead of a new one; a unit that never leads stays without a device until told. `unit`
+    names a terminal that is planned on the strip named.
     """
 
     kind: Literal["place-symbol"] = "place-symbol"
@@ -39,6 +41,7 @@ class PlaceSymbol(Payload):
     text: Text = ""
     part_id: Id = ""
     wire_type_id: Id = ""
+    unit: int = Field(default=0, ge=0, le=100_000)
 
 
 @edit(PlaceSymbol, {"sheet_id": "s1", "definition": "coil", "x": 40, "y": 20, "text": "Auger run"})
@@ -54,9 +57,10 @@ def place_symbol(work: Work, payload: PlaceSymbol) -> str:
     turn = orientation(draft, shape, payload.x, payload.y)
     if payload.rotation is not None:
         turn = (payload.rotation, payload.mirror)
-    symbol = put_symbol(
-        work, draft, shape, (payload.x, payload.y), turn, payload.poles, payload.device_id, payload.text
-    )
+    if payload.unit:
+        _is_planned(work.project, payload.device_id, payload.unit)
+    at = (payload.x, payload.y)
+    symbol = put_symbol(work, draft, shape, at, turn, payload.poles, payload.device_id, payload.text, payload.unit)
     work.close(draft)
     if payload.part_id:
         part_for(work, symbol, payload.part_id)
@@ -96,8 +100,14 @@ def put_symbol(
     poles: int | None,
     device_id: str,
     text: str,
+    unit: int = 0,
 ) -> Symbol:
     """Make a symbol with its device and units and put it on the draft.
+
+    A terminal is the first that is planned on its strip and of its kind, if there is one, else a new one.
+
+    Args:
+        unit: the terminal of the strip that it is, 0 for any.
 
     Raises:
         RuleError: it would lie outside the sheet, or on another symbol.
@@ -114,10 +124,28 @@ def put_symbol(
     if device is None:
         symbol = bare
     else:
-        units = next_units(work.project, device, shape.unit, count, _drawn(work, draft, device.id))
+        drawn = _drawn(work, draft, device.id)
+        planned = unit or _planned(work.project, device, shape, drawn)
+        units = (planned,) if planned else next_units(work.project, device, shape.unit, count, drawn)
         symbol = replace(bare, device_id=device.id, units=units)
     draft.put(symbol)
     return symbol
+
+
+def _is_planned(project: Project, strip_id: str, unit: int) -> None:
+    """Refuse a terminal of a strip that is not planned, or drawn already."""
+    records = (r for r in item_records(project, strip_id) if r.kind == TERMINAL and r.unit == unit and r.planned)
+    if not any(records) or any(s.units[0] == unit for s in project.units_of(strip_id)):
+        raise RuleError("This terminal is drawn already, or no longer planned. Choose another one.", field="unit")
+
+
+def _planned(project: Project, device: Device, shape: Definition, drawn: list[Symbol]) -> int:
+    """Return the first terminal of a strip that waits to be drawn as a symbol, 0 when none does."""
+    if shape.unit != TERMINAL:
+        return 0
+    there = {s.units[0] for s in drawn}
+    waiting = (r for r in item_records(project, device.id) if r.planned and not r.spare and r.unit not in there)
+    return next((r.unit for r in waiting if symbol_of_kind(r.planned) == shape.key), 0)
 
 
 def _drawn(work: Work, draft: SheetDraft, device_id: str) -> list[Symbol]:

@@ -108,10 +108,18 @@ class SwapSymbol(Payload):
 @edit(SwapSymbol, {"symbol_id": "y1", "definition": "lamp"})
 def swap_symbol(work: Work, payload: SwapSymbol) -> str:
     """Work out SwapSymbol."""
+    return draw_as(work, work.project.get("symbol", payload.symbol_id), payload.definition)
+
+
+def draw_as(work: Work, symbol: Symbol, key: str) -> str:
+    """Draw a symbol as another one and return what was done in words.
+
+    Raises:
+        RuleError: it is locked, is drawn so already, or the other one lies the other way on its wires.
+    """
     project = work.project
-    symbol: Symbol = project.get("symbol", payload.symbol_id)
     refuse_locked(project, [symbol.id])
-    old, new = definition(symbol.definition), shape_named(payload.definition)
+    old, new = definition(symbol.definition), shape_named(key)
     if new.key == old.key:
         raise RuleError(f"It is a {new.name} already.", field="definition", ids=(symbol.id,))
     if new.axis != old.axis:

@@ -17,7 +17,8 @@ _KEEPERS = ("band", "card", "enclosure", "node")
 def drop_unused(work: Work, device_id: str) -> None:
     """Remove a device of which nothing is left, with all that only it has, and its part copy when nobody uses it.
 
-    A device stays while a symbol or band of it is drawn, or while it is a card, an enclosure or a harness connector.
+    A device stays while a symbol or band of it is drawn, while it is a card, an enclosure or a harness connector, and
+    while it is a strip that was made on the bench or on which terminals are planned.
     """
     project = work.project
     device = project.devices.get(device_id)
@@ -25,6 +26,10 @@ def drop_unused(work: Work, device_id: str) -> None:
         return
     attached = project.attached.get(device_id)
     if any(id in project.tables[kind] for id in attached for kind in _KEEPERS):
+        return
+    if any(project.strips[id].made for id in attached if id in project.strips):
+        return
+    if any(project.strip_items[id].planned for id in project.items_of_strip.get(device_id)):
         return
     remove_device(work, device_id)
 
@@ -42,9 +47,12 @@ def remove_device(work: Work, device_id: str) -> None:
         part_id = project.strip_items[id].part_id
         work.remove("strip_item", id)
         drop_part(work, part_id)
-    for kind, field in (("bridge", "strip_id"), ("core_choice", "device_id")):
-        for id in [e.id for e in project.tables[kind].values() if getattr(e, field) == device_id]:
-            work.remove(kind, id)
+    for id in project.bridges_of_strip.get(device_id):
+        part_id = project.bridges[id].part_id
+        work.remove("bridge", id)
+        drop_part(work, part_id)
+    for id in [c.id for c in project.core_choices.values() if c.device_id == device_id]:
+        work.remove("core_choice", id)
     for id in project.points_of_card.get(device_id):
         work.put("io_point", replace(project.io_points[id], device_id="", channel=0))
     part_id = project.devices[device_id].part_id
@@ -82,20 +90,23 @@ def part_is_used(project: Project, part_id: str) -> bool:
 
 
 def tidy_strip(work: Work, strip_id: str) -> None:
-    """Take away the places and bridges of terminals that are no longer drawn."""
+    """Take away the places and bridges of terminals that are no longer drawn and not planned."""
     project = work.project
     if strip_id not in project.devices:
         return
     drawn = {s.units[0] for s in project.units_of(strip_id) if definition(s.definition).unit == "terminal"}
     for id in project.items_of_strip.get(strip_id):
         item = project.strip_items[id]
-        if item.kind == "terminal" and item.unit not in drawn:
+        if item.kind == "terminal" and item.planned:
+            drawn.add(item.unit)
+        elif item.kind == "terminal" and item.unit not in drawn:
             work.remove("strip_item", id)
             drop_part(work, item.part_id)
-    for bridge in [b for b in project.bridges.values() if b.strip_id == strip_id]:
+    for bridge in [project.bridges[id] for id in project.bridges_of_strip.get(strip_id)]:
         left = tuple(u for u in bridge.units if u in drawn)
         if len(left) < 2:
             work.remove("bridge", bridge.id)
+            drop_part(work, bridge.part_id)
         elif left != bridge.units:
             work.put("bridge", replace(bridge, units=left))
 

@@ -178,6 +178,16 @@ class Painter:
         role = ROLES[text.role]
         c.setFillColor(ink(role.colour))
         x, y, size = text.x * mm, self._y(text.y), text.size * mm
+        if text.upward:
+            c.saveState()
+            c.translate(x, y)
+            c.rotate(90)
+            width = draw_text(c, 0, 0, text.words, role.face, size, text.anchor)
+            c.restoreState()
+            if text.link:
+                foot = y - {"start": 0.0, "middle": width / 2, "end": width}[text.anchor]
+                self.places.link(c, text.link, (x - size, foot, x + 1, foot + width))
+            return
         width = draw_text(c, x, y, text.words, role.face, size, text.anchor)
         if text.link:
             left = x - {"start": 0.0, "middle": width / 2, "end": width}[text.anchor]

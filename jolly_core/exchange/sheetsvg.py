@@ -106,8 +106,9 @@ def _text(text: Text) -> str:
     role = ROLES[text.role]
     face = FACES[role.face]
     family = f"'{face.family}', {face.generic}"
+    turn = f' transform="rotate(-90 {text.x:g} {text.y:g})"' if text.upward else ""
     return (
         f'<text x="{text.x:g}" y="{text.y:g}" font-size="{text.size:g}" text-anchor="{text.anchor}" '
-        f'font-family="{family}" font-weight="{face.weight}" fill="{role.colour}" stroke="none">'
+        f'font-family="{family}" font-weight="{face.weight}" fill="{role.colour}" stroke="none"{turn}>'
         f"{escape(text.words)}</text>"
     )

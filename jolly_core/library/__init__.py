@@ -24,7 +24,7 @@ from .partfacts import (
 from .parttext import Reading, part_from_text
 from .stamps import KeptStamp, built_in_stamps
 from .symbols import POLE_PITCH, Definition, Primitive, definition, definitions, is_known
-from .terminalkinds import FEED_THROUGH, TERMINAL_WORDS, kind_drawn, terminal_kind
+from .terminalkinds import FEED_THROUGH, PLAIN, TERMINAL_WORDS, kind_drawn, symbol_of_kind, terminal_kind
 from .titleblocks import BlockPattern, block_of, built_in_blocks, pattern_from_json, pattern_of, pattern_to_json
 from .unitkinds import UnitKind, next_pins, own_symbol, symbol_for, unit_kind, unit_kinds
 from .wiretypes import WIRE_COLOURS, is_colour, usual_wire_types
@@ -49,6 +49,7 @@ __all__ = [
     "Primitive",
     "Reading",
     "SIDES",
+    "PLAIN",
     "TERMINAL_WORDS",
     "UnitKind",
     "WIRE_COLOURS",
@@ -98,6 +99,7 @@ __all__ = [
     "sketch_from",
     "sketch_of",
     "symbol_for",
+    "symbol_of_kind",
     "terminal_kind",
     "text_in",
     "unit_facts",

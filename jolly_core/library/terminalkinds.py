@@ -5,6 +5,7 @@ from __future__ import annotations
 from jolly_core.model import Part
 
 FEED_THROUGH = "feed-through"
+PLAIN = "terminal"  # the symbol of a feed-through terminal
 # Symbols of terminals by kind; one of a house's own is drawn as a feed-through terminal.
 _DRAWN = {"terminal-earth": "earth", "terminal-fuse": "fuse", "terminal-disconnect": "disconnect"}
 TERMINAL_WORDS = {
@@ -13,6 +14,16 @@ TERMINAL_WORDS = {
     "fuse": ("fuse terminal", "fuse terminals"),
     "disconnect": ("disconnect terminal", "disconnect terminals"),
 }
+
+
+def symbol_of_kind(kind: str) -> str:
+    """Return the key of the symbol that a terminal of a kind is drawn as; the plain one for a kind without its own.
+
+    Example:
+        >>> symbol_of_kind("fuse")
+        'terminal-fuse'
+    """
+    return next((key for key, known in _DRAWN.items() if known == kind), PLAIN)
 
 
 def kind_drawn(definition_key: str) -> str:

@@ -111,6 +111,7 @@ class Project:
         self.devices_tagged, self.devices_lettered = map(self.index, ("devices_tagged", "devices_lettered"))
         self.continuations_named, self.numbered_wires = map(self.index, ("continuations_named", "numbered_wires"))
         self.points_of_card, self.items_of_strip = map(self.index, ("points_of_card", "items_of_strip"))
+        self.bridges_of_strip = self.index("bridges_of_strip")
         self.cells_of_block, self.sheets_about = map(self.index, ("cells_of_block", "sheets_about"))
         self.attached, self.add_ons_of = map(self.index, ("attached", "add_ons_of"))
         self._begin()

@@ -10,7 +10,7 @@ from jolly_core.library import part_class, text_in
 from jolly_core.making import stock_cuts
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag, lead_of
-from jolly_core.terminals import groups_of, is_strip, strip_rows, strips
+from jolly_core.terminals import groups_of, is_strip, strip_pieces, strips
 
 from .registry import Cell, Column, report
 
@@ -30,7 +30,7 @@ UNKNOWN_LENGTH = "no length"
 def needs(project: Project) -> dict[tuple[str, str], Need]:
     """Return what is needed of each part of the project, by part and unit: metres and pieces never add up.
 
-    A device takes one piece, a strip one for each terminal by its kind, a cable its length in metres; contacts are
+    A device takes one piece, a strip what stands on it and its bridges, a cable its length in metres; contacts are
     counted by wired cavities, rails and ducts by the lengths of stock they are sawn from. A cable whose length is not
     typed is counted for itself, so that it is not forgotten.
     """
@@ -47,8 +47,8 @@ def needs(project: Project) -> dict[tuple[str, str], Need]:
     for device in project.devices.values():
         tag = full_tag(project, device)
         if is_strip(project, device):
-            for place in strip_rows(project, device.id):
-                add(place.part.id if place.part else "", 1, tag)
+            for id, count in strip_pieces(project, device.id).items():
+                add(id, count, tag)
             continue
         part = project.part_of(device)
         if part is None:

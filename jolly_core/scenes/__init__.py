@@ -30,6 +30,7 @@ from .primitives import (
     texts_in,
 )
 from .sheet import sheet_scene
+from .stripface import strip_scene
 from .titleblocks import EDGE_MM, block_scene
 
 __all__ = [
@@ -73,6 +74,7 @@ __all__ = [
     "scene_of",
     "sheet_scene",
     "split",
+    "strip_scene",
     "surface_scene",
 ]
 

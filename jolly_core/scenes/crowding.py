@@ -24,6 +24,9 @@ SLICES = 4  # boxes for a slanted line
 def text_box(prim: Text) -> Box:
     """Return the box of a text primitive."""
     width = len(prim.words) * prim.size * ADVANCE
+    if prim.upward:
+        foot = prim.y + (0.0 if prim.anchor == "start" else width / 2 if prim.anchor == "middle" else width)
+        return prim.x - RISE * prim.size, foot - width, prim.x + FALL * prim.size, foot
     left = prim.x - (0.0 if prim.anchor == "start" else width / 2 if prim.anchor == "middle" else width)
     return left, prim.y - RISE * prim.size, left + width, prim.y + FALL * prim.size
 

@@ -7,12 +7,14 @@ from jolly_core.drawing import place_in
 from jolly_core.library import text_in
 from jolly_core.model import Device, Project, Sheet
 from jolly_core.tagging import full_tag, pin_name
-from jolly_core.terminals import StripRow, Target, placed_sides, strip_rows
+from jolly_core.terminals import StripRow, Target, laid_bridges, placed_sides, strip_record, strip_rows
 from jolly_core.wiring import sheet_groups
 
 from .leaves import HEAD_MM, ROW_MM, SIZE_MM, TOP_MM, Columns, Given, Grid, cell, leaf_of, rows_on, table_leaves
+from .lettering import fit
 from .pages import split, strip_height
 from .primitives import Dot, Item, Line, Prim, Rect, Scene, pin_link, text
+from .stripplans import drawn_leaves
 
 STRIP_COLUMNS: Columns = (
     ("Field side", 48),
@@ -37,8 +39,10 @@ CORE_COLUMNS: Columns = (
 
 
 def strip_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
-    """Return the leaves of the terminal plan of a sheet's strip."""
+    """Return the leaves of the terminal plan of a sheet's strip, in the style that the strip says."""
     device = project.devices[sheet.device_id]
+    if strip_record(project, device.id).plan_style == "drawn":
+        return drawn_leaves(project, sheet, given)
     heights = strip_height(project, device.id)
     spans = split(heights, rows_on(project, sheet))
     return [
@@ -81,7 +85,7 @@ def _strip_leaf(
     first, last = span
     part = project.part_of(device)
     title = f"{full_tag(project, device)}  {device.text}".strip() + (f"   {part.number}" if part else "")
-    scene, grid = leaf_of(project, sheet, given, title, STRIP_COLUMNS, count)
+    scene, grid = leaf_of(project, sheet, given, title, _columns(project, device.id), count)
     y = TOP_MM + HEAD_MM
     middles: dict[int, float] = {}
     for row, height in zip(rows[first:last], heights[first:last], strict=True):
@@ -95,13 +99,20 @@ def _strip_leaf(
     return scene
 
 
+def _columns(project: Project, strip_id: str) -> Columns:
+    """Return the columns of a terminal plan; the two sides are called as the strip says."""
+    record = strip_record(project, strip_id)
+    own = {"Field side": record.field_heading, "Panel side": record.panel_heading}
+    return [(own.get(name) or name, width) for name, width in STRIP_COLUMNS]
+
+
 def _bridge_prims(project: Project, strip_id: str, middles: dict[int, float], grid: Grid) -> list[Prim]:
-    left = grid.lefts[3]
-    bridges = sorted((b for b in project.bridges.values() if b.strip_id == strip_id), key=lambda b: b.id)
+    """Return the bridges as strokes, each in the column of its slot; levels of one block at the column's right edge."""
+    left, width = grid.lefts[3], grid.widths[3]
     prims: list[Prim] = []
-    for n, bridge in enumerate(bridges):
-        x = left + 3 + (n % 4) * 2.6
-        there = sorted(middles[u] for u in bridge.units if u in middles)
+    for laid in laid_bridges(project, strip_id):
+        x = left + 2.5 + (laid.lane % 4) * 2.6 if laid.level else left + width - 2
+        there = sorted(middles[u] for u in laid.bridge.units if u in middles)
         prims += [Dot(x, y, 0.9) for y in there]
         if len(there) > 1:
             prims.append(Line(x, there[0], x, there[-1], "frame"))
@@ -120,7 +131,11 @@ def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Gri
     link = row.symbol_ids[0] if row.symbol_ids else ""
     prims.append(Rect(lefts[4] + 2, y + 0.6, widths[4] - 4, height * ROW_MM - 1.2, "ink"))
     middle = lefts[4] + widths[4] / 2
-    prims.append(text(middle, y + ROW_MM - 1.8, SIZE_MM, row.number, anchor="middle", role="tag", link=link))
+    number, size = fit(row.number, widths[4] - 5, SIZE_MM)
+    prims.append(text(middle, y + ROW_MM - 1.8, size, number, anchor="middle", role="tag", link=link))
+    if not row.drawn:
+        words = "spare" if row.record.spare else "planned, on no sheet"
+        prims += cell(lefts[5], widths[5], y + ROW_MM - 1.8, words, role="line")
     fields, panels = placed_sides(row)
     for n in range(height):
         base = y + (n + 1) * ROW_MM - 1.8
@@ -133,6 +148,8 @@ def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Gri
         if target is not None:
             prims += cell(lefts[5], widths[5], base, name, link=pin_link(target.pin))
         prims += _wire_cells(project, target, field, lefts, widths, base)
+    if row.record.remark and not row.symbol_ids:
+        prims += cell(lefts[8], widths[8], y + ROW_MM - 1.8, row.record.remark, role="line")
     if row.symbol_ids:
         symbol = project.symbols[row.symbol_ids[0]]
         place = place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y)

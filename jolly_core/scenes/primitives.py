@@ -16,7 +16,25 @@ from jolly_core.model import Sheet
 Point = tuple[int, int]
 Box = tuple[float, float, float, float]  # left, top, right, bottom in mm
 PenName = Literal["ink", "thin", "dash", "frame", "edge", "fine"]
-ToneName = Literal["plate", "rail", "duct", "device", "paper", "ink"]
+ToneName = Literal[
+    "plate",
+    "rail",
+    "duct",
+    "device",
+    "paper",
+    "ink",
+    "terminal",
+    "neutral",
+    "earth",
+    "earth-band",
+    "fuse",
+    "disconnect",
+    "spare",
+    "bridge",
+    "bracket",
+    "divider",
+    "sheath",
+]
 RoleName = Literal["tag", "text", "pin", "number", "reference", "label", "title", "heading", "line"]
 Anchor = Literal["start", "middle", "end"]
 SMALLEST_MM = 1.8  # of any text on any paper
@@ -183,7 +201,7 @@ class Art:
 
 @dataclass(slots=True, frozen=True)
 class Text:
-    """A line of text at its baseline; a link leads to what has its id."""
+    """A line of text at its baseline; a link leads to what has its id; one that is upward is read from the right."""
 
     x: float
     y: float
@@ -192,6 +210,7 @@ class Text:
     role: RoleName
     words: str
     link: str = ""
+    upward: bool = False
     kind: Literal["text"] = "text"
 
     def moved(self, dx: float, dy: float) -> Text:
@@ -298,6 +317,7 @@ def text(
     anchor: Anchor = "start",
     role: RoleName = "text",
     link: str = "",
+    upward: bool = False,
 ) -> Text:
     """Return a text whose place is rounded to hundredths of a millimetre.
 
@@ -305,7 +325,7 @@ def text(
         >>> text(1, 2.346, 3.0, "-KF1", role="tag").y
         2.35
     """
-    return Text(round(x, 2), round(y, 2), size, anchor, role, content, link)
+    return Text(round(x, 2), round(y, 2), size, anchor, role, content, link, upward)
 
 
 def pin_link(pin: tuple[str, int]) -> str:

@@ -14,6 +14,7 @@ from .figures import figure_item
 from .frames import frame_item
 from .movables import Stroke, settle_texts
 from .primitives import Dot, Facts, Item, Prim, Scene, Strand, text, text_at
+from .rows import row_lines
 from .symbols import symbol_item
 from .tables import table_items
 
@@ -71,8 +72,8 @@ def _scene(project: Project, sheet: Sheet) -> Scene:
         add(Item(note.id, "note", prims, (left, base - 3, left + width, base + 1), facts))
     for figure in project.figures_on(sheet_id):
         add(figure_item(project, figure))
-    for table in table_items(project, sheet):
-        add(table)
+    for made in (*table_items(project, sheet), *row_lines(project, sheet_id)):
+        add(made)
     settle_texts(project, sheet, items, strokes)
     return Scene(*size_mm(sheet), items, sheet)
 

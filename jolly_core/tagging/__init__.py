@@ -2,6 +2,7 @@
 
 from .fields import DOCUMENTS, FIELDS, check_fields, check_own_name, fields_in, filled, own_names, renamed
 from .names import INSIDE, device_at, is_inside, pin_name, place_side
+from .natural import natural
 from .references import (
     CONTACT_KINDS,
     KIND_WORDS,
@@ -72,6 +73,7 @@ __all__ = [
     "class_of",
     "first_number",
     "naming",
+    "natural",
     "next_number",
     "renamed_at",
     "tag_rules",

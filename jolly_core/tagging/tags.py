@@ -152,10 +152,17 @@ def product_tag(project: Project, device: Device) -> str:
     if project.settings.tag_habit == "iec":
         return f"{device.letters}{device.number}"
     lead = lead_of(project, device.id)
+    if lead is not None and _was_made(project, device.id):
+        return f"{device.letters}{device.number}"  # it had its tag before anything of it was drawn
     if lead is None:
         # Cables, enclosures and the like are on no line: they keep their running number. An orphan waits for a lead.
         return f"{device.letters}{NO_TAG if project.units_of(device.id) else device.number}"
     return _line_tag(project, device, lead)
+
+
+def _was_made(project: Project, device_id: str) -> bool:
+    """Return whether a device is a strip that was made before anything of it was drawn."""
+    return any(project.strips[id].made for id in project.attached.get(device_id) if id in project.strips)
 
 
 def _line_tag(project: Project, device: Device, lead: Symbol) -> str:

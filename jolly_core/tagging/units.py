@@ -12,7 +12,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from jolly_core.library import definition, part_class, unit_kinds
-from jolly_core.model import Device, Part, Project, Symbol, derived
+from jolly_core.model import Device, Part, Project, Strip, Symbol, derived
 from jolly_core.wiring import sheet_groups, wire_numbers
 
 UNLIMITED = 10_000
@@ -70,21 +70,28 @@ def terminal_number(project: Project, strip_id: str, unit: int) -> str:
 def _terminal_numbers(project: Project, strip_id: str) -> dict[int, str]:
     """Return the numbers of a strip's terminals by unit: fixed, else by wire, else by place, none twice."""
     records = [project.strip_items[id] for id in project.items_of_strip.get(strip_id)]
-    fixed = {r.unit: r.number for r in records if r.kind == "terminal" and r.number}
-    by_wire = any(project.strips[i].numbering == "wire" for i in project.attached.get(strip_id) if i in project.strips)
+    said = (project.strips[i] for i in project.attached.get(strip_id) if i in project.strips)
+    strip = next(said, Strip("", strip_id))
     drawn = {s.units[0] for s in project.units_of(strip_id) if definition(s.definition).unit == "terminal"}
-    placed = sorted(
-        (r for r in records if r.kind == "terminal" and r.unit in drawn), key=lambda r: (r.order, r.unit, r.id)
-    )
-    order = list(dict.fromkeys([*(r.unit for r in placed), *sorted(drawn)]))
+    placed = [r for r in records if r.kind == "terminal" and (r.planned or r.unit in drawn)]
+    placed.sort(key=lambda r: (r.order, r.unit, r.id))
+    levels = {r.unit: r.level for r in placed}
+    order = list(dict.fromkeys([*levels, *sorted(drawn)]))
+    if strip.backward:
+        order.reverse()
+    if strip.numbering == "level":
+        order.sort(key=lambda unit: levels.get(unit, 1))
+    fixed = {r.unit: r.number for r in placed if r.number}
     found: dict[int, str] = {}
     given = set(fixed.values())
-    for place, unit in enumerate(order, start=1):
-        number = fixed.get(unit) or (_wire_number_at(project, strip_id, unit) if by_wire else "")
-        count = place
+    for place, unit in enumerate(order):
+        by_wire = _wire_number_at(project, strip_id, unit) if strip.numbering == "wire" and unit not in fixed else ""
+        number = fixed.get(unit) or by_wire
+        count = strip.start + place * strip.step
         while not number:
             number = "" if str(count) in given else str(count)
-            count = max(count, len(order)) + 1  # a place whose number is fixed elsewhere counts on behind all
+            # A place whose number is fixed elsewhere counts on behind all.
+            count = max(count, strip.start + (len(order) - 1) * strip.step) + strip.step
         found[unit] = number
         given.add(number)
     return found
@@ -167,6 +174,9 @@ def next_units(
             if number:
                 taken.add(slot_of(bound, shape.unit, number) if bound else (shape.unit, number))
                 markings.update(shape.generic_pins(number) if shape.unit in _SHARED else ())
+    if kind == "terminal":  # a planned one is there though nobody drew it
+        items = (project.strip_items[id] for id in project.items_of_strip.get(device.id))
+        taken.update((kind, item.unit) for item in items if item.unit)
     numbers: list[int] = []
     candidate = 1
     for _ in range(poles):

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolly_core.library import TERMINAL_WORDS
 from jolly_core.model import Part, Project
 
-from .strips import StripRow, strip_rows
+from .rows import StripRow, strip_rows
 
 
 @dataclass(slots=True, frozen=True)
@@ -36,6 +36,6 @@ def groups_of(project: Project, strip_id: str) -> list[TerminalGroup]:
     """Return the terminals of a strip by kind and part, in the order in which each is met first."""
     found: dict[tuple[str, str], list[StripRow]] = {}
     for row in strip_rows(project, strip_id):
-        if row.kind == "terminal":
+        if row.kind == "terminal" and row.counted:
             found.setdefault((row.terminal_kind, row.part.id if row.part else ""), []).append(row)
     return [TerminalGroup(strip_id, kind, rows[0].part, tuple(rows)) for (kind, _), rows in found.items()]

@@ -12,8 +12,11 @@ import gc
 from dataclasses import dataclass, field
 from typing import Any, cast
 
-from jolly_core.drawing import MASK, SHIFT, Point, carried_pins, parents, pin_numbers, pin_points
+from jolly_core.drawing import MASK, SHIFT, Point, parents, pin_numbers, pin_points
+from jolly_core.library import definition
 from jolly_core.model import Project, derived
+
+from .terminalparts import joints
 
 GroupKey = tuple[str, int]  # sheet id and number of the group's first point, so that it outlives changes elsewhere
 PinKey = tuple[str, int]  # symbol id and index of the pin
@@ -120,6 +123,7 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
     located: list[tuple[int, PinKey]] = []
     carrying: list[tuple[int, int]] = []
     locate = located.append
+    by_hand = joints(project)
     for s in project.symbols_on(sheet_id):
         id, place = s.id, (s.y << SHIFT) + s.x
         numbers, carried = pin_numbers(s.definition, s.rotation, s.mirror, len(s.units))
@@ -128,6 +132,8 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
             locate((place + numbers[1], (id, 1)))
         else:
             located += [(place + number, (id, pin)) for pin, number in enumerate(numbers)]
+        if by_hand and (s.device_id, s.units[0]) in by_hand and len(numbers) == 2:
+            carried = ((0, 1),) if by_hand[s.device_id, s.units[0]] == "carry" else ()
         if carried:
             carrying += [(place + numbers[a], place + numbers[b]) for a, b in carried]
     located.sort()
@@ -205,12 +211,15 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
 
 @derived
 def bridged_groups(project: Project) -> dict[GroupKey, list[GroupKey]]:
-    """Return for each group that a bridged terminal touches the groups that the bridge makes one potential with it."""
+    """Return for each group that a bridged terminal touches the groups that the bridge makes one potential with it.
+
+    Where a terminal parts its two sides (a fuse terminal), the bridge lies on the side of its first pin.
+    """
     joined: dict[GroupKey, list[GroupKey]] = {}
     for bridge in project.bridges.values():
         keys = []
         for symbol in project.units_of(bridge.strip_id):
-            if symbol.units[0] in bridge.units and carried_pins(symbol):
+            if symbol.units[0] in bridge.units and definition(symbol.definition).unit == "terminal":
                 keys.append((symbol.sheet_id, sheet_groups(project, symbol.sheet_id).of_pin[symbol.id, 0]))
         for key in keys:
             joined.setdefault(key, []).extend(k for k in keys if k != key)
@@ -240,8 +249,9 @@ def _potentials_of_sheet(project: Project, sheet_id: str) -> list[list[Group]]:
 def _joined(project: Project, sheet_id: str, *, potential: bool) -> list[list[Group]]:
     nets: list[list[Group]] = []
     seen: set[GroupKey] = set()
+    bridged = bridged_groups(project) if potential and project.bridges else {}
     for group in sheet_groups(project, sheet_id).groups:
-        if not group.continuations and not (potential and group.carried):
+        if not group.continuations and not (potential and (group.carried or group.key in bridged)):
             nets.append([group])
         elif group.key not in seen:
             net = net_of(project, group.key, potential=potential)

@@ -12,6 +12,7 @@ from jolly_core.edits.structure import users
 from jolly_core.model import SIDES, Function, Location, Project, Side
 from jolly_core.tagging import path_of
 from jolly_server.config.options import read_options
+from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
@@ -19,18 +20,47 @@ from .cabinet import CabinetView, cabinet_bench
 from .cables import CablesView, cables_bench
 from .harness import HarnessView, harness_bench
 from .io import IoView, ListRead, io_bench, read_list
-from .terminals import TerminalsView, terminals_bench
+from .terminals import (
+    PlannedStrip,
+    StripValue,
+    TerminalsView,
+    planned_terminals,
+    strip_view,
+    terminals_bench,
+)
 
 router = Router(tags=["benches"])
 
 
 @router.get("/{project_id}/terminals", response=TerminalsView)
 def terminals(request: HttpRequest, project_id: str) -> TerminalsView:
-    """Give the strips with what lands on each terminal."""
+    """Give the strips in short, and what waits to be drawn."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
         return terminals_bench(held.project)
+
+
+@router.get("/{project_id}/terminals/{strip_id}", response=StripValue)
+def strip(
+    request: HttpRequest, project_id: str, strip_id: str, upright: bool = False, spare_percent: int = 10
+) -> StripValue:
+    """Give a strip with what lands on each terminal, its picture, and what is proposed for it."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    library = StoredLibrary(request.user)
+    percent = min(100, max(0, spare_percent))
+    with held.lock:
+        return strip_view(held.project, library, strip_id, upright=upright, spare_percent=percent)
+
+
+@router.get("/{project_id}/planned-terminals", response=list[PlannedStrip])
+def planned(request: HttpRequest, project_id: str) -> list[PlannedStrip]:
+    """Give the terminals that are planned and wait to be drawn, strip by strip."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return planned_terminals(held.project)
 
 
 @router.get("/{project_id}/cables", response=CablesView)

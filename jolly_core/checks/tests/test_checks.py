@@ -52,6 +52,7 @@ class EachCheck(TestCase):
             "external-numbered",
             "block-pins",
             "outside-frame",
+            "terminal-no-strip",
         }
         self.assertEqual(set(CHECKS), wanted)
 

@@ -17,6 +17,7 @@ from jolly_core.making import dossiers
 from jolly_core.model import CoreError, changes_from_json, changes_to_json
 from jolly_core.reports import REPORTS, run_report
 from jolly_core.scenes import generated_pages, page_scene
+from jolly_core.terminals import place_key, strips
 from jolly_core.testing import Workbench
 
 pick = st.integers(0, 10_000)
@@ -31,6 +32,16 @@ KINDS = (
     "unbridge",
     "accessory",
     "unaccessory",
+    "plan",
+    "spare",
+    "make-strip",
+    "set-terminals",
+    "sort",
+    "renumber",
+    "hand-over",
+    "merge",
+    "proposals",
+    "draw-planned",
     "band",
     "cable-part",
     "swap",
@@ -100,7 +111,7 @@ class Base(Workbench):
         self.done.clear()
 
     def one_strip(self, i: int) -> str:
-        return str(one({s.device_id for s in self.project.symbols.values() if s.definition == "terminal"}, i))
+        return str(one([d.id for d in strips(self.project)], i))
 
     def one_cable(self, i: int) -> str:
         return str(one({c.device_id for c in self.project.cables.values()}, i))
@@ -132,7 +143,7 @@ def _terminals(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
 @act("order")
 def _order(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
     strip = b.one_strip(i)
-    b.do("move-strip-item", strip_id=strip, position=j % 6, to=k)
+    b.do("move-strip-items", strip_id=strip, keys=[f"u{1 + j % 6}"], to=k)
 
 
 @act("number")
@@ -163,7 +174,67 @@ def _accessory(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
 @act("unaccessory")
 def _unaccessory(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
     p = b.project
-    b.do("remove-strip-accessory", item_id=one(p.strip_items, j))
+    item = p.get("strip_item", one(p.strip_items, j))
+    b.do("remove-strip-items", strip_id=item.strip_id, keys=[place_key(item)])
+
+
+@act("plan", "spare")
+def _plan(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    kinds = ("feed-through", "earth", "fuse", "disconnect")
+    b.do(
+        "plan-terminals",
+        strip_id=b.one_strip(i),
+        count=1 + j % 3,
+        at=f"u{k}" if k else "",
+        side="before" if x % 2 else "after",
+        terminal_kind=kinds[y % 4],
+        levels=1 + j % 2,
+        spare=x % 3 == 0,
+        bridged=k % 4 == 0,
+    )
+
+
+@act("make-strip")
+def _make_strip(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    ends = {"accessories": ["end-bracket"], "terminal_kind": "earth"}
+    b.do("make-strip", count=2 + j % 5, start=i, step=1 + k % 2, backward=j % 2 == 0, levels=1 + k % 3, last=ends)
+
+
+@act("set-terminals")
+def _set_terminals(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    said = ({"terminal_kind": "fuse"}, {"joint": "part"}, {"facing": "first"}, {"remark": "see note"}, {"spare": True})
+    b.do("set-terminals", strip_id=b.one_strip(i), units=[1 + k % 5, 2 + k % 5], **said[j % 5])
+
+
+@act("sort", "renumber")
+def _sort(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    strip = b.one_strip(i)
+    if j % 2:
+        b.do("sort-strip", strip_id=strip, by=("number", "wire", "cable", "sheet", "place")[k % 5])
+    else:
+        units = [1 + k % 4, 3] if y % 2 else []
+        b.do("number-terminals", strip_id=strip, units=units, start=k, step=1 + x % 2, keep_fixed=y % 3 == 0)
+
+
+@act("hand-over", "merge")
+def _hand_over(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    strip, other = b.one_strip(i), b.one_strip(j)
+    if k % 3 == 0:
+        b.do("merge-strips", strip_id=strip, into_id=other)
+    else:
+        b.do("move-terminals", strip_id=strip, units=[1 + x % 4], to_strip_id=other if k % 2 else "")
+
+
+@act("proposals")
+def _proposals(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    b.do("take-proposals", strip_id=b.one_strip(i), spare_percent=5 * k)
+
+
+@act("draw-planned")
+def _draw_planned(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    column = 24 + 6 * (i % 5)
+    ends = {"x1": column, "y1": 18, "x2": column, "y2": 20 + 6 * (j % 4)}
+    b.do("place-terminals", sheet_id=b.sheet, device_id=b.one_strip(k), units=[1 + x % 9, 2 + x % 9, 3 + x % 9], **ends)
 
 
 @act("band")

@@ -41,7 +41,7 @@ class Said(TestCase):
 
     def test_a_lamp_is_no_strip_cable_card_or_connector(self) -> None:
         lamp = self.bench.device(self.lamp)
-        self.refused("-PF1 is no terminal strip", "move-strip-item", strip_id=lamp, position=0, to=1)
+        self.refused("-PF1 is no terminal strip", "move-strip-items", strip_id=lamp, keys=["u1"], to=1)
         self.refused("-PF1 is no cable", "set-cable", device_id=lamp, length_m=3)
         self.refused("-PF1 is no PLC card", "address-card", device_id=lamp, scheme="whole", start="0")
         harness = self.bench.new("add-harness", code="WH-1")

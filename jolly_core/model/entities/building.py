@@ -30,6 +30,10 @@ from ..fields import (
 from ..kinds import Keyed, kind
 
 STRIP_ITEM_KINDS = ("terminal", "end-bracket", "plate", "marker")
+TERMINAL_KINDS = ("feed-through", "earth", "fuse", "disconnect")
+TERMINAL_JOINTS = ("", "carry", "part")
+TERMINAL_FACINGS = ("", "first", "second")
+MOST_LEVELS = 8
 AddressScheme = Literal["byte.bit", "whole", "word"]
 ADDRESS_SCHEMES: tuple[str, ...] = get_args(AddressScheme)
 IO_TYPES = ("DI", "DO", "AI", "AO")
@@ -39,6 +43,7 @@ Metres = Annotated[float, Within(0, 100_000, "m")]
 Amount = Annotated[float, Within(0, 1_000_000)]
 PowerFactor = Annotated[float, Within(0, 1)]
 Celsius = Annotated[float, Within(-50, 100, "°C")]
+Level = Annotated[int, Within(1, MOST_LEVELS)]
 Address = Annotated[str, Longest(40), Written(r"|\d{1,5}(\.[0-7])?", "an address such as 0.0 or 256")]
 
 
@@ -56,6 +61,13 @@ class StripItem:
         unit: the terminal's unit number, 0 for an accessory.
         number: a terminal number fixed by hand, "" when it is the unit number.
         part_id: an accessory's part; that of a terminal when it is another than the strip's, else "".
+        planned: kind of a terminal that is there though it may be drawn on no sheet, one of TERMINAL_KINDS; "" for a
+            terminal that goes with its symbol.
+        spare: it is kept free on purpose, and is not waiting to be drawn.
+        level: 1 for a terminal that begins a block; one of a higher level stands on the block before it.
+        remark: what the shop should know.
+        joint: whether it carries the wire number through or parts it, one of TERMINAL_JOINTS; "" as its symbol does.
+        facing: which pin of its symbol is on panel side, one of TERMINAL_FACINGS; "" by the places of what lands.
     """
 
     id: Id
@@ -65,16 +77,27 @@ class StripItem:
     unit: Running = 0
     number: Text = ""
     part_id: Annotated[str, Names("part")] = ""
+    planned: Annotated[str, OneOf(("", *TERMINAL_KINDS)), Since(6)] = ""
+    spare: Annotated[bool, Since(6)] = False
+    level: Annotated[Level, Since(6)] = 1
+    remark: Annotated[LongText, Since(6)] = ""
+    joint: Annotated[str, OneOf(TERMINAL_JOINTS), Since(6)] = ""
+    facing: Annotated[str, OneOf(TERMINAL_FACINGS), Since(6)] = ""
 
 
-@kind("bridge", since=1)
+@kind("bridge", since=1, indexes=(Keyed("bridges_of_strip", "strip_id"),))
 @dataclass(slots=True)
 class Bridge:
-    """A bridge that makes terminals of one strip one potential; `units` are their unit numbers."""
+    """A bridge that makes terminals of one strip one potential; `units` are their unit numbers.
+
+    Attributes:
+        part_id: the part it is cut or ordered from, "" while none is chosen.
+    """
 
     id: Id
     strip_id: Annotated[str, Names("device", needed=True)]
     units: Numbers
+    part_id: Annotated[str, Names("part"), Since(6)] = ""
 
 
 @kind("cable", since=1, keeps_device=True, comes_along=True)

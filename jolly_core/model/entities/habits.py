@@ -5,14 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..fields import Document, Id, Letters, Longest, LongText, Names, OneOf, Order, Text, Units, Within
+from ..fields import Document, Id, Letters, Longest, LongText, Names, OneOf, Order, Since, Text, Units, Within
 from ..kinds import kind
 from .circuit import WIRE_CATEGORIES
 
 NUMBER_SCOPES = ("potential", "net")
 # Pieces a number is made of, each with the texts it takes: digits and first number of the running one, a fixed text.
 NUMBER_PIECES = ("sheet", "line", "column", "running", "address", "potential", "text")
-STRIP_NUMBERING = ("order", "wire")
+STRIP_NUMBERING = ("order", "wire", "level")
+NUMBER_STEPS = (1, 2)
+PLAN_STYLES = ("table", "drawn")
 
 FirstNumber = Annotated[int, Within(0, 99_999)]
 
@@ -99,9 +101,24 @@ class Strip:
     """What only a terminal strip has, beside its device.
 
     Attributes:
-        numbering: "order" (1, 2, 3 as they were placed) or "wire" (the number of the wire they carry).
+        numbering: "order" (1, 2, 3 as they stand), "wire" (the number of the wire they carry) or "level" (as they
+            stand, all of the first level before those of the second).
+        start, step: the first number by order, and how much further the next is: 2 for odd or even ones.
+        backward: numbers by order count from the strip's other end.
+        made: it was made on the bench and stays though nothing stands on it yet.
+        field_heading, panel_heading: what its two sides are called on plans, "" for the usual words.
+        plan_style: how its terminal plan looks, one of PLAN_STYLES.
+        show_row: its rows of terminals are drawn as a line with the strip's name on the sheets.
     """
 
     id: Id
     device_id: Annotated[str, Names("device", needed=True)]
     numbering: Annotated[str, OneOf(STRIP_NUMBERING)] = "order"
+    start: Annotated[FirstNumber, Since(6)] = 1
+    step: Annotated[int, OneOf(NUMBER_STEPS), Since(6)] = 1
+    backward: Annotated[bool, Since(6)] = False
+    made: Annotated[bool, Since(6)] = False
+    field_heading: Annotated[Text, Since(6)] = ""
+    panel_heading: Annotated[Text, Since(6)] = ""
+    show_row: Annotated[bool, Since(6)] = False
+    plan_style: Annotated[str, OneOf(PLAN_STYLES), Since(6)] = "table"

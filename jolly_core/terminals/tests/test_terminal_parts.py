@@ -54,33 +54,33 @@ class MixedStrip(TestCase):
 
     def test_parts_of_their_own_are_ordered_measured_and_dropped_again(self) -> None:
         width = strip_width_mm(self.bench.project, self.strip)
-        fuse = self.bench.do("set-terminal-part", strip_id=self.strip, units=[3, 4], part_id="quillon-ql-k2-5f")
-        self.bench.do("set-terminal-part", strip_id=self.strip, units=[5], part_id="QL-T4E")
+        fuse = self.bench.do("set-terminals", strip_id=self.strip, units=[3, 4], part_id="quillon-ql-k2-5f")
+        self.bench.do("set-terminals", strip_id=self.strip, units=[5], part_id="QL-T4E")
         self.assertEqual(self.needed(), {"QL-T4": 2, "QL-K2-5F": 2, "QL-T4E": 1})
         self.assertEqual(self.snags(), [])
         self.assertAlmostEqual(strip_width_mm(self.bench.project, self.strip), width - 2 * (6.2 - 5.2))
-        self.bench.do("set-terminal-part", strip_id=self.strip, units=[5], part_id="")
+        self.bench.do("set-terminals", strip_id=self.strip, units=[5], part_id="")
         self.assertNotIn("quillon-ql-t4e", self.bench.project.parts)
         self.bench.project.apply(take_back(self.bench.project, fuse.changes))
         self.assertEqual(self.needed(), {"QL-T4": 2})
 
     def test_conductors_at_a_point_are_those_of_the_terminals_own_part(self) -> None:
         self.assertEqual(site_of(self.bench.project, (self.fuses[0], 0)).room, 2)
-        self.bench.do("set-terminal-part", strip_id=self.strip, units=[3], part_id="quillon-ql-k2-5f")
+        self.bench.do("set-terminals", strip_id=self.strip, units=[3], part_id="quillon-ql-k2-5f")
         self.assertEqual(site_of(self.bench.project, (self.fuses[0], 0)).room, 1, "its part says 1")
         self.assertEqual(site_of(self.bench.project, (self.fuses[1], 0)).room, 2, "the next has none")
 
     def test_a_part_of_another_kind_is_refused_by_name(self) -> None:
         with self.assertRaisesRegex(RuleError, "QL-T4E is of the kind earth, -XD1:3 of the kind fuse"):
-            self.bench.do("set-terminal-part", strip_id=self.strip, units=[3], part_id="QL-T4E")
+            self.bench.do("set-terminals", strip_id=self.strip, units=[3], part_id="QL-T4E")
         with self.assertRaisesRegex(RuleError, "is no terminal"):
-            self.bench.do("set-terminal-part", strip_id=self.strip, units=[3], part_id="quillon-ql-eb")
+            self.bench.do("set-terminals", strip_id=self.strip, units=[3], part_id="quillon-ql-eb")
         with self.assertRaisesRegex(RuleError, "no such terminal"):
-            self.bench.do("set-terminal-part", strip_id=self.strip, units=[9], part_id="")
+            self.bench.do("set-terminals", strip_id=self.strip, units=[9], part_id="")
         self.assertEqual(self.needed(), {"QL-T4": 2})
 
     def test_a_terminal_that_goes_takes_its_part_along(self) -> None:
-        self.bench.do("set-terminal-part", strip_id=self.strip, units=[3, 4], part_id="quillon-ql-k2-5f")
+        self.bench.do("set-terminals", strip_id=self.strip, units=[3, 4], part_id="quillon-ql-k2-5f")
         self.bench.do("delete-selection", ids=self.fuses)
         self.assertNotIn("quillon-ql-k2-5f", self.bench.project.parts)
         self.assertEqual(len(strip_rows(self.bench.project, self.strip)), 3)

@@ -57,7 +57,7 @@ class Strip(TestCase):
 
     def test_dragging_changes_the_order_and_not_the_drawing(self) -> None:
         spans = self.bench.spans()
-        self.bench.do("move-strip-item", strip_id=self.strip, position=3, to=0)
+        self.bench.do("move-strip-items", strip_id=self.strip, keys=["u4"], to=0)
         self.assertEqual([r.unit for r in strip_rows(self.bench.project, self.strip)], [4, 1, 2, 3])
         self.assertEqual(self.numbers(), ["1", "2", "3", "4"])
         self.assertEqual(self.bench.spans(), spans)
@@ -101,13 +101,19 @@ class Strip(TestCase):
         self.bench.do("remove-bridge", bridge_id=bridge.id)
         self.assertNotEqual(self.number_of(self.symbols[0]), self.number_of(self.symbols[1]))
 
-    def test_a_bridge_joins_only_what_stands_side_by_side(self) -> None:
-        with self.assertRaisesRegex(RuleError, "side by side"):
-            self.bench.do("bridge-terminals", strip_id=self.strip, units=[1, 3])
-        self.bench.do("bridge-terminals", strip_id=self.strip, units=[1, 2])
-        self.bench.do("move-strip-item", strip_id=self.strip, position=0, to=3)
+    def test_a_bridge_passes_over_terminals_between_and_its_reach_is_checked(self) -> None:
+        self.bench.do("assign-part", device_id=self.strip, part_id="QL-K2-5")
+        self.bench.do("bridge-terminals", strip_id=self.strip, units=[1, 3])
+        (bridge,) = self.bench.project.bridges.values()
+        self.assertEqual((bridge.units, self.bench.project.parts[bridge.part_id].number), ((1, 3), "QL-BR2-5-3"))
+        self.assertEqual(self.number_of(self.symbols[0]), self.number_of(self.symbols[2]))
+        self.assertNotEqual(self.number_of(self.symbols[0]), self.number_of(self.symbols[1]))
+        self.assertNotIn("bridge", {s.code for s in project_snags(self.bench.project)})
+        self.bench.do("move-strip-items", strip_id=self.strip, keys=["u1"], to=3)
+        self.assertNotIn("bridge", {s.code for s in project_snags(self.bench.project)})
+        self.bench.do("move-strip-items", strip_id=self.strip, keys=["u3"], to=0)
         found = [s.message for s in project_snags(self.bench.project) if s.code == "bridge"]
-        self.assertEqual(found, ["A bridge of -XD1 reaches over terminals that it does not join."])
+        self.assertEqual(found, ["A bridge of -XD1 reaches over 4 terminals, QL-BR2-5-3 over 3."])
 
     def test_a_bridge_between_different_fixed_numbers_is_a_snag(self) -> None:
         wires = {(w.y1, w.x2 <= 50): w.id for w in self.bench.project.wires_on(self.bench.sheet)}

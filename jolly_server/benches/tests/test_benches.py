@@ -28,15 +28,50 @@ class Benches(DemoCase):
         found: dict[str, Any] = answer.json()
         return found
 
+    def waiting(self) -> list[dict[str, Any]]:
+        found: list[dict[str, Any]] = self.vera.get(f"{BASE}/planned-terminals").json()
+        return found
+
     def test_terminals_follow_an_edit_at_once(self) -> None:
-        strip = self.see("terminals")["strips"][0]
+        line = self.see("terminals")["strips"][0]
+        self.assertEqual((line["tag"], line["place"], line["count"], line["free"]), ("=K2+KP2-XD1", "+KP2", 8, 0))
+        self.assertEqual((line["width_mm"], line["room_mm"], line["rail"]), (68.6, 450.0, "=K2+KP2-UC1"))
+        at = f"terminals/{line['id']}"
+        strip = self.see(at)
         self.assertEqual([r["number"] for r in strip["rows"]], ["End bracket", *"12345678", "End bracket"])
         row = next(r for r in strip["rows"] if r["number"] == "5")
         self.assertEqual((row["field"][0]["name"], row["field"][0]["core"]), ("=K2+KF2-MA1:U1", "BN"))
         self.accepted(self.jory, kind="set-tag", device_id=self.device("MA"), tag="MA9")
         self.accepted(self.jory, kind="number-terminal", strip_id=strip["id"], unit=5, number="U")
-        row = next(r for r in self.see("terminals")["strips"][0]["rows"] if r["number"] == "U")
-        self.assertEqual(row["field"][0]["name"], "=K2+KF2-MA9:U1")
+        row = next(r for r in self.see(at)["rows"] if r["number"] == "U")
+        self.assertEqual((row["field"][0]["name"], row["own_number"]), ("=K2+KF2-MA9:U1", "U"))
+        upright = self.see(f"{at}?upright=true")["scene"]
+        self.assertGreater(upright["width"], upright["height"])
+        self.assertGreater(strip["scene"]["height"], strip["scene"]["width"])
+
+    def test_a_strip_is_made_planned_and_waits_in_the_tray_until_it_is_drawn(self) -> None:
+        made = self.accepted(self.jory, kind="make-strip", text="Reserve", count=3, start=7)["placed"][0]
+        view = self.see("terminals")
+        self.assertEqual((view["waiting"], view["loose"]), (3, []))
+        strip = self.see(f"terminals/{made}")
+        self.assertEqual(
+            [(r["number"], r["planned"], r["place"]) for r in strip["rows"]], [(n, True, "") for n in "789"]
+        )
+        self.assertEqual([s["code"] for s in strip["found"]], ["terminal-part", "terminal-planned"])
+        (planned,) = self.waiting()
+        self.assertEqual([t["number"] for t in planned["terminals"]], ["7", "8", "9"])
+        self.assertEqual({t["symbol"] for t in planned["terminals"]}, {"terminal"})
+        self.accepted(self.jory, kind="set-terminals", strip_id=made, units=[1, 2, 3], spare=True)
+        self.assertEqual((self.waiting(), self.see("terminals")["waiting"]), ([], 0))
+
+    def test_what_is_proposed_comes_with_its_part_and_is_gone_when_taken(self) -> None:
+        strip = next(s["id"] for s in self.see("terminals")["strips"] if s["tag"] == "=Q1+KP2-XD1")
+        offered = self.see(f"terminals/{strip}?spare_percent=0")["proposed"]
+        self.assertEqual([p["what"] for p in offered], ["earth", "end-bracket", "end-bracket"])
+        self.assertEqual([p["part"] for p in offered], ["QL-T2-5E", "QL-EB", "QL-EB"])
+        keys = [p["key"] for p in offered]
+        self.accepted(self.jory, kind="take-proposals", strip_id=strip, keys=keys, spare_percent=0)
+        self.assertEqual(self.see(f"terminals/{strip}?spare_percent=0")["proposed"], [])
 
     def test_cables_show_cores_spares_and_the_drop_with_its_why(self) -> None:
         first, second = self.see("cables")["cables"][:2]
@@ -80,7 +115,8 @@ class Benches(DemoCase):
         anna = self.person("anna")
 
         def ids() -> list[str]:
-            strip = anna.get(f"/api/projects/{KILN}/terminals").json()["strips"][0]
+            first = anna.get(f"/api/projects/{KILN}/terminals").json()["strips"][0]
+            strip = anna.get(f"/api/projects/{KILN}/terminals/{first['id']}").json()
             cable = anna.get(f"/api/projects/{KILN}/cables").json()["cables"][0]
             return [strip["plan_id"], cable["plan_id"]]
 

@@ -81,6 +81,7 @@ class ByRole(DemoCase):
             "format": "csv",
             "standard": "iec",
             "enclosure_id": next(iter(project.enclosures)),
+            "strip_id": next(iter(project.bridges.values())).strip_id,
             "harness_id": next(iter(project.harnesses)),
             "surface": "plate",
             "revision": 1,

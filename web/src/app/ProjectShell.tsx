@@ -38,7 +38,8 @@ function useBenchKeys(canEdit: boolean) {
 
 export function ProjectShell({ me }: { me: Me }) {
   const { projectId = '' } = useParams()
-  const onSheet = useLocation().pathname.includes('/draw')
+  const { pathname, search } = useLocation()
+  const onSheet = pathname.includes('/draw')
   const outline = useOutline(projectId)
   useEffect(() => {
     const timer = window.setInterval(() => void useProject.getState().poll(), POLL_MS)
@@ -71,7 +72,10 @@ export function ProjectShell({ me }: { me: Me }) {
           <Suspense fallback={<Box sx={{ flex: 1 }} aria-busy />}>
             <Routes>
               {first && (
-                <Route path="draw" element={<Navigate to={`/p/${projectId}/draw/${first.id}`} replace />} />
+                <Route
+                  path="draw"
+                  element={<Navigate to={`/p/${projectId}/draw/${first.id}${search}`} replace />}
+                />
               )}
               {BENCHES.map(({ path, Page }) => (
                 <Route

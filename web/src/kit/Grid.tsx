@@ -5,9 +5,9 @@
  */
 import Box from '@mui/material/Box'
 import { useMemo, useState } from 'react'
-import { ROW_PX, useCursor } from './gridCursor'
+import { ROW_PX, useCursor, type Cursor } from './gridCursor'
 import { GridHead, type Sort } from './GridHead'
-import { GridRow } from './GridRow'
+import { GridRow, type Lift } from './GridRow'
 import { arranged, changesOf, copied, pasted, type CellChange, type Column, type Wanted } from './gridData'
 import { pressed, valueOf, type Sheet } from './gridKeys'
 import { remembered } from './remember'
@@ -24,6 +24,10 @@ interface Props<T extends { id: string }> {
   /** A pasted block that goes on below the last row: its rows are handed here. */
   onBeyond?: (rows: Record<string, string>[]) => void
   onProblem?: (words: string) => void
+  /** Where one goes is what is selected: for tables that show what is drawn beside them. */
+  follow?: boolean
+  /** Rows can be dragged: the ids of those dragged, and before which row they are let go. */
+  onReorder?: ((ids: string[], before: T | undefined) => void) | undefined
 }
 
 const LOOK = {
@@ -46,10 +50,44 @@ function useShown<T extends { id: string }>({ name, rows, columns, filter = '' }
   return { shown, kept, sort, setSort, hidden, setHidden }
 }
 
+/** The cursor, that takes the selection along where the table asks for it. */
+function followed<T extends { id: string }>(cursor: Cursor, props: Props<T>, rows: T[]): Cursor {
+  if (!props.follow) return cursor
+  return {
+    ...cursor,
+    go: (to, extend = false) => {
+      cursor.go(to, extend)
+      const from = extend ? (cursor.at ?? to) : to
+      const [a, b] = [Math.min(from.row, to.row), Math.max(from.row, to.row)]
+      const kept = Math.max(0, Math.min(rows.length - 1, a))
+      props.onSelect(rows.slice(kept, Math.max(kept, b) + 1).map((r) => r.id))
+    },
+  }
+}
+
+/** Rows that are dragged: those selected when one of them is lifted, else that one. */
+function useLift<T extends { id: string }>(props: Props<T>, rows: T[]): Lift | undefined {
+  const [lifted, setLifted] = useState(-1)
+  const [over, setOver] = useState(-1)
+  const { onReorder, selected } = props
+  if (!onReorder) return undefined
+  return {
+    over: lifted >= 0 ? over : -1,
+    onLift: setLifted,
+    onOver: setOver,
+    onDrop: () => {
+      const id = rows[lifted]?.id
+      if (id !== undefined && over >= 0) onReorder(selected.has(id) ? [...selected] : [id], rows[over])
+      setLifted(-1)
+      setOver(-1)
+    },
+  }
+}
+
 /** The table as keys and the clipboard take it. */
 function useSheet<T extends { id: string }>(props: Props<T>, rows: T[], columns: Column<T>[]): Sheet<T> {
   const { selected, onSelect, onChange, onProblem } = props
-  const cursor = useCursor(rows.length, columns.length)
+  const cursor = followed(useCursor(rows.length, columns.length), props, rows)
   const change = (wanted: Wanted<T>[]) => {
     const changes = changesOf(wanted)
     if ('problem' in changes) onProblem?.(changes.problem)
@@ -75,6 +113,7 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
   const { shown, kept, ...arrangement } = useShown(props)
   const sheet = useSheet(props, shown, kept)
   const { cursor } = sheet
+  const lift = useLift(props, shown)
   const paste = (text: string) => {
     if (!cursor.range || !props.onChange) return
     const { wanted, beyond } = pasted(text, shown, kept, cursor.range)
@@ -114,7 +153,7 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
         {shown.slice(cursor.first, cursor.last).map((row, i) => (
           <GridRow
             key={row.id}
-            {...{ row, n: cursor.first + i, columns: kept, cursor, onOpen: props.onOpen }}
+            {...{ row, n: cursor.first + i, columns: kept, cursor, lift, onOpen: props.onOpen }}
             selected={selected.has(row.id)}
             onSelect={(until) => select(row, cursor.first + i, until)}
             onSave={(typed, down) => save(sheet, typed, down)}

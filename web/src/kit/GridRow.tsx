@@ -7,7 +7,7 @@ import { ROW_PX, type Cursor } from './gridCursor'
 import type { Column } from './gridData'
 import { valueOf } from './gridKeys'
 
-interface RowProps<T> {
+interface RowProps<T extends { id: string }> {
   row: T
   n: number
   columns: Column<T>[]
@@ -17,14 +17,32 @@ interface RowProps<T> {
   onSelect: (until: boolean) => void
   onOpen?: (row: T) => void
   onSave: (typed: string, down: boolean) => void
+  lift?: Lift | undefined
 }
 
-export function GridRow<T>({ row, n, columns, cursor, selected, onSelect, onOpen, onSave }: RowProps<T>) {
+/** Rows that can be dragged to another place of the table. */
+export interface Lift {
+  /** The row over which a lifted one is held, -1 while none is. */
+  over: number
+  onLift: (n: number) => void
+  onOver: (n: number) => void
+  onDrop: () => void
+}
+
+export function GridRow<T extends { id: string }>(props: RowProps<T>) {
+  const { row, n, columns, cursor, selected, onSelect, onOpen, onSave, lift } = props
   return (
     <Box
       role="row"
+      data-row={row.id}
       aria-rowindex={n + 2}
       aria-selected={selected}
+      onDragOver={(e) => {
+        if (!lift) return
+        e.preventDefault()
+        if (lift.over !== n) lift.onOver(n)
+      }}
+      onDrop={lift?.onDrop}
       sx={{
         position: 'absolute',
         top: n * ROW_PX,
@@ -32,11 +50,18 @@ export function GridRow<T>({ row, n, columns, cursor, selected, onSelect, onOpen
         width: '100%',
         display: 'flex',
         borderBottom: `1px solid ${LINE}`,
+        boxShadow: lift?.over === n ? `inset 0 2px 0 ${COPPER}` : undefined,
         bgcolor: selected ? '#F8EBDF' : undefined,
         '&:hover': { bgcolor: selected ? '#F8EBDF' : '#FBF6EE' },
       }}
     >
-      <Box sx={{ width: 36, flexShrink: 0 }}>
+      <Box
+        draggable={lift !== undefined}
+        onDragStart={() => lift?.onLift(n)}
+        onDragEnd={() => lift?.onOver(-1)}
+        title={lift ? 'Drag the row to another place' : undefined}
+        sx={{ width: 36, flexShrink: 0, cursor: lift ? 'grab' : undefined }}
+      >
         <Checkbox
           size="small"
           checked={selected}
@@ -96,7 +121,7 @@ function Cell<T>({ row, n, j, column, cursor, onOpen, onSave }: CellProps<T>) {
         textOverflow: 'ellipsis',
         whiteSpace: 'nowrap',
         fontFamily: column.mono ? MONO : undefined,
-        color: column.edit?.(row) === false ? QUIET : undefined,
+        color: column.ink?.(row) ?? (column.edit?.(row) === false ? QUIET : undefined),
         outline: here ? `2px solid ${COPPER}` : undefined,
         outlineOffset: -2,
         bgcolor: within && !here ? '#F5E2D2' : undefined,

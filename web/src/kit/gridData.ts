@@ -18,6 +18,8 @@ export interface Column<T> {
   /** The value handed up is that of the choice, or the text. */
   value?: (row: T) => string
   mono?: boolean
+  /** What colour its text has in a row, where it has one of its own. */
+  ink?: (row: T) => string | undefined
 }
 
 export interface CellChange {

@@ -49,6 +49,7 @@ export function PlaceChoice({ deviceId, functionId, locationId, canEdit, label }
           device_id: deviceId,
           function_id: functionId,
           location_id: e.target.value,
+          keep_tag: false,
         })
       }
     >

@@ -105,6 +105,7 @@ function Words({ prim, look }: { prim: PrimOf<'text'>; look: Look }) {
       fontFamily={family}
       fontWeight={weight}
       fill={prim.role === 'reference' ? ink : inkOf(look, ink)}
+      transform={prim.upward ? `rotate(-90 ${prim.x} ${prim.y})` : undefined}
       data-link={prim.link || undefined}
       data-role={prim.role}
       style={prim.link ? { cursor: 'pointer' } : undefined}

@@ -227,6 +227,7 @@ function FreeUnit({ device, definition, canEdit }: { device: string; definition:
   const place = () =>
     void send({
       kind: 'place-symbol',
+      unit: 0,
       sheet_id: sheetId,
       definition,
       x: caret[0],

@@ -7,6 +7,7 @@ import { client, got, wordsOf } from '../../api/client'
 import { DrawBar } from './DrawBar'
 import { Aside } from './Aside'
 import { leadsTo } from './jump'
+import { useDraw } from './store'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
 import { useProject } from '../../project/store'
@@ -57,6 +58,11 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
   useEffect(() => {
     if (wanted && loaded) useProject.getState().select([wanted])
   }, [wanted, loaded])
+
+  const panel = search.get('panel')
+  useEffect(() => {
+    if (panel === 'planned' && loaded) useDraw.getState().set({ panel })
+  }, [panel, loaded])
 
   const goTo = useGoing(projectId, sheetId)
   useEffect(() => leadsTo(goTo), [goTo])

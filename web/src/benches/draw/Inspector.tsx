@@ -28,6 +28,7 @@ interface Props {
 
 // What is asked for now and then is fetched when it is.
 const KeepStamp = lazy(async () => ({ default: (await import('./KeepStamp')).KeepStamp }))
+const PlannedPanel = lazy(async () => ({ default: (await import('./PlannedPanel')).PlannedPanel }))
 const ReplacePanel = lazy(async () => ({ default: (await import('./ReplacePanel')).ReplacePanel }))
 const StampsPanel = lazy(async () => ({ default: (await import('./StampsPanel')).StampsPanel }))
 
@@ -36,6 +37,7 @@ const CALLED: Partial<Record<Panel, ComponentType>> = {
   stamps: StampsPanel,
   keep: KeepStamp,
   replace: ReplacePanel,
+  planned: PlannedPanel,
 }
 
 type Shown = Pick<ProjectState & DrawState, 'projectId' | 'view' | 'selection' | 'subject' | 'panel'>

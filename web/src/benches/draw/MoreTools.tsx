@@ -8,6 +8,7 @@ import { drawCommands } from './commands'
 
 const IN_MENU = [
   'stamps',
+  'planned',
   'marks',
   'boundary',
   'line',

@@ -36,6 +36,7 @@ function edit(offer: Offer): AnyEdit | null {
     return { kind: 'place-block', ...at, device_id, part_id: device_id ? '' : part_id, pins: [], text: '' }
   return {
     kind: 'place-symbol',
+    unit: 0,
     ...at,
     definition,
     device_id,

@@ -104,6 +104,13 @@ export const drawCommands: Command[] = checked([
     enabled: some,
   },
   {
+    id: 'planned',
+    label: 'Draw planned terminals',
+    shortcut: 'Shift+N',
+    run: () => get().set({ panel: 'planned', selection: new Set(), subject: '' }),
+    enabled: idle,
+  },
+  {
     id: 'stamps',
     label: 'Put down a stamp',
     shortcut: 'Shift+S',

@@ -13,7 +13,7 @@ export type Point = [number, number]
 /** A copied piece of circuit, as the server gives and takes it. */
 export type Piece = Record<string, unknown>
 /** What the inspector shows instead of the selection. */
-export type Panel = '' | 'stamps' | 'keep' | 'replace'
+export type Panel = '' | 'stamps' | 'keep' | 'replace' | 'planned'
 
 export type Tool =
   | { name: 'idle' }
@@ -32,6 +32,7 @@ export type Tool =
       dy: number
       end: [number, number]
     }
+  | { name: 'planned'; strip: string; unit: number; symbol: string; carried: boolean; end: [number, number] }
   | { name: 'text'; id: string; role: TextName; from: [number, number]; by: [number, number] }
   | { name: 'marquee'; from: [number, number]; to: [number, number] }
 
@@ -63,6 +64,8 @@ export interface DrawState {
   panel: Panel
   /** Id of the strip or cable that the next stroke goes to, NEW_STRIP, or "" for the usual one. */
   strokeTarget: string
+  /** Planned terminals of that strip that the next row is made of, [] for any. */
+  strokeUnits: number[]
 
   set: (part: Partial<DrawState & Chosen>) => void
 }
@@ -77,6 +80,7 @@ export const useDraw = create<DrawState>((put) => ({
   busSpacing: 0,
   usualBus: [],
   strokeTarget: '',
+  strokeUnits: [],
   markNames: '',
   terminalKind: '',
   pictureId: '',

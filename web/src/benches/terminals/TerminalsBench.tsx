@@ -1,210 +1,109 @@
-/** The Terminals bench: strips, their order, what lands on either side, bridges and accessories. */
-import { paging, useCommands } from '../../project/commands'
-import type { BenchProps } from '../../project/bench'
+/** The Terminals bench: strips by place, one drawn as it stands on its rail, its table, and what can be done. */
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import Stack from '@mui/material/Stack'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { MONO, QUIET, SNAG } from '../../theme/theme'
-import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
-import { Field } from '../../kit/Field'
-import { PartChoice } from '../../project/PartChoice'
-import { Rows } from '../../kit/Rows'
-import { TagChip } from '../../kit/TagChip'
+import { Bench, Empty } from '../../kit/Bench'
+import { remember, remembered } from '../../kit/remember'
+import type { BenchProps } from '../../project/bench'
+import { paging, useCommands } from '../../project/commands'
+import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
-import { useProject, usePick } from '../../project/store'
-import { StripRowView } from './StripRowView'
+import { stripCommands } from './commands'
+import { Forms, type Form } from './Forms'
+import { ItemsPanel } from './ItemsPanel'
+import { StripFace } from './StripFace'
+import { StripList } from './StripList'
+import { StripPanel } from './StripPanel'
+import { StripTable } from './StripTable'
 import type { Strip, TerminalsView } from './shapes'
+
+export type FaceTool = 'choose' | 'bridge'
+
+function useStrip(id: string, upright: boolean, percent: number) {
+  const projectId = useProject((s) => s.projectId)
+  return useBench<Strip | null>(
+    'strip',
+    () => {
+      if (!id) return Promise.resolve(null)
+      const path = { project_id: projectId, strip_id: id }
+      const query = { upright, spare_percent: percent }
+      return got(client.GET('/api/projects/{project_id}/terminals/{strip_id}', { params: { path, query } }))
+    },
+    [id, upright, percent],
+  )
+}
+
+/** What the bench holds: how the strip lies, the tool in hand, what is chosen, the form that is open. */
+function useHeld() {
+  const [upright, lay] = useState<boolean>(() => remembered('strip-upright', false))
+  const [tool, setTool] = useState<FaceTool>('choose')
+  const [chosen, choose] = useState<Set<string>>(new Set())
+  const [form, open] = useState<Form>('')
+  const [percent, setPercent] = useState(10)
+  const setUpright = (value: boolean) => {
+    lay(value)
+    remember('strip-upright', value)
+  }
+  return { upright, setUpright, tool, setTool, chosen, choose, form, open, percent, setPercent }
+}
+
+export type Held = ReturnType<typeof useHeld>
 
 export function TerminalsBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
   const [search, setSearch] = useSearchParams()
+  const held = useHeld()
   const view = useBench<TerminalsView>('terminals', () =>
     got(client.GET('/api/projects/{project_id}/terminals', { params: { path: { project_id: projectId } } })),
   )
   const strips = view.data?.strips ?? []
-  const strip = strips.find((s) => s.id === search.get('strip')) ?? strips[0]
-  useCommands(
-    'Terminals',
-    paging(
-      'strip',
-      strips.map((x) => x.id),
-      strip?.id ?? '',
-      (id) => setSearch({ strip: id }),
-    ),
-  )
+  const line = strips.find((s) => s.id === search.get('strip')) ?? strips[0]
+  const shown = useStrip(line?.id ?? '', held.upright, held.percent).data
+  const strip = shown && shown.id === line?.id ? shown : null
+  const go = (id: string) => {
+    held.choose(new Set())
+    setSearch({ strip: id })
+  }
+  const rows = useMemo(() => strip?.rows ?? [], [strip])
+  const chosen = useMemo(() => rows.filter((r) => held.chosen.has(r.key)), [rows, held.chosen])
+  const ids = strips.map((x) => x.id)
+  useCommands('Terminals', [
+    ...paging('strip', ids, line?.id ?? '', go),
+    ...stripCommands({ held, strip, chosen, canEdit }),
+  ])
   if (!view.data) return <Empty>Reading the strips…</Empty>
-  if (!strip)
+  const forms = <Forms {...{ held, strip, strips, chosen, go }} />
+  const list = <StripList {...{ view: view.data, chosen: line?.id ?? '', canEdit, go, open: held.open }} />
+  if (!line)
     return (
-      <Bench name="Terminals">
+      <Bench name="Terminals" list={list}>
         <Empty>
-          No terminal is drawn yet. On a sheet press <kbd>Shift+T</kbd> and draw a stroke across wires: each
-          wire gets a terminal, and they make a strip. <Link to={`/p/${projectId}/draw`}>To the sheets</Link>
+          No terminal is drawn or planned yet. On a sheet press <kbd>Shift+T</kbd> and draw a stroke across
+          wires: each wire gets a terminal, and they make a strip. Or make a strip here and draw its terminals
+          later. <Link to={`/p/${projectId}/draw`}>To the sheets</Link>
         </Empty>
+        {forms}
       </Bench>
     )
+  if (!strip)
+    return (
+      <Bench name="Terminals" list={list}>
+        <Empty>Reading the strip…</Empty>
+      </Bench>
+    )
+  const panel = chosen.length ? (
+    <ItemsPanel {...{ strip, chosen, canEdit, held }} />
+  ) : (
+    <StripPanel key={strip.id} {...{ strip, canEdit, held }} />
+  )
   return (
-    <Bench
-      name="Terminals"
-      list={
-        <>
-          <Heading>Strips</Heading>
-          {strips.map((s) => (
-            <Choice
-              key={s.id}
-              chosen={s.id === strip.id}
-              onClick={() => setSearch({ strip: s.id })}
-              note={`${s.rows.filter((r) => r.kind === 'terminal').length} terminals · ${s.width_mm} mm`}
-            >
-              <b style={{ fontFamily: MONO }}>{s.tag}</b> {s.text}
-            </Choice>
-          ))}
-        </>
-      }
-      inspector={<StripPanel key={strip.id} strip={strip} canEdit={canEdit} />}
-    >
-      <StripTable strip={strip} canEdit={canEdit} />
+    <Bench name="Terminals" list={list} inspector={panel}>
+      <Box sx={{ flex: '0 0 52%', minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+        <StripFace {...{ strip, canEdit, held }} />
+      </Box>
+      <StripTable {...{ strip, canEdit, held }} />
+      {forms}
     </Bench>
-  )
-}
-
-function StripTable({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
-  const [dragged, setDragged] = useState<number | null>(null)
-  const { send } = usePick('send')
-  const drop = (to: number) => {
-    if (dragged !== null && dragged !== to)
-      void send({ kind: 'move-strip-item', strip_id: strip.id, position: dragged, to })
-    setDragged(null)
-  }
-  const bridged = [...new Set(strip.rows.flatMap((r) => r.bridges))]
-  return (
-    <Box sx={{ flex: 1, overflow: 'auto', p: 1.5 }}>
-      <Rows
-        label={`Terminals of ${strip.tag}`}
-        columns={[
-          { name: '', width: 22 },
-          'Field side',
-          { name: 'Cable, core', width: 120 },
-          { name: 'Bridge', width: 62, align: 'center' },
-          { name: 'No.', width: 66 },
-          { name: 'Part', width: 84 },
-          'Panel side',
-          { name: 'Wire', width: 64 },
-          { name: 'Sheet', width: 64 },
-        ]}
-      >
-        {strip.rows.map((row, n) => (
-          <StripRowView
-            key={row.item_id || `u${row.unit}`}
-            strip={strip}
-            row={row}
-            next={strip.rows[n + 1]}
-            bridged={bridged}
-            canEdit={canEdit}
-            lifted={dragged === n}
-            onLift={() => setDragged(n)}
-            onDrop={() => drop(n)}
-            onStep={(by) => {
-              if (n + by >= 0 && n + by < strip.rows.length)
-                void send({ kind: 'move-strip-item', strip_id: strip.id, position: n, to: n + by })
-            }}
-          />
-        ))}
-      </Rows>
-      <Box sx={{ mt: 1, fontSize: 12, color: QUIET }}>
-        Drag a row by its handle to another place, or move it with the arrow keys. A click between two
-        terminals bridges them.
-      </Box>
-    </Box>
-  )
-}
-
-function StripPanel({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
-  const { tag: name } = strip
-  const { send, projectId } = usePick('send', 'projectId')
-  const [bracket, setBracket] = useState('')
-  const accessory = (position: number | null) =>
-    void send({
-      kind: 'add-strip-accessory',
-      strip_id: strip.id,
-      accessory: 'end-bracket',
-      position,
-      part_id: bracket,
-    })
-  return (
-    <>
-      <TagChip tag={name} />
-      <Field
-        label="Text"
-        value={strip.text}
-        disabled={!canEdit}
-        onSave={(text) => void send({ kind: 'set-text', device_id: strip.id, text })}
-      />
-      <Box sx={{ mt: 1 }}>
-        <PartChoice
-          label="Part of the strip"
-          partClass="terminal"
-          value={strip.part?.id ?? ''}
-          onChoose={(p) => void send({ kind: 'assign-part', device_id: strip.id, part_id: p.id })}
-        />
-        {strip.part && <Box sx={{ fontSize: 12 }}>{strip.part.text}</Box>}
-      </Box>
-      <GroupParts strip={strip} />
-      <Box sx={{ my: 1, fontSize: 12.5 }}>
-        {strip.width_mm} mm on the rail, terminals and accessories together
-      </Box>
-      {canEdit && (
-        <Stack spacing={0.5} sx={{ alignItems: 'stretch' }}>
-          <PartChoice
-            label="Part of the end bracket"
-            partClass="strip-accessory"
-            value={bracket}
-            onChoose={(p) => setBracket(p.id)}
-          />
-          <Button variant="outlined" onClick={() => accessory(0)}>
-            End bracket at the start
-          </Button>
-          <Button variant="outlined" onClick={() => accessory(null)}>
-            End bracket at the end
-          </Button>
-        </Stack>
-      )}
-      <Box sx={{ mt: 2 }}>
-        <Link to={`/p/${projectId}/draw/${strip.plan_id}`}>Terminal plan as a sheet</Link>
-      </Box>
-    </>
-  )
-}
-
-interface GroupPartsProps {
-  strip: Strip
-}
-
-/** A part for each kind of terminal that the part of the strip does not fit. */
-function GroupParts({ strip }: GroupPartsProps) {
-  const { send } = usePick('send')
-  return (
-    <>
-      {strip.groups
-        .filter((g) => g.part?.id !== strip.part?.id)
-        .map((g) => (
-          <Box key={`${g.kind} ${g.part?.id}`} sx={{ mt: 0.5 }}>
-            <PartChoice
-              label={`Part of ${g.words}`}
-              partClass="terminal"
-              filters={g.kind === 'feed-through' ? '' : `terminal_kind=${g.kind}`}
-              value={g.part?.id ?? ''}
-              onChoose={(p) =>
-                void send({ kind: 'set-terminal-part', strip_id: strip.id, units: g.units, part_id: p.id })
-              }
-            />
-            <Box sx={{ fontSize: 12, color: g.part ? undefined : SNAG }}>
-              {g.part ? g.part.text : 'No part of their kind yet'}
-            </Box>
-          </Box>
-        ))}
-    </>
   )
 }

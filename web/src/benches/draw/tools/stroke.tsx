@@ -34,7 +34,7 @@ const STROKES: Record<Stroke, StrokeKind> = {
   terminals: {
     hint: 'Click both ends of the row, across the wires.',
     edit: (ends) => {
-      const { strokeTarget: target, terminalKind } = now()
+      const { strokeTarget: target, strokeUnits, terminalKind } = now()
       const fresh = target === NEW_STRIP
       const device_id = fresh ? '' : target
       return makeEdit('place-terminals', {
@@ -42,6 +42,7 @@ const STROKES: Record<Stroke, StrokeKind> = {
         device_id,
         new_strip: fresh,
         definition: terminalKind,
+        units: strokeUnits,
       })
     },
   },
@@ -80,6 +81,13 @@ const STROKES: Record<Stroke, StrokeKind> = {
 }
 
 export const startStroke = (what: Stroke) => take({ name: 'stroke', what, start: null, end: now().caret })
+
+/** A row of terminals that are planned, in the order of the wires the stroke crosses. */
+export function startPlannedRow(strip: string, units: number[]) {
+  startStroke('terminals')
+  now().set({ strokeTarget: strip, strokeUnits: units })
+  now().say('Draw the stroke across the wires, in the order of the terminals.')
+}
 
 /** The end of a stroke: level or upright, whichever is nearer. */
 function squared(from: Point, to: Point): Point {
@@ -137,7 +145,7 @@ function Ghost() {
 
 defineTool('stroke', {
   enter: () => {
-    now().set({ preview: null, strokeTarget: '' })
+    now().set({ preview: null, strokeTarget: '', strokeUnits: [] })
     now().say(STROKES[inHand('stroke').what].hint)
   },
   steer,

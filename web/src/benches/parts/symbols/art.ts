@@ -66,6 +66,7 @@ export const wordsAt = ([x, y]: Point, words: string, size: number): Prim => ({
   anchor: 'middle',
   role: 'label',
   link: '',
+  upward: false,
 })
 
 export const round = (value: number) => Math.round(value * 1000) / 1000

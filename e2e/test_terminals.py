@@ -1,0 +1,195 @@
+"""The Terminals bench: strips planned before they are drawn, ordered, bridged, numbered, proposals taken."""
+
+from __future__ import annotations
+
+from playwright.sync_api import Locator, Page, expect
+
+from e2e.test_benches import BenchStory
+from jolly_core.tagging import full_tag, pin_name
+from jolly_core.terminals import strip_rows
+
+
+class TerminalStory(BenchStory):
+    """What the stories share."""
+
+    def strip_named(self, tag: str) -> str:
+        return self.by_tag(self.project(), tag)
+
+    def numbers(self, strip: str) -> list[str]:
+        return [r.number for r in strip_rows(self.project(), strip) if r.kind == "terminal"]
+
+    def units(self, strip: str) -> list[int]:
+        return [r.unit for r in strip_rows(self.project(), strip) if r.kind == "terminal"]
+
+    def pick(self, page: Page, label: str, option: str, within: Locator | None = None) -> None:
+        """Choose from a list of few."""
+        (within or page).get_by_label(label, exact=True).click()
+        page.get_by_role("option", name=option, exact=True).click()
+
+    def drag(self, page: Page, start: Locator, end: Locator, *, key: str = "") -> None:
+        """Drag from the middle of one thing to that of another, with a key held when it is let go."""
+        (x1, y1), (x2, y2) = self.middle(start), self.middle(end)
+        page.mouse.move(x1, y1)
+        page.mouse.down()
+        page.mouse.move((x1 + x2) / 2, (y1 + y2) / 2)
+        page.mouse.move(x2, y2)
+        if key:
+            page.keyboard.down(key)
+        page.mouse.up()
+        if key:
+            page.keyboard.up(key)
+
+
+class OnTheStrip(TerminalStory):
+    def test_terminals_are_dragged_bridged_across_and_undone(self) -> None:
+        page = self.open("terminals")
+        strip = self.strip_named("=K2+KP2-XD2")
+        page.get_by_role("button", name="=K2+KP2-XD2").click()
+        face = page.get_by_test_id("sheet")
+        plate = {n: face.locator(f"[data-id='number:u{n}'] rect") for n in range(1, 9)}
+        expect(plate[5]).to_be_visible()
+        # One selection in picture and table.
+        plate[5].click()
+        expect(page.locator("[data-row=u5]")).to_have_attribute("aria-selected", "true")
+        page.locator("[data-row=u7] [data-key=kind], [data-row=u7] [data-key=terminal_kind]").click(modifiers=["Shift"])
+        expect(face.locator("[data-id=u6]")).to_have_attribute("data-look", "selected")
+        # 5 to 7 are dragged to the start of the strip, behind its bracket.
+        self.done(page, lambda: self.drag(page, plate[6], plate[1]))
+        self.assertEqual(self.units(strip), [5, 6, 7, 1, 2, 3, 4, 8])
+        self.done(page, lambda: page.keyboard.press("Alt+ArrowDown"))
+        self.assertEqual(self.units(strip), [1, 5, 6, 7, 2, 3, 4, 8])
+        page.keyboard.press("Control+z")
+        page.keyboard.press("Control+z")
+        expect(page.locator("[data-row=u1] [data-key=number]")).to_have_text("1")
+        # Dragged across, all between are joined; with Shift the first and the last, over those between.
+        page.get_by_role("button", name="Bridge across").first.click()
+        self.done(page, lambda: self.drag(page, plate[5], plate[6]))
+        self.done(page, lambda: self.drag(page, plate[6], plate[8], key="Shift"))
+        joined = {b.units: b.part_id for b in self.project().bridges.values()}
+        self.assertEqual(set(joined), {(1, 2, 3, 4), (5, 6, 8)})
+        self.assertTrue(joined[5, 6, 8], "a part that reaches is taken")
+        expect(page.locator("[data-row=u8] [data-key=bridge]")).to_have_text("1: 3 joined")
+        expect(page.locator("[data-row=u7] [data-key=bridge]")).to_have_text("")
+
+    def test_numbers_and_kinds_are_typed_in_the_table_and_twice_is_refused(self) -> None:
+        page = self.open("terminals")
+        strip = self.strip_named("=K2+KP2-XD1")
+        cell = page.locator("[data-row=u3] [data-key=number]")
+        cell.dblclick()
+        page.get_by_role("grid").get_by_label("No.").fill("4")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("-XD1 has a terminal 4 already. Choose another number.").first).to_be_visible()
+        expect(cell).to_have_text("3")
+        cell.dblclick()
+        page.get_by_role("grid").get_by_label("No.").fill("L3")
+        self.done(page, lambda: page.keyboard.press("Enter"))
+        expect(cell).to_have_text("L3")
+        # The whole strip again, in odd numbers: what would change is shown first.
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Number…").click()
+        form = page.get_by_role("form", name="Number =K2+KP2-XD1 again")
+        self.pick(page, "Which numbers", "every second: odd or even as the first", form)
+        expect(form.get_by_label("What would change")).to_contain_text("2 → 3")
+        self.done(page, lambda: form.get_by_role("button", name="Number").click())
+        self.assertEqual(self.numbers(strip), ["1", "3", "L3", "7", "9", "11", "13", "15"])
+
+    def test_a_device_without_a_location_is_mended_in_the_cell_that_misses_it(self) -> None:
+        page = self.open("terminals")
+        motor = self.by_tag(self.project(), "=K2+KF2-MA1")
+        before = self.project().devices[motor]
+        self.send(page, kind="set-place", device_id=motor, function_id=before.function_id, location_id="")
+        cell = page.locator("[data-row=u5] [data-key=panel]")
+        expect(cell).to_contain_text("=K2-MA1:U1 has no location")
+        cell.dblclick()
+        self.done(page, lambda: page.get_by_role("grid").get_by_label("Panel side").select_option(label="+KF2"))
+        expect(page.locator("[data-row=u5] [data-key=field]")).to_have_text("=K2+KF2-MA1:U1")
+        self.assertEqual(self.project().devices[motor].location_id, before.location_id)
+
+    def test_what_is_proposed_is_taken_together_and_the_plan_is_drawn_in_either_style(self) -> None:
+        page = self.open("terminals")
+        strip = self.strip_named("=T1+KP2-XD1")
+        page.get_by_role("button", name="=T1+KP2-XD1").click()
+        offered = page.get_by_role("region", name="Offered")
+        expect(offered).to_contain_text("End bracket at the left end")
+        expect(offered).to_contain_text("Partition plate before 4")
+        offered.get_by_label("1 spare terminal at the end").uncheck()
+        self.done(page, lambda: offered.get_by_role("button", name="Take these").click())
+        expect(offered).not_to_contain_text("End bracket")
+        kinds = [r.kind for r in strip_rows(self.project(), strip)]
+        self.assertEqual((kinds[0], kinds[-1], kinds.count("plate")), ("end-bracket", "end-bracket", 2))
+        heading = page.get_by_label("Heading of field side")
+        heading.fill("Machine")
+        self.done(page, lambda: heading.press("Enter"))
+        self.done(page, lambda: self.pick(page, "Style", "drawn strip with leaders"))
+        page.get_by_role("link", name="Terminal plan as a sheet").click()
+        plan = page.locator("svg[data-testid=sheet]")
+        expect(plan).to_contain_text("Machine")
+        expect(plan.locator("[data-id^='cable:']")).to_have_count(2)
+        # What lands is a step away, and back.
+        plan.get_by_text("+KF2-BG1:21").click()
+        expect(page).not_to_have_url(lambda url: "plan:" in url)
+
+
+class Planned(TerminalStory):
+    def test_a_strip_of_36_is_planned_numbered_named_and_twelve_of_it_drawn_later(self) -> None:
+        page = self.open("terminals")
+        page.get_by_role("button", name="New strip…").click()
+        form = page.get_by_role("form", name="New strip")
+        form.get_by_label("Text", exact=True).fill("Reserve for the second floor")
+        form.get_by_label("Terminals", exact=True).fill("36")
+        form.get_by_label("Part", exact=True).fill("QL-K2-5")
+        page.get_by_role("option").filter(has_text="QL-K2-5").first.click()
+        self.done(page, lambda: form.get_by_role("button", name="Make the strip").click())
+        strip = self.strip_named("=K2+KP2-XD3")
+        self.assertEqual(self.numbers(strip), [str(n) for n in range(1, 37)])
+        expect(page.get_by_role("region", name="Tray")).to_contain_text("=K2+KP2-XD3 36 to draw")
+        expect(page.get_by_role("button", name="=K2+KP2-XD3 Reserve")).to_contain_text("36 not drawn")
+        # The last three are numbered from 44 on.
+        grid = page.get_by_role("grid")
+        grid.focus()
+        for unit in (34, 35, 36):
+            page.get_by_test_id("sheet").locator(f"[data-id='number:u{unit}'] rect").click(
+                modifiers=["Control"] if unit > 34 else []
+            )
+        page.get_by_role("button", name="Number…").click()
+        numbering = page.get_by_role("form", name="Number 3 of =K2+KP2-XD3")
+        numbering.get_by_label("First number").fill("44")
+        expect(numbering.get_by_label("What would change")).to_contain_text("36 → 46")
+        self.done(page, lambda: numbering.get_by_role("button", name="Number").click())
+        self.assertEqual(self.numbers(strip)[-4:], ["33", "44", "45", "46"])
+        page.keyboard.press("Escape")
+        tag = page.get_by_label("Tag", exact=True)
+        tag.fill("XD30")
+        self.done(page, lambda: tag.press("Enter"))
+        self._drawn_later(page, strip)
+
+    def _drawn_later(self, page: Page, strip: str) -> None:
+        """Draw the last three along a stroke and one by dragging, on a new sheet."""
+        answer = self.send(page, kind="add-sheet", number="70", title="Second floor", frame="zones")
+        sheet = next(s.id for s in self.project().sheets.values() if s.number == "70")
+        self.assertIsNotNone(answer)
+        wire_type = next(t.id for t in self.project().wire_types.values() if t.name == "Control DC")
+        for y in (30, 36, 42, 48):
+            points = [[20, y], [60, y]]
+            self.send(page, kind="draw-wire", sheet_id=sheet, points=points, wire_type_id=wire_type)
+        page.goto(f"{self.live_server_url}/p/kiln-2/draw/{sheet}?panel=planned")
+        tray = page.get_by_role("region", name="Planned terminals")
+        for number in ("44", "45", "46"):
+            tray.get_by_label(f"Planned terminal {number}", exact=True).click()
+        tray.get_by_role("button", name="Row of these 3 along a stroke").click()
+        page.mouse.move(*self.pixel(page, 40, 28))
+        self.click(page, 40, 28)
+        page.mouse.move(*self.pixel(page, 40, 44))
+        self.done(page, lambda: self.click(page, 40, 44))
+        one = self.middle(tray.get_by_label("Planned terminal 1", exact=True))
+        page.mouse.move(*one)
+        page.mouse.down()
+        page.mouse.move(*self.pixel(page, 38, 40))
+        page.mouse.move(*self.pixel(page, 40, 48))
+        self.done(page, page.mouse.up)
+        project = self.project()
+        drawn = sorted(project.symbols_on(sheet), key=lambda s: s.y)
+        self.assertEqual([pin_name(project, (s.id, 0)).rsplit(":")[1] for s in drawn], ["44", "45", "46", "1"])
+        self.assertEqual({full_tag(project, project.devices[s.device_id]) for s in drawn}, {"=K2+KP2-XD30"})
+        self.assertEqual(len(self.numbers(strip)), 36, "they are the terminals that were planned")
+        expect(tray.get_by_label("Planned terminal 46", exact=True)).to_have_count(0)

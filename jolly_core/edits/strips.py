@@ -1,0 +1,255 @@
+"""Whole strips: made and planned, named, split, put together, terminals moved from one to another."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from jolly_core.model import MOST_LEVELS, Bridge, Device, RuleError, Strip, StripItem
+from jolly_core.model.entities.habits import FirstNumber
+from jolly_core.tagging import product_tag, terminal_number
+from jolly_core.terminals import (
+    TERMINAL,
+    blocks_of,
+    bridges_of,
+    item_records,
+    kind_of,
+    next_unit,
+    strip_record,
+    terminal_symbols,
+)
+from jolly_core.wiring import part_of_kind
+
+from .base import Id, Payload, Text, Work, edit
+from .parts import give_part, take_part
+from .stripitems import (
+    Accessory,
+    TerminalKind,
+    TerminalUnit,
+    planned,
+    put_in_order,
+    stored,
+    strip_named,
+    terminals_named,
+)
+from .upkeep import drop_part, drop_unused, new_device, refresh_letters, remove_device, tidy_strip
+
+
+class StripEnd(BaseModel):
+    """How a strip ends: what stands there, from the outside in, and what the terminal there is when it is another."""
+
+    model_config = ConfigDict(extra="forbid")
+    accessories: list[Accessory] = Field(default_factory=list, max_length=4)
+    accessory_part_id: Id = ""
+    terminal_kind: TerminalKind | None = None
+    part_id: Id = ""
+
+
+class MakeStrip(Payload):
+    """Make a strip at a place, with terminals that are planned; nothing of it is drawn yet.
+
+    Args of the terminals: how many, of which kind and how many levels, numbered from `start` on, from the other end
+    with `backward`. The part is the strip's, or that of `each` terminal.
+    """
+
+    kind: Literal["make-strip"] = "make-strip"
+    function_id: Id = ""
+    location_id: Id = ""
+    text: Text = ""
+    tag: Text = Field(default="", max_length=40)
+    count: int = Field(default=0, ge=0, le=500)
+    terminal_kind: TerminalKind = "feed-through"
+    levels: int = Field(default=1, ge=1, le=MOST_LEVELS)
+    start: FirstNumber = 1
+    step: Literal[1, 2] = 1
+    backward: bool = False
+    part_id: Id = ""
+    each: bool = False
+    first: StripEnd = Field(default_factory=StripEnd)
+    last: StripEnd = Field(default_factory=StripEnd)
+
+
+@edit(MakeStrip, {"location_id": "l1", "text": "Field switches", "count": 36, "start": 1})
+def make_strip(work: Work, payload: MakeStrip) -> str:
+    """Work out MakeStrip."""
+    project = work.project
+    for kind, id in (("function", payload.function_id), ("location", payload.location_id)):
+        if id:
+            project.get(kind, id)
+    device = new_device(work, "terminal", (payload.function_id, payload.location_id), payload.text.strip())
+    record = Strip(work.ids.new(), device.id, start=payload.start, step=payload.step)
+    work.put("strip", replace(record, backward=payload.backward, made=True))
+    wanted = payload.tag.strip().lstrip("-")
+    if wanted and wanted != product_tag(project, device):
+        device = replace(device, fixed_tag=wanted)
+        work.put("device", device)
+    if payload.part_id and not payload.each:
+        give_part(work, device, payload.part_id)
+        device = project.devices[device.id]
+    own = payload.part_id if payload.each else ""
+    ends = [end for end in (payload.first, payload.last) if end.terminal_kind is not None]
+    if payload.count < len(ends):
+        raise RuleError("A strip whose ends are other terminals has at least so many terminals.", field="count")
+    made = planned(work, device, payload.terminal_kind, count=payload.count, levels=payload.levels, part_id=own)
+    records = [
+        *_accessories(work, device, payload.first),
+        *_with_ends(work, device, made, payload),
+        *reversed(_accessories(work, device, payload.last)),
+    ]
+    put_in_order(work, records)
+    refresh_letters(work, device.id)
+    work.outcome.placed = [device.id]
+    words = f" with {payload.count} terminals" if payload.count else ""
+    return f"make -{product_tag(project, project.devices[device.id])}{words}"
+
+
+def _accessories(work: Work, device: Device, end: StripEnd) -> list[StripItem]:
+    part = take_part(work, end.accessory_part_id, "strip-accessory") if end.accessory_part_id else None
+    id = part.id if part else ""
+    return [StripItem(work.ids.new(), device.id, kind, 0, part_id=id) for kind in end.accessories]
+
+
+def _with_ends(work: Work, device: Device, made: list[StripItem], payload: MakeStrip) -> list[StripItem]:
+    """Return planned terminals whose first and last block are what the ends ask for."""
+    blocks = blocks_of(made)
+    for place, end in ((0, payload.first), (-1, payload.last)):
+        if end.terminal_kind is not None and blocks:
+            other = planned(work, device, end.terminal_kind, count=1, part_id=end.part_id)
+            blocks[place] = [replace(other[0], unit=blocks[place][0].unit)]
+    return [record for block in blocks for record in block]
+
+
+class SetStrip(Payload):
+    """Say what its two sides are called on plans, how it is numbered, and whether its rows show as lines on sheets."""
+
+    kind: Literal["set-strip"] = "set-strip"
+    strip_id: Id
+    numbering: Literal["order", "wire", "level"] | None = None
+    field_heading: Text | None = None
+    panel_heading: Text | None = None
+    show_row: bool | None = None
+    plan_style: Literal["table", "drawn"] | None = None
+
+
+@edit(SetStrip, {"strip_id": "d1", "numbering": "wire"})
+def set_strip(work: Work, payload: SetStrip) -> str:
+    """Work out SetStrip."""
+    device = strip_named(work.project, payload.strip_id)
+    record = strip_record(work.project, device.id)
+    said = payload.model_dump(exclude={"kind", "strip_id"}, exclude_none=True)
+    said = {name: value.strip() if isinstance(value, str) else value for name, value in said.items()}
+    work.put("strip", replace(record, id=record.id or work.ids.new(), **said))
+    tag = product_tag(work.project, device)
+    return f"numbers of -{tag} by {payload.numbering}" if payload.numbering else f"what is said of -{tag}"
+
+
+class MoveTerminals(Payload):
+    """Move terminals to another strip, behind what stands there, or to a new strip at the same place.
+
+    Parts, remarks and fixed numbers go along where the numbers are free there; wires and sheets stay as they are.
+    """
+
+    kind: Literal["move-terminals"] = "move-terminals"
+    strip_id: Id
+    units: list[TerminalUnit] = Field(min_length=1, max_length=5000)
+    to_strip_id: Id = ""
+
+
+@edit(MoveTerminals, {"strip_id": "d1", "units": [5, 6], "to_strip_id": "d2"})
+def move_terminals(work: Work, payload: MoveTerminals) -> str:
+    """Work out MoveTerminals."""
+    project = work.project
+    source = strip_named(project, payload.strip_id)
+    wanted = set(terminals_named(project, source.id, payload.units))
+    for block in blocks_of(item_records(project, source.id)):
+        if any(r.unit in wanted for r in block):
+            wanted.update(r.unit for r in block)
+    if payload.to_strip_id == source.id:
+        raise RuleError("They stand on that strip already. Choose another one.", field="to_strip_id")
+    if payload.to_strip_id:
+        target = strip_named(project, payload.to_strip_id)
+    else:
+        target = new_device(work, "terminal", (source.function_id, source.location_id), source.text)
+        work.put("strip", Strip(work.ids.new(), target.id, made=True))
+        if source.part_id:
+            give_part(work, target, source.part_id)
+    label = f"{len(wanted)} terminals of -{product_tag(project, source)}"
+    records = [r for r in stored(work, source.id) if r.kind == TERMINAL and r.unit in wanted]
+    _hand_over(work, source, project.devices[target.id], records)
+    tidy_strip(work, source.id)
+    drop_unused(work, source.id)
+    refresh_letters(work, target.id)
+    work.outcome.placed = [target.id]
+    return f"{label} to -{product_tag(project, project.devices[target.id])}"
+
+
+class MergeStrips(Payload):
+    """Put all that stands on a strip behind what stands on another; the first strip is gone then."""
+
+    kind: Literal["merge-strips"] = "merge-strips"
+    strip_id: Id
+    into_id: Id
+
+
+@edit(MergeStrips, {"strip_id": "d2", "into_id": "d1"})
+def merge_strips(work: Work, payload: MergeStrips) -> str:
+    """Work out MergeStrips."""
+    project = work.project
+    source, target = strip_named(project, payload.strip_id), strip_named(project, payload.into_id)
+    if source.id == target.id:
+        raise RuleError("Choose another strip to put it together with.", field="into_id")
+    label = f"-{product_tag(project, source)} into -{product_tag(project, target)}"
+    _hand_over(work, source, target, stored(work, source.id))
+    if source.id in project.devices:
+        remove_device(work, source.id)
+    refresh_letters(work, target.id)
+    work.outcome.placed = [target.id]
+    return label
+
+
+def _hand_over(work: Work, source: Device, target: Device, records: list[StripItem]) -> None:
+    """Put places of one strip at the end of another: their symbols, parts, numbers and the bridges among them."""
+    project = work.project
+    symbols = terminal_symbols(project, source.id)
+    bridges = bridges_of(project, source.id)
+    there = stored(work, target.id)
+    given = {terminal_number(project, target.id, r.unit) for r in there if r.kind == TERMINAL}
+    unit, units = next_unit(project, target.id), {}
+    moved: list[StripItem] = []
+    for record in records:
+        if record.kind != TERMINAL:
+            moved.append(replace(record, strip_id=target.id))
+            continue
+        units[record.unit] = unit
+        own = part_of_kind(project, source.id, record.unit, kind_of(project, record, symbols.get(record.unit, [])))
+        number = "" if record.number in given else record.number
+        if number != record.number:
+            name = f"-{product_tag(project, target)}"
+            work.outcome.remarks.append(f"{name} has a terminal {record.number} already: it is numbered anew.")
+        part_id = own.id if own is not None and own.id != target.part_id else ""
+        moved.append(replace(record, strip_id=target.id, unit=unit, number=number, part_id=part_id))
+        unit += 1
+    for old, new in units.items():
+        for symbol in symbols.get(old, []):
+            work.put("symbol", replace(symbol, device_id=target.id, units=(new,)))
+    put_in_order(work, [*there, *moved])
+    for bridge in bridges:
+        _part_bridge(work, bridge, units, target.id)
+
+
+def _part_bridge(work: Work, bridge: Bridge, units: dict[int, int], target_id: str) -> None:
+    """Leave of a bridge what stays and give the other strip what goes; one terminal alone needs none."""
+    goes = tuple(units[u] for u in bridge.units if u in units)
+    stays = tuple(u for u in bridge.units if u not in units)
+    if not goes:
+        return
+    if len(stays) > 1:
+        work.put("bridge", replace(bridge, units=stays))
+    else:
+        work.remove("bridge", bridge.id)
+    if len(goes) > 1:
+        part_id = bridge.part_id if not stays else ""
+        work.put("bridge", Bridge(work.ids.new(), target_id, goes, part_id))
+    drop_part(work, bridge.part_id)

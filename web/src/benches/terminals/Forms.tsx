@@ -1,0 +1,31 @@
+/** The forms of the bench, one at a time: a new strip, terminals put in, numbers, order, another strip. */
+import type { Row, Strip, StripLine } from './shapes'
+import { MakeStrip } from './MakeStrip'
+import { MoveForm } from './MoveForm'
+import { NumberForm } from './NumberForm'
+import { PutIn } from './PutIn'
+import { SortForm } from './SortForm'
+import type { Held } from './TerminalsBench'
+
+export type Form = '' | 'make' | 'put-in' | 'number' | 'sort' | 'move' | 'merge'
+
+interface Props {
+  held: Held
+  strip: Strip | null
+  strips: StripLine[]
+  chosen: Row[]
+  go: (id: string) => void
+}
+
+export function Forms({ held, strip, strips, chosen, go }: Props) {
+  const close = () => held.open('')
+  if (held.form === 'make')
+    return <MakeStrip beside={strips.find((s) => s.id === strip?.id)} close={close} go={go} />
+  if (!strip) return null
+  if (held.form === 'put-in') return <PutIn {...{ strip, chosen, close }} />
+  if (held.form === 'number') return <NumberForm {...{ strip, chosen, close }} />
+  if (held.form === 'sort') return <SortForm {...{ strip, chosen, close }} />
+  if (held.form === 'move' || held.form === 'merge')
+    return <MoveForm {...{ strip, strips, chosen, close, go, all: held.form === 'merge' }} />
+  return null
+}

@@ -1,0 +1,209 @@
+/** A strip as a whole: name, place, parts, what its plan says, what is proposed, what is wrong, room on the rail. */
+import Box from '@mui/material/Box'
+import LinearProgress from '@mui/material/LinearProgress'
+import { Link } from 'react-router'
+import { makeEdit } from '../../api/client'
+import { Act, Acts } from '../../kit/Act'
+import { Field } from '../../kit/Field'
+import { PanelPick } from '../../kit/Pick'
+import { Section } from '../../kit/Section'
+import { TagChip } from '../../kit/TagChip'
+import { PartChoice } from '../../project/PartChoice'
+import { usePlaces } from '../../project/PlaceChoice'
+import { usePick } from '../../project/store'
+import { SNAG, TEAL } from '../../theme/theme'
+import { Offered } from './Offered'
+import type { Strip } from './shapes'
+import type { Held } from './TerminalsBench'
+
+interface Props {
+  strip: Strip
+  canEdit: boolean
+  held: Held
+}
+
+export function StripPanel({ strip, canEdit, held }: Props) {
+  const { send, projectId } = usePick('send', 'projectId')
+  const device_id = strip.id
+  return (
+    <>
+      <TagChip tag={strip.tag} />
+      <Field
+        label="Text"
+        value={strip.text}
+        disabled={!canEdit}
+        onSave={(text) => void send({ kind: 'set-text', device_id, text })}
+      />
+      <Field
+        label="Tag"
+        value={strip.tag.slice(strip.tag.lastIndexOf('-') + 1)}
+        disabled={!canEdit}
+        mono
+        onSave={(tag) => void send({ kind: 'set-tag', device_id, tag })}
+      />
+      <Place strip={strip} canEdit={canEdit} />
+      <PartChoice
+        label="Part of the strip"
+        partClass="terminal"
+        value={strip.part?.id ?? ''}
+        onChoose={(p) => void send({ kind: 'assign-part', device_id, part_id: p.id })}
+      />
+      {strip.part && <Box sx={{ fontSize: 12 }}>{strip.part.text}</Box>}
+      <GroupParts strip={strip} />
+      {canEdit && (
+        <Acts>
+          <Act hint="Insert" onClick={() => held.open('put-in')}>
+            Put in terminals…
+          </Act>
+          <Act hint="N" onClick={() => held.open('number')}>
+            Number…
+          </Act>
+          <Act hint="S" onClick={() => held.open('sort')}>
+            Sort…
+          </Act>
+          <Act onClick={() => held.open('merge')}>Put together with…</Act>
+        </Acts>
+      )}
+      <Offered {...{ strip, canEdit, held }} />
+      <Found strip={strip} />
+      <Room strip={strip} />
+      <Plan strip={strip} canEdit={canEdit} />
+      <Box sx={{ mt: 1 }}>
+        <Link to={`/p/${projectId}/draw/${strip.plan_id}`}>Terminal plan as a sheet</Link>
+      </Box>
+    </>
+  )
+}
+
+/** Where the strip is; it keeps its tag where it goes. */
+function Place({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
+  const { send } = usePick('send')
+  const locations = usePlaces().data?.locations ?? []
+  const options = [
+    { id: 'none', name: 'none' },
+    ...locations.map((l) => ({ id: l.id, name: `${l.name} · ${l.side}` })),
+  ]
+  return (
+    <PanelPick
+      {...{ label: 'Location', value: strip.location_id || 'none', options, disabled: !canEdit }}
+      onPick={(id) => {
+        const location_id = id === 'none' ? '' : id
+        void send({
+          kind: 'set-place',
+          device_id: strip.id,
+          function_id: strip.function_id,
+          location_id,
+          keep_tag: true,
+        })
+      }}
+    />
+  )
+}
+
+/** A part for each kind of terminal that the part of the strip does not fit. */
+function GroupParts({ strip }: { strip: Strip }) {
+  const { send } = usePick('send')
+  return strip.groups
+    .filter((g) => g.part?.id !== strip.part?.id)
+    .map((g) => (
+      <Box key={`${g.kind} ${g.part?.id}`} sx={{ mt: 0.5 }}>
+        <PartChoice
+          label={`Part of ${g.words}`}
+          partClass="terminal"
+          filters={g.kind === 'feed-through' ? '' : `terminal_kind=${g.kind}`}
+          value={g.part?.id ?? ''}
+          onChoose={(p) =>
+            void send(makeEdit('set-terminals', { strip_id: strip.id, units: g.units, part_id: p.id }))
+          }
+        />
+        <Box sx={{ fontSize: 12, color: g.part ? undefined : SNAG }}>
+          {g.part ? g.part.text : 'No part of their kind yet'}
+        </Box>
+      </Box>
+    ))
+}
+
+function Found({ strip }: { strip: Strip }) {
+  if (!strip.found.length) return null
+  return (
+    <Section title="Snags">
+      {strip.found.map((s) => (
+        <Box key={`${s.key} ${s.message}`} sx={{ fontSize: 12.5, color: SNAG, mb: 0.5 }}>
+          {s.message}
+        </Box>
+      ))}
+    </Section>
+  )
+}
+
+function Room({ strip }: { strip: Strip }) {
+  const share = strip.room_mm ? (100 * strip.width_mm) / strip.room_mm : 0
+  return (
+    <Section title="On the rail">
+      <Box sx={{ fontSize: 12.5 }}>
+        {strip.room_mm
+          ? `${strip.width_mm} mm of ${strip.room_mm} mm on a rail of ${strip.rail}`
+          : `${strip.width_mm} mm on the rail, terminals and accessories together; not placed yet`}
+      </Box>
+      {strip.room_mm > 0 && (
+        <LinearProgress
+          variant="determinate"
+          aria-label="Share of the rail"
+          value={Math.min(100, share)}
+          sx={{
+            mt: 0.5,
+            height: 7,
+            borderRadius: 4,
+            '& .MuiLinearProgress-bar': { bgcolor: share > 100 ? SNAG : TEAL },
+          }}
+        />
+      )}
+    </Section>
+  )
+}
+
+const STYLES = [
+  { id: 'table', name: 'table with bridges' },
+  { id: 'drawn', name: 'drawn strip with leaders' },
+]
+
+function Plan({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
+  const { send } = usePick('send')
+  const set = (values: Record<string, unknown>) =>
+    void send(makeEdit('set-strip', { strip_id: strip.id, ...values }))
+  const disabled = !canEdit
+  return (
+    <Section title="Terminal plan">
+      <PanelPick
+        {...{ label: 'Style', value: strip.plan_style, options: STYLES, disabled }}
+        onPick={(plan_style) => set({ plan_style })}
+      />
+      <Field
+        label="Heading of field side"
+        placeholder="Field side"
+        value={strip.field_heading}
+        disabled={disabled}
+        onSave={(field_heading) => set({ field_heading })}
+      />
+      <Field
+        label="Heading of panel side"
+        placeholder="Panel side"
+        value={strip.panel_heading}
+        disabled={disabled}
+        onSave={(panel_heading) => set({ panel_heading })}
+      />
+      <PanelPick
+        {...{
+          label: 'On sheets, its rows are',
+          value: strip.show_row ? 'line' : 'plain',
+          options: [
+            { id: 'plain', name: 'single terminals' },
+            { id: 'line', name: 'joined by a line with its name' },
+          ],
+          disabled,
+        }}
+        onPick={(id) => set({ show_row: id === 'line' })}
+      />
+    </Section>
+  )
+}
