@@ -39,6 +39,19 @@ class BenchStory(Story):
         with page.expect_response(lambda r: r.url.endswith("/edits") and r.status == 200):
             act()
 
+    def send(self, page: Page, **edit: object) -> None:
+        """Send an edit as another window of the same person would."""
+        with page.expect_response(lambda r: r.url.endswith("/edits") and r.status == 200):
+            page.evaluate(
+                """edit => fetch('/api/projects/kiln-2/edits', {
+                    method: 'POST',
+                    headers: {'Content-Type': 'application/json',
+                              'X-CSRFToken': document.cookie.match(/spool_csrf=([^;]*)/)[1]},
+                    body: JSON.stringify({edit}),
+                })""",
+                edit,
+            )
+
     def by_tag(self, project: Project, tag: str) -> str:
         return next(d.id for d in project.devices.values() if full_tag(project, d) == tag)
 

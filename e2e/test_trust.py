@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from django.conf import settings
 from django.test import override_settings
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
 from jolly_core.cables import cable_cores
 from jolly_core.making import cut_list
@@ -26,19 +26,6 @@ PAGE = (
 
 
 class Trust(BenchStory):
-    def send(self, page: Page, **edit: object) -> None:
-        """Send an edit as another window of the same person would."""
-        with page.expect_response(lambda r: r.url.endswith("/edits") and r.status == 200):
-            page.evaluate(
-                """edit => fetch('/api/projects/kiln-2/edits', {
-                    method: 'POST',
-                    headers: {'Content-Type': 'application/json',
-                              'X-CSRFToken': document.cookie.match(/spool_csrf=([^;]*)/)[1]},
-                    body: JSON.stringify({edit}),
-                })""",
-                edit,
-            )
-
     def test_green_yellow_stays_with_the_protective_conductor(self) -> None:
         """A four-core motor cable: the exchange that would put a phase on green-yellow is refused, others are kept."""
         project = self.project()

@@ -4,7 +4,7 @@
  * up as one list of changes.
  */
 import Box from '@mui/material/Box'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { ROW_PX, useCursor, type Cursor } from './gridCursor'
 import { GridHead, type Sort } from './GridHead'
 import { GridRow, type Lift } from './GridRow'
@@ -65,6 +65,19 @@ function followed<T extends { id: string }>(cursor: Cursor, props: Props<T>, row
   }
 }
 
+/** The cursor goes where something was chosen outside of the table. */
+function useFollowing<T extends { id: string }>(props: Props<T>, rows: T[], cursor: Cursor) {
+  const { follow, selected } = props
+  const at = cursor.at?.row
+  useEffect(() => {
+    if (!follow || !selected.size || (at !== undefined && selected.has(rows[at]?.id ?? ''))) return
+    const first = rows.findIndex((r) => selected.has(r.id))
+    if (first >= 0) cursor.show(first)
+    // Only another selection leads the cursor: where it goes by itself, the selection follows it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [selected])
+}
+
 /** Rows that are dragged: those selected when one of them is lifted, else that one. */
 function useLift<T extends { id: string }>(props: Props<T>, rows: T[]): Lift | undefined {
   const [lifted, setLifted] = useState(-1)
@@ -114,6 +127,7 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
   const sheet = useSheet(props, shown, kept)
   const { cursor } = sheet
   const lift = useLift(props, shown)
+  useFollowing(props, shown, cursor)
   const paste = (text: string) => {
     if (!cursor.range || !props.onChange) return
     const { wanted, beyond } = pasted(text, shown, kept, cursor.range)

@@ -16,6 +16,8 @@ export interface Cursor {
   type: (words: string | null) => void
   /** Go to a cell; with `extend`, the block reaches to it. */
   go: (to: At, extend?: boolean) => void
+  /** Stand in a row and bring it into view, without taking the keyboard. */
+  show: (row: number) => void
   /** The rows in view, with some more above and below. */
   first: number
   last: number
@@ -47,8 +49,14 @@ export function useCursor(rows: number, columns: number): Cursor {
     setUntil(extend ? { row, column } : null)
     if (box.current) bringIntoView(box.current, row * ROW_PX)
   }
+  const show = (row: number) => {
+    setAt((now) => ({ row, column: now?.column ?? 0 }))
+    setUntil(null)
+    if (box.current) scrollTo(box.current, row * ROW_PX)
+  }
   return {
     box,
+    show,
     at,
     until,
     range: at && rangeOf(at, until),
@@ -63,9 +71,13 @@ export function useCursor(rows: number, columns: number): Cursor {
   }
 }
 
-function bringIntoView(element: HTMLElement, y: number) {
+function scrollTo(element: HTMLElement, y: number) {
   const beyond = y + ROW_PX + HEAD_PX - element.clientHeight
   if (y < element.scrollTop) element.scrollTop = y
   if (beyond > element.scrollTop) element.scrollTop = beyond
+}
+
+function bringIntoView(element: HTMLElement, y: number) {
+  scrollTo(element, y)
   element.focus({ preventScroll: true })
 }

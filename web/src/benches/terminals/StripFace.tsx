@@ -28,6 +28,7 @@ interface Drag {
   chosen: boolean
 }
 
+const WHOLE_MM = 230 // of a strip can be read as a whole
 const LONG = 2.1 // as much longer than wide, a strip is not shown as a whole at first
 
 export function StripFace({ strip, canEdit, held }: Props) {
@@ -147,8 +148,8 @@ function Picture(props: Props) {
   const { drag, down, move, up } = usePointer(props)
   const { scene } = strip
   const fit: [number, number, number, number] = held.upright
-    ? [0, 0, scene.width, Math.min(scene.height, scene.width / 1.4)]
-    : [0, 0, Math.min(scene.width, scene.height * LONG), scene.height]
+    ? [0, 0, scene.width, Math.min(scene.height, Math.max(scene.width / LONG, WHOLE_MM / LONG))]
+    : [0, 0, Math.min(scene.width, Math.max(scene.height * LONG, WHOLE_MM)), scene.height]
   const selected = new Set([...held.chosen].flatMap((key) => [key, `number:${key}`]))
   const between = drag && held.tool === 'bridge' ? passed(strip, drag) : []
   return (
