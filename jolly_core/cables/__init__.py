@@ -1,5 +1,18 @@
 """Cables: bands, cores, voltage drop."""
 
+from .choosing import (
+    CONTROL,
+    MIXED,
+    POWER,
+    SIGNAL,
+    SPARE_PERCENT,
+    Need,
+    is_shielded,
+    larger_of_family,
+    need_of,
+    parts_for,
+    use_of,
+)
 from .cores import (
     CoreRow,
     bands_of,
@@ -11,14 +24,35 @@ from .cores import (
     core_list,
     cored,
     crossed_wires,
+    ends_of,
     far_devices,
     misfit,
     source_first,
 )
+from .lengths import cable_length_m, places_of, way_between_places
 from .load import cable_drop, capacity_a, load_a, number_of, one_core_area_mm2
+from .protection import Protection, protection_of, rated_of
 from .roles import PE, PROTECTIVE, categories_of, role_of, system_of
 
 __all__ = [
+    "CONTROL",
+    "MIXED",
+    "POWER",
+    "SIGNAL",
+    "SPARE_PERCENT",
+    "Need",
+    "is_shielded",
+    "larger_of_family",
+    "need_of",
+    "parts_for",
+    "use_of",
+    "ends_of",
+    "cable_length_m",
+    "places_of",
+    "way_between_places",
+    "Protection",
+    "protection_of",
+    "rated_of",
     "PE",
     "PROTECTIVE",
     "categories_of",

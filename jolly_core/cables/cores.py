@@ -163,11 +163,18 @@ def source_first(project: Project, c: Conductor) -> tuple[tuple[str, int], tuple
     return a, b
 
 
+def ends_of(project: Project, device_id: str, c: Conductor) -> tuple[tuple[str, int], tuple[str, int]]:
+    """Return the pins of a conductor of a cable, source first: by their places, or turned round where a person said."""
+    a, b = source_first(project, c)
+    cable = project.cables.get(cable_of(project, device_id))
+    return (b, a) if cable is not None and cable.turned else (a, b)
+
+
 def far_devices(project: Project, device_id: str) -> list[Device]:
     """Return the devices at the far end of a cable, each once."""
     found: dict[str, Device] = {}
     for c in cable_conductors(project, device_id):
-        device = device_at(project, source_first(project, c)[1])
+        device = device_at(project, ends_of(project, device_id, c)[1])
         if device is not None:
             found[device.id] = device
     return list(found.values())

@@ -8,6 +8,7 @@ from jolly_core.model import Cable, Part, Project, RuleError
 from jolly_core.sizing import Drop, carried_a, voltage_drop
 
 from .cores import cable_conductors, cable_cores, far_devices
+from .lengths import cable_length_m
 from .roles import NEUTRAL, PE, PHASE, role_of, system_of
 
 USUAL_POWER_FACTOR = 0.85  # of a loaded three-phase motor
@@ -27,7 +28,8 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
     Raises:
         RuleError: length, size, load or voltage is not known; the message says which and where to say it.
     """
-    if cable.length_m <= 0:
+    length, _ = cable_length_m(project, cable)
+    if length <= 0:
         raise RuleError("Type the cable's length to get its voltage drop.", field="length_m")
     area = core_area_mm2(project, cable.device_id)
     if not area:
@@ -40,7 +42,7 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
     phases, kind = system_of(project, cable_conductors(project, cable.device_id), feeds_motor=feeds_motor)
     return voltage_drop(
         current_a=current,
-        length_m=cable.length_m,
+        length_m=length,
         area_mm2=area,
         voltage_v=cable.voltage_v or number_of(load, "voltage_v"),
         power_factor=1.0

@@ -6,19 +6,25 @@ from collections.abc import Iterator
 
 from jolly_core.cables import (
     PE,
+    POWER,
     PROTECTIVE,
     cable_conductors,
     cable_cores,
+    cable_drop,
     capacity_a,
     choices_of,
     core_list,
     load_a,
     misfit,
+    one_core_area_mm2,
+    places_of,
+    protection_of,
     role_of,
+    use_of,
 )
 from jolly_core.making import dossiers_from
-from jolly_core.model import Project
-from jolly_core.sizing import LAYING
+from jolly_core.model import Project, RuleError
+from jolly_core.sizing import LAYING, carried_a
 from jolly_core.tagging import device_at, full_tag, path_of, place_side
 from jolly_core.wiring import gates_missing, panel_of, site_of
 
@@ -51,6 +57,82 @@ def capacities(project: Project) -> Iterator[Snag]:
             message = f"{full_tag(project, device)} is loaded with {load:g} A and its cores carry {carried:g} A laid as"
             message = f"{message} {LAYING} at 40 °C (IEC 60204-1). Choose a larger cable."
             yield built("cable-capacity", "error", message, "cables", device.id, (device.id,), device.id)
+
+
+@project_check("cable-drop", "A cable whose voltage drop is above what the project allows.")
+def drops(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable above the project's warning or limit; what is not known is told on the bench."""
+    warn, limit = project.settings.drop_warn_percent, project.settings.drop_limit_percent
+    for cable in project.cables.values():
+        try:
+            percent = cable_drop(project, cable).percent
+        except RuleError:
+            continue
+        above = limit if percent > limit > 0 else warn if percent > warn > 0 else 0.0
+        if above:
+            device = project.devices[cable.device_id]
+            severity = "error" if above == limit else "warning"
+            message = (
+                f"{full_tag(project, device)} drops {percent:.2f} %, more than {above:g} %. Choose a larger cable."
+            )
+            yield built("cable-drop", severity, message, "cables", device.id, (device.id,), device.id)
+
+
+@project_check("cable-protection", "A cable core too thin for the protective device in front of it.")
+def protections(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable with a power core that carries less than its protective device lets through."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        part = project.part_of(device)
+        for row in cable_cores(project, device.id):
+            if row.conductor is None or not row.ordinal or use_of(project, row.conductor) != POWER:
+                continue
+            found = protection_of(project, row.conductor)
+            carried = carried_a(one_core_area_mm2(part, row.ordinal))
+            if found is not None and 0 < carried < found.amps:
+                front = full_tag(project, found.device)
+                message = (
+                    f"{full_tag(project, device)}: core {row.name} carries {carried:g} A laid as {LAYING} at 40 °C"
+                )
+                message += f", and {front} in front of it lets {found.amps:g} A through (IEC 60204-1, 7.2)."
+                yield built("cable-protection", "error", message, "cables", device.id, (device.id,), device.id)
+                break
+
+
+@project_check("shield-unlanded", "A shield of a cable that is landed at neither end.")
+def shields(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each shielded cable whose shield is landed nowhere."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        part = project.part_of(device)
+        if part is not None and any(kind == "shield" for kind, _ in part.units) and not cable.shield_landed:
+            message = f"The shield of {full_tag(project, device)} is landed nowhere. Say at which end."
+            act = Act("Land it at the source", "set-cable", (("device_id", device.id), ("shield_landed", "source")))
+            yield built("shield-unlanded", "warning", message, "cables", device.id, (device.id,), device.id, act)
+
+
+@project_check("cable-one-place", "A cable with both ends in one location.")
+def one_place(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable that leads from a location to the same one."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        sources, ends = places_of(project, device.id)
+        if len(sources) == 1 and sources == ends and sources[0]:
+            place = path_of(project.locations, sources[0], "+")
+            message = f"{full_tag(project, device)} has both ends in {place}. Say where its devices are."
+            yield built("cable-one-place", "warning", message, "cables", device.id, (device.id,), device.id)
+
+
+@project_check("cable-mixed", "Power, control and signals in one cable.")
+def mixed(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cable whose conductors are for more than one of power, control and signal."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        found = dict.fromkeys(use_of(project, c) for c in cable_conductors(project, device.id))
+        uses = [use for use in found if use]
+        if len(uses) > 1:
+            message = f"{full_tag(project, device)} leads {' and '.join(sorted(uses))} together. Use a cable for each."
+            yield built("cable-mixed", "warning", message, "cables", device.id, (device.id,), device.id)
 
 
 @project_check("core-choice", "A chosen core that cannot serve its conductor, such as a live one on green-yellow.")

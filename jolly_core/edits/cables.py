@@ -41,7 +41,7 @@ def draw_band(work: Work, payload: DrawBand) -> str:
         raise RuleError("The band crosses no wire. Draw it at a right angle across the wires.", field="x2")
     device_id = payload.device_id
     if device_id:
-        _cable(project, device_id)
+        cable_named(project, device_id)
     else:
         device = new_device(work, "cable", (sheet.function_id, sheet.location_id))
         work.put("cable", Cable(work.ids.new(), device.id))
@@ -54,7 +54,13 @@ def draw_band(work: Work, payload: DrawBand) -> str:
     return f"band of -{product_tag(project, project.devices[device_id])}"
 
 
-def _cable(project: Project, device_id: str) -> tuple[Device, Cable]:
+def cable_named(project: Project, device_id: str) -> tuple[Device, Cable]:
+    """Return a cable's device and record.
+
+    Raises:
+        GoneError: there is no such device.
+        RuleError: it is no cable.
+    """
     device: Device = project.get("device", device_id)
     id = cable_of(project, device_id)
     if not id:
@@ -71,12 +77,14 @@ class SetCable(Payload):
     load_a: Length | None = None
     voltage_v: Length | None = None
     power_factor: PowerFactor | None = None
+    shield_landed: Literal["", "source", "destination", "both"] | None = None
+    turned: bool | None = None
 
 
 @edit(SetCable, {"device_id": "d1", "length_m": 35})
 def set_cable(work: Work, payload: SetCable) -> str:
     """Work out SetCable."""
-    device, cable = _cable(work.project, payload.device_id)
+    device, cable = cable_named(work.project, payload.device_id)
     work.put("cable", replace(cable, **payload.model_dump(exclude={"kind", "device_id"}, exclude_none=True)))
     return f"facts of -{product_tag(work.project, device)}"
 
@@ -94,7 +102,7 @@ class SwapCores(Payload):
 def swap_cores(work: Work, payload: SwapCores) -> str:
     """Work out SwapCores."""
     project = work.project
-    device, _ = _cable(project, payload.device_id)
+    device, _ = cable_named(project, payload.device_id)
     tag = product_tag(project, device)
     rows = {r.ordinal: r for r in cable_cores(project, device.id) if r.ordinal}
     a, b = rows.get(payload.first), rows.get(payload.second)
@@ -142,7 +150,7 @@ class DefaultCores(Payload):
 @edit(DefaultCores, {"device_id": "d1"})
 def default_cores(work: Work, payload: DefaultCores) -> str:
     """Work out DefaultCores."""
-    device, _ = _cable(work.project, payload.device_id)
+    device, _ = cable_named(work.project, payload.device_id)
     for choice in [c for c in work.project.core_choices.values() if c.device_id == device.id]:
         work.remove("core_choice", choice.id)
     return f"cores of -{product_tag(work.project, device)} in default order"

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
-from jolly_core.cables import choices_of, misfit
+from jolly_core.cables import cable_cores, cable_of, choices_of, misfit
 from jolly_core.drawing import place_in
 from jolly_core.library import base_of, definition, definitions, flat_members, names_in, own_symbol, part_class
 from jolly_core.model import AddOn, Device, Part, Project, RuleError, Symbol
@@ -64,6 +64,7 @@ def give_part(work: Work, device: Device, part_id: str) -> None:
             added = project.add_ons[id].part_id
             work.remove("add_on", id)
             drop_part(work, added)
+    served = _served(work, device.id)
     work.put("device", replace(device, part_id=part_id))
     lost = refit(work, project.devices[device.id], old)
     fresh = project.devices[device.id]
@@ -73,6 +74,30 @@ def give_part(work: Work, device: Device, part_id: str) -> None:
         drop_part(work, old_id)
     note_lost(work, project.part_of(project.devices[device.id]), lost)
     drop_misfits(work, device.id)
+    _note_cores(work, device.id, served)
+
+
+def _served(work: Work, device_id: str) -> dict[str, str]:
+    """Return the names of the cores that serve conductors of a cable, by their keys."""
+    if not cable_of(work.project, device_id):
+        return {}
+    rows = cable_cores(work.project, device_id)
+    return {r.conductor.key: r.name for r in rows if r.conductor is not None and r.ordinal}
+
+
+def _note_cores(work: Work, device_id: str, before: dict[str, str]) -> None:
+    """Name the conductors that lose their core by another cable part, each with both of its ends."""
+    after = _served(work, device_id)
+    lost = [key for key in before if key not in after]
+    for key in lost:
+        conductor = all_conductors(work.project)[key]
+        ends = " to ".join(pin_name(work.project, pin) for pin in (conductor.start, conductor.end))
+        name = f"{conductor.number} {ends}".strip()
+        work.outcome.table.append([f"core {before[key]}", f"{name} loses its core"])
+    if lost and after:
+        tag = product_tag(work.project, work.project.devices[device_id])
+        names = ", ".join(row[1].removesuffix(" loses its core") for row in work.outcome.table[-len(lost) :][:4])
+        work.outcome.remarks.append(f"-{tag} has no core left for {names}{' ...' if len(lost) > 4 else ''}.")
 
 
 def drop_misfits(work: Work, device_id: str) -> None:

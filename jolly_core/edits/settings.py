@@ -9,7 +9,16 @@ from pydantic import Field
 
 from jolly_core.drawing import habit_of
 from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, SheetKind
-from jolly_core.model.entities.structure import Columns, LineCount, LineSpacing, Rows, Share, SpoolLength, WireWidth
+from jolly_core.model.entities.structure import (
+    Allowance,
+    Columns,
+    LineCount,
+    LineSpacing,
+    Rows,
+    Share,
+    SpoolLength,
+    WireWidth,
+)
 from jolly_core.tagging import check_own_name, fields_in, renamed
 
 from .base import Id, Length, Payload, Text, Work, edit
@@ -53,6 +62,9 @@ class ChangeSettings(Payload):
     length_step_mm: Length | None = None
     spool_m: SpoolLength | None = None
     spare_share_percent: Share | None = None
+    cable_allowance_m: Allowance | None = None
+    drop_warn_percent: Share | None = None
+    drop_limit_percent: Share | None = None
     supply: Text | None = None
     supply_system: Text | None = None
     control_voltages: Text | None = None

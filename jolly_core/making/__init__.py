@@ -15,8 +15,14 @@ from .cutlist import (
     uncut_from,
 )
 from .dossiers import RUNS, Dossier, End, counted, dossiers, dossiers_from
+from .fieldwires import FieldGroup, Stroke, field_groups, open_conductors, strokes_for
 
 __all__ = [
+    "FieldGroup",
+    "Stroke",
+    "field_groups",
+    "open_conductors",
+    "strokes_for",
     "RUNS",
     "CutWire",
     "Dossier",

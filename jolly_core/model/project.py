@@ -16,6 +16,7 @@ from .entities.building import (
     Band,
     Bridge,
     Cable,
+    CableWay,
     Card,
     CoreChoice,
     Duct,
@@ -92,7 +93,7 @@ class Project:
         self.strip_items = self.table(StripItem)
         self.bridges = self.table(Bridge)
         self.cables = self.table(Cable)
-        self.core_choices = self.table(CoreChoice)
+        self.core_choices, self.cable_ways = self.table(CoreChoice), self.table(CableWay)
         self.net_orders = self.table(NetOrder)
         self.cards = self.table(Card)
         self.io_points = self.table(IoPoint)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from jolly_core.cables import cable_conductors, cable_cores, cable_drop, source_first
+from jolly_core.cables import cable_conductors, cable_cores, cable_drop, cable_length_m, ends_of
 from jolly_core.drawing import place_in
 from jolly_core.harness import cavity_rows, connectors_of, harnesses
 from jolly_core.library import text_in
 from jolly_core.model import Project, RuleError
 from jolly_core.plc import cards, channels
-from jolly_core.tagging import full_tag, pin_name
+from jolly_core.tagging import full_tag, natural, pin_name
 from jolly_core.terminals import Target, placed_sides, strip_rows, strips
 from jolly_core.wiring import sheet_groups
 
@@ -84,7 +84,7 @@ def cable_list(project: Project) -> list[tuple[Cell, ...]]:
         device = project.devices[cable.device_id]
         part = project.part_of(device)
         cores = cable_cores(project, device.id)
-        ends = [source_first(project, c) for c in cable_conductors(project, device.id)]
+        ends = [ends_of(project, device.id, c) for c in cable_conductors(project, device.id)]
         sides = [", ".join(sorted({pin_name(project, e[n]).rsplit(":", 1)[0] for e in ends})) for n in (0, 1)]
         try:
             drop = cable_drop(project, cable)
@@ -99,11 +99,11 @@ def cable_list(project: Project) -> list[tuple[Cell, ...]]:
                 *sides,
                 sum(1 for r in cores if r.conductor),
                 sum(1 for r in cores if r.kind == "core" and not r.conductor),
-                cable.length_m or "",
+                cable_length_m(project, cable)[0] or "",
                 fall,
             )
         )
-    return sorted(rows, key=lambda r: str(r[0]))
+    return sorted(rows, key=lambda r: natural(str(r[0])))
 
 
 @report(
@@ -124,9 +124,8 @@ def cable_list(project: Project) -> list[tuple[Cell, ...]]:
 def core_plan(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of all cables, by tag, cores in order."""
     rows: list[tuple[Cell, ...]] = []
-    for device_id in sorted(
-        (c.device_id for c in project.cables.values()), key=lambda i: full_tag(project, project.devices[i])
-    ):
+    ids = (c.device_id for c in project.cables.values())
+    for device_id in sorted(ids, key=lambda i: natural(full_tag(project, project.devices[i]))):
         tag = full_tag(project, project.devices[device_id])
         for row in cable_cores(project, device_id):
             c = row.conductor
@@ -134,7 +133,7 @@ def core_plan(project: Project) -> list[tuple[Cell, ...]]:
             if c is None:
                 rows.append((tag, row.ordinal, name, "shield" if row.kind == "shield" else "spare", "", "", "", ""))
                 continue
-            a, b = source_first(project, c)
+            a, b = ends_of(project, device_id, c)
             wire_type = c.wire_type(project)
             place = place_in(project.sheets[c.sheet_id], *sheet_groups(project, c.sheet_id).points[c.start])
             ends = (pin_name(project, a), pin_name(project, b))

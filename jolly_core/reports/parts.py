@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from jolly_core.cables import cable_length_m
 from jolly_core.drawing import place_in
 from jolly_core.harness import cavity_rows
 from jolly_core.library import part_class, text_in
@@ -43,7 +44,7 @@ def needs(project: Project) -> dict[tuple[str, str], Need]:
             if user not in need.users:
                 need.users.append(user)
 
-    lengths = {c.device_id: c.length_m for c in project.cables.values()}
+    lengths = {c.device_id: cable_length_m(project, c)[0] for c in project.cables.values()}
     for device in project.devices.values():
         tag = full_tag(project, device)
         if is_strip(project, device):

@@ -4,6 +4,7 @@ from jolly_core.model import Project
 
 from . import leaving as leaving  # its check is known as soon as there are scenes
 from .cabinet import MARGIN_MM, surface_scene
+from .cableface import cable_scene
 from .graphics import art_of, drawn, kept
 from .lettering import fit, lay
 from .made import made, page_leaves, page_scene
@@ -55,6 +56,7 @@ __all__ = [
     "Scene",
     "art_of",
     "block_scene",
+    "cable_scene",
     "drawn",
     "fit",
     "kept",

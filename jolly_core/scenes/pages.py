@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 
 from jolly_core.harness import harnesses, segments_of
 from jolly_core.model import GoneError, Project, Sheet, derived
-from jolly_core.tagging import full_tag
+from jolly_core.tagging import full_tag, natural
 from jolly_core.terminals import strip_rows, strips
 
 PREFIX = "plan:"
@@ -61,7 +61,8 @@ def generated_pages(project: Project) -> list[Page]:
     # A strip or cable that has a sheet of its own is shown there.
     shown = {s.device_id for s in project.sheets.values() if s.kind in ("terminal-plan", "cable-plan")}
     subjects = [s for s in subjects if s[1] not in shown]
-    cables = sorted((full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values())
+    named = [(full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values()]
+    cables = sorted(named, key=lambda c: (natural(c[0]), c[1]))
     subjects += [("cores", id, tag) for tag, id in cables if id not in shown]
     subjects += [("board", h.id, h.code) for h in harnesses(project) if segments_of(project, h.id)]
     counts = dict.fromkeys(KINDS, 0)

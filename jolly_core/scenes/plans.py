@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.cables import cable_cores, source_first
+from jolly_core.cables import cable_cores, ends_of
 from jolly_core.drawing import place_in
 from jolly_core.library import text_in
 from jolly_core.model import Device, Project, Sheet
@@ -63,7 +63,7 @@ def cable_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
         if c is None:
             values.append(("shield" if row.kind == "shield" else "spare", ""))
         else:
-            ends = source_first(project, c)
+            ends = ends_of(project, device.id, c)
             wire_type = c.wire_type(project)
             place = place_in(project.sheets[c.sheet_id], *sheet_groups(project, c.sheet_id).points[c.start])
             values += [(pin_name(project, e), pin_link(e)) for e in ends]

@@ -17,7 +17,7 @@ from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
 from .cabinet import CabinetView, cabinet_bench
-from .cables import CablesView, cables_bench
+from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
 from .io import IoView, ListRead, io_bench, read_list
 from .terminals import (
@@ -65,11 +65,22 @@ def planned(request: HttpRequest, project_id: str) -> list[PlannedStrip]:
 
 @router.get("/{project_id}/cables", response=CablesView)
 def cables(request: HttpRequest, project_id: str) -> CablesView:
-    """Give the cables with their cores and voltage drops."""
+    """Give the cables with their cores and voltage drops, and the field wires in no cable."""
     role_in(request, project_id)
     held = loaded(project_id)
+    library = StoredLibrary(request.user)
     with held.lock:
-        return cables_bench(held.project)
+        return cables_bench(held.project, library)
+
+
+@router.get("/{project_id}/cables/{cable_id}", response=CablePicture)
+def cable(request: HttpRequest, project_id: str, cable_id: str) -> CablePicture:
+    """Give a cable with both of its ends."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    library = StoredLibrary(request.user)
+    with held.lock:
+        return cable_picture(held.project, library, cable_id)
 
 
 @router.get("/{project_id}/io", response=IoView)

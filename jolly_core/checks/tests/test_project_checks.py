@@ -14,6 +14,11 @@ class Registry(TestCase):
         self.assertFalse(set(CHECKS) & set(PROJECT_CHECKS))
         wanted = {
             "cable-capacity",
+            "cable-drop",
+            "cable-protection",
+            "cable-one-place",
+            "cable-mixed",
+            "shield-unlanded",
             "cable-cores",
             "equal-tags-beside",
             "number-twice-by-rules",
@@ -104,15 +109,13 @@ class Walls(TestCase):
         band = self.bench.new("draw-band", sheet_id=self.bench.sheet, x1=50, y1=18, x2=50, y2=22)
         self.assertEqual(set(self.found()), {"cable-cores"})
         cable = self.bench.project.bands[band].device_id
-        self.bench.do("assign-part", device_id=cable, part_id="quillon-ql-s4-0-5-s")
+        self.bench.do("assign-part", device_id=cable, part_id="quillon-ql-yy2x1")
         self.assertEqual(self.found(), {})
 
     def test_between_field_and_machine_a_cable_is_enough(self) -> None:
         self.put("field", "machine")
         self.assertEqual(set(self.found()), {"field-wire"})
-        self.bench.new(
-            "draw-band", sheet_id=self.bench.sheet, x1=50, y1=18, x2=50, y2=22, part_id="quillon-ql-s4-0-5-s"
-        )
+        self.bench.new("draw-band", sheet_id=self.bench.sheet, x1=50, y1=18, x2=50, y2=22, part_id="quillon-ql-yy2x1")
         self.assertEqual(self.found(), {})
 
 

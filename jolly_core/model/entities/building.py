@@ -38,6 +38,7 @@ AddressScheme = Literal["byte.bit", "whole", "word"]
 ADDRESS_SCHEMES: tuple[str, ...] = get_args(AddressScheme)
 IO_TYPES = ("DI", "DO", "AI", "AO")
 SURFACES = ("plate", "door")
+SHIELD_ENDS = ("", "source", "destination", "both")
 
 Metres = Annotated[float, Within(0, 100_000, "m")]
 Amount = Annotated[float, Within(0, 1_000_000)]
@@ -108,6 +109,8 @@ class Cable:
     Attributes:
         length_m: typed length, 0 while it is unknown.
         load_a, voltage_v, power_factor: for the voltage drop; 0 takes them from the part at the far end.
+        shield_landed: at which of its ends the shield is landed, one of SHIELD_ENDS.
+        turned: source and destination are the other way round than by their places.
     """
 
     id: Id
@@ -116,6 +119,8 @@ class Cable:
     load_a: Amount = 0.0
     voltage_v: Amount = 0.0
     power_factor: PowerFactor = 0.0
+    shield_landed: Annotated[str, OneOf(SHIELD_ENDS), Since(6)] = ""
+    turned: Annotated[bool, Since(6)] = False
 
 
 @kind("band", since=1, keeps_device=True)
@@ -304,3 +309,14 @@ class Segment:
     a_id: Annotated[str, Names("node", needed=True)]
     b_id: Annotated[str, Names("node", needed=True)]
     length_mm: Annotated[float, Within(0, 20_000, "mm")]
+
+
+@kind("cable_way", since=6)
+@dataclass(slots=True)
+class CableWay:
+    """How long a cable is from one location to another, either way round; for cables whose length is not typed."""
+
+    id: Id
+    a_id: Annotated[str, Names("location", needed=True)]
+    b_id: Annotated[str, Names("location", needed=True)]
+    length_m: Metres = 0.0

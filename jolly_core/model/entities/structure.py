@@ -61,6 +61,7 @@ SHEET_SIZES_MM: dict[str, tuple[float, float]] = {
 WireWidth = Annotated[int, Within(1, 6)]
 SpoolLength = Annotated[float, Within(0, 100_000, "m", above=True)]
 Share = Annotated[float, Within(0, 500, "%")]
+Allowance = Annotated[float, Within(0, 1000, "m")]
 Language = Annotated[str, Longest(8)]
 SheetNumber = Annotated[str, Longest(12)]
 FirstLine = Annotated[int, Within(0, 99_999)]
@@ -96,6 +97,8 @@ class Settings:
         conductor_order: one of CONDUCTOR_ORDERS, by which conductors are found where all pins are placed.
         title_block_id: the block of sheets that choose none, "" for the built-in one of the sheet's size.
         own_fields: the person's own project fields, name to text.
+        cable_allowance_m: added to the length of a cable that is taken from the table of ways.
+        drop_warn_percent, drop_limit_percent: voltage drops of cables above these are warned of, or are errors.
     """
 
     id: Id = SETTINGS_ID
@@ -131,6 +134,9 @@ class Settings:
     part_language: Annotated[Language, Since(4)] = ""
     title_block_id: Annotated[str, Names("title_block"), Since(2)] = ""
     own_fields: Annotated[Texts, Since(2)] = field(default_factory=dict)
+    cable_allowance_m: Annotated[Allowance, Since(6)] = 0.0
+    drop_warn_percent: Annotated[Share, Since(6)] = 3.0
+    drop_limit_percent: Annotated[Share, Since(6)] = 5.0
 
 
 @kind("function", since=1)

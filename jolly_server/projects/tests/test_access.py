@@ -81,6 +81,7 @@ class ByRole(DemoCase):
             "format": "csv",
             "standard": "iec",
             "enclosure_id": next(iter(project.enclosures)),
+            "cable_id": next(iter(project.cables.values())).device_id,
             "strip_id": next(iter(project.bridges.values())).strip_id,
             "harness_id": next(iter(project.harnesses)),
             "surface": "plate",

@@ -12,6 +12,9 @@ type Name =
   | 'length_step_mm'
   | 'spool_m'
   | 'spare_share_percent'
+  | 'cable_allowance_m'
+  | 'drop_warn_percent'
+  | 'drop_limit_percent'
 
 interface Props {
   name: Name

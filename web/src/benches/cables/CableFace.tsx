@@ -1,0 +1,69 @@
+/** A cable with both of its ends: a core dragged onto another one takes its wire. */
+import { useRef, useState } from 'react'
+import { Drawing, type SceneValue } from '../../kit/Drawing'
+import { TableBar } from '../../kit/TableBar'
+import { usePick } from '../../project/store'
+import type { At } from '../../scene/Surface'
+import { MONO, QUIET } from '../../theme/theme'
+import type { Cable } from './shapes'
+
+interface Props {
+  cable: Cable
+  scene: SceneValue
+  canEdit: boolean
+  chosen: Set<string>
+  choose: (keys: Set<string>) => void
+}
+
+const WHOLE_MM = 190
+
+/** The core under the pointer, "" for none. */
+function coreUnder(at: At): string {
+  const id = at.target?.closest('[data-kind=core]')?.getAttribute('data-id') ?? ''
+  return id.startsWith('core:') ? id : ''
+}
+
+export function CableFace({ cable, scene, canEdit, chosen, choose }: Props) {
+  const { send } = usePick('send')
+  const [over, setOver] = useState('')
+  const from = useRef('')
+  const down = (at: At) => {
+    from.current = coreUnder(at)
+    choose(new Set(from.current ? [from.current] : []))
+  }
+  const move = (at: At) => {
+    const here = from.current ? coreUnder(at) : ''
+    if (here !== over) setOver(here === from.current ? '' : here)
+  }
+  const up = (at: At) => {
+    const [a, b] = [from.current, coreUnder(at)]
+    from.current = ''
+    setOver('')
+    if (!canEdit || !a || !b || a === b) return
+    const [first, second] = [a, b].map((key) => Number(key.slice(5))) as [number, number]
+    void send({ kind: 'swap-cores', device_id: cable.id, first, second })
+    choose(new Set([b]))
+  }
+  const ends = [cable.source, cable.destination].filter(Boolean).join(' to ')
+  return (
+    <>
+      <TableBar>
+        <b style={{ fontFamily: MONO }}>{cable.tag}</b>
+        <span style={{ color: QUIET, fontSize: 12.5 }}>
+          {ends}
+          {canEdit && cable.used > 0 && ' · drag a core onto another to exchange what they serve'}
+        </span>
+      </TableBar>
+      <Drawing
+        scene={scene}
+        name={cable.id}
+        fit={[0, 0, Math.max(scene.width, WHOLE_MM), Math.min(scene.height, scene.width / 2)]}
+        selected={chosen}
+        linked={new Set(over ? [over] : [])}
+        onDown={down}
+        onMove={move}
+        onUp={up}
+      />
+    </>
+  )
+}
