@@ -123,6 +123,12 @@ class Story(LiveServerTestCase):
         page.keyboard.press("0")
         page.wait_for_function("() => !document.querySelector('svg[data-testid=sheet]').style.transform")
 
+    @staticmethod
+    def core(page: Page, name: str) -> Locator:
+        """Return the row of a core in the table of a cable."""
+        cell = page.locator("[data-key=name]").get_by_text(name, exact=True)
+        return page.get_by_role("grid").get_by_role("row").filter(has=cell)
+
     def click(self, page: Page, gx: float, gy: float) -> None:
         """Click a grid point."""
         page.mouse.click(*self.pixel(page, gx, gy))

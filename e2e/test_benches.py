@@ -77,10 +77,9 @@ class Together(BenchStory):
         self.sign_in(other)
         other.goto(f"{self.live_server_url}/p/kiln-2/terminals")
         expect(other.locator("[data-row=u5]")).to_contain_text("BN")
-        row = anna.get_by_test_id("core-BN")
-        row.focus()
-        self.done(anna, lambda: anna.keyboard.press("ArrowDown"))
-        expect(anna.get_by_test_id("core-BK")).to_contain_text("MA1:U1")
+        self.core(anna, "BN").locator("[data-key=name]").click()
+        self.done(anna, lambda: anna.keyboard.press("Alt+ArrowDown"))
+        expect(self.core(anna, "BK")).to_contain_text("MA1:U1")
         expect(other.locator("[data-row=u5]")).to_contain_text("BK")
 
     def test_a_viewer_looks_and_is_offered_nothing_to_change(self) -> None:

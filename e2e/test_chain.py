@@ -164,16 +164,17 @@ class ChainStory(Story):
     def the_cable(self, page: Page) -> None:
         self.bench("Cables")
         self.done(lambda: self.choose_part("Cable part", "4G2.5", "QL-C4G2.5"))
-        expect(page.get_by_test_id("core-BN")).to_contain_text("MA1:U1")
+        expect(self.core(page, "BN")).to_contain_text("MA1:U1")
         length = page.get_by_label("Length, m")
         length.fill("35")
         self.done(lambda: length.press("Enter"))
         expect(page.get_by_role("complementary", name="Inspector")).to_contain_text("3.18 V = 0.79 %")
-        self.done(lambda: page.get_by_test_id("core-BN").drag_to(page.get_by_test_id("core-GY")))
-        expect(page.get_by_test_id("core-BN")).to_contain_text("MA1:W1")
-        expect(page.get_by_test_id("core-GY")).to_contain_text("MA1:U1")
+        grip = self.core(page, "BN").locator("[draggable=true]")
+        self.done(lambda: grip.drag_to(self.core(page, "GY")))
+        expect(self.core(page, "BN")).to_contain_text("MA1:W1")
+        expect(self.core(page, "GY")).to_contain_text("MA1:U1")
         page.keyboard.press("Control+z")
-        expect(page.get_by_test_id("core-BN")).to_contain_text("MA1:U1")
+        expect(self.core(page, "BN")).to_contain_text("MA1:U1")
 
     def the_points(self, page: Page) -> None:
         self.bench("I/O")

@@ -7,6 +7,8 @@ import re
 from playwright.sync_api import Locator, Page, expect
 
 from e2e.test_benches import BenchStory
+from jolly_core.drawing import pin_points
+from jolly_core.reports import run_report
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.terminals import strip_rows
 
@@ -195,3 +197,116 @@ class Planned(TerminalStory):
         self.assertEqual({full_tag(project, project.devices[s.device_id]) for s in drawn}, {"=K2+KP2-XD30"})
         self.assertEqual(len(self.numbers(strip)), 36, "they are the terminals that were planned")
         expect(tray.get_by_label("Planned terminal 46", exact=True)).to_have_count(0)
+
+
+class Feeder(TerminalStory):
+    """A motor feeder and its field devices: one row of terminals, cables by proposal, lists that agree."""
+
+    def test_seven_terminals_in_one_stroke_are_gathered_into_two_cables(self) -> None:
+        page = self.open("terminals")
+        self.sheet = self._drawn(page)
+        page.goto(f"{self.live_server_url}/p/kiln-2/draw/{self.sheet}")
+        expect(page.locator("[data-kind=wire]")).not_to_have_count(0)
+        before = {s.id for s in self.project().symbols_on(self.sheet)}
+        page.keyboard.press("Shift+T")
+        page.get_by_label("Strip of the terminals").click()
+        page.get_by_role("option", name="a new strip").click()
+        page.mouse.move(*self.pixel(page, 16, 40))
+        self.click(page, 16, 40)
+        page.mouse.move(*self.pixel(page, 66, 40))
+        self.done(page, lambda: self.click(page, 66, 40))
+        project = self.project()
+        row = sorted((s for s in project.symbols_on(self.sheet) if s.id not in before), key=lambda s: s.x)
+        self.assertEqual(len(row), 7)
+        strip = row[0].device_id
+        panel = next(loc.id for loc in project.locations.values() if loc.code == "KP2")
+        function = project.devices[strip].function_id
+        self.send(page, kind="set-place", device_id=strip, function_id=function, location_id=panel)
+        tag = full_tag(self.project(), self.project().devices[strip])
+        self._gathered(page)
+        self._agree(page, strip, tag)
+
+    def _drawn(self, page: Page) -> str:
+        """Draw seven wires down from the panel to a motor and two switches in the field; return the sheet."""
+        self.send(page, kind="add-sheet", number="71", title="Second auger", frame="zones")
+        project = self.project()
+        sheet = next(s.id for s in project.sheets.values() if s.number == "71")
+        types = {t.name: t.id for t in project.wire_types.values()}
+        places = {loc.code: loc.id for loc in project.locations.values()}
+
+        def put(definition: str, x: int, y: int, code: str, **more: object) -> None:
+            self.send(page, kind="place-symbol", sheet_id=sheet, definition=definition, x=x, y=y, **more)
+            newest = max(self.project().symbols_on(sheet), key=lambda s: s.id)
+            device = self.project().devices[newest.device_id]
+            place = {"function_id": device.function_id, "location_id": places[code]}
+            self.send(page, kind="set-place", device_id=device.id, **place)
+
+        put("motor", 20, 80, "KF2", rotation=0)
+        put("breaker", 20, 10, "KP2", poles=3, rotation=90, mirror=True)
+        for x in (50, 60):
+            put("lamp", x, 10, "KP2", rotation=90)
+            put("lamp", x, 70, "KF2", rotation=90)
+        pins = self._points(sheet)
+        motor, breaker = pins["motor"], pins["breaker"]
+        for n, (x, y) in enumerate(motor):
+            top = breaker[2 * n + 1] if n < 3 else (x, 30)
+            kind = types["Power"] if n < 3 else types["Protective"]
+            points = [list(top), [top[0], 30], [x, 30], [x, y]] if n < 3 else [[x, 30], [x, y]]
+            self.send(page, kind="draw-wire", sheet_id=sheet, points=points, wire_type_id=kind)
+        for x in (50, 60):
+            points = [[x, 14], [x, 70]]
+            self.send(page, kind="draw-wire", sheet_id=sheet, points=points, wire_type_id=types["Control DC"])
+        for x in (64,):
+            put("lamp", x, 10, "KP2", rotation=90)
+            put("lamp", x, 70, "KF2", rotation=90)
+            points = [[x, 14], [x, 70]]
+            self.send(page, kind="draw-wire", sheet_id=sheet, points=points, wire_type_id=types["Control DC"])
+        return sheet
+
+    def _points(self, sheet: str) -> dict[str, list[tuple[int, int]]]:
+        return {s.definition: pin_points(s) for s in self.project().symbols_on(sheet)}
+
+    def _gathered(self, page: Page) -> None:
+        """Take what waits in the tray, each group with the part offered first."""
+        page.goto(f"{self.live_server_url}/p/kiln-2/cables")
+        tray = page.get_by_role("region", name="Tray")
+        power = tray.get_by_role("button", name="4 power wires")
+        control = tray.get_by_role("button", name="3 control wires")
+        expect(control).to_contain_text("+KP2 to +KF2")
+        power.click()
+        expect(page.get_by_role("main")).to_contain_text("They need 3 cores and protective, 2.5 mm² or more")
+        self.done(page, lambda: page.get_by_role("button", name="Gather these").click())
+        expect(page.get_by_role("grid")).to_contain_text("GNYE")
+        control.click()
+        self.done(page, lambda: page.get_by_role("button", name="Gather these").click())
+        expect(tray).to_have_count(0)
+        # A part with fewer cores names who loses one before it is taken.
+        field = page.get_by_role("combobox", name="Cable part")
+        field.fill("QL-YY2X1")
+        page.get_by_role("option").filter(has_text="QL-YY2X1").first.click()
+        alert = page.get_by_role("complementary", name="Inspector").get_by_role("alert")
+        expect(alert).to_contain_text("loses its core")
+        alert.get_by_role("button", name="Leave the part").click()
+        expect(alert).to_have_count(0)
+
+    def _agree(self, page: Page, strip: str, tag: str) -> None:
+        """Hold the terminal plan and the core plan against the sheet."""
+        project = self.project()
+        rows = [r for r in strip_rows(project, strip) if r.kind == "terminal"]
+        self.assertEqual([len(r.field) for r in rows], [1] * 7)
+        self.assertTrue(all(r.field[0].cable and r.field[0].core for r in rows))
+        plan = {str(r[1]): r for r in run_report(project, "terminals").rows if r[0] == tag}
+        cores = {(str(r[0]), str(r[2])): r for r in run_report(project, "cores").rows}
+        for row in rows:
+            target = row.field[0]
+            self.assertEqual(plan[row.number][2:5], (target.name, target.cable, target.core))
+            core = cores[target.cable, target.core]
+            self.assertEqual(core[3:5], (f"{tag}:{row.number}", target.name))
+        page.goto(f"{self.live_server_url}/p/kiln-2/draw/{self.sheet}")
+        bands = page.locator("[data-kind=band]")
+        expect(bands).to_have_count(2)
+        expect(bands.first).to_contain_text("WD")
+        page.keyboard.press("Control+z")
+        expect(bands).to_have_count(1)
+        page.keyboard.press("Control+z")
+        expect(bands).to_have_count(0)

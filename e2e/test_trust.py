@@ -31,19 +31,18 @@ class Trust(BenchStory):
         project = self.project()
         cable = self.by_tag(project, "=K2+KP2-WD1")
         page = self.open(f"cables?cable={cable}")
-        earth = page.get_by_test_id("core-GNYE")
+        earth = self.core(page, "GNYE")
         expect(earth).to_contain_text("MA1:PE")
-        earth.focus()
-        page.keyboard.press("ArrowUp")
+        earth.locator("[data-key=name]").click()
+        page.keyboard.press("Alt+ArrowUp")
         expect(page.get_by_text(re.compile("green-yellow|GNYE|protective", re.IGNORECASE)).first).to_be_visible()
         names = {r.name: r.conductor for r in cable_cores(self.project(), cable)}
         conductor = names["GNYE"]
         assert conductor is not None
         wire_type = conductor.wire_type(self.project())
         self.assertEqual(wire_type.category if wire_type else "", "pe")
-        phase = page.get_by_test_id("core-BK")
-        phase.focus()
-        self.done(page, lambda: page.keyboard.press("ArrowUp"))
+        self.core(page, "BK").locator("[data-key=name]").click()
+        self.done(page, lambda: page.keyboard.press("Alt+ArrowUp"))
         expect(earth).to_contain_text("MA1:PE")
 
     def test_a_device_in_another_panel_is_on_the_field_side(self) -> None:

@@ -20,13 +20,14 @@ from .stripitems import ItemKey, TerminalUnit, keyed, put_in_order, stored, stri
 class MoveStripItems(Payload):
     """Put places of a strip together at another position; a block moves with its levels, bridges with their terminals.
 
-    `to` counts the places that are left when the moved ones are lifted off.
+    `to` counts the places that are left when the moved ones are lifted off; `by` moves on from where the first stands.
     """
 
     kind: Literal["move-strip-items"] = "move-strip-items"
     strip_id: Id
     keys: list[ItemKey] = Field(min_length=1, max_length=5000)
-    to: int = Field(ge=0, le=5000)
+    to: int = Field(default=0, ge=0, le=5000)
+    by: int = Field(default=0, ge=-5000, le=5000)
 
 
 @edit(MoveStripItems, {"strip_id": "d1", "keys": ["u4"], "to": 0})
@@ -44,7 +45,10 @@ def move_strip_items(work: Work, payload: MoveStripItems) -> str:
             raise RuleError(f"It stands on the block of {first}. Move that with all its levels.", field="keys")
     moved = [r for r in records if place_key(r) in wanted]
     left = [r for r in records if place_key(r) not in wanted]
-    to = min(payload.to, len(left))
+    before = records.index(moved[0])
+    to = min(max(before + payload.by, 0) if payload.by else payload.to, len(left))
+    while payload.by < 0 and to and left[to : to + 1] and left[to].kind == TERMINAL and left[to].level > 1:
+        to -= 1  # on past the whole block before
     while to < len(left) and left[to].kind == TERMINAL and left[to].level > 1:
         to += 1
     put_in_order(work, [*left[:to], *moved, *left[to:]])

@@ -184,6 +184,8 @@ def strip_scene(project: Project, strip_id: str, *, upright: bool = False) -> Sc
     along = length + 2 * (MARGIN_MM + RAIL_BEYOND_MM)
     face = Face(project, upright, reach.field + MARGIN_MM)
     draw_blocks(face, strip_id, blocks, MARGIN_MM + RAIL_BEYOND_MM, length)
+    # The name of the last cable may reach beyond the rail.
+    along = max([along, *(item.box[3 if upright else 2] + MARGIN_MM for item in face.items.values())])
     size = (across, along) if upright else (along, across)
     return Scene(round(size[0], 2), round(size[1], 2), face.items)
 
@@ -375,7 +377,8 @@ def _draw_cables(face: Face, blocks: Sequence[Block], shift: float) -> None:
         else:
             x, y = face.at(middle + 3.0, mouth - SHEATH_MM + 3.0)
             prims += [text(x, y + n * 3.2, size, words, role=role) for n, (words, size, role) in enumerate(label)]
-        face.add(f"cable:{cable_id}", "cable", prims, (middle - 2, mouth - SHEATH_MM, middle + 2, mouth))
+        beyond = 2.0 if face.upright else room - 4
+        face.add(f"cable:{cable_id}", "cable", prims, (middle - 2, mouth - SHEATH_MM, middle + beyond, mouth))
 
 
 def _cable_label(project: Project, cable_id: str, cores: int) -> list[tuple[str, float, RoleName]]:

@@ -142,7 +142,12 @@ class StripLine(DeviceName):
 
 
 class StripValue(StripLine):
-    """A strip with its places in order, its picture, and what may be done; `plan_id` is the page that shows it."""
+    """A strip with its places in order, its picture, and what may be done; `plan_id` is the page that shows it.
+
+    `laid` are its bridges; `lies_upright` says how the picture lies.
+    """
+
+    lies_upright: bool
 
     plan_id: str
     numbering: str
@@ -229,6 +234,7 @@ def strip_view(project: Project, library: Library, strip_id: str, *, upright: bo
     found = _open_snags(project, strip.id)
     return {
         **_line(project, strip),
+        "lies_upright": upright,
         "plan_id": plan_of(project, "terminals", strip.id),
         "numbering": record.numbering,
         "start": record.start,

@@ -51,6 +51,17 @@ class Acts(TestCase):
         with self.assertRaisesRegex(RuleError, "stands on the block of 1"):
             self.bench.do("move-strip-items", strip_id=self.strip, keys=["u8"], to=3)
 
+    def test_by_steps_from_where_they_stand(self) -> None:
+        self.bench.do("move-strip-items", strip_id=self.strip, keys=["u5", "u6"], by=-1)
+        self.assertEqual(self.units(), [1, 2, 3, 5, 6, 4])
+        self.bench.do("move-strip-items", strip_id=self.strip, keys=["u1"], by=2)
+        self.assertEqual(self.units(), [2, 3, 1, 5, 6, 4])
+        self.bench.do("plan-terminals", strip_id=self.strip, levels=2, at="u3")
+        self.bench.do("move-strip-items", strip_id=self.strip, keys=["u1"], by=-1)
+        self.assertEqual(self.units(), [2, 3, 1, 7, 8, 5, 6, 4])
+        with self.assertRaisesRegex(RuleError, "Nothing would change"):
+            self.bench.do("move-strip-items", strip_id=self.strip, keys=["u2"], by=-1)
+
     def test_sorting_keeps_accessories_where_they_stand(self) -> None:
         for key, number in (("u1", "9"), ("u2", "B"), ("u3", "10")):
             self.bench.do("number-terminal", strip_id=self.strip, unit=int(key[1:]), number=number)

@@ -18,6 +18,7 @@ export const valueOf = <T>(column: Column<T>, row: T) => (column.value ?? column
 
 /** Where a key leads from a cell, in rows and columns; null when it does not lead. */
 function stepOf(event: Key, page: number): [number, number] | null {
+  if (event.altKey) return null // these keys are the bench's
   const steps: Record<string, [number, number]> = {
     ArrowDown: [1, 0],
     ArrowUp: [-1, 0],

@@ -41,10 +41,15 @@ export function checked(commands: Command[]): Command[] {
 /** Whether the key is for a table: a table keeps arrows and letters, but what is selected in it is the sheet's. */
 const forTable = (event: KeyboardEvent) =>
   (event.target as Element | null)?.closest?.('[role="grid"]') != null &&
-  !(event.ctrlKey || event.metaKey || event.key === 'Delete' || event.key === 'Escape')
+  !(event.ctrlKey || event.metaKey || event.altKey || event.key === 'Delete' || event.key === 'Escape')
+
+/** Whether something is typed into: a box that is ticked is not. */
+const takesText = (element: Element | null) =>
+  /INPUT|TEXTAREA|SELECT/.test(element?.tagName ?? '') &&
+  !/checkbox|radio/.test(element?.getAttribute('type') ?? '')
 
 export const isTyping = (event: KeyboardEvent) =>
-  /INPUT|TEXTAREA|SELECT/.test((event.target as Element | null)?.tagName ?? '') ||
+  takesText(event.target as Element | null) ||
   (event.target as Element | null)?.closest?.('[role="dialog"],[role="menu"],[role="listbox"]') != null ||
   forTable(event)
 

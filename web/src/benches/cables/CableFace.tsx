@@ -44,6 +44,7 @@ export function CableFace({ cable, scene, canEdit, chosen, choose }: Props) {
     void send({ kind: 'swap-cores', device_id: cable.id, first, second })
     choose(new Set([b]))
   }
+  const beside = Math.max(0, (WHOLE_MM - scene.width) / 2)
   const ends = [cable.source, cable.destination].filter(Boolean).join(' to ')
   return (
     <>
@@ -57,7 +58,7 @@ export function CableFace({ cable, scene, canEdit, chosen, choose }: Props) {
       <Drawing
         scene={scene}
         name={cable.id}
-        fit={[0, 0, Math.max(scene.width, WHOLE_MM), Math.min(scene.height, scene.width / 2)]}
+        fit={[-beside, 0, scene.width + beside, Math.min(scene.height, scene.width / 2)]}
         selected={chosen}
         linked={new Set(over ? [over] : [])}
         onDown={down}

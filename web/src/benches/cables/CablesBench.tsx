@@ -9,6 +9,7 @@ import { paging, useCommands } from '../../project/commands'
 import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
 import { CableFace } from './CableFace'
+import { coreCommands } from './commands'
 import { CableList } from './CableList'
 import { CablePanel } from './CablePanel'
 import { CoreTable } from './CoreTable'
@@ -55,7 +56,10 @@ export function CablesBench({ canEdit }: BenchProps) {
     setSearch({ cable: id })
   }
   const ids = cables.map((x) => x.id)
-  useCommands('Cables', paging('cable', ids, cable?.id ?? '', go))
+  useCommands('Cables', [
+    ...paging('cable', ids, cable?.id ?? '', go),
+    ...coreCommands(cable, chosen, choose),
+  ])
   if (!view) return <Empty>Reading the cables…</Empty>
   const list = (
     <CableList

@@ -92,7 +92,7 @@ function usePointer({ strip, canEdit, held }: Props) {
     setDrag(next)
   }
   const { rows } = strip
-  const along = (at: At) => (held.upright ? at.y : at.x)
+  const along = (at: At) => (strip.lies_upright ? at.y : at.x)
   const known = (id: string) => rows.some((r) => r.key === id)
   const down = (at: At) => {
     const target = targetUnder(strip, at)
@@ -147,7 +147,7 @@ function Picture(props: Props) {
   const { strip, canEdit, held } = props
   const { drag, down, move, up } = usePointer(props)
   const { scene } = strip
-  const fit: [number, number, number, number] = held.upright
+  const fit: [number, number, number, number] = strip.lies_upright
     ? [0, 0, scene.width, Math.min(scene.height, Math.max(scene.width / LONG, WHOLE_MM / LONG))]
     : [0, 0, Math.min(scene.width, Math.max(scene.height * LONG, WHOLE_MM)), scene.height]
   const selected = new Set([...held.chosen].flatMap((key) => [key, `number:${key}`]))
@@ -155,7 +155,7 @@ function Picture(props: Props) {
   return (
     <Drawing
       scene={scene}
-      name={`${strip.id} ${held.upright}`}
+      name={`${strip.id} ${strip.lies_upright}`}
       fit={fit}
       selected={selected}
       linked={new Set(between.map((r) => r.key))}
@@ -181,13 +181,13 @@ function beforeWhich(strip: Strip, held: Held, at: number): number {
   const left = strip.rows.filter((r) => !held.chosen.has(r.key))
   const middle = (key: string) => {
     const box = boxOf(strip, key)
-    return box ? (held.upright ? (box[1] + box[3]) / 2 : (box[0] + box[2]) / 2) : -1
+    return box ? (strip.lies_upright ? (box[1] + box[3]) / 2 : (box[0] + box[2]) / 2) : -1
   }
   return left.filter((r) => middle(r.key) < at).length
 }
 
 function moveTo(strip: Strip, keys: string[], to: number, send: Send) {
-  if (keys.length) void send({ kind: 'move-strip-items', strip_id: strip.id, keys, to })
+  if (keys.length) void send({ kind: 'move-strip-items', strip_id: strip.id, keys, to, by: 0 })
 }
 
 /** The terminals from where a drag began to where it is, both included. */
@@ -217,7 +217,7 @@ function Insertion({ strip, held, at }: { strip: Strip; held: Held; at: number }
   const box = next ? boxOf(strip, next.key) : last && boxOf(strip, last.key)
   if (!box) return null
   const [x1, y1, x2, y2] = box
-  const place = held.upright ? (next ? y1 : y2) : next ? x1 : x2
-  const ends = held.upright ? { x1, x2, y1: place, y2: place } : { x1: place, x2: place, y1, y2 }
+  const place = strip.lies_upright ? (next ? y1 : y2) : next ? x1 : x2
+  const ends = strip.lies_upright ? { x1, x2, y1: place, y2: place } : { x1: place, x2: place, y1, y2 }
   return <line {...ends} stroke={COPPER} strokeWidth={1.2} />
 }

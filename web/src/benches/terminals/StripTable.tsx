@@ -174,7 +174,13 @@ export function StripTable({ strip, canEdit, held }: Props) {
   const reorder = (ids: string[], before: Line | undefined) => {
     const left = rows.filter((r) => !ids.includes(r.key))
     const at = before ? left.findIndex((r) => r.key === before.key) : left.length
-    void send({ kind: 'move-strip-items', strip_id: strip.id, keys: ids, to: at < 0 ? left.length : at })
+    void send({
+      kind: 'move-strip-items',
+      strip_id: strip.id,
+      keys: ids,
+      to: at < 0 ? left.length : at,
+      by: 0,
+    })
   }
   return (
     <Grid

@@ -99,7 +99,7 @@ export function TerminalsBench({ canEdit }: BenchProps) {
   )
   return (
     <Bench name="Terminals" list={list} inspector={panel}>
-      <Box sx={{ flex: '0 0 52%', minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+      <Box sx={{ flex: '0 0 56%', minHeight: 0, display: 'flex', flexDirection: 'column' }}>
         <StripFace {...{ strip, canEdit, held }} />
       </Box>
       <StripTable {...{ strip, canEdit, held }} />

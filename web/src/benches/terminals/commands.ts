@@ -14,10 +14,8 @@ interface Around {
 /** Move what is chosen by one place. */
 export function step(strip: Strip, chosen: Row[], by: -1 | 1) {
   const keys = chosen.map((r) => r.key)
-  const first = strip.rows.findIndex((r) => r.key === keys[0])
-  const to = first + by
-  if (!keys.length || to < 0 || to > strip.rows.length - keys.length) return
-  void useProject.getState().send({ kind: 'move-strip-items', strip_id: strip.id, keys, to })
+  if (keys.length)
+    void useProject.getState().send({ kind: 'move-strip-items', strip_id: strip.id, keys, to: 0, by })
 }
 
 export function takeOff(strip: Strip, chosen: Row[]) {

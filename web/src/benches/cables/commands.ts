@@ -1,0 +1,32 @@
+/** The Cables bench's commands: a chosen core is exchanged with its neighbour. */
+import type { Command } from '../../project/commands'
+import { useProject } from '../../project/store'
+import type { Cable } from './shapes'
+
+export function coreCommands(
+  cable: Cable | undefined,
+  chosen: Set<string>,
+  choose: (keys: Set<string>) => void,
+): Command[] {
+  const [key = ''] = chosen
+  const first = key.startsWith('core:') ? Number(key.slice(5)) : 0
+  const step = (by: number) => () => {
+    const second = first + by
+    if (!cable || !cable.cores.some((c) => c.ordinal === second)) return
+    void useProject
+      .getState()
+      .send({ kind: 'swap-cores', device_id: cable.id, first, second })
+      .then((answer) => answer && choose(new Set([`core:${second}`])))
+  }
+  const enabled = () => cable !== undefined && first > 0
+  return [
+    { id: 'core-up', label: 'Exchange with the core above', shortcut: 'Alt+ArrowUp', run: step(-1), enabled },
+    {
+      id: 'core-down',
+      label: 'Exchange with the core below',
+      shortcut: 'Alt+ArrowDown',
+      run: step(1),
+      enabled,
+    },
+  ]
+}
