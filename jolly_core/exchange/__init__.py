@@ -17,12 +17,14 @@ from .partstable import (
 )
 from .platedxf import surface_dxf
 from .projectfile import FORMAT, read_project, read_summary, write_project
+from .scenedxf import scenes_dxf
 from .sheetpdf import scaled_pdf, sheets_pdf, tiled_pdf, tiles
 from .sheetsvg import scene_svg
 from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, table_xlsx, write_table
 from .versions import VERSION
 
 __all__ = [
+    "scenes_dxf",
     "extent",
     "graphics_in",
     "BadCell",

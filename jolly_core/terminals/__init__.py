@@ -14,6 +14,8 @@ from .bridging import (
 )
 from .groups import TerminalGroup, groups_of
 from .items import TERMINAL, is_strip, item_records, kind_of, next_unit, strip_record, strips, terminal_symbols
+from .layouttable import COLUMNS as LAYOUT_COLUMNS
+from .layouttable import LayoutLine, LayoutRead, layout_rows, read_layout
 from .proposals import Proposal, place_key, proposals
 from .room import StripSum, strip_pieces, strip_sum, waiting_rows
 from .rows import (
@@ -28,6 +30,11 @@ from .rows import (
 )
 
 __all__ = [
+    "LAYOUT_COLUMNS",
+    "LayoutLine",
+    "LayoutRead",
+    "layout_rows",
+    "read_layout",
     "ACCESSORY_NAMES",
     "LaidBridge",
     "Proposal",

@@ -21,10 +21,12 @@ from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
 from .io import IoView, ListRead, io_bench, read_list
 from .terminals import (
+    LayoutValue,
     PlannedStrip,
     StripValue,
     TerminalsView,
     planned_terminals,
+    read_strip,
     strip_view,
     terminals_bench,
 )
@@ -52,6 +54,16 @@ def strip(
     percent = min(100, max(0, spare_percent))
     with held.lock:
         return strip_view(held.project, library, strip_id, upright=upright, spare_percent=percent)
+
+
+@router.post("/{project_id}/strip-layout/read", response=LayoutValue)
+def read_layout_file(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> LayoutValue:
+    """Read the layout of a strip from a spreadsheet; nothing is taken in."""
+    role_in(request, project_id, "editor")
+    limit = read_options().upload_limit_bytes
+    if file.size is None or file.size > limit:
+        raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A layout of a strip is smaller.")
+    return read_strip(file.read(), file.name or "")
 
 
 @router.get("/{project_id}/planned-terminals", response=list[PlannedStrip])

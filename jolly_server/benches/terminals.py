@@ -6,11 +6,14 @@ from typing_extensions import TypedDict
 
 from jolly_core.cabinet import placing_of, rail_is_level, rail_length
 from jolly_core.checks import Snag, strip_snags
+from jolly_core.exchange import read_cells
 from jolly_core.library import Library, definition, symbol_of_kind
 from jolly_core.model import Device, Project, derived, listed
+from jolly_core.reports import Column, Table
 from jolly_core.scenes import plan_of, strip_scene
 from jolly_core.tagging import called_on, device_at, full_tag, path_of
 from jolly_core.terminals import (
+    LAYOUT_COLUMNS,
     TERMINAL,
     StripRow,
     Target,
@@ -18,8 +21,10 @@ from jolly_core.terminals import (
     groups_of,
     is_strip,
     laid_bridges,
+    layout_rows,
     place_key,
     proposals,
+    read_layout,
     strip_record,
     strip_rows,
     strip_sum,
@@ -380,3 +385,60 @@ def _target(project: Project, target: Target) -> TargetValue:
         "type": wire_type.name if wire_type else "",
         **symbol_place(project, target.pin[0]),
     }
+
+
+class LaidLineValue(TypedDict):
+    """A line of a layout as the edit that lays a strip out takes it."""
+
+    number: str
+    kind: str
+    level: int
+    bridge: str
+    part: str
+    spare: bool
+    remark: str
+
+
+class LayoutValue(TypedDict):
+    """A strip's layout as it was read: good lines, faults in words, the heading found for each column."""
+
+    lines: list[LaidLineValue]
+    faults: list[str]
+    headings: dict[str, str]
+
+
+def read_strip(content: bytes, name: str) -> LayoutValue:
+    """Return what a layout of a strip holds; nothing is taken in.
+
+    Raises:
+        FileError: it cannot be read, or lacks the heading of the number.
+    """
+    found = read_layout(read_cells(content, name))
+    return {
+        "lines": [
+            {
+                "number": line.number,
+                "kind": line.kind,
+                "level": line.level,
+                "bridge": line.bridge,
+                "part": line.part,
+                "spare": line.spare,
+                "remark": line.remark,
+            }
+            for line in found.lines
+        ],
+        "faults": found.faults,
+        "headings": found.headings,
+    }
+
+
+def strip_table(project: Project, strip_id: str) -> Table:
+    """Return a strip's layout as a table for a spreadsheet.
+
+    Raises:
+        GoneError: there is no such strip any more.
+    """
+    strip: Device = project.get("device", strip_id)
+    widths = {"number": 10, "kind": 16, "level": 7, "bridge": 9, "part": 18, "spare": 7, "remark": 30}
+    columns = tuple(Column(key, key.capitalize(), widths[key]) for key in LAYOUT_COLUMNS)
+    return Table(f"Strip {full_tag(project, strip)}", columns, list(layout_rows(project, strip.id)))

@@ -12,6 +12,7 @@ from jolly_core.exchange import (
     TABLE_FORMATS,
     board_pdf,
     cut_json,
+    scenes_dxf,
     sheets_pdf,
     surface_dxf,
     surface_pdf,
@@ -21,7 +22,8 @@ from jolly_core.exchange import (
 )
 from jolly_core.model import SURFACES, Project
 from jolly_core.reports import REPORTS, Table, run_report
-from jolly_core.scenes import is_generated, page_of
+from jolly_core.scenes import is_generated, leaves_of, page_of
+from jolly_server.benches.terminals import strip_table
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
@@ -123,6 +125,31 @@ def drawing(request: HttpRequest, project_id: str, sheet_id: str = "", inline: b
     if inline:
         response.headers["Content-Disposition"] = "inline"
     return response
+
+
+@router.get("/{project_id}/drawing.dxf")
+def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str) -> HttpResponse:
+    """Give a sheet or plan as DXF, its leaves beside each other."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        content = scenes_dxf(held.project, leaves_of(held.project, sheet_id))
+        name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.dxf"
+    return _file(content, "image/vnd.dxf", name)
+
+
+@router.get("/{project_id}/strips/{strip_id}.{format}")
+def strip_file(request: HttpRequest, project_id: str, strip_id: str, format: str) -> HttpResponse:
+    """Give the layout of a strip for a spreadsheet, as it can be taken in again."""
+    role_in(request, project_id)
+    if format not in ("csv", "xlsx"):
+        raise HttpError(404, "A strip's layout comes as csv and xlsx.")
+    held = loaded(project_id)
+    with held.lock:
+        table = strip_table(held.project, strip_id)
+        s = held.project.settings
+    content = write_table(table, format, f"{s.number} {s.name}".strip(), settings.JOLLY.fonts)
+    return _file(content, TYPES[format], f"{s.number}-strip.{format}")
 
 
 def _page_number(project: Project, id: str) -> str:

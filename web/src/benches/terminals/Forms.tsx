@@ -1,5 +1,6 @@
 /** The forms of the bench, one at a time: a new strip, terminals put in, numbers, order, another strip. */
 import type { Row, Strip, StripLine } from './shapes'
+import { LayoutForm } from './LayoutForm'
 import { MakeStrip } from './MakeStrip'
 import { MoveForm } from './MoveForm'
 import { NumberForm } from './NumberForm'
@@ -7,7 +8,7 @@ import { PutIn } from './PutIn'
 import { SortForm } from './SortForm'
 import type { Held } from './TerminalsBench'
 
-export type Form = '' | 'make' | 'put-in' | 'number' | 'sort' | 'move' | 'merge'
+export type Form = '' | 'make' | 'put-in' | 'number' | 'sort' | 'move' | 'merge' | 'layout'
 
 interface Props {
   held: Held
@@ -24,6 +25,7 @@ export function Forms({ held, strip, strips, chosen, go }: Props) {
   if (!strip) return null
   if (held.form === 'put-in') return <PutIn {...{ strip, chosen, close }} />
   if (held.form === 'number') return <NumberForm {...{ strip, chosen, close }} />
+  if (held.form === 'layout') return <LayoutForm {...{ strip, close }} />
   if (held.form === 'sort') return <SortForm {...{ strip, chosen, close }} />
   if (held.form === 'move' || held.form === 'merge')
     return <MoveForm {...{ strip, strips, chosen, close, go, all: held.form === 'merge' }} />

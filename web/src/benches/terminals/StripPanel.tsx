@@ -25,6 +25,7 @@ interface Props {
 export function StripPanel({ strip, canEdit, held }: Props) {
   const { send, projectId } = usePick('send', 'projectId')
   const device_id = strip.id
+  const [files, plan] = [`/api/projects/${projectId}`, encodeURIComponent(strip.plan_id)]
   return (
     <>
       <TagChip tag={strip.tag} />
@@ -62,14 +63,21 @@ export function StripPanel({ strip, canEdit, held }: Props) {
             Sort…
           </Act>
           <Act onClick={() => held.open('merge')}>Put together with…</Act>
+          <Act onClick={() => held.open('layout')}>Layout from a spreadsheet…</Act>
         </Acts>
       )}
       <Offered {...{ strip, canEdit, held }} />
       <Found strip={strip} />
       <Room strip={strip} />
       <Plan strip={strip} canEdit={canEdit} />
-      <Box sx={{ mt: 1 }}>
+      <Box sx={{ mt: 1, fontSize: 12.5, lineHeight: 1.8 }}>
         <Link to={`/p/${projectId}/draw/${strip.plan_id}`}>Terminal plan as a sheet</Link>
+        <br />
+        Plan as <a href={`${files}/drawing.pdf?sheet_id=${plan}`}>PDF</a>,{' '}
+        <a href={`${files}/drawing.dxf?sheet_id=${plan}`}>DXF</a>
+        <br />
+        Layout as <a href={`${files}/strips/${strip.id}.xlsx`}>XLSX</a>,{' '}
+        <a href={`${files}/strips/${strip.id}.csv`}>CSV</a>
       </Box>
     </>
   )
