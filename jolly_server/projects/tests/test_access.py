@@ -19,6 +19,7 @@ FOR_EDITORS = {
         "undo",
         "redo",
         "io/read",
+        "strip-layout/read",
         "make/jobs",
         "journal/{revision}/take-back",
         "title-blocks/keep",
@@ -116,6 +117,8 @@ class ByRole(DemoCase):
             return client.get(url, query).status_code
         if path.endswith("io/read"):
             return client.post(url, {"file": SimpleUploadedFile("list.csv", b"Tag,Type\nB1,DI\n")}).status_code
+        if path.endswith("strip-layout/read"):
+            return client.post(url, {"file": SimpleUploadedFile("strip.csv", b"Number,Kind\n1,fuse\n")}).status_code
         if path.endswith("/piece"):
             body = {"ids": [values["entity_id"]]}
         if method == "delete":
