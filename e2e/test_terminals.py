@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from pathlib import Path
 
 from playwright.sync_api import Locator, Page, expect
 
@@ -133,6 +134,28 @@ class OnTheStrip(TerminalStory):
         # What lands is a step away, and back.
         plan.get_by_text("+KF2-BG1:21").click()
         expect(page).to_have_url(re.compile(r"/draw/(?!plan)"))
+
+    def test_a_layout_from_a_spreadsheet_is_shown_before_it_is_taken(self) -> None:
+        page = self.open("terminals")
+        strip = self.strip_named("=Q1+KP2-XD1")
+        page.get_by_role("button", name="=Q1+KP2-XD1").click()
+        page.get_by_role("button", name="Layout from a spreadsheet…").click()
+        form = page.get_by_role("form", name="Lay out =Q1+KP2-XD1")
+        text = "Number,Kind,Part,Bridge\n2,,,\n1,,,\nPE,earth,QL-T2-5E,\n4,toaster,,\n5,fuse,QL-K2-5F,A\n6,fuse,QL-K2-5F,A\n"
+        file = {"name": "strip.csv", "mimeType": "text/csv", "buffer": text.encode()}
+        form.get_by_test_id("layout-file").set_input_files(file)
+        expect(form.get_by_role("alert")).to_have_text("Row 5: “toaster” is no kind of terminal or accessory.")
+        changes = form.get_by_label("What would change")
+        expect(changes).to_contain_text("PE: added")
+        expect(changes).to_contain_text("bridge: added")
+        self.assertEqual(self.numbers(strip), ["1", "2"], "nothing is taken in before")
+        self.done(page, lambda: form.get_by_role("button", name="Lay out").click())
+        self.assertEqual(self.numbers(strip), ["2", "1", "PE", "5", "6"])
+        expect(page.locator("[data-row=u5] [data-key=part]")).to_have_text("QL-K2-5F")
+        with page.expect_download() as taken:
+            page.get_by_role("complementary", name="Inspector").get_by_role("link", name="CSV").click()
+        out = Path(str(taken.value.path())).read_text(encoding="utf-8-sig")
+        self.assertIn("PE,earth,1,,QL-T2-5E,,", out)
 
 
 class Planned(TerminalStory):

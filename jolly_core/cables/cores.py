@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Band, CoreChoice, Device, Part, Project, derived
+from jolly_core.model import Band, Cable, CoreChoice, Device, Part, Project, derived
 from jolly_core.tagging import device_at, is_inside, path_of, pin_name
 from jolly_core.wiring import Conductor, conductors_of_net, net_of, sheet_groups, wires_along
 
@@ -112,8 +112,16 @@ def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
         usable.sort(key=lambda n: cores[n - 1][1] in neutral)
     for key, n in zip(list(waiting), usable, strict=False):
         take(n, key)
-    rows = [CoreRow(n, name, kind, *taken.get(n, (None, False))) for n, (kind, name) in enumerate(cores, start=1)]
+    record = project.cables.get(cable_of(project, device_id))
+    called = [_called(n, kind, name, record) for n, (kind, name) in enumerate(cores, start=1)]
+    rows = [CoreRow(n, called[n - 1], kind, *taken.get(n, (None, False))) for n, (kind, _) in enumerate(cores, start=1)]
     return rows + [CoreRow(0, "", "core", c) for c in waiting.values()]
+
+
+def _called(ordinal: int, kind: str, name: str, cable: Cable | None) -> str:
+    """Return what a core is called: as the part says, or by its place where the cable's cores are numbered."""
+    by_number = cable is not None and cable.numbered and kind == "core" and name != PROTECTIVE
+    return str(ordinal) if by_number else name
 
 
 def choices_of(project: Project, device_id: str) -> list[CoreChoice]:

@@ -7,10 +7,12 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.cables import PE, PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires, role_of
+from jolly_core.cables import PE, PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires, ends_of, role_of
 from jolly_core.model import Band, Cable, CoreChoice, Device, Project, RuleError
 from jolly_core.model.entities.building import PowerFactor
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import natural, pin_name, product_tag
+from jolly_core.tagging.natural import NaturalKey
+from jolly_core.wiring import Conductor
 
 from .base import Grid, Id, Length, Payload, Work, edit
 from .parts import give_part
@@ -79,6 +81,7 @@ class SetCable(Payload):
     power_factor: PowerFactor | None = None
     shield_landed: Literal["", "source", "destination", "both"] | None = None
     turned: bool | None = None
+    numbered: bool | None = None
 
 
 @edit(SetCable, {"device_id": "d1", "length_m": 35})
@@ -154,3 +157,44 @@ def default_cores(work: Work, payload: DefaultCores) -> str:
     for choice in [c for c in work.project.core_choices.values() if c.device_id == device.id]:
         work.remove("core_choice", choice.id)
     return f"cores of -{product_tag(work.project, device)} in default order"
+
+
+class FillCores(Payload):
+    """Fill the cores of cables anew, of all when none is named: by the part's list, or by wire number or source pin.
+
+    By number or pin, live conductors take the live cores in that order; protective ones keep green-yellow.
+    """
+
+    kind: Literal["fill-cores"] = "fill-cores"
+    device_ids: list[Id] = Field(default_factory=list, max_length=2000)
+    by: Literal["list", "number", "source"] = "list"
+
+
+@edit(FillCores, {"device_ids": ["d1"], "by": "number"})
+def fill_cores(work: Work, payload: FillCores) -> str:
+    """Work out FillCores."""
+    project = work.project
+    ids = payload.device_ids or sorted({c.device_id for c in project.cables.values()})
+    for id in ids:
+        device, _ = cable_named(project, id)
+        for choice in [c for c in project.core_choices.values() if c.device_id == device.id]:
+            work.remove("core_choice", choice.id)
+        if payload.by != "list":
+            _fill_in_order(work, device.id, payload.by)
+    count = len(ids)
+    words = {"list": "in default order", "number": "by wire number", "source": "by source"}[payload.by]
+    return f"cores of {count} cable{'s' if count != 1 else ''} {words}"
+
+
+def _fill_in_order(work: Work, device_id: str, by: str) -> None:
+    project = work.project
+    rows = [r for r in cable_cores(project, device_id) if r.kind == "core" and r.ordinal]
+    live = [r.conductor for r in rows if r.conductor is not None and role_of(project, r.conductor) != PE]
+    free = [r.ordinal for r in rows if r.name != PROTECTIVE]
+
+    def rank(c: Conductor) -> tuple[bool, NaturalKey]:
+        name = c.number if by == "number" else pin_name(project, ends_of(project, device_id, c)[0])
+        return not name, natural(name)
+
+    for ordinal, conductor in zip(free, sorted(live, key=rank), strict=False):
+        _choose(work, device_id, ordinal, conductor.key)

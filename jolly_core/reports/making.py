@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from jolly_core.cables import cable_conductors, cable_length_m, ends_of, one_core_area_mm2
+from jolly_core.library import text_in
 from jolly_core.making import cut_list, labels, not_cut, spool_plan, stock_cuts
 from jolly_core.model import Project
+from jolly_core.sizing import strip_length_mm
+from jolly_core.tagging import full_tag, natural, pin_name
 
 from .registry import Cell, Column, report
 
@@ -108,3 +112,58 @@ def label_rows(project: Project) -> list[tuple[Cell, ...]]:
 def stock_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the rail and duct cut list."""
     return [(c.kind, c.number, c.text, c.length_mm, c.quantity, c.stock) for c in stock_cuts(project)]
+
+
+@report(
+    "cable-cuts",
+    "Cable cuts",
+    "Every cable to cut: its length, how much of the sheath goes off at each end, how far its cores are stripped.",
+    (
+        Column("tag", "Cable", 16),
+        Column("number", "Part number", 16),
+        Column("text", "Description", 32),
+        Column("length_m", "Length m", 9, number=True),
+        Column("from", "From", 22),
+        Column("from_sheath_mm", "Sheath off mm", 9, number=True),
+        Column("to", "To", 22),
+        Column("to_sheath_mm", "Sheath off mm", 9, number=True),
+        Column("strip_mm", "Strip mm", 7, number=True),
+        Column("cores", "Cores", 6, number=True),
+        Column("shield", "Shield landed", 14),
+        Column("missing", "Not cut, because", 26),
+    ),
+)
+def cable_cuts(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the rows of the cables to cut, by tag; the sheath goes off as far as the project allows at each wire end.
+
+    Notes:
+        A cable without a length or part stands there too, with the reason.
+    """
+    rows: list[tuple[Cell, ...]] = []
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        part = project.part_of(device)
+        length, _ = cable_length_m(project, cable)
+        ends = [ends_of(project, device.id, c) for c in cable_conductors(project, device.id)]
+        sides = [", ".join(sorted({pin_name(project, e[n]).rsplit(":", 1)[0] for e in ends})) for n in (0, 1)]
+        area = one_core_area_mm2(part, 1)
+        reasons = ["no length"] if not length else []
+        reasons += ["no part"] if part is None else []
+        off = project.settings.end_allowance_mm + strip_length_mm(area)
+        rows.append(
+            (
+                full_tag(project, device),
+                part.number if part else "",
+                text_in(part, project.settings.part_language) if part else "",
+                length or "",
+                sides[0],
+                off,
+                sides[1],
+                off,
+                strip_length_mm(area),
+                len(part.units) if part else len(ends),
+                cable.shield_landed,
+                ", ".join(reasons),
+            )
+        )
+    return sorted(rows, key=lambda row: natural(str(row[0])))

@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
-from jolly_core.cables import cable_cores, conductors_across, crossed_wires
+from math import cos, pi, sin
+
+from jolly_core.cables import cable_cores, cable_of, conductors_across, crossed_wires, is_shielded
 from jolly_core.drawing import ADVANCE, GRID_MM
 from jolly_core.model import Band, Project
 from jolly_core.tagging import tag_on
 
-from .primitives import Circle, Facts, Item, Line, Prim, text
+from .primitives import Circle, Facts, Item, Line, Poly, Prim, text
 
 TAG_MM = 3.0
 CORE_MM = 2.2
 OVER_MM = 2.0
+BEYOND_MM = 1.6  # that the shield's oval reaches beyond the ends of its band
+OVAL_MM = 1.5
+OVAL_STEPS = 24
 
 
 def band_item(project: Project, band: Band) -> Item:
@@ -26,6 +31,8 @@ def band_item(project: Project, band: Band) -> Item:
     prims: list[Prim] = [Line(x1, y1, x2, y2, "dash")]
     for x, y in ((x1, y1), (x2, y2)):
         prims.append(Circle(x, y, 0.8, "ink"))
+    if part is not None and is_shielded(part):
+        prims += _shield(project, band, level)
     if level:
         tx, ty = right + OVER_MM, y1 - 0.6
     else:
@@ -47,3 +54,28 @@ def band_item(project: Project, band: Band) -> Item:
     box = (left - 1, min(top, ty - TAG_MM) - 1, max(right, tx + width) + 1, bottom + 1.5)
     facts: Facts = {"device": device.id, "tag": tag, "body": (left, top, right, bottom)}
     return Item(band.id, "band", prims, box, facts)
+
+
+def _shield(project: Project, band: Band, level: bool) -> list[Prim]:
+    """Return the shield of a cable around a band: a dashed oval, and an earth sign at each end where it is landed.
+
+    The source is the end of the band where it began.
+    """
+    cable = project.cables[cable_of(project, band.device_id)]
+    x1, y1, x2, y2 = (v * GRID_MM for v in (band.x1, band.y1, band.x2, band.y2))
+    cx, cy = (x1 + x2) / 2, (y1 + y2) / 2
+    along, across = abs(x2 - x1 + y2 - y1) / 2 + BEYOND_MM, OVAL_MM
+    a, b = (along, across) if level else (across, along)
+    turns = [2 * pi * n / OVAL_STEPS for n in range(OVAL_STEPS + 1)]
+    oval = Poly(tuple(round(v, 2) for t in turns for v in (cx + a * cos(t), cy + b * sin(t))), "dash")
+    prims: list[Prim] = [oval]
+    for side, x, y, other in (("source", x1, y1, (x2, y2)), ("destination", x2, y2, (x1, y1))):
+        if cable.shield_landed in (side, "both"):
+            way = 1 if (x, y) > other else -1
+            for n, half in enumerate((1.5, 1.0, 0.5)):
+                off = way * (BEYOND_MM + 1.6 + 0.7 * n)
+                ends = (x + off, y - half, x + off, y + half) if level else (x - half, y + off, x + half, y + off)
+                prims.append(Line(*ends, "ink"))
+            near, far = way * BEYOND_MM, way * (BEYOND_MM + 1.6)
+            prims.append(Line(x + near, y, x + far, y, "ink") if level else Line(x, y + near, x, y + far, "ink"))
+    return prims

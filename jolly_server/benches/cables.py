@@ -100,6 +100,7 @@ class CableValue(DeviceName):
     shielded: bool
     shield_landed: str
     turned: bool
+    numbered: bool
     drop: Drop | None
     drop_missing: str
     capacity: Capacity | None
@@ -268,6 +269,7 @@ def _cable(project: Project, cable: Cable, snags: list[str]) -> CableValue:
         "shielded": part is not None and any(kind == "shield" for kind, _ in part.units),
         "shield_landed": cable.shield_landed,
         "turned": cable.turned,
+        "numbered": cable.numbered,
         "drop": drop,
         "drop_missing": missing,
         "capacity": _capacity(project, cable),

@@ -51,6 +51,7 @@ class TargetValue(Place):
     core: str
     number: str
     type: str
+    conductor: str
 
 
 class StripRowValue(Place):
@@ -383,6 +384,7 @@ def _target(project: Project, target: Target) -> TargetValue:
         "core": target.core,
         "number": target.conductor.number,
         "type": wire_type.name if wire_type else "",
+        "conductor": target.conductor.key,
         **symbol_place(project, target.pin[0]),
     }
 

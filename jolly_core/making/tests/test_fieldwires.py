@@ -10,7 +10,7 @@ from jolly_core.drawing import pin_points
 from jolly_core.edits.history import take_back
 from jolly_core.making import field_groups, open_conductors
 from jolly_core.model import RuleError
-from jolly_core.tagging import full_tag
+from jolly_core.tagging import full_tag, natural, pin_name
 from jolly_core.testing import Workbench
 
 
@@ -93,6 +93,26 @@ class Gathering(TestCase):
         self.assertEqual(outcome.table[0][0], "core GN")
         self.assertRegex(outcome.table[0][1], r"XD2:3 to \+F-PF3:X1 loses its core")
         self.assertRegex(outcome.remarks[0], r"-WD1 has no core left for .*PF3:X1")
+
+    def test_cores_are_filled_by_number_or_source_and_called_by_number(self) -> None:
+        control = field_groups(self.project)[0]
+        (cable,) = self.bench.do("gather-wires", group=control.key, part_id="QL-C7G1.5").placed
+        ends = [pin_name(self.project, c.end) for c in cable_conductors(self.project, cable)]
+
+        def served() -> list[str]:
+            rows = cable_cores(self.project, cable)
+            return [pin_name(self.project, r.conductor.end) for r in rows if r.conductor is not None]
+
+        self.bench.do("swap-cores", device_id=cable, first=1, second=3)
+        self.assertNotEqual(served(), ends)
+        self.bench.do("fill-cores", by="number")
+        numbers = [r.conductor.number for r in cable_cores(self.project, cable) if r.conductor is not None]
+        self.assertEqual(numbers, sorted(numbers, key=natural))
+        self.bench.do("fill-cores", device_ids=[cable])
+        self.assertEqual((served(), self.project.core_choices), (ends, {}))
+        self.bench.do("assign-part", device_id=cable, part_id="QL-C5G2.5")
+        self.bench.do("set-cable", device_id=cable, numbered=True)
+        self.assertEqual([r.name for r in cable_cores(self.project, cable)], ["1", "2", "3", "4", "GNYE"])
 
     def test_length_by_the_table_of_ways_with_an_allowance(self) -> None:
         power = field_groups(self.project)[1]

@@ -111,6 +111,7 @@ class Cable:
         load_a, voltage_v, power_factor: for the voltage drop; 0 takes them from the part at the far end.
         shield_landed: at which of its ends the shield is landed, one of SHIELD_ENDS.
         turned: source and destination are the other way round than by their places.
+        numbered: its cores are called by their place in the part's list and not by their colours; green-yellow stays.
     """
 
     id: Id
@@ -121,6 +122,7 @@ class Cable:
     power_factor: PowerFactor = 0.0
     shield_landed: Annotated[str, OneOf(SHIELD_ENDS), Since(6)] = ""
     turned: Annotated[bool, Since(6)] = False
+    numbered: Annotated[bool, Since(6)] = False
 
 
 @kind("band", since=1, keeps_device=True)

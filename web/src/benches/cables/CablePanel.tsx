@@ -25,6 +25,11 @@ type Quantity = 'length_m' | 'load_a' | 'voltage_v' | 'power_factor'
 
 const shown = (value: number) => (value ? String(value) : '')
 
+const CALLED = [
+  { id: 'colour', name: 'the colours of the part' },
+  { id: 'number', name: 'their numbers' },
+]
+
 type Landing = '' | 'source' | 'destination' | 'both'
 
 const LANDINGS = [
@@ -71,7 +76,9 @@ export function CablePanel({ cable, canEdit, larger }: Props) {
 /** Where the shield is landed, which end is the source, and the order of the cores. */
 function Ends({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
   const { send } = usePick('send')
-  const set = (values: { shield_landed?: Landing; turned?: boolean }) =>
+  const fill = (by: 'list' | 'number' | 'source') =>
+    void send({ kind: 'fill-cores', device_ids: [cable.id], by })
+  const set = (values: { shield_landed?: Landing; turned?: boolean; numbered?: boolean }) =>
     void send(makeEdit('set-cable', { device_id: cable.id, ...values }))
   const landed = cable.shield_landed || 'none'
   return (
@@ -82,13 +89,22 @@ function Ends({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
           onPick={(id) => set({ shield_landed: id === 'none' ? '' : (id as Landing) })}
         />
       )}
+      <PanelPick
+        {...{ label: 'Cores are called by', value: cable.numbered ? 'number' : 'colour', options: CALLED }}
+        disabled={!canEdit}
+        onPick={(id) => set({ numbered: id === 'number' })}
+      />
       {canEdit && (
         <Acts>
           <Act onClick={() => set({ turned: !cable.turned })}>Turn source and destination</Act>
+          <Act onClick={() => fill('number')} hint="In the order of the wire numbers">
+            Fill by wire number
+          </Act>
+          <Act onClick={() => fill('source')} hint="In the order of the pins at the source">
+            Fill by source
+          </Act>
           {cable.cores.some((c) => c.chosen) && (
-            <Act onClick={() => void send({ kind: 'default-cores', device_id: cable.id })}>
-              All cores back in order
-            </Act>
+            <Act onClick={() => fill('list')}>All cores back in order</Act>
           )}
         </Acts>
       )}

@@ -1,5 +1,6 @@
 /** The forms of the bench, one at a time: a new strip, terminals put in, numbers, order, another strip. */
 import type { Row, Strip, StripLine } from './shapes'
+import { GatherForm } from './GatherForm'
 import { LayoutForm } from './LayoutForm'
 import { MakeStrip } from './MakeStrip'
 import { MoveForm } from './MoveForm'
@@ -8,7 +9,7 @@ import { PutIn } from './PutIn'
 import { SortForm } from './SortForm'
 import type { Held } from './TerminalsBench'
 
-export type Form = '' | 'make' | 'put-in' | 'number' | 'sort' | 'move' | 'merge' | 'layout'
+export type Form = '' | 'make' | 'put-in' | 'number' | 'sort' | 'move' | 'merge' | 'layout' | 'gather'
 
 interface Props {
   held: Held
@@ -26,6 +27,7 @@ export function Forms({ held, strip, strips, chosen, go }: Props) {
   if (held.form === 'put-in') return <PutIn {...{ strip, chosen, close }} />
   if (held.form === 'number') return <NumberForm {...{ strip, chosen, close }} />
   if (held.form === 'layout') return <LayoutForm {...{ strip, close }} />
+  if (held.form === 'gather') return <GatherForm {...{ strip, chosen, close }} />
   if (held.form === 'sort') return <SortForm {...{ strip, chosen, close }} />
   if (held.form === 'move' || held.form === 'merge')
     return <MoveForm {...{ strip, strips, chosen, close, go, all: held.form === 'merge' }} />

@@ -10,7 +10,7 @@ import { PartChoice } from '../../project/PartChoice'
 import { PlaceChoice } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
 import { SNAG } from '../../theme/theme'
-import { bridge, step, takeOff } from './commands'
+import { bridge, step, takeOff, uncabled } from './commands'
 import { KINDS, terminalsOf, type Bridge, type Row, type Strip } from './shapes'
 import type { Held } from './TerminalsBench'
 
@@ -210,6 +210,9 @@ function Doing({ strip, chosen, terminals, held }: DoingProps) {
         </Act>
         <Act hint="M" disabled={!terminals.length} onClick={() => held.open('move')}>
           Move to…
+        </Act>
+        <Act hint="C" disabled={!uncabled(terminals).length} onClick={() => held.open('gather')}>
+          Gather into a cable…
         </Act>
         <Act hint="Alt+ArrowUp" onClick={() => step(strip, chosen, -1)}>
           Up

@@ -23,12 +23,17 @@ export function takeOff(strip: Strip, chosen: Row[]) {
   void useProject.getState().send({ kind: 'remove-strip-items', strip_id: strip.id, keys })
 }
 
+/** The field wires of terminals that run in no cable yet, by their keys. */
+export const uncabled = (rows: Row[]) =>
+  rows.flatMap((r) => r.field.filter((t) => !t.cable_id).map((t) => t.conductor))
+
 export function bridge(strip: Strip, chosen: Row[]) {
   const units = terminalsOf(chosen).map((r) => r.unit)
   void useProject.getState().send({ kind: 'bridge-terminals', strip_id: strip.id, units, part_id: '' })
 }
 
-export function stripCommands({ held, strip, chosen, canEdit }: Around): Command[] {
+/** What opens a form. */
+function formCommands({ held, strip, chosen, canEdit }: Around): Command[] {
   const some = () => canEdit && strip !== null && chosen.length > 0
   const there = () => canEdit && strip !== null
   const terminals = terminalsOf(chosen)
@@ -57,6 +62,21 @@ export function stripCommands({ held, strip, chosen, canEdit }: Around): Command
       run: () => held.open('move'),
       enabled: () => some() && terminals.length > 0,
     },
+    {
+      id: 'gather',
+      label: 'Gather the field wires into a cable…',
+      shortcut: 'C',
+      run: () => held.open('gather'),
+      enabled: () => some() && uncabled(terminals).length > 0,
+    },
+  ]
+}
+
+/** What is done at once. */
+function actCommands({ held, strip, chosen, canEdit }: Around): Command[] {
+  const some = () => canEdit && strip !== null && chosen.length > 0
+  const on = (act: (strip: Strip) => void) => () => strip && act(strip)
+  return [
     {
       id: 'up',
       label: 'Move towards the start',
@@ -87,3 +107,5 @@ export function stripCommands({ held, strip, chosen, canEdit }: Around): Command
     },
   ]
 }
+
+export const stripCommands = (around: Around): Command[] => [...formCommands(around), ...actCommands(around)]

@@ -1,0 +1,62 @@
+"""Two thousand terminals in sixty strips: the bench opened, a terminal moved, the plans of all strips."""
+
+from __future__ import annotations
+
+import statistics
+
+from jolly_core.model import Project
+from jolly_core.scenes import page_leaves, plan_of
+from jolly_core.terminals import strips
+from jolly_core.testing import Workbench, rebuilt
+from jolly_server.benches.terminals import strip_view, terminals_bench
+
+from .measure import Result, timed
+
+STRIPS, EACH = 60, 34
+
+
+def wired() -> tuple[Workbench, list[str]]:
+    """Return a bench with strips of terminals on wires, one strip a sheet, and the ids of the strips."""
+    bench = Workbench(frame="zones", number="60 strips")
+    place = bench.new("add-location", code="P1", side="panel")
+    made = []
+    for n in range(STRIPS):
+        sheet = bench.new("add-sheet", number=str(100 + n), frame="zones", size="A2")
+        strip = bench.new("make-strip", location_id=place, count=EACH, part_id="QL-K2-5")
+        for k in range(EACH):
+            bench.wire((8 + 5 * k, 20), (8 + 5 * k, 90), sheet_id=sheet)
+        ends = {"x1": 6, "y1": 50, "x2": 10 + 5 * EACH, "y2": 50}
+        bench.do("place-terminals", sheet_id=sheet, device_id=strip, **ends)
+        made.append(strip)
+    return bench, made
+
+
+def terminals(rounds: int) -> list[Result]:
+    """Measure in ms, each beside 1 ms: the bench opened cold, a terminal moved with the bench current, all plans."""
+    bench, made = wired()
+    library = bench.library
+
+    def shown(project: Project) -> None:
+        terminals_bench(project)
+        strip_view(project, library, made[5], upright=False, spare_percent=10)
+
+    opened = [timed(shown, rebuilt(bench.project)) for _ in range(rounds)]
+    shown(bench.project)
+
+    def moved(n: int) -> None:
+        bench.do("move-strip-items", strip_id=made[5], keys=[f"u{1 + n % 5}"], by=2)
+        shown(bench.project)
+
+    moves = [timed(moved, n) for n in range(4 * rounds)]
+
+    def plans(project: Project) -> None:
+        for strip in strips(project):
+            page_leaves(project, plan_of(project, "terminals", strip.id))
+
+    drawn = [timed(plans, rebuilt(bench.project)) for _ in range(min(rounds, 3))]
+    count = f"{STRIPS * EACH} terminals in {STRIPS} strips"
+    return [
+        Result(f"{count}: Terminals bench opened cold / 1 ms", 1.0, statistics.median(opened), 1000),
+        Result(f"{count}: a terminal moved, bench current / 1 ms", 1.0, statistics.median(moves), 100),
+        Result(f"{count}: plans of all strips / 1 ms", 1.0, statistics.median(drawn), 20_000),
+    ]
