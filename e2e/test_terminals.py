@@ -141,7 +141,8 @@ class OnTheStrip(TerminalStory):
         page.get_by_role("button", name="=Q1+KP2-XD1").click()
         page.get_by_role("button", name="Layout from a spreadsheet…").click()
         form = page.get_by_role("form", name="Lay out =Q1+KP2-XD1")
-        text = "Number,Kind,Part,Bridge\n2,,,\n1,,,\nPE,earth,QL-T2-5E,\n4,toaster,,\n5,fuse,QL-K2-5F,A\n6,fuse,QL-K2-5F,A\n"
+        fuses = "5,fuse,QL-K2-5F,A\n6,fuse,QL-K2-5F,A\n"
+        text = f"Number,Kind,Part,Bridge\n2,,,\n1,,,\nPE,earth,QL-T2-5E,\n4,toaster,,\n{fuses}"
         file = {"name": "strip.csv", "mimeType": "text/csv", "buffer": text.encode()}
         form.get_by_test_id("layout-file").set_input_files(file)
         expect(form.get_by_role("alert")).to_have_text("Row 5: “toaster” is no kind of terminal or accessory.")

@@ -209,6 +209,27 @@ def merge_strips(work: Work, payload: MergeStrips) -> str:
     return label
 
 
+class RemoveStrip(Payload):
+    """Remove a strip of which nothing is drawn, with what is planned on it and where it stands."""
+
+    kind: Literal["remove-strip"] = "remove-strip"
+    strip_id: Id
+
+
+@edit(RemoveStrip, {"strip_id": "d1"})
+def remove_strip(work: Work, payload: RemoveStrip) -> str:
+    """Work out RemoveStrip."""
+    project = work.project
+    device = strip_named(project, payload.strip_id)
+    tag = product_tag(project, device)
+    drawn = project.units_of(device.id)
+    if drawn:
+        words = f"{len(drawn)} terminal{'s' if len(drawn) > 1 else ''} of -{tag} on sheets"
+        raise RuleError(f"There are {words}. Delete them there first.", field="strip_id", ids=(drawn[0].id,))
+    remove_device(work, device.id)
+    return f"remove -{tag}"
+
+
 def _hand_over(work: Work, source: Device, target: Device, records: list[StripItem]) -> None:
     """Put places of one strip at the end of another: their symbols, parts, numbers and the bridges among them."""
     project = work.project

@@ -219,7 +219,9 @@ def _sort(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
 @act("hand-over", "merge")
 def _hand_over(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
     strip, other = b.one_strip(i), b.one_strip(j)
-    if k % 3 == 0:
+    if k == 9:
+        b.do("remove-strip", strip_id=strip)
+    elif k % 3 == 0:
         b.do("merge-strips", strip_id=strip, into_id=other)
     else:
         b.do("move-terminals", strip_id=strip, units=[1 + x % 4], to_strip_id=other if k % 2 else "")

@@ -39,7 +39,7 @@ class Gathering(TestCase):
         row = {"sheet_id": self.bench.sheet, "new_strip": True}
         first = self.bench.do("place-terminals", x1=18, y1=50, x2=self._pins(motor)[3][0] + 2, y2=50, **row).placed
         second = self.bench.do("place-terminals", x1=110, y1=18, x2=110, y2=30, **row).placed
-        for strip in {self.bench.device(id) for id in (*first, *second)}:
+        for strip in dict.fromkeys(self.bench.device(id) for id in (*first, *second)):
             self.bench.do("set-place", device_id=strip, function_id="", location_id=self.panel)
 
     def _at(self, symbol: str, place: str) -> None:

@@ -257,5 +257,5 @@ class PartsCounted(TestCase):
         self.assertEqual(rows["TW-CT1"], (20, "pcs"))
         self.assertEqual(rows["QL-C4G2.5"], (35, "m"))
         self.assertEqual(rows["BW-D4060"], (5, "pcs"))
-        self.assertEqual(rows["QL-T4"], (9, "pcs"))
+        self.assertEqual(rows["QL-T4"], (10, "pcs"))
         self.assertEqual(rows["QL-T4E"], (3, "pcs"))

@@ -143,6 +143,15 @@ class Planned(TestCase):
         with self.assertRaisesRegex(RuleError, "at least so many terminals"):
             self.bench.do("make-strip", count=1, first={"terminal_kind": "earth"}, last={"terminal_kind": "earth"})
 
+    def test_a_strip_goes_with_all_that_is_planned_but_not_with_what_is_drawn(self) -> None:
+        self.bench.do("remove-strip", strip_id=self.strip)
+        self.assertEqual((strips(self.project), self.project.strip_items, self.project.parts), ([], {}, {}))
+        again = self.bench.new("make-strip", location_id=self.panel, count=2)
+        self.bench.wire((20, 40), (80, 40))
+        self.bench.do("place-terminals", sheet_id=self.bench.sheet, x1=40, y1=38, x2=40, y2=42, device_id=again)
+        with self.assertRaisesRegex(RuleError, "1 terminal of -XD1 on sheets. Delete them there first."):
+            self.bench.do("remove-strip", strip_id=again)
+
     def test_a_made_strip_keeps_its_tag_when_it_is_drawn_also_with_tags_by_line(self) -> None:
         bench = Workbench(tag_habit="line")
         strip = bench.new("make-strip", count=4)

@@ -64,6 +64,9 @@ export function StripPanel({ strip, canEdit, held }: Props) {
           </Act>
           <Act onClick={() => held.open('merge')}>Put together with…</Act>
           <Act onClick={() => held.open('layout')}>Layout from a spreadsheet…</Act>
+          {strip.rows.every((r) => r.kind !== 'terminal' || r.planned) && (
+            <Act onClick={() => void send({ kind: 'remove-strip', strip_id: strip.id })}>Remove the strip</Act>
+          )}
         </Acts>
       )}
       <Offered {...{ strip, canEdit, held }} />
