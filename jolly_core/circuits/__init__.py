@@ -1,6 +1,7 @@
 """One analysis of potentials for all that asks what a circuit would do: labels, ways through poles and contacts."""
 
 from .labels import AC, DC, PHASES, Label, is_rail, labels_of, number_of, volts_between
+from .loads import Consumer, consumers_on, takes_a
 from .motors import motor_beyond_a
 from .ways import (
     DRIVEN,
@@ -24,6 +25,9 @@ __all__ = [
     "AC",
     "DC",
     "Circuit",
+    "Consumer",
+    "consumers_on",
+    "takes_a",
     "DRIVEN",
     "PHASES",
     "Label",

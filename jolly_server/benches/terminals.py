@@ -6,6 +6,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.cabinet import placing_of, rail_is_level, rail_length
 from jolly_core.checks import Snag, strip_snags
+from jolly_core.circuits import consumers_on, potential_of
 from jolly_core.exchange import read_cells
 from jolly_core.library import Library, definition, symbol_of_kind
 from jolly_core.model import Device, Project, derived, listed
@@ -57,7 +58,8 @@ class TargetValue(Place):
 class StripRowValue(Place):
     """A place on a strip, with what lands on each side; `unknown` are those whose side nothing says.
 
-    `number` is shown, `own_number` was fixed by hand; `wire` has two numbers where the terminal parts its potentials.
+    `load` sums what its potential feeds, for bridged terminals; `number` is shown, `own_number` was fixed by hand;
+    `wire` has two numbers where the terminal parts its potentials.
     """
 
     key: str
@@ -84,6 +86,7 @@ class StripRowValue(Place):
     type: str
     colour: str
     snags: list[str]
+    load: str
 
 
 class TerminalGroupValue(TypedDict):
@@ -367,8 +370,18 @@ def _row(project: Project, row: StripRow, found: list[Snag]) -> StripRowValue:
         "type": ", ".join(dict.fromkeys(t.name for t in types)),
         "colour": ", ".join(dict.fromkeys(t.colour for t in types)),
         "snags": [s.message for s in found if symbol_id and symbol_id in s.ids],
+        "load": _load(project, row) if row.bridges and symbol_id else "",
         **symbol_place(project, symbol_id),
     }
+
+
+def _load(project: Project, row: StripRow) -> str:
+    """Return what hangs on the potential of a bridged terminal and takes a current, "" while nothing is known."""
+    found = consumers_on(project, potential_of(project, (row.symbol_ids[0], 0)))
+    if not found:
+        return ""
+    named = ", ".join(f"{full_tag(project, c.device)} {c.amps:g} A" for c in found[:6]) + (" ..." if found[6:] else "")
+    return f"{sum(c.amps for c in found):g} A: {named}"
 
 
 def _target(project: Project, target: Target) -> TargetValue:

@@ -231,8 +231,10 @@ function Doing({ strip, chosen, terminals, held }: DoingProps) {
 function Bridges({ strip, chosen, canEdit }: Omit<Props, 'held'>) {
   const here = strip.laid.filter((b) => chosen.some((r) => b.units.includes(r.unit)))
   if (!here.length) return null
+  const load = chosen.find((r) => r.load)?.load
   return (
     <Section title="Bridges">
+      {load && <Box sx={{ fontSize: 12.5, mb: 0.5 }}>Known load on its potential: {load}</Box>}
       {here.map((b) => (
         <BridgeLine key={b.id} {...{ strip, bridge: b, canEdit }} />
       ))}

@@ -1,0 +1,51 @@
+"""What hangs on a potential and takes a current, as far as its parts say."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jolly_core.library import number_in
+from jolly_core.model import Device, Part, Project
+from jolly_core.tagging import device_at, full_tag, natural
+
+from .ways import Potential
+
+# Ratings by which a part says what it takes: a current, or a power with the voltage it is for.
+_VOLTS = ("voltage_v", "coil_voltage_v", "supply_v")
+_WATTS = ("power_w", "loss_w")
+TAKING = ("motor", "drive", "soft-starter")  # their rated current is what they take; that of a switch is what it bears
+
+
+@dataclass(slots=True, frozen=True)
+class Consumer:
+    """A device on a potential and the current it takes, A."""
+
+    device: Device
+    amps: float
+
+
+def takes_a(part: Part) -> float:
+    """Return the current a part takes, A: rated, or its power by its voltage; 0 while it does not say.
+
+    Of parts that pass a current on (breakers, contactors by their poles) it is what their coil takes.
+    """
+    rated = number_in(part.ratings.get("rated_a", ""))
+    if rated and part.part_class in TAKING:
+        return rated
+    volts = next((v for key in _VOLTS if (v := number_in(part.ratings.get(key, "")))), None)
+    watts = next((w for key in _WATTS if (w := number_in(part.ratings.get(key, "")))), None)
+    return watts / volts if watts and volts else 0.0
+
+
+def consumers_on(project: Project, potential: Potential) -> list[Consumer]:
+    """Return the devices on a potential that take a current from it, by tag; each counts once."""
+    found: dict[str, Consumer] = {}
+    for pin in potential.pins:
+        device = device_at(project, pin)
+        part = project.part_of(device) if device else None
+        if device is None or part is None or device.id in found:
+            continue
+        amps = takes_a(part)
+        if amps:
+            found[device.id] = Consumer(device, round(amps, 3))
+    return sorted(found.values(), key=lambda c: natural(full_tag(project, c.device)))
