@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Schema
 from typing_extensions import TypedDict
 
 from jolly_core.edits import own_choices, own_symbols, ranked, stale_parts, wanted_for
@@ -13,7 +15,8 @@ from jolly_core.reports import needs
 from jolly_core.tagging import class_of, full_tag, home_of, units_drawn
 from jolly_server.library.search import Filter, Match, search
 from jolly_server.library.services import StoredLibrary
-from jolly_server.library.shelves import User, shelves_for
+from jolly_server.library.shelves import User, shelf_to_change, shelves_for
+from jolly_server.library.storing import save_part
 
 from .access import role_in
 from .store import loaded
@@ -252,3 +255,20 @@ def add_ons(request: HttpRequest, project_id: str, device_id: str) -> AddOnsValu
 
 def _short(part: Part) -> ShortPart:
     return {"id": part.id, "maker": part.maker, "number": part.number, "text": part.text, "units": units_line(part)}
+
+
+class KeepIn(Schema):
+    """The shelf of the library on which a project's part is to be kept."""
+
+    shelf: str
+
+
+@router.post("/{project_id}/parts/{part_id}/keep", response=str)
+def keep_part_of_project(request: HttpRequest, project_id: str, part_id: str, body: KeepIn) -> str:
+    """Keep a project's part in the library, with all its cores or units, and give its number."""
+    role_in(request, project_id, "editor")
+    shelf = shelf_to_change(body.shelf, request.user)
+    held = loaded(project_id)
+    with held.lock:
+        part: Part = held.project.get("part", part_id)
+    return save_part(replace(part, id="", version=1), shelf, request.user.get_username()).number

@@ -114,6 +114,22 @@ class Gathering(TestCase):
         self.bench.do("set-cable", device_id=cable, numbered=True)
         self.assertEqual([r.name for r in cable_cores(self.project, cable)], ["1", "2", "3", "4", "GNYE"])
 
+    def test_a_cable_part_is_made_on_the_spot(self) -> None:
+        control = field_groups(self.project)[0]
+        (cable,) = self.bench.do("gather-wires", group=control.key).placed
+        own = {"device_id": cable, "maker": "Quillon", "number": "QL-OWN-5", "cores": "4x2x0.5"}
+        self.bench.do("make-cable-part", **own, outer_diameter_mm=8.1, shielded=True)
+        part = self.project.part_of(self.project.devices[cable])
+        self.assertIsNotNone(part)
+        kinds = [kind for kind, _ in part.units] if part else []
+        self.assertEqual((kinds.count("core"), kinds.count("shield")), (8, 1))
+        self.assertEqual(part.ratings["outer_diameter_mm"] if part else "", "8.1")
+        self.assertEqual(sum(1 for r in cable_cores(self.project, cable) if r.conductor), 3)
+        with self.assertRaisesRegex(RuleError, "a part QL-OWN-5 of Quillon already"):
+            self.bench.do("make-cable-part", **own)
+        with self.assertRaisesRegex(RuleError, "says no cores. Write for example"):
+            self.bench.do("make-cable-part", **{**own, "number": "X1", "cores": "many"})
+
     def test_length_by_the_table_of_ways_with_an_allowance(self) -> None:
         power = field_groups(self.project)[1]
         (id,) = self.bench.do("gather-wires", group=power.key, part_id="QL-C4G2.5").placed

@@ -20,6 +20,7 @@ FOR_EDITORS = {
         "redo",
         "io/read",
         "strip-layout/read",
+        "parts/{part_id}/keep",
         "make/jobs",
         "journal/{revision}/take-back",
         "title-blocks/keep",
@@ -36,6 +37,7 @@ BODIES: dict[str, dict[str, Any]] = {
     "/invitations": {"name": "guest", "role": "viewer"},
     "/roles": {"name": "vera", "role": "viewer"},
     "/leave": {"name": "guest"},
+    "/parts/{part_id}/keep": {"shelf": "house"},
     "/keep": {"block_id": "none"},
     "/api/projects": {"name": "New"},
     "/password": {"old": "a", "new": "b"},
@@ -43,6 +45,7 @@ BODIES: dict[str, dict[str, Any]] = {
 # What these answer when they may: there is nothing to delete for good, to keep, to take back.
 REFUSED = {
     "/stamps/{stamp_id}/keep": 200,
+    "/parts/{part_id}/keep": 422,  # it came from the library
     "/stamps/{stamp_id}": 404,
     "/blocks/{symbol_id}": 404,
     "/delete": 422,

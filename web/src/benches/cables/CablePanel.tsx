@@ -12,6 +12,7 @@ import { Why } from '../../kit/Why'
 import { PartChoice } from '../../project/PartChoice'
 import { useProject, usePick } from '../../project/store'
 import { QUIET, SNAG } from '../../theme/theme'
+import { OwnPart } from './OwnPart'
 import type { Cable, CablePicture } from './shapes'
 
 interface Props {
@@ -56,6 +57,7 @@ export function CablePanel({ cable, canEdit, larger }: Props) {
         onSave={(text) => void send({ kind: 'set-text', device_id: cable.id, text })}
       />
       <CablePart {...{ cable, canEdit, larger }} />
+      {canEdit && <OwnPart cable={cable} />}
       <Field
         label="Length, m"
         placeholder={cable.length_how && cable.length_how !== 'typed' ? cable.length_how : ''}

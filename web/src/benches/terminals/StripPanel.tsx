@@ -51,24 +51,7 @@ export function StripPanel({ strip, canEdit, held }: Props) {
       />
       {strip.part && <Box sx={{ fontSize: 12 }}>{strip.part.text}</Box>}
       <GroupParts strip={strip} />
-      {canEdit && (
-        <Acts>
-          <Act hint="Insert" onClick={() => held.open('put-in')}>
-            Put in terminals…
-          </Act>
-          <Act hint="N" onClick={() => held.open('number')}>
-            Number…
-          </Act>
-          <Act hint="S" onClick={() => held.open('sort')}>
-            Sort…
-          </Act>
-          <Act onClick={() => held.open('merge')}>Put together with…</Act>
-          <Act onClick={() => held.open('layout')}>Layout from a spreadsheet…</Act>
-          {strip.rows.every((r) => r.kind !== 'terminal' || r.planned) && (
-            <Act onClick={() => void send({ kind: 'remove-strip', strip_id: strip.id })}>Remove the strip</Act>
-          )}
-        </Acts>
-      )}
+      {canEdit && <Doing strip={strip} held={held} />}
       <Offered {...{ strip, canEdit, held }} />
       <Found strip={strip} />
       <Room strip={strip} />
@@ -83,6 +66,28 @@ export function StripPanel({ strip, canEdit, held }: Props) {
         <a href={`${files}/strips/${strip.id}.csv`}>CSV</a>
       </Box>
     </>
+  )
+}
+
+function Doing({ strip, held }: { strip: Strip; held: Held }) {
+  const { send } = usePick('send')
+  return (
+    <Acts>
+      <Act hint="Insert" onClick={() => held.open('put-in')}>
+        Put in terminals…
+      </Act>
+      <Act hint="N" onClick={() => held.open('number')}>
+        Number…
+      </Act>
+      <Act hint="S" onClick={() => held.open('sort')}>
+        Sort…
+      </Act>
+      <Act onClick={() => held.open('merge')}>Put together with…</Act>
+      <Act onClick={() => held.open('layout')}>Layout from a spreadsheet…</Act>
+      {strip.rows.every((r) => r.kind !== 'terminal' || r.planned) && (
+        <Act onClick={() => void send({ kind: 'remove-strip', strip_id: strip.id })}>Remove the strip</Act>
+      )}
+    </Acts>
   )
 }
 
