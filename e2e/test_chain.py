@@ -20,6 +20,7 @@ from jolly_core.edits import compute, parse_edit
 from jolly_core.making import cut_list, dossiers
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag
+from jolly_core.terminals import strips
 from jolly_server.projects.services import create_project
 from jolly_server.projects.store import load_rows
 from jolly_server.standins.wire_machine import WireMachine, serve
@@ -52,6 +53,8 @@ def two_sheets() -> Project:
     do("delete-selection", ids=list(project.bands))
     for item in [i for i in project.strip_items.values() if i.kind != "terminal"]:
         do("remove-strip-items", strip_id=item.strip_id, keys=[item.id])
+    for strip in [s for s in strips(project) if not project.units_of(s.id)]:
+        do("remove-strip", strip_id=strip.id)
     return project
 
 

@@ -186,6 +186,7 @@ class Planned(TerminalStory):
         expect(numbering.get_by_label("What would change")).to_contain_text("36 → 46")
         self.done(page, lambda: numbering.get_by_role("button", name="Number").click())
         self.assertEqual(self.numbers(strip)[-4:], ["33", "44", "45", "46"])
+        expect(numbering).to_have_count(0)
         page.keyboard.press("Escape")
         tag = page.get_by_label("Tag", exact=True)
         tag.fill("XD30")
@@ -306,6 +307,8 @@ class Feeder(TerminalStory):
         expect(tray).to_have_count(0)
         # A part with fewer cores names who loses one before it is taken.
         field = page.get_by_role("combobox", name="Cable part")
+        expect(field).to_have_value(re.compile("QL-"))
+        expect(page.locator("[data-kind=core]").filter(has_text="KF2-PF")).to_have_count(3)
         field.fill("QL-YY2X1")
         page.get_by_role("option").filter(has_text="QL-YY2X1").first.click()
         alert = page.get_by_role("complementary", name="Inspector").get_by_role("alert")

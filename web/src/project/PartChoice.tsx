@@ -7,16 +7,21 @@ import { useState } from 'react'
 import { client, got, type PartOut } from '../api/client'
 import { MONO } from '../theme/theme'
 
+/** The facts by which a part is chosen. */
+export type ShortPart = Pick<PartOut, 'id' | 'number' | 'text'>
+
 interface Props {
   label: string
   partClass: string
   value?: string
+  /** The part of that value where it is known: it is shown though it is not among the first of its class. */
+  now?: ShortPart | null | undefined
   /** Conditions on its facts, as the library search takes them: "terminal_kind=earth". */
   filters?: string
-  onChoose: (part: PartOut) => void
+  onChoose: (part: ShortPart) => void
 }
 
-export function PartChoice({ label, partClass, value, filters = '', onChoose }: Props) {
+export function PartChoice({ label, partClass, value, now, filters = '', onChoose }: Props) {
   const [words, setWords] = useState('')
   const found = useQuery({
     queryKey: ['parts-of', partClass, words, filters],
@@ -28,12 +33,14 @@ export function PartChoice({ label, partClass, value, filters = '', onChoose }: 
       ),
     placeholderData: (before) => before,
   })
-  const options = found.data ?? []
+  const first: ShortPart[] = found.data ?? []
+  const options = now && !words && !first.some((p) => p.id === now.id) ? [now, ...first] : first
+  const chosen = options.find((p) => p.id === value || p.number === value) ?? (now?.id === value ? now : null)
   return (
     <Autocomplete
       size="small"
       options={options}
-      value={options.find((p) => p.id === value || p.number === value) ?? null}
+      value={chosen ?? null}
       getOptionLabel={(p) => p.number}
       isOptionEqualToValue={(a, b) => a.id === b.id}
       filterOptions={(all) => all}

@@ -162,6 +162,7 @@ function CablePart({ cable, canEdit, larger }: Props) {
         label="Cable part"
         partClass="cable"
         value={thought?.id ?? cable.part?.id ?? ''}
+        now={cable.part}
         onChoose={(p) => choose(p.id)}
       />
       {thought && (

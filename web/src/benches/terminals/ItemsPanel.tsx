@@ -95,6 +95,7 @@ function Facts({ strip, terminals, canEdit }: FactsProps) {
         partClass="terminal"
         filters={kind && kind !== 'feed-through' ? `terminal_kind=${kind}` : ''}
         value={parts.size === 1 ? [...parts][0]! : ''}
+        now={terminals[0]?.part}
         onChoose={(p) => set({ part_id: p.id })}
       />
       <PanelPick
@@ -163,6 +164,7 @@ function AccessoryPart({ strip, chosen, canEdit }: Omit<Props, 'held'>) {
       label="Part"
       partClass="strip-accessory"
       value={chosen[0]?.part?.id ?? ''}
+      now={chosen[0]?.part}
       onChoose={(p) => void send({ kind: 'set-accessory-part', strip_id: strip.id, keys, part_id: p.id })}
     />
   )
@@ -256,6 +258,7 @@ function BridgeLine({ strip, bridge: b, canEdit }: { strip: Strip; bridge: Bridg
             partClass="strip-accessory"
             filters={`bridge_poles>=${b.reach}`}
             value={b.part?.id ?? ''}
+            now={b.part}
             onChoose={(p) => void send({ kind: 'set-bridge', bridge_id: b.id, part_id: p.id })}
           />
           <Act onClick={() => void send(makeEdit('remove-bridge', { bridge_id: b.id }))}>

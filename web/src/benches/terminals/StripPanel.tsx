@@ -47,6 +47,7 @@ export function StripPanel({ strip, canEdit, held }: Props) {
         label="Part of the strip"
         partClass="terminal"
         value={strip.part?.id ?? ''}
+        now={strip.part}
         onChoose={(p) => void send({ kind: 'assign-part', device_id, part_id: p.id })}
       />
       {strip.part && <Box sx={{ fontSize: 12 }}>{strip.part.text}</Box>}
@@ -128,6 +129,7 @@ function GroupParts({ strip }: { strip: Strip }) {
           partClass="terminal"
           filters={g.kind === 'feed-through' ? '' : `terminal_kind=${g.kind}`}
           value={g.part?.id ?? ''}
+          now={g.part}
           onChoose={(p) =>
             void send(makeEdit('set-terminals', { strip_id: strip.id, units: g.units, part_id: p.id }))
           }
