@@ -3,6 +3,7 @@ import Box from '@mui/material/Box'
 import { Choice, Heading } from '../../kit/Bench'
 import { MONO, SNAG } from '../../theme/theme'
 import { WAYS } from './CablesBench'
+import { FillActs } from './FillActs'
 import type { Cable, CablesView } from './shapes'
 
 interface Props {
@@ -10,6 +11,7 @@ interface Props {
   chosen: string
   go: (id: string) => void
   goGroup: (key: string) => void
+  canEdit: boolean
 }
 
 const metres = (value: number) => `${Number(value.toFixed(1))} m`
@@ -38,7 +40,9 @@ function note(c: Cable) {
   )
 }
 
-export function CableList({ view, chosen, go, goGroup }: Props) {
+const chosenCores = (view: CablesView) => view.cables.some((c) => c.cores.some((core) => core.chosen))
+
+export function CableList({ view, chosen, go, goGroup, canEdit }: Props) {
   return (
     <>
       {view.tray.length > 0 && (
@@ -62,6 +66,14 @@ export function CableList({ view, chosen, go, goGroup }: Props) {
           <b style={{ fontFamily: MONO }}>{c.tag}</b>
         </Choice>
       ))}
+      {canEdit && view.cables.length > 1 && (
+        <Box component="section" aria-label="Cores of all cables">
+          <Heading>Cores of all cables</Heading>
+          <Box sx={{ px: 0.75 }}>
+            <FillActs ids={[]} back={chosenCores(view) ? 'All back in order' : ''} />
+          </Box>
+        </Box>
+      )}
       <Heading>Lengths</Heading>
       <Choice
         chosen={chosen === WAYS}

@@ -12,6 +12,7 @@ import { Why } from '../../kit/Why'
 import { PartChoice } from '../../project/PartChoice'
 import { useProject, usePick } from '../../project/store'
 import { QUIET, SNAG } from '../../theme/theme'
+import { FillActs } from './FillActs'
 import { OwnPart } from './OwnPart'
 import type { Cable, CablePicture } from './shapes'
 
@@ -78,8 +79,6 @@ export function CablePanel({ cable, canEdit, larger }: Props) {
 /** Where the shield is landed, which end is the source, and the order of the cores. */
 function Ends({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
   const { send } = usePick('send')
-  const fill = (by: 'list' | 'number' | 'source') =>
-    void send({ kind: 'fill-cores', device_ids: [cable.id], by })
   const set = (values: { shield_landed?: Landing; turned?: boolean; numbered?: boolean }) =>
     void send(makeEdit('set-cable', { device_id: cable.id, ...values }))
   const landed = cable.shield_landed || 'none'
@@ -99,16 +98,13 @@ function Ends({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
       {canEdit && (
         <Acts>
           <Act onClick={() => set({ turned: !cable.turned })}>Turn source and destination</Act>
-          <Act onClick={() => fill('number')} hint="In the order of the wire numbers">
-            Fill by wire number
-          </Act>
-          <Act onClick={() => fill('source')} hint="In the order of the pins at the source">
-            Fill by source
-          </Act>
-          {cable.cores.some((c) => c.chosen) && (
-            <Act onClick={() => fill('list')}>All cores back in order</Act>
-          )}
         </Acts>
+      )}
+      {canEdit && (
+        <FillActs
+          ids={[cable.id]}
+          back={cable.cores.some((c) => c.chosen) ? 'All cores back in order' : ''}
+        />
       )}
     </>
   )

@@ -65,7 +65,7 @@ export function CablesBench({ canEdit }: BenchProps) {
     <CableList
       view={view}
       chosen={group?.key ?? cable?.id ?? wanted}
-      go={go}
+      {...{ go, canEdit }}
       goGroup={(key) => setSearch({ group: key })}
     />
   )
