@@ -30,7 +30,7 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
     """
     length, _ = cable_length_m(project, cable)
     if length <= 0:
-        raise RuleError("Type the cable's length to get its voltage drop.", field="length_m")
+        raise RuleError("Type the cable's length, or that of its way, to get its voltage drop.", field="length_m")
     area = core_area_mm2(project, cable.device_id)
     if not area:
         raise RuleError("Choose a cable part with a cross-section to get the voltage drop.", field="part_id")

@@ -14,7 +14,10 @@ interface Props {
   canEdit: boolean
 }
 
-const metres = (value: number) => `${Number(value.toFixed(1))} m`
+/** A space at which no line is broken. */
+const UNBROKEN = '\u00a0'
+
+const metres = (value: number) => `${Number(value.toFixed(1))}${UNBROKEN}m`
 
 function note(c: Cable) {
   const ends = [c.source, c.destination].filter(Boolean).join(' to ')
@@ -23,7 +26,7 @@ function note(c: Cable) {
     c.part?.number ?? 'no part yet',
     `${c.used} used${spare}`,
     c.length ? metres(c.length) : '',
-    c.drop ? `${c.drop.percent.toFixed(1)} %` : '',
+    c.drop ? `${c.drop.percent.toFixed(1)}${UNBROKEN}%` : '',
   ]
   return (
     <>
