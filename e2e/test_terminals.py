@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Locator, Page, expect
 
-from e2e.test_benches import BenchStory
+from e2e.test_benches import MARGIN_MM, BenchStory
 from jolly_core.drawing import pin_points
 from jolly_core.reports import run_report
 from jolly_core.tagging import full_tag, pin_name
@@ -191,7 +191,25 @@ class Planned(TerminalStory):
         tag = page.get_by_label("Tag", exact=True)
         tag.fill("XD30")
         self.done(page, lambda: tag.press("Enter"))
+        self._set_on_a_rail(page, strip)
         self._drawn_later(page, strip)
+
+    def _set_on_a_rail(self, page: Page, strip: str) -> None:
+        """Set the strip on the empty rail of the right field, though nothing of it is drawn yet."""
+        page.goto(f"{self.live_server_url}/p/kiln-2/cabinet")
+        page.get_by_role("button", name="right field").click()
+        waiting = page.get_by_test_id("tray-=K2+KP2-XD30")
+        expect(page.get_by_test_id("plan")).to_contain_text("=K2+KP2-UC2")
+        plan = page.get_by_test_id("plan")
+        box = plan.bounding_box() or {"x": 0.0, "y": 0.0}
+        x, y = self.on_board(page, 300, 535, MARGIN_MM)
+        self.done(page, lambda: waiting.drag_to(plan, target_position={"x": x - box["x"], "y": y - box["y"]}))
+        placing = next(p for p in self.project().placings.values() if p.device_id == strip)
+        rail = self.project().rails[placing.rail_id]
+        self.assertEqual(rail.y1, 535)
+        page.goto(f"{self.live_server_url}/p/kiln-2/terminals")
+        # 36 terminals of 5.2 mm between two brackets of 8 mm, on a rail of 510 mm that nothing else stands on.
+        expect(page.get_by_role("button", name="=K2+KP2-XD30 Reserve")).to_contain_text("203.2 of 510 mm")
 
     def _drawn_later(self, page: Page, strip: str) -> None:
         """Draw the last three along a stroke and one by dragging, on a new sheet."""
