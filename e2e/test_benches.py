@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from dataclasses import replace
 
@@ -85,11 +86,20 @@ class Together(BenchStory):
     def test_a_viewer_looks_and_is_offered_nothing_to_change(self) -> None:
         get_user_model().objects.get(username="anna").memberships.update(role="viewer")  # type: ignore[attr-defined]  # the reverse of Membership.user
         page = self.open("terminals")
-        page.locator("[data-row=u1] [data-key=number]").dblclick()
+        number = page.locator("[data-row=u1] [data-key=number]")
+        number.click()
         inspector = page.get_by_role("complementary", name="Inspector")
         expect(inspector).to_contain_text("1 terminal of =K2+KP2-XD1")
+        page.keyboard.press("9")
         expect(page.get_by_role("grid").get_by_role("textbox")).to_have_count(0)
+        expect(number).to_have_text("1")
         for act in ("New strip…", "Put in…", "Take all", "Take off"):
+            expect(page.get_by_role("button", name=act)).to_have_count(0)
+        number.dblclick()  # what cannot be typed in leads to its sheet
+        expect(page).to_have_url(re.compile("/draw/"))
+        page.goto(f"{self.live_server_url}/p/kiln-2/cables")
+        expect(page.get_by_role("grid")).to_contain_text("=K2+KP2-XD1")
+        for act in ("New cable part…", "Fill by wire number", "Turn source and destination"):
             expect(page.get_by_role("button", name=act)).to_have_count(0)
         for bench, word in (("io", "Add the card"), ("make", "to the machine"), ("harness", "Add to WH-T1")):
             page.goto(f"{self.live_server_url}/p/kiln-2/{bench}")
