@@ -4,7 +4,7 @@
  * up as one list of changes.
  */
 import Box from '@mui/material/Box'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useEffectEvent, useMemo, useState } from 'react'
 import { ROW_PX, useCursor, type Cursor } from './gridCursor'
 import { GridHead, type Sort } from './GridHead'
 import { GridRow, type Lift } from './GridRow'
@@ -69,13 +69,13 @@ function followed<T extends { id: string }>(cursor: Cursor, props: Props<T>, row
 function useFollowing<T extends { id: string }>(props: Props<T>, rows: T[], cursor: Cursor) {
   const { follow, selected } = props
   const at = cursor.at?.row
-  useEffect(() => {
+  // Only another selection leads the cursor: where it goes by itself, the selection follows it.
+  const lead = useEffectEvent((selected: Set<string>) => {
     if (!follow || !selected.size || (at !== undefined && selected.has(rows[at]?.id ?? ''))) return
     const first = rows.findIndex((r) => selected.has(r.id))
     if (first >= 0) cursor.show(first)
-    // Only another selection leads the cursor: where it goes by itself, the selection follows it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [selected])
+  })
+  useEffect(() => lead(selected), [selected])
 }
 
 /** Rows that are dragged: those selected when one of them is lifted, else that one. */

@@ -7,6 +7,7 @@ import { Act, Acts } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
+import { SnagWords } from '../../kit/SnagWords'
 import { TagChip } from '../../kit/TagChip'
 import { Why } from '../../kit/Why'
 import { PartChoice } from '../../project/PartChoice'
@@ -68,7 +69,7 @@ export function CablePanel({ cable, canEdit, larger }: Props) {
       />
       <Ends {...{ cable, canEdit }} />
       <Drop {...{ cable, canEdit, set }} />
-      <Wrong messages={cable.snags} />
+      <SnagWords messages={cable.snags} />
       <Box sx={{ mt: 2 }}>
         <Link to={`/p/${projectId}/draw/${cable.plan_id}`}>Core plan as a sheet</Link>
       </Box>
@@ -107,19 +108,6 @@ function Ends({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
         />
       )}
     </>
-  )
-}
-
-function Wrong({ messages }: { messages: string[] }) {
-  if (!messages.length) return null
-  return (
-    <Section title="Snags">
-      {messages.map((m) => (
-        <Box key={m} sx={{ fontSize: 12.5, color: SNAG, mb: 0.5 }}>
-          {m}
-        </Box>
-      ))}
-    </Section>
   )
 }
 

@@ -5,6 +5,7 @@ import Checkbox from '@mui/material/Checkbox'
 import { useState } from 'react'
 import { makeEdit } from '../../api/client'
 import { PanelPick } from '../../kit/Pick'
+import { IntoCable, NEW_CABLE } from '../../project/IntoCable'
 import { usePick } from '../../project/store'
 import { MONO, QUIET } from '../../theme/theme'
 import type { Cable, Group } from './shapes'
@@ -16,7 +17,6 @@ interface Props {
   go: (id: string) => void
 }
 
-const NEW = 'new'
 const NONE = 'none'
 
 export function GroupPage({ group, cables, canEdit, go }: Props) {
@@ -63,9 +63,9 @@ interface IntoProps {
 /** The cable they are gathered into: a new one of a part that fits, or one with cores to spare. */
 function Into({ group, cables, keys, go }: IntoProps) {
   const { send } = usePick('send')
-  const [into, setInto] = useState(NEW)
+  const [into, setInto] = useState(NEW_CABLE)
   const [part, setPart] = useState(group.parts[0]?.id ?? NONE)
-  const fresh = into === NEW
+  const fresh = into === NEW_CABLE
   const gather = () =>
     void send(
       makeEdit('gather-wires', {
@@ -74,19 +74,10 @@ function Into({ group, cables, keys, go }: IntoProps) {
         part_id: fresh && part !== NONE ? part : '',
       }),
     ).then((answer) => answer?.placed[0] && go(answer.placed[0]))
-  const spare = cables.filter((c) => c.spare >= keys.length)
   const none = group.parts.length ? 'none yet' : 'none that fits is in the library'
   return (
     <Box sx={{ mt: 1, maxWidth: 420 }}>
-      <PanelPick
-        label="Into"
-        value={into}
-        options={[
-          { id: NEW, name: 'a new cable' },
-          ...spare.map((c) => ({ id: c.id, name: `${c.tag}, ${c.spare} spare` })),
-        ]}
-        onPick={setInto}
-      />
+      <IntoCable cables={cables} count={keys.length} value={into} onPick={setInto} />
       {fresh && (
         <PanelPick
           label="Cable part"

@@ -2,7 +2,7 @@
 import { useState } from 'react'
 import { client, got, makeEdit } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
-import { PanelPick } from '../../kit/Pick'
+import { IntoCable, NEW_CABLE } from '../../project/IntoCable'
 import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
 import { useBench } from '../../project/useBench'
@@ -16,23 +16,20 @@ interface Props {
   close: () => void
 }
 
-const NEW = 'new'
-
 export function GatherForm({ strip, chosen, close }: Props) {
   const { projectId, send } = usePick('projectId', 'send')
-  const [into, setInto] = useState(NEW)
+  const [into, setInto] = useState(NEW_CABLE)
   const [part, setPart] = useState('')
   const view = useBench<Schemas['CablesView']>('cables', () =>
     got(client.GET('/api/projects/{project_id}/cables', { params: { path: { project_id: projectId } } })),
   )
   const keys = uncabled(terminalsOf(chosen))
-  const spare = (view.data?.cables ?? []).filter((c) => c.spare >= keys.length)
   const gather = () =>
     void send(
       makeEdit('gather-wires', {
         keys,
-        device_id: into === NEW ? '' : into,
-        part_id: into === NEW ? part : '',
+        device_id: into === NEW_CABLE ? '' : into,
+        part_id: into === NEW_CABLE ? part : '',
       }),
     ).then((answer) => {
       if (answer) close()
@@ -45,16 +42,8 @@ export function GatherForm({ strip, chosen, close }: Props) {
       close={close}
       onAct={gather}
     >
-      <PanelPick
-        label="Into"
-        value={into}
-        options={[
-          { id: NEW, name: 'a new cable' },
-          ...spare.map((c) => ({ id: c.id, name: `${c.tag}, ${c.spare} spare` })),
-        ]}
-        onPick={setInto}
-      />
-      {into === NEW && (
+      <IntoCable cables={view.data?.cables ?? []} count={keys.length} value={into} onPick={setInto} />
+      {into === NEW_CABLE && (
         <PartChoice label="Cable part" partClass="cable" value={part} onChoose={(p) => setPart(p.id)} />
       )}
     </FormDialog>

@@ -5,6 +5,7 @@ import { Act, Acts } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
+import { SnagWords } from '../../kit/SnagWords'
 import { TagChip } from '../../kit/TagChip'
 import { PartChoice } from '../../project/PartChoice'
 import { PlaceChoice } from '../../project/PlaceChoice'
@@ -53,7 +54,7 @@ export function ItemsPanel({ strip, chosen, canEdit, held }: Props) {
       <Unknown rows={terminals} canEdit={canEdit} />
       {canEdit && <Doing {...{ strip, chosen, terminals, held }} />}
       <Bridges {...{ strip, chosen, canEdit }} />
-      <Wrong rows={chosen} />
+      <SnagWords messages={chosen.flatMap((r) => r.snags)} />
     </>
   )
 }
@@ -267,19 +268,5 @@ function BridgeLine({ strip, bridge: b, canEdit }: { strip: Strip; bridge: Bridg
         </>
       )}
     </Box>
-  )
-}
-
-function Wrong({ rows }: { rows: Row[] }) {
-  const messages = [...new Set(rows.flatMap((r) => r.snags))]
-  if (!messages.length) return null
-  return (
-    <Section title="Snags">
-      {messages.map((m) => (
-        <Box key={m} sx={{ fontSize: 12.5, color: SNAG, mb: 0.5 }}>
-          {m}
-        </Box>
-      ))}
-    </Section>
   )
 }

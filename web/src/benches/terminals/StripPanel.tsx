@@ -7,6 +7,7 @@ import { Act, Acts } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
+import { SnagWords } from '../../kit/SnagWords'
 import { TagChip } from '../../kit/TagChip'
 import { PartChoice } from '../../project/PartChoice'
 import { usePlaces } from '../../project/PlaceChoice'
@@ -54,7 +55,7 @@ export function StripPanel({ strip, canEdit, held }: Props) {
       <GroupParts strip={strip} />
       {canEdit && <Doing strip={strip} held={held} />}
       <Offered {...{ strip, canEdit, held }} />
-      <Found strip={strip} />
+      <SnagWords messages={strip.found.map((s) => s.message)} />
       <Room strip={strip} />
       <Plan strip={strip} canEdit={canEdit} />
       <Box sx={{ mt: 1, fontSize: 12.5, lineHeight: 1.8 }}>
@@ -139,19 +140,6 @@ function GroupParts({ strip }: { strip: Strip }) {
         </Box>
       </Box>
     ))
-}
-
-function Found({ strip }: { strip: Strip }) {
-  if (!strip.found.length) return null
-  return (
-    <Section title="Snags">
-      {strip.found.map((s) => (
-        <Box key={`${s.key} ${s.message}`} sx={{ fontSize: 12.5, color: SNAG, mb: 0.5 }}>
-          {s.message}
-        </Box>
-      ))}
-    </Section>
-  )
 }
 
 function Room({ strip }: { strip: Strip }) {
