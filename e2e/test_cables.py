@@ -70,16 +70,58 @@ class ACable(BenchStory):
         expect(page.get_by_text("QL-OWN is in the library.").first).to_be_visible()
         self.assertEqual(LibraryPart.objects.filter(number="QL-OWN").count(), 1)
 
-    def test_the_cores_of_all_cables_are_filled_in_another_order_and_back(self) -> None:
+    def test_the_cores_of_some_and_of_all_cables_are_filled_in_another_order_and_back(self) -> None:
         page = self.open("cables")
-        every = page.get_by_role("region", name="Cores of all cables")
+        page.get_by_role("button", name="Table of cables").click()
+        table = page.get_by_role("grid", name="All cables")
+        acts = page.get_by_role("region", name="Cores of these cables")
         before = dict(self.project().core_choices)
-        self.done(page, lambda: every.get_by_role("button", name="Fill by wire number").click())
-        chosen = {c.device_id for c in self.project().core_choices.values()}
-        self.assertEqual(chosen, {c.device_id for c in self.project().cables.values()})
+        for tag in ("=T1+KP2-WD1", "=Q1+KP2-WD1"):
+            table.locator("[data-row]").filter(has_text=tag).get_by_role("checkbox").check()
+        expect(page.get_by_text("2 of 13 cables")).to_be_visible()
+        self.done(page, lambda: acts.get_by_role("button", name="Fill by wire number").click())
+        chosen = {c.device_id for c in self.project().core_choices.values()} - {c.device_id for c in before.values()}
+        self.assertEqual(chosen, {self.cable(tag).device_id for tag in ("=T1+KP2-WD1", "=Q1+KP2-WD1")})
         page.keyboard.press("Control+z")
-        expect(page.get_by_role("button", name="All cores back in order")).to_have_count(0)
+        expect(acts.get_by_role("button", name="All back in order")).to_have_count(0)
         self.assertEqual(dict(self.project().core_choices), before)
-        self.done(page, lambda: every.get_by_role("button", name="Fill by source").click())
-        self.done(page, lambda: every.get_by_role("button", name="All back in order").click())
+
+        page.get_by_role("checkbox", name="Select all").check()
+        self.done(page, lambda: acts.get_by_role("button", name="Fill by source").click())
+        every = {c.device_id for c in self.project().core_choices.values()}
+        self.assertEqual(every, {c.device_id for c in self.project().cables.values()})
+        self.done(page, lambda: acts.get_by_role("button", name="All back in order").click())
         self.assertEqual(self.project().core_choices, {})
+
+    def test_a_twisted_pair_goes_to_another_pair_as_one_and_a_warmer_place_carries_less(self) -> None:
+        page = self.open("cables")
+        self.entry(page, "=M1+KP2-WD1").click()
+        cores = page.get_by_role("grid", name="Cores of =M1+KP2-WD1")
+        rows = cores.locator("[data-row]")
+        expect(rows.nth(0).locator("[data-key=pair]")).to_have_text("1")
+        expect(rows.nth(3).locator("[data-key=pair]")).to_have_text("2")
+        ends = [rows.nth(n).locator("[data-key=from]").inner_text() for n in range(4)]
+        picture = page.get_by_test_id("sheet")
+        first, third = (picture.get_by_text(name, exact=True).bounding_box() for name in ("WH", "GN"))
+        assert first is not None and third is not None
+        page.mouse.move(first["x"] + first["width"] / 2, first["y"] + first["height"] / 2)
+        page.mouse.down()
+        page.mouse.move(third["x"] + third["width"] / 2, third["y"] + third["height"] / 2, steps=4)
+        self.done(page, page.mouse.up)
+        expect(rows.nth(2).locator("[data-key=from]")).to_have_text(ends[0])
+        expect(rows.nth(3).locator("[data-key=from]")).to_have_text(ends[1])
+        expect(rows.nth(0).locator("[data-key=from]")).to_have_text("spare")
+
+        page.get_by_role("button", name="Table of ways").click()
+        air = page.get_by_label("Air around cables, °C")
+        air.fill("50")
+        self.done(page, lambda: air.press("Enter"))
+        self.entry(page, "=K2+KP2-WD1").click()
+        panel = page.get_by_label("Inspector")
+        expect(panel).to_contain_text("14.27 A")
+        self.done(page, lambda: self.pick(page, "Laid", "E, cable on a tray in air"))
+        expect(panel).to_contain_text("18.04 A")
+        together = page.get_by_label("Loaded circuits together")
+        together.fill("4")
+        self.done(page, lambda: together.press("Enter"))
+        expect(panel).to_contain_text("13.89 A")

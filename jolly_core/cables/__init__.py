@@ -28,13 +28,21 @@ from .cores import (
     far_devices,
     misfit,
     source_first,
+    spare_cores,
 )
 from .lengths import cable_length_m, places_of, way_between_places
-from .load import cable_drop, capacity_a, load_a, number_of, one_core_area_mm2
+from .load import cable_drop, capacity_a, laying_of, load_a, number_of, one_core_area_mm2, project_laying
+from .pairs import loops_among, pair_names, pairs_of
 from .protection import Protection, protection_of, rated_of
 from .roles import PE, PROTECTIVE, categories_of, role_of, system_of
 
 __all__ = [
+    "spare_cores",
+    "laying_of",
+    "project_laying",
+    "loops_among",
+    "pair_names",
+    "pairs_of",
     "CONTROL",
     "MIXED",
     "POWER",

@@ -12,11 +12,11 @@ from math import ceil
 
 from jolly_core.circuits import potential_of
 from jolly_core.model import Part, Project
-from jolly_core.sizing import area_mm2, carried_a
+from jolly_core.sizing import USUAL_LAYING, Laying, area_mm2, carried_a
 from jolly_core.tagging import device_at
 from jolly_core.wiring import Conductor
 
-from .load import number_of, one_core_area_mm2
+from .load import number_of, one_core_area_mm2, project_laying
 from .roles import NEUTRAL, PE, PHASE, PROTECTIVE, categories_of, role_of
 
 POWER, CONTROL, SIGNAL, MIXED = "power", "control", "signal", "mixed"
@@ -35,6 +35,7 @@ class Need:
         neutral: a blue core is wanted.
         area_mm2: least area of a live core.
         load_a: current they have to carry, 0 while it is not known.
+        laying: how the cable will be laid.
     """
 
     use: str
@@ -43,6 +44,7 @@ class Need:
     neutral: bool
     area_mm2: float
     load_a: float
+    laying: Laying = USUAL_LAYING
 
     @property
     def words(self) -> str:
@@ -74,7 +76,7 @@ def need_of(project: Project, conductors: Iterable[Conductor]) -> Need:
     load = max((_load_at(project, c) for c in live), default=0.0) if use == POWER else 0.0
     least = max([LEAST_AREA_MM2[use], *(areas if use == POWER else [])])
     neutral = any(role_of(project, c) == NEUTRAL for c in live)
-    return Need(use, len(live), len(live) < len(found), neutral, least, load)
+    return Need(use, len(live), len(live) < len(found), neutral, least, load, project_laying(project))
 
 
 def _areas_inside(project: Project, c: Conductor) -> list[float]:
@@ -121,7 +123,7 @@ def serves_need(part: Part, need: Need, spare_percent: float = 0.0) -> bool:
     if need.neutral and not any(part.units[n - 1][1][:1] == ("BU",) for n in lives) and has_protective:
         return False
     area = min((one_core_area_mm2(part, n) for n in lives), default=0.0)
-    return area >= need.area_mm2 - 1e-9 and (not need.load_a or carried_a(area) >= need.load_a)
+    return area >= need.area_mm2 - 1e-9 and (not need.load_a or carried_a(area, need.laying) >= need.load_a)
 
 
 def parts_for(

@@ -12,6 +12,7 @@ from jolly_core.model import Band, Cable, CoreChoice, Device, Part, Project, der
 from jolly_core.tagging import device_at, is_inside, path_of, pin_name
 from jolly_core.wiring import Conductor, conductors_of_net, net_of, sheet_groups, wires_along
 
+from .pairs import loops_among, pairs_of
 from .roles import NEUTRAL, NEUTRAL_CORES, PE, PHASE, PHASE_CORES, PROTECTIVE, phase_order, role_of
 
 
@@ -81,7 +82,8 @@ def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
     A core somebody chose for a conductor stays with it while the conductor is in the cable and the core is one for it.
     Of the others, protective conductors take the green-yellow core, the neutral takes blue, phases take brown, black
     and grey in their order where the cable has the colours of power, and the rest take the remaining cores in crossing
-    order. The green-yellow core is for protective conductors alone, however a conductor came to it.
+    order; in a cable of twisted pairs, the two conductors of a loop take the two cores of a pair. The green-yellow core
+    is for protective conductors alone, however a conductor came to it.
     """
     waiting = {c.key: c for c in cable_conductors(project, device_id)}
     cores = core_list(project.part_of(project.devices[device_id]))
@@ -107,6 +109,8 @@ def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
         for key, n in zip(keys, there, strict=False):
             take(n, key)
     # The green-yellow core is never a live one (IEC 60204-1, 13.2.2); blue waits for those that find no other.
+    for key, n in _paired(project, device_id, waiting, free):
+        take(n, key)
     usable = [n for n in free if cores[n - 1][1] != PROTECTIVE]
     if any(role == PHASE for role in roles.values()) and {"BK", "BN"} <= {name for _, name in cores}:
         usable.sort(key=lambda n: cores[n - 1][1] in neutral)
@@ -118,6 +122,18 @@ def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
     return rows + [CoreRow(0, "", "core", c) for c in waiting.values()]
 
 
+def _paired(project: Project, device_id: str, waiting: dict[str, Conductor], free: list[int]) -> list[tuple[str, int]]:
+    """Return conductors in loops with the cores of the twisted pairs that are free; single ones wait for the rest."""
+    pairs = pairs_of(project.part_of(project.devices[device_id]))
+    whole = [cores for cores in pairs.values() if all(n in free for n in cores)]
+    if not whole:
+        return []
+    live = [c for c in waiting.values() if role_of(project, c) != PE]
+    loops = loops_among(project, [(c, ends_of(project, device_id, c)[1]) for c in live])
+    twos = [loop for loop in loops if len(loop) == 2]
+    return [pair for loop, cores in zip(twos, whole, strict=False) for pair in zip(loop, cores, strict=True)]
+
+
 def _called(ordinal: int, kind: str, name: str, cable: Cable | None) -> str:
     """Return what a core is called: as the part says, or by its place where the cable's cores are numbered."""
     by_number = cable is not None and cable.numbered and kind == "core" and name != PROTECTIVE
@@ -127,6 +143,14 @@ def _called(ordinal: int, kind: str, name: str, cable: Cable | None) -> str:
 def choices_of(project: Project, device_id: str) -> list[CoreChoice]:
     """Return what people chose for the cores of a cable, in the order they did."""
     return sorted((c for c in project.core_choices.values() if c.device_id == device_id), key=lambda c: c.id)
+
+
+def spare_cores(project: Project, device_id: str) -> tuple[int, int]:
+    """Return how many live and how many protective cores of a cable serve nothing yet."""
+    spare = [r for r in cable_cores(project, device_id) if r.kind == "core" and r.ordinal and r.conductor is None]
+    names = [name for _, name in core_list(project.part_of(project.devices[device_id]))]
+    protective = sum(1 for r in spare if names[r.ordinal - 1] == PROTECTIVE)
+    return len(spare) - protective, protective
 
 
 def misfit(project: Project, choice: CoreChoice) -> str:

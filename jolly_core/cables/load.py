@@ -5,7 +5,7 @@ from __future__ import annotations
 from jolly_core.circuits import DC
 from jolly_core.library import awg_area_mm2, base_of, number_in
 from jolly_core.model import Cable, Part, Project, RuleError
-from jolly_core.sizing import Drop, carried_a, voltage_drop
+from jolly_core.sizing import Drop, Laying, carried_a, voltage_drop
 
 from .cores import cable_conductors, cable_cores, far_devices
 from .lengths import cable_length_m
@@ -62,12 +62,23 @@ def load_a(project: Project, cable: Cable) -> float:
 
 
 def capacity_a(project: Project, cable: Cable) -> float:
-    """Return the current in A that a cable's loaded cores carry (IEC 60204-1 table 6, method B2, 40 °C).
+    """Return the current in A that a cable's loaded cores carry, laid as it is (IEC 60204-1 table 6, annex D).
 
     Returns:
         0 while no core says its size, by section or AWG, and for sizes outside the table.
     """
-    return carried_a(core_area_mm2(project, cable.device_id))
+    return carried_a(core_area_mm2(project, cable.device_id), laying_of(project, cable))
+
+
+def project_laying(project: Project) -> Laying:
+    """Return how conductors of a project are laid that say nothing else."""
+    return Laying(project.settings.laying_method, project.settings.ambient_c)
+
+
+def laying_of(project: Project, cable: Cable) -> Laying:
+    """Return how a cable is laid: by its own method and group, else as the project says."""
+    usual = project_laying(project)
+    return Laying(cable.laid or usual.method, usual.ambient_c, cable.grouped)
 
 
 def _load_of(project: Project, cable: Cable) -> Part | None:

@@ -14,9 +14,12 @@ from jolly_core.cables import (
     capacity_a,
     choices_of,
     core_list,
+    ends_of,
+    laying_of,
     load_a,
     misfit,
     one_core_area_mm2,
+    pair_names,
     places_of,
     protection_of,
     role_of,
@@ -24,7 +27,7 @@ from jolly_core.cables import (
 )
 from jolly_core.making import dossiers_from
 from jolly_core.model import Project, RuleError
-from jolly_core.sizing import LAYING, carried_a
+from jolly_core.sizing import carried_a
 from jolly_core.tagging import device_at, full_tag, path_of, place_side
 from jolly_core.wiring import gates_missing, panel_of, site_of
 
@@ -54,8 +57,8 @@ def capacities(project: Project) -> Iterator[Snag]:
         load, carried = load_a(project, cable), capacity_a(project, cable)
         if 0 < carried < load:
             device = project.devices[cable.device_id]
-            message = f"{full_tag(project, device)} is loaded with {load:g} A and its cores carry {carried:g} A laid as"
-            message = f"{message} {LAYING} at 40 °C (IEC 60204-1). Choose a larger cable."
+            message = f"{full_tag(project, device)} is loaded with {load:g} A and its cores carry {carried:g} A"
+            message = f"{message} {laying_of(project, cable).words} (IEC 60204-1). Choose a larger cable."
             yield built("cable-capacity", "error", message, "cables", device.id, (device.id,), device.id)
 
 
@@ -88,12 +91,11 @@ def protections(project: Project) -> Iterator[Snag]:
             if row.conductor is None or not row.ordinal or use_of(project, row.conductor) != POWER:
                 continue
             found = protection_of(project, row.conductor)
-            carried = carried_a(one_core_area_mm2(part, row.ordinal))
+            laying = laying_of(project, cable)
+            carried = carried_a(one_core_area_mm2(part, row.ordinal), laying)
             if found is not None and 0 < carried < found.amps:
                 front = full_tag(project, found.device)
-                message = (
-                    f"{full_tag(project, device)}: core {row.name} carries {carried:g} A laid as {LAYING} at 40 °C"
-                )
+                message = f"{full_tag(project, device)}: core {row.name} carries {carried:g} A {laying.words}"
                 message += f", and {front} in front of it lets {found.amps:g} A through (IEC 60204-1, 7.2)."
                 yield built("cable-protection", "error", message, "cables", device.id, (device.id,), device.id)
                 break
@@ -133,6 +135,27 @@ def mixed(project: Project) -> Iterator[Snag]:
         if len(uses) > 1:
             message = f"{full_tag(project, device)} leads {' and '.join(sorted(uses))} together. Use a cable for each."
             yield built("cable-mixed", "warning", message, "cables", device.id, (device.id,), device.id)
+
+
+@project_check("pair-parted", "The conductors of one loop in more twisted pairs than they need.")
+def parted_pairs(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each device whose conductors lie in more pairs of a cable than they would fill."""
+    for cable in project.cables.values():
+        device = project.devices[cable.device_id]
+        names = pair_names(project.part_of(device))
+        used: dict[str, list[str]] = {}
+        for row in cable_cores(project, device.id) if names else ():
+            far = device_at(project, ends_of(project, device.id, row.conductor)[1]) if row.conductor else None
+            if far is not None and row.ordinal in names:
+                used.setdefault(far.id, []).append(names[row.ordinal])
+        for far_id, pairs in used.items():
+            there = list(dict.fromkeys(pairs))
+            if len(there) > -(-len(pairs) // 2):
+                end = full_tag(project, project.devices[far_id])
+                message = f"{full_tag(project, device)} leads to {end} in the pairs {' and '.join(there)} where"
+                message = f"{message} {-(-len(pairs) // 2)} would do. Keep its wires in one twisted pair."
+                act = Act("Usual cores", "default-cores", (("device_id", device.id),))
+                yield built("pair-parted", "warning", message, "cables", device.id, (device.id, far_id), device.id, act)
 
 
 @project_check("core-choice", "A chosen core that cannot serve its conductor, such as a live one on green-yellow.")

@@ -17,7 +17,7 @@ from jolly_core.drawing import switching_pairs
 from jolly_core.library import base_of, definition
 from jolly_core.model import Project, Symbol, derived
 from jolly_core.tagging import device_at, pin_name, tag_on
-from jolly_core.wiring import Group, GroupKey, PinKey, group_at, group_of, net_of, sheet_groups
+from jolly_core.wiring import Group, GroupKey, PinKey, group_at, group_of, joint_of, net_of, sheet_groups
 
 from .labels import Label, labels_of
 
@@ -147,6 +147,9 @@ def _pairs(key: str, poles: int) -> tuple[tuple[int, int, str], ...]:
 def links_of(project: Project, symbol: Symbol) -> list[Link]:
     """Return the links a symbol is, pole by pole; none for loads, sources and what carries always."""
     id, owner = symbol.id, symbol.device_id or symbol.id
+    by_hand = joint_of(project, symbol)
+    if by_hand:  # a terminal that carries is no link; one that parts can be closed
+        return [] if by_hand == "carry" else [Link((id, 0), (id, 1), owner, "always")]
     return [Link((id, a), (id, b), owner, sort) for a, b, sort in _pairs(symbol.definition, len(symbol.units))]
 
 

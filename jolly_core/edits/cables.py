@@ -7,7 +7,19 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.cables import PE, PROTECTIVE, CoreRow, cable_cores, cable_of, crossed_wires, ends_of, role_of
+from jolly_core.cables import (
+    PE,
+    PROTECTIVE,
+    CoreRow,
+    cable_cores,
+    cable_of,
+    crossed_wires,
+    ends_of,
+    loops_among,
+    pair_names,
+    pairs_of,
+    role_of,
+)
 from jolly_core.model import Band, Cable, CoreChoice, Device, Project, RuleError
 from jolly_core.model.entities.building import PowerFactor
 from jolly_core.tagging import natural, pin_name, product_tag
@@ -82,6 +94,8 @@ class SetCable(Payload):
     shield_landed: Literal["", "source", "destination", "both"] | None = None
     turned: bool | None = None
     numbered: bool | None = None
+    laid: Literal["", "B1", "B2", "C", "E"] | None = None
+    grouped: int | None = Field(default=None, ge=1, le=9)
 
 
 @edit(SetCable, {"device_id": "d1", "length_m": 35})
@@ -93,12 +107,16 @@ def set_cable(work: Work, payload: SetCable) -> str:
 
 
 class SwapCores(Payload):
-    """Exchange what two cores of a cable serve; one may be spare. They stay so when it is filled anew."""
+    """Exchange what two cores of a cable serve; one may be spare. They stay so when it is filled anew.
+
+    Cores of two twisted pairs take the whole pairs with them, unless they are asked for singly.
+    """
 
     kind: Literal["swap-cores"] = "swap-cores"
     device_id: Id
     first: int = Field(ge=1, le=1000)
     second: int = Field(ge=1, le=1000)
+    single: bool = False
 
 
 @edit(SwapCores, {"device_id": "d1", "first": 1, "second": 2})
@@ -113,15 +131,23 @@ def swap_cores(work: Work, payload: SwapCores) -> str:
         raise RuleError(f"-{tag} has no two such cores.", field="second")
     if a.kind != "core" or b.kind != "core":
         raise RuleError("A shield serves no conductor.", field="second")
-    for core, other in ((a, b), (b, a)):
-        _allowed(project, core, other)
-    # A move into a spare core would let the others close up; all stay where they are seen.
-    moved = list(rows.values()) if a.conductor is None or b.conductor is None else [a, b]
+    names = pair_names(project.part_of(device))
     exchanged = {a.ordinal: b.ordinal, b.ordinal: a.ordinal}
-    for row in moved:
+    first, second = names.get(a.ordinal, ""), names.get(b.ordinal, "")
+    whole = not payload.single and first and second and first != second
+    if whole:
+        pairs = pairs_of(project.part_of(device))
+        for m, n in zip(pairs[first], pairs[second], strict=True):
+            exchanged |= {m: n, n: m}
+    for ordinal, other in exchanged.items():
+        _allowed(project, rows[ordinal], rows[other])
+    # A move into a spare core would let the others close up; all stay where they are seen.
+    stays = any(rows[n].conductor is None for n in exchanged)
+    for row in rows.values() if stays else [rows[n] for n in exchanged]:
         if row.conductor is not None:
             _choose(work, device.id, exchanged.get(row.ordinal, row.ordinal), row.conductor.key)
-    return f"swap cores {a.name} and {b.name} of -{tag}"
+    words = f"pairs {first} and {second}" if whole else f"cores {a.name} and {b.name}"
+    return f"swap {words} of -{tag}"
 
 
 def _allowed(project: Project, core: CoreRow, other: CoreRow) -> None:
@@ -196,5 +222,10 @@ def _fill_in_order(work: Work, device_id: str, by: str) -> None:
         name = c.number if by == "number" else pin_name(project, ends_of(project, device_id, c)[0])
         return not name, natural(name)
 
-    for ordinal, conductor in zip(free, sorted(live, key=rank), strict=False):
+    ranked = sorted(live, key=rank)
+    if pairs_of(project.part_of(project.devices[device_id])):
+        loops = loops_among(project, [(c, ends_of(project, device_id, c)[1]) for c in ranked])
+        places = {key: n for n, key in enumerate(key for loop in loops for key in loop)}
+        ranked.sort(key=lambda c: places[c.key])
+    for ordinal, conductor in zip(free, ranked, strict=False):
         _choose(work, device_id, ordinal, conductor.key)

@@ -7,11 +7,12 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.cables import source_first
+from jolly_core.cables import PE, role_of, source_first, spare_cores
 from jolly_core.making import field_groups, open_conductors, strokes_for
-from jolly_core.model import Band, Cable, CableWay, RuleError
+from jolly_core.model import Band, Cable, CableWay, Device, Project, RuleError
 from jolly_core.model.entities.building import Metres
 from jolly_core.tagging import device_at, path_of, pin_name, product_tag
+from jolly_core.wiring import Conductor
 
 from .base import Id, Payload, Text, Work, edit
 from .cables import cable_named
@@ -53,6 +54,7 @@ def gather_wires(work: Work, payload: GatherWires) -> str:
         raise RuleError("No band can be drawn across these wires alone. Draw it on the sheet.", field="keys")
     if payload.device_id:
         device, _ = cable_named(project, payload.device_id)
+        _check_room(project, device, [c for c in conductors if c not in lost])
     else:
         start = device_at(project, source_first(project, conductors[0])[0])
         place = (start.function_id, start.location_id) if start else ("", "")
@@ -68,6 +70,25 @@ def gather_wires(work: Work, payload: GatherWires) -> str:
         work.outcome.remarks.append(f"Left out, as they share their wires with others: {names}.")
     work.outcome.placed = [device.id]
     return f"gather {len(conductors) - len(lost)} wires into -{product_tag(project, project.devices[device.id])}"
+
+
+def _check_room(project: Project, device: Device, conductors: list[Conductor]) -> None:
+    """Refuse wires for which a cable that has a part has too few cores left."""
+    part = project.part_of(device)
+    if part is None:
+        return
+    protective = sum(1 for c in conductors if role_of(project, c) == PE)
+    wanted = (len(conductors) - protective, protective)
+    for name, spare, count in zip(("live", "protective"), spare_cores(project, device.id), wanted, strict=True):
+        if count > spare:
+            tag = product_tag(project, device)
+            raise RuleError(
+                f"-{tag}, {part.number}, has {spare} {name} core{'s' if spare != 1 else ''} left, "
+                f"and {count} are needed. "
+                "Choose a larger part for it first, or a new cable.",
+                field="device_id",
+                ids=(device.id,),
+            )
 
 
 class SetCableWay(Payload):

@@ -11,6 +11,7 @@ from jolly_core.drawing import habit_of
 from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, SheetKind
 from jolly_core.model.entities.structure import (
     Allowance,
+    Ambient,
     Columns,
     LineCount,
     LineSpacing,
@@ -65,6 +66,8 @@ class ChangeSettings(Payload):
     cable_allowance_m: Allowance | None = None
     drop_warn_percent: Share | None = None
     drop_limit_percent: Share | None = None
+    laying_method: Literal["B1", "B2", "C", "E"] | None = None
+    ambient_c: Ambient | None = None
     supply: Text | None = None
     supply_system: Text | None = None
     control_voltages: Text | None = None

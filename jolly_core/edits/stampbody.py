@@ -11,6 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from jolly_core.cables import project_laying
 from jolly_core.library import definition, part_class
 from jolly_core.model import FileError, Project, RuleError, WireType, check_text
 from jolly_core.sizing import area_mm2, motor_choice
@@ -174,7 +175,7 @@ def _sized(
     power_types = [t for t in piece.of("wire_type") if t.category in ("power", "pe")]
     volts = next((p.ratings["coil_voltage_v"] for p in piece.of("part") if p.ratings.get("coil_voltage_v")), "24")
     rows: list[list[str]] = []
-    for chosen in motor_choice(power, candidates, volts, LEAST_MM2):
+    for chosen in motor_choice(power, candidates, volts, LEAST_MM2, project_laying(work.project)):
         if chosen.what == "conductor":
             for wire_type in power_types:
                 types.setdefault(wire_type.id, _type_of_size(work, wire_type, chosen.area_mm2))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.cables import cable_conductors, cable_cores, cable_drop, cable_length_m, ends_of
+from jolly_core.cables import cable_conductors, cable_cores, cable_drop, cable_length_m, ends_of, pair_names
 from jolly_core.drawing import place_in
 from jolly_core.harness import cavity_rows, connectors_of, harnesses
 from jolly_core.library import text_in
@@ -114,6 +114,7 @@ def cable_list(project: Project) -> list[tuple[Cell, ...]]:
         Column("cable", "Cable", 16),
         Column("ordinal", "No", 5, number=True),
         Column("core", "Core", 9),
+        Column("pair", "Pair", 5),
         Column("from", "From", 24),
         Column("to", "To", 24),
         Column("number", "Wire", 10),
@@ -127,17 +128,18 @@ def core_plan(project: Project) -> list[tuple[Cell, ...]]:
     ids = (c.device_id for c in project.cables.values())
     for device_id in sorted(ids, key=lambda i: natural(full_tag(project, project.devices[i]))):
         tag = full_tag(project, project.devices[device_id])
+        pairs = pair_names(project.part_of(project.devices[device_id]))
         for row in cable_cores(project, device_id):
             c = row.conductor
-            name = row.name or "no core left"
+            core = (tag, row.ordinal, row.name or "no core left", pairs.get(row.ordinal, ""))
             if c is None:
-                rows.append((tag, row.ordinal, name, "shield" if row.kind == "shield" else "spare", "", "", "", ""))
+                rows.append((*core, "shield" if row.kind == "shield" else "spare", "", "", "", ""))
                 continue
             a, b = ends_of(project, device_id, c)
             wire_type = c.wire_type(project)
             place = place_in(project.sheets[c.sheet_id], *sheet_groups(project, c.sheet_id).points[c.start])
             ends = (pin_name(project, a), pin_name(project, b))
-            rows.append((tag, row.ordinal, name, *ends, c.number, wire_type.name if wire_type else "", place))
+            rows.append((*core, *ends, c.number, wire_type.name if wire_type else "", place))
     return rows
 
 

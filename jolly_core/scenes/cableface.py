@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.cables import CoreRow, cable_cores, cable_of, ends_of
+from jolly_core.cables import CoreRow, cable_cores, cable_of, ends_of, pair_names
 from jolly_core.drawing import ADVANCE
 from jolly_core.library import is_colour
 from jolly_core.model import Project
@@ -18,6 +18,7 @@ TAIL_MM = 20.0  # of the cores beside the sheath, at either end
 SHEATH_MM = 46.0
 STUB_MM = 3.0
 HEAD_MM = 9.0
+TURN_MM = 3.0
 
 
 def core_key(row: CoreRow, n: int) -> str:
@@ -36,10 +37,11 @@ def cable_scene(project: Project, device_id: str) -> Scene:
     width, height = end + STUB_MM + 2 + right + MARGIN_MM, HEAD_MM + ROW_MM * max(1, len(rows)) + MARGIN_MM
     items: dict[str, Item] = {}
     items["sheath"] = _sheath(project, device_id, (start + TAIL_MM, HEAD_MM), len(rows))
+    twisted = _twisted(project, device_id, rows)
     for n, row in enumerate(rows):
         y = HEAD_MM + ROW_MM * (n + 0.5)
         key = core_key(row, n)
-        prims = _core(row, start, end, y)
+        prims = _core(row, start, end, y, y + ROW_MM * twisted.get(n, 0))
         if n in names:
             base = y + NAME_MM * 0.35
             prims.append(text(start - 2, base, NAME_MM, names[n][0], anchor="end", role="label"))
@@ -50,6 +52,14 @@ def cable_scene(project: Project, device_id: str) -> Scene:
             prims += _shield_ends(project, device_id, start, end, y)
         items[key] = Item(key, "core", prims, (MARGIN_MM, y - ROW_MM / 2, width - MARGIN_MM, y + ROW_MM / 2))
     return Scene(round(width, 2), round(height, 2), items)
+
+
+def _twisted(project: Project, device_id: str, rows: list[CoreRow]) -> dict[int, int]:
+    """Return for each row of a twisted pair the way to the row of its other core, 1 down or -1 up."""
+    names = pair_names(project.part_of(project.devices[device_id]))
+    pairs = [names.get(r.ordinal, "") for r in rows]
+    downs = [n for n, name in enumerate(pairs[:-1]) if name and name == pairs[n + 1]]
+    return dict.fromkeys(downs, 1) | {n + 1: -1 for n in downs}
 
 
 def _sheath(project: Project, device_id: str, corner: tuple[float, float], rows: int) -> Item:
@@ -63,14 +73,19 @@ def _sheath(project: Project, device_id: str, corner: tuple[float, float], rows:
     return Item("sheath", "sheath", prims, (x, y - 6, x + SHEATH_MM, y + tall))
 
 
-def _core(row: CoreRow, start: float, end: float, y: float) -> list[Prim]:
-    """Return a core from end to end: a stroke in its colour, thin while it is spare, dashed where no core was left."""
+def _core(row: CoreRow, start: float, end: float, y: float, other: float) -> list[Prim]:
+    """Return a core from end to end: a stroke in its colour, thin while it is spare, dashed where no core was left.
+
+    `other` is the height of the core it is twisted with, its own when it is with none.
+    """
     colour = row.name if is_colour(row.name) else "BK"
     prims: list[Prim] = []
     if not row.ordinal:
         prims.append(Line(start, y, end, y, "dash"))
     elif row.kind != "core":
         prims += [Line(start + 3, y + d, end - 3, y + d, "dash") for d in (-0.7, 0.7)]
+    elif other != y:
+        prims += _turned(start, end, y, other, colour)
     else:
         prims.append(Strand(start, y, end, y, colour))
     if row.conductor is not None:
@@ -83,6 +98,16 @@ def _core(row: CoreRow, start: float, end: float, y: float) -> list[Prim]:
     prims.append(Rect(middle - room / 2, y - 1.7, room, 3.4, "thin", "device"))
     prims.append(text(middle, y + CORE_MM * 0.36, CORE_MM, name, anchor="middle", role="tag"))
     return prims
+
+
+def _turned(start: float, end: float, y: float, other: float, colour: str) -> list[Prim]:
+    """Return a core that changes places with the other one of its pair and back, at either end of the sheath."""
+    left, right = start + TAIL_MM + 2, end - TAIL_MM - 2
+    path = [(start, y)]
+    for x in (left, right - 4 * TURN_MM):
+        path += [(x, y), (x + TURN_MM, other), (x + 3 * TURN_MM, other), (x + 4 * TURN_MM, y)]
+    path.append((end, y))
+    return [Strand(*a, *b, colour) for a, b in zip(path, path[1:], strict=False)]
 
 
 def _shield_ends(project: Project, device_id: str, start: float, end: float, y: float) -> list[Prim]:

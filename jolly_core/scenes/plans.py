@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.cables import cable_cores, ends_of
+from jolly_core.cables import cable_cores, ends_of, pair_names
 from jolly_core.drawing import place_in
 from jolly_core.library import text_in
 from jolly_core.model import Device, Project, Sheet
@@ -38,6 +38,9 @@ CORE_COLUMNS: Columns = (
 )
 
 
+PAIRED_COLUMNS: Columns = (*CORE_COLUMNS[:2], ("Pair", 14), *CORE_COLUMNS[2:5], ("Type", 30), ("Sheet", 34))
+
+
 def strip_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     """Return the leaves of the terminal plan of a sheet's strip, in the style that the strip says."""
     device = project.devices[sheet.device_id]
@@ -57,8 +60,11 @@ def cable_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     part = project.part_of(device)
     words = f"{part.number}  {text_in(part, project.settings.part_language)}" if part else "no cable part yet"
     rows = []
+    pairs = pair_names(part)
     for row in cable_cores(project, device.id):
         values: list[tuple[str, str]] = [(str(row.ordinal) if row.ordinal else "", ""), (row.name or "none left", "")]
+        if pairs:
+            values.append((pairs.get(row.ordinal, ""), ""))
         c = row.conductor
         if c is None:
             values.append(("shield" if row.kind == "shield" else "spare", ""))
@@ -69,7 +75,8 @@ def cable_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
             values += [(pin_name(project, e), pin_link(e)) for e in ends]
             values += [(c.number, ""), (wire_type.name if wire_type else "", ""), (place, pin_link(c.start))]
         rows.append(values)
-    return table_leaves(project, sheet, given, f"{full_tag(project, device)}   {words}", CORE_COLUMNS, rows, "core")
+    columns = PAIRED_COLUMNS if pairs else CORE_COLUMNS
+    return table_leaves(project, sheet, given, f"{full_tag(project, device)}   {words}", columns, rows, "core")
 
 
 def _strip_leaf(

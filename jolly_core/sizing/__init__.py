@@ -1,7 +1,8 @@
 """Sizes that follow from tables and formulas: wires, voltage drop, warming."""
 
+from .ampacity import USUAL_LAYING, Laying, carried_a, conductor_for_mm2, laying_factor
 from .drop import Drop, voltage_drop
-from .motors import LAYING, Chosen, carried_a, conductor_for_mm2, motor_choice, motor_current_a
+from .motors import Chosen, motor_choice, motor_current_a
 from .warming import Warming, fan_m3_per_h, wall_surface_m2, warming
 from .wires import (
     area_mm2,
@@ -14,7 +15,9 @@ from .wires import (
 )
 
 __all__ = [
-    "LAYING",
+    "Laying",
+    "USUAL_LAYING",
+    "laying_factor",
     "Chosen",
     "carried_a",
     "conductor_for_mm2",

@@ -1,7 +1,6 @@
 """What a motor needs: its current, protective device, contactor and conductor, each with the reason.
 
-Sources: full-load currents of three-phase motors at 400 V 50 Hz are those of IEC 60947-4-1 annex G; capacities of
-PVC-insulated copper conductors at 40 degrees ambient those of IEC 60204-1:2016 table 6.
+Source: full-load currents of three-phase motors at 400 V 50 Hz are those of IEC 60947-4-1 annex G.
 """
 
 from __future__ import annotations
@@ -15,7 +14,7 @@ from typing import Any
 
 from jolly_core.model import Part, RuleError
 
-LAYING = "B2"  # multicore cable in conduit or cable trunking
+from .ampacity import USUAL_LAYING, Laying, carried_a, conductor_for_mm2
 
 
 @dataclass(slots=True, frozen=True)
@@ -59,46 +58,12 @@ def motor_current_a(power_kw: float) -> float:
     return float(table[-1][1])
 
 
-def conductor_for_mm2(current_a: float, laying: str = LAYING) -> float:
-    """Return the smallest cross-section in mm² that carries a current in A, for a way of laying of IEC 60204-1.
-
-    Raises:
-        RuleError: no size of the table does.
-
-    Example:
-        >>> conductor_for_mm2(11.5), conductor_for_mm2(17.0)
-        (1.5, 2.5)
-    """
-    for size, carried in sorted((float(s), c[laying]) for s, c in _data()["ampacity_mm2"].items()):
-        if carried >= current_a:
-            return size
-    raise RuleError(f"No cross-section of the table carries {current_a:g} A.", field="kw")
-
-
-def carried_a(area_mm2: float, laying: str = LAYING) -> float:
-    """Return the current in A that an area carries all the time, for a way of laying of IEC 60204-1.
-
-    Between two sizes of the table it is read in proportion, which is on the safe side (the table's curve bends down).
-
-    Args:
-        area_mm2: area of a core, mm².
-
-    Returns:
-        A, 0 for an area outside the table.
-
-    Example:
-        >>> carried_a(1.5), carried_a(2.0), carried_a(0.34)
-        (13.1, 15.25, 0.0)
-    """
-    table = sorted((float(size), c[laying]) for size, c in _data()["ampacity_mm2"].items())
-    for (low, amp), (high, more) in zip(table, table[1:], strict=False):
-        if low <= area_mm2 <= high:
-            return float(round(amp + (more - amp) * (area_mm2 - low) / (high - low), 2))
-    return 0.0
-
-
 def motor_choice(
-    power_kw: float, parts: Mapping[str, Iterable[Part]], coil_voltage_v: str = "24", least_mm2: float = 0.0
+    power_kw: float,
+    parts: Mapping[str, Iterable[Part]],
+    coil_voltage_v: str = "24",
+    least_mm2: float = 0.0,
+    laying: Laying = USUAL_LAYING,
 ) -> list[Chosen]:
     """Return what is proposed for a motor, for each class of parts given and for the conductor.
 
@@ -107,6 +72,7 @@ def motor_choice(
         parts: candidates by part class: motor-breaker, overload, contactor, motor; others are left out.
         coil_voltage_v: voltage of contactor coils.
         least_mm2: smallest conductor that is used at all.
+        laying: how the conductor is laid.
 
     Raises:
         RuleError: the power is outside the table, or no conductor carries the current.
@@ -120,8 +86,8 @@ def motor_choice(
             found.append(_contactor(candidates, current, coil_voltage_v))
         elif class_key == "motor":
             found.append(_motor(candidates, power_kw))
-    area = max(conductor_for_mm2(current), least_mm2)
-    words = f"{area:g} mm² carries {carried_a(area):g} A laid as {LAYING} at 40 °C (IEC 60204-1)"
+    area = max(conductor_for_mm2(current, laying), least_mm2)
+    words = f"{area:g} mm² carries {carried_a(area, laying):g} A {laying.words} (IEC 60204-1)"
     words = f"{words}, the motor takes {current:g} A"
     return [*found, Chosen("conductor", None, area, words)]
 

@@ -31,9 +31,10 @@ from .orders import by_layout, check_order, measure_layout, own_order
 from .places import EARTH_TERMINAL, INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
 from .potentials import potential_in
 from .rules import named_parts, rules_in_order
-from .terminalparts import own_parts, part_at, part_of_kind, serves, terminal_part
+from .terminalparts import joint_of, own_parts, part_at, part_of_kind, serves, terminal_part
 
 __all__ = [
+    "joint_of",
     "Conductor",
     "Connection",
     "EARTH_TERMINAL",

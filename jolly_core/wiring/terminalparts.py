@@ -19,6 +19,14 @@ def joints(project: Project) -> dict[tuple[str, int], str]:
     return {(r.strip_id, r.unit): r.joint for r in project.strip_items.values() if r.joint and r.kind == "terminal"}
 
 
+def joint_of(project: Project, symbol: Symbol) -> str:
+    """Return whether a terminal carries or parts its wire number by hand, "" when it does as its symbol does."""
+    by_hand = joints(project)
+    if not by_hand or definition(symbol.definition).unit != "terminal":
+        return ""
+    return by_hand.get((symbol.device_id, symbol.units[0]), "")
+
+
 def part_at(project: Project, symbol: Symbol) -> Part | None:
     """Return the part that a symbol's pins are on: that of the terminal on a strip, else that of the device."""
     if definition(symbol.definition).unit == "terminal":

@@ -16,8 +16,10 @@ from jolly_core.cables import (
     capacity_a,
     ends_of,
     larger_of_family,
+    laying_of,
     load_a,
     need_of,
+    pair_names,
     parts_for,
     places_of,
     protection_of,
@@ -30,7 +32,6 @@ from jolly_core.library import Library
 from jolly_core.making import FieldGroup, field_groups
 from jolly_core.model import Cable, GoneError, Part, Project, RuleError
 from jolly_core.scenes import cable_scene, plan_of
-from jolly_core.sizing import LAYING
 from jolly_core.tagging import full_tag, natural, path_of, pin_name
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
@@ -43,6 +44,7 @@ class CoreValue(FromTo):
     ordinal: int
     name: str
     kind: str
+    pair: str
     chosen: bool
     number: str
     type: str
@@ -101,6 +103,8 @@ class CableValue(DeviceName):
     shield_landed: str
     turned: bool
     numbered: bool
+    laid: str
+    grouped: int
     drop: Drop | None
     drop_missing: str
     capacity: Capacity | None
@@ -270,6 +274,8 @@ def _cable(project: Project, cable: Cable, snags: list[str]) -> CableValue:
         "shield_landed": cable.shield_landed,
         "turned": cable.turned,
         "numbered": cable.numbered,
+        "laid": cable.laid,
+        "grouped": cable.grouped,
         "drop": drop,
         "drop_missing": missing,
         "capacity": _capacity(project, cable),
@@ -295,6 +301,7 @@ def _core(project: Project, device_id: str, row: CoreRow) -> CoreValue:
         "ordinal": row.ordinal,
         "name": row.name,
         "kind": row.kind,
+        "pair": pair_names(project.part_of(project.devices[device_id])).get(row.ordinal, ""),
         "chosen": row.chosen,
         "from": "",
         "to": "",
@@ -324,5 +331,6 @@ def _capacity(project: Project, cable: Cable) -> Capacity | None:
     carried, load = capacity_a(project, cable), load_a(project, cable)
     if not carried:
         return None
-    why = f"by the smallest core that leads the load, laid as {LAYING} at 40 °C (IEC 60204-1)"
+    laid = laying_of(project, cable).words
+    why = f"by the smallest core that leads the load, {laid} (IEC 60204-1, table 6 and annex D)"
     return {"carried_a": carried, "load_a": load, "enough": load <= carried, "why": why}

@@ -16,6 +16,7 @@ class Registry(TestCase):
             "cable-capacity",
             "cable-drop",
             "cable-protection",
+            "pair-parted",
             "cable-one-place",
             "cable-mixed",
             "shield-unlanded",

@@ -66,13 +66,16 @@ class Gathering(TestCase):
         self.assertEqual(band.y1, band.y2)
         self.assertEqual([r.name for r in cable_cores(self.project, cable) if r.conductor], ["BN", "BK", "GY", "GNYE"])
         self.assertEqual([g.use for g in field_groups(self.project)], ["control"])
+        with self.assertRaisesRegex(RuleError, "-WD1, QL-YY4G2-5, has 0 live cores left, and 3 are needed"):
+            self.bench.do("gather-wires", group=control.key, device_id=cable)
+        self.bench.do("assign-part", device_id=cable, part_id="QL-YY7G2-5")
         self.bench.do("gather-wires", group=control.key, device_id=cable)
         self.assertEqual(len(cable_conductors(self.project, cable)), 7)
         mixed = [s.message for s in project_snags(self.project) if s.code == "cable-mixed"]
         self.assertEqual(mixed, ["+P-WD1 leads control and power together. Use a cable for each."])
         with self.assertRaisesRegex(RuleError, "no longer run so"):
             self.bench.do("gather-wires", group=control.key)
-        for _ in range(2):
+        for _ in range(3):
             self.project.apply(take_back(self.project, self.bench.done.pop().changes))
             if not self.bench.done or self.bench.done[-1].label.startswith("place"):
                 break

@@ -28,6 +28,7 @@ from ..fields import (
     Written,
 )
 from ..kinds import Keyed, kind
+from .structure import LAYING_METHODS
 
 STRIP_ITEM_KINDS = ("terminal", "end-bracket", "plate", "marker")
 TERMINAL_KINDS = ("feed-through", "earth", "fuse", "disconnect")
@@ -112,6 +113,8 @@ class Cable:
         shield_landed: at which of its ends the shield is landed, one of SHIELD_ENDS.
         turned: source and destination are the other way round than by their places.
         numbered: its cores are called by their place in the part's list and not by their colours; green-yellow stays.
+        laid: how it is laid, one of LAYING_METHODS, "" as the project says.
+        grouped: loaded circuits that lie together on its way, this one with them.
     """
 
     id: Id
@@ -123,6 +126,8 @@ class Cable:
     shield_landed: Annotated[str, OneOf(SHIELD_ENDS), Since(6)] = ""
     turned: Annotated[bool, Since(6)] = False
     numbered: Annotated[bool, Since(6)] = False
+    laid: Annotated[str, OneOf(("", *LAYING_METHODS)), Since(7)] = ""
+    grouped: Annotated[int, Within(1, 9), Since(7)] = 1
 
 
 @kind("band", since=1, keeps_device=True)

@@ -19,6 +19,7 @@ SIDES: tuple[Side, ...] = get_args(Side)
 FRAMES = ("ladder", "zones")
 LENGTH_UNITS = ("mm", "in")
 CONDUCTOR_ORDERS = ("drawing", "layout")
+LAYING_METHODS = ("B1", "B2", "C", "E")  # IEC 60204-1, annex D
 # Kinds of sheet. Those in DRAWN are drawn on; what is on the others is made from the project.
 DRAWN = ("schematic", "free")
 SheetKind = Literal[
@@ -62,6 +63,7 @@ WireWidth = Annotated[int, Within(1, 6)]
 SpoolLength = Annotated[float, Within(0, 100_000, "m", above=True)]
 Share = Annotated[float, Within(0, 500, "%")]
 Allowance = Annotated[float, Within(0, 1000, "m")]
+Ambient = Annotated[float, Within(-25, 60, "°C")]
 Language = Annotated[str, Longest(8)]
 SheetNumber = Annotated[str, Longest(12)]
 FirstLine = Annotated[int, Within(0, 99_999)]
@@ -99,6 +101,7 @@ class Settings:
         own_fields: the person's own project fields, name to text.
         cable_allowance_m: added to the length of a cable that is taken from the table of ways.
         drop_warn_percent, drop_limit_percent: voltage drops of cables above these are warned of, or are errors.
+        laying_method, ambient_c: how conductors are laid that say nothing else, and the air around them, °C.
     """
 
     id: Id = SETTINGS_ID
@@ -137,6 +140,8 @@ class Settings:
     cable_allowance_m: Annotated[Allowance, Since(6)] = 0.0
     drop_warn_percent: Annotated[Share, Since(6)] = 3.0
     drop_limit_percent: Annotated[Share, Since(6)] = 5.0
+    laying_method: Annotated[str, OneOf(LAYING_METHODS), Since(7)] = "B2"
+    ambient_c: Annotated[Ambient, Since(7)] = 40.0
 
 
 @kind("function", since=1)

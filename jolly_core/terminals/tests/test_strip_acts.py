@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from jolly_core.checks import project_snags
+from jolly_core.checks import all_snags, project_snags
+from jolly_core.circuits import links_of
 from jolly_core.edits.history import take_back
 from jolly_core.exchange import write_project
 from jolly_core.model import RuleError
@@ -128,6 +129,10 @@ class Acts(TestCase):
         self.assertNotEqual(*sides(fuse))
         self.bench.do("set-terminals", strip_id=self.strip, units=[2], joint="carry")
         self.assertEqual(*sides(fuse))
+        # One potential on both sides is what it is there for, and no contact that a wire goes round.
+        self.assertNotIn("bridged", [s.code for s in all_snags(self.project)])
+        links = {n: len(links_of(self.project, self.bench.symbol(self.symbols[n]))) for n in (0, 2)}
+        self.assertEqual((links, len(links_of(self.project, self.bench.symbol(fuse)))), ({0: 1, 2: 0}, 0))
 
     def test_sides_by_hand_win_over_places(self) -> None:
         row = strip_rows(self.project, self.strip)[0]

@@ -1,4 +1,4 @@
-/** Which cable wires are gathered into: a new one, or one with cores to spare for them. */
+/** Which cable wires are gathered into: a new one, or one that has cores to spare. */
 import type { Schemas } from '../api/shapes'
 import { PanelPick } from '../kit/Pick'
 
@@ -7,17 +7,15 @@ export const NEW_CABLE = 'new'
 
 interface Props {
   cables: Schemas['CablesView']['cables']
-  /** How many wires are gathered. */
-  count: number
   value: string
   onPick: (id: string) => void
 }
 
-export function IntoCable({ cables, count, value, onPick }: Props) {
-  const spare = cables.filter((c) => c.spare >= count)
+export function IntoCable({ cables, value, onPick }: Props) {
+  const open = cables.filter((c) => c.spare > 0 || !c.part)
   const options = [
     { id: NEW_CABLE, name: 'a new cable' },
-    ...spare.map((c) => ({ id: c.id, name: `${c.tag}, ${c.spare} spare` })),
+    ...open.map((c) => ({ id: c.id, name: `${c.tag}, ${c.part ? `${c.spare} spare` : 'no part yet'}` })),
   ]
   return <PanelPick {...{ label: 'Into', value, options, onPick }} />
 }

@@ -15,6 +15,7 @@ type Name =
   | 'cable_allowance_m'
   | 'drop_warn_percent'
   | 'drop_limit_percent'
+  | 'ambient_c'
 
 interface Props {
   name: Name

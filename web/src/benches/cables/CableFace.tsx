@@ -1,5 +1,6 @@
 /** A cable with both of its ends: a core dragged onto another one takes its wire. */
 import { useRef, useState } from 'react'
+import { makeEdit } from '../../api/client'
 import { Drawing, type SceneValue } from '../../kit/Drawing'
 import { TableBar } from '../../kit/TableBar'
 import { usePick } from '../../project/store'
@@ -16,6 +17,7 @@ interface Props {
 }
 
 const WHOLE_MM = 190
+const PAIRS = ['', '; pairs go together, with Alt one core']
 
 /** The core under the pointer, "" for none. */
 function coreUnder(at: At): string {
@@ -41,18 +43,27 @@ export function CableFace({ cable, scene, canEdit, chosen, choose }: Props) {
     setOver('')
     if (!canEdit || !a || !b || a === b) return
     const [first, second] = [a, b].map((key) => Number(key.slice(5))) as [number, number]
-    void send({ kind: 'swap-cores', device_id: cable.id, first, second })
+    void send(makeEdit('swap-cores', { device_id: cable.id, first, second, single: at.event.altKey }))
     choose(new Set([b]))
   }
   const beside = Math.max(0, (WHOLE_MM - scene.width) / 2)
+  const pairs = cable.cores.some((c) => c.pair)
   const ends = [cable.source, cable.destination].filter(Boolean).join(' to ')
   return (
     <>
       <TableBar>
-        <b style={{ fontFamily: MONO }}>{cable.tag}</b>
-        <span style={{ color: QUIET, fontSize: 12.5 }}>
+        <b style={{ fontFamily: MONO, whiteSpace: 'nowrap' }}>{cable.tag}</b>
+        <span
+          style={{
+            color: QUIET,
+            fontSize: 12.5,
+            whiteSpace: 'nowrap',
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+          }}
+        >
           {ends}
-          {canEdit && cable.used > 0 && ' · drag a core onto another to exchange what they serve'}
+          {canEdit && cable.used > 0 && ` · drag a core onto another to exchange them${PAIRS[pairs ? 1 : 0]}`}
         </span>
       </TableBar>
       <Drawing

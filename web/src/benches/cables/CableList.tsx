@@ -2,8 +2,7 @@
 import Box from '@mui/material/Box'
 import { Choice, Heading } from '../../kit/Bench'
 import { MONO, SNAG } from '../../theme/theme'
-import { WAYS } from './CablesBench'
-import { FillActs } from './FillActs'
+import { ALL, WAYS } from './CablesBench'
 import type { Cable, CablesView } from './shapes'
 
 interface Props {
@@ -11,7 +10,6 @@ interface Props {
   chosen: string
   go: (id: string) => void
   goGroup: (key: string) => void
-  canEdit: boolean
 }
 
 /** A space at which no line is broken. */
@@ -43,9 +41,7 @@ function note(c: Cable) {
   )
 }
 
-const chosenCores = (view: CablesView) => view.cables.some((c) => c.cores.some((core) => core.chosen))
-
-export function CableList({ view, chosen, go, goGroup, canEdit }: Props) {
+export function CableList({ view, chosen, go, goGroup }: Props) {
   return (
     <>
       {view.tray.length > 0 && (
@@ -69,15 +65,12 @@ export function CableList({ view, chosen, go, goGroup, canEdit }: Props) {
           <b style={{ fontFamily: MONO }}>{c.tag}</b>
         </Choice>
       ))}
-      {canEdit && view.cables.length > 1 && (
-        <Box component="section" aria-label="Cores of all cables">
-          <Heading>Cores of all cables</Heading>
-          <Box sx={{ px: 0.75 }}>
-            <FillActs ids={[]} back={chosenCores(view) ? 'All back in order' : ''} />
-          </Box>
-        </Box>
+      <Heading>All of them</Heading>
+      {view.cables.length > 0 && (
+        <Choice chosen={chosen === ALL} onClick={() => go(ALL)} note="lengths, drops; cores filled for many">
+          Table of cables
+        </Choice>
       )}
-      <Heading>Lengths</Heading>
       <Choice
         chosen={chosen === WAYS}
         onClick={() => go(WAYS)}

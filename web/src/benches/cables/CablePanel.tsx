@@ -14,6 +14,7 @@ import { PartChoice } from '../../project/PartChoice'
 import { useProject, usePick } from '../../project/store'
 import { QUIET, SNAG } from '../../theme/theme'
 import { FillActs } from './FillActs'
+import { LAYINGS, type Laying } from './laying'
 import { OwnPart } from './OwnPart'
 import type { Cable, CablePicture } from './shapes'
 
@@ -24,7 +25,7 @@ interface Props {
 }
 
 /** What is typed of a cable. */
-type Quantity = 'length_m' | 'load_a' | 'voltage_v' | 'power_factor'
+type Quantity = 'length_m' | 'load_a' | 'voltage_v' | 'power_factor' | 'grouped'
 
 const shown = (value: number) => (value ? String(value) : '')
 
@@ -32,6 +33,8 @@ const CALLED = [
   { id: 'colour', name: 'the colours of the part' },
   { id: 'number', name: 'their numbers' },
 ]
+
+const LAID = [{ id: 'project', name: 'as the project says' }, ...LAYINGS]
 
 type Landing = '' | 'source' | 'destination' | 'both'
 
@@ -185,6 +188,7 @@ interface DropProps {
 }
 
 function Drop({ cable, canEdit, set }: DropProps) {
+  const { send } = usePick('send')
   return (
     <Section title="Voltage drop">
       {cable.drop ? (
@@ -204,6 +208,19 @@ function Drop({ cable, canEdit, set }: DropProps) {
           <Why text={cable.capacity.why} />
         </Box>
       )}
+      <PanelPick
+        {...{ label: 'Laid', value: cable.laid || 'project', options: LAID, disabled: !canEdit }}
+        onPick={(id) => {
+          const laid = id === 'project' ? '' : (id as Laying)
+          void send(makeEdit('set-cable', { device_id: cable.id, laid }))
+        }}
+      />
+      <Field
+        label="Loaded circuits together"
+        value={String(cable.grouped)}
+        disabled={!canEdit}
+        onSave={(v) => set('grouped', v || '1')}
+      />
       <Field
         label="Load, A"
         placeholder="from the part at its end"

@@ -11,13 +11,16 @@ import { useBench } from '../../project/useBench'
 import { CableFace } from './CableFace'
 import { coreCommands } from './commands'
 import { CableList } from './CableList'
+import { CableTable } from './CableTable'
 import { CablePanel } from './CablePanel'
 import { CoreTable } from './CoreTable'
 import { GroupPage } from './GroupPage'
 import { WayPage } from './WayPage'
 import type { CablePicture, CablesView } from './shapes'
 
+/** Pages of the bench that are no cable. */
 export const WAYS = 'ways'
+export const ALL = 'all'
 
 function usePicture(id: string) {
   const projectId = useProject((s) => s.projectId)
@@ -37,7 +40,7 @@ function shownOf(view: CablesView | undefined, search: URLSearchParams) {
   const cables = view?.cables ?? []
   const wanted = search.get('cable') ?? ''
   const group = view?.tray.find((g) => g.key === search.get('group'))
-  const other = group !== undefined || wanted === WAYS
+  const other = group !== undefined || wanted === WAYS || wanted === ALL
   const cable = other ? undefined : (cables.find((c) => c.id === wanted) ?? cables[0])
   return { cables, wanted, group, cable }
 }
@@ -65,17 +68,19 @@ export function CablesBench({ canEdit }: BenchProps) {
     <CableList
       view={view}
       chosen={group?.key ?? cable?.id ?? wanted}
-      {...{ go, canEdit }}
+      go={go}
       goGroup={(key) => setSearch({ group: key })}
     />
   )
-  if (group || wanted === WAYS || !cable)
+  if (!cable)
     return (
       <Bench name="Cables" list={list}>
         {group ? (
           <GroupPage key={group.key} {...{ group, cables, canEdit, go }} />
         ) : wanted === WAYS ? (
           <WayPage ways={view.ways} canEdit={canEdit} />
+        ) : cables.length ? (
+          <CableTable {...{ cables, canEdit, go }} />
         ) : (
           <NoCable />
         )}

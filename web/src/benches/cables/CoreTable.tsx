@@ -1,6 +1,7 @@
 /** The cores of a cable as a table: what each serves, from where to where; dragged onto another they are exchanged. */
 import { useMemo } from 'react'
 import { useNavigate } from 'react-router'
+import { makeEdit } from '../../api/client'
 import { Grid } from '../../kit/Grid'
 import type { Column } from '../../kit/gridData'
 import { usePick } from '../../project/store'
@@ -28,6 +29,7 @@ const COLUMNS: Column<Line>[] = [
     text: (r) => r.name || 'none left',
     ink: (r) => (r.ordinal ? undefined : SNAG),
   },
+  { key: 'pair', name: 'Pair', width: 48, text: (r) => r.pair },
   {
     key: 'from',
     name: 'From',
@@ -53,7 +55,7 @@ export function CoreTable({ cable, canEdit, chosen, choose }: Props) {
   const exchange = (ids: string[], before: Line | undefined) => {
     const first = rows.find((r) => r.id === ids[0])
     if (!first?.ordinal || !before?.ordinal || first.ordinal === before.ordinal) return
-    void send({ kind: 'swap-cores', device_id: cable.id, first: first.ordinal, second: before.ordinal })
+    void send(makeEdit('swap-cores', { device_id: cable.id, first: first.ordinal, second: before.ordinal }))
   }
   return (
     <Grid

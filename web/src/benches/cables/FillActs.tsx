@@ -1,9 +1,8 @@
-/** Filling cores anew in an order: of one cable, or of all when none is named. */
+/** Filling the cores of cables anew in an order. */
 import { Act, Acts } from '../../kit/Act'
 import { usePick } from '../../project/store'
 
 interface Props {
-  /** The cables; none stands for all. */
   ids: string[]
   /** How the way back to the part's own order is called; without it there is none. */
   back: string

@@ -77,7 +77,7 @@ function Into({ group, cables, keys, go }: IntoProps) {
   const none = group.parts.length ? 'none yet' : 'none that fits is in the library'
   return (
     <Box sx={{ mt: 1, maxWidth: 420 }}>
-      <IntoCable cables={cables} count={keys.length} value={into} onPick={setInto} />
+      <IntoCable cables={cables} value={into} onPick={setInto} />
       {fresh && (
         <PanelPick
           label="Cable part"

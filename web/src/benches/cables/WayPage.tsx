@@ -1,16 +1,32 @@
 /** How long cables are from one location to another, what is added, and which voltage drops are too much. */
 import Box from '@mui/material/Box'
 import { useMemo } from 'react'
+import { makeEdit } from '../../api/client'
 import { Grid } from '../../kit/Grid'
+import { PanelPick } from '../../kit/Pick'
 import type { CellChange, Column } from '../../kit/gridData'
+import { useOutline } from '../../project/useOutline'
 import { Setting } from '../../project/Setting'
 import { usePick } from '../../project/store'
 import { QUIET } from '../../theme/theme'
+import { LAYINGS, type Laying } from './laying'
 import type { Way } from './shapes'
 
 type Line = Way & { id: string }
 const nothing = () => undefined
 const NONE = new Set<string>()
+
+/** How cables are laid that say nothing else. */
+function Method({ canEdit }: { canEdit: boolean }) {
+  const { projectId, send } = usePick('projectId', 'send')
+  const value = useOutline(projectId).data?.settings.laying_method ?? ''
+  return (
+    <PanelPick
+      {...{ label: 'Laid', value, sx: { minWidth: 250 }, options: LAYINGS, disabled: !canEdit }}
+      onPick={(id) => void send(makeEdit('change-settings', { laying_method: id as Laying }))}
+    />
+  )
+}
 
 export function WayPage({ ways, canEdit }: { ways: Way[]; canEdit: boolean }) {
   const { send, say } = usePick('send', 'say')
@@ -41,10 +57,12 @@ export function WayPage({ ways, canEdit }: { ways: Way[]; canEdit: boolean }) {
         A cable whose length is not typed is as long as its way here, with the allowance. Pairs of locations
         stand here as soon as a cable runs between them.
       </Box>
-      <Box sx={{ display: 'flex', gap: 1, maxWidth: 620 }}>
+      <Box sx={{ display: 'flex', gap: 1, maxWidth: 920 }}>
         <Setting name="cable_allowance_m" label="Allowance, m" canEdit={canEdit} />
         <Setting name="drop_warn_percent" label="Warn of a drop above, %" canEdit={canEdit} />
         <Setting name="drop_limit_percent" label="Limit of the drop, %" canEdit={canEdit} />
+        <Setting name="ambient_c" label="Air around cables, °C" canEdit={canEdit} />
+        <Method canEdit={canEdit} />
       </Box>
       <Grid
         name="Ways of cables"

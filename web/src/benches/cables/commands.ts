@@ -1,4 +1,5 @@
 /** The Cables bench's commands: a chosen core is exchanged with its neighbour. */
+import { makeEdit } from '../../api/client'
 import type { Command } from '../../project/commands'
 import { useProject } from '../../project/store'
 import type { Cable } from './shapes'
@@ -15,7 +16,7 @@ export function coreCommands(
     if (!cable || !cable.cores.some((c) => c.ordinal === second)) return
     void useProject
       .getState()
-      .send({ kind: 'swap-cores', device_id: cable.id, first, second })
+      .send(makeEdit('swap-cores', { device_id: cable.id, first, second }))
       .then((answer) => answer && choose(new Set([`core:${second}`])))
   }
   const enabled = () => cable !== undefined && first > 0

@@ -42,7 +42,7 @@ export function GatherForm({ strip, chosen, close }: Props) {
       close={close}
       onAct={gather}
     >
-      <IntoCable cables={view.data?.cables ?? []} count={keys.length} value={into} onPick={setInto} />
+      <IntoCable cables={view.data?.cables ?? []} value={into} onPick={setInto} />
       {into === NEW_CABLE && (
         <PartChoice label="Cable part" partClass="cable" value={part} onChoose={(p) => setPart(p.id)} />
       )}
