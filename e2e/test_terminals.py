@@ -346,7 +346,7 @@ class Feeder(TerminalStory):
             target = row.field[0]
             self.assertEqual(plan[row.number][2:5], (target.name, target.cable, target.core))
             core = cores[target.cable, target.core]
-            self.assertEqual(core[3:5], (f"{tag}:{row.number}", target.name))
+            self.assertEqual(core[4:6], (f"{tag}:{row.number}", target.name))
         page.goto(f"{self.live_server_url}/p/kiln-2/draw/{self.sheet}")
         bands = page.locator("[data-kind=band]")
         expect(bands).to_have_count(2)
@@ -355,3 +355,33 @@ class Feeder(TerminalStory):
         expect(bands).to_have_count(1)
         page.keyboard.press("Control+z")
         expect(bands).to_have_count(0)
+
+
+class FieldWires(TerminalStory):
+    def test_the_field_wires_of_chosen_terminals_are_gathered_and_a_full_cable_refuses_them(self) -> None:
+        page = self.open("terminals")
+        project = self.project()
+        cable = self.by_tag(project, "=T1+KP2-WD2")
+        bands = [b.id for b in project.bands.values() if b.device_id == cable]
+        self.send(page, kind="delete-selection", ids=bands)
+        page.get_by_role("button", name="=T1+KP2-XD1").click()
+        strip = self.strip_named("=T1+KP2-XD1")
+        rows = page.get_by_role("grid", name="Terminals of =T1+KP2-XD1").locator("[data-row]")
+        of_switches = [r for r in strip_rows(self.project(), strip) if r.number in ("5", "6", "7", "8")]
+        for row in of_switches:
+            rows.and_(page.locator(f"[data-row=u{row.unit}]")).get_by_role("checkbox").check()
+        page.get_by_role("button", name="Gather into a cable…").click()
+        form = page.get_by_role("dialog")
+        expect(form).to_contain_text("Gather 4 field wires")
+        # A cable without room says how many it has, and nothing is changed.
+        self.pick(page, "Into", "=K2+KP2-WD2, 2 spare", within=form)
+        form.get_by_role("button", name="Gather").click()
+        expect(page.get_by_text("has 2 live cores left, and 4 are needed").first).to_be_visible()
+        before = self.revision()
+        self.pick(page, "Into", "a new cable", within=form)
+        self.done(page, lambda: form.get_by_role("button", name="Gather").click())
+        self.assertEqual(self.revision(), before + 1)
+        after = self.project()
+        cables = {t.cable for r in strip_rows(after, strip) if r.number in ("5", "6", "7", "8") for t in r.field}
+        self.assertEqual(len(cables), 1)
+        self.assertNotIn("", cables)

@@ -9,6 +9,7 @@ import { TableBar } from '../../kit/TableBar'
 import { usePick } from '../../project/store'
 import type { At } from '../../scene/Surface'
 import { COPPER, MONO, QUIET } from '../../theme/theme'
+import { movePlaces } from './moving'
 import { terminalsOf, type Row, type Strip, type Target } from './shapes'
 import type { FaceTool, Held } from './TerminalsBench'
 
@@ -119,7 +120,7 @@ function usePointer({ strip, canEdit, held }: Props) {
     hold(null)
     if (!was) return
     if (held.tool === 'bridge' && canEdit) return bridgeAcross(strip, was, at.event.shiftKey, send)
-    if (canEdit && isLong(was)) moveTo(strip, [...held.chosen], beforeWhich(strip, held, was.to), send)
+    if (canEdit && isLong(was)) movePlaces(strip, [...held.chosen], { to: beforeWhich(strip, held, was.to) })
     else if (was.add && was.chosen) held.choose(new Set([...held.chosen].filter((k) => k !== was.key)))
     else if (!was.add) held.choose(new Set([was.key]))
   }
@@ -184,10 +185,6 @@ function beforeWhich(strip: Strip, held: Held, at: number): number {
     return box ? (strip.lies_upright ? (box[1] + box[3]) / 2 : (box[0] + box[2]) / 2) : -1
   }
   return left.filter((r) => middle(r.key) < at).length
-}
-
-function moveTo(strip: Strip, keys: string[], to: number, send: Send) {
-  if (keys.length) void send({ kind: 'move-strip-items', strip_id: strip.id, keys, to, by: 0 })
 }
 
 /** The terminals from where a drag began to where it is, both included. */

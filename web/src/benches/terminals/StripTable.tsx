@@ -7,6 +7,7 @@ import type { CellChange, Column } from '../../kit/gridData'
 import { usePlaces } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
 import { COPPER, INK, QUIET, SNAG } from '../../theme/theme'
+import { movePlaces } from './moving'
 import { KINDS, type Row, type Strip, type Target, type TerminalKind } from './shapes'
 import type { Held } from './TerminalsBench'
 
@@ -174,13 +175,7 @@ export function StripTable({ strip, canEdit, held }: Props) {
   const reorder = (ids: string[], before: Line | undefined) => {
     const left = rows.filter((r) => !ids.includes(r.key))
     const at = before ? left.findIndex((r) => r.key === before.key) : left.length
-    void send({
-      kind: 'move-strip-items',
-      strip_id: strip.id,
-      keys: ids,
-      to: at < 0 ? left.length : at,
-      by: 0,
-    })
+    movePlaces(strip, ids, { to: at < 0 ? left.length : at })
   }
   return (
     <Grid

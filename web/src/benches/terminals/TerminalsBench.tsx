@@ -12,6 +12,7 @@ import { useBench } from '../../project/useBench'
 import { stripCommands } from './commands'
 import { Forms, type Form } from './Forms'
 import { ItemsPanel } from './ItemsPanel'
+import { useMoved } from './moving'
 import { StripFace } from './StripFace'
 import { StripList } from './StripList'
 import { StripPanel } from './StripPanel'
@@ -60,7 +61,7 @@ export function TerminalsBench({ canEdit }: BenchProps) {
   const strips = view.data?.strips ?? []
   const line = strips.find((s) => s.id === search.get('strip')) ?? strips[0]
   const shown = useStrip(line?.id ?? '', held.upright, held.percent).data
-  const strip = shown && shown.id === line?.id ? shown : null
+  const strip = useMoved(shown && shown.id === line?.id ? shown : null)
   const go = (id: string) => {
     held.choose(new Set())
     setSearch({ strip: id })

@@ -1,6 +1,7 @@
 /** The Terminals bench's commands. */
 import type { Command } from '../../project/commands'
 import { useProject } from '../../project/store'
+import { movePlaces } from './moving'
 import { terminalsOf, type Row, type Strip } from './shapes'
 import type { Held } from './TerminalsBench'
 
@@ -13,9 +14,11 @@ interface Around {
 
 /** Move what is chosen by one place. */
 export function step(strip: Strip, chosen: Row[], by: -1 | 1) {
-  const keys = chosen.map((r) => r.key)
-  if (keys.length)
-    void useProject.getState().send({ kind: 'move-strip-items', strip_id: strip.id, keys, to: 0, by })
+  movePlaces(
+    strip,
+    chosen.map((r) => r.key),
+    { by },
+  )
 }
 
 export function takeOff(strip: Strip, chosen: Row[]) {
