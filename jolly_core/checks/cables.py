@@ -163,8 +163,13 @@ def core_choices(project: Project) -> Iterator[Snag]:
     """Yield a snag for each stored choice of a core that is passed over, saying why."""
     for cable in project.cables.values():
         device = project.devices[cable.device_id]
+        there = {c.key for c in cable_conductors(project, device.id)}
+        taken: dict[int, str] = {}
         for choice in choices_of(project, device.id):
             why = misfit(project, choice)
+            if not why and choice.conductor in there:
+                if taken.setdefault(choice.ordinal, choice.conductor) != choice.conductor:
+                    why = f"core {choice.ordinal} is in another connection already"
             if why:
                 message = f"A core chosen for {full_tag(project, device)} does not count: {why}."
                 act = Act("Usual cores", "default-cores", (("device_id", device.id),))

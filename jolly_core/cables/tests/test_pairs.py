@@ -8,7 +8,7 @@ from unittest import TestCase
 from jolly_core.cables import cable_cores, capacity_a, ends_of, laying_of, pair_names, pairs_of, spare_cores
 from jolly_core.checks import project_snags
 from jolly_core.drawing import pin_points
-from jolly_core.model import Part, RuleError
+from jolly_core.model import CoreChoice, Part, RuleError
 from jolly_core.scenes import cable_scene, sheet_scene
 from jolly_core.scenes.primitives import Text
 from jolly_core.sizing import Laying, carried_a, conductor_for_mm2, laying_factor
@@ -136,6 +136,16 @@ class Pairs(TestCase):
         self.assertIn("WH", words)
         face = cable_scene(self.bench.project, self.cable).items
         self.assertGreater(len(face["core:1"].prims), strokes["none:0"] + 5)
+
+    def test_a_core_chosen_for_two_conductors_is_told(self) -> None:
+        self.lay(2)
+        rows = [r for r in cable_cores(self.bench.project, self.cable) if r.conductor is not None]
+        keys = [r.conductor.key for r in rows if r.conductor is not None]
+        self.bench.project.load("core_choice", [CoreChoice(f"c{n}", self.cable, 5, keys[n]) for n in (0, 1)])
+        (snag,) = [s for s in project_snags(self.bench.project) if s.code == "core-choice"]
+        self.assertIn("core 5 is in another connection already", snag.message)
+        served = {r.ordinal: r.conductor.key for r in cable_cores(self.bench.project, self.cable) if r.conductor}
+        self.assertEqual((served[5], len(served)), (keys[0], 4))
 
     def test_spare_cores(self) -> None:
         self.lay(2)
