@@ -167,9 +167,9 @@ def core_choices(project: Project) -> Iterator[Snag]:
         taken: dict[int, str] = {}
         for choice in choices_of(project, device.id):
             why = misfit(project, choice)
-            if not why and choice.conductor in there:
-                if taken.setdefault(choice.ordinal, choice.conductor) != choice.conductor:
-                    why = f"core {choice.ordinal} is in another connection already"
+            first = taken.setdefault(choice.ordinal, choice.conductor) if choice.conductor in there else ""
+            if not why and first not in ("", choice.conductor):
+                why = f"core {choice.ordinal} is in another connection already"
             if why:
                 message = f"A core chosen for {full_tag(project, device)} does not count: {why}."
                 act = Act("Usual cores", "default-cores", (("device_id", device.id),))
