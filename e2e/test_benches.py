@@ -101,7 +101,7 @@ class Together(BenchStory):
         expect(page.get_by_role("grid")).to_contain_text("=K2+KP2-XD1")
         for act in ("New cable part…", "Fill by wire number", "Turn source and destination"):
             expect(page.get_by_role("button", name=act)).to_have_count(0)
-        for bench, word in (("io", "Add the card"), ("make", "to the machine"), ("harness", "Add to WH-T1")):
+        for bench, word in (("io", "Add a card…"), ("make", "to the machine"), ("harness", "Add to WH-T1")):
             page.goto(f"{self.live_server_url}/p/kiln-2/{bench}")
             expect(page.get_by_role("main").get_by_role("table").first).to_be_visible()
             expect(page.get_by_role("button", name=word)).to_have_count(0)
@@ -220,9 +220,10 @@ class Others(BenchStory):
 
     def test_a_channel_freed_and_a_card_that_is_drawn_cannot_be_deleted(self) -> None:
         page = self.open("io")
-        page.get_by_label("Choose B3").click()
+        row = page.get_by_role("grid", name="Points").locator("[data-row]").filter(has_text="Chain slack")
+        row.get_by_role("checkbox").check()
         self.done(page, lambda: page.get_by_role("button", name="Take off their channels").click())
-        points = page.get_by_role("table", name="Points", exact=True)
-        expect(points.get_by_role("row").filter(has_text="B3")).to_contain_text("waits")
-        page.get_by_role("region", name="Card =K2+KP2-KF1").get_by_role("button", name="Delete").click()
+        expect(row).to_contain_text("waits")
+        page.get_by_role("button", name="Allocate").click()
+        page.get_by_role("button", name="Delete =K2+KP2-KF1").click()
         expect(page.get_by_text("Channels of -KF1 are drawn. Delete them on their sheets first.").first).to_be_visible()

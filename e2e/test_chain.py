@@ -181,22 +181,23 @@ class ChainStory(Story):
 
     def the_points(self, page: Page) -> None:
         self.bench("I/O")
-        page.get_by_role("button", name="Take in a list").click()
+        page.get_by_role("button", name="Bring in…").click()
         page.get_by_test_id("point-file").set_input_files(
             {"name": "points.csv", "mimeType": "text/csv", "buffer": POINTS.encode()}
         )
-        faults = page.get_by_role("alert").filter(has_text="fault")
-        expect(faults).to_contain_text("Row 4, Type: “pushing” is no type. Use DI, DO, AI or AO.")
+        faulty = page.get_by_role("grid", name="Rows of the file").locator("[data-row]").filter(has_text="faulty")
+        expect(faulty).to_contain_text("Type: “pushing” is no type. Use DI, DO, AI or AO.")
         self.assertEqual(self.chain().io_points, {})
         self.done(lambda: page.get_by_role("button", name="Take in 3").click())
+        page.get_by_role("button", name="Add a card…").click()
         self.choose_part("Card part", "DI8", "HR-DI8")
-        self.done(lambda: page.get_by_role("button", name="Add the card").click())
-        for tag in ("B1", "B2", "B4"):
-            page.get_by_label(f"Choose {tag}").click()
-        self.done(lambda: page.get_by_role("button", name="Put the chosen points on I0.2").click())
-        points = page.get_by_role("table", name="Points", exact=True)
-        expect(points.get_by_role("row").filter(has_text="B4")).to_contain_text("I0.4")
-        expect(page.get_by_role("table", name="Spare")).to_contain_text("62.5 %")
+        self.done(lambda: page.get_by_role("button", name="Add", exact=True).last.click())
+        waiting = page.get_by_role("listbox", name="Points to allocate").get_by_role("option")
+        for n, keys in enumerate(([], ["ControlOrMeta"], ["ControlOrMeta"])):
+            waiting.nth(n).click(modifiers=keys)  # type: ignore[arg-type]  # names of keys
+        self.done(lambda: waiting.first.drag_to(page.get_by_role("option", name="I0.2 spare")))
+        expect(page.get_by_role("option", name="I0.4 B4")).to_be_visible()
+        expect(page.get_by_role("region", name="Demand DI")).to_contain_text("8 of 4")
 
     def the_channel_on_a_sheet(self, page: Page) -> None:
         sheet = next(s for s in self.chain().sheets.values() if s.number == "30")
@@ -210,8 +211,10 @@ class ChainStory(Story):
             self.done(lambda option=option: option.click())  # type: ignore[misc]  # bound at once
         expect(self.symbols(page).filter(has_text="I0.1")).to_contain_text("spare")
         self.bench("I/O")
-        page.get_by_label("Choose B1").click()
-        self.done(lambda: page.get_by_role("button", name="Put the chosen points on I0.0").click())
+        page.get_by_role("button", name="Allocate").click()
+        # A channel dragged onto another one: they exchange what they serve.
+        served = page.get_by_role("option", name="I0.2 B1")
+        self.done(lambda: served.drag_to(page.get_by_role("option", name="I0.0 spare")))
         page.goto(f"{self.live_server_url}/p/{CHAIN}/draw/{sheet.id}")
         expect(self.symbols(page).filter(has_text="I0.0")).to_contain_text("B1 Hatch closed")
 

@@ -17,6 +17,7 @@ BENCHES = {
     "duct": "cabinet",
     "placing": "cabinet",
     "card": "io",
+    "rack": "io",
     "io_point": "io",
     "cable": "cables",
     "strip_item": "terminals",

@@ -28,7 +28,7 @@ from jolly_core.harness import (
 )
 from jolly_core.making import Dossier, uncut_from
 from jolly_core.model import Project, derived, listed
-from jolly_core.plc import cards, channel_spans
+from jolly_core.plc import cards, spans_of
 from jolly_core.tagging import device_at, full_tag
 from jolly_core.terminals import is_strip
 
@@ -159,7 +159,7 @@ def overlaps(project: Project) -> Iterator[Snag]:
     for card in cards(project):
         tag = full_tag(project, project.devices[card.device_id])
         met: tuple[str, str, str] | None = None
-        for space, low, high, row in channel_spans(project, card):
+        for space, low, high, row in spans_of(project, card):
             for place in range(low, high):
                 owner, other = seen.setdefault((space, place), (card.device_id, row.address))
                 if met is None and owner != card.device_id:

@@ -10,6 +10,7 @@ from pydantic import Field
 from jolly_core.drawing import habit_of
 from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, SheetKind
 from jolly_core.model.entities.structure import (
+    AddressPrefix,
     Allowance,
     Ambient,
     Columns,
@@ -68,6 +69,8 @@ class ChangeSettings(Payload):
     drop_limit_percent: Share | None = None
     laying_method: Literal["B1", "B2", "C", "E"] | None = None
     ambient_c: Ambient | None = None
+    input_prefix: AddressPrefix | None = None
+    output_prefix: AddressPrefix | None = None
     supply: Text | None = None
     supply_system: Text | None = None
     control_voltages: Text | None = None

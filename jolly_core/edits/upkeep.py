@@ -11,7 +11,7 @@ from jolly_core.tagging import letters_for, naming, renamed_at
 from .base import Work
 
 # Records that keep a device in the project though no symbol of it is drawn; the others go with it.
-_KEEPERS = ("band", "card", "enclosure", "node")
+_KEEPERS = ("band", "card", "rack", "enclosure", "node")
 
 
 def drop_unused(work: Work, device_id: str) -> None:
@@ -42,6 +42,8 @@ def remove_device(work: Work, device_id: str) -> None:
             if kind != "add_on" and id in project.tables[kind]:
                 for right in [e for e in project.enclosures.values() if kind == "enclosure" and e.left_id == id]:
                     work.put("enclosure", replace(right, left_id=""))
+                for card in [c for c in project.cards.values() if kind == "rack" and c.rack_id == id]:
+                    work.put("card", replace(card, rack_id="", slot=0))
                 work.remove(kind, id)
     for id in project.items_of_strip.get(device_id):
         part_id = project.strip_items[id].part_id

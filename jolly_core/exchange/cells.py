@@ -14,7 +14,7 @@ from openpyxl.utils.exceptions import InvalidFileException
 from jolly_core.model import FileError
 
 # What the reader of workbooks raises on files that are none, or are broken inside.
-_BROKEN = (
+BROKEN = (
     InvalidFileException,
     zipfile.BadZipFile,
     zlib.error,
@@ -55,8 +55,8 @@ def _workbook(content: bytes, formulas: bool) -> list[list[str]]:
         book = load_workbook(io.BytesIO(content), read_only=True, data_only=not formulas)
         page = book.worksheets[0]
         rows = page.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS, values_only=True)
-        return [_trimmed(["" if v is None else _shown(v) for v in row]) for row in rows]
-    except _BROKEN:
+        return [_trimmed(["" if v is None else shown(v) for v in row]) for row in rows]
+    except BROKEN:
         raise FileError("This is not an XLSX workbook. Save it as .xlsx or .csv.") from None
 
 
@@ -67,7 +67,8 @@ def _trimmed(cells: list[str]) -> list[str]:
     return cells
 
 
-def _shown(value: object) -> str:
+def shown(value: object) -> str:
+    """Return a cell's value as text; whole numbers without a decimal point."""
     return str(int(value)) if isinstance(value, float) and value.is_integer() else str(value)
 
 

@@ -70,8 +70,8 @@ def _planned_terminals(entities: dict[str, Any]) -> None:
     """Version 6 has terminals that are planned, levels, and parts of bridges; what version 5 says stays as it is."""
 
 
-def _ways_of_laying(entities: dict[str, Any]) -> None:
-    """Version 7 says how conductors are laid; what version 6 says stays as it is."""
+def _more_of_points(entities: dict[str, Any]) -> None:
+    """Version 7 says more of points and cards, and how conductors are laid; what version 6 says stays as it is."""
 
 
 # The steps by number: the first brings a file of version 1 to version 2.
@@ -81,7 +81,7 @@ STEPS: tuple[Step, ...] = (
     _rules_for_tags,
     _bounds_of_fields,
     _planned_terminals,
-    _ways_of_laying,
+    _more_of_points,
 )
 VERSION = len(STEPS) + 1
 

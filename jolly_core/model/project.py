@@ -26,6 +26,7 @@ from .entities.building import (
     NetOrder,
     Node,
     Placing,
+    Rack,
     Rail,
     Segment,
     StripItem,
@@ -95,7 +96,7 @@ class Project:
         self.cables = self.table(Cable)
         self.core_choices, self.cable_ways = self.table(CoreChoice), self.table(CableWay)
         self.net_orders = self.table(NetOrder)
-        self.cards = self.table(Card)
+        self.racks, self.cards = self.table(Rack), self.table(Card)
         self.io_points = self.table(IoPoint)
         self.enclosures = self.table(Enclosure)
         self.rails = self.table(Rail)

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from django.http import HttpRequest
-from ninja import File, Router
+from ninja import File, Form, Router
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from typing_extensions import TypedDict
@@ -19,7 +19,9 @@ from jolly_server.projects.store import loaded
 from .cabinet import CabinetView, cabinet_bench
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
-from .io import IoView, ListRead, io_bench, read_list
+from .io import IoView, io_bench
+from .iolist import ListRead, read_list, said_columns
+from .iomap import MapValue, io_map
 from .terminals import (
     LayoutValue,
     PlannedStrip,
@@ -96,24 +98,43 @@ def cable(request: HttpRequest, project_id: str, cable_id: str) -> CablePicture:
 
 
 @router.get("/{project_id}/io", response=IoView)
-def io(request: HttpRequest, project_id: str) -> IoView:
-    """Give points, cards and spare shares."""
+def io(request: HttpRequest, project_id: str, by: Literal["", "location", "function"] = "", maker: str = "") -> IoView:
+    """Give points, cards, racks, and what is needed; `by` counts it by place, `maker` says whose cards are proposed."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    library = StoredLibrary(request.user)
+    with held.lock:
+        return io_bench(held.project, library, by, maker)
+
+
+@router.get("/{project_id}/io/map", response=list[MapValue])
+def address_spaces(request: HttpRequest, project_id: str) -> list[MapValue]:
+    """Give the address map."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        return io_bench(held.project)
+        return io_map(held.project)
 
 
 @router.post("/{project_id}/io/read", response=ListRead)
-def read_io(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> ListRead:
-    """Read a point list and say what taking it in would change; nothing is taken in."""
+def read_io(
+    request: HttpRequest,
+    project_id: str,
+    file: File[UploadedFile],
+    sheet: Form[str] = "",
+    mapping: Form[str] = "",
+) -> ListRead:
+    """Read a point list and say what taking it in would change; nothing is taken in.
+
+    `mapping` says as JSON what columns hold, by their headings, where a person knows better.
+    """
     role_in(request, project_id, "editor")
     limit = read_options().upload_limit_bytes
     if file.size is None or file.size > limit:
         raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A point list is smaller.")
     held = loaded(project_id)
     with held.lock:
-        return read_list(held.project, file.read(), file.name or "")
+        return read_list(held.project, file.read(), file.name or "", sheet, said_columns(mapping))
 
 
 @router.get("/{project_id}/cabinet", response=CabinetView)

@@ -23,6 +23,7 @@ from jolly_core.exchange import (
 from jolly_core.model import SURFACES, Project
 from jolly_core.reports import REPORTS, Table, run_report
 from jolly_core.scenes import is_generated, leaves_of, page_of
+from jolly_server.benches.iolist import points_table
 from jolly_server.benches.terminals import strip_table
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import role_in
@@ -150,6 +151,20 @@ def strip_file(request: HttpRequest, project_id: str, strip_id: str, format: str
         s = held.project.settings
     content = write_table(table, format, f"{s.number} {s.name}".strip(), settings.JOLLY.fonts)
     return _file(content, TYPES[format], f"{s.number}-strip.{format}")
+
+
+@router.get("/{project_id}/points.{format}")
+def points_file(request: HttpRequest, project_id: str, format: str) -> HttpResponse:
+    """Give the list of points for a spreadsheet, as it can be taken in again."""
+    role_in(request, project_id)
+    if format not in ("csv", "xlsx"):
+        raise HttpError(404, "The list of points comes as csv and xlsx.")
+    held = loaded(project_id)
+    with held.lock:
+        table = points_table(held.project)
+        s = held.project.settings
+    content = write_table(table, format, f"{s.number} {s.name}".strip(), settings.JOLLY.fonts)
+    return _file(content, TYPES[format], f"{s.number}-points.{format}")
 
 
 def _page_number(project: Project, id: str) -> str:

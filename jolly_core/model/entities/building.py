@@ -6,7 +6,7 @@ here keep what only they have.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Annotated, Literal, get_args
 
 from ..fields import (
@@ -24,6 +24,7 @@ from ..fields import (
     Sheetwise,
     Since,
     Text,
+    Texts,
     Within,
     Written,
 )
@@ -35,9 +36,12 @@ TERMINAL_KINDS = ("feed-through", "earth", "fuse", "disconnect")
 TERMINAL_JOINTS = ("", "carry", "part")
 TERMINAL_FACINGS = ("", "first", "second")
 MOST_LEVELS = 8
-AddressScheme = Literal["byte.bit", "whole", "word"]
+AddressScheme = Literal["byte.bit", "whole", "word", "octal", "slot"]
 ADDRESS_SCHEMES: tuple[str, ...] = get_args(AddressScheme)
 IO_TYPES = ("DI", "DO", "AI", "AO")
+# What a point asks of its channel beside its type, "" for nothing more.
+IO_SORTS = ("", "fast", "rtd", "thermocouple", "safe")
+NORMAL_STATES = ("", "open", "closed")
 SURFACES = ("plate", "door")
 SHIELD_ENDS = ("", "source", "destination", "both")
 
@@ -46,6 +50,7 @@ Amount = Annotated[float, Within(0, 1_000_000)]
 PowerFactor = Annotated[float, Within(0, 1)]
 Celsius = Annotated[float, Within(-50, 100, "°C")]
 Level = Annotated[int, Within(1, MOST_LEVELS)]
+Slot = Annotated[int, Within(0, 256)]
 Address = Annotated[str, Longest(40), Written(r"|\d{1,5}(\.[0-7])?", "an address such as 0.0 or 256")]
 
 
@@ -174,6 +179,15 @@ class NetOrder:
     pairs: Annotated[tuple[str, ...], Longest(2000)]
 
 
+@kind("rack", since=7, keeps_device=True)
+@dataclass(slots=True)
+class Rack:
+    """A rack that PLC cards are put into: the controller's own, or a remote station at its device's location."""
+
+    id: Id
+    device_id: Annotated[str, Names("device", needed=True)]
+
+
 @kind("card", since=1, keeps_device=True)
 @dataclass(slots=True)
 class Card:
@@ -183,6 +197,8 @@ class Card:
         scheme: how channels are addressed, one of ADDRESS_SCHEMES.
         start: address of the first channel, for example "0.0" or "100".
         order: position among the cards.
+        fixed: its address stays when cards are addressed together.
+        rack_id, slot: the rack it is put into and its place there, counted from 1; "" and 0 for none.
     """
 
     id: Id
@@ -190,6 +206,9 @@ class Card:
     scheme: Annotated[str, OneOf(ADDRESS_SCHEMES)] = "byte.bit"
     start: Address = "0.0"
     order: Order = 0
+    fixed: Annotated[bool, Since(7)] = False
+    rack_id: Annotated[str, Names("rack"), Since(7)] = ""
+    slot: Annotated[Slot, Since(7)] = 0
 
 
 @kind("io_point", since=1, called="point", indexes=(Keyed("points_of_card", "device_id"),))
@@ -203,6 +222,16 @@ class IoPoint:
         order: position in the list.
         device_id: the card's device it is allocated to, "" while it waits.
         channel: 1-based number of the card's channel of that type, 0 while it waits.
+        text2: a second text, for example in another language.
+        sort: what it asks of its channel beside the type, one of IO_SORTS.
+        signal: for example "24 V DC" or "4-20 mA".
+        function_id, location_id: what it belongs to and where its device is.
+        device: tag of the device in the field, as the list says it.
+        span, unit: what is measured or set from and to, and in what.
+        normal: whether its contact is open or closed at rest, one of NORMAL_STATES.
+        terminals, cable: terminals on its wires, and a cable for them, are wanted.
+        fixed: it keeps its channel when points are allocated together.
+        own: columns of the list that only the project has, heading to text.
     """
 
     id: Id
@@ -213,6 +242,20 @@ class IoPoint:
     order: Order = 0
     device_id: Annotated[str, Names("device")] = ""
     channel: Running = 0
+    text2: Annotated[Text, Since(7)] = ""
+    sort: Annotated[str, OneOf(IO_SORTS), Since(7)] = ""
+    signal: Annotated[Text, Since(7)] = ""
+    function_id: Annotated[str, Names("function"), Since(7)] = ""
+    location_id: Annotated[str, Names("location"), Since(7)] = ""
+    device: Annotated[Text, Since(7)] = ""
+    span: Annotated[Text, Since(7)] = ""
+    unit: Annotated[Text, Since(7)] = ""
+    normal: Annotated[str, OneOf(NORMAL_STATES), Since(7)] = ""
+    terminals: Annotated[bool, Since(7)] = False
+    cable: Annotated[bool, Since(7)] = False
+    fixed: Annotated[bool, Since(7)] = False
+    remark: Annotated[LongText, Since(7)] = ""
+    own: Annotated[Texts, Since(7)] = field(default_factory=dict)
 
 
 @kind("enclosure", since=1, keeps_device=True)

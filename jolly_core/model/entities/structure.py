@@ -63,6 +63,7 @@ WireWidth = Annotated[int, Within(1, 6)]
 SpoolLength = Annotated[float, Within(0, 100_000, "m", above=True)]
 Share = Annotated[float, Within(0, 500, "%")]
 Allowance = Annotated[float, Within(0, 1000, "m")]
+AddressPrefix = Annotated[str, Longest(8)]
 Ambient = Annotated[float, Within(-25, 60, "°C")]
 Language = Annotated[str, Longest(8)]
 SheetNumber = Annotated[str, Longest(12)]
@@ -102,6 +103,7 @@ class Settings:
         cable_allowance_m: added to the length of a cable that is taken from the table of ways.
         drop_warn_percent, drop_limit_percent: voltage drops of cables above these are warned of, or are errors.
         laying_method, ambient_c: how conductors are laid that say nothing else, and the air around them, °C.
+        input_prefix, output_prefix: what addresses of inputs and outputs begin with.
     """
 
     id: Id = SETTINGS_ID
@@ -142,6 +144,8 @@ class Settings:
     drop_limit_percent: Annotated[Share, Since(6)] = 5.0
     laying_method: Annotated[str, OneOf(LAYING_METHODS), Since(7)] = "B2"
     ambient_c: Annotated[Ambient, Since(7)] = 40.0
+    input_prefix: Annotated[AddressPrefix, Since(7)] = "I"
+    output_prefix: Annotated[AddressPrefix, Since(7)] = "Q"
 
 
 @kind("function", since=1)

@@ -8,8 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_core.checks import project_snags
-from jolly_core.model import FileError, RuleError
-from jolly_core.plc import address, channels, needed_channels, parse_start, read_points, spare_shares
+from jolly_core.model import RuleError
+from jolly_core.plc import address, channels, parse_start
+from jolly_core.points import needed_channels, needs
 from jolly_core.testing import Workbench
 
 LIST = [("B1", "DI"), ("B2", "DI"), ("B3", "DI"), ("Y1", "DO")]
@@ -94,7 +95,7 @@ class Cards(TestCase):
 
     def test_spare_share_and_need(self) -> None:
         self.bench.do("allocate-points", ids=[self.points[t] for t in ("B1", "B2")], device_id=self.inputs)
-        shares = {s.io_type: s for s in spare_shares(self.bench.project)}
+        shares = {n.io_type: n for n in needs(self.bench.project)}
         self.assertEqual((shares["DI"].spare_percent, shares["DI"].needed, shares["DI"].channels), (75.0, 4, 8))
         self.assertEqual((shares["DO"].spare_percent, shares["DO"].needed), (100.0, 2))
 
@@ -118,53 +119,3 @@ class Cards(TestCase):
         self.bench.do("delete-card", device_id=self.inputs)
         self.assertNotIn(self.inputs, self.bench.project.devices)
         self.assertNotIn("hollin-hr-di8", self.bench.project.parts)
-
-
-class PointLists(TestCase):
-    HEAD = ["Tag", "Description", "Type", "Connected to"]
-
-    def test_plain_words_are_types(self) -> None:
-        rows = [
-            self.HEAD,
-            ["B1", "Hatch", "digital input", "switch"],
-            ["Y1", "", "DO", ""],
-            ["T1", "", "Analogue  Input", ""],
-        ]
-        found = read_points(rows)
-        self.assertEqual(
-            [(p.tag, p.io_type, p.connected) for p in found.lines],
-            [("B1", "DI", "switch"), ("Y1", "DO", ""), ("T1", "AI", "")],
-        )
-        self.assertEqual(found.faults, [])
-
-    def test_faults_name_row_column_and_why(self) -> None:
-        rows = [
-            [],
-            self.HEAD,
-            ["B1", "", "DI"],
-            ["", "", "DI"],
-            [],
-            ["B1", "", "DI"],
-            ["B2", "", "motor"],
-            ["B3"],
-            ["B4\x07", "", "DI"],
-        ]
-        found = read_points(rows)
-        self.assertEqual([p.tag for p in found.lines], ["B1"])
-        shown = [(f.row, f.column, f.why.split(".")[0]) for f in found.faults]
-        self.assertEqual(
-            shown,
-            [
-                (4, "Tag", "There is no tag"),
-                (6, "Tag", "B1 is in row 3 already"),
-                (7, "Type", "“motor” is no type"),
-                (8, "Type", "There is no type"),
-                (9, "Tag", "It holds characters that cannot be printed"),
-            ],
-        )
-
-    def test_missing_headings_are_named(self) -> None:
-        with self.assertRaisesRegex(FileError, "headed Type"):
-            read_points([["Tag", "Text"], ["B1", "x"]])
-        with self.assertRaisesRegex(FileError, "empty"):
-            read_points([["", " "], []])

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from jolly_core.checks import project_snags
 from jolly_core.model import Part, RuleError
-from jolly_core.plc import address, channel_spans, channels, parse_start
+from jolly_core.plc import address, channels, parse_start, spans_of
 from jolly_core.testing import Workbench
 
 
@@ -86,7 +86,7 @@ class Spans(TestCase):
             self.add(part, **({"scheme": scheme} if scheme else {}))
         seen: set[tuple[str, int]] = set()
         for card in self.bench.project.cards.values():
-            for space, low, high, _ in channel_spans(self.bench.project, card):
+            for space, low, high, _ in spans_of(self.bench.project, card):
                 places = {(space, n) for n in range(low, high)}
                 self.assertFalse(places & seen)
                 seen |= places

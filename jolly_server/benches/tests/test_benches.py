@@ -163,13 +163,13 @@ class PointLists(DemoCase):
         text = "Tag,Text,Type,Connected to\nB1,Hatch shut,DI,limit switch\nB7,Pit low,DI,float\nB8,,what,\n"
         found = self.read(text.encode()).json()
         self.assertEqual(
-            [(line["tag"], line["change"]) for line in found["lines"]], [("B1", "changed"), ("B7", "added")]
+            [(line["tag"], line["change"]) for line in found["rows"]],
+            [("B1", "changed"), ("B7", "added"), ("B8", "faulty")],
         )
         self.assertEqual([(f["row"], f["column"]) for f in found["faults"]], [(4, "Type")])
         self.assertEqual(found["gone"], ["B2", "B3", "B4", "Y1", "Y2"])
         self.assertEqual(len(self.stored().io_points), 6)
-        points = [{k: line[k] for k in ("tag", "text", "io_type", "connected")} for line in found["lines"]]
-        self.accepted(self.jory, kind="take-in-points", points=points)
+        self.accepted(self.jory, kind="take-in-points", points=found["points"])
         texts = {p.tag: p.text for p in self.stored().io_points.values()}
         self.assertEqual((texts["B1"], texts["B7"], len(texts)), ("Hatch shut", "Pit low", 7))
         self.assert_memory_is_stored()
@@ -182,12 +182,21 @@ class PointLists(DemoCase):
         page.write_row(1, 0, ["B9", "Door", "digital input", "switch"])
         book.close()
         found = self.read(out.getvalue(), "points.xlsx").json()
-        self.assertEqual(found["lines"][0]["tag"], "B9")
+        self.assertEqual(found["points"][0]["tag"], "B9")
+
+    def test_without_known_headings_the_columns_are_given_to_be_said(self) -> None:
+        content = b"Code,What\nB1,DI\n"
+        found = self.read(content, "a.csv").json()
+        self.assertIn("No column is headed Tag", found["problem"])
+        self.assertEqual([c["heading"] for c in found["columns"]], ["Code", "What"])
+        said = {"file": SimpleUploadedFile("a.csv", content), "mapping": '{"Code": "tag", "What": "io_type"}'}
+        self.assertEqual(self.jory.post(f"{BASE}/io/read", said).json()["points"][0]["tag"], "B1")
+        said = {"file": SimpleUploadedFile("a.csv", content), "mapping": "[1]"}
+        self.assertEqual(self.jory.post(f"{BASE}/io/read", said).status_code, 400)
 
     def test_what_is_no_list_is_refused_in_words(self) -> None:
         for content, name, words in (
             (b"PK\x03\x04", "a.xlsx", "not an XLSX workbook"),
-            (b"Name of it,What\nB1,x\n", "a.csv", "No column is headed Tag"),
             (b"", "a.csv", "empty"),
         ):
             answer = self.read(content, name)

@@ -1,214 +1,119 @@
-/** The I/O bench: the point list, cards with their channels, allocation in blocks, what is spare. */
-import { useCommands } from '../../project/commands'
-import { ioCommands } from './commands'
-import type { BenchProps } from '../../project/bench'
-import Box from '@mui/material/Box'
+/** The I/O bench: the list of points, their channels, the address map, and what is needed. */
 import Button from '@mui/material/Button'
-import Stack from '@mui/material/Stack'
+import TextField from '@mui/material/TextField'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useState } from 'react'
-import { client, got } from '../../api/client'
-import { MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
-import { Bench, Empty, Heading } from '../../kit/Bench'
-import { Rows } from '../../kit/Rows'
-import { Setting } from '../../project/Setting'
-import { useBench } from '../../project/useBench'
-import { useProject, usePick } from '../../project/store'
-import { CardBox, NewCard } from './Cards'
+import { Bench, Empty } from '../../kit/Bench'
+import { TableBar } from '../../kit/TableBar'
+import type { BenchProps } from '../../project/bench'
+import { useCommands } from '../../project/commands'
+import { usePick } from '../../project/store'
+import { AddressMap } from './AddressMap'
+import { Allocate } from './Allocate'
+import { ioCommands } from './commands'
+import { DemandList } from './DemandList'
+import { Forms } from './Forms'
+import { IoPanel } from './IoPanel'
 import { PointFile } from './PointFile'
-import type { IoView, Spare } from './shapes'
-
-/** The points that are chosen when one more is clicked; with `range`, all from the last one on. */
-function toggled(chosen: Set<string>, points: IoView['points'], id: string, range: boolean): Set<string> {
-  const next = new Set(chosen)
-  const last = [...chosen].at(-1)
-  const [a, b] = [points.findIndex((p) => p.id === last), points.findIndex((p) => p.id === id)]
-  if (range && a >= 0) for (const p of points.slice(Math.min(a, b), Math.max(a, b) + 1)) next.add(p.id)
-  else if (!next.delete(id)) next.add(id)
-  return next
-}
+import { PointTable } from './PointTable'
+import { useAllocating } from './useAllocating'
+import { useIo, useMap, type Io, type Page } from './useIo'
 
 export function IoBench({ canEdit }: BenchProps) {
-  const projectId = useProject((s) => s.projectId)
-  const { send } = usePick('send')
-  const [chosen, setChosen] = useState<Set<string>>(new Set())
-  const [reading, setReading] = useState(false)
-  const view = useBench<IoView>('io', () =>
-    got(client.GET('/api/projects/{project_id}/io', { params: { path: { project_id: projectId } } })),
-  )
-  const held = (view.data?.points ?? []).map((p) => p.id).filter((id) => chosen.has(id))
-  useCommands(
-    'I/O',
-    ioCommands({
-      read: () => setReading(true),
-      free: () => void send({ kind: 'free-points', ids: held }),
-      drop: () => setChosen(new Set()),
-      some: held.length > 0,
-    }),
-  )
-  if (!view.data) return <Empty>Reading the points…</Empty>
-  const { points, cards, spare } = view.data
-  const ids = held
-  const toggle = (id: string, range: boolean) => setChosen(toggled(chosen, points, id, range))
-  const allocate = (deviceId: string, channel: number) => {
-    if (ids.length)
-      void send({ kind: 'allocate-points', ids, device_id: deviceId, channel }).then(
-        (answer) => answer && setChosen(new Set()),
-      )
-  }
+  const io = useIo()
+  const doing = useAllocating(io)
+  const [filter, setFilter] = useState('')
+  useCommands('I/O', ioCommands(io, doing, canEdit))
+  const { view, page } = io
+  if (!view) return <Empty>Reading the points…</Empty>
+  const inspector = page === 'bring' ? null : <IoPanel {...{ io, view, canEdit, doing }} />
   return (
-    <Bench
-      name="I/O"
-      inspector={
-        <>
-          <Heading>Spare</Heading>
-          <SpareTable spare={spare} wanted={view.data.spare_wanted} />
-          <Setting name="spare_share_percent" label="Share to keep spare, %" canEdit={canEdit} />
-          {canEdit && <NewCard cards={cards.length} />}
-        </>
-      }
-    >
-      <Box sx={{ flex: 1, overflow: 'auto', p: 1.5 }}>
-        <PointsHead ids={ids} canEdit={canEdit} read={() => setReading(!reading)} />
-        {reading && <PointFile close={() => setReading(false)} />}
-        {points.length === 0 && !reading && (
+    <Bench name="I/O" list={<DemandList {...{ io, view, canEdit }} />} inspector={inspector}>
+      <TopBar {...{ io, filter, setFilter, canEdit }} />
+      {page === 'bring' && <PointFile done={() => io.go('list')} />}
+      {page === 'allocate' && <Allocate {...{ io, view, filter, canEdit, doing }} />}
+      {page === 'map' && <Map io={io} />}
+      {page === 'list' &&
+        (view.points.length ? (
+          <PointTable {...{ view, filter, canEdit }} chosen={io.chosen} choose={io.choose} />
+        ) : (
           <Empty>
-            No points yet. Take in a list from a spreadsheet (CSV or XLSX) with the headings Tag, Text, Type
-            and Connected to.
+            No point yet. Bring in a list from a spreadsheet with <kbd>L</kbd>, or add a point with{' '}
+            <kbd>Insert</kbd>.
           </Empty>
-        )}
-        {points.length > 0 && <Points {...{ points, chosen, toggle }} />}
-        <CardList {...{ cards, canEdit, allocate }} armed={ids.length > 0} />
-      </Box>
+        ))}
+      <Forms io={io} view={view} />
     </Bench>
   )
 }
 
-function SpareTable({ spare, wanted }: { spare: Spare[]; wanted: number }) {
-  if (!spare.length) return <Box sx={{ color: QUIET, px: 0.75 }}>nothing to count yet</Box>
-  return (
-    <>
-      <Rows label="Spare" columns={['Type', 'Points', 'Channels', 'Free']}>
-        {spare.map((s) => (
-          <tr key={s.io_type} title={`${s.points} points and ${wanted} % to spare need ${s.needed} channels`}>
-            <td style={{ fontFamily: MONO }}>{s.io_type}</td>
-            <td>{s.points}</td>
-            <td style={{ color: s.channels < s.needed ? SNAG : undefined }}>
-              {s.channels} of {s.needed}
-            </td>
-            <td style={{ fontWeight: 600 }}>{s.channels ? `${s.spare_percent} %` : '-'}</td>
-          </tr>
-        ))}
-      </Rows>
-      <Box sx={{ fontSize: 12, color: QUIET, mt: 0.5, px: 0.75 }}>
-        “of” counts the points and {wanted} % to spare, rounded up.
-      </Box>
-    </>
-  )
+function Map({ io }: { io: Io }) {
+  const spaces = useMap()
+  return <AddressMap spaces={spaces} chosen={io.chosen} onPick={(id) => io.choose(new Set([id]))} />
 }
 
-interface PointsHeadProps {
-  ids: string[]
+interface BarProps {
+  io: Io
+  filter: string
+  setFilter: (words: string) => void
   canEdit: boolean
-  read: () => void
 }
 
-function PointsHead({ ids, canEdit, read }: PointsHeadProps) {
+function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
   const { send } = usePick('send')
+  const ids = [...io.chosen]
+  const plain = { whiteSpace: 'nowrap', minWidth: 0, px: 1 } as const
   return (
-    <Stack direction="row" spacing={1} sx={{ mb: 1, alignItems: 'center' }}>
-      <Box component="h1" sx={{ fontSize: 16, m: 0, flex: 1 }}>
-        Points
-      </Box>
-      {canEdit && ids.length > 0 && (
+    <TableBar>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        aria-label="What is shown"
+        value={io.page}
+        onChange={(_, page: Page | null) => page && io.go(page)}
+      >
+        <ToggleButton value="list">List</ToggleButton>
+        <ToggleButton value="allocate">Allocate</ToggleButton>
+        <ToggleButton value="map">Map</ToggleButton>
+      </ToggleButtonGroup>
+      {(io.page === 'list' || io.page === 'allocate') && (
+        <TextField
+          placeholder="DI +KF2 =T1 hatch"
+          slotProps={{ htmlInput: { 'aria-label': 'Filter' } }}
+          value={filter}
+          onChange={(e) => setFilter(e.target.value)}
+          sx={{ width: 150, flexShrink: 1 }}
+        />
+      )}
+      <span style={{ flex: 1 }} />
+      {canEdit && io.page === 'list' && (
         <>
-          <span style={{ color: QUIET }}>
-            {ids.length} chosen: click a free channel below to put them there
-          </span>
-          <Button onClick={() => void send({ kind: 'free-points', ids })}>Take off their channels</Button>
-          <Button color="error" onClick={() => void send({ kind: 'delete-points', ids })}>
+          <Button sx={plain} onClick={() => io.open('point')}>
+            Add a point
+          </Button>
+          <Button
+            disabled={!ids.length}
+            color="error"
+            onClick={() => void send({ kind: 'delete-points', ids })}
+          >
             Delete
           </Button>
         </>
       )}
-      {canEdit && (
-        <Button variant="outlined" onClick={read}>
-          Take in a list…
-        </Button>
+      {canEdit && io.page !== 'bring' && (
+        <>
+          <Button sx={plain} onClick={() => io.open('address')}>
+            Address cards…
+          </Button>
+          <Button sx={plain} variant="outlined" onClick={() => io.go('bring')}>
+            Bring in…
+          </Button>
+        </>
       )}
-    </Stack>
-  )
-}
-
-interface PointsProps {
-  points: IoView['points']
-  chosen: Set<string>
-  toggle: (id: string, range: boolean) => void
-}
-
-function Points({ points, chosen, toggle }: PointsProps) {
-  return (
-    <Rows
-      label="Points"
-      columns={[
-        { name: '', width: 24 },
-        { name: 'Tag', width: 80 },
-        'Text',
-        { name: 'Type', width: 44 },
-        'Connected',
-        { name: 'Address', width: 70 },
-        { name: 'Card', width: 130 },
-      ]}
-    >
-      {points.map((p) => (
-        <tr key={p.id} onClick={(e) => toggle(p.id, e.shiftKey)} style={{ cursor: 'pointer' }}>
-          <td>
-            <input
-              type="checkbox"
-              checked={chosen.has(p.id)}
-              aria-label={`Choose ${p.tag}`}
-              onClick={(e) => e.stopPropagation()}
-              onChange={() => toggle(p.id, false)}
-            />
-          </td>
-          <td style={{ fontFamily: MONO, fontWeight: 600 }}>{p.tag}</td>
-          <td>{p.text}</td>
-          <td style={{ fontFamily: MONO }}>{p.io_type}</td>
-          <td>{p.connected}</td>
-          <td style={{ fontFamily: MONO, color: TEAL }}>{p.address}</td>
-          <td style={{ fontFamily: MONO, color: p.card ? undefined : SNAG }}>
-            {p.card ? `${p.card} · ${p.channel}` : 'waits'}
-          </td>
-        </tr>
-      ))}
-    </Rows>
-  )
-}
-
-interface CardListProps {
-  cards: IoView['cards']
-  canEdit: boolean
-  armed: boolean
-  allocate: (deviceId: string, channel: number) => void
-}
-
-function CardList({ cards, canEdit, armed, allocate }: CardListProps) {
-  return (
-    <>
-      <Box component="h2" sx={{ fontSize: 16, mt: 2.5, mb: 1 }}>
-        Cards
-      </Box>
-      {cards.length === 0 && <Empty>No card yet. Choose one from the library on the right.</Empty>}
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(330px, 1fr))', gap: 1.5 }}>
-        {cards.map((card) => (
-          <CardBox
-            key={card.id}
-            card={card}
-            canEdit={canEdit}
-            armed={armed}
-            onChannel={(channel) => allocate(card.id, channel)}
-          />
-        ))}
-      </Box>
-    </>
+      <Button sx={plain} component="a" href={`/api/projects/${io.projectId}/points.xlsx`} download>
+        Send out
+      </Button>
+    </TableBar>
   )
 }

@@ -1,49 +1,89 @@
-/** Taking in a point list: what it holds and what is wrong is shown first; nothing is taken in before. */
+/**
+ * Bringing in a list of points: the sheet is chosen, what each column holds is said, every row is checked and shown
+ * with what it would do; nothing is taken in before.
+ */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Stack from '@mui/material/Stack'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import { useState } from 'react'
-import { client, got, wordsOf } from '../../api/client'
-import { COPPER, LINE, MONO, QUIET, SNAG } from '../../theme/theme'
-import { Rows } from '../../kit/Rows'
+import { client, got, makeEdit, wordsOf, type AnyEdit } from '../../api/client'
+import { Empty } from '../../kit/Bench'
+import { Pick } from '../../kit/Pick'
+import { remember, remembered } from '../../kit/remember'
+import { TableBar } from '../../kit/TableBar'
 import { usePick } from '../../project/store'
+import { QUIET, SNAG } from '../../theme/theme'
+import { CheckTable } from './CheckTable'
 import type { ListRead } from './shapes'
 
-export function PointFile({ close }: { close: () => void }) {
-  const { projectId, send, say } = usePick('projectId', 'send', 'say')
+type Said = Record<string, string>
+type Points = Extract<AnyEdit, { kind: 'take-in-points' }>['points']
+
+const MEMORY = 'point-columns'
+
+/** Reading a file with what was said of its sheet and columns; what was said of columns is remembered. */
+function useReading() {
+  const { projectId, say } = usePick('projectId', 'say')
+  const [file, setFile] = useState<File | null>(null)
   const [read, setRead] = useState<ListRead | null>(null)
-  const [name, setName] = useState('')
-  const choose = async (file: File | undefined) => {
-    if (!file) return
-    const body = new FormData()
-    body.append('file', file)
+  const [said, setSaid] = useState<Said>(() => remembered<Said>(MEMORY, {}))
+  const [problem, setProblem] = useState('')
+  const look = async (from: File, sheet: string, mapping: Said) => {
+    const form = new FormData()
+    form.append('file', from)
+    form.append('sheet', sheet)
+    form.append('mapping', JSON.stringify(mapping))
+    setFile(from)
     try {
-      const found = await got(
-        client.POST('/api/projects/{project_id}/io/read', {
-          params: { path: { project_id: projectId } },
-          body: body as never,
-          bodySerializer: (b) => b as never,
-        }),
+      setRead(
+        await got(
+          client.POST('/api/projects/{project_id}/io/read', {
+            params: { path: { project_id: projectId } },
+            body: form as never,
+            bodySerializer: (b) => b as never,
+          }),
+        ),
       )
-      setRead(found)
-      setName(file.name)
+      setProblem('')
     } catch (error) {
       setRead(null)
+      setProblem(wordsOf(error))
       say(wordsOf(error), 'error')
     }
   }
-  const news = read?.lines.filter((l) => l.change !== 'same') ?? []
-  const take = async () => {
-    const points = news.map(({ tag, text, io_type, connected }) => ({ tag, text, io_type, connected }))
-    if (await send({ kind: 'take-in-points', points })) close()
+  return {
+    file,
+    read,
+    problem,
+    choose: (from: File | undefined) => from && void look(from, '', said),
+    sheet: (name: string) => file && void look(file, name, said),
+    column: (heading: string, key: string) => {
+      const next = { ...said, [heading]: key }
+      setSaid(next)
+      remember(MEMORY, next)
+      if (file) void look(file, read?.sheet ?? '', next)
+    },
+  }
+}
+
+export function PointFile({ done }: { done: () => void }) {
+  const { send } = usePick('send')
+  const { file, read, problem, choose, sheet, column } = useReading()
+  const [drop, setDrop] = useState(false)
+  const counts = countsOf(read)
+  const gone = drop ? (read?.gone ?? []) : []
+  const take = () => {
+    if (!read) return
+    const fresh = new Set(
+      read.rows.filter((r) => r.change === 'added' || r.change === 'changed').map((r) => r.tag),
+    )
+    const points = read.points.filter((p) => fresh.has(String(p.tag))) as unknown as Points
+    void send(makeEdit('take-in-points', { points, gone })).then((answer) => answer && done())
   }
   return (
-    <Box
-      component="section"
-      aria-label="Point list to take in"
-      sx={{ border: `1px solid ${COPPER}`, bgcolor: '#fff', p: 1.5, mb: 1.5 }}
-    >
-      <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
+    <Box component="section" aria-label="Point list to take in" sx={COLUMN}>
+      <TableBar>
         <Button variant="outlined" component="label">
           Choose a CSV or XLSX file
           <input
@@ -51,64 +91,124 @@ export function PointFile({ close }: { close: () => void }) {
             type="file"
             accept=".csv,.xlsx,.txt"
             data-testid="point-file"
-            onChange={(e) => void choose(e.target.files?.[0])}
+            onChange={(e) => choose(e.target.files?.[0])}
           />
         </Button>
-        <span style={{ flex: 1, color: QUIET }}>
-          {name || 'First row: Tag, Text, Type (DI, DO, AI, AO), Connected to'}
+        <span style={{ color: QUIET, fontSize: 12.5, overflow: 'hidden', whiteSpace: 'nowrap' }}>
+          {file?.name}
         </span>
-        <Button onClick={close}>Cancel</Button>
+        {read && read.sheets.length > 1 && (
+          <Pick
+            label="Sheet"
+            value={read.sheet}
+            options={read.sheets.map((s) => ({ id: s, name: s }))}
+            onPick={sheet}
+            sx={{ minWidth: 120 }}
+          />
+        )}
+        <span style={{ flex: 1 }} />
+        <Button onClick={done}>Close</Button>
         {read && (
-          <Button variant="contained" disabled={!news.length} onClick={() => void take()}>
-            Take in {news.length}
+          <Button variant="contained" disabled={counts.news + gone.length === 0} onClick={take}>
+            Take in {counts.news}
           </Button>
         )}
-      </Stack>
-      {read && <Found read={read} />}
+      </TableBar>
+      {(problem || read?.problem) && (
+        <Box role="alert" sx={{ p: 1.5, color: SNAG }}>
+          {problem || read?.problem}
+        </Box>
+      )}
+      {!read && !problem && <HowLists />}
+      {read && <Found {...{ read, column, drop, setDrop }} said={counts.said} />}
     </Box>
   )
 }
 
-interface FoundProps {
-  read: ListRead
+/** What a list may hold. */
+function HowLists() {
+  return (
+    <Empty>
+      A list of points comes as XLSX or CSV. The row of headings is found below titles; Tag and Type are
+      needed, everything else may be there: Text, Second text, Signal, Device, Function, Location, Connected
+      to, Range, Unit, At rest, Terminals, Cable, Remark. Columns with other headings are said here once and
+      remembered. Nothing is taken in before it was shown.
+    </Empty>
+  )
 }
 
-function Found({ read }: FoundProps) {
+const COLUMN = { flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' } as const
+
+function countsOf(read: ListRead | null) {
+  const count = (change: string) => read?.rows.filter((r) => r.change === change).length ?? 0
+  const [added, changed, same, faulty] = ['added', 'changed', 'same', 'faulty'].map(count) as [
+    number,
+    number,
+    number,
+    number,
+  ]
+  const said = `${added} added, ${changed} changed, ${same} as they are, ${faulty} faulty`
+  return { news: added + changed, said }
+}
+
+interface FoundProps {
+  read: ListRead
+  said: string
+  column: (heading: string, key: string) => void
+  drop: boolean
+  setDrop: (drop: boolean) => void
+}
+
+function Found({ read, said, column, drop, setDrop }: FoundProps) {
+  const options = [
+    { id: '-', name: 'not taken in' },
+    { id: 'own', name: 'a column of our own' },
+    ...read.fields.map((f) => ({ id: f.key, name: f.heading })),
+  ]
   return (
     <>
-      {read.faults.length > 0 && (
-        <Box role="alert" sx={{ mt: 1, color: SNAG }}>
-          {read.faults.length} fault{read.faults.length > 1 ? 's' : ''}; these rows are left out:
-          <ul style={{ margin: '4px 0 0 18px', padding: 0 }}>
-            {read.faults.map((f, i) => (
-              <li key={i}>
-                Row {f.row}, {f.column}: {f.why}
-              </li>
-            ))}
-          </ul>
-        </Box>
-      )}
-      <Box sx={{ mt: 1, maxHeight: 220, overflow: 'auto', border: `1px solid ${LINE}` }}>
-        <Rows label="Rows of the file" columns={['Row', 'Tag', 'Text', 'Type', 'Connected', '']}>
-          {read.lines.map((l) => (
-            <tr key={l.row}>
-              <td>{l.row}</td>
-              <td style={{ fontFamily: MONO, fontWeight: 600 }}>{l.tag}</td>
-              <td>{l.text}</td>
-              <td>{l.io_type}</td>
-              <td>{l.connected}</td>
-              <td style={{ color: l.change === 'same' ? QUIET : COPPER }}>
-                {l.change === 'same' ? 'as it is' : l.change}
-              </td>
-            </tr>
-          ))}
-        </Rows>
+      <Box
+        component="section"
+        aria-label="What the columns hold"
+        sx={{
+          display: 'flex',
+          flexWrap: 'wrap',
+          gap: 0.75,
+          px: 1.5,
+          py: 0.5,
+          maxHeight: 160,
+          overflow: 'auto',
+        }}
+      >
+        {read.columns.map((c) => (
+          <Pick
+            key={c.heading}
+            label={c.heading}
+            margin="dense"
+            value={c.key}
+            options={options}
+            sx={{ width: 138 }}
+            onPick={(key) => column(c.heading, key)}
+          />
+        ))}
       </Box>
-      {read.gone.length > 0 && (
-        <Box sx={{ mt: 0.5, fontSize: 12, color: QUIET }}>
-          Not in the file, and left as they are: {read.gone.join(', ')}
-        </Box>
-      )}
+      <Box sx={{ px: 1.5, pb: 0.5, fontSize: 12.5, color: QUIET }}>
+        Headings in row {read.heading_row}; {said}.
+        {read.gone.length > 0 && (
+          <FormControlLabel
+            sx={{ ml: 1 }}
+            control={<Checkbox size="small" checked={drop} onChange={(e) => setDrop(e.target.checked)} />}
+            label={
+              <span style={{ fontSize: 12.5 }}>
+                delete the {read.gone.length} that {read.gone.length > 1 ? 'are' : 'is'} not in the file:{' '}
+                {read.gone.slice(0, 8).join(', ')}
+                {read.gone.length > 8 ? ' …' : ''}
+              </span>
+            }
+          />
+        )}
+      </Box>
+      <CheckTable read={read} />
     </>
   )
 }

@@ -7,7 +7,7 @@ import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
 import { useBench } from '../../project/useBench'
 import { uncabled } from './commands'
-import { FormDialog } from './FormDialog'
+import { FormDialog } from '../../kit/FormDialog'
 import { terminalsOf, type Row, type Strip } from './shapes'
 
 interface Props {

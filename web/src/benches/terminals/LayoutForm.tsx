@@ -7,7 +7,7 @@ import type { Schemas } from '../../api/shapes'
 import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
-import { FormDialog } from './FormDialog'
+import { FormDialog } from '../../kit/FormDialog'
 import type { Strip } from './shapes'
 
 type Read = Schemas['LayoutValue']

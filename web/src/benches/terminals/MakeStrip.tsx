@@ -9,7 +9,7 @@ import { PanelPick } from '../../kit/Pick'
 import { PartChoice } from '../../project/PartChoice'
 import { usePlaces } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
-import { FormDialog } from './FormDialog'
+import { FormDialog } from '../../kit/FormDialog'
 import { KINDS, type StripLine, type TerminalKind } from './shapes'
 
 interface Props {

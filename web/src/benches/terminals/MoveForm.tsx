@@ -2,7 +2,7 @@
 import { useState } from 'react'
 import { PanelPick } from '../../kit/Pick'
 import { usePick } from '../../project/store'
-import { FormDialog } from './FormDialog'
+import { FormDialog } from '../../kit/FormDialog'
 import { terminalsOf, type Row, type Strip, type StripLine } from './shapes'
 
 interface Props {

@@ -9,7 +9,7 @@ import { PanelPick } from '../../kit/Pick'
 import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
-import { FormDialog } from './FormDialog'
+import { FormDialog } from '../../kit/FormDialog'
 import { terminalsOf, type Row, type Strip } from './shapes'
 
 interface Props {

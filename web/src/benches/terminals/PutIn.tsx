@@ -5,7 +5,7 @@ import { makeEdit, type AnyEdit } from '../../api/client'
 import { PanelPick } from '../../kit/Pick'
 import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
-import { FormDialog } from './FormDialog'
+import { FormDialog } from '../../kit/FormDialog'
 import { KINDS, type Row, type Strip, type TerminalKind } from './shapes'
 
 interface Props {

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { makeEdit } from '../../api/client'
 import { PanelPick } from '../../kit/Pick'
 import { usePick } from '../../project/store'
-import { FormDialog } from './FormDialog'
+import { FormDialog } from '../../kit/FormDialog'
 import { terminalsOf, type Row, type Strip } from './shapes'
 
 interface Props {

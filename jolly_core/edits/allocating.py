@@ -1,0 +1,167 @@
+"""Points on channels: put there one or many, exchanged, taken back, fixed, and as it is suggested."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from jolly_core.model import IoPoint, Project, RuleError
+from jolly_core.plc import ChannelRow, channel_row, channels
+from jolly_core.points import Allotted, block_from, suggested, why_not
+from jolly_core.tagging import full_tag
+
+from .base import Id, Payload, Text, Work, edit
+from .cards import card_named
+from .points import MOST_POINTS, in_order
+
+
+class AllocatePoints(Payload):
+    """Give points to the channels of a card, one after another from a channel on, skipping those that are taken.
+
+    `io_type` says of which type the first channel is, where the card has several.
+    """
+
+    kind: Literal["allocate-points"] = "allocate-points"
+    ids: list[Id] = Field(min_length=1, max_length=1000)
+    device_id: Id
+    channel: int = Field(default=1, ge=1, le=1000)
+    io_type: Literal["", "DI", "DO", "AI", "AO"] = ""
+
+
+@edit(AllocatePoints, {"ids": ["p1", "p2"], "device_id": "d1", "channel": 1})
+def allocate_points(work: Work, payload: AllocatePoints) -> str:
+    """Work out AllocatePoints."""
+    project = work.project
+    card = card_named(project, payload.device_id)
+    points: list[IoPoint] = [project.get("io_point", id) for id in dict.fromkeys(payload.ids)]
+    found = block_from(project, points, card.device_id, payload.io_type, payload.channel)
+    _allot(work, found)
+    count = len(points)
+    return f"allocate {count} point{'s' if count != 1 else ''} to {_tag(project, card.device_id)}"
+
+
+def _allot(work: Work, found: Iterable[Allotted]) -> None:
+    for one in found:
+        fresh = replace(one.point, device_id=one.row.device_id, channel=one.row.channel)
+        if fresh != work.project.io_points[one.point.id]:
+            work.put("io_point", fresh)
+        work.outcome.table.append([one.point.tag, "→", one.row.address])
+
+
+def _tag(project: Project, device_id: str) -> str:
+    return full_tag(project, project.devices[device_id])
+
+
+class SuggestChannels(Payload):
+    """Put points that wait where it is suggested: a machine's together, with spares left at the end of each card."""
+
+    kind: Literal["suggest-channels"] = "suggest-channels"
+    ids: list[Id] = Field(default_factory=list, max_length=MOST_POINTS)
+    device_ids: list[Id] = Field(default_factory=list, max_length=1000)
+
+
+@edit(SuggestChannels, {"ids": ["p1"]})
+def suggest_channels(work: Work, payload: SuggestChannels) -> str:
+    """Work out SuggestChannels."""
+    project = work.project
+    points = [project.get("io_point", id) for id in dict.fromkeys(payload.ids)] or in_order(project)
+    waiting = [p for p in points if not p.channel]
+    if not waiting:
+        raise RuleError("No point waits for a channel.", field="ids")
+    for id in payload.device_ids:
+        card_named(project, id)
+    found = suggested(project, waiting, payload.device_ids)
+    if not found:
+        kinds = " and ".join(sorted({p.io_type for p in waiting}))
+        raise RuleError(f"No card has a free channel for these points: {kinds} are needed. Add a card.", field="ids")
+    _allot(work, found)
+    left = len(waiting) - len(found)
+    if left:
+        work.outcome.remarks.append(f"{left} point{'s' if left != 1 else ''} found no free channel and still wait.")
+    return f"allocate {len(found)} points"
+
+
+class FreePoints(Payload):
+    """Take points off their channels; they wait again."""
+
+    kind: Literal["free-points"] = "free-points"
+    ids: list[Id] = Field(min_length=1, max_length=MOST_POINTS)
+
+
+@edit(FreePoints, {"ids": ["p1"]})
+def free_points(work: Work, payload: FreePoints) -> str:
+    """Work out FreePoints."""
+    for id in dict.fromkeys(payload.ids):
+        point: IoPoint = work.project.get("io_point", id)
+        if point.channel:
+            work.put("io_point", replace(point, device_id="", channel=0, fixed=False))
+    return f"free {len(set(payload.ids))} points"
+
+
+class FixPoints(Payload):
+    """Fix points on their channels, or release them: what is fixed is neither moved nor suggested anew."""
+
+    kind: Literal["fix-points"] = "fix-points"
+    ids: list[Id] = Field(min_length=1, max_length=MOST_POINTS)
+    fixed: bool = True
+
+
+@edit(FixPoints, {"ids": ["p1"], "fixed": True})
+def fix_points(work: Work, payload: FixPoints) -> str:
+    """Work out FixPoints."""
+    for id in dict.fromkeys(payload.ids):
+        point: IoPoint = work.project.get("io_point", id)
+        if payload.fixed and not point.channel:
+            raise RuleError(f"{point.tag} is on no channel yet. Put it on one first.", field="ids", ids=(id,))
+        if point.fixed != payload.fixed:
+            work.put("io_point", replace(point, fixed=payload.fixed))
+    return f"{'fix' if payload.fixed else 'release'} {len(set(payload.ids))} points"
+
+
+class SwapChannels(Payload):
+    """Exchange what two channels serve; one may be spare."""
+
+    kind: Literal["swap-channels"] = "swap-channels"
+    io_type: Literal["DI", "DO", "AI", "AO"]
+    device_id: Id
+    channel: int = Field(ge=1, le=1000)
+    other_id: Id
+    other: int = Field(ge=1, le=1000)
+    other_type: Text = ""
+
+
+@edit(SwapChannels, {"io_type": "DI", "device_id": "d1", "channel": 1, "other_id": "d1", "other": 2})
+def swap_channels(work: Work, payload: SwapChannels) -> str:
+    """Work out SwapChannels."""
+    project = work.project
+    other_type = payload.other_type or payload.io_type
+    rows = [
+        _row(project, payload.device_id, payload.io_type, payload.channel),
+        _row(project, payload.other_id, other_type, payload.other),
+    ]
+    points = [project.io_points.get(r.point_id) for r in rows]
+    if points == [None, None] or rows[0] == rows[1]:
+        raise RuleError("Both channels are spare. Choose one that has a point.", field="channel")
+    for point, row in zip(points, reversed(rows), strict=True):
+        if point is None:
+            continue
+        if point.fixed:
+            raise RuleError(f"{point.tag} is fixed on its channel. Release it first.", field="channel", ids=(point.id,))
+        why = why_not(point, row)
+        if why:
+            raise RuleError(f"{why}.", field="other", ids=(point.id,))
+        work.put("io_point", replace(point, device_id=row.device_id, channel=row.channel))
+    return f"exchange {rows[0].address} and {rows[1].address}"
+
+
+def _row(project: Project, device_id: str, io_type: str, channel: int) -> ChannelRow:
+    card = card_named(project, device_id)
+    row = channel_row(project, card.device_id, io_type, channel)
+    if row is None:
+        there = len(channels(project, card.device_id))
+        tag = _tag(project, card.device_id)
+        raise RuleError(f"{tag} has no {io_type} channel {channel}; it has {there} channels.", field="channel")
+    return row

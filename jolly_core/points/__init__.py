@@ -1,0 +1,40 @@
+"""The list of I/O points: taken in from tables, the channels it needs, cards for them, and which point goes where."""
+
+from .allocation import Allotted, block_from, machine_of, signal_key, suggested, why_not
+from .demand import By, CardChoice, Need, cards_for, channels_of, needed_channels, needs
+from .pointfields import BY_KEY, FIELDS, NO_COLUMN, OWN_COLUMN, PointField, field_headed, io_type_of
+from .pointlist import Fault, ListRow, PointLine, PointList, PointValues, place_named, read_points
+from .racks import RackSum, free_slot, racks
+
+__all__ = [
+    "BY_KEY",
+    "FIELDS",
+    "NO_COLUMN",
+    "OWN_COLUMN",
+    "Allotted",
+    "By",
+    "CardChoice",
+    "Fault",
+    "ListRow",
+    "Need",
+    "PointField",
+    "PointLine",
+    "PointList",
+    "PointValues",
+    "RackSum",
+    "block_from",
+    "cards_for",
+    "channels_of",
+    "field_headed",
+    "free_slot",
+    "io_type_of",
+    "machine_of",
+    "needed_channels",
+    "needs",
+    "place_named",
+    "racks",
+    "read_points",
+    "signal_key",
+    "suggested",
+    "why_not",
+]
