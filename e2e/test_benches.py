@@ -103,7 +103,8 @@ class Together(BenchStory):
             expect(page.get_by_role("button", name=act)).to_have_count(0)
         for bench, word in (("io", "Add a card…"), ("make", "to the machine"), ("harness", "Add to WH-T1")):
             page.goto(f"{self.live_server_url}/p/kiln-2/{bench}")
-            expect(page.get_by_role("main").get_by_role("table").first).to_be_visible()
+            main = page.get_by_role("main")
+            expect(main.get_by_role("table").or_(main.get_by_role("grid")).first).to_be_visible()
             expect(page.get_by_role("button", name=word)).to_have_count(0)
 
 

@@ -191,7 +191,7 @@ class ChainStory(Story):
         self.done(lambda: page.get_by_role("button", name="Take in 3").click())
         page.get_by_role("button", name="Add a card…").click()
         self.choose_part("Card part", "DI8", "HR-DI8")
-        self.done(lambda: page.get_by_role("button", name="Add", exact=True).last.click())
+        self.done(page.get_by_role("button", name="Add", exact=True).last.click)
         waiting = page.get_by_role("listbox", name="Points to allocate").get_by_role("option")
         for n, keys in enumerate(([], ["ControlOrMeta"], ["ControlOrMeta"])):
             waiting.nth(n).click(modifiers=keys)  # type: ignore[arg-type]  # names of keys

@@ -71,6 +71,8 @@ class ChangeSettings(Payload):
     ambient_c: Ambient | None = None
     input_prefix: AddressPrefix | None = None
     output_prefix: AddressPrefix | None = None
+    channel_feed: Text | None = Field(default=None, min_length=1)
+    channel_return: Text | None = Field(default=None, min_length=1)
     supply: Text | None = None
     supply_system: Text | None = None
     control_voltages: Text | None = None

@@ -57,7 +57,7 @@ class AddSheet(NewSheet):
 @edit(AddSheet, {"number": "30", "title": "Loading auger, control"})
 def add_sheet(work: Work, payload: AddSheet) -> str:
     """Work out AddSheet."""
-    (sheet,) = _add(work, [payload], payload.after_id)
+    (sheet,) = make_sheets(work, [payload], payload.after_id)
     return f"add sheet {sheet.number}"
 
 
@@ -72,11 +72,16 @@ class AddSheets(Payload):
 @edit(AddSheets, {"sheets": [{"title": "Kiln fan, power"}, {"title": "Kiln fan, control"}]})
 def add_sheets(work: Work, payload: AddSheets) -> str:
     """Work out AddSheets."""
-    made = _add(work, payload.sheets, payload.after_id)
+    made = make_sheets(work, payload.sheets, payload.after_id)
     return f"add sheets {made[0].number} to {made[-1].number}" if len(made) > 1 else f"add sheet {made[0].number}"
 
 
-def _add(work: Work, wanted: list[Any], after_id: str) -> list[Sheet]:
+def make_sheets(work: Work, wanted: list[Any], after_id: str) -> list[Sheet]:
+    """Make sheets, after another one or at the end, and return them.
+
+    Raises:
+        RuleError: a number is taken, or a fact of a sheet is not possible.
+    """
     project = work.project
     taken = {s.number for s in project.sheets.values()}
     orders = orders_after(work, after_id, len(wanted))

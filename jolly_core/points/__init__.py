@@ -2,6 +2,7 @@
 
 from .allocation import Allotted, block_from, machine_of, signal_key, suggested, why_not
 from .demand import By, CardChoice, Need, cards_for, channels_of, needed_channels, needs
+from .elements import Element, device_tagged, element_of
 from .pointfields import BY_KEY, FIELDS, NO_COLUMN, OWN_COLUMN, PointField, field_headed, io_type_of
 from .pointlist import Fault, ListRow, PointLine, PointList, PointValues, place_named, read_points
 from .racks import RackSum, free_slot, racks
@@ -14,6 +15,7 @@ __all__ = [
     "Allotted",
     "By",
     "CardChoice",
+    "Element",
     "Fault",
     "ListRow",
     "Need",
@@ -23,6 +25,8 @@ __all__ = [
     "PointValues",
     "RackSum",
     "block_from",
+    "device_tagged",
+    "element_of",
     "cards_for",
     "channels_of",
     "field_headed",

@@ -199,6 +199,7 @@ class Card:
         order: position among the cards.
         fixed: its address stays when cards are addressed together.
         rack_id, slot: the rack it is put into and its place there, counted from 1; "" and 0 for none.
+        sheet_ids: the sheets that were made to draw its channels on; others are never added to.
     """
 
     id: Id
@@ -209,6 +210,7 @@ class Card:
     fixed: Annotated[bool, Since(7)] = False
     rack_id: Annotated[str, Names("rack"), Since(7)] = ""
     slot: Annotated[Slot, Since(7)] = 0
+    sheet_ids: Annotated[tuple[str, ...], Longest(200), Since(7)] = ()
 
 
 @kind("io_point", since=1, called="point", indexes=(Keyed("points_of_card", "device_id"),))

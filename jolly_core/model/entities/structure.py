@@ -104,6 +104,7 @@ class Settings:
         drop_warn_percent, drop_limit_percent: voltage drops of cables above these are warned of, or are errors.
         laying_method, ambient_c: how conductors are laid that say nothing else, and the air around them, °C.
         input_prefix, output_prefix: what addresses of inputs and outputs begin with.
+        channel_feed, channel_return: names of the potentials that commons of inputs and outputs are drawn from and to.
     """
 
     id: Id = SETTINGS_ID
@@ -146,6 +147,8 @@ class Settings:
     ambient_c: Annotated[Ambient, Since(7)] = 40.0
     input_prefix: Annotated[AddressPrefix, Since(7)] = "I"
     output_prefix: Annotated[AddressPrefix, Since(7)] = "Q"
+    channel_feed: Annotated[Text, Since(7)] = "24 V"
+    channel_return: Annotated[Text, Since(7)] = "0 V"
 
 
 @kind("function", since=1)

@@ -10,6 +10,7 @@ import { usePlaces } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
+import { DrawForm } from './DrawForm'
 import { SCHEMES, TYPES, type IoType, type IoView, type Scheme } from './shapes'
 import type { Io } from './useIo'
 
@@ -24,6 +25,7 @@ export function Forms({ io, view }: { io: Io; view: IoView }) {
   if (io.form === 'address') return <AddressForm {...{ io, view, close }} />
   if (io.form === 'card') return <CardForm {...{ io, view, close }} />
   if (io.form === 'rack') return <RackForm close={close} />
+  if (io.form === 'draw') return <DrawForm {...{ io, view, close }} />
   if (io.form === 'point') return <PointForm {...{ io, view, close }} />
   return null
 }

@@ -106,6 +106,9 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
           <Button sx={plain} onClick={() => io.open('address')}>
             Address cards…
           </Button>
+          <Button sx={plain} onClick={() => io.open('draw')}>
+            Draw…
+          </Button>
           <Button sx={plain} variant="outlined" onClick={() => io.go('bring')}>
             Bring in…
           </Button>

@@ -29,12 +29,14 @@ function useReading() {
   const [read, setRead] = useState<ListRead | null>(null)
   const [said, setSaid] = useState<Said>(() => remembered<Said>(MEMORY, {}))
   const [problem, setProblem] = useState('')
+  const [busy, setBusy] = useState(false)
   const look = async (from: File, sheet: string, mapping: Said) => {
     const form = new FormData()
     form.append('file', from)
     form.append('sheet', sheet)
     form.append('mapping', JSON.stringify(mapping))
     setFile(from)
+    setBusy(true)
     try {
       setRead(
         await got(
@@ -50,11 +52,14 @@ function useReading() {
       setRead(null)
       setProblem(wordsOf(error))
       say(wordsOf(error), 'error')
+    } finally {
+      setBusy(false)
     }
   }
   return {
     file,
     read,
+    busy,
     problem,
     choose: (from: File | undefined) => from && void look(from, '', said),
     sheet: (name: string) => file && void look(file, name, said),
@@ -69,7 +74,7 @@ function useReading() {
 
 export function PointFile({ done }: { done: () => void }) {
   const { send } = usePick('send')
-  const { file, read, problem, choose, sheet, column } = useReading()
+  const { file, read, busy, problem, choose, sheet, column } = useReading()
   const [drop, setDrop] = useState(false)
   const counts = countsOf(read)
   const gone = drop ? (read?.gone ?? []) : []
@@ -109,7 +114,7 @@ export function PointFile({ done }: { done: () => void }) {
         <span style={{ flex: 1 }} />
         <Button onClick={done}>Close</Button>
         {read && (
-          <Button variant="contained" disabled={counts.news + gone.length === 0} onClick={take}>
+          <Button variant="contained" disabled={busy || counts.news + gone.length === 0} onClick={take}>
             Take in {counts.news}
           </Button>
         )}

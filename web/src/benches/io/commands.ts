@@ -28,6 +28,7 @@ function goingCommands(io: Io, canEdit: boolean): Command[] {
     { id: 'read', label: 'Bring in a point list', shortcut: 'L', run: () => io.go('bring'), enabled: change },
     { id: 'point', label: 'Add a point…', shortcut: 'Insert', run: () => io.open('point'), enabled: change },
     { id: 'card', label: 'Add a card…', shortcut: 'K', run: () => io.open('card'), enabled: change },
+    { id: 'draw', label: 'Draw channels…', shortcut: 'D', run: () => io.open('draw'), enabled: change },
     { id: 'address', label: 'Address cards…', shortcut: 'A', run: () => io.open('address'), enabled: change },
     { id: 'list', label: 'Show the list', shortcut: '1', run: () => io.go('list'), reads: true },
     {

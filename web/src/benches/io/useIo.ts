@@ -9,7 +9,7 @@ import type { AddressSpace, IoView } from './shapes'
 
 export type Page = 'list' | 'allocate' | 'map' | 'bring'
 export type By = '' | 'location' | 'function'
-export type Form = '' | 'address' | 'card' | 'rack' | 'point'
+export type Form = '' | 'address' | 'card' | 'rack' | 'point' | 'draw'
 
 const PAGES: Page[] = ['list', 'allocate', 'map', 'bring']
 

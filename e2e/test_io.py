@@ -1,0 +1,168 @@
+"""The I/O bench: a list from a spreadsheet to addressed cards and drawn circuits, and the list that comes next week."""
+
+from __future__ import annotations
+
+import io
+
+from openpyxl import Workbook
+from playwright.sync_api import Locator, Page, expect
+
+from e2e.test_benches import BenchStory
+from jolly_core.model import Project
+from jolly_core.plc import cards, channels
+
+HEAD = ["Tag", "Description", "I/O type", "Signal", "Field device", "Location", "Connected to", "Loop", "Terminals"]
+KINDS = [("B", "DI", "limit switch")] * 8 + [("Y", "DO", "lamp")] * 4 + [("T", "AI", "transmitter")] * 2
+KINDS += [("S", "AO", "valve")]
+# Row of the list (from 0), column, and what is wrong there.
+FAULTS = [(3, 2, "motor"), (7, 0, ""), (12, 0, "B100"), (18, 2, ""), (28, 5, "+NOWHERE"), (39, 8, "perhaps")]
+FAULTS += [(53, 1, "x" * 201), (58, 2, "?"), (75, 5, "+KF99"), (97, 0, "B100"), (118, 2, "DX"), (148, 8, "maybe")]
+
+
+def rows() -> list[list[str]]:
+    """Return 180 points: twelve sections of eight inputs, four outputs, two transmitters and a valve."""
+    found = []
+    for n in range(180):
+        letter, kind, element = KINDS[n % 15]
+        signal = "24 V DC" if kind[0] == "D" else "4-20 mA"
+        text = f"Section {n // 15 + 1}, {element} {n % 15 + 1}"
+        found.append([f"{letter}{100 + n}", text, kind, signal, f"-BG{200 + n}", "+KF2", element, f"L{n // 15}"])
+        found[-1].append("yes" if n % 2 else "")
+    return found
+
+
+def book(points: list[list[str]]) -> bytes:
+    """Return a workbook with a cover and the points below two rows of titles."""
+    made = Workbook()
+    cover = made.active
+    assert cover is not None
+    cover.append(["Pellwick Maltings"])
+    page = made.create_sheet("Points")
+    for row in (["Kiln 2, points of the controller"], [], HEAD, *points):
+        page.append(row)
+    out = io.BytesIO()
+    made.save(out)
+    return out.getvalue()
+
+
+class PointStory(BenchStory):
+    def bring(self, page: Page, content: bytes) -> None:
+        """Choose a file to be read."""
+        page.get_by_role("button", name="Bring in…").click()
+        file = {"name": "points.xlsx", "mimeType": "application/octet-stream", "buffer": content}
+        page.get_by_test_id("point-file").set_input_files(file)  # type: ignore[arg-type]  # a file from memory
+
+    def line(self, page: Page, words: str) -> Locator:
+        return page.get_by_role("grid", name="Rows of the file").locator("[data-row]").filter(has_text=words)
+
+    def places(self, project: Project) -> dict[str, tuple[str, int, int]]:
+        """Return where the channel of each point is drawn."""
+        found = {}
+        for card in cards(project):
+            for row in channels(project, card.device_id):
+                if row.point_id and row.symbol_id:
+                    s = project.symbols[row.symbol_id]
+                    found[project.io_points[row.point_id].tag] = (s.sheet_id, s.x, s.y)
+        return found
+
+
+class FromAList(PointStory):
+    def test_a_list_of_180_with_faults_to_drawn_sheets_and_the_next_one(self) -> None:
+        page = self.open("io")
+        points = rows()
+        for row, column, word in FAULTS:
+            points[row][column] = word
+        self.bring(page, book(points))
+        expect(page.get_by_text("168 added, 0 changed, 0 as they are, 12 faulty")).to_be_visible()
+        expect(self.line(page, "B103")).to_contain_text("I/O type: “motor” is no type")
+        # A heading of their own is kept as a column of the project's, once said.
+        page.get_by_label("Loop", exact=True).click()
+        page.get_by_role("option", name="a column of our own").click()
+        self.done(page, page.get_by_role("button", name="Take in 168").click)
+        self.assertEqual(len(self.project().io_points), 174)
+
+        self.cards_and_channels(page)
+        drawn = self.places(self.project())
+        self.assertEqual(len(drawn), 174)
+
+        # By hand a switch is moved on one sheet.
+        project = self.project()
+        sheet_id = drawn["B100"][0]
+        switch = next(s for s in project.symbols_on(sheet_id) if s.definition == "limit-no")
+        self.send(page, kind="move-selection", ids=[switch.id], dx=2, dy=0)
+        self.send(page, kind="place-note", sheet_id=sheet_id, x=60, y=104, text="See the plan of the ducts")
+
+        # Next week: three change, two go, five come.
+        for row in (4, 5, 6):
+            points[row][1] = f"Renamed {row}"
+        kept = [p for n, p in enumerate(points) if n not in (30, 31)]
+        kept += [[f"B{500 + n}", "Late one", "DI", "24 V DC", "", "+KF2", "limit switch", "L9", ""] for n in range(5)]
+        page.goto(f"{self.live_server_url}/p/kiln-2/io")
+        self.bring(page, book(kept))
+        expect(page.get_by_text("5 added, 3 changed, 163 as they are, 12 faulty")).to_be_visible()
+        page.get_by_label("delete the 8 that are not in the file").check()
+        self.done(page, page.get_by_role("button", name="Take in 8").click)
+        page.get_by_role("button", name="Allocate").click()
+        self.done(page, page.get_by_role("button", name="Suggest").click)
+        page.get_by_role("button", name="Draw…").click()
+        self.done(page, page.get_by_role("dialog").get_by_role("button", name="Draw").click)
+        project = self.project()
+        again = self.places(project)
+        self.assertEqual(len(again), 171)
+        self.assertEqual({t: p for t, p in again.items() if t in drawn}, {t: drawn[t] for t in again if t in drawn})
+        self.assertEqual(project.symbols[switch.id].x, switch.x + 2)
+        self.assertIn("See the plan of the ducts", [n.text for n in project.notes.values()])
+
+    def cards_and_channels(self, page: Page) -> None:
+        """Cards for what is needed, addressed from a start; every point to a channel; all drawn."""
+        # Cards are proposed with the share to spare; each is taken with one act.
+        for kind in ("DI", "DO", "AI", "AO"):
+            need = page.get_by_role("region", name=f"Demand {kind}")
+            self.done(page, need.get_by_role("button", name="Add").click)
+            expect(need.get_by_role("button", name="Add")).to_have_count(0)
+        page.get_by_role("button", name="Address cards…").click()
+        form = page.get_by_role("dialog")
+        form.get_by_label("First address (empty: behind what stays)").fill("10.0")
+        expect(form.get_by_label("What would change")).to_contain_text("=K2+KP2-KF1: I0.0 → I10.0")
+        self.done(page, form.get_by_role("button", name="Address").click)
+        page.get_by_role("button", name="Allocate").click()
+        self.done(page, page.get_by_role("button", name="Suggest").click)
+        expect(page.get_by_text("Every point has a channel.")).to_be_visible()
+        page.get_by_role("button", name="Map").click()
+        expect(page.get_by_role("button", name="I10.0 B1 Hatch closed")).to_be_visible()
+
+        page.get_by_role("button", name="Draw…").click()
+        form = page.get_by_role("dialog")
+        expect(form.get_by_label("What would be drawn")).to_contain_text("new sheet")
+        self.done(page, form.get_by_role("button", name="Draw").click)
+
+
+class ByHand(PointStory):
+    def test_points_are_typed_dragged_exchanged_fixed_and_taken_back(self) -> None:
+        page = self.open("io")
+        page.get_by_role("button", name="Add a point").click()
+        form = page.get_by_role("dialog")
+        form.get_by_label("Tag", exact=True).fill("B9")
+        form.get_by_label("Text", exact=True).fill("Door shut")
+        self.done(page, form.get_by_role("button", name="Add").click)
+        row = page.get_by_role("grid", name="Points").locator("[data-row]").filter(has_text="Door shut")
+        row.locator("[data-key=connected]").dblclick()
+        page.get_by_role("grid", name="Points").get_by_label("Connected to").fill("limit switch")
+        self.done(page, lambda: page.keyboard.press("Enter"))
+        page.get_by_role("button", name="Allocate").click()
+        waiting = page.get_by_role("listbox", name="Points to allocate")
+        # A wrong kind is refused with the reason.
+        waiting.get_by_role("option", name="B9").drag_to(page.get_by_role("option", name="Q0.2 spare"))
+        expect(
+            page.get_by_text("B9 is DI, and =K2+KP2-KF2 has DO channels. Choose another card.").first
+        ).to_be_visible()
+        self.done(page, lambda: waiting.get_by_role("option").drag_to(page.get_by_role("option", name="I0.6 spare")))
+        channel = page.get_by_role("option", name="I0.6 B9")
+        channel.click()
+        self.done(page, lambda: page.keyboard.press("Alt+ArrowUp"))
+        expect(page.get_by_role("option", name="I0.5 B9")).to_be_visible()
+        self.done(page, lambda: page.keyboard.press("f"))
+        expect(waiting.get_by_role("option", name="B9")).to_be_visible()
+        page.keyboard.press("Control+z")
+        page.keyboard.press("Control+z")
+        expect(page.get_by_role("option", name="I0.6 B9")).to_be_visible()
