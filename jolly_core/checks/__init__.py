@@ -1,6 +1,21 @@
 """Checks: each finds one kind of snag. Importing a family's module registers its checks."""
 
-from . import bounds, cables, circuits, devices, earth, frames, layout, packages, pins, shorts, strips, volts, wires
+from . import (
+    bounds,
+    cables,
+    circuits,
+    devices,
+    earth,
+    frames,
+    layout,
+    packages,
+    pins,
+    points,
+    shorts,
+    strips,
+    volts,
+    wires,
+)
 from .registry import (
     BUILT_CHECKS,
     CHECKS,
@@ -45,6 +60,7 @@ __all__ = [
     "muted_snags",
     "packages",
     "pins",
+    "points",
     "place_in_words",
     "project_check",
     "shorts",

@@ -42,6 +42,9 @@ class Registry(TestCase):
             "terminal-size",
             "strip-long",
             "address-overlap",
+            "channel-undrawn",
+            "channel-unfit",
+            "rack",
             "point-waits",
             "harness",
             "out-of-bounds",
@@ -128,4 +131,4 @@ class Waiting(TestCase):
         self.assertEqual(snag.message, "9 point(s) wait for a channel: B0, B1, B2, B3, B4, B5 ….")
         card = bench.new("add-card", part_id="hollin-hr-di16")
         bench.do("allocate-points", ids=list(bench.project.io_points), device_id=card)
-        self.assertEqual(project_snags(bench.project), [])
+        self.assertEqual([s.code for s in project_snags(bench.project)], ["channel-undrawn"])

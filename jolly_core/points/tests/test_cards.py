@@ -5,6 +5,7 @@ from __future__ import annotations
 from random import Random
 from unittest import TestCase
 
+from jolly_core.checks import project_snags
 from jolly_core.model import Part, RuleError
 from jolly_core.plc import address_map, addressed, cards, channels, spans_of
 from jolly_core.points import Need, cards_for, needed_channels, needs, racks, signal_key, suggested
@@ -360,6 +361,29 @@ class Racks(Case):
         self.assertIn("slot 2 is taken twice", racks(self.bench.project)[0].faults)
         self.bench.do("set-card", device_id=one, slot=7)
         self.assertIn("there is no slot 7", racks(self.bench.project)[0].faults)
+
+    def test_what_is_wrong_with_racks_and_channels_is_a_snag(self) -> None:
+        made = [self.add("big", rack_id=self.rack), self.add("big", rack_id=self.rack)]
+        ids = self.points(("B1", "DI"), ("B2", "DI"))
+        self.bench.do("allocate-points", ids=list(ids.values()), device_id=made[0])
+        found = {s.code: s for s in project_snags(self.bench.project)}
+        racks_said = " ".join(s.message for s in project_snags(self.bench.project) if s.code == "rack")
+        self.assertIn("its cards draw 0.6 A", racks_said)
+        undrawn = found["channel-undrawn"]
+        self.assertEqual(undrawn.message, "-KF3: 2 channels with a point are drawn on no sheet: B1, B2.")
+        assert undrawn.act is not None
+        self.bench.do(**undrawn.act.payload())
+        self.assertNotIn("channel-undrawn", [s.code for s in project_snags(self.bench.project)])
+        self.bench.do("assign-part", device_id=made[0], part_id="sdi8")
+        self.bench.do("assign-part", device_id=made[0], part_id="rtd4")
+        self.assertEqual(self.allocated(), {}, "channels of another type serve nothing")
+        lost = [s for s in project_snags(self.bench.project) if s.code == "channel-unfit"]
+        self.assertEqual(len(lost), 2)
+        self.assertIn("B1 is on DI channel 1 of -KF3, which has none of that number", lost[0].message)
+        for snag in lost:
+            assert snag.act is not None
+            self.bench.do(**snag.act.payload())
+        self.assertNotIn("channel-unfit", [s.code for s in project_snags(self.bench.project)])
 
     def test_the_slot_is_the_address_where_the_scheme_says_so(self) -> None:
         made = self.add("di8", rack_id=self.rack, scheme="slot")

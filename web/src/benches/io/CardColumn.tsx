@@ -1,13 +1,17 @@
 /** The cards with their channels, each a place to let points go; a channel dragged onto another one is exchanged. */
 import Box from '@mui/material/Box'
-import { memo, useState } from 'react'
+import { memo, useCallback, useMemo, useState } from 'react'
 import { Empty } from '../../kit/Bench'
+import { Windowed } from '../../kit/Windowed'
 import { SheetLink } from '../../project/SheetLink'
 import { COPPER, LINE, MONO, QUIET, TEAL } from '../../theme/theme'
 import { CardHead } from './CardHead'
 import { channelKey, type Card, type Channel, type Rack } from './shapes'
 import type { Act as Doing, Spot } from './useAllocating'
 import type { Io } from './useIo'
+
+/** Heights of a card's head, of a channel, of what addresses it, and of the gap between cards, px. */
+const [HEAD_PX, LINE_PX, OPEN_PX, GAP_PX] = [32, 25, 50, 14]
 
 interface Props {
   io: Io
@@ -26,24 +30,38 @@ export function CardColumn({ io, cards, all, racks, canEdit, doing }: Props) {
       if (channelKey(from.card, from.row) !== channelKey(spot.card, spot.row)) doing.swap(from, spot)
     } else doing.put([...io.chosen], spot)
   }
+  const [open, setOpen] = useState('')
+  const places = useMemo(() => new Map(all.map((c, n) => [c.id, n])), [all])
+  const heightOf = useCallback(
+    (card: Card) => HEAD_PX + LINE_PX * card.channels.length + GAP_PX + (open === card.id ? OPEN_PX : 0),
+    [open],
+  )
   return (
-    <Box component="section" aria-label="Channels" sx={{ flex: 1, minWidth: 0, overflow: 'auto', p: 1.5 }}>
+    <Box
+      component="section"
+      aria-label="Channels"
+      sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}
+    >
       {!all.length && (
         <Empty>No card yet. Take the proposal on the left, or add a card of the library there.</Empty>
       )}
       {all.length > 0 && !cards.length && <Empty>No card is left by this filter.</Empty>}
-      {cards.map((card) => (
-        <CardBox
-          key={card.id}
-          card={card}
-          inHand={io.channel.startsWith(card.id) ? io.channel : ''}
-          canEdit={canEdit}
-          place={all.findIndex((c) => c.id === card.id)}
-          {...{ racks, drop }}
-          lift={doing.setFrom}
-          pick={io.setChannel}
-        />
-      ))}
+      <Windowed items={cards} heightOf={heightOf} padding={12}>
+        {(card) => (
+          <CardBox
+            key={card.id}
+            card={card}
+            inHand={io.channel.startsWith(card.id) ? io.channel : ''}
+            canEdit={canEdit}
+            place={places.get(card.id) ?? 0}
+            {...{ racks, drop }}
+            lift={doing.setFrom}
+            pick={io.setChannel}
+            open={open === card.id}
+            onOpen={() => setOpen(open === card.id ? '' : card.id)}
+          />
+        )}
+      </Windowed>
     </Box>
   )
 }
@@ -57,9 +75,22 @@ interface BoxProps {
   drop: (spot: Spot) => void
   lift: (spot: Spot | null) => void
   pick: (key: string) => void
+  open: boolean
+  onOpen: () => void
 }
 
-const CardBox = memo(function CardBox({ card, inHand, canEdit, place, racks, drop, lift, pick }: BoxProps) {
+const CardBox = memo(function CardBox({
+  card,
+  inHand,
+  canEdit,
+  place,
+  racks,
+  drop,
+  lift,
+  pick,
+  open,
+  onOpen,
+}: BoxProps) {
   const [over, setOver] = useState('')
   return (
     <Box
@@ -69,13 +100,12 @@ const CardBox = memo(function CardBox({ card, inHand, canEdit, place, racks, dro
         border: `1px solid ${LINE}`,
         borderRadius: 1,
         bgcolor: '#fff',
-        mb: 1.5,
+        mb: `${GAP_PX - 2}px`,
         maxWidth: 620,
-        contentVisibility: 'auto',
-        containIntrinsicSize: `auto ${60 + 25 * card.channels.length}px`,
+        boxSizing: 'border-box',
       }}
     >
-      <CardHead {...{ card, canEdit, place, racks }} />
+      <CardHead {...{ card, canEdit, place, racks }} open={open} onOpen={onOpen} />
       <Box role="listbox" aria-label={`Channels of ${card.tag}`}>
         {card.channels.map((row) => {
           const key = channelKey(card.id, row)
@@ -111,6 +141,17 @@ interface LineProps {
   onDrop: () => void
 }
 
+// Plain elements: there may be thousands of them.
+const LINE_LOOK = {
+  display: 'flex',
+  gap: 8,
+  alignItems: 'center',
+  padding: '0 8px',
+  height: LINE_PX,
+  boxSizing: 'border-box',
+  fontSize: 12.5,
+  borderTop: `1px solid ${LINE}`,
+} as const
 const GROUND = { '': undefined, over: '#F5D7BF', chosen: '#F7E4D6' }
 
 function ChannelLine({ row, canEdit, look, onPick, onLift, onOver, onDrop }: LineProps) {
@@ -120,32 +161,23 @@ function ChannelLine({ row, canEdit, look, onPick, onLift, onOver, onDrop }: Lin
     onOver(true)
   }
   return (
-    <Box
+    <div
       role="option"
       aria-selected={look === 'chosen'}
       aria-label={`${row.address} ${row.point || 'spare'}`}
       draggable={canEdit && Boolean(row.point_id) && !row.fixed}
-      onDragStart={(e: React.DragEvent) => {
+      onDragStart={(e) => {
         e.dataTransfer.setData('text/plain', row.point)
         onLift()
       }}
       onDragOver={over}
       onDragLeave={() => onOver(false)}
-      onDrop={(e: React.DragEvent) => {
+      onDrop={(e) => {
         e.preventDefault()
         if (canEdit) onDrop()
       }}
       onClick={onPick}
-      sx={{
-        display: 'flex',
-        gap: 1,
-        alignItems: 'center',
-        px: 1,
-        height: 25,
-        fontSize: 12.5,
-        borderTop: `1px solid ${LINE}`,
-        bgcolor: GROUND[look],
-      }}
+      style={{ ...LINE_LOOK, background: GROUND[look] }}
     >
       <b style={{ fontFamily: MONO, color: TEAL, width: 64 }}>{row.address}</b>
       <span style={{ fontFamily: MONO, fontSize: 11, color: QUIET, width: 44 }}>:{row.pins}</span>
@@ -163,6 +195,6 @@ function ChannelLine({ row, canEdit, look, onPick, onLift, onOver, onDrop }: Lin
       <SheetLink sheetId={row.sheet_id} select={row.symbol_id}>
         {row.place}
       </SheetLink>
-    </Box>
+    </div>
   )
 }

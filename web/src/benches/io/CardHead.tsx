@@ -14,11 +14,14 @@ interface Props {
   /** Its place among all cards, from 0. */
   place: number
   racks: Rack[]
+  /** How it is addressed and put in is shown. */
+  open: boolean
+  onOpen: () => void
 }
 
 const CUT = { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const
 
-export function CardHead({ card, canEdit, place, racks }: Props) {
+export function CardHead({ card, canEdit, place, racks, open, onOpen }: Props) {
   const { send } = usePick('send')
   const set = (values: { fixed?: boolean; rack_id?: string; slot?: number }) =>
     void send(makeEdit('set-card', { device_id: card.id, ...values }))
@@ -39,7 +42,7 @@ export function CardHead({ card, canEdit, place, racks }: Props) {
   return (
     <>
       <Box
-        sx={{ display: 'flex', gap: 1, alignItems: 'center', bgcolor: INK, color: '#fff', px: 1, py: 0.5 }}
+        sx={{ display: 'flex', gap: 1, alignItems: 'center', bgcolor: INK, color: '#fff', px: 1, height: 32 }}
       >
         <b style={{ fontFamily: MONO, fontSize: 13, whiteSpace: 'nowrap' }}>{card.tag}</b>
         <span style={{ flex: 1, minWidth: 0, fontSize: 12, opacity: 0.85, ...CUT }}>
@@ -51,13 +54,14 @@ export function CardHead({ card, canEdit, place, racks }: Props) {
         </span>
         {canEdit && (
           <>
+            {button(open ? 'Close addresses of' : 'Addresses, rack and slot of', open ? '▴' : '▾', onOpen)}
             {button('Earlier among the cards', '↑', () => move(place - 1), place === 0)}
             {button('Later among the cards', '↓', () => move(place + 1))}
             {button('Delete', '×', () => void send({ kind: 'delete-card', device_id: card.id }))}
           </>
         )}
       </Box>
-      {canEdit && <Addressing {...{ card, racks, set }} />}
+      {canEdit && open && <Addressing {...{ card, racks, set }} />}
     </>
   )
 }
@@ -74,7 +78,7 @@ function Addressing({ card, racks, set }: AddressingProps) {
   const address = (scheme: Scheme, start: string) =>
     void send({ kind: 'address-card', device_id: card.id, scheme, start })
   return (
-    <Box sx={{ display: 'flex', gap: 0.75, px: 1, pt: 0.25, alignItems: 'center', color: QUIET }}>
+    <Box sx={{ display: 'flex', gap: 0.75, px: 1, height: 50, alignItems: 'center', color: QUIET }}>
       <Pick
         {...{ label: 'Addresses', margin: 'dense', value: card.scheme, options: SCHEMES }}
         sx={{ width: 150 }}

@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box'
 import { useMemo } from 'react'
 import { Act } from '../../kit/Act'
+import { Windowed } from '../../kit/Windowed'
 import { COPPER, LINE, MONO, QUIET } from '../../theme/theme'
 import { kindOf, matches, type Point } from './shapes'
 import type { Act as Doing } from './useAllocating'
@@ -55,13 +56,8 @@ export function PointColumn({ io, points, filter, all, showAll, canEdit, doing }
           </Act>
         )}
       </Box>
-      <Box
-        role="listbox"
-        aria-label="Points to allocate"
-        aria-multiselectable
-        sx={{ overflow: 'auto', flex: 1 }}
-      >
-        {shown.map((p) => (
+      <Windowed items={shown} heightOf={pointHeight} role="listbox" name="Points to allocate">
+        {(p) => (
           <PointLine
             key={p.id}
             point={p}
@@ -73,13 +69,13 @@ export function PointColumn({ io, points, filter, all, showAll, canEdit, doing }
               doing.setFrom(null)
             }}
           />
-        ))}
-        {!shown.length && (
-          <Box sx={{ p: 2, color: QUIET, fontSize: 12.5 }}>
-            {points.length ? 'Nothing in the list is called so.' : 'Every point has a channel.'}
-          </Box>
         )}
-      </Box>
+      </Windowed>
+      {!shown.length && (
+        <Box sx={{ p: 2, color: QUIET, fontSize: 12.5, flex: 1000 }}>
+          {points.length ? 'Nothing in the list is called so.' : 'Every point has a channel.'}
+        </Box>
+      )}
       {io.chosen.size > 0 && canEdit && (
         <Box sx={{ p: 1, fontSize: 12, color: COPPER, borderTop: `1px solid ${LINE}` }}>
           {io.chosen.size} chosen · drag onto a channel, or choose one and press Enter
@@ -97,43 +93,47 @@ interface LineProps {
   onLift: () => void
 }
 
+const POINT_PX = 42
+const pointHeight = () => POINT_PX
+
+const LOOK = {
+  display: 'flex',
+  gap: 8,
+  padding: '4px 8px',
+  fontSize: 12.5,
+  borderBottom: `1px solid ${LINE}`,
+  height: POINT_PX,
+  boxSizing: 'border-box',
+  overflow: 'hidden',
+  lineHeight: 1.25,
+} as const
+const SORT_LOOK = { fontFamily: MONO, fontSize: 11, border: `1px solid ${LINE}`, padding: '1px 4px' }
+
+/** Plain elements: there may be thousands of them. */
 function PointLine({ point: p, chosen, canEdit, onPick, onLift }: LineProps) {
   const second = [p.device, p.connected, p.location].filter(Boolean).join(' · ')
   return (
-    <Box
+    <div
       role="option"
       aria-selected={chosen}
       aria-label={`${p.tag} ${p.text}`}
       draggable={canEdit}
-      onDragStart={(e: React.DragEvent) => {
+      onDragStart={(e) => {
         e.dataTransfer.setData('text/plain', p.tag)
         onLift()
       }}
       onClick={onPick}
-      sx={{
-        display: 'flex',
-        gap: 1,
-        px: 1,
-        py: 0.5,
-        fontSize: 12.5,
-        cursor: canEdit ? 'grab' : 'default',
-        borderBottom: `1px solid ${LINE}`,
-        bgcolor: chosen ? '#F7E4D6' : undefined,
-        contentVisibility: 'auto',
-        containIntrinsicSize: 'auto 40px',
-      }}
+      style={{ ...LOOK, background: chosen ? '#F7E4D6' : undefined, cursor: canEdit ? 'grab' : 'default' }}
     >
       <b style={{ fontFamily: MONO, width: 62, overflow: 'hidden', textOverflow: 'ellipsis' }}>{p.tag}</b>
-      <Box sx={{ flex: 1, minWidth: 0 }}>
+      <div style={{ flex: 1, minWidth: 0 }}>
         {p.text}
-        {second && <Box sx={{ fontSize: 11, color: QUIET }}>{second}</Box>}
-      </Box>
-      <Box sx={{ textAlign: 'right' }}>
-        <span style={{ fontFamily: MONO, fontSize: 11, border: `1px solid ${LINE}`, padding: '1px 4px' }}>
-          {kindOf(p)}
-        </span>
-        {p.address && <Box sx={{ fontFamily: MONO, fontSize: 11, color: QUIET }}>{p.address}</Box>}
-      </Box>
-    </Box>
+        {second && <div style={{ fontSize: 11, color: QUIET }}>{second}</div>}
+      </div>
+      <div style={{ textAlign: 'right' }}>
+        <span style={SORT_LOOK}>{kindOf(p)}</span>
+        {p.address && <div style={{ fontFamily: MONO, fontSize: 11, color: QUIET }}>{p.address}</div>}
+      </div>
+    </div>
   )
 }
