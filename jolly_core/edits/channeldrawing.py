@@ -22,7 +22,8 @@ from .sheets import NewSheet, make_sheets
 from .upkeep import new_device
 
 SYMBOLS = {"DI": "plc-input", "DO": "plc-output", "AI": "plc-analog-input", "AO": "plc-analog-output"}
-MOST_ROWS = 9
+WHOSE = ("relay", "contactor", "overload", "motor-breaker")  # classes whose contacts are drawn away from them
+MOST_ROWS = 8  # more would reach the title block
 TOP, PITCH = 20, 10  # y of the first row and from row to row, grid steps
 BUS, FIRST, ELEMENT, SECOND, CHANNEL = 24, 34, 50, 70, 94  # x from the common to the channel of an input, grid steps
 SUPPLY = 130  # x at which the card's supply stands
@@ -59,6 +60,7 @@ def draw_channels(work: Work, payload: DrawChannels) -> str:
     if names != (settings.channel_feed, settings.channel_return):
         work.put("settings", replace(settings, channel_feed=names[0], channel_return=names[1]))
     wanted = set(payload.ids)
+    tags = {product_tag(project, d) for d in project.devices.values()}
     count = 0
     after = payload.after_id
     for card in chosen:
@@ -68,7 +70,7 @@ def draw_channels(work: Work, payload: DrawChannels) -> str:
             if r.point_id and not r.symbol_id and (not wanted or r.point_id in wanted)
         ]
         for sheet_id, rows in _shared_out(work, card, waiting, payload.per_sheet, after):
-            _draw(work, sheet_id, rows, names, type_id)
+            _draw(work, sheet_id, rows, names, type_id, tags)
             count += len(rows)
             fresh = "new sheet" if sheet_id in work.outcome.placed else "sheet"
             points = [project.io_points[r.point_id].tag for _, r in rows]
@@ -148,13 +150,13 @@ class _Common:
     ys: list[int] = field(default_factory=list)
 
 
-def _draw(work: Work, sheet_id: str, rows: list[Row], names: tuple[str, str], type_id: str) -> None:
+def _draw(work: Work, sheet_id: str, rows: list[Row], names: tuple[str, str], type_id: str, tags: set[str]) -> None:
     """Draw channels on their rows of a sheet, then what they have in common."""
     draft = work.draft(sheet_id)
     feed, back = (_Common(name, BUS) for name in names)
     for n, row in rows:
         point = work.project.io_points[row.point_id]
-        line = _Line(work, draft, TOP + PITCH * n, point, row, type_id)
+        line = _Line(work, draft, TOP + PITCH * n, point, row, type_id, tags)
         line.draw()
         if line.common_x:
             common = feed if row.io_type == "DI" else back
@@ -201,9 +203,12 @@ class _Line:
     channel both go to the card.
     """
 
-    def __init__(self, work: Work, draft: SheetDraft, y: int, point: IoPoint, row: ChannelRow, type_id: str) -> None:
+    def __init__(
+        self, work: Work, draft: SheetDraft, y: int, point: IoPoint, row: ChannelRow, type_id: str, tags: set[str]
+    ) -> None:
         self.work, self.draft, self.y = work, draft, y
         self.point, self.row, self.type_id = point, row, type_id
+        self.tags = tags
         self.inward = row.io_type in ("DI", "AI")
         self.common_x = 0
 
@@ -256,19 +261,26 @@ class _Line:
         return put_symbol(self.work, self.draft, definition(key), at, (turn, False), 1, device_id, text, unit)
 
     def _element(self, element: Element, at: Point, turn: int = 0) -> None:
-        project = self.work.project
-        before = set(project.devices)
-        symbol = self._put(element.definition, at, element.device_id, 0, self.point.text, turn)
-        device = project.devices.get(symbol.device_id)
-        if device is None or device.id in before:
-            return
-        # What is new stands where the list says, and is called as it says while nothing else is.
-        point = self.point
-        tag = point.device.strip().rsplit("-", 1)[-1]
-        taken = {product_tag(project, d) for d in project.devices.values() if d.id != device.id}
-        fixed = tag if point.device.strip() and tag.isalnum() and tag not in taken else ""
-        place = (point.function_id or device.function_id, point.location_id or device.location_id)
-        self.work.put("device", replace(device, function_id=place[0], location_id=place[1], fixed_tag=fixed))
+        shape = definition(element.definition)
+        named = self.point.device.strip()
+        device_id = element.device_id
+        if not device_id and (shape.lead < 9 or named or shape.part_class not in WHOSE):
+            # Whose a bare contact is, the list has to say; everything else is a device of its own.
+            device_id = self._new_device(shape.part_class, named).id
+        self._put(element.definition, at, device_id, 0, self.point.text, turn)
+
+    def _new_device(self, part_class: str, named: str) -> Device:
+        """Make a device where the list says, and called as it says, while nothing else is called so."""
+        project, point = self.work.project, self.point
+        sheet = project.sheets[self.draft.sheet_id]
+        place = (point.function_id or sheet.function_id, point.location_id or sheet.location_id)
+        device = new_device(self.work, part_class, place, point.text)
+        tag = named.rsplit("-", 1)[-1]
+        if tag.isalnum() and tag not in self.tags:
+            device = replace(device, fixed_tag=tag)
+            self.work.put("device", device)
+        self.tags.add(product_tag(project, device))
+        return device
 
     def _terminal(self, at: Point) -> None:
         self._put("terminal", at, _strip_of(self.work, self.draft, self.row.device_id).id)

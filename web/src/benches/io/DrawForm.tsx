@@ -28,7 +28,7 @@ interface Wanted {
 
 /** The edit that draws what is wanted; what is not typed is the project's. */
 function drawing({ which, chosen, perSheet, feed, back }: Wanted) {
-  const per_sheet = Math.min(9, Math.max(1, Math.floor(Number(perSheet)) || 8))
+  const per_sheet = Math.min(8, Math.max(1, Math.floor(Number(perSheet)) || 8))
   return makeEdit('draw-channels', {
     ...{ feed, back, per_sheet },
     device_ids: which === 'all' || which === 'chosen' ? [] : [which],
@@ -70,7 +70,7 @@ export function DrawForm({ io, view, close }: Props) {
         ]}
         onPick={setWhich}
       />
-      <Typed label="Channels a sheet, up to 9" value={perSheet} onType={setPerSheet} />
+      <Typed label="Channels a sheet, up to 8" value={perSheet} onType={setPerSheet} />
       <Typed label="Inputs are fed from" value={feed ?? settings?.channel_feed ?? ''} onType={setFeed} />
       <Typed label="Outputs return to" value={back ?? settings?.channel_return ?? ''} onType={setBack} />
       <Outcome problem={problem} rows={preview.data?.table ?? []} remarks={preview.data?.remarks ?? []} />
