@@ -166,3 +166,38 @@ class ByHand(PointStory):
         page.keyboard.press("Control+z")
         page.keyboard.press("Control+z")
         expect(page.get_by_role("option", name="I0.6 B9")).to_be_visible()
+
+
+class FromDrawings(PointStory):
+    def test_five_feeders_are_drawn_first_and_get_their_channels_later(self) -> None:
+        page = self.open("io")
+        self.send(page, kind="add-sheet", number="61", title="Feeders", frame="zones", size="A2")
+        sheet = next(s.id for s in self.project().sheets.values() if s.number == "61")
+        wire_type = next(t.id for t in self.project().wire_types.values() if t.category == "control-dc")
+        for n in range(5):
+            top = 20 + 18 * n
+            for k, (element, symbol) in enumerate((("limit-no", "plc-input"), ("button-no", "plc-input"))):
+                y = top + 6 * k
+                self.send(page, kind="place-symbol", sheet_id=sheet, definition=element, x=30, y=y, rotation=0)
+                self.send(page, kind="place-symbol", sheet_id=sheet, definition=symbol, x=60, y=y, rotation=0)
+                self.send(page, kind="draw-wire", sheet_id=sheet, points=[[34, y], [60, y]], wire_type_id=wire_type)
+            self.send(page, kind="place-symbol", sheet_id=sheet, definition="plc-output", x=100, y=top, rotation=0)
+            self.send(page, kind="place-symbol", sheet_id=sheet, definition="lamp", x=120, y=top, rotation=0)
+            ends = [[100, top], [120, top]]
+            self.send(page, kind="draw-wire", sheet_id=sheet, points=ends, wire_type_id=wire_type)
+        page.reload()
+        self.done(page, page.get_by_role("button", name="Take in 15 drawn").click)
+        # Ten inputs more than the four that were there: one card of eight is proposed, and taken.
+        need = page.get_by_role("region", name="Demand DI")
+        expect(need).to_contain_text("14 points")
+        self.done(page, need.get_by_role("button", name="Add").click)
+        page.get_by_role("button", name="Allocate").click()
+        self.done(page, page.get_by_role("button", name="Suggest").click)
+        expect(page.get_by_text("Every point has a channel.")).to_be_visible()
+        page.goto(f"{self.live_server_url}/p/kiln-2/draw/{sheet}")
+        drawn = self.symbols(page)
+        expect(drawn.filter(has_text="I0.4")).to_have_count(1)
+        project = self.project()
+        there = [s for s in project.symbols_on(sheet) if s.definition.startswith("plc-")]
+        self.assertEqual(len({(s.device_id, s.definition, s.units) for s in there}), 15)
+        self.assertNotIn("", {s.device_id for s in there})

@@ -15,7 +15,7 @@ from jolly_core.tagging import full_tag
 
 from .base import Id, Payload, Text, Work, edit
 from .cards import card_named
-from .points import MOST_POINTS, in_order
+from .points import MOST_POINTS, follow_symbol, in_order
 
 
 class AllocatePoints(Payload):
@@ -48,6 +48,7 @@ def _allot(work: Work, found: Iterable[Allotted]) -> None:
         fresh = replace(one.point, device_id=one.row.device_id, channel=one.row.channel)
         if fresh != work.project.io_points[one.point.id]:
             work.put("io_point", fresh)
+            follow_symbol(work, fresh)
         work.outcome.table.append([one.point.tag, "→", one.row.address])
 
 
@@ -97,7 +98,9 @@ def free_points(work: Work, payload: FreePoints) -> str:
     for id in dict.fromkeys(payload.ids):
         point: IoPoint = work.project.get("io_point", id)
         if point.channel:
-            work.put("io_point", replace(point, device_id="", channel=0, fixed=False))
+            freed = replace(point, device_id="", channel=0, fixed=False)
+            work.put("io_point", freed)
+            follow_symbol(work, freed)
     return f"free {len(set(payload.ids))} points"
 
 
@@ -153,7 +156,9 @@ def swap_channels(work: Work, payload: SwapChannels) -> str:
         why = why_not(point, row)
         if why:
             raise RuleError(f"{why}.", field="other", ids=(point.id,))
-        work.put("io_point", replace(point, device_id=row.device_id, channel=row.channel))
+        moved = replace(point, device_id=row.device_id, channel=row.channel)
+        work.put("io_point", moved)
+        follow_symbol(work, moved)
     return f"exchange {rows[0].address} and {rows[1].address}"
 
 

@@ -96,7 +96,19 @@ def _put(work: Work, point: IoPoint) -> IoPoint:
         what = point.io_type if point.io_type != before.io_type else what
         work.outcome.remarks.append(f"{point.tag} is {what} now and waits for another channel.")
     work.put("io_point", point)
+    if point.channel != before.channel:
+        follow_symbol(work, point)
     return point
+
+
+def follow_symbol(work: Work, point: IoPoint) -> None:
+    """Let the symbol that was drawn for a point show its channel, or none while it waits."""
+    symbol = work.project.symbols.get(point.symbol_id)
+    if symbol is None:
+        return
+    there = (point.device_id, (point.channel,)) if point.channel else ("", (0,))
+    if (symbol.device_id, symbol.units) != there:
+        work.put("symbol", replace(symbol, device_id=there[0], units=there[1]))
 
 
 class PointCell(BaseModel):

@@ -2,6 +2,7 @@
 
 from .allocation import Allotted, block_from, machine_of, signal_key, suggested, why_not
 from .demand import By, CardChoice, Need, cards_for, channels_of, needed_channels, needs
+from .drawnpoints import DrawnPoint, drawn_as, drawn_point, meeting, points_of_symbols, without_point
 from .elements import Element, device_tagged, element_of
 from .pointfields import BY_KEY, FIELDS, NO_COLUMN, OWN_COLUMN, PointField, field_headed, io_type_of
 from .pointlist import Fault, ListRow, PointLine, PointList, PointValues, place_named, read_points
@@ -15,6 +16,7 @@ __all__ = [
     "Allotted",
     "By",
     "CardChoice",
+    "DrawnPoint",
     "Element",
     "Fault",
     "ListRow",
@@ -26,6 +28,8 @@ __all__ = [
     "RackSum",
     "block_from",
     "device_tagged",
+    "drawn_as",
+    "drawn_point",
     "element_of",
     "cards_for",
     "channels_of",
@@ -33,12 +37,15 @@ __all__ = [
     "free_slot",
     "io_type_of",
     "machine_of",
+    "meeting",
     "needed_channels",
     "needs",
     "place_named",
+    "points_of_symbols",
     "racks",
     "read_points",
     "signal_key",
     "suggested",
     "why_not",
+    "without_point",
 ]

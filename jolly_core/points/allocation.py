@@ -45,6 +45,8 @@ def why_not(point: IoPoint, row: ChannelRow) -> str:
     Type and what it asks beside it must be the channel's; a plain point may be put on a fast or safe channel, not on
     one that measures resistance or thermocouples. A signal counts where both sides say one.
     """
+    if point.symbol_id and row.symbol_id not in ("", point.symbol_id):
+        return f"{point.tag} is drawn, and {row.address} is drawn elsewhere"
     if point.io_type != row.io_type:
         return f"{point.tag} is {point.io_type} and {row.address} is {row.io_type}"
     if point.sort != row.sort and (point.sort or row.sort in MEASURING):

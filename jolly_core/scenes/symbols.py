@@ -6,6 +6,7 @@ from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points, tur
 from jolly_core.library import definition, is_block, is_drawn
 from jolly_core.model import Project, Symbol, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
+from jolly_core.points import drawn_point
 from jolly_core.tagging import closed_in, lead_of, lead_reference, pins_of, tag_on
 
 from .crowding import text_box
@@ -48,6 +49,8 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
     address = ""
     if device and unit in TYPES_OF_UNITS:
         address, words = _channel(project, device.id, TYPES_OF_UNITS[unit], symbol.units[0])
+    elif unit in TYPES_OF_UNITS:
+        words = drawn_point(project, symbol.id)
     target = lead.id if lead is not None else ""
     left, top, right, bottom = (v * GRID_MM for v in extent_of(symbol, standard))
     block = is_block(symbol.definition)

@@ -17,6 +17,7 @@ from jolly_core.points import (
     machine_of,
     needs,
     racks,
+    without_point,
 )
 from jolly_core.tagging import full_tag, path_of
 
@@ -136,6 +137,7 @@ class IoView(TypedDict):
     Attributes:
         own: headings of the columns that only the project has.
         makers: whose cards can be proposed; `maker` is the one whose cards are.
+        drawn_waiting: how many inputs and outputs are drawn that have neither card nor point.
     """
 
     points: list[PointValue]
@@ -146,6 +148,7 @@ class IoView(TypedDict):
     makers: list[str]
     maker: str
     spare_wanted: float
+    drawn_waiting: int
 
 
 def io_bench(project: Project, library: Library, by: By = "", maker: str = "") -> IoView:
@@ -164,6 +167,7 @@ def io_bench(project: Project, library: Library, by: By = "", maker: str = "") -
         "own": list(dict.fromkeys(heading for p in points for heading in p.own)),
         "makers": makers,
         "maker": chosen,
+        "drawn_waiting": len(without_point(project)),
         "spare_wanted": project.settings.spare_share_percent,
     }
 

@@ -60,10 +60,9 @@ interface BarProps {
   canEdit: boolean
 }
 
+const plain = { whiteSpace: 'nowrap', minWidth: 0, px: 1 } as const
+
 function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
-  const { send } = usePick('send')
-  const ids = [...io.chosen]
-  const plain = { whiteSpace: 'nowrap', minWidth: 0, px: 1 } as const
   return (
     <TableBar>
       <ToggleButtonGroup
@@ -87,7 +86,26 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
         />
       )}
       <span style={{ flex: 1 }} />
-      {canEdit && io.page === 'list' && (
+      {canEdit && <Changing io={io} />}
+      <Button sx={plain} component="a" href={`/api/projects/${io.projectId}/points.xlsx`} download>
+        Send out
+      </Button>
+    </TableBar>
+  )
+}
+
+/** What changes the list and the cards. */
+function Changing({ io }: { io: Io }) {
+  const { send } = usePick('send')
+  const ids = [...io.chosen]
+  return (
+    <>
+      {Boolean(io.view?.drawn_waiting) && (
+        <Button sx={plain} onClick={() => void send({ kind: 'collect-points', symbol_ids: [] })}>
+          Take in {io.view?.drawn_waiting} drawn
+        </Button>
+      )}
+      {io.page === 'list' && (
         <>
           <Button sx={plain} onClick={() => io.open('point')}>
             Add a point
@@ -101,7 +119,7 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
           </Button>
         </>
       )}
-      {canEdit && io.page !== 'bring' && (
+      {io.page !== 'bring' && (
         <>
           <Button sx={plain} onClick={() => io.open('address')}>
             Address cards…
@@ -114,9 +132,6 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
           </Button>
         </>
       )}
-      <Button sx={plain} component="a" href={`/api/projects/${io.projectId}/points.xlsx`} download>
-        Send out
-      </Button>
-    </TableBar>
+    </>
   )
 }

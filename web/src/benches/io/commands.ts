@@ -1,5 +1,6 @@
 /** The I/O bench's commands. */
 import type { Command } from '../../project/commands'
+import { useProject } from '../../project/store'
 import { channelKey, type IoView } from './shapes'
 import type { Act as Doing, Spot } from './useAllocating'
 import type { Io } from './useIo'
@@ -27,6 +28,13 @@ function goingCommands(io: Io, canEdit: boolean): Command[] {
   return [
     { id: 'read', label: 'Bring in a point list', shortcut: 'L', run: () => io.go('bring'), enabled: change },
     { id: 'point', label: 'Add a point…', shortcut: 'Insert', run: () => io.open('point'), enabled: change },
+    {
+      id: 'collect',
+      label: 'Points from the drawings',
+      shortcut: 'G',
+      run: () => void useProject.getState().send({ kind: 'collect-points', symbol_ids: [] }),
+      enabled: () => canEdit && Boolean(io.view?.drawn_waiting),
+    },
     { id: 'card', label: 'Add a card…', shortcut: 'K', run: () => io.open('card'), enabled: change },
     { id: 'draw', label: 'Draw channels…', shortcut: 'D', run: () => io.open('draw'), enabled: change },
     { id: 'address', label: 'Address cards…', shortcut: 'A', run: () => io.open('address'), enabled: change },
