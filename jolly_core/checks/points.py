@@ -46,6 +46,17 @@ def unfit(project: Project) -> Iterator[Snag]:
             yield built("channel-unfit", "error", f"{why}.", "io", point.id, (point.id,), point.device_id, act)
 
 
+@project_check("comment-long", "A point's text that is longer than the programmer's tool takes.")
+def long_comments(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each point whose text or second text is above the project's limit."""
+    limit = project.settings.comment_limit
+    for point in project.io_points.values() if limit else ():
+        longest = max(len(point.text), len(point.text2))
+        if longest > limit:
+            message = f"{point.tag} has a text of {longest} letters, and the programmer's tool takes {limit}."
+            yield built("comment-long", "warning", message, "io", point.id, (point.id,))
+
+
 @project_check("rack", "A rack whose cards are too many, too wide, or draw more than it gives.")
 def rack_faults(project: Project) -> Iterator[Snag]:
     """Yield a snag for each fault of each rack."""

@@ -14,6 +14,7 @@ from jolly_core.model.entities.structure import (
     Allowance,
     Ambient,
     Columns,
+    CommentLimit,
     LineCount,
     LineSpacing,
     Rows,
@@ -71,6 +72,7 @@ class ChangeSettings(Payload):
     ambient_c: Ambient | None = None
     input_prefix: AddressPrefix | None = None
     output_prefix: AddressPrefix | None = None
+    comment_limit: CommentLimit | None = None
     channel_feed: Text | None = Field(default=None, min_length=1)
     channel_return: Text | None = Field(default=None, min_length=1)
     supply: Text | None = None

@@ -1,6 +1,6 @@
 """Row builders of reports. Importing a module registers its reports."""
 
-from . import building, making, parts, sheets, wires
+from . import building, making, parts, plc, sheets, wires
 from .finding import Found, find_in
 from .jumping import places_of
 from .naming import Named, differences, kind_name, named, objects_of
@@ -30,6 +30,7 @@ __all__ = [
     "named",
     "objects_of",
     "parts",
+    "plc",
     "report",
     "run_report",
     "Landed",

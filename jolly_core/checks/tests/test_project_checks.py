@@ -44,6 +44,7 @@ class Registry(TestCase):
             "address-overlap",
             "channel-undrawn",
             "channel-unfit",
+            "comment-long",
             "rack",
             "point-waits",
             "harness",

@@ -63,6 +63,7 @@ WireWidth = Annotated[int, Within(1, 6)]
 SpoolLength = Annotated[float, Within(0, 100_000, "m", above=True)]
 Share = Annotated[float, Within(0, 500, "%")]
 Allowance = Annotated[float, Within(0, 1000, "m")]
+CommentLimit = Annotated[int, Within(0, 200)]
 AddressPrefix = Annotated[str, Longest(8)]
 Ambient = Annotated[float, Within(-25, 60, "°C")]
 Language = Annotated[str, Longest(8)]
@@ -104,6 +105,7 @@ class Settings:
         drop_warn_percent, drop_limit_percent: voltage drops of cables above these are warned of, or are errors.
         laying_method, ambient_c: how conductors are laid that say nothing else, and the air around them, °C.
         input_prefix, output_prefix: what addresses of inputs and outputs begin with.
+        comment_limit: letters that the programmer's tool takes of a comment, 0 for any number.
         channel_feed, channel_return: names of the potentials that commons of inputs and outputs are drawn from and to.
     """
 
@@ -147,6 +149,7 @@ class Settings:
     ambient_c: Annotated[Ambient, Since(7)] = 40.0
     input_prefix: Annotated[AddressPrefix, Since(7)] = "I"
     output_prefix: Annotated[AddressPrefix, Since(7)] = "Q"
+    comment_limit: Annotated[CommentLimit, Since(7)] = 0
     channel_feed: Annotated[Text, Since(7)] = "24 V"
     channel_return: Annotated[Text, Since(7)] = "0 V"
 

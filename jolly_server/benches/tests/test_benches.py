@@ -154,7 +154,7 @@ class Benches(DemoCase):
 class PointLists(DemoCase):
     def setUp(self) -> None:
         super().setUp()
-        self.jory = self.person("jory")
+        self.jory, self.vera = self.person("jory"), self.person("vera")
 
     def read(self, content: bytes, name: str = "points.csv") -> Any:
         return self.jory.post(f"{BASE}/io/read", {"file": SimpleUploadedFile(name, content)})
@@ -193,6 +193,35 @@ class PointLists(DemoCase):
         self.assertEqual(self.jory.post(f"{BASE}/io/read", said).json()["points"][0]["tag"], "B1")
         said = {"file": SimpleUploadedFile("a.csv", content), "mapping": "[1]"}
         self.assertEqual(self.jory.post(f"{BASE}/io/read", said).status_code, 400)
+
+    def test_the_map_says_what_takes_each_place(self) -> None:
+        spaces = {m["space"]: m for m in self.jory.get(f"{BASE}/io/map").json()}
+        self.assertEqual([spaces[k]["title"] for k in ("I", "Q")], ["inputs", "outputs"])
+        first = spaces["I"]["rows"][0]["cells"]
+        self.assertEqual([c["text"] for c in first[:2]], ["0.0", "0.1"])
+        self.assertEqual((first[0]["point"], first[7]["point"]), ("B1 Hatch closed", ""))
+        words = [row for row in spaces["I"]["rows"] if row["name"] == "256"]
+        self.assertEqual((words[0]["cells"][0]["size"], words[0]["cells"][0]["address"]), (16, "IW256"))
+
+    def test_needs_are_counted_by_place_and_cards_of_a_maker_proposed(self) -> None:
+        points = [{"tag": f"X{n}", "io_type": "DI"} for n in range(20)]
+        self.accepted(self.jory, kind="take-in-points", points=points)
+        view = self.jory.get(f"{BASE}/io").json()
+        need = next(n for n in view["needs"] if n["io_type"] == "DI")
+        self.assertEqual((need["points"], need["channels"], need["needed"], need["lacking"]), (24, 8, 29, 21))
+        self.assertEqual([(c["part"]["number"], c["count"]) for c in need["cards"]], [("HR-DI16", 1), ("HR-DI8", 1)])
+        by = self.jory.get(f"{BASE}/io", {"by": "location", "maker": "Nobody"}).json()
+        self.assertEqual(by["maker"], view["maker"], "without cards of a maker those of the project's are proposed")
+        self.assertEqual({n["place"] for n in by["needs"]}, {"", "+KP2"})
+        self.assertEqual(self.jory.get(f"{BASE}/io", {"by": "colour"}).status_code, 422)
+
+    def test_the_list_goes_out_and_in_without_a_change(self) -> None:
+        for format in ("csv", "xlsx"):
+            content = self.vera.get(f"{BASE}/points.{format}").content
+            found = self.read(content, f"points.{format}").json()
+            self.assertEqual({r["change"] for r in found["rows"]}, {"same"}, format)
+            self.assertEqual((found["faults"], found["gone"], len(found["rows"])), ([], [], 6))
+        self.assertEqual(self.vera.get(f"{BASE}/points.pdf").status_code, 404)
 
     def test_what_is_no_list_is_refused_in_words(self) -> None:
         for content, name, words in (

@@ -16,6 +16,7 @@ type Name =
   | 'drop_warn_percent'
   | 'drop_limit_percent'
   | 'ambient_c'
+  | 'comment_limit'
 
 interface Props {
   name: Name

@@ -35,6 +35,7 @@ export function DemandList({ io, view, canEdit }: { io: Io; view: IoView; canEdi
           <NeedLine key={`${n.io_type} ${n.sort} ${n.place_id}`} {...{ need: n, by: io.by, canEdit }} />
         ))}
         <Setting name="spare_share_percent" label="Share to keep spare, %" canEdit={canEdit} />
+        <Setting name="comment_limit" label="Longest text, letters (0: any)" canEdit={canEdit} />
         {view.makers.length > 1 && (
           <PanelPick
             label="Cards of"
