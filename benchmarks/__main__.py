@@ -30,7 +30,7 @@ def main() -> None:
         settings.ROOT_URLCONF = "benchmarks.server"
         call_command("migrate", verbosity=0)
         call_command("seed_demo", verbosity=0)
-        from benchmarks import browser, core, following, panel, routing, server, strips
+        from benchmarks import browser, core, following, panel, points, routing, server, strips
         from benchmarks.measure import HEADING
 
         print(HEADING)
@@ -48,6 +48,8 @@ def main() -> None:
         for result in following.memory(min(200, sheets)):
             print(result, flush=True)
         for result in panel.cabinet(rounds):
+            print(result, flush=True)
+        for result in points.points(rounds):
             print(result, flush=True)
         for result in strips.terminals(rounds):
             print(result, flush=True)
