@@ -10,7 +10,7 @@ from pydantic import Field
 
 from jolly_core.model import IoPoint, Project, RuleError
 from jolly_core.plc import ChannelRow, channel_row, channels
-from jolly_core.points import Allotted, block_from, suggested, why_not
+from jolly_core.points import Allotted, block_from, suggested, why_not_here
 from jolly_core.tagging import full_tag
 
 from .base import Id, Payload, Text, Work, edit
@@ -153,7 +153,7 @@ def swap_channels(work: Work, payload: SwapChannels) -> str:
             continue
         if point.fixed:
             raise RuleError(f"{point.tag} is fixed on its channel. Release it first.", field="channel", ids=(point.id,))
-        why = why_not(point, row)
+        why = why_not_here(project, point, row)
         if why:
             raise RuleError(f"{why}.", field="other", ids=(point.id,))
         moved = replace(point, device_id=row.device_id, channel=row.channel)

@@ -41,7 +41,7 @@ def collect_points(work: Work, payload: CollectPoints) -> str:
         drawn = drawn_as(project, symbol)
         known = meeting(project, drawn)
         if known is not None:
-            work.put("io_point", replace(known, symbol_id=symbol.id))
+            work.put("io_point", replace(known, drawn=symbol.id))
             met += 1
             continue
         last += 1
@@ -57,7 +57,7 @@ def collect_points(work: Work, payload: CollectPoints) -> str:
             device=drawn.device,
             function_id=drawn.function_id,
             location_id=drawn.location_id,
-            symbol_id=symbol.id,
+            drawn=symbol.id,
         )
         work.put("io_point", point)
         work.outcome.placed.append(point.id)
@@ -90,10 +90,10 @@ def tie_point(work: Work, payload: TiePoint) -> str:
     if payload.symbol_id:
         symbol: Symbol = project.get("symbol", payload.symbol_id)
         _check_tie(project, point, symbol)
-    elif point.symbol_id in project.symbols and point.channel:
-        freed = project.symbols[point.symbol_id]
+    elif point.drawn in project.symbols and point.channel:
+        freed = project.symbols[point.drawn]
         work.put("symbol", replace(freed, device_id="", units=(0,)))
-    tied = replace(point, symbol_id=payload.symbol_id)
+    tied = replace(point, drawn=payload.symbol_id)
     work.put("io_point", tied)
     follow_symbol(work, tied)
     return f"{'tie' if payload.symbol_id else 'untie'} {point.tag}"

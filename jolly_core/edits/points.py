@@ -103,7 +103,7 @@ def _put(work: Work, point: IoPoint) -> IoPoint:
 
 def follow_symbol(work: Work, point: IoPoint) -> None:
     """Let the symbol that was drawn for a point show its channel, or none while it waits."""
-    symbol = work.project.symbols.get(point.symbol_id)
+    symbol = work.project.symbols.get(point.drawn)
     if symbol is None:
         return
     there = (point.device_id, (point.channel,)) if point.channel else ("", (0,))

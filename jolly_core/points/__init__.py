@@ -1,6 +1,6 @@
 """The list of I/O points: taken in from tables, the channels it needs, cards for them, and which point goes where."""
 
-from .allocation import Allotted, block_from, machine_of, signal_key, suggested, why_not
+from .allocation import Allotted, block_from, machine_of, signal_key, suggested, why_not, why_not_here
 from .demand import By, CardChoice, Need, cards_for, channels_of, needed_channels, needs
 from .drawnpoints import DrawnPoint, drawn_as, drawn_point, meeting, points_of_symbols, without_point
 from .elements import Element, device_tagged, element_of
@@ -47,5 +47,6 @@ __all__ = [
     "signal_key",
     "suggested",
     "why_not",
+    "why_not_here",
     "without_point",
 ]

@@ -45,8 +45,6 @@ def why_not(point: IoPoint, row: ChannelRow) -> str:
     Type and what it asks beside it must be the channel's; a plain point may be put on a fast or safe channel, not on
     one that measures resistance or thermocouples. A signal counts where both sides say one.
     """
-    if point.symbol_id and row.symbol_id not in ("", point.symbol_id):
-        return f"{point.tag} is drawn, and {row.address} is drawn elsewhere"
     if point.io_type != row.io_type:
         return f"{point.tag} is {point.io_type} and {row.address} is {row.io_type}"
     if point.sort != row.sort and (point.sort or row.sort in MEASURING):
@@ -57,6 +55,13 @@ def why_not(point: IoPoint, row: ChannelRow) -> str:
     if point.signal and keys and signal_key(point.signal) not in keys:
         return f"{point.tag} is {point.signal} and {row.address} takes {' or '.join(row.signals)}"
     return ""
+
+
+def why_not_here(project: Project, point: IoPoint, row: ChannelRow) -> str:
+    """Return why a point cannot be put on a channel as both are drawn, or as they are; "" when it can."""
+    if point.drawn in project.symbols and row.symbol_id not in ("", point.drawn):
+        return f"{point.tag} is drawn, and {row.address} is drawn elsewhere"
+    return why_not(point, row)
 
 
 def block_from(project: Project, points: list[IoPoint], device_id: str, io_type: str, channel: int) -> list[Allotted]:
@@ -80,14 +85,18 @@ def block_from(project: Project, points: list[IoPoint], device_id: str, io_type:
     for point in points:
         if point.fixed and point.channel:
             raise RuleError(f"{point.tag} is fixed on its channel. Release it first.", field="ids", ids=(point.id,))
-        fitting = [r for r in rows if not why_not(point, r)]
+        fitting = [r for r in rows if not why_not_here(project, point, r)]
         if not fitting:
             raise RuleError(_unfit(point, tag, rows), field="device_id", ids=(point.id,))
         behind = (r for r in rows[first:] if not io_type or r.io_type != point.io_type or r.channel >= channel)
-        row = next((r for r in behind if not why_not(point, r) and (r.io_type, r.channel) not in taken), None)
+        row = next(
+            (r for r in behind if not why_not_here(project, point, r) and (r.io_type, r.channel) not in taken), None
+        )
         if row is None:
-            message = f"{tag} has no free {point.io_type} channel for {point.tag} from {channel} on."
-            raise RuleError(message, field="channel", ids=(point.id,))
+            start = rows[first].address
+            message = f"{tag} has no free {point.io_type} channel for {point.tag} from {start} on"
+            fit = f"; {len(found)} of {len(points)} would fit" if found else ""
+            raise RuleError(f"{message}{fit}.", field="channel", ids=(point.id,))
         taken.add((row.io_type, row.channel))
         found.append(Allotted(point, row))
     return found
@@ -97,8 +106,8 @@ def _unfit(point: IoPoint, tag: str, rows: list[ChannelRow]) -> str:
     kinds = " and ".join(sorted({r.io_type for r in rows})) or "no"
     if point.io_type not in {r.io_type for r in rows}:
         return f"{point.tag} is {point.io_type}, and {tag} has {kinds} channels. Choose another card."
-    why = next(why_not(point, r) for r in rows if r.io_type == point.io_type)
-    return f"{why}. Choose another card."
+    why = next((why_not(point, r) for r in rows if r.io_type == point.io_type and why_not(point, r)), "")
+    return f"{why or f'{point.tag} is drawn, and these channels are drawn elsewhere'}. Choose another card."
 
 
 def machine_of(project: Project, point: IoPoint) -> str:
@@ -114,15 +123,16 @@ def machine_of(project: Project, point: IoPoint) -> str:
 def suggested(project: Project, points: Iterable[IoPoint], device_ids: Iterable[str] = ()) -> list[Allotted]:
     """Return channels for points that wait: a machine's points together on a card, spares left at each card's end.
 
-    A card's last channels are left free by the project's spare share as long as there is room elsewhere. What fits
-    nowhere is left out.
+    A card's last channels are left free by the project's spare share as long as there is room elsewhere. Channels that
+    are drawn already are left alone. What fits nowhere is left out.
 
     Args:
         device_ids: the cards to use, all without one.
     """
     wanted = set(device_ids)
     ids = [c.device_id for c in cards(project) if not wanted or c.device_id in wanted]
-    free = {id: [r for r in channels(project, id) if not r.point_id] for id in ids}
+    # What is drawn is wired to something already: whose that is, a person has to say.
+    free = {id: [r for r in channels(project, id) if not r.point_id and not r.symbol_id] for id in ids}
     share = project.settings.spare_share_percent
     room = {id: _before_spares(project, id, share) for id in ids}
     groups: dict[tuple[str, str, str, str], list[IoPoint]] = {}

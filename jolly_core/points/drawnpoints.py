@@ -34,7 +34,7 @@ class DrawnPoint:
 @derived
 def points_of_symbols(project: Project) -> dict[str, str]:
     """Return the ids of the points that symbols were drawn for, by symbol."""
-    return {p.symbol_id: p.id for p in project.io_points.values() if p.symbol_id}
+    return {p.drawn: p.id for p in project.io_points.values() if p.drawn in project.symbols}
 
 
 def drawn_point(project: Project, symbol_id: str) -> str:
@@ -80,5 +80,6 @@ def drawn_as(project: Project, symbol: Symbol) -> DrawnPoint:
 def meeting(project: Project, drawn: DrawnPoint) -> IoPoint | None:
     """Return the point of the list that a drawn one is: of its type, for its device or called as it; None for none."""
     names = {drawn.device, f"-{drawn.tag}", drawn.tag} - {"", "-"}
-    waiting = [p for p in project.io_points.values() if p.io_type == drawn.io_type and not (p.symbol_id or p.channel)]
+    alike = (p for p in project.io_points.values() if p.io_type == drawn.io_type)
+    waiting = [p for p in alike if not p.channel and p.drawn not in project.symbols]
     return next((p for p in sorted(waiting, key=lambda p: p.order) if p.device in names or p.tag in names), None)

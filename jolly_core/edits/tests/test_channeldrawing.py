@@ -161,7 +161,7 @@ class DrawnAgain(Case):
         self.assertIn(note, project.notes)
         self.assertEqual(len(after), 9)
         numbers = [n for n, _, _ in after.values()]
-        self.assertEqual(numbers.count(sheet.number), 8, "the freed channel is drawn already; three rows were free")
+        self.assertEqual(numbers.count(sheet.number), 7, "three rows were free; the channel that is spare stays drawn")
         self.assertTrue(self.bench.canonical())
         scene = sheet_scene(project, sheet.id)
         words = [p.words for item in scene.items.values() for p in item.prims if p.kind == "text"]

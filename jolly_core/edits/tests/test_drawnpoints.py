@@ -47,7 +47,7 @@ class Collected(Case):
         tags = {self.bench.tag(self.switch), self.bench.tag(self.lamp)}
         self.assertEqual(set(self.points), tags)
         point = self.points[self.bench.tag(self.switch)]
-        self.assertEqual((point.io_type, point.text, point.symbol_id), ("DI", "Hatch closed", self.input))
+        self.assertEqual((point.io_type, point.text, point.drawn), ("DI", "Hatch closed", self.input))
         self.assertIn("limit switch", point.connected)
         self.assertTrue(any(w.endswith("Hatch closed") and w.startswith(point.tag) for w in self.words()))
         with self.assertRaisesRegex(RuleError, "No input or output is drawn that has neither"):
@@ -66,14 +66,14 @@ class Collected(Case):
         self.bench.do("collect-points")
         tag = self.bench.tag(self.switch)
         self.assertLessEqual({tag, f"{tag}.2"}, set(self.points))
-        self.assertEqual(self.points[f"{tag}.2"].symbol_id, more)
+        self.assertEqual(self.points[f"{tag}.2"].drawn, more)
 
     def test_both_sources_meet_by_the_device(self) -> None:
         tag = self.bench.tag(self.switch)
         self.bench.do("take-in-points", points=[{"tag": "B7", "io_type": "DI", "text": "Hatch", "device": f"-{tag}"}])
         self.bench.do("collect-points")
         self.assertEqual(self.bench.done[-1].label, "points from the drawings: 1 new, 1 met the list")
-        self.assertEqual((self.points["B7"].symbol_id, self.points["B7"].text), (self.input, "Hatch"))
+        self.assertEqual((self.points["B7"].drawn, self.points["B7"].text), (self.input, "Hatch"))
 
     def test_they_are_tied_by_hand(self) -> None:
         self.bench.do("take-in-points", points=[{"tag": "B7", "io_type": "DI"}, {"tag": "Y7", "io_type": "DO"}])
@@ -85,7 +85,7 @@ class Collected(Case):
             self.bench.do("tie-point", id=self.points["B8"].id, symbol_id=self.input)
         self.bench.do("tie-point", id=self.points["B7"].id)
         self.bench.do("tie-point", id=self.points["B8"].id, symbol_id=self.input)
-        self.assertEqual(self.points["B8"].symbol_id, self.input)
+        self.assertEqual(self.points["B8"].drawn, self.input)
 
 
 class Allocated(Case):
@@ -142,3 +142,6 @@ class Allocated(Case):
         self.assertIn("channel-undrawn", [s.code for s in project_snags(self.bench.project)])
         self.bench.do("free-points", ids=[self.point.id])
         self.assertEqual(self.points[self.point.tag].channel, 0)
+        drawn = self.bench.place("plc-input", 60, 60, device_id=self.card)
+        self.put(1)
+        self.assertEqual((self.symbol(drawn).units, self.points[self.point.tag].channel), ((1,), 1))

@@ -233,7 +233,8 @@ class IoPoint:
         normal: whether its contact is open or closed at rest, one of NORMAL_STATES.
         terminals, cable: terminals on its wires, and a cable for them, are wanted.
         fixed: it keeps its channel when points are allocated together.
-        symbol_id: the input or output that was drawn for it before any card was chosen, "" for none.
+        drawn: id of the input or output that was drawn for it before any card was chosen, "" for none; one that is gone
+            is passed over.
         own: columns of the list that only the project has, heading to text.
     """
 
@@ -258,7 +259,7 @@ class IoPoint:
     cable: Annotated[bool, Since(7)] = False
     fixed: Annotated[bool, Since(7)] = False
     remark: Annotated[LongText, Since(7)] = ""
-    symbol_id: Annotated[Id, Since(7)] = ""
+    drawn: Annotated[Id, Since(7)] = ""
     own: Annotated[Texts, Since(7)] = field(default_factory=dict)
 
 

@@ -72,7 +72,7 @@ class Cards(TestCase):
     def test_a_wrong_direction_and_a_full_card_are_refused_with_the_reason(self) -> None:
         with self.assertRaisesRegex(RuleError, "Y1 is DO, and -KF1 has DI channels"):
             self.bench.do("allocate-points", ids=[self.points["Y1"]], device_id=self.inputs)
-        with self.assertRaisesRegex(RuleError, "no free DI channel for B2 from 8 on"):
+        with self.assertRaisesRegex(RuleError, "no free DI channel for B2 from I0.7 on; 1 of 2 would fit"):
             self.bench.do(
                 "allocate-points", ids=[self.points["B1"], self.points["B2"]], device_id=self.inputs, channel=8
             )

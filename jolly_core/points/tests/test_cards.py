@@ -305,6 +305,13 @@ class Allocation(Case):
         self.assertEqual([found[f"B{n}"] for n in range(1, 6)], [(self.di, n) for n in range(1, 6)])
         self.assertEqual([found[f"B{n}"] for n in range(6, 11)], [(other, n) for n in range(1, 6)])
 
+    def test_a_channel_that_is_drawn_is_not_suggested(self) -> None:
+        self.bench.place("plc-input", 60, 20, device_id=self.di)
+        self.bench.do("suggest-channels", ids=[self.ids["B1"]])
+        self.assertEqual(self.allocated(), {"B1": "I0.1"})
+        self.put("B2", self.di)
+        self.assertEqual(self.allocated()["B2"], "I0.0", "by hand it is put there")
+
     def test_suggested_spares_are_used_when_nothing_else_is_left(self) -> None:
         points = [p for p in self.bench.project.io_points.values() if p.io_type == "DI"]
         found = suggested(self.bench.project, points)
