@@ -47,11 +47,8 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
     reference = " ".join(filter(None, (reference, f"in {closed}" if closed else "")))
     names = [] if small else pins_of(project, symbol)
     address = ""
-    if device and unit in TYPES_OF_UNITS:
-        address, words = _channel(project, device.id, TYPES_OF_UNITS[unit], symbol.units[0])
-    elif unit in TYPES_OF_UNITS:
-        words = drawn_point(project, symbol.id)
-    target = lead.id if lead is not None else ""
+    if unit in TYPES_OF_UNITS:
+        address, words = _channel(project, symbol, TYPES_OF_UNITS[unit])
     left, top, right, bottom = (v * GRID_MM for v in extent_of(symbol, standard))
     block = is_block(symbol.definition)
     prims: list[Prim] = _block(symbol) if block else [_art(symbol)]
@@ -130,8 +127,11 @@ def _rearranged(prims: list[Prim], wishes: dict[str, str]) -> list[Prim]:
     return kept
 
 
-def _channel(project: Project, device_id: str, io_type: str, channel: int) -> tuple[str, str]:
-    """Return the address of a channel and the words of the point it serves."""
+def _channel(project: Project, symbol: Symbol, io_type: str) -> tuple[str, str]:
+    """Return the address of a channel and the words of the point it serves; without a card, of what it is drawn for."""
+    device_id, channel = symbol.device_id, symbol.units[0]
+    if device_id not in project.devices:
+        return "", drawn_point(project, symbol.id)
     point = point_at(project, device_id, io_type, channel)
     words = f"{point.tag} {point.text}".strip() if point else "spare"
     return channel_address(project, device_id, io_type, channel), words

@@ -21,10 +21,9 @@ def joints(project: Project) -> dict[tuple[str, int], str]:
 
 def joint_of(project: Project, symbol: Symbol) -> str:
     """Return whether a terminal carries or parts its wire number by hand, "" when it does as its symbol does."""
-    by_hand = joints(project)
-    if not by_hand or definition(symbol.definition).unit != "terminal":
+    if definition(symbol.definition).unit != "terminal":
         return ""
-    return by_hand.get((symbol.device_id, symbol.units[0]), "")
+    return joints(project).get((symbol.device_id, symbol.units[0]), "")
 
 
 def part_at(project: Project, symbol: Symbol) -> Part | None:

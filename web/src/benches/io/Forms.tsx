@@ -11,6 +11,7 @@ import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { DrawForm } from './DrawForm'
+import { Prefixes } from './Prefixes'
 import { SCHEMES, TYPES, type IoType, type IoView, type Scheme } from './shapes'
 import type { Io } from './useIo'
 
@@ -32,7 +33,7 @@ export function Forms({ io, view }: { io: Io; view: IoView }) {
 
 const KEEP = { id: 'keep', name: 'as each card has them' }
 
-function AddressForm({ view, close }: Props) {
+function AddressForm({ io, view, close }: Props) {
   const { send } = usePick('send')
   const [scheme, setScheme] = useState<Scheme | 'keep'>('keep')
   const [start, setStart] = useState('')
@@ -80,6 +81,7 @@ function AddressForm({ view, close }: Props) {
         }}
         onChange={(e) => setStart(e.target.value)}
       />
+      <Prefixes projectId={io.projectId} />
       <Box
         aria-label="What would change"
         sx={{ maxHeight: 190, overflow: 'auto', fontFamily: MONO, fontSize: 12.5, mt: 1 }}
