@@ -253,6 +253,7 @@ def _cable(project: Project, cable: Cable, snags: list[str]) -> CableValue:
         missing = error.message
     sheets = {b.sheet_id: project.sheets[b.sheet_id].number for b in bands_of(project, device.id)}
     rows = cable_cores(project, device.id)
+    pairs = pair_names(part)
     length, how = cable_length_m(project, cable)
     places = [
         ", ".join(path_of(project.locations, id, "+") for id in side if id) for side in places_of(project, device.id)
@@ -280,7 +281,7 @@ def _cable(project: Project, cable: Cable, snags: list[str]) -> CableValue:
         "drop_missing": missing,
         "capacity": _capacity(project, cable),
         "protection": _protection(project, rows),
-        "cores": [_core(project, device.id, row) for row in rows],
+        "cores": [_core(project, device.id, row, pairs.get(row.ordinal, "")) for row in rows],
         "sheets": [{"id": id, "number": number} for id, number in sheets.items()],
         "snags": snags,
     }
@@ -296,12 +297,12 @@ def _protection(project: Project, rows: list[CoreRow]) -> str:
     return ""
 
 
-def _core(project: Project, device_id: str, row: CoreRow) -> CoreValue:
+def _core(project: Project, device_id: str, row: CoreRow, pair: str) -> CoreValue:
     value: CoreValue = {
         "ordinal": row.ordinal,
         "name": row.name,
         "kind": row.kind,
-        "pair": pair_names(project.part_of(project.devices[device_id])).get(row.ordinal, ""),
+        "pair": pair,
         "chosen": row.chosen,
         "from": "",
         "to": "",

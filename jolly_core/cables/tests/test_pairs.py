@@ -7,10 +7,10 @@ from unittest import TestCase
 
 from jolly_core.cables import cable_cores, capacity_a, ends_of, laying_of, pair_names, pairs_of, spare_cores
 from jolly_core.checks import project_snags
-from jolly_core.drawing import pin_points
+from jolly_core.drawing import GRID_MM, pin_points
 from jolly_core.model import CoreChoice, Part, RuleError
 from jolly_core.scenes import cable_scene, sheet_scene
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.primitives import Poly, Text
 from jolly_core.sizing import Laying, carried_a, conductor_for_mm2, laying_factor
 from jolly_core.testing import Workbench
 
@@ -132,10 +132,38 @@ class Pairs(TestCase):
         self.assertEqual(len(scene.items), plain)
         bands = [i for i in scene.items.values() if i.kind == "band"]
         words = [p.words for i in bands for p in i.prims if isinstance(p, Text)]
-        # The two wires of a loop are crossed by different bands here, so each has its mark on its own stroke only.
         self.assertIn("WH", words)
+        # The two wires of a loop are crossed by different bands here: no stroke can go through both.
+        self.assertEqual(self.marks(), [])
         face = cable_scene(self.bench.project, self.cable).items
         self.assertGreater(len(face["core:1"].prims), strokes["none:0"] + 5)
+
+    def marks(self) -> list[tuple[float, ...]]:
+        """Return the strokes at the bands that mark twisted pairs; the oval of a shield is dashed."""
+        scene = sheet_scene(self.bench.project, self.bench.sheet)
+        prims = [p for i in scene.items.values() if i.kind == "band" for p in i.prims]
+        return [p.points for p in prims if isinstance(p, Poly) and p.pen == "ink"]
+
+    def test_wires_beside_each_other_have_one_mark_through_both_others_one_each(self) -> None:
+        sensors = [self.bench.place("two-wire-sensor", 20 + 12 * n, 82, rotation=0) for n in range(2)]
+        for symbol in sensors:
+            for x, y in pin_points(self.bench.symbol(symbol)):
+                self.bench.wire((x, y), (x, 60), type_id=self.signal)
+            self.bench.do("set-place", device_id=self.bench.device(symbol), function_id="", location_id=self.field)
+        row = self.bench.do("place-terminals", sheet_id=self.bench.sheet, x1=18, y1=64, x2=40, y2=64).placed
+        self.bench.do("set-place", device_id=self.bench.device(row[0]), function_id="", location_id=self.panel)
+        band = self.bench.new("draw-band", sheet_id=self.bench.sheet, x1=18, y1=70, x2=40, y2=70)
+        self.cable = self.bench.project.bands[band].device_id
+        self.bench.do("assign-part", device_id=self.cable, part_id="quillon-ql-s10-0-75")
+        self.assertEqual(self.marks(), [], "a cable without pairs has none")
+        self.bench.do("assign-part", device_id=self.cable, part_id="quillon-ql-li2p0-5")
+        spans = [(min(points[::2]), max(points[::2])) for points in self.marks()]
+        wires = [[x * GRID_MM for x, _ in pin_points(self.bench.symbol(s))] for s in sensors]
+        self.assertEqual(len(spans), 2)
+        for (low, high), ends in zip(spans, wires, strict=True):
+            self.assertTrue(low < min(ends) and max(ends) < high, "through both wires of the loop")
+        self.bench.do("swap-cores", device_id=self.cable, first=2, second=3, single=True)
+        self.assertEqual(len(self.marks()), 4, "with another wire between them each has a mark of its own")
 
     def test_a_core_chosen_for_two_conductors_is_told(self) -> None:
         self.lay(2)
