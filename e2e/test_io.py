@@ -129,7 +129,7 @@ class FromAList(PointStory):
         prefix = form.get_by_label("Inputs begin with")
         prefix.fill("E")
         self.done(page, lambda: prefix.press("Enter"))
-        page.keyboard.press("Escape")
+        form.get_by_role("button", name="Cancel").click()
         page.get_by_role("button", name="Allocate").click()
         self.done(page, page.get_by_role("button", name="Suggest").click)
         expect(page.get_by_text("Every point has a channel.")).to_be_visible()

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react'
 import type { Act as Doing } from './useAllocating'
 import { CardColumn } from './CardColumn'
 import { PointColumn } from './PointColumn'
-import type { Card, IoView } from './shapes'
+import { TYPES, type Card, type IoView } from './shapes'
 import type { Io } from './useIo'
 
 interface Props {
@@ -27,20 +27,14 @@ export function Allocate({ io, view, filter, canEdit, doing }: Props) {
   )
 }
 
-/** The cards that the words of a filter with a place leave: a location, a function or a type. */
+/** The cards that the words of a filter leave that say a place or a type; a machine's points may go to any. */
 function filteredCards(cards: Card[], filter: string): Card[] {
-  const words = filter
-    .split(/\s+/)
-    .filter(
-      (w) => w.startsWith('+') || w.startsWith('=') || ['DI', 'DO', 'AI', 'AO'].includes(w.toUpperCase()),
-    )
-  return cards.filter((c) =>
-    words.every((w) =>
-      w.startsWith('+')
-        ? c.location.toLowerCase().includes(w.toLowerCase())
-        : w.startsWith('=')
-          ? true
-          : c.channels.some((ch) => ch.io_type === w.toUpperCase()),
-    ),
+  const words = filter.toLowerCase().split(/\s+/)
+  const places = words.filter((w) => w.startsWith('+'))
+  const types = TYPES.filter((t) => words.includes(t.toLowerCase()))
+  return cards.filter(
+    (c) =>
+      places.every((place) => c.location.toLowerCase().includes(place)) &&
+      types.every((type) => c.channels.some((ch) => ch.io_type === type)),
   )
 }

@@ -78,7 +78,7 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
       </ToggleButtonGroup>
       {(io.page === 'list' || io.page === 'allocate') && (
         <TextField
-          placeholder="DI +KF2 =T1 hatch"
+          placeholder="DI +KF2 hatch"
           slotProps={{ htmlInput: { 'aria-label': 'Filter' } }}
           value={filter}
           onChange={(e) => setFilter(e.target.value)}

@@ -107,7 +107,7 @@ const LOOK = {
   overflow: 'hidden',
   lineHeight: 1.25,
 } as const
-const SORT_LOOK = { fontFamily: MONO, fontSize: 11, border: `1px solid ${LINE}`, padding: '1px 4px' }
+const SORT_LOOK = { fontFamily: MONO, fontSize: 11, border: `1px solid ${LINE}`, padding: '0 4px' }
 
 /** Plain elements: there may be thousands of them. */
 function PointLine({ point: p, chosen, canEdit, onPick, onLift }: LineProps) {
@@ -132,7 +132,9 @@ function PointLine({ point: p, chosen, canEdit, onPick, onLift }: LineProps) {
       </div>
       <div style={{ textAlign: 'right' }}>
         <span style={SORT_LOOK}>{kindOf(p)}</span>
-        {p.address && <div style={{ fontFamily: MONO, fontSize: 11, color: QUIET }}>{p.address}</div>}
+        {p.address && (
+          <div style={{ fontFamily: MONO, fontSize: 11, color: QUIET, marginTop: 2 }}>{p.address}</div>
+        )}
       </div>
     </div>
   )
