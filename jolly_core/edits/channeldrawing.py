@@ -1,33 +1,26 @@
-"""Channels of cards drawn from the list: what is connected, terminals where they are wanted, commons and supply."""
+"""Channels of cards drawn from the list: what is connected, terminals and cables where wanted, commons and supply."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass, field, replace
+from collections.abc import Iterable
+from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import Point, SheetDraft
-from jolly_core.library import definition
-from jolly_core.model import Card, Continuation, Device, IoPoint, Project, RuleError, Sheet, Symbol
-from jolly_core.plc import ChannelRow, cards, channels
-from jolly_core.points import Element, element_of
-from jolly_core.tagging import full_tag, product_tag
+from jolly_core.drawing import SheetDraft
+from jolly_core.model import Card, ChannelCircuit, Project, RuleError, Settings, Symbol
+from jolly_core.model.entities.structure import MOST_CHANNELS
+from jolly_core.plc import ChannelRow, card_supplies, cards, channels
+from jolly_core.points import Pattern, element_of, pattern_for, said_of
+from jolly_core.tagging import product_tag
 
 from .base import Id, Payload, Text, Work, edit
 from .cards import card_named
-from .place import put_symbol
-from .sheets import NewSheet, make_sheets
-from .upkeep import new_device
-
-SYMBOLS = {"DI": "plc-input", "DO": "plc-output", "AI": "plc-analog-input", "AO": "plc-analog-output"}
-WHOSE = ("relay", "contactor", "overload", "motor-breaker")  # classes whose contacts are drawn away from them
-MOST_ROWS = 8  # more would reach the title block
-TOP, PITCH = 20, 10  # y of the first row and from row to row, grid steps
-BUS, FIRST, ELEMENT, SECOND, CHANNEL = 24, 34, 50, 70, 94  # x from the common to the channel of an input, grid steps
-SUPPLY = 130  # x at which the card's supply stands
-RISE = 6  # that a common reaches above its first row
+from .channelcommons import Names, draw_common, draw_supply, group_feed, supply_of
+from .channellines import PLUS, Drawing, Line
+from .channelsheets import Row, rows_wanted, shared_out
+from .channelstamps import gather_wanted, put_point_stamp
 
 
 class DrawChannels(Payload):
@@ -35,13 +28,16 @@ class DrawChannels(Payload):
 
     Each card gets sheets of its own with so many channels each, and goes on where there is room on them. What people
     drew, moved or wrote is left as it is, and no other sheet is touched. Inputs have their common from `feed`, outputs
-    to `back`, both by continuations of these names; what is given once is the project's from then on.
+    to `back`, both by continuations of these names. What is given of the pattern and the names is the project's from
+    then on; `side` with "" puts inputs on the right and outputs on the left.
     """
 
     kind: Literal["draw-channels"] = "draw-channels"
     device_ids: list[Id] = Field(default_factory=list, max_length=1000)
     ids: list[Id] = Field(default_factory=list, max_length=5000)
-    per_sheet: int = Field(default=8, ge=1, le=MOST_ROWS)
+    per_sheet: int | None = Field(default=None, ge=1, le=MOST_CHANNELS)
+    way: Literal["level", "upright"] | None = None
+    side: Literal["", "right", "left"] | None = None
     feed: Text = ""
     back: Text = ""
     wire_type_id: Id = ""
@@ -53,256 +49,149 @@ def draw_channels(work: Work, payload: DrawChannels) -> str:
     """Work out DrawChannels."""
     project = work.project
     chosen = [card_named(project, id) for id in payload.device_ids] or cards(project)
-    type_id = payload.wire_type_id or _usual_type(project)
-    project.get("wire_type", type_id)
-    settings = project.settings
-    names = (payload.feed.strip() or settings.channel_feed, payload.back.strip() or settings.channel_return)
-    if names != (settings.channel_feed, settings.channel_return):
-        work.put("settings", replace(settings, channel_feed=names[0], channel_return=names[1]))
+    remember(work, payload)
+    drawer = Drawer(work, payload.wire_type_id, payload.after_id)
     wanted = set(payload.ids)
-    tags = {product_tag(project, d) for d in project.devices.values()}
-    count = 0
-    after = payload.after_id
-    for card in chosen:
-        waiting = [
-            r
-            for r in channels(project, card.device_id)
-            if r.point_id and not r.symbol_id and (not wanted or r.point_id in wanted)
-        ]
-        for sheet_id, rows in _shared_out(work, card, waiting, payload.per_sheet, after):
-            _draw(work, sheet_id, rows, names, type_id, tags)
-            count += len(rows)
-            fresh = "new sheet" if sheet_id in work.outcome.placed else "sheet"
-            points = [project.io_points[r.point_id].tag for _, r in rows]
-            said = points[0] if len(points) == 1 else f"{points[0]} to {points[-1]}"
-            work.outcome.table.append([f"{fresh} {project.sheets[sheet_id].number}", f"{len(rows)}", said])
-            after = sheet_id if sheet_id in work.outcome.placed else after
+    count = sum(drawer.draw_card(card, wanted) for card in chosen)
     if not count:
         raise RuleError(
             "Every channel that has a point is drawn already, or none of these has one.", field="device_ids"
         )
+    drawer.finish()
     made = len(work.outcome.placed)
     return f"draw {count} channel{'s' if count != 1 else ''} on {made} new sheet{'s' if made != 1 else ''}"
 
 
-def _usual_type(project: Project) -> str:
-    """Return the wire type of control wires that stand in the panel, else any."""
+def remember(work: Work, payload: DrawChannels) -> None:
+    """Make what is given of pattern and names the project's."""
+    settings = work.project.settings
+    given = {
+        "channel_feed": payload.feed.strip() or settings.channel_feed,
+        "channel_return": payload.back.strip() or settings.channel_return,
+        "channels_per_sheet": payload.per_sheet or settings.channels_per_sheet,
+        "channel_way": payload.way or settings.channel_way,
+        "channel_side": settings.channel_side if payload.side is None else payload.side,
+    }
+    fresh: Settings = replace(settings, **given)  # type: ignore[arg-type]  # each as its field is
+    if fresh.channel_feed == fresh.channel_return:
+        raise RuleError("Feed and return are two potentials. Give them two names.", field="back")
+    if fresh != settings:
+        work.put("settings", fresh)
+
+
+def usual_type(project: Project) -> str:
+    """Return the wire type of control wires that stand in the panel, else any.
+
+    Raises:
+        RuleError: the project has none.
+    """
     types = sorted(project.wire_types.values(), key=lambda t: (t.category != "control-dc", t.outside, t.id))
     if not types:
         raise RuleError("The project has no wire type. Make one in the Brief first.", field="wire_type_id")
     return types[0].id
 
 
-Row = tuple[int, ChannelRow]
+class Drawer:
+    """One act of drawing channels, card by card and sheet by sheet."""
 
+    def __init__(self, work: Work, wire_type_id: str = "", after_id: str = "") -> None:
+        self.work, self.project = work, work.project
+        type_id = wire_type_id or usual_type(work.project)
+        work.project.get("wire_type", type_id)
+        self.drawing = Drawing(type_id, {product_tag(self.project, d) for d in self.project.devices.values()})
+        settings = self.project.settings
+        self.names = Names(settings.channel_feed, settings.channel_return)
+        self.after = after_id
+        self.circuits: list[str] = []  # ids of those that were drawn
 
-def _shared_out(
-    work: Work, card: Card, waiting: list[ChannelRow], per_sheet: int, after: str
-) -> Iterator[tuple[str, list[Row]]]:
-    """Give sheet by sheet the channels that are drawn on it with their rows; sheets are made where room runs out."""
-    project = work.project
-    left = list(waiting)
-    for sheet_id in card.sheet_ids:
-        if left and sheet_id in project.sheets:
-            free = _free_rows(project, sheet_id, per_sheet)
-            taken, left = left[: len(free)], left[len(free) :]
-            if taken:
-                yield sheet_id, list(zip(free, taken, strict=False))
-    while left:
-        taken, left = left[:per_sheet], left[per_sheet:]
-        sheet = _new_sheet(work, card, taken, after)
-        after = sheet.id
-        yield sheet.id, list(enumerate(taken))
+    def draw_card(self, card: Card, wanted: Iterable[str] = ()) -> int:
+        """Draw what waits on a card, of some points or of all, and return how many channels that were."""
+        project, outcome = self.project, self.work.outcome
+        chosen = set(wanted)
+        waiting = [
+            r
+            for r in channels(project, card.device_id)
+            if r.point_id and not r.symbol_id and (not chosen or r.point_id in chosen)
+        ]
+        count = 0
+        for sheet_id, rows in shared_out(self.work, card, waiting, self._feed, self.after):
+            self.draw_rows(sheet_id, rows)
+            count += len(rows)
+            fresh = sheet_id in outcome.placed
+            points = [project.io_points[r.point_id].tag for _, _, r in rows]
+            said = points[0] if len(points) == 1 else f"{points[0]} to {points[-1]}"
+            number = project.sheets[sheet_id].number
+            outcome.table.append([f"{'new sheet' if fresh else 'sheet'} {number}", f"{len(rows)}", said])
+            self.after = sheet_id if fresh else self.after
+        return count
 
+    def finish(self) -> None:
+        """Gather the wires of drawn circuits into cables where the list wants some."""
+        gather_wanted(self.work, self.circuits)
 
-def _new_sheet(work: Work, card: Card, rows: list[ChannelRow], after: str) -> Sheet:
-    project = work.project
-    device = project.devices[card.device_id]
-    span = rows[0].address if len(rows) == 1 else f"{rows[0].address} to {rows[-1].address}"
-    new = NewSheet(
-        title=f"{full_tag(project, device)} {span}"[:200],
-        frame="zones",
-        size="A3",
-        function_id=device.function_id,
-        location_id=device.location_id,
-    )
-    placed = list(work.outcome.placed)
-    (sheet,) = make_sheets(work, [new], after)
-    work.outcome.placed = [*placed, sheet.id]
-    now = project.cards[card.id]
-    work.put("card", replace(now, sheet_ids=(*now.sheet_ids, sheet.id)))
-    return sheet
+    def _feed(self, channel: ChannelRow) -> str:
+        return group_feed(self.project, supply_of(self.project, channel.device_id, channel.group), self.names)
 
+    def draw_rows(self, sheet_id: str, rows: list[Row], there: dict[str, Symbol] | None = None) -> None:
+        """Draw channels on their rows of a sheet, then what they have in common; stamps come last.
 
-def _free_rows(project: Project, sheet_id: str, per_sheet: int) -> list[int]:
-    """Return the rows of a sheet in which nothing stands."""
-    ys = [s.y for s in project.symbols_on(sheet_id)]
-    ys += [y for w in project.wires_on(sheet_id) if w.y1 == w.y2 for y in (w.y1,)]
-    return [n for n in range(per_sheet) if not any(abs(y - (TOP + PITCH * n)) < PITCH - 2 for y in ys)]
+        Args:
+            there: symbols of channels that stand already, by point.
+        """
+        work, project = self.work, self.project
+        draft = work.draft(sheet_id)
+        meets: dict[tuple[Pattern, str, str], list[int]] = {}
+        lines = []
+        for row, count, channel in rows:
+            point = project.io_points[channel.point_id]
+            line = Line(work, draft, pattern_for(project.settings, channel.io_type), row, point, channel)
+            element = element_of(project, point)
+            if element.why:
+                work.outcome.remarks.append(f"{point.tag}: {element.why}.")
+            line.draw(self.drawing, element, (there or {}).get(point.id))
+            lines.append((line, element, count))
+            for which, across in line.meets:
+                name = self._feed(channel) if which == PLUS else self.names.back
+                meets.setdefault((line.pattern, which, name), []).append(line.pattern.pitch * row + across)
+        for (pattern, which, name), places in meets.items():
+            draw_common(work, draft, pattern, which, places, name, self.drawing.type_id)
+        self._supplies(draft, [channel for _, _, channel in rows])
+        work.close(draft)
+        for line, element, count in lines:
+            placed = put_point_stamp(work, line, element) if element.stamp else []
+            self._keep(line, [*line.made, *placed], count)
 
+    def _supplies(self, draft: SheetDraft, drawn: list[ChannelRow]) -> None:
+        """Draw the supplies of the card that feed these channels, unless they are drawn."""
+        device_id = drawn[0].device_id
+        groups = {c.group for c in drawn} | {""}
+        pattern = pattern_for(self.project.settings, drawn[0].io_type)
+        for supply in card_supplies(self.project, device_id):
+            if supply.group in groups and not supply.symbol_id:
+                behind = group_feed(self.project, supply, self.names)
+                draw_supply(self.work, draft, pattern, supply, self.names, behind, self.drawing.type_id)
 
-@dataclass(slots=True)
-class _Common:
-    """The common of a sheet's inputs or outputs: where rows meet it."""
-
-    name: str
-    x: int
-    ys: list[int] = field(default_factory=list)
-
-
-def _draw(work: Work, sheet_id: str, rows: list[Row], names: tuple[str, str], type_id: str, tags: set[str]) -> None:
-    """Draw channels on their rows of a sheet, then what they have in common."""
-    draft = work.draft(sheet_id)
-    feed, back = (_Common(name, BUS) for name in names)
-    for n, row in rows:
-        point = work.project.io_points[row.point_id]
-        line = _Line(work, draft, TOP + PITCH * n, point, row, type_id, tags)
-        line.draw()
-        if line.common_x:
-            common = feed if row.io_type == "DI" else back
-            common.x = line.common_x
-            common.ys.append(line.y)
-    for common in (feed, back):
-        _draw_common(work, draft, common, type_id)
-    _draw_supply(work, draft, rows[0][1].device_id, (feed.name, back.name), type_id)
-    work.close(draft)
-
-
-def _draw_common(work: Work, draft: SheetDraft, common: _Common, type_id: str) -> None:
-    if not common.ys:
-        return
-    # It goes on from a common that is there already, else it begins with a mark of its own above the first row.
-    there = [c for c in draft.continuations.values() if c.name == common.name and c.x == common.x]
-    top = min([*common.ys, *(c.y for c in there)]) if there else min(common.ys) - RISE
-    draft.stroke((common.x, top), (common.x, max(common.ys)), type_id)
-    if not there:
-        mark = Continuation(work.ids.new(), draft.sheet_id, common.x, top, common.name, "up")
-        draft.continuations[mark.id] = mark
-
-
-def _draw_supply(work: Work, draft: SheetDraft, device_id: str, names: tuple[str, str], type_id: str) -> None:
-    """Draw the card's own supply from feed and back, once."""
-    part = work.project.part_of(work.project.devices[device_id])
-    drawn = any(s.definition == "plc-supply" for s in work.project.units_of(device_id))
-    if drawn or part is None or not part.count("card-supply"):
-        return
-    shape = definition("plc-supply")
-    if any(s.definition == "plc-supply" for s in draft.symbols.values()):
-        return
-    put_symbol(work, draft, shape, (SUPPLY, TOP), (0, False), 1, device_id, "", 1)
-    for name, y in zip(names, (TOP, TOP + 4), strict=True):
-        draft.stroke((SUPPLY - 6, y), (SUPPLY, y), type_id)
-        mark = Continuation(work.ids.new(), draft.sheet_id, SUPPLY - 6, y, name, "left")
-        draft.continuations[mark.id] = mark
-
-
-class _Line:
-    """One channel with what is connected to it, on a row of a sheet.
-
-    Inputs stand on the right and outputs on the left; their common is on the other side. The two wires of an analog
-    channel both go to the card.
-    """
-
-    def __init__(
-        self, work: Work, draft: SheetDraft, y: int, point: IoPoint, row: ChannelRow, type_id: str, tags: set[str]
-    ) -> None:
-        self.work, self.draft, self.y = work, draft, y
-        self.point, self.row, self.type_id = point, row, type_id
-        self.tags = tags
-        self.inward = row.io_type in ("DI", "AI")
-        self.common_x = 0
-
-    def draw(self) -> None:
-        """Draw it all; an element that is not known is left out and named."""
-        shape = definition(SYMBOLS[self.row.io_type])
-        x = CHANNEL if self.inward else FIRST
-        self._put(shape.key, (x, self.y), self.row.device_id, self.row.channel)
-        element = element_of(self.work.project, self.point)
-        if element.why:
-            self.work.outcome.remarks.append(f"{self.point.tag}: {element.why}.")
-        if not element.definition:
+    def _keep(self, line: Line, made: list[str], count: int) -> None:
+        """Keep what was drawn with a channel, and let its symbol follow its point from now on."""
+        work, project = self.work, self.project
+        channel = line.channel
+        if channel is None:
             return
-        if self.row.io_type in ("AI", "AO"):
-            self._loop(element, x)
-        else:
-            self._level(element)
-
-    def _level(self, element: Element) -> None:
-        """Draw a digital channel: common, terminal, element, terminal, channel."""
-        ends = (BUS, ELEMENT, CHANNEL) if self.inward else (FIRST, ELEMENT + 12, CHANNEL + 10)
-        left, at, right = ends
-        first = left + 10
-        self._element(element, (at, self.y))
-        cuts = [left, right]
-        if self.point.terminals:
-            for x in (first, at + 20):
-                self._terminal((x, self.y))
-        self._stroke((cuts[0], self.y), (at, self.y))
-        self._stroke((at + 4, self.y), (cuts[1], self.y))
-        self.common_x = left if self.inward else right
-
-    def _loop(self, element: Element, x: int) -> None:
-        """Draw an analog channel: both of the element's wires go to the card."""
-        at = ELEMENT if self.inward else ELEMENT + 12
-        near, far = (at + 4, at) if self.inward else (at, at + 4)
-        # Its plus is turned towards the channel, as the card feeds the loop.
-        self._element(element, (near, self.y), 180 if self.inward else 0)
-        if self.point.terminals:
-            shift = 20 if self.inward else -14
-            for y in (self.y, self.y + 4):
-                self._terminal((at + shift, y))
-        side = far - 4 if self.inward else far + 4
-        self._stroke((near, self.y), (x, self.y))
-        self._stroke((far, self.y), (side, self.y))
-        self._stroke((side, self.y), (side, self.y + 4))
-        self._stroke((side, self.y + 4), (x, self.y + 4))
-
-    def _put(self, key: str, at: Point, device_id: str = "", unit: int = 0, text: str = "", turn: int = 0) -> Symbol:
-        return put_symbol(self.work, self.draft, definition(key), at, (turn, False), 1, device_id, text, unit)
-
-    def _element(self, element: Element, at: Point, turn: int = 0) -> None:
-        shape = definition(element.definition)
-        named = self.point.device.strip()
-        device_id = element.device_id
-        if not device_id and (shape.lead < 9 or named or shape.part_class not in WHOSE):
-            # Whose a bare contact is, the list has to say; everything else is a device of its own.
-            device_id = self._new_device(shape.part_class, named).id
-        self._put(element.definition, at, device_id, 0, self.point.text, turn)
-
-    def _new_device(self, part_class: str, named: str) -> Device:
-        """Make a device where the list says, and called as it says, while nothing else is called so."""
-        project, point = self.work.project, self.point
-        sheet = project.sheets[self.draft.sheet_id]
-        place = (point.function_id or sheet.function_id, point.location_id or sheet.location_id)
-        device = new_device(self.work, part_class, place, point.text)
-        tag = named.rsplit("-", 1)[-1]
-        if tag.isalnum() and tag not in self.tags:
-            device = replace(device, fixed_tag=tag)
-            self.work.put("device", device)
-        self.tags.add(product_tag(project, device))
-        return device
-
-    def _terminal(self, at: Point) -> None:
-        self._put("terminal", at, _strip_of(self.work, self.draft, self.row.device_id).id)
-
-    def _stroke(self, a: Point, b: Point) -> None:
-        self.draft.stroke(a, b, self.type_id)
-
-
-def _strip_of(work: Work, draft: SheetDraft, device_id: str) -> Device:
-    """Return the strip that the terminals of a card's channels go to: the one used on its sheets, else a new one."""
-    project = work.project
-    there = [s.device_id for s in draft.symbols.values() if definition(s.definition).unit == "terminal"]
-    card = card_named(project, device_id)
-    there += [
-        s.device_id
-        for sheet_id in card.sheet_ids
-        if sheet_id in project.sheets
-        for s in project.symbols_on(sheet_id)
-        if definition(s.definition).unit == "terminal"
-    ]
-    found = next((project.devices[id] for id in there if id in project.devices), None)
-    if found is not None:
-        return found
-    device = project.devices[device_id]
-    return new_device(work, "terminal", (device.function_id, device.location_id))
+        point = project.io_points[line.point.id]
+        known = project.circuits_of_symbol.get(channel.id)
+        circuit = ChannelCircuit(
+            next(iter(known), "") or work.ids.new(),
+            channel.id,
+            point.id,
+            tuple(made),
+            said_of(project, point),
+            max(0, line.row - rows_wanted(project, line.io)[0]),
+            count,
+            line.pattern.per_sheet,
+            line.pattern.way,
+            line.pattern.side,
+        )
+        work.put("channel_circuit", circuit)
+        if point.drawn != channel.id:
+            work.put("io_point", replace(point, drawn=channel.id))
+        self.circuits.append(circuit.id)

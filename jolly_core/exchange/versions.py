@@ -74,6 +74,10 @@ def _more_of_points(entities: dict[str, Any]) -> None:
     """Version 7 says more of points and cards, and how conductors are laid; what version 6 says stays as it is."""
 
 
+def _circuits_of_channels(entities: dict[str, Any]) -> None:
+    """Version 8 knows what was drawn with a channel, and the wiring check; what version 7 says stays as it is."""
+
+
 # The steps by number: the first brings a file of version 1 to version 2.
 STEPS: tuple[Step, ...] = (
     _words_of_sheets,
@@ -82,6 +86,7 @@ STEPS: tuple[Step, ...] = (
     _bounds_of_fields,
     _planned_terminals,
     _more_of_points,
+    _circuits_of_channels,
 )
 VERSION = len(STEPS) + 1
 

@@ -18,6 +18,8 @@ from .entities.building import (
     Cable,
     CableWay,
     Card,
+    ChannelCircuit,
+    CheckSignature,
     CoreChoice,
     Duct,
     Enclosure,
@@ -26,6 +28,7 @@ from .entities.building import (
     NetOrder,
     Node,
     Placing,
+    PointCheck,
     Rack,
     Rail,
     Segment,
@@ -75,8 +78,7 @@ class Project:
         self.title_blocks = self.table(TitleBlock)
         self.title_cells = self.table(TitleCell)
         self.sheet_habits = self.table(SheetHabit)
-        self.functions = self.table(Function)
-        self.locations = self.table(Location)
+        self.functions, self.locations = self.table(Function), self.table(Location)
         self.sheets = self.table(Sheet)
         self.wire_types = self.table(WireType)
         self.number_rules = self.table(NumberRule)
@@ -97,13 +99,13 @@ class Project:
         self.core_choices, self.cable_ways = self.table(CoreChoice), self.table(CableWay)
         self.net_orders = self.table(NetOrder)
         self.racks, self.cards = self.table(Rack), self.table(Card)
-        self.io_points = self.table(IoPoint)
+        self.io_points, self.channel_circuits = self.table(IoPoint), self.table(ChannelCircuit)
+        self.point_checks, self.check_signatures = self.table(PointCheck), self.table(CheckSignature)
         self.enclosures = self.table(Enclosure)
         self.rails = self.table(Rail)
         self.ducts = self.table(Duct)
         self.placings = self.table(Placing)
-        self.harnesses = self.table(Harness)
-        self.nodes = self.table(Node)
+        self.harnesses, self.nodes = self.table(Harness), self.table(Node)
         self.segments = self.table(Segment)
         self.mutes = self.table(Mute)
         self.stamps = self.table(Stamp)
@@ -113,7 +115,8 @@ class Project:
         self.devices_tagged, self.devices_lettered = map(self.index, ("devices_tagged", "devices_lettered"))
         self.continuations_named, self.numbered_wires = map(self.index, ("continuations_named", "numbered_wires"))
         self.points_of_card, self.items_of_strip = map(self.index, ("points_of_card", "items_of_strip"))
-        self.bridges_of_strip = self.index("bridges_of_strip")
+        self.bridges_of_strip, self.circuits_of_symbol = map(self.index, ("bridges_of_strip", "circuits_of_symbol"))
+        self.checks_of_point = self.index("checks_of_point")
         self.cells_of_block, self.sheets_about = map(self.index, ("cells_of_block", "sheets_about"))
         self.attached, self.add_ons_of = map(self.index, ("attached", "add_ons_of"))
         self._begin()

@@ -10,6 +10,7 @@ from jolly_core.model import Card, IoPoint, Project, derived
 from .addresses import ANALOG, BIT_SCHEMES, WORD_BITS, Prefixes, address, space_of, span
 
 UNIT_KINDS = {"DI": "di", "DO": "do", "AI": "ai", "AO": "ao"}
+CARD_SUPPLY = "card-supply"
 TYPES_OF_UNITS = {kind: io_type for io_type, kind in UNIT_KINDS.items()}
 
 
@@ -20,6 +21,9 @@ class ChannelRow:
     Attributes:
         sort: what it can do beside its type, one of IO_SORTS.
         signals: the signals it takes, as its part says them; () when it says none.
+        group: the group of channels that have a supply together, "" when all of the card have.
+        wired_to: where the other side of what is wired to it goes, "plus" or "minus"; "" for analog channels. An input
+            says plus unless its part says otherwise, an output minus.
     """
 
     device_id: str
@@ -31,6 +35,46 @@ class ChannelRow:
     symbol_id: str
     sort: str = ""
     signals: tuple[str, ...] = ()
+    group: str = ""
+    wired_to: str = ""
+
+
+@dataclass(slots=True, frozen=True)
+class CardSupply:
+    """A supply that a card is fed from, its own or that of a group of its channels.
+
+    Attributes:
+        unit: 1-based number among the card's supplies.
+        group: the group it feeds, "" for the whole card.
+        fuse_a: rated current of the fuse that its part wants in front of it, A; 0 for none.
+        symbol_id: where it is drawn, "" while it is not.
+    """
+
+    device_id: str
+    unit: int
+    pins: tuple[str, ...]
+    group: str = ""
+    fuse_a: float = 0.0
+    symbol_id: str = ""
+
+
+def card_supplies(project: Project, device_id: str) -> list[CardSupply]:
+    """Return the supplies of a card in its part's order; [] while it has no part."""
+    part = project.part_of(project.devices[device_id])
+    drawn = {
+        number: s.id
+        for s in project.units_of(device_id)
+        if definition(s.definition).unit == CARD_SUPPLY
+        for number in s.units
+    }
+    found: list[CardSupply] = []
+    for n, (kind, pins) in enumerate(part.units if part else ()):
+        if part and kind == CARD_SUPPLY:
+            facts = part.detail(n)
+            fuse = float(facts.get("fuse_a") or 0)
+            unit = len(found) + 1
+            found.append(CardSupply(device_id, unit, pins, facts.get("group", ""), fuse, drawn.get(unit, "")))
+    return found
 
 
 def cards(project: Project) -> list[Card]:
@@ -124,7 +168,7 @@ def channels(project: Project, device_id: str) -> list[ChannelRow]:
         facts = part.detail(n) if part else {}
         signals = tuple(s.strip() for s in facts.get("signals", "").split(",") if s.strip())
         served = point.id if point else ""
-        rows.append(
-            ChannelRow(device_id, io_type, number, shown, pins, served, symbol_id, facts.get("sort", ""), signals)
-        )
+        wired = facts.get("wired_to") or {"DI": "plus", "DO": "minus"}.get(io_type, "")
+        said = (facts.get("sort", ""), signals, facts.get("group", ""), wired)
+        rows.append(ChannelRow(device_id, io_type, number, shown, pins, served, symbol_id, *said))
     return rows

@@ -1,10 +1,11 @@
-"""What is connected to a point, from the words of a list: the symbol it is drawn as, and the device it belongs to."""
+"""What is connected to a point, from the words of a list: its symbol and the device that belongs to, or a stamp."""
 
 from __future__ import annotations
 
 import re
 from dataclasses import dataclass
 
+from jolly_core.library import built_in_stamps
 from jolly_core.model import Device, IoPoint, Project
 from jolly_core.tagging import full_tag, product_tag
 
@@ -14,8 +15,15 @@ _WORDS: tuple[tuple[tuple[str, ...], str, str], ...] = (
     (("push button", "pushbutton", "button"), "button-no", "button-nc"),
     (("selector", "key switch"), "selector-no", "selector-nc"),
     (("overload",), "overload-no", "overload-nc"),
+    (("npn", "switching minus"), "three-wire-sensor-minus", "three-wire-sensor-minus"),
+    (
+        ("pnp", "switching plus", "3 wire", "3-wire", "three wire", "three-wire", "proximity", "inductive"),
+        "three-wire-sensor",
+        "three-wire-sensor",
+    ),
+    (("4 wire", "4-wire", "four wire", "four-wire"), "four-wire-sensor", "four-wire-sensor"),
     (("limit", "door switch", "rope switch", "end switch", "position switch", "flap switch"), "limit-no", "limit-nc"),
-    (("float", "level switch", "pressure switch", "flow switch", "proximity", "switch"), "limit-no", "limit-nc"),
+    (("float", "level switch", "pressure switch", "flow switch", "switch"), "limit-no", "limit-nc"),
     (("thermostat",), "thermostat", "thermostat"),
     (("moisture", "humidity"), "moisture-probe", "moisture-probe"),
     (
@@ -30,11 +38,15 @@ _WORDS: tuple[tuple[tuple[str, ...], str, str], ...] = (
     (("relay", "contactor", "coil"), "coil", "coil"),
 )
 _OF = re.compile(r"\bof\s+([-=+]\S+)", re.IGNORECASE)
+_STAMP = re.compile(r"\s*stamp\b[\s:“\"]*(.*?)[\s”\"]*$", re.IGNORECASE)
 # What a type can be wired to at all.
 _FOR_TYPE: dict[str, tuple[str, ...]] = {
-    "DI": ("estop", "button", "selector", "overload", "limit", "thermostat", "contact", "two-wire-sensor", "moisture"),
+    "DI": (
+        *("estop", "button", "selector", "overload", "limit", "thermostat", "contact", "two-wire-sensor", "moisture"),
+        "three-wire-sensor",
+    ),
     "DO": ("valve", "horn", "lamp", "coil"),
-    "AI": ("two-wire-sensor", "moisture"),
+    "AI": ("two-wire-sensor", "three-wire-sensor", "four-wire-sensor", "moisture"),
     "AO": ("valve", "two-wire-sensor"),
 }
 
@@ -44,20 +56,39 @@ class Element:
     """What a point is wired to.
 
     Attributes:
-        definition: key of its symbol, "" where nothing is drawn.
+        definition: key of its symbol, "" where nothing is drawn or a stamp is.
         device_id: the device it belongs to, "" for a new one or none.
         why: why nothing is drawn, or why the device named is not used; "" when all is well.
+        stamp: id of the stamp that is put down for it, of the project or of those that come with the application.
     """
 
     definition: str
     device_id: str = ""
     why: str = ""
+    stamp: str = ""
+
+    @property
+    def drawn(self) -> bool:
+        """Whether anything is drawn at the channel."""
+        return bool(self.definition or self.stamp)
+
+
+def stamp_called(project: Project, name: str) -> str:
+    """Return the id of the stamp of a name: of the project, else of those that come along; "" for none.
+
+    Small and capital letters are the same.
+    """
+    wanted = name.strip().lower()
+    known = [(s.name, s.id) for s in sorted(project.stamps.values(), key=lambda s: s.id)]
+    known += [(s.name, s.id) for s in built_in_stamps().values()]
+    return next((id for name, id in known if name.lower() == wanted), "")
 
 
 def element_of(project: Project, point: IoPoint) -> Element:
     """Return what a point's words say is connected to it, and to which device that belongs.
 
-    "contact of -QA3" belongs to that device; else the point's device does, where there is one of that tag.
+    "contact of -QA3" belongs to that device; else the point's device does, where there is one of that tag. "stamp Flap
+    drive", or the mere name of a stamp, is that stamp.
 
     Example:
         "limit switch", normally closed, is `limit-nc`; "lamp" is `lamp`; "transmitter 2 wires" is `two-wire-sensor`.
@@ -65,6 +96,12 @@ def element_of(project: Project, point: IoPoint) -> Element:
     words = point.connected.strip().lower()
     if not words:
         return Element("", "", "nothing is said to be connected")
+    asked = _STAMP.match(point.connected)
+    stamp = stamp_called(project, asked.group(1) if asked else point.connected)
+    if asked and not stamp:
+        return Element("", "", f"there is no stamp “{asked.group(1)}” in the project")
+    if stamp:
+        return Element("", stamp=stamp)
     closed = point.normal == "closed" or bool(re.search(r"\bnc\b|normally closed", words))
     found = next((c if closed else o for known, o, c in _WORDS if any(w in words for w in known)), "")
     if not found:
@@ -80,6 +117,14 @@ def element_of(project: Project, point: IoPoint) -> Element:
     if named and device is None:
         return Element(found, "", f"there is no {tag}")
     return Element(found, device.id if device else "")
+
+
+def said_of(project: Project, point: IoPoint) -> str:
+    """Return what the list says of how a point is drawn, in one text: when it is another, the circuit is another."""
+    element = element_of(project, point)
+    wishes = [word for word, wanted in (("terminals", point.terminals), ("cable", point.cable)) if wanted]
+    what = element.definition or (f"stamp {element.stamp}" if element.stamp else "")
+    return " | ".join([point.io_type, what, point.connected if element.stamp else "", point.device.strip(), *wishes])
 
 
 def device_tagged(project: Project, tag: str, function_id: str = "", location_id: str = "") -> Device | None:

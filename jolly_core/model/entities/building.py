@@ -29,7 +29,7 @@ from ..fields import (
     Written,
 )
 from ..kinds import Keyed, kind
-from .structure import LAYING_METHODS
+from .structure import CHANNEL_SIDES, CHANNEL_WAYS, LAYING_METHODS, MOST_CHANNELS
 
 STRIP_ITEM_KINDS = ("terminal", "end-bracket", "plate", "marker")
 TERMINAL_KINDS = ("feed-through", "earth", "fuse", "disconnect")
@@ -42,6 +42,7 @@ IO_TYPES = ("DI", "DO", "AI", "AO")
 # What a point asks of its channel beside its type, "" for nothing more.
 IO_SORTS = ("", "fast", "rtd", "thermocouple", "safe")
 NORMAL_STATES = ("", "open", "closed")
+CHECK_RESULTS = ("good", "fault")
 SURFACES = ("plate", "door")
 SHIELD_ENDS = ("", "source", "destination", "both")
 
@@ -233,7 +234,7 @@ class IoPoint:
         normal: whether its contact is open or closed at rest, one of NORMAL_STATES.
         terminals, cable: terminals on its wires, and a cable for them, are wanted.
         fixed: it keeps its channel when points are allocated together.
-        drawn: id of the input or output that was drawn for it before any card was chosen, "" for none; one that is gone
+        drawn: id of the input or output that is drawn for it, by hand or from the list, "" for none; one that is gone
             is passed over.
         own: columns of the list that only the project has, heading to text.
     """
@@ -261,6 +262,69 @@ class IoPoint:
     remark: Annotated[LongText, Since(7)] = ""
     drawn: Annotated[Id, Since(7)] = ""
     own: Annotated[Texts, Since(7)] = field(default_factory=dict)
+
+
+@kind("channel_circuit", since=8, called="circuit of a channel", indexes=(Keyed("circuits_of_symbol", "symbol_id"),))
+@dataclass(slots=True)
+class ChannelCircuit:
+    """What was drawn with a channel from the list, so that it can be drawn again and what people did is kept.
+
+    Attributes:
+        symbol_id: the symbol of the channel.
+        point_id: the point it was drawn for, "" when that is gone from the list.
+        made: ids of the symbols and marks that were drawn with it; those that are gone are passed over.
+        said: what the list said of it then (`jolly_core.points.said_of`).
+        first_row, row_count: the row of the sheet it begins on, from 0, and how many rows it takes.
+        per_sheet, way, side: the pattern of its sheet; `side` is where its channel stands.
+    """
+
+    id: Id
+    symbol_id: Annotated[str, Names("symbol", needed=True)]
+    point_id: Annotated[str, Names("io_point")] = ""
+    made: Annotated[tuple[str, ...], Longest(400)] = ()
+    said: LongText = ""
+    first_row: Slot = 0
+    row_count: Slot = 1
+    per_sheet: Annotated[int, Within(1, MOST_CHANNELS)] = MOST_CHANNELS
+    way: Annotated[str, OneOf(CHANNEL_WAYS)] = "level"
+    side: Annotated[str, OneOf(CHANNEL_SIDES)] = "right"
+
+
+@kind("point_check", since=8, called="check of a point", indexes=(Keyed("checks_of_point", "point_id"),))
+@dataclass(slots=True)
+class PointCheck:
+    """What was seen when a point was set in the field and read at its card.
+
+    Attributes:
+        result: one of CHECK_RESULTS.
+        address: the channel at which it was looked for; under another address it is to be checked anew.
+        by, on: who saw it, and on which day.
+    """
+
+    id: Id
+    point_id: Annotated[str, Names("io_point", needed=True)]
+    result: Annotated[str, OneOf(CHECK_RESULTS)] = "good"
+    address: Text = ""
+    remark: LongText = ""
+    by: Text = ""
+    on: Text = ""
+
+
+@kind("check_signature", since=8, called="signature of the wiring check")
+@dataclass(slots=True)
+class CheckSignature:
+    """Somebody's word that the wiring check was done as its report says.
+
+    Attributes:
+        by, on: who signed, and on which day.
+        digest: of what the report said then (`jolly_core.plc.checkwalk.digest`).
+    """
+
+    id: Id
+    by: Text
+    on: Text = ""
+    digest: Text = ""
+    remark: LongText = ""
 
 
 @kind("enclosure", since=1, keeps_device=True)

@@ -19,6 +19,10 @@ SIDES: tuple[Side, ...] = get_args(Side)
 FRAMES = ("ladder", "zones")
 LENGTH_UNITS = ("mm", "in")
 CONDUCTOR_ORDERS = ("drawing", "layout")
+# How channels stand on sheets of theirs: as rows or as columns, and on which side of what is connected to them.
+CHANNEL_WAYS = ("level", "upright")
+CHANNEL_SIDES = ("right", "left")
+MOST_CHANNELS = 8  # on one sheet; more would reach the title block
 LAYING_METHODS = ("B1", "B2", "C", "E")  # IEC 60204-1, annex D
 # Kinds of sheet. Those in DRAWN are drawn on; what is on the others is made from the project.
 DRAWN = ("schematic", "free")
@@ -107,6 +111,8 @@ class Settings:
         input_prefix, output_prefix: what addresses of inputs and outputs begin with.
         comment_limit: letters that the programmer's tool takes of a comment, 0 for any number.
         channel_feed, channel_return: names of the potentials that commons of inputs and outputs are drawn from and to.
+        channels_per_sheet, channel_way, channel_side: the pattern of sheets that channels are drawn on; with "" for the
+            side inputs stand on the right and outputs on the left (at the bottom and the top where they are upright).
     """
 
     id: Id = SETTINGS_ID
@@ -152,6 +158,9 @@ class Settings:
     comment_limit: Annotated[CommentLimit, Since(7)] = 0
     channel_feed: Annotated[Text, Since(7)] = "24 V"
     channel_return: Annotated[Text, Since(7)] = "0 V"
+    channels_per_sheet: Annotated[int, Within(1, MOST_CHANNELS), Since(8)] = MOST_CHANNELS
+    channel_way: Annotated[str, OneOf(CHANNEL_WAYS), Since(8)] = "level"
+    channel_side: Annotated[str, OneOf(("", *CHANNEL_SIDES)), Since(8)] = ""
 
 
 @kind("function", since=1)
