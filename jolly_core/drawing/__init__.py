@@ -1,5 +1,6 @@
 """Grid geometry: placing, canonical wires, moving, references of places."""
 
+from .branches import branches_of
 from .bus import bus_lanes, simplified
 from .buspins import onto_pins, row_at
 from .canonical import canonical, is_canonical, normal
@@ -44,6 +45,7 @@ from .lines import (
 from .protective import is_protective, switching_pairs
 
 __all__ = [
+    "branches_of",
     "OUTSIDE",
     "is_protective",
     "switching_pairs",

@@ -135,16 +135,23 @@ def delete_selection(work: Work, payload: DeleteSelection) -> str:
     sheet_id = sheet_of(work.project, payload.ids)
     refuse_locked(work.project, payload.ids)
     label = f"delete {what_of(work.project, payload.ids)}"
+    take_away(work, sheet_id, payload.ids)
+    return label
+
+
+def take_away(work: Work, sheet_id: str, ids: Iterable[str]) -> None:
+    """Take things off a sheet, and what is left without use by that: devices, rungs, places on strips."""
+    ids = list(ids)
     draft = work.draft(sheet_id)
-    wanted = set(payload.ids)
+    wanted = set(ids)
     devices = [s.device_id for i, s in draft.symbols.items() if i in wanted and s.device_id]
-    for id in payload.ids:
+    for id in ids:
         for table in (draft.wires, *draft.others):
             gone = table.pop(id, None)
             if hasattr(gone, "device_id"):
                 devices.append(gone.device_id)
-    lines = {draft.symbols[id].y for id in payload.ids if id in draft.symbols}
-    for id in payload.ids:
+    lines = {draft.symbols[id].y for id in ids if id in draft.symbols}
+    for id in ids:
         if id in draft.symbols:
             draft.take(id)
     if lines:
@@ -155,7 +162,6 @@ def delete_selection(work: Work, payload: DeleteSelection) -> str:
         drop_unused(work, device_id)
         tidy_strip(work, device_id)
         refresh_letters(work, device_id)
-    return label
 
 
 class TurnSelection(Payload):

@@ -132,11 +132,18 @@ class Drawer:
     def _feed(self, channel: ChannelRow) -> str:
         return group_feed(self.project, supply_of(self.project, channel.device_id, channel.group), self.names)
 
-    def draw_rows(self, sheet_id: str, rows: list[Row], there: dict[str, Symbol] | None = None) -> None:
+    def draw_rows(
+        self,
+        sheet_id: str,
+        rows: list[Row],
+        there: dict[str, Symbol] | None = None,
+        pattern: Pattern | None = None,
+    ) -> None:
         """Draw channels on their rows of a sheet, then what they have in common; stamps come last.
 
         Args:
             there: symbols of channels that stand already, by point.
+            pattern: of the sheet, None as the project says.
         """
         work, project = self.work, self.project
         draft = work.draft(sheet_id)
@@ -144,7 +151,7 @@ class Drawer:
         lines = []
         for row, count, channel in rows:
             point = project.io_points[channel.point_id]
-            line = Line(work, draft, pattern_for(project.settings, channel.io_type), row, point, channel)
+            line = Line(work, draft, pattern or pattern_for(project.settings, channel.io_type), row, point, channel)
             element = element_of(project, point)
             if element.why:
                 work.outcome.remarks.append(f"{point.tag}: {element.why}.")
@@ -153,8 +160,8 @@ class Drawer:
             for which, across in line.meets:
                 name = self._feed(channel) if which == PLUS else self.names.back
                 meets.setdefault((line.pattern, which, name), []).append(line.pattern.pitch * row + across)
-        for (pattern, which, name), places in meets.items():
-            draw_common(work, draft, pattern, which, places, name, self.drawing.type_id)
+        for (sheet, which, name), places in meets.items():
+            draw_common(work, draft, sheet, which, places, name, self.drawing.type_id)
         self._supplies(draft, [channel for _, _, channel in rows])
         work.close(draft)
         for line, element, count in lines:

@@ -12,6 +12,7 @@ from jolly_core.wiring import Conductor, wires_along
 
 from .dossiers import dossiers_from
 
+MOST_COLUMNS = 4  # of wires side by side, of which one may be crossed by a stroke that is drawn on
 BEYOND = 1  # grid steps a band goes on beyond its outermost wires
 
 
@@ -124,20 +125,20 @@ def _wire_for(project: Project, c: Conductor, keys: set[str]) -> Wire | None:
 
 
 def _cover(project: Project, sheet_id: str, wires: list[Wire], level: bool) -> list[Stroke]:
-    """Return strokes across parallel wires, in order, as few as can be without crossing others."""
-    strokes: list[Stroke] = []
-    rest = list(wires)
-    while rest:
-        count, stroke = 1, _across(project, sheet_id, rest[:1], level)
-        for n in range(2, len(rest) + 1):
-            longer = _across(project, sheet_id, rest[:n], level)
-            if longer is None:
+    """Return strokes across parallel wires, in order, as few as can be without crossing others.
+
+    A wire goes to the last stroke that can be drawn on over it: where wires lie in several columns, each has its own.
+    """
+    runs: list[tuple[list[Wire], Stroke | None]] = []
+    for wire in wires:
+        for n in range(len(runs) - 1, max(-1, len(runs) - 1 - MOST_COLUMNS), -1):
+            longer = _across(project, sheet_id, [*runs[n][0], wire], level)
+            if longer is not None:
+                runs[n] = ([*runs[n][0], wire], longer)
                 break
-            count, stroke = n, longer
-        if stroke is not None:
-            strokes.append(stroke)
-        rest = rest[count:]
-    return strokes
+        else:
+            runs.append(([wire], _across(project, sheet_id, [wire], level)))
+    return [stroke for _, stroke in runs if stroke is not None]
 
 
 def _across(project: Project, sheet_id: str, wires: list[Wire], level: bool) -> Stroke | None:

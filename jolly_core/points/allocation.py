@@ -10,6 +10,8 @@ from jolly_core.model import IoPoint, Project, RuleError
 from jolly_core.plc import ChannelRow, cards, channels
 from jolly_core.tagging import full_tag, natural
 
+from .drawnpoints import points_of_symbols
+
 SORT_WORDS = {
     "fast": "a fast counter",
     "rtd": "a resistance thermometer",
@@ -58,8 +60,12 @@ def why_not(point: IoPoint, row: ChannelRow) -> str:
 
 
 def why_not_here(project: Project, point: IoPoint, row: ChannelRow) -> str:
-    """Return why a point cannot be put on a channel as both are drawn, or as they are; "" when it can."""
-    if point.drawn in project.symbols and row.symbol_id not in ("", point.drawn):
+    """Return why a point cannot be put on a channel as both are drawn, or as they are; "" when it can.
+
+    A symbol that is drawn for a point goes where its point goes, and is in nobody's way.
+    """
+    elsewhere = row.symbol_id not in ("", point.drawn) and row.symbol_id not in points_of_symbols(project)
+    if elsewhere and point.drawn in project.symbols:
         return f"{point.tag} is drawn, and {row.address} is drawn elsewhere"
     return why_not(point, row)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 from dataclasses import dataclass
 
@@ -120,11 +121,19 @@ def element_of(project: Project, point: IoPoint) -> Element:
 
 
 def said_of(project: Project, point: IoPoint) -> str:
-    """Return what the list says of how a point is drawn, in one text: when it is another, the circuit is another."""
+    """Return what the list says of how a point is drawn, as a JSON object of texts: compared, it tells what changed.
+
+    Its keys are "element" (symbol or stamp), "wishes" (terminals, cable), "device" and "text".
+    """
     element = element_of(project, point)
     wishes = [word for word, wanted in (("terminals", point.terminals), ("cable", point.cable)) if wanted]
-    what = element.definition or (f"stamp {element.stamp}" if element.stamp else "")
-    return " | ".join([point.io_type, what, point.connected if element.stamp else "", point.device.strip(), *wishes])
+    said = {
+        "element": element.definition or element.stamp,
+        "wishes": ", ".join(wishes),
+        "device": point.device.strip(),
+        "text": point.text,
+    }
+    return json.dumps(said, ensure_ascii=False, separators=(",", ":"))
 
 
 def device_tagged(project: Project, tag: str, function_id: str = "", location_id: str = "") -> Device | None:

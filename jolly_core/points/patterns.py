@@ -81,7 +81,7 @@ class Pattern:
 
     def supply_at(self, n: int) -> Point:
         """Return where the n-th supply of a card stands on a sheet, beside the rows."""
-        return (136 if self.way == "level" else 160), TOP + 14 * n
+        return (148 if self.way == "level" else 154), TOP + 14 * n
 
     def within_rows(self, at: Point) -> bool:
         """Return whether a point lies where rows are, and not beside them where supplies stand."""

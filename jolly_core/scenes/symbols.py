@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points, turned
+from dataclasses import replace
+
+from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points, size_mm, turned
 from jolly_core.library import definition, is_block, is_drawn
 from jolly_core.model import Project, Symbol, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
@@ -11,7 +13,7 @@ from jolly_core.tagging import closed_in, lead_of, lead_reference, pins_of, tag_
 
 from .crowding import text_box
 from .graphics import art_of
-from .lettering import fit
+from .lettering import LINE_PITCH, fit, lay
 from .primitives import Anchor, Art, Facts, Item, Prim, Text, text
 from .rows import SMALL, named_on
 
@@ -20,6 +22,9 @@ TEXT_MM = 2.7
 PIN_MM = 2.2
 REFERENCE_MM = 2.4
 ADDRESS_MM = 3.0
+ADDRESS_ROOM_MM = 12.0
+# Room for the words of a point behind its channel, mm; with less than the least of it they stand below.
+WORDS_MM, LEAST_WORDS_MM, UPRIGHT_WORDS_MM, SHEET_EDGE_MM = 46.0, 18.0, 34.0, 22.0
 ADDRESS_STEPS = 4.6  # from the pin of a channel to the middle of its box
 
 
@@ -54,6 +59,9 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
     prims: list[Prim] = _block(symbol) if block else [_art(symbol)]
     upright = lies_upright(symbol)
     target = lead.id if lead is not None else ""
+    if unit in TYPES_OF_UNITS:
+        prims += _said_of_channel(project, symbol, (left, top, right, bottom), words)
+        words = ""
     if upright:
         prims += _beside(left, (top + bottom) / 2, tag, words, reference, target, small)
     else:
@@ -62,10 +70,13 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
         prims += _around((left + right) / 2, top, line, tag, words, reference, target, small)
     prims += [] if block else _pin_names(symbol, names, upright)
     if address:
-        dx = ADDRESS_STEPS if definition(symbol.definition).unit in ("di", "ai") else -ADDRESS_STEPS
+        dx = ADDRESS_STEPS if unit in ("di", "ai") else -ADDRESS_STEPS
         ox, oy = turned(dx, 0, symbol.rotation, symbol.mirror)
         x, y = (symbol.x + ox) * GRID_MM, (symbol.y + oy) * GRID_MM
-        prims.append(text(x, y + ADDRESS_MM / 3, ADDRESS_MM, address, anchor="middle", role="tag"))
+        address, size = fit(address, ADDRESS_ROOM_MM, ADDRESS_MM)
+        shift = (size / 3, 0.0) if upright else (0.0, size / 3)
+        written = text(x + shift[0], y + shift[1], size, address, anchor="middle", role="tag")
+        prims.append(replace(written, upward=upright))
     prims = _rearranged(_placed(prims, symbol), symbol.texts)
     box = _box(prims, (left, top, right, bottom))
     facts: Facts = {
@@ -135,6 +146,35 @@ def _channel(project: Project, symbol: Symbol, io_type: str) -> tuple[str, str]:
     point = point_at(project, device_id, io_type, channel)
     words = f"{point.tag} {point.text}".strip() if point else "spare"
     return channel_address(project, device_id, io_type, channel), words
+
+
+def _said_of_channel(
+    project: Project, symbol: Symbol, body: tuple[float, float, float, float], words: str
+) -> list[Text]:
+    """Return the words of a channel's point in as many lines as they need, behind its body as seen from its wire.
+
+    Where the sheet ends too soon they stand below the body.
+    """
+    left, top, right, bottom = body
+    width, height = size_mm(project.sheets[symbol.sheet_id])
+    x, y = symbol.x * GRID_MM, symbol.y * GRID_MM
+    if lies_upright(symbol):
+        lines, size = lay(words, UPRIGHT_WORDS_MM, 4 * TEXT_MM * LINE_PITCH, TEXT_MM, 2.0)
+        high = len(lines) * size * LINE_PITCH
+        first = bottom + 1.0 + size if bottom - y > y - top else top - 1.0 - high + size * LINE_PITCH
+        at, anchor = ((left + right) / 2, first), "middle"
+    else:
+        room = min(WORDS_MM, (width - SHEET_EDGE_MM - right if right - x > x - left else left - SHEET_EDGE_MM) - 2)
+        if room < LEAST_WORDS_MM:
+            content, size = fit(words, 36, TEXT_MM, 2.2)
+            return [text((left + right) / 2, bottom + 3.4, size, content, anchor="middle", role="text")]
+        lines, size = lay(words, room, 4 * TEXT_MM * LINE_PITCH, TEXT_MM, 2.0)
+        first = (top + bottom) / 2 - (len(lines) - 1) * size * LINE_PITCH / 2 + size / 3
+        at, anchor = ((right + 2, first), "start") if right - x > x - left else ((left - 2, first), "end")
+    return [
+        text(at[0], at[1] + n * size * LINE_PITCH, size, line, anchor=anchor, role="text")  # type: ignore[arg-type]
+        for n, line in enumerate(lines)
+    ]
 
 
 def _around(
