@@ -1,10 +1,11 @@
-"""Reports of PLC cards: the cards, the addresses for the programmer, the channels that are spare."""
+"""Reports of PLC cards: the cards, the addresses for the programmer, spare channels, the wiring check."""
 
 from __future__ import annotations
 
 from jolly_core.drawing import place_in
 from jolly_core.model import Project
 from jolly_core.plc import ANALOG, ChannelRow, cards, channels
+from jolly_core.points.checkwalk import check_rows, signatures
 from jolly_core.tagging import full_tag, path_of
 
 from .registry import Cell, Column, report
@@ -117,3 +118,36 @@ def _channels(project: Project) -> list[tuple[ChannelRow, str]]:
         tag = full_tag(project, project.devices[card.device_id])
         found += [(row, tag) for row in channels(project, card.device_id)]
     return found
+
+
+@report(
+    "wiring-check",
+    "Wiring check",
+    "Every point with a channel, what was seen there, by whom and when, and who signed.",
+    (
+        Column("point", "Point", 14),
+        Column("text", "Text", 32),
+        Column("address", "Address", 12),
+        Column("card", "Card", 16),
+        Column("pins", "Pins", 8),
+        Column("place", "Sheet.line", 10),
+        Column("result", "Result", 12),
+        Column("remark", "Remark", 30),
+        Column("by", "By", 14),
+        Column("on", "On", 11),
+    ),
+)
+def wiring_check(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the points in the order of the walk, then the signatures; [] where nobody looked yet."""
+    found = check_rows(project)
+    if not any(r.check for r in found) and not project.check_signatures:
+        return []
+    rows: list[tuple[Cell, ...]] = []
+    for r in found:
+        result = "open" if r.check is None else "to be seen anew" if r.anew else r.check.result
+        seen = (r.check.remark, r.check.by, r.check.on) if r.check and not r.anew else ("", "", "")
+        rows.append((r.tag, r.text, r.address, r.card, r.pins, r.place, result, *seen))
+    for signed, current in signatures(project):
+        state = "signed" if current else "changed since"
+        rows.append(("Signature", "", "", "", "", "", state, signed.remark, signed.by, signed.on))
+    return rows

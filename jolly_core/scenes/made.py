@@ -12,12 +12,14 @@ from math import ceil
 from jolly_core.drawing import FRAME_MM
 from jolly_core.library import block_of
 from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet
+from jolly_core.plc import card_of
 from jolly_core.reports import run_report
 from jolly_core.tagging import DOCUMENTS, path_of
 from jolly_core.terminals import strips
 
 from .board import board_scene
 from .cabinet import surface_scene
+from .cardplan import card_leaves
 from .leaves import ROW_MM, TOP_MM, Columns, Given, Row, blank_leaf, table_leaves
 from .lettering import fit, lay
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
@@ -48,6 +50,7 @@ WIRE_WORDS = {
 WANTED = {
     "terminal-plan": "Choose the terminal strip this sheet shows.",
     "cable-plan": "Choose the cable this sheet shows.",
+    "card-plan": "Choose the PLC card this sheet shows.",
     "panel-layout": "Choose the enclosure this sheet shows.",
     "form-board": "Choose the harness this sheet shows.",
     "report": "Choose the report this sheet shows.",
@@ -225,6 +228,12 @@ def _cable(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     return cable_leaves(project, sheet, given)
 
 
+def _card(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    if card_of(project, sheet.device_id) is None:
+        raise RuleError(WANTED["card-plan"])
+    return card_leaves(project, sheet, given)
+
+
 def _layout(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     surfaces = ["plate"]
     if any(p.surface == "door" and p.enclosure_id == sheet.enclosure_id for p in project.placings.values()):
@@ -275,6 +284,7 @@ MAKERS: dict[str, Make] = {
     "data": _data,
     "terminal-plan": _strip,
     "cable-plan": _cable,
+    "card-plan": _card,
     "panel-layout": _layout,
     "form-board": _board,
     "report": _report,

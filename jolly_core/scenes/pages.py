@@ -1,6 +1,6 @@
-"""The pages of a project: its sheets, then those generated from the model: terminal plans, core plans, form boards.
+"""The pages of a project: its sheets, then those generated from the model: terminal, core and card plans, form boards.
 
-A generated page is not stored: it is there as long as its strip, cable or harness is. Its id is "plan:", the kind and
+A generated page is not stored: it is there as long as its strip, cable, card or harness is. Its id is "plan:", the kind and
 the id of its subject. On paper it may take several leaves; which pages there are does not depend on how many, so that
 listing them costs little in a large project.
 """
@@ -11,14 +11,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from jolly_core.harness import harnesses, segments_of
-from jolly_core.model import GoneError, Project, Sheet, derived
+from jolly_core.model import SHEET_SUBJECTS, GoneError, Project, Sheet, derived
+from jolly_core.plc import cards as plc_cards
 from jolly_core.tagging import full_tag, natural
 from jolly_core.terminals import strip_rows, strips
 
 PREFIX = "plan:"
-KINDS = {"terminals": "T", "cores": "C", "board": "F"}
-SHEET_KIND = {"terminals": "terminal-plan", "cores": "cable-plan", "board": "form-board"}
-TITLES = {"terminals": "Terminal plan", "cores": "Core plan", "board": "Form board"}
+KINDS = {"terminals": "T", "cores": "C", "cards": "P", "board": "F"}
+SHEET_KIND = {"terminals": "terminal-plan", "cores": "cable-plan", "cards": "card-plan", "board": "form-board"}
+TITLES = {"terminals": "Terminal plan", "cores": "Core plan", "cards": "Card plan", "board": "Form board"}
 
 
 @dataclass(slots=True, frozen=True)
@@ -58,12 +59,14 @@ def split(heights: Sequence[float], room: float) -> list[tuple[int, int]]:
 def generated_pages(project: Project) -> list[Page]:
     """Return the generated pages in order; kept until the next change."""
     subjects = [("terminals", d.id, full_tag(project, d)) for d in strips(project)]
-    # A strip or cable that has a sheet of its own is shown there.
-    shown = {s.device_id for s in project.sheets.values() if s.kind in ("terminal-plan", "cable-plan")}
+    # A strip, cable or card that has a sheet of its own is shown there.
+    shown = {s.device_id for s in project.sheets.values() if SHEET_SUBJECTS.get(s.kind) == "device_id"}
     subjects = [s for s in subjects if s[1] not in shown]
     named = [(full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values()]
     cables = sorted(named, key=lambda c: (natural(c[0]), c[1]))
     subjects += [("cores", id, tag) for tag, id in cables if id not in shown]
+    tagged = [(c.device_id, full_tag(project, project.devices[c.device_id])) for c in plc_cards(project)]
+    subjects += [("cards", id, tag) for id, tag in tagged if id not in shown]
     subjects += [("board", h.id, h.code) for h in harnesses(project) if segments_of(project, h.id)]
     counts = dict.fromkeys(KINDS, 0)
     pages = []
@@ -98,7 +101,7 @@ def plan_ids(project: Project, kind: str) -> list[str]:
 
 
 def plan_of(project: Project, kind: str, subject: str) -> str:
-    """Return the id of what shows a strip ("terminals") or cable ("cores"): its first own sheet, else its page."""
+    """Return the id of what shows a strip ("terminals"), cable ("cores") or card ("cards"): a sheet, else its page."""
     shown = (s.id for s in project.sheets_in_order() if s.kind == SHEET_KIND[kind] and s.device_id == subject)
     return next(shown, f"{PREFIX}{kind}:{subject}")
 

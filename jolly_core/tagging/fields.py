@@ -19,6 +19,7 @@ DOCUMENTS = {
     "data": "Technical data",
     "terminal-plan": "Terminal plan",
     "cable-plan": "Cable plan",
+    "card-plan": "Card plan",
     "panel-layout": "Panel layout",
     "form-board": "Form board",
     "report": "Report",

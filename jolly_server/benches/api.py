@@ -1,17 +1,20 @@
 """What the benches after Draw show. Every value is computed by the core from the one model."""
 
-from typing import Literal
+from collections.abc import Callable
+from typing import Literal, TypeVar
 
 from django.http import HttpRequest
-from ninja import File, Form, Router
+from ninja import File, Form, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
 from jolly_core.edits.structure import users
 from jolly_core.model import SIDES, Function, Location, Project, Side
+from jolly_core.plc import channel_address
 from jolly_core.tagging import path_of
 from jolly_server.config.options import read_options
+from jolly_server.config.outside import Away
 from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
@@ -20,6 +23,7 @@ from .cabinet import CabinetView, cabinet_bench
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
 from .io import IoView, io_bench
+from .iocheck import CheckView, Plc, address_rows, io_check
 from .iolist import ListRead, read_list, said_columns
 from .iomap import MapValue, io_map
 from .terminals import (
@@ -34,6 +38,7 @@ from .terminals import (
 )
 
 router = Router(tags=["benches"])
+T = TypeVar("T")
 
 
 @router.get("/{project_id}/terminals", response=TerminalsView)
@@ -114,6 +119,62 @@ def address_spaces(request: HttpRequest, project_id: str) -> list[MapValue]:
     held = loaded(project_id)
     with held.lock:
         return io_map(held.project)
+
+
+@router.get("/{project_id}/io/check", response=CheckView)
+def wiring_check(request: HttpRequest, project_id: str) -> CheckView:
+    """Give the wiring check: the points that have a channel, what was seen of each, and what the PLC shows."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    look = Plc(project_id).look()
+    with held.lock:
+        return io_check(held.project, look)
+
+
+@router.post("/{project_id}/io/check/list", response=CheckView)
+def give_plc_list(request: HttpRequest, project_id: str) -> CheckView:
+    """Give the PLC the address list as it is now."""
+    role_in(request, project_id, "editor")
+    held = loaded(project_id)
+    plc = Plc(project_id)
+    with held.lock:
+        rows = address_rows(held.project)
+    refused = _or_away(lambda: plc.take(rows))
+    look = plc.look()
+    with held.lock:
+        return io_check(held.project, look, refused)
+
+
+class FieldIn(Schema):
+    """A point that is set in the field, and to what."""
+
+    point_id: str
+    value: int
+
+
+@router.post("/{project_id}/io/check/set", response=CheckView)
+def set_in_field(request: HttpRequest, project_id: str, payload: FieldIn) -> CheckView:
+    """Set a point as the field or the program would, and show what the PLC sees."""
+    role_in(request, project_id, "editor")
+    held = loaded(project_id)
+    plc = Plc(project_id)
+    with held.lock:
+        point = held.project.get("io_point", payload.point_id)
+        address = channel_address(held.project, point.device_id, point.io_type, point.channel)
+    if not address:
+        raise HttpError(422, f"{point.tag} has no channel to look at. Allocate it first.")
+    _or_away(lambda: plc.set(address, payload.value))
+    look = plc.look()
+    with held.lock:
+        return io_check(held.project, look)
+
+
+def _or_away(act: Callable[[], T]) -> T:
+    """Do something with the PLC; that it is away is said in words."""
+    try:
+        return act()
+    except Away as error:
+        raise HttpError(503, f"{error} Start it, or check without it.") from error
 
 
 @router.post("/{project_id}/io/read", response=ListRead)

@@ -24,15 +24,16 @@ SETTINGS: dict[str, dict[str, object]] = {
         "standards": "NFPA 79, UL 508A",
     },
 }
+PAPERS = ("cover", "contents", "data", "terminal-plan", "cable-plan", "card-plan", "report")
 # Kind of sheet -> how it begins, beside the two rails of a schematic.
 HABITS: dict[str, dict[str, dict[str, object]]] = {
     "iec": {
         "schematic": {"size": "A3", "frame": "ladder"},
-        **{kind: {"size": "A4"} for kind in ("cover", "contents", "data", "terminal-plan", "cable-plan", "report")},
+        **{kind: {"size": "A4"} for kind in PAPERS},
     },
     "na": {
         "schematic": {"size": "ANSI B", "frame": "ladder", "line_count": 9, "ladders": 2},
-        **{kind: {"size": "ANSI B"} for kind in ("cover", "contents", "data", "terminal-plan", "cable-plan", "report")},
+        **{kind: {"size": "ANSI B"} for kind in PAPERS},
     },
 }
 # A panel, its door and what is outside, so that terminals know their sides and wires their ways from the first day.

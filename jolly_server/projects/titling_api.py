@@ -19,6 +19,7 @@ from jolly_core.model import (
     SheetSubject,
     to_record,
 )
+from jolly_core.plc import cards
 from jolly_core.reports import REPORTS
 from jolly_core.scenes import block_scene
 from jolly_core.tagging import FIELDS, full_tag, own_names
@@ -118,6 +119,7 @@ def sheets(request: HttpRequest, project_id: str) -> Sheets:
             "subjects": {
                 "terminal-plan": [{"id": d.id, "name": full_tag(p, d)} for d in strips(p)],
                 "cable-plan": [{"id": id, "name": tag} for tag, id in cables],
+                "card-plan": [{"id": c.device_id, "name": full_tag(p, p.devices[c.device_id])} for c in cards(p)],
                 "panel-layout": [{"id": id, "name": tag} for tag, id in enclosures],
                 "form-board": [{"id": h.id, "name": h.code} for h in p.harnesses.values()],
                 "report": [{"id": r.key, "name": r.title} for r in REPORTS.values()],

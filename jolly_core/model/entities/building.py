@@ -317,7 +317,7 @@ class CheckSignature:
 
     Attributes:
         by, on: who signed, and on which day.
-        digest: of what the report said then (`jolly_core.plc.checkwalk.digest`).
+        digest: of what the report said then (`jolly_core.points.checkwalk.check_digest`).
     """
 
     id: Id

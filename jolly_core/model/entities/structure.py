@@ -33,6 +33,7 @@ SheetKind = Literal[
     "data",
     "terminal-plan",
     "cable-plan",
+    "card-plan",
     "panel-layout",
     "form-board",
     "report",
@@ -44,6 +45,7 @@ SheetSubject = Literal["", "device_id", "enclosure_id", "harness_id", "report"]
 SHEET_SUBJECTS: dict[str, SheetSubject] = {
     "terminal-plan": "device_id",
     "cable-plan": "device_id",
+    "card-plan": "device_id",
     "panel-layout": "enclosure_id",
     "form-board": "harness_id",
     "report": "report",

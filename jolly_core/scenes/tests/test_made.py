@@ -142,6 +142,7 @@ class Made(TestCase):
             "data",
             "terminal-plan",
             "cable-plan",
+            "card-plan",
             "panel-layout",
             "form-board",
             "report",
