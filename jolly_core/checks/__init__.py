@@ -3,6 +3,7 @@
 from . import (
     bounds,
     cables,
+    channels,
     circuits,
     devices,
     earth,
@@ -49,6 +50,7 @@ __all__ = [
     "all_snags",
     "bounds",
     "cables",
+    "channels",
     "check",
     "circuits",
     "devices",

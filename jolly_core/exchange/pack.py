@@ -31,6 +31,14 @@ A3_MM = (420.0, 297.0)
 Entry = tuple[str, str, Callable[[], bytes]]  # file name, what it is, what makes it
 
 
+# Kind of generated page, name of its file, and what it is called.
+_PLANS = (
+    ("terminals", "terminal-plan", "Terminal plans"),
+    ("cores", "core-plan", "Core plans"),
+    ("cards", "card-plan", "Card plans"),
+)
+
+
 def layout_scale(scene: Scene) -> float:
     """Return the scale at which a layout fits an A3 page, upright or across.
 
@@ -78,7 +86,7 @@ def entries(project: Project, fonts: Path) -> Iterator[Entry]:
         yield "drawing.pdf", "All sheets", lambda: sheets_pdf(project, drawn, fonts)
     yield "parts-list.xlsx", "Parts list", lambda: table_xlsx(run_report(project, "parts"))
     yield "wire-list.csv", "Wire list with lengths", lambda: table_csv(run_report(project, "wires"))
-    for kind, name, words in (("terminals", "terminal-plan", "Terminal plans"), ("cores", "core-plan", "Core plans")):
+    for kind, name, words in _PLANS:
         pages = plan_ids(project, kind)
         if pages:
             yield f"{name}.pdf", words, lambda pages=pages: sheets_pdf(project, pages, fonts)  # type: ignore[misc]

@@ -16,7 +16,7 @@ from jolly_core.scenes import is_generated, page_of
 
 NEAR = 1.6  # the scale at which a place is shown
 ASIDE_MM = 40.0  # how far left of it and above it the view begins
-GROUPS = {"terminals": "Terminal plans", "cores": "Core plans", "board": "Form boards"}
+GROUPS = {"terminals": "Terminal plans", "cores": "Core plans", "cards": "Card plans", "board": "Form boards"}
 
 
 class _Place(PDFObject):

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from math import ceil
+from textwrap import wrap
 
 from jolly_core.drawing import FRAME_MM
 from jolly_core.library import block_of
@@ -212,8 +213,14 @@ def _report(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     columns = [(c.heading, float(c.width)) for c in table.columns]
     # A character of a report's column takes about this much of a leaf.
     columns = [(heading, width * 2.0) for heading, width in columns]
-    rows: list[Row] = [[(str(value), "") for value in row] for row in table.rows]
+    rows = [row for values in table.rows for row in _wrapped(values, [int(c.width * 1.5) for c in table.columns])]
     return table_leaves(project, sheet, given, sheet.title or table.title, columns, rows)
+
+
+def _wrapped(values: Sequence[object], rooms: Sequence[int]) -> list[Row]:
+    """Return the rows of a leaf that a row of a report takes: what is too long for its cell goes on in the next one."""
+    cells = [wrap(str(value), max(room, 12)) or [""] for value, room in zip(values, rooms, strict=True)]
+    return [[(c[n] if n < len(c) else "", "") for c in cells] for n in range(max(map(len, cells)))]
 
 
 def _strip(project: Project, sheet: Sheet, given: Given) -> list[Scene]:

@@ -1,8 +1,8 @@
 """The pages of a project: its sheets, then those generated from the model: terminal, core and card plans, form boards.
 
-A generated page is not stored: it is there as long as its strip, cable, card or harness is. Its id is "plan:", the kind and
-the id of its subject. On paper it may take several leaves; which pages there are does not depend on how many, so that
-listing them costs little in a large project.
+A generated page is not stored: it is there as long as its strip, cable, card or harness is. Its id is "plan:", the kind
+and the id of its subject. On paper it may take several leaves; which pages there are does not depend on how many, so
+that listing them costs little in a large project.
 """
 
 from __future__ import annotations

@@ -69,14 +69,7 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
         line = (top + bottom) / 2 + 1 if block else max(bottom + 3.4, wire + 6.0)
         prims += _around((left + right) / 2, top, line, tag, words, reference, target, small)
     prims += [] if block else _pin_names(symbol, names, upright)
-    if address:
-        dx = ADDRESS_STEPS if unit in ("di", "ai") else -ADDRESS_STEPS
-        ox, oy = turned(dx, 0, symbol.rotation, symbol.mirror)
-        x, y = (symbol.x + ox) * GRID_MM, (symbol.y + oy) * GRID_MM
-        address, size = fit(address, ADDRESS_ROOM_MM, ADDRESS_MM)
-        shift = (size / 3, 0.0) if upright else (0.0, size / 3)
-        written = text(x + shift[0], y + shift[1], size, address, anchor="middle", role="tag")
-        prims.append(replace(written, upward=upright))
+    prims += _address(symbol, address, unit) if address else []
     prims = _rearranged(_placed(prims, symbol), symbol.texts)
     box = _box(prims, (left, top, right, bottom))
     facts: Facts = {
@@ -146,6 +139,18 @@ def _channel(project: Project, symbol: Symbol, io_type: str) -> tuple[str, str]:
     point = point_at(project, device_id, io_type, channel)
     words = f"{point.tag} {point.text}".strip() if point else "spare"
     return channel_address(project, device_id, io_type, channel), words
+
+
+def _address(symbol: Symbol, address: str, unit: str) -> list[Text]:
+    """Return the address of a channel in its body, read along it."""
+    dx = ADDRESS_STEPS if unit in ("di", "ai") else -ADDRESS_STEPS
+    ox, oy = turned(dx, 0, symbol.rotation, symbol.mirror)
+    x, y = (symbol.x + ox) * GRID_MM, (symbol.y + oy) * GRID_MM
+    address, size = fit(address, ADDRESS_ROOM_MM, ADDRESS_MM)
+    upright = lies_upright(symbol)
+    shift = (size / 3, 0.0) if upright else (0.0, size / 3)
+    written = text(x + shift[0], y + shift[1], size, address, anchor="middle", role="tag")
+    return [replace(written, upward=upright)]
 
 
 def _said_of_channel(

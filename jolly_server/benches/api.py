@@ -1,7 +1,6 @@
 """What the benches after Draw show. Every value is computed by the core from the one model."""
 
-from collections.abc import Callable
-from typing import Literal, TypeVar
+from typing import Literal
 
 from django.http import HttpRequest
 from ninja import File, Form, Router, Schema
@@ -14,7 +13,6 @@ from jolly_core.model import SIDES, Function, Location, Project, Side
 from jolly_core.plc import channel_address
 from jolly_core.tagging import path_of
 from jolly_server.config.options import read_options
-from jolly_server.config.outside import Away
 from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
@@ -38,7 +36,6 @@ from .terminals import (
 )
 
 router = Router(tags=["benches"])
-T = TypeVar("T")
 
 
 @router.get("/{project_id}/terminals", response=TerminalsView)
@@ -133,48 +130,39 @@ def wiring_check(request: HttpRequest, project_id: str) -> CheckView:
 
 @router.post("/{project_id}/io/check/list", response=CheckView)
 def give_plc_list(request: HttpRequest, project_id: str) -> CheckView:
-    """Give the PLC the address list as it is now."""
+    """Give the PLC the address list as it is now; when it is away, the answer says so."""
     role_in(request, project_id, "editor")
     held = loaded(project_id)
     plc = Plc(project_id)
     with held.lock:
         rows = address_rows(held.project)
-    refused = _or_away(lambda: plc.take(rows))
+    refused = plc.take(rows)
     look = plc.look()
     with held.lock:
         return io_check(held.project, look, refused)
 
 
 class FieldIn(Schema):
-    """A point that is set in the field, and to what."""
+    """What a point is set to in the field, or by the program."""
 
-    point_id: str
     value: int
 
 
-@router.post("/{project_id}/io/check/set", response=CheckView)
-def set_in_field(request: HttpRequest, project_id: str, payload: FieldIn) -> CheckView:
-    """Set a point as the field or the program would, and show what the PLC sees."""
+@router.post("/{project_id}/io/check/points/{point_id}", response=CheckView)
+def set_in_field(request: HttpRequest, project_id: str, point_id: str, payload: FieldIn) -> CheckView:
+    """Set a point as the field or the program would, and show what the PLC sees; the answer says when it is away."""
     role_in(request, project_id, "editor")
     held = loaded(project_id)
     plc = Plc(project_id)
     with held.lock:
-        point = held.project.get("io_point", payload.point_id)
+        point = held.project.get("io_point", point_id)
         address = channel_address(held.project, point.device_id, point.io_type, point.channel)
     if not address:
         raise HttpError(422, f"{point.tag} has no channel to look at. Allocate it first.")
-    _or_away(lambda: plc.set(address, payload.value))
+    plc.set(address, payload.value)
     look = plc.look()
     with held.lock:
         return io_check(held.project, look)
-
-
-def _or_away(act: Callable[[], T]) -> T:
-    """Do something with the PLC; that it is away is said in words."""
-    try:
-        return act()
-    except Away as error:
-        raise HttpError(503, f"{error} Start it, or check without it.") from error
 
 
 @router.post("/{project_id}/io/read", response=ListRead)

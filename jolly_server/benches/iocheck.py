@@ -89,28 +89,24 @@ class Plc:
         return {str(c["address"]): c for c in found.get("channels", ()) if isinstance(c, dict)}, ""
 
     def take(self, rows: list[dict[str, str]]) -> list[str]:
-        """Give it the address list and return what it refused, in words.
+        """Give it the address list and return what it refused, in words; nothing while it is away."""
+        found = self._ask("list", {"project": self.project_id, "rows": rows})
+        refused = found.get("refused", ())
+        return [f"{r.get('address') or 'no address'} {r.get('name', '')}: {r.get('why', '')}" for r in refused]
 
-        Raises:
-            Away: it does not answer.
-        """
-        content = {"project": self.project_id, "rows": rows}
-        found = ask_json(f"{self.address}/list", "The PLC", content)
-        if found is None:
-            raise Away("Something else answers at the PLC's address.")
-        return [f"{r.get('address') or 'no address'} {r.get('name', '')}: {r.get('why', '')}" for r in found["refused"]]
+    def _ask(self, path: str, content: dict[str, Any]) -> dict[str, Any]:
+        try:
+            return ask_json(f"{self.address}/{path}", "The PLC", content) or {}
+        except Away:
+            return {}  # the look that follows says so
 
     def set(self, address: str, value: int) -> None:
-        """Set a channel.
+        """Set a channel; nothing happens while it is away.
 
         Raises:
-            Away: it does not answer.
             RuleError: it has no such channel, or the value is none for it.
         """
-        content = {"project": self.project_id, "address": address, "value": value}
-        found = ask_json(f"{self.address}/set", "The PLC", content)
-        if found is None:
-            raise Away("Something else answers at the PLC's address.")
+        found = self._ask("set", {"project": self.project_id, "address": address, "value": value})
         if "message" in found:
             raise RuleError(str(found["message"]), field="value")
 

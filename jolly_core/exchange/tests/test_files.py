@@ -158,7 +158,7 @@ class SheetPdf(TestCase):
         reader = PdfReader(io.BytesIO(sheets_pdf(project, ids, FONTS)))
         self.assertEqual(
             len(reader.pages),
-            len(ids) + 3,
+            len(ids) + 5,
             "the list of parts is long, and the layout has a leaf for the plate and one for the door",
         )
         text = next(t for p in reader.pages if "Loading auger, control" in (t := p.extract_text()) and "301" in t)
@@ -170,7 +170,7 @@ class SheetPdf(TestCase):
             "Auger running",
             "Pellwick, kiln house",
             "Loading auger, control",
-            "11 of 22",
+            "12 of 32",
         ):
             self.assertIn(words, text)
         box = reader.pages[1].mediabox

@@ -68,7 +68,7 @@ class Plate(Demo):
         on_rail = [h for h in holes(self.project, self.enclosure, "plate") if h.y == rail.y1]
         self.assertEqual([h.x for h in on_rail], [rail.x1 + 20, (rail.x1 + rail.x2) / 2, rail.x2 - 20])
         door = holes(self.project, self.enclosure, "door")
-        self.assertEqual(hole_table(door), [("⌀ 22.5", 6)])
+        self.assertEqual(hole_table(door), [("⌀ 22.5", 14)])
 
     def test_the_pdf_says_its_scale_and_names_the_devices(self) -> None:
         content = surface_pdf(self.project, self.enclosure, "plate", FONTS)

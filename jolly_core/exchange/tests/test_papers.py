@@ -144,7 +144,7 @@ class Sets(TestCase):
         self.assertTrue(
             set(heads) >= {w for w in wanted if any(w.startswith(f"={project.functions[u].code} ") for u in used)}
         )
-        self.assertEqual(heads[-3:], ["Terminal plans", "Core plans", "Form boards"])
+        self.assertEqual(heads[-4:], ["Terminal plans", "Core plans", "Card plans", "Form boards"])
         inside = outline[heads.index("=V1 Kiln fan") * 2 + 1]
         self.assertEqual([e.title for e in inside], ["12 Kiln fan, drive", "31 Kiln fan, control"])
         page = reader.get_destination_page_number(inside[1])

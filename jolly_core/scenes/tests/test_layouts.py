@@ -91,7 +91,8 @@ class Demo(TestCase):
     def test_pages_are_there_as_long_as_their_subject_is(self) -> None:
         pages = generated_pages(self.project)
         self.assertEqual(
-            [p.number for p in pages], [*(f"T{n}" for n in range(1, 9)), *(f"C{n}" for n in range(1, 14)), "F1"]
+            [p.number for p in pages],
+            [*(f"T{n}" for n in range(1, 11)), *(f"C{n}" for n in range(1, 19)), *(f"P{n}" for n in range(1, 6)), "F1"],
         )
         self.assertTrue(all(is_generated(p.id) for p in pages))
         with self.assertRaises(GoneError):

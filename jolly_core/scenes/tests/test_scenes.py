@@ -107,7 +107,7 @@ class DemoSheets(TestCase):
             "PM-0417 Kiln 2",
             "Loading auger, control",
             "30",
-            "10 of 19, next 31",
+            "10 of 27, next 31",
             "PO 88-1204",
             "B",
             "=K2+KP2",

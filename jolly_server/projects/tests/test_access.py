@@ -19,6 +19,8 @@ FOR_EDITORS = {
         "undo",
         "redo",
         "io/read",
+        "io/check/list",
+        "io/check/points/{point_id}",
         "strip-layout/read",
         "parts/{part_id}/keep",
         "make/jobs",
@@ -32,6 +34,7 @@ FOR_OWNERS = {f"/api/projects/{{project_id}}/{act}" for act in ("state", "starte
 # What each endpoint that takes something is sent, by the end of its path.
 BODIES: dict[str, dict[str, Any]] = {
     "/copy": {"name": "Copy"},
+    "/io/check/points/{point_id}": {"value": 1},
     "/state": {"state": "open"},
     "/starter": {"starter": True},
     "/invitations": {"name": "guest", "role": "viewer"},
@@ -98,6 +101,7 @@ class ByRole(DemoCase):
             "key": "none",
             "answer": "take",
             "stamp_id": stamp_id,
+            "point_id": next(iter(self.stored().io_points)),
             "symbol_id": "none",
             "id": "none",
             "name": "none.png",

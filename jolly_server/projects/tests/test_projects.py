@@ -128,7 +128,7 @@ class Files(ProjectCase):
         content = self.anna.get(f"/api/projects/{KILN}/file").content
         taken = self.take(content).json()
         self.assertEqual((taken["name"], taken["version"]), ("Kiln 2", 8))
-        self.assertEqual((taken["counts"]["sheet"], taken["counts"]["picture"]), (19, 1))
+        self.assertEqual((taken["counts"]["sheet"], taken["counts"]["picture"]), (27, 1))
         self.assertEqual(write_project(load_rows(taken["id"])).encode(), content)
         for name in (b"anna", b"Anna", b"jory", b"vera", b"Holt"):
             self.assertNotIn(name, content, "the people of a project are not in its file")
