@@ -7,18 +7,21 @@ from typing import Literal
 from typing_extensions import TypedDict
 
 from jolly_core.library import Library
-from jolly_core.model import AddressScheme, Card, IoPoint, Part, Project
+from jolly_core.model import AddressScheme, Card, IoPoint, Part, Project, Symbol
 from jolly_core.plc import cards, channel_address, channels
 from jolly_core.points import (
     By,
     Need,
     RackSum,
     cards_for,
+    drawn_as,
     machine_of,
     needs,
     racks,
     without_point,
 )
+from jolly_core.points.circuitchanges import ADDED, circuit_changes
+from jolly_core.scenes import plan_of
 from jolly_core.tagging import full_tag, path_of
 
 from .shapes import DeviceName, PartName, Place, device_value, part_name, symbol_place
@@ -81,7 +84,12 @@ class ChannelValue(Place):
 
 
 class CardValue(DeviceName):
-    """A card with its channels; `rack` and `slot` say where it is put in, `location` where it is."""
+    """A card with its channels; `rack` and `slot` say where it is put in, `location` where it is.
+
+    Attributes:
+        plan_id: the sheet or page that shows all of its channels.
+        changes: how many circuits would be drawn anew or taken away if they were drawn again.
+    """
 
     scheme: AddressScheme
     start: str
@@ -90,7 +98,18 @@ class CardValue(DeviceName):
     slot: int
     location: str
     function: str
+    plan_id: str
+    changes: int
     channels: list[ChannelValue]
+
+
+class DrawnValue(Place):
+    """An input or output that is drawn and has neither card nor point: what it is wired to, by its tag and in words."""
+
+    symbol_id: str
+    io_type: str
+    device: str
+    text: str
 
 
 class RackValue(DeviceName):
@@ -137,7 +156,7 @@ class IoView(TypedDict):
     Attributes:
         own: headings of the columns that only the project has.
         makers: whose cards can be proposed; `maker` is the one whose cards are.
-        drawn_waiting: how many inputs and outputs are drawn that have neither card nor point.
+        drawn: inputs and outputs that are drawn and have neither card nor point.
     """
 
     points: list[PointValue]
@@ -148,7 +167,7 @@ class IoView(TypedDict):
     makers: list[str]
     maker: str
     spare_wanted: float
-    drawn_waiting: int
+    drawn: list[DrawnValue]
 
 
 def io_bench(project: Project, library: Library, by: By = "", maker: str = "") -> IoView:
@@ -167,7 +186,7 @@ def io_bench(project: Project, library: Library, by: By = "", maker: str = "") -
         "own": list(dict.fromkeys(heading for p in points for heading in p.own)),
         "makers": makers,
         "maker": chosen,
-        "drawn_waiting": len(without_point(project)),
+        "drawn": [_drawn(project, s) for s in without_point(project)],
         "spare_wanted": project.settings.spare_share_percent,
     }
 
@@ -241,7 +260,20 @@ def _card(project: Project, card: Card) -> CardValue:
         "slot": card.slot,
         "location": path_of(project.locations, device.location_id, "+"),
         "function": path_of(project.functions, device.function_id, "="),
+        "plan_id": plan_of(project, "cards", device.id),
+        "changes": sum(1 for c in circuit_changes(project, device.id) if c.what != ADDED),
         "channels": rows,
+    }
+
+
+def _drawn(project: Project, symbol: Symbol) -> DrawnValue:
+    found = drawn_as(project, symbol)
+    return {
+        "symbol_id": symbol.id,
+        "io_type": found.io_type,
+        "device": found.device,
+        "text": found.text or found.connected,
+        **symbol_place(project, symbol.id),
     }
 
 

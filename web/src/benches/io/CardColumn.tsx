@@ -11,7 +11,7 @@ import type { Act as Doing, Spot } from './useAllocating'
 import type { Io } from './useIo'
 
 /** Heights of a card's head, of a channel, of what addresses it, and of the gap between cards, px. */
-const [HEAD_PX, LINE_PX, OPEN_PX, GAP_PX] = [32, 25, 50, 14]
+const [HEAD_PX, LINE_PX, OPEN_PX, GAP_PX] = [32, 25, 82, 14]
 
 interface Props {
   io: Io
@@ -59,6 +59,7 @@ export function CardColumn({ io, cards, all, racks, canEdit, doing }: Props) {
             pick={io.setChannel}
             open={open === card.id}
             onOpen={() => setOpen(open === card.id ? '' : card.id)}
+            form={io.open}
           />
         )}
       </Windowed>
@@ -77,6 +78,7 @@ interface BoxProps {
   pick: (key: string) => void
   open: boolean
   onOpen: () => void
+  form: Io['open']
 }
 
 const CardBox = memo(function CardBox({
@@ -90,6 +92,7 @@ const CardBox = memo(function CardBox({
   pick,
   open,
   onOpen,
+  form,
 }: BoxProps) {
   const [over, setOver] = useState('')
   return (
@@ -105,7 +108,7 @@ const CardBox = memo(function CardBox({
         boxSizing: 'border-box',
       }}
     >
-      <CardHead {...{ card, canEdit, place, racks }} open={open} onOpen={onOpen} />
+      <CardHead {...{ card, canEdit, place, racks, open, onOpen }} form={(name) => form(name, card.id)} />
       <Box role="listbox" aria-label={`Channels of ${card.tag}`}>
         {card.channels.map((row) => {
           const key = channelKey(card.id, row)

@@ -2,11 +2,14 @@
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import { makeEdit } from '../../api/client'
+import { Act } from '../../kit/Act'
 import { Field } from '../../kit/Field'
 import { Pick } from '../../kit/Pick'
+import { SheetLink } from '../../project/SheetLink'
 import { usePick } from '../../project/store'
-import { INK, MONO, QUIET } from '../../theme/theme'
+import { COPPER, INK, MONO, QUIET } from '../../theme/theme'
 import { SCHEMES, type Card, type Rack, type Scheme } from './shapes'
+import type { Form } from './useIo'
 
 interface Props {
   card: Card
@@ -17,11 +20,13 @@ interface Props {
   /** How it is addressed and put in is shown. */
   open: boolean
   onOpen: () => void
+  /** Opens a form about the card. */
+  form: (name: Form) => void
 }
 
 const CUT = { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const
 
-export function CardHead({ card, canEdit, place, racks, open, onOpen }: Props) {
+export function CardHead({ card, canEdit, place, racks, open, onOpen, form }: Props) {
   const { send } = usePick('send')
   const set = (values: { fixed?: boolean; rack_id?: string; slot?: number }) =>
     void send(makeEdit('set-card', { device_id: card.id, ...values }))
@@ -52,6 +57,15 @@ export function CardHead({ card, canEdit, place, racks, open, onOpen }: Props) {
           from {card.start}
           {card.fixed ? ', fixed' : ''}
         </span>
+        {canEdit && card.changes > 0 && (
+          <button
+            onClick={() => form('again')}
+            title="The list has changed since these channels were drawn"
+            style={{ background: COPPER, color: '#fff', border: 0, borderRadius: 3, cursor: 'pointer' }}
+          >
+            {card.changes} changed
+          </button>
+        )}
         {canEdit && (
           <>
             {button(open ? 'Close addresses of' : 'Addresses, rack and slot of', open ? '▴' : '▾', onOpen)}
@@ -62,6 +76,13 @@ export function CardHead({ card, canEdit, place, racks, open, onOpen }: Props) {
         )}
       </Box>
       {canEdit && open && <Addressing {...{ card, racks, set }} />}
+      {canEdit && open && (
+        <Box sx={{ px: 1, height: 32, display: 'flex', gap: 0.75, alignItems: 'center' }}>
+          <Act onClick={() => form('move')}>Move it…</Act>
+          <Act onClick={() => form('draw')}>Draw its channels…</Act>
+          <SheetLink sheetId={card.plan_id}>Card plan</SheetLink>
+        </Box>
+      )}
     </>
   )
 }

@@ -1,17 +1,19 @@
 /** The forms of the bench: cards addressed together with what changes, a new card, a new rack, a new point. */
-import Box from '@mui/material/Box'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { makeEdit } from '../../api/client'
 import { FormDialog } from '../../kit/FormDialog'
 import { PanelPick } from '../../kit/Pick'
+import { PreviewLines } from '../../kit/PreviewLines'
 import { PartChoice } from '../../project/PartChoice'
 import { usePlaces } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
-import { MONO, QUIET, SNAG } from '../../theme/theme'
+import { AgainForm } from './AgainForm'
 import { DrawForm } from './DrawForm'
+import { MoveForm } from './MoveForm'
 import { Prefixes } from './Prefixes'
+import { TieForm } from './TieForm'
 import { SCHEMES, TYPES, type IoType, type IoView, type Scheme } from './shapes'
 import type { Io } from './useIo'
 
@@ -27,6 +29,9 @@ export function Forms({ io, view }: { io: Io; view: IoView }) {
   if (io.form === 'card') return <CardForm {...{ io, view, close }} />
   if (io.form === 'rack') return <RackForm close={close} />
   if (io.form === 'draw') return <DrawForm {...{ io, view, close }} />
+  if (io.form === 'again') return <AgainForm {...{ io, view, close }} />
+  if (io.form === 'move') return <MoveForm {...{ io, view, close }} />
+  if (io.form === 'tie') return <TieForm {...{ io, view, close }} />
   if (io.form === 'point') return <PointForm {...{ io, view, close }} />
   return null
 }
@@ -82,14 +87,12 @@ function AddressForm({ io, view, close }: Props) {
         onChange={(e) => setStart(e.target.value)}
       />
       <Prefixes projectId={io.projectId} />
-      <Box
-        aria-label="What would change"
-        sx={{ maxHeight: 190, overflow: 'auto', fontFamily: MONO, fontSize: 12.5, mt: 1 }}
-      >
-        {problem && <span style={{ color: SNAG }}>{problem}</span>}
-        {!problem && !rows.length && <span style={{ color: QUIET }}>No address would change.</span>}
-        {!problem && rows.map(([tag, now, then]) => <div key={tag}>{`${tag}: ${now} → ${then}`}</div>)}
-      </Box>
+      <PreviewLines
+        name="What would change"
+        problem={problem}
+        nothing="No address would change."
+        lines={rows.map(([tag, now, then]) => `${tag}: ${now} → ${then}`)}
+      />
     </FormDialog>
   )
 }

@@ -17,6 +17,9 @@ import { Forms } from './Forms'
 import { IoPanel } from './IoPanel'
 import { PointFile } from './PointFile'
 import { PointTable } from './PointTable'
+import { checkCommands, CheckPanel } from './CheckPanel'
+import { useCheck } from './useCheck'
+import { WiringCheck } from './WiringCheck'
 import { useAllocating } from './useAllocating'
 import { useIo, useMap, type Io, type Page } from './useIo'
 
@@ -24,16 +27,23 @@ export function IoBench({ canEdit }: BenchProps) {
   const io = useIo()
   const doing = useAllocating(io)
   const [filter, setFilter] = useState('')
-  useCommands('I/O', ioCommands(io, doing, canEdit))
+  const check = useCheck(io.page === 'check')
+  useCommands('I/O', [
+    ...ioCommands(io, doing, canEdit),
+    ...(io.page === 'check' ? checkCommands(check, canEdit) : []),
+  ])
   const { view, page } = io
   if (!view) return <Empty>Reading the points…</Empty>
-  const inspector = page === 'bring' ? null : <IoPanel {...{ io, view, canEdit, doing }} />
+  const panel = <IoPanel {...{ io, view, canEdit, doing }} />
+  const inspector =
+    page === 'check' ? <CheckPanel {...{ check, canEdit }} /> : page === 'bring' ? null : panel
   return (
     <Bench name="I/O" list={<DemandList {...{ io, view, canEdit }} />} inspector={inspector}>
       <TopBar {...{ io, filter, setFilter, canEdit }} />
       {page === 'bring' && <PointFile done={() => io.go('list')} />}
       {page === 'allocate' && <Allocate {...{ io, view, filter, canEdit, doing }} />}
       {page === 'map' && <Map io={io} />}
+      {page === 'check' && <WiringCheck check={check} canEdit={canEdit} />}
       {page === 'list' &&
         (view.points.length ? (
           <PointTable {...{ view, filter, canEdit }} chosen={io.chosen} choose={io.choose} />
@@ -75,6 +85,7 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
         <ToggleButton value="list">List</ToggleButton>
         <ToggleButton value="allocate">Allocate</ToggleButton>
         <ToggleButton value="map">Map</ToggleButton>
+        <ToggleButton value="check">Check</ToggleButton>
       </ToggleButtonGroup>
       {(io.page === 'list' || io.page === 'allocate') && (
         <TextField
@@ -100,9 +111,9 @@ function Changing({ io }: { io: Io }) {
   const ids = [...io.chosen]
   return (
     <>
-      {Boolean(io.view?.drawn_waiting) && (
+      {Boolean(io.view?.drawn.length) && (
         <Button sx={plain} onClick={() => void send({ kind: 'collect-points', symbol_ids: [] })}>
-          Take in {io.view?.drawn_waiting} drawn
+          Take in {io.view?.drawn.length} drawn
         </Button>
       )}
       {io.page === 'list' && (
@@ -119,7 +130,7 @@ function Changing({ io }: { io: Io }) {
           </Button>
         </>
       )}
-      {io.page !== 'bring' && (
+      {io.page !== 'bring' && io.page !== 'check' && (
         <>
           <Button sx={plain} onClick={() => io.open('address')}>
             Address cards…
@@ -127,6 +138,11 @@ function Changing({ io }: { io: Io }) {
           <Button sx={plain} onClick={() => io.open('draw')}>
             Draw…
           </Button>
+          {io.view?.cards.some((c) => c.changes > 0) && (
+            <Button sx={plain} onClick={() => io.open('again')}>
+              Draw again…
+            </Button>
+          )}
           <Button sx={plain} variant="outlined" onClick={() => io.go('bring')}>
             Bring in…
           </Button>

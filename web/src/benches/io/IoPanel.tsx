@@ -55,6 +55,9 @@ export function IoPanel({ io, view, canEdit, doing }: Props) {
           >
             {onChannels.length && onChannels.every((p) => p.fixed) ? 'Release' : 'Fix on their channels'}
           </Act>
+          {points.length === 1 && view.drawn.some((d) => d.io_type === points[0]!.io_type) && (
+            <Act onClick={() => io.open('tie')}>Say where it is drawn…</Act>
+          )}
         </Acts>
       )}
       {!points.length && !spot && (

@@ -33,10 +33,17 @@ function goingCommands(io: Io, canEdit: boolean): Command[] {
       label: 'Points from the drawings',
       shortcut: 'G',
       run: () => void useProject.getState().send({ kind: 'collect-points', symbol_ids: [] }),
-      enabled: () => canEdit && Boolean(io.view?.drawn_waiting),
+      enabled: () => canEdit && Boolean(io.view?.drawn.length),
     },
     { id: 'card', label: 'Add a card…', shortcut: 'K', run: () => io.open('card'), enabled: change },
     { id: 'draw', label: 'Draw channels…', shortcut: 'D', run: () => io.open('draw'), enabled: change },
+    {
+      id: 'again',
+      label: 'Draw channels again…',
+      shortcut: 'Shift+D',
+      run: () => io.open('again'),
+      enabled: () => canEdit && Boolean(io.view?.cards.some((c) => c.changes > 0)),
+    },
     { id: 'address', label: 'Address cards…', shortcut: 'A', run: () => io.open('address'), enabled: change },
     { id: 'list', label: 'Show the list', shortcut: '1', run: () => io.go('list'), reads: true },
     {
@@ -47,6 +54,7 @@ function goingCommands(io: Io, canEdit: boolean): Command[] {
       reads: true,
     },
     { id: 'map', label: 'Show the address map', shortcut: '3', run: () => io.go('map'), reads: true },
+    { id: 'check', label: 'Show the wiring check', shortcut: '4', run: () => io.go('check'), reads: true },
     {
       id: 'drop',
       label: 'Choose nothing',

@@ -7,11 +7,11 @@ import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
 import type { AddressSpace, IoView } from './shapes'
 
-export type Page = 'list' | 'allocate' | 'map' | 'bring'
+export type Page = 'list' | 'allocate' | 'map' | 'check' | 'bring'
 export type By = '' | 'location' | 'function'
-export type Form = '' | 'address' | 'card' | 'rack' | 'point' | 'draw'
+export type Form = '' | 'address' | 'card' | 'rack' | 'point' | 'draw' | 'again' | 'move' | 'tie'
 
-const PAGES: Page[] = ['list', 'allocate', 'map', 'bring']
+const PAGES: Page[] = ['list', 'allocate', 'map', 'check', 'bring']
 
 export function useIo() {
   const projectId = useProject((s) => s.projectId)
@@ -20,7 +20,7 @@ export function useIo() {
   const [maker, setMaker] = useState<string>(() => remembered('io-maker', ''))
   const [chosen, choose] = useState<Set<string>>(new Set())
   const [channel, setChannel] = useState('')
-  const [form, open] = useState<Form>('')
+  const [form, setForm] = useState<{ form: Form; about: string }>({ form: '', about: '' })
   const page = PAGES.find((p) => p === search.get('page')) ?? 'list'
   const view = useBench<IoView>(
     'io',
@@ -51,8 +51,10 @@ export function useIo() {
     /** The channel in hand, by its name. */
     channel,
     setChannel,
-    form,
-    open,
+    form: form.form,
+    /** The card that the form is about, '' for none in particular. */
+    about: form.about,
+    open: (name: Form, about = '') => setForm({ form: name, about }),
   }
 }
 
