@@ -22,6 +22,8 @@ NOBODY = "http://127.0.0.1:9"
 class BenchStory(Story):
     """What the stories of the benches share."""
 
+    project_id = "kiln-2"
+
     def setUp(self) -> None:
         super().setUp()
         away = override_settings(JOLLY=replace(settings.JOLLY, machine=NOBODY, demo=True))
@@ -44,13 +46,13 @@ class BenchStory(Story):
         """Send an edit as another window of the same person would."""
         with page.expect_response(lambda r: r.url.endswith("/edits") and r.status == 200):
             page.evaluate(
-                """edit => fetch('/api/projects/kiln-2/edits', {
+                """([id, edit]) => fetch(`/api/projects/${id}/edits`, {
                     method: 'POST',
                     headers: {'Content-Type': 'application/json',
                               'X-CSRFToken': document.cookie.match(/spool_csrf=([^;]*)/)[1]},
                     body: JSON.stringify({edit}),
                 })""",
-                edit,
+                [self.project_id, edit],
             )
 
     def by_tag(self, project: Project, tag: str) -> str:

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.conf import settings
 from typing_extensions import TypedDict
 
 from jolly_core.model import Project, RuleError
 from jolly_core.points.checkwalk import CheckRow, check_rows, signatures
 from jolly_core.reports import run_report
-from jolly_server.config.options import read_options
 from jolly_server.config.outside import Away, ask_json
 
 from .shapes import Place, symbol_place
@@ -75,7 +75,7 @@ class Plc:
     """The PLC at the address of the settings, for one project."""
 
     def __init__(self, project_id: str) -> None:
-        self.address = read_options().plc
+        self.address = settings.JOLLY.plc
         self.project_id = project_id
 
     def look(self) -> tuple[dict[str, dict[str, Any]], str]:

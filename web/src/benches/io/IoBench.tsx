@@ -11,7 +11,7 @@ import { useCommands } from '../../project/commands'
 import { usePick } from '../../project/store'
 import { AddressMap } from './AddressMap'
 import { Allocate } from './Allocate'
-import { ioCommands } from './commands'
+import { goingCommands, ioCommands } from './commands'
 import { DemandList } from './DemandList'
 import { Forms } from './Forms'
 import { IoPanel } from './IoPanel'
@@ -28,10 +28,12 @@ export function IoBench({ canEdit }: BenchProps) {
   const doing = useAllocating(io)
   const [filter, setFilter] = useState('')
   const check = useCheck(io.page === 'check')
-  useCommands('I/O', [
-    ...ioCommands(io, doing, canEdit),
-    ...(io.page === 'check' ? checkCommands(check, canEdit) : []),
-  ])
+  useCommands(
+    'I/O',
+    io.page === 'check'
+      ? [...goingCommands(io, canEdit), ...checkCommands(check, canEdit)]
+      : ioCommands(io, doing, canEdit),
+  )
   const { view, page } = io
   if (!view) return <Empty>Reading the points…</Empty>
   const panel = <IoPanel {...{ io, view, canEdit, doing }} />

@@ -23,7 +23,7 @@ function beside(view: IoView | undefined, spot: Spot | null, by: number): Spot |
 }
 
 /** What opens a form or another page. */
-function goingCommands(io: Io, canEdit: boolean): Command[] {
+export function goingCommands(io: Io, canEdit: boolean): Command[] {
   const change = () => canEdit
   return [
     { id: 'read', label: 'Bring in a point list', shortcut: 'L', run: () => io.go('bring'), enabled: change },
