@@ -9,7 +9,7 @@ from openpyxl import Workbook
 from playwright.sync_api import Locator, Page, expect
 
 from e2e.test_benches import BenchStory
-from jolly_core.checks import all_snags
+from jolly_core.checks import snags_on
 from jolly_core.model import Project
 from jolly_core.plc import cards, channels
 from jolly_core.scenes import sheet_scene
@@ -89,8 +89,10 @@ class PointStory(BenchStory):
     def untidy(self) -> list[str]:
         """Return what is wrong on the sheets of cards: texts on texts, things outside the frame, loose ends."""
         project = self.project()
-        found = [s.message for s in all_snags(project) if s.code in ("outside-frame", "loose-end")]
-        for sheet_id in (id for card in cards(project) for id in card.sheet_ids):
+        own = {id for card in cards(project) for id in card.sheet_ids}
+        snags = [s for id in own for s in snags_on(project, id)]
+        found = [s.message for s in snags if s.code in ("outside-frame", "loose-end")]
+        for sheet_id in own:
             prims = [p for item in sheet_scene(project, sheet_id).items.values() for p in item.prims]
             texts = [p for p in prims if isinstance(p, Text) and p.words.strip()]
             boxes = [text_box(p) for p in texts]
@@ -176,7 +178,11 @@ class FromAList(PointStory):
 
     def cards_and_channels(self, page: Page) -> None:
         """Cards for what is needed, addressed from a start; every point to a channel; all drawn."""
-        # Cards are proposed with the share to spare; each is taken with one act.
+        # Cards are proposed with the share to spare, of the maker one chooses; each is taken with one act.
+        outputs = page.get_by_role("region", name="Demand AO")
+        expect(outputs).to_contain_text("no card of this maker has them for 4-20 mA")
+        page.get_by_label("Cards of").click()
+        page.get_by_role("option", name="Hollin Reeve").click()
         for kind in ("DI", "DO", "AI", "AO"):
             need = page.get_by_role("region", name=f"Demand {kind}")
             self.done(page, need.get_by_role("button", name="Add").click)

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from math import ceil
 from typing import Literal
 
 from jolly_core.model import IO_TYPES, IoPoint, Part, Project
 from jolly_core.plc import UNIT_KINDS, cards, channels
+
+from .allocation import signal_key
 
 By = Literal["", "location", "function"]
 MOST_CARDS = 400
@@ -24,6 +26,7 @@ class Need:
         channels: how many channels the cards there have.
         needed: points with the spare share, rounded up.
         spare_percent: share of the channels that no point takes.
+        signals: those of the points, each once; a card that takes none of them is none for this need.
     """
 
     io_type: str
@@ -34,6 +37,7 @@ class Need:
     channels: int
     needed: int
     spare_percent: float
+    signals: tuple[str, ...] = ()
 
     @property
     def lacking(self) -> int:
@@ -71,6 +75,7 @@ def needs(project: Project, by: By = "") -> list[Need]:
     points: dict[tuple[str, str, str], list[IoPoint]] = {}
     for p in project.io_points.values():
         points.setdefault((p.io_type, p.sort, place_of_point(p)), []).append(p)
+    wanted = {key: {signal_key(p.signal): p.signal for p in mine if p.signal} for key, mine in points.items()}
     there: dict[tuple[str, str, str], int] = {}
     for card in cards(project):
         device = project.devices[card.device_id]
@@ -78,21 +83,25 @@ def needs(project: Project, by: By = "") -> list[Need]:
         for row in channels(project, card.device_id):
             # A fast or safe channel that no such point asks for serves plain ones.
             key = (row.io_type, row.sort if (row.io_type, row.sort, place) in points else "", place)
-            there[key] = there.get(key, 0) + 1
+            takes, asked = {signal_key(s) for s in row.signals}, wanted.get(key, {})
+            fits = row.point_id or not takes or not asked or takes & set(asked)
+            there[key] = there.get(key, 0) + bool(fits)
     found = []
     for key in sorted({*points, *there}, key=lambda k: (IO_TYPES.index(k[0]), k[1], k[2])):
         mine, count = points.get(key, []), there.get(key, 0)
         allocated = sum(1 for p in mine if p.channel)
         spare = 100 * (count - allocated) / count if count else 0.0
         needed = needed_channels(len(mine), share)
-        found.append(Need(*key, len(mine), allocated, count, needed, round(spare, 1)))
+        signals = tuple(sorted(wanted.get(key, {}).values()))
+        found.append(Need(*key, len(mine), allocated, count, needed, round(spare, 1), signals))
     return found
 
 
 def cards_for(need: Need, parts: Iterable[Part]) -> CardChoice | None:
     """Return the cards of some parts that cover what a need lacks: smallest surplus, then fewest cards, then cheapest.
 
-    Parts count that have channels of the need's type and sort alone. None when nothing is lacking or no part fits.
+    Parts count that have channels of the need's type and sort alone, and take all of its signals where they say which.
+    None when nothing is lacking or no part fits.
 
     Example:
         16 channels with cards of 8 or 32 are two of 8; 9 with cards of 4, 8 and 16 are one of 4 and one of 8.
@@ -133,11 +142,18 @@ def cards_for(need: Need, parts: Iterable[Part]) -> CardChoice | None:
 
 
 def channels_of(part: Part, need: Need) -> int:
-    """Return how many channels of a need's type and sort a part has, 0 when it has others beside them."""
+    """Return how many channels for a need a part has, 0 when it has others beside them or they do not take it."""
     kinds = {kind for kind, _ in part.units} & set(UNIT_KINDS.values())
     wanted = UNIT_KINDS[need.io_type]
     if kinds != {wanted}:
         return 0
 
     units = [n for n, (kind, _) in enumerate(part.units) if kind == wanted]
-    return len(units) if all(part.detail(n).get("sort", "") == need.sort for n in units) else 0
+    fits = all(part.detail(n).get("sort", "") == need.sort and _takes(part.detail(n), need) for n in units)
+    return len(units) if fits else 0
+
+
+def _takes(facts: Mapping[str, str], need: Need) -> bool:
+    """Return whether a channel takes all signals of a need, or says none."""
+    said = {signal_key(s) for s in facts.get("signals", "").split(",") if s.strip()}
+    return not said or {signal_key(s) for s in need.signals} <= said

@@ -148,6 +148,7 @@ class NeedValue(TypedDict):
     spare_percent: float
     cards: list[CardCountValue]
     spare_then: float
+    signals: list[str]
 
 
 class IoView(TypedDict):
@@ -313,4 +314,5 @@ def _need(project: Project, need: Need, by: By, parts: list[Part]) -> NeedValue:
         "spare_percent": need.spare_percent,
         "cards": counts,
         "spare_then": found.spare_percent if found else need.spare_percent,
+        "signals": list(need.signals),
     }

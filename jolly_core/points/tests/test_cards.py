@@ -9,7 +9,7 @@ from jolly_core.checks import project_snags
 from jolly_core.model import Part, RuleError
 from jolly_core.plc import address_map, addressed, cards, channels, spans_of
 from jolly_core.points import Need, cards_for, needed_channels, needs, racks, signal_key, suggested
-from jolly_core.testing import Workbench
+from jolly_core.testing import DemoLibrary, Workbench
 
 
 def card(id: str, kind: str, count: int, **facts: str) -> Part:
@@ -95,6 +95,25 @@ class Demand(Case):
                             reached[more] = min(reached.get(more, 999), used + 1)
             best = min(n for n in reached if n >= need)
             self.assertEqual((total, count), (best, reached[best]))
+
+    def test_a_card_that_does_not_take_the_signal_is_not_proposed(self) -> None:
+        library = DemoLibrary()
+        part = library.part("brindlework-bw-p4v")
+        assert part is not None
+        for signals, wanted in (((), True), (("0-10 V",), True), (("0 to 10 V",), True), (("4-20 mA",), False)):
+            with self.subTest(signals=signals):
+                need = Need("AO", "", "", 3, 0, 0, 4, 0.0, signals)
+                self.assertEqual(cards_for(need, [part]) is not None, wanted)
+
+    def test_channels_that_take_another_signal_are_none_for_the_need(self) -> None:
+        bench = Workbench(frame="zones")
+        bench.do("add-card", part_id="brindlework-bw-p4v")
+        bench.do("take-in-points", points=[{"tag": "S1", "io_type": "AO", "signal": "4-20 mA"}])
+        (need,) = needs(bench.project)
+        self.assertEqual((need.channels, need.lacking, need.signals), (0, 2, ("4-20 mA",)))
+        bench.do("take-in-points", points=[{"tag": "S1", "io_type": "AO", "signal": "0...10 V"}])
+        (need,) = needs(bench.project)
+        self.assertEqual((need.channels, need.lacking), (4, 0))
 
     def test_nothing_lacks_or_nothing_fits(self) -> None:
         self.assertIsNone(cards_for(Need("DI", "", "", 4, 4, 8, 5, 50.0), PARTS))

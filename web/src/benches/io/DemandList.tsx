@@ -134,7 +134,9 @@ function Proposal({ need: n, add }: { need: Need; add: (() => void) | null }) {
           )}
         </>
       ) : (
-        `${n.lacking} channel${n.lacking === 1 ? '' : 's'} lack; no card of this maker has them.`
+        `${n.lacking} channel${n.lacking === 1 ? '' : 's'} lack; no card of this maker has them${
+          n.signals.length ? ` for ${n.signals.join(' and ')}` : ''
+        }.`
       )}
     </Box>
   )
