@@ -8,7 +8,7 @@ from jolly_core.circuits import Label, potential_of, reached
 from jolly_core.library import definition
 from jolly_core.model import Project, derived
 from jolly_core.plc import CardSupply, ChannelRow, card_supplies, cards, channels
-from jolly_core.points import element_of
+from jolly_core.points import shown_as
 from jolly_core.points.circuitchanges import ADDED, circuit_changes
 from jolly_core.tagging import full_tag
 from jolly_core.wiring import group_of, net_of
@@ -79,7 +79,7 @@ def directions(project: Project) -> Iterator[Snag]:
 def _wrong_way(project: Project, row: ChannelRow) -> str:
     """Return in words how a channel and its element do not go together, "" when they do or nothing is known."""
     wants = f"the {'input' if row.io_type == 'DI' else 'output'} wants its other side on {row.wired_to}"
-    switched = SENSORS.get(element_of(project, project.io_points[row.point_id]).definition)
+    switched = SENSORS.get(shown_as(project, project.io_points[row.point_id]).definition)
     if switched and switched != row.wired_to:
         return f"its sensor switches {switched}, and {wants}."
     if not row.symbol_id:

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from jolly_core.model import Card, Project, Sheet
 from jolly_core.plc import ChannelRow
-from jolly_core.points import Pattern, element_of, pattern_for
+from jolly_core.points import Pattern, pattern_for, shown_as
 from jolly_core.points.patterns import FEED
 from jolly_core.tagging import full_tag
 
@@ -49,7 +49,7 @@ def shared_out(
 def rows_wanted(project: Project, channel: ChannelRow) -> tuple[int, int]:
     """Return how many rows a circuit takes before and after that of its channel."""
     point = project.io_points[channel.point_id]
-    element = element_of(project, point)
+    element = shown_as(project, point)
     if not element.stamp:
         return 0, 0
     return reach_of(project, element.stamp, pattern_for(project.settings, channel.io_type))

@@ -7,7 +7,7 @@ import re
 from dataclasses import dataclass
 
 from jolly_core.library import built_in_stamps
-from jolly_core.model import Device, IoPoint, Project
+from jolly_core.model import Device, IoPoint, Project, derived
 from jolly_core.tagging import full_tag, product_tag
 
 # Words, and the symbols drawn for them while open and while closed at rest; the first that is found counts.
@@ -94,6 +94,19 @@ def element_of(project: Project, point: IoPoint) -> Element:
     Example:
         "limit switch", normally closed, is `limit-nc`; "lamp" is `lamp`; "transmitter 2 wires" is `two-wire-sensor`.
     """
+    shown = shown_as(project, point)
+    if not shown.definition:
+        return shown
+    named = _OF.search(point.connected)
+    tag = named.group(1) if named else point.device
+    device = device_tagged(project, tag, point.function_id, point.location_id) if tag else None
+    if named and device is None:
+        return Element(shown.definition, "", f"there is no {tag}")
+    return Element(shown.definition, device.id if device else "")
+
+
+def shown_as(project: Project, point: IoPoint) -> Element:
+    """Return the symbol or stamp that a point's words say, without looking for the device it belongs to."""
     words = point.connected.strip().lower()
     if not words:
         return Element("", "", "nothing is said to be connected")
@@ -112,12 +125,7 @@ def element_of(project: Project, point: IoPoint) -> Element:
             found = "contact-nc" if closed else "contact-no"  # of a relay, an input sees the contact
         else:
             return Element("", "", f"“{point.connected}” cannot be wired to {point.io_type}")
-    named = _OF.search(point.connected)
-    tag = named.group(1) if named else point.device
-    device = device_tagged(project, tag, point.function_id, point.location_id) if tag else None
-    if named and device is None:
-        return Element(found, "", f"there is no {tag}")
-    return Element(found, device.id if device else "")
+    return Element(found)
 
 
 def said_of(project: Project, point: IoPoint) -> str:
@@ -125,7 +133,7 @@ def said_of(project: Project, point: IoPoint) -> str:
 
     Its keys are "element" (symbol or stamp), "wishes" (terminals, cable), "device" and "text".
     """
-    element = element_of(project, point)
+    element = shown_as(project, point)
     wishes = [word for word, wanted in (("terminals", point.terminals), ("cable", point.cable)) if wanted]
     said = {
         "element": element.definition or element.stamp,
@@ -142,13 +150,28 @@ def device_tagged(project: Project, tag: str, function_id: str = "", location_id
     None when there is none, or several alike.
     """
     word = tag.strip()
-    whole = [d for d in project.devices.values() if full_tag(project, d) == word]
+    suffixes = {word} | {word[n + 1 :] for n, letter in enumerate(word) if letter == "-"}
+    found = {d.id: d for own in suffixes for d in _called(project, own)}
+    whole = [d for d in found.values() if full_tag(project, d) == word]
     if len(whole) == 1:
         return whole[0]
-    own = word.lstrip("-")
-    alike = [d for d in project.devices.values() if product_tag(project, d) == own]
+    alike = _called(project, word.lstrip("-"))
     there = [d for d in alike if (d.function_id, d.location_id) == (function_id, location_id)]
-    for found in (there, alike):
-        if len(found) == 1:
-            return found[0]
-    return None
+    return next((some[0] for some in (there, alike) if len(some) == 1), None)
+
+
+def _called(project: Project, own: str) -> list[Device]:
+    """Return the devices whose own tag, without places, is so."""
+    if project.settings.tag_habit == "iec":
+        known = (project.devices[id] for id in project.devices_tagged.get(own))
+        return [d for d in known if product_tag(project, d) == own]
+    return [project.devices[id] for id in _by_tag(project).get(own, ())]
+
+
+@derived
+def _by_tag(project: Project) -> dict[str, tuple[str, ...]]:
+    """Return the devices by their own tags, where these follow from where they are drawn."""
+    found: dict[str, list[str]] = {}
+    for device in project.devices.values():
+        found.setdefault(product_tag(project, device), []).append(device.id)
+    return {tag: tuple(ids) for tag, ids in found.items()}
