@@ -78,7 +78,7 @@ class ACable(BenchStory):
         before = dict(self.project().core_choices)
         for tag in ("=T1+KP2-WD1", "=Q1+KP2-WD1"):
             table.locator("[data-row]").filter(has_text=tag).get_by_role("checkbox").check()
-        expect(page.get_by_text("2 of 13 cables")).to_be_visible()
+        expect(page.get_by_text("2 of 18 cables")).to_be_visible()
         self.done(page, lambda: acts.get_by_role("button", name="Fill by wire number").click())
         chosen = {c.device_id for c in self.project().core_choices.values()} - {c.device_id for c in before.values()}
         self.assertEqual(chosen, {self.cable(tag).device_id for tag in ("=T1+KP2-WD1", "=Q1+KP2-WD1")})

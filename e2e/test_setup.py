@@ -268,7 +268,7 @@ class SetupStory(Story):
         expect(sheet).to_contain_text("Choose the terminal strip this sheet shows.")
         self.choose(page, page, "Shows", "=K2+KP2-XD1")
         expect(sheet).to_contain_text("Supply and motor")
-        expect(sheet).to_contain_text("11 of 20, next 31")
+        expect(sheet).to_contain_text("11 of 28, next 31")
         self.assertEqual(self.numbers()[9:12], ["30", "96", "31"])
         expect(tree.get_by_role("link", name="T8 Terminal plan")).to_have_count(0)
 
