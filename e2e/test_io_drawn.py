@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from django.conf import settings
 from django.test import override_settings
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from e2e.test_io import MILL, PointStory
 from jolly_core.plc import cards, channels
@@ -74,6 +74,37 @@ class Drawn(PointStory):
         marks = [c.name for c in project.continuations.values() if c.sheet_id in card_record.sheet_ids]
         self.assertEqual(set(marks), {"24 V aux", "0 V"}, "the feed that was chosen once is that of all later commons")
         self.assertEqual(self.untidy(), [])
+
+    def test_many_cards_are_drawn_one_by_one_and_one_can_stop(self) -> None:
+        page = self.open("io?page=allocate")
+        for _ in range(7):
+            self.card(page, "hollin-reeve-hr-di32")
+        self.take_in_waiting(page, [(f"B{n}", "DI", "limit switch") for n in range(210)])
+        self.send(page, kind="suggest-channels", ids=[])
+        page.reload()
+        page.get_by_role("button", name="Draw…").click()
+        form = page.get_by_role("dialog")
+        expect(form).to_contain_text("The channels of 7 cards are drawn card by card.")
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/edits", hold)
+        form.get_by_role("button", name="Draw").click()
+        expect(form).to_contain_text("Card 1 of 7.")
+        form.get_by_role("button", name="Cancel").click()
+        with page.expect_response(lambda r: r.url.endswith("/edits") and r.status == 200):
+            held[0].continue_()
+        page.unroute("**/edits")
+        expect(page.get_by_text("1 of 7 cards are drawn.").first).to_be_visible()
+        first = len(self.places(self.project()))
+        self.assertTrue(0 < first < 210, first)
+        # Gone on with, all the rest is drawn.
+        page.get_by_role("button", name="Draw…").click()
+        form.get_by_role("button", name="Draw").click()
+        expect(form).to_have_count(0, timeout=60_000)
+        self.assertEqual(len(self.places(self.project())), 210)
 
     def test_the_same_list_with_another_scheme_and_family_of_cards(self) -> None:
         page = self.open("io")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.model import Project
+from jolly_core.model import IoPoint, Project
 from jolly_core.plc import cards, channel_row, channels
 from jolly_core.points import racks, why_not
 from jolly_core.tagging import full_tag
@@ -44,6 +44,22 @@ def unfit(project: Project) -> Iterator[Snag]:
         if why:
             act = Act("Take it off", "free-points", (("ids", (point.id,)),))
             yield built("channel-unfit", "error", f"{why}.", "io", point.id, (point.id,), point.device_id, act)
+
+
+@project_check("channel-twice", "Two points on one channel.")
+def twice(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each point on a channel that another point has already, as a file may say."""
+    holders: dict[tuple[str, str, int], IoPoint] = {}
+    for point in sorted(project.io_points.values(), key=lambda p: (p.order, p.id)):
+        if not point.channel or point.device_id not in project.devices:
+            continue
+        first = holders.setdefault((point.device_id, point.io_type, point.channel), point)
+        if first is not point:
+            tag = full_tag(project, project.devices[point.device_id])
+            where = f"{point.io_type} channel {point.channel} of {tag}"
+            message = f"{first.tag} and {point.tag} are both on {where}. One of them has to go elsewhere."
+            act = Act(f"Take {point.tag} off", "free-points", (("ids", (point.id,)),))
+            yield built("channel-twice", "error", message, "io", point.id, (point.id,), point.device_id, act)
 
 
 @project_check("comment-long", "A point's text that is longer than the programmer's tool takes.")

@@ -6,7 +6,8 @@ import re
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 
-from jolly_core.model import Card, Project, Sheet
+from jolly_core.drawing import habit_of
+from jolly_core.model import SHEET_SIZES_MM, Card, Project, Sheet
 from jolly_core.plc import ChannelRow
 from jolly_core.points import Pattern, pattern_for, shown_as
 from jolly_core.points.patterns import FEED
@@ -20,6 +21,7 @@ from .sheets import NewSheet, make_sheets
 # Row of the sheet, how many rows it takes, and the channel.
 Row = tuple[int, int, ChannelRow]
 Feed = Callable[[ChannelRow], str]
+LEAST_MM = (420.0, 279.0)  # width and height that eight rows and the supplies beside them take with a title block
 _TITLE = re.compile(r"[=+-]\S* \S+( to \S+)?")  # as sheets of channels are titled while nobody changes it
 
 
@@ -112,6 +114,14 @@ def _free_rows(project: Project, sheet_id: str, pattern: Pattern) -> set[int]:
     return {n for n in rows if not any(abs(y - pattern.pitch * n) < pattern.pitch - 2 for y in across)}
 
 
+def size_for(project: Project) -> str:
+    """Return the size of sheets of channels: that of the project's schematics, if the rows have room on it."""
+    usual = habit_of(project, "schematic").size
+    width, height = SHEET_SIZES_MM.get(usual, (0.0, 0.0))
+    metric = project.settings.standard == "iec"
+    return usual if width >= LEAST_MM[0] and height >= LEAST_MM[1] else "A3" if metric else "ANSI B"
+
+
 def title_for(project: Project, device_id: str, drawn: list[ChannelRow]) -> str:
     """Return the title of a sheet of channels: the card, and from which address to which."""
     span = drawn[0].address if len(drawn) == 1 else f"{drawn[0].address} to {drawn[-1].address}"
@@ -129,7 +139,7 @@ def _new_sheet(work: Work, card: Card, drawn: list[ChannelRow], after: str) -> S
     new = NewSheet(
         title=title_for(project, card.device_id, drawn),
         frame="zones",
-        size="A3",
+        size=size_for(project),
         function_id=device.function_id,
         location_id=device.location_id,
     )

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.checks import all_snags
 from jolly_core.edits.history import take_back
+from jolly_core.model import Change, ChangeSet
 from jolly_core.testing import Workbench
 
 MINUS_CARD, PLUS_CARD = "brindlework-bw-p16n", "hollin-hr-di16"
@@ -107,6 +109,18 @@ class Channels(TestCase):
         self.assertIn("1 channel is wired and without a point: I0.0.", message)
         self.bench.project.apply(take_back(self.bench.project, self.bench.done[-1].changes))
         self.assertEqual(self.said("channel-pointless"), [])
+
+    def test_two_points_on_one_channel_are_named_and_one_is_taken_off(self) -> None:
+        self.card()
+        ids = self.points("limit switch", "limit switch")
+        project = self.bench.project
+        second = project.io_points[ids[1]]
+        self.assertEqual(self.said("channel-twice"), [])
+        project.apply(ChangeSet([Change("io_point", second.id, second, replace(second, channel=1))]))
+        (snag,) = [s for s in all_snags(project) if s.code == "channel-twice"]
+        self.assertIn("X1 and X2 are both on DI channel 1 of +P-KF1", snag.message)
+        self.bench.do("free-points", ids=[second.id])
+        self.assertEqual(self.said("channel-twice"), [])
 
     def test_what_is_behind_the_list_is_drawn_again_by_its_act(self) -> None:
         card = self.card()

@@ -43,6 +43,7 @@ class Registry(TestCase):
             "strip-long",
             "address-overlap",
             "channel-undrawn",
+            "channel-twice",
             "channels-unfed",
             "channels-outdated",
             "channel-direction",

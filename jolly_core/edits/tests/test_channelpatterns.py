@@ -15,7 +15,7 @@ from jolly_core.scenes import sheet_scene
 from jolly_core.scenes.crowding import meet, text_box
 from jolly_core.scenes.primitives import Text
 from jolly_core.tagging import full_tag, pin_name
-from jolly_core.wiring import group_of, sheet_groups
+from jolly_core.wiring import all_conductors, group_of, sheet_groups
 
 from .test_channeldrawing import Case
 
@@ -73,6 +73,15 @@ class Geometry(Patterned):
         self.assertEqual(pattern_for(chosen, "DI"), Pattern(4, "upright", "left"))
 
     def test_every_pattern_is_tidy_and_wired_alike(self) -> None:
+        for standard, size in (("iec", "A3"), ("na", "ANSI B"), ("iec", "A4"), ("na", "ANSI D")):
+            with self.subTest(standard=standard, size=size):
+                self.setUp()
+                if standard == "na":
+                    self.bench.do("change-settings", standard="na", tag_habit="line")
+                self.bench.do("set-sheet-habit", sheet_kind="schematic", size=size, columns=12)
+                self.every_pattern()
+
+    def every_pattern(self) -> None:
         self.many()
         wired: set[frozenset[frozenset[str]]] = set()
         for way, side in EVERY:
@@ -82,9 +91,12 @@ class Geometry(Patterned):
                 codes = {s.code for s in all_snags(project)}
                 self.assertFalse(codes & {"outside-frame", "loose-end", "equal-tags", "number-twice"}, codes)
                 self.assertTrue(self.bench.canonical())
-                for card in project.cards.values():
-                    for sheet_id in card.sheet_ids:
-                        self.assertEqual(self.overlaps(sheet_id), [])
+                made = [id for card in project.cards.values() for id in card.sheet_ids]
+                for sheet_id in made:
+                    self.assertEqual(self.overlaps(sheet_id), [])
+                self.assertGreater(len(made), 2)
+                sizes = {project.sheets[id].size for id in made}
+                self.assertTrue(sizes <= {"A3", "ANSI B", "ANSI D"}, sizes)
                 wired.add(frozenset(p for p in self.pairs() if any("KF" in end for end in p)))
                 project.apply(take_back(project, self.bench.done[-1].changes))
         self.assertEqual(len(wired), 1, "each channel is wired to the same pins, however it is drawn")
@@ -110,6 +122,25 @@ class Geometry(Patterned):
                 self.inputs(1, start=len(self.drawn()) + 1)
                 self.bench.do("draw-channels", **changed)
                 self.assertEqual(len({n for n, _, _ in self.drawn().values()}), len(before) + 1)
+
+    def numbers(self) -> dict[str, str]:
+        """Return the wire numbers at pins, by their names."""
+        project = self.bench.project
+        conductors = all_conductors(project).values()
+        return {pin_name(project, pin): c.number for c in conductors for pin in (c.start, c.end)}
+
+    def test_wires_are_numbered_by_address_where_a_rule_says_so(self) -> None:
+        self.bench.do("put-number-rule", name="By address", at_channel=True, pieces=[{"piece": "address"}])
+        self.inputs(3)
+        self.bench.do("draw-channels")
+        project = self.bench.project
+        numbers = {
+            pin_name(project, pin): c.number for c in all_conductors(project).values() for pin in (c.start, c.end)
+        }
+        self.assertEqual([numbers[f"+P-KF1:{n}"] for n in (1, 2, 3)], ["I0.0", "I0.1", "I0.2"])
+        self.bench.do("address-card", device_id=self.di, scheme="octal", start="10")
+        after = self.numbers()
+        self.assertEqual([after[f"+P-KF1:{n}"] for n in (1, 2, 3)], ["I10", "I11", "I12"])
 
 
 class Sensors(Patterned):
