@@ -13,7 +13,7 @@ export interface Spot {
 
 export function useAllocating(io: Io) {
   const { send } = usePick('send')
-  const { choose, setChannel } = io
+  const { choose, setChannel, setAhead } = io
   const [from, setFrom] = useState<Spot | null>(null)
   return useMemo(
     () => ({
@@ -25,8 +25,10 @@ export function useAllocating(io: Io) {
         const edit = makeEdit('allocate-points', {
           ...{ ids, device_id: card, channel: row.channel, io_type: row.io_type as IoType },
         })
+        if (ids.length === 1) setAhead({ id: ids[0]!, spot: { card, row } })
         void send(edit).then((answer) => {
           if (answer) choose(new Set())
+          else setAhead(null)
         })
       },
       swap: (a: Spot, b: Spot) => {
@@ -42,7 +44,7 @@ export function useAllocating(io: Io) {
       fix: (ids: string[], fixed: boolean) => void send({ kind: 'fix-points', ids, fixed }),
       suggest: (ids: string[]) => void send({ kind: 'suggest-channels', ids, device_ids: [] }),
     }),
-    [from, send, choose, setChannel],
+    [from, send, choose, setChannel, setAhead],
   )
 }
 

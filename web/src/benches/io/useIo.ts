@@ -5,6 +5,7 @@ import { client, got } from '../../api/client'
 import { remember, remembered } from '../../kit/remember'
 import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
+import { useAhead } from './ahead'
 import type { AddressSpace, IoView } from './shapes'
 
 export type Page = 'list' | 'allocate' | 'map' | 'check' | 'bring'
@@ -32,11 +33,14 @@ export function useIo() {
       ),
     [by, maker],
   )
+  const { shown, setAhead } = useAhead(view.data)
   return {
     projectId,
     page,
     go: (to: Page) => setSearch({ page: to }),
-    view: view.data,
+    view: shown,
+    /** Shows one point on a channel until the server has said where it is. */
+    setAhead,
     by,
     setBy: (value: By) => {
       setBy(value)
