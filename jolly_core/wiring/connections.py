@@ -20,6 +20,9 @@ from .nets import Group, PinKey, point_of, sheet_groups
 from .places import Site, gates_missing, site_of, spread
 
 SHEET_CHANGE_STEPS = 1000
+# Places of no sheet: where the marks of one meet, and where the sheets of a net meet.
+OFF = -1
+AWAY: tuple[str, int, int] = ("", OFF, OFF)
 Node = tuple[str, int, int]  # sheet id, x, y
 _Rank = tuple[int, int, int]
 _Link = tuple[int, _Rank, _Rank, PinKey, PinKey]  # steps, ranks of end and start, both
@@ -241,8 +244,12 @@ def _rank(project: Project, node: Node) -> tuple[int, int, int]:
 
 
 def _roads(project: Project, net: list[Group]) -> dict[Node, list[tuple[Node, int, str]]]:
+    """Return where one gets from each end of a wire: along wires, and from mark to mark.
+
+    Marks are joined through a node of their sheet, and sheets through one of the net: a common of hundreds of sheets has
+    as many roads as marks, and not one for each two of them. No wire begins at these nodes, left of every sheet.
+    """
     roads: dict[Node, list[tuple[Node, int, str]]] = defaultdict(list)
-    marks: list[Node] = []
     for group in net:
         for id in group.wires:
             w = project.wires[id]
@@ -252,12 +259,12 @@ def _roads(project: Project, net: list[Group]) -> dict[Node, list[tuple[Node, in
             roads[b].append((a, length, id))
         for id in group.continuations:
             c = project.continuations[id]
-            marks.append((c.sheet_id, c.x, c.y))
-    for i, a in enumerate(marks):
-        for b in marks[i + 1 :]:
-            steps = 0 if a[0] == b[0] else SHEET_CHANGE_STEPS
-            roads[a].append((b, steps, ""))
-            roads[b].append((a, steps, ""))
+            mark, sheet = (c.sheet_id, c.x, c.y), (c.sheet_id, OFF, OFF)
+            roads[mark].append((sheet, 0, ""))
+            if sheet not in roads:
+                roads[sheet].append((AWAY, SHEET_CHANGE_STEPS, ""))
+                roads[AWAY].append((sheet, 0, ""))
+            roads[sheet].append((mark, 0, ""))
     return roads
 
 

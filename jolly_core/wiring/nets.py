@@ -191,6 +191,7 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
     """
     bridged = bridged_groups(project) if potential and project.bridges else {}
     seen: dict[GroupKey, Group] = {}
+    followed: set[str] = set()  # names whose marks wait already: a common of many sheets is followed once
     waiting = [start]
     while waiting:
         key = waiting.pop()
@@ -202,8 +203,10 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
             waiting += [(key[0], point) for point in group.carried]
             waiting += bridged.get(key, ())
         for id in group.continuations:
-            for other in project.continuations_named.get(project.continuations[id].name):
-                waiting.append(_group_of_mark(project, other))
+            name = project.continuations[id].name
+            if name not in followed:
+                followed.add(name)
+                waiting += [_group_of_mark(project, other) for other in project.continuations_named.get(name)]
     if len(seen) == 1:
         return list(seen.values())
     return sorted(seen.values(), key=lambda g: reading_order(project, g))

@@ -109,7 +109,8 @@ class DrawnAgain(DemoCase):
         card = next(c for c in jory.get(f"{BASE}/io").json()["cards"] if c["tag"] == "=K2+KP2-KF91")
         self.assertEqual(card["changes"], 3)
         edit: dict[str, Any] = {"kind": "redraw-channels", "device_ids": [card["id"]]}
-        shown = self.post(jory, f"/projects/{KILN}/preview", {"edit": edit, "sheet_id": "", "since": -1, "key": ""}).json()
+        asked = {"edit": edit, "sheet_id": "", "since": -1, "key": ""}
+        shown = self.post(jory, f"/projects/{KILN}/preview", asked).json()
         self.assertEqual([row[0] for row in shown["table"]], ["removed", "removed", "changed"])
         self.accepted(jory, **edit)
         card = next(c for c in jory.get(f"{BASE}/io").json()["cards"] if c["tag"] == "=K2+KP2-KF91")
