@@ -246,8 +246,8 @@ def _rank(project: Project, node: Node) -> tuple[int, int, int]:
 def _roads(project: Project, net: list[Group]) -> dict[Node, list[tuple[Node, int, str]]]:
     """Return where one gets from each end of a wire: along wires, and from mark to mark.
 
-    Marks are joined through a node of their sheet, and sheets through one of the net: a common of hundreds of sheets has
-    as many roads as marks, and not one for each two of them. No wire begins at these nodes, left of every sheet.
+    Marks are joined through a node of their sheet, and sheets through one of the net: a common of hundreds of sheets
+    has as many roads as marks, and not one for each two of them. No wire begins at these nodes, left of every sheet.
     """
     roads: dict[Node, list[tuple[Node, int, str]]] = defaultdict(list)
     for group in net:
