@@ -10,7 +10,7 @@ from pydantic import Field
 
 from jolly_core.model import IoPoint, Project, RuleError
 from jolly_core.plc import ChannelRow, channel_row, channels
-from jolly_core.points import Allotted, block_from, suggested, why_not_here
+from jolly_core.points import Allotted, block_from, place_drawn, suggested, why_not_here
 from jolly_core.tagging import full_tag
 
 from .base import Id, Payload, Text, Work, edit
@@ -21,7 +21,8 @@ from .points import MOST_POINTS, follow_symbol, in_order
 class AllocatePoints(Payload):
     """Give points to the channels of a card, one after another from a channel on, skipping those that are taken.
 
-    `io_type` says of which type the first channel is, where the card has several.
+    `io_type` says of which type the first channel is, where the card has several; `order` whether they come as they
+    are named here, as in the list, or as they are drawn (sheet by sheet, left to right; the others behind them).
     """
 
     kind: Literal["allocate-points"] = "allocate-points"
@@ -29,6 +30,7 @@ class AllocatePoints(Payload):
     device_id: Id
     channel: int = Field(default=1, ge=1, le=1000)
     io_type: Literal["", "DI", "DO", "AI", "AO"] = ""
+    order: Literal["named", "list", "drawn"] = "named"
 
 
 @edit(AllocatePoints, {"ids": ["p1", "p2"], "device_id": "d1", "channel": 1})
@@ -37,6 +39,10 @@ def allocate_points(work: Work, payload: AllocatePoints) -> str:
     project = work.project
     card = card_named(project, payload.device_id)
     points: list[IoPoint] = [project.get("io_point", id) for id in dict.fromkeys(payload.ids)]
+    if payload.order != "named":
+        points.sort(key=lambda p: (p.order, p.id))
+    if payload.order == "drawn":
+        points.sort(key=lambda p: place_drawn(project, p))
     found = block_from(project, points, card.device_id, payload.io_type, payload.channel)
     _allot(work, found)
     count = len(points)

@@ -43,6 +43,14 @@ def drawn_point(project: Project, symbol_id: str) -> str:
     return f"{point.tag} {point.text}".strip() if point else ""
 
 
+def place_drawn(project: Project, point: IoPoint) -> tuple[bool, int, int, int]:
+    """Return a sort key by where the symbol of a point is drawn: sheets in order, column by column; none comes last."""
+    symbol = project.symbols.get(point.drawn)
+    if symbol is None:
+        return True, 0, 0, 0
+    return False, project.sheets[symbol.sheet_id].order, symbol.x, symbol.y
+
+
 def without_point(project: Project) -> list[Symbol]:
     """Return the inputs and outputs that have neither card nor point, by sheet and place."""
     known = points_of_symbols(project)

@@ -145,3 +145,23 @@ class Allocated(Case):
         drawn = self.bench.place("plc-input", 60, 60, device_id=self.card)
         self.put(1)
         self.assertEqual((self.symbol(drawn).units, self.points[self.point.tag].channel), ((1,), 1))
+
+
+class InOrder(TestCase):
+    def test_points_are_put_on_channels_as_named_as_listed_or_as_drawn(self) -> None:
+        bench = Workbench(frame="zones")
+        card = bench.new("add-card", part_id="hollin-hr-di8")
+        for x, y in ((60, 60), (60, 40), (20, 50)):
+            bench.place("plc-input", x, y, rotation=0)
+        bench.do("take-in-points", points=[{"tag": t, "io_type": "DI"} for t in ("C", "A", "D", "B")])
+        ids = {p.tag: p.id for p in bench.project.io_points.values()}
+        drawn = {(s.x, s.y): s.id for s in bench.project.symbols.values() if s.definition == "plc-input"}
+        for tag, at in (("A", (60, 60)), ("B", (60, 40)), ("C", (20, 50))):
+            bench.do("tie-point", id=ids[tag], symbol_id=drawn[at])
+        named = [ids[t] for t in ("B", "A", "D", "C")]
+        for order, wanted in (("named", "BADC"), ("list", "CADB"), ("drawn", "CBAD")):
+            with self.subTest(order=order):
+                bench.do("allocate-points", ids=named, device_id=card, order=order)
+                by_channel = sorted(bench.project.io_points.values(), key=lambda p: p.channel)
+                self.assertEqual("".join(p.tag for p in by_channel), wanted)
+                bench.do("free-points", ids=named)

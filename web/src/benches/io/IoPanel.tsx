@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box'
 import { makeEdit } from '../../api/client'
 import { Act, Acts } from '../../kit/Act'
+import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
 import { TagChip } from '../../kit/TagChip'
 import { usePreview } from '../../project/usePreview'
@@ -9,7 +10,7 @@ import { MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { kindOf, type IoType, type IoView, type Point } from './shapes'
 import { spotNamed } from './commands'
 import type { Act as Doing } from './useAllocating'
-import type { Io } from './useIo'
+import type { Io, Order } from './useIo'
 
 interface Props {
   io: Io
@@ -33,7 +34,15 @@ export function IoPanel({ io, view, canEdit, doing }: Props) {
           </Box>
         </Section>
       )}
-      {points.length > 0 && spot && !spot.row.point_id && <WillBe {...{ points }} spot={spot} />}
+      {points.length > 1 && io.page === 'allocate' && (
+        <PanelPick
+          label="One after another"
+          value={io.order}
+          options={ORDERS}
+          onPick={(id) => io.setOrder(id as Order)}
+        />
+      )}
+      {points.length > 0 && spot && !spot.row.point_id && <WillBe {...{ points, spot }} order={io.order} />}
       {canEdit && points.length > 0 && (
         <Acts>
           {spot && (
@@ -93,11 +102,24 @@ function Chosen({ points }: { points: Point[] }) {
   )
 }
 
+interface WillBeProps {
+  points: Point[]
+  spot: NonNullable<ReturnType<typeof spotNamed>>
+  order: Order
+}
+
+const ORDERS = [
+  { id: 'list', name: 'as in the list' },
+  { id: 'drawn', name: 'as they are drawn' },
+  { id: 'named', name: 'as they were chosen' },
+]
+
 /** What the points would be addressed by from a channel on, or why they cannot be put there. */
-function WillBe({ points, spot }: { points: Point[]; spot: NonNullable<ReturnType<typeof spotNamed>> }) {
+function WillBe({ points, spot, order }: WillBeProps) {
   const edit = makeEdit('allocate-points', {
     ...{ ids: points.map((p) => p.id), device_id: spot.card, channel: spot.row.channel },
     io_type: spot.row.io_type as IoType,
+    order,
   })
   const preview = usePreview(edit)
   const problem = preview.error instanceof Error ? preview.error.message : ''

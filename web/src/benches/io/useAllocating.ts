@@ -13,7 +13,7 @@ export interface Spot {
 
 export function useAllocating(io: Io) {
   const { send } = usePick('send')
-  const { choose, setChannel, setAhead } = io
+  const { choose, setChannel, setAhead, order } = io
   const [from, setFrom] = useState<Spot | null>(null)
   return useMemo(
     () => ({
@@ -23,7 +23,7 @@ export function useAllocating(io: Io) {
       put: (ids: string[], { card, row }: Spot) => {
         if (!ids.length) return
         const edit = makeEdit('allocate-points', {
-          ...{ ids, device_id: card, channel: row.channel, io_type: row.io_type as IoType },
+          ...{ ids, device_id: card, channel: row.channel, io_type: row.io_type as IoType, order },
         })
         if (ids.length === 1) setAhead({ id: ids[0]!, spot: { card, row } })
         void send(edit).then((answer) => {
@@ -44,7 +44,7 @@ export function useAllocating(io: Io) {
       fix: (ids: string[], fixed: boolean) => void send({ kind: 'fix-points', ids, fixed }),
       suggest: (ids: string[]) => void send({ kind: 'suggest-channels', ids, device_ids: [] }),
     }),
-    [from, send, choose, setChannel, setAhead],
+    [from, send, choose, setChannel, setAhead, order],
   )
 }
 

@@ -9,6 +9,8 @@ import { useAhead } from './ahead'
 import type { AddressSpace, IoView } from './shapes'
 
 export type Page = 'list' | 'allocate' | 'map' | 'check' | 'bring'
+/** How several points are put on channels one after another. */
+export type Order = 'list' | 'drawn' | 'named'
 export type By = '' | 'location' | 'function'
 export type Form = '' | 'address' | 'card' | 'rack' | 'point' | 'draw' | 'again' | 'move' | 'tie'
 
@@ -21,6 +23,7 @@ export function useIo() {
   const [maker, setMaker] = useState<string>(() => remembered('io-maker', ''))
   const [chosen, choose] = useState<Set<string>>(new Set())
   const [channel, setChannel] = useState('')
+  const [order, setOrder] = useState<Order>(() => remembered<Order>('io-order', 'list'))
   const [form, setForm] = useState<{ form: Form; about: string }>({ form: '', about: '' })
   const page = PAGES.find((p) => p === search.get('page')) ?? 'list'
   const view = useBench<IoView>(
@@ -49,6 +52,11 @@ export function useIo() {
     setMaker: (value: string) => {
       setMaker(value)
       remember('io-maker', value)
+    },
+    order,
+    setOrder: (value: Order) => {
+      setOrder(value)
+      remember('io-order', value)
     },
     chosen,
     choose,
