@@ -16,6 +16,8 @@ from .base import Work
 from .channellines import PLUS
 from .place import put_symbol
 
+SUPPLY_REACH = 16  # grid steps from a supply to the mark that feeds it, over a fuse
+
 
 @dataclass(slots=True, frozen=True)
 class Names:
@@ -42,6 +44,27 @@ def group_feed(project: Project, supply: CardSupply | None, names: Names) -> str
     while project.continuations_named.has(name):
         name += "'"
     return name
+
+
+def names_of_card(project: Project, device_id: str, usual: Names) -> Names:
+    """Return from where a card is fed and to where it returns as it is drawn, else what is usual."""
+    for supply in card_supplies(project, device_id):
+        symbol = project.symbols.get(supply.symbol_id)
+        if symbol is None:
+            continue
+        marks = [c for c in project.continuations_on(symbol.sheet_id) if c.toward == "left" and c.x < symbol.x]
+        feed = next((c.name for c in marks if c.y == symbol.y and symbol.x - c.x <= SUPPLY_REACH), "")
+        back = next((c.name for c in marks if c.y == symbol.y + 4 and symbol.x - c.x <= SUPPLY_REACH), "")
+        if feed and back and feed != back:
+            return Names(feed, back)
+    return usual
+
+
+def name_on(project: Project, sheet_id: str, pattern: Pattern, which: str) -> str:
+    """Return the name of the common that a sheet has already, "" when it has none: what joins it has to be of it."""
+    along = FEED if which == PLUS else RETURN
+    marks = project.continuations_on(sheet_id)
+    return next((c.name for c in marks if c.toward == pattern.mark and on_common(pattern, c, along)), "")
 
 
 def supply_of(project: Project, device_id: str, group: str) -> CardSupply | None:
@@ -82,7 +105,7 @@ def draw_supply(
     put_symbol(work, draft, shape, (x, y), (0, False), 1, supply.device_id, "", supply.unit)
     reach = 6
     if supply.fuse_a:
-        reach = 16
+        reach = SUPPLY_REACH
         device_text = f"{supply.fuse_a:g} A"
         put_symbol(work, draft, definition("fuse"), (x - 12, y), (0, False), 1, "", device_text)
         mark = _behind((x, y))

@@ -17,7 +17,7 @@ from jolly_core.tagging import product_tag
 
 from .base import Id, Payload, Text, Work, edit
 from .cards import card_named
-from .channelcommons import Names, draw_common, draw_supply, group_feed, supply_of
+from .channelcommons import Names, draw_common, draw_supply, group_feed, name_on, names_of_card, supply_of
 from .channellines import PLUS, Drawing, Line
 from .channelsheets import Row, rows_wanted, shared_out
 from .channelstamps import gather_wanted, put_point_stamp
@@ -50,7 +50,9 @@ def draw_channels(work: Work, payload: DrawChannels) -> str:
     project = work.project
     chosen = [card_named(project, id) for id in payload.device_ids] or cards(project)
     remember(work, payload)
-    drawer = Drawer(work, payload.wire_type_id, payload.after_id)
+    drawer = Drawer(
+        work, payload.wire_type_id, payload.after_id, named=bool(payload.feed.strip() or payload.back.strip())
+    )
     wanted = set(payload.ids)
     count = sum(drawer.draw_card(card, wanted) for card in chosen)
     if not count:
@@ -94,13 +96,14 @@ def usual_type(project: Project) -> str:
 class Drawer:
     """One act of drawing channels, card by card and sheet by sheet."""
 
-    def __init__(self, work: Work, wire_type_id: str = "", after_id: str = "") -> None:
+    def __init__(self, work: Work, wire_type_id: str = "", after_id: str = "", *, named: bool = False) -> None:
         self.work, self.project = work, work.project
         type_id = wire_type_id or usual_type(work.project)
         work.project.get("wire_type", type_id)
         self.drawing = Drawing(type_id, {product_tag(self.project, d) for d in self.project.devices.values()})
         settings = self.project.settings
         self.names = Names(settings.channel_feed, settings.channel_return)
+        self.named = named  # the names were given for this act; else a card goes on as it is drawn
         self.after = after_id
         self.circuits: list[str] = []  # ids of those that were drawn
 
@@ -125,12 +128,25 @@ class Drawer:
             self.after = sheet_id if fresh else self.after
         return count
 
+    def forget_tags(self) -> None:
+        """Look again at which tags are taken, after devices went."""
+        self.drawing.tags = {product_tag(self.project, d) for d in self.project.devices.values()}
+
     def finish(self) -> None:
         """Gather the wires of drawn circuits into cables where the list wants some."""
         gather_wanted(self.work, self.circuits)
 
+    def _names(self, device_id: str) -> Names:
+        return self.names if self.named else names_of_card(self.project, device_id, self.names)
+
     def _feed(self, channel: ChannelRow) -> str:
-        return group_feed(self.project, supply_of(self.project, channel.device_id, channel.group), self.names)
+        supply = supply_of(self.project, channel.device_id, channel.group)
+        return group_feed(self.project, supply, self._names(channel.device_id))
+
+    def _common(self, sheet_id: str, pattern: Pattern, which: str, channel: ChannelRow) -> str:
+        """Return the name of the common that a row of a sheet runs to: that which is there, else the card's."""
+        there = name_on(self.project, sheet_id, pattern, which)
+        return there or (self._feed(channel) if which == PLUS else self._names(channel.device_id).back)
 
     def draw_rows(
         self,
@@ -158,7 +174,7 @@ class Drawer:
             line.draw(self.drawing, element, (there or {}).get(point.id))
             lines.append((line, element, count))
             for which, across in line.meets:
-                name = self._feed(channel) if which == PLUS else self.names.back
+                name = self._common(sheet_id, line.pattern, which, channel)
                 meets.setdefault((line.pattern, which, name), []).append(line.pattern.pitch * row + across)
         for (sheet, which, name), places in meets.items():
             draw_common(work, draft, sheet, which, places, name, self.drawing.type_id)
@@ -175,8 +191,9 @@ class Drawer:
         pattern = pattern_for(self.project.settings, drawn[0].io_type)
         for supply in card_supplies(self.project, device_id):
             if supply.group in groups and not supply.symbol_id:
-                behind = group_feed(self.project, supply, self.names)
-                draw_supply(self.work, draft, pattern, supply, self.names, behind, self.drawing.type_id)
+                names = self._names(device_id)
+                behind = group_feed(self.project, supply, names)
+                draw_supply(self.work, draft, pattern, supply, names, behind, self.drawing.type_id)
 
     def _keep(self, line: Line, made: list[str], count: int) -> None:
         """Keep what was drawn with a channel, and let its symbol follow its point from now on."""

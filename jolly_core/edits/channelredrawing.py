@@ -212,6 +212,7 @@ def _draw_anew(work: Work, drawer: Drawer, circuit: ChannelCircuit, point: IoPoi
         _remove(work, circuit)  # it is drawn again where there is room for it
         return False
     _remove(work, circuit, channel_stays=True)
+    drawer.forget_tags()
     drawer.draw_rows(symbol.sheet_id, [(row, circuit.row_count, channel)], {point.id: symbol}, pattern_of(circuit))
     return True
 

@@ -90,6 +90,16 @@ class Redrawing(Case):
         self.assertFalse(self.loose())
         self.assertEqual(circuit_changes(self.project, self.di), [])
 
+    def test_a_sheet_goes_on_with_its_own_common_whatever_the_project_says_now(self) -> None:
+        self.bench.do("change-settings", channel_feed="230 V", channel_return="N")
+        self.write("B3", connected="proximity, 3 wires", device="-BG3")
+        self.ids |= self.inputs(5, start=6)
+        self.again()
+        names = {c.name for c in self.project.continuations.values()}
+        self.assertEqual(names, {"24 V", "0 V"}, "the card is fed as it is drawn, on its next sheet, too")
+        self.assertEqual(self.bench.tag(self.element("B3").id), "BG3")
+        self.assertFalse({s.code for s in all_snags(self.project)} & {"short", "potentials-joined"})
+
     def test_terminals_that_are_wanted_no_more_go(self) -> None:
         count = sum(1 for s in self.project.symbols.values() if s.definition == "terminal")
         self.write("B1", terminals="no")

@@ -111,6 +111,7 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
 function Changing({ io }: { io: Io }) {
   const { send } = usePick('send')
   const ids = [...io.chosen]
+  const behind = io.view?.cards.some((c) => c.changes > 0)
   return (
     <>
       {Boolean(io.view?.drawn.length) && (
@@ -137,10 +138,13 @@ function Changing({ io }: { io: Io }) {
           <Button sx={plain} onClick={() => io.open('address')}>
             Address cards…
           </Button>
-          <Button sx={plain} onClick={() => io.open('draw')}>
-            Draw…
-          </Button>
-          {io.view?.cards.some((c) => c.changes > 0) && (
+          {/* There is room for one of them beside the list; drawing again draws what is new, too. */}
+          {!(behind && io.page === 'list') && (
+            <Button sx={plain} onClick={() => io.open('draw')}>
+              Draw…
+            </Button>
+          )}
+          {behind && (
             <Button sx={plain} onClick={() => io.open('again')}>
               Draw again…
             </Button>
