@@ -16,9 +16,9 @@ from dataclasses import asdict, dataclass
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from typing import Any
 
+from .door import JsonDoor
 from .running import run
 
-LARGEST_REQUEST = 5_000_000
 RANGES = {"BOOL": (0, 1), "INT": (-32768, 32767)}  # of the data types of IEC 61131-3 that it knows
 
 
@@ -108,44 +108,32 @@ def _why_not(channel: Channel, taken: dict[str, Channel]) -> str:
 def door(plc: Plc) -> type[BaseHTTPRequestHandler]:
     """Return the handler class through which a PLC is reached."""
 
-    class Door(BaseHTTPRequestHandler):
-        def _say(self, status: int, value: dict[str, Any]) -> None:
-            body = json.dumps(value).encode()
-            self.send_response(status)
-            self.send_header("Content-Type", "application/json")
-            self.send_header("Content-Length", str(len(body)))
-            self.end_headers()
-            self.wfile.write(body)
-
+    class Door(JsonDoor):
         def do_GET(self) -> None:
             if self.path == "/status":
-                self._say(200, plc.status())
+                self.say(200, plc.status())
             elif self.path.startswith("/channels/"):
-                self._say(200, {"channels": plc.channels(self.path.removeprefix("/channels/"))})
+                self.say(200, {"channels": plc.channels(self.path.removeprefix("/channels/"))})
             else:
-                self._say(404, {"message": "Ask for /status or /channels/PROJECT."})
+                self.say(404, {"message": "Ask for /status or /channels/PROJECT."})
 
         def do_POST(self) -> None:
-            length = int(self.headers.get("Content-Length") or 0)
-            if length > LARGEST_REQUEST:
-                self._say(413, {"message": "The list is too large."})
+            raw = self.taken("The list is too large.")
+            if raw is None:
                 return
             try:
-                content = json.loads(self.rfile.read(length))
+                content = json.loads(raw)
                 project = str(content["project"])
                 if self.path == "/list":
-                    self._say(200, plc.take(project, [dict(row) for row in content["rows"]]))
+                    self.say(200, plc.take(project, [dict(row) for row in content["rows"]]))
                 elif self.path == "/set":
-                    self._say(200, plc.set(project, str(content["address"]), int(content["value"])))
+                    self.say(200, plc.set(project, str(content["address"]), int(content["value"])))
                 else:
-                    self._say(404, {"message": "Give it a /list or /set a channel."})
+                    self.say(404, {"message": "Give it a /list or /set a channel."})
             except Refused as error:
-                self._say(200, {"message": str(error)})
+                self.say(200, {"message": str(error)})
             except (ValueError, KeyError, TypeError) as error:
-                self._say(400, {"message": f"The request cannot be read: {error}."})
-
-        def log_message(self, format: str, *args: Any) -> None:
-            return
+                self.say(400, {"message": f"The request cannot be read: {error}."})
 
     return Door
 

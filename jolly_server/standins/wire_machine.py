@@ -19,9 +19,8 @@ from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 from typing import Any
 
+from .door import JsonDoor
 from .running import run
-
-LARGEST_REQUEST = 5_000_000
 
 
 @dataclass(frozen=True)
@@ -148,46 +147,33 @@ class WireMachine:
 def door(machine: WireMachine) -> type[BaseHTTPRequestHandler]:
     """Return the handler class through which a machine is reached."""
 
-    class Door(BaseHTTPRequestHandler):
-        def _say(self, status: int, value: dict[str, Any]) -> None:
-            body = json.dumps(value).encode()
-            self.send_response(status)
-            self.send_header("Content-Type", "application/json")
-            self.send_header("Content-Length", str(len(body)))
-            self.end_headers()
-            self.wfile.write(body)
-
+    class Door(JsonDoor):
         def do_GET(self) -> None:
             if self.path == "/status":
-                self._say(200, machine.status())
+                self.say(200, machine.status())
             elif self.path.startswith("/jobs/"):
                 found = machine.job(self.path.removeprefix("/jobs/"))
-                self._say(200, found) if found else self._say(404, {"message": "This job never came."})
+                self.say(200, found) if found else self.say(404, {"message": "This job never came."})
             else:
-                self._say(404, {"message": "Ask for /status or /jobs/ID."})
+                self.say(404, {"message": "Ask for /status or /jobs/ID."})
 
         def do_POST(self) -> None:
-            length = int(self.headers.get("Content-Length") or 0)
-            if length > LARGEST_REQUEST:
-                self._say(413, {"message": "The job is too large. Split it."})
+            raw = self.taken("The job is too large. Split it.")
+            if raw is None:
                 return
-            raw = self.rfile.read(length)
             if self.path in ("/stop", "/go"):
                 machine.stopped = self.path == "/stop"
-                self._say(200, machine.status())
+                self.say(200, machine.status())
                 return
             try:
                 content = json.loads(raw)
                 if self.path == "/withdraw":
-                    self._say(200, machine.withdraw([str(id) for id in content["wires"]]))
+                    self.say(200, machine.withdraw([str(id) for id in content["wires"]]))
                     return
                 wires = [_checked(w) for w in content["wires"]]
-                self._say(200, machine.take(str(content["job"]), wires))
+                self.say(200, machine.take(str(content["job"]), wires))
             except (ValueError, KeyError, TypeError) as error:
-                self._say(400, {"message": f"The job cannot be read: {error}."})
-
-        def log_message(self, format: str, *args: Any) -> None:
-            return
+                self.say(400, {"message": f"The job cannot be read: {error}."})
 
     return Door
 

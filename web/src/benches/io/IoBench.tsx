@@ -135,14 +135,16 @@ function Changing({ io }: { io: Io }) {
       )}
       {io.page !== 'bring' && io.page !== 'check' && (
         <>
-          <Button sx={plain} onClick={() => io.open('address')}>
-            Address cards…
-          </Button>
-          {/* There is room for one of them beside the list; drawing again draws what is new, too. */}
+          {/* Beside the list there is room for one of them: drawing again draws what is new, too. */}
           {!(behind && io.page === 'list') && (
-            <Button sx={plain} onClick={() => io.open('draw')}>
-              Draw…
-            </Button>
+            <>
+              <Button sx={plain} onClick={() => io.open('address')}>
+                Address cards…
+              </Button>
+              <Button sx={plain} onClick={() => io.open('draw')}>
+                Draw…
+              </Button>
+            </>
           )}
           {behind && (
             <Button sx={plain} onClick={() => io.open('again')}>

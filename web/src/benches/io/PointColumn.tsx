@@ -109,6 +109,8 @@ const LOOK = {
 } as const
 const SORT_LOOK = { fontFamily: MONO, fontSize: 11, border: `1px solid ${LINE}`, padding: '0 4px' }
 
+const CUT = { overflow: 'hidden', whiteSpace: 'nowrap', textOverflow: 'ellipsis' } as const
+
 /** Plain elements: there may be thousands of them. */
 function PointLine({ point: p, chosen, canEdit, onPick, onLift }: LineProps) {
   const second = [p.device, p.connected, p.location].filter(Boolean).join(' · ')
@@ -127,8 +129,8 @@ function PointLine({ point: p, chosen, canEdit, onPick, onLift }: LineProps) {
     >
       <b style={{ fontFamily: MONO, width: 62, overflow: 'hidden', textOverflow: 'ellipsis' }}>{p.tag}</b>
       <div style={{ flex: 1, minWidth: 0 }}>
-        {p.text}
-        {second && <div style={{ fontSize: 11, color: QUIET }}>{second}</div>}
+        <div style={CUT}>{p.text}</div>
+        {second && <div style={{ ...CUT, fontSize: 11, color: QUIET }}>{second}</div>}
       </div>
       <div style={{ textAlign: 'right' }}>
         <span style={SORT_LOOK}>{kindOf(p)}</span>
