@@ -66,7 +66,8 @@ class OnTheStrip(TerminalStory):
         self.assertEqual(self.units(strip), [1, 5, 6, 7, 2, 3, 4, 8])
         page.keyboard.press("Control+z")
         page.keyboard.press("Control+z")
-        expect(page.locator("[data-row=u1] [data-key=number]")).to_have_text("1")
+        expect(page.locator("[data-row^=u] [data-key=number]")).to_have_text([str(n) for n in range(1, 9)])
+        expect(face.locator("[data-id^='number:u'] text")).to_have_text([str(n) for n in range(1, 9)])
         # Dragged across, all between are joined; with Shift the first and the last, over those between.
         page.get_by_role("button", name="Bridge across").first.click()
         self.done(page, lambda: self.drag(page, plate[5], plate[6]))
