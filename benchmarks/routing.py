@@ -9,19 +9,19 @@ from scipy.sparse import csr_matrix
 from scipy.sparse.csgraph import shortest_path
 
 from benchmarks.measure import Result, compare
-from jolly_core.cabinet import LaneGraph, lane
+from jolly_core.cabinet import Network, piece
 
 PITCH_MM = 100.0
 WIDTH_MM = 40.0
 BUDGET = 4.0
 
 
-def lattice(side: int) -> LaneGraph:
+def lattice(side: int) -> Network:
     """Return a square lattice of ducts with `side` times `side` crossings."""
     reach = PITCH_MM * (side - 1)
-    lanes = [lane(f"h{n}", 0, n * PITCH_MM, reach, n * PITCH_MM, WIDTH_MM) for n in range(side)]
-    lanes += [lane(f"v{n}", n * PITCH_MM, 0, n * PITCH_MM, reach, WIDTH_MM) for n in range(side)]
-    return LaneGraph(lanes)
+    lanes = [piece(f"h{n}", 0, n * PITCH_MM, reach, n * PITCH_MM, WIDTH_MM) for n in range(side)]
+    lanes += [piece(f"v{n}", n * PITCH_MM, 0, n * PITCH_MM, reach, WIDTH_MM) for n in range(side)]
+    return Network(lanes)
 
 
 def matrix(side: int) -> csr_matrix:
@@ -58,7 +58,7 @@ def routing(wires: int, rounds: int, side: int = 20) -> Result:
     def route() -> None:
         graph = lattice(side)
         for a, b in pins:
-            graph.way(graph.entry(a), graph.entry(b))
+            graph.way(graph.ways_in("", a), graph.ways_in("", b))
 
     return compare(
         f"{wires} wires over {side * side} lane nodes / all pairs",

@@ -7,7 +7,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-from jolly_core.cabinet import LaneGraph
+from jolly_core.cabinet import Network
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.edits import Outcome, parse_edit, perform
 from jolly_core.library import BlockPattern, KeptStamp, is_like
@@ -138,6 +138,6 @@ def untrue(project: Project) -> list[str]:
             continue  # what it was about is gone
         if node.state:
             project.memo.renew(project, node)
-        if node.value != expected and not isinstance(expected, LaneGraph):
+        if node.value != expected and not isinstance(expected, Network):
             found.append(f"{node.name}{node.key}: {node.value!r}, not {expected!r}")
     return found

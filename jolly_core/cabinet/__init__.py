@@ -1,29 +1,65 @@
 """Enclosures: layout, lanes, routes, faults."""
 
+from .eyelets import Eyelet, eyelet_named, eyelets_of, lane_name, passage_words, run_names
 from .faults import Fault, duct_outline, enclosure_warming, layout_faults, rail_length, rail_load
+from .fills import Fill, duct_fills
 from .holes import Hole, cutouts_in, fixing_of, hole_table, holes, pattern_of, runs_of
-from .lanes import Entry, Lane, LaneGraph, Way, lane
+from .lanes import Gap, gap_words, gaps_in, group_of, hinge_points, lanes_of, network_of, surface_key
 from .layout import (
     RAIL_WIDTH_MM,
+    SURFACE_WORDS,
     Outline,
     Surface,
     enclosures,
     on_rail,
     outline,
     outline_of,
-    pin_point,
     placing_of,
     placings_in,
     rail_is_level,
     size_of,
     surface_for,
     surface_size,
+    surfaces_of,
     tray,
 )
-from .routes import Fill, Route, duct_fills, hinge_points, lane_graph, panel_conductors, routes, routes_from
+from .network import Network
+from .passing import eyelet_gap, led
+from .pieces import Piece, piece, pieces_of_line
+from .pins import PinAt, pin_at, pin_point, pin_shares
+from .routes import Route, Run, panel_conductors, passages_for, routes, routes_from
 from .solids import Solid, solids
+from .ways import Entry, Leg, Link, Way
 
 __all__ = [
+    "Eyelet",
+    "eyelet_named",
+    "eyelets_of",
+    "lane_name",
+    "passage_words",
+    "run_names",
+    "Gap",
+    "gap_words",
+    "gaps_in",
+    "group_of",
+    "lanes_of",
+    "network_of",
+    "surface_key",
+    "Leg",
+    "Link",
+    "Network",
+    "eyelet_gap",
+    "led",
+    "Piece",
+    "piece",
+    "pieces_of_line",
+    "PinAt",
+    "pin_at",
+    "pin_shares",
+    "Run",
+    "passages_for",
+    "SURFACE_WORDS",
+    "surfaces_of",
     "Hole",
     "cutouts_in",
     "fixing_of",
@@ -34,8 +70,6 @@ __all__ = [
     "Entry",
     "Fault",
     "Fill",
-    "Lane",
-    "LaneGraph",
     "Outline",
     "Route",
     "Way",
@@ -45,8 +79,6 @@ __all__ = [
     "enclosures",
     "hinge_points",
     "holes",
-    "lane",
-    "lane_graph",
     "layout_faults",
     "on_rail",
     "outline",

@@ -3,16 +3,32 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
-from typing import Literal
 
 from jolly_core.cables import number_of
-from jolly_core.library import definition
-from jolly_core.model import ATTACHED, Device, Enclosure, Part, Placing, Project, Rail, RuleError, derived, listed
+from jolly_core.model import (
+    ATTACHED,
+    Device,
+    Enclosure,
+    Placing,
+    Project,
+    Rail,
+    RuleError,
+    SurfaceName,
+    derived,
+    listed,
+)
 from jolly_core.tagging import full_tag, place_side
-from jolly_core.terminals import is_strip, strip_rows, strip_width_mm
+from jolly_core.terminals import is_strip, strip_width_mm
 
-Surface = Literal["plate", "door"]
+Surface = SurfaceName
+SURFACE_WORDS = {
+    "plate": "plate",
+    "door": "door",
+    "left": "left side wall",
+    "right": "right side wall",
+    "roof": "roof",
+    "gland": "gland plate",
+}
 STRIP_DEPTH_MM = 47.0
 STRIP_HEIGHT_MM = 48.0
 RAIL_WIDTH_MM = 35.0
@@ -50,10 +66,10 @@ def enclosures(project: Project) -> list[Enclosure]:
 
 
 def surface_size(project: Project, enclosure: Enclosure, surface: str) -> tuple[float, float]:
-    """Return width and height of the mounting plate or the door.
+    """Return width and height of a surface: plate and door from the front, walls from inside, others from above.
 
     Raises:
-        RuleError: the enclosure has no part, or its part says nothing of a plate.
+        RuleError: the enclosure has no part, or its part says nothing of such a surface.
     """
     part = project.part_of(project.devices[enclosure.device_id])
     tag = full_tag(project, project.devices[enclosure.device_id])
@@ -61,10 +77,33 @@ def surface_size(project: Project, enclosure: Enclosure, surface: str) -> tuple[
         raise RuleError(f"{tag} has no part. Choose an enclosure part, so that its size is known.", field="part_id")
     if surface == "door":
         return part.width_mm, part.height_mm
+    if surface != "plate":
+        if surface not in surfaces_of(project, enclosure):
+            raise RuleError(f"{part.number} has no {SURFACE_WORDS[surface]} to build on.", field="surface")
+        if surface == "gland":
+            return number_of(part, "gland_width_mm"), number_of(part, "gland_depth_mm")
+        return (part.width_mm if surface == "roof" else part.depth_mm), (
+            part.depth_mm if surface == "roof" else part.height_mm
+        )
     width, height = number_of(part, "plate_width_mm"), number_of(part, "plate_height_mm")
     if not width or not height:
         raise RuleError(f"{part.number} has no mounting plate. Choose one that has.", field="part_id")
     return width, height
+
+
+def surfaces_of(project: Project, enclosure: Enclosure) -> list[Surface]:
+    """Return the surfaces of an enclosure that can be built on: plate and door, and what else its part says."""
+    part = project.part_of(project.devices[enclosure.device_id])
+    found: list[Surface] = ["plate", "door"]
+    if part is None:
+        return found
+    if part.ratings.get("side_walls") == "yes":
+        found += ["left", "right"]
+    if part.ratings.get("roof_used") == "yes":
+        found.append("roof")
+    if number_of(part, "gland_width_mm") and number_of(part, "gland_depth_mm"):
+        found.append("gland")
+    return found
 
 
 def rail_is_level(rail: Rail) -> bool:
@@ -162,52 +201,6 @@ def _waits(project: Project, device: Device) -> bool:
         return False
     part = project.part_of(device)
     return place_side(project, device) in ("panel", "door") and (part is None or part.mounting != "cable")
-
-
-@lru_cache(maxsize=1024)
-def _spread(units: tuple[tuple[str, tuple[str, ...]], ...]) -> dict[tuple[str, int, int], tuple[float, float]]:
-    """Return for each (kind, unit number, pin) its place as a share of width and height.
-
-    The first half of each unit's pins comes out at the top edge, the rest at the bottom edge, in the part's order.
-    """
-    top: list[tuple[str, int, int]] = []
-    bottom: list[tuple[str, int, int]] = []
-    counts: dict[str, int] = {}
-    for kind, pins in units:
-        counts[kind] = number = counts.get(kind, 0) + 1
-        for n in range(len(pins)):
-            (top if n < (len(pins) + 1) // 2 else bottom).append((kind, number, n))
-    places = {key: ((n + 0.5) / len(top), 0.0) for n, key in enumerate(top)}
-    return places | {key: ((n + 0.5) / len(bottom), 1.0) for n, key in enumerate(bottom)}
-
-
-def pin_places(part: Part) -> dict[tuple[str, int, int], tuple[float, float]]:
-    """Return where each pin of a part is, as shares of its width and height: (kind, unit number, pin index)."""
-    return _spread(part.units)
-
-
-def pin_point(project: Project, placing: Placing, pin: tuple[str, int]) -> tuple[float, float]:
-    """Return the point of a pin on its surface; a terminal's is on the strip's upper edge, the panel's side."""
-    box = outline(project, placing)
-    device = project.devices[placing.device_id]
-    symbol = project.symbols[pin[0]]
-    shape = definition(symbol.definition)
-    pole, index = divmod(pin[1], len(shape.pins))
-    share = (0.5, 0.5)
-    part = project.part_of(device)
-    if shape.unit == "terminal":
-        total = strip_width_mm(project, device.id) or 1.0
-        left = 0.0
-        for row in strip_rows(project, device.id):
-            if row.unit == symbol.units[0]:
-                share = ((left + row.width_mm / 2) / total, 0.0)
-                break
-            left += row.width_mm
-    elif part is not None:
-        share = pin_places(part).get((shape.unit, symbol.units[pole], index), share)
-    if box.upright:
-        share = (1 - share[1], share[0])
-    return round(box.x + share[0] * box.width, 3), round(box.y + share[1] * box.height, 3)
 
 
 def surface_for(project: Project, device: Device) -> Surface:

@@ -17,7 +17,7 @@ from jolly_core.cabinet import (
     surface_size,
 )
 from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError
-from jolly_core.model.entities.building import Celsius
+from jolly_core.model.entities.layout import Celsius
 from jolly_core.tagging import full_tag, product_tag
 from jolly_core.terminals import is_strip
 

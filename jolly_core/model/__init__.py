@@ -11,7 +11,6 @@ from .entities.building import (
     NORMAL_STATES,
     SHIELD_ENDS,
     STRIP_ITEM_KINDS,
-    SURFACES,
     TERMINAL_FACINGS,
     TERMINAL_JOINTS,
     TERMINAL_KINDS,
@@ -24,16 +23,12 @@ from .entities.building import (
     ChannelCircuit,
     CheckSignature,
     CoreChoice,
-    Duct,
-    Enclosure,
     Harness,
     IoPoint,
     NetOrder,
     Node,
-    Placing,
     PointCheck,
     Rack,
-    Rail,
     Segment,
     StripItem,
 )
@@ -52,6 +47,19 @@ from .entities.circuit import (
     WireType,
 )
 from .entities.habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Mute, NumberRule, Stamp, Strip, TagRule
+from .entities.layout import (
+    STANDINGS,
+    SURFACES,
+    Crossing,
+    Duct,
+    Enclosure,
+    Lane,
+    Passage,
+    Placing,
+    Rail,
+    Standing,
+    SurfaceName,
+)
 from .entities.parts import MOUNTINGS, Part, with_units_of
 from .entities.structure import (
     DRAWN,
@@ -97,6 +105,12 @@ from .shapes import described, text_fault
 from .tables import Index, Table
 
 __all__ = [
+    "Crossing",
+    "Lane",
+    "Passage",
+    "STANDINGS",
+    "SurfaceName",
+    "Standing",
     "ADDRESS_SCHEMES",
     "ATTACHED",
     "fault_words",

@@ -144,6 +144,7 @@ Unit = tuple[str, tuple[str, ...]]  # kind and pins
 Units = tuple[Unit, ...]
 Texts = Annotated[dict[str, str], Longest(200)]
 Numbers = Annotated[tuple[int, ...], Longest(400)]
+Floats = tuple[float, ...]
 
 M = TypeVar("M")
 

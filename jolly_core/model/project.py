@@ -21,21 +21,18 @@ from .entities.building import (
     ChannelCircuit,
     CheckSignature,
     CoreChoice,
-    Duct,
-    Enclosure,
     Harness,
     IoPoint,
     NetOrder,
     Node,
-    Placing,
     PointCheck,
     Rack,
-    Rail,
     Segment,
     StripItem,
 )
 from .entities.circuit import AddOn, Continuation, Device, Figure, Note, Symbol, Wire, WireType
 from .entities.habits import Mute, NumberRule, Stamp, Strip, TagRule
+from .entities.layout import Crossing, Duct, Enclosure, Lane, Passage, Placing, Rail
 from .entities.parts import Part, with_units_of
 from .entities.structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
 from .entities.titling import Picture, TitleBlock, TitleCell
@@ -102,9 +99,9 @@ class Project:
         self.io_points, self.channel_circuits = self.table(IoPoint), self.table(ChannelCircuit)
         self.point_checks, self.check_signatures = self.table(PointCheck), self.table(CheckSignature)
         self.enclosures = self.table(Enclosure)
-        self.rails = self.table(Rail)
-        self.ducts = self.table(Duct)
-        self.placings = self.table(Placing)
+        self.rails, self.ducts = self.table(Rail), self.table(Duct)
+        self.lanes, self.crossings = self.table(Lane), self.table(Crossing)
+        self.placings, self.passages = self.table(Placing), self.table(Passage)
         self.harnesses, self.nodes = self.table(Harness), self.table(Node)
         self.segments = self.table(Segment)
         self.mutes = self.table(Mute)
@@ -116,7 +113,7 @@ class Project:
         self.continuations_named, self.numbered_wires = map(self.index, ("continuations_named", "numbered_wires"))
         self.points_of_card, self.items_of_strip = map(self.index, ("points_of_card", "items_of_strip"))
         self.bridges_of_strip, self.circuits_of_symbol = map(self.index, ("bridges_of_strip", "circuits_of_symbol"))
-        self.checks_of_point = self.index("checks_of_point")
+        self.checks_of_point, self.passages_of = map(self.index, ("checks_of_point", "passages_of"))
         self.cells_of_block, self.sheets_about = map(self.index, ("cells_of_block", "sheets_about"))
         self.attached, self.add_ons_of = map(self.index, ("attached", "add_ons_of"))
         self._begin()

@@ -83,6 +83,12 @@ def _read_ints(value: Any, field: Field) -> tuple[int, ...]:
     raise Unreadable("should be a list of whole numbers")
 
 
+def _read_floats(value: Any, field: Field) -> tuple[float, ...]:
+    if isinstance(value, list) and all(type(v) in (int, float) and abs(v) <= LARGEST for v in value):
+        return tuple(float(v) for v in value)
+    raise Unreadable("should be a list of numbers")
+
+
 def _read_names(value: Any, field: Field) -> tuple[str, ...]:
     if not isinstance(value, list) or not all(isinstance(v, str) for v in value):
         raise Unreadable("should be a list of texts")
@@ -122,6 +128,7 @@ SHAPES: dict[Any, tuple[Callable[[Any, Field], Any], Json]] = {
     float: (_read_number(float, "a number"), {"type": "number"}),
     bool: (_read_number(bool, "true or false"), {"type": "boolean"}),
     tuple[int, ...]: (_read_ints, {"type": "array", "items": {"type": "integer", "minimum": 0}}),
+    tuple[float, ...]: (_read_floats, {"type": "array", "items": {"type": "number"}}),
     tuple[str, ...]: (_read_names, _STRINGS),
     dict[str, str]: (_read_texts, _OBJECT),
     tuple[dict[str, str], ...]: (_read_facts, {"type": "array", "items": _OBJECT}),

@@ -9,7 +9,7 @@ from django.db import models
 
 from jolly_core.model import KINDS, MAX_TEXT, Field, Kind, Longest, Units
 
-from .fields import FactsField, IntsField, NamesField, TextsField, UnitsField
+from .fields import FactsField, FloatsField, IntsField, NamesField, TextsField, UnitsField
 
 Column = Any  # a column of Django, whose parameters nobody needs
 LONGEST_COLUMN = 16_000  # of what is not put into a column of any length
@@ -54,6 +54,7 @@ COLUMNS: dict[Any, Any] = {
     float: _number,
     bool: _yes,
     tuple[int, ...]: lambda field: IntsField(max_length=2400, blank=True, default=""),
+    tuple[float, ...]: lambda field: FloatsField(default="[]"),
     tuple[str, ...]: lambda field: NamesField(default="[]"),
     dict[str, str]: lambda field: TextsField(default=dict),
     tuple[dict[str, str], ...]: lambda field: FactsField(default="[]"),

@@ -50,6 +50,10 @@ class NamesField(models.TextField):  # type: ignore[type-arg]  # the stubs' para
         return value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
 
 
+class FloatsField(NamesField):
+    """A tuple of numbers, stored as JSON."""
+
+
 class FactsField(NamesField):
     """A tuple of dicts of texts, stored as JSON."""
 

@@ -119,8 +119,8 @@ class Cabinet(TestCase):
         self.put(*self.devices[:2])
         self.assertEqual(self.snags("free-run"), [])
         for route in routes(self.bench.project).values():
-            legs = list(pairwise(route.plate))
-            self.assertTrue(all(a[0] == b[0] or a[1] == b[1] for a, b in legs), route.plate)
+            legs = list(pairwise(route.points_on("plate")))
+            self.assertTrue(all(a[0] == b[0] or a[1] == b[1] for a, b in legs), route.points_on("plate"))
         self.bench.do("change-settings", free_run_mm=20)
         (words,) = self.snags("free-run")
         self.assertRegex(words, r"runs? over the plate of .* outside ducts for more than 20 mm; wire \S+ for \d+ mm")
@@ -217,11 +217,11 @@ class Cabinet(TestCase):
         self.assertEqual(routes(self.bench.project)[key].missing, "+D-PF1 is not placed yet.")
         self.put(self.devices[2], x=100, y=300, surface="door")
         route = routes(self.bench.project)[key]
-        self.assertEqual((route.plate[-1], route.door[0]), ((550, 375), (600, 400)))
+        self.assertEqual((route.points_on("plate")[-1], route.points_on("door")[0]), ((550, 375), (600, 400)))
         self.assertIn("450 loop at the hinge", route.why)
         self.bench.do("change-enclosure", enclosure_id=self.enclosure, hinge="left")
         other = routes(self.bench.project)[key]
-        self.assertEqual(other.plate[-1], (0, 375))
+        self.assertEqual(other.points_on("plate")[-1], (0, 375))
         self.assertNotEqual(other.length_mm, route.length_mm)
 
     def test_ducts_that_do_not_hang_together_leave_the_wire_without_a_length(self) -> None:

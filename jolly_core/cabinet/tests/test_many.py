@@ -8,8 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_core.cabinet.faults import _overlapping
+from jolly_core.cabinet.fills import fullest_place
 from jolly_core.cabinet.layout import Outline
-from jolly_core.cabinet.routes import fullest_place
 
 mm = st.integers(0, 12).map(float)
 boxes = st.lists(st.builds(Outline, mm, mm, mm, mm, mm), max_size=9)

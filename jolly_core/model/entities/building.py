@@ -1,6 +1,6 @@
-"""What is built from a drawing: strips, cables, PLC cards and points, enclosures, harnesses.
+"""What is built from a drawing: strips, cables, PLC cards and points, harnesses; enclosures are in layout.py.
 
-Strips, cables, cards, enclosures and connectors are devices: tag, part, text and place are the device's. The records
+Strips, cables, cards and connectors are devices: tag, part, text and place are the device's. The records
 here keep what only they have.
 """
 
@@ -15,7 +15,6 @@ from ..fields import (
     Id,
     Longest,
     LongText,
-    Mm,
     Names,
     Numbers,
     OneOf,
@@ -43,13 +42,11 @@ IO_TYPES = ("DI", "DO", "AI", "AO")
 IO_SORTS = ("", "fast", "rtd", "thermocouple", "safe")
 NORMAL_STATES = ("", "open", "closed")
 CHECK_RESULTS = ("good", "fault")
-SURFACES = ("plate", "door")
 SHIELD_ENDS = ("", "source", "destination", "both")
 
 Metres = Annotated[float, Within(0, 100_000, "m")]
 Amount = Annotated[float, Within(0, 1_000_000)]
 PowerFactor = Annotated[float, Within(0, 1)]
-Celsius = Annotated[float, Within(-50, 100, "°C")]
 Level = Annotated[int, Within(1, MOST_LEVELS)]
 Slot = Annotated[int, Within(0, 256)]
 Address = Annotated[str, Longest(40), Written(r"|\d{1,5}(\.[0-7])?", "an address such as 0.0 or 256")]
@@ -325,75 +322,6 @@ class CheckSignature:
     on: Text = ""
     digest: Text = ""
     remark: LongText = ""
-
-
-@kind("enclosure", since=1, keeps_device=True)
-@dataclass(slots=True)
-class Enclosure:
-    """An enclosure that is laid out; its part gives outside size and mounting plate.
-
-    Attributes:
-        ambient_c: highest temperature around it, degrees Celsius.
-        hinge: side of the plate on which wires pass to the door, "left" or "right".
-        left_id: the enclosure on its left to which the walls between are open, "" for none; both are one panel then.
-        opening_mm: how far below the upper edges of the plates the opening is.
-    """
-
-    id: Id
-    device_id: Annotated[str, Names("device", needed=True)]
-    ambient_c: Celsius = 35.0
-    hinge: Annotated[str, OneOf(("left", "right"))] = "right"
-    left_id: Annotated[str, Names("enclosure", tree=True), Since(4)] = ""
-    opening_mm: Annotated[Mm, Since(4)] = 0.0
-
-
-@kind("rail", since=1)
-@dataclass(slots=True)
-class Rail:
-    """A mounting rail between two points of the plate, mm from its top left corner; level or upright."""
-
-    id: Id
-    enclosure_id: Annotated[str, Names("enclosure", needed=True)]
-    x1: Mm
-    y1: Mm
-    x2: Mm
-    y2: Mm
-    part_id: Annotated[str, Names("part", needed=True)]
-
-
-@kind("duct", since=1)
-@dataclass(slots=True)
-class Duct:
-    """A wiring duct along a centre line on the plate, mm; its part gives width and depth."""
-
-    id: Id
-    enclosure_id: Annotated[str, Names("enclosure", needed=True)]
-    x1: Mm
-    y1: Mm
-    x2: Mm
-    y2: Mm
-    part_id: Annotated[str, Names("part", needed=True)]
-
-
-@kind("placing", since=1, keeps_device=True)
-@dataclass(slots=True)
-class Placing:
-    """Where a device is in an enclosure.
-
-    Attributes:
-        surface: one of SURFACES.
-        x, y: top left corner of its outline, mm from the surface's top left corner; on a level rail y follows the
-            rail, on an upright one x does.
-        rail_id: the rail it is clipped on, "".
-    """
-
-    id: Id
-    enclosure_id: Annotated[str, Names("enclosure", needed=True)]
-    device_id: Annotated[str, Names("device", needed=True)]
-    surface: Annotated[str, OneOf(SURFACES)]
-    x: Mm
-    y: Mm
-    rail_id: Annotated[str, Names("rail")] = ""
 
 
 @kind("harness", since=1)

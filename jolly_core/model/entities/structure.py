@@ -113,6 +113,9 @@ class Settings:
         input_prefix, output_prefix: what addresses of inputs and outputs begin with.
         comment_limit: letters that the programmer's tool takes of a comment, 0 for any number.
         channel_feed, channel_return: names of the potentials that commons of inputs and outputs are drawn from and to.
+        apart: categories of wires that may lie in no lane together with another of these.
+        fill_warn_percent: ducts fuller than this are warned of.
+        eyelet_reach_mm: how far from a lane an eyelet of a device may be to join it.
         channels_per_sheet, channel_way, channel_side: the pattern of sheets that channels are drawn on; with "" for the
             side inputs stand on the right and outputs on the left (at the bottom and the top where they are upright).
     """
@@ -163,6 +166,9 @@ class Settings:
     channels_per_sheet: Annotated[int, Within(1, MOST_CHANNELS), Since(8)] = MOST_CHANNELS
     channel_way: Annotated[str, OneOf(CHANNEL_WAYS), Since(8)] = "level"
     channel_side: Annotated[str, OneOf(("", *CHANNEL_SIDES)), Since(8)] = ""
+    apart: Annotated[tuple[str, ...], Longest(10), Since(9)] = ()
+    fill_warn_percent: Annotated[Share, Since(9)] = 50.0
+    eyelet_reach_mm: Annotated[Length, Since(9)] = 150.0
 
 
 @kind("function", since=1)

@@ -93,6 +93,7 @@ class Records(TestCase):
             float: 2.5,
             bool: True,
             tuple[int, ...]: (1, 2),
+            tuple[float, ...]: (1.0, 2.5, 3.0, 4.0),
             tuple[str, ...]: ("a.0-b.1",),
             Units: (("running", ("1", "1")),),
         }
