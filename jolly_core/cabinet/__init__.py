@@ -10,6 +10,7 @@ from .layout import (
     SURFACE_WORDS,
     Outline,
     Surface,
+    clearance_between,
     enclosures,
     on_rail,
     outline,
@@ -32,6 +33,7 @@ from .solids import Solid, solids
 from .ways import Entry, Leg, Link, Way
 
 __all__ = [
+    "clearance_between",
     "Eyelet",
     "eyelet_named",
     "eyelets_of",

@@ -5,11 +5,25 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.cables import number_of
-from jolly_core.model import Enclosure, Project, Rail, RuleError, derived
+from jolly_core.model import Duct, Enclosure, Project, Rail, RuleError, derived
 from jolly_core.sizing import Warming, warming
 from jolly_core.tagging import full_tag
 
-from .layout import Outline, on_rail, outline_of, placings_in, rail_is_level, surface_size
+from .clearances import too_near
+from .eyelets import lane_name, run_names
+from .layout import (
+    RAIL_WIDTH_MM,
+    SURFACE_WORDS,
+    Outline,
+    on_rail,
+    outline_of,
+    placings_in,
+    rail_is_level,
+    surface_size,
+    surfaces_of,
+)
+
+RAIL_DEPTH_MM = 7.5  # IEC 60715, TH 35-7.5
 
 
 @dataclass(slots=True, frozen=True)
@@ -54,22 +68,27 @@ def layout_faults(project: Project, enclosure: Enclosure) -> list[Fault]:
 def _faults(project: Project, enclosure_id: str) -> list[Fault]:
     enclosure = project.enclosures[enclosure_id]
     found: list[Fault] = []
-    for surface in ("plate", "door"):
+    try:
+        surface_size(project, enclosure, "plate")
+    except RuleError as error:
+        return [Fault("no-plate", error.message, (enclosure.id,), enclosure.device_id)]
+    for surface in surfaces_of(project, enclosure):
         found += _collisions(project, enclosure, surface)
         found += _measures(project, enclosure, surface)
-    found += _ducts_on_ducts(project, enclosure)
+        found += _near(project, enclosure, surface)
+        found += _ducts_on_ducts(project, enclosure, surface)
     found += _door_on_plate(project, enclosure)
     for rail in sorted((r for r in project.rails.values() if r.enclosure_id == enclosure.id), key=lambda r: r.id):
         load, room = rail_load(project, rail), rail_length(rail)
-        where = f"at {rail.y1:g} mm from the top" if rail_is_level(rail) else f"at {rail.x1:g} mm from the left"
+        where = run_names(project, enclosure.id).get(rail.id, "")
         if load > room + 0.01:
-            message = f"The rail {where} is over-full: {load:.0f} mm of devices on {room:.0f} mm."
+            message = f"Rail {where} is over-full: {load:.0f} mm of devices on {room:.0f} mm."
             found.append(Fault("rail-full", message, (rail.id,)))
             continue
         for placing in on_rail(project, rail.id):
             if _off(outline_of(project, placing.id), rail):
                 tag = full_tag(project, project.devices[placing.device_id])
-                message = f"{tag} stands over the end of the rail {where}."
+                message = f"{tag} stands over the end of rail {where}."
                 found.append(Fault("off-rail", message, (placing.id, rail.id), placing.device_id))
     return found
 
@@ -99,13 +118,10 @@ def _door_on_plate(project: Project, enclosure: Enclosure) -> list[Fault]:
     if part is None or not part.depth_mm:
         return []
     room = part.depth_mm - number_of(part, "plate_depth_mm")
-    try:
-        plate, door = (surface_size(project, enclosure, s) for s in ("plate", "door"))
-    except RuleError:
-        return []
+    plate, door = (surface_size(project, enclosure, s) for s in ("plate", "door"))
     aside, down = (door[0] - plate[0]) / 2, (door[1] - plate[1]) / 2
     behind = [(p.id, p.device_id, outline_of(project, p.id)) for p in placings_in(project, enclosure.id, "plate")]
-    ducts = sorted((d for d in project.ducts.values() if d.enclosure_id == enclosure.id), key=lambda d: d.id)
+    ducts = ducts_on(project, enclosure.id, "plate")
     behind += [(d.id, "", duct_outline(project, d.id)) for d in ducts]
     found = []
     for placing in placings_in(project, enclosure.id, "door"):
@@ -113,7 +129,7 @@ def _door_on_plate(project: Project, enclosure: Enclosure) -> list[Fault]:
         for id, device_id, box in behind:
             if front.depth + box.depth > room + 0.01 and front.overlaps(box):
                 tag = full_tag(project, project.devices[placing.device_id])
-                other = full_tag(project, project.devices[device_id]) if device_id else "a duct"
+                other = full_tag(project, project.devices[device_id]) if device_id else lane_name(project, id)
                 message = (
                     f"{tag} in the door and {other} behind it need {front.depth:g} + {box.depth:g} mm, but there are "
                     f"{room:g} mm between door and plate. Move one."
@@ -122,16 +138,70 @@ def _door_on_plate(project: Project, enclosure: Enclosure) -> list[Fault]:
     return found
 
 
-def _ducts_on_ducts(project: Project, enclosure: Enclosure) -> list[Fault]:
-    """Return pairs of ducts of one direction that lie on each other; across each other they make a corner."""
-    ducts = sorted((d for d in project.ducts.values() if d.enclosure_id == enclosure.id), key=lambda d: d.id)
+def ducts_on(project: Project, enclosure_id: str, surface: str) -> list[Duct]:
+    """Return the ducts of a surface, by id."""
+    found = [d for d in project.ducts.values() if (d.enclosure_id, d.surface) == (enclosure_id, surface)]
+    return sorted(found, key=lambda d: d.id)
+
+
+def _near(project: Project, enclosure: Enclosure, surface: str) -> list[Fault]:
+    """Return what stands nearer to devices than their parts allow, and how far they have to move."""
+    ducts = [(d.id, duct_outline(project, d.id)) for d in ducts_on(project, enclosure.id, surface)]
+    away = {"above": "down", "below": "up", "left": "right", "right": "left"}
+    found = []
+    for near in too_near(project, enclosure, surface, ducts):
+        tag = full_tag(project, project.devices[near.device_id])
+        message = (
+            f"{tag}: {near.there:.0f} mm to {near.other} {_SIDE_WORDS[near.side]}, needs {near.wanted:.0f} mm. Move it "
+            f"{away[near.side]} {near.wanted - near.there:.0f} mm."
+        )
+        found.append(Fault("clearance", message, (near.placing_id, near.other_id), near.device_id))
+    return found
+
+
+_SIDE_WORDS = {"above": "above", "below": "below", "left": "on its left", "right": "on its right"}
+
+
+def _ducts_on_ducts(project: Project, enclosure: Enclosure, surface: str) -> list[Fault]:
+    """Return ducts that lie on each other or cross, and rails under ducts; one that ends at another makes a corner."""
+    ducts, names = ducts_on(project, enclosure.id, surface), run_names(project, enclosure.id)
+    _, tall = surface_size(project, enclosure, surface)
     found = []
     for n, one in enumerate(ducts):
+        box = duct_outline(project, one.id)
         for two in ducts[n + 1 :]:
-            alike = (one.y1 == one.y2) == (two.y1 == two.y2)
-            if alike and duct_outline(project, one.id).overlaps(duct_outline(project, two.id)):
-                found.append(Fault("duct-on-duct", "Two ducts lie on each other. Move one.", (one.id, two.id)))
+            other = duct_outline(project, two.id)
+            if not box.overlaps(other):
+                continue
+            both = f"Ducts {names[one.id]} and {names[two.id]}"
+            if (one.y1 == one.y2) == (two.y1 == two.y2):
+                message = f"{both} lie on each other. Move one."
+                found.append(Fault("duct-on-duct", message, (one.id, two.id)))
+            elif _cross(one, other) and _cross(two, box):
+                level, upright = (one, two) if one.y1 == one.y2 else (two, one)
+                where = f"{upright.x1:g} mm from the left, {tall - level.y1:g} mm from below"
+                message = f"{both} cross {where}. End one at the other, or cut it in two."
+                found.append(Fault("duct-on-duct", message, (one.id, two.id)))
+        for rail in project.rails.values():
+            if (rail.enclosure_id, rail.surface) == (enclosure.id, surface) and box.overlaps(rail_outline(rail)):
+                message = f"Rail {names[rail.id]} runs under duct {names[one.id]}. Shorten or move one."
+                found.append(Fault("rail-under-duct", message, (rail.id, one.id)))
     return found
+
+
+def _cross(duct: Duct, other: Outline) -> bool:
+    """Return whether a duct comes out of the outline of another at both ends."""
+    low, high = (duct.x1, duct.x2) if duct.y1 == duct.y2 else (duct.y1, duct.y2)
+    begin, end = (other.x, other.x + other.width) if duct.y1 == duct.y2 else (other.y, other.y + other.height)
+    return low < begin - 0.01 and high > end + 0.01
+
+
+def rail_outline(rail: Rail) -> Outline:
+    """Return the rectangle a rail takes."""
+    half, long = RAIL_WIDTH_MM / 2, rail_length(rail)
+    if rail_is_level(rail):
+        return Outline(rail.x1, rail.y1 - half, long, RAIL_WIDTH_MM, RAIL_DEPTH_MM)
+    return Outline(rail.x1 - half, rail.y1, RAIL_WIDTH_MM, long, RAIL_DEPTH_MM)
 
 
 def _off(box: Outline, rail: Rail) -> bool:
@@ -148,22 +218,18 @@ def _collisions(project: Project, enclosure: Enclosure, surface: str) -> list[Fa
         tag = full_tag(project, project.devices[placing.device_id])
         things.append((placing.id, tag, outline_of(project, placing.id), placing.device_id))
     devices = len(things)
-    if surface == "plate":
-        ducts = sorted(d.id for d in project.ducts.values() if d.enclosure_id == enclosure.id)
-        things += [(id, "a duct", duct_outline(project, id), "") for id in ducts]
+    for duct in ducts_on(project, enclosure.id, surface):
+        things.append((duct.id, lane_name(project, duct.id), duct_outline(project, duct.id), ""))
     found = []
-    try:
-        width, height = surface_size(project, enclosure, surface)
-    except RuleError as error:
-        return [Fault("no-plate", error.message, (enclosure.id,), enclosure.device_id)] if surface == "plate" else []
+    width, height = surface_size(project, enclosure, surface)
     for id, name, box, device_id in things:
         if box.x < -0.01 or box.y < -0.01 or box.x + box.width > width + 0.01 or box.y + box.height > height + 0.01:
-            message = f"{name[:1].upper()}{name[1:]} stands over the edge of the {surface}."
+            message = f"{name[:1].upper()}{name[1:]} stands over the edge of the {SURFACE_WORDS[surface]}."
             found.append(Fault("over-edge", message, (id,), device_id))
     for n, m in _overlapping([box for _, _, box, _ in things]):
         if n < devices:
             (id, name, _, device_id), (other_id, other, _, _) = things[n], things[m]
-            message = f"{name} and {other} are in each other's place on the {surface}."
+            message = f"{name} and {other} are in each other's place on the {SURFACE_WORDS[surface]}."
             found.append(Fault("collision", message, (id, other_id), device_id))
     return found
 

@@ -106,6 +106,11 @@ def surfaces_of(project: Project, enclosure: Enclosure) -> list[Surface]:
     return found
 
 
+def clearance_between(project: Project, one: Device, other: Device) -> float:
+    """Return how far two devices beside each other must be apart at least by their parts, mm."""
+    return max(number_of(project.part_of(d), "clear_beside_mm") for d in (one, other))
+
+
 def rail_is_level(rail: Rail) -> bool:
     """Return whether a rail runs from left to right."""
     return rail.y1 == rail.y2

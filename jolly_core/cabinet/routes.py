@@ -16,7 +16,7 @@ from jolly_core.wiring import Conductor, PinKey, conductor_key, conductors_from,
 
 from .eyelets import lane_name, passage_words
 from .lanes import group_of, network_of, surface_key
-from .layout import placing_of
+from .layout import SURFACE_WORDS, placing_of
 from .network import Network
 from .passing import led
 from .pieces import Point
@@ -145,6 +145,10 @@ def _way(project: Project, network: Network, ends: list[tuple[Placing, PinAt]], 
         network.ways_in(key, pin.point, axis=pin.axis, side=pin.side)
         for key, pin in zip(keys, (start, end), strict=True)
     )
+    for entries, key in ((starts, keys[0]), (stops, keys[1])):
+        if not entries:
+            words = SURFACE_WORDS[key.split("/")[1]]
+            raise RuleError(f"Nothing leads to the {words} for wires of its category. Draw a crossing.", field="ducts")
     return led(project, network, starts, stops, through) if through else network.way(starts, stops)
 
 

@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, cast
 
 from jolly_core.model import Enclosure, Project
 from jolly_core.tagging import full_tag
 
-from .faults import duct_outline, rail_length
-from .layout import RAIL_WIDTH_MM, Outline, Surface, outline_of, placings_in, rail_is_level
+from .eyelets import run_names
+from .faults import duct_outline, rail_outline
+from .layout import Outline, Surface, outline_of, placings_in, surfaces_of
 
 SolidKind = Literal["device", "duct", "rail"]
-SURFACES: tuple[Surface, ...] = ("plate", "door")
-RAIL_DEPTH_MM = 7.5  # IEC 60715, TH 35-7.5
 USUAL_DEPTH_MM = 40.0  # of a device whose part says nothing of it
 
 
@@ -40,22 +39,21 @@ class Solid:
 def solids(project: Project, enclosure: Enclosure) -> list[Solid]:
     """Return the boxes of an enclosure: devices as they were placed, then ducts, then rails."""
     found: list[Solid] = []
-    for surface in SURFACES:
+    for surface in surfaces_of(project, enclosure):
         for placing in placings_in(project, enclosure.id, surface):
             tag = full_tag(project, project.devices[placing.device_id])
             found.append(_solid(placing.id, "device", surface, tag, outline_of(project, placing.id)))
+    names = run_names(project, enclosure.id)
     for duct in sorted(project.ducts.values(), key=lambda d: d.id):
         if duct.enclosure_id == enclosure.id:
-            found.append(_solid(duct.id, "duct", "plate", "duct", duct_outline(project, duct.id)))
-    half = RAIL_WIDTH_MM / 2
+            found.append(_solid(duct.id, "duct", duct.surface, names[duct.id], duct_outline(project, duct.id)))
     for rail in sorted(project.rails.values(), key=lambda r: r.id):
         if rail.enclosure_id == enclosure.id:
-            long = rail_length(rail)
-            level = Outline(rail.x1, rail.y1 - half, long, RAIL_WIDTH_MM, RAIL_DEPTH_MM)
-            upright = Outline(rail.x1 - half, rail.y1, RAIL_WIDTH_MM, long, RAIL_DEPTH_MM)
-            found.append(_solid(rail.id, "rail", "plate", "rail", level if rail_is_level(rail) else upright))
+            found.append(_solid(rail.id, "rail", rail.surface, names[rail.id], rail_outline(rail)))
     return found
 
 
-def _solid(id: str, kind: SolidKind, surface: Surface, tag: str, box: Outline) -> Solid:
-    return Solid(id, kind, surface, tag, box.x, box.y, box.width, box.height, box.depth or USUAL_DEPTH_MM)
+def _solid(id: str, kind: SolidKind, surface: str, tag: str, box: Outline) -> Solid:
+    return Solid(
+        id, kind, cast(Surface, surface), tag, box.x, box.y, box.width, box.height, box.depth or USUAL_DEPTH_MM
+    )

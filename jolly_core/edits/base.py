@@ -45,6 +45,7 @@ def _printable(value: str) -> str:
 Text = Annotated[fields.Text, AfterValidator(_printable)]
 Line = Annotated[str, Field(max_length=400), AfterValidator(_printable)]
 Id = Annotated[fields.Id, AfterValidator(_printable)]
+Key = Annotated[fields.LongText, AfterValidator(_printable)]  # of a conductor
 SymbolKey = Annotated[fields.SymbolKey, AfterValidator(_printable)]
 Grid = fields.Grid
 Mm = Annotated[fields.Mm, Field(allow_inf_nan=False)]

@@ -7,26 +7,16 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.cabinet import (
-    Outline,
-    outline,
-    placing_of,
-    placings_in,
-    rail_is_level,
-    size_of,
-    surface_size,
-)
-from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError
-from jolly_core.model.entities.layout import Celsius
-from jolly_core.tagging import full_tag, product_tag
-from jolly_core.terminals import is_strip
+from jolly_core.cabinet import SURFACE_WORDS, placings_in, rail_is_level, surface_size
+from jolly_core.model import Duct, Enclosure, Project, Rail, RuleError, Standing, SurfaceName
+from jolly_core.model.entities.layout import Celsius, Swing
+from jolly_core.tagging import product_tag
 
 from .base import Id, Length, Mm, Payload, Text, Work, edit
 from .parts import give_part, take_part
 from .upkeep import drop_part, new_device, remove_device
 
 SNAP_MM = 5.0
-RAIL_REACH_MM = 45.0
 
 
 def snapped(value: float, step: float = SNAP_MM) -> float:
@@ -62,7 +52,7 @@ def add_enclosure(work: Work, payload: AddEnclosure) -> str:
 
 
 class ChangeEnclosure(Payload):
-    """Say how warm it is around an enclosure, how its door hangs, to which one on its left it is open."""
+    """Say how warm it is around an enclosure, how it stands, how its door hangs, to which on its left it is open."""
 
     kind: Literal["change-enclosure"] = "change-enclosure"
     enclosure_id: Id
@@ -70,6 +60,8 @@ class ChangeEnclosure(Payload):
     hinge: Literal["left", "right"] | None = None
     left_id: Id | None = None
     opening_mm: Length | None = None
+    standing: Standing | None = None
+    swing_deg: Swing | None = None
 
 
 @edit(ChangeEnclosure, {"enclosure_id": "e1", "ambient_c": 40})
@@ -107,11 +99,12 @@ def _right_of(project: Project, enclosure: Enclosure) -> list[Enclosure]:
 
 
 class DrawRun(Payload):
-    """Draw a rail or a duct on the plate by its ends; they snap to 5 mm and to the plate's edges."""
+    """Draw a rail or a duct on a surface by its ends; they snap to 5 mm and to the surface's edges."""
 
     kind: Literal["draw-run"] = "draw-run"
     what: Literal["rail", "duct"]
     enclosure_id: Id
+    surface: SurfaceName = "plate"
     part_id: Id
     x1: Mm
     y1: Mm
@@ -124,30 +117,32 @@ def draw_run(work: Work, payload: DrawRun) -> str:
     """Work out DrawRun."""
     enclosure: Enclosure = work.project.get("enclosure", payload.enclosure_id)
     take_part(work, payload.part_id, payload.what)
-    ends = _ends(work.project, enclosure, payload.x1, payload.y1, payload.x2, payload.y2)
+    ends = _ends(work.project, enclosure, payload.surface, (payload.x1, payload.y1, payload.x2, payload.y2))
     make = Rail if payload.what == "rail" else Duct
-    run = make(work.ids.new(), enclosure.id, *ends, payload.part_id)
+    run = make(work.ids.new(), enclosure.id, *ends, payload.part_id, payload.surface)
     work.put(payload.what, run)
     work.outcome.placed = [run.id]
     return f"draw a {payload.what}"
 
 
-def _ends(
-    project: Project, enclosure: Enclosure, x1: float, y1: float, x2: float, y2: float
-) -> tuple[float, float, float, float]:
+def at_edge(value: float, limit: float) -> float:
+    """Return a measure snapped to 5 mm and to both edges of a surface, mm."""
+    if abs(value) < SNAP_MM:
+        return 0.0
+    return limit if abs(value - limit) < SNAP_MM else snapped(value)
+
+
+_Ends = tuple[float, float, float, float]
+
+
+def _ends(project: Project, enclosure: Enclosure, surface: str, wanted: _Ends) -> _Ends:
     """Return the ends of a run, snapped, level or upright, the left or upper one first.
 
     Raises:
-        RuleError: it has no length, or lies outside the plate.
+        RuleError: it has no length, or lies outside the surface.
     """
-    width, height = surface_size(project, enclosure, "plate")
-
-    def edge(value: float, limit: float) -> float:
-        if abs(value) < SNAP_MM:
-            return 0.0
-        return limit if abs(value - limit) < SNAP_MM else snapped(value)
-
-    x1, x2, y1, y2 = edge(x1, width), edge(x2, width), edge(y1, height), edge(y2, height)
+    width, height = surface_size(project, enclosure, surface)
+    x1, y1, x2, y2 = (at_edge(value, limit) for value, limit in zip(wanted, (width, height) * 2, strict=True))
     if abs(x2 - x1) >= abs(y2 - y1):
         y2 = y1
     else:
@@ -155,7 +150,8 @@ def _ends(
     if (x1, y1) == (x2, y2):
         raise RuleError("It has no length. Draw from one end to the other.", field="x2")
     if not (min(x1, x2) >= 0 and max(x1, x2) <= width and min(y1, y2) >= 0 and max(y1, y2) <= height):
-        raise RuleError(f"It lies outside the mounting plate of {width:g} × {height:g} mm.", field="x2")
+        words = "mounting plate" if surface == "plate" else SURFACE_WORDS[surface]
+        raise RuleError(f"It lies outside the {words} of {width:g} × {height:g} mm.", field="x2")
     (ax, ay), (bx, by) = sorted(((x1, y1), (x2, y2)))
     return ax, ay, bx, by
 
@@ -178,7 +174,7 @@ def set_run(work: Work, payload: SetRun) -> str:
     what = "rail" if payload.id in project.rails else "duct"
     run: Rail | Duct = project.get(what, payload.id)
     enclosure = project.enclosures[run.enclosure_id]
-    x1, y1, x2, y2 = _ends(project, enclosure, payload.x1, payload.y1, payload.x2, payload.y2)
+    x1, y1, x2, y2 = _ends(project, enclosure, run.surface, (payload.x1, payload.y1, payload.x2, payload.y2))
     work.put(what, replace(run, x1=x1, y1=y1, x2=x2, y2=y2))
     if isinstance(run, Rail) and rail_is_level(run) == (y1 == y2):
         for placing in [p for p in project.placings.values() if p.rail_id == run.id]:
@@ -187,159 +183,8 @@ def set_run(work: Work, payload: SetRun) -> str:
     return f"move a {what}"
 
 
-class PlaceDevices(Payload):
-    """Place devices on plate or door, side by side from a point on; those that clip on a rail take the one there."""
-
-    kind: Literal["place-devices"] = "place-devices"
-    enclosure_id: Id
-    surface: Literal["plate", "door"] = "plate"
-    device_ids: list[Id] = Field(min_length=1, max_length=500)
-    x: Mm
-    y: Mm
-    gap_mm: Length = 0.0
-
-
-@edit(PlaceDevices, {"enclosure_id": "e1", "device_ids": ["d1"], "x": 60, "y": 200})
-def place_devices(work: Work, payload: PlaceDevices) -> str:
-    """Work out PlaceDevices."""
-    project = work.project
-    enclosure: Enclosure = project.get("enclosure", payload.enclosure_id)
-    surface_size(project, enclosure, payload.surface)
-    x, y = payload.x, payload.y
-    for id in dict.fromkeys(payload.device_ids):
-        device: Device = project.get("device", id)
-        box = _put(work, enclosure, payload.surface, device, x, y, snug=not payload.gap_mm)
-        if box.upright:  # on an upright rail they stand below each other
-            y = box.y + box.height + payload.gap_mm
-        else:
-            x = box.x + box.width + payload.gap_mm
-    count = len(work.outcome.placed)
-    first = project.devices[payload.device_ids[0]]
-    return f"place -{product_tag(project, first)}" if count == 1 else f"place {count} devices"
-
-
-def _put(work: Work, enclosure: Enclosure, surface: str, device: Device, x: float, y: float, *, snug: bool) -> Outline:
-    """Place one device with its outline's left edge at x, its middle at y, and return where it came to stand."""
-    project = work.project
-    tag = full_tag(project, device)
-    if placing_of(project, device.id) is not None:
-        raise RuleError(f"{tag} is placed already. Move it, or put it back into the tray.", ids=(device.id,))
-    width, height, _ = size_of(project, device)
-    if not width or not height:
-        raise RuleError(
-            f"{tag} has no outline. Choose a part with width and height for it.", field="device_ids", ids=(device.id,)
-        )
-    clips = _clips(project, device)
-    part = project.part_of(device)
-    if part is not None and part.mounting == "door hole" and surface == "plate":
-        raise RuleError(f"{tag} goes into a door hole. Place it on the door.", field="surface", ids=(device.id,))
-    rail = _rail_near(project, enclosure.id, x, y) if surface == "plate" and clips else None
-    if clips and rail is None:
-        raise RuleError(f"{tag} clips on a rail. Drop it on one.", field="y", ids=(device.id,))
-    if rail is None:
-        placing = Placing(work.ids.new(), enclosure.id, device.id, surface, snapped(x), snapped(y - height / 2))
-    elif rail_is_level(rail):
-        free = _free_place(project, rail, width, max(x, rail.x1), snug=snug)
-        placing = Placing(work.ids.new(), enclosure.id, device.id, surface, free, rail.y1, rail.id)
-    else:
-        free = _free_place(project, rail, width, max(y, rail.y1), snug=snug)
-        placing = Placing(work.ids.new(), enclosure.id, device.id, surface, rail.x1, free, rail.id)
-    work.put("placing", placing)
-    work.outcome.placed.append(placing.id)
-    return outline(project, placing)
-
-
-def _clips(project: Project, device: Device) -> bool:
-    part = project.part_of(device)
-    return is_strip(project, device) if part is None else part.mounting == "rail"
-
-
-def _rail_near(project: Project, enclosure_id: str, x: float, y: float) -> Rail | None:
-    """Return the rail that a point is nearest to within reach, the one drawn first on a tie."""
-    best: tuple[float, Rail] | None = None
-    for rail in sorted((r for r in project.rails.values() if r.enclosure_id == enclosure_id), key=lambda r: r.id):
-        nearest_x = min(max(x, rail.x1), rail.x2)
-        nearest_y = min(max(y, rail.y1), rail.y2)
-        away = abs(nearest_x - x) + abs(nearest_y - y)
-        if away <= RAIL_REACH_MM and (best is None or away < best[0]):
-            best = (away, rail)
-    return best[1] if best else None
-
-
-def _free_place(
-    project: Project, rail: Rail, length: float, wanted: float, *, but: str = "", snug: bool = True
-) -> float:
-    """Return the first position at or after a wanted one along a rail at which a length is free.
-
-    With `snug` a position less than 10 mm behind a neighbour's end is drawn to that end, so that devices stand side by
-    side.
-    """
-    level = rail_is_level(rail)
-    taken = []
-    for placing in project.placings.values():
-        if placing.rail_id == rail.id and placing.id != but:
-            box = outline(project, placing)
-            taken.append((box.x, box.x + box.width) if level else (box.y, box.y + box.height))
-    taken.sort()
-    at = wanted
-    for low, high in taken:
-        if low < at + length - 0.01 and at < high + (2 * SNAP_MM if snug else -0.01):
-            at = high
-    return round(at, 3)
-
-
-class MoveInLayout(Payload):
-    """Move placed devices, rails and ducts; a device that clips on a rail goes to the rail it is moved to."""
-
-    kind: Literal["move-in-layout"] = "move-in-layout"
-    ids: list[Id] = Field(min_length=1, max_length=1000)
-    dx: Mm
-    dy: Mm
-
-
-@edit(MoveInLayout, {"ids": ["p1"], "dx": 20, "dy": 0})
-def move_in_layout(work: Work, payload: MoveInLayout) -> str:
-    """Work out MoveInLayout."""
-    project = work.project
-    chosen = set(payload.ids)
-    for id in dict.fromkeys(payload.ids):
-        if id in project.placings:
-            if project.placings[id].rail_id not in chosen:
-                _move_placing(work, project.placings[id], payload.dx, payload.dy)
-            continue
-        what = "rail" if id in project.rails else "duct"
-        run: Rail | Duct = project.get(what, id)
-        x1, y1, x2, y2 = run.x1 + payload.dx, run.y1 + payload.dy, run.x2 + payload.dx, run.y2 + payload.dy
-        set_run(work, SetRun(id=id, x1=x1, y1=y1, x2=x2, y2=y2))
-    work.outcome.placed = list(payload.ids)
-    placing = project.placings.get(payload.ids[0])
-    if placing is not None and len(chosen) == 1:
-        return f"move -{product_tag(project, project.devices[placing.device_id])}"
-    return f"move {len(chosen)} things of the layout"
-
-
-def _move_placing(work: Work, placing: Placing, dx: float, dy: float) -> None:
-    project = work.project
-    box = outline(project, placing)
-    if not placing.rail_id:
-        work.put("placing", replace(placing, x=snapped(placing.x + dx), y=snapped(placing.y + dy)))
-        return
-    x, y = box.x + dx, box.y + dy
-    rail = _rail_near(project, placing.enclosure_id, x, y + box.height / 2)
-    if rail is None:
-        tag = full_tag(project, project.devices[placing.device_id])
-        raise RuleError(f"{tag} clips on a rail. Drop it on one.", field="dy", ids=(placing.id,))
-    length = box.height if box.upright else box.width
-    if rail_is_level(rail):
-        at = _free_place(project, rail, length, max(round(x, 1), rail.x1), but=placing.id)
-        work.put("placing", replace(placing, rail_id=rail.id, x=at, y=rail.y1))
-    else:
-        at = _free_place(project, rail, length, max(round(y, 1), rail.y1), but=placing.id)
-        work.put("placing", replace(placing, rail_id=rail.id, x=rail.x1, y=at))
-
-
 class RemoveFromLayout(Payload):
-    """Put devices back into the tray, and take rails, ducts or a whole enclosure away."""
+    """Put devices back into the tray, and take rails, ducts, lanes, crossings or a whole enclosure away."""
 
     kind: Literal["remove-from-layout"] = "remove-from-layout"
     ids: list[Id] = Field(min_length=1, max_length=1000)
@@ -356,6 +201,9 @@ def remove_from_layout(work: Work, payload: RemoveFromLayout) -> str:
             _remove_enclosure(work, project.enclosures[id])
         elif id in project.rails or id in project.ducts:
             _remove_run(work, id)
+        elif id in project.lanes or id in project.crossings:
+            work.remove("lane" if id in project.lanes else "crossing", id)
+            forget_passed(work, id)
         else:
             project.get("placing", id)
     return f"take {len(set(payload.ids))} out of the layout"
@@ -368,7 +216,18 @@ def _remove_run(work: Work, id: str) -> None:
         work.remove("placing", placing.id)
     part_id = project.tables[what][id].part_id
     work.remove(what, id)
+    forget_passed(work, id)
     drop_part(work, part_id)
+
+
+def forget_passed(work: Work, id: str) -> None:
+    """Take a duct or lane that goes out of what wires are led through."""
+    for passage in [p for p in work.project.passages.values() if id in p.through]:
+        left = tuple(name for name in passage.through if name != id)
+        if left:
+            work.put("passage", replace(passage, through=left))
+        else:
+            work.remove("passage", passage.id)
 
 
 def _remove_enclosure(work: Work, enclosure: Enclosure) -> None:
@@ -378,4 +237,7 @@ def _remove_enclosure(work: Work, enclosure: Enclosure) -> None:
     for table in (project.rails, project.ducts):
         for id in [r.id for r in table.values() if r.enclosure_id == enclosure.id]:
             _remove_run(work, id)
+    for id in [n.id for n in project.lanes.values() if n.enclosure_id == enclosure.id]:
+        work.remove("lane", id)
+        forget_passed(work, id)
     remove_device(work, enclosure.device_id)

@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import habit_of
-from jolly_core.model import SHEET_SIZES_MM, RuleError, Settings, SheetKind
+from jolly_core.model import SHEET_SIZES_MM, WIRE_CATEGORIES, RuleError, Settings, SheetKind
 from jolly_core.model.entities.structure import (
     AddressPrefix,
     Allowance,
@@ -26,6 +26,7 @@ from jolly_core.tagging import check_own_name, fields_in, renamed
 
 from .base import Id, Length, Payload, Text, Work, edit
 from .upkeep import refresh_letters
+from .wiretypes import Category
 
 
 class SheetShape(Payload):
@@ -86,6 +87,9 @@ class ChangeSettings(Payload):
     issued_on: Text | None = None
     length_unit: Literal["mm", "in"] | None = None
     conductor_order: Literal["drawing", "layout"] | None = None
+    apart: list[Category] | None = Field(default=None, max_length=6)
+    fill_warn_percent: Share | None = None
+    eyelet_reach_mm: Length | None = None
     title_block_id: Id | None = None
 
 
@@ -95,7 +99,10 @@ def change_settings(work: Work, payload: ChangeSettings) -> str:
     settings: Settings = work.project.settings
     if payload.title_block_id:
         work.project.get("title_block", payload.title_block_id)
-    work.put("settings", replace(settings, **payload.model_dump(exclude={"kind"}, exclude_none=True)))
+    values = payload.model_dump(exclude={"kind"}, exclude_none=True)
+    if payload.apart is not None:
+        values["apart"] = tuple(c for c in WIRE_CATEGORIES if c in payload.apart)
+    work.put("settings", replace(settings, **values))
     for device_id in sorted(work.project.devices):
         refresh_letters(work, device_id)
     return "change project settings"

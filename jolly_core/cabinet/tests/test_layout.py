@@ -79,7 +79,7 @@ class Cabinet(TestCase):
         self.put(*self.devices[:2])
         self.assertEqual(self.faults(), [])
         self.draw("duct", DUCT, 100, 75, 300, 75)
-        self.assertEqual(self.faults(), ["Two ducts lie on each other. Move one."])
+        self.assertEqual(self.faults(), ["Ducts D2 and D3 lie on each other. Move one."])
         parts = self.bench.project.parts
         relay = next(id for id, part in parts.items() if part.part_class == "relay")
         parts[relay] = replace(parts[relay], depth_mm=400.0)
@@ -91,7 +91,7 @@ class Cabinet(TestCase):
         return [s.message for s in project_snags(self.bench.project) if s.code == code]
 
     def test_several_on_an_upright_rail_stand_below_each_other(self) -> None:
-        self.draw("rail", RAIL, 470, 90, 470, 320)
+        self.draw("rail", RAIL, 470, 95, 470, 305)
         self.put(*self.devices[:2], x=460, y=100)
         one, two = (self.box(d) for d in self.devices[:2])
         self.assertTrue(one.upright and two.upright)
@@ -189,14 +189,14 @@ class Cabinet(TestCase):
         self.assertEqual(
             self.faults(),
             [
-                "+P-KF1 and a duct are in each other's place on the plate.",
-                "+P-KF2 and a duct are in each other's place on the plate.",
+                "+P-KF1 and duct D3 are in each other's place on the plate.",
+                "+P-KF2 and duct D3 are in each other's place on the plate.",
             ],
         )
         self.bench.do("set-run", id=self.rail, x1=50, y1=200, x2=130, y2=200)
-        self.assertIn("The rail at 200 mm from the top is over-full: 90 mm of devices on 80 mm.", self.faults())
+        self.assertIn("Rail R1 is over-full: 90 mm of devices on 80 mm.", self.faults())
         self.bench.do("set-run", id=self.rail, x1=50, y1=200, x2=145, y2=200)
-        self.assertIn("+P-KF2 stands over the end of the rail at 200 mm from the top.", self.faults())
+        self.assertIn("+P-KF2 stands over the end of rail R1.", self.faults())
 
     def test_a_wire_takes_the_shortest_way_and_its_length_is_way_plus_allowances(self) -> None:
         self.put(*self.devices[:2], gap=100)
