@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from jolly_core.cables import number_of
 from jolly_core.model import Duct, Enclosure, Project, Rail, RuleError, derived
-from jolly_core.sizing import Warming, warming
 from jolly_core.tagging import full_tag
 
 from .clearances import too_near
@@ -247,17 +246,3 @@ def _overlapping(boxes: list[Outline]) -> list[tuple[int, int]]:
             if boxes[n].overlaps(boxes[m]):
                 found.append((min(n, m), max(n, m)))
     return sorted(found)
-
-
-def enclosure_warming(project: Project, enclosure: Enclosure) -> tuple[float, Warming]:
-    """Return the sum of losses in W of what is placed in an enclosure, and how warm that makes it.
-
-    Raises:
-        RuleError: the enclosure's part is missing or lacks a measure.
-    """
-    part = project.part_of(project.devices[enclosure.device_id])
-    if part is None:
-        raise RuleError("Choose an enclosure part, so that its size is known.", field="part_id")
-    placed = placings_in(project, enclosure.id)
-    loss = sum(number_of(project.part_of(project.devices[p.device_id]), "loss_w") for p in placed)
-    return loss, warming(part.width_mm, part.height_mm, part.depth_mm, loss)

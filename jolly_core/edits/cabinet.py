@@ -62,6 +62,9 @@ class ChangeEnclosure(Payload):
     opening_mm: Length | None = None
     standing: Standing | None = None
     swing_deg: Swing | None = None
+    inside_max_c: Celsius | None = None
+    coldest_c: Celsius | None = None
+    inside_min_c: Celsius | None = None
 
 
 @edit(ChangeEnclosure, {"enclosure_id": "e1", "ambient_c": 40})

@@ -3,7 +3,15 @@
 from .ampacity import USUAL_LAYING, Laying, carried_a, conductor_for_mm2, laying_factor
 from .drop import Drop, voltage_drop
 from .motors import Chosen, motor_choice, motor_current_a
-from .warming import Warming, fan_m3_per_h, wall_surface_m2, warming
+from .warming import (
+    STANDING_FACTORS,
+    TRANSFER_W_PER_M2K,
+    Warming,
+    effective_surface_m2,
+    fan_m3_per_h,
+    heating_w,
+    warming,
+)
 from .wires import (
     area_mm2,
     bundle_diameter_mm,
@@ -34,6 +42,9 @@ __all__ = [
     "rounded_up_mm",
     "strip_length_mm",
     "voltage_drop",
-    "wall_surface_m2",
+    "STANDING_FACTORS",
+    "TRANSFER_W_PER_M2K",
+    "effective_surface_m2",
+    "heating_w",
     "warming",
 ]

@@ -12,7 +12,7 @@ from jolly_core.cabinet import (
     Solid,
     Surface,
     duct_fills,
-    enclosure_warming,
+    enclosure_warmth,
     enclosures,
     layout_faults,
     rail_is_level,
@@ -186,16 +186,15 @@ def _enclosure(project: Project, enclosure: Enclosure, surface: Surface) -> Encl
     try:
         value["plate"], value["door"] = (surface_size(project, enclosure, s) for s in ("plate", "door"))
         value["scene"] = scene_value(surface_scene(project, enclosure.id, surface))
-        loss, warmth = enclosure_warming(project, enclosure)
+        warmth = enclosure_warmth(project, enclosure)
     except RuleError as error:
         value["problem"] = error.message
         return value
-    inside = enclosure.ambient_c + warmth.rise_k
     value["heat"] = {
-        "loss_w": round(loss, 2),
-        "rise_k": round(warmth.rise_k, 2),
-        "inside_c": round(inside, 1),
-        "why": warmth.why,
+        "loss_w": round(warmth.loss_w, 2),
+        "rise_k": round(warmth.warming.rise_k, 2),
+        "inside_c": round(warmth.inside_c, 1),
+        "why": warmth.warming.why,
     }
     value["boxes"] = solids(project, enclosure)
     value["routes"] = [value for id, value in _all_routes(project) if id in (enclosure.id, "")]

@@ -10,7 +10,8 @@ from jolly_core.cabinet import (
     Outline,
     Route,
     duct_fills,
-    enclosure_warming,
+    enclosure_warmth,
+    helps,
     layout_faults,
     outline,
     pin_point,
@@ -237,11 +238,32 @@ class Cabinet(TestCase):
         self.assertEqual({f.wires for f in fill.values()}, {1})
         self.assertEqual(round(fill[self.lower].percent, 3), 0.221)  # 2.6 mm in 40 × 60 mm
 
-    def test_warmth_sums_what_is_placed(self) -> None:
+    def test_warmth_sums_what_is_placed_and_says_what_holds_it(self) -> None:
         self.put(*self.devices[:2])
-        loss, warm = enclosure_warming(self.bench.project, self.bench.project.enclosures[self.enclosure])
-        self.assertAlmostEqual(loss, 2.4)
-        self.assertAlmostEqual(warm.rise_k, 2.4 / (5.5 * warm.surface_m2))
+        enclosure = self.bench.project.enclosures[self.enclosure]
+        warm = enclosure_warmth(self.bench.project, enclosure)
+        self.assertAlmostEqual(warm.loss_w, 2.4)
+        self.assertEqual([loss.watts for loss in warm.losses], [1.2, 1.2])
+        self.assertAlmostEqual(warm.warming.rise_k, 2.4 / (5.5 * warm.warming.surface_m2))
+        self.assertEqual((warm.standing, warm.words, warm.fan_m3h), ("wall", "no fan needed", 0.0))
+        parts = self.bench.library.parts_of("fan") + self.bench.library.parts_of("vent-filter")
+        self.assertEqual(helps(warm, enclosure, parts), [])
+        relay = next(p for p in self.bench.project.parts.values() if p.part_class == "relay")
+        self.bench.project.parts[relay.id] = replace(relay, ratings={**relay.ratings, "loss_w": "90"})
+        hot = enclosure_warmth(self.bench.project, enclosure)
+        self.assertGreater(hot.inside_c, 45)
+        wanted = 3.1 * (180 - 5.5 * hot.warming.surface_m2 * 10) / 10
+        self.assertAlmostEqual(hot.fan_m3h, wanted)
+        found = helps(hot, enclosure, parts)
+        self.assertEqual([h.what for h in found], ["fan", "filter"])
+        self.assertTrue(all(float(h.part.ratings["air_m3h"]) >= wanted for h in found))
+        self.bench.do("change-enclosure", enclosure_id=self.enclosure, standing="free", inside_min_c=30, coldest_c=-40)
+        cold = enclosure_warmth(self.bench.project, self.bench.project.enclosures[self.enclosure])
+        self.assertLess(cold.warming.rise_k, hot.warming.rise_k)
+        self.assertAlmostEqual(cold.heater_w, 5.5 * cold.warming.surface_m2 * 70 - 180)
+        self.bench.do("change-enclosure", enclosure_id=self.enclosure, ambient_c=50)
+        words = enclosure_warmth(self.bench.project, self.bench.project.enclosures[self.enclosure]).words
+        self.assertIn("a cooling unit is needed", words)
 
     def test_each_layout_edit_is_taken_back_whole(self) -> None:
         before = dict(self.bench.project.entities())

@@ -105,14 +105,14 @@ class Passing(PanelCase):
         self.assertEqual(self.snags("eyelet-apart"), [])
         led = self.route
         self.assertEqual(led.missing, "")
-        self.assertIn("72 through -BC1", led.why)
+        self.assertIn("72 through +P-BC1", led.why)
         a, b = (
             pin_point(self.bench.project, placing_of(self.bench.project, d) or self.fail(), pin)
             for d, pin in zip(self.devices, (led.conductor.start, led.conductor.end), strict=True)
         )
-        # down to the middle duct, along it and the lane, 10 mm to the opening, through, down to the foot duct, round
+        # down to the middle duct, along it and the lane, 10 mm to the opening, through, and back beside it
         into = (325 - a[1]) + (230 - a[0]) + (540 - 325) + (1 + 9)
-        out = (700 - 621) + (530 - 229) + (700 - 325) + (530 - b[0]) + (b[1] - 325)
+        out = (621 - 540) + 1 + (540 - 325) + (b[0] - 230) + (b[1] - 325)
         self.assertEqual(led.length_mm, -(-(into + 72 + out + 120) // 5) * 5)
         self.assertEqual([leg.kind for leg in led.legs].count("eyelet"), 1)
 

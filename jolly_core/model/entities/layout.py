@@ -37,6 +37,8 @@ class Enclosure:
         opening_mm: how far below the upper edges of the plates the opening is.
         standing: what it gives its heat off from, one of STANDINGS.
         swing_deg: how far its door opens.
+        inside_max_c, inside_min_c: how warm it may and how cold it must not get inside, degrees Celsius.
+        coldest_c: lowest temperature around it, degrees Celsius.
     """
 
     id: Id
@@ -47,6 +49,9 @@ class Enclosure:
     opening_mm: Annotated[Mm, Since(4)] = 0.0
     standing: Annotated[str, OneOf(STANDINGS), Since(9)] = ""
     swing_deg: Annotated[Swing, Since(9)] = 120.0
+    inside_max_c: Annotated[Celsius, Since(9)] = 45.0
+    coldest_c: Annotated[Celsius, Since(9)] = 10.0
+    inside_min_c: Annotated[Celsius, Since(9)] = 10.0
 
 
 @kind("rail", since=1)

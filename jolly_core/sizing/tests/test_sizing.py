@@ -16,14 +16,15 @@ from jolly_core.model import RuleError, WireType
 from jolly_core.sizing import (
     area_mm2,
     bundle_diameter_mm,
+    effective_surface_m2,
     fan_m3_per_h,
     fill_percent,
+    heating_w,
     outer_diameter_mm,
     resistance_ohm_per_km,
     rounded_up_mm,
     strip_length_mm,
     voltage_drop,
-    wall_surface_m2,
     warming,
 )
 
@@ -131,7 +132,21 @@ class Warmth(TestCase):
             self.assertEqual(round(warming(width, height, depth, loss).rise_k, 1), rise)
 
     def test_surface_and_fan(self) -> None:
-        self.assertEqual(round(wall_surface_m2(0.8, 1.0, 0.3), 3), 1.996)
+        w, h, d = 0.8, 1.0, 0.3
+        for standing, wanted in (
+            ("free", 1.8 * h * (w + d) + 1.4 * w * d),
+            ("wall", 1.4 * w * (h + d) + 1.8 * d * h),
+            ("end-free", 1.4 * d * (h + w) + 1.8 * w * h),
+            ("end-wall", 1.4 * h * (w + d) + 1.4 * w * d),
+            ("middle-free", 1.8 * w * h + 1.4 * w * d + d * h),
+            ("middle-wall", 1.4 * w * (h + d) + d * h),
+            ("middle-covered", 1.4 * w * h + 0.7 * w * d + d * h),
+        ):
+            self.assertAlmostEqual(effective_surface_m2(standing, w, h, d), wanted, msg=standing)
+        self.assertEqual(round(effective_surface_m2("wall", w, h, d), 3), 1.996)
+        with self.assertRaisesRegex(RuleError, "no way an enclosure stands"):
+            effective_surface_m2("hanging", w, h, d)
+        self.assertEqual(heating_w(200, 2.0, 10), 0.0)
         self.assertEqual(round(fan_m3_per_h(180, 1.996, 10), 1), 21.8)
         self.assertEqual(fan_m3_per_h(50, 1.996, 10), 0.0)
         with self.assertRaises(RuleError):
