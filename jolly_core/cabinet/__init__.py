@@ -1,7 +1,7 @@
 """Enclosures: layout, lanes, routes, faults."""
 
 from .eyelets import Eyelet, eyelet_named, eyelets_of, lane_name, passage_words, run_names
-from .faults import Fault, duct_outline, layout_faults, rail_length, rail_load
+from .faults import Fault, duct_outline, layout_faults, rail_length, rail_load, rail_outline
 from .fills import Fill, duct_fills
 from .holes import Hole, cutouts_in, fixing_of, hole_table, holes, pattern_of, runs_of
 from .lanes import Gap, gap_words, gaps_in, group_of, hinge_points, lanes_of, network_of, surface_key
@@ -31,9 +31,11 @@ from .pins import PinAt, pin_at, pin_point, pin_shares
 from .routes import Route, Run, panel_conductors, passages_for, routes, routes_from
 from .solids import Solid, solids
 from .warmth import Help, Loss, Warmth, enclosure_warmth, helps, losses_in, standing_of
-from .ways import Entry, Leg, Link, Way
+from .ways import Entry, Leg, LegKind, Link, Way
 
 __all__ = [
+    "LegKind",
+    "rail_outline",
     "clearance_between",
     "Eyelet",
     "eyelet_named",

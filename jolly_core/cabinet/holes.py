@@ -59,8 +59,8 @@ def holes(project: Project, enclosure_id: str, surface: str) -> list[Hole]:
     Rails, ducts and devices have what their parts say, and none where they say nothing.
     """
     found: list[Hole] = []
-    if surface == "plate":
-        for run in runs_of(project, enclosure_id):
+    for run in runs_of(project, enclosure_id):
+        if run.surface == surface:
             found += fixing_of(project.parts.get(run.part_id), run)
     for placing in placings_in(project, enclosure_id, surface):
         found += pattern_of(project, placing)

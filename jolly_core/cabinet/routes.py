@@ -34,6 +34,7 @@ class Run:
         legs: the stretches it is made of, in order.
         free_mm: the longer of its two runs outside lanes on a surface that has some.
         why: the sum with its figures.
+        pieces: what the sum is made of, the allowances at the ends last.
         through: what it was led through by hand, by name.
     """
 
@@ -43,6 +44,7 @@ class Run:
     legs: list[Leg] = field(default_factory=list)
     free_mm: float = 0.0
     why: str = ""
+    pieces: list[tuple[str, float]] = field(default_factory=list)
     through: tuple[str, ...] = ()
 
     def points_on(self, surface: str) -> list[Point]:
@@ -162,6 +164,7 @@ def _total(project: Project, run: Run, network: Network, way: Way, ends: list[tu
     pieces = _pieces(project, network, way.legs)
     total = sum(length for _, length in pieces) + 2 * settings.end_allowance_mm
     run.length_mm = rounded_up_mm(round(total, 6), settings.length_step_mm)
+    run.pieces = [*pieces, ("at the ends", 2 * settings.end_allowance_mm)]
     shown = " + ".join(f"{length:.0f} {name}" for name, length in pieces)
     run.why = (
         f"{shown} + 2 × {settings.end_allowance_mm:g} at the ends = {total:.0f} mm, "

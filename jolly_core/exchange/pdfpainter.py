@@ -121,7 +121,9 @@ class Painter:
                 filled = int(prim.tone is not None)
                 c.rect(prim.x * mm, self._y(low), prim.width * mm, prim.height * mm, fill=filled)
             case Circle():
-                c.circle(prim.cx * mm, self._y(prim.cy), prim.radius * mm)
+                if prim.tone is not None:
+                    c.setFillColor(ink(TONES[prim.tone]))
+                c.circle(prim.cx * mm, self._y(prim.cy), prim.radius * mm, fill=int(prim.tone is not None))
             case Arc():
                 x, y, r, span = prim.cx * mm, self._y(prim.cy), prim.radius * mm, prim.end - prim.start
                 # Where y grows upwards, the angles run the other way.

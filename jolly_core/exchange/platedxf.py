@@ -16,17 +16,16 @@ from ezdxf.document import Drawing
 from ezdxf.layouts.layout import Modelspace
 
 from jolly_core.cabinet import (
-    RAIL_WIDTH_MM,
     Hole,
     Outline,
     duct_outline,
     holes,
     outline,
     placings_in,
-    rail_is_level,
+    rail_outline,
     surface_size,
 )
-from jolly_core.model import Enclosure, Project, Rail
+from jolly_core.model import Enclosure, Project
 from jolly_core.scenes.paints import LAYERS
 from jolly_core.tagging import full_tag
 
@@ -48,13 +47,13 @@ def surface_dxf(project: Project, enclosure_id: str, surface: str = "plate") -> 
         document.layers.add(name, color=layer.colour, lineweight=round(layer.pen.mm * 100))
     space = document.modelspace()
     _rectangle(space, "PLATE", Outline(0, 0, width, height, 0), height)
-    if surface == "plate":
-        for rail in sorted(project.rails.values(), key=lambda r: r.id):
-            if rail.enclosure_id == enclosure_id:
-                _rectangle(space, "RAILS", _rail_outline(rail), height)
-        for duct in sorted(project.ducts.values(), key=lambda d: d.id):
-            if duct.enclosure_id == enclosure_id:
-                _rectangle(space, "DUCTS", duct_outline(project, duct.id), height)
+    here = (enclosure_id, surface)
+    for rail in sorted(project.rails.values(), key=lambda r: r.id):
+        if (rail.enclosure_id, rail.surface) == here:
+            _rectangle(space, "RAILS", rail_outline(rail), height)
+    for duct in sorted(project.ducts.values(), key=lambda d: d.id):
+        if (duct.enclosure_id, duct.surface) == here:
+            _rectangle(space, "DUCTS", duct_outline(project, duct.id), height)
     for placing in placings_in(project, enclosure_id, surface):
         box = outline(project, placing)
         _rectangle(space, "DEVICES", box, height)
@@ -66,13 +65,6 @@ def surface_dxf(project: Project, enclosure_id: str, surface: str = "plate") -> 
     for hole in holes(project, enclosure_id, surface):
         _cut(space, hole, height)
     return _written(document)
-
-
-def _rail_outline(rail: Rail) -> Outline:
-    half = RAIL_WIDTH_MM / 2
-    if rail_is_level(rail):
-        return Outline(rail.x1, rail.y1 - half, rail.x2 - rail.x1, RAIL_WIDTH_MM, 0)
-    return Outline(rail.x1 - half, rail.y1, RAIL_WIDTH_MM, rail.y2 - rail.y1, 0)
 
 
 def _cut(space: Modelspace, hole: Hole, height: float) -> None:

@@ -81,7 +81,8 @@ def _outline(prim: Line | Poly | Rect | Circle | Arc) -> str:
             place = f'x="{prim.x:g}" y="{prim.y:g}" width="{prim.width:g}" height="{prim.height:g}"'
             return f"<rect {place} {pen}" + (f' fill="{TONES[prim.tone]}"/>' if prim.tone else "/>")
         case Circle():
-            return f'<circle cx="{prim.cx:g}" cy="{prim.cy:g}" r="{prim.radius:g}" {pen}/>'
+            filled = f' fill="{TONES[prim.tone]}"' if prim.tone else ""
+            return f'<circle cx="{prim.cx:g}" cy="{prim.cy:g}" r="{prim.radius:g}" {pen}{filled}/>'
         case Arc():
             large, r = int(prim.end - prim.start > 180), prim.radius
             return f'<path d="M{_on(prim, prim.start)}A{r:g} {r:g} 0 {large} 1 {_on(prim, prim.end)}" {pen}/>'

@@ -3,7 +3,7 @@
 from jolly_core.model import Project
 
 from . import leaving as leaving  # its check is known as soon as there are scenes
-from .cabinet import MARGIN_MM, surface_scene
+from .cabinet import MARGIN_MM, door_back_scene, surface_scene
 from .cableface import cable_scene
 from .graphics import art_of, drawn, kept
 from .lettering import fit, lay
@@ -35,6 +35,7 @@ from .stripface import strip_scene
 from .titleblocks import EDGE_MM, block_scene
 
 __all__ = [
+    "door_back_scene",
     "Arc",
     "Art",
     "Circle",

@@ -34,6 +34,20 @@ ToneName = Literal[
     "bracket",
     "divider",
     "sheath",
+    "case",
+    "case-shade",
+    "case-dark",
+    "screw",
+    "glass",
+    "lever",
+    "red",
+    "yellow",
+    "green",
+    "blue",
+    "white",
+    "black",
+    "orange",
+    "clear",
 ]
 RoleName = Literal["tag", "text", "pin", "number", "reference", "label", "title", "heading", "line"]
 Anchor = Literal["start", "middle", "end"]
@@ -102,12 +116,13 @@ class Rect:
 
 @dataclass(slots=True, frozen=True)
 class Circle:
-    """A circle."""
+    """A circle; without a tone one sees through it."""
 
     cx: float
     cy: float
     radius: float
     pen: PenName
+    tone: ToneName | None = None
     kind: Literal["circle"] = "circle"
 
     def moved(self, dx: float, dy: float) -> Circle:
@@ -116,7 +131,7 @@ class Circle:
 
     def scaled(self, factor: float) -> Circle:
         """Return it with all lengths times a factor."""
-        return Circle(self.cx * factor, self.cy * factor, self.radius * factor, self.pen)
+        return replace(self, cx=self.cx * factor, cy=self.cy * factor, radius=self.radius * factor)
 
 
 @dataclass(slots=True, frozen=True)

@@ -208,13 +208,16 @@ def draw_blocks(face: Face, strip_id: str, blocks: Sequence[Block], offset: floa
     _draw_cables(face, blocks, shift)
 
 
-def _tone(face: Face, row: StripRow) -> ToneName:
+def tone_of(project: Project, row: StripRow) -> ToneName:
+    """Return what a terminal or accessory is filled with."""
+    if row.kind != TERMINAL:
+        return "bracket" if row.kind == "end-bracket" else "divider"
     if row.record.spare and row.free:
         return "spare"
     known = TONES.get(row.terminal_kind)
     if known:
         return known
-    return "neutral" if any(role_of(face.project, t.conductor) == NEUTRAL for t in row.targets) else "terminal"
+    return "neutral" if any(role_of(project, t.conductor) == NEUTRAL for t in row.targets) else "terminal"
 
 
 def _draw_block(face: Face, block: Block, shift: float) -> None:
@@ -228,7 +231,9 @@ def _draw_block(face: Face, block: Block, shift: float) -> None:
         face.add(place_key(row.record), "accessory", prims, box)
         return
     planned = not row.drawn
-    body: list[Prim] = [face.rect(at, -half, length, block.tall, "dash" if planned else "thin", _tone(face, row))]
+    body: list[Prim] = [
+        face.rect(at, -half, length, block.tall, "dash" if planned else "thin", tone_of(face.project, row))
+    ]
     if row.terminal_kind == "earth":
         tall = block.tall / 7
         body += [face.rect(at, a, length, tall, "thin", "earth-band") for a in (-half + tall, half - 2 * tall)]

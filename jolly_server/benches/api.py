@@ -17,7 +17,7 @@ from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
-from .cabinet import CabinetView, cabinet_bench
+from .cabinet import CabinetView, Look, cabinet_bench
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
 from .io import IoView, io_bench
@@ -187,14 +187,13 @@ def read_io(
 
 
 @router.get("/{project_id}/cabinet", response=CabinetView)
-def cabinet(
-    request: HttpRequest, project_id: str, enclosure_id: str = "", surface: Literal["plate", "door"] = "plate"
-) -> CabinetView:
+def cabinet(request: HttpRequest, project_id: str, enclosure_id: str = "", surface: Look = "plate") -> CabinetView:
     """Give an enclosure's layout, the tray, routes, fill and warmth."""
     role_in(request, project_id)
+    library = StoredLibrary(request.user)
     held = loaded(project_id)
     with held.lock:
-        return cabinet_bench(held.project, enclosure_id, surface)
+        return cabinet_bench(held.project, library, enclosure_id, surface)
 
 
 @router.get("/{project_id}/harness", response=HarnessView)

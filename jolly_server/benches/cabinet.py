@@ -7,6 +7,7 @@ from typing import Literal, NotRequired
 from typing_extensions import TypedDict
 
 from jolly_core.cabinet import (
+    SURFACE_WORDS,
     Fault,
     Route,
     Solid,
@@ -14,7 +15,10 @@ from jolly_core.cabinet import (
     duct_fills,
     enclosure_warmth,
     enclosures,
+    helps,
     layout_faults,
+    passage_words,
+    placings_in,
     rail_is_level,
     rail_length,
     rail_load,
@@ -23,31 +27,57 @@ from jolly_core.cabinet import (
     solids,
     surface_for,
     surface_size,
+    surfaces_of,
     tray,
 )
+from jolly_core.library import Library, part_class
 from jolly_core.model import Enclosure, Project, RuleError, derived, listed
-from jolly_core.scenes import MARGIN_MM, surface_scene
+from jolly_core.scenes import MARGIN_MM, door_back_scene, surface_scene
 from jolly_core.tagging import pin_name
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
+from .cabinetlanes import (
+    EyeletValue,
+    GapValue,
+    LaneValue,
+    LegValue,
+    class_of,
+    drawn_at,
+    eyelet_values,
+    function_words,
+    gap_values,
+    lane_values,
+)
 from .shapes import DeviceName, FromTo, device_value
 
+Look = Literal["plate", "door", "left", "right", "roof", "gland", "door-back"]
 Size = tuple[float, float]
 
 
 class Waiting(DeviceName):
-    """A device in the tray, with its size in mm and the surface it is for."""
+    """A device in the tray: its size in mm, the surface it is for, and where it is drawn.
+
+    Attributes:
+        sheet: number of the sheet it is drawn on first, "" while it is planned; `order` goes on along the sheets.
+        kind: name of its part class.
+    """
 
     width: float
     height: float
     surface: Surface
     mounting: str
+    sheet: str
+    order: int
+    function: str
+    kind: str
+    class_key: str
 
 
 class EnclosureName(DeviceName):
-    """An enclosure by its device."""
+    """An enclosure by its device, with its outside size in words."""
 
     device_id: str
+    size: str
 
 
 class LayoutFault(TypedDict):
@@ -59,7 +89,7 @@ class LayoutFault(TypedDict):
 
 
 class RouteValue(FromTo):
-    """A wire of the panel with its way: points on plate and door in mm, ducts it runs in, and the sum of its length."""
+    """A wire of the panel with its way: corners on each surface in mm, lanes it runs in, what its length is made of."""
 
     key: str
     number: str
@@ -68,21 +98,44 @@ class RouteValue(FromTo):
     colour: str
     length_mm: float | None
     missing: str
-    why: str
-    plate: list[Size]
-    door: list[Size]
-    ducts: list[str]
+    category: str
+    pieces: list[tuple[str, float]]
+    legs: list[LegValue]
+    lanes: list[str]
+    through: list[tuple[str, str]]
     wire_id: str
     sheet_id: str
 
 
+class LossValue(TypedDict):
+    """What a device gives off in W, None while its part does not say."""
+
+    tag: str
+    part: str
+    watts: float | None
+
+
+class HelpValue(TypedDict):
+    """A part of the library that would hold the temperature, and why."""
+
+    what: str
+    part_id: str
+    number: str
+    why: str
+    surface: Surface
+
+
 class Heat(TypedDict):
-    """How warm it gets inside: loss in W, rise in K, temperature in degrees Celsius."""
+    """How warm it gets inside: loss in W, rise in K, temperature in degrees Celsius, and what would hold it."""
 
     loss_w: float
     rise_k: float
     inside_c: float
     why: str
+    words: str
+    standing: str
+    losses: list[LossValue]
+    helps: list[HelpValue]
 
 
 class RailValue(TypedDict):
@@ -92,6 +145,16 @@ class RailValue(TypedDict):
     level: bool
     length: float
     load: float
+
+
+class SurfaceValue(TypedDict):
+    """A surface of an enclosure, and its size in mm."""
+
+    name: Surface
+    words: str
+    width: float
+    height: float
+    things: int
 
 
 class FillValue(TypedDict):
@@ -107,6 +170,11 @@ class EnclosureValue(EnclosureName):
     """An enclosure with all about it; what needs its size is left out while there is a `problem` with that."""
 
     ambient_c: float
+    inside_max_c: float
+    coldest_c: float
+    inside_min_c: float
+    standing: str
+    swing_deg: float
     hinge: Literal["left", "right"]
     left_id: str
     opening_mm: float
@@ -122,6 +190,10 @@ class EnclosureValue(EnclosureName):
     routes: NotRequired[list[RouteValue]]
     rails: NotRequired[list[RailValue]]
     fills: NotRequired[list[FillValue]]
+    surfaces: NotRequired[list[SurfaceValue]]
+    lanes: NotRequired[list[LaneValue]]
+    eyelets: NotRequired[list[EyeletValue]]
+    gaps: NotRequired[list[GapValue]]
 
 
 class CabinetView(TypedDict):
@@ -132,32 +204,41 @@ class CabinetView(TypedDict):
     enclosure: EnclosureValue | None
 
 
-def cabinet_bench(project: Project, enclosure_id: str = "", surface: Surface = "plate") -> CabinetView:
+def cabinet_bench(project: Project, library: Library, enclosure_id: str = "", surface: Look = "plate") -> CabinetView:
     """Return the enclosures and all about the one asked for, or the first."""
     found = enclosures(project)
     chosen = next((e for e in found if e.id == enclosure_id), found[0] if found else None)
     return {
         "enclosures": [_name(project, e) for e in found],
         "tray": [_waiting(project, d.id) for d in tray(project)],
-        "enclosure": _enclosure(project, chosen, surface) if chosen else None,
+        "enclosure": _enclosure(project, library, chosen, surface) if chosen else None,
     }
 
 
 def _name(project: Project, enclosure: Enclosure) -> EnclosureName:
     device = project.devices[enclosure.device_id]
-    return {**device_value(project, device), "id": enclosure.id, "device_id": device.id}
+    part = project.part_of(device)
+    size = f"{part.width_mm:g} × {part.height_mm:g} × {part.depth_mm:g}" if part else "no part yet"
+    return {**device_value(project, device), "id": enclosure.id, "device_id": device.id, "size": size}
 
 
 def _waiting(project: Project, device_id: str) -> Waiting:
     device = project.devices[device_id]
     width, height, _ = size_of(project, device)
     part = project.part_of(device)
+    place, sheet = drawn_at(project, device_id)
+    key = part.part_class if part else class_of(project, device_id)
     return {
         **device_value(project, device),
         "width": width,
         "height": height,
         "surface": surface_for(project, device),
         "mounting": part.mounting if part else "",
+        "sheet": sheet,
+        "order": place,
+        "function": function_words(project, device),
+        "kind": part_class(key).name if key else "",
+        "class_key": key,
     }
 
 
@@ -165,7 +246,7 @@ def _fault(fault: Fault) -> LayoutFault:
     return {"code": fault.code, "message": fault.message, "ids": list(fault.ids)}
 
 
-def _enclosure(project: Project, enclosure: Enclosure, surface: Surface) -> EnclosureValue:
+def _enclosure(project: Project, library: Library, enclosure: Enclosure, surface: Look) -> EnclosureValue:
     part = project.part_of(project.devices[enclosure.device_id])
     name = _name(project, enclosure)
     value: EnclosureValue = {
@@ -174,7 +255,13 @@ def _enclosure(project: Project, enclosure: Enclosure, surface: Surface) -> Encl
         "tag": name["tag"],
         "text": name["text"],
         "part": name["part"],
+        "size": name["size"],
         "ambient_c": enclosure.ambient_c,
+        "inside_max_c": enclosure.inside_max_c,
+        "coldest_c": enclosure.coldest_c,
+        "inside_min_c": enclosure.inside_min_c,
+        "standing": enclosure.standing,
+        "swing_deg": enclosure.swing_deg,
         "hinge": "left" if enclosure.hinge == "left" else "right",
         "left_id": enclosure.left_id,
         "opening_mm": enclosure.opening_mm,
@@ -184,18 +271,15 @@ def _enclosure(project: Project, enclosure: Enclosure, surface: Surface) -> Encl
         "faults": [_fault(f) for f in layout_faults(project, enclosure)],
     }
     try:
+        value["surfaces"] = _surfaces(project, enclosure)
         value["plate"], value["door"] = (surface_size(project, enclosure, s) for s in ("plate", "door"))
-        value["scene"] = scene_value(surface_scene(project, enclosure.id, surface))
-        warmth = enclosure_warmth(project, enclosure)
+        there = surface if surface in ("door-back", *surfaces_of(project, enclosure)) else "plate"
+        scene = door_back_scene(project, enclosure.id) if there == "door-back" else None
+        value["scene"] = scene_value(scene or surface_scene(project, enclosure.id, there))
+        value["heat"] = _heat(project, library, enclosure)
     except RuleError as error:
         value["problem"] = error.message
         return value
-    value["heat"] = {
-        "loss_w": round(warmth.loss_w, 2),
-        "rise_k": round(warmth.warming.rise_k, 2),
-        "inside_c": round(warmth.inside_c, 1),
-        "why": warmth.warming.why,
-    }
     value["boxes"] = solids(project, enclosure)
     value["routes"] = [value for id, value in _all_routes(project) if id in (enclosure.id, "")]
     value["rails"] = [
@@ -207,7 +291,48 @@ def _enclosure(project: Project, enclosure: Enclosure, surface: Surface) -> Encl
         {"duct_id": f.duct_id, "percent": round(f.percent, 2), "wires": f.wires, "why": f.why}
         for f in duct_fills(project, enclosure.id).values()
     ]
+    value["lanes"] = lane_values(project, enclosure)
+    value["eyelets"] = eyelet_values(project, enclosure)
+    value["gaps"] = gap_values(project, enclosure)
     return value
+
+
+def _surfaces(project: Project, enclosure: Enclosure) -> list[SurfaceValue]:
+    found: list[SurfaceValue] = []
+    for surface in surfaces_of(project, enclosure):
+        width, height = surface_size(project, enclosure, surface)
+        things = len(placings_in(project, enclosure.id, surface))
+        words = SURFACE_WORDS[surface]
+        found.append({"name": surface, "words": words, "width": width, "height": height, "things": things})
+    return found
+
+
+HELPING = ("fan", "vent-filter", "cooling-unit", "heater")
+
+
+def _heat(project: Project, library: Library, enclosure: Enclosure) -> Heat:
+    warmth = enclosure_warmth(project, enclosure)
+    wanted = warmth.words != "no fan needed"
+    parts = [p for key in HELPING for p in library.parts_of(key)] if wanted else []
+    return {
+        "loss_w": round(warmth.loss_w, 2),
+        "rise_k": round(warmth.warming.rise_k, 2),
+        "inside_c": round(warmth.inside_c, 1),
+        "why": warmth.warming.why,
+        "words": warmth.words,
+        "standing": warmth.standing,
+        "losses": [{"tag": one.tag, "part": one.part, "watts": one.watts} for one in warmth.losses],
+        "helps": [
+            {
+                "what": h.what,
+                "part_id": h.part.id,
+                "number": h.part.number,
+                "why": h.why,
+                "surface": "door" if h.part.mounting == "door hole" else "plate",
+            }
+            for h in helps(warmth, enclosure, parts)
+        ],
+    }
 
 
 @derived
@@ -219,6 +344,13 @@ def _routes_from(project: Project, sheet_id: str) -> list[tuple[str, RouteValue]
 def _route(project: Project, key: str, route: Route) -> RouteValue:
     c = route.conductor
     wire_type = c.wire_type(project)
+    legs: list[LegValue] = []
+    for leg in route.legs:
+        if leg.points:
+            enclosure_id, surface = leg.surface.split("/")
+            legs.append(
+                {"kind": leg.kind, "enclosure_id": enclosure_id, "surface": surface, "points": list(leg.points)}
+            )
     return {
         "key": key,
         "number": c.number,
@@ -229,10 +361,11 @@ def _route(project: Project, key: str, route: Route) -> RouteValue:
         "colour": wire_type.colour if wire_type else "BK",
         "length_mm": route.length_mm,
         "missing": route.missing,
-        "why": route.why,
-        "plate": route.points_on("plate"),
-        "door": route.points_on("door"),
-        "ducts": [s[0] for s in route.stretches],
+        "category": wire_type.category if wire_type else "",
+        "pieces": [(words, round(length, 1)) for words, length in route.pieces],
+        "legs": legs,
+        "lanes": list(dict.fromkeys(s[0] for s in route.stretches)),
+        "through": [(name, passage_words(project, name)) for name in route.through],
         "wire_id": c.wire_id,
         "sheet_id": c.sheet_id,
     }

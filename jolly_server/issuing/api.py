@@ -196,7 +196,7 @@ def layout(request: HttpRequest, project_id: str, enclosure_id: str, surface: st
     """Give a mounting plate or door as PDF or DXF."""
     role_in(request, project_id)
     if surface not in SURFACES or format not in ("pdf", "dxf"):
-        raise HttpError(404, "There are plate and door, as pdf and dxf.")
+        raise HttpError(404, "There are plate, door, walls, roof and gland plate, as pdf and dxf.")
     held = loaded(project_id)
     with held.lock:
         if format == "dxf":

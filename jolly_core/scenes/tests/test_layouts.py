@@ -46,6 +46,9 @@ def texts(scene: Scene) -> list[tuple[str, Box]]:
         for prim in item.prims:
             if isinstance(prim, Text) and prim.words:
                 width = len(prim.words) * prim.size * ADVANCE
+                if prim.upward:
+                    found.append((prim.words, (prim.x - prim.size * 0.75, prim.y - width, prim.x, prim.y)))
+                    continue
                 left = prim.x - {"start": 0.0, "middle": width / 2, "end": width}[prim.anchor]
                 found.append((prim.words, (left, prim.y - prim.size * 0.75, left + width, prim.y)))
     return found

@@ -88,7 +88,7 @@ class Benches(DemoCase):
         found = self.see("cabinet")
         enclosure = found["enclosure"]
         self.assertEqual((len(enclosure["routes"]), found["tray"], enclosure["faults"]), (62, [], []))
-        self.assertTrue(all(r["length_mm"] and len(r["plate"]) + len(r["door"]) >= 2 for r in enclosure["routes"]))
+        self.assertTrue(all(r["length_mm"] and r["legs"] for r in enclosure["routes"]))
         self.assertEqual(enclosure["heat"]["rise_k"], 5.77)
         door = self.see("cabinet?surface=door")["enclosure"]["scene"]["items"]
         self.assertEqual(sum(i["kind"] == "placing" for i in door), 14)
@@ -271,5 +271,6 @@ class Pack(DemoCase):
         ):
             answer = vera.get(f"{BASE}/{path}")
             self.assertTrue(answer.content.startswith(start), path)
-        self.assertEqual(vera.get(f"{BASE}/layouts/{enclosure}/roof.dxf").status_code, 404)
+        self.assertEqual(vera.get(f"{BASE}/layouts/{enclosure}/cellar.dxf").status_code, 404)
+        self.assertIn("has no roof to build on", vera.get(f"{BASE}/layouts/{enclosure}/roof.dxf").content.decode())
         self.assertEqual(vera.get(f"{BASE}/layouts/none/plate.dxf").status_code, 404)

@@ -17,6 +17,8 @@ type Name =
   | 'drop_limit_percent'
   | 'ambient_c'
   | 'comment_limit'
+  | 'fill_warn_percent'
+  | 'eyelet_reach_mm'
 
 interface Props {
   name: Name

@@ -78,14 +78,15 @@ function Picture({ prim }: { prim: PrimOf<'picture'> }) {
 }
 
 /** What a box is filled with: its tone, or that of the selection. */
-const fillOf = (prim: PrimOf<'rect'>, look: Look) =>
+const fillOf = (prim: PrimOf<'rect' | 'circle'>, look: Look) =>
   !prim.tone ? 'none' : look === 'selected' ? '#F8E4D5' : look === 'linked' ? '#DDEEEA' : TONES[prim.tone]
 
 function Outline({ prim, look }: { prim: PrimOf<'line' | 'rect' | 'circle' | 'poly' | 'arc'>; look: Look }) {
   const pen = PENS[prim.pen]!
   const stroke = { stroke: inkOf(look, INK), strokeWidth: pen.mm, strokeDasharray: pen.dash, fill: 'none' }
   if (prim.kind === 'line') return <line x1={prim.x1} y1={prim.y1} x2={prim.x2} y2={prim.y2} {...stroke} />
-  if (prim.kind === 'circle') return <circle cx={prim.cx} cy={prim.cy} r={prim.radius} {...stroke} />
+  if (prim.kind === 'circle')
+    return <circle cx={prim.cx} cy={prim.cy} r={prim.radius} {...stroke} fill={fillOf(prim, look)} />
   if (prim.kind === 'poly') return <polyline points={prim.points.join(' ')} {...stroke} />
   if (prim.kind === 'arc') return <path d={pathsOf([prim]).lines} {...stroke} />
   const { x, y, width, height, tone } = prim

@@ -4,18 +4,19 @@ import ExpandMoreIcon from '@mui/icons-material/ExpandMore'
 import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import { useState } from 'react'
-import { LINE, MONO, SNAG } from '../../theme/theme'
+import { COPPER, LINE, MONO, SNAG } from '../../theme/theme'
 import { Rows } from '../../kit/Rows'
 import { SheetLink } from '../../project/SheetLink'
 import type { Route } from './shapes'
 
 interface Props {
   routes: Route[]
-  route: string
-  onRoute: (key: string) => void
+  /** The keys of those chosen. */
+  wires: string[]
+  onWire: (key: string, add: boolean) => void
 }
 
-export function RouteTable({ routes, route, onRoute }: Props) {
+export function RouteTable({ routes, wires, onWire }: Props) {
   const [open, setOpen] = useState(true)
   const routed = routes.filter((r) => r.length_mm !== null)
   const total = routed.reduce((sum, r) => sum + (r.length_mm ?? 0), 0)
@@ -47,14 +48,14 @@ export function RouteTable({ routes, route, onRoute }: Props) {
         <Box sx={{ flex: 1, overflow: 'auto' }}>
           <Rows
             label="Routes"
-            columns={['Wire', 'From', 'To', 'Type', { name: 'Length', align: 'right' }, 'Sheet']}
+            columns={['Wire', 'From', 'To', 'Type', 'Through', { name: 'Length', align: 'right' }, 'Sheet']}
           >
             {routes.map((r) => (
               <RouteRow
                 key={r.key}
                 row={r}
-                chosen={r.key === route}
-                choose={() => onRoute(r.key === route ? '' : r.key)}
+                chosen={wires.includes(r.key)}
+                choose={(add) => onWire(r.key, add)}
               />
             ))}
           </Rows>
@@ -67,18 +68,23 @@ export function RouteTable({ routes, route, onRoute }: Props) {
 interface RouteRowProps {
   row: Route
   chosen: boolean
-  choose: () => void
+  choose: (add: boolean) => void
 }
 
 function RouteRow({ row: r, chosen, choose }: RouteRowProps) {
   return (
-    <tr onClick={choose} style={{ cursor: 'pointer', background: chosen ? '#F5E2D3' : undefined }}>
+    <tr
+      onClick={(e) => choose(e.ctrlKey || e.shiftKey || e.metaKey)}
+      aria-selected={chosen}
+      style={{ cursor: 'pointer', background: chosen ? '#F5E2D3' : undefined }}
+    >
       <td style={{ fontFamily: MONO }}>{r.number}</td>
       <td style={{ fontFamily: MONO }}>{r.from}</td>
       <td style={{ fontFamily: MONO }}>{r.to}</td>
       <td>
         {r.type} {r.colour}
       </td>
+      <td style={{ fontFamily: MONO, color: COPPER }}>{r.through.map(([, words]) => words).join(', ')}</td>
       <td style={{ textAlign: 'right', color: r.length_mm === null ? SNAG : undefined }}>
         {r.length_mm === null ? r.missing : `${r.length_mm} mm`}
       </td>

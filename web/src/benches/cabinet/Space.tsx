@@ -14,14 +14,15 @@ const TONES = { device: '#F7F5EF', duct: '#D9D2BF', rail: '#AEB4BC' }
 interface Props {
   enclosure: EnclosureValue
   selected: Set<string>
-  route: string
+  /** The keys of the chosen wires. */
+  wires: string[]
   onSelect: (id: string, add: boolean) => void
 }
 
 /** Whether this browser can show a picture in space at all. */
 const able = () => document.createElement('canvas').getContext('webgl2') !== null
 
-export default function Space({ enclosure, selected, route, onSelect }: Props) {
+export default function Space({ enclosure, selected, wires, onSelect }: Props) {
   const [can] = useState(able)
   const [under, setUnder] = useState('')
   if (!can)
@@ -50,7 +51,7 @@ export default function Space({ enclosure, selected, route, onSelect }: Props) {
         <Inside
           enclosure={enclosure}
           selected={selected}
-          route={route}
+          wires={wires}
           onSelect={onSelect}
           onUnder={setUnder}
         />
@@ -85,7 +86,7 @@ interface InsideProps extends Props {
   onUnder: (tag: string) => void
 }
 
-function Inside({ enclosure, selected, route, onSelect, onUnder }: InsideProps) {
+function Inside({ enclosure, selected, wires, onSelect, onUnder }: InsideProps) {
   const [width, height, depth] = enclosure.outside
   const [plateWidth, plateHeight] = enclosure.plate ?? [0, 0]
   // From surface mm, y downwards, to the middle of the enclosure, y upwards.
@@ -123,8 +124,8 @@ function Inside({ enclosure, selected, route, onSelect, onUnder }: InsideProps) 
           <WireView
             key={r.key}
             points={inSpace(r, plateAt, doorAt, back, front)}
-            colour={r.key === route ? COPPER : wirePaint(r.colour).first}
-            strong={r.key === route}
+            colour={wires.includes(r.key) ? COPPER : wirePaint(r.colour).first}
+            strong={wires.includes(r.key)}
           />
         ))}
     </group>
@@ -135,15 +136,13 @@ type Way = (x: number, y: number) => [number, number]
 
 /** A route's corners in scene units: on the plate at the height of the ducts, on the door just behind it. */
 function inSpace(route: Route, plateAt: Way, doorAt: Way, back: number, front: number): Vector3[] {
-  const plate = route.plate.map(([x, y]) => {
-    const [px, py] = plateAt(x, y)
-    return new Vector3(px * SCALE, py * SCALE, back + IN_DUCT_MM * SCALE)
-  })
-  const door = route.door.map(([x, y]) => {
-    const [px, py] = doorAt(x, y)
-    return new Vector3(px * SCALE, py * SCALE, front - 0.05)
-  })
-  return [...plate, ...door]
+  return route.legs.flatMap((leg) =>
+    leg.points.map(([x, y]) => {
+      const plate = leg.surface !== 'door'
+      const [px, py] = (plate ? plateAt : doorAt)(x, y)
+      return new Vector3(px * SCALE, py * SCALE, plate ? back + IN_DUCT_MM * SCALE : front - 0.05)
+    }),
+  )
 }
 
 function WireView({ points, colour, strong }: { points: Vector3[]; colour: string; strong: boolean }) {

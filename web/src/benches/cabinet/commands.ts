@@ -1,9 +1,12 @@
 /** The Cabinet bench's commands. */
 import type { Command } from '../../project/commands'
+import type { Look } from './shapes'
+import type { PlanTool } from './useCabinet'
 
 interface Acts {
-  show: (look: 'plate' | 'door' | 'space') => void
+  show: (look: Look) => void
   draw: (what: 'rail' | 'duct') => void
+  take: (tool: PlanTool) => void
   choose: () => void
   remove: () => void
   some: boolean
@@ -12,40 +15,44 @@ interface Acts {
   has: { rail: boolean; duct: boolean }
 }
 
-export function cabinetCommands({ show, draw, choose, remove, some, there, has }: Acts): Command[] {
+const LOOKS: [Look, string, string][] = [
+  ['plate', 'Show the mounting plate', 'P'],
+  ['door', 'Show the door', 'O'],
+  ['door-back', 'Show the door from behind', 'B'],
+  ['space', 'Show the enclosure in space', '3'],
+]
+
+export function cabinetCommands(acts: Acts): Command[] {
+  const { show, draw, take, choose, remove, some, there, has } = acts
   const enabled = () => there
   const chosen = () => some
+  const looks = LOOKS.map(([look, label, shortcut]) => ({
+    ...{ id: look, label, shortcut, enabled, reads: true },
+    run: () => show(look),
+  }))
   return [
+    ...looks,
+    ...(['rail', 'duct'] as const).map((what) => ({
+      id: what,
+      label: `Draw a ${what}`,
+      shortcut: what === 'rail' ? 'R' : 'D',
+      run: () => draw(what),
+      enabled: () => there && has[what],
+    })),
+    { id: 'lane', label: 'Draw a lane', shortcut: 'L', run: () => take({ name: 'lane' }), enabled },
     {
-      id: 'plate',
-      label: 'Show the mounting plate',
-      shortcut: 'P',
-      run: () => show('plate'),
+      id: 'through',
+      label: 'Lead wires through what is pointed at',
+      shortcut: 'T',
+      run: () => take({ name: 'through' }),
       enabled,
-      reads: true,
     },
-    { id: 'door', label: 'Show the door', shortcut: 'O', run: () => show('door'), enabled, reads: true },
     {
-      id: 'space',
-      label: 'Show the enclosure in space',
-      shortcut: '3',
-      run: () => show('space'),
+      id: 'crossing',
+      label: 'Draw a crossing to another surface',
+      shortcut: 'X',
+      run: () => take({ name: 'crossing' }),
       enabled,
-      reads: true,
-    },
-    {
-      id: 'rail',
-      label: 'Draw a rail',
-      shortcut: 'R',
-      run: () => draw('rail'),
-      enabled: () => there && has.rail,
-    },
-    {
-      id: 'duct',
-      label: 'Draw a duct',
-      shortcut: 'D',
-      run: () => draw('duct'),
-      enabled: () => there && has.duct,
     },
     { id: 'choose', label: 'Choose nothing', shortcut: 'Escape', run: choose, reads: true },
     { id: 'remove', label: 'Take out of the layout', shortcut: 'Delete', run: remove, enabled: chosen },

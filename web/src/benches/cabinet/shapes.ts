@@ -4,6 +4,18 @@ import type { Schemas } from '../../api/shapes'
 export type Waiting = Schemas['Waiting']
 export type Route = Schemas['RouteValue']
 export type SpaceBox = Schemas['Solid']
+export type LaneValue = Schemas['LaneValue']
 export type EnclosureValue = Schemas['EnclosureValue']
 export type CabinetView = Schemas['CabinetView']
-export type SurfaceName = 'plate' | 'door'
+export type SurfaceName = Schemas['SurfaceValue']['name']
+/** How the enclosure is looked at: a surface, the door from behind, in space. */
+export type Look = SurfaceName | 'door-back' | 'space'
+
+/** A length as people read it: whole millimetres, thousands apart. */
+export const mm = (value: number) => Math.round(value).toLocaleString('en').replace(/,/g, ' ')
+
+/** A typed number, null when it is none. */
+export function numberIn(typed: string): number | null {
+  const value = Number(typed.replace(',', '.'))
+  return typed.trim() === '' || Number.isNaN(value) ? null : value
+}

@@ -1,0 +1,124 @@
+/** What is chosen in the layout: places to type, bringing into line, what may lie in lanes, taking out. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { Field } from '../../kit/Field'
+import { Section } from '../../kit/Section'
+import { TagChip } from '../../kit/TagChip'
+import { Why } from '../../kit/Why'
+import { usePick } from '../../project/store'
+import { QUIET, SNAG } from '../../theme/theme'
+import { LaneUse } from './LaneUse'
+import { numberIn, type EnclosureValue, type SpaceBox } from './shapes'
+import type { State } from './useCabinet'
+
+interface Props {
+  enclosure: EnclosureValue
+  state: State
+  canEdit: boolean
+}
+
+const WAYS = [
+  ['left', 'Left'],
+  ['right', 'Right'],
+  ['top', 'Top'],
+  ['bottom', 'Bottom'],
+  ['row', 'One row'],
+  ['column', 'One column'],
+  ['spread-across', 'Spread across'],
+  ['spread-down', 'Spread down'],
+  ['close-up', 'Close up'],
+  ['mirror', 'Mirror'],
+] as const
+
+export function SelectedPanel({ enclosure, state, canEdit }: Props) {
+  const { send } = usePick('send')
+  const { selected } = state
+  const boxes = enclosure.boxes?.filter((b) => selected.has(b.id)) ?? []
+  const lanes = enclosure.lanes?.filter((l) => selected.has(l.id)) ?? []
+  const devices = boxes.filter((b) => b.kind === 'device')
+  const remove = () => {
+    void send({ kind: 'remove-from-layout', ids: [...selected] })
+    state.select([], false)
+  }
+  return (
+    <Section title="Selected">
+      {boxes.slice(0, 6).map((b) => (
+        <Thing key={b.id} box={b} enclosure={enclosure} />
+      ))}
+      {boxes.length > 6 && <Box sx={{ color: QUIET, fontSize: 12 }}>and {boxes.length - 6} more</Box>}
+      {canEdit && boxes.length === 1 && <Position box={boxes[0]!} enclosure={enclosure} />}
+      {canEdit && devices.length > 1 && <Arrange ids={devices.map((b) => b.id)} />}
+      {lanes.length > 0 && <LaneUse lanes={lanes} canEdit={canEdit} />}
+      {canEdit && <Button onClick={remove}>Take out of the layout</Button>}
+    </Section>
+  )
+}
+
+/** How high the surface of a box is. */
+const tall = (enclosure: EnclosureValue, box: SpaceBox) =>
+  enclosure.surfaces?.find((s) => s.name === box.surface)?.height ?? 0
+
+const tenth = (value: number) => Math.round(value * 10) / 10
+
+function Thing({ box: b, enclosure }: { box: SpaceBox; enclosure: EnclosureValue }) {
+  const fill = enclosure.fills?.find((f) => f.duct_id === b.id)
+  const rail = enclosure.rails?.find((r) => r.id === b.id)
+  const kind = b.kind === 'device' ? '' : `${b.kind} `
+  return (
+    <Box sx={{ mb: 0.5 }}>
+      {b.kind === 'device' ? <TagChip tag={b.tag} /> : <b>{`${kind}${b.tag}`}</b>}{' '}
+      <span style={{ fontSize: 12, color: QUIET }}>
+        {tenth(b.width)} × {tenth(b.height)}, {tenth(b.x)} from the left,{' '}
+        {tenth(tall(enclosure, b) - b.y - b.height)} from below
+      </span>
+      {fill && (
+        <Box sx={{ fontSize: 12.5 }}>
+          {fill.percent.toFixed(1)} % full, {fill.wires} wires <Why text={fill.why} />
+        </Box>
+      )}
+      {rail && (
+        <Box sx={{ fontSize: 12.5, color: rail.load > rail.length ? SNAG : undefined }}>
+          {rail.load} of {rail.length} mm taken
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+/** Where it is, typed: from the lower left corner of its surface. */
+function Position({ box, enclosure }: { box: SpaceBox; enclosure: EnclosureValue }) {
+  const { send, say } = usePick('send', 'say')
+  const save = (which: 'from_left' | 'from_below') => (typed: string) => {
+    const value = numberIn(typed)
+    if (value === null) say(`“${typed}” is no number.`, 'error')
+    else void send({ kind: 'set-position', id: box.id, [which]: value })
+  }
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 0.5 }}>
+      <Field label="From the left, mm" value={String(tenth(box.x))} onSave={save('from_left')} />
+      <Field
+        label="From below, mm"
+        value={String(tenth(tall(enclosure, box) - box.y - box.height))}
+        onSave={save('from_below')}
+      />
+    </Box>
+  )
+}
+
+function Arrange({ ids }: { ids: string[] }) {
+  const { send } = usePick('send')
+  const ways = ids.length === 2 ? [...WAYS, ['swap', 'Swap'] as const] : WAYS
+  return (
+    <Box
+      component="section"
+      aria-label="Arrange"
+      sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.25, my: 0.5 }}
+    >
+      {ways.map(([how, label]) => (
+        <Button key={how} onClick={() => void send({ kind: 'arrange-in-layout', ids, how })}>
+          {label}
+        </Button>
+      ))}
+    </Box>
+  )
+}

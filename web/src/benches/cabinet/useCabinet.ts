@@ -1,0 +1,77 @@
+/** What the bench holds: how one looks, the tool in hand, what is chosen, parts of rails and ducts. */
+import { useState } from 'react'
+import { useProject } from '../../project/store'
+import type { Look, SurfaceName } from './shapes'
+
+export type PlanTool =
+  | { name: 'choose' | 'lane' | 'through' | 'crossing' }
+  | { name: 'rail' | 'duct'; part: string }
+  | { name: 'put'; ids: string[] }
+  | { name: 'plan'; part: string }
+
+export const CHOOSE: PlanTool = { name: 'choose' }
+
+/** The first end of a crossing, while the second is looked for. */
+export interface CrossingEnd {
+  enclosure: string
+  surface: SurfaceName
+  x: number
+  y: number
+}
+
+/** What is chosen: things of the layout, and wires in the order they were chosen. */
+function useChosen() {
+  const [selected, setSelected] = useState<Set<string>>(new Set())
+  const [wires, setWires] = useState<string[]>([])
+  const select = (ids: string[], add: boolean) => {
+    if (!add) setWires([])
+    setSelected(new Set(add ? [...selected, ...ids] : ids))
+  }
+  const chooseWire = (key: string, add: boolean) => {
+    if (add) setWires(wires.includes(key) ? wires.filter((k) => k !== key) : [...wires, key])
+    else setWires(wires.length === 1 && wires[0] === key ? [] : [key])
+  }
+  return { selected, setSelected, wires, setWires, select, chooseWire }
+}
+
+export function useCabinet() {
+  const [look, setLook] = useState<Look>('plate')
+  const [tool, setTool] = useState<PlanTool>(CHOOSE)
+  const [gap, setGap] = useState('0')
+  const [push, setPush] = useState(false)
+  const [parts, setParts] = useState({ rail: '', duct: '' })
+  const [from, setFrom] = useState<CrossingEnd | null>(null)
+  const surface: SurfaceName = look === 'space' ? 'plate' : look === 'door-back' ? 'door' : look
+  const take = (next: PlanTool) => {
+    setFrom(null)
+    setTool(next.name === tool.name && next.name !== 'put' ? CHOOSE : next)
+  }
+  const draw = (what: 'rail' | 'duct') => take({ name: what, part: parts[what] })
+  return {
+    ...{ look, setLook, tool, setTool, take, gap, setGap, push, setPush, parts, setParts, from, setFrom },
+    ...{ surface, draw, ...useChosen() },
+  }
+}
+
+export type State = ReturnType<typeof useCabinet>
+
+/** Put devices, or planned ones, down where the pointer is; they are chosen then. */
+export async function put(state: State, enclosure: string, x: number, y: number, dropped?: string[]) {
+  const { tool, surface } = state
+  const at = { enclosure_id: enclosure, surface, x: Math.round(x), y: Math.round(y) }
+  const { send } = useProject.getState()
+  const ids = dropped ?? (tool.name === 'put' ? tool.ids : [])
+  const answer =
+    tool.name === 'plan' && !dropped
+      ? await send({ kind: 'plan-device', ...at, part_id: tool.part, text: '', count: 1 })
+      : await send({
+          kind: 'place-devices',
+          ...at,
+          device_ids: ids,
+          gap_mm: Math.max(0, Number(state.gap.replace(',', '.')) || 0),
+          push: state.push,
+        })
+  if (!answer) return
+  if (tool.name === 'put') state.setTool(CHOOSE)
+  state.setSelected(new Set(answer.placed))
+}

@@ -1,0 +1,153 @@
+/** What the pointer does on the plan: it puts, draws rails, ducts, lanes and crossings, leads wires, chooses and moves. */
+import { useEffect, useRef, useState } from 'react'
+import { itemUnder } from '../../kit/Drawing'
+import type { At } from '../../scene/Surface'
+import { useProject } from '../../project/store'
+import type { P, Run } from './PlanLayers'
+import type { PlanProps } from './Plan'
+
+const KINDS = new Set(['placing', 'rail', 'duct', 'lane', 'crossing'])
+const PASSED = new Set(['placing', 'duct', 'lane'])
+const STEP = 5
+const snap = (value: number) => Math.round(value / STEP) * STEP
+
+/** Corners of a lane, clicked one after the other; pieces are level or upright unless Alt is held. */
+function useLane({ state, enclosure }: PlanProps) {
+  const [corners, setCorners] = useState<P[]>([])
+  const [tip, setTip] = useState<P | null>(null)
+  const on = state.tool.name === 'lane'
+  const end = () => {
+    if (corners.length > 1)
+      void useProject.getState().send({
+        kind: 'draw-lane',
+        enclosure_id: enclosure.id,
+        surface: state.surface,
+        points: corners,
+        categories: [],
+      })
+    setCorners([])
+    setTip(null)
+  }
+  const done = useRef(end)
+  done.current = end
+  useEffect(() => {
+    if (!on) return
+    const key = (event: KeyboardEvent) => {
+      if (event.key === 'Enter') done.current()
+    }
+    window.addEventListener('keydown', key)
+    return () => {
+      window.removeEventListener('keydown', key)
+      setCorners([])
+      setTip(null)
+    }
+  }, [on])
+  const straight = (x: number, y: number, free: boolean): P => {
+    const last = corners[corners.length - 1]
+    const [sx, sy] = [snap(x), snap(y)]
+    if (!last || free) return [sx, sy]
+    return Math.abs(sx - last[0]) >= Math.abs(sy - last[1]) ? [sx, last[1]] : [last[0], sy]
+  }
+  const click = (x: number, y: number, event: PointerEvent | MouseEvent) => {
+    const next = straight(x, y, event.altKey)
+    const last = corners[corners.length - 1]
+    if (event.detail > 1 || (last && last[0] === next[0] && last[1] === next[1])) return end()
+    setCorners([...corners, next])
+  }
+  const line = tip && corners.length ? [...corners, tip] : corners
+  return { on, line, click, over: (x: number, y: number, free: boolean) => setTip(straight(x, y, free)) }
+}
+
+/** Lead the chosen wires through what is pointed at; with Shift no longer. */
+function pass({ state, enclosure }: PlanProps, at: At) {
+  const { say, send } = useProject.getState()
+  const id = itemUnder(at, PASSED)
+  if (!id) return
+  if (!state.wires.length) return say('Choose wires in the ledger first.', 'error')
+  const eyelet = enclosure.eyelets?.find((e) => e.placing_id === id)
+  const item = enclosure.scene?.items.find((i) => i.id === id)
+  if (item?.kind === 'placing' && !eyelet)
+    return say(`${String(item.facts.tag)} has no eyelet. Say it in its part.`, 'error')
+  const how = at.event.shiftKey ? 'take' : 'add'
+  void send({ kind: 'lead-through', conductors: state.wires, through: [eyelet?.name ?? id], how })
+}
+
+/** The two ends of a crossing, clicked on two surfaces. */
+function cross({ state, enclosure }: PlanProps, x: number, y: number) {
+  const here = { enclosure: enclosure.id, surface: state.surface, x: snap(x), y: snap(y) }
+  const { from } = state
+  if (!from) return state.setFrom(here)
+  void useProject.getState().send({
+    kind: 'draw-crossing',
+    enclosure_id: from.enclosure,
+    surface: from.surface,
+    x: from.x,
+    y: from.y,
+    other_id: here.enclosure,
+    other_surface: here.surface,
+    other_x: here.x,
+    other_y: here.y,
+    extra_mm: 0,
+  })
+  state.setFrom(null)
+  state.setTool({ name: 'choose' })
+}
+
+export function usePointer(props: PlanProps) {
+  const { state, enclosure, canEdit, onPut } = props
+  const { tool, selected, surface, look } = state
+  const pressed = useRef<{ at: P; id: string } | null>(null)
+  const [shift, setShift] = useState<P | null>(null)
+  const [run, setRun] = useState<Run | null>(null)
+  const lane = useLane(props)
+  const m = enclosure.margin
+  const still = look === 'door-back'
+  const here = (at: At): P => [at.x - m, at.y - m]
+
+  const down = (at: At) => {
+    const [x, y] = here(at)
+    if (tool.name === 'put' || tool.name === 'plan') return onPut(x, y)
+    if (tool.name === 'through') return pass(props, at)
+    if (tool.name === 'lane') return lane.click(x, y, at.event)
+    if (tool.name === 'crossing') return cross(props, x, y)
+    if (tool.name === 'rail' || tool.name === 'duct')
+      return setRun({ start: [snap(x), snap(y)], end: [snap(x), snap(y)] })
+    const id = itemUnder(at, KINDS)
+    pressed.current = { at: [x, y], id }
+    const more = at.event.shiftKey || at.event.ctrlKey
+    if (id && !selected.has(id)) state.select([id], more)
+    else if (!id && !more) state.select([], false)
+  }
+  const move = (at: At) => {
+    const [x, y] = here(at)
+    if (lane.on) lane.over(x, y, at.event.altKey)
+    else if (run) {
+      const [sx, sy] = run.start
+      const end: P = Math.abs(x - sx) >= Math.abs(y - sy) ? [snap(x), sy] : [sx, snap(y)]
+      setRun({ ...run, end })
+    } else if (pressed.current?.id && canEdit && !still) {
+      const [dx, dy] = [x - pressed.current.at[0], y - pressed.current.at[1]]
+      if (shift || Math.hypot(dx, dy) > 4) setShift([snap(dx), snap(dy)])
+    }
+  }
+  const up = () => {
+    const { send } = useProject.getState()
+    if (run && (tool.name === 'rail' || tool.name === 'duct')) {
+      const [[x1, y1], [x2, y2]] = [run.start, run.end]
+      const drawn = { what: tool.name, enclosure_id: enclosure.id, surface, part_id: tool.part }
+      if (x1 !== x2 || y1 !== y2) void send({ kind: 'draw-run', ...drawn, x1, y1, x2, y2 })
+    }
+    if (shift && (shift[0] || shift[1]))
+      void send({
+        kind: 'move-in-layout',
+        ids: [...selected],
+        dx: shift[0],
+        dy: shift[1],
+        push: state.push,
+      })
+    pressed.current = null
+    setRun(null)
+    setShift(null)
+  }
+  return { shift, run, line: lane.line, down, move, up }
+}
