@@ -6,8 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from jolly_core.cables import number_of
+from jolly_core.library import base_of
 from jolly_core.model import Enclosure, Part, Project, RuleError, derived
-from jolly_core.sizing import TRANSFER_W_PER_M2K, Warming, fan_m3_per_h, heating_w, warming
+from jolly_core.sizing import FAN_M3K_PER_WH, TRANSFER_W_PER_M2K, Warming, fan_m3_per_h, heating_w, warming
 from jolly_core.tagging import full_tag
 
 from .layout import placings_in
@@ -30,7 +31,8 @@ class Warmth:
     Attributes:
         standing: how it stands, as sizing knows it.
         losses: what is given off, the largest first, then what is not known.
-        inside_c: at the highest temperature around it.
+        air_m3h: what the fans that are placed move.
+        inside_c: at the highest temperature around it, with these fans running.
         fan_m3h: the air that keeps it below the allowed temperature, 0 when none is needed.
         heater_w: the heat that keeps it above the lowest allowed, 0 when none is needed.
         words: what to do, or that nothing is to be done.
@@ -40,6 +42,7 @@ class Warmth:
     losses: list[Loss]
     loss_w: float
     warming: Warming
+    air_m3h: float
     inside_c: float
     fan_m3h: float
     heater_w: float
@@ -87,17 +90,38 @@ def enclosure_warmth(project: Project, enclosure: Enclosure) -> Warmth:
     loss = sum(one.watts or 0.0 for one in losses)
     standing = standing_of(project, enclosure)
     warm = warming(part.width_mm, part.height_mm, part.depth_mm, loss, standing)
-    inside = enclosure.ambient_c + warm.rise_k
+    air = air_of_fans(project, enclosure)
+    inside = enclosure.ambient_c + loss / (TRANSFER_W_PER_M2K * warm.surface_m2 + air / FAN_M3K_PER_WH)
     allowed = enclosure.inside_max_c - enclosure.ambient_c
     fan = fan_m3_per_h(loss, warm.surface_m2, allowed) if allowed > 0 else 0.0
     heater = heating_w(loss, warm.surface_m2, enclosure.inside_min_c - enclosure.coldest_c)
     if enclosure.inside_min_c <= enclosure.coldest_c:
         heater = 0.0
-    return Warmth(standing, losses, loss, warm, inside, fan, heater, _words(enclosure, inside, fan, heater))
+    heat = sum(
+        number_of(project.part_of(project.devices[p.device_id]), "power_w")
+        for p in placings_in(project, enclosure.id)
+        if is_of(project, p.device_id, "heater")
+    )
+    words = _words(enclosure, inside, fan, max(0.0, heater - heat), air)
+    return Warmth(standing, losses, loss, warm, air, inside, fan, max(0.0, heater - heat), words)
 
 
-def _words(enclosure: Enclosure, inside: float, fan: float, heater: float) -> str:
+def is_of(project: Project, device_id: str, part_class: str) -> bool:
+    """Return whether a device's part is of a class."""
+    part = project.part_of(project.devices[device_id])
+    return part is not None and base_of(part.part_class) == part_class
+
+
+def air_of_fans(project: Project, enclosure: Enclosure) -> float:
+    """Return the air that the fans placed in an enclosure move, m³/h; that of a part that says nothing is none."""
+    placed = [p.device_id for p in placings_in(project, enclosure.id) if is_of(project, p.device_id, "fan")]
+    return sum(number_of(project.part_of(project.devices[id]), "air_m3h") for id in placed)
+
+
+def _words(enclosure: Enclosure, inside: float, fan: float, heater: float, air: float) -> str:
     said = []
+    if air and inside <= enclosure.inside_max_c + 1e-9:
+        said.append(f"fans of {air:g} m³/h hold {inside:.0f} °C")
     if inside > enclosure.inside_max_c + 1e-9:
         if enclosure.inside_max_c <= enclosure.ambient_c:
             said.append(

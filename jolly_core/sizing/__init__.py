@@ -4,6 +4,7 @@ from .ampacity import USUAL_LAYING, Laying, carried_a, conductor_for_mm2, laying
 from .drop import Drop, voltage_drop
 from .motors import Chosen, motor_choice, motor_current_a
 from .warming import (
+    FAN_M3K_PER_WH,
     STANDING_FACTORS,
     TRANSFER_W_PER_M2K,
     Warming,
@@ -42,6 +43,7 @@ __all__ = [
     "rounded_up_mm",
     "strip_length_mm",
     "voltage_drop",
+    "FAN_M3K_PER_WH",
     "STANDING_FACTORS",
     "TRANSFER_W_PER_M2K",
     "effective_surface_m2",

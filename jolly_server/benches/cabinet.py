@@ -133,6 +133,7 @@ class Heat(TypedDict):
     inside_c: float
     why: str
     words: str
+    calm: bool
     standing: str
     losses: list[LossValue]
     helps: list[HelpValue]
@@ -312,7 +313,7 @@ HELPING = ("fan", "vent-filter", "cooling-unit", "heater")
 
 def _heat(project: Project, library: Library, enclosure: Enclosure) -> Heat:
     warmth = enclosure_warmth(project, enclosure)
-    wanted = warmth.words != "no fan needed"
+    wanted = warmth.inside_c > enclosure.inside_max_c or warmth.heater_w > 0
     parts = [p for key in HELPING for p in library.parts_of(key)] if wanted else []
     return {
         "loss_w": round(warmth.loss_w, 2),
@@ -320,6 +321,7 @@ def _heat(project: Project, library: Library, enclosure: Enclosure) -> Heat:
         "inside_c": round(warmth.inside_c, 1),
         "why": warmth.warming.why,
         "words": warmth.words,
+        "calm": not wanted,
         "standing": warmth.standing,
         "losses": [{"tag": one.tag, "part": one.part, "watts": one.watts} for one in warmth.losses],
         "helps": [

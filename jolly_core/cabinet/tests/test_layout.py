@@ -257,6 +257,12 @@ class Cabinet(TestCase):
         found = helps(hot, enclosure, parts)
         self.assertEqual([h.what for h in found], ["fan", "filter"])
         self.assertTrue(all(float(h.part.ratings["air_m3h"]) >= wanted for h in found))
+        fan = found[0].part
+        self.bench.do("plan-device", enclosure_id=self.enclosure, surface="door", part_id=fan.id, x=50, y=600)
+        held = enclosure_warmth(self.bench.project, enclosure)
+        self.assertLess(held.inside_c, 45)
+        self.assertIn(f"fans of {held.air_m3h:g} m³/h hold", held.words)
+        self.assertEqual(helps(held, enclosure, parts), [])
         self.bench.do("change-enclosure", enclosure_id=self.enclosure, standing="free", inside_min_c=30, coldest_c=-40)
         cold = enclosure_warmth(self.bench.project, self.bench.project.enclosures[self.enclosure])
         self.assertLess(cold.warming.rise_k, hot.warming.rise_k)

@@ -51,7 +51,7 @@ export function Bar({ state, enclosure, canEdit }: Props) {
           ...(s.name === 'door'
             ? [
                 <ToggleButton key="back" value="door-back">
-                  Door back
+                  Back
                 </ToggleButton>,
               ]
             : []),
@@ -113,7 +113,7 @@ function Runs({ what, state }: { what: 'rail' | 'duct'; state: State }) {
   const { parts, setParts, tool, setTool, draw } = state
   return (
     <Stack direction="row" spacing={0.5} sx={{ alignItems: 'center' }}>
-      <Box sx={{ width: 112 }}>
+      <Box sx={{ width: 92 }}>
         <PartChoice
           label={what === 'rail' ? 'Rail' : 'Duct'}
           partClass={what}
@@ -127,9 +127,11 @@ function Runs({ what, state }: { what: 'rail' | 'duct'; state: State }) {
       <Button
         variant={tool.name === what ? 'contained' : 'outlined'}
         disabled={!parts[what]}
+        aria-label={`Draw ${what}s`}
+        sx={{ minWidth: 0, px: 1 }}
         onClick={() => draw(what)}
       >
-        Draw {what}s
+        {what === 'rail' ? 'Rails' : 'Ducts'}
       </Button>
     </Stack>
   )

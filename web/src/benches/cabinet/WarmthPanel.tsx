@@ -34,14 +34,13 @@ export function WarmthPanel({ enclosure, state, canEdit }: Props) {
     if (value === null) say(`“${typed}” is no temperature.`, 'error')
     else void send({ kind: 'change-enclosure', enclosure_id: id, [field]: value })
   }
-  const calm = heat.words === 'no fan needed'
   return (
     <Section title="Warmth">
       <Box sx={{ fontSize: 20, fontWeight: 600 }}>+{heat.rise_k.toFixed(1)} K</Box>
       <Box sx={{ fontSize: 12.5 }}>
         {heat.loss_w} W inside: {heat.inside_c} °C at {enclosure.ambient_c} °C around
       </Box>
-      <Box sx={{ fontSize: 12.5, color: calm ? TEAL : SNAG, fontWeight: 600 }}>{heat.words}</Box>
+      <Box sx={{ fontSize: 12.5, color: heat.calm ? TEAL : SNAG, fontWeight: 600 }}>{heat.words}</Box>
       <Helps {...{ heat, state, canEdit }} />
       <Why text={heat.why} />
       <Losses heat={heat} />
