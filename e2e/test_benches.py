@@ -215,11 +215,11 @@ class Others(BenchStory):
 
     def test_allowances_are_changed_where_lengths_are_looked_at(self) -> None:
         page = self.open("cabinet")
-        expect(page.get_by_test_id("routed")).to_contain_text("50.60 m")
+        expect(page.get_by_test_id("routed")).to_contain_text("51.36 m")
         field = page.get_by_label("At each end, mm")
         field.fill("100")
         self.done(page, lambda: field.press("Enter"))
-        expect(page.get_by_test_id("routed")).to_contain_text("55.56 m")
+        expect(page.get_by_test_id("routed")).to_contain_text("56.32 m")
 
     def test_a_channel_freed_and_a_card_that_is_drawn_cannot_be_deleted(self) -> None:
         page = self.open("io")

@@ -28,12 +28,17 @@ from .network import Network
 from .passing import eyelet_gap, led
 from .pieces import Piece, piece, pieces_of_line
 from .pins import PinAt, pin_at, pin_point, pin_shares
+from .proposing import Proposal, Thing, joined_by, propose
 from .routes import Route, Run, panel_conductors, passages_for, routes, routes_from
 from .solids import Solid, solids
 from .warmth import Help, Loss, Warmth, enclosure_warmth, helps, losses_in, standing_of
 from .ways import Entry, Leg, LegKind, Link, Way
 
 __all__ = [
+    "Proposal",
+    "Thing",
+    "joined_by",
+    "propose",
     "LegKind",
     "rail_outline",
     "clearance_between",

@@ -130,6 +130,8 @@ def make_room(work: Work, rail: Rail, length: float, wanted: float, *, but: str 
             box = outline(project, placing)
             there.append((box.x, box.width, placing) if level else (box.y, box.height, placing))
     there.sort(key=lambda t: t[0])
+    # in the first half of a device it takes its place
+    wanted = next((begin for begin, long, _ in there if begin < wanted <= begin + long / 2), wanted)
     at = max([wanted, *(begin + long for begin, long, _ in there if begin + long / 2 < wanted)])
     end = at + length
     for begin, long, placing in there:

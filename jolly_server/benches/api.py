@@ -18,6 +18,7 @@ from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
 from .cabinet import CabinetView, Look, cabinet_bench
+from .cabinetproposal import LayoutProposal, proposal
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
 from .io import IoView, io_bench
@@ -194,6 +195,18 @@ def cabinet(request: HttpRequest, project_id: str, enclosure_id: str = "", surfa
     held = loaded(project_id)
     with held.lock:
         return cabinet_bench(held.project, library, enclosure_id, surface)
+
+
+@router.get("/{project_id}/cabinet/{enclosure_id}/proposal", response=LayoutProposal, exclude_unset=True)
+def layout_proposal(
+    request: HttpRequest, project_id: str, enclosure_id: str, rail: str = "", duct: str = ""
+) -> LayoutProposal:
+    """Give a layout proposed for an enclosure, with its figures."""
+    role_in(request, project_id)
+    library = StoredLibrary(request.user)
+    held = loaded(project_id)
+    with held.lock:
+        return proposal(held.project, library, enclosure_id, rail, duct)
 
 
 @router.get("/{project_id}/harness", response=HarnessView)

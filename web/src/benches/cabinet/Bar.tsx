@@ -65,6 +65,9 @@ export function Bar({ state, enclosure, canEdit }: Props) {
           <Tool name="lane" label="Lane" state={state} />
           <Tool name="through" label="Through" state={state} />
           <Tool name="crossing" label="Crossing" state={state} />
+          <Button sx={{ minWidth: 0, px: 1 }} onClick={() => state.setProposing(true)}>
+            Lay out for me
+          </Button>
         </>
       )}
       <Box sx={{ flex: 1, minWidth: 120, fontSize: 12, color: QUIET }}>{words(state)}</Box>

@@ -17,7 +17,8 @@ import { NewEnclosure } from './NewEnclosure'
 import { Plan } from './Plan'
 import { RouteTable } from './RouteTable'
 import { Tray } from './Tray'
-import type { CabinetView, Look } from './shapes'
+import { useProposal } from './ProposalPanel'
+import type { CabinetView, EnclosureValue, Look } from './shapes'
 import { CHOOSE, put, useCabinet, type State } from './useCabinet'
 
 // three.js is only fetched when somebody looks at the picture in space.
@@ -65,21 +66,55 @@ export function CabinetBench({ canEdit }: BenchProps) {
   const { projectId } = usePick('projectId')
   const [search, setSearch] = useSearchParams()
   const state = useCabinet()
-  const { tool, setTool, look } = state
-  const view = useLayout(projectId, search.get('enclosure') ?? '', look)
+  const view = useLayout(projectId, search.get('enclosure') ?? '', state.look)
+  const proposed = useProposal(view?.enclosure, state)
   useCabinetCommands(state, view?.enclosure != null)
   if (!view) return <Empty>Reading the layout…</Empty>
-  const { enclosure, enclosures, tray } = view
-  const list = (
-    <>
-      {enclosure && (
-        <Enclosures
-          all={enclosures}
-          chosen={enclosure.id}
-          canEdit={canEdit}
-          choose={(id) => setSearch({ enclosure: id })}
+  const { enclosure, enclosures } = view
+  const choose = (id: string) => setSearch({ enclosure: id })
+  const list = <List {...{ view, state, canEdit, choose }} />
+  if (!enclosure)
+    return (
+      <Bench name="Cabinet" list={list}>
+        <NewEnclosure canEdit={canEdit} />
+      </Bench>
+    )
+  const others = enclosures.filter((e) => e.id !== enclosure.id)
+  return (
+    <Bench
+      name="Cabinet"
+      list={list}
+      inspector={<CabinetPanel {...{ enclosure, others, state, proposed, canEdit }} />}
+    >
+      <Bar state={state} enclosure={enclosure} canEdit={canEdit} />
+      <Box sx={{ flex: 1, minHeight: 0 }}>
+        <Picture
+          state={state}
+          enclosure={
+            state.looking && proposed.data?.scene ? lookedAt(enclosure, proposed.data.scene) : enclosure
+          }
+          canEdit={canEdit && !state.looking}
         />
-      )}
+      </Box>
+      <RouteTable routes={enclosure.routes ?? []} wires={state.wires} onWire={state.chooseWire} />
+    </Bench>
+  )
+}
+
+interface ListProps {
+  view: CabinetView
+  state: State
+  canEdit: boolean
+  choose: (id: string) => void
+}
+
+/** The enclosures, and what waits to be placed. */
+function List({ view, state, canEdit, choose }: ListProps) {
+  const { enclosure, enclosures, tray } = view
+  const { tool, setTool, look } = state
+  return (
+    <>
+      {enclosure && <Enclosures all={enclosures} chosen={enclosure.id} canEdit={canEdit} choose={choose} />}
       <Tray
         waiting={tray}
         laidOut={enclosure !== null}
@@ -94,22 +129,11 @@ export function CabinetBench({ canEdit }: BenchProps) {
       />
     </>
   )
-  if (!enclosure)
-    return (
-      <Bench name="Cabinet" list={list}>
-        <NewEnclosure canEdit={canEdit} />
-      </Bench>
-    )
-  const others = enclosures.filter((e) => e.id !== enclosure.id)
-  return (
-    <Bench name="Cabinet" list={list} inspector={<CabinetPanel {...{ enclosure, others, state, canEdit }} />}>
-      <Bar state={state} enclosure={enclosure} canEdit={canEdit} />
-      <Box sx={{ flex: 1, minHeight: 0 }}>
-        <Picture state={state} enclosure={enclosure} canEdit={canEdit} />
-      </Box>
-      <RouteTable routes={enclosure.routes ?? []} wires={state.wires} onWire={state.chooseWire} />
-    </Bench>
-  )
+}
+
+/** The enclosure as it would be: the proposed plate, and nothing of what lies over the one that is there. */
+function lookedAt(enclosure: EnclosureValue, scene: NonNullable<EnclosureValue['scene']>): EnclosureValue {
+  return { ...enclosure, scene, routes: [], gaps: [], eyelets: [] }
 }
 
 interface PictureProps {

@@ -6,6 +6,7 @@ import { Setting } from '../../project/Setting'
 import { usePick } from '../../project/store'
 import { EnclosurePanel } from './EnclosurePanel'
 import { KeptApart } from './KeptApart'
+import { ProposalPanel, type Proposed } from './ProposalPanel'
 import { SelectedPanel } from './SelectedPanel'
 import { SnagList } from './SnagList'
 import { WarmthPanel } from './WarmthPanel'
@@ -17,12 +18,14 @@ interface Props {
   enclosure: EnclosureValue
   others: { id: string; tag: string }[]
   state: State
+  proposed: Proposed
   canEdit: boolean
 }
 
-export function CabinetPanel({ enclosure, others, state, canEdit }: Props) {
+export function CabinetPanel({ enclosure, others, state, proposed, canEdit }: Props) {
   return (
     <>
+      {state.proposing && <ProposalPanel {...{ enclosure, state, proposed }} />}
       {state.wires.length > 0 && <WirePanel {...{ enclosure, state, canEdit }} />}
       {state.selected.size > 0 && <SelectedPanel {...{ enclosure, state, canEdit }} />}
       <EnclosurePanel {...{ enclosure, others, canEdit }} />

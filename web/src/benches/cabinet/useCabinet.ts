@@ -41,6 +41,8 @@ export function useCabinet() {
   const [push, setPush] = useState(false)
   const [parts, setParts] = useState({ rail: '', duct: '' })
   const [from, setFrom] = useState<CrossingEnd | null>(null)
+  const [proposing, setProposing] = useState(false)
+  const [looking, setLooking] = useState(false)
   const surface: SurfaceName = look === 'space' ? 'plate' : look === 'door-back' ? 'door' : look
   const take = (next: PlanTool) => {
     setFrom(null)
@@ -49,6 +51,7 @@ export function useCabinet() {
   const draw = (what: 'rail' | 'duct') => take({ name: what, part: parts[what] })
   return {
     ...{ look, setLook, tool, setTool, take, gap, setGap, push, setPush, parts, setParts, from, setFrom },
+    ...{ proposing, setProposing, looking, setLooking },
     ...{ surface, draw, ...useChosen() },
   }
 }
