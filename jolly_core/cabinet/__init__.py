@@ -3,7 +3,7 @@
 from .eyelets import Eyelet, eyelet_named, eyelets_of, lane_name, passage_words, run_names
 from .faults import Fault, duct_outline, layout_faults, rail_length, rail_load, rail_outline
 from .fills import Fill, duct_fills
-from .holes import Hole, cutouts_in, fixing_of, hole_table, holes, pattern_of, runs_of
+from .holes import Hole, OwnedHole, cutouts_in, fixing_of, hole_table, holes, owned_holes, pattern_of, runs_of
 from .lanes import Gap, gap_words, gaps_in, group_of, hinge_points, lanes_of, network_of, surface_key
 from .layout import (
     RAIL_WIDTH_MM,
@@ -33,8 +33,13 @@ from .routes import Route, Run, panel_conductors, passages_for, routes, routes_f
 from .solids import Solid, solids
 from .warmth import Help, Loss, Warmth, enclosure_warmth, helps, losses_in, standing_of
 from .ways import Entry, Leg, LegKind, Link, Way
+from .weight import Weight, enclosure_weight
 
 __all__ = [
+    "Weight",
+    "enclosure_weight",
+    "OwnedHole",
+    "owned_holes",
     "Proposal",
     "Thing",
     "joined_by",

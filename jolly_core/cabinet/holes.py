@@ -8,7 +8,9 @@ from dataclasses import dataclass
 
 from jolly_core.cables import number_of
 from jolly_core.model import Duct, Part, Placing, Project, Rail
+from jolly_core.tagging import full_tag
 
+from .eyelets import run_names
 from .layout import outline, placings_in
 
 FIXING_EDGE_MM = 20.0
@@ -53,18 +55,34 @@ def drilled(x: float, y: float, diameter: float) -> Hole:
     return Hole(x, y, diameter, diameter, diameter / 2)
 
 
-def holes(project: Project, enclosure_id: str, surface: str) -> list[Hole]:
-    """Return the holes of a surface, y downwards from its upper left corner.
+@dataclass(slots=True, frozen=True)
+class OwnedHole:
+    """A hole with what it is for: a device's tag, or the name of a rail or duct."""
+
+    hole: Hole
+    owner: str
+
+
+def owned_holes(project: Project, enclosure_id: str, surface: str) -> list[OwnedHole]:
+    """Return the holes of a surface, y downwards from its upper left corner, each with what it is for.
 
     Rails, ducts and devices have what their parts say, and none where they say nothing.
     """
-    found: list[Hole] = []
+    found: list[tuple[Hole, str]] = []
+    names = run_names(project, enclosure_id)
     for run in runs_of(project, enclosure_id):
         if run.surface == surface:
-            found += fixing_of(project.parts.get(run.part_id), run)
+            found += [(h, names[run.id]) for h in fixing_of(project.parts.get(run.part_id), run)]
     for placing in placings_in(project, enclosure_id, surface):
-        found += pattern_of(project, placing)
-    return [Hole(round(h.x, 2), round(h.y, 2), h.width, h.height, h.radius) for h in found]
+        pattern = pattern_of(project, placing)
+        tag = full_tag(project, project.devices[placing.device_id]) if pattern else ""
+        found += [(h, tag) for h in pattern]
+    return [OwnedHole(Hole(round(h.x, 2), round(h.y, 2), h.width, h.height, h.radius), owner) for h, owner in found]
+
+
+def holes(project: Project, enclosure_id: str, surface: str) -> list[Hole]:
+    """Return the holes of a surface, y downwards from its upper left corner."""
+    return [owned.hole for owned in owned_holes(project, enclosure_id, surface)]
 
 
 def hole_table(found: list[Hole]) -> list[tuple[str, int]]:

@@ -89,6 +89,7 @@ class ChangeSettings(Payload):
     conductor_order: Literal["drawing", "layout"] | None = None
     apart: list[Category] | None = Field(default=None, max_length=6)
     fill_warn_percent: Share | None = None
+    dimensions: Literal["chain", "running"] | None = None
     eyelet_reach_mm: Length | None = None
     title_block_id: Id | None = None
 

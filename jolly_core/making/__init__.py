@@ -14,10 +14,14 @@ from .cutlist import (
     uncut,
     uncut_from,
 )
+from .cutting import Bar, cutting_plan, packed
 from .dossiers import RUNS, Dossier, End, counted, dossiers, dossiers_from
 from .fieldwires import FieldGroup, Stroke, field_groups, open_conductors, strokes_for
 
 __all__ = [
+    "Bar",
+    "cutting_plan",
+    "packed",
     "FieldGroup",
     "Stroke",
     "field_groups",

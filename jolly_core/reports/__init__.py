@@ -1,10 +1,11 @@
 """Row builders of reports. Importing a module registers its reports."""
 
-from . import building, making, parts, plc, sheets, wires
+from . import building, layouts, making, parts, plc, sheets, wires
 from .finding import Found, find_in
 from .jumping import places_of
+from .layouts import holes_in_order
 from .naming import Named, differences, kind_name, named, objects_of
-from .parts import needs
+from .parts import needs, positions
 from .registry import REPORTS, Build, Cell, Column, Report, Table, guarded, in_inches, report, run_report
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
@@ -22,6 +23,9 @@ __all__ = [
     "Table",
     "WireRow",
     "building",
+    "holes_in_order",
+    "layouts",
+    "positions",
     "differences",
     "find_in",
     "in_inches",

@@ -9,7 +9,7 @@ from jolly_core.drawing import place_in
 from jolly_core.harness import cavity_rows
 from jolly_core.library import part_class, text_in
 from jolly_core.making import stock_cuts
-from jolly_core.model import Project
+from jolly_core.model import Project, derived
 from jolly_core.tagging import full_tag, lead_of
 from jolly_core.terminals import groups_of, is_strip, strip_pieces, strips
 
@@ -73,6 +73,25 @@ def needs(project: Project) -> dict[tuple[str, str], Need]:
     return found
 
 
+def parts_order(project: Project) -> list[tuple[str, str]]:
+    """Return the parts of the parts list in its order, each with the unit it is counted in."""
+
+    def place(key: tuple[str, str]) -> tuple[str, str, str, str]:
+        part = project.parts[key[0]]
+        return part.part_class, part.maker, part.number, key[1]
+
+    return sorted(needs(project), key=place)
+
+
+@derived
+def positions(project: Project) -> dict[str, int]:
+    """Return the position that each part has in the parts list, as balloons on layouts show it."""
+    found: dict[str, int] = {}
+    for position, (part_id, _) in enumerate(parts_order(project), start=1):
+        found.setdefault(part_id, position)
+    return found
+
+
 @report(
     "parts",
     "Parts list",
@@ -93,7 +112,7 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the parts list; devices without a part stand last, so that none is forgotten."""
     rows: list[tuple[Cell, ...]] = []
     needed = needs(project)
-    order = sorted(needed, key=lambda k: (p := project.parts[k[0]], (p.part_class, p.maker, p.number, k[1]))[1])
+    order = parts_order(project)
     for position, key in enumerate(order, start=1):
         part, need = project.parts[key[0]], needed[key]
         quantity: Cell = int(need.quantity) if need.quantity == int(need.quantity) else round(need.quantity, 2)

@@ -79,7 +79,7 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
         if here in ends:
             items[crossing.id] = _crossing_item(crossing, far=here != ends[0])
     found = holes(project, enclosure_id, surface)
-    drilled: list[Prim] = [_hole(h) for h in found]
+    drilled: list[Prim] = [hole_prim(h) for h in found]
     if found:
         sizes = ", ".join(f"{count} × {words}" for words, count in hole_table(found))
         shown, size = fit(f"{len(found)} holes: {sizes}", width, SMALL_MM, 5.0)
@@ -122,12 +122,12 @@ def door_back_scene(project: Project, enclosure_id: str) -> Scene:
         items[item.id] = Item(item.id, item.kind, prims, box, item.facts)
     holes_seen: list[Prim] = []
     for hole in holes(project, enclosure_id, "door"):
-        holes_seen.append(_hole(Hole(width - hole.x, hole.y, hole.width, hole.height, hole.radius)))
+        holes_seen.append(hole_prim(Hole(width - hole.x, hole.y, hole.width, hole.height, hole.radius)))
     items["holes"] = Item("holes", "frame", holes_seen, items["plate"].box)
     return Scene(front.width, front.height, items)
 
 
-def _hole(hole: Hole) -> Prim:
+def hole_prim(hole: Hole) -> Prim:
     """Return a hole as its outline, corners round in short strokes."""
     if hole.is_round:
         return Circle(hole.x + MARGIN_MM, hole.y + MARGIN_MM, hole.width / 2, "fine")

@@ -10,6 +10,7 @@ from dataclasses import replace
 from math import ceil
 from textwrap import wrap
 
+from jolly_core.cabinet import SURFACE_WORDS, holes, surfaces_of
 from jolly_core.drawing import FRAME_MM
 from jolly_core.library import block_of
 from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet
@@ -19,8 +20,15 @@ from jolly_core.tagging import DOCUMENTS, path_of
 from jolly_core.terminals import strips
 
 from .board import board_scene
-from .cabinet import surface_scene
 from .cardplan import card_leaves
+from .layoutpaper import (
+    HOLE_COLUMNS,
+    LEGEND_COLUMNS,
+    hole_picture,
+    hole_table_rows,
+    layout_picture,
+    legend_rows,
+)
 from .leaves import ROW_MM, TOP_MM, Columns, Given, Row, blank_leaf, table_leaves
 from .lettering import fit, lay
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
@@ -242,13 +250,27 @@ def _card(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
 
 
 def _layout(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
-    surfaces = ["plate"]
-    if any(p.surface == "door" and p.enclosure_id == sheet.enclosure_id for p in project.placings.values()):
-        surfaces.append("door")
-    return [
-        _fitted(project, sheet, given, surface_scene(project, sheet.enclosure_id, surface), (n, len(surfaces)))
-        for n, surface in enumerate(surfaces, start=1)
-    ]
+    """Return a leaf for each surface in use, one for its holes where it has any, and what its balloons mean."""
+    enclosure = project.enclosures[sheet.enclosure_id]
+    used = {p.surface for p in project.placings.values() if p.enclosure_id == sheet.enclosure_id} | {"plate"}
+    leaves: list[Scene] = []
+    one = (1, 1)
+    for surface in surfaces_of(project, enclosure):
+        if surface in used:
+            leaves.append(_fitted(project, sheet, given, layout_picture(project, enclosure.id, surface), one))
+    legend = f"{sheet.title}: what the balloons mean"
+    leaves += table_leaves(project, sheet, given, legend, LEGEND_COLUMNS, legend_rows(project, enclosure.id))
+    for surface in surfaces_of(project, enclosure):
+        if holes(project, enclosure.id, surface):
+            leaves.append(_fitted(project, sheet, given, hole_picture(project, enclosure.id, surface), one))
+            title = f"{sheet.title}: holes of the {SURFACE_WORDS[surface]}, mm from the lower left corner"
+            rows = hole_table_rows(project, enclosure.id, surface)
+            leaves += table_leaves(project, sheet, given, title, HOLE_COLUMNS, rows)
+    numbered = []
+    for n, leaf in enumerate(leaves, start=1):
+        blank = blank_leaf(project, sheet, given, (n, len(leaves)))
+        numbered.append(replace(blank, items={**leaf.items, **blank.items}))
+    return numbered
 
 
 def _board(project: Project, sheet: Sheet, given: Given) -> list[Scene]:

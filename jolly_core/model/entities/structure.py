@@ -23,6 +23,7 @@ CONDUCTOR_ORDERS = ("drawing", "layout")
 CHANNEL_WAYS = ("level", "upright")
 CHANNEL_SIDES = ("right", "left")
 MOST_CHANNELS = 8  # on one sheet; more would reach the title block
+DIMENSIONS = ("chain", "running")
 LAYING_METHODS = ("B1", "B2", "C", "E")  # IEC 60204-1, annex D
 # Kinds of sheet. Those in DRAWN are drawn on; what is on the others is made from the project.
 DRAWN = ("schematic", "free")
@@ -115,6 +116,7 @@ class Settings:
         channel_feed, channel_return: names of the potentials that commons of inputs and outputs are drawn from and to.
         apart: categories of wires that may lie in no lane together with another of these.
         fill_warn_percent: ducts fuller than this are warned of.
+        dimensions: how layouts are dimensioned, one of DIMENSIONS.
         eyelet_reach_mm: how far from a lane an eyelet of a device may be to join it.
         channels_per_sheet, channel_way, channel_side: the pattern of sheets that channels are drawn on; with "" for the
             side inputs stand on the right and outputs on the left (at the bottom and the top where they are upright).
@@ -169,6 +171,7 @@ class Settings:
     apart: Annotated[tuple[str, ...], Longest(10), Since(9)] = ()
     fill_warn_percent: Annotated[Share, Since(9)] = 50.0
     eyelet_reach_mm: Annotated[Length, Since(9)] = 150.0
+    dimensions: Annotated[str, OneOf(DIMENSIONS), Since(9)] = "chain"
 
 
 @kind("function", since=1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import get_args
 from unittest import TestCase
 
@@ -11,6 +12,7 @@ from hypothesis import strategies as st
 from jolly_core.drawing import ADVANCE
 from jolly_core.exchange import read_project
 from jolly_core.model import GoneError, RuleError
+from jolly_core.reports import positions
 from jolly_core.scenes import (
     MARGIN_MM,
     Arc,
@@ -25,6 +27,7 @@ from jolly_core.scenes import (
     Scene,
     Strand,
     Text,
+    door_back_scene,
     generated_pages,
     is_generated,
     page_leaves,
@@ -69,7 +72,38 @@ class Demo(TestCase):
             for p in generated_pages(self.project)
             for n, leaf in enumerate(page_leaves(self.project, p.id))
         ]
+        sheet = next(s for s in self.project.sheets.values() if s.kind == "panel-layout")
+        found += [(f"{sheet.number}.{n}", leaf) for n, leaf in enumerate(page_leaves(self.project, sheet.id), start=1)]
         return found + [(s, surface_scene(self.project, self.enclosure, s)) for s in ("plate", "door")]
+
+    def test_a_layout_sheet_has_dimensions_balloons_their_meaning_and_the_holes(self) -> None:
+        sheet = next(s for s in self.project.sheets.values() if s.kind == "panel-layout")
+        leaves = page_leaves(self.project, sheet.id)
+        plate, door, legend, holes = leaves[0], leaves[1], leaves[2], leaves[3]
+        order = positions(self.project)
+        balloons = [p.words for p in plate.items["balloons"].prims if isinstance(p, Text)]
+        self.assertTrue(balloons)
+        there = {r.words for item in legend.items.values() for r in item.prims if isinstance(r, Text)}
+        self.assertLessEqual(set(balloons), there & {str(n) for n in order.values()})
+        self.assertIn("dimensions", door.items)
+        circles = [p for p in holes.items["holes"].prims if isinstance(p, Circle)]
+        self.assertEqual(len(circles), 23)
+        chain = {p.words for p in plate.items["dimensions"].prims if isinstance(p, Text)}
+        self.project.load("settings", [replace(self.project.settings, dimensions="running")])
+        running = page_leaves(self.project, sheet.id)[0]
+        self.assertNotEqual({p.words for p in running.items["dimensions"].prims if isinstance(p, Text)}, chain)
+        self.assertIn("550", {p.words for p in running.items["dimensions"].prims if isinstance(p, Text)})
+
+    def test_the_door_is_drawn_from_behind_too(self) -> None:
+        front = surface_scene(self.project, self.enclosure, "door")
+        back = door_back_scene(self.project, self.enclosure)
+        for id, item in front.items.items():
+            if item.kind == "placing":
+                box = back.items[id].box
+                self.assertAlmostEqual(box[0] + item.box[2], front.width)
+                self.assertEqual(box[1], item.box[1])
+        circles = [[p.cx for p in s.items["holes"].prims if isinstance(p, Circle)] for s in (front, back)]
+        self.assertEqual(sorted(circles[1]), sorted(round(front.width - x, 6) for x in circles[0]))
 
     def test_no_text_lies_upon_another_and_none_leaves_the_page(self) -> None:
         for name, scene in self.scenes():

@@ -25,7 +25,7 @@ export function RouteTable({ routes, wires, onWire }: Props) {
       component="section"
       aria-label="Ledger"
       sx={{
-        height: open ? 190 : 34,
+        height: open ? 152 : 34,
         borderTop: `1px solid ${LINE}`,
         bgcolor: '#fff',
         display: 'flex',

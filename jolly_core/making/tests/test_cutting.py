@@ -1,0 +1,76 @@
+"""The cutting plan: few bars, nothing lost, against the best there is for few pieces."""
+
+from __future__ import annotations
+
+from itertools import product
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jolly_core.exchange import read_project
+from jolly_core.making import cutting_plan, packed
+from jolly_core.reports import holes_in_order, positions, run_report
+from jolly_core.testing import DEMO
+
+STOCK = 2000.0
+
+
+def fewest(lengths: list[float], kerf: float) -> int:
+    """Return the fewest bars by trying every way."""
+    best = len(lengths)
+    for way in product(range(len(lengths)), repeat=len(lengths)):
+        sums = [[x for x, k in zip(lengths, way, strict=True) if k == n] for n in range(len(lengths))]
+        if all(sum(s) + kerf * max(0, len(s) - 1) <= STOCK + 1e-9 for s in sums):
+            best = min(best, sum(1 for s in sums if s))
+    return best
+
+
+class Packing(TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(st.lists(st.integers(100, 1900).map(float), max_size=5), st.sampled_from((0.0, 3.0)))
+    def test_no_way_takes_fewer_bars(self, lengths: list[float], kerf: float) -> None:
+        bars = packed(lengths, STOCK, kerf)
+        self.assertEqual(len(bars), fewest(lengths, kerf) if lengths else 0)
+        self.assertEqual(sorted(n for bar in bars for n in bar), list(range(len(lengths))))
+        for bar in bars:
+            self.assertLessEqual(sum(lengths[n] for n in bar) + kerf * (len(bar) - 1), STOCK + 1e-9)
+
+    def test_what_fits_by_no_greedy_way_is_found_and_what_is_too_long_has_its_own(self) -> None:
+        # the longest first gives three bars; 1000 + 600 + 400 twice gives two
+        self.assertEqual(len(packed([1000, 600, 600, 1000, 400, 400], STOCK, 0)), 2)
+        self.assertEqual(packed([2500, 900, 900], STOCK, 3), [[0], [1, 2]])
+        self.assertEqual(packed([], STOCK), [])
+
+
+class DemoPapers(TestCase):
+    def setUp(self) -> None:
+        self.project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+
+    def test_every_rail_and_duct_is_sawn_once(self) -> None:
+        bars = cutting_plan(self.project)
+        self.assertEqual(sum(len(b.pieces) for b in bars), len(self.project.rails) + len(self.project.ducts))
+        self.assertTrue(all(b.left_mm >= 0 and sum(p.length for p in b.pieces) <= b.stock_mm for b in bars))
+        rows = run_report(self.project, "cutting").rows
+        self.assertEqual(len(rows), len(bars))
+        self.assertIn("=K2+KP2-UC2 D1", str(rows[0]))
+
+    def test_holes_nameplates_and_weights_are_reports(self) -> None:
+        enclosure = min(self.project.enclosures.values(), key=lambda e: e.id)
+        found = holes_in_order(self.project, enclosure.id, "door")
+        self.assertEqual({size for _, _, size, _ in found}, {"⌀ 22.5"})
+        rows = [r for r in run_report(self.project, "holes").rows if r[1] == "door" and r[2] == 1]
+        self.assertEqual(rows[0][3:5], (found[0][0], found[0][1]))
+        plates = run_report(self.project, "nameplates").rows
+        lamps = [r for r in plates if str(r[1]).endswith("-PF1")]
+        self.assertTrue(lamps)
+        self.assertEqual(lamps[0][3], "-PF1")
+        weights = run_report(self.project, "weights").rows
+        self.assertEqual(len(weights), len(self.project.enclosures))
+
+    def test_balloons_have_the_positions_of_the_parts_list(self) -> None:
+        order = positions(self.project)
+        for row in run_report(self.project, "parts").rows:
+            part = next((p for p in self.project.parts.values() if p.number == row[4] and p.maker == row[3]), None)
+            if part is not None and row[2] == "pcs":
+                self.assertEqual(order[part.id], row[0])
