@@ -1,6 +1,7 @@
 """Files in and out: project file, tables, sheets and layouts as PDF, plates as DXF, cut list, the pack."""
 
 from .bookcells import TableCells, read_table
+from .cabinetgltf import cabinet_gltf
 from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
 from .graphics import extent, graphics_in
@@ -25,6 +26,7 @@ from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, t
 from .versions import VERSION
 
 __all__ = [
+    "cabinet_gltf",
     "TableCells",
     "read_table",
     "scenes_dxf",

@@ -11,7 +11,9 @@ from typing_extensions import TypedDict
 from jolly_core.exchange import (
     TABLE_FORMATS,
     board_pdf,
+    cabinet_gltf,
     cut_json,
+    scene_svg,
     scenes_dxf,
     sheets_pdf,
     surface_dxf,
@@ -22,7 +24,7 @@ from jolly_core.exchange import (
 )
 from jolly_core.model import SURFACES, Project
 from jolly_core.reports import REPORTS, Table, run_report
-from jolly_core.scenes import is_generated, leaves_of, page_of
+from jolly_core.scenes import is_generated, leaves_of, page_of, surface_scene
 from jolly_server.benches.iolist import points_table
 from jolly_server.benches.terminals import strip_table
 from jolly_server.library.shelves import User
@@ -193,13 +195,19 @@ def cut(request: HttpRequest, project_id: str) -> HttpResponse:
 
 @router.get("/{project_id}/layouts/{enclosure_id}/{surface}.{format}")
 def layout(request: HttpRequest, project_id: str, enclosure_id: str, surface: str, format: str) -> HttpResponse:
-    """Give a mounting plate or door as PDF or DXF."""
+    """Give a surface of an enclosure as PDF, DXF or SVG, or all of it in space ("space.gltf")."""
     role_in(request, project_id)
-    if surface not in SURFACES or format not in ("pdf", "dxf"):
+    space = (surface, format) == ("space", "gltf")
+    if not space and (surface not in SURFACES or format not in ("pdf", "dxf", "svg")):
         raise HttpError(404, "There are plate, door, walls, roof and gland plate, as pdf and dxf.")
     held = loaded(project_id)
     with held.lock:
-        if format == "dxf":
+        if space:
+            content, type = cabinet_gltf(held.project, enclosure_id), "model/gltf+json"
+        elif format == "svg":
+            scene = surface_scene(held.project, enclosure_id, surface)
+            content, type = scene_svg(held.project, scene).encode("utf-8"), "image/svg+xml"
+        elif format == "dxf":
             content, type = surface_dxf(held.project, enclosure_id, surface), "image/vnd.dxf"
         else:
             content, type = surface_pdf(held.project, enclosure_id, surface, settings.JOLLY.fonts), TYPES["pdf"]

@@ -243,7 +243,7 @@ class Spools(TestCase):
         project = demo()
         rows = {r.type_name: r for r in spool_plan(project)}
         self.assertEqual(
-            (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (6, 6.595, 1)
+            (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (6, 6.385, 1)
         )
         cuts = {(c.number, c.length_mm): (c.quantity, c.stock) for c in stock_cuts(project)}
         self.assertEqual(cuts["BW-R35", 450.0], (2, 2))

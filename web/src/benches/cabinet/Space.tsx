@@ -1,15 +1,17 @@
-/** The enclosure in space: plate, rails, ducts, devices as boxes with their depth, and the routed wires. */
-import { Canvas, useThree, type ThreeEvent } from '@react-three/fiber'
+/** The enclosure in space: everything with its depth and face, the door that opens, wires along their ways, a section. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import Slider from '@mui/material/Slider'
+import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useState } from 'react'
-import { BoxGeometry, BufferGeometry, CurvePath, EdgesGeometry, LineCurve3, Vector3 } from 'three'
+import { BoxGeometry, EdgesGeometry, Plane, SRGBColorSpace, TextureLoader, Vector3 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
-import { COPPER, INK, PAPER, TEAL } from '../../theme/theme'
+import { usePick } from '../../project/store'
+import { COPPER, INK, PAPER } from '../../theme/theme'
 import { wirePaint } from '../../theme/paints'
-import type { EnclosureValue, Route, SpaceBox } from './shapes'
-
-const SCALE = 0.01 // scene units for each mm
-const IN_DUCT_MM = 30
-const TONES = { device: '#F7F5EF', duct: '#D9D2BF', rail: '#AEB4BC' }
+import { Thing, Wire, type Faces } from './SpaceThings'
+import { cornersOf, placesOf, SCALE } from './spaceShapes'
+import type { EnclosureValue } from './shapes'
 
 interface Props {
   enclosure: EnclosureValue
@@ -22,9 +24,31 @@ interface Props {
 /** Whether this browser can show a picture in space at all. */
 const able = () => document.createElement('canvas').getContext('webgl2') !== null
 
+const NOTE = {
+  position: 'absolute',
+  left: 12,
+  bottom: 10,
+  fontSize: 12,
+  color: INK,
+  pointerEvents: 'none',
+} as const
+const TOOLS = {
+  position: 'absolute',
+  right: 12,
+  top: 8,
+  width: 190,
+  p: 1,
+  bgcolor: '#FBF8F1E6',
+  borderRadius: 1,
+  fontSize: 12,
+} as const
+
 export default function Space({ enclosure, selected, wires, onSelect }: Props) {
+  const { projectId } = usePick('projectId')
   const [can] = useState(able)
   const [under, setUnder] = useState('')
+  const [open, setOpen] = useState(false)
+  const [cut, setCut] = useState(0)
   if (!can)
     return (
       <div style={{ padding: 32 }}>
@@ -38,6 +62,7 @@ export default function Space({ enclosure, selected, wires, onSelect }: Props) {
     <div
       data-testid="space"
       data-selected={[...selected].join(' ')}
+      data-door={open ? 'open' : 'shut'}
       style={{ position: 'relative', width: '100%', height: '100%' }}
     >
       <Canvas
@@ -45,29 +70,29 @@ export default function Space({ enclosure, selected, wires, onSelect }: Props) {
         onPointerMissed={() => onSelect('', false)}
         style={{ background: '#EAE4D6' }}
       >
-        <ambientLight intensity={1.6} />
-        <directionalLight position={[4, 8, 10]} intensity={1.5} />
+        <ambientLight intensity={1.8} />
+        <directionalLight position={[4, 8, 10]} intensity={1.2} />
         <Turning />
-        <Inside
-          enclosure={enclosure}
-          selected={selected}
-          wires={wires}
-          onSelect={onSelect}
-          onUnder={setUnder}
-        />
+        <Section depth={depth} cut={cut} />
+        <Inside {...{ enclosure, selected, wires, onSelect, open }} onUnder={setUnder} />
       </Canvas>
-      <div
-        style={{
-          position: 'absolute',
-          left: 12,
-          bottom: 10,
-          fontSize: 12,
-          color: INK,
-          pointerEvents: 'none',
-        }}
-      >
+      <div style={NOTE}>
         {under || chosen.join(', ') || 'Drag turns, wheel zooms, right drag moves; click chooses.'}
       </div>
+      <Box sx={TOOLS}>
+        <Button onClick={() => setOpen(!open)}>{open ? 'Shut the door' : 'Open the door'}</Button>
+        <Button href={`/api/projects/${projectId}/layouts/${enclosure.id}/space.gltf`}>glTF</Button>
+        <Box sx={{ px: 1 }}>
+          Cut away from the front
+          <Slider
+            size="small"
+            aria-label="Cut away from the front"
+            value={cut}
+            max={depth}
+            onChange={(_, value) => setCut(value as number)}
+          />
+        </Box>
+      </Box>
     </div>
   )
 }
@@ -82,141 +107,145 @@ function Turning() {
   return null
 }
 
+/** Nothing is shown that lies in front of the cut. */
+function Section({ depth, cut }: { depth: number; cut: number }) {
+  const { gl, invalidate } = useThree()
+  useEffect(() => {
+    gl.clippingPlanes = cut ? [new Plane(new Vector3(0, 0, -1), (depth / 2 - cut) * SCALE)] : []
+    invalidate()
+  }, [gl, invalidate, depth, cut])
+  return null
+}
+
+/** The picture of a surface, to be laid on the fronts of what stands on it; undefined until it is there. */
+function useFaces(enclosure: EnclosureValue, surface: 'plate' | 'door'): Faces | undefined {
+  const { projectId, revision } = usePick('projectId', 'revision')
+  const [faces, setFaces] = useState<Faces>()
+  const size = enclosure[surface]
+  const margin = enclosure.margin
+  const [width, height] = [(size?.[0] ?? 0) + 2 * margin, (size?.[1] ?? 0) + 2 * margin]
+  useEffect(() => {
+    let wanted = true
+    const url = `/api/projects/${projectId}/layouts/${enclosure.id}/${surface}.svg?revision=${revision}`
+    new TextureLoader().load(url, (texture) => {
+      texture.colorSpace = SRGBColorSpace
+      texture.anisotropy = 4
+      if (wanted) setFaces({ texture, margin, width, height })
+    })
+    return () => {
+      wanted = false
+    }
+  }, [projectId, revision, enclosure.id, surface, margin, width, height])
+  return faces
+}
+
 interface InsideProps extends Props {
+  open: boolean
   onUnder: (tag: string) => void
 }
 
-function Inside({ enclosure, selected, wires, onSelect, onUnder }: InsideProps) {
-  const [width, height, depth] = enclosure.outside
+function Inside({ enclosure, selected, wires, onSelect, onUnder, open }: InsideProps) {
+  const place = useMemo(() => placesOf(enclosure), [enclosure])
+  const { width, height, depth } = place
   const [plateWidth, plateHeight] = enclosure.plate ?? [0, 0]
-  // From surface mm, y downwards, to the middle of the enclosure, y upwards.
-  const plateAt = (x: number, y: number): [number, number] => [x - plateWidth / 2, plateHeight / 2 - y]
-  const doorAt = (x: number, y: number): [number, number] => [x - width / 2, height / 2 - y]
+  const plate = useFaces(enclosure, 'plate')
+  const door = useFaces(enclosure, 'door')
   const frame = useMemo(
     () => new EdgesGeometry(new BoxGeometry(width * SCALE, height * SCALE, depth * SCALE)),
     [width, height, depth],
   )
-  const back = (-depth / 2 + 15) * SCALE
-  const front = (depth / 2 - 2) * SCALE
+  const ways = useMemo(
+    () =>
+      (enclosure.routes ?? [])
+        .filter((r) => r.length_mm !== null)
+        .map((route) => ({ route, ...cornersOf(route, place, enclosure.id) })),
+    [enclosure, place],
+  )
+  const strong = (r: (typeof ways)[number]['route']) =>
+    wires.includes(r.key) || r.lanes.some((id) => selected.has(id))
+  const boxes = enclosure.boxes ?? []
+  const shared = { place, onSelect, onUnder }
+  const middle = place.at('plate', plateWidth / 2, plateHeight / 2, -2)
   return (
     <group>
       <lineSegments geometry={frame}>
         <lineBasicMaterial color={INK} />
       </lineSegments>
-      <mesh position={[0, 0, back]}>
+      <mesh position={middle}>
         <boxGeometry args={[plateWidth * SCALE, plateHeight * SCALE, 0.03]} />
         <meshStandardMaterial color={PAPER} />
       </mesh>
-      {enclosure.boxes?.map((box) => (
-        <BoxView
-          key={box.id}
-          box={box}
-          at={(box.surface === 'plate' ? plateAt : doorAt)(box.x + box.width / 2, box.y + box.height / 2)}
-          base={box.surface === 'plate' ? back : front}
-          look={selected.has(box.id)}
-          onSelect={onSelect}
-          onUnder={onUnder}
-        />
-      ))}
-      {enclosure.routes
-        ?.filter((r) => r.length_mm !== null)
-        .map((r) => (
-          <WireView
-            key={r.key}
-            points={inSpace(r, plateAt, doorAt, back, front)}
-            colour={wires.includes(r.key) ? COPPER : wirePaint(r.colour).first}
-            strong={wires.includes(r.key)}
+      {boxes
+        .filter((b) => b.surface !== 'door')
+        .map((box) => (
+          <Thing
+            key={box.id}
+            box={box}
+            look={selected.has(box.id)}
+            faces={box.surface === 'plate' ? plate : undefined}
+            {...shared}
           />
         ))}
+      {ways.map(({ route, inside }) => (
+        <Wire key={route.key} points={inside} {...paintOf(route.colour, strong(route))} />
+      ))}
+      <Door enclosure={enclosure} open={open}>
+        {boxes
+          .filter((b) => b.surface === 'door')
+          .map((box) => (
+            <OnDoor key={box.id} box={box} look={selected.has(box.id)} faces={door} {...shared} />
+          ))}
+        {ways.map(({ route, door: run }) => (
+          <Wire key={route.key} points={run} {...paintOf(route.colour, strong(route))} />
+        ))}
+      </Door>
     </group>
   )
 }
 
-type Way = (x: number, y: number) => [number, number]
+const paintOf = (colour: string, strong: boolean) => ({
+  colour: strong ? COPPER : wirePaint(colour).first,
+  strong,
+})
 
-/** A route's corners in scene units: on the plate at the height of the ducts, on the door just behind it. */
-function inSpace(route: Route, plateAt: Way, doorAt: Way, back: number, front: number): Vector3[] {
-  return route.legs.flatMap((leg) =>
-    leg.points.map(([x, y]) => {
-      const plate = leg.surface !== 'door'
-      const [px, py] = (plate ? plateAt : doorAt)(x, y)
-      return new Vector3(px * SCALE, py * SCALE, plate ? back + IN_DUCT_MM * SCALE : front - 0.05)
-    }),
+/** A device of the door: its body behind the sheet, its face before it. */
+function OnDoor(props: React.ComponentProps<typeof Thing>) {
+  const { box, place, faces } = props
+  return (
+    <>
+      <Thing {...props} faces={undefined} />
+      <Thing
+        {...props}
+        box={{ ...box, depth: 6 }}
+        faces={faces}
+        place={{ ...place, at: (surface, x, y, out) => place.at(surface, x, y, out - 10) }}
+      />
+    </>
   )
 }
 
-function WireView({ points, colour, strong }: { points: Vector3[]; colour: string; strong: boolean }) {
-  const geometry = useMemo(() => new BufferGeometry().setFromPoints(points), [points])
-  if (points.length < 2) return null
-  if (strong)
-    return (
-      <mesh>
-        <tubeGeometry args={[pathOf(points), points.length * 12, 0.035, 6]} />
-        <meshStandardMaterial color={colour} />
-      </mesh>
-    )
+interface DoorProps {
+  enclosure: EnclosureValue
+  open: boolean
+  children: React.ReactNode
+}
+
+/** The door's sheet with all it carries, turned about its hinge while it is open. */
+function Door({ enclosure, open, children }: DoorProps) {
+  const [width, height, depth] = enclosure.outside
+  const side = enclosure.hinge === 'left' ? -1 : 1
+  const x = (side * width * SCALE) / 2
+  const z = (depth * SCALE) / 2
+  const angle = open ? (side * enclosure.swing_deg * Math.PI) / 180 : 0
   return (
-    <lineLoop geometry={open(geometry)}>
-      <lineBasicMaterial color={colour} />
-    </lineLoop>
-  )
-}
-
-/** Corners as a path of straight pieces. */
-function pathOf(points: Vector3[]): CurvePath<Vector3> {
-  const path = new CurvePath<Vector3>()
-  points.slice(1).forEach((p, i) => {
-    if (p.distanceTo(points[i]!) > 1e-6) path.add(new LineCurve3(points[i]!, p))
-  })
-  return path
-}
-
-/** There and back again, so that the closed line that is drawn shows no chord between its ends. */
-function open(geometry: BufferGeometry): BufferGeometry {
-  const there = geometry.getAttribute('position')
-  const points = Array.from({ length: there.count }, (_, i) => new Vector3().fromBufferAttribute(there, i))
-  return new BufferGeometry().setFromPoints([...points, ...points.slice(1, -1).reverse()])
-}
-
-interface BoxProps {
-  box: SpaceBox
-  at: [number, number]
-  base: number
-  look: boolean
-  onSelect: (id: string, add: boolean) => void
-  onUnder: (tag: string) => void
-}
-
-function BoxView({ box, at, base, look, onSelect, onUnder }: BoxProps) {
-  const depth = box.depth * SCALE
-  const inward = box.surface === 'plate' ? 1 : -1
-  const args: [number, number, number] = [box.width * SCALE, box.height * SCALE, depth]
-  const [wide, tall] = args
-  const edges = useMemo(() => new EdgesGeometry(new BoxGeometry(wide, tall, depth)), [wide, tall, depth])
-  const choose = (event: ThreeEvent<MouseEvent>) => {
-    event.stopPropagation()
-    onSelect(box.id, event.shiftKey || event.ctrlKey)
-  }
-  return (
-    <group position={[at[0] * SCALE, at[1] * SCALE, base + (inward * depth) / 2]}>
-      <mesh
-        onClick={choose}
-        onPointerOver={(e) => {
-          e.stopPropagation()
-          onUnder(box.kind === 'device' ? box.tag : '')
-        }}
-        onPointerOut={() => onUnder('')}
-      >
-        <boxGeometry args={args} />
-        <meshStandardMaterial
-          color={look ? COPPER : TONES[box.kind]}
-          transparent={box.kind === 'duct'}
-          opacity={box.kind === 'duct' ? 0.55 : 1}
-        />
-      </mesh>
-      <lineSegments geometry={edges}>
-        <lineBasicMaterial color={look ? TEAL : INK} />
-      </lineSegments>
+    <group position={[x, 0, z]} rotation={[0, angle, 0]}>
+      <group position={[-x, 0, -z]}>
+        <mesh position={[0, 0, z]}>
+          <boxGeometry args={[width * SCALE, height * SCALE, 0.02]} />
+          <meshStandardMaterial color={PAPER} transparent opacity={open ? 0.9 : 0.18} depthWrite={open} />
+        </mesh>
+        {children}
+      </group>
     </group>
   )
 }
