@@ -81,6 +81,10 @@ def lay_out(work: Work, payload: LayOut) -> str:
         work.outcome.placed.append(placing.id)
     _door(work, enclosure)
     work.outcome.table = [[*row] for row in _compared(before, figures(project, enclosure))]
+    bare = [full_tag(project, d) for d in tray(project) if not size_of(project, d)[0] and _here(project, enclosure, d)]
+    if bare:
+        shown = ", ".join(bare[:6]) + (" ..." if len(bare) > 6 else "")
+        work.outcome.remarks.append(f"{len(bare)} have no outline and stay in the tray: {shown}. Choose their parts.")
     left = [full_tag(project, project.devices[id]) for id in found.left]
     if left:
         shown = ", ".join(left[:6]) + (" ..." if len(left) > 6 else "")
@@ -144,17 +148,19 @@ def _run_part(work: Work, enclosure: Enclosure, what: str, wanted: str) -> str:
 
 def _devices(project: Project, enclosure: Enclosure) -> list[Device]:
     """Return what is to stand on the plate: what does already, and what waits for it, in the order it is drawn."""
-    host = project.devices[enclosure.device_id]
-    panel = panel_of(project, host)
     there = [project.devices[p.device_id] for p in placings_in(project, enclosure.id, "plate")]
     waiting = [
         d
         for d in tray(project)
-        if surface_for(project, d) == "plate"
-        and (not panel or panel_of(project, d) == panel)
-        and size_of(project, d)[0]
+        if surface_for(project, d) == "plate" and _here(project, enclosure, d) and size_of(project, d)[0]
     ]
     return sorted([*there, *waiting], key=lambda d: (_drawn(project, d), d.id))
+
+
+def _here(project: Project, enclosure: Enclosure, device: Device) -> bool:
+    """Return whether a device belongs to the panel of an enclosure, or to none."""
+    panel = panel_of(project, project.devices[enclosure.device_id])
+    return not panel or panel_of(project, device) in (panel, "")
 
 
 def _drawn(project: Project, device: Device) -> tuple[int, int, int]:
@@ -203,14 +209,10 @@ _DOOR_ROWS = (("lamp", "horn"), ("push-button", "selector"), ("emergency-stop",)
 def _door(work: Work, enclosure: Enclosure) -> None:
     """Put what waits for the door into rows: lamps above, buttons below them, then the rest; what is there stays."""
     project = work.project
-    host = project.devices[enclosure.device_id]
-    panel = panel_of(project, host)
     waiting = [
         d
         for d in tray(project)
-        if surface_for(project, d) == "door"
-        and (not panel or panel_of(project, d) in (panel, ""))
-        and size_of(project, d)[0]
+        if surface_for(project, d) == "door" and _here(project, enclosure, d) and size_of(project, d)[0]
     ]
     width, _ = surface_size(project, enclosure, "door")
     taken = [project.placings[p.id] for p in placings_in(project, enclosure.id, "door")]

@@ -158,8 +158,8 @@ class SheetPdf(TestCase):
         reader = PdfReader(io.BytesIO(sheets_pdf(project, ids, FONTS)))
         self.assertEqual(
             len(reader.pages),
-            len(ids) + 5,
-            "the list of parts is long, and the layout has a leaf for the plate and one for the door",
+            len(ids) + 10,
+            "the list of parts is long, and the layout has leaves for plate, door, balloons and holes",
         )
         text = next(t for p in reader.pages if "Loading auger, control" in (t := p.extract_text()) and "301" in t)
         for words in (
@@ -170,7 +170,7 @@ class SheetPdf(TestCase):
             "Auger running",
             "Pellwick, kiln house",
             "Loading auger, control",
-            "12 of 32",
+            "12 of 37",
         ):
             self.assertIn(words, text)
         box = reader.pages[1].mediabox

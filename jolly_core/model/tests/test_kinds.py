@@ -117,7 +117,7 @@ class Bounds(TestCase):
         self.assertEqual(from_record("rail", to_record(rail(x2=1e9)), mend=True).x2, 20_000)
         with self.assertRaisesRegex(FileError, "“surface” should be one of plate, door"):
             from_record(
-                "placing", {"id": "p", "enclosure_id": "e", "device_id": "d", "surface": "roof", "x": 0, "y": 0}
+                "placing", {"id": "p", "enclosure_id": "e", "device_id": "d", "surface": "cellar", "x": 0, "y": 0}
             )
 
     def test_only_what_an_edit_changes_is_asked(self) -> None:

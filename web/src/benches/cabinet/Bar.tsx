@@ -65,7 +65,7 @@ export function Bar({ state, enclosure, canEdit }: Props) {
           <Tool name="lane" label="Lane" state={state} />
           <Tool name="through" label="Through" state={state} />
           <Tool name="crossing" label="Crossing" state={state} />
-          <Button sx={{ minWidth: 0, px: 1 }} onClick={() => state.setProposing(true)}>
+          <Button sx={{ minWidth: 0, px: 1 }} onClick={() => propose(state)}>
             Lay out for me
           </Button>
         </>
@@ -73,6 +73,12 @@ export function Bar({ state, enclosure, canEdit }: Props) {
       <Box sx={{ flex: 1, minWidth: 120, fontSize: 12, color: QUIET }}>{words(state)}</Box>
     </Stack>
   )
+}
+
+/** Ask for a proposal; no tool is in hand while one looks at it. */
+function propose(state: State) {
+  state.setTool(CHOOSE)
+  state.setProposing(true)
 }
 
 /** What the tool in hand waits for. */

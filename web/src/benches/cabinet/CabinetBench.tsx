@@ -126,6 +126,7 @@ function List({ view, state, canEdit, choose }: ListProps) {
         push={state.push}
         onPush={state.setPush}
         onChoose={(ids) => setTool(ids.length ? { name: 'put', ids } : CHOOSE)}
+        onPlan={(part) => setTool({ name: 'plan', part })}
       />
     </>
   )

@@ -7,6 +7,7 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { Heading } from '../../kit/Bench'
 import { PanelPick, plain } from '../../kit/Pick'
+import { PartChoice } from '../../project/PartChoice'
 import { LINE, QUIET } from '../../theme/theme'
 import { BY, grouped, type By } from './trayGroups'
 import { Order, Waits } from './TrayRows'
@@ -24,13 +25,15 @@ interface Props {
   push: boolean
   onPush: (push: boolean) => void
   onChoose: (ids: string[]) => void
+  /** A device with this part is placed that is drawn later. */
+  onPlan: (part: string) => void
 }
 
 /** Devices of the plate may stand on any surface but the door; what goes into a hole waits for the door. */
 const isFor = (w: Waiting, surface: SurfaceName) => (surface === 'door') === (w.surface === 'door')
 
 export function Tray(props: Props) {
-  const { waiting, laidOut, surface, chosen, canEdit, onChoose } = props
+  const { waiting, laidOut, surface, chosen, canEdit, onChoose, onPlan } = props
   const [by, setBy] = useState<By>('circuit')
   const [search, setSearch] = useState('')
   const mine = waiting.filter((w) => isFor(w, surface))
@@ -64,6 +67,11 @@ export function Tray(props: Props) {
         </Button>
       )}
       {canEdit && <Landing {...props} ready={mine} />}
+      {canEdit && (
+        <Box component="section" aria-label="Plan a device" sx={{ mt: 1 }}>
+          <PartChoice label="Plan one not drawn yet" partClass="" onChoose={(p) => onPlan(p.id)} />
+        </Box>
+      )}
       {!mine.length && (
         <Box sx={{ px: 0.75, color: QUIET }}>
           {laidOut
