@@ -89,7 +89,7 @@ class FromNothing(BenchStory):
         page.keyboard.press("Escape")
         page.get_by_role("button", name="Lay out for me").click()
         figures = page.get_by_role("table", name="Proposal")
-        expect(figures).to_contain_text("Devices placed")
+        expect(figures).to_contain_text("Devices")
         self.assertEqual(self.project().rails, {}, "nothing is changed yet")
         page.get_by_role("button", name="Look").click()
         expect(page.locator("[data-kind=placing]").first).to_be_visible()

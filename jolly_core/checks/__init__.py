@@ -15,6 +15,7 @@ from . import (
     points,
     shorts,
     strips,
+    supplies,
     volts,
     wires,
 )
@@ -68,6 +69,7 @@ __all__ = [
     "place_in_words",
     "project_check",
     "shorts",
+    "supplies",
     "strips",
     "volts",
     "project_snags",

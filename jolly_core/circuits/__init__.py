@@ -3,6 +3,7 @@
 from .labels import AC, DC, PHASES, Label, is_rail, labels_of, number_of, volts_between
 from .loads import Consumer, consumers_on, takes_a
 from .motors import motor_beyond_a
+from .supplyload import LIMIT_PERCENT, WARN_PERCENT, SupplyLoad, supply_load, supply_loads
 from .ways import (
     DRIVEN,
     Circuit,
@@ -22,6 +23,11 @@ from .ways import (
 )
 
 __all__ = [
+    "LIMIT_PERCENT",
+    "WARN_PERCENT",
+    "SupplyLoad",
+    "supply_load",
+    "supply_loads",
     "AC",
     "DC",
     "Circuit",

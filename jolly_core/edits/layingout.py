@@ -121,8 +121,8 @@ def figures(project: Project, enclosure: Enclosure) -> Figures:
 def _compared(before: Figures, after: Figures) -> list[tuple[str, str, str]]:
     return [
         ("Wires", f"{before.wires_m:.1f} m", f"{after.wires_m:.1f} m"),
-        ("Wires routed", str(before.routed), str(after.routed)),
-        ("Devices placed", str(before.placed), str(after.placed)),
+        ("Routed", str(before.routed), str(after.routed)),
+        ("Devices", str(before.placed), str(after.placed)),
         ("Fullest duct", f"{before.fullest:.0f} %", f"{after.fullest:.0f} %"),
         ("Warmth", f"+{before.rise_k:.1f} K", f"+{after.rise_k:.1f} K"),
         ("Faults", str(before.faults), str(after.faults)),

@@ -30,10 +30,11 @@ from jolly_core.cabinet import (
     surfaces_of,
     tray,
 )
+from jolly_core.circuits import supply_loads
 from jolly_core.library import Library, part_class
 from jolly_core.model import Enclosure, Project, RuleError, derived, listed
 from jolly_core.scenes import MARGIN_MM, door_back_scene, surface_scene
-from jolly_core.tagging import pin_name
+from jolly_core.tagging import full_tag, pin_name
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
 from .cabinetlanes import (
@@ -148,6 +149,17 @@ class RailValue(TypedDict):
     load: float
 
 
+class SupplyValue(TypedDict):
+    """A supply placed in the enclosure: what it gives and feeds, A, and what that is made of."""
+
+    tag: str
+    gives_a: float
+    takes_a: float
+    percent: float
+    consumers: list[tuple[str, float]]
+    silent: list[str]
+
+
 class SurfaceValue(TypedDict):
     """A surface of an enclosure, and its size in mm."""
 
@@ -195,6 +207,7 @@ class EnclosureValue(EnclosureName):
     lanes: NotRequired[list[LaneValue]]
     eyelets: NotRequired[list[EyeletValue]]
     gaps: NotRequired[list[GapValue]]
+    supplies: NotRequired[list[SupplyValue]]
 
 
 class CabinetView(TypedDict):
@@ -295,6 +308,7 @@ def _enclosure(project: Project, library: Library, enclosure: Enclosure, surface
     value["lanes"] = lane_values(project, enclosure)
     value["eyelets"] = eyelet_values(project, enclosure)
     value["gaps"] = gap_values(project, enclosure)
+    value["supplies"] = _supplies(project, enclosure)
     return value
 
 
@@ -306,6 +320,22 @@ def _surfaces(project: Project, enclosure: Enclosure) -> list[SurfaceValue]:
         words = SURFACE_WORDS[surface]
         found.append({"name": surface, "words": words, "width": width, "height": height, "things": things})
     return found
+
+
+def _supplies(project: Project, enclosure: Enclosure) -> list[SupplyValue]:
+    here = {p.device_id for p in placings_in(project, enclosure.id)}
+    return [
+        {
+            "tag": full_tag(project, load.device),
+            "gives_a": round(load.gives_a, 2),
+            "takes_a": round(load.takes_a, 2),
+            "percent": round(load.percent, 1),
+            "consumers": [(full_tag(project, c.device), c.amps) for c in load.consumers],
+            "silent": list(load.silent),
+        }
+        for load in supply_loads(project)
+        if load.device.id in here
+    ]
 
 
 HELPING = ("fan", "vent-filter", "cooling-unit", "heater")

@@ -228,7 +228,7 @@ class Proposals(TestCase):
             edit = parse_edit({"kind": "lay-out", "enclosure_id": enclosure.id})
             outcome = compute(project, edit, library=DemoLibrary())
             self.assertEqual(outcome.remarks, [])
-            self.assertEqual([row[0] for row in outcome.table][:2], ["Wires", "Wires routed"])
+            self.assertEqual([row[0] for row in outcome.table][:2], ["Wires", "Routed"])
             self.assertEqual(figures(project, enclosure), before, "nothing is changed by a preview")
             project.apply(outcome.changes)
             after = figures(project, enclosure)

@@ -31,6 +31,7 @@ class Registry(TestCase):
             "eyelet-apart",
             "duct-full",
             "kept-apart",
+            "supply-load",
             "plate-hole",
             "not-placed",
             "not-routed",

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
-from jolly_core.circuits import consumers_on, potential_of, takes_a
+from jolly_core.checks import project_snags
+from jolly_core.circuits import consumers_on, potential_of, supply_load, takes_a
+from jolly_core.drawing import pin_points
+from jolly_core.tagging import pins_of
 from jolly_core.testing import Workbench
 
 
@@ -31,3 +35,62 @@ class Loads(TestCase):
         motor = next(p for p in library.parts_of("motor") if p.ratings.get("rated_a"))
         self.assertEqual(takes_a(breaker), 0.0)
         self.assertEqual(takes_a(motor), float(motor.ratings["rated_a"]))
+
+
+class Supplies(TestCase):
+    """A supply of 5 A whose plus is carried by a name to coils, one behind a contact."""
+
+    def setUp(self) -> None:
+        b = self.bench = Workbench(frame="zones")
+        supply = b.place("dc-supply", 20, 20, part_id="hollin-hr-p5")
+        self.supply = b.device(supply)
+        points = pin_points(b.project.symbols[supply])
+        names = pins_of(b.project, b.project.symbols[supply])
+        self.plus = points[names.index("+")]
+        self.coils: list[str] = []
+
+    def coil(self, y: int, *, behind: bool = False) -> None:
+        b = self.bench
+        x, top = self.plus
+        coil = b.place("coil", 70, y, part_id="brindlework-bw-c09-24d-31")
+        if behind:
+            b.place("contact-no", 60, y)
+            b.wire((x, top), (x, y), (60, y))
+            b.wire((64, y), (70, y))
+        else:
+            b.wire((x, top), (x, y), (70, y))
+        self.coils.append(b.device(coil))
+
+    def test_what_hangs_on_it_is_summed_also_behind_contacts_and_once_each(self) -> None:
+        self.coil(60)
+        self.coil(70, behind=True)
+        load = supply_load(self.bench.project, self.supply)
+        assert load is not None
+        self.assertEqual({c.device.id for c in load.consumers}, set(self.coils))
+        part = self.bench.project.part_of(self.bench.project.devices[self.coils[0]])
+        assert part is not None
+        self.assertAlmostEqual(load.takes_a, 2 * round(takes_a(part), 3))
+        self.assertEqual(load.gives_a, 5.0)
+        self.assertEqual([s for s in project_snags(self.bench.project) if s.code == "supply-load"], [])
+
+    def test_four_fifths_are_warned_of_and_more_than_it_gives_is_an_error(self) -> None:
+        self.coil(60)
+        project = self.bench.project
+        part = next(p for p in project.parts.values() if p.part_class == "contactor")
+        for watts, severity in (("90", ""), ("100", "warning"), ("121", "error")):
+            ratings = {**part.ratings, "loss_w": watts}
+            project.load("part", [replace(part, ratings=ratings)])
+            found = [s for s in project_snags(project) if s.code == "supply-load"]
+            self.assertEqual([s.severity for s in found], [severity] if severity else [], watts)
+        self.assertIn("gives 5 A, but feeds 5.042 A, 101 %: -QA1 5.042 A", found[0].message)
+
+    def test_what_says_nothing_is_named_and_what_is_not_drawn_has_no_load(self) -> None:
+        self.coil(60)
+        project = self.bench.project
+        part = next(p for p in project.parts.values() if p.part_class == "contactor")
+        bare = {k: v for k, v in part.ratings.items() if k not in ("loss_w", "power_w")}
+        project.load("part", [replace(part, ratings=bare)])
+        load = supply_load(project, self.supply)
+        assert load is not None
+        self.assertEqual((load.consumers, load.silent), ((), ("-QA1",)))
+        self.assertIsNone(supply_load(project, self.coils[0]))

@@ -56,7 +56,7 @@ export function ProposalPanel({ enclosure, state, proposed }: Props) {
               {data.rows.map((r) => (
                 <tr key={r.name}>
                   <td>{r.name}</td>
-                  <td style={{ fontFamily: MONO, textAlign: 'right' }}>
+                  <td style={{ fontFamily: MONO, textAlign: 'right', whiteSpace: 'nowrap', fontSize: 11.5 }}>
                     {r.before} → <b>{r.after}</b>
                   </td>
                 </tr>

@@ -36,6 +36,7 @@ export function SelectedPanel({ enclosure, state, canEdit }: Props) {
   const boxes = enclosure.boxes?.filter((b) => selected.has(b.id)) ?? []
   const lanes = enclosure.lanes?.filter((l) => selected.has(l.id)) ?? []
   const devices = boxes.filter((b) => b.kind === 'device')
+  if (!boxes.length && !lanes.length) return null
   const remove = () => {
     void send({ kind: 'remove-from-layout', ids: [...selected] })
     state.select([], false)
