@@ -196,6 +196,7 @@ class FromNothing(BenchStory):
         """Power and control wires together are a snag; a duct that is for power alone keeps the others out."""
         apart = page.get_by_role("region", name="Kept apart")
         self.done(page, lambda: apart.get_by_role("button", name="power").click())
+        expect(apart.get_by_role("button", name="power")).to_have_attribute("aria-pressed", "true")
         self.done(page, lambda: apart.get_by_role("button", name="control-dc").click())
         codes = [s.code for s in project_snags(self.project())]
         self.assertIn("kept-apart", codes)

@@ -1,5 +1,6 @@
 /** Which categories of wires are kept apart, each in lanes of its own. */
 import Box from '@mui/material/Box'
+import { useEffect, useState } from 'react'
 import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
 import { useOutline } from '../../project/useOutline'
@@ -8,7 +9,12 @@ import { Categories, type Category } from './Categories'
 
 export function KeptApart({ canEdit }: { canEdit: boolean }) {
   const { projectId, send } = usePick('projectId', 'send')
-  const apart = (useOutline(projectId).data?.settings.apart ?? []) as Category[]
+  const said = (useOutline(projectId).data?.settings.apart ?? []) as Category[]
+  // What was just chosen counts until the project says so, too: two clicks may be quicker than one answer.
+  const [chosen, setChosen] = useState<Category[] | null>(null)
+  const known = said.join()
+  useEffect(() => setChosen(null), [known])
+  const apart = chosen ?? said
   return (
     <Section title="Kept apart">
       <Box sx={{ fontSize: 12, color: QUIET }}>
@@ -19,7 +25,10 @@ export function KeptApart({ canEdit }: { canEdit: boolean }) {
       <Categories
         chosen={apart}
         canEdit={canEdit}
-        onChange={(chosen) => void send({ kind: 'change-settings', apart: chosen })}
+        onChange={(next) => {
+          setChosen(next)
+          void send({ kind: 'change-settings', apart: next })
+        }}
       />
     </Section>
   )

@@ -47,6 +47,7 @@ export function SelectedPanel({ enclosure, state, canEdit }: Props) {
         <Thing key={b.id} box={b} enclosure={enclosure} />
       ))}
       {boxes.length > 6 && <Box sx={{ color: QUIET, fontSize: 12 }}>and {boxes.length - 6} more</Box>}
+      {canEdit && boxes.length === 1 && <Tag box={boxes[0]!} enclosure={enclosure} />}
       {canEdit && boxes.length === 1 && <Position box={boxes[0]!} enclosure={enclosure} />}
       {canEdit && devices.length > 1 && <Arrange ids={devices.map((b) => b.id)} />}
       {lanes.length > 0 && <LaneUse lanes={lanes} canEdit={canEdit} />}
@@ -83,6 +84,22 @@ function Thing({ box: b, enclosure }: { box: SpaceBox; enclosure: EnclosureValue
         </Box>
       )}
     </Box>
+  )
+}
+
+/** The tag of a device, changed here as on its sheet. */
+function Tag({ box, enclosure }: { box: SpaceBox; enclosure: EnclosureValue }) {
+  const { send } = usePick('send')
+  const device = enclosure.scene?.items.find((i) => i.id === box.id)?.facts.device
+  if (box.kind !== 'device' || typeof device !== 'string') return null
+  const own = box.tag.slice(box.tag.lastIndexOf('-') + 1)
+  return (
+    <Field
+      label="Tag"
+      mono
+      value={own}
+      onSave={(tag) => void send({ kind: 'set-tag', device_id: device, tag })}
+    />
   )
 }
 

@@ -38,6 +38,9 @@ interface Props {
   onGo: (entityId: string) => void
 }
 
+/** Of a sheet with many leaves below each other the first is shown: how high it is at most for its width. */
+const LEAF = 0.72
+
 /** Where something is drawn, and what of the sheet is worth looking at. */
 function useRoom(view: View): { boxes: Rect[]; fit: Rect } {
   const facts = view.sheet.sheet
@@ -51,7 +54,7 @@ function useRoom(view: View): { boxes: Rect[]; fit: Rect } {
   const fit = useMemo(
     (): Rect =>
       facts?.frame === 'plan'
-        ? [0, 0, facts.width, facts.height]
+        ? [0, 0, facts.width, Math.min(facts.height, facts.width * LEAF)]
         : contentBox(view.items, facts?.width ?? 420, facts?.height ?? 297, facts?.frame === 'zones'),
     [view.items, facts],
   )
