@@ -37,7 +37,8 @@ def led(
     eyelets = [name for name in through if "/" in name]
     way = _through(starts, ends, [(name, eyelet_gates(project, network, name)) for name in eyelets], network)
     run_in = {leg.id for leg in way.legs if leg.kind == "lane"}
-    if all("/" in name or name in run_in for name in through) and len(set(through)) == len(through):
+    # Of several the order counts, which a way that meets them all need not keep.
+    if len(eyelets) == len(through) or (len(through) == 1 and through[0] in run_in):
         return way
     gates = [
         (name, eyelet_gates(project, network, name) if "/" in name else lane_gates(project, network, name))
@@ -65,7 +66,7 @@ def _through(
             if best is not None:
                 following.append((best.along(gate.inner), gate.out, gate))
         if not following:
-            return network.way([], []) if not starts else _no_way()
+            return _no_way()
         reached, before = following, name
     ways = [(way, found) for way, at, _ in reached if (found := _between(network, at, ends)) is not None]
     if not ways:
