@@ -237,11 +237,11 @@ class ChainStory(Story):
         tray.get_by_role("button", name="Choose all").click()
         self.done(lambda: page.mouse.click(*self.plan_pixel(60, 203)))
         expect(tray).to_contain_text("everything for the plate is placed")
-        page.get_by_role("button", name="Door").click()
+        page.get_by_role("button", name="Door", exact=True).click()
         tray.get_by_role("button", name="Choose all").click()
         self.done(lambda: page.mouse.click(*self.plan_pixel(120, 200)))
         self.every_wire_is_routed(page)
-        page.get_by_role("button", name="Plate").click()
+        page.get_by_role("button", name="Plate", exact=True).click()
         routes = page.get_by_role("table", name="Routes")
         routes.get_by_role("row").filter(has_text="FQ1:2").click()
         expect(page.get_by_test_id("route")).to_be_attached()
@@ -267,7 +267,7 @@ class ChainStory(Story):
 
     def chosen_in_space(self, page: Page) -> None:
         """A click on a box in space chooses the same device as on the plan."""
-        page.get_by_role("button", name="Space").click()
+        page.get_by_role("button", name="Space", exact=True).click()
         space = page.get_by_test_id("space")
         canvas = space.locator("canvas")
         expect(canvas).to_be_visible()
@@ -287,7 +287,7 @@ class ChainStory(Story):
         self.assertIn(chosen, placings)
         tag = full_tag(self.chain(), self.chain().devices[placings[chosen].device_id])
         expect(page.get_by_role("complementary", name="Inspector")).to_contain_text(tag)
-        page.get_by_role("button", name="Plate" if placings[chosen].surface == "plate" else "Door").click()
+        page.get_by_role("button", name="Plate" if placings[chosen].surface == "plate" else "Door", exact=True).click()
         expect(self.placed(page, chosen)).to_have_attribute("data-look", "selected")
 
     @staticmethod
