@@ -196,7 +196,7 @@ class Planned(TerminalStory):
         self._drawn_later(page, strip)
 
     def _set_on_a_rail(self, page: Page, strip: str) -> None:
-        """Set the strip on the empty rail of the right field, though nothing of it is drawn yet."""
+        """Set the strip on a rail of the right field, though nothing of it is drawn yet."""
         page.goto(f"{self.live_server_url}/p/kiln-2/cabinet")
         page.get_by_role("button", name="right field").click()
         waiting = page.get_by_test_id("tray-=K2+KP2-XD30")
@@ -209,8 +209,8 @@ class Planned(TerminalStory):
         rail = self.project().rails[placing.rail_id]
         self.assertEqual(rail.y1, 535)
         page.goto(f"{self.live_server_url}/p/kiln-2/terminals")
-        # 36 terminals of 5.2 mm between two brackets of 8 mm, on a rail of 510 mm that nothing else stands on.
-        expect(page.get_by_role("button", name="=K2+KP2-XD30 Reserve")).to_contain_text("203.2 of 510 mm")
+        # 36 terminals of 5.2 mm between two brackets of 8 mm, on a rail of 460 mm.
+        expect(page.get_by_role("button", name="=K2+KP2-XD30 Reserve")).to_contain_text("203.2 of 460 mm")
 
     def _drawn_later(self, page: Page, strip: str) -> None:
         """Draw the last three along a stroke and one by dragging, on a new sheet."""

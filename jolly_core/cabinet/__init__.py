@@ -1,5 +1,6 @@
 """Enclosures: layout, lanes, routes, faults."""
 
+from .clearances import room_about
 from .eyelets import Eyelet, eyelet_named, eyelets_of, lane_name, passage_words, run_names
 from .faults import Fault, duct_outline, layout_faults, rail_length, rail_load, rail_outline
 from .fills import Fill, duct_fills
@@ -47,6 +48,7 @@ __all__ = [
     "LegKind",
     "rail_outline",
     "clearance_between",
+    "room_about",
     "Eyelet",
     "eyelet_named",
     "eyelets_of",

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.cables import number_of
-from jolly_core.model import Enclosure, Project
+from jolly_core.model import Enclosure, Placing, Project
 from jolly_core.tagging import full_tag
 
 from .eyelets import lane_name
-from .layout import Outline, outline_of, placings_in
+from .layout import Outline, outline, outline_of, placings_in
 
 
 @dataclass(slots=True, frozen=True)
@@ -49,14 +49,9 @@ def too_near(project: Project, enclosure: Enclosure, surface: str, ducts: list[t
     things += [_Thing(id, "", box, lane_name(project, id) or "a duct") for id, box in ducts]
     found = []
     for thing in things[:devices]:
-        part = project.part_of(project.devices[thing.device_id])
-        above, below, beside = (number_of(part, f"clear_{side}_mm") for side in ("above", "below", "beside"))
-        if not (above or below or beside):
+        wanted = _asked(project, thing.device_id, upright=thing.box.upright)
+        if not any(wanted.values()):
             continue
-        # turned clockwise on an upright rail, what was above is right
-        wanted = {"above": above, "below": below, "left": beside, "right": beside}
-        if thing.box.upright:
-            wanted = {"right": above, "left": below, "above": beside, "below": beside}
         for other in things:
             if other is thing or thing.box.overlaps(other.box):
                 continue
@@ -64,6 +59,23 @@ def too_near(project: Project, enclosure: Enclosure, surface: str, ducts: list[t
             if side and gap < wanted[side] - 0.01 and not (side in ("left", "right") and not other.device_id):
                 found.append(TooNear(thing.id, thing.device_id, side, gap, wanted[side], other.id, other.words))
     return found
+
+
+def _asked(project: Project, device_id: str, *, upright: bool) -> dict[str, float]:
+    """Return the room a device's part asks for on each side as it stands, mm."""
+    part = project.part_of(project.devices[device_id])
+    above, below, beside = (number_of(part, f"clear_{side}_mm") for side in ("above", "below", "beside"))
+    if upright:  # turned clockwise: what was above is right
+        return {"right": above, "left": below, "above": beside, "below": beside}
+    return {"above": above, "below": below, "left": beside, "right": beside}
+
+
+def room_about(project: Project, placing: Placing) -> tuple[float, float, float, float]:
+    """Return left, top, right and bottom of a placed device with the room its part asks for, mm on its surface."""
+    box = outline(project, placing)
+    asked = _asked(project, placing.device_id, upright=box.upright)
+    left, top = box.x - asked["left"], box.y - asked["above"]
+    return left, top, box.x + box.width + asked["right"], box.y + box.height + asked["below"]
 
 
 def _beside(box: Outline, other: Outline, slack: float = 0.01) -> tuple[str, float]:

@@ -1,8 +1,9 @@
 """A layout proposed for a mounting plate: devices in rows by kind and circuit, then moved about to shorten the wires.
 
 The rows stand between level ducts, with an upright duct on either side: power above, control in the middle, terminals
-below. What is shortened is an estimate: a wire runs along the duct it shares with the other end, or round by the nearer
-side. All in mm, x to the right and y down from the upper left corner of the plate.
+below, earth bars and lights at the foot under the last duct. What is shortened is an estimate: a wire runs along the
+duct it shares with the other end, or round by the nearer side. All in mm, x to the right and y down from the upper left
+corner of the plate.
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ from dataclasses import dataclass, field
 from itertools import product
 
 EDGE_MM = 10.0  # of the plate, kept free outside ducts
-GAPS_MM = (40.0, 30.0, 22.0)  # between devices and ducts, the first that fits
+GAPS_MM = (40.0, 30.0, 22.0, 18.0)  # between devices and ducts, the first that fits
 RAIL_END_MM = 8.0
 TRIES = 4000
 POWER = (
@@ -33,6 +34,7 @@ POWER = (
     "current-transformer",
 )
 TERMINALS = ("terminal", "earth")
+FOOT = ("earth", "lighting")
 
 
 @dataclass(slots=True, frozen=True)
@@ -91,6 +93,13 @@ class _Frame:
     height: float
     duct: float
     gap: float
+    foot: tuple[Thing, ...] = ()  # screwed to the plate side by side under the last duct
+
+    @property
+    def bottom(self) -> float:
+        """Where the last duct must end."""
+        room = max((t.height + max(self.gap, t.above) + max(EDGE_MM, t.below) for t in self.foot), default=EDGE_MM)
+        return self.height - room
 
     @property
     def left(self) -> float:
@@ -116,9 +125,13 @@ def propose(things: Sequence[Thing], joined: Joined, size: tuple[float, float], 
         duct_mm: width of the ducts.
     """
     best: Proposal | None = None
-    for apart, gap in product((True, False), GAPS_MM):
-        frame = _Frame(*size, duct_mm, gap)
-        rows, left = _rows(things, frame, apart=apart)
+    bars = tuple(t for t in things if t.part_class in FOOT and not t.rail)
+    if not bars or _length([*bars]) > _Frame(*size, duct_mm, 0.0).room:
+        bars = ()
+    others = [t for t in things if t not in bars]
+    for foot, apart, gap in product((bars, ()) if bars else ((),), (True, False), GAPS_MM):
+        frame = _Frame(*size, duct_mm, gap, foot)
+        rows, left = _rows(others if foot else things, frame, apart=apart)
         kept, dropped = _fitting(rows, frame)
         left += [t.id for row in dropped for t in row]
         if best is None or len(left) < len(best.left):
@@ -159,11 +172,11 @@ def _in_row(row: Row) -> Row:
 
 def _fitting(rows: list[Row], frame: _Frame) -> tuple[list[Row], list[Row]]:
     """Return the rows that fit below each other, and those that do not."""
-    used = 2 * EDGE_MM + frame.duct
+    used = EDGE_MM + frame.duct
     kept: list[Row] = []
     for n, row in enumerate(rows):
         up, down = _reach(row, frame)
-        if used + up + down + frame.duct > frame.height + 1e-6:
+        if used + up + down + frame.duct > frame.bottom + 1e-6:
             return kept, rows[n:]
         used += up + down + frame.duct
         kept.append(row)
@@ -201,7 +214,7 @@ def _estimate(rows: list[Row], joined: Joined, frame: _Frame) -> float:
     """Return how long all wires are together, roughly."""
     ducts = _heights(rows, frame)
     at: dict[str, tuple[int, float]] = {}
-    for n, row in enumerate(rows):
+    for n, row in enumerate([*rows, [*frame.foot]]):
         at |= {id: (n, x) for id, x in _middles(row, frame).items()}
     width = frame.width
     total = 0.0
@@ -271,6 +284,10 @@ def _laid(rows: list[Row], joined: Joined, frame: _Frame) -> Proposal:
         for thing in row:
             place = (middles[thing.id] - thing.width / 2, middle - thing.height / 2)
             found.places[thing.id] = (*place, rail if thing.rail else -1)
+    middles = _middles([*frame.foot], frame)
+    for thing in frame.foot:
+        y = ys[-1] + frame.duct / 2 + max(frame.gap, thing.above)
+        found.places[thing.id] = (middles[thing.id] - thing.width / 2, y, -1)
     return found
 
 

@@ -81,7 +81,9 @@ def lay_out(work: Work, payload: LayOut) -> str:
         work.outcome.placed.append(placing.id)
     _door(work, enclosure)
     work.outcome.table = [[*row] for row in _compared(before, figures(project, enclosure))]
-    bare = [full_tag(project, d) for d in tray(project) if not size_of(project, d)[0] and _here(project, enclosure, d)]
+    bare = [
+        full_tag(project, d) for d in tray(project) if not size_of(project, d)[0] and belongs_in(project, enclosure, d)
+    ]
     if bare:
         shown = ", ".join(bare[:6]) + (" ..." if len(bare) > 6 else "")
         work.outcome.remarks.append(f"{len(bare)} have no outline and stay in the tray: {shown}. Choose their parts.")
@@ -152,18 +154,19 @@ def _devices(project: Project, enclosure: Enclosure) -> list[Device]:
     waiting = [
         d
         for d in tray(project)
-        if surface_for(project, d) == "plate" and _here(project, enclosure, d) and size_of(project, d)[0]
+        if surface_for(project, d) == "plate" and belongs_in(project, enclosure, d) and size_of(project, d)[0]
     ]
-    return sorted([*there, *waiting], key=lambda d: (_drawn(project, d), d.id))
+    return sorted([*there, *waiting], key=lambda d: (drawn_order(project, d), d.id))
 
 
-def _here(project: Project, enclosure: Enclosure, device: Device) -> bool:
+def belongs_in(project: Project, enclosure: Enclosure, device: Device) -> bool:
     """Return whether a device belongs to the panel of an enclosure, or to none."""
     panel = panel_of(project, project.devices[enclosure.device_id])
     return not panel or panel_of(project, device) in (panel, "")
 
 
-def _drawn(project: Project, device: Device) -> tuple[int, int, int]:
+def drawn_order(project: Project, device: Device) -> tuple[int, int, int]:
+    """Return where a device is drawn first, to sort by: its sheet, then down and right; what is not drawn is last."""
     ids = project.symbols_of_device.get(device.id)
     if not ids:
         return 10**9, 0, 0
@@ -212,7 +215,7 @@ def _door(work: Work, enclosure: Enclosure) -> None:
     waiting = [
         d
         for d in tray(project)
-        if surface_for(project, d) == "door" and _here(project, enclosure, d) and size_of(project, d)[0]
+        if surface_for(project, d) == "door" and belongs_in(project, enclosure, d) and size_of(project, d)[0]
     ]
     width, _ = surface_size(project, enclosure, "door")
     taken = [project.placings[p.id] for p in placings_in(project, enclosure.id, "door")]
@@ -222,7 +225,7 @@ def _door(work: Work, enclosure: Enclosure) -> None:
         row = [d for d in waiting if _is_of(project, d, kinds)]
         waiting = [d for d in waiting if d not in row]
         x, tall = DOOR_EDGE_MM, 0.0
-        for device in sorted(row, key=lambda d: (_drawn(project, d), d.id)):
+        for device in sorted(row, key=lambda d: (drawn_order(project, d), d.id)):
             wide, high, _ = size_of(project, device)
             if x + wide > width - DOOR_EDGE_MM and x > DOOR_EDGE_MM:
                 x, y, tall = DOOR_EDGE_MM, y + tall + 30.0, 0.0

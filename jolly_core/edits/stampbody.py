@@ -47,6 +47,11 @@ class StampBody:
     questions: tuple[Question, ...]
 
 
+def is_layout(text: str) -> bool:
+    """Return whether the body of a stamp is a piece of a layout (edits/layoutstamps.py), not of a circuit."""
+    return text.startswith('{"layout"')
+
+
 def body_to_text(body: StampBody) -> str:
     """Return the JSON of a stamp's body."""
     questions = [

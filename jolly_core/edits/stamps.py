@@ -16,7 +16,7 @@ from .arrange import sheet_of
 from .base import Grid, Id, Payload, Text, Work, edit
 from .pieces import piece_of, put_piece
 from .sheets import AddSheet, add_sheet
-from .stampbody import Question, StampBody, body_from_text, body_to_text, check_questions, wishes_for
+from .stampbody import Question, StampBody, body_from_text, body_to_text, check_questions, is_layout, wishes_for
 
 GAP = 8  # least steps between two copies of a stamp
 LEFTMOST = 6  # grid steps: where a bus begins on a further sheet at the least
@@ -47,7 +47,7 @@ class KeepStamp(Payload):
 def keep_stamp(work: Work, payload: KeepStamp) -> str:
     """Work out KeepStamp."""
     project = work.project
-    _free_name(project, payload.name)
+    free_name(project, payload.name)
     piece = piece_of(project, sheet_of(project, payload.ids), payload.ids)
     left, top, _, _ = piece.box()
     anchor = (
@@ -66,7 +66,12 @@ def _questions(given: list[QuestionIn]) -> tuple[Question, ...]:
     return tuple(Question(q.name, q.kind, tuple(q.targets), q.suggestion) for q in given)
 
 
-def _free_name(project: Project, name: str, but: str = "") -> None:
+def free_name(project: Project, name: str, but: str = "") -> None:
+    """Refuse a name another stamp of the project has.
+
+    Raises:
+        RuleError: it is taken.
+    """
     if any(s.name == name and s.id != but for s in project.stamps.values()):
         raise RuleError(f"There is already a stamp “{name}”. Choose another name.", field="name")
 
@@ -87,9 +92,12 @@ class ChangeStamp(Payload):
 def change_stamp(work: Work, payload: ChangeStamp) -> str:
     """Work out ChangeStamp."""
     stamp: Stamp = work.project.get("stamp", payload.stamp_id)
-    body = body_from_text(stamp.body)
     name = stamp.name if payload.name is None else payload.name
-    _free_name(work.project, name, but=stamp.id)
+    free_name(work.project, name, but=stamp.id)
+    if is_layout(stamp.body):
+        work.put("stamp", replace(stamp, name=name, text=stamp.text if payload.text is None else payload.text))
+        return f"change stamp {name}"
+    body = body_from_text(stamp.body)
     anchor = (
         body.anchor[0] if payload.anchor_x is None else payload.anchor_x,
         body.anchor[1] if payload.anchor_y is None else payload.anchor_y,
@@ -138,6 +146,8 @@ class PutStamp(Payload):
 def put_stamp(work: Work, payload: PutStamp) -> str:
     """Work out PutStamp."""
     name, text = stamp_named(work, payload.stamp_id)
+    if is_layout(text):
+        raise RuleError(f"{name} is a piece of a layout. Put it down on the Cabinet bench.", field="stamp_id")
     body = body_from_text(text)
     _Stamping(work, payload, body).run()
     count = len(payload.rows)

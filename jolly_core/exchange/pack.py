@@ -8,14 +8,13 @@ from __future__ import annotations
 import io
 import zipfile
 from collections.abc import Callable, Iterator
-from dataclasses import replace
 from pathlib import Path
 
-from jolly_core.cabinet import enclosures, surface_size
+from jolly_core.cabinet import SURFACE_WORDS, enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.reports import Column, Table, run_report
-from jolly_core.scenes import Scene, generated_pages, legible, page_scene, plan_ids, surface_scene, text_at
+from jolly_core.scenes import generated_pages, page_scene, plan_ids, surface_leaves
 from jolly_core.tagging import product_tag
 
 from .cutfile import cut_json
@@ -26,8 +25,6 @@ from .tables import table_csv, table_pdf, table_xlsx
 DATE = (2000, 1, 1, 0, 0, 0)
 CONTENTS = "00-contents.pdf"
 # Paper mm for each mm of a layout, the largest that fits an A3 page.
-LAYOUT_SCALES = (1.0, 1 / 2, 1 / 2.5, 1 / 5, 1 / 10, 1 / 20)
-A3_MM = (420.0, 297.0)
 Entry = tuple[str, str, Callable[[], bytes]]  # file name, what it is, what makes it
 
 
@@ -39,29 +36,16 @@ _PLANS = (
 )
 
 
-def layout_scale(scene: Scene) -> float:
-    """Return the scale at which a layout fits an A3 page, upright or across.
-
-    Example:
-        >>> layout_scale(Scene(610.0, 810.0, {}))
-        0.4
-    """
-    long, short = max(scene.width, scene.height), min(scene.width, scene.height)
-    fitting = (s for s in LAYOUT_SCALES if long * s <= A3_MM[0] and short * s <= A3_MM[1])
-    return next(fitting, LAYOUT_SCALES[-1])
-
-
 def surface_pdf(project: Project, enclosure_id: str, surface: str, fonts: Path) -> bytes:
-    """Return a plate or door as PDF at the scale that fits an A3 page; the heading says which scale."""
-    scene = surface_scene(project, enclosure_id, surface)
-    scale = layout_scale(scene)
-    title = f"{surface} 1:{1 / scale:g}"
-    head = scene.items["plate"]
-    words = text_at(head, 1)
-    said = replace(words, words=f"{words.words}   scale 1:{1 / scale:g}")
-    items = {**scene.items, "plate": replace(head, prims=[head.prims[0], said, *head.prims[2:]])}
-    items = {id: replace(item, prims=legible(item.prims, scale)) for id, item in items.items()}
-    return scaled_pdf(project, [(title, replace(scene, items=items))], fonts, scale)
+    """Return a surface of an enclosure as PDF in the project's frame: dimensions and balloons, holes, their table.
+
+    Raises:
+        GoneError: the enclosure is not in the project.
+        RuleError: its size is not known.
+    """
+    leaves = surface_leaves(project, enclosure_id, surface)
+    words = SURFACE_WORDS[surface]
+    return scaled_pdf(project, [(f"{words} {n}", leaf) for n, leaf in enumerate(leaves, start=1)], fonts)
 
 
 def board_pdf(project: Project, harness_id: str, fonts: Path, *, tiled: bool = False) -> bytes:

@@ -1,7 +1,8 @@
 """The mounting plate or door as DXF (R2010, millimetres, y upwards from the lower left corner).
 
 Layers: PLATE outline, RAILS, DUCTS, DEVICES, TEXT, HOLES (round holes as circles, rectangles and
-slots as closed polylines: fixing holes of rails and ducts, what the parts of devices say).
+slots as closed polylines: fixing holes of rails and ducts, what the parts of devices say). The layout "Sheet" holds
+the same surface as it is issued: in the project's frame, with dimensions, balloons and the table of its holes.
 """
 
 from __future__ import annotations
@@ -26,8 +27,11 @@ from jolly_core.cabinet import (
     surface_size,
 )
 from jolly_core.model import Enclosure, Project
+from jolly_core.scenes import surface_leaves
 from jolly_core.scenes.paints import LAYERS
 from jolly_core.tagging import full_tag
+
+from .scenedxf import paint_scenes
 
 TEXT_MM = 8.0
 
@@ -64,6 +68,8 @@ def surface_dxf(project: Project, enclosure_id: str, surface: str = "plate") -> 
         text.set_placement((box.x + 2, height - box.y - box.height / 2))
     for hole in holes(project, enclosure_id, surface):
         _cut(space, hole, height)
+    # Beside the surface at true size, which machines read, its drawing in the project's frame on a layout of the file.
+    paint_scenes(project, document, document.layouts.new("Sheet"), surface_leaves(project, enclosure_id, surface))
     return _written(document)
 
 

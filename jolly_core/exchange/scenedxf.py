@@ -12,8 +12,9 @@ from math import cos, radians, sin
 import ezdxf.filemanagement
 from ezdxf._options import options
 from ezdxf.colors import rgb2int
+from ezdxf.document import Drawing
 from ezdxf.enums import TextEntityAlignment
-from ezdxf.layouts.layout import Modelspace
+from ezdxf.layouts.base import BaseLayout
 
 from jolly_core.drawing import turned
 from jolly_core.model import Project
@@ -32,16 +33,7 @@ def scenes_dxf(project: Project, scenes: list[Scene]) -> bytes:
     """Return scenes as one DXF file, each beside the one before; equal scenes give equal bytes."""
     options.write_fixed_meta_data_for_testing = True
     document = ezdxf.filemanagement.new("R2010", units=4)
-    for name in LAYERS:
-        document.layers.add(name)
-    space = document.modelspace()
-    left = 0.0
-    for scene in scenes:
-        painter = _Painter(project, space, left, scene.height)
-        for item in scene.items.values():
-            for prim in item.prims:
-                painter.paint(prim)
-        left += scene.width + 20
+    paint_scenes(project, document, document.modelspace(), scenes)
     moment = datetime(2000, 1, 1).toordinal() + 1721424.5
     document.header["$TDCREATE"] = document.header["$TDUPDATE"] = moment
     out = io.StringIO()
@@ -49,8 +41,22 @@ def scenes_dxf(project: Project, scenes: list[Scene]) -> bytes:
     return out.getvalue().encode("utf-8")
 
 
+def paint_scenes(project: Project, document: Drawing, space: BaseLayout, scenes: list[Scene]) -> None:
+    """Draw scenes into a space of a DXF document, each beside the one before; layers that lack are made."""
+    for name in LAYERS:
+        if name not in document.layers:
+            document.layers.add(name)
+    left = 0.0
+    for scene in scenes:
+        painter = _Painter(project, space, left, scene.height)
+        for item in scene.items.values():
+            for prim in item.prims:
+                painter.paint(prim)
+        left += scene.width + 20
+
+
 class _Painter:
-    def __init__(self, project: Project, space: Modelspace, left: float, height: float) -> None:
+    def __init__(self, project: Project, space: BaseLayout, left: float, height: float) -> None:
         self.project = project
         self.space = space
         self.left = left

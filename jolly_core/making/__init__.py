@@ -16,11 +16,15 @@ from .cutlist import (
 )
 from .cutting import Bar, cutting_plan, packed
 from .dossiers import RUNS, Dossier, End, counted, dossiers, dossiers_from
+from .engraving import Nameplate, letter_height, nameplates
 from .fieldwires import FieldGroup, Stroke, field_groups, open_conductors, strokes_for
 
 __all__ = [
     "Bar",
+    "Nameplate",
     "cutting_plan",
+    "letter_height",
+    "nameplates",
     "packed",
     "FieldGroup",
     "Stroke",

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from jolly_core.cabinet import SURFACE_WORDS, enclosure_weight, enclosures, owned_holes, surface_size, surfaces_of
-from jolly_core.making import cutting_plan
+from jolly_core.making import cutting_plan, nameplates
 from jolly_core.model import Project, RuleError
-from jolly_core.tagging import full_tag, natural
+from jolly_core.tagging import full_tag
 
 from .registry import Cell, Column, report
 
@@ -83,22 +83,19 @@ def holes_in_order(project: Project, enclosure_id: str, surface: str) -> list[tu
         Column("tag", "Tag", 18),
         Column("line1", "First line", 26),
         Column("line2", "Second line", 26),
+        Column("plate", "Plate mm", 14),
+        Column("letters_mm", "Letters mm", 9, number=True),
         Column("quantity", "Qty", 5, number=True),
     ),
 )
 def nameplate_rows(project: Project) -> list[tuple[Cell, ...]]:
-    """Return a row for each nameplate: enclosures with the project, devices of doors with their text and tag."""
+    """Return a row for each nameplate; letters of "" are too long for the plate, or its part says no size."""
     rows: list[tuple[Cell, ...]] = []
-    for enclosure in enclosures(project):
-        host = project.devices[enclosure.device_id]
-        tag = full_tag(project, host)
-        title = " ".join(t for t in (project.settings.number, project.settings.name) if t)
-        rows.append((tag, tag, host.text or title, title if host.text else project.settings.supply, 1))
-        doors = [p for p in project.placings.values() if p.enclosure_id == enclosure.id and p.surface == "door"]
-        devices = [project.devices[p.device_id] for p in doors]
-        for device in sorted(devices, key=lambda d: natural(full_tag(project, d))):
-            own = full_tag(project, device)
-            rows.append((f"{tag}, door", own, device.text or own, f"-{own.rpartition('-')[2]}", 1))
+    for plate in nameplates(project):
+        first, second = (*plate.lines, "", "")[:2]
+        size = f"{plate.width:g} × {plate.height:g}" if plate.width and plate.height else ""
+        letters = "" if plate.letters is None else plate.letters
+        rows.append((plate.where, plate.tag, first, second, size, letters, 1))
     return rows
 
 

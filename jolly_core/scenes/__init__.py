@@ -6,6 +6,7 @@ from . import leaving as leaving  # its check is known as soon as there are scen
 from .cabinet import MARGIN_MM, door_back_scene, surface_scene
 from .cableface import cable_scene
 from .graphics import art_of, drawn, kept
+from .layoutleaves import surface_leaves
 from .lettering import fit, lay
 from .made import made, page_leaves, page_scene
 from .outlines import outline_prims
@@ -78,6 +79,7 @@ __all__ = [
     "sheet_scene",
     "split",
     "strip_scene",
+    "surface_leaves",
     "surface_scene",
 ]
 

@@ -20,19 +20,18 @@ from jolly_core.cabinet import (
 )
 from jolly_core.drawing import ADVANCE
 from jolly_core.model import Crossing, Enclosure, Lane, Project, Rail, derived, derived_few
-from jolly_core.tagging import full_tag, product_tag
+from jolly_core.tagging import full_tag
 from jolly_core.terminals import is_strip
 
 from .faces import ROUND, face_prims
+from .layouttags import layout_tag, tag_below, tag_on_face
 from .lettering import fit
 from .outlines import outline_prims
-from .primitives import Circle, Facts, Item, Line, Poly, Prim, Rect, Scene, ToneName, text
+from .primitives import Circle, Facts, Item, Line, Poly, Prim, Rect, Scene, Text, ToneName, text
 from .stripface import blocks_on_rail, tone_of
 
 MARGIN_MM = 30.0
-TAG_MM = 14.0
 SMALL_MM = 11.0
-SMALLEST_TAG_MM = 5.0
 CORNER_STEPS = 6
 BESIDE = 0.42  # of the run of a duct: between the usual fixing holes
 _SEEN = {
@@ -117,8 +116,7 @@ def door_back_scene(project: Project, enclosure_id: str) -> Scene:
         tones: dict[str, ToneName] = {"placing": "device", "duct": "duct", "rail": "rail"}
         prims: list[Prim] = [Rect(x, y, wide, tall, "dash" if item.kind == "placing" else "fine", tones[item.kind])]
         if item.kind == "placing":
-            device = project.devices[project.placings[item.id].device_id]
-            prims += _tag_prims(f"-{product_tag(project, device)}", x, y, wide, tall)
+            prims += tag_on_face(layout_tag(project, item.id), x, y, wide, tall)
         items[item.id] = Item(item.id, item.kind, prims, box, item.facts)
     holes_seen: list[Prim] = []
     for hole in holes(project, enclosure_id, "door"):
@@ -224,28 +222,6 @@ TAG_AT = {"drive": 0.72, "soft-starter": 0.72, "power-supply": 0.5, "plc-card": 
 USUAL_TAG_AT = 0.27
 
 
-def _tag_prims(tag: str, x: float, y: float, width: float, height: float, share: float = 0.5) -> list[Prim]:
-    """Return a device's tag on its face: level where it is wide enough, else upward along its longer side."""
-    wanted = len(tag) * ADVANCE
-    level = min(TAG_MM, (width - 2) / wanted, height * 0.5)
-    middle = y + height * share
-    upward = min(TAG_MM, (height - 4) / wanted, width - 3)
-    if level >= min(9.0, upward):
-        size = max(level, SMALLEST_TAG_MM)
-        shown, size = fit(tag, max(width - 2, 8), size, SMALLEST_TAG_MM)
-        wide = len(shown) * ADVANCE * size + 2
-        return [
-            Rect(x + width / 2 - wide / 2, middle - size * 0.62, wide, size * 1.15, "thin", "paper"),
-            text(x + width / 2, middle + size * 0.32, size, shown, anchor="middle", role="tag"),
-        ]
-    shown, size = fit(tag, height - 4, max(upward, SMALLEST_TAG_MM), SMALLEST_TAG_MM)
-    long = len(shown) * ADVANCE * size + 2
-    return [
-        Rect(x + width / 2 - size * 0.6, y + height / 2 - long / 2, size * 1.2, long, "thin", "paper"),
-        text(x + width / 2 + size * 0.34, y + height / 2 + long / 2 - 1, size, shown, role="tag", upward=True),
-    ]
-
-
 @derived
 def _placing_item(project: Project, placing_id: str, surface: str) -> Item:
     placing = project.placings[placing_id]
@@ -269,17 +245,21 @@ def _placing_item(project: Project, placing_id: str, surface: str) -> Item:
         prims += face_prims(part, x, y, size, turned=box.upright)
     else:
         prims.append(Rect(x, y, box.width, box.height, "edge", "device"))
-    tag = f"-{product_tag(project, device)}"
+    tag = layout_tag(project, placing_id)
     if part is not None and part.part_class in ROUND:  # below the cap, which is the colour it is known by
-        shown, tall = fit(tag, box.width + 14, 9.0, SMALLEST_TAG_MM)
-        prims.append(text(x + box.width / 2, y + box.height + tall + 1, tall, shown, anchor="middle", role="tag"))
+        label = tag_below(tag, x, y + box.height, box.width)
     else:
         share = 0.5 if part is None or box.upright or box.height < 40 else TAG_AT.get(part.part_class, USUAL_TAG_AT)
-        prims += _tag_prims(tag, x, y, box.width, box.height, share)
+        label = tag_on_face(tag, x, y, box.width, box.height, share)
+    prims += label
     for eyelet in eyelets_of(project, placing):
         prims += [
             Circle(px + MARGIN_MM, py + MARGIN_MM, 4.0, "fine", "bridge") for px, py in (eyelet.one, eyelet.other)
         ]
     body = (x, y, x + box.width, y + box.height)  # a circle is met by the pointer inside, too
+    written = max((p.size for p in label if isinstance(p, Text)), default=0.0)
     facts: Facts = {"device": device.id, "tag": full_tag(project, device), "text": device.text, "body": body}
+    if is_strip(project, device):
+        facts["strip"] = True
+    facts |= {"shown": (tag.aspects, tag.product), "written_mm": written}
     return Item(placing_id, "placing", prims, (x, y, x + box.width, y + box.height), facts)

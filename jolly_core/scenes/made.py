@@ -6,11 +6,9 @@ To add a kind, write what makes its leaves and name it in MAKERS; SHEET_KINDS li
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from math import ceil
 from textwrap import wrap
 
-from jolly_core.cabinet import SURFACE_WORDS, holes, surfaces_of
 from jolly_core.drawing import FRAME_MM
 from jolly_core.library import block_of
 from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet
@@ -21,24 +19,15 @@ from jolly_core.terminals import strips
 
 from .board import board_scene
 from .cardplan import card_leaves
-from .layoutpaper import (
-    HOLE_COLUMNS,
-    LEGEND_COLUMNS,
-    hole_picture,
-    hole_table_rows,
-    layout_picture,
-    legend_rows,
-)
-from .leaves import ROW_MM, TOP_MM, Columns, Given, Row, blank_leaf, table_leaves
+from .layoutleaves import fitted_leaf, layout_leaves
+from .leaves import Columns, Given, Row, blank_leaf, table_leaves
 from .lettering import fit, lay
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
 from .plans import cable_leaves, strip_leaves
-from .primitives import Art, Dot, Image, Item, Line, PenName, Prim, Scene, Strand, Text, legible, text
+from .primitives import Item, Line, Prim, Scene, text
 
 LEAF_GAP_MM = 8.0
 FACT_MM = 6.5
-PAPER_PENS: dict[PenName, PenName] = {"edge": "ink", "fine": "thin"}
-SCALES = (1.0, 1 / 2, 1 / 2.5, 1 / 5, 1 / 10, 1 / 20, 1 / 50)
 CONTENTS_COLUMNS: Columns = (
     ("Sheet", 22),
     ("Title", 100),
@@ -249,62 +238,10 @@ def _card(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     return card_leaves(project, sheet, given)
 
 
-def _layout(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
-    """Return a leaf for each surface in use, one for its holes where it has any, and what its balloons mean."""
-    enclosure = project.enclosures[sheet.enclosure_id]
-    used = {p.surface for p in project.placings.values() if p.enclosure_id == sheet.enclosure_id} | {"plate"}
-    leaves: list[Scene] = []
-    one = (1, 1)
-    for surface in surfaces_of(project, enclosure):
-        if surface in used:
-            leaves.append(_fitted(project, sheet, given, layout_picture(project, enclosure.id, surface), one))
-    legend = f"{sheet.title}: what the balloons mean"
-    leaves += table_leaves(project, sheet, given, legend, LEGEND_COLUMNS, legend_rows(project, enclosure.id))
-    for surface in surfaces_of(project, enclosure):
-        if holes(project, enclosure.id, surface):
-            leaves.append(_fitted(project, sheet, given, hole_picture(project, enclosure.id, surface), one))
-            title = f"{sheet.title}: holes of the {SURFACE_WORDS[surface]}, mm from the lower left corner"
-            rows = hole_table_rows(project, enclosure.id, surface)
-            leaves += table_leaves(project, sheet, given, title, HOLE_COLUMNS, rows)
-    numbered = []
-    for n, leaf in enumerate(leaves, start=1):
-        blank = blank_leaf(project, sheet, given, (n, len(leaves)))
-        numbered.append(replace(blank, items={**leaf.items, **blank.items}))
-    return numbered
-
-
 def _board(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     board = board_scene(project, sheet.harness_id, sheet.number)
     del board.items["frame"]
-    return [_fitted(project, sheet, given, board, (1, 1))]
-
-
-def _fitted(project: Project, sheet: Sheet, given: Given, inner: Scene, count: tuple[int, int]) -> Scene:
-    """Return a leaf with a scene at the largest usual scale at which it fits; in words which."""
-    scene = blank_leaf(project, sheet, given, count)
-    room = (
-        scene.width - 2 * FRAME_MM - 8,
-        scene.height - 2 * FRAME_MM - block_of(project, sheet).block.height_mm - ROW_MM * 2,
-    )
-    scale = next((s for s in SCALES if inner.width * s <= room[0] and inner.height * s <= room[1]), SCALES[-1])
-    dx = FRAME_MM + 4 + (room[0] - inner.width * scale) / 2
-    dy = FRAME_MM + ROW_MM + (room[1] - inner.height * scale) / 2
-    for item in inner.items.values():
-        left, top, right, bottom = item.box
-        box = (left * scale + dx, top * scale + dy, right * scale + dx, bottom * scale + dy)
-        prims = [_paper_pens(p.scaled(scale).moved(dx, dy)) for p in legible(item.prims, scale)]
-        scene.items[item.id] = Item(item.id, "table" if item.kind == "frame" else item.kind, prims, box, {})
-    words = f"{sheet.title}   scale 1:{1 / scale:g}".strip()
-    title: list[Prim] = [text(FRAME_MM + 4, TOP_MM - 7, 4.0, words, role="title")]
-    scene.items["scale"] = Item("scale", "frame", title, (0, 0, scene.width, TOP_MM))
-    return scene
-
-
-def _paper_pens(prim: Prim) -> Prim:
-    """Return a primitive of a layout at true scale with the pens of a sheet: those of layouts are too broad for it."""
-    if isinstance(prim, Text | Image | Art | Dot | Strand):
-        return prim
-    return replace(prim, pen=PAPER_PENS.get(prim.pen, prim.pen))
+    return [fitted_leaf(project, sheet, given, board, (1, 1))]
 
 
 MAKERS: dict[str, Make] = {
@@ -314,7 +251,7 @@ MAKERS: dict[str, Make] = {
     "terminal-plan": _strip,
     "cable-plan": _cable,
     "card-plan": _card,
-    "panel-layout": _layout,
+    "panel-layout": layout_leaves,
     "form-board": _board,
     "report": _report,
 }

@@ -285,6 +285,10 @@ Facts = TypedDict(
         "pins": list[Point],  # grid steps
         "body": Box,  # what the pointer meets, mm
         "art": list[Prim],  # the graphics of a symbol that somebody drew; the others are fetched once
+        "shown": tuple[str, str],  # the tag of a device as it stands on its face: what tells it apart, the product's
+        "strip": bool,  # it is a terminal strip
+        "written_mm": float,  # how tall that is
+        "room": Box,  # the room the part of a device asks for about it, mm
         "run": tuple[float, float, float, float],  # ends of a rail or duct, mm from the plate's own corner
         "length": float,  # of a segment, mm
         "from": tuple[float, float],  # ends of a segment on its board, mm

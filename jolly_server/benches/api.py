@@ -18,6 +18,7 @@ from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
 
 from .cabinet import CabinetView, Look, cabinet_bench
+from .cabinetlanding import Landing, LandingIn, landing
 from .cabinetproposal import LayoutProposal, proposal
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
@@ -207,6 +208,18 @@ def layout_proposal(
     held = loaded(project_id)
     with held.lock:
         return proposal(held.project, library, enclosure_id, rail, duct)
+
+
+@router.post("/{project_id}/cabinet/{enclosure_id}/landing", response=Landing)
+def layout_landing(
+    request: HttpRequest, project_id: str, enclosure_id: str, payload: LandingIn, surface: Look = "plate"
+) -> Landing:
+    """Say where things would land on a surface if they were let go; nothing is changed."""
+    role_in(request, project_id, "editor")
+    library = StoredLibrary(request.user)
+    held = loaded(project_id)
+    with held.lock:
+        return landing(held.project, library, enclosure_id, surface, payload.edit)
 
 
 @router.get("/{project_id}/harness", response=HarnessView)

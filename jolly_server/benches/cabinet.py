@@ -37,6 +37,7 @@ from jolly_core.scenes import MARGIN_MM, door_back_scene, surface_scene
 from jolly_core.tagging import full_tag, pin_name
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
+from .cabinetlanding import LayoutStamp, layout_stamps
 from .cabinetlanes import (
     EyeletValue,
     GapValue,
@@ -211,9 +212,10 @@ class EnclosureValue(EnclosureName):
 
 
 class CabinetView(TypedDict):
-    """What the Cabinet bench shows: the enclosures, what waits to be placed, and the enclosure asked for."""
+    """What the Cabinet bench shows: the enclosures, what waits to be placed, kept layouts, the enclosure asked for."""
 
     enclosures: list[EnclosureName]
+    stamps: list[LayoutStamp]
     tray: list[Waiting]
     enclosure: EnclosureValue | None
 
@@ -224,6 +226,7 @@ def cabinet_bench(project: Project, library: Library, enclosure_id: str = "", su
     chosen = next((e for e in found if e.id == enclosure_id), found[0] if found else None)
     return {
         "enclosures": [_name(project, e) for e in found],
+        "stamps": layout_stamps(project),
         "tray": [_waiting(project, d.id) for d in tray(project)],
         "enclosure": _enclosure(project, library, chosen, surface) if chosen else None,
     }

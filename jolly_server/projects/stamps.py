@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.edits import compute, parse_edit
 from jolly_core.edits.pieces import piece_to_json
-from jolly_core.edits.stampbody import StampBody, body_from_text
+from jolly_core.edits.stampbody import StampBody, body_from_text, is_layout
 from jolly_core.edits.stamps import GAP
 from jolly_core.library import KeptStamp, built_in_stamps, definition, part_class
 from jolly_core.model import CoreError, GoneError, Project
@@ -73,7 +73,7 @@ def stamps_of(project: Project) -> list[StampLine]:
         ("library", kept_stamps()),
         ("application", list(built_in_stamps().values())),
     )
-    return [_line(origin, stamp) for origin, stamps in groups for stamp in stamps]
+    return [_line(origin, stamp) for origin, stamps in groups for stamp in stamps if not is_layout(stamp.body)]
 
 
 def _line(origin: Origin, stamp: KeptStamp) -> StampLine:

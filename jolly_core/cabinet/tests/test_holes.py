@@ -59,14 +59,14 @@ class OnTheSurface(TestCase):
 
     def test_rails_and_ducts_have_what_their_parts_say(self) -> None:
         self.assertEqual(self.snags("plate-hole"), [])
-        self.assertIn(("⌀ 5.5", 23), [*hole_table(holes(self.project, self.enclosure, "plate"))])
+        self.assertIn(("⌀ 5.5", 29), [*hole_table(holes(self.project, self.enclosure, "plate"))])
         self.give("rail")
         self.give("duct", fixing_mm="6")
         table = hole_table(holes(self.project, self.enclosure, "plate"))
         ducts = sum(d.enclosure_id == self.enclosure for d in self.project.ducts.values())
         self.assertEqual(table, [("⌀ 6", 2 * ducts)], "no pitch: one near each end; no invented hole for the rails")
         self.assertIn(
-            "No holes are made in the plate of =K2+KP2-UC1 for 2 rails and ducts. Say them in their parts.",
+            "No holes are made in the plate of =K2+KP2-UC1 for 3 rails and ducts. Say them in their parts.",
             self.snags("plate-hole"),
         )
 

@@ -30,7 +30,7 @@ from jolly_core.exchange import (
 )
 from jolly_core.model import KINDS, FileError, RuleError
 from jolly_core.model.fields import OneOf
-from jolly_core.scenes import generated_pages, page_leaves, page_scene, surface_scene
+from jolly_core.scenes import generated_pages, page_leaves, page_scene
 from jolly_core.testing import DEMO, Workbench
 
 ROOT = Path(__file__).resolve().parents[3]
@@ -56,12 +56,12 @@ class Plate(Demo):
         count: dict[str, int] = {}
         for entity in document.modelspace():
             count[entity.dxf.layer] = count.get(entity.dxf.layer, 0) + 1
-        wanted = {"PLATE": 1, "RAILS": 2, "DUCTS": 5, "DEVICES": 10, "TEXT": 10}
+        wanted = {"PLATE": 1, "RAILS": 3, "DUCTS": 6, "DEVICES": 10, "TEXT": 10}
         self.assertEqual({k: v for k, v in count.items() if k != "HOLES"}, wanted)
         self.assertEqual(count["HOLES"], len(holes(self.project, self.enclosure, "plate")))
         (plate,) = [e for e in document.modelspace() if e.dxf.layer == "PLATE"]
         corners = {(round(x), round(y)) for x, y, *_ in plate.get_points()}  # type: ignore[attr-defined]  # a polyline
-        self.assertEqual(corners, {(0, 0), (550, 0), (550, 750), (0, 750)})
+        self.assertEqual(corners, {(0, 0), (450, 0), (450, 650), (0, 650)})
 
     def test_holes_stand_on_their_rails_and_door_devices_have_a_cut_out(self) -> None:
         rail = next(iter(sorted(self.project.rails.values(), key=lambda r: r.id)))
@@ -73,11 +73,21 @@ class Plate(Demo):
     def test_the_pdf_says_its_scale_and_names_the_devices(self) -> None:
         content = surface_pdf(self.project, self.enclosure, "plate", FONTS)
         text = self.words(content)
-        for words in ("scale 1:2.5", "-QA1", "-XD1", "-KF1"):
+        for words in ("scale 1:5", "-QA1", "-XD1", "-KF1", "PM-0417 Kiln 2", "L1.1", "mounting plate"):
             self.assertIn(words, text)
-        box = PdfReader(io.BytesIO(content)).pages[0].mediabox
-        scene = surface_scene(self.project, self.enclosure, "plate")
-        self.assertAlmostEqual(float(box.width), scene.width * POINTS_A_MM / 2.5, places=1)
+        pages = PdfReader(io.BytesIO(content)).pages
+        self.assertEqual({round(float(p.mediabox.width) / POINTS_A_MM) for p in pages}, {420}, "in the frame of an A3")
+        table = " ".join(p.extract_text() for p in pages[2:])
+        for hole in holes(self.project, self.enclosure, "plate"):
+            self.assertIn(f"{hole.x:g}", table)
+
+    def test_the_dxf_has_the_drawing_in_the_frame_beside_the_surface_at_true_size(self) -> None:
+        content = surface_dxf(self.project, self.enclosure, "door").decode()
+        document = ezdxf.filemanagement.read(io.StringIO(content))
+        drawn = list(document.layouts.get("Sheet"))
+        words = {e.dxf.text for e in drawn if e.dxftype() == "TEXT"}
+        self.assertLessEqual({"-PF1", "PM-0417 Kiln 2", "L1.1"}, words)
+        self.assertIn("⌀ 22.5", words, "the table of holes")
 
 
 class Board(Demo):

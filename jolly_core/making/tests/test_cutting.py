@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_core.exchange import read_project
-from jolly_core.making import cutting_plan, packed
+from jolly_core.making import cutting_plan, letter_height, packed
 from jolly_core.reports import holes_in_order, positions, run_report
 from jolly_core.testing import DEMO
 
@@ -65,8 +65,19 @@ class DemoPapers(TestCase):
         lamps = [r for r in plates if str(r[1]).endswith("-PF1")]
         self.assertTrue(lamps)
         self.assertEqual(lamps[0][3], "-PF1")
+        self.assertEqual(lamps[0][4:6], ("30 × 18", 2.5), "“Auger running”: 13 × 0.8 × 2.5 = 26 of 27 mm")
         weights = run_report(self.project, "weights").rows
         self.assertEqual(len(weights), len(self.project.enclosures))
+
+    def test_letters_are_as_tall_as_the_plate_lets_them(self) -> None:
+        for lines, size, wanted in (
+            (("Stop", "-SF1"), (30.0, 18.0), 5.0),  # two lines: 2.6 × 5 = 13 of 15 mm; of 7 mm they need 18.2
+            (("Turner carriage forward",), (30.0, 18.0), None),  # 23 × 0.8 × 1.8 = 33 mm
+            (("Turner carriage forward",), (60.0, 18.0), 2.5),
+            (("Kiln 2",), (120.0, 40.0), 14.0),
+            (("Kiln 2",), (0.0, 0.0), None),
+        ):
+            self.assertEqual(letter_height(lines, *size), wanted, lines)
 
     def test_balloons_have_the_positions_of_the_parts_list(self) -> None:
         order = positions(self.project)

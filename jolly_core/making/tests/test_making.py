@@ -246,8 +246,8 @@ class Spools(TestCase):
             (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (6, 6.385, 1)
         )
         cuts = {(c.number, c.length_mm): (c.quantity, c.stock) for c in stock_cuts(project)}
-        self.assertEqual(cuts["BW-R35", 450.0], (2, 2))
-        self.assertEqual(cuts["BW-D4060", 580.0], (2, 5))
+        self.assertEqual(cuts["BW-R35", 346.0], (3, 2))
+        self.assertEqual(cuts["BW-D4060", 618.0], (2, 5))
 
 
 class PartsCounted(TestCase):

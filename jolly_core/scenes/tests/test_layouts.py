@@ -87,12 +87,12 @@ class Demo(TestCase):
         self.assertLessEqual(set(balloons), there & {str(n) for n in order.values()})
         self.assertIn("dimensions", door.items)
         circles = [p for p in holes.items["holes"].prims if isinstance(p, Circle)]
-        self.assertEqual(len(circles), 23)
+        self.assertEqual(len(circles), 29)
         chain = {p.words for p in plate.items["dimensions"].prims if isinstance(p, Text)}
         self.project.load("settings", [replace(self.project.settings, dimensions="running")])
         running = page_leaves(self.project, sheet.id)[0]
         self.assertNotEqual({p.words for p in running.items["dimensions"].prims if isinstance(p, Text)}, chain)
-        self.assertIn("550", {p.words for p in running.items["dimensions"].prims if isinstance(p, Text)})
+        self.assertIn("450", {p.words for p in running.items["dimensions"].prims if isinstance(p, Text)})
 
     def test_the_door_is_drawn_from_behind_too(self) -> None:
         front = surface_scene(self.project, self.enclosure, "door")

@@ -42,8 +42,11 @@ def text_boxes(item: Item) -> list[tuple[str, Box]]:
     for p in item.prims:
         if isinstance(p, Text):
             width = len(p.words) * p.size * ADVANCE
-            x = p.x - {"start": 0.0, "middle": width / 2, "end": width}[p.anchor]
-            boxes.append((p.words, (x, p.y - p.size * 0.75, x + width, p.y)))
+            back = {"start": 0.0, "middle": width / 2, "end": width}[p.anchor]
+            high = p.size * 0.75
+            x, y = p.x, p.y
+            level = (x - back, y - high, x - back + width, y)
+            boxes.append((p.words, (x - high, y + back - width, x, y + back) if p.upward else level))
     return boxes
 
 
@@ -107,7 +110,7 @@ class DemoSheets(TestCase):
             "PM-0417 Kiln 2",
             "Loading auger, control",
             "30",
-            "10 of 27, next 31",
+            "10 of 29, next 31",
             "PO 88-1204",
             "B",
             "=K2+KP2",

@@ -35,7 +35,7 @@ class Benches(DemoCase):
     def test_terminals_follow_an_edit_at_once(self) -> None:
         line = self.see("terminals")["strips"][0]
         self.assertEqual((line["tag"], line["place"], line["count"], line["free"]), ("=K2+KP2-XD1", "+KP2", 8, 0))
-        self.assertEqual((line["width_mm"], line["room_mm"], line["rail"]), (68.6, 450.0, "=K2+KP2-UC1"))
+        self.assertEqual((line["width_mm"], line["room_mm"], line["rail"]), (68.6, 346.0, "=K2+KP2-UC1"))
         at = f"terminals/{line['id']}"
         strip = self.see(at)
         self.assertEqual([r["number"] for r in strip["rows"]], ["End bracket", *"12345678", "End bracket"])
@@ -89,13 +89,48 @@ class Benches(DemoCase):
         enclosure = found["enclosure"]
         self.assertEqual((len(enclosure["routes"]), found["tray"], enclosure["faults"]), (62, [], []))
         self.assertTrue(all(r["length_mm"] and r["legs"] for r in enclosure["routes"]))
-        self.assertEqual(enclosure["heat"]["rise_k"], 5.77)
+        self.assertEqual(enclosure["heat"]["rise_k"], 7.31)
         door = self.see("cabinet?surface=door")["enclosure"]["scene"]["items"]
         self.assertEqual(sum(i["kind"] == "placing" for i in door), 14)
         self.accepted(self.jory, kind="remove-from-layout", ids=[enclosure["boxes"][0]["id"]])
         after = self.see("cabinet")
         self.assertEqual(len(after["tray"]), 1)
         self.assertTrue(any("is not placed yet" in r["missing"] for r in after["enclosure"]["routes"]))
+
+    def test_where_something_would_land_is_said_with_its_room_and_changes_nothing(self) -> None:
+        left, right = (e["id"] for e in self.see("cabinet")["enclosures"])
+
+        def ask(enclosure: str, **edit: object) -> dict[str, Any]:
+            at = f"/projects/{KILN}/cabinet/{enclosure}/landing"
+            found: dict[str, Any] = self.post(self.jory, at, {"edit": edit}).json()
+            return found
+
+        def boxes(enclosure: str) -> dict[str, Any]:
+            found = self.see(f"cabinet?enclosure_id={enclosure}")["enclosure"]["boxes"]
+            return {b["tag"]: b for b in found}
+
+        before = boxes(right)
+        transformer = before["=P1+KP2-BC1"]
+        (thing,) = ask(right, kind="move-in-layout", ids=[transformer["id"]], dx=15, dy=0)["things"]
+        x1, y1, x2, y2 = thing["box"]
+        self.assertEqual(x1, transformer["x"] + 15)
+        self.assertEqual(thing["room"], [x1 - 5, y1, x2 + 5, y2], "its part asks for 5 mm beside")
+        self.assertEqual(boxes(right), before)
+        supply = boxes(left)["=K2+KP2-TB1"]
+        off = ask(left, kind="move-in-layout", ids=[supply["id"]], dx=0, dy=110)
+        self.assertEqual((off["things"], "Drop it on one." in off["problem"]), ([], True))
+
+    def test_a_kept_layout_is_offered_in_every_enclosure_and_not_on_sheets(self) -> None:
+        rail = next(r["id"] for r in self.see("cabinet")["enclosure"]["rails"])
+        stamp = self.accepted(self.jory, kind="keep-layout", ids=[rail], name="Feeder row")["placed"][0]
+        (kept,) = self.see("cabinet")["stamps"]
+        self.assertEqual((kept["id"], kept["places"], kept["origin"]), (stamp, 5, "project"))
+        on_sheets: list[dict[str, Any]] = self.vera.get(f"{BASE}/stamps").json()
+        self.assertNotIn(stamp, [s["id"] for s in on_sheets])
+        self.post(self.jory, f"/projects/{KILN}/stamps/{stamp}/keep", {})
+        self.accepted(self.jory, kind="remove-stamp", stamp_id=stamp)
+        (shelved,) = self.see("cabinet")["stamps"]
+        self.assertEqual((shelved["name"], shelved["origin"]), ("Feeder row", "library"))
 
     def test_the_harness_shows_segments_wires_and_connectors(self) -> None:
         harness = self.see("harness")["harness"]

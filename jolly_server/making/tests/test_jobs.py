@@ -20,7 +20,7 @@ from jolly_server.testing import KILN, DemoCase
 
 NOBODY = "http://127.0.0.1:9"  # the discard port: nothing answers there
 
-ALL = 316  # pieces of the demo
+ALL = 318  # pieces of the demo
 
 
 class Jobs(DemoCase):

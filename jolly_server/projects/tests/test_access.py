@@ -18,6 +18,7 @@ FOR_EDITORS = {
         "preview",
         "undo",
         "redo",
+        "cabinet/{enclosure_id}/landing",
         "io/read",
         "io/check/list",
         "io/check/points/{point_id}",
@@ -112,7 +113,7 @@ class ByRole(DemoCase):
         device = values["device_id"]
         url = path.format(**values)
         body: dict[str, Any] = {"sheet_id": "", "since": -1}
-        if path.endswith(("edits", "preview")):
+        if path.endswith(("edits", "preview", "landing")):
             body["edit"] = {"kind": "set-text", "device_id": device, "text": "from a test"}
         if method == "get":
             query: dict[str, str] = {

@@ -53,7 +53,9 @@ class Making(ProjectCase):
             self.assertEqual(made.tables[kind], kiln.tables[kind], kind)
         for kind in ("device", "symbol", "wire", "cable", "enclosure", "harness", "part"):
             self.assertEqual(made.tables[kind], {} if kind != "wire" else made.tables[kind], kind)
-        self.assertEqual([s.kind for s in made.sheets_in_order()], ["cover", "contents", "data", "report", "schematic"])
+        self.assertEqual(
+            [s.kind for s in made.sheets_in_order()], ["cover", "contents", "data", "report", "report", "schematic"]
+        )
 
     def test_nobody_starts_from_a_project_they_may_not_read(self) -> None:
         response = self.post(self.person("ruth"), "/projects", {"name": "Mine", "start_from": KILN})
@@ -128,7 +130,7 @@ class Files(ProjectCase):
         content = self.anna.get(f"/api/projects/{KILN}/file").content
         taken = self.take(content).json()
         self.assertEqual((taken["name"], taken["version"]), ("Kiln 2", 9))
-        self.assertEqual((taken["counts"]["sheet"], taken["counts"]["picture"]), (27, 1))
+        self.assertEqual((taken["counts"]["sheet"], taken["counts"]["picture"]), (29, 1))
         self.assertEqual(write_project(load_rows(taken["id"])).encode(), content)
         for name in (b"anna", b"Anna", b"jory", b"vera", b"Holt"):
             self.assertNotIn(name, content, "the people of a project are not in its file")

@@ -3,7 +3,7 @@ import { useMemo, type ReactNode } from 'react'
 import type { Schemas } from '../api/shapes'
 import { type Box as Rect } from '../scene/item'
 import { ItemView, type Art } from '../scene/Painter'
-import { Surface, type At } from '../scene/Surface'
+import { Surface, type At, type Placed } from '../scene/Surface'
 
 export type SceneValue = Schemas['SceneValue']
 
@@ -18,6 +18,8 @@ interface Props {
   onMove?: (at: At) => void
   onUp?: (at: At) => void
   children?: ReactNode
+  /** Things over the drawing that keep their size, given the way from mm to pixels. */
+  overlay?: (place: (x: number, y: number) => Placed) => ReactNode
 }
 
 const NO_ART: Art = {}
@@ -29,7 +31,8 @@ export function itemUnder(at: At, kinds: Set<string>): string {
   return element && kinds.has(element.getAttribute('data-kind') ?? '') ? element.getAttribute('data-id')! : ''
 }
 
-export function Drawing({ scene, name, selected, linked, art, fit, onDown, onMove, onUp, children }: Props) {
+export function Drawing(props: Props) {
+  const { scene, name, selected, linked, art, fit, onDown, onMove, onUp, children } = props
   const box = useMemo<Rect>(() => fit ?? [0, 0, scene.width, scene.height], [fit, scene.width, scene.height])
   return (
     <Surface
@@ -42,6 +45,7 @@ export function Drawing({ scene, name, selected, linked, art, fit, onDown, onMov
       onMove={onMove ?? nothing}
       onUp={onUp ?? nothing}
       onDouble={nothing}
+      {...(props.overlay ? { overlay: props.overlay } : {})}
     >
       {scene.items.map((item) => (
         <ItemView

@@ -87,6 +87,7 @@ function words({ tool, wires, from, look }: State): string {
   if (tool.name === 'put')
     return `Click where ${tool.ids.length > 1 ? `the ${tool.ids.length} go` : 'it goes'}.`
   if (tool.name === 'plan') return 'Click where it goes; it is drawn later.'
+  if (tool.name === 'stamp') return 'Click where its upper left corner goes.'
   if (tool.name === 'rail' || tool.name === 'duct') return 'Drag from end to end; Escape ends.'
   if (tool.name === 'lane') return 'Click its corners; Enter or a double click ends it.'
   if (tool.name === 'through')

@@ -13,6 +13,7 @@ import { Bar } from './Bar'
 import { CabinetPanel } from './CabinetPanel'
 import { cabinetCommands } from './commands'
 import { Enclosures } from './Enclosures'
+import { LayoutStamps } from './LayoutStamps'
 import { NewEnclosure } from './NewEnclosure'
 import { Plan } from './Plan'
 import { RouteTable } from './RouteTable'
@@ -101,6 +102,9 @@ export function CabinetBench({ canEdit }: BenchProps) {
   )
 }
 
+/** Whether a surface is seen on which things can be put. */
+const isPlan = (look: Look) => look !== 'space' && look !== 'door-back'
+
 interface ListProps {
   view: CabinetView
   state: State
@@ -120,14 +124,16 @@ function List({ view, state, canEdit, choose }: ListProps) {
         laidOut={enclosure !== null}
         surface={state.surface}
         chosen={tool.name === 'put' ? tool.ids : []}
-        canEdit={canEdit && enclosure !== null && look !== 'space' && look !== 'door-back'}
+        canEdit={canEdit && enclosure !== null && isPlan(look)}
         gap={state.gap}
         onGap={state.setGap}
         push={state.push}
         onPush={state.setPush}
+        onCarry={state.setCarried}
         onChoose={(ids) => setTool(ids.length ? { name: 'put', ids } : CHOOSE)}
         onPlan={(part) => setTool({ name: 'plan', part })}
       />
+      {enclosure && <LayoutStamps stamps={view.stamps} state={state} canEdit={canEdit && isPlan(look)} />}
     </>
   )
 }

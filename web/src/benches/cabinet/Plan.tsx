@@ -1,11 +1,15 @@
 /** The plan of a surface: what stands on it, the ways of chosen wires, gaps, and what the tool in hand draws. */
 import Box from '@mui/material/Box'
 import { useRef, type DragEvent } from 'react'
+import type { AnyEdit } from '../../api/client'
 import { Drawing } from '../../kit/Drawing'
 import { Eyelets, Gaps, LaneGhost, RouteView, RunGhost, Shifted } from './PlanLayers'
+import { Labels } from './Labels'
+import { LandingGhost } from './LandingGhost'
 import { usePointer } from './usePointer'
+import { SNAG } from '../../theme/theme'
 import type { EnclosureValue } from './shapes'
-import type { State } from './useCabinet'
+import { putEdit, type State } from './useCabinet'
 
 export interface PlanProps {
   state: State
@@ -46,31 +50,68 @@ function Over(props: PlanProps) {
   )
 }
 
-export function Plan(props: PlanProps) {
-  const { state, enclosure, onPut } = props
+/** What is dragged from the tray shows where it would land, and lands where it is let go. */
+function useDrop({ state, enclosure, canEdit, onPut }: PlanProps, ask: (edit: AnyEdit | null) => void) {
   const holder = useRef<HTMLDivElement>(null)
   const m = enclosure.margin
-  const pointer = usePointer(props)
-  const scene = enclosure.scene
-  if (!scene) return null
-  const back = state.look === 'door-back'
-  /** What is dragged from the tray lands where it is let go. */
+  const under = (event: DragEvent): [number, number] | null => {
+    const svg = holder.current?.querySelector('svg[data-view]')
+    if (!svg || state.look === 'door-back' || !canEdit) return null
+    const [vx, vy, scale] = svg.getAttribute('data-view')!.split(',').map(Number) as [number, number, number]
+    const box = svg.getBoundingClientRect()
+    return [vx + (event.clientX - box.left) / scale - m, vy + (event.clientY - box.top) / scale - m]
+  }
+  const over = (event: DragEvent) => {
+    event.preventDefault()
+    const at = under(event)
+    const near = (v: number) => Math.round(v / 5) * 5
+    if (at && state.carried.length) ask(putEdit(state, enclosure.id, near(at[0]), near(at[1]), state.carried))
+  }
   const dropped = (event: DragEvent) => {
     event.preventDefault()
     const ids = event.dataTransfer.getData('text/plain').split(' ').filter(Boolean)
-    const svg = holder.current?.querySelector('svg[data-view]')
-    if (!svg || !ids.length || back) return
-    const [vx, vy, scale] = svg.getAttribute('data-view')!.split(',').map(Number) as [number, number, number]
-    const box = svg.getBoundingClientRect()
-    onPut(vx + (event.clientX - box.left) / scale - m, vy + (event.clientY - box.top) / scale - m, ids)
+    const at = under(event)
+    ask(null)
+    if (at && ids.length) onPut(at[0], at[1], ids)
   }
+  return { ref: holder, onDragOver: over, onDragLeave: () => ask(null), onDrop: dropped }
+}
+
+/** Why what is held cannot land here. */
+function Problem({ words }: { words: string }) {
   return (
     <Box
-      ref={holder}
-      data-testid="plan"
-      onDragOver={(e) => e.preventDefault()}
-      onDrop={dropped}
+      role="status"
       sx={{
+        ...{ position: 'absolute', left: 12, bottom: 12, maxWidth: '80%', pointerEvents: 'none' },
+        ...{
+          bgcolor: '#FFF6EA',
+          border: `1px solid ${SNAG}`,
+          borderRadius: 1,
+          px: 1,
+          py: 0.5,
+          fontSize: 12.5,
+        },
+      }}
+    >
+      {words}
+    </Box>
+  )
+}
+
+export function Plan(props: PlanProps) {
+  const { state, enclosure } = props
+  const m = enclosure.margin
+  const pointer = usePointer(props)
+  const drop = useDrop(props, pointer.ask)
+  const scene = enclosure.scene
+  if (!scene) return null
+  return (
+    <Box
+      {...drop}
+      data-testid="plan"
+      sx={{
+        position: 'relative',
         width: '100%',
         height: '100%',
         bgcolor: '#EAE4D6',
@@ -81,6 +122,7 @@ export function Plan(props: PlanProps) {
         scene={scene}
         name={`${enclosure.id}:${state.look}:${scene.width}:${scene.height}`}
         selected={state.selected}
+        overlay={(place) => <Labels items={scene.items} selected={state.selected} place={place} />}
         onDown={pointer.down}
         onMove={pointer.move}
         onUp={pointer.up}
@@ -90,10 +132,12 @@ export function Plan(props: PlanProps) {
           <RunGhost run={pointer.run} margin={m} width={state.tool.name === 'duct' ? 24 : 12} />
         )}
         {pointer.line.length > 0 && <LaneGhost points={pointer.line} margin={m} />}
-        {pointer.shift && (
+        {pointer.landing && <LandingGhost landing={pointer.landing} margin={m} />}
+        {pointer.shift && !pointer.landing?.things.length && (
           <Shifted items={scene.items.filter((i) => state.selected.has(i.id))} by={pointer.shift} />
         )}
       </Drawing>
+      {pointer.landing?.problem && <Problem words={pointer.landing.problem} />}
     </Box>
   )
 }

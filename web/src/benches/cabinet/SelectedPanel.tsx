@@ -1,12 +1,15 @@
 /** What is chosen in the layout: places to type, bringing into line, what may lie in lanes, taking out. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
 import { TagChip } from '../../kit/TagChip'
 import { Why } from '../../kit/Why'
 import { usePick } from '../../project/store'
 import { QUIET, SNAG } from '../../theme/theme'
+import { StripPanel } from './StripPanel'
 import { LaneUse } from './LaneUse'
 import { numberIn, type EnclosureValue, type SpaceBox } from './shapes'
 import type { State } from './useCabinet'
@@ -47,12 +50,57 @@ export function SelectedPanel({ enclosure, state, canEdit }: Props) {
         <Thing key={b.id} box={b} enclosure={enclosure} />
       ))}
       {boxes.length > 6 && <Box sx={{ color: QUIET, fontSize: 12 }}>and {boxes.length - 6} more</Box>}
-      {canEdit && boxes.length === 1 && <Tag box={boxes[0]!} enclosure={enclosure} />}
-      {canEdit && boxes.length === 1 && <Position box={boxes[0]!} enclosure={enclosure} />}
+      {boxes.length === 1 && <Single box={boxes[0]!} enclosure={enclosure} canEdit={canEdit} />}
       {canEdit && devices.length > 1 && <Arrange ids={devices.map((b) => b.id)} />}
       {lanes.length > 0 && <LaneUse lanes={lanes} canEdit={canEdit} />}
+      {canEdit && <Keep ids={[...selected]} />}
       {canEdit && <Button onClick={remove}>Take out of the layout</Button>}
     </Section>
+  )
+}
+
+interface SingleProps {
+  box: SpaceBox
+  enclosure: EnclosureValue
+  canEdit: boolean
+}
+
+/** The one thing that is chosen: its tag, its terminals if it is a strip, its place. */
+function Single({ box, enclosure, canEdit }: SingleProps) {
+  const facts = enclosure.scene?.items.find((i) => i.id === box.id)?.facts
+  const strip = facts?.strip ? facts.device : undefined
+  return (
+    <>
+      {canEdit && <Tag box={box} enclosure={enclosure} />}
+      {strip && <StripPanel key={strip} strip={strip} canEdit={canEdit} />}
+      {canEdit && <Position box={box} enclosure={enclosure} />}
+    </>
+  )
+}
+
+/** What is chosen is kept under a name, to be put down again: a rail with all on it, a group of the door. */
+function Keep({ ids }: { ids: string[] }) {
+  const { send } = usePick('send')
+  const [name, setName] = useState('')
+  const keep = async () => {
+    if (await send({ kind: 'keep-layout', ids, name: name.trim(), text: '' })) setName('')
+  }
+  return (
+    <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}>
+      <TextField
+        margin="dense"
+        label="Name of a layout stamp"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' && name.trim()) void keep()
+        }}
+        sx={{ flex: 1 }}
+      />
+      <Button disabled={!name.trim()} onClick={() => void keep()}>
+        Keep
+      </Button>
+    </Box>
   )
 }
 

@@ -25,6 +25,7 @@ interface Props {
   push: boolean
   onPush: (push: boolean) => void
   onChoose: (ids: string[]) => void
+  onCarry: (ids: string[]) => void
   /** A device with this part is placed that is drawn later. */
   onPlan: (part: string) => void
 }
@@ -57,6 +58,7 @@ export function Tray(props: Props) {
               canEdit={canEdit}
               ids={() => (chosen.includes(w.id) ? chosen : [w.id])}
               toggle={() => toggle(w.id)}
+              onCarry={props.onCarry}
             />
           ))}
         </Box>

@@ -15,9 +15,11 @@ interface WaitsProps {
   canEdit: boolean
   ids: () => string[]
   toggle: () => void
+  /** What is being dragged, [] when nothing is any more. */
+  onCarry: (ids: string[]) => void
 }
 
-export function Waits({ waiting: w, place, canEdit, ids, toggle }: WaitsProps) {
+export function Waits({ waiting: w, place, canEdit, ids, toggle, onCarry }: WaitsProps) {
   const blocked = !w.width
   const part = w.part ? 'its part has no outline' : 'no part chosen yet'
   const words = blocked ? part : `${w.part?.number ?? ''} ${w.width} × ${w.height}`
@@ -30,7 +32,11 @@ export function Waits({ waiting: w, place, canEdit, ids, toggle }: WaitsProps) {
         disabled={!canEdit || blocked}
         aria-pressed={place > 0}
         draggable={canEdit && !blocked}
-        onDragStart={(e: React.DragEvent) => e.dataTransfer.setData('text/plain', ids().join(' '))}
+        onDragStart={(e: React.DragEvent) => {
+          e.dataTransfer.setData('text/plain', ids().join(' '))
+          onCarry(ids())
+        }}
+        onDragEnd={() => onCarry([])}
         onClick={toggle}
         sx={{
           display: 'block',

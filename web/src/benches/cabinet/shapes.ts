@@ -6,6 +6,7 @@ export type Route = Schemas['RouteValue']
 export type SpaceBox = Schemas['Solid']
 export type LaneValue = Schemas['LaneValue']
 export type EnclosureValue = Schemas['EnclosureValue']
+export type LayoutStamp = Schemas['LayoutStamp']
 export type CabinetView = Schemas['CabinetView']
 export type SurfaceName = Schemas['SurfaceValue']['name']
 /** How the enclosure is looked at: a surface, the door from behind, in space. */

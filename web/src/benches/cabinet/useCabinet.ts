@@ -1,5 +1,6 @@
 /** What the bench holds: how one looks, the tool in hand, what is chosen, parts of rails and ducts. */
 import { useState } from 'react'
+import type { AnyEdit } from '../../api/client'
 import { useProject } from '../../project/store'
 import type { Look, SurfaceName } from './shapes'
 
@@ -8,6 +9,7 @@ export type PlanTool =
   | { name: 'rail' | 'duct'; part: string }
   | { name: 'put'; ids: string[] }
   | { name: 'plan'; part: string }
+  | { name: 'stamp'; id: string }
 
 export const CHOOSE: PlanTool = { name: 'choose' }
 
@@ -39,6 +41,8 @@ export function useCabinet() {
   const [tool, setTool] = useState<PlanTool>(CHOOSE)
   const [gap, setGap] = useState('0')
   const [push, setPush] = useState(false)
+  const [planning, setPlanning] = useState(true)
+  const [carried, setCarried] = useState<string[]>([])
   const [parts, setParts] = useState({ rail: '', duct: '' })
   const [from, setFrom] = useState<CrossingEnd | null>(null)
   const [proposing, setProposing] = useState(false)
@@ -51,6 +55,7 @@ export function useCabinet() {
   const draw = (what: 'rail' | 'duct') => take({ name: what, part: parts[what] })
   return {
     ...{ look, setLook, tool, setTool, take, gap, setGap, push, setPush, parts, setParts, from, setFrom },
+    ...{ planning, setPlanning, carried, setCarried },
     ...{ proposing, setProposing, looking, setLooking },
     ...{ surface, draw, ...useChosen() },
   }
@@ -58,23 +63,31 @@ export function useCabinet() {
 
 export type State = ReturnType<typeof useCabinet>
 
-/** Put devices, or planned ones, down where the pointer is; they are chosen then. */
-export async function put(state: State, enclosure: string, x: number, y: number, dropped?: string[]) {
+/** The edit that putting down what is held is: devices of the tray, a planned one, or a kept layout. */
+export function putEdit(
+  state: State,
+  enclosure: string,
+  x: number,
+  y: number,
+  dropped?: string[],
+): AnyEdit | null {
   const { tool, surface } = state
   const at = { enclosure_id: enclosure, surface, x: Math.round(x), y: Math.round(y) }
-  const { send } = useProject.getState()
+  if (!dropped && tool.name === 'plan')
+    return { kind: 'plan-device', ...at, part_id: tool.part, text: '', count: 1 }
+  if (!dropped && tool.name === 'stamp')
+    return { kind: 'put-layout', ...at, stamp_id: tool.id, plan: state.planning }
   const ids = dropped ?? (tool.name === 'put' ? tool.ids : [])
-  const answer =
-    tool.name === 'plan' && !dropped
-      ? await send({ kind: 'plan-device', ...at, part_id: tool.part, text: '', count: 1 })
-      : await send({
-          kind: 'place-devices',
-          ...at,
-          device_ids: ids,
-          gap_mm: Math.max(0, Number(state.gap.replace(',', '.')) || 0),
-          push: state.push,
-        })
+  if (!ids.length) return null
+  const gap_mm = Math.max(0, Number(state.gap.replace(',', '.')) || 0)
+  return { kind: 'place-devices', ...at, device_ids: ids, gap_mm, push: state.push }
+}
+
+/** Put what is held down where the pointer is; it is chosen then. */
+export async function put(state: State, enclosure: string, x: number, y: number, dropped?: string[]) {
+  const edit = putEdit(state, enclosure, x, y, dropped)
+  const answer = edit && (await useProject.getState().send(edit))
   if (!answer) return
-  if (tool.name === 'put') state.setTool(CHOOSE)
+  if (state.tool.name === 'put' || state.tool.name === 'stamp') state.setTool(CHOOSE)
   state.setSelected(new Set(answer.placed))
 }

@@ -2,9 +2,12 @@
 import { useEffect, useRef, useState } from 'react'
 import { itemUnder } from '../../kit/Drawing'
 import type { At } from '../../scene/Surface'
+import type { AnyEdit } from '../../api/client'
 import { useProject } from '../../project/store'
 import type { P, Run } from './PlanLayers'
 import type { PlanProps } from './Plan'
+import { putEdit, type PlanTool, type State } from './useCabinet'
+import { useLanding } from './useLanding'
 
 const KINDS = new Set(['placing', 'rail', 'duct', 'lane', 'crossing'])
 const PASSED = new Set(['placing', 'duct', 'lane'])
@@ -93,6 +96,14 @@ function cross({ state, enclosure }: PlanProps, x: number, y: number) {
   state.setTool({ name: 'choose' })
 }
 
+const HOLDS = new Set<PlanTool['name']>(['put', 'plan', 'stamp'])
+
+/** Moving what is chosen. */
+const moveEdit = (state: State, [dx, dy]: P): AnyEdit => ({
+  ...{ kind: 'move-in-layout', ids: [...state.selected] },
+  ...{ dx, dy, push: state.push },
+})
+
 export function usePointer(props: PlanProps) {
   const { state, enclosure, canEdit, onPut } = props
   const { tool, selected, surface, look } = state
@@ -100,13 +111,17 @@ export function usePointer(props: PlanProps) {
   const [shift, setShift] = useState<P | null>(null)
   const [run, setRun] = useState<Run | null>(null)
   const lane = useLane(props)
+  const { landing, ask } = useLanding(enclosure, state)
   const m = enclosure.margin
   const still = look === 'door-back'
   const here = (at: At): P => [at.x - m, at.y - m]
 
   const down = (at: At) => {
     const [x, y] = here(at)
-    if (tool.name === 'put' || tool.name === 'plan') return onPut(x, y)
+    if (HOLDS.has(tool.name)) {
+      ask(null)
+      return onPut(x, y)
+    }
     if (tool.name === 'through') return pass(props, at)
     if (tool.name === 'lane') return lane.click(x, y, at.event)
     if (tool.name === 'crossing') return cross(props, x, y)
@@ -120,14 +135,17 @@ export function usePointer(props: PlanProps) {
   }
   const move = (at: At) => {
     const [x, y] = here(at)
-    if (lane.on) lane.over(x, y, at.event.altKey)
+    if (HOLDS.has(tool.name)) ask(putEdit(state, enclosure.id, snap(x), snap(y)))
+    else if (lane.on) lane.over(x, y, at.event.altKey)
     else if (run) {
       const [sx, sy] = run.start
       const end: P = Math.abs(x - sx) >= Math.abs(y - sy) ? [snap(x), sy] : [sx, snap(y)]
       setRun({ ...run, end })
     } else if (pressed.current?.id && canEdit && !still) {
       const [dx, dy] = [x - pressed.current.at[0], y - pressed.current.at[1]]
-      if (shift || Math.hypot(dx, dy) > 4) setShift([snap(dx), snap(dy)])
+      if (!shift && Math.hypot(dx, dy) <= 4) return
+      setShift([snap(dx), snap(dy)])
+      ask(moveEdit(state, [snap(dx), snap(dy)]))
     }
   }
   const up = () => {
@@ -137,17 +155,11 @@ export function usePointer(props: PlanProps) {
       const drawn = { what: tool.name, enclosure_id: enclosure.id, surface, part_id: tool.part }
       if (x1 !== x2 || y1 !== y2) void send({ kind: 'draw-run', ...drawn, x1, y1, x2, y2 })
     }
-    if (shift && (shift[0] || shift[1]))
-      void send({
-        kind: 'move-in-layout',
-        ids: [...selected],
-        dx: shift[0],
-        dy: shift[1],
-        push: state.push,
-      })
+    if (shift && (shift[0] || shift[1])) void send(moveEdit(state, shift))
+    if (shift) ask(null)
     pressed.current = null
     setRun(null)
     setShift(null)
   }
-  return { shift, run, line: lane.line, down, move, up }
+  return { shift, run, line: lane.line, landing, ask, down, move, up }
 }

@@ -1,10 +1,10 @@
 /** The forms of the bench, one at a time: a new strip, terminals put in, numbers, order, another strip. */
-import type { Row, Strip, StripLine } from './shapes'
+import { terminalsOf, type Row, type Strip, type StripLine } from './shapes'
 import { GatherForm } from './GatherForm'
 import { LayoutForm } from './LayoutForm'
 import { MakeStrip } from './MakeStrip'
 import { MoveForm } from './MoveForm'
-import { NumberForm } from './NumberForm'
+import { NumberForm } from '../../project/NumberForm'
 import { PutIn } from './PutIn'
 import { SortForm } from './SortForm'
 import type { Held } from './TerminalsBench'
@@ -25,7 +25,7 @@ export function Forms({ held, strip, strips, chosen, go }: Props) {
     return <MakeStrip beside={strips.find((s) => s.id === strip?.id)} close={close} go={go} />
   if (!strip) return null
   if (held.form === 'put-in') return <PutIn {...{ strip, chosen, close }} />
-  if (held.form === 'number') return <NumberForm {...{ strip, chosen, close }} />
+  if (held.form === 'number') return <NumberForm {...{ strip, close }} units={terminalsOf(chosen).map((r) => r.unit)} />
   if (held.form === 'layout') return <LayoutForm {...{ strip, close }} />
   if (held.form === 'gather') return <GatherForm {...{ strip, chosen, close }} />
   if (held.form === 'sort') return <SortForm {...{ strip, chosen, close }} />

@@ -4,17 +4,18 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { makeEdit } from '../../api/client'
-import { PanelPick } from '../../kit/Pick'
-import { usePick } from '../../project/store'
-import { usePreview } from '../../project/usePreview'
-import { MONO, QUIET, SNAG } from '../../theme/theme'
-import { FormDialog } from '../../kit/FormDialog'
-import { terminalsOf, type Row, type Strip } from './shapes'
+import type { Schemas } from '../api/shapes'
+import { makeEdit } from '../api/client'
+import { PanelPick } from '../kit/Pick'
+import { usePick } from './store'
+import { usePreview } from './usePreview'
+import { MONO, QUIET, SNAG } from '../theme/theme'
+import { FormDialog } from '../kit/FormDialog'
 
 interface Props {
-  strip: Strip
-  chosen: Row[]
+  strip: Pick<Schemas['StripValue'], 'id' | 'tag' | 'numbering' | 'start' | 'step' | 'backward'>
+  /** The terminals to number, all when there are none. */
+  units: number[]
   close: () => void
 }
 
@@ -30,9 +31,8 @@ const STEPS = [
   { id: '2', name: 'every second: odd or even as the first' },
 ]
 
-export function NumberForm({ strip, chosen, close }: Props) {
+export function NumberForm({ strip, units, close }: Props) {
   const { send } = usePick('send')
-  const units = terminalsOf(chosen).map((r) => r.unit)
   const [way, setWay] = useState<Way>(units.length ? 'order' : (strip.numbering as Way))
   const [start, setStart] = useState(String(strip.start))
   const [step, setStep] = useState(String(strip.step))

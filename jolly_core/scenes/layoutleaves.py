@@ -1,0 +1,105 @@
+"""Layouts on the leaves of a sheet, in the project's frame: surfaces with balloons, their holes, what balloons mean."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from jolly_core.cabinet import SURFACE_WORDS, enclosures, holes, surfaces_of
+from jolly_core.drawing import FRAME_MM
+from jolly_core.library import block_of
+from jolly_core.model import Enclosure, Project, Sheet
+from jolly_core.tagging import full_tag
+
+from .layoutpaper import (
+    HOLE_COLUMNS,
+    LEGEND_COLUMNS,
+    hole_picture,
+    hole_table_rows,
+    layout_picture,
+    legend_rows,
+)
+from .leaves import ROW_MM, TOP_MM, Given, blank_leaf, table_leaves
+from .primitives import Art, Dot, Image, Item, PenName, Prim, Scene, Strand, Text, legible, text
+
+PAPER_PENS: dict[PenName, PenName] = {"edge": "ink", "fine": "thin"}
+SCALES = (1.0, 1 / 2, 1 / 2.5, 1 / 5, 1 / 10, 1 / 20, 1 / 50)
+
+
+def layout_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
+    """Return a leaf for each surface in use, one for its holes where it has any, and what its balloons mean."""
+    enclosure = project.enclosures[sheet.enclosure_id]
+    used = {p.surface for p in project.placings.values() if p.enclosure_id == sheet.enclosure_id} | {"plate"}
+    leaves: list[Scene] = []
+    one = (1, 1)
+    for surface in surfaces_of(project, enclosure):
+        if surface in used:
+            leaves.append(fitted_leaf(project, sheet, given, layout_picture(project, enclosure.id, surface), one))
+    legend = f"{sheet.title}: what the balloons mean"
+    leaves += table_leaves(project, sheet, given, legend, LEGEND_COLUMNS, legend_rows(project, enclosure.id))
+    for surface in surfaces_of(project, enclosure):
+        leaves += _hole_leaves(project, sheet, given, enclosure, surface)
+    return _numbered(project, sheet, given, leaves)
+
+
+def surface_leaves(project: Project, enclosure_id: str, surface: str) -> list[Scene]:
+    """Return a surface by itself as leaves on A3: with dimensions and balloons, its holes, and their table.
+
+    Raises:
+        GoneError: the enclosure is not in the project.
+        RuleError: its size is not known.
+    """
+    enclosure: Enclosure = project.get("enclosure", enclosure_id)
+    host = project.devices[enclosure.device_id]
+    number = f"L{[e.id for e in enclosures(project)].index(enclosure_id) + 1}"
+    title = f"{full_tag(project, host)} {SURFACE_WORDS[surface]}"
+    sheet = Sheet("", number, title, kind="panel-layout", size="A3", frame="plan", enclosure_id=enclosure_id)
+    sheet = replace(sheet, function_id=host.function_id, location_id=host.location_id)
+    given = {"n": "1", "count": "1", "next": "-", "previous": "-"}
+    leaves = [fitted_leaf(project, sheet, given, layout_picture(project, enclosure_id, surface), (1, 1))]
+    leaves += _hole_leaves(project, sheet, given, enclosure, surface)
+    return _numbered(project, sheet, given, leaves)
+
+
+def _hole_leaves(project: Project, sheet: Sheet, given: Given, enclosure: Enclosure, surface: str) -> list[Scene]:
+    if not holes(project, enclosure.id, surface):
+        return []
+    title = f"{sheet.title}: holes of the {SURFACE_WORDS[surface]}, mm from the lower left corner"
+    rows = hole_table_rows(project, enclosure.id, surface)
+    picture = fitted_leaf(project, sheet, given, hole_picture(project, enclosure.id, surface), (1, 1))
+    return [picture, *table_leaves(project, sheet, given, title, HOLE_COLUMNS, rows)]
+
+
+def _numbered(project: Project, sheet: Sheet, given: Given, leaves: list[Scene]) -> list[Scene]:
+    numbered = []
+    for n, leaf in enumerate(leaves, start=1):
+        blank = blank_leaf(project, sheet, given, (n, len(leaves)))
+        numbered.append(replace(blank, items={**leaf.items, **blank.items}))
+    return numbered
+
+
+def fitted_leaf(project: Project, sheet: Sheet, given: Given, inner: Scene, count: tuple[int, int]) -> Scene:
+    """Return a leaf with a scene at the largest usual scale at which it fits; in words which."""
+    scene = blank_leaf(project, sheet, given, count)
+    room = (
+        scene.width - 2 * FRAME_MM - 8,
+        scene.height - 2 * FRAME_MM - block_of(project, sheet).block.height_mm - ROW_MM * 2,
+    )
+    scale = next((s for s in SCALES if inner.width * s <= room[0] and inner.height * s <= room[1]), SCALES[-1])
+    dx = FRAME_MM + 4 + (room[0] - inner.width * scale) / 2
+    dy = FRAME_MM + ROW_MM + (room[1] - inner.height * scale) / 2
+    for item in inner.items.values():
+        left, top, right, bottom = item.box
+        box = (left * scale + dx, top * scale + dy, right * scale + dx, bottom * scale + dy)
+        prims = [_paper_pens(p.scaled(scale).moved(dx, dy)) for p in legible(item.prims, scale)]
+        scene.items[item.id] = Item(item.id, "table" if item.kind == "frame" else item.kind, prims, box, {})
+    words = f"{sheet.title}   scale 1:{1 / scale:g}".strip()
+    title: list[Prim] = [text(FRAME_MM + 4, TOP_MM - 7, 4.0, words, role="title")]
+    scene.items["scale"] = Item("scale", "frame", title, (0, 0, scene.width, TOP_MM))
+    return scene
+
+
+def _paper_pens(prim: Prim) -> Prim:
+    """Return a primitive of a layout at true scale with the pens of a sheet: those of layouts are too broad for it."""
+    if isinstance(prim, Text | Image | Art | Dot | Strand):
+        return prim
+    return replace(prim, pen=PAPER_PENS.get(prim.pen, prim.pen))
