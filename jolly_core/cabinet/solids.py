@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, cast
 
 from jolly_core.model import Enclosure, Project
@@ -23,6 +23,8 @@ class Solid:
     Attributes:
         kind: "device", "duct" or "rail".
         x, y: its upper left corner on the surface; `depth` is how far it stands out.
+        file: name of its part's picture in space, "" for none; `front` and `up` are the axes of that.
+        turned: it is turned clockwise, on an upright rail.
     """
 
     id: str
@@ -34,6 +36,10 @@ class Solid:
     width: float
     height: float
     depth: float
+    file: str = ""
+    front: str = "+z"
+    up: str = "+y"
+    turned: bool = False
 
 
 def solids(project: Project, enclosure: Enclosure) -> list[Solid]:
@@ -41,8 +47,14 @@ def solids(project: Project, enclosure: Enclosure) -> list[Solid]:
     found: list[Solid] = []
     for surface in surfaces_of(project, enclosure):
         for placing in placings_in(project, enclosure.id, surface):
-            tag = full_tag(project, project.devices[placing.device_id])
-            found.append(_solid(placing.id, "device", surface, tag, outline_of(project, placing.id)))
+            device = project.devices[placing.device_id]
+            tag = full_tag(project, device)
+            where = outline_of(project, placing.id)
+            box = _solid(placing.id, "device", surface, tag, where)
+            part = project.part_of(device)
+            if part is not None and part.solid:
+                box = replace(box, file=part.solid, front=part.solid_front, up=part.solid_up, turned=where.upright)
+            found.append(box)
     names = run_names(project, enclosure.id)
     for duct in sorted(project.ducts.values(), key=lambda d: d.id):
         if duct.enclosure_id == enclosure.id:

@@ -26,7 +26,7 @@ from jolly_core.cables import (
     use_of,
 )
 from jolly_core.making import dossiers_from
-from jolly_core.model import Project, RuleError
+from jolly_core.model import Project, RuleError, counted
 from jolly_core.sizing import carried_a
 from jolly_core.tagging import device_at, full_tag, path_of, place_side
 from jolly_core.wiring import gates_missing, panel_of, site_of
@@ -46,7 +46,7 @@ def cores(project: Project) -> Iterator[Snag]:
             continue
         left = [r for r in cable_cores(project, device.id) if not r.ordinal]
         if left:
-            message = f"{tag} has {len(left)} conductor(s) more than cores. Choose a larger cable."
+            message = f"{tag} has {counted(len(left), 'conductor')} more than cores. Choose a larger cable."
             yield built("cable-cores", "error", message, *where)
 
 

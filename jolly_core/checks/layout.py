@@ -27,7 +27,7 @@ from jolly_core.harness import (
     wires_of,
 )
 from jolly_core.making import Dossier, uncut_from
-from jolly_core.model import Project, derived, listed
+from jolly_core.model import Project, counted, derived, listed
 from jolly_core.plc import cards, spans_of
 from jolly_core.tagging import device_at, full_tag
 from jolly_core.terminals import is_strip
@@ -113,7 +113,9 @@ def not_placed(project: Project) -> Iterator[Snag]:
     if waiting:
         shown = ", ".join(waiting[:6]) + (" ..." if len(waiting) > 6 else "")
         verb = "is" if len(waiting) == 1 else "are"
-        yield built("not-placed", "warning", f"{len(waiting)} device(s) {verb} not placed yet: {shown}.", "cabinet", "")
+        yield built(
+            "not-placed", "warning", f"{counted(len(waiting), 'device')} {verb} not placed yet: {shown}.", "cabinet", ""
+        )
 
 
 @project_check("door-hole", "A device in a door whose part does not say which hole it needs.")
@@ -178,7 +180,9 @@ def waiting_points(project: Project) -> Iterator[Snag]:
     waiting = [p.tag for p in sorted(project.io_points.values(), key=lambda p: p.order) if not p.channel]
     if waiting:
         shown = ", ".join(waiting[:6]) + (" …" if len(waiting) > 6 else "")
-        yield built("point-waits", "warning", f"{len(waiting)} point(s) wait for a channel: {shown}.", "io", "")
+        verb = "waits" if len(waiting) == 1 else "wait"
+        message = f"{counted(len(waiting), 'point')} {verb} for a channel: {shown}."
+        yield built("point-waits", "warning", message, "io", "")
 
 
 @project_check("harness", "A harness that is not a tree, a wire without a way, a contact that does not fit.")

@@ -8,7 +8,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from jolly_core.library import is_class, part_class
-from jolly_core.model import Device, NumberRule, Project, RuleError, TagRule
+from jolly_core.model import Device, NumberRule, Project, RuleError, TagRule, counted
 from jolly_core.model.entities.habits import FirstNumber
 from jolly_core.tagging import class_of, first_number, full_tag, lead_of, product_tag, renamed_at, tag_taken
 from jolly_core.wiring import GroupKey, rules_in_order, sheet_groups, wire_numbers
@@ -190,7 +190,7 @@ def number_tags(work: Work, payload: NumberTags) -> str:
     rows = [[tag, full_tag(project, project.devices[id])] for id, tag in before.items()]
     changed = sorted(r for r in rows if r[0] != r[1])
     work.outcome.table = [["Tag now", "Tag then"], *changed[:MOST_ROWS]] if changed else []
-    return f"number {len(changed)} tag(s) again"
+    return f"number {counted(len(changed), 'tag')} again"
 
 
 def _named_devices(project: Project, payload: NumberTags) -> list[Device]:

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.drawing import UPRIGHT, Point, SheetDraft, grid_size, lies_upright, pin_points
 from jolly_core.library import POLE_PITCH, Definition, definition, part_class, symbol_of_kind
-from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol
+from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol, counted
 from jolly_core.tagging import lead_of, next_units, tag_on
 from jolly_core.terminals import TERMINAL, item_records
 
@@ -115,7 +115,7 @@ def put_symbol(
     """
     count = poles if poles is not None else _poles_met(draft, shape, at, turn)
     if count > shape.max_poles:
-        raise RuleError(f"{shape.name} has at most {shape.max_poles} pole(s).", field="poles")
+        raise RuleError(f"{shape.name} has at most {counted(shape.max_poles, 'pole')}.", field="poles")
     bare = Symbol(work.ids.new(), draft.sheet_id, *at, shape.key, turn[0], turn[1], "", tuple([0] * count))
     width, height = grid_size(work.project.sheets[draft.sheet_id])
     if any(not (0 < px < width and 0 < py < height) for px, py in pin_points(bare)):

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.drawing import Point, SheetDraft, pin_points
 from jolly_core.library import definition
-from jolly_core.model import Device, RuleError, Symbol, Wire
+from jolly_core.model import Device, RuleError, Symbol, Wire, counted
 from jolly_core.tagging import next_units
 
 from .arrange import inside, refuse_locked, sheet_of, what_of
@@ -42,10 +42,10 @@ def set_poles(work: Work, payload: SetPoles) -> str:
     shape = definition(symbol.definition)
     had = len(symbol.units)
     if payload.without is not None and payload.without > had:
-        raise RuleError(f"{{it}} has {had} pole(s).", field="without", ids=(symbol.id,))
+        raise RuleError(f"{{it}} has {counted(had, 'pole')}.", field="without", ids=(symbol.id,))
     count = had - 1 if payload.without is not None else payload.poles or had
     if not 1 <= count <= shape.max_poles:
-        words = f"{shape.name} has 1 to {shape.max_poles} pole(s). Delete the symbol to have none."
+        words = f"{shape.name} has 1 to {counted(shape.max_poles, 'pole')}. Delete the symbol to have none."
         raise RuleError(words, field="poles", ids=(symbol.id,))
     if payload.without is not None:
         kept = tuple(u for n, u in enumerate(symbol.units, start=1) if n != payload.without)
@@ -65,7 +65,7 @@ def set_poles(work: Work, payload: SetPoles) -> str:
     inside(work, draft)
     work.close(draft)
     work.outcome.placed = [symbol.id]
-    return f"{count} pole(s) for {name_of(project, project.symbols[symbol.id])}"
+    return f"{counted(count, 'pole')} for {name_of(project, project.symbols[symbol.id])}"
 
 
 class SplitPoles(Payload):

@@ -82,6 +82,10 @@ def _lanes(entities: dict[str, Any]) -> None:
     """Version 9 has more surfaces, lanes, crossings and passages; what version 8 says stays as it is."""
 
 
+def _solids(entities: dict[str, Any]) -> None:
+    """Version 10 has pictures of parts in space, and layouts as stamps; what version 9 says stays as it is."""
+
+
 # The steps by number: the first brings a file of version 1 to version 2.
 STEPS: tuple[Step, ...] = (
     _words_of_sheets,
@@ -92,6 +96,7 @@ STEPS: tuple[Step, ...] = (
     _more_of_points,
     _circuits_of_channels,
     _lanes,
+    _solids,
 )
 VERSION = len(STEPS) + 1
 

@@ -2,6 +2,7 @@
 
 from . import fields
 from .changes import Change, ChangeSet, Entity
+from .counted import counted
 from .derived import derived, derived_few
 from .entities.building import (
     ADDRESS_SCHEMES,
@@ -175,6 +176,7 @@ __all__ = [
     "Rack",
     "Change",
     "ChangeSet",
+    "counted",
     "ConflictError",
     "Continuation",
     "CableWay",

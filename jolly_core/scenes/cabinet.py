@@ -81,7 +81,7 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
     drilled: list[Prim] = [hole_prim(h) for h in found]
     if found:
         sizes = ", ".join(f"{count} × {words}" for words, count in hole_table(found))
-        shown, size = fit(f"{len(found)} holes: {sizes}", width, SMALL_MM, 5.0)
+        shown, size = fit(f"{len(found)} {'hole' if len(found) == 1 else 'holes'}: {sizes}", width, SMALL_MM, 5.0)
         drilled.append(text(MARGIN_MM, MARGIN_MM + height + 6 + size, size, shown, role="text"))
     items["holes"] = Item("holes", "frame", drilled, (MARGIN_MM, MARGIN_MM, MARGIN_MM + width, MARGIN_MM + height))
     return Scene(width + 2 * MARGIN_MM, height + 2 * MARGIN_MM, items)
@@ -257,9 +257,10 @@ def _placing_item(project: Project, placing_id: str, surface: str) -> Item:
             Circle(px + MARGIN_MM, py + MARGIN_MM, 4.0, "fine", "bridge") for px, py in (eyelet.one, eyelet.other)
         ]
     body = (x, y, x + box.width, y + box.height)  # a circle is met by the pointer inside, too
-    written = max((p.size for p in label if isinstance(p, Text)), default=0.0)
+    product = next(p for p in label if isinstance(p, Text))
+    middle = product.y - product.size * 0.35 if not product.upward else y + box.height / 2
     facts: Facts = {"device": device.id, "tag": full_tag(project, device), "text": device.text, "body": body}
     if is_strip(project, device):
         facts["strip"] = True
-    facts |= {"shown": (tag.aspects, tag.product), "written_mm": written}
+    facts |= {"shown": (tag.aspects, tag.product), "written": (x + box.width / 2, middle, product.size)}
     return Item(placing_id, "placing", prims, (x, y, x + box.width, y + box.height), facts)

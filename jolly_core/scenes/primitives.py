@@ -287,7 +287,7 @@ Facts = TypedDict(
         "art": list[Prim],  # the graphics of a symbol that somebody drew; the others are fetched once
         "shown": tuple[str, str],  # the tag of a device as it stands on its face: what tells it apart, the product's
         "strip": bool,  # it is a terminal strip
-        "written_mm": float,  # how tall that is
+        "written": tuple[float, float, float],  # the middle of that on the face, and how tall it is, mm
         "room": Box,  # the room the part of a device asks for about it, mm
         "run": tuple[float, float, float, float],  # ends of a rail or duct, mm from the plate's own corner
         "length": float,  # of a segment, mm

@@ -18,8 +18,8 @@ _TABLES = (".json", ".xlsx", ".csv")
 
 
 def files_of(parts: Iterable[Part]) -> list[str]:
-    """Return the names of the pictures and data sheets of parts, each once."""
-    return sorted({name for p in parts for name in (p.picture, p.datasheet) if name})
+    """Return the names of the files of parts, each once."""
+    return sorted({name for p in parts for name in (p.picture, p.datasheet, p.solid) if name})
 
 
 def pack_bundle(library: bytes, names: Iterable[str]) -> bytes:

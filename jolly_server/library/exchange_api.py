@@ -177,7 +177,12 @@ def take(
     with transaction.atomic():
         kept = keep_files(files, files_of(parts))
         parts = [
-            replace(p, picture=kept.get(p.picture, p.picture), datasheet=kept.get(p.datasheet, p.datasheet))
+            replace(
+                p,
+                picture=kept.get(p.picture, p.picture),
+                datasheet=kept.get(p.datasheet, p.datasheet),
+                solid=kept.get(p.solid, p.solid),
+            )
             for p in parts
         ]
         store_parts(parts, target, by=request.user.get_username(), act=f"taken in from {source}", told=tell)

@@ -1,7 +1,8 @@
-"""Pictures and data sheets of parts: taken in by name, given out so that nothing in them can run."""
+"""Pictures, data sheets and pictures in space of parts: taken in by name, given out so that nothing in them can run."""
 
 from __future__ import annotations
 
+import json
 import re
 
 from jolly_core.model import RuleError
@@ -9,6 +10,7 @@ from jolly_core.model import RuleError
 from .models import LibraryFile
 
 LARGEST = 5_000_000
+LARGEST_SOLID = 20_000_000
 # What the first bytes of a file should be, by its ending; an SVG is text and is looked into.
 KINDS = {
     "png": ("image/png", b"\x89PNG"),
@@ -16,7 +18,12 @@ KINDS = {
     "jpeg": ("image/jpeg", b"\xff\xd8"),
     "pdf": ("application/pdf", b"%PDF"),
     "svg": ("image/svg+xml", b""),
+    "glb": ("model/gltf-binary", b"glTF"),
+    "gltf": ("model/gltf+json", b""),
+    "stl": ("model/stl", b""),
 }
+SOLIDS = ("glb", "gltf", "stl")
+STL_HEAD, STL_FACE = 84, 50  # bytes before the triangles of a binary STL, and of each
 PICTURES = ("png", "jpg", "jpeg", "svg")
 _SAFE = re.compile(r"[^A-Za-z0-9._-]+")
 
@@ -61,8 +68,33 @@ def checked_file(name: str, content: bytes) -> tuple[str, bytes]:
     kind = KINDS.get(name.rpartition(".")[2].lower())
     if kind is None:
         raise RuleError(f"{name} is no picture or data sheet: choose {', '.join(KINDS)}.", field="file")
-    if len(content) > LARGEST:
-        raise RuleError(f"{name} is larger than {LARGEST // 1_000_000} MB.", field="file")
-    if not content.startswith(kind[1]) or (not kind[1] and b"<svg" not in content[:2000]):
+    ending = name.rpartition(".")[2].lower()
+    most = LARGEST_SOLID if ending in SOLIDS else LARGEST
+    if len(content) > most:
+        raise RuleError(f"{name} is larger than {most // 1_000_000} MB.", field="file")
+    looks_so = {"svg": _is_svg, "stl": _is_stl, "gltf": _is_gltf}.get(ending)
+    if not content.startswith(kind[1]) or (looks_so and not looks_so(content)):
         raise RuleError(f"{name} is not what its ending says. Choose another file.", field="file")
     return kind
+
+
+def _is_svg(content: bytes) -> bool:
+    return b"<svg" in content[:2000]
+
+
+def _is_stl(content: bytes) -> bool:
+    """Return whether a file is STL: text with triangles, or a binary one as long as its count of triangles says."""
+    if content[:5].lower() == b"solid" and b"facet" in content[:2000]:
+        return True
+    count = int.from_bytes(content[STL_HEAD - 4 : STL_HEAD], "little")
+    return count > 0 and len(content) == STL_HEAD + STL_FACE * count
+
+
+def _is_gltf(content: bytes) -> bool:
+    """Return whether a file is glTF that holds all it needs: what lies in files beside it would not come along."""
+    try:
+        raw = json.loads(content)
+        things = [*raw.get("buffers", []), *raw.get("images", [])]
+        return "version" in raw["asset"] and all(str(t.get("uri", "data:")).startswith("data:") for t in things)
+    except (ValueError, KeyError, AttributeError, TypeError):
+        return False

@@ -94,7 +94,7 @@ class Band(TestCase):
         rows = cable_cores(self.bench.project, self.cable)
         self.assertEqual((rows[-1].ordinal, rows[-1].conductor is None), (0, False))
         found = [s.message for s in project_snags(self.bench.project) if s.code == "cable-cores"]
-        self.assertEqual(found, ["-WD1 has 1 conductor(s) more than cores. Choose a larger cable."])
+        self.assertEqual(found, ["-WD1 has 1 conductor more than cores. Choose a larger cable."])
         self.assertTrue(lamp)
 
     def test_each_conductor_is_in_one_cable_only(self) -> None:

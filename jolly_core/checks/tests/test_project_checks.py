@@ -102,7 +102,7 @@ class Walls(TestCase):
         self.bench.do("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.sides["panel"])
         found = {s.code: s.message for s in project_snags(self.bench.project)}
         self.assertIn("is not placed yet", found["not-routed"])
-        self.assertIn("2 device(s) are not placed yet", found["not-placed"])
+        self.assertIn("2 devices are not placed yet", found["not-placed"])
 
     def test_an_end_without_a_location_is_named(self) -> None:
         self.put("panel", "")
@@ -139,7 +139,7 @@ class Waiting(TestCase):
         bench = Workbench()
         bench.do("take-in-points", points=[{"tag": f"B{n}", "io_type": "DI"} for n in range(9)])
         (snag,) = project_snags(bench.project)
-        self.assertEqual(snag.message, "9 point(s) wait for a channel: B0, B1, B2, B3, B4, B5 ….")
+        self.assertEqual(snag.message, "9 points wait for a channel: B0, B1, B2, B3, B4, B5 ….")
         card = bench.new("add-card", part_id="hollin-hr-di16")
         bench.do("allocate-points", ids=list(bench.project.io_points), device_id=card)
         self.assertEqual([s.code for s in project_snags(bench.project)], ["channel-undrawn"])

@@ -5,6 +5,7 @@ from __future__ import annotations
 import copy
 import io
 import json
+import re
 from pathlib import Path
 from unittest import TestCase
 
@@ -172,7 +173,7 @@ class Choices(Demo):
                     continue
                 raw = copy.deepcopy(whole)
                 raw["entities"][kind][0][field.name] = "rocket"
-                first = choice.words[0] or "nothing"
+                first = re.escape(choice.words[0] or "nothing")
                 with (
                     self.subTest(kind),
                     self.assertRaisesRegex(FileError, f"“{field.name}” should be one of {first}"),

@@ -16,6 +16,9 @@ MOST_UNITS = 400
 Amount = Annotated[float, Within(0, 1_000_000)]
 
 
+AXES = ("+x", "-x", "+y", "-y", "+z", "-z")
+
+
 @kind("part", since=1)
 @dataclass(slots=True)
 class Part:
@@ -35,6 +38,8 @@ class Part:
         accessories, alternatives: numbers of parts that go with it, and that may stand in for it.
         price, currency: of one piece, or one metre of what is cut; 0 while not known.
         datasheet, picture: names of files kept in the library.
+        solid: name of a picture in space kept there, glTF in metres or STL in millimetres; solid_front and solid_up
+            say which of its axes point to the front of the device and upwards.
         version: the library's version this copy was taken from.
     """
 
@@ -62,6 +67,9 @@ class Part:
     link: Annotated[LongText, Since(4)] = ""
     datasheet: Annotated[LongText, Since(4)] = ""
     picture: Annotated[LongText, Since(4)] = ""
+    solid: Annotated[LongText, Since(10)] = ""
+    solid_front: Annotated[str, OneOf(AXES), Since(10)] = "+z"
+    solid_up: Annotated[str, OneOf(AXES), Since(10)] = "+y"
     members: Annotated[tuple[str, ...], Longest(200), Since(4)] = ()
     accessories: Annotated[tuple[str, ...], Longest(200), Since(4)] = ()
     alternatives: Annotated[tuple[str, ...], Longest(200), Since(4)] = ()

@@ -15,7 +15,7 @@ interface Props {
 
 export function Labels({ items, selected, place }: Props) {
   const scale = place(1, 0).left - place(0, 0).left
-  const small = items.filter((i) => i.kind === 'placing' && (i.facts.written_mm ?? 0) * scale < READABLE)
+  const small = items.filter((i) => i.kind === 'placing' && (i.facts.written?.[2] ?? 0) * scale < READABLE)
   if (!small.length) return null
   const boxOf = (i: Item): Box => {
     const [one, other] = [place(i.box[0], i.box[1]), place(i.box[2], i.box[3])]
@@ -23,7 +23,9 @@ export function Labels({ items, selected, place }: Props) {
   }
   const labels = small.map((i) => {
     const [aspects, product] = i.facts.shown ?? ['', '']
-    return { id: i.id, aspects, product, box: boxOf(i) }
+    const [x, y] = i.facts.written ?? [0, 0]
+    const { left, top } = place(x, y)
+    return { id: i.id, aspects, product, box: boxOf(i), written: [left, top] as [number, number] }
   })
   const devices = items.filter((i) => i.kind === 'placing').map(boxOf)
   const { width, height } = place(0, 0)

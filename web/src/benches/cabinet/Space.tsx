@@ -5,8 +5,8 @@ import Slider from '@mui/material/Slider'
 import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useState } from 'react'
 import { BoxGeometry, EdgesGeometry, Plane, SRGBColorSpace, TextureLoader, Vector3 } from 'three'
-import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 import { usePick } from '../../project/store'
+import { Turning } from '../../project/Turning'
 import { COPPER, INK, PAPER } from '../../theme/theme'
 import { wirePaint } from '../../theme/paints'
 import { Thing, Wire, type Faces } from './SpaceThings'
@@ -95,16 +95,6 @@ export default function Space({ enclosure, selected, wires, onSelect }: Props) {
       </Box>
     </div>
   )
-}
-
-function Turning() {
-  const { camera, gl, invalidate } = useThree()
-  useEffect(() => {
-    const controls = new OrbitControls(camera, gl.domElement)
-    controls.addEventListener('change', () => invalidate())
-    return () => controls.dispose()
-  }, [camera, gl, invalidate])
-  return null
 }
 
 /** Nothing is shown that lies in front of the cut. */

@@ -3,6 +3,7 @@ import type { ThreeEvent } from '@react-three/fiber'
 import { useMemo } from 'react'
 import { BoxGeometry, EdgesGeometry, type Texture, type Vector3 } from 'three'
 import { COPPER, INK, TEAL } from '../../theme/theme'
+import { useModel } from '../../project/useModel'
 import { TONES } from '../../theme/paints'
 import type { SpaceBox } from './shapes'
 import { bent, SCALE, type Place } from './spaceShapes'
@@ -69,6 +70,8 @@ export function Thing({ box, place, look, faces, onSelect, onUnder }: BoxProps) 
   const { middle, turn } = poseOf(box, place)
   const front = useFront(box, box.kind === 'device' ? faces : undefined)
   const edges = useMemo(() => new EdgesGeometry(front), [front])
+  // While its picture is read, or if it cannot be, the box stands for the device.
+  const { model } = useModel(box.file ?? '', box.front ?? '+z', box.up ?? '+y')
   const pick = {
     onClick: (event: ThreeEvent<MouseEvent>) => {
       event.stopPropagation()
@@ -84,6 +87,14 @@ export function Thing({ box, place, look, faces, onSelect, onUnder }: BoxProps) 
     <group position={middle} rotation={turn}>
       {box.kind === 'duct' ? (
         <Profile box={box} look={look} pick={pick} />
+      ) : model ? (
+        <primitive
+          object={model.group}
+          scale={SCALE}
+          position={[0, 0, (-box.depth / 2) * SCALE]}
+          rotation={[0, 0, box.turned ? -Math.PI / 2 : 0]}
+          {...pick}
+        />
       ) : (
         <mesh geometry={front} {...pick}>
           {[0, 1, 2, 3, 5].map((n) => (
@@ -97,7 +108,7 @@ export function Thing({ box, place, look, faces, onSelect, onUnder }: BoxProps) 
           />
         </mesh>
       )}
-      {box.kind !== 'duct' && (
+      {box.kind !== 'duct' && (!model || look) && (
         <lineSegments geometry={edges}>
           <lineBasicMaterial color={look ? TEAL : INK} />
         </lineSegments>

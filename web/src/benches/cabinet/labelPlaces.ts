@@ -15,6 +15,8 @@ export interface Label {
   product: string
   /** Left, top, right, bottom of the device on the screen. */
   box: Box
+  /** The middle of the tag that is written too small. */
+  written: [number, number]
 }
 
 /** A label: level or upright on or below its device, or upright above it with a leader. */
@@ -56,13 +58,18 @@ export function leaders(labels: Label[], devices: Box[]): Led[] {
 function onDevice(label: Label): Led | null {
   const [x1, y1, x2, y2] = label.box
   const [wide, tall] = [x2 - x1, y2 - y1]
-  const at: [number, number] = [(x1 + x2) / 2, (y1 + y2) / 2]
+  // Over the small tag, as far as the label stays on the device.
+  const onFace = (half: number): [number, number] => [
+    (x1 + x2) / 2,
+    Math.min(Math.max(label.written[1], y1 + half), y2 - half),
+  ]
   const whole = [label.aspects + label.product]
   const ways = label.aspects ? [whole, [label.aspects, label.product]] : [whole]
   for (const lines of ways)
     if (longest(lines) + 3 <= wide && lines.length * LINE + 1 <= tall)
-      return { label, lines, at, how: 'level' }
-  if (longest(whole) + 3 <= tall && SIZE - 1 <= wide) return { label, lines: whole, at, how: 'upright' }
+      return { label, lines, at: onFace((lines.length * LINE) / 2), how: 'level' }
+  if (longest(whole) + 3 <= tall && SIZE - 1 <= wide)
+    return { label, lines: whole, at: [(x1 + x2) / 2, (y1 + y2) / 2], how: 'upright' }
   return null
 }
 

@@ -1,8 +1,10 @@
-/** A part's picture and data sheet: files kept in the library, given to it by name. */
+/** A part's picture, data sheet and picture in space: files kept in the library, given to it by name. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import { lazy, Suspense } from 'react'
 import { client, got, wordsOf } from '../../api/client'
 import { LINE, MONO, QUIET } from '../../theme/theme'
+import { PanelPick } from '../../kit/Pick'
 import { Act } from '../../kit/Act'
 import { Section } from '../../kit/Section'
 import { useProject } from '../../project/store'
@@ -14,26 +16,36 @@ interface Props {
   put: (part: Partial<PartRecord>) => void
 }
 
+// three.js is only fetched when a part has a picture in space.
+const SolidPreview = lazy(() => import('./SolidPreview'))
+
 const FILES = [
   { field: 'picture', label: 'Picture', accept: '.png,.jpg,.jpeg,.svg' },
   { field: 'datasheet', label: 'Data sheet', accept: '.pdf,.png,.jpg,.jpeg,.svg' },
+  { field: 'solid', label: 'In space', accept: '.glb,.gltf,.stl' },
 ] as const
 
 export const fileUrl = (name: string) => `/api/library/files/${encodeURIComponent(name)}`
 
 export function FilesSection({ record, locked, put }: Props) {
-  const take = (field: 'picture' | 'datasheet', file: File) => {
+  const take = (field: 'picture' | 'datasheet' | 'solid', file: File) => {
     const form = new FormData()
     form.append('file', file)
     const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
     got(client.POST('/api/library/files', options)).then(
-      (name) => put({ [field]: String(name) }),
+      (name) => put({ [field]: String(name), ...(field === 'solid' ? axesOf(String(name)) : {}) }),
       (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )
   }
   return (
-    <Section title="Picture and data sheet">
+    <Section title="Pictures and data sheet">
       {record.picture && <Picture record={record} />}
+      {record.solid && (
+        <Suspense fallback={null}>
+          <SolidPreview record={record} />
+        </Suspense>
+      )}
+      {record.solid && !locked && <Axes record={record} put={put} />}
       {FILES.map(({ field, label, accept }) => (
         <Box key={field} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: 12.5 }}>
           <span style={{ width: 74, color: QUIET }}>{label}</span>
@@ -68,6 +80,24 @@ export function FilesSection({ record, locked, put }: Props) {
         </Box>
       ))}
     </Section>
+  )
+}
+
+/** How files of a kind usually stand: glTF with its front to +z and its top to +y, STL as it lies on a machine. */
+const axesOf = (name: string): Partial<PartRecord> =>
+  name.endsWith('.stl')
+    ? { solid_front: '-y', solid_up: '+z' }
+    : { solid_front: '+z', solid_up: '+y' }
+
+/** Which axes of the file point to the front and up. */
+function Axes({ record, put }: { record: PartRecord; put: Props['put'] }) {
+  const axes = (['+x', '-x', '+y', '-y', '+z', '-z'] as const).map((id) => ({ id, name: id }))
+  const pick = (field: 'solid_front' | 'solid_up') => (id: string) => put({ [field]: id })
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 0.5 }}>
+      <PanelPick label="Its front is" value={record.solid_front} options={axes} onPick={pick('solid_front')} />
+      <PanelPick label="Its top is" value={record.solid_up} options={axes} onPick={pick('solid_up')} />
+    </Box>
   )
 }
 
