@@ -43,7 +43,7 @@ class Gltf(TestCase):
         for node in self.model["nodes"]:
             if "translation" not in node:
                 continue
-            for at, size, most in zip(node["translation"], node["scale"], (0.6, 0.8, 0.26), strict=True):
+            for at, size, most in zip(node["translation"], node["scale"], (0.5, 0.7, 0.26), strict=True):
                 self.assertGreaterEqual(at - size / 2, -0.003, node["name"])
                 self.assertLessEqual(at + size / 2, most + 0.003, node["name"])
 

@@ -45,23 +45,42 @@ class Files(DemoCase):
             ("a.svg", b"<html>", "not what its ending says"),
             ("a.exe", b"MZ", "no picture or data sheet"),
             ("a.pdf", b"%PDF" + b"0" * 5_000_001, "larger than 5 MB"),
+            ("a.stl", b"\0" * 80 + (3).to_bytes(4, "little") + b"\0" * 100, "not what its ending says"),
+            ("a.glb", b"PK\3\4", "not what its ending says"),
+            ("a.gltf", b'{"asset": {"version": "2.0"}, "buffers": [{"uri": "beside.bin"}]}', "not what its ending"),
+            ("b.gltf", b"[]", "not what its ending says"),
         ):
             answer = self.put(name, content)
             self.assertEqual(answer.status_code, 422, name)
             self.assertIn(words, answer.json()["message"])
         self.assertEqual(LibraryFile.objects.count(), 0)
 
+    def test_pictures_in_space_are_kept_as_stl_and_gltf(self) -> None:
+        binary = b"\0" * 80 + (2).to_bytes(4, "little") + b"\0" * 100
+        words = b"solid box\nfacet normal 0 0 0\nouter loop\n"
+        inside = b'{"asset": {"version": "2.0"}, "buffers": [{"uri": "data:application/octet-stream;base64,AAAA"}]}'
+        for name, content, media in (
+            ("a.stl", binary, "model/stl"),
+            ("b.stl", words, "model/stl"),
+            ("c.gltf", inside, "model/gltf+json"),
+            ("d.glb", b"glTF\2\0\0\0", "model/gltf-binary"),
+        ):
+            self.assertEqual(self.put(name, content).json(), name)
+            out = self.anna.get(f"/api/library/files/{name}")
+            self.assertEqual((out.content, out.headers["Content-Type"]), (content, media))
+
     def test_out_as_a_zip_and_in_again_with_its_files(self) -> None:
         keep_file("lamp.png", PNG)
-        LibraryPart.objects.filter(pk="tamwick-tw-l22-g").update(picture="lamp.png")
+        keep_file("lamp.glb", b"glTF\2")
+        LibraryPart.objects.filter(pk="tamwick-tw-l22-g").update(picture="lamp.png", solid="lamp.glb")
         out = self.anna.get("/api/library/export.zip?ids=tamwick-tw-l22-g").content
         with zipfile.ZipFile(io.BytesIO(out)) as bundle:
-            self.assertEqual(sorted(bundle.namelist()), ["files/lamp.png", "parts.json"])
+            self.assertEqual(sorted(bundle.namelist()), ["files/lamp.glb", "files/lamp.png", "parts.json"])
         self.assertEqual(out, self.anna.get("/api/library/export.zip?ids=tamwick-tw-l22-g").content)
         LibraryFile.objects.all().delete()
         LibraryPart.objects.filter(pk="tamwick-tw-l22-g").delete()
         look = self.read("look", out).json()
-        self.assertEqual((look["counts"]["new"], look["files"]), (1, 1))
+        self.assertEqual((look["counts"]["new"], look["files"]), (1, 2))
         self.assertEqual(LibraryFile.objects.count(), 0, "nothing is taken in by looking")
         self.assertEqual(self.read("take", out).json(), {"taken": 1, "left": 0})
         self.assertEqual(bytes(LibraryFile.objects.get(pk="lamp.png").data), PNG)
