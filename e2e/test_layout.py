@@ -1,4 +1,4 @@
-"""Layouts: kept and put down again, a strip renamed and numbered on its rail, what does not fit named with its place."""
+"""Layouts: kept and put down again, a strip renamed and numbered on its rail, what does not fit named and shown."""
 
 from __future__ import annotations
 

@@ -10,15 +10,17 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from jolly_core.cabinet import enclosures, layout_faults, surfaces_of
 from jolly_core.checks import all_snags
 from jolly_core.edits import compute, parse_edit
 from jolly_core.edits.tests import test_random_building as building
+from jolly_core.edits.tests import test_random_layout as layout
 from jolly_core.edits.tests import test_random_setup as setup
 from jolly_core.edits.tests import test_random_sheets as sheets
 from jolly_core.making import cut_list
 from jolly_core.model import ChangeSet, CoreError, Project
 from jolly_core.reports import REPORTS, find_in, run_report, sheet_wires
-from jolly_core.scenes import generated_pages, page_scene, sheet_scene
+from jolly_core.scenes import generated_pages, page_scene, sheet_scene, surface_scene
 from jolly_core.testing import Workbench, untrue
 
 MOST = 250
@@ -38,6 +40,10 @@ def look(project: Project) -> None:
             sheet_scene(project, sheet_id)
     for page in generated_pages(project):
         page_scene(project, page.id)
+    for enclosure in enclosures(project):
+        layout_faults(project, enclosure)
+        for surface in surfaces_of(project, enclosure):
+            surface_scene(project, enclosure.id, surface)
 
 
 class Kept(TestCase):
@@ -84,6 +90,12 @@ class Kept(TestCase):
     def test_what_is_built(self, acts: list[Any]) -> None:
         bench = building.Base()
         self.go(bench, acts, lambda act: building.perform(bench, act))
+
+    @slow
+    @given(st.lists(layout.acts, min_size=3, max_size=14))
+    def test_what_is_laid_out(self, acts: list[Any]) -> None:
+        bench = building.Base()
+        self.go(bench, acts, lambda act: layout.LAYING[act[0]](bench, *act[1:]))
 
     @slow
     @given(st.lists(setup.acts, min_size=2, max_size=10))
