@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from jolly_core.drawing import place_in
 from jolly_core.library import Definition, base_of, definition, definitions, find_symbols, is_drawn, own_symbol
 from jolly_core.model import Device, Part, Project, Sheet
-from jolly_core.tagging import lead_of, likely_devices, tag_on
+from jolly_core.tagging import lead_of, likely_devices, natural, tag_on
 
 from .blocks import free_pins
 
@@ -95,9 +95,33 @@ def offers(
         for lead in [_lead_for(p, project.settings.standard)]
         if lead is not None
     ]
+    planned = _planned(project, sheet, {s.key for s in shapes}, filter_words, words.lower().split())
     free = [u for u in units if u.note != NONE_FREE]
     full = [u for u in units if u.note == NONE_FREE]
-    return numbered + blocks + free + leads + full + more + loose
+    return planned + numbered + blocks + free + leads + full + more + loose
+
+
+def _planned(project: Project, sheet: Sheet, shapes: set[str], words: list[str], whole: list[str]) -> list[Offer]:
+    """Return devices that were placed in a layout before they are drawn, each with the symbol that leads it.
+
+    Args:
+        shapes: the symbols that the words mean; those the rest of the words, if any, are tags and texts of.
+        whole: all words, which may be of a tag or text.
+    """
+    here: list[Offer] = []
+    elsewhere: list[Offer] = []
+    for placing in project.placings.values():
+        device = project.devices[placing.device_id]
+        part = project.part_of(device)
+        if part is None or project.symbols_of_device.get(device.id):
+            continue
+        lead = _lead_for(part, project.settings.standard)
+        if lead is None:
+            continue
+        offer = Offer(lead.key, f"{lead.name}, planned", device.id, tag_on(project, device, sheet), text=device.text)
+        if (lead.key in shapes and _holds(offer, words)) or (whole and _holds(offer, whole)):
+            (here if device.location_id == sheet.location_id else elsewhere).append(offer)
+    return sorted(here, key=lambda o: natural(o.tag)) + sorted(elsewhere, key=lambda o: natural(o.tag))
 
 
 def _is_operated(project: Project, device_id: str) -> bool:

@@ -23,6 +23,7 @@ from jolly_core.cabinet import (
 from jolly_core.edits import compute, parse_edit
 from jolly_core.edits.history import take_back
 from jolly_core.edits.layingout import figures
+from jolly_core.edits.offers import offers
 from jolly_core.exchange import read_project
 from jolly_core.model import RuleError
 from jolly_core.tagging import full_tag
@@ -76,6 +77,26 @@ class Acts(Plate):
         self.assertEqual(placing.id, first)
         with self.assertRaisesRegex(RuleError, "does not go into an enclosure"):
             self.plan(60, part=self.cable())
+
+    def test_planned_devices_are_offered_first_where_they_are_drawn_until_they_are(self) -> None:
+        b = self.bench
+        ends = {"enclosure_id": self.enclosure, "y": 200}
+        for part, x in ((RELAY, 30), (BREAKER, 120)):
+            b.do("plan-device", part_id=part, x=x, **ends)
+        b.do("plan-device", part_id="tamwick-tw-l22-g", surface="door", x=100, text="Running", **ends)
+
+        def offered(words: str) -> list[tuple[str, str]]:
+            return [(o.definition, o.tag) for o in offers(b.project, words, b.sheet, []) if o.device_id]
+
+        self.assertEqual(offered("coil"), [("coil", "+P-KF1")])
+        self.assertEqual(offered("lamp"), [("lamp", "+P-PF1")])
+        self.assertEqual(offered("running"), [("lamp", "+P-PF1")], "by its text, too")
+        self.assertEqual(offered("motor breaker"), [], "of another class")
+        devices = len(b.project.devices)
+        (breaker,) = (o for o in offers(b.project, "breaker", b.sheet, []) if o.device_id)
+        symbol = b.place(breaker.definition, 20, 40, device_id=breaker.device_id)
+        self.assertEqual((b.symbol(symbol).units, len(b.project.devices)), ((1, 2, 3), devices))
+        self.assertEqual(offered("breaker"), [])
 
     def cable(self) -> str:
         return next(p.id for p in self.bench.library.parts.values() if p.part_class == "cable")
