@@ -18,10 +18,15 @@ from jolly_server.projects.services import create_project
 
 PANEL = "feeder-panel"
 FEEDERS = 7
+DOOR = (
+    ("estop", "tamwick-tw-e40-2"),
+    ("button-nc", "tamwick-tw-b22-r-01"),
+    ("button-no", "tamwick-tw-b22-g-10"),
+)
 
 
 def feeder_panel() -> Project:
-    """Return a panel as it is drawn: feeders of breaker and contactor, their terminals, lamps in the door."""
+    """Return a panel as it is drawn: feeders, a drive, a soft starter, terminals, lamps and buttons in the door."""
     bench = Workbench(frame="zones")
     panel = bench.new("add-location", code="P", side="panel")
     door = bench.new("add-location", code="D", side="door", parent_id=panel)
@@ -42,8 +47,29 @@ def feeder_panel() -> Project:
     bench.do("place-terminals", sheet_id=bench.sheet, x1=6, y1=80, x2=6 + 18 * FEEDERS, y2=80)
     strip = next(d.id for d in bench.project.devices.values() if d.letters == "XD")
     bench.do("assign-part", device_id=strip, part_id="quillon-ql-k2-5")
-    bench.do("change-settings", number="FP-1", name="Feeder panel")
+    drives(bench, power, {"panel": panel, "door": door})
+    bench.do("change-settings", number="FP-1", name="Feeder panel", eyelet_reach_mm=60)
     return bench.project
+
+
+def drives(bench: Workbench, power: str, places: dict[str, str]) -> None:
+    """Draw a drive and a soft starter behind breakers, and what stops and starts them, on a sheet of their own."""
+    sheet = bench.new("add-sheet", number="40", frame="zones", location_id=places["panel"], size="A2")
+    for pole in range(3):
+        bench.wire((6, 10 + 2 * pole), (120, 10 + 2 * pole), type_id=power, sheet_id=sheet)
+    for n, part in enumerate(("orrery-drives-od-v0-75", "orrery-drives-od-ss0-75")):
+        x = 20 + 40 * n
+        for pole in range(3):
+            at = x + 4 * pole
+            bench.wire((at, 10 + 2 * pole), (at, 58), type_id=power, sheet_id=sheet)
+        breaker = {"rotation": 90, "mirror": True, "poles": 3, "part_id": "quillon-ql-c16-3p"}
+        bench.place("breaker", x, 30, sheet_id=sheet, **breaker)
+        bench.do("place-block", sheet_id=sheet, x=x - 2, y=60, part_id=part, pins=["L1", "L2", "L3"])
+    for n, (key, part) in enumerate(DOOR):
+        symbol = bench.place(key, 90 + 12 * n, 80, sheet_id=sheet, part_id=part)
+        bench.do("set-place", device_id=bench.device(symbol), function_id="", location_id=places["door"])
+        if n:
+            bench.wire((82 + 12 * n, 80), (90 + 12 * n, 80), sheet_id=sheet)
 
 
 class FromNothing(BenchStory):
@@ -72,7 +98,7 @@ class FromNothing(BenchStory):
 
     def test_proposed_taken_led_through_transformers_kept_apart_and_issued(self) -> None:
         page = self.open("cabinet")
-        self.part(page, "Enclosure part", "E81230", "BW-E81230")
+        self.part(page, "Enclosure part", "E101240", "BW-E101240")
         self.done(page, lambda: page.get_by_role("button", name="Add the enclosure").click())
         self.proposed(page)
         self.ordered(page)
@@ -85,7 +111,7 @@ class FromNothing(BenchStory):
     def proposed(self, page: Page) -> None:
         """Rails, ducts and devices by proposal: its figures first, then taken with one edit."""
         self.part(page, "Rail", "R35", "BW-R35")
-        self.part(page, "Duct", "D6060", "BW-D6060")
+        self.part(page, "Duct", "D4060", "BW-D4060")
         page.keyboard.press("Escape")
         page.get_by_role("button", name="Lay out for me").click()
         figures = page.get_by_role("table", name="Proposal")
@@ -97,7 +123,7 @@ class FromNothing(BenchStory):
         project = self.project()
         (enclosure,) = project.enclosures.values()
         self.assertEqual(layout_faults(project, enclosure), [])
-        self.assertEqual(sum(p.surface == "door" for p in project.placings.values()), FEEDERS)
+        self.assertEqual(sum(p.surface == "door" for p in project.placings.values()), FEEDERS + len(DOOR))
         self.assertEqual([r.missing for r in routes(project).values() if r.missing], [])
         total = len(routes(project))
         expect(page.get_by_test_id("routed")).to_contain_text(f"{total} of {total} panel wires routed")
@@ -131,7 +157,7 @@ class FromNothing(BenchStory):
         low = max(max(d.y1, d.y2) for d in self.project().ducts.values())
         self.part(page, "Plan one not drawn yet", "CT60", "TW-CT60-5")
         for x in (120, 220, 320):
-            self.done(page, lambda x=x: self.on_plan(page, x, low + 190))  # type: ignore[misc]  # bound at once
+            self.done(page, lambda x=x: self.on_plan(page, x, low + 130))  # type: ignore[misc]  # bound at once
         page.keyboard.press("Escape")
         project = self.project()
         made = sorted(set(project.placings) - before, key=lambda id: project.placings[id].x)
@@ -173,7 +199,7 @@ class FromNothing(BenchStory):
         for corner in ((left, low - 10), (left, placing.y - 20), (500, placing.y - 20)):
             self.on_plan(page, *corner)
         self.done(page, lambda: page.keyboard.press("Enter"))
-        for corner in ((left, placing.y - 20), (left, placing.y + 100), (500, placing.y + 100)):
+        for corner in ((left, placing.y - 20), (left, placing.y + 90), (500, placing.y + 90)):
             self.on_plan(page, *corner)
         self.done(page, lambda: page.keyboard.press("Enter"))
         page.keyboard.press("Escape")

@@ -111,17 +111,24 @@ function useSize(holder: React.RefObject<HTMLDivElement | null>): Size {
 }
 
 /** The view at rest, and moving it: by a transform while a gesture lasts, settled when it rests or leads far. */
-function useView(svg: React.RefObject<SVGSVGElement | null>) {
+function useView(svg: React.RefObject<SVGSVGElement | null>, over: React.RefObject<HTMLDivElement | null>) {
   const [view, setView] = useState<ViewBox>({ x: 0, y: 0, scale: 3 })
   const live = useRef(view)
   const timer = useRef(0)
+  /** What is laid over the paper goes along with it. */
+  const carry = useCallback(
+    (transform: string) => {
+      for (const layer of [svg.current, over.current]) if (layer) layer.style.transform = transform
+    },
+    [svg, over],
+  )
   const settle = useCallback(
     (next: ViewBox) => {
       live.current = next
       setView(next)
-      if (svg.current) svg.current.style.transform = ''
+      carry('')
     },
-    [svg],
+    [carry],
   )
   const shift = useCallback(
     (next: ViewBox, now: ViewBox) => {
@@ -131,10 +138,10 @@ function useView(svg: React.RefObject<SVGSVGElement | null>) {
       const dy = (now.y - next.y) * next.scale
       window.clearTimeout(timer.current)
       if (Math.hypot(dx, dy) > FAR_PX || factor < FAR_OUT || factor > FAR_IN) return settle(next)
-      if (svg.current) svg.current.style.transform = `translate(${dx}px, ${dy}px) scale(${factor})`
+      carry(`translate(${dx}px, ${dy}px) scale(${factor})`)
       timer.current = window.setTimeout(() => settle(live.current), SETTLE_MS)
     },
-    [settle, svg],
+    [settle, carry],
   )
   return { view, live, settle, shift }
 }
@@ -263,12 +270,23 @@ const PAPER_LOOK = {
   textRendering: 'geometricPrecision',
 } as const
 
+/** As wide as the surface and without height, so that the pointer meets the paper beside what is in it. */
+const OVER = {
+  position: 'absolute',
+  left: 0,
+  top: 0,
+  width: '100%',
+  height: 0,
+  transformOrigin: '0 0',
+} as const
+
 export function Surface(props: Props) {
   const { width, height } = props
   const holder = useRef<HTMLDivElement>(null)
   const svg = useRef<SVGSVGElement>(null)
   const size = useSize(holder)
-  const viewing = useView(svg)
+  const over = useRef<HTMLDivElement>(null)
+  const viewing = useView(svg, over)
   const { view, live, settle } = viewing
   const { fitScale, fitNow } = useFit(props, size, viewing)
   useWheel(holder, viewing)
@@ -299,12 +317,14 @@ export function Surface(props: Props) {
           onMove={(x, y) => settle(centred(x, y, live.current.scale, size))}
         />
       )}
-      {props.overlay?.((x, y) => ({
-        left: (x - view.x) * view.scale,
-        top: (y - view.y) * view.scale,
-        width: size.w,
-        height: size.h,
-      }))}
+      <div ref={over} style={OVER}>
+        {props.overlay?.((x, y) => ({
+          left: (x - view.x) * view.scale,
+          top: (y - view.y) * view.scale,
+          width: size.w,
+          height: size.h,
+        }))}
+      </div>
     </div>
   )
 }

@@ -1,11 +1,15 @@
 /** Tags at a size one can read when the plan is small: on the device where they fit, else above it with a leader. */
 import type { Item } from '../../scene/item'
 import type { Placed } from '../../scene/Surface'
-import { INK, MONO, PAPER } from '../../theme/theme'
+import { INK, MONO, PAPER, QUIET } from '../../theme/theme'
 import { leaders, LINE, SIZE, widthOf, type Box, type Led } from './labelPlaces'
 
 /** Below this height, px, a tag written on a face is not read easily. */
 const READABLE = 6.5
+/** A text of which fewer letters could be seen is left out. */
+const LEAST_LETTERS = 8
+/** So much wider than a round device its text may be. */
+const BESIDE_MM = 28
 
 interface Props {
   items: Item[]
@@ -15,8 +19,9 @@ interface Props {
 
 export function Labels({ items, selected, place }: Props) {
   const scale = place(1, 0).left - place(0, 0).left
-  const small = items.filter((i) => i.kind === 'placing' && (i.facts.written?.[2] ?? 0) * scale < READABLE)
-  if (!small.length) return null
+  const placed = items.filter((i) => i.kind === 'placing' && i.facts.written)
+  const small = placed.filter((i) => i.facts.written![2] * scale < READABLE)
+  const texts = placed.filter((i) => i.facts.text && !small.includes(i)).map((i) => textOf(i, scale, place))
   const boxOf = (i: Item): Box => {
     const [one, other] = [place(i.box[0], i.box[1]), place(i.box[2], i.box[3])]
     return [one.left, one.top, other.left, other.top]
@@ -27,20 +32,36 @@ export function Labels({ items, selected, place }: Props) {
     const { left, top } = place(x, y)
     return { id: i.id, aspects, product, box: boxOf(i), written: [left, top] as [number, number] }
   })
-  const devices = items.filter((i) => i.kind === 'placing').map(boxOf)
+  const devices = placed.map(boxOf)
   const { width, height } = place(0, 0)
   return (
     <svg
       data-testid="labels"
       width={width}
       height={height}
-      style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
+      style={{ position: 'absolute', left: 0, top: 0, pointerEvents: 'none' }}
     >
+      {texts.map((t) => t && <Line key={t.id} words={t.words} x={t.x} y={t.y} led={false} quiet />)}
       {leaders(labels, devices).map((led) => (
         <Tag key={led.label.id} led={led} strong={selected.has(led.label.id)} />
       ))}
     </svg>
   )
+}
+
+/** A device's text under its tag, as much of it as fits on the device; null where it is too small for any. */
+function textOf(item: Item, scale: number, place: Props['place']) {
+  const [x, y, tall] = item.facts.written!
+  // A round device has its tag below it, and there what tells it apart under the tag.
+  const round = y > item.box[3]
+  const wide = item.box[2] - item.box[0] + (round ? BESIDE_MM : 0)
+  const under = round && item.facts.shown?.[0] ? tall : 0
+  const room = Math.floor((wide * scale - 4) / widthOf('m'))
+  const text = item.facts.text ?? ''
+  if (room < Math.min(text.length, LEAST_LETTERS)) return null
+  const words = text.length > room ? `${text.slice(0, room - 1)}…` : text
+  const { left, top } = place(x, y + tall * 0.6 + under)
+  return { id: item.id, words, x: left, y: top + LINE / 2 + 1 }
 }
 
 function Tag({ led, strong }: { led: Led; strong: boolean }) {
@@ -66,7 +87,15 @@ function Tag({ led, strong }: { led: Led; strong: boolean }) {
   )
 }
 
-function Line({ words, x, y, led }: { words: string; x: number; y: number; led: boolean }) {
+interface LineProps {
+  words: string
+  x: number
+  y: number
+  led: boolean
+  quiet?: boolean
+}
+
+function Line({ words, x, y, led, quiet }: LineProps) {
   const long = widthOf(words)
   return (
     <>
@@ -83,7 +112,7 @@ function Line({ words, x, y, led }: { words: string; x: number; y: number; led: 
         textAnchor={led ? 'start' : 'middle'}
         fontFamily={MONO}
         fontSize={SIZE}
-        fill={INK}
+        fill={quiet ? QUIET : INK}
         textLength={long}
         lengthAdjust="spacingAndGlyphs"
       >
