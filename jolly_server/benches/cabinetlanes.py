@@ -18,9 +18,10 @@ from jolly_core.cabinet import (
     run_names,
 )
 from jolly_core.library import definition
-from jolly_core.model import Device, Enclosure, Project, RuleError
+from jolly_core.model import Crossing, Device, Duct, Enclosure, Lane, Project, RuleError
 
 Size = tuple[float, float]
+LaneKind = Literal["duct", "lane", "crossing"]
 
 
 class LegValue(TypedDict):
@@ -37,7 +38,7 @@ class LaneValue(TypedDict):
 
     id: str
     name: str
-    kind: Literal["duct", "lane", "crossing"]
+    kind: LaneKind
     surface: str
     categories: list[str]
     extra_mm: float
@@ -66,46 +67,28 @@ class GapValue(TypedDict):
 def lane_values(project: Project, enclosure: Enclosure) -> list[LaneValue]:
     """Return the ducts, lanes and crossings of an enclosure, ducts first."""
     names = run_names(project, enclosure.id)
-    found: list[LaneValue] = []
-    for duct in project.ducts.values():
-        if duct.enclosure_id == enclosure.id:
-            found.append(
-                {
-                    "id": duct.id,
-                    "name": names[duct.id],
-                    "kind": "duct",
-                    "surface": duct.surface,
-                    "categories": list(duct.categories),
-                    "extra_mm": 0.0,
-                    "part": project.parts[duct.part_id].number,
-                }
-            )
-    for lane in project.lanes.values():
-        if lane.enclosure_id == enclosure.id:
-            found.append(
-                {
-                    "id": lane.id,
-                    "name": names[lane.id],
-                    "kind": "lane",
-                    "surface": lane.surface,
-                    "categories": list(lane.categories),
-                    "extra_mm": 0.0,
-                    "part": "",
-                }
-            )
-    for crossing in project.crossings.values():
-        if crossing.enclosure_id == enclosure.id:
-            found.append(
-                {
-                    "id": crossing.id,
-                    "name": f"to the {crossing.other_surface}",
-                    "kind": "crossing",
-                    "surface": crossing.surface,
-                    "categories": list(crossing.categories),
-                    "extra_mm": crossing.extra_mm,
-                    "part": "",
-                }
-            )
+
+    def value(
+        kind: LaneKind, one: Duct | Lane | Crossing, name: str, *, extra_mm: float = 0.0, part: str = ""
+    ) -> LaneValue:
+        return {
+            "id": one.id,
+            "name": name,
+            "kind": kind,
+            "surface": one.surface,
+            "categories": list(one.categories),
+            "extra_mm": extra_mm,
+            "part": part,
+        }
+
+    ducts = [d for d in project.ducts.values() if d.enclosure_id == enclosure.id]
+    lanes = [n for n in project.lanes.values() if n.enclosure_id == enclosure.id]
+    crossings = [c for c in project.crossings.values() if c.enclosure_id == enclosure.id]
+    found = [
+        *(value("duct", d, names[d.id], part=project.parts[d.part_id].number) for d in ducts),
+        *(value("lane", n, names[n.id]) for n in lanes),
+        *(value("crossing", c, f"to the {c.other_surface}", extra_mm=c.extra_mm) for c in crossings),
+    ]
     return sorted(found, key=lambda v: (v["kind"] != "duct", v["surface"], v["name"], v["id"]))
 
 

@@ -148,6 +148,22 @@ class Passing(PanelCase):
         self.lead(f"{device}/1", how="take")
         self.assertLess(self.route.length_mm or 0, once.length_mm or 0)
 
+    def test_what_a_wire_is_led_through_is_passed_in_the_order_named(self) -> None:
+        device = self.transformer(200, 545)
+        for points in ([[230, 325], [230, 540]], [[230, 630], [230, 700]]):
+            self.bench.do("draw-lane", enclosure_id=self.enclosure, points=points)
+        eyelet, left = f"{device}/1", self.ducts["left"]
+
+        def passed(*through: str) -> list[str]:
+            self.lead(*through, how="set")
+            self.assertEqual(self.route.missing, "")
+            found = [leg.id if leg.kind == "lane" else leg.kind for leg in self.route.legs]
+            return [name for name in found if name in (left, "eyelet")]
+
+        one, other = passed(left, eyelet), passed(eyelet, left)
+        self.assertEqual((one.index("eyelet") > one.index(left), one.count("eyelet")), (True, 1))
+        self.assertEqual((other[0], other[-1], other.count("eyelet")), ("eyelet", left, 1))
+
     def test_what_is_gone_or_has_no_eyelet_is_named(self) -> None:
         b = self.bench
         with self.assertRaisesRegex(RuleError, r"\+P-KF1 has no eyelet, or is not placed"):

@@ -61,6 +61,7 @@ function textOf(item: Item, scale: number, place: Props['place']) {
   if (room < Math.min(text.length, LEAST_LETTERS)) return null
   const words = text.length > room ? `${text.slice(0, room - 1)}…` : text
   const { left, top } = place(x, y + tall * 0.6 + under)
+  if (!round && top + LINE > place(0, item.box[3]).top) return null
   return { id: item.id, words, x: left, y: top + LINE / 2 + 1 }
 }
 
