@@ -23,6 +23,7 @@ from jolly_core.terminals import is_strip
 from .base import Id, Length, Mm, Payload, Work, edit
 from .cabinet import SNAP_MM, SetRun, set_run, snapped
 from .lanes import move_crossing, move_lane
+from .snugging import snug
 
 RAIL_REACH_MM = 45.0
 
@@ -98,7 +99,9 @@ def _put(work: Work, how: _How, device: Device, x: float, y: float) -> Outline:
     if clips and rail is None:
         raise RuleError(f"{tag} clips on a rail. Drop it on one.", field="y", ids=(device.id,))
     if rail is None:
-        placing = Placing(work.ids.new(), enclosure.id, device.id, surface, snapped(x), snapped(y - height / 2))
+        wanted_box = Outline(x, y - height / 2, width, height, 0.0)
+        at = snug(project, device, (enclosure.id, surface), wanted_box)
+        placing = Placing(work.ids.new(), enclosure.id, device.id, surface, *at)
     else:
         level = rail_is_level(rail)
         wanted = max(x, rail.x1) if level else max(y, rail.y1)
@@ -202,7 +205,9 @@ def move_in_layout(work: Work, payload: MoveInLayout) -> str:
     for id in dict.fromkeys(payload.ids):
         if id in project.placings:
             if project.placings[id].rail_id not in chosen:
-                _move_placing(work, project.placings[id], (payload.dx, payload.dy), push=payload.push)
+                _move_placing(
+                    work, project.placings[id], (payload.dx, payload.dy), push=payload.push, alone=len(chosen) == 1
+                )
             continue
         if id in project.lanes or id in project.crossings:
             move = move_lane if id in project.lanes else move_crossing
@@ -219,11 +224,19 @@ def move_in_layout(work: Work, payload: MoveInLayout) -> str:
     return f"move {len(chosen)} things of the layout"
 
 
-def _move_placing(work: Work, placing: Placing, by: tuple[float, float], *, push: bool = False) -> None:
+def _move_placing(
+    work: Work, placing: Placing, by: tuple[float, float], *, push: bool = False, alone: bool = True
+) -> None:
+    """Move a placed device; one that clips on nothing is drawn to what is near, or with others kept as they stand."""
     project, (dx, dy) = work.project, by
     box = outline(project, placing)
     if not placing.rail_id:
-        work.put("placing", replace(placing, x=snapped(placing.x + dx), y=snapped(placing.y + dy)))
+        left, top = snapped(placing.x + dx), snapped(placing.y + dy)
+        if alone:
+            device = project.devices[placing.device_id]
+            moved = replace(box, x=placing.x + dx, y=placing.y + dy)
+            left, top = snug(project, device, (placing.enclosure_id, placing.surface), moved, placing.id)
+        work.put("placing", replace(placing, x=left, y=top))
         return
     x, y = box.x + dx, box.y + dy
     middle = (x, y + box.height / 2) if not box.upright else (x + box.width / 2, y)

@@ -101,6 +101,25 @@ class Acts(Plate):
     def cable(self) -> str:
         return next(p.id for p in self.bench.library.parts.values() if p.part_class == "cable")
 
+    def test_what_clips_on_nothing_is_drawn_to_neighbours_ducts_and_lines_else_to_the_grid(self) -> None:
+        b = self.bench
+        b.do("draw-run", what="duct", part_id=DUCT, **self.ends(20, 500, 530, 500))
+        (drive,) = self.plan(100, 350, part=DRIVE)  # 90 × 220, its top at 240
+        near, far = 193.0, 197.0
+        for x, y, wanted in (
+            (near, 352, (190, 240)),  # 3 mm beside the drive: at its side, their tops in line
+            (far, 361, (195, 250)),  # further: the nearest of the grid
+            (300, 592, (300, 520)),  # 2 mm below the duct, whose lower edge is at 520: against it, as tall as 140
+            (303, 200, (305, 130)),
+        ):
+            part = "orrery-drives-od-ss0-25" if x in (300, 303) else DRIVE
+            (made,) = self.plan(x, y, part=part)
+            box = self.box(made)
+            self.assertEqual((box.x, box.y), wanted, (x, y))
+            b.do("remove-from-layout", ids=[made])
+        b.do("move-in-layout", ids=[drive], dx=0, dy=17.5)
+        self.assertEqual(self.box(drive).y, 260, "2.5 mm above the duct at 480: against it")
+
     def test_what_is_put_between_others_pushes_them_along(self) -> None:
         ids = self.plan(60, count=3)
         self.assertEqual(self.xs(ids), [60, 105, 150])
