@@ -85,9 +85,7 @@ export function FilesSection({ record, locked, put }: Props) {
 
 /** How files of a kind usually stand: glTF with its front to +z and its top to +y, STL as it lies on a machine. */
 const axesOf = (name: string): Partial<PartRecord> =>
-  name.endsWith('.stl')
-    ? { solid_front: '-y', solid_up: '+z' }
-    : { solid_front: '+z', solid_up: '+y' }
+  name.endsWith('.stl') ? { solid_front: '-y', solid_up: '+z' } : { solid_front: '+z', solid_up: '+y' }
 
 /** Which axes of the file point to the front and up. */
 function Axes({ record, put }: { record: PartRecord; put: Props['put'] }) {
@@ -95,7 +93,12 @@ function Axes({ record, put }: { record: PartRecord; put: Props['put'] }) {
   const pick = (field: 'solid_front' | 'solid_up') => (id: string) => put({ [field]: id })
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 0.5 }}>
-      <PanelPick label="Its front is" value={record.solid_front} options={axes} onPick={pick('solid_front')} />
+      <PanelPick
+        label="Its front is"
+        value={record.solid_front}
+        options={axes}
+        onPick={pick('solid_front')}
+      />
       <PanelPick label="Its top is" value={record.solid_up} options={axes} onPick={pick('solid_up')} />
     </Box>
   )

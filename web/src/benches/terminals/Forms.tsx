@@ -25,7 +25,8 @@ export function Forms({ held, strip, strips, chosen, go }: Props) {
     return <MakeStrip beside={strips.find((s) => s.id === strip?.id)} close={close} go={go} />
   if (!strip) return null
   if (held.form === 'put-in') return <PutIn {...{ strip, chosen, close }} />
-  if (held.form === 'number') return <NumberForm {...{ strip, close }} units={terminalsOf(chosen).map((r) => r.unit)} />
+  if (held.form === 'number')
+    return <NumberForm {...{ strip, close }} units={terminalsOf(chosen).map((r) => r.unit)} />
   if (held.form === 'layout') return <LayoutForm {...{ strip, close }} />
   if (held.form === 'gather') return <GatherForm {...{ strip, chosen, close }} />
   if (held.form === 'sort') return <SortForm {...{ strip, chosen, close }} />
