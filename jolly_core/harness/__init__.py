@@ -1,6 +1,8 @@
 """Harnesses: tree, wires, bundles, form board."""
 
-from .tree import Tree, flat, is_tree, length_mm, nodes_of, segments_of, tree_of, trunk, way_between
+from .continuity import Probe, pin_groups, probes
+from .flattening import Laid, flat, laid
+from .tree import Tree, is_tree, length_mm, nodes_of, segments_of, tree_of, trunk, way_between
 from .wires import (
     CavityRow,
     HarnessWire,
@@ -22,6 +24,8 @@ from .wires import (
 __all__ = [
     "CavityRow",
     "HarnessWire",
+    "Laid",
+    "Probe",
     "Tree",
     "bundles",
     "cavity_area_mm2",
@@ -36,9 +40,12 @@ __all__ = [
     "harness_wires_from",
     "harnesses",
     "is_tree",
+    "laid",
     "length_mm",
     "node_name",
     "nodes_of",
+    "pin_groups",
+    "probes",
     "segments_of",
     "tree_of",
     "trunk",

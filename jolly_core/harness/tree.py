@@ -1,13 +1,8 @@
-"""The tree of a harness: its nodes and segments, ways between nodes, and how it lies on a form board.
-
-Terms: the *trunk* is the longest way through the tree; it is laid straight from left to right. A *branch* leaves it, by
-turns upwards and downwards, and what leaves a branch leans by 45 degrees to either side. All in mm, at true scale.
-"""
+"""The tree of a harness: its nodes and segments, ways between nodes, and its trunk, the longest of them. All in mm."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import cos, radians, sin
 
 from jolly_core.model import Node, Project, RuleError, Segment
 
@@ -95,12 +90,12 @@ def trunk(tree: Tree) -> list[str]:
     ends = [n.id for n in tree.nodes if tree.beside[n.id]]
     if not ends:
         return []
-    first = _farthest(tree, ends[0])[-1]
-    way = _farthest(tree, first)
+    first = farthest(tree, ends[0])[-1]
+    way = farthest(tree, first)
     return way if way[0] <= way[-1] else way[::-1]
 
 
-def _farthest(tree: Tree, start: str, banned: frozenset[str] = frozenset()) -> list[str]:
+def farthest(tree: Tree, start: str, banned: frozenset[str] = frozenset()) -> list[str]:
     """Return the node ids of the longest way from a node that keeps clear of others."""
     best: tuple[float, list[str]] = (0.0, [start])
     waiting: list[tuple[float, list[str]]] = [(0.0, [start])]
@@ -112,39 +107,3 @@ def _farthest(tree: Tree, start: str, banned: frozenset[str] = frozenset()) -> l
             if other not in way and other not in banned:
                 waiting.append((length + segment.length_mm, [*way, other]))
     return best[1]
-
-
-def flat(tree: Tree) -> dict[str, Point]:
-    """Return where each node lies on the form board, mm, the leftmost and topmost at 0; loose nodes are left out."""
-    main = trunk(tree)
-    if not main:
-        return {}
-    placed: dict[str, Point] = {}
-    x = 0.0
-    for n, node in enumerate(main):
-        if n:
-            x += length_mm(way_between(tree, main[n - 1], node))
-        placed[node] = (x, 0.0)
-    turn = 0
-    for node in main[1:-1]:
-        for _, other in tree.beside[node]:
-            if other not in placed:
-                turn += 1
-                _branch(tree, placed, node, other, -90.0 if turn % 2 else 90.0)
-    left, top = min(p[0] for p in placed.values()), min(p[1] for p in placed.values())
-    return {id: (round(px - left, 3), round(py - top, 3)) for id, (px, py) in placed.items()}
-
-
-def _branch(tree: Tree, placed: dict[str, Point], root: str, first: str, angle_deg: float) -> None:
-    """Lay a branch straight from its root at an angle, its longest way first, then what leaves it."""
-    way = [root, *_farthest(tree, first, frozenset(placed))]
-    dx, dy = cos(radians(angle_deg)), sin(radians(angle_deg))
-    for a, b in zip(way, way[1:], strict=False):
-        length = next(s.length_mm for s, other in tree.beside[a] if other == b)
-        placed[b] = (placed[a][0] + dx * length, placed[a][1] + dy * length)
-    side = 45.0
-    for node in way[1:]:
-        for _, other in tree.beside[node]:
-            if other not in placed:
-                _branch(tree, placed, node, other, angle_deg + side)
-                side = -side

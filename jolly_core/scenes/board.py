@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.harness import bundles, cavity_rows, flat, tree_of, trunk
+from jolly_core.harness import bundles, cavity_rows, laid, tree_of, trunk
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag, pin_name
 
@@ -24,7 +24,8 @@ def board_scene(project: Project, harness_id: str, number: str) -> Scene:
     """Return the form board of a harness; 1 mm of the scene is 1 mm of the harness."""
     harness = project.get("harness", harness_id)
     tree = tree_of(project, harness.id)
-    places = flat(tree)
+    lies = laid(tree)
+    places = lies.places
     main = set(trunk(tree))
     tables = {n.id: _table_height(project, n.device_id) for n in tree.nodes if n.device_id and n.id in places}
     tallest = max(tables.values(), default=0.0)
@@ -46,7 +47,8 @@ def board_scene(project: Project, harness_id: str, number: str) -> Scene:
         if segment.a_id in at and segment.b_id in at:
             inside, diameter = sizes[segment.id]
             a, b = at[segment.a_id], at[segment.b_id]
-            items[segment.id] = _segment_item(segment.id, a, b, segment.length_mm, len(inside), diameter)
+            words = f"{len(inside)} wires, ⌀ {diameter:.1f}{', turned' if segment.id in lies.turned else ''}"
+            items[segment.id] = _segment_item(segment.id, a, b, segment.length_mm, words, diameter)
     for node in tree.nodes:
         if node.id in at:
             x, y = at[node.id]
@@ -72,7 +74,7 @@ def board_scene(project: Project, harness_id: str, number: str) -> Scene:
 
 
 def _segment_item(
-    id: str, a: tuple[float, float], b: tuple[float, float], length: float, wires: int, diameter: float
+    id: str, a: tuple[float, float], b: tuple[float, float], length: float, words: str, diameter: float
 ) -> Item:
     thick = max(diameter, 1.0) / 2
     dx, dy = b[0] - a[0], b[1] - a[1]
@@ -87,7 +89,7 @@ def _segment_item(
     prims: list[Prim] = [Poly(points, "edge")]
     prims.append(text(*where, LABEL_MM, f"{length:g} mm", anchor=anchor, role="tag"))
     below = where[1] + (BUNDLE_MM + 2 if upright else thick * 2 + BUNDLE_MM + 5)
-    prims.append(text(where[0], below, BUNDLE_MM, f"{wires} wires, ⌀ {diameter:.1f}", anchor=anchor, role="label"))
+    prims.append(text(where[0], below, BUNDLE_MM, words, anchor=anchor, role="label"))
     box = (min(a[0], b[0]) - 4, min(a[1], b[1]) - 4, max(a[0], b[0]) + 4, max(a[1], b[1]) + 4)
     # A bundle is thin on the screen: what takes the pointer is wider, and at a slant only about its middle.
     wide = HIT_MM * 0.7
