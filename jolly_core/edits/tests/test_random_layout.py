@@ -62,7 +62,7 @@ def _lead(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
 
 def _arrange(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
     ids = list(dict.fromkeys(one(b.project.placings, n) for n in (i, j, i + j)[: 2 + k % 2]))
-    b.do("arrange-in-layout", ids=ids, how=HOWS[k])
+    b.do("arrange-in-layout", ids=ids, how=HOWS[k % len(HOWS)])
 
 
 def _typed(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
