@@ -270,15 +270,8 @@ const PAPER_LOOK = {
   textRendering: 'geometricPrecision',
 } as const
 
-/** As wide as the surface and without height, so that the pointer meets the paper beside what is in it. */
-const OVER = {
-  position: 'absolute',
-  left: 0,
-  top: 0,
-  width: '100%',
-  height: 0,
-  transformOrigin: '0 0',
-} as const
+/** The pointer meets the paper beside what is in it; what takes the pointer says so itself. */
+const OVER = { position: 'absolute', inset: 0, pointerEvents: 'none', transformOrigin: '0 0' } as const
 
 export function Surface(props: Props) {
   const { width, height } = props

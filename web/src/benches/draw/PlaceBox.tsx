@@ -8,7 +8,7 @@ import { client, got, type AnyEdit } from '../../api/client'
 import type { Offer } from '../../api/shapes'
 import { COPPER, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { Placed } from '../../scene/Surface'
-import { boxPlace } from './boxPlace'
+import { boxPlace, IN_FRONT } from './boxPlace'
 import { ArtPicture } from '../../kit/ArtPicture'
 import { ItemArt } from './ItemArt'
 import { useProject, usePick } from '../../project/store'
@@ -130,7 +130,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
       data-overlay
       data-testid="place-box"
       elevation={6}
-      sx={{ position: 'absolute', ...boxPlace(at, WIDTH, 30), width: WIDTH, overflow: 'auto', zIndex: 5 }}
+      sx={{ ...IN_FRONT, ...boxPlace(at, WIDTH, 30), width: WIDTH, overflow: 'auto' }}
     >
       <InputBase
         autoFocus

@@ -6,7 +6,7 @@ import { useState } from 'react'
 import type { AnyEdit } from '../../api/client'
 import { COPPER, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { Placed } from '../../scene/Surface'
-import { boxPlace } from './boxPlace'
+import { boxPlace, IN_FRONT } from './boxPlace'
 import { useProject } from '../../project/store'
 import { useDraw, now } from './store'
 import { cancel } from './tools/moments'
@@ -48,7 +48,7 @@ export function QuickLine({ at }: { at: Placed }) {
       data-overlay
       data-testid="quick-line"
       elevation={6}
-      sx={{ position: 'absolute', ...boxPlace(at, WIDTH, 44), width: WIDTH, zIndex: 5 }}
+      sx={{ ...IN_FRONT, ...boxPlace(at, WIDTH, 44), width: WIDTH }}
     >
       <InputBase
         autoFocus

@@ -2,6 +2,8 @@
 import type { Placed } from '../../scene/Surface'
 
 const MARGIN = 8
+/** A box lies over the paper and takes the pointer. */
+export const IN_FRONT = { position: 'absolute', zIndex: 5, pointerEvents: 'auto' } as const
 
 export function boxPlace(at: Placed, width: number, gap: number) {
   const left = Math.max(MARGIN, Math.min(at.left - 12, at.width - width - MARGIN))
