@@ -133,7 +133,7 @@ class RowsStory(PowerSheet):
         self.assertEqual([c.name for c in marks], ["400 V L1", "400 V L2", "400 V L3", "PE"])
         mark = page.locator(f"[data-id='{marks[0].id}']")
         expect(mark).to_contain_text("11/")
-        expect(mark.locator("[data-role=number]")).to_have_text("11-6")
+        expect(mark.locator("[data-role=number]")).to_have_text("11-8")
         self.assertFalse([s for s in snags_on(project, sheet) if s.code == "unpaired-continuation"])
 
     def test_texts_of_many_are_hidden_at_once_and_the_sheet_is_printed(self) -> None:
