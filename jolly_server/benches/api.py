@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
@@ -12,6 +12,7 @@ from jolly_core.edits.structure import users
 from jolly_core.model import SIDES, Function, Location, Project, Side
 from jolly_core.plc import channel_address
 from jolly_core.tagging import path_of
+from jolly_server.config.answers import written
 from jolly_server.config.options import read_options
 from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.access import role_in
@@ -20,6 +21,7 @@ from jolly_server.projects.store import loaded
 from .cabinet import CabinetView, Look, cabinet_bench
 from .cabinetlanding import Landing, LandingIn, landing
 from .cabinetproposal import LayoutProposal, proposal
+from .cabinetways import WireWay, ways
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
 from .io import IoView, io_bench
@@ -189,13 +191,22 @@ def read_io(
 
 
 @router.get("/{project_id}/cabinet", response=CabinetView)
-def cabinet(request: HttpRequest, project_id: str, enclosure_id: str = "", surface: Look = "plate") -> CabinetView:
+def cabinet(request: HttpRequest, project_id: str, enclosure_id: str = "", surface: Look = "plate") -> HttpResponse:
     """Give an enclosure's layout, the tray, routes, fill and warmth."""
     role_in(request, project_id)
     library = StoredLibrary(request.user)
     held = loaded(project_id)
     with held.lock:
-        return cabinet_bench(held.project, library, enclosure_id, surface)
+        return written(cabinet_bench(held.project, library, enclosure_id, surface))
+
+
+@router.get("/{project_id}/cabinet/{enclosure_id}/ways", response=list[WireWay])
+def cabinet_ways(request: HttpRequest, project_id: str, enclosure_id: str, things: str = "") -> HttpResponse:
+    """Give the ways of wires that are shown for chosen things, or of all."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return written(ways(held.project, enclosure_id, things))
 
 
 @router.get("/{project_id}/cabinet/{enclosure_id}/proposal", response=LayoutProposal, exclude_unset=True)

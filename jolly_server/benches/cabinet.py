@@ -9,7 +9,6 @@ from typing_extensions import TypedDict
 from jolly_core.cabinet import (
     SURFACE_WORDS,
     Fault,
-    Route,
     Solid,
     Surface,
     duct_fills,
@@ -17,12 +16,10 @@ from jolly_core.cabinet import (
     enclosures,
     helps,
     layout_faults,
-    passage_words,
     placings_in,
     rail_is_level,
     rail_length,
     rail_load,
-    routes_from,
     size_of,
     solids,
     surface_for,
@@ -32,9 +29,9 @@ from jolly_core.cabinet import (
 )
 from jolly_core.circuits import supply_loads
 from jolly_core.library import Library, part_class
-from jolly_core.model import Enclosure, Project, RuleError, derived, listed
+from jolly_core.model import Enclosure, Project, RuleError
 from jolly_core.scenes import MARGIN_MM, door_back_scene, surface_scene
-from jolly_core.tagging import full_tag, pin_name
+from jolly_core.tagging import full_tag
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
 from .cabinetlanding import LayoutStamp, layout_stamps
@@ -42,7 +39,6 @@ from .cabinetlanes import (
     EyeletValue,
     GapValue,
     LaneValue,
-    LegValue,
     class_of,
     drawn_at,
     eyelet_values,
@@ -50,7 +46,8 @@ from .cabinetlanes import (
     gap_values,
     lane_values,
 )
-from .shapes import DeviceName, FromTo, device_value
+from .cabinetways import RouteValue, all_routes
+from .shapes import DeviceName, device_value
 
 Look = Literal["plate", "door", "left", "right", "roof", "gland", "door-back"]
 Size = tuple[float, float]
@@ -88,25 +85,6 @@ class LayoutFault(TypedDict):
     code: str
     message: str
     ids: list[str]
-
-
-class RouteValue(FromTo):
-    """A wire of the panel with its way: corners on each surface in mm, lanes it runs in, what its length is made of."""
-
-    key: str
-    number: str
-    ends: tuple[str, str]
-    type: str
-    colour: str
-    length_mm: float | None
-    missing: str
-    category: str
-    pieces: list[tuple[str, float]]
-    legs: list[LegValue]
-    lanes: list[str]
-    through: list[tuple[str, str]]
-    wire_id: str
-    sheet_id: str
 
 
 class LossValue(TypedDict):
@@ -298,7 +276,7 @@ def _enclosure(project: Project, library: Library, enclosure: Enclosure, surface
         value["problem"] = error.message
         return value
     value["boxes"] = solids(project, enclosure)
-    value["routes"] = [value for id, value in _all_routes(project) if id in (enclosure.id, "")]
+    value["routes"] = [value for id, value in all_routes(project) if id in (enclosure.id, "")]
     value["rails"] = [
         {"id": r.id, "level": rail_is_level(r), "length": rail_length(r), "load": round(rail_load(project, r), 1)}
         for r in project.rails.values()
@@ -368,42 +346,3 @@ def _heat(project: Project, library: Library, enclosure: Enclosure) -> Heat:
             for h in helps(warmth, enclosure, parts)
         ],
     }
-
-
-@derived
-def _routes_from(project: Project, sheet_id: str) -> list[tuple[str, RouteValue]]:
-    """Return the routes of nets that begin on a sheet as values, each with its enclosure."""
-    return [(r.enclosure_id, _route(project, key, r)) for key, r in routes_from(project, sheet_id).items()]
-
-
-def _route(project: Project, key: str, route: Route) -> RouteValue:
-    c = route.conductor
-    wire_type = c.wire_type(project)
-    legs: list[LegValue] = []
-    for leg in route.legs:
-        if leg.points:
-            enclosure_id, surface = leg.surface.split("/")
-            legs.append(
-                {"kind": leg.kind, "enclosure_id": enclosure_id, "surface": surface, "points": list(leg.points)}
-            )
-    return {
-        "key": key,
-        "number": c.number,
-        "from": pin_name(project, c.start),
-        "to": pin_name(project, c.end),
-        "ends": (project.symbols[c.start[0]].device_id, project.symbols[c.end[0]].device_id),
-        "type": wire_type.name if wire_type else "",
-        "colour": wire_type.colour if wire_type else "BK",
-        "length_mm": route.length_mm,
-        "missing": route.missing,
-        "category": wire_type.category if wire_type else "",
-        "pieces": [(words, round(length, 1)) for words, length in route.pieces],
-        "legs": legs,
-        "lanes": list(dict.fromkeys(s[0] for s in route.stretches)),
-        "through": [(name, passage_words(project, name)) for name in route.through],
-        "wire_id": c.wire_id,
-        "sheet_id": c.sheet_id,
-    }
-
-
-_all_routes = listed(_routes_from)

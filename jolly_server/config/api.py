@@ -11,6 +11,7 @@ from ninja.security import django_auth
 from jolly_core.model import CoreError
 from jolly_server.accounts.api import router as accounts
 from jolly_server.benches.api import router as benches
+from jolly_server.config.answers import QuickJson
 from jolly_server.issuing.api import router as issuing
 from jolly_server.library.api import router as library
 from jolly_server.library.catalogue_api import router as catalogue
@@ -28,7 +29,7 @@ from jolly_server.projects.parts_api import router as project_parts
 from jolly_server.projects.people_api import router as people
 from jolly_server.projects.titling_api import router as titling
 
-api = NinjaAPI(title="Jolly Spool", version="1", auth=django_auth, docs_url=None)
+api = NinjaAPI(title="Jolly Spool", version="1", auth=django_auth, docs_url=None, renderer=QuickJson())
 api.add_router("", accounts)
 api.add_router("", people)
 api.add_router("/projects", project_list)

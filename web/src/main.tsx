@@ -10,12 +10,14 @@ import { SnackbarProvider } from 'notistack'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import { App } from './app/App'
+import { followRevision } from './project/useBench'
 import { bringFaces } from './theme/paints'
 import { theme } from './theme/theme'
 
 bringFaces()
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
+followRevision(queries)
 
 createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>

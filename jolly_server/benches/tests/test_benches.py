@@ -11,7 +11,11 @@ from typing import Any
 import xlsxwriter
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
+from pydantic import TypeAdapter
 
+from jolly_server.benches.cabinet import CabinetView
+from jolly_server.benches.cabinetways import WireWay
+from jolly_server.projects.store import loaded
 from jolly_server.testing import KILN, DemoCase
 
 BASE = f"/api/projects/{KILN}"
@@ -88,14 +92,39 @@ class Benches(DemoCase):
         found = self.see("cabinet")
         enclosure = found["enclosure"]
         self.assertEqual((len(enclosure["routes"]), found["tray"], enclosure["faults"]), (62, [], []))
-        self.assertTrue(all(r["length_mm"] and r["legs"] for r in enclosure["routes"]))
+        self.assertTrue(all(r["length_mm"] for r in enclosure["routes"]))
         self.assertEqual(enclosure["heat"]["rise_k"], 7.31)
+        TypeAdapter(CabinetView).validate_python(found)  # written without being checked, see config/answers
         door = self.see("cabinet?surface=door")["enclosure"]["scene"]["items"]
         self.assertEqual(sum(i["kind"] == "placing" for i in door), 14)
         self.accepted(self.jory, kind="remove-from-layout", ids=[enclosure["boxes"][0]["id"]])
         after = self.see("cabinet")
         self.assertEqual(len(after["tray"]), 1)
         self.assertTrue(any("is not placed yet" in r["missing"] for r in after["enclosure"]["routes"]))
+
+    def test_ways_are_given_for_what_is_chosen(self) -> None:
+        enclosure = self.see("cabinet")["enclosure"]
+
+        def ways(things: str) -> dict[str, Any]:
+            found = self.vera.get(f"{BASE}/cabinet/{enclosure['id']}/ways?things={things}").json()
+            TypeAdapter(list[WireWay]).validate_python(found)
+            return {way["key"]: way for way in found}
+
+        every = ways("all")
+        self.assertEqual(set(every), {r["key"] for r in enclosure["routes"]})
+        self.assertTrue(all(w["legs"] for w in every.values()))
+        for route in enclosure["routes"]:
+            spare = route["length_mm"] - sum(mm for _, mm in every[route["key"]]["pieces"])
+            self.assertTrue(-0.5 < spare < 10, route)  # rounded up to 10 mm
+        self.assertEqual(ways(""), {})
+        one = next(iter(every))
+        self.assertEqual(list(ways(one)), [one])
+        lane = every[one]["lanes"][0]
+        self.assertEqual(set(ways(lane)), {key for key, w in every.items() if lane in w["lanes"]})
+        project = loaded(KILN).project
+        placing = next(p for p in project.placings.values() if project.devices[p.device_id].letters == "QA")
+        self.assertEqual(set(ways(placing.id)), set(ways(placing.device_id)))
+        self.assertGreater(len(ways(placing.id)), 3)
 
     def test_where_something_would_land_is_said_with_its_room_and_changes_nothing(self) -> None:
         left, right = (e["id"] for e in self.see("cabinet")["enclosures"])

@@ -1,5 +1,5 @@
 /** A generated drawing on the work surface: painted items, a selection, and whatever a bench lays over it. */
-import { useMemo, type ReactNode } from 'react'
+import { memo, useMemo, type ReactNode } from 'react'
 import type { Schemas } from '../api/shapes'
 import { type Box as Rect } from '../scene/item'
 import { ItemView, type Art } from '../scene/Painter'
@@ -47,15 +47,27 @@ export function Drawing(props: Props) {
       onDouble={nothing}
       {...(props.overlay ? { overlay: props.overlay } : {})}
     >
-      {scene.items.map((item) => (
-        <ItemView
-          key={item.id}
-          item={item}
-          art={art ?? NO_ART}
-          look={selected.has(item.id) ? 'selected' : linked?.has(item.id) ? 'linked' : 'plain'}
-        />
-      ))}
+      <Painted items={scene.items} {...{ selected, linked, art }} />
       {children}
     </Surface>
   )
 }
+
+interface PaintedProps {
+  items: SceneValue['items']
+  selected: Set<string>
+  linked: Set<string> | undefined
+  art: Art | undefined
+}
+
+/** What is drawn; not gone through again while it, and what is chosen, are the same. */
+const Painted = memo(function Painted({ items, selected, linked, art }: PaintedProps) {
+  return items.map((item) => (
+    <ItemView
+      key={item.id}
+      item={item}
+      art={art ?? NO_ART}
+      look={selected.has(item.id) ? 'selected' : linked?.has(item.id) ? 'linked' : 'plain'}
+    />
+  ))
+})

@@ -7,13 +7,16 @@ interface Props {
   label: string
   columns: (string | { name: string; width?: number | string; align?: 'right' | 'center' })[]
   children: ReactNode
+  /** How many rows there are, where not all are painted. */
+  count?: number
 }
 
-export function Rows({ label, columns, children }: Props) {
+export function Rows({ label, columns, children, count }: Props) {
   return (
     <Box
       component="table"
       aria-label={label}
+      aria-rowcount={count}
       sx={{
         borderCollapse: 'collapse',
         width: '100%',

@@ -3,7 +3,7 @@ import { memo, useContext } from 'react'
 import type { Item, Prim, PrimOf } from './item'
 import { COPPER, INK, TEAL } from '../theme/theme'
 import { PENS, ROLES, TONES, WIRE, wirePaint } from '../theme/paints'
-import { pathsOf } from './artPath'
+import { pathsOf, runsOf, type Run } from './artPath'
 import { PictureBase } from './pictures'
 
 export type Art = Record<string, Prim[]>
@@ -95,6 +95,22 @@ function Outline({ prim, look }: { prim: PrimOf<'line' | 'rect' | 'circle' | 'po
   return <rect x={x} y={y} width={width} height={height} {...box} />
 }
 
+/** Outlines that look alike, painted at once. */
+function Outlines({ run, look }: { run: Run; look: Look }) {
+  const { first, d } = run
+  const pen = PENS[first.pen]!
+  const strong = first.kind === 'rect' && first.tone && look !== 'plain' ? 2 : 1
+  return (
+    <path
+      d={d}
+      stroke={inkOf(look, INK)}
+      strokeWidth={pen.mm * strong}
+      strokeDasharray={pen.dash}
+      fill={first.kind === 'line' ? 'none' : fillOf(first, look)}
+    />
+  )
+}
+
 function Words({ prim, look }: { prim: PrimOf<'text'>; look: Look }) {
   const { family, weight, ink } = ROLES[prim.role]!
   return (
@@ -170,9 +186,13 @@ export const ItemView = memo(function ItemView({ item, art, look }: ItemViewProp
           rx={1}
         />
       )}
-      {item.prims.map((prim, i) => (
-        <PrimView key={i} prim={prim} art={art} own={item.facts.art} look={look} />
-      ))}
+      {runsOf(item.prims).map((prim, i) =>
+        'first' in prim ? (
+          <Outlines key={i} run={prim} look={look} />
+        ) : (
+          <PrimView key={i} prim={prim} art={art} own={item.facts.art} look={look} />
+        ),
+      )}
     </g>
   )
 })

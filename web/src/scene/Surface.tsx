@@ -285,6 +285,15 @@ export function Surface(props: Props) {
   useWheel(holder, viewing)
   const pointer = usePointer(props, holder, viewing, useViewKeys(fitNow))
   const [across, down] = [size.w / view.scale, size.h / view.scale]
+  const place = useCallback(
+    (x: number, y: number): Placed => ({
+      left: (x - view.x) * view.scale,
+      top: (y - view.y) * view.scale,
+      width: size.w,
+      height: size.h,
+    }),
+    [view, size],
+  )
   return (
     <div ref={holder} {...pointer} style={HOLDER}>
       <svg
@@ -311,12 +320,7 @@ export function Surface(props: Props) {
         />
       )}
       <div ref={over} style={OVER}>
-        {props.overlay?.((x, y) => ({
-          left: (x - view.x) * view.scale,
-          top: (y - view.y) * view.scale,
-          width: size.w,
-          height: size.h,
-        }))}
+        {props.overlay?.(place)}
       </div>
     </div>
   )

@@ -87,3 +87,49 @@ export function boundsOf(
   const ys = all.filter((_, i) => i % 2 === 1)
   return xs.length ? [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] : null
 }
+
+/** Outlines painted as one path, for all of them look alike; `first` tells how. */
+export interface Run {
+  first: PrimOf<'line' | 'circle' | 'rect'>
+  d: string
+}
+
+type Plain = Run['first']
+
+const isPlain = (prim: Prim): prim is Plain =>
+  prim.kind === 'line' || prim.kind === 'circle' || prim.kind === 'rect'
+
+const toneOf = (prim: Plain) => (prim.kind === 'line' ? '' : prim.tone)
+
+/** Whether two boxes share more than an edge: what is painted later lies on what is painted first. */
+const lies = (a: number[], b: number[]) => a[0]! < b[2]! && b[0]! < a[2]! && a[1]! < b[3]! && b[1]! < a[3]!
+
+const runsKnown = new WeakMap<Prim[], (Prim | Run)[]>()
+
+/** Primitives in painting order, those alike that follow one another and lie beside one another as one path. */
+export function runsOf(prims: Prim[]): (Prim | Run)[] {
+  const known = runsKnown.get(prims)
+  if (known) return known
+  const found: (Prim | Run)[] = []
+  let run: Plain[] = []
+  const close = () => {
+    if (run.length > 1) found.push({ first: run[0]!, d: run.map(pathOf).join('') })
+    else found.push(...run)
+    run = []
+  }
+  for (const prim of prims) {
+    const alike =
+      isPlain(prim) &&
+      run.length > 0 &&
+      run[0]!.kind === prim.kind &&
+      run[0]!.pen === prim.pen &&
+      toneOf(run[0]!) === toneOf(prim) &&
+      (prim.kind === 'line' || !run.some((other) => lies(cornersOf(other), cornersOf(prim))))
+    if (!alike) close()
+    if (isPlain(prim)) run.push(prim)
+    else found.push(prim)
+  }
+  close()
+  runsKnown.set(prims, found)
+  return found
+}

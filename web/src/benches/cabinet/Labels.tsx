@@ -1,4 +1,5 @@
 /** Tags at a size one can read when the plan is small: on the device where they fit, else above it with a leader. */
+import { memo } from 'react'
 import type { Item } from '../../scene/item'
 import type { Placed } from '../../scene/Surface'
 import { INK, MONO, PAPER, QUIET } from '../../theme/theme'
@@ -17,7 +18,7 @@ interface Props {
   place: (x: number, y: number) => Placed
 }
 
-export function Labels({ items, selected, place }: Props) {
+export const Labels = memo(function Labels({ items, selected, place }: Props) {
   const scale = place(1, 0).left - place(0, 0).left
   const placed = items.filter((i) => i.kind === 'placing' && i.facts.written)
   const small = placed.filter((i) => i.facts.written![2] * scale < READABLE)
@@ -47,7 +48,7 @@ export function Labels({ items, selected, place }: Props) {
       ))}
     </svg>
   )
-}
+})
 
 /** A device's text under its tag, as much of it as fits on the device; null where it is too small for any. */
 function textOf(item: Item, scale: number, place: Props['place']) {

@@ -3,13 +3,14 @@ import Box from '@mui/material/Box'
 import { useRef, type DragEvent } from 'react'
 import type { AnyEdit } from '../../api/client'
 import { Drawing } from '../../kit/Drawing'
-import { Eyelets, Gaps, LaneGhost, RouteView, RunGhost, Shifted } from './PlanLayers'
+import { Eyelets, Gaps, LaneGhost, RunGhost, Shifted, WayView } from './PlanLayers'
 import { Labels } from './Labels'
 import { LandingGhost } from './LandingGhost'
 import { usePointer } from './usePointer'
 import { SNAG } from '../../theme/theme'
 import type { EnclosureValue } from './shapes'
 import { putEdit, type State } from './useCabinet'
+import { useWays } from './useWays'
 
 export interface PlanProps {
   state: State
@@ -18,31 +19,23 @@ export interface PlanProps {
   onPut: (x: number, y: number, dropped?: string[]) => void
 }
 
-/** The wires whose ways are shown: those chosen, and those of chosen devices, ducts and lanes. */
-function shownRoutes({ state, enclosure }: PlanProps) {
-  const { selected, wires } = state
-  const devices = new Set(
-    enclosure.scene?.items.filter((i) => selected.has(i.id) && i.facts.device).map((i) => i.facts.device),
-  )
-  return (enclosure.routes ?? []).filter(
-    (r) =>
-      wires.includes(r.key) ||
-      r.ends.some((id) => devices.has(id)) ||
-      r.lanes.some((id) => selected.has(id)) ||
-      r.through.some(([name]) => devices.has(name.split('/')[0])),
-  )
-}
-
 /** Ways, gaps and eyelets over the plan; turned round where the door is seen from behind. */
 function Over(props: PlanProps) {
   const { state, enclosure } = props
   const { surface, wires, look, tool } = state
   const here = { surface, margin: enclosure.margin }
   const width = enclosure.scene?.width ?? 0
+  const ways = useWays(enclosure, enclosure.routes?.length ? [...state.selected, ...wires] : [])
   return (
     <g transform={look === 'door-back' ? `translate(${width} 0) scale(-1 1)` : undefined}>
-      {shownRoutes(props).map((r) => (
-        <RouteView key={r.key} route={r} enclosure={enclosure.id} strong={wires.includes(r.key)} {...here} />
+      {ways.map((way) => (
+        <WayView
+          key={way.key}
+          way={way}
+          enclosure={enclosure.id}
+          strong={wires.includes(way.key)}
+          {...here}
+        />
       ))}
       <Gaps gaps={enclosure.gaps ?? []} {...here} />
       <Eyelets eyelets={enclosure.eyelets ?? []} open={tool.name === 'through'} {...here} />

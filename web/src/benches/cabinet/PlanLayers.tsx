@@ -2,7 +2,7 @@
 import type { Item } from '../../scene/item'
 import { COPPER, SNAG, TEAL } from '../../theme/theme'
 import { wirePaint } from '../../theme/paints'
-import type { EnclosureValue, Route } from './shapes'
+import type { EnclosureValue, Way } from './shapes'
 
 export type P = [number, number]
 export interface Run {
@@ -13,16 +13,16 @@ export interface Run {
 const lineOf = (points: readonly (readonly number[])[], m: number) =>
   points.map(([x, y]) => `${x! + m},${y! + m}`).join(' ')
 
-interface RouteProps {
-  route: Route
+interface WayProps {
+  way: Way
   enclosure: string
   surface: string
   margin: number
   strong: boolean
 }
 
-export function RouteView({ route, enclosure, surface, margin, strong }: RouteProps) {
-  const legs = route.legs.filter((l) => l.surface === surface && l.enclosure_id === enclosure)
+export function WayView({ way, enclosure, surface, margin, strong }: WayProps) {
+  const legs = way.legs.filter((l) => l.surface === surface && l.enclosure_id === enclosure)
   if (!legs.length) return null
   const paint = { fill: 'none', strokeLinejoin: 'round', strokeLinecap: 'round' } as const
   return (
@@ -43,7 +43,7 @@ export function RouteView({ route, enclosure, surface, margin, strong }: RoutePr
           <polyline
             key={i}
             points={lineOf(leg.points, margin)}
-            stroke={wirePaint(route.colour).first}
+            stroke={wirePaint(way.colour).first}
             strokeWidth={2.4}
             {...paint}
           />

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box'
 import IconButton from '@mui/material/IconButton'
 import { useState } from 'react'
 import { COPPER, LINE, MONO, SNAG } from '../../theme/theme'
-import { Rows } from '../../kit/Rows'
+import { LongRows } from '../../kit/LongRows'
 import { SheetLink } from '../../project/SheetLink'
 import type { Route } from './shapes'
 
@@ -45,21 +45,20 @@ export function RouteTable({ routes, wires, onWire }: Props) {
         </IconButton>
       </Box>
       {open && (
-        <Box sx={{ flex: 1, overflow: 'auto' }}>
-          <Rows
-            label="Routes"
-            columns={['Wire', 'From', 'To', 'Type', 'Through', { name: 'Length', align: 'right' }, 'Sheet']}
-          >
-            {routes.map((r) => (
-              <RouteRow
-                key={r.key}
-                row={r}
-                chosen={wires.includes(r.key)}
-                choose={(add) => onWire(r.key, add)}
-              />
-            ))}
-          </Rows>
-        </Box>
+        <LongRows
+          label="Routes"
+          columns={['Wire', 'From', 'To', 'Type', 'Through', { name: 'Length', align: 'right' }, 'Sheet']}
+          rows={routes}
+        >
+          {(r) => (
+            <RouteRow
+              key={r.key}
+              row={r}
+              chosen={wires.includes(r.key)}
+              choose={(add) => onWire(r.key, add)}
+            />
+          )}
+        </LongRows>
       )}
     </Box>
   )

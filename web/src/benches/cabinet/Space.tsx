@@ -11,7 +11,8 @@ import { COPPER, INK, PAPER } from '../../theme/theme'
 import { wirePaint } from '../../theme/paints'
 import { Thing, Wire, type Faces } from './SpaceThings'
 import { cornersOf, placesOf, SCALE } from './spaceShapes'
-import type { EnclosureValue } from './shapes'
+import type { EnclosureValue, Way } from './shapes'
+import { useWays } from './useWays'
 
 interface Props {
   enclosure: EnclosureValue
@@ -144,15 +145,13 @@ function Inside({ enclosure, selected, wires, onSelect, onUnder, open }: InsideP
     () => new EdgesGeometry(new BoxGeometry(width * SCALE, height * SCALE, depth * SCALE)),
     [width, height, depth],
   )
+  const found = useWays(enclosure, enclosure.routes?.length ? 'all' : [])
   const ways = useMemo(
     () =>
-      (enclosure.routes ?? [])
-        .filter((r) => r.length_mm !== null)
-        .map((route) => ({ route, ...cornersOf(route, place, enclosure.id) })),
-    [enclosure, place],
+      found.filter((way) => way.legs.length).map((way) => ({ way, ...cornersOf(way, place, enclosure.id) })),
+    [found, place, enclosure.id],
   )
-  const strong = (r: (typeof ways)[number]['route']) =>
-    wires.includes(r.key) || r.lanes.some((id) => selected.has(id))
+  const strong = (r: Way) => wires.includes(r.key) || r.lanes.some((id) => selected.has(id))
   const boxes = enclosure.boxes ?? []
   const shared = { place, onSelect, onUnder }
   const middle = place.at('plate', plateWidth / 2, plateHeight / 2, -2)
@@ -176,8 +175,8 @@ function Inside({ enclosure, selected, wires, onSelect, onUnder, open }: InsideP
             {...shared}
           />
         ))}
-      {ways.map(({ route, inside }) => (
-        <Wire key={route.key} points={inside} {...paintOf(route.colour, strong(route))} />
+      {ways.map(({ way, inside }) => (
+        <Wire key={way.key} points={inside} {...paintOf(way.colour, strong(way))} />
       ))}
       <Door enclosure={enclosure} open={open}>
         {boxes
@@ -185,8 +184,8 @@ function Inside({ enclosure, selected, wires, onSelect, onUnder, open }: InsideP
           .map((box) => (
             <OnDoor key={box.id} box={box} look={selected.has(box.id)} faces={door} {...shared} />
           ))}
-        {ways.map(({ route, door: run }) => (
-          <Wire key={route.key} points={run} {...paintOf(route.colour, strong(route))} />
+        {ways.map(({ way, door: run }) => (
+          <Wire key={way.key} points={run} {...paintOf(way.colour, strong(way))} />
         ))}
       </Door>
     </group>

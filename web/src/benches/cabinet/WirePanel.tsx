@@ -4,8 +4,9 @@ import Chip from '@mui/material/Chip'
 import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
 import { COPPER, MONO, QUIET, SNAG } from '../../theme/theme'
-import { mm, type EnclosureValue, type Route } from './shapes'
+import { mm, type EnclosureValue, type Route, type Way } from './shapes'
 import type { State } from './useCabinet'
+import { useWays } from './useWays'
 
 interface Props {
   enclosure: EnclosureValue
@@ -19,6 +20,7 @@ export function WirePanel({ enclosure, state, canEdit }: Props) {
     .map((key) => enclosure.routes?.find((r) => r.key === key))
     .filter((r): r is Route => r !== undefined)
   const wire = chosen[chosen.length - 1]
+  const way = useWays(enclosure, wire ? [wire.key] : []).find((w) => w.key === wire?.key)
   if (!wire) return null
   const passed = new Map(chosen.flatMap((r) => r.through).map(([name, words]) => [name, words]))
   const drop = (name: string) =>
@@ -40,7 +42,7 @@ export function WirePanel({ enclosure, state, canEdit }: Props) {
         {wire.length_mm === null ? 'no length yet' : `${mm(wire.length_mm)} mm`}
       </Box>
       {wire.missing && <Box sx={{ color: SNAG, fontSize: 12.5 }}>{wire.missing}</Box>}
-      {wire.pieces.length > 0 && <Pieces wire={wire} />}
+      {way && way.pieces.length > 0 && <Pieces way={way} />}
       {[...passed].map(([name, words]) => (
         <Chip
           key={name}
@@ -62,11 +64,11 @@ export function WirePanel({ enclosure, state, canEdit }: Props) {
 }
 
 /** What a length is made of. */
-function Pieces({ wire }: { wire: Route }) {
+function Pieces({ way }: { way: Way }) {
   return (
     <Box component="table" aria-label="Way" sx={{ width: '100%', fontSize: 12.5, mt: 0.5 }}>
       <tbody>
-        {wire.pieces.map(([words, length], n) => (
+        {way.pieces.map(([words, length], n) => (
           <tr key={n}>
             <td>{words}</td>
             <td style={{ textAlign: 'right', fontFamily: MONO }}>{mm(length)}</td>

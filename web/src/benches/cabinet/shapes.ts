@@ -3,6 +3,7 @@ import type { Schemas } from '../../api/shapes'
 
 export type Waiting = Schemas['Waiting']
 export type Route = Schemas['RouteValue']
+export type Way = Schemas['WireWay']
 export type SpaceBox = Schemas['Solid']
 export type LaneValue = Schemas['LaneValue']
 export type EnclosureValue = Schemas['EnclosureValue']

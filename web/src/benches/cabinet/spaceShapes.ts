@@ -1,6 +1,6 @@
 /** Shapes of the picture in space: from surface millimetres to scene units, and ways with bends. */
 import { CurvePath, LineCurve3, QuadraticBezierCurve3, Vector3 } from 'three'
-import type { EnclosureValue, Route } from './shapes'
+import type { EnclosureValue, Way } from './shapes'
 
 export const SCALE = 0.01 // scene units for each mm
 const IN_DUCT_MM = 30
@@ -37,13 +37,9 @@ export function placesOf(enclosure: EnclosureValue): Place {
 }
 
 /** The corners of a way on the door and off it: each in scene units, no two alike one after the other. */
-export function cornersOf(
-  route: Route,
-  place: Place,
-  enclosure: string,
-): { door: Vector3[]; inside: Vector3[] } {
+export function cornersOf(way: Way, place: Place, enclosure: string): { door: Vector3[]; inside: Vector3[] } {
   const found = { door: [] as Vector3[], inside: [] as Vector3[] }
-  for (const leg of route.legs.filter((l) => l.enclosure_id === enclosure)) {
+  for (const leg of way.legs.filter((l) => l.enclosure_id === enclosure)) {
     const run = leg.surface === 'door' ? found.door : found.inside
     for (const [x, y] of leg.points) {
       const next = place.at(leg.surface, x, y, leg.surface === 'door' ? 5 : IN_DUCT_MM)

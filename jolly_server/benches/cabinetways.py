@@ -1,0 +1,121 @@
+"""The wires of a panel: a line for each, and the ways of those that somebody looks at."""
+
+from __future__ import annotations
+
+from typing_extensions import TypedDict
+
+from jolly_core.cabinet import Route, passage_words, routes_from
+from jolly_core.model import Project, derived, listed
+from jolly_core.tagging import pin_name
+
+from .cabinetlanes import LegValue
+from .shapes import FromTo
+
+
+class RouteValue(FromTo):
+    """A wire of the panel: its length in mm, None and what is missing while it has none, and what it is led through."""
+
+    key: str
+    number: str
+    type: str
+    colour: str
+    length_mm: float | None
+    missing: str
+    category: str
+    through: list[tuple[str, str]]
+    wire_id: str
+    sheet_id: str
+
+
+class WireWay(TypedDict):
+    """The way of a wire: corners on each surface in mm, lanes it runs in, what its length in mm is made of."""
+
+    key: str
+    colour: str
+    pieces: list[tuple[str, float]]
+    legs: list[LegValue]
+    lanes: list[str]
+
+
+@derived
+def _routes_from(project: Project, sheet_id: str) -> list[tuple[str, RouteValue]]:
+    """Return the routes of nets that begin on a sheet as values, each with its enclosure."""
+    return [(r.enclosure_id, _route(project, key, r)) for key, r in routes_from(project, sheet_id).items()]
+
+
+all_routes = listed(_routes_from)
+
+
+def _route(project: Project, key: str, route: Route) -> RouteValue:
+    c = route.conductor
+    wire_type = c.wire_type(project)
+    return {
+        "key": key,
+        "number": c.number,
+        "from": pin_name(project, c.start),
+        "to": pin_name(project, c.end),
+        "type": wire_type.name if wire_type else "",
+        "colour": wire_type.colour if wire_type else "BK",
+        "length_mm": route.length_mm,
+        "missing": route.missing,
+        "category": wire_type.category if wire_type else "",
+        "through": [(name, passage_words(project, name)) for name in route.through],
+        "wire_id": c.wire_id,
+        "sheet_id": c.sheet_id,
+    }
+
+
+@derived
+def _ways_from(project: Project, sheet_id: str) -> list[tuple[str, frozenset[str], WireWay]]:
+    """Return the ways of nets that begin on a sheet: each with its enclosure, and with what it is shown for."""
+    return [
+        (r.enclosure_id, _things(project, key, r), _way(project, key, r))
+        for key, r in routes_from(project, sheet_id).items()
+    ]
+
+
+_all_ways = listed(_ways_from)
+
+
+def _things(project: Project, key: str, route: Route) -> frozenset[str]:
+    """Return what a way is shown for once it is chosen: the wire, its devices, lanes, and what it is led through."""
+    c = route.conductor
+    ends = (project.symbols[pin[0]].device_id for pin in (c.start, c.end))
+    eyelets = (name.split("/")[0] for name in route.through)
+    return frozenset([key, *ends, *_lanes(route), *eyelets])
+
+
+def _lanes(route: Route) -> list[str]:
+    return list(dict.fromkeys(lane for lane, *_ in route.stretches))
+
+
+def _way(project: Project, key: str, route: Route) -> WireWay:
+    wire_type = route.conductor.wire_type(project)
+    legs: list[LegValue] = []
+    for leg in route.legs:
+        if leg.points:
+            enclosure_id, surface = leg.surface.split("/")
+            legs.append(
+                {"kind": leg.kind, "enclosure_id": enclosure_id, "surface": surface, "points": list(leg.points)}
+            )
+    return {
+        "key": key,
+        "colour": wire_type.colour if wire_type else "BK",
+        "pieces": [(words, round(length, 1)) for words, length in route.pieces],
+        "legs": legs,
+        "lanes": _lanes(route),
+    }
+
+
+def ways(project: Project, enclosure_id: str, things: str) -> list[WireWay]:
+    """Return the ways in an enclosure that are shown for chosen things; all of them for "all".
+
+    `things` are ids of placings, devices, ducts and lanes, and keys of wires, with commas between them.
+    """
+    chosen = set(things.split(",")) - {""}
+    chosen |= {project.placings[id].device_id for id in chosen if id in project.placings}
+    return [
+        way
+        for id, shown_for, way in _all_ways(project)
+        if id in (enclosure_id, "") and (things == "all" or shown_for & chosen)
+    ]
