@@ -18,6 +18,7 @@ from jolly_core.cabinet import (
 )
 from jolly_core.harness import (
     cavity_area_mm2,
+    cavity_insulation_mm,
     cavity_rows,
     connectors_of,
     contact_fits,
@@ -200,7 +201,8 @@ def harness_faults(project: Project) -> Iterator[Snag]:
         for device in connectors_of(project, harness.id):
             for row in cavity_rows(project, device.id):
                 area = cavity_area_mm2(project, row.conductors)
-                if row.contact is not None and area and not contact_fits(row.contact, area):
+                around = cavity_insulation_mm(project, row.conductors)
+                if row.contact is not None and area and not contact_fits(row.contact, area, around):
                     name = f"{full_tag(project, device)}:{row.cavity}"
                     several = f" of {len(row.conductors)} wires together" if len(row.conductors) > 1 else ""
                     message = f"The contact {row.contact.number} in {name} does not take {area:g} mm²{several}."

@@ -1,4 +1,4 @@
-"""Harnesses: their tree of connectors and branchings, and the lengths between."""
+"""Harnesses and their nodes: connectors, splices, branchings, clips."""
 
 from __future__ import annotations
 
@@ -7,12 +7,12 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.harness import is_tree, tree_of
-from jolly_core.library import definition
-from jolly_core.model import Device, Harness, Node, Project, RuleError, Segment
-from jolly_core.tagging import full_tag, product_tag
+from jolly_core.harness import is_splice, is_tree, nodes_of, tree_of
+from jolly_core.model import Harness, Node, Project, RuleError, Segment
+from jolly_core.tagging import product_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
+from .segments import ExtraShare, check_end, joined, without
 from .upkeep import drop_unused
 
 DEFAULT_SEGMENT_MM = 200.0
@@ -40,8 +40,31 @@ def add_harness(work: Work, payload: AddHarness) -> str:
     return f"add harness {code}"
 
 
+class ChangeHarness(Payload):
+    """Give a harness another code or text, or its segments another share of extra length."""
+
+    kind: Literal["change-harness"] = "change-harness"
+    harness_id: Id
+    code: Text | None = Field(default=None, min_length=1, max_length=30)
+    text: Text | None = None
+    extra_percent: ExtraShare | None = None
+
+
+@edit(ChangeHarness, {"harness_id": "h1", "extra_percent": 2})
+def change_harness(work: Work, payload: ChangeHarness) -> str:
+    """Work out ChangeHarness."""
+    harness: Harness = work.project.get("harness", payload.harness_id)
+    values = payload.model_dump(exclude={"kind", "harness_id"}, exclude_none=True)
+    if "code" in values:
+        values["code"] = values["code"].strip()
+        if any(h.code == values["code"] and h.id != harness.id for h in work.project.harnesses.values()):
+            raise RuleError(f"There is a harness {values['code']} already. Choose another code.", field="code")
+    work.put("harness", replace(harness, **values))
+    return f"facts of {harness.code}"
+
+
 class AddNode(Payload):
-    """Add a connector or a branching to a harness, joined to a node by a segment of a length."""
+    """Add a connector, a splice or a branching to a harness, joined to a node by a segment of a length."""
 
     kind: Literal["add-node"] = "add-node"
     harness_id: Id
@@ -57,7 +80,7 @@ def add_node(work: Work, payload: AddNode) -> str:
     project = work.project
     harness: Harness = project.get("harness", payload.harness_id)
     if payload.device_id:
-        _connector(project, payload.device_id)
+        check_end(project, payload.device_id)
     nodes = [n for n in project.nodes.values() if n.harness_id == harness.id]
     if nodes and not payload.from_id:
         raise RuleError("Say which node of the harness it joins.", field="from_id")
@@ -70,20 +93,6 @@ def add_node(work: Work, payload: AddNode) -> str:
     return f"add {_name(project, node)} to {harness.code}"
 
 
-def _connector(project: Project, device_id: str) -> Device:
-    device: Device = project.get("device", device_id)
-    tag = full_tag(project, device)
-    part = project.part_of(device)
-    drawn = any(definition(s.definition).unit == "cavity" for s in project.units_of(device.id))
-    if not drawn and (part is None or not part.count("cavity")):
-        raise RuleError(f"{tag} is no connector: it has no cavities.", field="device_id", ids=(device.id,))
-    for node in project.nodes.values():
-        if node.device_id == device.id:
-            code = project.harnesses[node.harness_id].code
-            raise RuleError(f"{tag} is in harness {code} already.", field="device_id", ids=(device.id,))
-    return device
-
-
 def _node(project: Project, harness_id: str, node_id: str) -> Node:
     node: Node = project.get("node", node_id)
     if node.harness_id != harness_id:
@@ -92,49 +101,56 @@ def _node(project: Project, harness_id: str, node_id: str) -> Node:
 
 
 def _name(project: Project, node: Node) -> str:
+    if node.sort == "clip":
+        return f"clip {node.name}".strip()
     if node.device_id:
         return f"-{product_tag(project, project.devices[node.device_id])}"
     return f"branching {node.name}".strip()
 
 
-class SetSegment(Payload):
-    """Give a segment another length."""
+class ChangeNode(Payload):
+    """Name a node, put it somewhere in space, make it an end of the trunk, or cut the legs of its splice equal.
 
-    kind: Literal["set-segment"] = "set-segment"
-    segment_id: Id
-    length_mm: Mm = Field(gt=0)
+    `at` is its place, mm; [] takes it out of space.
+    """
 
-
-@edit(SetSegment, {"segment_id": "g1", "length_mm": 600})
-def set_segment(work: Work, payload: SetSegment) -> str:
-    """Work out SetSegment."""
-    segment: Segment = work.project.get("segment", payload.segment_id)
-    work.put("segment", replace(segment, length_mm=round(payload.length_mm, 1)))
-    return f"length of a segment of {work.project.harnesses[segment.harness_id].code}"
-
-
-class SplitSegment(Payload):
-    """Put a branching into a segment, at a distance from its first node."""
-
-    kind: Literal["split-segment"] = "split-segment"
-    segment_id: Id
-    at_mm: Mm = Field(gt=0)
-    name: Text = ""
+    kind: Literal["change-node"] = "change-node"
+    node_id: Id
+    name: Text | None = None
+    part_id: Id | None = None
+    at: list[Mm] | None = Field(default=None, max_length=3)
+    trunk_end: bool | None = None
+    equal_legs: bool | None = None
 
 
-@edit(SplitSegment, {"segment_id": "g1", "at_mm": 150, "name": "B2"})
-def split_segment(work: Work, payload: SplitSegment) -> str:
-    """Work out SplitSegment."""
-    segment: Segment = work.project.get("segment", payload.segment_id)
-    if payload.at_mm >= segment.length_mm:
-        raise RuleError(f"The segment is {segment.length_mm:g} mm long. Choose a place within it.", field="at_mm")
-    node = Node(work.ids.new(), segment.harness_id, "", payload.name.strip())
-    work.put("node", node)
-    rest = round(segment.length_mm - payload.at_mm, 1)
-    work.put("segment", Segment(work.ids.new(), segment.harness_id, node.id, segment.b_id, rest))
-    work.put("segment", replace(segment, b_id=node.id, length_mm=round(payload.at_mm, 1)))
-    work.outcome.placed = [node.id]
-    return f"branch {work.project.harnesses[segment.harness_id].code}"
+@edit(ChangeNode, {"node_id": "n1", "at": [0, 120, 40]})
+def change_node(work: Work, payload: ChangeNode) -> str:
+    """Work out ChangeNode."""
+    project = work.project
+    node: Node = project.get("node", payload.node_id)
+    label = f"facts of {_name(project, node)}"
+    if payload.at is not None and len(payload.at) not in (0, 3):
+        raise RuleError("A place in space has three coordinates: x, y and z.", field="at", ids=(node.id,))
+    if payload.equal_legs and not is_splice(project, node.device_id):
+        raise RuleError(
+            f"{_name(project, node)} is no splice: only splices have legs.", field="equal_legs", ids=(node.id,)
+        )
+    if payload.part_id and node.sort != "clip":
+        raise RuleError(f"{_name(project, node)} is no clip. Its device has the part.", field="part_id", ids=(node.id,))
+    if payload.trunk_end:
+        _one_end_less(work, node)
+    values = payload.model_dump(exclude={"kind", "node_id"}, exclude_none=True)
+    if "at" in values:
+        values["at"] = tuple(values["at"])
+    work.put("node", replace(node, **values))
+    return label
+
+
+def _one_end_less(work: Work, node: Node) -> None:
+    """Where the trunk has both its ends already, the one that was made first is given up for the new one."""
+    ends = [n for n in nodes_of(work.project, node.harness_id) if n.trunk_end and n.id != node.id]
+    if len(ends) > 1:
+        work.put("node", replace(ends[0], trunk_end=False))
 
 
 class RemoveNode(Payload):
@@ -154,11 +170,11 @@ def remove_node(work: Work, payload: RemoveNode) -> str:
     beside = tree_of(project, harness.id).beside[node.id]
     if len(beside) > 2:
         raise RuleError("Three or more segments meet here. Take the branches away first.", ids=(node.id,))
-    for segment, _ in beside:
-        work.remove("segment", segment.id)
     if len(beside) == 2:
-        (a, one), (b, other) = beside
-        work.put("segment", Segment(work.ids.new(), harness.id, one, other, a.length_mm + b.length_mm))
+        joined(work, node, [project.segments[s.id] for s, _ in beside])
+    else:
+        for segment, _ in beside:
+            without(work, segment.id)
     work.remove("node", node.id)
     drop_unused(work, node.device_id)
     if not is_tree(tree_of(project, harness.id)):
@@ -179,7 +195,7 @@ def remove_harness(work: Work, payload: RemoveHarness) -> str:
     project = work.project
     harness: Harness = project.get("harness", payload.harness_id)
     for segment in [s for s in project.segments.values() if s.harness_id == harness.id]:
-        work.remove("segment", segment.id)
+        without(work, segment.id)
     for node in [n for n in project.nodes.values() if n.harness_id == harness.id]:
         work.remove("node", node.id)
         drop_unused(work, node.device_id)

@@ -86,6 +86,10 @@ def _solids(entities: dict[str, Any]) -> None:
     """Version 10 has pictures of parts in space, and layouts as stamps; what version 9 says stays as it is."""
 
 
+def _harnesses_in_space(entities: dict[str, Any]) -> None:
+    """Version 11 says where harnesses run in space and what lies over them; what version 10 says stays as it is."""
+
+
 # The steps by number: the first brings a file of version 1 to version 2.
 STEPS: tuple[Step, ...] = (
     _words_of_sheets,
@@ -97,6 +101,7 @@ STEPS: tuple[Step, ...] = (
     _circuits_of_channels,
     _lanes,
     _solids,
+    _harnesses_in_space,
 )
 VERSION = len(STEPS) + 1
 

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from jolly_core.model import Device, Project, derived
 from jolly_core.tagging import device_at, full_tag, natural, pins_of
 
-from .wires import cavity_rows, connectors_of, wires_of
+from .contacts import cavity_rows
+from .wires import connectors_of, wires_of
 
 Pin = tuple[str, str]  # tag of a connector, name of a cavity
 

@@ -1,9 +1,10 @@
 """A harness laid flat on its form board at true scale, so that nothing crosses or lies on another.
 
 The trunk is laid straight from left to right. A branch leaves it at a right angle, by turns upwards and downwards, and
-what leaves a branch leans by 45 degrees to either side. Where that would cross or come too near to something, the
-branch is *turned* to the first angle that is free; a tree too crowded for that is fanned out: every branch gets a
-sector of its side as wide as it has ends, so that no two can meet. All in mm, x to the right and y down.
+what leaves a branch leans by 45 degrees to either side; a segment whose angle was chosen leaves at that. Where
+something would cross or come too near to something, the branch is *turned* to the first angle that is free; a tree
+too crowded for that is fanned out: every branch gets a sector of its side as wide as it has ends, so that no two can
+meet. All in mm, x to the right and y down.
 """
 
 from __future__ import annotations
@@ -11,6 +12,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from math import atan2, cos, degrees, hypot, radians, sin
+
+from jolly_core.model import Segment
 
 from .tree import Point, Tree, farthest, length_mm, trunk, way_between
 
@@ -92,37 +95,51 @@ def _branch(tree: Tree, found: Laid, lines: list[Line], start: tuple[str, str], 
     """Lay a branch straight: its longest way at the first free angle, on its own side before the other."""
     root, first = start
     way = [root, *farthest(tree, first, frozenset(found.places))]
-    spans = [next((s.id, s.length_mm) for s, o in tree.beside[a] if o == b) for a, b in zip(way, way[1:], strict=False)]
-    for side in sides:
+    spans = [next(s for s, o in tree.beside[a] if o == b) for a, b in zip(way, way[1:], strict=False)]
+    wanted = spans[0].angle_deg if spans[0].angled else sides[0]
+    for side in (wanted, *sides) if spans[0].angled else sides:
         for turn in TURNS_DEG:
             angle = side + turn
-            points = _straight(found.places[root], angle, [length for _, length in spans])
+            angles = _angles(spans, angle)
+            points = _chain(found.places[root], spans, angles)
             made = list(zip(points, points[1:], strict=False))
-            if all(_clear(one, other) for one in made for other in lines):
+            if all(_clear(one, other) for one in made for other in lines) and _open(made):
                 found.places.update(zip(way, points, strict=True))
                 lines += made
-                if angle != sides[0]:
-                    found.turned.add(spans[0][0])
-                _twigs(tree, found, lines, way, angle)
+                if angle != wanted:
+                    found.turned.add(spans[0].id)
+                _twigs(tree, found, lines, way, angles)
                 return
     raise _Crowded
 
 
-def _twigs(tree: Tree, found: Laid, lines: list[Line], way: list[str], angle: float) -> None:
+def _angles(spans: list[Segment], angle: float) -> list[float]:
+    """Return the angle of each segment of a branch: that of the one before it, unless its own was chosen."""
+    found = [angle]
+    for span in spans[1:]:
+        found.append(span.angle_deg if span.angled else found[-1])
+    return found
+
+
+def _open(made: list[Line]) -> bool:
+    """Return whether the segments of a branch with bends keep clear of each other."""
+    return all(_clear(one, other) for n, one in enumerate(made) for other in made[n + 1 :])
+
+
+def _twigs(tree: Tree, found: Laid, lines: list[Line], way: list[str], angles: list[float]) -> None:
     lean = LEAN_DEG
-    for node in way[1:]:
+    for node, angle in zip(way[1:], angles, strict=True):
         for _, other in tree.beside[node]:
             if other not in found.places:
                 _branch(tree, found, lines, (node, other), (angle + lean, angle - lean))
                 lean = -lean
 
 
-def _straight(start: Point, angle_deg: float, lengths: list[float]) -> list[Point]:
-    dx, dy = cos(radians(angle_deg)), sin(radians(angle_deg))
+def _chain(start: Point, spans: list[Segment], angles: list[float]) -> list[Point]:
     points = [start]
-    for length in lengths:
+    for span, angle in zip(spans, angles, strict=True):
         x, y = points[-1]
-        points.append((x + dx * length, y + dy * length))
+        points.append((x + cos(radians(angle)) * span.length_mm, y + sin(radians(angle)) * span.length_mm))
     return points
 
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from jolly_core.model import Node, Project, RuleError, Segment
+from jolly_core.model import Node, Project, RuleError, Segment, derived
+
+from .lengths import span_of
 
 Point = tuple[float, float]
 
@@ -21,7 +23,10 @@ def segments_of(project: Project, harness_id: str) -> list[Segment]:
 
 @dataclass(slots=True)
 class Tree:
-    """A harness as neighbours: for each node (segment, node at its other end)."""
+    """A harness as neighbours: for each node (segment, node at its other end).
+
+    Its segments are as long as they are cut: with what is added to them.
+    """
 
     nodes: list[Node]
     segments: list[Segment]
@@ -35,7 +40,13 @@ def tree_of(project: Project, harness_id: str) -> Tree:
         GoneError: it is not in the project.
     """
     project.get("harness", harness_id)
-    nodes, segments = nodes_of(project, harness_id), segments_of(project, harness_id)
+    return _tree(project, harness_id)
+
+
+@derived
+def _tree(project: Project, harness_id: str) -> Tree:
+    nodes = nodes_of(project, harness_id)
+    segments = [replace(s, length_mm=span_of(project, s.id).length_mm) for s in segments_of(project, harness_id)]
     beside: dict[str, list[tuple[Segment, str]]] = {n.id: [] for n in nodes}
     for s in segments:
         beside[s.a_id].append((s, s.b_id))
@@ -67,6 +78,18 @@ def way_between(tree: Tree, start: str, end: str) -> list[Segment]:
     return way[::-1]
 
 
+def nodes_between(tree: Tree, start: str, end: str) -> list[str]:
+    """Return the node ids from one node to another, both with it; [] where nothing joins them."""
+    try:
+        way = way_between(tree, start, end)
+    except RuleError:
+        return []
+    found = [start]
+    for segment in way:
+        found.append(segment.b_id if segment.a_id == found[-1] else segment.a_id)
+    return found
+
+
 def is_tree(tree: Tree) -> bool:
     """Return whether the segments join the nodes they touch without a ring."""
     seen: set[str] = set()
@@ -86,7 +109,13 @@ def length_mm(way: list[Segment]) -> float:
 
 
 def trunk(tree: Tree) -> list[str]:
-    """Return the node ids of the longest way through the tree; of equal ones the one made first."""
+    """Return the node ids of the way between the two nodes chosen for it, else of the longest way through the tree.
+
+    Of equally long ones it is the one made first.
+    """
+    chosen = [n.id for n in tree.nodes if n.trunk_end and tree.beside[n.id]]
+    if len(chosen) == 2 and (way := nodes_between(tree, *chosen)):
+        return way
     ends = [n.id for n in tree.nodes if tree.beside[n.id]]
     if not ends:
         return []

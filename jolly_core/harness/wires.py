@@ -1,23 +1,28 @@
-"""The wires of a harness: what is drawn between cavities of its connectors, their lengths, ends and bundles."""
+"""The wires of a harness: what is drawn between its connectors and splices, their lengths and bundles."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
-from jolly_core.cables import number_of
-from jolly_core.library import definition, names_in
-from jolly_core.model import Device, Harness, Node, Part, Project, RuleError, Segment, derived, merged
-from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, rounded_up_mm, strip_length_mm
-from jolly_core.tagging import device_at, full_tag, pins_of
-from jolly_core.wiring import Conductor, PinKey, conductors_at, conductors_from
+from jolly_core.library import definition
+from jolly_core.model import Device, Harness, Node, Project, RuleError, Segment, derived, merged
+from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, rounded_up_mm
+from jolly_core.tagging import device_at, full_tag
+from jolly_core.wiring import Conductor, conductors_from
 
+from .contacts import ENDS
+from .lengths import span_of
 from .tree import length_mm, nodes_of, segments_of, tree_of, way_between
 
 
 @dataclass(slots=True)
 class HarnessWire:
-    """A wire of a harness; `missing` says why it has no length, "" when it has one."""
+    """A wire of a harness.
+
+    Attributes:
+        missing: why it has no length, "" when it has one.
+        spare_mm: how much longer than its way it is cut, for equal legs of a splice.
+    """
 
     conductor: Conductor
     harness_id: str
@@ -25,18 +30,7 @@ class HarnessWire:
     segments: list[Segment] = field(default_factory=list)
     missing: str = ""
     why: str = ""
-
-
-@dataclass(slots=True, frozen=True)
-class CavityRow:
-    """A cavity of a connector: name, the conductors in it, the far pin of each, the contact it takes."""
-
-    device_id: str
-    cavity: str
-    conductors: tuple[Conductor, ...]
-    far: tuple[PinKey, ...]
-    contact: Part | None
-    strip_mm: float
+    spare_mm: float = 0.0
 
 
 def harnesses(project: Project) -> list[Harness]:
@@ -51,8 +45,8 @@ def _node_of(project: Project) -> dict[str, Node]:
 
 
 @derived
-def harness_wires_from(project: Project, sheet_id: str) -> dict[str, HarnessWire]:
-    """Return the wires of harnesses among the conductors of nets that begin on a sheet, by their keys."""
+def _ways_from(project: Project, sheet_id: str) -> dict[str, HarnessWire]:
+    """Return the wires of harnesses among the conductors of nets that begin on a sheet, each by its own way."""
     node_of = _node_of(project)
     found: dict[str, HarnessWire] = {}
     for c in conductors_from(project, sheet_id).values() if node_of else ():
@@ -63,7 +57,7 @@ def harness_wires_from(project: Project, sheet_id: str) -> dict[str, HarnessWire
     return found
 
 
-harness_wires = merged(harness_wires_from)
+_ways = merged(_ways_from)
 
 
 def _measured(project: Project, wire: HarnessWire, start: str, end: str) -> HarnessWire:
@@ -73,15 +67,58 @@ def _measured(project: Project, wire: HarnessWire, start: str, end: str) -> Harn
     except RuleError as error:
         wire.missing = error.message
         return wire
-    way = length_mm(wire.segments)
-    total = way + 2 * settings.harness_allowance_mm
-    wire.length_mm = rounded_up_mm(total, settings.length_step_mm)
     shown = " + ".join(f"{s.length_mm:g}" for s in wire.segments) or "0"
+    unknown = next((s for s in wire.segments if span_of(project, s.id).missing), None)
+    if unknown:
+        ends = " and ".join(node_name(project, project.nodes[id]) for id in (unknown.a_id, unknown.b_id))
+        wire.missing = f"The segment between {ends} has no length: {span_of(project, unknown.id).missing}."
+        return wire
+    way = length_mm(wire.segments)
+    total = round(way + 2 * settings.harness_allowance_mm, 2)
+    wire.length_mm = rounded_up_mm(total, settings.length_step_mm)
     wire.why = (
         f"segments {shown} + 2 × {settings.harness_allowance_mm:g} at the ends = {total:g} mm, rounded up to "
         f"{settings.length_step_mm:g} mm: {wire.length_mm:g} mm"
     )
     return wire
+
+
+@derived
+def _legs(project: Project) -> dict[str, float]:
+    """Return how long the legs of each splice with equal legs are, mm, by the id of its device."""
+    equal = {n.device_id for n in project.nodes.values() if n.equal_legs and n.device_id}
+    found: dict[str, float] = {}
+    for wire in _ways(project).values() if equal else ():
+        for id in _devices(project, wire.conductor) & equal:
+            found[id] = max(found.get(id, 0.0), wire.length_mm or 0.0)
+    return found
+
+
+def _devices(project: Project, c: Conductor) -> set[str]:
+    return {project.symbols[pin[0]].device_id for pin in (c.start, c.end)}
+
+
+@derived
+def harness_wires_from(project: Project, sheet_id: str) -> dict[str, HarnessWire]:
+    """Return the wires of harnesses among the conductors of nets that begin on a sheet, by their keys."""
+    legs = _legs(project)
+    found = _ways_from(project, sheet_id)
+    return {key: _as_leg(project, wire, legs) for key, wire in found.items()} if legs else found
+
+
+harness_wires = merged(harness_wires_from)
+
+
+def _as_leg(project: Project, wire: HarnessWire, legs: dict[str, float]) -> HarnessWire:
+    """Return a wire as long as the longest leg of its splice, where its splice has equal legs."""
+    mine = [(legs[id], id) for id in _devices(project, wire.conductor) if id in legs]
+    if not mine or wire.length_mm is None:
+        return wire
+    length, splice = max(mine)
+    spare = round(length - wire.length_mm, 2)
+    tag = full_tag(project, project.devices[splice])
+    why = f"{wire.why}; equal legs of {tag}: {length:g} mm, {spare:g} mm spare" if spare else wire.why
+    return replace(wire, length_mm=length, spare_mm=spare, why=why)
 
 
 def wires_of(project: Project, harness_id: str) -> list[HarnessWire]:
@@ -100,61 +137,6 @@ def bundles(project: Project, harness_id: str) -> dict[str, tuple[list[HarnessWi
     return found
 
 
-def contacts_of(project: Project, device: Device | None) -> list[Part]:
-    """Return the contacts that a connector's cavities may take: those its housing's part names, in its order."""
-    part = project.part_of(device) if device else None
-    named = names_in(part.ratings.get("contact", "")) if part else ()
-    return [found for found in map(project.part_named, named) if found is not None]
-
-
-def contact_of(project: Project, device: Device | None, area: float = 0.0) -> Part | None:
-    """Return the contact for a conductor of an area in mm²: the first allowed one that takes it, else the first."""
-    allowed = contacts_of(project, device)
-    return next((c for c in allowed if contact_fits(c, area)), allowed[0] if allowed else None)
-
-
-def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
-    """Return the cavities of a connector in its part's order, or those drawn while it has no part."""
-    device = project.devices[device_id]
-    part = project.part_of(device)
-    there: dict[str, list[tuple[Conductor, PinKey]]] = {}
-    for symbol in project.units_of(device_id):
-        if definition(symbol.definition).unit == "cavity":
-            name = pins_of(project, symbol)[0]
-            here = (symbol.id, 0)
-            there.setdefault(name, []).extend((c, c.other(here)) for c in conductors_at(project, here))
-    names = [pins[0] for kind, pins in part.units if kind == "cavity"] if part else sorted(there, key=_counted)
-    rows = []
-    for name in [*names, *(n for n in there if n not in names)]:
-        found = there.get(name, [])
-        mine, far = tuple(c for c, _ in found), tuple(pin for _, pin in found)
-        contact = contact_of(project, device, cavity_area_mm2(project, mine))
-        strip = cavity_strip_mm(project, device, mine[0]) if mine else number_of(contact, "strip_mm")
-        rows.append(CavityRow(device_id, name, mine, far, contact, strip))
-    return rows
-
-
-def cavity_area_mm2(project: Project, conductors: Iterable[Conductor]) -> float:
-    """Return the area that a contact has to hold: that of all its conductors together, mm²."""
-    return round(sum(area_mm2(c.wire_type(project)) for c in conductors), 6)
-
-
-def _counted(name: str) -> tuple[int, str]:
-    return (int(name), "") if name.isdecimal() else (10**6, name)
-
-
-def cavity_strip_mm(project: Project, device: Device | None, c: Conductor) -> float:
-    """Return the strip length of a conductor's end in a connector: its contact's, else the usual one for its size."""
-    area = area_mm2(c.wire_type(project))
-    return number_of(contact_of(project, device, area), "strip_mm") or strip_length_mm(area)
-
-
-def contact_fits(contact: Part, area: float) -> bool:
-    """Return whether a crimp contact takes a conductor of an area in mm²; one without limits takes any."""
-    low, high = number_of(contact, "cross_section_min_mm2"), number_of(contact, "cross_section_max_mm2")
-    return (not low or area >= low - 1e-9) and (not high or area <= high + 1e-9)
-
-
 def connectors_of(project: Project, harness_id: str) -> list[Device]:
     """Return the connectors of a harness as they were added."""
     return [project.devices[n.device_id] for n in nodes_of(project, harness_id) if n.device_id]
@@ -166,12 +148,12 @@ def free_connectors(project: Project) -> list[Device]:
     found = [
         d
         for d in project.devices.values()
-        if d.id not in inside and any(definition(s.definition).unit == "cavity" for s in project.units_of(d.id))
+        if d.id not in inside and any(definition(s.definition).unit in ENDS for s in project.units_of(d.id))
     ]
     return sorted(found, key=lambda d: full_tag(project, d))
 
 
 def node_name(project: Project, node: Node) -> str:
-    """Return what people call an end or a branching of a harness: its connector's tag, or its name."""
+    """Return what people call a node of a harness: its connector's or splice's tag, or its name."""
     device = project.devices.get(node.device_id)
-    return full_tag(project, device) if device else f"branching {node.name}".strip()
+    return full_tag(project, device) if device else f"{node.sort or 'branching'} {node.name}".strip()

@@ -24,13 +24,10 @@ from .entities.building import (
     ChannelCircuit,
     CheckSignature,
     CoreChoice,
-    Harness,
     IoPoint,
     NetOrder,
-    Node,
     PointCheck,
     Rack,
-    Segment,
     StripItem,
 )
 from .entities.circuit import (
@@ -48,6 +45,7 @@ from .entities.circuit import (
     WireType,
 )
 from .entities.habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Mute, NumberRule, Stamp, Strip, TagRule
+from .entities.harness import NODE_SORTS, PATH_FORMS, Covering, Harness, Node, PathForm, Segment
 from .entities.layout import (
     STANDINGS,
     SURFACES,
@@ -240,4 +238,8 @@ __all__ = [
     "from_record",
     "to_record",
     "users_of",
+    "Covering",
+    "NODE_SORTS",
+    "PATH_FORMS",
+    "PathForm",
 ]

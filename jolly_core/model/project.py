@@ -21,17 +21,15 @@ from .entities.building import (
     ChannelCircuit,
     CheckSignature,
     CoreChoice,
-    Harness,
     IoPoint,
     NetOrder,
-    Node,
     PointCheck,
     Rack,
-    Segment,
     StripItem,
 )
 from .entities.circuit import AddOn, Continuation, Device, Figure, Note, Symbol, Wire, WireType
 from .entities.habits import Mute, NumberRule, Stamp, Strip, TagRule
+from .entities.harness import Covering, Harness, Node, Segment
 from .entities.layout import Crossing, Duct, Enclosure, Lane, Passage, Placing, Rail
 from .entities.parts import Part, with_units_of
 from .entities.structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
@@ -103,7 +101,7 @@ class Project:
         self.lanes, self.crossings = self.table(Lane), self.table(Crossing)
         self.placings, self.passages = self.table(Placing), self.table(Passage)
         self.harnesses, self.nodes = self.table(Harness), self.table(Node)
-        self.segments = self.table(Segment)
+        self.segments, self.coverings = self.table(Segment), self.table(Covering)
         self.mutes = self.table(Mute)
         self.stamps = self.table(Stamp)
         dict.__setitem__(self._settings, SETTINGS_ID, Settings())

@@ -3,6 +3,7 @@
 from .ampacity import USUAL_LAYING, Laying, carried_a, conductor_for_mm2, laying_factor
 from .drop import Drop, voltage_drop
 from .motors import Chosen, motor_choice, motor_current_a
+from .packing import MOST_PACKED, bundle_diameter_mm, is_packed
 from .warming import (
     FAN_M3K_PER_WH,
     STANDING_FACTORS,
@@ -15,7 +16,6 @@ from .warming import (
 )
 from .wires import (
     area_mm2,
-    bundle_diameter_mm,
     fill_percent,
     outer_diameter_mm,
     resistance_ohm_per_km,
@@ -35,7 +35,9 @@ __all__ = [
     "Drop",
     "Warming",
     "area_mm2",
+    "MOST_PACKED",
     "bundle_diameter_mm",
+    "is_packed",
     "fan_m3_per_h",
     "fill_percent",
     "outer_diameter_mm",

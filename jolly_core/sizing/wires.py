@@ -15,8 +15,6 @@ from math import pi, sqrt
 from jolly_core.library import awg_area_mm2
 from jolly_core.model import RuleError, WireType
 
-BUNDLE_FACTOR = 1.2
-
 
 @cache
 def _table(name: str) -> dict[float, float]:
@@ -70,30 +68,6 @@ def resistance_ohm_per_km(area: float) -> float:
     if not fitting:
         raise RuleError(f"No resistance is known for {area:g} mm²; the smallest in the table is {min(table):g} mm².")
     return table[max(fitting)]
-
-
-def bundle_diameter_mm(diameters_mm: Iterable[float]) -> float:
-    """Return the diameter in mm of a round bundle of wires.
-
-    Up to three by the circle around them, never less than the two largest side by side; more by 1.2 times the root of
-    the sum of squares.
-
-    Example:
-        >>> [round(bundle_diameter_mm(d), 2) for d in ([2.0] * 2, [2.0] * 3, [2.0, 1.0, 0.5], [2.0] * 6 + [1.3] * 4)]
-        [4.0, 4.31, 3.0, 6.66]
-    """
-    found = sorted(diameters_mm, reverse=True)
-    if len(found) < 2:
-        return sum(found)
-    pair = found[0] + found[1]
-    if len(found) == 2:
-        return pair
-    a, b, c = (2 / d for d in found[:3])  # curvatures; the circle around three that touch (Descartes)
-    around = a + b + c - 2 * sqrt(a * b + b * c + c * a)
-    # A third that is no thicker than the gap beside the two largest lies in it.
-    in_gap = found[2] <= 2 / (a + b - 2 / pair)
-    three = pair if in_gap else max(pair, -2 / around if around < 0 else 0.0)
-    return three if len(found) == 3 else max(three, BUNDLE_FACTOR * sqrt(sum(d * d for d in found)))
 
 
 def fill_percent(diameters_mm: Iterable[float], width_mm: float, depth_mm: float) -> float:

@@ -13,7 +13,7 @@ from jolly_core.library import definition
 from jolly_core.model import NetOrder, Project, RuleError, derived
 
 from .connections import Connection, Pair, connections
-from .nets import Group, PinKey, net_of, sheet_groups
+from .nets import Group, PinKey, net_of, point_of, sheet_groups
 from .places import site_of
 from .shortest import shortest_pairs
 
@@ -59,7 +59,26 @@ def _made(
         here = {key: pin for pin, key in _keys(project, pins).items()}
         there = _keys(project, [pin for g in twin for pin in g.pins])
         return connections(project, net, given=[(here[there[c.start]], here[there[c.end]]) for c in lead])
+    legs = _legs(project, net, pins)
+    if legs:
+        return connections(project, net, given=legs)
     return connections(project, net, shortest=_shortest(project))
+
+
+def _legs(project: Project, net: list[Group], pins: list[PinKey]) -> list[Pair]:
+    """Return the conductors of a net with splices: each pin to the nearest splice, and a splice to the next one."""
+    hubs = [pin for pin in pins if definition(project.symbols[pin[0]].definition).unit == "splice"]
+    if not hubs:
+        return []
+    sheet_of = {pin: group.sheet_id for group in net for pin in group.pins}
+
+    def away(a: PinKey, b: PinKey) -> tuple[bool, int, PinKey]:
+        (x, y), (u, v) = point_of(project, a), point_of(project, b)
+        return (sheet_of[a] != sheet_of[b], abs(x - u) + abs(y - v), b)
+
+    hubs.sort(key=lambda pin: _reading(project, pin))
+    between = [(min(hubs[:n], key=lambda h: away(pin, h)), pin) for n, pin in enumerate(hubs) if n]
+    return between + [(min(hubs, key=lambda h: away(pin, h)), pin) for pin in pins if pin not in hubs]
 
 
 def _shortest(project: Project) -> Callable[[list[PinKey], dict[PinKey, int]], list[Pair] | None] | None:

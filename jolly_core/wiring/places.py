@@ -52,12 +52,12 @@ def _site(project: Project, symbol_id: str) -> Site:
 
 
 def room_of(part: Part | None, unit: str) -> int:
-    """Return how many conductors a pin takes: what its part says, else PIN_ROOM; an earth bar takes many."""
+    """Return how many conductors a pin takes: what its part says, else PIN_ROOM; earth bars and splices take many."""
     for name in ("conductors_per_point", *(("terminals",) if unit == "earth" else ())):
         said = part.ratings.get(name, "").strip() if part else ""
         if said.isdigit() and int(said) > 0:
             return int(said)
-    return BAR_ROOM if unit == "earth" else PIN_ROOM
+    return BAR_ROOM if unit in ("earth", "splice") else PIN_ROOM
 
 
 def place_of(project: Project, device: Device) -> Place:

@@ -59,7 +59,7 @@ class ProjectFile(TestCase):
         self.assertEqual({s.number: s.kind for s in project.sheets.values()}, {"1": "schematic", "2": "schematic"})
         self.assertEqual({s.number: s.size for s in project.sheets.values()}, {"1": "A4", "2": "A3"})
         text = write_project(project)
-        self.assertEqual(json.loads(text)["version"], 10)
+        self.assertEqual(json.loads(text)["version"], 11)
         new = json.loads(text)["entities"]
         for kind, records in old["entities"].items():
             for was, now in zip(records, new[kind], strict=True):

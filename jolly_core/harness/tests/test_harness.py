@@ -102,7 +102,7 @@ class Wired(TestCase):
         found = sorted(
             (len(wires), round(diameter, 2)) for wires, diameter in bundles(self.bench.project, self.harness).values()
         )
-        self.assertEqual(found, [(2, 4.0), (4, 4.8), (6, 5.88)])
+        self.assertEqual(found, [(2, 4.0), (4, 4.83), (6, 6.0)])
 
     def test_another_length_reaches_every_wire_through_it(self) -> None:
         trunk_segment = next(s.id for s in self.bench.project.segments.values() if s.length_mm == 550)

@@ -1,4 +1,4 @@
-"""What is built from a drawing: strips, cables, PLC cards and points, harnesses; enclosures are in layout.py.
+"""What is built from a drawing: strips, cables, PLC cards and points; see also layout.py and harness.py.
 
 Strips, cables, cards and connectors are devices: tag, part, text and place are the device's. The records
 here keep what only they have.
@@ -322,40 +322,6 @@ class CheckSignature:
     on: Text = ""
     digest: Text = ""
     remark: LongText = ""
-
-
-@kind("harness", since=1)
-@dataclass(slots=True)
-class Harness:
-    """A wiring harness; its wires are those drawn between cavities of its connectors."""
-
-    id: Id
-    code: Text
-    text: Text = ""
-    order: Order = 0
-
-
-@kind("node", since=1, keeps_device=True)
-@dataclass(slots=True)
-class Node:
-    """An end or a branching of a harness; `device_id` is the connector there, "" at a branching."""
-
-    id: Id
-    harness_id: Annotated[str, Names("harness", needed=True)]
-    device_id: Annotated[str, Names("device")] = ""
-    name: Text = ""
-
-
-@kind("segment", since=1)
-@dataclass(slots=True)
-class Segment:
-    """A stretch of a harness between two nodes, with its length."""
-
-    id: Id
-    harness_id: Annotated[str, Names("harness", needed=True)]
-    a_id: Annotated[str, Names("node", needed=True)]
-    b_id: Annotated[str, Names("node", needed=True)]
-    length_mm: Annotated[float, Within(0, 20_000, "mm")]
 
 
 @kind("cable_way", since=6)

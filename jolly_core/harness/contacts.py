@@ -1,0 +1,116 @@
+"""What wires of a harness end in: cavities of connectors with their contacts, lugs, splices."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from jolly_core.cables import number_of
+from jolly_core.library import definition, names_in
+from jolly_core.model import Device, Part, Project
+from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, strip_length_mm
+from jolly_core.tagging import pins_of
+from jolly_core.wiring import Conductor, PinKey, conductors_at
+
+# Units that wires of a harness end at, and parts of one such unit that are crimped on the wire themselves.
+ENDS = ("cavity", "splice")
+OWN_CONTACTS = ("ring-lug", "blade-terminal", "splice")
+
+
+@dataclass(slots=True, frozen=True)
+class CavityRow:
+    """A cavity of a connector: name, the conductors in it, the far pin of each, the contact it takes."""
+
+    device_id: str
+    cavity: str
+    conductors: tuple[Conductor, ...]
+    far: tuple[PinKey, ...]
+    contact: Part | None
+    strip_mm: float
+
+
+def is_splice(project: Project, device_id: str) -> bool:
+    """Return whether a device is a splice: by its part, else by what is drawn of it."""
+    device = project.devices.get(device_id)
+    if device is None:
+        return False
+    part = project.part_of(device)
+    drawn = any(definition(s.definition).unit == "splice" for s in project.units_of(device.id))
+    return part.part_class == "splice" if part else drawn
+
+
+def contacts_of(project: Project, device: Device | None) -> list[Part]:
+    """Return the contacts that a connector's cavities may take: those its housing's part names, in its order.
+
+    A lug, a blade terminal and a splice are their own contacts.
+    """
+    part = project.part_of(device) if device else None
+    if part is not None and part.part_class in OWN_CONTACTS:
+        return [part]
+    named = names_in(part.ratings.get("contact", "")) if part else ()
+    return [found for found in map(project.part_named, named) if found is not None]
+
+
+def contact_of(project: Project, device: Device | None, area: float = 0.0, insulation: float = 0.0) -> Part | None:
+    """Return the contact for conductors of an area in mm² and over their insulation in mm.
+
+    It is the first allowed one that takes them, else the first.
+    """
+    allowed = contacts_of(project, device)
+    return next((c for c in allowed if contact_fits(c, area, insulation)), allowed[0] if allowed else None)
+
+
+def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
+    """Return the cavities of a connector in its part's order, or those drawn while it has no part."""
+    device = project.devices[device_id]
+    part = project.part_of(device)
+    there: dict[str, list[tuple[Conductor, PinKey]]] = {}
+    for symbol in project.units_of(device_id):
+        if definition(symbol.definition).unit in ENDS:
+            name = pins_of(project, symbol)[0]
+            here = (symbol.id, 0)
+            there.setdefault(name, []).extend((c, c.other(here)) for c in conductors_at(project, here))
+    names = [pins[0] for kind, pins in part.units if kind in ENDS] if part else sorted(there, key=_counted)
+    rows = []
+    for name in [*names, *(n for n in there if n not in names)]:
+        found = there.get(name, [])
+        mine, far = tuple(c for c, _ in found), tuple(pin for _, pin in found)
+        contact = contact_of(project, device, cavity_area_mm2(project, mine), cavity_insulation_mm(project, mine))
+        strip = cavity_strip_mm(project, device, mine[0]) if mine else number_of(contact, "strip_mm")
+        rows.append(CavityRow(device_id, name, mine, far, contact, strip))
+    return rows
+
+
+def cavity_area_mm2(project: Project, conductors: Iterable[Conductor]) -> float:
+    """Return the area that a contact has to hold: that of all its conductors together, mm²."""
+    return round(sum(area_mm2(c.wire_type(project)) for c in conductors), 6)
+
+
+def cavity_insulation_mm(project: Project, conductors: Iterable[Conductor]) -> float:
+    """Return the diameter over the insulation that a contact has to hold, that of all its conductors together, mm."""
+    sizes = [outer_diameter_mm(area_mm2(c.wire_type(project))) for c in conductors]
+    return round(bundle_diameter_mm(sizes), 2) if sizes else 0.0
+
+
+def _counted(name: str) -> tuple[int, str]:
+    return (int(name), "") if name.isdecimal() else (10**6, name)
+
+
+def cavity_strip_mm(project: Project, device: Device | None, c: Conductor) -> float:
+    """Return the strip length of a conductor's end in a connector: its contact's, else the usual one for its size."""
+    area = area_mm2(c.wire_type(project))
+    return number_of(contact_of(project, device, area), "strip_mm") or strip_length_mm(area)
+
+
+def contact_fits(contact: Part, area: float, insulation: float = 0.0) -> bool:
+    """Return whether a contact takes conductors of an area in mm² and, where given, over their insulation in mm.
+
+    One without limits takes any.
+    """
+    sections = number_of(contact, "cross_section_min_mm2"), number_of(contact, "cross_section_max_mm2")
+    around = number_of(contact, "insulation_min_mm"), number_of(contact, "insulation_max_mm")
+    return _within(area, *sections) and (not insulation or _within(insulation, *around))
+
+
+def _within(value: float, low: float, high: float) -> bool:
+    return (not low or value >= low - 1e-9) and (not high or value <= high + 1e-9)
