@@ -16,17 +16,6 @@ from jolly_core.cabinet import (
     runs_of,
     tray,
 )
-from jolly_core.harness import (
-    cavity_area_mm2,
-    cavity_insulation_mm,
-    cavity_rows,
-    connectors_of,
-    contact_fits,
-    harnesses,
-    is_tree,
-    tree_of,
-    wires_of,
-)
 from jolly_core.making import Dossier, uncut_from
 from jolly_core.model import Project, counted, derived, listed
 from jolly_core.plc import cards, spans_of
@@ -184,26 +173,3 @@ def waiting_points(project: Project) -> Iterator[Snag]:
         verb = "waits" if len(waiting) == 1 else "wait"
         message = f"{counted(len(waiting), 'point')} {verb} for a channel: {shown}."
         yield built("point-waits", "warning", message, "io", "")
-
-
-@project_check("harness", "A harness that is not a tree, a wire without a way, a contact that does not fit.")
-def harness_faults(project: Project) -> Iterator[Snag]:
-    """Yield a snag for each fault of each harness."""
-    for harness in harnesses(project):
-        if not is_tree(tree_of(project, harness.id)):
-            yield built(
-                "harness", "error", f"{harness.code} is no tree: its segments make a ring.", "harness", harness.id
-            )
-        for wire in wires_of(project, harness.id):
-            if wire.missing:
-                message = f"{harness.code}, wire {wire.conductor.number}: {wire.missing}"
-                yield built("harness", "error", message, "harness", harness.id)
-        for device in connectors_of(project, harness.id):
-            for row in cavity_rows(project, device.id):
-                area = cavity_area_mm2(project, row.conductors)
-                around = cavity_insulation_mm(project, row.conductors)
-                if row.contact is not None and area and not contact_fits(row.contact, area, around):
-                    name = f"{full_tag(project, device)}:{row.cavity}"
-                    several = f" of {len(row.conductors)} wires together" if len(row.conductors) > 1 else ""
-                    message = f"The contact {row.contact.number} in {name} does not take {area:g} mm²{several}."
-                    yield built("harness", "error", message, "harness", harness.id, (), device.id)

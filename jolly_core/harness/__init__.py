@@ -1,5 +1,6 @@
 """Harnesses: tree, wires, bundles, form board."""
 
+from .bundling import BEND_DIAMETERS, Bundle, Covered, bundles, covered, holds
 from .contacts import (
     ENDS,
     CavityRow,
@@ -9,16 +10,16 @@ from .contacts import (
     cavity_strip_mm,
     contact_fits,
     contact_of,
+    contacts_of,
     is_splice,
 )
 from .continuity import Probe, pin_groups, probes
 from .flattening import Laid, flat, laid
 from .lengths import Span, span_of
 from .paths import Path, check_path, coordinates, cut_path, path_of, path_through, spots
-from .tree import Tree, is_tree, length_mm, nodes_between, nodes_of, segments_of, tree_of, trunk, way_between
+from .tree import Tree, is_tree, length_mm, nodes_between, nodes_of, pieces_of, segments_of, tree_of, trunk, way_between
 from .wires import (
     HarnessWire,
-    bundles,
     connectors_of,
     free_connectors,
     harness_wires,
@@ -71,4 +72,11 @@ __all__ = [
     "coordinates",
     "cut_path",
     "is_splice",
+    "BEND_DIAMETERS",
+    "Bundle",
+    "Covered",
+    "covered",
+    "holds",
+    "pieces_of",
+    "contacts_of",
 ]

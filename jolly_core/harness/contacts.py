@@ -19,7 +19,14 @@ OWN_CONTACTS = ("ring-lug", "blade-terminal", "splice")
 
 @dataclass(slots=True, frozen=True)
 class CavityRow:
-    """A cavity of a connector: name, the conductors in it, the far pin of each, the contact it takes."""
+    """A cavity of a connector, or a splice.
+
+    Attributes:
+        cavity: its name.
+        far: the far pin of each conductor.
+        contact: the contact it takes.
+        seal: what seals the wire in it, or the plug of an empty one; None where the housing is not sealed.
+    """
 
     device_id: str
     cavity: str
@@ -27,6 +34,7 @@ class CavityRow:
     far: tuple[PinKey, ...]
     contact: Part | None
     strip_mm: float
+    seal: Part | None = None
 
 
 def is_splice(project: Project, device_id: str) -> bool:
@@ -77,8 +85,21 @@ def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
         mine, far = tuple(c for c, _ in found), tuple(pin for _, pin in found)
         contact = contact_of(project, device, cavity_area_mm2(project, mine), cavity_insulation_mm(project, mine))
         strip = cavity_strip_mm(project, device, mine[0]) if mine else number_of(contact, "strip_mm")
-        rows.append(CavityRow(device_id, name, mine, far, contact, strip))
+        seal = _seal_of(project, part, cavity_insulation_mm(project, mine)) if part else None
+        rows.append(CavityRow(device_id, name, mine, far, contact, strip, seal))
     return rows
+
+
+def _seal_of(project: Project, housing: Part, insulation: float) -> Part | None:
+    """Return the seal of a cavity for a diameter over the insulation in mm, the plug where nothing is in it."""
+    field = "seals" if insulation else "plugs"
+    named = [p for p in map(project.part_named, names_in(housing.ratings.get(field, ""))) if p is not None]
+    fitting = (p for p in named if not insulation or _within(insulation, *_around(p)))
+    return next(fitting, named[0] if named else None)
+
+
+def _around(part: Part) -> tuple[float, float]:
+    return number_of(part, "insulation_min_mm"), number_of(part, "insulation_max_mm")
 
 
 def cavity_area_mm2(project: Project, conductors: Iterable[Conductor]) -> float:
@@ -108,8 +129,7 @@ def contact_fits(contact: Part, area: float, insulation: float = 0.0) -> bool:
     One without limits takes any.
     """
     sections = number_of(contact, "cross_section_min_mm2"), number_of(contact, "cross_section_max_mm2")
-    around = number_of(contact, "insulation_min_mm"), number_of(contact, "insulation_max_mm")
-    return _within(area, *sections) and (not insulation or _within(insulation, *around))
+    return _within(area, *sections) and (not insulation or _within(insulation, *_around(contact)))
 
 
 def _within(value: float, low: float, high: float) -> bool:

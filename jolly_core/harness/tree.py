@@ -90,17 +90,29 @@ def nodes_between(tree: Tree, start: str, end: str) -> list[str]:
     return found
 
 
+def pieces_of(tree: Tree) -> list[list[str]]:
+    """Return the node ids of each piece that hangs together; nodes that no segment touches are left out."""
+    seen: set[str] = set()
+    found: list[list[str]] = []
+    for node in tree.nodes:
+        if node.id in seen or not tree.beside[node.id]:
+            continue
+        piece, waiting = [], [node.id]
+        while waiting:
+            id = waiting.pop()
+            if id not in seen:
+                seen.add(id)
+                piece.append(id)
+                waiting += [other for _, other in tree.beside[id]]
+        found.append(piece)
+    return found
+
+
 def is_tree(tree: Tree) -> bool:
     """Return whether the segments join the nodes they touch without a ring."""
-    seen: set[str] = set()
-    touched = {id for id, beside in tree.beside.items() if beside}
-    waiting = sorted(touched)[:1]
-    while waiting:
-        node = waiting.pop()
-        if node not in seen:
-            seen.add(node)
-            waiting += [other for _, other in tree.beside[node]]
-    return seen == touched and len(tree.segments) == max(0, len(touched) - 1)
+    pieces = pieces_of(tree)
+    touched = sum(map(len, pieces))
+    return len(pieces) <= 1 and len(tree.segments) == max(0, touched - 1)
 
 
 def length_mm(way: list[Segment]) -> float:

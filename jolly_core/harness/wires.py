@@ -6,13 +6,13 @@ from dataclasses import dataclass, field, replace
 
 from jolly_core.library import definition
 from jolly_core.model import Device, Harness, Node, Project, RuleError, Segment, derived, merged
-from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, rounded_up_mm
+from jolly_core.sizing import rounded_up_mm
 from jolly_core.tagging import device_at, full_tag
 from jolly_core.wiring import Conductor, conductors_from
 
 from .contacts import ENDS
 from .lengths import span_of
-from .tree import length_mm, nodes_of, segments_of, tree_of, way_between
+from .tree import length_mm, nodes_of, tree_of, way_between
 
 
 @dataclass(slots=True)
@@ -124,17 +124,6 @@ def _as_leg(project: Project, wire: HarnessWire, legs: dict[str, float]) -> Harn
 def wires_of(project: Project, harness_id: str) -> list[HarnessWire]:
     """Return the wires of one harness in reading order of nets."""
     return [w for w in harness_wires(project).values() if w.harness_id == harness_id]
-
-
-def bundles(project: Project, harness_id: str) -> dict[str, tuple[list[HarnessWire], float]]:
-    """Return for each segment its wires and the diameter of their bundle, mm."""
-    found: dict[str, tuple[list[HarnessWire], float]] = {}
-    wires = wires_of(project, harness_id)
-    for segment in segments_of(project, harness_id):
-        inside = [w for w in wires if any(s.id == segment.id for s in w.segments)]
-        sizes = [outer_diameter_mm(area_mm2(w.conductor.wire_type(project))) for w in inside]
-        found[segment.id] = (inside, bundle_diameter_mm(sizes) if sizes else 0.0)
-    return found
 
 
 def connectors_of(project: Project, harness_id: str) -> list[Device]:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from jolly_core.cabinet import Route, routes_from
 from jolly_core.cables import CoreRow, cored, number_of
 from jolly_core.drawing import place_in
-from jolly_core.harness import HarnessWire, cavity_strip_mm, contact_of, harness_wires_from
+from jolly_core.harness import ENDS, HarnessWire, cavity_strip_mm, contact_of, harness_wires_from
 from jolly_core.library import definition, is_colour
 from jolly_core.model import Project, WireType, derived, merged
 from jolly_core.sizing import area_mm2, strip_length_mm
@@ -147,7 +147,7 @@ def _colour(wire_type: WireType | None, core: str) -> str:
 def _end(project: Project, c: Conductor, pin: tuple[str, int], area: float) -> End:
     device = device_at(project, pin)
     name, device_id = pin_name(project, pin), device.id if device else ""
-    if definition(project.symbols[pin[0]].definition).unit == "cavity":
+    if definition(project.symbols[pin[0]].definition).unit in ENDS:
         contact = contact_of(project, device, area)
         termination = contact.number if contact else "contact not chosen"
         return End(name, pin, device_id, cavity_strip_mm(project, device, c), termination)

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from jolly_core.cables import cable_length_m
 from jolly_core.drawing import place_in
-from jolly_core.harness import cavity_rows
+from jolly_core.harness import cavity_rows, covered, harnesses, nodes_of
 from jolly_core.library import part_class, text_in
 from jolly_core.making import stock_cuts
 from jolly_core.model import Project, derived
@@ -62,10 +62,17 @@ def needs(project: Project) -> dict[tuple[str, str], Need]:
             add(part.id, sum(len(s.units) for s in project.units_of(device.id)), tag)
         else:
             add(part.id, 1, tag)
-            if part.count("cavity"):
-                for row in cavity_rows(project, device.id):
-                    if row.contact is not None:
-                        add(row.contact.id, len(row.conductors), tag)
+            for row in cavity_rows(project, device.id) if part.count("cavity") else ():
+                if row.contact is not None and row.contact.id != part.id:
+                    add(row.contact.id, len(row.conductors), tag)
+                if row.seal is not None:
+                    add(row.seal.id, len(row.conductors) or 1, tag)
+    for harness in harnesses(project):
+        for stretch in covered(project, harness.id):
+            if stretch.part is not None:
+                add(stretch.part.id, round(stretch.used_mm / 1000, 3), harness.code, "m")
+        for node in nodes_of(project, harness.id):
+            add(node.part_id, 1, harness.code)
     stock = {(c.kind, c.number): c.stock for c in stock_cuts(project)}
     for kind, table in (("rail", project.rails), ("duct", project.ducts)):
         for part_id in {run.part_id for run in table.values()}:

@@ -1,133 +1,260 @@
-"""The form board of a harness at true scale: trunk, branches, lengths and bundles, a table beside each connector."""
+"""The form board of a harness at true scale: trunk, branches, dimensions, coverings, a table beside each connector."""
 
 from __future__ import annotations
 
-from jolly_core.harness import bundles, cavity_rows, laid, tree_of, trunk
-from jolly_core.model import Project
-from jolly_core.tagging import full_tag, pin_name
+from dataclasses import dataclass, field, replace
+from math import atan2, degrees
 
-from .lettering import fit
-from .primitives import Anchor, Circle, Facts, Item, Line, Poly, Prim, Rect, Scene, text
+from jolly_core.harness import (
+    Bundle,
+    Laid,
+    Tree,
+    bundles,
+    covered,
+    is_splice,
+    laid,
+    span_of,
+    tree_of,
+    trunk,
+    wires_of,
+)
+from jolly_core.model import Harness, Node, Project, counted, derived
 
-MARGIN_MM = 30.0
-TABLE_ROW_MM = 9.0
-TABLE_SIZE_MM = 5.5
-COLUMNS = (("Cav", 16.0), ("Wire", 32.0), ("Col", 20.0), ("To", 72.0))
-TABLE_WIDTH_MM = sum(w for _, w in COLUMNS)
-LABEL_MM = 14.0
-BUNDLE_MM = 10.0
-FOOT_MM = 22.0
-HIT_MM = 12.0
+from .boardmarks import (
+    NAME_MM,
+    WORDS_MM,
+    bundle_item,
+    covering_item,
+    covering_words,
+    dimension,
+    face_size,
+    name_of,
+    node_item,
+    scale_item,
+    words_width,
+)
+from .boardtables import table_of
+from .primitives import Box, Facts, Item, Line, Prim, Rect, RoleName, Scene, text
+from .roomfinding import AWAY_MM, Room, beside
+
+MARGIN_MM = 24.0
+FOOT_MM = 46.0
+DIMENSION_MM = 30.0
+BESIDE_BUNDLE_MM = 3.0
+Spot = tuple[float, float]
+
+
+@dataclass(slots=True)
+class _Board:
+    """A board while it is drawn: about the leftmost and topmost node, until all has its place."""
+
+    project: Project
+    harness: Harness
+    tree: Tree
+    lies: Laid
+    bundles: dict[str, Bundle]
+    main: list[str]
+    room: Room = field(default_factory=Room)
+    items: dict[str, Item] = field(default_factory=dict)
+
+    def put(self, item: Item) -> None:
+        self.items[item.id] = item
 
 
 def board_scene(project: Project, harness_id: str, number: str) -> Scene:
-    """Return the form board of a harness; 1 mm of the scene is 1 mm of the harness."""
+    """Return the form board of a harness; 1 mm of the scene is 1 mm of the harness.
+
+    Notes:
+        Bundles come first; connectors, dimensions, words and tables go where nothing lies, so that none lies on a
+        bundle or on another.
+    """
     harness = project.get("harness", harness_id)
-    tree = tree_of(project, harness.id)
-    lies = laid(tree)
-    places = lies.places
-    main = set(trunk(tree))
-    tables = {n.id: _table_height(project, n.device_id) for n in tree.nodes if n.device_id and n.id in places}
-    tallest = max(tables.values(), default=0.0)
-    left = MARGIN_MM + TABLE_WIDTH_MM
-    top = MARGIN_MM + tallest
-    width = max((x for x, _ in places.values()), default=0.0) + 2 * left
-    height = max((y for _, y in places.values()), default=0.0) + 2 * top + FOOT_MM
-    at = {id: (x + left, y + top) for id, (x, y) in places.items()}
-    level = at[next(iter(trunk(tree)))][1] if main else top
-    items: dict[str, Item] = {}
+    drawn = _drawn(project, harness.id)
+    left, top, right, bottom = _extent(drawn)
+    dx, dy = MARGIN_MM - left, MARGIN_MM - top
+    width, height = max(right - left, 300.0) + 2 * MARGIN_MM, bottom - top + 2 * MARGIN_MM + FOOT_MM
     words = f"{number}   {harness.code}   {harness.text}   scale 1:1"
     frame: list[Prim] = [
         Rect(5.0, 5.0, width - 10, height - 10, "frame"),
         text(12, height - 12, 12.0, f"{project.settings.number}  {words}", role="title"),
     ]
-    items["frame"] = Item("frame", "frame", frame, (0, 0, width, height))
-    sizes = bundles(project, harness.id)
-    for segment in tree.segments:
-        if segment.a_id in at and segment.b_id in at:
-            inside, diameter = sizes[segment.id]
-            a, b = at[segment.a_id], at[segment.b_id]
-            words = f"{len(inside)} wires, ⌀ {diameter:.1f}{', turned' if segment.id in lies.turned else ''}"
-            items[segment.id] = _segment_item(segment.id, a, b, segment.length_mm, words, diameter)
+    items = {"frame": Item("frame", "frame", frame, (0, 0, width, height))}
+    items |= {id: _moved(item, dx, dy) for id, item in drawn.items()}
+    scale = scale_item(MARGIN_MM, height - FOOT_MM + 8)
+    return Scene(round(width, 2), round(height, 2), items | {scale.id: scale})
+
+
+def _extent(items: dict[str, Item]) -> Box:
+    boxes = [item.box for item in items.values()] or [(0.0, 0.0, 0.0, 0.0)]
+    return (
+        min(b[0] for b in boxes),
+        min(b[1] for b in boxes),
+        max(b[2] for b in boxes),
+        max(b[3] for b in boxes),
+    )
+
+
+def _moved(item: Item, dx: float, dy: float) -> Item:
+    x1, y1, x2, y2 = item.box
+    facts: Facts = {**item.facts}
+    for key in ("from", "to"):
+        if key in facts:
+            x, y = facts[key]
+            facts[key] = (round(x + dx, 3), round(y + dy, 3))
+    if "body" in facts:
+        a, b, c, d = facts["body"]
+        facts["body"] = (a + dx, b + dy, c + dx, d + dy)
+    prims: list[Prim] = [prim.moved(dx, dy) for prim in item.prims]
+    return replace(item, prims=prims, box=(x1 + dx, y1 + dy, x2 + dx, y2 + dy), facts=facts)
+
+
+@derived
+def _drawn(project: Project, harness_id: str) -> dict[str, Item]:
+    """Return all that is on a board, about its leftmost and topmost node."""
+    tree = tree_of(project, harness_id)
+    board = _Board(project, project.harnesses[harness_id], tree, laid(tree), bundles(project, harness_id), trunk(tree))
+    places = board.lies.places
+    for s in tree.segments:
+        if s.a_id in places and s.b_id in places:
+            half = max(board.bundles[s.id].diameter_mm, 1.0) / 2
+            run = (*places[s.a_id], *places[s.b_id])
+            board.room.lines.append((run, half + BESIDE_BUNDLE_MM))
+    _segments(board)
+    _coverings(board)
+    faces = {n.id: _face(board, n) for n in tree.nodes if n.id in places}
+    _dimensions(board)
     for node in tree.nodes:
-        if node.id in at:
-            x, y = at[node.id]
-            prims: list[Prim] = [Circle(x, y, 2.5, "edge")]
-            if not node.device_id and node.name:
-                prims.append(text(x + 4, y - 4, LABEL_MM, node.name, role="label"))
-            reach = (x - HIT_MM, y - HIT_MM, x + HIT_MM, y + HIT_MM)
-            facts: Facts = {"device": node.device_id, "body": reach}
-            items[node.id] = Item(node.id, "node", prims, (x - 4, y - 4, x + 4, y + 4), facts)
-    for id, tall in tables.items():
-        device_id = project.nodes[id].device_id
-        x, y = at[id]
-        if id not in main:
-            corner = (x - TABLE_WIDTH_MM / 2, y - tall - 8 if y < level else y + 8)
-        elif x <= left + 0.01:
-            corner = (x - TABLE_WIDTH_MM - 8, y - tall / 2)
-        elif x >= width - left - 0.01:
-            corner = (x + 8, y - tall / 2)
-        else:
-            corner = (x - TABLE_WIDTH_MM / 2, y + 8)
-        items[f"table:{device_id}"] = _table(project, device_id, *corner)
-    return Scene(round(width, 2), round(height, 2), items)
+        if node.id in places:
+            board.put(node_item(project, node, places[node.id], faces[node.id]))
+    _names(board)
+    _tables(board)
+    return board.items
 
 
-def _segment_item(
-    id: str, a: tuple[float, float], b: tuple[float, float], length: float, words: str, diameter: float
-) -> Item:
-    thick = max(diameter, 1.0) / 2
-    dx, dy = b[0] - a[0], b[1] - a[1]
-    run = (dx * dx + dy * dy) ** 0.5 or 1.0
-    nx, ny = -dy / run * thick, dx / run * thick
-    corners = [(a[0] + nx, a[1] + ny), (b[0] + nx, b[1] + ny), (b[0] - nx, b[1] - ny), (a[0] - nx, a[1] - ny)]
-    points = tuple(round(v, 2) for p in (*corners, corners[0]) for v in p)
-    mx, my = (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
-    upright = abs(dy) > abs(dx)
-    where = (mx + thick + 2, my) if upright else (mx, my - thick - 2)
-    anchor: Anchor = "start" if upright else "middle"
-    prims: list[Prim] = [Poly(points, "edge")]
-    prims.append(text(*where, LABEL_MM, f"{length:g} mm", anchor=anchor, role="tag"))
-    below = where[1] + (BUNDLE_MM + 2 if upright else thick * 2 + BUNDLE_MM + 5)
-    prims.append(text(where[0], below, BUNDLE_MM, words, anchor=anchor, role="label"))
-    box = (min(a[0], b[0]) - 4, min(a[1], b[1]) - 4, max(a[0], b[0]) + 4, max(a[1], b[1]) + 4)
-    # A bundle is thin on the screen: what takes the pointer is wider, and at a slant only about its middle.
-    wide = HIT_MM * 0.7
-    level = min(abs(dx), abs(dy)) < 1
-    reach = (min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1])) if level else (mx, my, mx, my)
-    body = (reach[0] - wide, reach[1] - wide, reach[2] + wide, reach[3] + wide)
-    facts: Facts = {"length": length, "from": a, "to": b, "body": body}
-    return Item(id, "segment", prims, box, facts)
+def _segments(board: _Board) -> None:
+    places = board.lies.places
+    for s in board.tree.segments:
+        if s.a_id in places and s.b_id in places:
+            bundle = board.bundles[s.id]
+            types = (w.conductor.wire_type(board.project) for w in bundle.wires)
+            colours = [t.colour if t else "BK" for t in types]
+            board.put(bundle_item(s.id, places[s.a_id], places[s.b_id], bundle, colours, s.length_mm))
 
 
-def _table_height(project: Project, device_id: str) -> float:
-    lines = sum(max(1, len(r.conductors)) for r in cavity_rows(project, device_id))
-    return TABLE_ROW_MM * (lines + 2)
+def _coverings(board: _Board) -> None:
+    places = board.lies.places
+    segments = {s.id: s for s in board.tree.segments}
+    for c in covered(board.project, board.harness.id):
+        s = segments[c.covering.segment_id]
+        if s.a_id not in places or s.b_id not in places or c.length_mm <= 0:
+            continue
+        a, b = places[s.a_id], places[s.b_id]
+        half = max(board.bundles[s.id].diameter_mm, 1.0) / 2
+        board.put(covering_item(c, a, b, s.length_mm, half))
+        share = (c.from_mm + c.to_mm) / 2 / s.length_mm
+        _say(board, f"covering-words:{c.covering.id}", _between(a, b, share), [(covering_words(c), WORDS_MM, "label")])
 
 
-def _table(project: Project, device_id: str, x: float, y: float) -> Item:
-    device = project.devices[device_id]
-    part = project.part_of(device)
-    lefts = [x + sum(w for _, w in COLUMNS[:n]) for n in range(len(COLUMNS))]
-    head = f"{full_tag(project, device)} {device.text}".strip() + (f"  {part.number}" if part else "")
-    shown, size = fit(head, TABLE_WIDTH_MM - 2, TABLE_SIZE_MM + 0.6, 3.0)
-    prims: list[Prim] = [text(x + 1, y + TABLE_ROW_MM - 2.4, size, shown, role="tag")]
-    line = y + 2 * TABLE_ROW_MM
-    for left, (name, _) in zip(lefts, COLUMNS, strict=True):
-        prims.append(text(left + 1, line - 2.4, TABLE_SIZE_MM, name, role="heading"))
-    for row in cavity_rows(project, device_id):
-        for c, far in zip(row.conductors, row.far, strict=True) if row.conductors else ((None, None),):
-            line += TABLE_ROW_MM
-            values = [row.cavity, "", "", "empty"]
-            if c is not None and far is not None:
-                wire_type = c.wire_type(project)
-                values = [row.cavity, c.number, wire_type.colour if wire_type else "", pin_name(project, far)]
-            for left, value, (_, width) in zip(lefts, values, COLUMNS, strict=True):
-                shown, size = fit(value, width - 2, TABLE_SIZE_MM, 3.0)
-                prims.append(text(left + 1, line - 2.4, size, shown, role="label"))
-    height = line - y
-    prims.append(Rect(x, y, TABLE_WIDTH_MM, height, "fine"))
-    for n in range(1, round(height / TABLE_ROW_MM)):
-        prims.append(Line(x, y + n * TABLE_ROW_MM, x + TABLE_WIDTH_MM, y + n * TABLE_ROW_MM, "thin"))
-    box = (x, y, x + TABLE_WIDTH_MM, y + height)
-    return Item(f"table:{device_id}", "table", prims, box, {"device": device_id})
+def _between(a: Spot, b: Spot, share: float) -> Spot:
+    return (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share)
+
+
+def _face(board: _Board, node: Node) -> Box | None:
+    """Return where a connector's face is drawn: beyond the end of its segment, or where there is room about it."""
+    project, (x, y) = board.project, board.lies.places[node.id]
+    if not node.device_id or is_splice(project, node.device_id):
+        board.room.boxes.append((x - 6, y - 6, x + 6, y + 6))
+        return None
+    width, height, _ = face_size(project, node.device_id)
+    beside_it = board.tree.beside[node.id]
+    if len(beside_it) == 1:
+        u, v = board.lies.places[beside_it[0][1]]
+        out = degrees(atan2(y - v, x - u))
+        box = beside(x, y, width, height, 0.0, out)
+        # It touches the end of its own bundle: looked at from a little further out.
+        if board.room.free(beside(x, y, width, height, 8.0, out)):
+            board.room.boxes.append(box)
+            return box
+    return board.room.take(x, y, width, height) or board.room.take_aside(width, height)
+
+
+def _say(board: _Board, id: str, near: Spot, lines: list[tuple[str, float, RoleName]], kind: str = "words") -> None:
+    """Write lines where there is room near a point, with a thin line to it where that is away."""
+    width = max(words_width(words, size) for words, size, _ in lines)
+    height = sum(size * 1.25 for _, size, _ in lines)
+    box = board.room.take(*near, width, height) or board.room.take_aside(width, height)
+    prims: list[Prim] = []
+    top, middle = box[1], (box[0] + box[2]) / 2
+    for words, size, role in lines:
+        top += size * 1.25
+        prims.append(text(middle, top - size * 0.3, size, words, anchor="middle", role=role))
+    lead = _lead(box, near)
+    if lead is not None:
+        prims.append(lead)
+    board.put(Item(id, kind, prims, box))
+
+
+def _lead(box: Box, near: Spot) -> Line | None:
+    """Return a line from a box to a point, None where they are beside each other."""
+    x, y = min(max(near[0], box[0]), box[2]), min(max(near[1], box[1]), box[3])
+    if abs(x - near[0]) + abs(y - near[1]) <= AWAY_MM[1] + 6:
+        return None
+    return Line(round(x, 2), round(y, 2), round(near[0], 2), round(near[1], 2), "fine")
+
+
+def _dimensions(board: _Board) -> None:
+    """Draw dimensions along the trunk, then say each segment's length and bundle beside it."""
+    places = board.lies.places
+    steps = {frozenset(pair) for pair in zip(board.main, board.main[1:], strict=False)}
+    shown = [s for s in board.tree.segments if s.a_id in places and s.b_id in places]
+    said: set[str] = set()
+    for s in shown:
+        if frozenset((s.a_id, s.b_id)) in steps:
+            (x1, y1), (x2, y2) = sorted((places[s.a_id], places[s.b_id]))
+            away = DIMENSION_MM + board.bundles[s.id].diameter_mm / 2
+            box = (x1, y1, x2, y2 + away)
+            words = span_of(board.project, s.id).words
+            prims = dimension((x1, y1), (x2, y2), away)
+            middle = (x1 + x2) / 2
+            if words_width(words, NAME_MM) < x2 - x1 - 8:
+                half = words_width(words, NAME_MM) / 2
+                prims.append(text(middle, y1 + away - 4, NAME_MM, words, anchor="middle", role="tag"))
+                board.room.boxes.append((middle - half, y1 + away - NAME_MM - 5, middle + half, y1 + away))
+                said.add(s.id)
+            board.put(Item(f"dimension:{s.id}", "dimension", prims, box))
+            board.room.lines.append(((x1, y1 + away, x2, y2 + away), 1.0))
+    for s in shown:
+        bundle = board.bundles[s.id]
+        turned = ", turned" if s.id in board.lies.turned else ""
+        what = f"{counted(len(bundle.wires), 'wire')}, ⌀ {bundle.diameter_mm:.1f}{turned}"
+        lines: list[tuple[str, float, RoleName]] = [(what, WORDS_MM, "label")]
+        if s.id not in said:
+            lines.insert(0, (span_of(board.project, s.id).words, NAME_MM, "tag"))
+        _say(board, f"length:{s.id}", _between(places[s.a_id], places[s.b_id], 0.5), lines)
+
+
+def _names(board: _Board) -> None:
+    for node in board.tree.nodes:
+        words = name_of(board.project, node)
+        if node.id in board.lies.places and words:
+            _say(board, f"name:{node.id}", board.lies.places[node.id], [(words, NAME_MM, "tag")])
+
+
+def _tables(board: _Board) -> None:
+    """Put the table of each connector and splice where nothing lies, the tallest first."""
+    wires = wires_of(board.project, board.harness.id)
+    nodes = [n for n in board.tree.nodes if n.device_id and n.id in board.lies.places]
+    tables = sorted(((table_of(board.project, n, wires), n) for n in nodes), key=lambda t: (-t[0].height, t[1].id))
+    for table, node in tables:
+        near = board.lies.places[node.id]
+        box = board.room.take(*near, table.width, table.height, AWAY_MM[1:]) or board.room.take_aside(
+            table.width, table.height
+        )
+        item = table.drawn(box)
+        face = board.items[node.id].box
+        lead = _lead(
+            box, (min(max((box[0] + box[2]) / 2, face[0]), face[2]), face[1] if box[3] <= face[1] else face[3])
+        )
+        if lead is not None:
+            item.prims.append(lead)
+        board.put(item)

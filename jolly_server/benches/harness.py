@@ -131,8 +131,8 @@ def _harness(project: Project, harness_id: str) -> HarnessValue:
                 "a": s.a_id,
                 "b": s.b_id,
                 "length_mm": s.length_mm,
-                "wires": len(sizes[s.id][0]),
-                "diameter_mm": round(sizes[s.id][1], 2),
+                "wires": len(sizes[s.id].wires),
+                "diameter_mm": round(sizes[s.id].diameter_mm, 2),
             }
             for s in segments_of(project, harness_id)
         ],

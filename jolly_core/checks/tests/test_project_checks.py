@@ -58,6 +58,10 @@ class Registry(TestCase):
             "rack",
             "point-waits",
             "harness",
+            "harness-bend",
+            "harness-contact",
+            "harness-fit",
+            "harness-length",
             "out-of-bounds",
             "package-fault",
         }

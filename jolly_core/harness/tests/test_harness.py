@@ -100,7 +100,7 @@ class Wired(TestCase):
 
     def test_bundles_hold_the_wires_that_pass(self) -> None:
         found = sorted(
-            (len(wires), round(diameter, 2)) for wires, diameter in bundles(self.bench.project, self.harness).values()
+            (len(b.wires), round(b.diameter_mm, 2)) for b in bundles(self.bench.project, self.harness).values()
         )
         self.assertEqual(found, [(2, 4.0), (4, 4.83), (6, 6.0)])
 
@@ -134,12 +134,12 @@ class Wired(TestCase):
         thick = self.bench.new("add-wire-type", name="Thick", colour="BK", cross_section_mm2=2.5)
         wire = next(w.id for w in self.bench.project.wires_on(self.bench.sheet) if w.y1 == 20)
         self.bench.do("set-wire-type", ids=[wire], wire_type_id=thick)
-        found = [s.message for s in project_snags(self.bench.project) if s.code == "harness"]
+        found = [s.message for s in project_snags(self.bench.project) if s.code == "harness-contact"]
         self.assertEqual(
             found,
             [
-                "The contact TW-CT1 in -XD1:1 does not take 2.5 mm².",
-                "The contact TW-CT1 in -XD2:1 does not take 2.5 mm².",
+                "WH-T1: the contact TW-CT1 in -XD1:1 does not take 2.5 mm².",
+                "WH-T1: the contact TW-CT1 in -XD2:1 does not take 2.5 mm².",
             ],
         )
 

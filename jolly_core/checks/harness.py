@@ -1,0 +1,133 @@
+"""Faults of harnesses: a tree in parts, wires without a way, contacts, splices, bends, clips and coverings."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import chain
+
+from jolly_core.harness import (
+    bundles,
+    cavity_area_mm2,
+    cavity_insulation_mm,
+    cavity_rows,
+    connectors_of,
+    contact_fits,
+    contacts_of,
+    covered,
+    harnesses,
+    holds,
+    is_splice,
+    node_name,
+    nodes_of,
+    pieces_of,
+    segments_of,
+    span_of,
+    tree_of,
+    wires_of,
+)
+from jolly_core.model import Device, Harness, Project, Segment
+from jolly_core.tagging import full_tag
+
+from .registry import Snag, built, project_check
+
+
+def _snag(code: str, severity: str, harness: Harness, message: str, id: str = "", device: str = "") -> Snag:
+    return built(code, severity, f"{harness.code}: {message}", "harness", harness.id, (id,) if id else (), device)
+
+
+def _ends(project: Project, segment: Segment) -> str:
+    return " to ".join(node_name(project, project.nodes[id]) for id in (segment.a_id, segment.b_id))
+
+
+@project_check("harness", "A harness in parts or with a ring, a wire of it without a way.")
+def harness_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each harness that is no tree, and each of its wires that has no length."""
+    for harness in harnesses(project):
+        tree = tree_of(project, harness.id)
+        pieces = pieces_of(tree)
+        if len(pieces) > 1:
+            names = "; ".join(node_name(project, project.nodes[piece[0]]) for piece in pieces)
+            yield _snag("harness", "error", harness, f"it is in {len(pieces)} parts, about {names}. Join them.")
+        elif len(tree.segments) >= len(pieces[0]) if pieces else False:
+            yield _snag("harness", "error", harness, "its segments make a ring. Take one of them away.")
+        for wire in wires_of(project, harness.id):
+            if wire.missing and "has no length" not in wire.missing:
+                yield _snag("harness", "error", harness, f"wire {wire.conductor.number}: {wire.missing}")
+
+
+@project_check("harness-length", "A segment of a harness without a length or path.")
+def length_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each segment that has no length, or no path though it should have one."""
+    for harness in harnesses(project):
+        for segment in segments_of(project, harness.id):
+            missing = span_of(project, segment.id).missing
+            if missing:
+                message = f"the segment {_ends(project, segment)} has no length: {missing}."
+                yield _snag("harness-length", "error", harness, message, segment.id)
+
+
+@project_check("harness-bend", "A path that bends more tightly than its bundle may.")
+def bend_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each segment whose path bends about less than its bundle needs."""
+    for harness in harnesses(project):
+        bundle = bundles(project, harness.id)
+        for segment in segments_of(project, harness.id):
+            path, here = span_of(project, segment.id).path, bundle[segment.id]
+            if path is not None and path.bend_mm < here.bend_mm - 0.005:
+                message = (
+                    f"{_ends(project, segment)} bends about {path.bend_mm:g} mm; its bundle of "
+                    f"⌀ {here.diameter_mm:.1f} mm needs {here.bend_mm:g} mm. Draw its path wider."
+                )
+                yield _snag("harness-bend", "error", harness, message, segment.id)
+
+
+@project_check("harness-fit", "A covering or clip that does not take its bundle.")
+def fit_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each covering and clip whose part does not take the bundle."""
+    for harness in harnesses(project):
+        bundle = bundles(project, harness.id)
+        over = (
+            (c.part, c.covering.segment_id, f"over {_ends(project, project.segments[c.covering.segment_id])}")
+            for c in covered(project, harness.id)
+        )
+        beside = tree_of(project, harness.id).beside
+        clips = (
+            (project.parts.get(n.part_id), segment.id, f"at {node_name(project, n)}")
+            for n in nodes_of(project, harness.id)
+            if n.sort == "clip"
+            for segment, _ in beside[n.id][:1]
+        )
+        for part, segment_id, where in chain(over, clips):
+            diameter = bundle[segment_id].diameter_mm
+            if part is not None and diameter and not holds(part, diameter):
+                message = f"{part.number} {where} does not take the bundle of ⌀ {diameter:.1f} mm."
+                yield _snag("harness-fit", "error", harness, message, segment_id)
+
+
+@project_check("harness-contact", "A contact, lug or splice that does not take its wires.")
+def contact_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each cavity and splice whose contact does not take what meets there."""
+    for harness in harnesses(project):
+        for device in connectors_of(project, harness.id):
+            yield from _unfit(project, harness, device)
+
+
+def _unfit(project: Project, harness: Harness, device: Device) -> Iterator[Snag]:
+    splice = is_splice(project, device.id)
+    for row in cavity_rows(project, device.id):
+        area = cavity_area_mm2(project, row.conductors)
+        around = cavity_insulation_mm(project, row.conductors)
+        if row.contact is None or not area or contact_fits(row.contact, area, around):
+            continue
+        name = full_tag(project, device) if splice else f"{full_tag(project, device)}:{row.cavity}"
+        several = f" of {len(row.conductors)} wires together" if len(row.conductors) > 1 else ""
+        what = f"{area:g} mm²{several}"
+        if contact_fits(row.contact, area):
+            what = f"insulation of ⌀ {around:g} mm{several}"
+        others = [c.number for c in contacts_of(project, device) if contact_fits(c, area, around)]
+        advice = f" {others[0]} would." if others else ""
+        if not others and len(row.conductors) > 1 and not splice:
+            advice = " Join the wires in a splice."
+        kind = "splice" if splice else "contact"
+        message = f"the {kind} {row.contact.number} in {name} does not take {what}.{advice}"
+        yield _snag("harness-contact", "error", harness, message, "", device.id)

@@ -1,0 +1,98 @@
+"""What runs in each segment of a harness: its bundle, how tightly that may bend, what lies over it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import hypot, pi
+
+from jolly_core.cables import number_of
+from jolly_core.model import Covering, Part, Project, derived
+from jolly_core.sizing import area_mm2, bundle_diameter_mm, is_packed, outer_diameter_mm
+
+from .lengths import span_of
+from .tree import segments_of
+from .wires import HarnessWire, wires_of
+
+# A bundle bends about no less than this many of its diameters, unless something in it asks for more.
+BEND_DIAMETERS = 6.0
+TAPE_OVERLAP_PERCENT = 50.0
+
+
+@dataclass(slots=True, frozen=True)
+class Bundle:
+    """The wires of a segment.
+
+    Attributes:
+        diameter_mm: of all together, 0 where none runs.
+        packed: whether that was found by packing, not by the rule of thumb.
+        bend_mm: the least radius it may bend about.
+    """
+
+    wires: tuple[HarnessWire, ...]
+    diameter_mm: float
+    packed: bool
+    bend_mm: float
+
+
+@derived
+def bundles(project: Project, harness_id: str) -> dict[str, Bundle]:
+    """Return the bundle of each segment of a harness, by the segment's id."""
+    inside: dict[str, list[HarnessWire]] = {s.id: [] for s in segments_of(project, harness_id)}
+    for wire in wires_of(project, harness_id):
+        for segment in wire.segments:
+            inside[segment.id].append(wire)
+    found: dict[str, Bundle] = {}
+    for id, wires in inside.items():
+        diameter = bundle_diameter_mm(outer_diameter_mm(area_mm2(w.conductor.wire_type(project))) for w in wires)
+        bend = round(BEND_DIAMETERS * diameter, 1)
+        found[id] = Bundle(tuple(wires), diameter, is_packed(len(wires)), bend)
+    return found
+
+
+@dataclass(slots=True, frozen=True)
+class Covered:
+    """A stretch of a segment that is covered, mm from its first node; `used_mm` is how much of the part it takes."""
+
+    covering: Covering
+    part: Part | None
+    from_mm: float
+    to_mm: float
+    used_mm: float
+
+    @property
+    def length_mm(self) -> float:
+        """How long the stretch is."""
+        return round(self.to_mm - self.from_mm, 2)
+
+
+def covered(project: Project, harness_id: str) -> list[Covered]:
+    """Return what is covered of a harness, segment by segment.
+
+    Tube and sleeve take their length. Tape is wound: it takes the length times the way round the bundle over what a
+    turn moves on, its width less the overlap.
+    """
+    bundle = bundles(project, harness_id)
+    places = {s.id: n for n, s in enumerate(segments_of(project, harness_id))}
+    found = []
+    for c in project.coverings.values():
+        if c.segment_id in places:
+            length = span_of(project, c.segment_id).length_mm
+            part = project.parts.get(c.part_id)
+            low, high = min(c.from_mm, length), min(c.to_mm or length, length)
+            used = _used(part, high - low, bundle[c.segment_id].diameter_mm)
+            found.append(Covered(c, part, low, high, round(used, 1)))
+    return sorted(found, key=lambda c: (places[c.covering.segment_id], c.from_mm, c.covering.id))
+
+
+def _used(part: Part | None, length: float, diameter: float) -> float:
+    if part is None or part.ratings.get("covering") != "tape" or not part.width_mm:
+        return length
+    overlap = number_of(part, "overlap_percent") or TAPE_OVERLAP_PERCENT
+    turn = part.width_mm * (1 - min(overlap, 90.0) / 100)
+    return length / turn * hypot(pi * diameter, turn)
+
+
+def holds(part: Part, diameter: float) -> bool:
+    """Return whether a clip or covering takes a bundle of a diameter in mm; one without limits takes any."""
+    low, high = number_of(part, "bundle_min_mm"), number_of(part, "bundle_max_mm")
+    return (not low or diameter >= low - 1e-6) and (not high or diameter <= high + 1e-6)

@@ -1,0 +1,103 @@
+"""The tables of a form board: the cavities of each connector, the legs of each splice."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from jolly_core.harness import CavityRow, HarnessWire, cavity_rows, is_splice
+from jolly_core.model import Node, Project
+from jolly_core.sizing import area_mm2
+from jolly_core.tagging import full_tag, pin_name
+from jolly_core.wiring import Conductor
+
+from .lettering import fit
+from .primitives import Box, Item, Line, Prim, Rect, text
+
+ROW_MM = 9.0
+SIZE_MM = 5.5
+SMALLEST_MM = 3.0
+_CONNECTOR = (
+    *(("Cav", 14.0), ("Wire", 28.0), ("Col", 18.0), ("mm²", 16.0)),
+    *(("Contact", 40.0), ("Strip", 18.0), ("Seal", 30.0), ("To", 56.0)),
+)
+_SPLICE = (("Wire", 28.0), ("Col", 18.0), ("mm²", 16.0), ("Strip", 18.0), ("Length", 52.0), ("To", 56.0))
+
+
+@dataclass(slots=True, frozen=True)
+class BoardTable:
+    """A table of a form board before it has a place: its heading, columns with widths in mm, and rows."""
+
+    device_id: str
+    head: str
+    columns: tuple[tuple[str, float], ...]
+    rows: tuple[tuple[str, ...], ...]
+
+    @property
+    def width(self) -> float:
+        """Its width, mm."""
+        return sum(width for _, width in self.columns)
+
+    @property
+    def height(self) -> float:
+        """Its height, mm."""
+        return ROW_MM * (len(self.rows) + 2)
+
+    def drawn(self, box: Box) -> Item:
+        """Return it drawn at a place."""
+        x, y = box[0], box[1]
+        shown, size = fit(self.head, self.width - 2, SIZE_MM + 0.6, SMALLEST_MM)
+        prims: list[Prim] = [
+            Rect(x, y, self.width, self.height, "fine", "paper"),
+            text(x + 1, y + ROW_MM - 2.4, size, shown, role="tag"),
+        ]
+        for n, row in enumerate((tuple(name for name, _ in self.columns), *self.rows), start=1):
+            top = y + n * ROW_MM
+            prims.append(Line(x, top, x + self.width, top, "thin"))
+            left = x
+            for value, (_, width) in zip(row, self.columns, strict=True):
+                shown, size = fit(value, width - 2, SIZE_MM, SMALLEST_MM)
+                prims.append(text(left + 1, top + ROW_MM - 2.4, size, shown, role="heading" if n == 1 else "label"))
+                left += width
+        return Item(f"table:{self.device_id}", "table", prims, box, {"device": self.device_id})
+
+
+def table_of(project: Project, node: Node, wires: Iterable[HarnessWire]) -> BoardTable:
+    """Return the table of a connector or splice; `wires` are the harness's."""
+    device = project.devices[node.device_id]
+    part = project.part_of(device)
+    head = f"{full_tag(project, device)} {device.text}".strip() + (f"  {part.number}" if part else "")
+    rows = cavity_rows(project, device.id)
+    if is_splice(project, device.id):
+        lengths = {w.conductor.key: w for w in wires}
+        legs = [_leg(project, row, c, n, lengths) for row in rows for n, c in enumerate(row.conductors)]
+        words = f"{head}  {len(legs)} legs{', cut equal' if node.equal_legs else ''}"
+        return BoardTable(device.id, words, _SPLICE, tuple(legs))
+    sealed = any(row.seal for row in rows)
+    columns = tuple(c for c in _CONNECTOR if sealed or c[0] != "Seal")
+    lines = [line for row in rows for line in _cavity(project, row, sealed)]
+    return BoardTable(device.id, f"{head}  wire side", columns, tuple(lines))
+
+
+def _wire(project: Project, c: Conductor) -> tuple[str, str, str]:
+    wire_type = c.wire_type(project)
+    return c.number, wire_type.colour if wire_type else "", f"{area_mm2(wire_type):g}"
+
+
+def _cavity(project: Project, row: CavityRow, sealed: bool) -> list[tuple[str, ...]]:
+    seal = (row.seal.number if row.seal else "",) if sealed else ()
+    if not row.conductors:
+        return [(row.cavity, "", "", "", "", "", *seal, "empty")]
+    contact = row.contact.number if row.contact else ""
+    return [
+        (row.cavity, *_wire(project, c), contact, f"{row.strip_mm:g}", *seal, pin_name(project, far))
+        for c, far in zip(row.conductors, row.far, strict=True)
+    ]
+
+
+def _leg(project: Project, row: CavityRow, c: Conductor, n: int, wires: dict[str, HarnessWire]) -> tuple[str, ...]:
+    wire = wires.get(c.key)
+    length = ""
+    if wire is not None and wire.length_mm is not None:
+        length = f"{wire.length_mm - wire.spare_mm:g} + {wire.spare_mm:g}" if wire.spare_mm else f"{wire.length_mm:g}"
+    return (*_wire(project, c), f"{row.strip_mm:g}", length, pin_name(project, row.far[n]))

@@ -1,0 +1,75 @@
+"""Room on a drawing: where a box goes so that it lies on nothing that is there already. All in mm, y downwards."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from math import cos, radians, sin
+
+from .primitives import Box
+
+Line = tuple[float, float, float, float]
+AWAY_MM = (6.0, 16.0, 34.0, 60.0, 100.0, 160.0, 240.0, 340.0)
+DIRECTIONS = (270, 90, 0, 180, 315, 225, 45, 135, 292, 248, 68, 112, 22, 338, 158, 202)
+
+
+@dataclass(slots=True)
+class Room:
+    """What is on a drawing: lines with the room they want on either side, and boxes."""
+
+    lines: list[tuple[Line, float]] = field(default_factory=list)
+    boxes: list[Box] = field(default_factory=list)
+
+    def free(self, box: Box) -> bool:
+        """Return whether a box lies on nothing."""
+        if any(_meet(box, other) for other in self.boxes):
+            return False
+        return not any(crosses(box, line, room) for line, room in self.lines)
+
+    def take(self, x: float, y: float, width: float, height: float, away: Iterable[float] = AWAY_MM) -> Box | None:
+        """Find a free box near a point and keep it: the nearest, in the first direction; None where there is none."""
+        for distance in away:
+            for angle in DIRECTIONS:
+                box = beside(x, y, width, height, distance, angle)
+                if self.free(box):
+                    self.boxes.append(box)
+                    return box
+        return None
+
+    def take_aside(self, width: float, height: float) -> Box:
+        """Keep a box right of all that is there: the last resort, at which there is always room."""
+        right = max([0.0, *(b[2] for b in self.boxes), *(max(ln[0], ln[2]) + r for ln, r in self.lines)])
+        top = min([0.0, *(b[1] for b in self.boxes)])
+        box = (right + AWAY_MM[1], top, right + AWAY_MM[1] + width, top + height)
+        self.boxes.append(box)
+        return box
+
+
+def beside(x: float, y: float, width: float, height: float, distance: float, angle_deg: float) -> Box:
+    """Return a box in a direction from a point, as far from it as is said; 0 is to the right, 90 down."""
+    dx, dy = cos(radians(angle_deg)), sin(radians(angle_deg))
+    # Its middle lies so far out that the box begins at the distance, along the way out of a box about the point.
+    out = min(width / 2 / abs(dx) if abs(dx) > 1e-9 else 1e9, height / 2 / abs(dy) if abs(dy) > 1e-9 else 1e9)
+    cx, cy = x + dx * (distance + out), y + dy * (distance + out)
+    return (cx - width / 2, cy - height / 2, cx + width / 2, cy + height / 2)
+
+
+def _meet(a: Box, b: Box) -> bool:
+    return a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]
+
+
+def crosses(box: Box, line: Line, room: float = 0.0) -> bool:
+    """Return whether a line, with room on either side, passes through a box (Liang and Barsky)."""
+    left, top, right, bottom = box[0] - room, box[1] - room, box[2] + room, box[3] + room
+    x1, y1, x2, y2 = line
+    if max(x1, x2) <= left or min(x1, x2) >= right or max(y1, y2) <= top or min(y1, y2) >= bottom:
+        return False
+    low, high = 0.0, 1.0
+    for start, step, least, most in ((x1, x2 - x1, left, right), (y1, y2 - y1, top, bottom)):
+        if abs(step) < 1e-9:
+            if not least < start < most:
+                return False
+            continue
+        one, other = sorted(((least - start) / step, (most - start) / step))
+        low, high = max(low, one), min(high, other)
+    return low < high
