@@ -5,7 +5,7 @@ from .cabinetgltf import cabinet_gltf
 from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
 from .graphics import extent, graphics_in
-from .pack import board_pdf, pack_files, surface_pdf, write_pack
+from .pack import board_dxf, board_pdf, pack_files, surface_pdf, write_pack
 from .partstable import (
     COMMON,
     TOLD,
@@ -44,6 +44,7 @@ __all__ = [
     "TABLE_FORMATS",
     "TOLD",
     "VERSION",
+    "board_dxf",
     "board_pdf",
     "cut_json",
     "cut_schema",

@@ -14,11 +14,12 @@ from jolly_core.cabinet import SURFACE_WORDS, enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.reports import Column, Table, run_report
-from jolly_core.scenes import generated_pages, page_scene, plan_ids, surface_leaves
+from jolly_core.scenes import Scene, generated_pages, page_scene, plan_ids, surface_leaves
 from jolly_core.tagging import product_tag
 
 from .cutfile import cut_json
 from .platedxf import surface_dxf
+from .scenedxf import scenes_dxf
 from .sheetpdf import page_title, scaled_pdf, sheets_pdf, tiled_pdf
 from .tables import table_csv, table_pdf, table_xlsx
 
@@ -54,13 +55,25 @@ def board_pdf(project: Project, harness_id: str, fonts: Path, *, tiled: bool = F
     Raises:
         RuleError: the harness has no segments yet.
     """
+    title, scene = _board(project, harness_id)
+    return tiled_pdf(project, title, scene, fonts) if tiled else scaled_pdf(project, [(title, scene)], fonts)
+
+
+def board_dxf(project: Project, harness_id: str) -> bytes:
+    """Return the form board of a harness as DXF at true scale, in mm.
+
+    Raises:
+        RuleError: the harness has no segments yet.
+    """
+    return scenes_dxf(project, [_board(project, harness_id)[1]])
+
+
+def _board(project: Project, harness_id: str) -> tuple[str, Scene]:
     page = next((p for p in generated_pages(project) if p.kind == "board" and p.subject == harness_id), None)
     if page is None:
         code = project.get("harness", harness_id).code
         raise RuleError(f"{code} has no segments yet. Add its connectors first.", ids=(harness_id,))
-    scene = page_scene(project, page.id)
-    title = page_title(project, page.id)
-    return tiled_pdf(project, title, scene, fonts) if tiled else scaled_pdf(project, [(title, scene)], fonts)
+    return page_title(project, page.id), page_scene(project, page.id)
 
 
 def entries(project: Project, fonts: Path) -> Iterator[Entry]:

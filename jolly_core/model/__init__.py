@@ -45,7 +45,7 @@ from .entities.circuit import (
     WireType,
 )
 from .entities.habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Mute, NumberRule, Stamp, Strip, TagRule
-from .entities.harness import NODE_SORTS, PATH_FORMS, Covering, Harness, Node, PathForm, Segment
+from .entities.harness import NODE_SORTS, PATH_FORMS, Covering, Harness, Node, NodeSort, PathForm, Segment
 from .entities.layout import (
     STANDINGS,
     SURFACES,
@@ -240,6 +240,7 @@ __all__ = [
     "users_of",
     "Covering",
     "NODE_SORTS",
+    "NodeSort",
     "PATH_FORMS",
     "PathForm",
 ]

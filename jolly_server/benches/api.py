@@ -234,12 +234,12 @@ def layout_landing(
 
 
 @router.get("/{project_id}/harness", response=HarnessView)
-def harness(request: HttpRequest, project_id: str, harness_id: str = "") -> HarnessView:
+def harness(request: HttpRequest, project_id: str, harness_id: str = "") -> HttpResponse:
     """Give a harness: its tree, wires, bundles, connectors and form board."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        return harness_bench(held.project, harness_id)
+        return written(harness_bench(held.project, harness_id))
 
 
 class FunctionPlace(TypedDict):

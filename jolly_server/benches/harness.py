@@ -2,25 +2,39 @@
 
 from __future__ import annotations
 
+from collections import Counter
+from itertools import pairwise
+from math import isfinite
+from typing import cast
+
 from typing_extensions import TypedDict
 
+from jolly_core.checks import project_snags
 from jolly_core.harness import (
+    Covered,
     HarnessWire,
     bundles,
     cavity_rows,
+    covered,
     free_connectors,
     harnesses,
+    is_splice,
     node_name,
     nodes_of,
     segments_of,
+    span_of,
+    tree_of,
+    trunk,
     wires_of,
 )
-from jolly_core.model import Project
+from jolly_core.model import Node, NodeSort, PathForm, Project
 from jolly_core.scenes import generated_pages, page_scene
 from jolly_core.tagging import pin_name
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
 from .shapes import DeviceName, FromTo, conductor_place, device_value
+
+Spot = tuple[float, float, float]
 
 
 class HarnessName(TypedDict):
@@ -31,6 +45,15 @@ class HarnessName(TypedDict):
     text: str
 
 
+class SheetName(TypedDict):
+    """A sheet on which wires of the harness are drawn, and how many."""
+
+    id: str
+    number: str
+    title: str
+    wires: int
+
+
 class HarnessWireValue(FromTo):
     """A wire of a harness; `missing` says why it has no length."""
 
@@ -39,6 +62,7 @@ class HarnessWireValue(FromTo):
     type: str
     colour: str
     length_mm: float | None
+    spare_mm: float
     missing: str
     why: str
     segments: list[str]
@@ -48,22 +72,66 @@ class HarnessWireValue(FromTo):
 
 
 class SegmentValue(TypedDict):
-    """A segment between two nodes, with how many wires run in it and how thick they are together."""
+    """A segment between two nodes: its length and what it is made of, its path in space, its bundle; mm.
+
+    Attributes:
+        length_mm: with what is added; `words` say how.
+        bend_mm: the least radius its path bends about, None where it has no path or is straight.
+        needs_bend_mm: the least radius its bundle may bend about.
+        packed: whether the diameter was found by packing.
+        points: of its path, to be drawn.
+    """
 
     id: str
     a: str
     b: str
     length_mm: float
+    base_mm: float
+    extra_mm: float
+    extra_percent: float
+    words: str
+    missing: str
+    form: PathForm
+    path: list[float]
+    points: list[Spot]
+    bend_mm: float | None
+    needs_bend_mm: float
+    angled: bool
+    angle_deg: float
+    on_trunk: bool
     wires: int
     diameter_mm: float
+    packed: bool
 
 
 class NodeValue(TypedDict):
-    """An end or a branching."""
+    """An end, a branching, a splice or a clip; `at` is its place in space, [] while that is unknown."""
 
     id: str
     device_id: str
     name: str
+    own_name: str
+    sort: NodeSort
+    splice: bool
+    part_id: str
+    part: str
+    at: list[float]
+    trunk_end: bool
+    equal_legs: bool
+
+
+class CoveringValue(TypedDict):
+    """A stretch of a segment that is covered, with how much of the part it takes; mm."""
+
+    id: str
+    segment_id: str
+    part_id: str
+    part: str
+    text: str
+    from_mm: float
+    to_mm: float
+    length_mm: float
+    used_mm: float
 
 
 class CavityValue(TypedDict):
@@ -74,6 +142,7 @@ class CavityValue(TypedDict):
     to: list[str]
     contact: str
     strip_mm: float
+    seal: str
 
 
 class ConnectorValue(DeviceName):
@@ -86,7 +155,11 @@ class HarnessValue(HarnessName):
     """A harness with all about it."""
 
     page_id: str
+    extra_percent: float
+    snags: list[str]
     scene: SceneValue | None
+    coverings: list[CoveringValue]
+    sheets: list[SheetName]
     nodes: list[NodeValue]
     segments: list[SegmentValue]
     wires: list[HarnessWireValue]
@@ -115,30 +188,92 @@ def harness_bench(project: Project, harness_id: str = "") -> HarnessView:
 def _harness(project: Project, harness_id: str) -> HarnessValue:
     harness = project.harnesses[harness_id]
     page = next((p for p in generated_pages(project) if p.kind == "board" and p.subject == harness_id), None)
-    sizes = bundles(project, harness_id)
     return {
         "id": harness.id,
         "code": harness.code,
         "text": harness.text,
         "page_id": page.id if page else "",
         "scene": scene_value(page_scene(project, page.id)) if page else None,
-        "nodes": [
-            {"id": n.id, "device_id": n.device_id, "name": node_name(project, n)} for n in nodes_of(project, harness_id)
-        ],
-        "segments": [
+        "extra_percent": harness.extra_percent,
+        "snags": [snag.message for snag in project_snags(project) if snag.subject == harness_id],
+        "coverings": [_covering(c) for c in covered(project, harness_id)],
+        "sheets": _sheets(project, harness_id),
+        "nodes": [_node(project, n) for n in nodes_of(project, harness_id)],
+        "segments": _segments(project, harness_id),
+        "wires": [_wire(project, w) for w in wires_of(project, harness_id)],
+        "connectors": [_connector(project, n.device_id) for n in nodes_of(project, harness_id) if n.device_id],
+    }
+
+
+def _sheets(project: Project, harness_id: str) -> list[SheetName]:
+    count = Counter(w.conductor.sheet_id for w in wires_of(project, harness_id))
+    sheets = sorted((project.sheets[id] for id in count), key=lambda s: s.order)
+    return [{"id": s.id, "number": s.number, "title": s.title, "wires": count[s.id]} for s in sheets]
+
+
+def _covering(c: Covered) -> CoveringValue:
+    return {
+        "id": c.covering.id,
+        "segment_id": c.covering.segment_id,
+        "part_id": c.covering.part_id,
+        "part": c.part.number if c.part else "",
+        "text": c.part.text if c.part else "",
+        "from_mm": c.from_mm,
+        "to_mm": c.to_mm,
+        "length_mm": c.length_mm,
+        "used_mm": c.used_mm,
+    }
+
+
+def _node(project: Project, node: Node) -> NodeValue:
+    part = project.parts.get(node.part_id)
+    return {
+        "id": node.id,
+        "device_id": node.device_id,
+        "name": node_name(project, node),
+        "own_name": node.name,
+        "sort": "clip" if node.sort == "clip" else "",
+        "splice": is_splice(project, node.device_id),
+        "part_id": node.part_id,
+        "part": part.number if part else "",
+        "at": list(node.at),
+        "trunk_end": node.trunk_end,
+        "equal_legs": node.equal_legs,
+    }
+
+
+def _segments(project: Project, harness_id: str) -> list[SegmentValue]:
+    bundle = bundles(project, harness_id)
+    main = trunk(tree_of(project, harness_id))
+    steps = {frozenset(pair) for pair in pairwise(main)}
+    found: list[SegmentValue] = []
+    for s in segments_of(project, harness_id):
+        span, here = span_of(project, s.id), bundle[s.id]
+        found.append(
             {
                 "id": s.id,
                 "a": s.a_id,
                 "b": s.b_id,
-                "length_mm": s.length_mm,
-                "wires": len(sizes[s.id].wires),
-                "diameter_mm": round(sizes[s.id].diameter_mm, 2),
+                "length_mm": span.length_mm,
+                "base_mm": span.base_mm,
+                "extra_mm": s.extra_mm,
+                "extra_percent": s.extra_percent,
+                "words": span.words,
+                "missing": span.missing,
+                "form": cast(PathForm, s.form),
+                "path": list(s.path),
+                "points": list(span.path.points) if span.path else [],
+                "bend_mm": span.path.bend_mm if span.path and isfinite(span.path.bend_mm) else None,
+                "needs_bend_mm": here.bend_mm,
+                "angled": s.angled,
+                "angle_deg": s.angle_deg,
+                "on_trunk": frozenset((s.a_id, s.b_id)) in steps,
+                "wires": len(here.wires),
+                "diameter_mm": round(here.diameter_mm, 2),
+                "packed": here.packed,
             }
-            for s in segments_of(project, harness_id)
-        ],
-        "wires": [_wire(project, w) for w in wires_of(project, harness_id)],
-        "connectors": [_connector(project, n.device_id) for n in nodes_of(project, harness_id) if n.device_id],
-    }
+        )
+    return found
 
 
 def _wire(project: Project, wire: HarnessWire) -> HarnessWireValue:
@@ -152,6 +287,7 @@ def _wire(project: Project, wire: HarnessWire) -> HarnessWireValue:
         "type": wire_type.name if wire_type else "",
         "colour": wire_type.colour if wire_type else "BK",
         "length_mm": wire.length_mm,
+        "spare_mm": wire.spare_mm,
         "missing": wire.missing,
         "why": wire.why,
         "segments": [s.id for s in wire.segments],
@@ -171,6 +307,7 @@ def _connector(project: Project, device_id: str) -> ConnectorValue:
                 "to": to,
                 "contact": row.contact.number if row.contact else "",
                 "strip_mm": row.strip_mm,
+                "seal": row.seal.number if row.seal else "",
             }
         )
     return {**device_value(project, project.devices[device_id]), "cavities": rows}

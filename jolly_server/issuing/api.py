@@ -1,6 +1,7 @@
 """Documents of a project: reports, sheets as PDF, the project file."""
 
 from dataclasses import replace
+from typing import Literal
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
@@ -10,6 +11,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.exchange import (
     TABLE_FORMATS,
+    board_dxf,
     board_pdf,
     cabinet_gltf,
     cut_json,
@@ -215,14 +217,18 @@ def layout(request: HttpRequest, project_id: str, enclosure_id: str, surface: st
     return _file(content, type, f"{number}-{surface}.{format}")
 
 
-@router.get("/{project_id}/boards/{harness_id}.pdf")
-def board(request: HttpRequest, project_id: str, harness_id: str, tiled: bool = False) -> HttpResponse:
-    """Give a form board as PDF at true scale, on one page or tiled on A4."""
+@router.get("/{project_id}/boards/{harness_id}.{format}")
+def board(
+    request: HttpRequest, project_id: str, harness_id: str, format: Literal["pdf", "dxf"], tiled: bool = False
+) -> HttpResponse:
+    """Give a form board at true scale: as PDF on one page or tiled on A4, or as DXF."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
+        code = held.project.get("harness", harness_id).code
+        if format == "dxf":
+            return _file(board_dxf(held.project, harness_id), "image/vnd.dxf", f"{code}.dxf")
         content = board_pdf(held.project, harness_id, settings.JOLLY.fonts, tiled=tiled)
-        code = held.project.harnesses[harness_id].code
     return _file(content, TYPES["pdf"], f"{code}{'-a4' if tiled else ''}.pdf")
 
 

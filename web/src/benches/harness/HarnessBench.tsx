@@ -1,27 +1,32 @@
-/** The Harness bench: the tree on its form board at true scale, wires with lengths, connectors with contacts. */
-import { paging, useCommands } from '../../project/commands'
-import type { BenchProps } from '../../project/bench'
+/** The Harness bench: the tree on its form board and in space, its wires with lengths, connectors with contacts. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import CircularProgress from '@mui/material/CircularProgress'
 import Stack from '@mui/material/Stack'
-import Tab from '@mui/material/Tab'
-import Tabs from '@mui/material/Tabs'
 import TextField from '@mui/material/TextField'
-import { useRef, useState } from 'react'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { lazy, Suspense, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { COPPER, LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
-import { Drawing, itemUnder } from '../../kit/Drawing'
-import { Rows } from '../../kit/Rows'
-import { SheetLink } from '../../project/SheetLink'
-import { useBench } from '../../project/useBench'
-import type { At } from '../../scene/Surface'
+import type { BenchProps } from '../../project/bench'
+import { paging, useCommands } from '../../project/commands'
 import { useProject } from '../../project/store'
+import { useBench } from '../../project/useBench'
+import { LINE, MONO } from '../../theme/theme'
+import { Board } from './Board'
 import { HarnessPanel } from './HarnessPanel'
+import { Ledger } from './Ledger'
+import { Schematic } from './Schematic'
 import type { HarnessValue, HarnessView } from './shapes'
 
-const KINDS = new Set(['segment', 'node', 'table'])
+// three.js is only fetched when somebody looks at the picture in space.
+const Space = lazy(() => import('./Space'))
+
+const LOOKS = ['schematic', 'board', 'space'] as const
+type Look = (typeof LOOKS)[number]
+const LOOK_WORDS = { schematic: 'Schematic', board: 'Board', space: 'Space' }
 
 function useHarness(wanted: string) {
   const projectId = useProject((s) => s.projectId)
@@ -40,44 +45,23 @@ function useHarness(wanted: string) {
 export function HarnessBench({ canEdit }: BenchProps) {
   const [search, setSearch] = useSearchParams()
   const [selected, setSelected] = useState('')
+  const [look, setLook] = useState<Look>('board')
   const view = useHarness(search.get('harness') ?? '')
   const codes = (view.data?.harnesses ?? []).map((h) => h.id)
-  useCommands(
-    'Harness',
-    paging('harness', codes, view.data?.harness?.id ?? '', (id) => setSearch({ harness: id })),
-  )
+  const choose = (id: string) => {
+    setSelected('')
+    setSearch({ harness: id })
+  }
+  useCommands('Harness', paging('harness', codes, view.data?.harness?.id ?? '', choose))
   if (!view.data) return <Empty>Reading the harnesses…</Empty>
-  const { harness, harnesses, free } = view.data
+  const { harness, free } = view.data
+  const shared = { selected, canEdit, onSelect: setSelected }
   return (
     <Bench
       name="Harness"
-      list={
-        <>
-          <Heading>Harnesses</Heading>
-          {harnesses.map((h) => (
-            <Choice
-              key={h.id}
-              chosen={h.id === harness?.id}
-              note={h.text}
-              onClick={() => setSearch({ harness: h.id })}
-            >
-              <b style={{ fontFamily: MONO }}>{h.code}</b>
-            </Choice>
-          ))}
-          {canEdit && <NewHarness />}
-        </>
-      }
+      list={<List view={view.data} choose={choose} {...shared} />}
       inspector={
-        harness && (
-          <HarnessPanel
-            key={`${harness.id}${selected}`}
-            harness={harness}
-            free={free}
-            selected={selected}
-            canEdit={canEdit}
-            onSelect={setSelected}
-          />
-        )
+        harness && <HarnessPanel key={`${harness.id}${selected}`} harness={harness} free={free} {...shared} />
       }
     >
       {!harness && (
@@ -86,10 +70,85 @@ export function HarnessBench({ canEdit }: BenchProps) {
           then “cavity” at the caret), add a harness on the left, and add its connectors.
         </Empty>
       )}
-      {harness && <Shown harness={harness} selected={selected} canEdit={canEdit} onSelect={setSelected} />}
+      {harness && (
+        <>
+          <Looks look={look} onLook={setLook} />
+          <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
+            <Picture {...{ harness, look }} {...shared} />
+          </Box>
+          <Ledger harness={harness} selected={selected} onSelect={setSelected} />
+        </>
+      )}
     </Bench>
   )
 }
+
+function Looks({ look, onLook }: { look: Look; onLook: (look: Look) => void }) {
+  return (
+    <Stack direction="row" sx={{ px: 1.5, py: 0.5, borderBottom: `1px solid ${LINE}`, bgcolor: '#FBF8F1' }}>
+      <ToggleButtonGroup size="small" exclusive value={look} onChange={(_, v: Look | null) => v && onLook(v)}>
+        {LOOKS.map((one) => (
+          <ToggleButton key={one} value={one}>
+            {LOOK_WORDS[one]}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+    </Stack>
+  )
+}
+
+interface Shared {
+  selected: string
+  canEdit: boolean
+  onSelect: (id: string) => void
+}
+
+function Picture({ harness, look, ...shared }: Shared & { harness: HarnessValue; look: Look }) {
+  if (look === 'schematic') return <Schematic harness={harness} />
+  if (!harness.scene)
+    return <Empty>{harness.code} has no segments yet. Add its first two connectors on the right.</Empty>
+  if (look === 'board') return <Board harness={harness} {...shared} />
+  return (
+    <Suspense fallback={<CircularProgress sx={{ m: 4 }} />}>
+      <Space harness={harness} {...shared} />
+    </Suspense>
+  )
+}
+
+type ListProps = Shared & { view: HarnessView; choose: (id: string) => void }
+
+/** The harnesses, and what the chosen one joins. */
+function List({ view, choose, selected, canEdit, onSelect }: ListProps) {
+  const { harness, harnesses } = view
+  return (
+    <>
+      <Heading>Harnesses</Heading>
+      {harnesses.map((h) => (
+        <Choice key={h.id} chosen={h.id === harness?.id} note={h.text} onClick={() => choose(h.id)}>
+          <b style={{ fontFamily: MONO }}>{h.code}</b>
+        </Choice>
+      ))}
+      {canEdit && <NewHarness />}
+      {harness && harness.connectors.length > 0 && <Heading>Connectors</Heading>}
+      {harness?.connectors.map((c) => {
+        const node = harness.nodes.find((n) => n.device_id === c.id)
+        const used = c.cavities.filter((v) => v.to.length).length
+        return (
+          <Choice
+            key={c.id}
+            chosen={node?.id === selected}
+            note={node?.splice ? `splice, ${legs(c)} legs` : `${used} of ${c.cavities.length} · ${c.text}`}
+            onClick={() => node && onSelect(node.id)}
+          >
+            <b style={{ fontFamily: MONO }}>{c.tag}</b>
+          </Choice>
+        )
+      })}
+    </>
+  )
+}
+
+const legs = (c: HarnessValue['connectors'][number]) => c.cavities.reduce((sum, v) => sum + v.wires.length, 0)
 
 function NewHarness() {
   const [code, setCode] = useState('')
@@ -103,215 +162,5 @@ function NewHarness() {
         Add
       </Button>
     </Stack>
-  )
-}
-
-interface BoardProps {
-  harness: HarnessValue
-  selected: string
-  canEdit: boolean
-  onSelect: (id: string) => void
-}
-
-/** The form board. An end is dragged along its segment to give that another length. */
-/** An end of the harness that is dragged out or in: where its segment begins, which way it runs, how long it was. */
-interface Drag {
-  segment: string
-  from: [number, number]
-  unit: [number, number]
-  length: number
-}
-
-function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
-  const drag = useRef<Drag | null>(null)
-  const [length, setLength] = useState<number | null>(null)
-  const down = (at: At) => {
-    const id = itemUnder(at, KINDS)
-    onSelect(id)
-    const beside = harness.segments.filter((s) => s.a === id || s.b === id)
-    const item = (harness.scene?.items ?? []).find((i) => i.id === beside[0]?.id)
-    if (!canEdit || beside.length !== 1 || !item?.facts.from || !item.facts.to) return
-    const segment = beside[0]!
-    const [near, far] = segment.a === id ? [item.facts.from, item.facts.to] : [item.facts.to, item.facts.from]
-    const run = Math.hypot(near[0] - far[0], near[1] - far[1]) || 1
-    const unit: [number, number] = [(near[0] - far[0]) / run, (near[1] - far[1]) / run]
-    drag.current = { segment: segment.id, from: far, unit, length: segment.length_mm }
-  }
-  const move = (at: At) => {
-    const d = drag.current
-    if (!d) return
-    const along = (at.x - d.from[0]) * d.unit[0] + (at.y - d.from[1]) * d.unit[1]
-    setLength(Math.max(10, Math.round(along / 10) * 10))
-  }
-  const up = () => {
-    const d = drag.current
-    drag.current = null
-    if (d && length !== null && Math.abs(length - d.length) >= 10)
-      void useProject.getState().send({ kind: 'set-segment', segment_id: d.segment, length_mm: length })
-    setLength(null)
-  }
-  const d = drag.current
-  return (
-    <Drawing
-      scene={harness.scene!}
-      name={harness.id}
-      selected={new Set([selected])}
-      onDown={down}
-      onMove={move}
-      onUp={up}
-    >
-      {d && length !== null && <Stretch drag={d} length={length} />}
-    </Drawing>
-  )
-}
-
-function Tables({ harness }: { harness: HarnessValue }) {
-  const [tab, setTab] = useState<'wires' | 'segments' | 'connectors'>('wires')
-  return (
-    <Box
-      component="section"
-      aria-label="Ledger"
-      sx={{
-        height: 230,
-        borderTop: `1px solid ${LINE}`,
-        bgcolor: '#fff',
-        display: 'flex',
-        flexDirection: 'column',
-      }}
-    >
-      <Tabs
-        value={tab}
-        onChange={(_, v: typeof tab) => setTab(v)}
-        sx={{ minHeight: 34, '& .MuiTab-root': { minHeight: 34, py: 0 } }}
-      >
-        <Tab value="wires" label={`Wires ${harness.wires.length}`} />
-        <Tab value="segments" label={`Segments ${harness.segments.length}`} />
-        <Tab value="connectors" label={`Connectors ${harness.connectors.length}`} />
-      </Tabs>
-      <Box sx={{ flex: 1, overflow: 'auto' }}>
-        {tab === 'wires' && <WireRows harness={harness} />}
-        {tab === 'segments' && (
-          <Rows label="Segments" columns={['From', 'To', 'Length', 'Wires', 'Bundle']}>
-            {harness.segments.map((s) => (
-              <tr key={s.id}>
-                <td>{harness.nodes.find((n) => n.id === s.a)?.name}</td>
-                <td>{harness.nodes.find((n) => n.id === s.b)?.name}</td>
-                <td>{s.length_mm} mm</td>
-                <td>{s.wires}</td>
-                <td title="1.2 × the root of the sum of the squares of the wires' outer diameters">
-                  ⌀ {s.diameter_mm} mm
-                </td>
-              </tr>
-            ))}
-          </Rows>
-        )}
-        {tab === 'connectors' && <ConnectorRows harness={harness} />}
-      </Box>
-    </Box>
-  )
-}
-
-interface WireRowsProps {
-  harness: HarnessValue
-}
-
-function WireRows({ harness }: WireRowsProps) {
-  return (
-    <Rows label="Wires" columns={['Wire', 'From', 'To', 'Type', { name: 'Length', align: 'right' }, 'Sheet']}>
-      {harness.wires.map((w) => (
-        <tr key={w.key}>
-          <td style={{ fontFamily: MONO }}>{w.number}</td>
-          <td style={{ fontFamily: MONO }}>{w.from}</td>
-          <td style={{ fontFamily: MONO }}>{w.to}</td>
-          <td>
-            {w.type} {w.colour}
-          </td>
-          <td style={{ textAlign: 'right' }} title={w.why || w.missing}>
-            {w.length_mm === null ? <span style={{ color: SNAG }}>{w.missing}</span> : `${w.length_mm} mm`}
-          </td>
-          <td>
-            <SheetLink sheetId={w.sheet_id} select={w.wire_id}>
-              {w.place}
-            </SheetLink>
-          </td>
-        </tr>
-      ))}
-    </Rows>
-  )
-}
-
-interface ConnectorRowsProps {
-  harness: HarnessValue
-}
-
-function ConnectorRows({ harness }: ConnectorRowsProps) {
-  return (
-    <Rows label="Connectors" columns={['Connector', 'Cavity', 'Wire', 'To', 'Contact', 'Strip']}>
-      {harness.connectors.flatMap((c) =>
-        c.cavities.map((v) => (
-          <tr key={c.id + v.cavity}>
-            <td style={{ fontFamily: MONO }}>{c.tag}</td>
-            <td style={{ fontFamily: MONO }}>{v.cavity}</td>
-            <td style={{ fontFamily: MONO }}>{v.wires.join(', ')}</td>
-            <td style={{ fontFamily: MONO, color: v.to.length ? undefined : QUIET }}>
-              {v.to.join(', ') || 'empty'}
-            </td>
-            <td style={{ fontFamily: MONO }}>{v.to.length ? v.contact : ''}</td>
-            <td>{v.to.length ? `${v.strip_mm} mm` : ''}</td>
-          </tr>
-        )),
-      )}
-    </Rows>
-  )
-}
-
-interface ShownProps {
-  harness: HarnessValue
-  selected: string
-  canEdit: boolean
-  onSelect: (id: string) => void
-}
-
-function Shown({ harness, selected, canEdit, onSelect }: ShownProps) {
-  return (
-    <>
-      <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
-        {harness.scene ? (
-          <Board harness={harness} selected={selected} canEdit={canEdit} onSelect={onSelect} />
-        ) : (
-          <Empty>{harness.code} has no segments yet. Add its first two connectors on the right.</Empty>
-        )}
-      </Box>
-      <Tables harness={harness} />
-    </>
-  )
-}
-
-interface StretchProps {
-  drag: Drag
-  length: number
-}
-
-function Stretch({ drag: d, length }: StretchProps) {
-  return (
-    <>
-      <line
-        x1={d.from[0]}
-        y1={d.from[1]}
-        x2={d.from[0] + d.unit[0] * length}
-        y2={d.from[1] + d.unit[1] * length}
-        stroke={COPPER}
-        strokeWidth={2}
-      />
-      <text
-        x={d.from[0] + d.unit[0] * length}
-        y={d.from[1] + d.unit[1] * length - 8}
-        fontSize={10}
-        fontFamily={MONO}
-        fill={COPPER}
-      >
-        {length} mm
-      </text>
-    </>
   )
 }

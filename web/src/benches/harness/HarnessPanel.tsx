@@ -6,11 +6,15 @@ import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { MONO, QUIET } from '../../theme/theme'
+import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
 import { Setting } from '../../project/Setting'
 import { useProject, usePick } from '../../project/store'
+import { CoveringPanel } from './CoveringPanel'
+import { NodePanel } from './NodePanel'
+import { numberIn } from './numbers'
+import { SegmentPanel } from './SegmentPanel'
 import type { HarnessValue, HarnessView } from './shapes'
 
 interface Props {
@@ -22,43 +26,63 @@ interface Props {
 }
 
 export function HarnessPanel({ harness, free, selected, canEdit, onSelect }: Props) {
-  const { send, projectId } = usePick('send', 'projectId')
+  const { send, say, projectId } = usePick('send', 'say', 'projectId')
   const segment = harness.segments.find((s) => s.id === selected)
-  const node = harness.nodes.find((n) => n.id === selected)
-  const base = `/api/projects/${projectId}/boards/${harness.id}.pdf`
+  const node = harness.nodes.find((n) => n.id === selected || `table:${n.device_id}` === selected)
+  const covering = harness.coverings.find((c) => `covering:${c.id}` === selected)
+  const base = `/api/projects/${projectId}/boards/${harness.id}`
+  const addShare = (typed: string) => {
+    const extra_percent = numberIn(typed)
+    if (extra_percent === null) say(`“${typed}” is no number.`, 'error')
+    else void send({ kind: 'change-harness', harness_id: harness.id, extra_percent })
+  }
   return (
     <>
       <Box sx={{ fontWeight: 600, fontFamily: MONO }}>{harness.code}</Box>
       <Box sx={{ color: QUIET }}>{harness.text}</Box>
-      {segment && <SegmentOf segment={segment} nodes={harness.nodes} canEdit={canEdit} />}
-      {node && (
-        <Section title="Selected">
-          <Box sx={{ fontFamily: MONO }}>{node.name}</Box>
-          {canEdit && (
-            <Button
-              onClick={() => void send({ kind: 'remove-node', node_id: node.id }).then(() => onSelect(''))}
-            >
-              Take out of the harness
-            </Button>
-          )}
-        </Section>
-      )}
+      {segment && <SegmentPanel {...{ segment, harness, free, canEdit, onSelect }} />}
+      {covering && <CoveringPanel {...{ covering, canEdit, onSelect }} />}
+      {node && <NodePanel {...{ node, canEdit, onSelect }} />}
+      <SnagLines lines={harness.snags} />
       {canEdit && <AddNode harness={harness} free={free} from={node?.id ?? ''} />}
       <Section title="Lengths">
         <Setting name="harness_allowance_mm" label="At each end, mm" canEdit={canEdit} />
+        <Field
+          label="Extra for every segment, %"
+          value={String(harness.extra_percent)}
+          disabled={!canEdit}
+          onSave={addShare}
+        />
       </Section>
       <Section title="Form board">
         <Stack sx={{ alignItems: 'flex-start' }}>
           {harness.page_id && <Link to={`/p/${projectId}/draw/${harness.page_id}`}>As a sheet</Link>}
-          <Button href={base} disabled={!harness.scene}>
+          <Button href={`${base}.pdf`} disabled={!harness.scene}>
             PDF, 1:1 on one page
           </Button>
-          <Button href={`${base}?tiled=true`} disabled={!harness.scene}>
+          <Button href={`${base}.pdf?tiled=true`} disabled={!harness.scene}>
             PDF, 1:1 on A4 tiles
+          </Button>
+          <Button href={`${base}.dxf`} disabled={!harness.scene}>
+            DXF, 1:1
           </Button>
         </Stack>
       </Section>
     </>
+  )
+}
+
+/** What is wrong with the harness, as the Snags bench says it. */
+function SnagLines({ lines }: { lines: string[] }) {
+  if (!lines.length) return null
+  return (
+    <Section title={`Snags · ${lines.length}`}>
+      {lines.map((line) => (
+        <Box key={line} sx={{ fontSize: 12.5, color: SNAG, mb: 0.5 }}>
+          {line}
+        </Box>
+      ))}
+    </Section>
   )
 }
 
@@ -87,13 +111,13 @@ function AddNode({
     if (answer) setDevice('')
   }
   return (
-    <Section title="Add a connector">
+    <Section title="Add a connector or splice">
       <PanelPick
         label="Connector"
         value={device}
         options={free.map((f) => ({ id: f.id, name: `${f.tag} ${f.text}` }))}
         onPick={setDevice}
-        helperText={free.length ? '' : 'Every connector that is drawn is in a harness.'}
+        helperText={free.length ? '' : 'All that are drawn are in a harness.'}
       />
       {harness.nodes.length > 0 && (
         <>
@@ -110,51 +134,6 @@ function AddNode({
       <Button variant="contained" disabled={!device || !(Number(length) > 0)} onClick={() => void add()}>
         Add to {harness.code}
       </Button>
-    </Section>
-  )
-}
-
-interface SegmentOfProps {
-  segment: HarnessValue['segments'][number]
-  nodes: HarnessValue['nodes']
-  canEdit: boolean
-}
-
-function SegmentOf({ segment, nodes, canEdit }: SegmentOfProps) {
-  const { send, say } = usePick('send', 'say')
-  const [at, setAt] = useState('')
-  const name = (id: string) => nodes.find((n) => n.id === id)?.name ?? ''
-  const setLength = (typed: string) => {
-    const value = Number(typed.replace(',', '.'))
-    if (!(value > 0)) say(`“${typed}” is no length in mm.`, 'error')
-    else void send({ kind: 'set-segment', segment_id: segment.id, length_mm: value })
-  }
-  return (
-    <Section title="Segment">
-      <Box sx={{ fontSize: 12.5 }}>
-        {name(segment.a)} to {name(segment.b)}
-      </Box>
-      <Field label="Length, mm" value={String(segment.length_mm)} disabled={!canEdit} onSave={setLength} />
-      <Box sx={{ fontSize: 12.5 }}>
-        {segment.wires} wires, bundle ⌀ {segment.diameter_mm} mm
-      </Box>
-      {canEdit && (
-        <Stack direction="row" spacing={0.5} sx={{ mt: 1 }}>
-          <TextField
-            label={`Branching at, mm from ${name(segment.a)}`}
-            value={at}
-            onChange={(e) => setAt(e.target.value)}
-          />
-          <Button
-            disabled={!(Number(at) > 0)}
-            onClick={() =>
-              void send({ kind: 'split-segment', segment_id: segment.id, at_mm: Number(at), name: '' })
-            }
-          >
-            Add
-          </Button>
-        </Stack>
-      )}
     </Section>
   )
 }

@@ -1,0 +1,178 @@
+/** The tables under the picture: wires, segments, connectors, coverings. */
+import Box from '@mui/material/Box'
+import Tab from '@mui/material/Tab'
+import Tabs from '@mui/material/Tabs'
+import { useState } from 'react'
+import { LongRows } from '../../kit/LongRows'
+import { Rows } from '../../kit/Rows'
+import { SheetLink } from '../../project/SheetLink'
+import { LINE, MONO, QUIET, SNAG } from '../../theme/theme'
+import type { HarnessValue } from './shapes'
+
+interface Props {
+  harness: HarnessValue
+  selected: string
+  onSelect: (id: string) => void
+}
+
+type Table = 'wires' | 'segments' | 'connectors' | 'coverings'
+const CODE = { fontFamily: MONO } as const
+
+export function Ledger({ harness, selected, onSelect }: Props) {
+  const [table, show] = useState<Table>('wires')
+  return (
+    <Box
+      component="section"
+      aria-label="Ledger"
+      sx={{
+        height: 230,
+        borderTop: `1px solid ${LINE}`,
+        bgcolor: '#fff',
+        display: 'flex',
+        flexDirection: 'column',
+      }}
+    >
+      <Tabs
+        value={table}
+        onChange={(_, v: Table) => show(v)}
+        sx={{ minHeight: 34, '& .MuiTab-root': { minHeight: 34, py: 0 } }}
+      >
+        <Tab value="wires" label={`Wires ${harness.wires.length}`} />
+        <Tab value="segments" label={`Segments ${harness.segments.length}`} />
+        <Tab value="connectors" label={`Connectors ${harness.connectors.length}`} />
+        <Tab value="coverings" label={`Coverings ${harness.coverings.length}`} />
+      </Tabs>
+      {table === 'wires' && <WireRows harness={harness} />}
+      {table === 'segments' && <SegmentRows {...{ harness, selected, onSelect }} />}
+      {table === 'connectors' && <ConnectorRows harness={harness} />}
+      {table === 'coverings' && <CoveringRows {...{ harness, selected, onSelect }} />}
+    </Box>
+  )
+}
+
+const nodeName = (harness: HarnessValue, id: string) => harness.nodes.find((n) => n.id === id)?.name
+
+function WireRows({ harness }: { harness: HarnessValue }) {
+  const right = { name: 'Length', align: 'right' } as const
+  return (
+    <LongRows
+      label="Wires"
+      columns={['Wire', 'From', 'To', 'Type', right, 'Spare', 'Sheet']}
+      rows={harness.wires}
+    >
+      {(w) => (
+        <tr key={w.key}>
+          <td style={CODE}>{w.number}</td>
+          <td style={CODE}>{w.from}</td>
+          <td style={CODE}>{w.to}</td>
+          <td>
+            {w.type} {w.colour}
+          </td>
+          <td style={{ textAlign: 'right' }} title={w.why || w.missing}>
+            {w.length_mm === null ? <span style={{ color: SNAG }}>{w.missing}</span> : `${w.length_mm} mm`}
+          </td>
+          <td>{w.spare_mm ? `${w.spare_mm} mm` : ''}</td>
+          <td>
+            <SheetLink sheetId={w.sheet_id} select={w.wire_id}>
+              {w.place}
+            </SheetLink>
+          </td>
+        </tr>
+      )}
+    </LongRows>
+  )
+}
+
+const chosenStyle = (chosen: boolean) => ({
+  cursor: 'pointer',
+  background: chosen ? '#F5E2D3' : undefined,
+})
+
+function SegmentRows({ harness, selected, onSelect }: Props) {
+  return (
+    <LongRows
+      label="Segments"
+      columns={['From', 'To', 'Length', 'Path', 'Tightest bend', 'Wires', 'Bundle']}
+      rows={harness.segments}
+    >
+      {(s) => (
+        <tr
+          key={s.id}
+          onClick={() => onSelect(s.id)}
+          aria-selected={s.id === selected}
+          style={chosenStyle(s.id === selected)}
+        >
+          <td style={CODE}>{nodeName(harness, s.a)}</td>
+          <td style={CODE}>{nodeName(harness, s.b)}</td>
+          <td style={{ color: s.missing ? SNAG : undefined }} title={s.missing}>
+            {s.words} mm
+          </td>
+          <td>{s.form}</td>
+          <td style={{ color: tooTight(s) ? SNAG : undefined }}>
+            {s.bend_mm === null ? '' : `${s.bend_mm} mm`}
+          </td>
+          <td>{s.wires}</td>
+          <td title={s.packed ? 'Found by packing its wires' : '1.2 × the root of the sum of squares'}>
+            ⌀ {s.diameter_mm} mm
+          </td>
+        </tr>
+      )}
+    </LongRows>
+  )
+}
+
+const tooTight = (s: HarnessValue['segments'][number]) => s.bend_mm !== null && s.bend_mm < s.needs_bend_mm
+
+function ConnectorRows({ harness }: { harness: HarnessValue }) {
+  const rows = harness.connectors.flatMap((c) => c.cavities.map((v) => ({ ...v, id: c.id, tag: c.tag })))
+  return (
+    <LongRows
+      label="Connectors"
+      columns={['Connector', 'Cavity', 'Wire', 'To', 'Contact', 'Strip', 'Seal']}
+      rows={rows}
+    >
+      {(v) => (
+        <tr key={v.id + v.cavity}>
+          <td style={CODE}>{v.tag}</td>
+          <td style={CODE}>{v.cavity}</td>
+          <td style={CODE}>{v.wires.join(', ')}</td>
+          <td style={{ ...CODE, color: v.to.length ? undefined : QUIET }}>{v.to.join(', ') || 'empty'}</td>
+          <td style={CODE}>{v.to.length ? v.contact : ''}</td>
+          <td>{v.to.length ? `${v.strip_mm} mm` : ''}</td>
+          <td style={CODE}>{v.seal}</td>
+        </tr>
+      )}
+    </LongRows>
+  )
+}
+
+function CoveringRows({ harness, selected, onSelect }: Props) {
+  return (
+    <Box sx={{ flex: 1, overflow: 'auto' }}>
+      <Rows label="Coverings" columns={['Part', 'Description', 'Over', 'From', 'To', 'Length', 'Takes']}>
+        {harness.coverings.map((c) => {
+          const segment = harness.segments.find((s) => s.id === c.segment_id)
+          const id = `covering:${c.id}`
+          return (
+            <tr
+              key={c.id}
+              onClick={() => onSelect(id)}
+              aria-selected={id === selected}
+              style={chosenStyle(id === selected)}
+            >
+              <td style={CODE}>{c.part || 'no part yet'}</td>
+              <td>{c.text}</td>
+              <td style={CODE}>
+                {segment && `${nodeName(harness, segment.a)} to ${nodeName(harness, segment.b)}`}
+              </td>
+              <td>{c.from_mm} mm</td>
+              <td>{c.to_mm} mm</td>
+              <td>{c.length_mm} mm</td>
+              <td>{c.used_mm} mm</td>
+            </tr>
+          )
+        })}
+      </Rows>
+    </Box>
+  )
+}
