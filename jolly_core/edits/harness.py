@@ -7,13 +7,15 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.harness import is_splice, is_tree, nodes_of, tree_of
+from jolly_core.harness import ENDS, is_splice, is_tree, nodes_of, tree_of
 from jolly_core.model import Harness, Node, Project, RuleError, Segment
 from jolly_core.tagging import product_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
-from .segments import ExtraShare, check_end, joined, without
-from .upkeep import drop_unused
+from .devices import SetTag, set_tag
+from .parts import give_part, take_part
+from .segments import ExtraShare, check_end, joined, take_clip, without
+from .upkeep import drop_unused, new_device
 
 DEFAULT_SEGMENT_MM = 200.0
 
@@ -108,6 +110,44 @@ def _name(project: Project, node: Node) -> str:
     return f"branching {node.name}".strip()
 
 
+class AddConnector(Payload):
+    """Add a connector or splice that is drawn on nothing yet to a harness: a device of a part.
+
+    Attributes:
+        tag: what it is called, as "XD7"; "" for the next free number of its class.
+        from_id: the node it joins, "" for the first.
+    """
+
+    kind: Literal["add-connector"] = "add-connector"
+    harness_id: Id
+    part_id: Id
+    tag: Text = Field(default="", max_length=40)
+    text: Text = ""
+    from_id: Id = ""
+    length_mm: Mm = Field(default=DEFAULT_SEGMENT_MM, gt=0)
+
+
+@edit(AddConnector, {"harness_id": "h1", "part_id": "tamwick-tw-h6s", "tag": "XD7"})
+def add_connector(work: Work, payload: AddConnector) -> str:
+    """Work out AddConnector."""
+    project = work.project
+    harness: Harness = project.get("harness", payload.harness_id)
+    part = take_part(work, payload.part_id)
+    if not any(part.count(unit) for unit in ENDS):
+        raise RuleError(f"{part.number} has no cavities. Choose a connector, lug or splice.", field="part_id")
+    nodes = nodes_of(project, harness.id)
+    near = next((n for n in nodes if n.device_id), None)
+    beside = project.devices[near.device_id] if near else None
+    place = (beside.function_id, beside.location_id) if beside else ("", "")
+    device = new_device(work, part.part_class, place, payload.text)
+    give_part(work, device, part.id)
+    if payload.tag.strip():
+        set_tag(work, SetTag(device_id=device.id, tag=payload.tag.strip()))
+    start = payload.from_id or (nodes[0].id if nodes else "")
+    add_node(work, AddNode(harness_id=harness.id, device_id=device.id, from_id=start, length_mm=payload.length_mm))
+    return f"add -{product_tag(project, project.devices[device.id])} to {harness.code}"
+
+
 class ChangeNode(Payload):
     """Name a node, put it somewhere in space, make it an end of the trunk, or cut the legs of its splice equal.
 
@@ -142,6 +182,8 @@ def change_node(work: Work, payload: ChangeNode) -> str:
     values = payload.model_dump(exclude={"kind", "node_id"}, exclude_none=True)
     if "at" in values:
         values["at"] = tuple(values["at"])
+    if "part_id" in values:
+        values["part_id"] = take_clip(work, values["part_id"])
     work.put("node", replace(node, **values))
     return label
 

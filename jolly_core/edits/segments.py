@@ -15,6 +15,7 @@ from jolly_core.model.entities import harness as bounds
 from jolly_core.tagging import full_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
+from .parts import take_part
 
 ExtraShare = Annotated[bounds.ExtraShare, Field(allow_inf_nan=False)]
 ExtraLength = Annotated[bounds.ExtraLength, Field(allow_inf_nan=False)]
@@ -46,6 +47,15 @@ def check_end(project: Project, device_id: str) -> Device:
             code = project.harnesses[node.harness_id].code
             raise RuleError(f"{tag} is in harness {code} already.", field="device_id", ids=(device.id,))
     return device
+
+
+def take_clip(work: Work, part_id: str) -> str:
+    """Return the id of the project's copy of a clip; "" for none.
+
+    Raises:
+        RuleError: the part is unknown, or no clip.
+    """
+    return take_part(work, part_id, "harness-clip").id if part_id else ""
 
 
 def without(work: Work, segment_id: str) -> None:
@@ -123,10 +133,9 @@ def split_segment(work: Work, payload: SplitSegment) -> str:
         raise RuleError(f"The segment is {span.base_mm:g} mm long. Choose a place within it.", field="at_mm")
     if payload.device_id:
         check_end(project, payload.device_id)
-    if payload.part_id:
-        project.get("part", payload.part_id)
+    part_id = take_clip(work, payload.part_id) if payload.sort == "clip" else ""
     node = Node(work.ids.new(), segment.harness_id, payload.device_id, payload.name.strip(), payload.sort)
-    node.part_id = payload.part_id if payload.sort == "clip" else ""
+    node.part_id = part_id
     at_mm = round(payload.at_mm, 2)
     first = replace(segment, b_id=node.id, length_mm=at_mm)
     second = replace(segment, id=work.ids.new(), a_id=node.id, length_mm=round(span.base_mm - at_mm, 2), extra_mm=0.0)
@@ -208,10 +217,12 @@ def cover_segment(work: Work, payload: CoverSegment) -> str:
     """Work out CoverSegment."""
     project = work.project
     if payload.part_id:
-        part = project.get("part", payload.part_id)
+        part = take_part(work, payload.part_id)
         if part.part_class != "covering":
             raise RuleError(f"{part.number} is no harness covering.", field="part_id", ids=(part.id,))
     values = payload.model_dump(include={"part_id", "from_mm", "to_mm"}, exclude_none=True)
+    if payload.part_id:
+        values["part_id"] = part.id
     if payload.covering_id:
         made = [replace(project.get("covering", payload.covering_id), **values)]
     else:

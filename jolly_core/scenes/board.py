@@ -226,7 +226,8 @@ def _dimensions(board: _Board) -> None:
     for s in shown:
         bundle = board.bundles[s.id]
         turned = ", turned" if s.id in board.lies.turned else ""
-        what = f"{counted(len(bundle.wires), 'wire')}, ⌀ {bundle.diameter_mm:.1f}{turned}"
+        size = f", ⌀ {bundle.diameter_mm:.1f}" if bundle.wires else ""
+        what = f"{counted(len(bundle.wires), 'wire')}{size}{turned}"
         lines: list[tuple[str, float, RoleName]] = [(what, WORDS_MM, "label")]
         if s.id not in said:
             lines.insert(0, (span_of(board.project, s.id).words, NAME_MM, "tag"))

@@ -12,12 +12,14 @@ interface Props {
   enabled?: boolean
   close: () => void
   onAct: () => void
+  /** How wide it is at most; small when nothing is said. */
+  width?: 'xs' | 'sm' | 'md'
   children: ReactNode
 }
 
-export function FormDialog({ title, act, enabled = true, close, onAct, children }: Props) {
+export function FormDialog({ title, act, enabled = true, close, onAct, width = 'xs', children }: Props) {
   return (
-    <Dialog open onClose={close} maxWidth="xs" fullWidth>
+    <Dialog open onClose={close} maxWidth={width} fullWidth>
       <form
         aria-label={title}
         onSubmit={(e) => {

@@ -67,7 +67,7 @@ export function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
   return (
     <Drawing
       scene={harness.scene!}
-      name={harness.id}
+      name={`${harness.id}:${harness.nodes.length}`}
       selected={new Set([selected])}
       onDown={down}
       onMove={move}

@@ -12,7 +12,7 @@ import { client, got } from '../../api/client'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
 import type { BenchProps } from '../../project/bench'
 import { paging, useCommands } from '../../project/commands'
-import { useProject } from '../../project/store'
+import { usePick, useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
 import { LINE, MONO } from '../../theme/theme'
 import { Board } from './Board'
@@ -66,8 +66,9 @@ export function HarnessBench({ canEdit }: BenchProps) {
     >
       {!harness && (
         <Empty>
-          No harness yet. Draw connectors and the wires between their cavities on a sheet (type “connector”,
-          then “cavity” at the caret), add a harness on the left, and add its connectors.
+          No harness yet. Add one on the left, and its connectors by their parts; paste its wires as rows of a
+          table. Or draw connectors and the wires between their cavities on a sheet (type “connector”, then
+          “cavity” at the caret), and add what is drawn.
         </Empty>
       )}
       {harness && (
@@ -76,7 +77,7 @@ export function HarnessBench({ canEdit }: BenchProps) {
           <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
             <Picture {...{ harness, look }} {...shared} />
           </Box>
-          <Ledger harness={harness} selected={selected} onSelect={setSelected} />
+          <Ledger harness={harness} {...shared} />
         </>
       )}
     </Bench>
@@ -128,7 +129,7 @@ function List({ view, choose, selected, canEdit, onSelect }: ListProps) {
           <b style={{ fontFamily: MONO }}>{h.code}</b>
         </Choice>
       ))}
-      {canEdit && <NewHarness />}
+      {canEdit && <NewHarness choose={choose} />}
       {harness && harness.connectors.length > 0 && <Heading>Connectors</Heading>}
       {harness?.connectors.map((c) => {
         const node = harness.nodes.find((n) => n.device_id === c.id)
@@ -137,7 +138,11 @@ function List({ view, choose, selected, canEdit, onSelect }: ListProps) {
           <Choice
             key={c.id}
             chosen={node?.id === selected}
-            note={node?.splice ? `splice, ${legs(c)} legs` : `${used} of ${c.cavities.length} · ${c.text}`}
+            note={
+              node?.splice
+                ? `splice, ${legs(c)} legs`
+                : [`${used} of ${c.cavities.length}`, c.text].filter(Boolean).join(' · ')
+            }
             onClick={() => node && onSelect(node.id)}
           >
             <b style={{ fontFamily: MONO }}>{c.tag}</b>
@@ -150,10 +155,14 @@ function List({ view, choose, selected, canEdit, onSelect }: ListProps) {
 
 const legs = (c: HarnessValue['connectors'][number]) => c.cavities.reduce((sum, v) => sum + v.wires.length, 0)
 
-function NewHarness() {
+function NewHarness({ choose }: { choose: (id: string) => void }) {
+  const { send } = usePick('send')
   const [code, setCode] = useState('')
   const add = async () => {
-    if (await useProject.getState().send({ kind: 'add-harness', code, text: '' })) setCode('')
+    const answer = await send({ kind: 'add-harness', code, text: '' })
+    if (!answer) return
+    setCode('')
+    choose(answer.placed[0] ?? '')
   }
   return (
     <Stack direction="row" spacing={0.5} sx={{ mt: 1, px: 0.5 }}>

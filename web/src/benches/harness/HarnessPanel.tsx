@@ -1,16 +1,14 @@
 /** What is selected on the form board: a segment's length, a node, adding connectors and branchings. */
-import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
-import TextField from '@mui/material/TextField'
-import { useState } from 'react'
 import { Link } from 'react-router'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
 import { Setting } from '../../project/Setting'
-import { useProject, usePick } from '../../project/store'
+import { usePick } from '../../project/store'
+import { AddNode } from './AddNode'
 import { CoveringPanel } from './CoveringPanel'
 import { NodePanel } from './NodePanel'
 import { numberIn } from './numbers'
@@ -82,58 +80,6 @@ function SnagLines({ lines }: { lines: string[] }) {
           {line}
         </Box>
       ))}
-    </Section>
-  )
-}
-
-function AddNode({
-  harness,
-  free,
-  from,
-}: {
-  harness: HarnessValue
-  free: HarnessView['free']
-  from: string
-}) {
-  const [device, setDevice] = useState('')
-  const [join, setJoin] = useState('')
-  const [length, setLength] = useState('200')
-  const root = join || from || harness.nodes[0]?.id || ''
-  const add = async () => {
-    const answer = await useProject.getState().send({
-      kind: 'add-node',
-      harness_id: harness.id,
-      device_id: device,
-      name: '',
-      from_id: root,
-      length_mm: Number(length),
-    })
-    if (answer) setDevice('')
-  }
-  return (
-    <Section title="Add a connector or splice">
-      <PanelPick
-        label="Connector"
-        value={device}
-        options={free.map((f) => ({ id: f.id, name: `${f.tag} ${f.text}` }))}
-        onPick={setDevice}
-        helperText={free.length ? '' : 'All that are drawn are in a harness.'}
-      />
-      {harness.nodes.length > 0 && (
-        <>
-          <PanelPick label="Joins" value={root} options={harness.nodes} onPick={setJoin} />
-          <TextField
-            fullWidth
-            margin="dense"
-            label="Length, mm"
-            value={length}
-            onChange={(e) => setLength(e.target.value)}
-          />
-        </>
-      )}
-      <Button variant="contained" disabled={!device || !(Number(length) > 0)} onClick={() => void add()}>
-        Add to {harness.code}
-      </Button>
     </Section>
   )
 }

@@ -8,18 +8,21 @@ import { Rows } from '../../kit/Rows'
 import { SheetLink } from '../../project/SheetLink'
 import { LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { HarnessValue } from './shapes'
+import { WireEntry } from './WireEntry'
 
 interface Props {
   harness: HarnessValue
   selected: string
+  canEdit: boolean
   onSelect: (id: string) => void
 }
 
 type Table = 'wires' | 'segments' | 'connectors' | 'coverings'
 const CODE = { fontFamily: MONO } as const
 
-export function Ledger({ harness, selected, onSelect }: Props) {
+export function Ledger({ harness, selected, canEdit, onSelect }: Props) {
   const [table, show] = useState<Table>('wires')
+  const [pasted, setPasted] = useState<string | null>(null)
   return (
     <Box
       component="section"
@@ -42,10 +45,48 @@ export function Ledger({ harness, selected, onSelect }: Props) {
         <Tab value="connectors" label={`Connectors ${harness.connectors.length}`} />
         <Tab value="coverings" label={`Coverings ${harness.coverings.length}`} />
       </Tabs>
-      {table === 'wires' && <WireRows harness={harness} />}
+      {table === 'wires' && (
+        <>
+          <WireRows harness={harness} />
+          {canEdit && <PasteHere onPaste={setPasted} />}
+        </>
+      )}
+      {pasted !== null && (
+        <WireEntry harnessId={harness.id} code={harness.code} first={pasted} close={() => setPasted(null)} />
+      )}
       {table === 'segments' && <SegmentRows {...{ harness, selected, onSelect }} />}
       {table === 'connectors' && <ConnectorRows harness={harness} />}
       {table === 'coverings' && <CoveringRows {...{ harness, selected, onSelect }} />}
+    </Box>
+  )
+}
+
+/** Where rows of a spreadsheet are pasted, or the form for them is opened. */
+function PasteHere({ onPaste }: { onPaste: (text: string) => void }) {
+  return (
+    <Box
+      component="button"
+      type="button"
+      onClick={() => onPaste('')}
+      onPaste={(e) => {
+        e.preventDefault()
+        onPaste(e.clipboardData.getData('text/plain'))
+      }}
+      sx={{
+        font: 'inherit',
+        fontSize: 12.5,
+        textAlign: 'left',
+        border: 0,
+        borderTop: `1px solid ${LINE}`,
+        bgcolor: '#fff',
+        color: QUIET,
+        px: 1,
+        py: 0.75,
+        cursor: 'pointer',
+        '&:focus': { outline: `2px solid ${LINE}` },
+      }}
+    >
+      Paste rows here, or type them: signal, colour, mm², from, to
     </Box>
   )
 }
@@ -66,7 +107,7 @@ function WireRows({ harness }: { harness: HarnessValue }) {
           <td style={CODE}>{w.from}</td>
           <td style={CODE}>{w.to}</td>
           <td>
-            {w.type} {w.colour}
+            {w.type.endsWith(w.colour) ? w.type : `${w.type} ${w.colour}`}
           </td>
           <td style={{ textAlign: 'right' }} title={w.why || w.missing}>
             {w.length_mm === null ? <span style={{ color: SNAG }}>{w.missing}</span> : `${w.length_mm} mm`}
@@ -88,7 +129,9 @@ const chosenStyle = (chosen: boolean) => ({
   background: chosen ? '#F5E2D3' : undefined,
 })
 
-function SegmentRows({ harness, selected, onSelect }: Props) {
+type RowsProps = Omit<Props, 'canEdit'>
+
+function SegmentRows({ harness, selected, onSelect }: RowsProps) {
   return (
     <LongRows
       label="Segments"
@@ -146,7 +189,7 @@ function ConnectorRows({ harness }: { harness: HarnessValue }) {
   )
 }
 
-function CoveringRows({ harness, selected, onSelect }: Props) {
+function CoveringRows({ harness, selected, onSelect }: RowsProps) {
   return (
     <Box sx={{ flex: 1, overflow: 'auto' }}>
       <Rows label="Coverings" columns={['Part', 'Description', 'Over', 'From', 'To', 'Length', 'Takes']}>

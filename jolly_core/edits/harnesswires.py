@@ -1,0 +1,291 @@
+"""Wires of a harness from a table: what the rows say is drawn, so that table and sheet are the same wires.
+
+Cavities that are drawn nowhere are put onto the harness's own sheets, one row of the table a row of the sheet: those
+the wires come from on the left, those they go to on the right. A row whose wire is drawn already gives it its type and
+number.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import Field
+
+from jolly_core.drawing import Point, pin_points
+from jolly_core.harness import ENDS, is_splice, nodes_of
+from jolly_core.library import definition, is_colour
+from jolly_core.model import Device, Harness, Project, RuleError, Sheet, WireType, counted
+from jolly_core.tagging import full_tag, product_tag
+from jolly_core.wiring import conductors_at
+
+from .base import Id, Payload, Text, Work, edit
+from .harness import DEFAULT_SEGMENT_MM, AddNode, add_node
+from .place import put_symbol, shape_named
+from .sheets import NewSheet, make_sheets
+from .wires import FixWireNumber, fix_wire_number
+from .wiretypes import SetWireType, set_wire_type
+
+LEFT, RIGHT = 40, 100
+TOP, BOTTOM, PITCH = 16, 92, 4
+LANES = range(46, 96, 2)
+
+
+class WireRow(Payload):
+    """A wire: its signal, colour (IEC 60757), size ("0.5" mm² or "AWG 20"), and the pins it joins ("-XD1:3")."""
+
+    signal: Text = ""
+    colour: Text = ""
+    size: Text = ""
+    start: Text
+    end: Text
+
+
+class DrawHarnessWires(Payload):
+    """Draw the wires of a table between connectors and splices of a harness; connectors that lack are added to it."""
+
+    kind: Literal["draw-harness-wires"] = "draw-harness-wires"
+    harness_id: Id
+    rows: list[WireRow] = Field(min_length=1, max_length=2000)
+
+
+@dataclass(slots=True, frozen=True)
+class _End:
+    """A pin a row names: the device, the number of its unit, and its symbol where it is drawn."""
+
+    device: Device
+    unit: int
+    symbol_id: str
+
+
+@edit(DrawHarnessWires, {"harness_id": "h1", "rows": [{"signal": "S1", "start": "-XD1:1", "end": "-XD2:1"}]})
+def draw_harness_wires(work: Work, payload: DrawHarnessWires) -> str:
+    """Work out DrawHarnessWires."""
+    harness: Harness = work.project.get("harness", payload.harness_id)
+    for n, row in enumerate(payload.rows, start=1):
+        try:
+            _draw(work, harness, row)
+        except RuleError as error:
+            raise RuleError(f"Row {n}: {error.message}", field=f"rows.{n - 1}", ids=error.ids) from error
+    return f"{counted(len(payload.rows), 'wire')} of {harness.code}"
+
+
+def _draw(work: Work, harness: Harness, row: WireRow) -> None:
+    ends = [_end(work.project, text) for text in (row.start, row.end)]
+    if (ends[0].device.id, ends[0].unit) == (ends[1].device.id, ends[1].unit):
+        raise RuleError(f"{row.start} is at both ends.", ids=(ends[0].device.id,))
+    for end in ends:
+        _join(work, harness, end.device)
+    type_id = _type(work, row).id
+    if not _same_wire(work, ends, type_id, row):
+        sheet, pin = _connect(work, harness, ends, type_id)
+        if row.signal.strip():
+            _name(work, sheet, pin, row.signal.strip())
+
+
+def _end(project: Project, text: str) -> _End:
+    """Return the pin that a text names: the tag, then a colon, point or space and the cavity; a splice has no cavity.
+
+    Raises:
+        RuleError: there is no such connector, it is not the only one of that tag, or it has no such cavity.
+    """
+    wanted = text.strip()
+    found = re.fullmatch(r"(.+?)(?:\s*[:.\s]\s*([^\s:.]+))?", wanted)
+    if not found:
+        raise RuleError("A wire has two ends: type the connector and its cavity, as -XD1:3.")
+    tag, cavity = found[1].lstrip("-").lower(), found[2] or ""
+    devices = [d for d in project.devices.values() if _is_end(project, d) and tag in _names(project, d)]
+    if not devices:
+        raise RuleError(f"There is no connector or splice {found[1]} in this project. Add it, or correct the row.")
+    if len(devices) > 1:
+        names = ", ".join(full_tag(project, d) for d in devices[:3])
+        raise RuleError(f"{found[1]} may be {names}. Type the whole tag.", ids=tuple(d.id for d in devices))
+    device = devices[0]
+    unit = 1 if is_splice(project, device.id) else _unit(project, device, cavity)
+    drawn = (s for s in project.units_of(device.id) if definition(s.definition).unit in ENDS and unit in s.units)
+    symbol = next(drawn, None)
+    return _End(device, unit, symbol.id if symbol else "")
+
+
+def _names(project: Project, device: Device) -> set[str]:
+    return {product_tag(project, device).lower(), full_tag(project, device).lower().lstrip("-")}
+
+
+def _is_end(project: Project, device: Device) -> bool:
+    part = project.part_of(device)
+    if part is not None:
+        return any(part.count(unit) for unit in ENDS)
+    return any(definition(s.definition).unit in ENDS for s in project.units_of(device.id))
+
+
+def _unit(project: Project, device: Device, cavity: str) -> int:
+    part = project.part_of(device)
+    tag = full_tag(project, device)
+    if not cavity:
+        raise RuleError(f"Say which cavity of {tag} it is, as {tag}:1.", ids=(device.id,))
+    names = [pins[0] for kind, pins in part.units if kind == "cavity"] if part else []
+    if cavity in names:
+        return names.index(cavity) + 1
+    if part is None and cavity.isdigit() and 0 < int(cavity) < 1000:
+        return int(cavity)
+    have = f"it has {names[0]} to {names[-1]}" if names else "its cavities are numbers until it has a part"
+    raise RuleError(f"{tag} has no cavity {cavity}: {have}.", ids=(device.id,))
+
+
+def _join(work: Work, harness: Harness, device: Device) -> None:
+    """Add a connector to the harness where it is in none yet; the length to it is to be said."""
+    project = work.project
+    node = next((n for n in project.nodes.values() if n.device_id == device.id), None)
+    if node is None:
+        first = next(iter(nodes_of(project, harness.id)), None)
+        new = AddNode(
+            harness_id=harness.id,
+            device_id=device.id,
+            from_id=first.id if first else "",
+            length_mm=DEFAULT_SEGMENT_MM,
+        )
+        add_node(work, new)
+    elif node.harness_id != harness.id:
+        code = project.harnesses[node.harness_id].code
+        raise RuleError(f"{full_tag(project, device)} is in harness {code}.", ids=(device.id,))
+
+
+def _type(work: Work, row: WireRow) -> WireType:
+    """Return the wire type of a colour and size, made where the project has none.
+
+    Raises:
+        RuleError: the colour or size is none.
+    """
+    colour, size = row.colour.strip().upper(), row.size.strip().upper().replace(",", ".")
+    if colour and not is_colour(colour):
+        raise RuleError(f"“{row.colour}” is no colour of IEC 60757, such as BU, or GNYE for two.")
+    gauge = re.sub(r"\s*AWG\s*", "", size) if "AWG" in size else ""
+    area = 0.0
+    if not gauge and size:
+        found = re.fullmatch(r"(\d+(?:\.\d+)?)\s*(?:MM²|MM2)?", size)
+        if not found:
+            raise RuleError(f"“{row.size}” is no size. Type mm², as 0.5, or AWG 20.")
+        area = float(found[1])
+    types = sorted(work.project.wire_types.values(), key=lambda t: (t.category != "signal", t.id))
+    for t in types:
+        if (not colour or t.colour == colour) and (
+            not size or (t.awg == gauge if gauge else t.cross_section_mm2 == area)
+        ):
+            return t
+    shown = f"AWG {gauge}" if gauge else f"{area or 0.5:g} mm²"
+    made = WireType(
+        work.ids.new(),
+        _free_name(work.project, f"Harness {shown} {colour or 'BK'}"),
+        colour or "BK",
+        0.0 if gauge else area or 0.5,
+        gauge,
+        "signal",
+    )
+    work.put("wire_type", made)
+    return made
+
+
+def _free_name(project: Project, name: str) -> str:
+    taken = {t.name for t in project.wire_types.values()}
+    return next(n for n in (name, *(f"{name} ({k})" for k in range(2, 10_000))) if n not in taken)
+
+
+def _same_wire(work: Work, ends: list[_End], type_id: str, row: WireRow) -> bool:
+    """Give a wire that is drawn already its type and number; return whether there is one."""
+    if not all(end.symbol_id for end in ends):
+        return False
+    a, b = ((end.symbol_id, 0) for end in ends)
+    wire = next((c for c in conductors_at(work.project, a) if b in (c.start, c.end)), None)
+    if wire is None or not wire.wire_id:
+        return False
+    if row.colour.strip() or row.size.strip():
+        set_wire_type(work, SetWireType(ids=[wire.wire_id], wire_type_id=type_id))
+    if row.signal.strip():
+        fix_wire_number(work, FixWireNumber(wire_id=wire.wire_id, number=row.signal.strip()))
+    return True
+
+
+def _connect(work: Work, harness: Harness, ends: list[_End], type_id: str) -> tuple[Sheet, Point]:
+    """Draw a wire between two ends, with those that are not drawn yet; return its sheet and the pin it begins at."""
+    project = work.project
+    drawn = [project.symbols[end.symbol_id] for end in ends if end.symbol_id]
+    own = {s.id for s in _own_sheets(project, harness)}
+    for end, symbol in zip((e for e in ends if e.symbol_id), drawn, strict=True):
+        if symbol.sheet_id not in own or symbol.sheet_id != drawn[0].sheet_id:
+            name = f"{full_tag(project, end.device)}:{end.unit}"
+            place = project.sheets[symbol.sheet_id].number
+            raise RuleError(f"{name} is drawn on sheet {place} already. Draw this wire there.", ids=(end.device.id,))
+    sheet = project.sheets[drawn[0].sheet_id] if drawn else _sheet_with_room(work, harness)
+    y = _free_row(project, sheet) if len(drawn) < 2 else 0
+    if y > BOTTOM:
+        raise RuleError(
+            f"Sheet {sheet.number} is full: {full_tag(project, ends[0].device)} has no room on it any more."
+        )
+    points: list[Point] = []
+    for n, end in enumerate(ends):
+        if end.symbol_id:
+            points.append(pin_points(project.symbols[end.symbol_id])[0])
+            continue
+        # What is new stands across from what is there.
+        left = n == 0 if not drawn else pin_points(drawn[0])[0][0] >= RIGHT
+        points.append(_put(work, sheet, end, (LEFT if left else RIGHT, y), left))
+    draft = work.draft(sheet.id)
+    (x1, y1), (x2, y2) = points
+    if y1 == y2:
+        corners = [(x1, y1), (x2, y2)]
+    else:
+        lane = _free_lane(project, sheet)
+        corners = [(x1, y1), (lane, y1), (lane, y2), (x2, y2)]
+    for a, b in zip(corners, corners[1:], strict=False):
+        draft.stroke(a, b, type_id)
+    work.close(draft)
+    return sheet, points[0]
+
+
+def _own_sheets(project: Project, harness: Harness) -> list[Sheet]:
+    found = [s for s in project.sheets.values() if s.harness_id == harness.id and s.kind == "schematic"]
+    return sorted(found, key=lambda s: s.order)
+
+
+def _sheet_with_room(work: Work, harness: Harness) -> Sheet:
+    project = work.project
+    sheets = _own_sheets(project, harness)
+    if sheets and _free_row(project, sheets[-1]) <= BOTTOM:
+        return sheets[-1]
+    title = f"Harness {harness.code}" + (f" ({len(sheets) + 1})" if sheets else "")
+    new = NewSheet(sheet_kind="schematic", size="A3", frame="zones", title=title, harness_id=harness.id)
+    (made,) = make_sheets(work, [new], sheets[-1].id if sheets else "")
+    return made
+
+
+def _free_row(project: Project, sheet: Sheet) -> int:
+    rows = [s.y for s in project.symbols_on(sheet.id)]
+    return max(rows) + PITCH if rows else TOP
+
+
+def _free_lane(project: Project, sheet: Sheet) -> int:
+    taken = {w.x1 for w in project.wires_on(sheet.id) if w.x1 == w.x2}
+    lane = next((x for x in LANES if x not in taken), None)
+    if lane is None:
+        raise RuleError(f"Sheet {sheet.number} has no room for another wire between its rows. Draw it by hand.")
+    return lane
+
+
+def _put(work: Work, sheet: Sheet, end: _End, at: Point, left: bool) -> Point:
+    """Put a cavity or splice onto the sheet and return its pin."""
+    first = not any(definition(s.definition).unit in ENDS for s in work.project.units_of(end.device.id))
+    key = "splice" if is_splice(work.project, end.device.id) else "connector" if first else "cavity"
+    draft = work.draft(sheet.id)
+    symbol = put_symbol(
+        work, draft, shape_named(key), at, (180 if left else 0, False), 1, end.device.id, "", unit=end.unit
+    )
+    work.close(draft)
+    return pin_points(symbol)[0]
+
+
+def _name(work: Work, sheet: Sheet, pin: Point, signal: str) -> None:
+    wires = work.project.wires_on(sheet.id)
+    wire = next((w for w in wires if pin in ((w.x1, w.y1), (w.x2, w.y2))), None)
+    if wire is not None:
+        fix_wire_number(work, FixWireNumber(wire_id=wire.id, number=signal))

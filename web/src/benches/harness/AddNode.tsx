@@ -1,0 +1,103 @@
+/** Adding a connector or splice to a harness. */
+import Button from '@mui/material/Button'
+import TextField from '@mui/material/TextField'
+import { useState } from 'react'
+import { PanelPick } from '../../kit/Pick'
+import { Section } from '../../kit/Section'
+import { PartChoice } from '../../project/PartChoice'
+import { usePick } from '../../project/store'
+import { numberIn } from './numbers'
+import type { HarnessValue, HarnessView } from './shapes'
+
+interface AddNodeProps {
+  harness: HarnessValue
+  free: HarnessView['free']
+  from: string
+}
+
+/** Adding a connector or splice: one that is drawn, or a new one of a part. */
+export function AddNode({ harness, free, from }: AddNodeProps) {
+  const { send } = usePick('send')
+  const [device, setDevice] = useState('')
+  const [part, setPart] = useState('')
+  const [tag, setTag] = useState('')
+  const [join, setJoin] = useState('')
+  const [length, setLength] = useState('200')
+  const root = join || from || harness.nodes[0]?.id || ''
+  const fresh = device === NEW
+  const add = async () => {
+    const shared = { harness_id: harness.id, from_id: root, length_mm: numberIn(length) ?? 0 }
+    const answer = fresh
+      ? await send({ kind: 'add-connector', ...shared, part_id: part, tag, text: '' })
+      : await send({ kind: 'add-node', ...shared, device_id: device, name: '' })
+    if (answer) setTag('')
+    if (answer && !fresh) setDevice('')
+  }
+  return (
+    <Section title="Add a connector or splice">
+      <PanelPick
+        label="Connector"
+        value={device}
+        options={[
+          ...free.map((f) => ({ id: f.id, name: `${f.tag} ${f.text}` })),
+          { id: NEW, name: 'a new one, by its part' },
+        ]}
+        onPick={setDevice}
+        helperText={free.length ? '' : 'All that are drawn are in a harness.'}
+      />
+      {fresh && <Fresh {...{ part, setPart, tag, setTag }} />}
+      {harness.nodes.length > 0 && (
+        <>
+          <PanelPick label="Joins" value={root} options={harness.nodes} onPick={setJoin} />
+          <TextField
+            fullWidth
+            margin="dense"
+            label="Length, mm"
+            value={length}
+            onChange={(e) => setLength(e.target.value)}
+          />
+        </>
+      )}
+      <Button
+        variant="contained"
+        disabled={!device || (fresh && !part) || !((numberIn(length) ?? 0) > 0)}
+        onClick={() => void add()}
+      >
+        Add to {harness.code}
+      </Button>
+    </Section>
+  )
+}
+
+const NEW = 'new'
+const NEW_CLASSES = [
+  ['connector', 'Housing'],
+  ['splice', 'or splice'],
+  ['ring-lug', 'or ring lug'],
+  ['blade-terminal', 'or blade terminal'],
+] as const
+
+interface FreshProps {
+  part: string
+  setPart: (id: string) => void
+  tag: string
+  setTag: (tag: string) => void
+}
+
+/** What a new connector is: its part, and its tag. */
+function Fresh({ part, setPart, tag, setTag }: FreshProps) {
+  return (
+    <>
+      {NEW_CLASSES.map(([key, words]) => (
+        <PartChoice key={key} label={words} partClass={key} value={part} onChoose={(p) => setPart(p.id)} />
+      ))}
+      <TextField
+        fullWidth
+        margin="dense"
+        label="Tag (empty: the next free)"
+        value={tag}
+        onChange={(e) => setTag(e.target.value)}
+      />
+    </>
+  )
+}
