@@ -164,39 +164,6 @@ class Cabinet(BenchStory):
         expect(page.get_by_test_id("tray-=K2+KP2-KF3")).to_be_visible()
 
 
-class Harness(BenchStory):
-    def test_an_end_dragged_makes_the_segment_and_its_wires_longer(self) -> None:
-        page = self.open("harness")
-        project = self.project()
-        end = next(n for n in project.nodes.values() if n.device_id == self.by_tag(project, "=K2+KT2-XD2"))
-        segment = next(s for s in project.segments.values() if end.id in (s.a_id, s.b_id))
-        expect(page.get_by_test_id("sheet")).not_to_have_attribute("data-view", "0,0,3")
-        x, y = self.middle(page.locator(f"[data-id='{end.id}']"))
-        page.mouse.move(x, y)
-        page.mouse.down()
-        page.mouse.move(x + 15, y)
-        page.mouse.move(x + 40, y)
-        self.done(page, page.mouse.up)
-        longer = self.project().segments[segment.id].length_mm
-        self.assertGreater(longer, segment.length_mm)
-        expect(page.get_by_role("table", name="Wires")).to_contain_text(f"{longer + 550 + 40:g} mm")
-
-    def test_a_typed_length_and_a_wrong_one(self) -> None:
-        page = self.open("harness")
-        project = self.project()
-        segment = next(s for s in project.segments.values() if s.length_mm == 320)
-        expect(page.get_by_test_id("sheet")).not_to_have_attribute("data-view", "0,0,3")
-        page.mouse.click(*self.middle(page.locator(f"[data-id='{segment.id}'] polyline")))
-        expect(page.get_by_role("complementary", name="Inspector")).to_contain_text("4 wires, bundle")
-        field = page.get_by_role("region", name="Segment").get_by_label("Length, mm")
-        field.fill("long")
-        field.press("Enter")
-        expect(page.get_by_text("“long” is no length in mm.").first).to_be_visible()
-        field.fill("400")
-        self.done(page, lambda: field.press("Enter"))
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("990 mm")
-
-
 class Others(BenchStory):
     def test_with_the_machine_away_what_is_given_waits(self) -> None:
         page = self.open("make")

@@ -41,6 +41,7 @@ MARGIN_MM = 24.0
 FOOT_MM = 46.0
 DIMENSION_MM = 30.0
 BESIDE_BUNDLE_MM = 3.0
+NEAR_MM = 44.0  # words and tables so near to what they are about need no line to it
 Spot = tuple[float, float]
 
 
@@ -119,8 +120,8 @@ def _drawn(project: Project, harness_id: str) -> dict[str, Item]:
             half = max(board.bundles[s.id].diameter_mm, 1.0) / 2
             run = (*places[s.a_id], *places[s.b_id])
             board.room.lines.append((run, half + BESIDE_BUNDLE_MM))
-    _segments(board)
     _coverings(board)
+    _segments(board)
     faces = {n.id: _face(board, n) for n in tree.nodes if n.id in places}
     _dimensions(board)
     for node in tree.nodes:
@@ -152,7 +153,8 @@ def _coverings(board: _Board) -> None:
         half = max(board.bundles[s.id].diameter_mm, 1.0) / 2
         board.put(covering_item(c, a, b, s.length_mm, half))
         share = (c.from_mm + c.to_mm) / 2 / s.length_mm
-        _say(board, f"covering-words:{c.covering.id}", _between(a, b, share), [(covering_words(c), WORDS_MM, "label")])
+        words: list[tuple[str, float, RoleName]] = [(covering_words(c), WORDS_MM, "label")]
+        _say(board, f"covering:{c.covering.id}", _between(a, b, share), words, "covering")
 
 
 def _between(a: Spot, b: Spot, share: float) -> Spot:
@@ -191,13 +193,13 @@ def _say(board: _Board, id: str, near: Spot, lines: list[tuple[str, float, RoleN
     lead = _lead(box, near)
     if lead is not None:
         prims.append(lead)
-    board.put(Item(id, kind, prims, box))
+    board.put(Item(id, kind, prims, box, {"body": box} if kind == "covering" else {}))
 
 
 def _lead(box: Box, near: Spot) -> Line | None:
     """Return a line from a box to a point, None where they are beside each other."""
     x, y = min(max(near[0], box[0]), box[2]), min(max(near[1], box[1]), box[3])
-    if abs(x - near[0]) + abs(y - near[1]) <= AWAY_MM[1] + 6:
+    if abs(x - near[0]) + abs(y - near[1]) <= NEAR_MM:
         return None
     return Line(round(x, 2), round(y, 2), round(near[0], 2), round(near[1], 2), "fine")
 

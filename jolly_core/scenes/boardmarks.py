@@ -83,7 +83,7 @@ def covering_item(c: Covered, a: Spot, b: Spot, length: float, half: float) -> I
         max(one[0], other[0]) + edge,
         max(one[1], other[1]) + edge,
     )
-    return Item(f"covering:{c.covering.id}", "covering", prims, box, {"body": box})
+    return Item(f"hatch:{c.covering.id}", "hatch", prims, box)
 
 
 def covering_words(c: Covered) -> str:

@@ -305,7 +305,7 @@ class Item:
     Attributes:
         id: the entity's id, with a prefix for what is derived ("table:...", "frame").
         kind: "symbol", "wire", "continuation", "note", "band", "dot", "table", "number", "frame"; in layouts "plate",
-            "rail", "duct", "placing"; on form boards "segment", "node", "covering".
+            "rail", "duct", "placing"; on form boards "segment", "node", "covering", "hatch", "dimension", "words".
         box: left, top, right, bottom in mm for hitting and zooming.
         facts: what is known of it, each kind of thing its own.
     """

@@ -15,6 +15,7 @@ from pydantic import TypeAdapter
 
 from jolly_server.benches.cabinet import CabinetView
 from jolly_server.benches.cabinetways import WireWay
+from jolly_server.benches.harness import HarnessView
 from jolly_server.projects.store import loaded
 from jolly_server.testing import KILN, DemoCase
 
@@ -102,6 +103,23 @@ class Benches(DemoCase):
         self.assertEqual(len(after["tray"]), 1)
         self.assertTrue(any("is not placed yet" in r["missing"] for r in after["enclosure"]["routes"]))
 
+    def test_a_harness_says_its_paths_bundles_and_coverings_and_goes_out_as_pdf_and_dxf(self) -> None:
+        found = self.see("harness")
+        TypeAdapter(HarnessView).validate_python(found)  # written without being checked, see config/answers
+        harness = found["harness"]
+        curve = next(s for s in harness["segments"] if s["form"] == "curve" and s["extra_mm"])
+        self.assertEqual(round(curve["length_mm"] - curve["base_mm"], 2), curve["extra_mm"])
+        self.assertGreater(curve["bend_mm"], curve["needs_bend_mm"])
+        self.assertGreater(len(curve["points"]), 8)
+        self.assertEqual({c["part"] for c in harness["coverings"]}, {"TW-TB8", "TW-TP19"})
+        self.assertEqual([n["part"] for n in harness["nodes"] if n["sort"] == "clip"], ["TW-CL8"])
+        self.assertEqual([s["wires"] for s in harness["sheets"]], [10])
+        for format, begin in (("pdf", b"%PDF"), ("dxf", b"  0\nSECTION")):
+            answer = self.vera.get(f"{BASE}/boards/{harness['id']}.{format}")
+            self.assertEqual(answer.status_code, 200)
+            self.assertTrue(answer.content.startswith(begin), answer.content[:20])
+        self.assertEqual(self.vera.get(f"{BASE}/boards/nothing.dxf").status_code, 404)
+
     def test_ways_are_given_for_what_is_chosen(self) -> None:
         enclosure = self.see("cabinet")["enclosure"]
 
@@ -163,7 +181,7 @@ class Benches(DemoCase):
 
     def test_the_harness_shows_segments_wires_and_connectors(self) -> None:
         harness = self.see("harness")["harness"]
-        self.assertEqual([s["wires"] for s in harness["segments"]], [10, 6, 4])
+        self.assertEqual([s["wires"] for s in harness["segments"]], [10, 6, 4, 4])
         self.assertEqual({w["length_mm"] for w in harness["wires"]}, {940.0, 910.0})
         self.assertEqual(len(harness["connectors"]), 3)
 

@@ -106,9 +106,7 @@ function WireRows({ harness }: { harness: HarnessValue }) {
           <td style={CODE}>{w.number}</td>
           <td style={CODE}>{w.from}</td>
           <td style={CODE}>{w.to}</td>
-          <td>
-            {w.type.endsWith(w.colour) ? w.type : `${w.type} ${w.colour}`}
-          </td>
+          <td>{w.type.endsWith(w.colour) ? w.type : `${w.type} ${w.colour}`}</td>
           <td style={{ textAlign: 'right' }} title={w.why || w.missing}>
             {w.length_mm === null ? <span style={{ color: SNAG }}>{w.missing}</span> : `${w.length_mm} mm`}
           </td>

@@ -88,5 +88,5 @@ function Switched({ label, on, canEdit, onSwitch }: SwitchedProps) {
   const control = (
     <Switch size="small" checked={on} disabled={!canEdit} onChange={(_, value) => onSwitch(value)} />
   )
-  return <FormControlLabel control={control} label={label} />
+  return <FormControlLabel sx={{ ml: 0 }} control={control} label={label} />
 }
