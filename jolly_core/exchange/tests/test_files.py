@@ -42,7 +42,7 @@ class ProjectFile(TestCase):
     def test_the_demo_file_is_in_canonical_order_and_holds_the_schema(self) -> None:
         text = (DEMO / "pellwick-kiln-2.spool.json").read_text(encoding="utf-8")
         self.assertEqual(write_project(demo()), text)
-        schema = json.loads((ROOT / "docs" / "formats" / "project-10.schema.json").read_text(encoding="utf-8"))
+        schema = json.loads((ROOT / "docs" / "formats" / "project-11.schema.json").read_text(encoding="utf-8"))
         Draft202012Validator.check_schema(schema)
         Draft202012Validator(schema).validate(json.loads(text))
         schema = json.loads((ROOT / "docs" / "formats" / "library-1.schema.json").read_text(encoding="utf-8"))
