@@ -30,7 +30,7 @@ def main() -> None:
         settings.ROOT_URLCONF = "benchmarks.server"
         call_command("migrate", verbosity=0)
         call_command("seed_demo", verbosity=0)
-        from benchmarks import browser, core, following, panel, points, routing, server, strips
+        from benchmarks import browser, core, following, loom, panel, points, routing, server, strips
         from benchmarks.measure import HEADING
 
         print(HEADING)
@@ -52,6 +52,8 @@ def main() -> None:
         for result in points.points(rounds):
             print(result, flush=True)
         for result in strips.terminals(rounds):
+            print(result, flush=True)
+        for result in loom.harness(rounds):
             print(result, flush=True)
         print(core.pdf(min(100, sheets), rounds), flush=True)
         print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)

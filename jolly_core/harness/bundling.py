@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from math import hypot, pi
 
 from jolly_core.cables import number_of
 from jolly_core.model import Covering, Part, Project, derived
-from jolly_core.sizing import area_mm2, bundle_diameter_mm, is_packed, outer_diameter_mm
+from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, packing_cost
 
 from .lengths import span_of
 from .tree import segments_of
@@ -16,6 +17,8 @@ from .wires import HarnessWire, wires_of
 # A bundle bends about no less than this many of its diameters, unless something in it asks for more.
 BEND_DIAMETERS = 6.0
 TAPE_OVERLAP_PERCENT = 50.0
+PACKING_MS = 1000.0  # that packing the bundles of one harness may take; further ones go by the rule of thumb
+Sizes = tuple[float, ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -41,11 +44,28 @@ def bundles(project: Project, harness_id: str) -> dict[str, Bundle]:
     for wire in wires_of(project, harness_id):
         for segment in wire.segments:
             inside[segment.id].append(wire)
+    sizes = {
+        id: tuple(sorted(outer_diameter_mm(area_mm2(w.conductor.wire_type(project))) for w in wires))
+        for id, wires in inside.items()
+    }
+    chosen = _worth_packing(sizes.values())
     found: dict[str, Bundle] = {}
     for id, wires in inside.items():
-        diameter = bundle_diameter_mm(outer_diameter_mm(area_mm2(w.conductor.wire_type(project))) for w in wires)
-        bend = round(BEND_DIAMETERS * diameter, 1)
-        found[id] = Bundle(tuple(wires), diameter, is_packed(len(wires)), bend)
+        packed = sizes[id] in chosen
+        diameter = bundle_diameter_mm(sizes[id], pack=packed)
+        found[id] = Bundle(tuple(wires), diameter, packed, round(BEND_DIAMETERS * diameter, 1))
+    return found
+
+
+def _worth_packing(bundles: Iterable[Sizes]) -> set[Sizes]:
+    """Return the bundles of a harness that are packed: those of few wires first, as long as that takes no second."""
+    found: set[Sizes] = set()
+    spent = 0.0
+    for sizes in sorted(set(bundles), key=lambda s: (len(s), s)):
+        cost = packing_cost(sizes)
+        if spent + cost <= PACKING_MS:
+            spent += cost
+            found.add(sizes)
     return found
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from jolly_core.cables import number_of
 from jolly_core.library import definition, names_in
-from jolly_core.model import Device, Part, Project
+from jolly_core.model import Device, Part, Project, derived
 from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, strip_length_mm
 from jolly_core.tagging import pins_of
 from jolly_core.wiring import Conductor, PinKey, conductors_at
@@ -68,6 +68,7 @@ def contact_of(project: Project, device: Device | None, area: float = 0.0, insul
     return next((c for c in allowed if contact_fits(c, area, insulation)), allowed[0] if allowed else None)
 
 
+@derived
 def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
     """Return the cavities of a connector in its part's order, or those drawn while it has no part."""
     device = project.devices[device_id]

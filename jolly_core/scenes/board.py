@@ -33,7 +33,7 @@ from .boardmarks import (
     scale_item,
     words_width,
 )
-from .boardtables import table_of
+from .boardtables import BoardTable, table_of
 from .primitives import Box, Facts, Item, Line, Prim, Rect, RoleName, Scene, text
 from .roomfinding import AWAY_MM, Room, beside
 
@@ -43,6 +43,22 @@ DIMENSION_MM = 30.0
 BESIDE_BUNDLE_MM = 3.0
 NEAR_MM = 44.0  # words and tables so near to what they are about need no line to it
 Spot = tuple[float, float]
+
+
+@dataclass(slots=True, frozen=True)
+class _Placed:
+    """A table with its place, and the line from it to its connector where they are apart."""
+
+    table: BoardTable
+    box: Box
+    lead: Line | None
+
+    def drawn(self, dx: float, dy: float) -> Item:
+        x1, y1, x2, y2 = self.box
+        item = self.table.drawn((x1 + dx, y1 + dy, x2 + dx, y2 + dy))
+        if self.lead is not None:
+            item.prims.append(self.lead.moved(dx, dy))
+        return item
 
 
 @dataclass(slots=True)
@@ -57,6 +73,7 @@ class _Board:
     main: list[str]
     room: Room = field(default_factory=Room)
     items: dict[str, Item] = field(default_factory=dict)
+    tables: list[_Placed] = field(default_factory=list)
 
     def put(self, item: Item) -> None:
         self.items[item.id] = item
@@ -70,8 +87,8 @@ def board_scene(project: Project, harness_id: str, number: str) -> Scene:
         bundle or on another.
     """
     harness = project.get("harness", harness_id)
-    drawn = _drawn(project, harness.id)
-    left, top, right, bottom = _extent(drawn)
+    drawn, tables = _drawn(project, harness.id)
+    left, top, right, bottom = _extent([item.box for item in drawn.values()] + [t.box for t in tables])
     dx, dy = MARGIN_MM - left, MARGIN_MM - top
     width, height = max(right - left, 300.0) + 2 * MARGIN_MM, bottom - top + 2 * MARGIN_MM + FOOT_MM
     words = f"{number}   {harness.code}   {harness.text}   scale 1:1"
@@ -81,12 +98,13 @@ def board_scene(project: Project, harness_id: str, number: str) -> Scene:
     ]
     items = {"frame": Item("frame", "frame", frame, (0, 0, width, height))}
     items |= {id: _moved(item, dx, dy) for id, item in drawn.items()}
+    items |= {item.id: item for item in (table.drawn(dx, dy) for table in tables)}
     scale = scale_item(MARGIN_MM, height - FOOT_MM + 8)
     return Scene(round(width, 2), round(height, 2), items | {scale.id: scale})
 
 
-def _extent(items: dict[str, Item]) -> Box:
-    boxes = [item.box for item in items.values()] or [(0.0, 0.0, 0.0, 0.0)]
+def _extent(boxes: list[Box]) -> Box:
+    boxes = boxes or [(0.0, 0.0, 0.0, 0.0)]
     return (
         min(b[0] for b in boxes),
         min(b[1] for b in boxes),
@@ -110,8 +128,8 @@ def _moved(item: Item, dx: float, dy: float) -> Item:
 
 
 @derived
-def _drawn(project: Project, harness_id: str) -> dict[str, Item]:
-    """Return all that is on a board, about its leftmost and topmost node."""
+def _drawn(project: Project, harness_id: str) -> tuple[dict[str, Item], list[_Placed]]:
+    """Return all that is on a board, about its leftmost and topmost node: what is drawn, and tables to be drawn."""
     tree = tree_of(project, harness_id)
     board = _Board(project, project.harnesses[harness_id], tree, laid(tree), bundles(project, harness_id), trunk(tree))
     places = board.lies.places
@@ -119,7 +137,7 @@ def _drawn(project: Project, harness_id: str) -> dict[str, Item]:
         if s.a_id in places and s.b_id in places:
             half = max(board.bundles[s.id].diameter_mm, 1.0) / 2
             run = (*places[s.a_id], *places[s.b_id])
-            board.room.lines.append((run, half + BESIDE_BUNDLE_MM))
+            board.room.add_line(run, half + BESIDE_BUNDLE_MM)
     _coverings(board)
     _segments(board)
     faces = {n.id: _face(board, n) for n in tree.nodes if n.id in places}
@@ -129,7 +147,7 @@ def _drawn(project: Project, harness_id: str) -> dict[str, Item]:
             board.put(node_item(project, node, places[node.id], faces[node.id]))
     _names(board)
     _tables(board)
-    return board.items
+    return board.items, board.tables
 
 
 def _segments(board: _Board) -> None:
@@ -224,7 +242,7 @@ def _dimensions(board: _Board) -> None:
                 board.room.boxes.append((middle - half, y1 + away - NAME_MM - 5, middle + half, y1 + away))
                 said.add(s.id)
             board.put(Item(f"dimension:{s.id}", "dimension", prims, box))
-            board.room.lines.append(((x1, y1 + away, x2, y2 + away), 1.0))
+            board.room.add_line((x1, y1 + away, x2, y2 + away), 1.0)
     for s in shown:
         bundle = board.bundles[s.id]
         turned = ", turned" if s.id in board.lies.turned else ""
@@ -253,11 +271,6 @@ def _tables(board: _Board) -> None:
         box = board.room.take(*near, table.width, table.height, AWAY_MM[1:]) or board.room.take_aside(
             table.width, table.height
         )
-        item = table.drawn(box)
         face = board.items[node.id].box
-        lead = _lead(
-            box, (min(max((box[0] + box[2]) / 2, face[0]), face[2]), face[1] if box[3] <= face[1] else face[3])
-        )
-        if lead is not None:
-            item.prims.append(lead)
-        board.put(item)
+        nearest = (min(max((box[0] + box[2]) / 2, face[0]), face[2]), face[1] if box[3] <= face[1] else face[3])
+        board.tables.append(_Placed(table, box, _lead(box, nearest)))

@@ -12,7 +12,7 @@ from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import Conductor
 
 from .lettering import fit
-from .primitives import Box, Item, Line, Prim, Rect, text
+from .primitives import Box, Item, Line, Prim, Rect, RoleName, text
 
 ROW_MM = 9.0
 SIZE_MM = 5.5
@@ -43,22 +43,27 @@ class BoardTable:
         """Its height, mm."""
         return ROW_MM * (len(self.rows) + 2)
 
+    def _cells(self, heading: bool) -> list[tuple[float, RoleName]]:
+        return [(width, "heading" if heading else "label") for _, width in self.columns]
+
     def drawn(self, box: Box) -> Item:
         """Return it drawn at a place."""
         x, y = box[0], box[1]
-        shown, size = fit(self.head, self.width - 2, SIZE_MM + 0.6, SMALLEST_MM)
+        width = self.width
+        shown, size = fit(self.head, width - 2, SIZE_MM + 0.6, SMALLEST_MM)
         prims: list[Prim] = [
-            Rect(x, y, self.width, self.height, "fine", "paper"),
+            Rect(x, y, width, self.height, "fine", "paper"),
             text(x + 1, y + ROW_MM - 2.4, size, shown, role="tag"),
         ]
         for n, row in enumerate((tuple(name for name, _ in self.columns), *self.rows), start=1):
             top = y + n * ROW_MM
-            prims.append(Line(x, top, x + self.width, top, "thin"))
+            prims.append(Line(x, top, x + width, top, "thin"))
             left = x
-            for value, (_, width) in zip(row, self.columns, strict=True):
-                shown, size = fit(value, width - 2, SIZE_MM, SMALLEST_MM)
-                prims.append(text(left + 1, top + ROW_MM - 2.4, size, shown, role="heading" if n == 1 else "label"))
-                left += width
+            for value, (room, role) in zip(row, self._cells(n == 1), strict=True):
+                if value:
+                    shown, size = fit(value, room - 2, SIZE_MM, SMALLEST_MM)
+                    prims.append(text(left + 1, top + ROW_MM - 2.4, size, shown, role=role))
+                left += room
         return Item(f"table:{self.device_id}", "table", prims, box, {"device": self.device_id})
 
 

@@ -15,16 +15,27 @@ DIRECTIONS = (270, 90, 0, 180, 315, 225, 45, 135, 292, 248, 68, 112, 22, 338, 15
 
 @dataclass(slots=True)
 class Room:
-    """What is on a drawing: lines with the room they want on either side, and boxes."""
+    """What is on a drawing: boxes, and lines with the room they want on either side and the boxes about them."""
 
-    lines: list[tuple[Line, float]] = field(default_factory=list)
     boxes: list[Box] = field(default_factory=list)
+    _lines: list[tuple[Box, Line, float]] = field(default_factory=list)
+
+    def add_line(self, line: Line, room: float) -> None:
+        """Keep a line with so much room on either side."""
+        x1, y1, x2, y2 = line
+        about = (min(x1, x2) - room, min(y1, y2) - room, max(x1, x2) + room, max(y1, y2) + room)
+        self._lines.append((about, line, room))
 
     def free(self, box: Box) -> bool:
         """Return whether a box lies on nothing."""
-        if any(_meet(box, other) for other in self.boxes):
-            return False
-        return not any(crosses(box, line, room) for line, room in self.lines)
+        left, top, right, bottom = box
+        for x1, y1, x2, y2 in self.boxes:
+            if left < x2 and x1 < right and top < y2 and y1 < bottom:
+                return False
+        for (x1, y1, x2, y2), line, room in self._lines:
+            if left < x2 and x1 < right and top < y2 and y1 < bottom and crosses(box, line, room):
+                return False
+        return True
 
     def take(self, x: float, y: float, width: float, height: float, away: Iterable[float] = AWAY_MM) -> Box | None:
         """Find a free box near a point and keep it: the nearest, in the first direction; None where there is none."""
@@ -38,7 +49,7 @@ class Room:
 
     def take_aside(self, width: float, height: float) -> Box:
         """Keep a box right of all that is there: the last resort, at which there is always room."""
-        right = max([0.0, *(b[2] for b in self.boxes), *(max(ln[0], ln[2]) + r for ln, r in self.lines)])
+        right = max([0.0, *(b[2] for b in self.boxes), *(about[2] for about, *_ in self._lines)])
         top = min([0.0, *(b[1] for b in self.boxes)])
         box = (right + AWAY_MM[1], top, right + AWAY_MM[1] + width, top + height)
         self.boxes.append(box)
@@ -52,10 +63,6 @@ def beside(x: float, y: float, width: float, height: float, distance: float, ang
     out = min(width / 2 / abs(dx) if abs(dx) > 1e-9 else 1e9, height / 2 / abs(dy) if abs(dy) > 1e-9 else 1e9)
     cx, cy = x + dx * (distance + out), y + dy * (distance + out)
     return (cx - width / 2, cy - height / 2, cx + width / 2, cy + height / 2)
-
-
-def _meet(a: Box, b: Box) -> bool:
-    return a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]
 
 
 def crosses(box: Box, line: Line, room: float = 0.0) -> bool:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from functools import lru_cache
-from math import hypot, sqrt
+from math import hypot, inf, sqrt
 
 import numpy as np
 from numpy.typing import NDArray
@@ -29,36 +29,51 @@ _TRIES = 40  # of each step
 _Places = NDArray[np.float64]
 
 
-def bundle_diameter_mm(diameters_mm: Iterable[float]) -> float:
+def bundle_diameter_mm(diameters_mm: Iterable[float], *, pack: bool = True) -> float:
     """Return the diameter in mm of a round bundle of wires, never less than the two largest side by side.
 
-    Up to `MOST_PACKED` wires by packing their sections; more by the rule of thumb, 1.2 times the root of the sum of
-    squares (`is_packed` says which).
+    Up to `MOST_PACKED` wires by packing their sections; more, or where packing is not wanted as it would take too
+    long, by the rule of thumb: 1.2 times the root of the sum of squares.
 
     Example:
         >>> [round(bundle_diameter_mm([2.0] * n), 2) for n in (2, 3, 7, 19)]
         [4.0, 4.31, 6.0, 9.73]
     """
-    return _diameter(tuple(sorted((round(d, 3) for d in diameters_mm if d > 0), reverse=True)))
+    sizes = _sizes(diameters_mm)
+    if pack or packing_cost(sizes) == 0:
+        return _diameter(sizes)
+    return _by_thumb(sizes)
 
 
-def is_packed(wires: int) -> bool:
-    """Return whether a bundle of so many wires is packed, or measured by the rule of thumb."""
-    return wires <= MOST_PACKED
+def packing_cost(diameters_mm: Iterable[float]) -> float:
+    """Return about how many ms packing wires takes: nothing for few or equal ones, infinite for too many."""
+    sizes = _sizes(diameters_mm)
+    if len(sizes) > MOST_PACKED:
+        return inf
+    return 0.0 if len(sizes) < 4 or sizes[0] == sizes[-1] else 30.0 + len(sizes)
+
+
+def _sizes(diameters_mm: Iterable[float]) -> tuple[float, ...]:
+    return tuple(sorted((round(d, 3) for d in diameters_mm if d > 0), reverse=True))
+
+
+def _by_thumb(sizes: tuple[float, ...]) -> float:
+    return max(sizes[0] + sizes[1], BUNDLE_FACTOR * sqrt(sum(d * d for d in sizes)))
 
 
 @lru_cache(maxsize=8192)
 def _diameter(sizes: tuple[float, ...]) -> float:
     if len(sizes) < 3:
         return sum(sizes)
-    pair = sizes[0] + sizes[1]
     if len(sizes) > MOST_PACKED:
-        return max(pair, BUNDLE_FACTOR * sqrt(sum(d * d for d in sizes)))
+        return _by_thumb(sizes)
     if len(sizes) == 3:
         return _about_three(*sizes)
     # No thicker than if every wire were as thick as the thickest: a bound that keeps an unlucky packing out.
     equal = sizes[0] * _EQUAL[len(sizes)]
-    return equal if sizes[-1] == sizes[0] else max(pair, min(equal, 2 * _packed([d / 2 for d in sizes])))
+    if sizes[-1] == sizes[0]:
+        return equal
+    return max(sizes[0] + sizes[1], min(equal, 2 * _packed([d / 2 for d in sizes])))
 
 
 def _about_three(one: float, other: float, third: float) -> float:

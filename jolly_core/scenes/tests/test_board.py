@@ -100,6 +100,8 @@ class Boards(TestCase):
         self.assertTrue(crosses((0, 0, 10, 10), (-5, -5, 15, 15)))
         self.assertFalse(crosses((0, 0, 10, 10), (-5, 6, 6, 17)))
         self.assertTrue(crosses((0, 0, 10, 10), (-5, 6, 6, 17), 2))
-        room = Room(lines=[((-1000, y, 1000, y), 3) for y in range(-600, 601, 10)])
+        room = Room()
+        for y in range(-600, 601, 10):
+            room.add_line((-1000, y, 1000, y), 3)
         self.assertIsNone(room.take(0, 0, 30, 20))
         self.assertGreater(room.take_aside(30, 20)[0], 1000)

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import random
-from math import cos, hypot, pi, sin, sqrt
+from math import cos, hypot, inf, pi, sin, sqrt
 from unittest import TestCase
 
-from jolly_core.sizing import MOST_PACKED, bundle_diameter_mm, is_packed
+from jolly_core.sizing import MOST_PACKED, bundle_diameter_mm, packing_cost
 
 SIZES = (1.4, 1.8, 2.2, 2.7, 3.5)
 
@@ -71,7 +71,14 @@ class Packed(TestCase):
             self.assertGreater(bundle_diameter_mm([*sizes, 6.0]), found)
 
     def test_more_than_can_be_packed_in_time_go_by_the_rule_of_thumb(self) -> None:
-        self.assertTrue(is_packed(60))
-        self.assertFalse(is_packed(61))
         sizes = [1.0] * 50 + [2.0] * 11
+        self.assertEqual(packing_cost(sizes), inf)
         self.assertAlmostEqual(bundle_diameter_mm(sizes), 1.2 * sqrt(50 + 44), 6)
+
+    def test_packing_that_is_not_wanted_is_left_out_where_it_would_take_time(self) -> None:
+        mixed = [1.0] * 5 + [2.0] * 4
+        self.assertEqual(bundle_diameter_mm(mixed, pack=False), 1.2 * sqrt(5 + 16))
+        self.assertLess(bundle_diameter_mm(mixed), bundle_diameter_mm(mixed, pack=False))
+        for free in ([2.0] * 19, [1.0, 2.0, 3.0], [2.0]):
+            self.assertEqual(packing_cost(free), 0)
+            self.assertEqual(bundle_diameter_mm(free, pack=False), bundle_diameter_mm(free))

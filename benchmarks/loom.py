@@ -1,0 +1,61 @@
+"""A harness of sixty connectors and seven hundred wires: the bench opened cold, and a length changed."""
+
+from __future__ import annotations
+
+import random
+import statistics
+
+from jolly_core.model import Project
+from jolly_core.testing import Workbench, rebuilt
+from jolly_server.benches.harness import harness_bench
+
+from .measure import Result, timed
+
+CONNECTORS, WIRES, CAVITIES = 60, 700, 24
+COLOURS, SIZES = ("BK", "BU", "RD", "WH"), ("0.5", "0.75", "1")
+
+
+def wired() -> tuple[Workbench, str]:
+    """Return a bench with the harness, and the harness's id; it is the same each time."""
+    chance = random.Random(7)
+    bench = Workbench(frame="zones", number="harness")
+    made = bench.new("add-harness", code="WH-B")
+    nodes: list[str] = []
+    for n in range(1, CONNECTORS + 1):
+        start = chance.choice(nodes[-8:]) if nodes else ""
+        values = {"part_id": "tamwick-tw-h24s", "tag": f"XD{n}", "from_id": start}
+        bench.do("add-connector", harness_id=made, length_mm=chance.randint(10, 60) * 10, **values)
+        nodes = list(bench.project.nodes)
+    used = dict.fromkeys(range(1, CONNECTORS + 1), 0)
+    rows = []
+    while len(rows) < WIRES:
+        ends = chance.sample([n for n, count in used.items() if count < CAVITIES], 2)
+        for n in ends:
+            used[n] += 1
+        start, end = (f"XD{n}:{used[n]}" for n in ends)
+        rows.append({"colour": chance.choice(COLOURS), "size": chance.choice(SIZES), "start": start, "end": end})
+    bench.do("draw-harness-wires", harness_id=made, rows=rows)
+    return bench, made
+
+
+def harness(rounds: int) -> list[Result]:
+    """Measure in ms: the bench opened cold beside 2 s, a length changed with the bench current beside 0.3 s."""
+    bench, made = wired()
+
+    def shown(project: Project) -> None:
+        harness_bench(project, made)
+
+    opened = [timed(shown, rebuilt(bench.project)) for _ in range(rounds)]
+    shown(bench.project)
+    segments = sorted(bench.project.segments)
+
+    def longer(n: int) -> None:
+        bench.do("set-segment", segment_id=segments[n % len(segments)], length_mm=300 + n)
+        shown(bench.project)
+
+    changed = [timed(longer, n) for n in range(4 * rounds)]
+    count = f"{CONNECTORS} connectors, {WIRES} wires"
+    return [
+        Result(f"{count}: Harness bench opened cold / 2000 ms", 2000.0, statistics.median(opened), 1.0),
+        Result(f"{count}: a length changed / 300 ms", 300.0, statistics.median(changed), 1.0),
+    ]
