@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import re
+from math import hypot
+from typing import Any
 
 from playwright.sync_api import Locator, Page, expect
 
@@ -114,6 +117,39 @@ class OfTheDemo(HarnessStory):
         expect(page.get_by_role("table", name="Coverings")).to_contain_text("TW-SV6")
         found = covered(self.project(), next(iter(self.project().harnesses)))
         self.assertIn(("TW-SV6", 300.0), [(c.part.number if c.part else "", c.used_mm) for c in found])
+
+
+class InSpace(HarnessStory):
+    def test_to_a_space_model_and_back_the_difference_is_shown_first(self) -> None:
+        page = self.board()
+        with page.expect_download() as waiting:
+            page.get_by_role("link", name="Give out").click()
+        sent = json.loads(waiting.value.path().read_bytes())
+        self.assertEqual([c["designation"][-4:] for c in sent["connectors"]], ["-XD1", "-XD2", "-XD3"])
+        moved = next(n for n in sent["nodes"] if n["name"].endswith("-XD2"))
+        moved["at"] = [912.4, 0, 0]
+        sent["nodes"].append({"name": "-XD8", "sort": "connector", "at": [0, 50, 0]})
+        answer = {"name": "WH-T1.json", "mimeType": "application/json", "buffer": json.dumps(sent).encode()}
+        page.get_by_label("File of a space model").set_input_files([{**answer, "buffer": b"[1]"}])
+        expect(page.get_by_text("WH-T1.json is no file of a space model").first).to_be_visible()
+        page.get_by_label("File of a space model").set_input_files([answer])
+        form = page.get_by_role("form", name="WH-T1 as in the space model")
+        expect(form.get_by_role("table", name="Difference")).to_contain_text("350 mm362.4 mm")
+        expect(form).to_contain_text("-XD8 is in the space model and not in WH-T1.")
+        segment = self.segment_to("=K2+KT2-XD2")
+        self.assertEqual(span_of(self.project(), segment.id).length_mm, 350, "nothing is taken in yet")
+        self.done(page, form.get_by_role("button", name="Take in").click)
+        expect(page.get_by_test_id("sheet")).to_contain_text("362.4")
+        # What the board is drawn at is what the model in space says, to a tenth of a millimetre.
+        item = next(i for i in self.scene(page)["items"] if i["id"] == segment.id)
+        (ax, ay), (bx, by) = item["facts"]["from"], item["facts"]["to"]
+        self.assertAlmostEqual(hypot(ax - bx, ay - by), 362.4, delta=0.1)
+        expect(page.get_by_role("table", name="Wires")).to_contain_text("955 mm")
+
+    def scene(self, page: Page) -> dict[str, Any]:
+        address = f"{self.live_server_url}/api/projects/kiln-2/harness"
+        found: dict[str, Any] = page.request.get(address).json()["harness"]["scene"]
+        return found
 
 
 class FromNothing(HarnessStory):

@@ -22,6 +22,7 @@ from .projectfile import FORMAT, read_project, read_summary, write_project
 from .scenedxf import scenes_dxf
 from .sheetpdf import scaled_pdf, sheets_pdf, tiled_pdf, tiles
 from .sheetsvg import scene_svg
+from .spacefile import SPACE_FORMAT, space_json
 from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, table_xlsx, write_table
 from .versions import VERSION
 
@@ -46,6 +47,8 @@ __all__ = [
     "VERSION",
     "board_dxf",
     "board_pdf",
+    "SPACE_FORMAT",
+    "space_json",
     "cut_json",
     "cut_schema",
     "harmless",

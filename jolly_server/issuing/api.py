@@ -18,6 +18,7 @@ from jolly_core.exchange import (
     scene_svg,
     scenes_dxf,
     sheets_pdf,
+    space_json,
     surface_dxf,
     surface_pdf,
     write_pack,
@@ -230,6 +231,17 @@ def board(
             return _file(board_dxf(held.project, harness_id), "image/vnd.dxf", f"{code}.dxf")
         content = board_pdf(held.project, harness_id, settings.JOLLY.fonts, tiled=tiled)
     return _file(content, TYPES["pdf"], f"{code}{'-a4' if tiled else ''}.pdf")
+
+
+@router.get("/{project_id}/harnesses/{harness_id}/space.json")
+def harness_space(request: HttpRequest, project_id: str, harness_id: str) -> HttpResponse:
+    """Give a harness for a space model: connectors, wires, bundles with bend radii, and what is known of its paths."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        code = held.project.get("harness", harness_id).code
+        content = space_json(held.project, harness_id).encode()
+    return _file(content, "application/json", f"{code}.space.json")
 
 
 @router.get("/{project_id}/file")

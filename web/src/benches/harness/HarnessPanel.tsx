@@ -13,6 +13,7 @@ import { CoveringPanel } from './CoveringPanel'
 import { NodePanel } from './NodePanel'
 import { numberIn } from './numbers'
 import { SegmentPanel } from './SegmentPanel'
+import { SpaceFile } from './SpaceFile'
 import type { HarnessValue, HarnessView } from './shapes'
 
 interface Props {
@@ -52,6 +53,7 @@ export function HarnessPanel({ harness, free, selected, canEdit, onSelect }: Pro
           onSave={addShare}
         />
       </Section>
+      <SpaceFile harness={harness} canEdit={canEdit} />
       <Section title="Form board">
         <Stack sx={{ alignItems: 'flex-start' }}>
           {harness.page_id && <Link to={`/p/${projectId}/draw/${harness.page_id}`}>As a sheet</Link>}
