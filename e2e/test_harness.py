@@ -4,13 +4,18 @@ from __future__ import annotations
 
 import json
 import re
+import threading
+from dataclasses import replace
 from math import hypot
 from typing import Any
 
+from django.conf import settings
+from django.test import override_settings
 from playwright.sync_api import Locator, Page, expect
 
 from jolly_core.harness import covered, span_of, wires_of
 from jolly_core.model import Segment
+from jolly_server.standins.space_model import SpaceModel, serve
 
 from .base import SPACE_FLAGS
 from .test_benches import BenchStory
@@ -145,6 +150,25 @@ class InSpace(HarnessStory):
         (ax, ay), (bx, by) = item["facts"]["from"], item["facts"]["to"]
         self.assertAlmostEqual(hypot(ax - bx, ay - by), 362.4, delta=0.1)
         expect(page.get_by_role("table", name="Wires")).to_contain_text("955 mm")
+
+    def test_the_simulated_space_model_is_asked_and_its_clip_and_paths_taken_in(self) -> None:
+        server = serve(SpaceModel(), 0)
+        threading.Thread(target=server.serve_forever, daemon=True).start()
+        self.addCleanup(server.server_close)
+        self.addCleanup(server.shutdown)
+        found = override_settings(JOLLY=replace(settings.JOLLY, space=f"http://127.0.0.1:{server.server_port}"))
+        found.enable()
+        self.addCleanup(found.disable)
+        page = self.board()
+        page.get_by_role("button", name="Ask it…").click()
+        form = page.get_by_role("form", name="WH-T1 as in the space model")
+        expect(form.get_by_role("table", name="Difference")).to_contain_text("362.02 mm")
+        expect(form).to_contain_text("-XD4 is in the space model and not in WH-T1.")
+        self.done(page, form.get_by_role("button", name="Take in").click)
+        expect(page.get_by_test_id("sheet")).to_contain_text("362.02")
+        expect(page.get_by_role("table", name="Wires")).to_contain_text("955 mm")
+        page.keyboard.press("Control+z")
+        expect(page.get_by_role("table", name="Wires")).to_contain_text("940 mm")
 
     def scene(self, page: Page) -> dict[str, Any]:
         address = f"{self.live_server_url}/api/projects/kiln-2/harness"

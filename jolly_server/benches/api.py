@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, Schema
 from ninja.errors import HttpError
@@ -9,6 +10,7 @@ from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
 from jolly_core.edits.structure import users
+from jolly_core.exchange import space_json
 from jolly_core.model import SIDES, Function, Location, Project, Side
 from jolly_core.plc import channel_address
 from jolly_core.tagging import path_of
@@ -24,6 +26,7 @@ from .cabinetproposal import LayoutProposal, proposal
 from .cabinetways import WireWay, ways
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
+from .harnessspace import SpaceSaid, space_said
 from .io import IoView, io_bench
 from .iocheck import CheckView, Plc, address_rows, io_check
 from .iolist import ListRead, read_list, said_columns
@@ -240,6 +243,16 @@ def harness(request: HttpRequest, project_id: str, harness_id: str = "") -> Http
     held = loaded(project_id)
     with held.lock:
         return written(harness_bench(held.project, harness_id))
+
+
+@router.post("/{project_id}/harnesses/{harness_id}/space/ask", response=SpaceSaid)
+def ask_space_model(request: HttpRequest, project_id: str, harness_id: str) -> SpaceSaid:
+    """Give a harness to the space model and return what that says of it; nothing is taken in."""
+    role_in(request, project_id, "editor")
+    held = loaded(project_id)
+    with held.lock:
+        content = space_json(held.project, harness_id)
+    return space_said(settings.JOLLY.space, content)
 
 
 class FunctionPlace(TypedDict):

@@ -6,6 +6,7 @@ JOLLY_SPOOL_DEBUG  "1" for Django's debug pages
 JOLLY_SPOOL_CATALOGUE  address of the makers' catalogue (default: http://127.0.0.1:8002)
 JOLLY_SPOOL_MEMORY_MB  what loaded projects may take in memory, about (default: 2000)
 JOLLY_SPOOL_PLC    address of the PLC of the wiring check (default: http://127.0.0.1:8003)
+JOLLY_SPOOL_SPACE  address of the space model (default: http://127.0.0.1:8004)
 JOLLY_SPOOL_MACHINE  address of the wire-processing machine (default: http://127.0.0.1:8001)
 """
 
@@ -29,6 +30,7 @@ class Options:
     machine: str = "http://127.0.0.1:8001"
     catalogue: str = "http://127.0.0.1:8002"
     plc: str = "http://127.0.0.1:8003"
+    space: str = "http://127.0.0.1:8004"
     fonts: Path = BASE / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
     front_end: Path = BASE / "web" / "dist"
     demo_files: Path = BASE / "demo"
@@ -49,6 +51,7 @@ def read_options() -> Options:
         debug=os.environ.get("JOLLY_SPOOL_DEBUG") == "1",
         catalogue=os.environ.get("JOLLY_SPOOL_CATALOGUE") or "http://127.0.0.1:8002",
         plc=os.environ.get("JOLLY_SPOOL_PLC") or "http://127.0.0.1:8003",
+        space=os.environ.get("JOLLY_SPOOL_SPACE") or "http://127.0.0.1:8004",
         memory_mb=int(os.environ.get("JOLLY_SPOOL_MEMORY_MB") or 2000),
         machine=os.environ.get("JOLLY_SPOOL_MACHINE") or "http://127.0.0.1:8001",
     )

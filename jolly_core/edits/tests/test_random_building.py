@@ -17,7 +17,6 @@ from jolly_core.making import dossiers
 from jolly_core.model import CoreError, changes_from_json, changes_to_json
 from jolly_core.reports import REPORTS, run_report
 from jolly_core.scenes import generated_pages, page_scene
-from jolly_core.tagging import full_tag
 from jolly_core.terminals import place_key, strips
 from jolly_core.testing import Workbench
 
@@ -395,46 +394,6 @@ def _split(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
 def _segment(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
     p = b.project
     b.do("set-segment", segment_id=one(p.segments, i), length_mm=100 + 10 * (j % 40))
-
-
-@act("path")
-def _path(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    p = b.project
-    form = ("line", "polyline", "curve", "typed")[k % 4]
-    path = [x, y, j, y, x, i] if form in ("polyline", "curve") else []
-    b.do("set-segment", segment_id=one(p.segments, i), form=form, path=path, extra_mm=j % 30 - 5)
-
-
-@act("clip")
-def _clip(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    p = b.project
-    b.do("split-segment", segment_id=one(p.segments, i), at_mm=10 + k * 20, sort="clip", name=f"C{j}")
-
-
-@act("spot")
-def _spot(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    p = b.project
-    b.do("change-node", node_id=one(p.nodes, i), at=[x, y, j] if k else [], trunk_end=bool(j % 2))
-
-
-@act("cover")
-def _cover(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    p = b.project
-    b.do("cover-segment", ids=[one(p.segments, i)], part_id="tamwick-tw-sv6", from_mm=k * 10, to_mm=k * 10 + j % 90)
-
-
-@act("uncover")
-def _uncover(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    p = b.project
-    b.do("uncover", covering_id=one(p.coverings, i))
-
-
-@act("wires")
-def _wires(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    p = b.project
-    tags = [full_tag(p, p.devices[n.device_id]) for n in p.nodes.values() if n.device_id in p.devices]
-    rows = [{"colour": "BU", "size": "0.5", "start": f"{one(tags, i)}:{k}", "end": f"{one(tags, j)}:{k + 1}"}]
-    b.do("draw-harness-wires", harness_id=b.harness, rows=rows)
 
 
 @act("unnode")

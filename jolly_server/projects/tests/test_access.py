@@ -19,6 +19,7 @@ FOR_EDITORS = {
         "undo",
         "redo",
         "cabinet/{enclosure_id}/landing",
+        "harnesses/{harness_id}/space/ask",
         "io/read",
         "io/check/list",
         "io/check/points/{point_id}",
@@ -57,6 +58,7 @@ REFUSED = {
     "/leave": 404,
     "/password": 422,
     "/{answer}": 404,
+    "/space/ask": 422,  # no space model answers
 }
 
 
@@ -109,7 +111,7 @@ class ByRole(DemoCase):
         }
 
     def call(self, client: Client, method: str, path: str) -> int:
-        values = {**self.values, **({"format": "dxf"} if "layouts" in path else {})}
+        values = {**self.values, **({"format": "dxf"} if "layouts" in path or "boards" in path else {})}
         device = values["device_id"]
         url = path.format(**values)
         body: dict[str, Any] = {"sheet_id": "", "since": -1}

@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useRef, useState } from 'react'
-import { makeEdit, type AnyEdit } from '../../api/client'
+import { client, got, makeEdit, type AnyEdit } from '../../api/client'
 import { FormDialog } from '../../kit/FormDialog'
 import { Rows } from '../../kit/Rows'
 import { Section } from '../../kit/Section'
@@ -39,8 +39,21 @@ export function SpaceFile({ harness, canEdit }: Props) {
       say(`${chosen.name} is no file of a space model (${FORMAT}).`, 'error')
     }
   }
+  const ask = async () => {
+    try {
+      const said = await got(
+        client.POST('/api/projects/{project_id}/harnesses/{harness_id}/space/ask', {
+          params: { path: { project_id: projectId, harness_id: harness.id } },
+        }),
+      )
+      setEdit(makeEdit('take-in-space', { harness_id: harness.id, ...said }))
+    } catch (error) {
+      say(error instanceof Error ? error.message : 'The space model does not answer.', 'error')
+    }
+  }
   return (
     <Section title="Space model">
+      {canEdit && <Button onClick={() => void ask()}>Ask it…</Button>}
       <Button href={`/api/projects/${projectId}/harnesses/${harness.id}/space.json`}>Give out</Button>
       {canEdit && <Button onClick={() => file.current?.click()}>Bring in…</Button>}
       <input
