@@ -22,6 +22,7 @@ from jolly_core.harness import (
     pieces_of,
     segments_of,
     span_of,
+    too_tight,
     tree_of,
     wires_of,
 )
@@ -72,10 +73,10 @@ def bend_faults(project: Project) -> Iterator[Snag]:
     for harness in harnesses(project):
         bundle = bundles(project, harness.id)
         for segment in segments_of(project, harness.id):
-            path, here = span_of(project, segment.id).path, bundle[segment.id]
-            if path is not None and path.bend_mm < here.bend_mm - 0.005:
+            span, here = span_of(project, segment.id), bundle[segment.id]
+            if span.path is not None and too_tight(span, here):
                 message = (
-                    f"{_ends(project, segment)} bends about {path.bend_mm:g} mm; its bundle of "
+                    f"{_ends(project, segment)} bends about {span.path.bend_mm:g} mm; its bundle of "
                     f"⌀ {here.diameter_mm:.1f} mm needs {here.bend_mm:g} mm. Draw its path wider."
                 )
                 yield _snag("harness-bend", "error", harness, message, segment.id)

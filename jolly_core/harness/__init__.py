@@ -1,6 +1,6 @@
 """Harnesses: tree, wires, bundles, form board."""
 
-from .bundling import BEND_DIAMETERS, Bundle, Covered, bundles, covered, holds
+from .bundling import BEND_DIAMETERS, Bundle, Covered, bundles, covered, holds, too_tight
 from .contacts import (
     ENDS,
     CavityRow,
@@ -79,4 +79,5 @@ __all__ = [
     "holds",
     "pieces_of",
     "contacts_of",
+    "too_tight",
 ]

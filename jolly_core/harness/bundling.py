@@ -10,7 +10,7 @@ from jolly_core.cables import number_of
 from jolly_core.model import Covering, Part, Project, derived
 from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, packing_cost
 
-from .lengths import span_of
+from .lengths import Span, span_of
 from .tree import segments_of
 from .wires import HarnessWire, wires_of
 
@@ -35,6 +35,11 @@ class Bundle:
     diameter_mm: float
     packed: bool
     bend_mm: float
+
+
+def too_tight(span: Span, bundle: Bundle) -> bool:
+    """Return whether the path of a segment bends about less than its bundle may."""
+    return span.path is not None and span.path.bend_mm < bundle.bend_mm - 0.005
 
 
 @derived

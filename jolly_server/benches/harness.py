@@ -23,6 +23,7 @@ from jolly_core.harness import (
     nodes_of,
     segments_of,
     span_of,
+    too_tight,
     tree_of,
     trunk,
     wires_of,
@@ -96,6 +97,7 @@ class SegmentValue(TypedDict):
     points: list[Spot]
     bend_mm: float | None
     needs_bend_mm: float
+    too_tight: bool
     angled: bool
     angle_deg: float
     on_trunk: bool
@@ -265,6 +267,7 @@ def _segments(project: Project, harness_id: str) -> list[SegmentValue]:
                 "points": list(span.path.points) if span.path else [],
                 "bend_mm": span.path.bend_mm if span.path and isfinite(span.path.bend_mm) else None,
                 "needs_bend_mm": here.bend_mm,
+                "too_tight": too_tight(span, here),
                 "angled": s.angled,
                 "angle_deg": s.angle_deg,
                 "on_trunk": frozenset((s.a_id, s.b_id)) in steps,

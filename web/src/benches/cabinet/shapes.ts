@@ -16,8 +16,4 @@ export type Look = SurfaceName | 'door-back' | 'space'
 /** A length as people read it: whole millimetres, thousands apart. */
 export const mm = (value: number) => Math.round(value).toLocaleString('en').replace(/,/g, ' ')
 
-/** A typed number, null when it is none. */
-export function numberIn(typed: string): number | null {
-  const value = Number(typed.replace(',', '.'))
-  return typed.trim() === '' || Number.isNaN(value) ? null : value
-}
+export { numberIn } from '../../kit/numbers'

@@ -149,7 +149,7 @@ function SegmentRows({ harness, selected, onSelect }: RowsProps) {
             {s.words} mm
           </td>
           <td>{s.form}</td>
-          <td style={{ color: tooTight(s) ? SNAG : undefined }}>
+          <td style={{ color: s.too_tight ? SNAG : undefined }}>
             {s.bend_mm === null ? '' : `${s.bend_mm} mm`}
           </td>
           <td>{s.wires}</td>
@@ -161,8 +161,6 @@ function SegmentRows({ harness, selected, onSelect }: RowsProps) {
     </LongRows>
   )
 }
-
-const tooTight = (s: HarnessValue['segments'][number]) => s.bend_mm !== null && s.bend_mm < s.needs_bend_mm
 
 function ConnectorRows({ harness }: { harness: HarnessValue }) {
   const rows = harness.connectors.flatMap((c) => c.cavities.map((v) => ({ ...v, id: c.id, tag: c.tag })))

@@ -121,7 +121,6 @@ function PathOf({ segment, harness, canEdit }: Props) {
 }
 
 function Bundle({ segment: s }: { segment: Segment }) {
-  const tight = s.bend_mm !== null && s.bend_mm < s.needs_bend_mm
   return (
     <Box sx={{ fontSize: 12.5, my: 0.5 }}>
       <div>
@@ -130,7 +129,7 @@ function Bundle({ segment: s }: { segment: Segment }) {
       </div>
       {s.bend_mm !== null && <div>tightest bend {s.bend_mm} mm</div>}
       {s.wires > 0 && (
-        <div style={{ color: tight ? SNAG : undefined }}>bundle needs {s.needs_bend_mm} mm</div>
+        <div style={{ color: s.too_tight ? SNAG : undefined }}>bundle needs {s.needs_bend_mm} mm</div>
       )}
     </Box>
   )

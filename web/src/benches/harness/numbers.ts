@@ -1,10 +1,7 @@
-/** Typed numbers and places in space. */
+/** Typed places in space. */
+import { numberIn } from '../../kit/numbers'
 
-/** A typed number, null when it is none. */
-export function numberIn(typed: string): number | null {
-  const value = Number(typed.trim().replace(',', '.'))
-  return typed.trim() === '' || Number.isNaN(value) ? null : value
-}
+export { numberIn }
 
 /** Numbers in a text, whatever stands between them, null when something is no number. */
 export function numbersIn(typed: string): number[] | null {
