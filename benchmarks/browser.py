@@ -14,6 +14,7 @@ from waitress.server import create_server
 
 from benchmarks.generate import synthetic, template
 from benchmarks.measure import Result
+from benchmarks.panel import panel
 from e2e.chromium import CHROMIUM, FLAGS
 from jolly_core.model import Project
 from jolly_server.config.wsgi import application
@@ -23,7 +24,7 @@ FRAME_MS = 1000 / 60
 OPEN_MS, EDIT_MS = 150.0, 40.0
 REST_MS = 400  # between two keys, so that one edit is measured and not a queue of them
 COPIES, PITCH = (3, 3), (150, 100)  # copies of the template across and down a dense sheet, and their pitch in steps
-SETTLED = "() => !document.querySelector('svg[data-testid=sheet]').style.transform"
+SETTLED = "() => !document.querySelector('svg[data-testid=sheet]').getAnimations().length"
 # Notes the time of each key and, after what it changed on the sheet was painted, how long that took.
 WATCH = """() => {
     window.paints = []
@@ -107,24 +108,34 @@ def _frames(page: Page, act: Any) -> float:
     return statistics.median(found)
 
 
+def _moved(page: Page) -> tuple[float, float]:
+    """Return how long a frame takes while what is shown is moved, and zoomed, ms."""
+    page.mouse.move(640, 400)
+    page.keyboard.down("Space")
+    page.mouse.down()
+    pan = _frames(page, lambda n: page.mouse.move(640 + 2 * (n if n < 45 else 90 - n), 400))
+    page.mouse.up()
+    page.keyboard.up("Space")
+    return pan, _frames(page, lambda n: page.mouse.wheel(0, -12 if n < 45 else 12))
+
+
 def screen(sheets: int, rounds: int) -> list[Result]:
     """Measure the screen's budgets on a dense sheet and in a project of many sheets."""
     from django.contrib.auth import get_user_model
 
     anna = get_user_model().objects.get(username="anna")
     crowded, large = dense(), synthetic(sheets)
-    names = create_project(anna, crowded), create_project(anna, large)
+    names = create_project(anna, crowded), create_project(anna, large), create_project(anna, panel())
     with browser() as (page, address):
         page.goto(f"{address}/p/{names[0]}/draw")
         _painted(page)
         things = page.locator("svg[data-testid=sheet] [data-kind]").count()
-        page.mouse.move(640, 400)
-        page.keyboard.down("Space")
-        page.mouse.down()
-        pan = _frames(page, lambda n: page.mouse.move(640 + 2 * (n if n < 45 else 90 - n), 400))
-        page.mouse.up()
-        page.keyboard.up("Space")
-        zoom = _frames(page, lambda n: page.mouse.wheel(0, -12 if n < 45 else 12))
+        pan, zoom = _moved(page)
+        page.goto(f"{address}/p/{names[2]}/cabinet")
+        page.locator("svg[data-testid=sheet] [data-kind=placing]").first.wait_for()
+        page.wait_for_function(SETTLED)
+        devices = page.locator("svg[data-testid=sheet] [data-kind=placing]").count()
+        plate_pan, plate_zoom = _moved(page)
         page.goto(f"{address}/p/{names[1]}/draw")
         _painted(page)
         opened = [_opening(page, n) for n in range(2, 2 + 4 * rounds)]
@@ -133,6 +144,8 @@ def screen(sheets: int, rounds: int) -> list[Result]:
     return [
         Result(f"a frame while {things} things are moved / 60 a second", frame, pan, 1.1),
         Result(f"a frame while {things} things are zoomed / 60 a second", frame, zoom, 1.1),
+        Result(f"a frame while a plate of {devices} devices is moved / 60 a second", frame, plate_pan, 1.1),
+        Result(f"a frame while a plate of {devices} devices is zoomed / 60 a second", frame, plate_zoom, 1.1),
         Result(f"a sheet of {sheets} opened / {OPEN_MS:g} ms", OPEN_MS, statistics.median(opened), 1.0),
         Result(f"key to painted edit, {sheets} sheets / {EDIT_MS:g} ms", EDIT_MS, statistics.median(edits), 1.0),
     ]

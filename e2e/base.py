@@ -121,7 +121,7 @@ class Story(LiveServerTestCase):
         """Bring all that is drawn into view, and wait until it has settled there."""
         page.get_by_test_id("place").click()
         page.keyboard.press("0")
-        page.wait_for_function("() => !document.querySelector('svg[data-testid=sheet]').style.transform")
+        page.wait_for_function("() => !document.querySelector('svg[data-testid=sheet]').getAnimations().length")
 
     @staticmethod
     def core(page: Page, name: str) -> Locator:

@@ -28,7 +28,7 @@ class SurfaceStory(Story):
         page.wait_for_function(
             """(was) => {
               const sheet = document.querySelector('svg[data-testid=sheet]')
-              return sheet.dataset.view !== was && !sheet.style.transform
+              return sheet.dataset.view !== was && !sheet.getAnimations().length
             }""",
             arg=was,
         )

@@ -1,5 +1,5 @@
 /**
- * The work surface: paper, grid, pan and zoom. While a gesture lasts, the whole <svg> is moved by a CSS transform; at
+ * The work surface: paper, grid, pan and zoom. While a gesture lasts, the whole <svg> is moved as a picture; at
  * rest the view settles into its viewBox, so that lines are sharp. A gesture that leads far settles on its way, so
  * that what it uncovers is painted.
  */
@@ -110,6 +110,18 @@ function useSize(holder: React.RefObject<HTMLDivElement | null>): Size {
   return size
 }
 
+/**
+ * Move a layer as a picture, or with '' put it back. It moves by an animation that stands still: of such a layer the
+ * browser knows that it moves alone, and does not put all that is painted together anew at every step.
+ */
+function carryLayer(layer: Element, transform: string) {
+  const moving = layer.getAnimations()[0]
+  const still = [{ transform }, { transform }]
+  if (!transform) moving?.cancel()
+  else if (moving) (moving.effect as KeyframeEffect).setKeyframes(still)
+  else layer.animate(still, { duration: Infinity })
+}
+
 /** The view at rest, and moving it: by a transform while a gesture lasts, settled when it rests or leads far. */
 function useView(svg: React.RefObject<SVGSVGElement | null>, over: React.RefObject<HTMLDivElement | null>) {
   const [view, setView] = useState<ViewBox>({ x: 0, y: 0, scale: 3 })
@@ -118,7 +130,7 @@ function useView(svg: React.RefObject<SVGSVGElement | null>, over: React.RefObje
   /** What is laid over the paper goes along with it. */
   const carry = useCallback(
     (transform: string) => {
-      for (const layer of [svg.current, over.current]) if (layer) layer.style.transform = transform
+      for (const layer of [svg.current, over.current]) if (layer) carryLayer(layer, transform)
     },
     [svg, over],
   )
@@ -271,7 +283,13 @@ const PAPER_LOOK = {
 } as const
 
 /** The pointer meets the paper beside what is in it; what takes the pointer says so itself. */
-const OVER = { position: 'absolute', inset: 0, pointerEvents: 'none', transformOrigin: '0 0' } as const
+const OVER = {
+  position: 'absolute',
+  inset: 0,
+  pointerEvents: 'none',
+  transformOrigin: '0 0',
+  willChange: 'transform',
+} as const
 
 export function Surface(props: Props) {
   const { width, height } = props
