@@ -168,10 +168,10 @@ class Others(BenchStory):
     def test_with_the_machine_away_what_is_given_waits(self) -> None:
         page = self.open("make")
         expect(page.get_by_test_id("machine")).to_contain_text("The machine does not answer.")
-        page.get_by_role("button", name="Give 318 to the machine").click()
-        expect(page.get_by_test_id("counts")).to_contain_text("0 done, 318 waiting, 0 refused, 0 to give")
+        page.get_by_role("button", name="Give 333 to the machine").click()
+        expect(page.get_by_test_id("counts")).to_contain_text("0 done, 333 waiting, 0 refused, 0 to give")
         page.reload()
-        expect(page.get_by_test_id("counts")).to_contain_text("318 waiting")
+        expect(page.get_by_test_id("counts")).to_contain_text("333 waiting")
 
     def test_a_generated_page_is_looked_at_and_leads_to_the_sheets(self) -> None:
         page = self.open("draw")

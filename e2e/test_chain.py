@@ -320,7 +320,7 @@ class ChainStory(Story):
                 page.get_by_label("Length, mm").fill("640")
             self.done(lambda: page.get_by_role("button", name="Add to WH-1").click())
             expect(page.get_by_role("tab", name=f"Connectors {n + 1}")).to_be_visible()
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("680 mm")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text("680 mm")
         self.assertEqual([s.length_mm for s in self.chain().segments.values()], [640])
 
     def the_machine(self, page: Page) -> None:

@@ -72,7 +72,7 @@ class OfTheDemo(HarnessStory):
         self.done(page, page.mouse.up)
         longer = self.project().segments[segment.id].length_mm
         self.assertGreater(longer, 350)
-        expect(page.get_by_role("table", name="Wires")).to_contain_text(f"{longer + 550 + 40:g} mm")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text(f"{longer + 550 + 40:g} mm")
 
     def test_a_path_in_space_gives_the_length_and_extra_is_added(self) -> None:
         page = self.board()
@@ -85,7 +85,7 @@ class OfTheDemo(HarnessStory):
         expect(page.get_by_text("“long” is no number.").first).to_be_visible()
         self.saved(page, extra, "15")
         expect(page.get_by_test_id("sheet")).to_contain_text("350 + 15")
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("955 mm")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text("955 mm")
         panel.get_by_role("combobox", name="Length by").click()
         self.done(page, lambda: page.get_by_role("option", name="curve").click())
         corners = panel.get_by_label("Control points")
@@ -149,7 +149,7 @@ class InSpace(HarnessStory):
         item = next(i for i in self.scene(page)["items"] if i["id"] == segment.id)
         (ax, ay), (bx, by) = item["facts"]["from"], item["facts"]["to"]
         self.assertAlmostEqual(hypot(ax - bx, ay - by), 362.4, delta=0.1)
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("955 mm")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text("955 mm")
 
     def test_the_simulated_space_model_is_asked_and_its_clip_and_paths_taken_in(self) -> None:
         server = serve(SpaceModel(), 0)
@@ -166,9 +166,9 @@ class InSpace(HarnessStory):
         expect(form).to_contain_text("-XD4 is in the space model and not in WH-T1.")
         self.done(page, form.get_by_role("button", name="Take in").click)
         expect(page.get_by_test_id("sheet")).to_contain_text("362.02")
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("955 mm")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text("955 mm")
         page.keyboard.press("Control+z")
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("940 mm")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text("940 mm")
 
     def scene(self, page: Page) -> dict[str, Any]:
         address = f"{self.live_server_url}/api/projects/kiln-2/harness"
@@ -200,7 +200,7 @@ class FromNothing(HarnessStory):
         form.get_by_label("Rows: signal").fill(table.replace("XD12:9", "XD12:2"))
         self.done(page, lambda: form.get_by_role("button", name="Draw 8 wires").click())
         expect(page.get_by_role("tab", name="Wires 8")).to_be_visible()
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("CLOCK")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text("CLOCK")
         expect(page.get_by_test_id("sheet")).to_contain_text("-XD15")
         self.the_same_wires_are_drawn(page)
 
@@ -226,8 +226,8 @@ class FromNothing(HarnessStory):
         wire = next(w.conductor.wire_id for w in wires_of(project, harness) if w.conductor.number == "DATA")
         self.send(page, kind="fix-wire-number", wire_id=wire, number="BUS")
         page.go_back()
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("BUS")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text("BUS")
         page.keyboard.press("Control+z")
-        expect(page.get_by_role("table", name="Wires")).to_contain_text("DATA")
+        expect(page.get_by_role("grid", name="Wires")).to_contain_text("DATA")
         page.keyboard.press("Control+z")
         expect(page.get_by_role("tab", name="Wires 0")).to_be_visible()

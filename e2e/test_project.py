@@ -31,7 +31,7 @@ class ProjectStory(Story):
         page.get_by_label("Project file").set_input_files(
             {"name": "kiln.spool.json", "mimeType": "application/json", "buffer": path.read_bytes()}
         )
-        expect(page.get_by_role("region", name="Import")).to_contain_text("Kiln 2 came in: 29 sheets")
+        expect(page.get_by_role("region", name="Import")).to_contain_text("Kiln 2 came in: 31 sheets")
         page.get_by_role("link", name="Open it").click()
         expect(self.symbols(page).first).to_be_visible()
         made = page.url.split("/p/")[1].split("/")[0]

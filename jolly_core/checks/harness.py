@@ -14,6 +14,7 @@ from jolly_core.harness import (
     contact_fits,
     contacts_of,
     covered,
+    do_mate,
     harnesses,
     holds,
     is_splice,
@@ -21,12 +22,13 @@ from jolly_core.harness import (
     nodes_of,
     pieces_of,
     segments_of,
+    shields,
     span_of,
     too_tight,
     tree_of,
     wires_of,
 )
-from jolly_core.model import Device, Harness, Project, Segment
+from jolly_core.model import Device, Harness, Project, Segment, counted
 from jolly_core.tagging import full_tag
 
 from .registry import Snag, built, project_check
@@ -103,6 +105,34 @@ def fit_faults(project: Project) -> Iterator[Snag]:
             if part is not None and diameter and not holds(part, diameter):
                 message = f"{part.number} {where} does not take the bundle of ⌀ {diameter:.1f} mm."
                 yield _snag("harness-fit", "error", harness, message, segment_id)
+
+
+@project_check("harness-mate", "Two connectors plugged together that do not mate, or whose cavities differ.")
+def mate_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each two connectors that are plugged together though their housings do not mate."""
+    of_device = {n.device_id: project.harnesses[n.harness_id] for n in project.nodes.values() if n.device_id}
+    for seat in sorted(project.seats.values(), key=lambda s: s.id):
+        device, mate = project.devices[seat.device_id], project.devices.get(seat.mate_id)
+        harness = of_device.get(seat.device_id) or of_device.get(seat.mate_id)
+        if mate is None or harness is None:
+            continue
+        one, other = project.part_of(device), project.part_of(mate)
+        if one is not None and other is not None and not do_mate(one, other):
+            message = (
+                f"{one.number} of {full_tag(project, device)} does not mate with {other.number} of "
+                f"{full_tag(project, mate)}. Swap one of them."
+            )
+            yield _snag("harness-mate", "error", harness, message, "", device.id)
+
+
+@project_check("harness-shield", "A shield of a harness that lands nowhere.")
+def shield_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each shield about wires that is landed on no cavity, or on one that is not there."""
+    for harness in harnesses(project):
+        for shield in shields(project, harness.id):
+            if shield.wires and not shield.landed:
+                message = f"shield {shield.name} about {counted(len(shield.wires), 'wire')} lands nowhere. Land it."
+                yield _snag("harness-shield", "warning", harness, message)
 
 
 @project_check("harness-contact", "A contact, lug or splice that does not take its wires.")

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.harness import ENDS, is_splice, is_tree, nodes_of, tree_of
+from jolly_core.harness import ENDS, is_splice, is_tree, nodes_of, seat_of, tree_of
 from jolly_core.model import Harness, Node, Project, RuleError, Segment
 from jolly_core.tagging import product_tag
 
@@ -43,13 +43,14 @@ def add_harness(work: Work, payload: AddHarness) -> str:
 
 
 class ChangeHarness(Payload):
-    """Give a harness another code or text, or its segments another share of extra length."""
+    """Give a harness another code, text or number to build, or its segments another share of extra length."""
 
     kind: Literal["change-harness"] = "change-harness"
     harness_id: Id
     code: Text | None = Field(default=None, min_length=1, max_length=30)
     text: Text | None = None
     extra_percent: ExtraShare | None = None
+    quantity: int | None = Field(default=None, ge=0, le=100_000)
 
 
 @edit(ChangeHarness, {"harness_id": "h1", "extra_percent": 2})
@@ -217,11 +218,22 @@ def remove_node(work: Work, payload: RemoveNode) -> str:
     else:
         for segment, _ in beside:
             without(work, segment.id)
-    work.remove("node", node.id)
-    drop_unused(work, node.device_id)
+    _drop_node(work, node)
     if not is_tree(tree_of(project, harness.id)):
         raise RuleError("The harness would fall apart. Take its ends away first.", ids=(node.id,))
     return label
+
+
+def _drop_node(work: Work, node: Node) -> None:
+    """Take a node away, and its connector where nothing else is left of that: a plug that only ended the harness."""
+    project = work.project
+    for part in [p for p in project.variant_parts.values() if p.node_id == node.id]:
+        work.remove("variant_part", part.id)
+    work.remove("node", node.id)
+    seat = seat_of(project, node.device_id)
+    if seat is not None and not seat.owner_id and not project.units_of(node.device_id):
+        work.remove("seat", seat.id)
+    drop_unused(work, node.device_id)
 
 
 class RemoveHarness(Payload):
@@ -236,10 +248,15 @@ def remove_harness(work: Work, payload: RemoveHarness) -> str:
     """Work out RemoveHarness."""
     project = work.project
     harness: Harness = project.get("harness", payload.harness_id)
+    variants = {v.id for v in project.harness_variants.values() if v.harness_id == harness.id}
+    for part in [p for p in project.variant_parts.values() if p.variant_id in variants]:
+        work.remove("variant_part", part.id)
     for segment in [s for s in project.segments.values() if s.harness_id == harness.id]:
         without(work, segment.id)
     for node in [n for n in project.nodes.values() if n.harness_id == harness.id]:
-        work.remove("node", node.id)
-        drop_unused(work, node.device_id)
+        _drop_node(work, node)
+    for kind in ("strand", "harness_shield", "harness_variant"):
+        for id in [e.id for e in project.tables[kind].values() if e.harness_id == harness.id]:
+            work.remove(kind, id)
     work.remove("harness", harness.id)
     return f"remove harness {harness.code}"

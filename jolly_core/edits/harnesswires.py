@@ -8,17 +8,17 @@ number.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from pydantic import Field
 
 from jolly_core.drawing import Point, pin_points
-from jolly_core.harness import ENDS, is_splice, nodes_of
+from jolly_core.harness import ENDS, is_end, is_splice, mate_of, nodes_of, owner_of, strand_of, wires_of
 from jolly_core.library import definition, is_colour
-from jolly_core.model import Device, Harness, Project, RuleError, Sheet, WireType, counted
+from jolly_core.model import Device, Harness, Project, RuleError, Sheet, Strand, WireType, counted
 from jolly_core.tagging import full_tag, product_tag
-from jolly_core.wiring import conductors_at
+from jolly_core.wiring import conductor_key, conductors_at
 
 from .base import Id, Payload, Text, Work, edit
 from .harness import DEFAULT_SEGMENT_MM, AddNode, add_node
@@ -33,13 +33,20 @@ LANES = range(46, 96, 2)
 
 
 class WireRow(Payload):
-    """A wire: its signal, colour (IEC 60757), size ("0.5" mm² or "AWG 20"), and the pins it joins ("-XD1:3")."""
+    """A wire: its signal, colour (IEC 60757), size ("0.5" mm² or "AWG 20"), and the pins it joins ("-XD1:3").
+
+    Attributes:
+        twisted: name of the group it is twisted with.
+        shield: name of the shield it lies in.
+    """
 
     signal: Text = ""
     colour: Text = ""
     size: Text = ""
     start: Text
     end: Text
+    twisted: Text = ""
+    shield: Text = ""
 
 
 class DrawHarnessWires(Payload):
@@ -51,7 +58,7 @@ class DrawHarnessWires(Payload):
 
 
 @dataclass(slots=True, frozen=True)
-class _End:
+class WireEnd:
     """A pin a row names: the device, the number of its unit, and its symbol where it is drawn."""
 
     device: Device
@@ -65,27 +72,72 @@ def draw_harness_wires(work: Work, payload: DrawHarnessWires) -> str:
     harness: Harness = work.project.get("harness", payload.harness_id)
     for n, row in enumerate(payload.rows, start=1):
         try:
-            _draw(work, harness, row)
+            draw_row(work, harness, row)
         except RuleError as error:
             raise RuleError(f"Row {n}: {error.message}", field=f"rows.{n - 1}", ids=error.ids) from error
     return f"{counted(len(payload.rows), 'wire')} of {harness.code}"
 
 
-def _draw(work: Work, harness: Harness, row: WireRow) -> None:
-    ends = [_end(work.project, text) for text in (row.start, row.end)]
+def draw_row(work: Work, harness: Harness, row: WireRow) -> None:
+    """Draw the wire of a row, with those of its ends that are not drawn yet; one that is drawn is brought to the row.
+
+    Raises:
+        RuleError: a pin, colour or size is none, or there is no room for it.
+    """
+    ends = [end_named(work.project, harness, text) for text in (row.start, row.end)]
     if (ends[0].device.id, ends[0].unit) == (ends[1].device.id, ends[1].unit):
         raise RuleError(f"{row.start} is at both ends.", ids=(ends[0].device.id,))
     for end in ends:
         _join(work, harness, end.device)
-    type_id = _type(work, row).id
-    if not _same_wire(work, ends, type_id, row):
-        sheet, pin = _connect(work, harness, ends, type_id)
+    wanted = type_for(work, row)
+    if not _same_wire(work, ends, wanted.id, row):
+        sheet, pin = _connect(work, harness, ends, wanted.id)
         if row.signal.strip():
             _name(work, sheet, pin, row.signal.strip())
+        _tell_type(work, harness, row, wanted)
+    if row.twisted.strip() or row.shield.strip():
+        say_of_wire(work, harness.id, _key_of(work.project, harness, row), row.twisted, row.shield)
 
 
-def _end(project: Project, text: str) -> _End:
+def _tell_type(work: Work, harness: Harness, row: WireRow, wanted: WireType) -> None:
+    """Say so where a wire is drawn along others and so has their type: strokes that meet are of one."""
+    key = _key_of(work.project, harness, row)
+    drawn = next(
+        (w.conductor.wire_type(work.project) for w in wires_of(work.project, harness.id) if w.conductor.key == key),
+        None,
+    )
+    if drawn is not None and drawn.id != wanted.id:
+        words = f"{row.start} to {row.end} is drawn along others at a shared pin and has their type, {drawn.name}."
+        work.outcome.remarks.append(f"{words} Draw it apart to give it {wanted.name}.")
+
+
+def _key_of(project: Project, harness: Harness, row: WireRow) -> str:
+    """Return the key of the wire that a row describes, which is drawn."""
+    a, b = ((end_named(project, harness, text).symbol_id, 0) for text in (row.start, row.end))
+    return conductor_key(a, b)
+
+
+def say_of_wire(
+    work: Work, harness_id: str, conductor: str, twisted: str | None = None, shield: str | None = None
+) -> None:
+    """Say with what a wire is twisted and in which shield it lies; None leaves it; what says nothing goes."""
+    strand = strand_of(work.project, harness_id, conductor)
+    made = strand or Strand(work.ids.new(), harness_id, conductor)
+    made = replace(
+        made,
+        twisted=made.twisted if twisted is None else twisted.strip(),
+        shield=made.shield if shield is None else shield.strip(),
+    )
+    if made.twisted or made.shield:
+        work.put("strand", made)
+    elif strand is not None:
+        work.remove("strand", strand.id)
+
+
+def end_named(project: Project, harness: Harness, text: str) -> WireEnd:
     """Return the pin that a text names: the tag, then a colon, point or space and the cavity; a splice has no cavity.
+
+    Of several of that tag it is the one in the harness, else the one whose whole tag it is.
 
     Raises:
         RuleError: there is no such connector, it is not the only one of that tag, or it has no such cavity.
@@ -95,28 +147,31 @@ def _end(project: Project, text: str) -> _End:
     if not found:
         raise RuleError("A wire has two ends: type the connector and its cavity, as -XD1:3.")
     tag, cavity = found[1].lstrip("-").lower(), found[2] or ""
-    devices = [d for d in project.devices.values() if _is_end(project, d) and tag in _names(project, d)]
+    devices = [d for d in project.devices.values() if is_end(project, d) and tag in _names(project, d)]
     if not devices:
         raise RuleError(f"There is no connector or splice {found[1]} in this project. Add it, or correct the row.")
+    whole = [d for d in devices if full_tag(project, d).lower() == found[1].strip().lower()]
+    inside = {n.device_id for n in nodes_of(project, harness.id)}
+    mine = [d for d in devices if _plugged(project, d).id in inside]
+    devices = next((some for some in (mine, whole) if len(some) == 1), devices)
     if len(devices) > 1:
         names = ", ".join(full_tag(project, d) for d in devices[:3])
         raise RuleError(f"{found[1]} may be {names}. Type the whole tag.", ids=tuple(d.id for d in devices))
-    device = devices[0]
+    device = _plugged(project, devices[0])
     unit = 1 if is_splice(project, device.id) else _unit(project, device, cavity)
     drawn = (s for s in project.units_of(device.id) if definition(s.definition).unit in ENDS and unit in s.units)
     symbol = next(drawn, None)
-    return _End(device, unit, symbol.id if symbol else "")
+    return WireEnd(device, unit, symbol.id if symbol else "")
+
+
+def _plugged(project: Project, device: Device) -> Device:
+    """Return the plug of a connector that sits on a device, where it has one: wires end in that."""
+    mate = mate_of(project, device.id) if owner_of(project, device.id) else None
+    return mate if mate is not None and owner_of(project, mate.id) is None else device
 
 
 def _names(project: Project, device: Device) -> set[str]:
     return {product_tag(project, device).lower(), full_tag(project, device).lower().lstrip("-")}
-
-
-def _is_end(project: Project, device: Device) -> bool:
-    part = project.part_of(device)
-    if part is not None:
-        return any(part.count(unit) for unit in ENDS)
-    return any(definition(s.definition).unit in ENDS for s in project.units_of(device.id))
 
 
 def _unit(project: Project, device: Device, cavity: str) -> int:
@@ -151,7 +206,7 @@ def _join(work: Work, harness: Harness, device: Device) -> None:
         raise RuleError(f"{full_tag(project, device)} is in harness {code}.", ids=(device.id,))
 
 
-def _type(work: Work, row: WireRow) -> WireType:
+def type_for(work: Work, row: WireRow) -> WireType:
     """Return the wire type of a colour and size, made where the project has none.
 
     Raises:
@@ -191,7 +246,7 @@ def _free_name(project: Project, name: str) -> str:
     return next(n for n in (name, *(f"{name} ({k})" for k in range(2, 10_000))) if n not in taken)
 
 
-def _same_wire(work: Work, ends: list[_End], type_id: str, row: WireRow) -> bool:
+def _same_wire(work: Work, ends: list[WireEnd], type_id: str, row: WireRow) -> bool:
     """Give a wire that is drawn already its type and number; return whether there is one."""
     if not all(end.symbol_id for end in ends):
         return False
@@ -206,7 +261,7 @@ def _same_wire(work: Work, ends: list[_End], type_id: str, row: WireRow) -> bool
     return True
 
 
-def _connect(work: Work, harness: Harness, ends: list[_End], type_id: str) -> tuple[Sheet, Point]:
+def _connect(work: Work, harness: Harness, ends: list[WireEnd], type_id: str) -> tuple[Sheet, Point]:
     """Draw a wire between two ends, with those that are not drawn yet; return its sheet and the pin it begins at."""
     project = work.project
     drawn = [project.symbols[end.symbol_id] for end in ends if end.symbol_id]
@@ -254,7 +309,10 @@ def _sheet_with_room(work: Work, harness: Harness) -> Sheet:
     if sheets and _free_row(project, sheets[-1]) <= BOTTOM:
         return sheets[-1]
     title = f"Harness {harness.code}" + (f" ({len(sheets) + 1})" if sheets else "")
+    device = next((project.devices[n.device_id] for n in nodes_of(project, harness.id) if n.device_id), None)
+    function_id, location_id = (device.function_id, device.location_id) if device else ("", "")
     new = NewSheet(sheet_kind="schematic", size="A3", frame="zones", title=title, harness_id=harness.id)
+    new = new.model_copy(update={"function_id": function_id, "location_id": location_id})
     (made,) = make_sheets(work, [new], sheets[-1].id if sheets else "")
     return made
 
@@ -272,7 +330,7 @@ def _free_lane(project: Project, sheet: Sheet) -> int:
     return lane
 
 
-def _put(work: Work, sheet: Sheet, end: _End, at: Point, left: bool) -> Point:
+def _put(work: Work, sheet: Sheet, end: WireEnd, at: Point, left: bool) -> Point:
     """Put a cavity or splice onto the sheet and return its pin."""
     first = not any(definition(s.definition).unit in ENDS for s in work.project.units_of(end.device.id))
     key = "splice" if is_splice(work.project, end.device.id) else "connector" if first else "cavity"

@@ -8,8 +8,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from jolly_core.harness import ENDS, check_path, coordinates, cut_path, node_name, span_of, spots
-from jolly_core.library import definition
+from jolly_core.harness import check_path, coordinates, cut_path, is_end, node_name, span_of, spots
 from jolly_core.model import Covering, Device, Node, PathForm, Project, RuleError, Segment
 from jolly_core.model.entities import harness as bounds
 from jolly_core.tagging import full_tag
@@ -38,9 +37,7 @@ def check_end(project: Project, device_id: str) -> Device:
     """
     device: Device = project.get("device", device_id)
     tag = full_tag(project, device)
-    part = project.part_of(device)
-    drawn = any(definition(s.definition).unit in ENDS for s in project.units_of(device.id))
-    if not drawn and (part is None or not any(part.count(unit) for unit in ENDS)):
+    if not is_end(project, device):
         raise RuleError(f"{tag} is no connector or splice: it has no cavities.", field="device_id", ids=(device.id,))
     for node in project.nodes.values():
         if node.device_id == device.id:
@@ -62,6 +59,8 @@ def without(work: Work, segment_id: str) -> None:
     """Take a segment away with what lies over it."""
     for covering in coverings_of(work.project, segment_id):
         work.remove("covering", covering.id)
+    for part in [p for p in work.project.variant_parts.values() if p.segment_id == segment_id]:
+        work.remove("variant_part", part.id)
     work.remove("segment", segment_id)
 
 
@@ -182,9 +181,12 @@ def joined(work: Work, node: Node, pair: Iterable[Segment]) -> None:
         *_laid(project, first, spans[0].base_mm, 0.0, first.b_id == node.id),
         *_laid(project, second, spans[1].base_mm, spans[0].base_mm, second.a_id == node.id),
     ]
+    variants = [p for p in project.variant_parts.values() if p.segment_id in (first.id, second.id)]
     for segment in (first, second):
         without(work, segment.id)
     work.put("segment", made)
+    for part in {p.variant_id: p for p in variants}.values():
+        work.put("variant_part", replace(part, segment_id=made.id))
     for covering in coverings:
         work.put("covering", replace(covering, segment_id=made.id))
 

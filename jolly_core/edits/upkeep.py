@@ -57,6 +57,7 @@ def remove_device(work: Work, device_id: str) -> None:
         work.remove("core_choice", id)
     for id in project.points_of_card.get(device_id):
         work.put("io_point", replace(project.io_points[id], device_id="", channel=0))
+    loose = _unseat(work, device_id)
     part_id = project.devices[device_id].part_id
     others = [p.id for p in project.add_ons_to(device_id)]
     for id in project.add_ons_of.get(device_id):
@@ -64,6 +65,25 @@ def remove_device(work: Work, device_id: str) -> None:
     work.remove("device", device_id)
     for id in (part_id, *others):
         drop_part(work, id)
+    for id in loose:
+        drop_unused(work, id)
+
+
+def _unseat(work: Work, device_id: str) -> list[str]:
+    """Take what sits on a device, is plugged to it or lands in it off it; return the connectors that sat there."""
+    project = work.project
+    found: list[str] = []
+    for id in (*project.seats_on.get(device_id), *project.seats_mating.get(device_id)):
+        seat = project.seats[id]
+        owner, mate = (v if v != device_id else "" for v in (seat.owner_id, seat.mate_id))
+        found.append(seat.device_id)
+        if owner or mate:
+            work.put("seat", replace(seat, owner_id=owner, mate_id=mate))
+        else:
+            work.remove("seat", id)
+    for shield in [s for s in project.harness_shields.values() if s.device_id == device_id]:
+        work.put("harness_shield", replace(shield, device_id="", unit=0))
+    return found
 
 
 def drop_part(work: Work, part_id: str) -> None:

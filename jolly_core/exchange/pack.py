@@ -49,27 +49,37 @@ def surface_pdf(project: Project, enclosure_id: str, surface: str, fonts: Path) 
     return scaled_pdf(project, [(f"{words} {n}", leaf) for n, leaf in enumerate(leaves, start=1)], fonts)
 
 
-def board_pdf(project: Project, harness_id: str, fonts: Path, *, tiled: bool = False) -> bytes:
-    """Return the form board of a harness as PDF at true scale, on one page or tiled on A4.
+_HARNESS_LISTS = (
+    ("harness-wires", "harness-cut-list", "Harness cut list"),
+    ("harness-parts", "harness-parts", "Harness parts"),
+    ("assembly", "harness-assembly", "Assembly order"),
+    ("harness-labels", "harness-labels", "Harness labels"),
+    ("continuity", "continuity-test", "Continuity test"),
+)
+
+
+def board_pdf(project: Project, harness_id: str, fonts: Path, *, tiled: bool = False, variant_id: str = "") -> bytes:
+    """Return the form board of a harness or variant as PDF at true scale, on one page or tiled on A4.
 
     Raises:
         RuleError: the harness has no segments yet.
     """
-    title, scene = _board(project, harness_id)
+    title, scene = _board(project, harness_id, variant_id)
     return tiled_pdf(project, title, scene, fonts) if tiled else scaled_pdf(project, [(title, scene)], fonts)
 
 
-def board_dxf(project: Project, harness_id: str) -> bytes:
-    """Return the form board of a harness as DXF at true scale, in mm.
+def board_dxf(project: Project, harness_id: str, variant_id: str = "") -> bytes:
+    """Return the form board of a harness or variant as DXF at true scale, in mm.
 
     Raises:
         RuleError: the harness has no segments yet.
     """
-    return scenes_dxf(project, [_board(project, harness_id)[1]])
+    return scenes_dxf(project, [_board(project, harness_id, variant_id)[1]])
 
 
-def _board(project: Project, harness_id: str) -> tuple[str, Scene]:
-    page = next((p for p in generated_pages(project) if p.kind == "board" and p.subject == harness_id), None)
+def _board(project: Project, harness_id: str, variant_id: str = "") -> tuple[str, Scene]:
+    wanted = ("board", harness_id, variant_id)
+    page = next((p for p in generated_pages(project) if (p.kind, p.subject, p.variant) == wanted), None)
     if page is None:
         code = project.get("harness", harness_id).code
         raise RuleError(f"{code} has no segments yet. Add its connectors first.", ids=(harness_id,))
@@ -108,6 +118,8 @@ def entries(project: Project, fonts: Path) -> Iterator[Entry]:
             )
     if project.harnesses:
         yield "connector-table.csv", "Connector table", lambda: table_csv(run_report(project, "connectors"))
+        for key, name, words in _HARNESS_LISTS:
+            yield f"{name}.csv", words, lambda key=key: table_csv(run_report(project, key))  # type: ignore[misc]
     yield "snags.csv", "Snags that are left", lambda: table_csv(run_report(project, "snags"))
 
 

@@ -12,11 +12,17 @@ from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.drawing import GRID_MM, pin_points
 from jolly_core.model import Project
-from jolly_core.scenes import is_generated, page_of
+from jolly_core.scenes import BLOCKS, PREFIX, block_places, board_places, is_generated, page_of
 
 NEAR = 1.6  # the scale at which a place is shown
 ASIDE_MM = 40.0  # how far left of it and above it the view begins
-GROUPS = {"terminals": "Terminal plans", "cores": "Core plans", "cards": "Card plans", "board": "Form boards"}
+GROUPS = {
+    "terminals": "Terminal plans",
+    "cores": "Core plans",
+    "cards": "Card plans",
+    "board": "Form boards",
+    "blocks": "Blocks",
+}
 
 
 class _Place(PDFObject):
@@ -75,6 +81,9 @@ class Places:
         """Return the sheet and the point in mm of an entity, or of a pin given as "symbol.pin"."""
         if link in self.sheets:
             return link, None
+        kind, colon, named = link.partition(":")
+        if colon:
+            return self._harness_target(kind, named)
         id, _, pin = link.partition(".")
         symbol = self.project.symbols.get(id)
         if symbol is not None and symbol.sheet_id in self.sheets:
@@ -85,6 +94,20 @@ class Places:
         if mark is not None and mark.sheet_id in self.sheets:
             return mark.sheet_id, (mark.x * GRID_MM, mark.y * GRID_MM)
         return "", None
+
+    def _harness_target(self, kind: str, id: str) -> tuple[str, tuple[float, float] | None]:
+        """Return where a connector is on its form board ("node"), a device among blocks, or the board of a harness."""
+        if kind == "block":
+            at = block_places(self.project).get(id) if BLOCKS in self.sheets else None
+            return (BLOCKS, at) if at else ("", None)
+        node = next((n for n in self.project.nodes.values() if n.device_id == id), None) if kind == "node" else None
+        harness_id = node.harness_id if node else id
+        page = f"{PREFIX}board:{harness_id}"
+        if page in self.sheets:
+            places = board_places(self.project, harness_id)
+            return page, places.get(id) if node else next(iter(places.values()), None)
+        own = (s.id for s in self.project.sheets_in_order() if s.harness_id == harness_id and s.kind == "form-board")
+        return next((sheet for sheet in own if sheet in self.sheets), ""), None
 
 
 def bookmarks(project: Project, ids: Sequence[str], title: Callable[[str], str]) -> list[Bookmark]:

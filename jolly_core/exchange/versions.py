@@ -90,6 +90,10 @@ def _harnesses_in_space(entities: dict[str, Any]) -> None:
     """Version 11 says where harnesses run in space and what lies over them; what version 10 says stays as it is."""
 
 
+def _harnesses_as_blocks(entities: dict[str, Any]) -> None:
+    """Version 12 has harnesses as blocks, their shields and variants; what version 11 says stays as it is."""
+
+
 # The steps by number: the first brings a file of version 1 to version 2.
 STEPS: tuple[Step, ...] = (
     _words_of_sheets,
@@ -102,6 +106,7 @@ STEPS: tuple[Step, ...] = (
     _lanes,
     _solids,
     _harnesses_in_space,
+    _harnesses_as_blocks,
 )
 VERSION = len(STEPS) + 1
 

@@ -1,5 +1,7 @@
 """Harnesses: tree, wires, bundles, form board."""
 
+from .blocklayout import BOX_MM, HEAD_MM, PORT_MM, block_layout
+from .blocks import BlockBox, BlockLink, Blocks, LinkEnd, Port, block_of, blocks, has_blocks
 from .bundling import BEND_DIAMETERS, Bundle, Covered, bundles, covered, holds, too_tight
 from .contacts import (
     ENDS,
@@ -11,13 +13,28 @@ from .contacts import (
     contact_fits,
     contact_of,
     contacts_of,
+    is_crowded,
+    is_end,
     is_splice,
 )
 from .continuity import Probe, pin_groups, probes
 from .flattening import Laid, flat, laid
 from .lengths import Span, span_of
+from .mating import do_mate, mate_of, mates_named, owner_of, seat_of, seated_on, swap_faults
 from .paths import Path, check_path, coordinates, cut_path, path_of, path_through, spots
+from .strands import Shield, shields, size_words, strand_of
 from .tree import Tree, is_tree, length_mm, nodes_between, nodes_of, pieces_of, segments_of, tree_of, trunk, way_between
+from .variants import (
+    Scope,
+    builds_of,
+    connectors_in,
+    keys_in,
+    named_for,
+    scope_of,
+    tree_in,
+    variants_of,
+    wires_in,
+)
 from .wires import (
     HarnessWire,
     connectors_of,
@@ -30,6 +47,40 @@ from .wires import (
 )
 
 __all__ = [
+    "is_crowded",
+    "Scope",
+    "builds_of",
+    "connectors_in",
+    "keys_in",
+    "named_for",
+    "scope_of",
+    "tree_in",
+    "variants_of",
+    "wires_in",
+    "BOX_MM",
+    "HEAD_MM",
+    "PORT_MM",
+    "block_layout",
+    "Shield",
+    "shields",
+    "strand_of",
+    "size_words",
+    "BlockBox",
+    "BlockLink",
+    "Blocks",
+    "LinkEnd",
+    "Port",
+    "block_of",
+    "blocks",
+    "has_blocks",
+    "do_mate",
+    "is_end",
+    "mate_of",
+    "mates_named",
+    "owner_of",
+    "seat_of",
+    "seated_on",
+    "swap_faults",
     "CavityRow",
     "HarnessWire",
     "Laid",

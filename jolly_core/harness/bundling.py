@@ -11,8 +11,8 @@ from jolly_core.model import Covering, Part, Project, derived
 from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, packing_cost
 
 from .lengths import Span, span_of
-from .tree import segments_of
-from .wires import HarnessWire, wires_of
+from .variants import tree_in, wires_in
+from .wires import HarnessWire
 
 # A bundle bends about no less than this many of its diameters, unless something in it asks for more.
 BEND_DIAMETERS = 6.0
@@ -43,10 +43,10 @@ def too_tight(span: Span, bundle: Bundle) -> bool:
 
 
 @derived
-def bundles(project: Project, harness_id: str) -> dict[str, Bundle]:
-    """Return the bundle of each segment of a harness, by the segment's id."""
-    inside: dict[str, list[HarnessWire]] = {s.id: [] for s in segments_of(project, harness_id)}
-    for wire in wires_of(project, harness_id):
+def bundles(project: Project, harness_id: str, variant_id: str = "") -> dict[str, Bundle]:
+    """Return the bundle of each segment of a harness or of one of its variants, by the segment's id."""
+    inside: dict[str, list[HarnessWire]] = {s.id: [] for s in tree_in(project, harness_id, variant_id).segments}
+    for wire in wires_in(project, harness_id, variant_id):
         for segment in wire.segments:
             inside[segment.id].append(wire)
     sizes = {
@@ -90,14 +90,14 @@ class Covered:
         return round(self.to_mm - self.from_mm, 2)
 
 
-def covered(project: Project, harness_id: str) -> list[Covered]:
-    """Return what is covered of a harness, segment by segment.
+def covered(project: Project, harness_id: str, variant_id: str = "") -> list[Covered]:
+    """Return what is covered of a harness or of one of its variants, segment by segment.
 
     Tube and sleeve take their length. Tape is wound: it takes the length times the way round the bundle over what a
     turn moves on, its width less the overlap.
     """
-    bundle = bundles(project, harness_id)
-    places = {s.id: n for n, s in enumerate(segments_of(project, harness_id))}
+    bundle = bundles(project, harness_id, variant_id)
+    places = {s.id: n for n, s in enumerate(tree_in(project, harness_id, variant_id).segments)}
     found = []
     for c in project.coverings.values():
         if c.segment_id in places:

@@ -47,6 +47,14 @@ def is_splice(project: Project, device_id: str) -> bool:
     return part.part_class == "splice" if part else drawn
 
 
+def is_end(project: Project, device: Device) -> bool:
+    """Return whether wires of a harness can end at a device: it has cavities, or is a splice."""
+    part = project.part_of(device)
+    if part is not None:
+        return any(part.count(unit) for unit in ENDS)
+    return any(definition(s.definition).unit in ENDS for s in project.units_of(device.id))
+
+
 def contacts_of(project: Project, device: Device | None) -> list[Part]:
     """Return the contacts that a connector's cavities may take: those its housing's part names, in its order.
 
@@ -69,8 +77,12 @@ def contact_of(project: Project, device: Device | None, area: float = 0.0, insul
 
 
 @derived
-def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
-    """Return the cavities of a connector in its part's order, or those drawn while it has no part."""
+def cavity_rows(project: Project, device_id: str, only: frozenset[str] | None = None) -> list[CavityRow]:
+    """Return the cavities of a connector in its part's order, or those drawn while it has no part.
+
+    Args:
+        only: the keys of the wires that count, as those of a variant; None for all.
+    """
     device = project.devices[device_id]
     part = project.part_of(device)
     there: dict[str, list[tuple[Conductor, PinKey]]] = {}
@@ -78,7 +90,8 @@ def cavity_rows(project: Project, device_id: str) -> list[CavityRow]:
         if definition(symbol.definition).unit in ENDS:
             name = pins_of(project, symbol)[0]
             here = (symbol.id, 0)
-            there.setdefault(name, []).extend((c, c.other(here)) for c in conductors_at(project, here))
+            mine_here = (c for c in conductors_at(project, here) if only is None or c.key in only)
+            there.setdefault(name, []).extend((c, c.other(here)) for c in mine_here)
     names = [pins[0] for kind, pins in part.units if kind in ENDS] if part else sorted(there, key=_counted)
     rows = []
     for name in [*names, *(n for n in there if n not in names)]:
@@ -131,6 +144,14 @@ def contact_fits(contact: Part, area: float, insulation: float = 0.0) -> bool:
     """
     sections = number_of(contact, "cross_section_min_mm2"), number_of(contact, "cross_section_max_mm2")
     return _within(area, *sections) and (not insulation or _within(insulation, *_around(contact)))
+
+
+def is_crowded(project: Project, row: CavityRow) -> bool:
+    """Return whether several wires end in a cavity that its contact does not take together: they belong in a splice."""
+    if len(row.conductors) < 2 or row.contact is None or row.contact.part_class == "splice":
+        return False
+    sizes = cavity_area_mm2(project, row.conductors), cavity_insulation_mm(project, row.conductors)
+    return not contact_fits(row.contact, *sizes)
 
 
 def _within(value: float, low: float, high: float) -> bool:

@@ -9,7 +9,7 @@ from jolly_core.model import Device, Project, derived
 from jolly_core.tagging import device_at, full_tag, natural, pins_of
 
 from .contacts import cavity_rows
-from .wires import connectors_of, wires_of
+from .variants import connectors_in, wires_in
 
 Pin = tuple[str, str]  # tag of a connector, name of a cavity
 
@@ -25,13 +25,15 @@ class Probe:
 
 
 @derived
-def pin_groups(project: Project, harness_id: str) -> list[tuple[tuple[Pin, ...], tuple[str, ...]]]:
+def pin_groups(
+    project: Project, harness_id: str, variant_id: str = ""
+) -> list[tuple[tuple[Pin, ...], tuple[str, ...]]]:
     """Return the pins of a harness in groups that conduct to each other, with their wires; empty cavities are alone.
 
     Only what lies in the harness joins pins: what its mates or devices join on their side is not there on the bench.
     """
     pins: list[Pin] = []
-    for device in connectors_of(project, harness_id):
+    for device in connectors_in(project, harness_id, variant_id):
         tag = full_tag(project, device)
         pins += [(tag, row.cavity) for row in cavity_rows(project, device.id)]
     lead = {pin: pin for pin in pins}
@@ -42,7 +44,7 @@ def pin_groups(project: Project, harness_id: str) -> list[tuple[tuple[Pin, ...],
         return pin
 
     ends: list[tuple[Pin, Pin, str]] = []
-    for wire in wires_of(project, harness_id):
+    for wire in wires_in(project, harness_id, variant_id):
         one, other = (_pin(project, key) for key in (wire.conductor.start, wire.conductor.end))
         if one in lead and other in lead:
             ends.append((one, other, wire.conductor.number))
@@ -70,13 +72,13 @@ def _order(pin: Pin) -> tuple[object, object]:
     return natural(pin[0]), natural(pin[1])
 
 
-def probes(project: Project, harness_id: str) -> Iterator[Probe]:
+def probes(project: Project, harness_id: str, variant_id: str = "") -> Iterator[Probe]:
     """Yield what to test: along each group pin by pin, then every group against every other one.
 
     Pins of one group are tested in a chain, the first to the second, that to the third: then all conduct to each other.
     Of two groups the first pin of each is tested: then none of one conducts to any of the other.
     """
-    groups = pin_groups(project, harness_id)
+    groups = pin_groups(project, harness_id, variant_id)
     for group, wires in groups:
         for one, other in zip(group, group[1:], strict=False):
             yield Probe(one, other, True, wires)

@@ -134,6 +134,7 @@ def connectors_of(project: Project, harness_id: str) -> list[Device]:
 def free_connectors(project: Project) -> list[Device]:
     """Return the connectors that are in no harness yet, by tag."""
     inside = {n.device_id for n in project.nodes.values()}
+    inside |= {s.device_id for s in project.seats.values() if s.owner_id}
     found = [
         d
         for d in project.devices.values()

@@ -4,6 +4,7 @@ from . import fields
 from .changes import Change, ChangeSet, Entity
 from .counted import counted
 from .derived import derived, derived_few
+from .entities.blocks import Block, HarnessShield, HarnessVariant, Seat, Strand, VariantPart
 from .entities.building import (
     ADDRESS_SCHEMES,
     IO_SORTS,
@@ -239,6 +240,12 @@ __all__ = [
     "to_record",
     "users_of",
     "Covering",
+    "Block",
+    "HarnessShield",
+    "HarnessVariant",
+    "Seat",
+    "Strand",
+    "VariantPart",
     "NODE_SORTS",
     "NodeSort",
     "PATH_FORMS",

@@ -12,6 +12,7 @@ from typing import Any, TypeVar
 from .bounds import put_right
 from .changes import Change, ChangeSet, Entity
 from .derived import Memo, derived, on_sheet
+from .entities.blocks import Block, HarnessShield, HarnessVariant, Seat, Strand, VariantPart
 from .entities.building import (
     Band,
     Bridge,
@@ -76,19 +77,14 @@ class Project:
         self.functions, self.locations = self.table(Function), self.table(Location)
         self.sheets = self.table(Sheet)
         self.wire_types = self.table(WireType)
-        self.number_rules = self.table(NumberRule)
-        self.tag_rules = self.table(TagRule)
+        self.number_rules, self.tag_rules = self.table(NumberRule), self.table(TagRule)
         self.parts = self.table(Part)
         self.devices = self.table(Device)
         self.add_ons = self.table(AddOn)
-        self.symbols = self.table(Symbol)
-        self.wires = self.table(Wire)
+        self.symbols, self.wires = self.table(Symbol), self.table(Wire)
         self.continuations = self.table(Continuation)
-        self.notes = self.table(Note)
-        self.figures = self.table(Figure)
-        self.bands = self.table(Band)
-        self.strips = self.table(Strip)
-        self.strip_items = self.table(StripItem)
+        self.notes, self.figures, self.bands = self.table(Note), self.table(Figure), self.table(Band)
+        self.strips, self.strip_items = self.table(Strip), self.table(StripItem)
         self.bridges = self.table(Bridge)
         self.cables = self.table(Cable)
         self.core_choices, self.cable_ways = self.table(CoreChoice), self.table(CableWay)
@@ -102,6 +98,9 @@ class Project:
         self.placings, self.passages = self.table(Placing), self.table(Passage)
         self.harnesses, self.nodes = self.table(Harness), self.table(Node)
         self.segments, self.coverings = self.table(Segment), self.table(Covering)
+        self.blocks, self.seats, self.strands = self.table(Block), self.table(Seat), self.table(Strand)
+        self.harness_shields, self.harness_variants = self.table(HarnessShield), self.table(HarnessVariant)
+        self.variant_parts = self.table(VariantPart)
         self.mutes = self.table(Mute)
         self.stamps = self.table(Stamp)
         dict.__setitem__(self._settings, SETTINGS_ID, Settings())
@@ -113,6 +112,8 @@ class Project:
         self.bridges_of_strip, self.circuits_of_symbol = map(self.index, ("bridges_of_strip", "circuits_of_symbol"))
         self.checks_of_point, self.passages_of = map(self.index, ("checks_of_point", "passages_of"))
         self.cells_of_block, self.sheets_about = map(self.index, ("cells_of_block", "sheets_about"))
+        self.seats_on, self.seats_mating = map(self.index, ("seats_on", "seats_mating"))
+        self.strands_of = self.index("strands_of")
         self.attached, self.add_ons_of = map(self.index, ("attached", "add_ons_of"))
         self._begin()
 

@@ -1,6 +1,6 @@
 """Row builders of reports. Importing a module registers its reports."""
 
-from . import building, harness, layouts, making, parts, plc, sheets, wires
+from . import building, harness, harnessmaking, layouts, making, parts, plc, sheets, wires
 from .finding import Found, find_in
 from .jumping import places_of
 from .layouts import holes_in_order
@@ -24,6 +24,7 @@ __all__ = [
     "WireRow",
     "building",
     "harness",
+    "harnessmaking",
     "holes_in_order",
     "layouts",
     "positions",

@@ -6,10 +6,11 @@ what is shown of a match is worked out anew; so are wire numbers, on the few she
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from jolly_core.drawing import ladder_lines
-from jolly_core.model import Device, Project, Sheet, derived
+from jolly_core.model import Block, Device, Node, Project, Seat, Sheet, derived
 from jolly_core.tagging import full_tag, lead_of
 from jolly_core.wiring import sheet_groups, wire_numbers
 
@@ -178,4 +179,19 @@ def _others(project: Project, tokens: list[str]) -> list[Found]:
             label = f"{full_tag(project, device)}  {device.text}".strip()
             if _has(label.lower(), tokens):
                 found.append(Found(kind, label, bench=bench))
+    for device in _only_blocks(project):
+        label = f"{full_tag(project, device)}  {device.text}".strip()
+        if _has(label.lower(), tokens):
+            found.append(Found("device", label, bench="harness"))
     return found
+
+
+def _only_blocks(project: Project) -> list[Device]:
+    """Return the devices and connectors of harnesses that are drawn on no sheet."""
+    tables: tuple[Iterable[Block | Seat | Node], ...] = (
+        project.blocks.values(),
+        project.seats.values(),
+        project.nodes.values(),
+    )
+    ids = dict.fromkeys(e.device_id for table in tables for e in table if e.device_id)
+    return [project.devices[id] for id in ids if not project.units_of(id)]

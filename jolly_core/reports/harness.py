@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.harness import bundles, covered, harnesses, node_name, probes
+from jolly_core.harness import builds_of, bundles, covered, harnesses, node_name, probes
 from jolly_core.model import Project
 
 from .registry import Cell, Column, report
@@ -20,14 +20,16 @@ from .registry import Cell, Column, report
         Column("to_pin", "Cavity", 7),
         Column("conducts", "Must conduct", 9),
         Column("wires", "Wires", 24),
+        Column("variant", "Variant", 10),
     ),
 )
 def continuity_rows(project: Project) -> list[tuple[Cell, ...]]:
-    """Return a row for each two pins to test, harness by harness."""
+    """Return a row for each two pins to test, harness by harness and variant by variant."""
     return [
-        (harness.code, *probe.one, *probe.other, "yes" if probe.conducts else "no", ", ".join(probe.wires))
+        (harness.code, *probe.one, *probe.other, "yes" if probe.conducts else "no", ", ".join(probe.wires), variant)
         for harness in harnesses(project)
-        for probe in probes(project, harness.id)
+        for variant_id, variant, _ in builds_of(project, harness.id)
+        for probe in probes(project, harness.id, variant_id)
     ]
 
 

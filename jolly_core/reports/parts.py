@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from jolly_core.cables import cable_length_m
 from jolly_core.drawing import place_in
-from jolly_core.harness import cavity_rows, covered, harnesses, nodes_of
+from jolly_core.harness import cavity_rows, covered, harnesses, nodes_of, owner_of
 from jolly_core.library import part_class, text_in
 from jolly_core.making import stock_cuts
 from jolly_core.model import Project, derived
@@ -65,7 +65,7 @@ def needs(project: Project) -> dict[tuple[str, str], Need]:
             for row in cavity_rows(project, device.id) if part.count("cavity") else ():
                 if row.contact is not None and row.contact.id != part.id:
                     add(row.contact.id, len(row.conductors), tag)
-                if row.seal is not None:
+                if row.seal is not None and (row.conductors or owner_of(project, device.id) is None):
                     add(row.seal.id, len(row.conductors) or 1, tag)
     for harness in harnesses(project):
         for stretch in covered(project, harness.id):

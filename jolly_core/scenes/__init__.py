@@ -3,6 +3,8 @@
 from jolly_core.model import Project
 
 from . import leaving as leaving  # its check is known as soon as there are scenes
+from .blocks import block_places, blocks_scene
+from .board import board_places
 from .cabinet import MARGIN_MM, door_back_scene, surface_scene
 from .cableface import cable_scene
 from .graphics import art_of, drawn, kept
@@ -10,7 +12,7 @@ from .layoutleaves import surface_leaves
 from .lettering import fit, lay
 from .made import made, page_leaves, page_scene
 from .outlines import outline_prims
-from .pages import Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
+from .pages import BLOCKS, PREFIX, Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
 from .papers import paper_set
 from .primitives import (
     Arc,
@@ -62,6 +64,11 @@ __all__ = [
     "drawn",
     "fit",
     "kept",
+    "BLOCKS",
+    "PREFIX",
+    "block_places",
+    "blocks_scene",
+    "board_places",
     "generated_pages",
     "is_generated",
     "lay",

@@ -12,13 +12,15 @@ from jolly_core.harness import (
     bundles,
     covered,
     is_splice,
+    keys_in,
     laid,
     span_of,
-    tree_of,
+    tree_in,
     trunk,
-    wires_of,
+    wires_in,
 )
 from jolly_core.model import Harness, Node, Project, counted, derived
+from jolly_core.tagging import lead_of
 
 from .boardmarks import (
     NAME_MM,
@@ -71,6 +73,7 @@ class _Board:
     lies: Laid
     bundles: dict[str, Bundle]
     main: list[str]
+    variant: str = ""
     room: Room = field(default_factory=Room)
     items: dict[str, Item] = field(default_factory=dict)
     tables: list[_Placed] = field(default_factory=list)
@@ -79,19 +82,22 @@ class _Board:
         self.items[item.id] = item
 
 
-def board_scene(project: Project, harness_id: str, number: str) -> Scene:
-    """Return the form board of a harness; 1 mm of the scene is 1 mm of the harness.
+def board_scene(project: Project, harness_id: str, number: str, variant_id: str = "") -> Scene:
+    """Return the form board of a harness, or of one of its variants; 1 mm of the scene is 1 mm of the harness.
 
     Notes:
         Bundles come first; connectors, dimensions, words and tables go where nothing lies, so that none lies on a
         bundle or on another.
     """
     harness = project.get("harness", harness_id)
-    drawn, tables = _drawn(project, harness.id)
+    drawn, tables = _drawn(project, harness.id, variant_id)
     left, top, right, bottom = _extent([item.box for item in drawn.values()] + [t.box for t in tables])
     dx, dy = MARGIN_MM - left, MARGIN_MM - top
     width, height = max(right - left, 300.0) + 2 * MARGIN_MM, bottom - top + 2 * MARGIN_MM + FOOT_MM
-    words = f"{number}   {harness.code}   {harness.text}   scale 1:1"
+    code = " ".join(
+        filter(None, (harness.code, variant.name if (variant := project.harness_variants.get(variant_id)) else ""))
+    )
+    words = f"{number}   {code}   {harness.text}   scale 1:1"
     frame: list[Prim] = [
         Rect(5.0, 5.0, width - 10, height - 10, "frame"),
         text(12, height - 12, 12.0, f"{project.settings.number}  {words}", role="title"),
@@ -101,6 +107,17 @@ def board_scene(project: Project, harness_id: str, number: str) -> Scene:
     items |= {item.id: item for item in (table.drawn(dx, dy) for table in tables)}
     scale = scale_item(MARGIN_MM, height - FOOT_MM + 8)
     return Scene(round(width, 2), round(height, 2), items | {scale.id: scale})
+
+
+def board_places(project: Project, harness_id: str) -> dict[str, Spot]:
+    """Return where the connector or splice of each device is on the board of a harness, mm."""
+    drawn, tables = _drawn(project, harness_id, "")
+    left, top, *_ = _extent([item.box for item in drawn.values()] + [t.box for t in tables])
+    return {
+        item.facts["device"]: (item.box[0] - left + MARGIN_MM, item.box[1] - top + MARGIN_MM)
+        for item in drawn.values()
+        if item.kind == "node" and item.facts.get("device")
+    }
 
 
 def _extent(boxes: list[Box]) -> Box:
@@ -128,10 +145,11 @@ def _moved(item: Item, dx: float, dy: float) -> Item:
 
 
 @derived
-def _drawn(project: Project, harness_id: str) -> tuple[dict[str, Item], list[_Placed]]:
+def _drawn(project: Project, harness_id: str, variant_id: str) -> tuple[dict[str, Item], list[_Placed]]:
     """Return all that is on a board, about its leftmost and topmost node: what is drawn, and tables to be drawn."""
-    tree = tree_of(project, harness_id)
-    board = _Board(project, project.harnesses[harness_id], tree, laid(tree), bundles(project, harness_id), trunk(tree))
+    tree = tree_in(project, harness_id, variant_id)
+    thick = bundles(project, harness_id, variant_id)
+    board = _Board(project, project.harnesses[harness_id], tree, laid(tree), thick, trunk(tree), variant_id)
     places = board.lies.places
     for s in tree.segments:
         if s.a_id in places and s.b_id in places:
@@ -140,11 +158,12 @@ def _drawn(project: Project, harness_id: str) -> tuple[dict[str, Item], list[_Pl
             board.room.add_line(run, half + BESIDE_BUNDLE_MM)
     _coverings(board)
     _segments(board)
+    keys = keys_in(project, harness_id, variant_id)
     faces = {n.id: _face(board, n) for n in tree.nodes if n.id in places}
     _dimensions(board)
     for node in tree.nodes:
         if node.id in places:
-            board.put(node_item(project, node, places[node.id], faces[node.id]))
+            board.put(node_item(project, node, places[node.id], faces[node.id], keys))
     _names(board)
     _tables(board)
     return board.items, board.tables
@@ -163,7 +182,7 @@ def _segments(board: _Board) -> None:
 def _coverings(board: _Board) -> None:
     places = board.lies.places
     segments = {s.id: s for s in board.tree.segments}
-    for c in covered(board.project, board.harness.id):
+    for c in covered(board.project, board.harness.id, board.variant):
         s = segments[c.covering.segment_id]
         if s.a_id not in places or s.b_id not in places or c.length_mm <= 0:
             continue
@@ -198,7 +217,9 @@ def _face(board: _Board, node: Node) -> Box | None:
     return board.room.take(x, y, width, height) or board.room.take_aside(width, height)
 
 
-def _say(board: _Board, id: str, near: Spot, lines: list[tuple[str, float, RoleName]], kind: str = "words") -> None:
+def _say(
+    board: _Board, id: str, near: Spot, lines: list[tuple[str, float, RoleName]], kind: str = "words", link: str = ""
+) -> None:
     """Write lines where there is room near a point, with a thin line to it where that is away."""
     width = max(words_width(words, size) for words, size, _ in lines)
     height = sum(size * 1.25 for _, size, _ in lines)
@@ -207,7 +228,7 @@ def _say(board: _Board, id: str, near: Spot, lines: list[tuple[str, float, RoleN
     top, middle = box[1], (box[0] + box[2]) / 2
     for words, size, role in lines:
         top += size * 1.25
-        prims.append(text(middle, top - size * 0.3, size, words, anchor="middle", role=role))
+        prims.append(text(middle, top - size * 0.3, size, words, anchor="middle", role=role, link=link))
     lead = _lead(box, near)
     if lead is not None:
         prims.append(lead)
@@ -254,18 +275,27 @@ def _dimensions(board: _Board) -> None:
         _say(board, f"length:{s.id}", _between(places[s.a_id], places[s.b_id], 0.5), lines)
 
 
+def _schematic_link(project: Project, node: Node) -> str:
+    lead = lead_of(project, node.device_id) if node.device_id else None
+    return lead.id if lead else ""
+
+
 def _names(board: _Board) -> None:
     for node in board.tree.nodes:
         words = name_of(board.project, node)
         if node.id in board.lies.places and words:
-            _say(board, f"name:{node.id}", board.lies.places[node.id], [(words, NAME_MM, "tag")])
+            link = _schematic_link(board.project, node)
+            _say(board, f"name:{node.id}", board.lies.places[node.id], [(words, NAME_MM, "tag")], link=link)
 
 
 def _tables(board: _Board) -> None:
     """Put the table of each connector and splice where nothing lies, the tallest first."""
-    wires = wires_of(board.project, board.harness.id)
+    wires = wires_in(board.project, board.harness.id, board.variant)
+    keys = keys_in(board.project, board.harness.id, board.variant)
     nodes = [n for n in board.tree.nodes if n.device_id and n.id in board.lies.places]
-    tables = sorted(((table_of(board.project, n, wires), n) for n in nodes), key=lambda t: (-t[0].height, t[1].id))
+    tables = sorted(
+        ((table_of(board.project, n, wires, keys), n) for n in nodes), key=lambda t: (-t[0].height, t[1].id)
+    )
     for table, node in tables:
         near = board.lies.places[node.id]
         box = board.room.take(*near, table.width, table.height, AWAY_MM[1:]) or board.room.take_aside(

@@ -100,10 +100,12 @@ def face_size(project: Project, device_id: str) -> tuple[float, float, int]:
     return columns * CELL_MM + 4, rows * CELL_MM + 4, columns
 
 
-def face_prims(project: Project, device_id: str, box: Box, columns: int) -> list[Prim]:
+def face_prims(
+    project: Project, device_id: str, box: Box, columns: int, only: frozenset[str] | None = None
+) -> list[Prim]:
     """Return a connector from the wire side, its cavities numbered; empty ones are pale."""
     prims: list[Prim] = [Rect(box[0], box[1], box[2] - box[0], box[3] - box[1], "ink", "case-dark")]
-    for n, row in enumerate(cavity_rows(project, device_id)):
+    for n, row in enumerate(cavity_rows(project, device_id, only)):
         x = box[0] + 2 + (n % columns) * CELL_MM + 0.8
         y = box[1] + 2 + (n // columns) * CELL_MM + 0.8
         side = CELL_MM - 1.6
@@ -114,7 +116,7 @@ def face_prims(project: Project, device_id: str, box: Box, columns: int) -> list
     return prims
 
 
-def node_item(project: Project, node: Node, at: Spot, box: Box | None) -> Item:
+def node_item(project: Project, node: Node, at: Spot, box: Box | None, only: frozenset[str] | None = None) -> Item:
     """Return a node: the face of a connector in its box, a splice, a clip or a branching."""
     x, y = at
     prims: list[Prim]
@@ -122,7 +124,7 @@ def node_item(project: Project, node: Node, at: Spot, box: Box | None) -> Item:
         prims = [Poly((x - 6, y, x, y - 8, x + 6, y, x, y + 8, x - 6, y), "ink"), Circle(x, y, 2.0, "ink", "orange")]
         box = (x - 6, y - 8, x + 6, y + 8)
     elif node.device_id and box is not None:
-        prims = face_prims(project, node.device_id, box, face_size(project, node.device_id)[2])
+        prims = face_prims(project, node.device_id, box, face_size(project, node.device_id)[2], only)
     elif node.sort == "clip":
         prims = [Rect(x - 6, y - 5, 12, 10, "ink", "bracket")]
         box = (x - 6, y - 5, x + 6, y + 5)

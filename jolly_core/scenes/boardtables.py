@@ -12,7 +12,7 @@ from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import Conductor
 
 from .lettering import fit
-from .primitives import Box, Item, Line, Prim, Rect, RoleName, text
+from .primitives import Box, Item, Line, Prim, Rect, RoleName, block_link, pin_link, text
 
 ROW_MM = 9.0
 SIZE_MM = 5.5
@@ -32,6 +32,7 @@ class BoardTable:
     head: str
     columns: tuple[tuple[str, float], ...]
     rows: tuple[tuple[str, ...], ...]
+    ways: tuple[str, ...] = ()  # for each row the link to the pin it leads to
 
     @property
     def width(self) -> float:
@@ -53,35 +54,40 @@ class BoardTable:
         shown, size = fit(self.head, width - 2, SIZE_MM + 0.6, SMALLEST_MM)
         prims: list[Prim] = [
             Rect(x, y, width, self.height, "fine", "paper"),
-            text(x + 1, y + ROW_MM - 2.4, size, shown, role="tag"),
+            text(x + 1, y + ROW_MM - 2.4, size, shown, role="tag", link=block_link(self.device_id)),
         ]
         for n, row in enumerate((tuple(name for name, _ in self.columns), *self.rows), start=1):
             top = y + n * ROW_MM
             prims.append(Line(x, top, x + width, top, "thin"))
             left = x
-            for value, (room, role) in zip(row, self._cells(n == 1), strict=True):
+            for at, (value, (room, role)) in enumerate(zip(row, self._cells(n == 1), strict=True), start=1):
                 if value:
                     shown, size = fit(value, room - 2, SIZE_MM, SMALLEST_MM)
-                    prims.append(text(left + 1, top + ROW_MM - 2.4, size, shown, role=role))
+                    way = self.ways[n - 2] if at == len(row) and 0 <= n - 2 < len(self.ways) else ""
+                    prims.append(text(left + 1, top + ROW_MM - 2.4, size, shown, role=role, link=way))
                 left += room
         return Item(f"table:{self.device_id}", "table", prims, box, {"device": self.device_id})
 
 
-def table_of(project: Project, node: Node, wires: Iterable[HarnessWire]) -> BoardTable:
-    """Return the table of a connector or splice; `wires` are the harness's."""
+def table_of(
+    project: Project, node: Node, wires: Iterable[HarnessWire], only: frozenset[str] | None = None
+) -> BoardTable:
+    """Return the table of a connector or splice; `wires` are the harness's, `only` the keys of those of a variant."""
     device = project.devices[node.device_id]
     part = project.part_of(device)
     head = f"{full_tag(project, device)} {device.text}".strip() + (f"  {part.number}" if part else "")
-    rows = cavity_rows(project, device.id)
+    rows = cavity_rows(project, device.id, only)
     if is_splice(project, device.id):
         lengths = {w.conductor.key: w for w in wires}
         legs = [_leg(project, row, c, n, lengths) for row in rows for n, c in enumerate(row.conductors)]
         words = f"{head}  {len(legs)} legs{', cut equal' if node.equal_legs else ''}"
-        return BoardTable(device.id, words, _SPLICE, tuple(legs))
+        ways = tuple(pin_link(far) for row in rows for far in row.far)
+        return BoardTable(device.id, words, _SPLICE, tuple(legs), ways)
     sealed = any(row.seal for row in rows)
     columns = tuple(c for c in _CONNECTOR if sealed or c[0] != "Seal")
     lines = [line for row in rows for line in _cavity(project, row, sealed)]
-    return BoardTable(device.id, f"{head}  wire side", columns, tuple(lines))
+    ways = tuple(way for row in rows for way in (map(pin_link, row.far) if row.conductors else ("",)))
+    return BoardTable(device.id, f"{head}  wire side", columns, tuple(lines), ways)
 
 
 def _wire(project: Project, c: Conductor) -> tuple[str, str, str]:

@@ -17,6 +17,7 @@ from jolly_core.reports import run_report
 from jolly_core.tagging import DOCUMENTS, path_of
 from jolly_core.terminals import strips
 
+from .blocks import blocks_scene
 from .board import board_scene
 from .cardplan import card_leaves
 from .layoutleaves import fitted_leaf, layout_leaves
@@ -79,7 +80,9 @@ def page_leaves(project: Project, page_id: str, of: Sequence[str] | None = None)
         return _contents(project, sheet, None, of) if sheet.kind == "contents" else _leaves(project, sheet, None)
     page = page_of(project, page_id)
     if page.kind == "board":
-        return [board_scene(project, page.subject, page.number)]
+        return [board_scene(project, page.subject, page.number, page.variant)]
+    if page.kind == "blocks":
+        return [blocks_scene(project, page.number)]
     return _leaves(project, sheet_of_page(project, page), page_fields(project, page))
 
 

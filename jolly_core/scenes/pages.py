@@ -1,4 +1,5 @@
-"""The pages of a project: its sheets, then those generated from the model: terminal, core and card plans, form boards.
+"""The pages of a project: its sheets, then those generated from the model: terminal, core and card plans, form boards,
+harnesses as blocks.
 
 A generated page is not stored: it is there as long as its strip, cable, card or harness is. Its id is "plan:", the kind
 and the id of its subject. On paper it may take several leaves; which pages there are does not depend on how many, so
@@ -10,27 +11,35 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from jolly_core.harness import harnesses, segments_of
+from jolly_core.harness import harnesses, has_blocks, segments_of, variants_of
 from jolly_core.model import SHEET_SUBJECTS, GoneError, Project, Sheet, derived
 from jolly_core.plc import cards as plc_cards
 from jolly_core.tagging import full_tag, natural
 from jolly_core.terminals import strip_rows, strips
 
 PREFIX = "plan:"
-KINDS = {"terminals": "T", "cores": "C", "cards": "P", "board": "F"}
+KINDS = {"terminals": "T", "cores": "C", "cards": "P", "board": "F", "blocks": "B"}
 SHEET_KIND = {"terminals": "terminal-plan", "cores": "cable-plan", "cards": "card-plan", "board": "form-board"}
-TITLES = {"terminals": "Terminal plan", "cores": "Core plan", "cards": "Card plan", "board": "Form board"}
+TITLES = {
+    "terminals": "Terminal plan",
+    "cores": "Core plan",
+    "cards": "Card plan",
+    "board": "Form board",
+    "blocks": "Harnesses as blocks",
+}
+BLOCKS = f"{PREFIX}blocks:"
 
 
 @dataclass(slots=True, frozen=True)
 class Page:
-    """A generated page: number as shown ("T1"), title, kind, and its subject's id."""
+    """A generated page: number as shown ("T1"), title, kind, its subject's id, and which variant of that."""
 
     id: str
     number: str
     title: str
     kind: str
     subject: str
+    variant: str = ""  # of a harness
 
 
 def strip_height(project: Project, strip_id: str) -> list[int]:
@@ -67,13 +76,20 @@ def generated_pages(project: Project) -> list[Page]:
     subjects += [("cores", id, tag) for tag, id in cables if id not in shown]
     tagged = [(c.device_id, full_tag(project, project.devices[c.device_id])) for c in plc_cards(project)]
     subjects += [("cards", id, tag) for id, tag in tagged if id not in shown]
-    subjects += [("board", h.id, h.code) for h in harnesses(project) if segments_of(project, h.id)]
+    variant = {f"{h.id}~{v.id}": (h, v) for h in harnesses(project) for v in variants_of(project, h.id)}
+    for harness in harnesses(project):
+        if segments_of(project, harness.id):
+            subjects.append(("board", harness.id, harness.code))
+            subjects += [("board", k, f"{h.code} {v.name}") for k, (h, v) in variant.items() if h.id == harness.id]
+    subjects += [("blocks", "", "")] if has_blocks(project) else []
     counts = dict.fromkeys(KINDS, 0)
     pages = []
     for kind, id, name in subjects:
         counts[kind] += 1
-        title = f"{TITLES[kind]} {name}"
-        pages.append(Page(f"{PREFIX}{kind}:{id}", f"{KINDS[kind]}{counts[kind]}", title, kind, id))
+        title = f"{TITLES[kind]} {name}".strip()
+        harness_id, _, variant_id = id.partition("~")
+        number = f"{KINDS[kind]}{counts[kind]}"
+        pages.append(Page(f"{PREFIX}{kind}:{id}", number, title, kind, harness_id, variant_id))
     return pages
 
 
@@ -108,11 +124,13 @@ def plan_of(project: Project, kind: str, subject: str) -> str:
 
 def sheet_of_page(project: Project, page: Page) -> Sheet:
     """Return a sheet as which a generated page is made; it is not one of the project's."""
-    kind = SHEET_KIND[page.kind]
+    kind = SHEET_KIND.get(page.kind, "form-board")
     size = next((h.size for h in project.sheet_habits.values() if h.kind == kind), "A4")
     sheet = Sheet(page.id, page.number, page.title, kind=kind, size=size, frame="plan")
     if page.kind == "board":
         return replace(sheet, harness_id=page.subject)
+    if page.kind == "blocks":
+        return sheet
     device = project.devices[page.subject]
     return replace(sheet, device_id=device.id, function_id=device.function_id, location_id=device.location_id)
 

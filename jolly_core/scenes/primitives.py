@@ -352,6 +352,16 @@ def pin_link(pin: tuple[str, int]) -> str:
     return f"{pin[0]}.{pin[1]}"
 
 
+def board_link(device_id: str) -> str:
+    """Return the link that leads to a connector on the form board of its harness."""
+    return f"node:{device_id}"
+
+
+def block_link(device_id: str) -> str:
+    """Return the link that leads to a device or connector in the picture of blocks."""
+    return f"block:{device_id}"
+
+
 def legible(prims: list[Prim], scale: float) -> list[Prim]:
     """Return primitives whose texts can be read at a scale: tags grow to SMALLEST_MM, what matters less is left out.
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points, size_mm, turned
+from jolly_core.harness import ENDS
 from jolly_core.library import definition, is_block, is_drawn
 from jolly_core.model import Project, Symbol, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address, point_at
@@ -14,7 +15,7 @@ from jolly_core.tagging import closed_in, lead_of, lead_reference, pins_of, tag_
 from .crowding import text_box
 from .graphics import art_of
 from .lettering import LINE_PITCH, fit, lay
-from .primitives import Anchor, Art, Facts, Item, Prim, Text, text
+from .primitives import Anchor, Art, Facts, Item, Prim, Text, board_link, text
 from .rows import SMALL, named_on
 
 TAG_MM = 3.4
@@ -71,6 +72,7 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
     prims += [] if block else _pin_names(symbol, names, upright)
     prims += _address(symbol, address, unit) if address else []
     prims = _rearranged(_placed(prims, symbol), symbol.texts)
+    prims = _led_to_board(prims, symbol) if unit in ENDS else prims
     box = _box(prims, (left, top, right, bottom))
     facts: Facts = {
         "device": symbol.device_id,
@@ -86,6 +88,12 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
     if is_drawn(symbol.definition):
         facts["art"] = art_of(symbol.definition, len(symbol.units), standard)
     return Item(symbol.id, "symbol", prims, box, facts)
+
+
+def _led_to_board(prims: list[Prim], symbol: Symbol) -> list[Prim]:
+    """Return the primitives with tags that lead to the connector on the form board of its harness."""
+    way = board_link(symbol.device_id)
+    return [replace(p, link=way) if isinstance(p, Text) and p.role == "tag" else p for p in prims]
 
 
 def _art(symbol: Symbol) -> Art:

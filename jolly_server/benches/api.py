@@ -26,6 +26,7 @@ from .cabinetproposal import LayoutProposal, proposal
 from .cabinetways import WireWay, ways
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import HarnessView, harness_bench
+from .harnessblocks import BlocksView, blocks_bench
 from .harnessspace import SpaceSaid, space_said
 from .io import IoView, io_bench
 from .iocheck import CheckView, Plc, address_rows, io_check
@@ -237,12 +238,21 @@ def layout_landing(
 
 
 @router.get("/{project_id}/harness", response=HarnessView)
-def harness(request: HttpRequest, project_id: str, harness_id: str = "") -> HttpResponse:
-    """Give a harness: its tree, wires, bundles, connectors and form board."""
+def harness(request: HttpRequest, project_id: str, harness_id: str = "", variant_id: str = "") -> HttpResponse:
+    """Give a harness as it is in a variant: its tree, wires, bundles, connectors and form board."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        return written(harness_bench(held.project, harness_id))
+        return written(harness_bench(held.project, harness_id, variant_id))
+
+
+@router.get("/{project_id}/harness/blocks", response=BlocksView)
+def harness_blocks(request: HttpRequest, project_id: str) -> BlocksView:
+    """Give harnesses as blocks: boxes of devices with their connectors, and what runs between them."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return blocks_bench(held.project)
 
 
 @router.post("/{project_id}/harnesses/{harness_id}/space/ask", response=SpaceSaid)

@@ -18,14 +18,20 @@ from jolly_core.harness import (
     covered,
     free_connectors,
     harnesses,
+    is_crowded,
     is_splice,
+    keys_in,
+    named_for,
     node_name,
-    nodes_of,
-    segments_of,
+    shields,
+    size_words,
     span_of,
+    strand_of,
     too_tight,
-    tree_of,
+    tree_in,
     trunk,
+    variants_of,
+    wires_in,
     wires_of,
 )
 from jolly_core.model import Node, NodeSort, PathForm, Project
@@ -33,6 +39,7 @@ from jolly_core.scenes import generated_pages, page_scene
 from jolly_core.tagging import pin_name
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
+from .harnessblocks import ConnectorFacts, connector_facts
 from .shapes import DeviceName, FromTo, conductor_place, device_value
 
 Spot = tuple[float, float, float]
@@ -62,6 +69,9 @@ class HarnessWireValue(FromTo):
     number: str
     type: str
     colour: str
+    size: str
+    twisted: str
+    shield: str
     length_mm: float | None
     spare_mm: float
     missing: str
@@ -137,7 +147,7 @@ class CoveringValue(TypedDict):
 
 
 class CavityValue(TypedDict):
-    """A cavity of a connector: its wires, where they lead, its contact."""
+    """A cavity of a connector: its wires, where they lead, its contact; `crowded`: that does not take them together."""
 
     cavity: str
     wires: list[str]
@@ -145,16 +155,43 @@ class CavityValue(TypedDict):
     contact: str
     strip_mm: float
     seal: str
+    crowded: bool
 
 
 class ConnectorValue(DeviceName):
-    """A connector with its cavities."""
+    """A connector with its cavities, and what it is plugged to."""
 
+    facts: ConnectorFacts
     cavities: list[CavityValue]
 
 
+class ShieldValue(TypedDict):
+    """A shield about wires, and the pin it lands on, "" while that is none."""
+
+    name: str
+    wires: int
+    landed: str
+
+
+class VariantValue(TypedDict):
+    """A way in which the harness is built, and how many."""
+
+    id: str
+    name: str
+    quantity: int
+
+
 class HarnessValue(HarnessName):
-    """A harness with all about it."""
+    """A harness with all about it; `variant` is the one its board and tables are of, "" for all that is in it.
+
+    `named` gives the variants that a wire (by its key), node or segment is named for; others are in all.
+    """
+
+    quantity: int
+    variant: str
+    variants: list[VariantValue]
+    named: dict[str, list[str]]
+    shields: list[ShieldValue]
 
     page_id: str
     extra_percent: float
@@ -176,34 +213,44 @@ class HarnessView(TypedDict):
     harness: HarnessValue | None
 
 
-def harness_bench(project: Project, harness_id: str = "") -> HarnessView:
-    """Return the harnesses and all about the one asked for, or the first."""
+def harness_bench(project: Project, harness_id: str = "", variant_id: str = "") -> HarnessView:
+    """Return the harnesses and all about the one asked for, or the first, as it is in a variant."""
     found = harnesses(project)
     chosen = next((h.id for h in found if h.id == harness_id), found[0].id if found else "")
     return {
         "harnesses": [{"id": h.id, "code": h.code, "text": h.text} for h in found],
         "free": [device_value(project, d) for d in free_connectors(project)],
-        "harness": _harness(project, chosen) if chosen else None,
+        "harness": _harness(project, chosen, variant_id) if chosen else None,
     }
 
 
-def _harness(project: Project, harness_id: str) -> HarnessValue:
+def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
     harness = project.harnesses[harness_id]
-    page = next((p for p in generated_pages(project) if p.kind == "board" and p.subject == harness_id), None)
+    variants = variants_of(project, harness_id)
+    variant = wanted if wanted in {v.id for v in variants} else ""
+    mark = ("board", harness_id, variant)
+    page = next((p for p in generated_pages(project) if (p.kind, p.subject, p.variant) == mark), None)
+    only = keys_in(project, harness_id, variant)
+    tree = tree_in(project, harness_id, variant)
     return {
         "id": harness.id,
         "code": harness.code,
         "text": harness.text,
+        "quantity": harness.quantity,
+        "variant": variant,
+        "variants": [{"id": v.id, "name": v.name, "quantity": v.quantity} for v in variants],
+        "named": {name: sorted(ids) for name, ids in named_for(project, harness_id).items()},
         "page_id": page.id if page else "",
         "scene": scene_value(page_scene(project, page.id)) if page else None,
         "extra_percent": harness.extra_percent,
         "snags": [snag.message for snag in project_snags(project) if snag.subject == harness_id],
-        "coverings": [_covering(c) for c in covered(project, harness_id)],
+        "shields": [{"name": s.name, "wires": len(s.wires), "landed": s.landed} for s in shields(project, harness_id)],
+        "coverings": [_covering(c) for c in covered(project, harness_id, variant)],
         "sheets": _sheets(project, harness_id),
-        "nodes": [_node(project, n) for n in nodes_of(project, harness_id)],
-        "segments": _segments(project, harness_id),
-        "wires": [_wire(project, w) for w in wires_of(project, harness_id)],
-        "connectors": [_connector(project, n.device_id) for n in nodes_of(project, harness_id) if n.device_id],
+        "nodes": [_node(project, n) for n in tree.nodes],
+        "segments": _segments(project, harness_id, variant),
+        "wires": [_wire(project, w) for w in wires_in(project, harness_id, variant)],
+        "connectors": [_connector(project, n.device_id, only) for n in tree.nodes if n.device_id],
     }
 
 
@@ -244,12 +291,13 @@ def _node(project: Project, node: Node) -> NodeValue:
     }
 
 
-def _segments(project: Project, harness_id: str) -> list[SegmentValue]:
-    bundle = bundles(project, harness_id)
-    main = trunk(tree_of(project, harness_id))
+def _segments(project: Project, harness_id: str, variant: str) -> list[SegmentValue]:
+    bundle = bundles(project, harness_id, variant)
+    tree = tree_in(project, harness_id, variant)
+    main = trunk(tree)
     steps = {frozenset(pair) for pair in pairwise(main)}
     found: list[SegmentValue] = []
-    for s in segments_of(project, harness_id):
+    for s in (project.segments[s.id] for s in tree.segments):
         span, here = span_of(project, s.id), bundle[s.id]
         found.append(
             {
@@ -282,13 +330,17 @@ def _segments(project: Project, harness_id: str) -> list[SegmentValue]:
 def _wire(project: Project, wire: HarnessWire) -> HarnessWireValue:
     c = wire.conductor
     wire_type = c.wire_type(project)
+    strand = strand_of(project, wire.harness_id, c.key)
     return {
         "key": c.key,
         "number": c.number,
         "from": pin_name(project, c.start),
         "to": pin_name(project, c.end),
         "type": wire_type.name if wire_type else "",
-        "colour": wire_type.colour if wire_type else "BK",
+        "colour": wire_type.colour if wire_type else "",
+        "size": size_words(wire_type),
+        "twisted": strand.twisted if strand else "",
+        "shield": strand.shield if strand else "",
         "length_mm": wire.length_mm,
         "spare_mm": wire.spare_mm,
         "missing": wire.missing,
@@ -299,9 +351,9 @@ def _wire(project: Project, wire: HarnessWire) -> HarnessWireValue:
     }
 
 
-def _connector(project: Project, device_id: str) -> ConnectorValue:
+def _connector(project: Project, device_id: str, only: frozenset[str] | None) -> ConnectorValue:
     rows: list[CavityValue] = []
-    for row in cavity_rows(project, device_id):
+    for row in cavity_rows(project, device_id, only):
         to = [pin_name(project, pin) for pin in row.far]
         rows.append(
             {
@@ -311,6 +363,8 @@ def _connector(project: Project, device_id: str) -> ConnectorValue:
                 "contact": row.contact.number if row.contact else "",
                 "strip_mm": row.strip_mm,
                 "seal": row.seal.number if row.seal else "",
+                "crowded": is_crowded(project, row),
             }
         )
-    return {**device_value(project, project.devices[device_id]), "cavities": rows}
+    device = project.devices[device_id]
+    return {**device_value(project, device), "facts": connector_facts(project, device), "cavities": rows}

@@ -220,16 +220,21 @@ def layout(request: HttpRequest, project_id: str, enclosure_id: str, surface: st
 
 @router.get("/{project_id}/boards/{harness_id}.{format}")
 def board(
-    request: HttpRequest, project_id: str, harness_id: str, format: Literal["pdf", "dxf"], tiled: bool = False
+    request: HttpRequest,
+    project_id: str,
+    harness_id: str,
+    format: Literal["pdf", "dxf"],
+    tiled: bool = False,
+    variant_id: str = "",
 ) -> HttpResponse:
-    """Give a form board at true scale: as PDF on one page or tiled on A4, or as DXF."""
+    """Give a form board of a harness or variant at true scale: as PDF on one page or tiled on A4, or as DXF."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
         code = held.project.get("harness", harness_id).code
         if format == "dxf":
-            return _file(board_dxf(held.project, harness_id), "image/vnd.dxf", f"{code}.dxf")
-        content = board_pdf(held.project, harness_id, settings.JOLLY.fonts, tiled=tiled)
+            return _file(board_dxf(held.project, harness_id, variant_id), "image/vnd.dxf", f"{code}.dxf")
+        content = board_pdf(held.project, harness_id, settings.JOLLY.fonts, tiled=tiled, variant_id=variant_id)
     return _file(content, TYPES["pdf"], f"{code}{'-a4' if tiled else ''}.pdf")
 
 

@@ -58,10 +58,7 @@ class Registry(TestCase):
             "rack",
             "point-waits",
             "harness",
-            "harness-bend",
-            "harness-contact",
-            "harness-fit",
-            "harness-length",
+            *(f"harness-{what}" for what in ("bend", "contact", "mate", "shield", "fit", "length")),
             "out-of-bounds",
             "package-fault",
         }

@@ -23,7 +23,7 @@ from jolly_core.exchange.fonts import SANS, runs, text_width, use_fonts
 from jolly_core.exchange.pdflinks import bookmarks
 from jolly_core.model import GoneError, Project
 from jolly_core.reports import run_report
-from jolly_core.scenes import generated_pages, page_leaves, texts_in
+from jolly_core.scenes import BLOCKS, board_places, generated_pages, page_leaves, texts_in
 from jolly_core.tagging import pin_name
 from jolly_core.testing import DEMO, Workbench
 
@@ -70,6 +70,25 @@ class Ways(TestCase):
         for led, there in placed:
             box = reader.pages[led].mediabox
             self.assertTrue(0 <= float(there[2]) < box.width and 0 < float(there[3]) <= float(box.height) + 1)
+
+    def test_a_connector_leads_from_blocks_to_board_to_schematic_and_to_blocks_again(self) -> None:
+        project = demo()
+        harness = next(iter(project.harnesses.values()))
+        connector = next(n.device_id for n in project.nodes.values() if n.device_id)
+        sheet = next(s.sheet_id for s in project.units_of(connector))
+        board = f"plan:board:{harness.id}"
+        reader = read(project, [sheet, board, BLOCKS])
+        ways = {(n, led) for n, _, led, _ in links(reader)}
+        for n, led in ((2, 1), (1, 0), (0, 1), (1, 2), (2, 0)):
+            self.assertIn((n, led), ways)
+        x, y = board_places(project, harness.id)[connector]
+        tall = float(reader.pages[1].mediabox.height) / POINTS_A_MM
+        there = {
+            (round(float(d[2]) / POINTS_A_MM + 40, 1), round(tall + 40 - float(d[3]) / POINTS_A_MM, 1))
+            for n, _, led, d in links(reader)
+            if (n, led) == (0, 1)
+        }
+        self.assertIn((round(max(x, 40), 1), round(max(y, 40), 1)), there)
 
     def test_every_cell_of_a_plan_that_names_a_pin_leads_to_that_pin(self) -> None:
         project = demo()
@@ -144,7 +163,7 @@ class Sets(TestCase):
         self.assertTrue(
             set(heads) >= {w for w in wanted if any(w.startswith(f"={project.functions[u].code} ") for u in used)}
         )
-        self.assertEqual(heads[-4:], ["Terminal plans", "Core plans", "Card plans", "Form boards"])
+        self.assertEqual(heads[-5:], ["Terminal plans", "Core plans", "Card plans", "Form boards", "Blocks"])
         inside = outline[heads.index("=V1 Kiln fan") * 2 + 1]
         self.assertEqual([e.title for e in inside], ["12 Kiln fan, drive", "31 Kiln fan, control"])
         page = reader.get_destination_page_number(inside[1])

@@ -243,7 +243,7 @@ class Spools(TestCase):
         project = demo()
         rows = {r.type_name: r for r in spool_plan(project)}
         self.assertEqual(
-            (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (6, 6.385, 1)
+            (rows["Sensor plus"].wires, rows["Sensor plus"].metres, rows["Sensor plus"].spools), (7, 6.825, 1)
         )
         cuts = {(c.number, c.length_mm): (c.quantity, c.stock) for c in stock_cuts(project)}
         self.assertEqual(cuts["BW-R35", 346.0], (3, 2))
@@ -254,7 +254,7 @@ class PartsCounted(TestCase):
     def test_accessories_contacts_cables_and_stock_are_bought(self) -> None:
         rows = {str(r[4]): (r[1], r[2]) for r in run_report(demo(), "parts").rows}
         self.assertEqual(rows["QL-EB"], (10, "pcs"))
-        self.assertEqual(rows["TW-CT1"], (20, "pcs"))
+        self.assertEqual(rows["TW-CT1"], (42, "pcs"))
         self.assertEqual(rows["QL-C4G2.5"], (35, "m"))
         self.assertEqual(rows["BW-D4060"], (5, "pcs"))
         self.assertEqual(rows["QL-T4"], (10, "pcs"))

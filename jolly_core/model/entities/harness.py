@@ -19,6 +19,7 @@ PathForm = Literal["typed", "line", "polyline", "curve"]
 PATH_FORMS: tuple[str, ...] = get_args(PathForm)
 MOST_PATH_POINTS = 60
 
+Quantity = Annotated[int, Within(0, 100_000)]
 SegmentLength = Annotated[float, Within(0, 20_000, "mm")]
 ExtraLength = Annotated[float, Within(-1000, 10_000, "mm")]
 ExtraShare = Annotated[float, Within(-50, 200, "%")]
@@ -34,6 +35,7 @@ class Harness:
 
     Attributes:
         extra_percent: added to the length of every segment.
+        quantity: how many are built, where it has no variants.
     """
 
     id: Id
@@ -41,6 +43,7 @@ class Harness:
     text: Text = ""
     order: Order = 0
     extra_percent: Annotated[ExtraShare, Since(11)] = 0.0
+    quantity: Annotated[Quantity, Since(12)] = 1
 
 
 @kind("node", since=1, keeps_device=True)

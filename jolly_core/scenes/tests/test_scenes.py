@@ -110,7 +110,7 @@ class DemoSheets(TestCase):
             "PM-0417 Kiln 2",
             "Loading auger, control",
             "30",
-            "10 of 29, next 31",
+            "10 of 31, next 31",
             "PO 88-1204",
             "B",
             "=K2+KP2",
@@ -122,8 +122,9 @@ class DemoSheets(TestCase):
             for item in sheet_scene(self.project, sheet.id).items.values():
                 for p in item.prims:
                     if isinstance(p, Text) and p.link:
-                        tables = (self.project.symbols, self.project.continuations, self.project.wires)
-                        self.assertTrue(any(p.link in table for table in tables), p)
+                        kind, _, named = p.link.rpartition(":")
+                        tables = ("device",) if kind == "node" else ("symbol", "continuation", "wire")
+                        self.assertTrue(any(named in self.project.tables[table] for table in tables), p)
 
     def test_a_sheet_that_is_gone(self) -> None:
         with self.assertRaises(GoneError):

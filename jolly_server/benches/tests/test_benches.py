@@ -111,9 +111,9 @@ class Benches(DemoCase):
         self.assertEqual(round(curve["length_mm"] - curve["base_mm"], 2), curve["extra_mm"])
         self.assertGreater(curve["bend_mm"], curve["needs_bend_mm"])
         self.assertGreater(len(curve["points"]), 8)
-        self.assertEqual({c["part"] for c in harness["coverings"]}, {"TW-TB8", "TW-TP19"})
+        self.assertEqual({c["part"] for c in harness["coverings"]}, {"TW-TB13", "TW-TP19"})
         self.assertEqual([n["part"] for n in harness["nodes"] if n["sort"] == "clip"], ["TW-CL8"])
-        self.assertEqual([s["wires"] for s in harness["sheets"]], [10])
+        self.assertEqual([s["wires"] for s in harness["sheets"]], [10, 3])
         for format, begin in (("pdf", b"%PDF"), ("dxf", b"  0\nSECTION")):
             answer = self.vera.get(f"{BASE}/boards/{harness['id']}.{format}")
             self.assertEqual(answer.status_code, 200)
@@ -181,9 +181,9 @@ class Benches(DemoCase):
 
     def test_the_harness_shows_segments_wires_and_connectors(self) -> None:
         harness = self.see("harness")["harness"]
-        self.assertEqual([s["wires"] for s in harness["segments"]], [10, 6, 4, 4])
-        self.assertEqual({w["length_mm"] for w in harness["wires"]}, {940.0, 910.0})
-        self.assertEqual(len(harness["connectors"]), 3)
+        self.assertEqual([s["wires"] for s in harness["segments"]], [12, 6, 4, 4, 2, 1])
+        self.assertEqual({w["length_mm"] for w in harness["wires"]}, {940.0, 910.0, 630.0, 160.0})
+        self.assertEqual(len(harness["connectors"]), 5)
 
     def test_an_empty_project_has_benches_that_say_so(self) -> None:
         made = self.post(self.jory, "/projects", {"name": "New"}).json()["id"]
@@ -214,7 +214,7 @@ class Benches(DemoCase):
 
     def test_generated_pages_are_views_like_sheets_and_follow_edits(self) -> None:
         pages = {p["number"]: p["id"] for p in self.vera.get(BASE).json()["pages"]}
-        counts = (("T", 10), ("C", 18), ("P", 5), ("F", 1))
+        counts = (("T", 10), ("C", 18), ("P", 5), ("F", 4), ("B", 1))
         numbers = [f"{letter}{n}" for letter, count in counts for n in range(1, count + 1)]
         self.assertEqual(list(pages), numbers)
         view = self.see(f"sheets/{pages['T1']}/view")

@@ -23,7 +23,7 @@ class Titling(DemoCase):
         self.assertIn("ANSI E", table["sizes"])
         self.assertIn("Order number", table["own_fields"])
         self.assertEqual({k["id"] for k in table["kinds"] if k["subject"]}, set(table["subjects"]))
-        self.assertEqual([s["name"] for s in table["subjects"]["form-board"]], ["WH-T1"])
+        self.assertEqual([s["name"] for s in table["subjects"]["form-board"]], ["WH-T1", "WH-T2"])
 
     def test_a_preview_of_numbering_again_changes_nothing_and_lists_what_would(self) -> None:
         body = {"edit": {"kind": "number-sheets", "start": 100}, "sheet_id": "", "since": -1}

@@ -113,6 +113,8 @@ function Outlines({ run, look }: { run: Run; look: Look }) {
 
 function Words({ prim, look }: { prim: PrimOf<'text'>; look: Look }) {
   const { family, weight, ink } = ROLES[prim.role]!
+  // A tag that leads to another view does so on paper; on the screen it is part of what it names.
+  const link = prim.link && !prim.link.includes(':') ? prim.link : undefined
   return (
     <text
       x={prim.x}
@@ -123,9 +125,9 @@ function Words({ prim, look }: { prim: PrimOf<'text'>; look: Look }) {
       fontWeight={weight}
       fill={prim.role === 'reference' ? ink : inkOf(look, ink)}
       transform={prim.upward ? `rotate(-90 ${prim.x} ${prim.y})` : undefined}
-      data-link={prim.link || undefined}
+      data-link={link}
       data-role={prim.role}
-      style={prim.link ? { cursor: 'pointer' } : undefined}
+      style={link ? { cursor: 'pointer' } : undefined}
     >
       {prim.words}
     </text>

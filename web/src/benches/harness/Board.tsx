@@ -13,6 +13,7 @@ interface BoardProps {
   selected: string
   canEdit: boolean
   onSelect: (id: string) => void
+  along: Set<string>
 }
 
 /** An end of the harness that is dragged out or in: where its segment begins, which way it runs, how long it was. */
@@ -26,7 +27,7 @@ interface Drag {
 }
 
 /** The form board. An end is dragged along its segment to give that another length. */
-export function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
+export function Board({ harness, selected, canEdit, onSelect, along }: BoardProps) {
   const { send } = usePick('send')
   const drag = useRef<Drag | null>(null)
   const [length, setLength] = useState<number | null>(null)
@@ -69,6 +70,7 @@ export function Board({ harness, selected, canEdit, onSelect }: BoardProps) {
       scene={harness.scene!}
       name={`${harness.id}:${harness.nodes.length}`}
       selected={new Set([selected])}
+      linked={along}
       onDown={down}
       onMove={move}
       onUp={up}

@@ -6,87 +6,189 @@ import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { lazy, Suspense, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { lazy, Suspense, useMemo, useState, type ReactNode } from 'react'
+import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
+import { Pick } from '../../kit/Pick'
 import type { BenchProps } from '../../project/bench'
 import { paging, useCommands } from '../../project/commands'
 import { usePick, useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
 import { LINE, MONO } from '../../theme/theme'
+import { BlockPanel } from './BlockPanel'
+import { Blocks } from './Blocks'
 import { Board } from './Board'
 import { HarnessPanel } from './HarnessPanel'
 import { Ledger } from './Ledger'
 import { Schematic } from './Schematic'
-import type { HarnessValue, HarnessView } from './shapes'
+import type { BlocksView, HarnessValue, HarnessView } from './shapes'
 
 // three.js is only fetched when somebody looks at the picture in space.
 const Space = lazy(() => import('./Space'))
 
-const LOOKS = ['schematic', 'board', 'space'] as const
+const LOOKS = ['blocks', 'schematic', 'board', 'space'] as const
 type Look = (typeof LOOKS)[number]
-const LOOK_WORDS = { schematic: 'Schematic', board: 'Board', space: 'Space' }
+const LOOK_WORDS = { blocks: 'Blocks', schematic: 'Schematic', board: 'Board', space: 'Space' }
 
-function useHarness(wanted: string) {
+function useHarness(wanted: string, variant: string) {
   const projectId = useProject((s) => s.projectId)
   return useBench<HarnessView>(
     'harness',
     () =>
       got(
         client.GET('/api/projects/{project_id}/harness', {
-          params: { path: { project_id: projectId }, query: { harness_id: wanted } },
+          params: { path: { project_id: projectId }, query: { harness_id: wanted, variant_id: variant } },
         }),
       ),
-    [wanted],
+    [wanted, variant],
+  )
+}
+
+function useBlocks() {
+  const projectId = useProject((s) => s.projectId)
+  return useBench<BlocksView>('blocks', () =>
+    got(
+      client.GET('/api/projects/{project_id}/harness/blocks', {
+        params: { path: { project_id: projectId } },
+      }),
+    ),
   )
 }
 
 export function HarnessBench({ canEdit }: BenchProps) {
   const [search, setSearch] = useSearchParams()
   const [selected, setSelected] = useState('')
-  const [look, setLook] = useState<Look>('board')
-  const view = useHarness(search.get('harness') ?? '')
+  const [wanted, setLook] = useState<Look | ''>('')
+  const view = useHarness(search.get('harness') ?? '', search.get('variant') ?? '')
   const codes = (view.data?.harnesses ?? []).map((h) => h.id)
   const choose = (id: string) => {
     setSelected('')
     setSearch({ harness: id })
   }
+  const turn = (look: Look) => {
+    setSelected('')
+    setLook(look)
+  }
   useCommands('Harness', paging('harness', codes, view.data?.harness?.id ?? '', choose))
   if (!view.data) return <Empty>Reading the harnesses…</Empty>
-  const { harness, free } = view.data
+  const look = wanted || (view.data.harness ? 'board' : 'blocks')
   const shared = { selected, canEdit, onSelect: setSelected }
+  const list = <List view={view.data} choose={choose} {...shared} />
+  const toBoard = (id: string) => {
+    choose(id)
+    setLook('board')
+  }
+  if (look === 'blocks') return <InBlocks {...{ list, turn, toBoard, ...shared }} />
+  return <InHarness view={view.data} {...{ list, look, turn, toBoard, ...shared }} />
+}
+
+interface LookProps extends Shared {
+  list: ReactNode
+  turn: (look: Look) => void
+  toBoard: (harnessId: string) => void
+}
+
+/** All harnesses of the project as blocks. */
+function InBlocks({ list, turn, toBoard, ...shared }: LookProps) {
+  const blocks = useBlocks()
+  if (!blocks.data) return <Empty>Reading the blocks…</Empty>
   return (
     <Bench
       name="Harness"
-      list={<List view={view.data} choose={choose} {...shared} />}
+      list={list}
+      inspector={<BlockPanel key={shared.selected} view={blocks.data} onHarness={toBoard} {...shared} />}
+    >
+      <Looks look="blocks" onLook={turn} page={blocks.data.page_id} />
+      <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
+        <Blocks view={blocks.data} {...shared} />
+      </Box>
+    </Bench>
+  )
+}
+
+/** One harness: drawn, on its board, in space. */
+function InHarness(props: LookProps & { view: HarnessView; look: Look }) {
+  const { view, list, look, turn, toBoard, ...shared } = props
+  const { harness, free } = view
+  const [chosen, onChoose] = useState<Set<string>>(new Set())
+  const along = useMemo(
+    () => new Set((harness?.wires ?? []).filter((w) => chosen.has(w.key)).flatMap((w) => w.segments)),
+    [harness?.wires, chosen],
+  )
+  return (
+    <Bench
+      name="Harness"
+      list={list}
       inspector={
-        harness && <HarnessPanel key={`${harness.id}${selected}`} harness={harness} free={free} {...shared} />
+        harness && (
+          <HarnessPanel
+            key={`${harness.id}${shared.selected}`}
+            {...{ harness, free, onHarness: toBoard, chosen: [...chosen] }}
+            {...shared}
+          />
+        )
       }
     >
+      <Looks look={look} onLook={turn}>
+        {harness && harness.variants.length > 0 && <ChooseVariant harness={harness} />}
+      </Looks>
       {!harness && (
         <Empty>
           No harness yet. Add one on the left, and its connectors by their parts; paste its wires as rows of a
-          table. Or draw connectors and the wires between their cavities on a sheet (type “connector”, then
-          “cavity” at the caret), and add what is drawn.
+          table. Or begin with blocks, or draw connectors and the wires between their cavities on a sheet
+          (type “connector”, then “cavity” at the caret), and add what is drawn.
         </Empty>
       )}
       {harness && (
         <>
-          <Looks look={look} onLook={setLook} />
           <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
-            <Picture {...{ harness, look }} {...shared} />
+            <Picture {...{ harness, look, along }} {...shared} />
           </Box>
-          <Ledger harness={harness} {...shared} />
+          <Ledger {...{ harness, chosen, onChoose }} {...shared} />
         </>
       )}
     </Bench>
   )
 }
 
-function Looks({ look, onLook }: { look: Look; onLook: (look: Look) => void }) {
+interface LooksProps {
+  look: Look
+  onLook: (look: Look) => void
+  /** The page of the same picture among the sheets. */
+  page?: string
+  children?: ReactNode
+}
+
+/** Which variant is shown: all that is in the harness, or what one of its variants has. */
+function ChooseVariant({ harness }: { harness: HarnessValue }) {
+  const [, setSearch] = useSearchParams()
   return (
-    <Stack direction="row" sx={{ px: 1.5, py: 0.5, borderBottom: `1px solid ${LINE}`, bgcolor: '#FBF8F1' }}>
+    <Pick
+      label="Variant"
+      size="small"
+      sx={{ minWidth: 140, mt: 0.5 }}
+      value={harness.variant}
+      options={[{ id: '', name: 'all together' }, ...harness.variants]}
+      onPick={(variant) => setSearch({ harness: harness.id, ...(variant && { variant }) })}
+    />
+  )
+}
+
+function Looks({ look, onLook, page, children }: LooksProps) {
+  const projectId = useProject((s) => s.projectId)
+  return (
+    <Stack
+      direction="row"
+      spacing={2}
+      sx={{
+        px: 1.5,
+        py: 0.5,
+        borderBottom: `1px solid ${LINE}`,
+        bgcolor: '#FBF8F1',
+        alignItems: 'center',
+      }}
+    >
       <ToggleButtonGroup size="small" exclusive value={look} onChange={(_, v: Look | null) => v && onLook(v)}>
         {LOOKS.map((one) => (
           <ToggleButton key={one} value={one}>
@@ -94,6 +196,8 @@ function Looks({ look, onLook }: { look: Look; onLook: (look: Look) => void }) {
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
+      {children}
+      {page && <Link to={`/p/${projectId}/draw/${page}`}>As a sheet</Link>}
     </Stack>
   )
 }
@@ -104,11 +208,18 @@ interface Shared {
   onSelect: (id: string) => void
 }
 
-function Picture({ harness, look, ...shared }: Shared & { harness: HarnessValue; look: Look }) {
+interface PictureProps extends Shared {
+  harness: HarnessValue
+  look: Look
+  /** The segments along which the chosen wires run. */
+  along: Set<string>
+}
+
+function Picture({ harness, look, along, ...shared }: PictureProps) {
   if (look === 'schematic') return <Schematic harness={harness} />
   if (!harness.scene)
     return <Empty>{harness.code} has no segments yet. Add its first two connectors on the right.</Empty>
-  if (look === 'board') return <Board harness={harness} {...shared} />
+  if (look === 'board') return <Board {...{ harness, along }} {...shared} />
   return (
     <Suspense fallback={<CircularProgress sx={{ m: 4 }} />}>
       <Space harness={harness} {...shared} />

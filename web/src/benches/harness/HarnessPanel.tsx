@@ -4,15 +4,18 @@ import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
 import { Link } from 'react-router'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
+import { counted } from '../../kit/counted'
 import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
 import { Setting } from '../../project/Setting'
 import { usePick } from '../../project/store'
 import { AddNode } from './AddNode'
+import { ConnectorPanel } from './ConnectorPanel'
 import { CoveringPanel } from './CoveringPanel'
 import { NodePanel } from './NodePanel'
 import { numberIn } from './numbers'
 import { SegmentPanel } from './SegmentPanel'
+import { InVariants, Variants } from './Variants'
 import { SpaceFile } from './SpaceFile'
 import type { HarnessValue, HarnessView } from './shapes'
 
@@ -22,14 +25,18 @@ interface Props {
   selected: string
   canEdit: boolean
   onSelect: (id: string) => void
+  onHarness: (id: string) => void
+  /** The keys of the wires chosen in the table. */
+  chosen: string[]
 }
 
-export function HarnessPanel({ harness, free, selected, canEdit, onSelect }: Props) {
-  const { send, say, projectId } = usePick('send', 'say', 'projectId')
+export function HarnessPanel(props: Props) {
+  const { harness, free, selected, canEdit, onSelect, onHarness, chosen } = props
+  const { send, say } = usePick('send', 'say')
   const segment = harness.segments.find((s) => s.id === selected)
   const node = harness.nodes.find((n) => n.id === selected || `table:${n.device_id}` === selected)
+  const connector = node && !node.splice && harness.connectors.find((c) => c.id === node.device_id)
   const covering = harness.coverings.find((c) => `covering:${c.id}` === selected)
-  const base = `/api/projects/${projectId}/boards/${harness.id}`
   const addShare = (typed: string) => {
     const extra_percent = numberIn(typed)
     if (extra_percent === null) say(`“${typed}” is no number.`, 'error')
@@ -40,8 +47,14 @@ export function HarnessPanel({ harness, free, selected, canEdit, onSelect }: Pro
       <Box sx={{ fontWeight: 600, fontFamily: MONO }}>{harness.code}</Box>
       <Box sx={{ color: QUIET }}>{harness.text}</Box>
       {segment && <SegmentPanel {...{ segment, harness, free, canEdit, onSelect }} />}
+      {segment && <InVariants {...{ harness, canEdit }} segmentId={segment.id} />}
+      {chosen.length > 0 && <InVariants {...{ harness, canEdit }} wires={chosen} />}
       {covering && <CoveringPanel {...{ covering, canEdit, onSelect }} />}
+      {connector && (
+        <ConnectorPanel device={connector} facts={connector.facts} others={[]} {...{ canEdit, onHarness }} />
+      )}
       {node && <NodePanel {...{ node, canEdit, onSelect }} />}
+      {node && <InVariants {...{ harness, canEdit }} nodeId={node.id} />}
       <SnagLines lines={harness.snags} />
       {canEdit && <AddNode harness={harness} free={free} from={node?.id ?? ''} />}
       <Section title="Lengths">
@@ -53,22 +66,55 @@ export function HarnessPanel({ harness, free, selected, canEdit, onSelect }: Pro
           onSave={addShare}
         />
       </Section>
+      <Shields {...{ harness, canEdit }} />
+      <Variants {...{ harness, canEdit }} />
       <SpaceFile harness={harness} canEdit={canEdit} />
-      <Section title="Form board">
-        <Stack sx={{ alignItems: 'flex-start' }}>
-          {harness.page_id && <Link to={`/p/${projectId}/draw/${harness.page_id}`}>As a sheet</Link>}
-          <Button href={`${base}.pdf`} disabled={!harness.scene}>
-            PDF, 1:1 on one page
-          </Button>
-          <Button href={`${base}.pdf?tiled=true`} disabled={!harness.scene}>
-            PDF, 1:1 on A4 tiles
-          </Button>
-          <Button href={`${base}.dxf`} disabled={!harness.scene}>
-            DXF, 1:1
-          </Button>
-        </Stack>
-      </Section>
+      <BoardFiles harness={harness} />
     </>
+  )
+}
+
+/** The board on paper, of the variant that is shown. */
+function BoardFiles({ harness }: { harness: HarnessValue }) {
+  const { projectId } = usePick('projectId')
+  const base = `/api/projects/${projectId}/boards/${harness.id}`
+  const of = `variant_id=${harness.variant}`
+  return (
+    <Section title="Form board">
+      <Stack sx={{ alignItems: 'flex-start' }}>
+        {harness.page_id && <Link to={`/p/${projectId}/draw/${harness.page_id}`}>As a sheet</Link>}
+        <Button href={`${base}.pdf?${of}`} disabled={!harness.scene}>
+          PDF, 1:1 on one page
+        </Button>
+        <Button href={`${base}.pdf?tiled=true&${of}`} disabled={!harness.scene}>
+          PDF, 1:1 on A4 tiles
+        </Button>
+        <Button href={`${base}.dxf?${of}`} disabled={!harness.scene}>
+          DXF, 1:1
+        </Button>
+      </Stack>
+    </Section>
+  )
+}
+
+/** Where its shields land. */
+function Shields({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
+  const { send } = usePick('send')
+  if (!harness.shields.length) return null
+  return (
+    <Section title="Shields">
+      {harness.shields.map((s) => (
+        <Field
+          key={s.name}
+          label={`${s.name}, ${counted(s.wires, 'wire')}: lands on`}
+          value={s.landed}
+          placeholder="nowhere, type -XD1:12"
+          disabled={!canEdit}
+          mono
+          onSave={(pin) => void send({ kind: 'land-shield', harness_id: harness.id, name: s.name, pin })}
+        />
+      ))}
+    </Section>
   )
 }
 

@@ -1,26 +1,32 @@
 /** The tables under the picture: wires, segments, connectors, coverings. */
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
 import { useState } from 'react'
+import { makeEdit } from '../../api/client'
 import { LongRows } from '../../kit/LongRows'
 import { Rows } from '../../kit/Rows'
-import { SheetLink } from '../../project/SheetLink'
+import { usePick } from '../../project/store'
 import { LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { HarnessValue } from './shapes'
 import { WireEntry } from './WireEntry'
+import { WireGrid } from './WireGrid'
 
 interface Props {
   harness: HarnessValue
   selected: string
   canEdit: boolean
   onSelect: (id: string) => void
+  /** The wires chosen, by their keys. */
+  chosen: Set<string>
+  onChoose: (keys: Set<string>) => void
 }
 
 type Table = 'wires' | 'segments' | 'connectors' | 'coverings'
 const CODE = { fontFamily: MONO } as const
 
-export function Ledger({ harness, selected, canEdit, onSelect }: Props) {
+export function Ledger({ harness, selected, canEdit, onSelect, chosen, onChoose }: Props) {
   const [table, show] = useState<Table>('wires')
   const [pasted, setPasted] = useState<string | null>(null)
   return (
@@ -47,7 +53,7 @@ export function Ledger({ harness, selected, canEdit, onSelect }: Props) {
       </Tabs>
       {table === 'wires' && (
         <>
-          <WireRows harness={harness} />
+          <WireGrid {...{ harness, canEdit, chosen, onChoose }} />
           {canEdit && <PasteHere onPaste={setPasted} />}
         </>
       )}
@@ -55,7 +61,7 @@ export function Ledger({ harness, selected, canEdit, onSelect }: Props) {
         <WireEntry harnessId={harness.id} code={harness.code} first={pasted} close={() => setPasted(null)} />
       )}
       {table === 'segments' && <SegmentRows {...{ harness, selected, onSelect }} />}
-      {table === 'connectors' && <ConnectorRows harness={harness} />}
+      {table === 'connectors' && <ConnectorRows {...{ harness, canEdit }} />}
       {table === 'coverings' && <CoveringRows {...{ harness, selected, onSelect }} />}
     </Box>
   )
@@ -86,48 +92,19 @@ function PasteHere({ onPaste }: { onPaste: (text: string) => void }) {
         '&:focus': { outline: `2px solid ${LINE}` },
       }}
     >
-      Paste rows here, or type them: signal, colour, mm², from, to
+      Paste rows here, or type them: signal, colour, mm², from, to, twisted, shield
     </Box>
   )
 }
 
 const nodeName = (harness: HarnessValue, id: string) => harness.nodes.find((n) => n.id === id)?.name
 
-function WireRows({ harness }: { harness: HarnessValue }) {
-  const right = { name: 'Length', align: 'right' } as const
-  return (
-    <LongRows
-      label="Wires"
-      columns={['Wire', 'From', 'To', 'Type', right, 'Spare', 'Sheet']}
-      rows={harness.wires}
-    >
-      {(w) => (
-        <tr key={w.key}>
-          <td style={CODE}>{w.number}</td>
-          <td style={CODE}>{w.from}</td>
-          <td style={CODE}>{w.to}</td>
-          <td>{w.type.endsWith(w.colour) ? w.type : `${w.type} ${w.colour}`}</td>
-          <td style={{ textAlign: 'right' }} title={w.why || w.missing}>
-            {w.length_mm === null ? <span style={{ color: SNAG }}>{w.missing}</span> : `${w.length_mm} mm`}
-          </td>
-          <td>{w.spare_mm ? `${w.spare_mm} mm` : ''}</td>
-          <td>
-            <SheetLink sheetId={w.sheet_id} select={w.wire_id}>
-              {w.place}
-            </SheetLink>
-          </td>
-        </tr>
-      )}
-    </LongRows>
-  )
-}
-
 const chosenStyle = (chosen: boolean) => ({
   cursor: 'pointer',
   background: chosen ? '#F5E2D3' : undefined,
 })
 
-type RowsProps = Omit<Props, 'canEdit'>
+type RowsProps = Pick<Props, 'harness' | 'selected' | 'onSelect'>
 
 function SegmentRows({ harness, selected, onSelect }: RowsProps) {
   return (
@@ -162,12 +139,13 @@ function SegmentRows({ harness, selected, onSelect }: RowsProps) {
   )
 }
 
-function ConnectorRows({ harness }: { harness: HarnessValue }) {
+function ConnectorRows({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
+  const { send } = usePick('send')
   const rows = harness.connectors.flatMap((c) => c.cavities.map((v) => ({ ...v, id: c.id, tag: c.tag })))
   return (
     <LongRows
       label="Connectors"
-      columns={['Connector', 'Cavity', 'Wire', 'To', 'Contact', 'Strip', 'Seal']}
+      columns={['Connector', 'Cavity', 'Wire', 'To', 'Contact', 'Strip', 'Seal', '']}
       rows={rows}
     >
       {(v) => (
@@ -179,6 +157,16 @@ function ConnectorRows({ harness }: { harness: HarnessValue }) {
           <td style={CODE}>{v.to.length ? v.contact : ''}</td>
           <td>{v.to.length ? `${v.strip_mm} mm` : ''}</td>
           <td style={CODE}>{v.seal}</td>
+          <td>
+            {v.crowded && canEdit && (
+              <Button
+                sx={{ py: 0 }}
+                onClick={() => void send(makeEdit('splice-cavity', { device_id: v.id, cavity: v.cavity }))}
+              >
+                Join them in a splice
+              </Button>
+            )}
+          </td>
         </tr>
       )}
     </LongRows>

@@ -46,7 +46,7 @@ export function WireEntry({ harnessId, code, first, close }: Props) {
         multiline
         minRows={4}
         maxRows={10}
-        label="Rows: signal, colour, mm², from, to"
+        label="Rows: signal, colour, mm², from, to, twisted, shield"
         placeholder={'F1+\tRD\t0.75\t-XD1:1\t-XD2:1'}
         value={text}
         onChange={(e) => setText(e.target.value)}
@@ -57,7 +57,7 @@ export function WireEntry({ harnessId, code, first, close }: Props) {
       </Box>
       {rows.length > 0 && (
         <Box sx={{ maxHeight: 220, overflow: 'auto' }}>
-          <Rows label="Rows" columns={['', 'Signal', 'Colour', 'mm²', 'From', 'To']}>
+          <Rows label="Rows" columns={['', 'Signal', 'Colour', 'mm²', 'From', 'To', 'Twisted', 'Shield']}>
             {rows.map((r, n) => (
               <tr key={n} style={{ color: problem.startsWith(`Row ${n + 1}:`) ? SNAG : undefined }}>
                 <td>{n + 1}</td>
@@ -66,6 +66,8 @@ export function WireEntry({ harnessId, code, first, close }: Props) {
                 <td>{r.size}</td>
                 <td style={{ fontFamily: MONO }}>{r.start}</td>
                 <td style={{ fontFamily: MONO }}>{r.end}</td>
+                <td>{r.twisted}</td>
+                <td>{r.shield}</td>
               </tr>
             ))}
           </Rows>

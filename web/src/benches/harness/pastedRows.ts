@@ -1,4 +1,4 @@
-/** Rows of a spreadsheet as wires: by their headings where they have some, else signal, colour, size, from, to. */
+/** Rows of a spreadsheet as wires: by their headings where they have some, else signal, colour, size, from, to, twisted, shield. */
 
 export interface WireRow {
   signal: string
@@ -6,9 +6,11 @@ export interface WireRow {
   size: string
   start: string
   end: string
+  twisted: string
+  shield: string
 }
 
-const KEYS = ['signal', 'colour', 'size', 'start', 'end'] as const
+const KEYS = ['signal', 'colour', 'size', 'start', 'end', 'twisted', 'shield'] as const
 /** What a column may be headed. */
 const HEADINGS: Record<(typeof KEYS)[number], RegExp> = {
   signal: /^(signal|name|wire|number)/i,
@@ -16,6 +18,8 @@ const HEADINGS: Record<(typeof KEYS)[number], RegExp> = {
   size: /^(mm|size|cross|section|awg|gauge)/i,
   start: /^from/i,
   end: /^to\b/i,
+  twisted: /^(twist|pair)/i,
+  shield: /^(shield|screen)/i,
 }
 
 export function rowsIn(text: string): WireRow[] {
@@ -30,6 +34,13 @@ export function rowsIn(text: string): WireRow[] {
   }
   return cells.map((row) => {
     const value = (n: number) => (places[n]! < 0 ? '' : (row[places[n]!] ?? ''))
-    return { signal: value(0), colour: value(1), size: value(2), start: value(3), end: value(4) }
+    const [signal, colour, size, start, end] = [0, 1, 2, 3, 4].map(value) as [
+      string,
+      string,
+      string,
+      string,
+      string,
+    ]
+    return { signal, colour, size, start, end, twisted: value(5), shield: value(6) }
   })
 }

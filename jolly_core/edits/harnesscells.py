@@ -1,0 +1,159 @@
+"""The table of wires of a harness, edited in its cells: what is drawn and what stands there are the same wires."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from jolly_core.harness import HarnessWire, size_words, strand_of, wires_of
+from jolly_core.model import Harness, HarnessShield, Project, RuleError, counted
+from jolly_core.tagging import pin_name
+from jolly_core.wiring import conductors_at, wires_along
+
+from .arrange import DeleteSelection, delete_selection
+from .base import Id, Key, Line, Payload, Text, Work, edit
+from .harnesswires import WireRow, draw_row, end_named, say_of_wire, type_for
+from .wires import FixWireNumber, fix_wire_number
+from .wiretypes import SetWireType, set_wire_type
+
+WireField = Literal["signal", "colour", "size", "start", "end", "twisted", "shield"]
+
+
+class WireCell(Payload):
+    """A cell of the table: the key of its wire, which column, and what is to stand there."""
+
+    id: Key
+    key: WireField
+    value: Line = ""
+
+
+class WriteHarnessWires(Payload):
+    """Write cells of the table of wires of a harness; another end draws the wire there anew."""
+
+    kind: Literal["write-harness-wires"] = "write-harness-wires"
+    harness_id: Id
+    cells: list[WireCell] = Field(min_length=1, max_length=5000)
+
+
+@edit(WriteHarnessWires, {"harness_id": "h1", "cells": [{"id": "y1.0-y2.0", "key": "colour", "value": "BU"}]})
+def write_harness_wires(work: Work, payload: WriteHarnessWires) -> str:
+    """Work out WriteHarnessWires."""
+    harness: Harness = work.project.get("harness", payload.harness_id)
+    rows: dict[str, dict[WireField, str]] = {}
+    for cell in payload.cells:
+        rows.setdefault(cell.id, {})[cell.key] = cell.value.strip()
+    for key, values in rows.items():
+        wire = _wire(work.project, harness, key)
+        name = wire.conductor.number or _ends(work.project, wire)
+        try:
+            _write(work, harness, wire, values)
+        except RuleError as error:
+            raise RuleError(f"Wire {name}: {error.message}", field=error.field, ids=error.ids) from error
+    return f"{counted(len(rows), 'wire')} of {harness.code}"
+
+
+def _wire(project: Project, harness: Harness, key: str) -> HarnessWire:
+    wire = next((w for w in wires_of(project, harness.id) if w.conductor.key == key), None)
+    if wire is None:
+        raise RuleError(f"This wire of {harness.code} is gone. Look at the table again.", field="cells")
+    return wire
+
+
+def _ends(project: Project, wire: HarnessWire) -> str:
+    return f"{pin_name(project, wire.conductor.start)} to {pin_name(project, wire.conductor.end)}"
+
+
+def _write(work: Work, harness: Harness, wire: HarnessWire, values: dict[WireField, str]) -> None:
+    c, project = wire.conductor, work.project
+    wire_type = c.wire_type(project)
+    strand = strand_of(project, harness.id, c.key)
+    row = WireRow(
+        signal=values.get("signal", c.number),
+        colour=values.get("colour", wire_type.colour if wire_type else ""),
+        size=values.get("size", size_words(wire_type)),
+        start=values.get("start", pin_name(project, c.start)),
+        end=values.get("end", pin_name(project, c.end)),
+        twisted=values.get("twisted", strand.twisted if strand else ""),
+        shield=values.get("shield", strand.shield if strand else ""),
+    )
+    if {"start", "end"} & set(values):
+        take_wires_away(work, harness, [wire])
+        draw_row(work, harness, row)
+        return
+    if {"colour", "size"} & set(values):
+        set_wire_type(work, SetWireType(ids=[c.wire_id], wire_type_id=type_for(work, row).id))
+    if "signal" in values:
+        fix_wire_number(work, FixWireNumber(wire_id=c.wire_id, number=row.signal))
+    say_of_wire(work, harness.id, c.key, row.twisted, row.shield)
+
+
+class RemoveHarnessWires(Payload):
+    """Take wires of a harness away, by their keys, where they are drawn."""
+
+    kind: Literal["remove-harness-wires"] = "remove-harness-wires"
+    harness_id: Id
+    wires: list[Key] = Field(min_length=1, max_length=2000)
+
+
+@edit(RemoveHarnessWires, {"harness_id": "h1", "wires": ["y1.0-y2.0"]})
+def remove_harness_wires(work: Work, payload: RemoveHarnessWires) -> str:
+    """Work out RemoveHarnessWires."""
+    harness: Harness = work.project.get("harness", payload.harness_id)
+    take_wires_away(work, harness, [_wire(work.project, harness, key) for key in payload.wires])
+    return f"take {counted(len(payload.wires), 'wire')} out of {harness.code}"
+
+
+def take_wires_away(work: Work, harness: Harness, wires: list[HarnessWire]) -> None:
+    """Take wires away where they are drawn, with cavities on the harness's own sheets that are left without any.
+
+    Raises:
+        RuleError: strokes of theirs are those of other wires, too.
+    """
+    project = work.project
+    keys = {w.conductor.key for w in wires}
+    strokes = {id for w in wires for id in wires_along(project, w.conductor)}
+    for other in wires_of(project, harness.id):
+        if other.conductor.key not in keys and strokes & set(wires_along(project, other.conductor)):
+            raise RuleError(
+                f"It is drawn together with wire {other.conductor.number or _ends(project, other)}. "
+                "Change it on its sheet."
+            )
+    by_sheet: dict[str, set[str]] = {}
+    for id in strokes:
+        by_sheet.setdefault(project.wires[id].sheet_id, set()).add(id)
+    for wire in wires:
+        say_of_wire(work, harness.id, wire.conductor.key, "", "")
+        for id, pin in (wire.conductor.start, wire.conductor.end):
+            sheet = project.sheets[project.symbols[id].sheet_id]
+            shared = any(other.key not in keys for other in conductors_at(project, (id, pin)))
+            if sheet.harness_id == harness.id and not shared:
+                by_sheet.setdefault(sheet.id, set()).add(id)
+    for ids in by_sheet.values():
+        delete_selection(work, DeleteSelection(ids=sorted(ids)))
+
+
+class LandShield(Payload):
+    """Land a shield of a harness on a cavity or splice, as "-XD1:12"; "" takes it off."""
+
+    kind: Literal["land-shield"] = "land-shield"
+    harness_id: Id
+    name: Text = Field(min_length=1, max_length=40)
+    pin: Text = ""
+
+
+@edit(LandShield, {"harness_id": "h1", "name": "S1", "pin": "-XD1:12"})
+def land_shield(work: Work, payload: LandShield) -> str:
+    """Work out LandShield."""
+    harness: Harness = work.project.get("harness", payload.harness_id)
+    name, pin = payload.name.strip(), payload.pin.strip()
+    there = (s for s in work.project.harness_shields.values() if s.harness_id == harness.id and s.name == name)
+    old = next(there, None)
+    if not pin:
+        if old is not None:
+            work.remove("harness_shield", old.id)
+        return f"shield {name} lands nowhere"
+    end = end_named(work.project, harness, pin)
+    id = old.id if old else work.ids.new()
+    work.put("harness_shield", HarnessShield(id, harness.id, name, end.device.id, end.unit))
+    return f"shield {name} on {pin}"

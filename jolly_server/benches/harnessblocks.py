@@ -1,0 +1,81 @@
+"""What the Harness bench shows of harnesses as blocks."""
+
+from __future__ import annotations
+
+from typing_extensions import TypedDict
+
+from jolly_core.harness import blocks, mate_of, mates_named, owner_of
+from jolly_core.model import Device, Project
+from jolly_core.scenes import BLOCKS, blocks_scene, generated_pages
+from jolly_core.tagging import lead_of
+from jolly_server.projects.sceneshapes import SceneValue, scene_value
+
+from .shapes import DeviceName, Place, device_value, symbol_place
+
+
+class ConnectorFacts(TypedDict):
+    """What a connector sits on, is plugged to and may be plugged to, its harness, and where it is drawn."""
+
+    owner: DeviceName | None
+    mate: DeviceName | None
+    mates: list[str]
+    harness_id: str
+    harness: str
+    drawn: Place
+
+
+class BlockConnector(DeviceName):
+    """A connector in the picture of blocks."""
+
+    facts: ConnectorFacts
+
+
+class BlockBoxValue(DeviceName):
+    """A box of the picture: the device, and whether it is a connector by itself."""
+
+    connector: bool
+
+
+class BlocksView(TypedDict):
+    """Harnesses as blocks; there is no scene while there is nothing to show."""
+
+    page_id: str
+    scene: SceneValue | None
+    boxes: list[BlockBoxValue]
+    connectors: list[BlockConnector]
+
+
+def connector_facts(project: Project, device: Device) -> ConnectorFacts:
+    """Return what is known of a connector beside its cavities."""
+    owner, mate = owner_of(project, device.id), mate_of(project, device.id)
+    node = next((n for n in project.nodes.values() if n.device_id == device.id), None)
+    lead = lead_of(project, device.id)
+    return {
+        "owner": device_value(project, owner) if owner else None,
+        "mate": device_value(project, mate) if mate else None,
+        "mates": list(mates_named(project.part_of(device))),
+        "harness_id": node.harness_id if node else "",
+        "harness": project.harnesses[node.harness_id].code if node else "",
+        "drawn": symbol_place(project, lead.id if lead else ""),
+    }
+
+
+def blocks_bench(project: Project) -> BlocksView:
+    """Return the picture of blocks with the facts of its boxes and connectors."""
+    found = blocks(project)
+    page = next((p for p in generated_pages(project) if p.id == BLOCKS), None)
+    ports = [port for box in found.boxes for port in box.ports]
+    ids = dict.fromkeys(id for port in ports for id in (port.device_id, port.plug_id) if id)
+    own = {port.device_id for port in ports}
+    return {
+        "page_id": page.id if page else "",
+        "scene": scene_value(blocks_scene(project, page.number)) if page else None,
+        "boxes": [
+            {**device_value(project, project.devices[b.device_id]), "connector": b.device_id in own}
+            for b in found.boxes
+        ],
+        "connectors": [
+            {**device_value(project, project.devices[id]), "facts": connector_facts(project, project.devices[id])}
+            for id in ids
+        ],
+    }

@@ -1,0 +1,132 @@
+/** A connector: its tag, its part and what it is plugged to, swapped by name; where it is in the other views. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import Stack from '@mui/material/Stack'
+import Switch from '@mui/material/Switch'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { makeEdit } from '../../api/client'
+import { Field } from '../../kit/Field'
+import { PanelPick } from '../../kit/Pick'
+import { Section } from '../../kit/Section'
+import { PartChoice } from '../../project/PartChoice'
+import { usePick } from '../../project/store'
+import { MONO, QUIET } from '../../theme/theme'
+import type { BlockConnector, ConnectorFacts } from './shapes'
+
+interface Props {
+  device: Pick<BlockConnector, 'id' | 'tag' | 'text' | 'part'>
+  facts: ConnectorFacts
+  /** Connectors it may be plugged to. */
+  others: BlockConnector[]
+  canEdit: boolean
+  onHarness: (id: string) => void
+}
+
+export function ConnectorPanel({ device, facts, others, canEdit, onHarness }: Props) {
+  const { send, projectId } = usePick('send', 'projectId')
+  return (
+    <>
+      <Box sx={{ fontWeight: 600, fontFamily: MONO }}>{device.tag}</Box>
+      {facts.owner && <Box sx={{ color: QUIET }}>on {facts.owner.tag}</Box>}
+      <Field
+        label="Tag"
+        value={device.tag}
+        disabled={!canEdit}
+        mono
+        onSave={(tag) => void send({ kind: 'set-tag', device_id: device.id, tag: tag.replace(/^.*-/, '') })}
+      />
+      <Field
+        label="What it is for"
+        value={device.text}
+        disabled={!canEdit}
+        onSave={(text) => void send({ kind: 'set-text', device_id: device.id, text })}
+      />
+      <Swap {...{ device, facts, canEdit }} />
+      <Mate {...{ device, facts, others, canEdit }} />
+      <Section title="Where it is">
+        <Stack sx={{ alignItems: 'flex-start' }}>
+          {facts.drawn.sheet_id ? (
+            <Link to={`/p/${projectId}/draw/${facts.drawn.sheet_id}`}>Schematic, {facts.drawn.place}</Link>
+          ) : (
+            <span style={{ color: QUIET }}>not drawn yet</span>
+          )}
+          {facts.harness_id && (
+            <Button onClick={() => onHarness(facts.harness_id)}>Form board of {facts.harness}</Button>
+          )}
+        </Stack>
+      </Section>
+      {canEdit && facts.owner && (
+        <Button onClick={() => void send(makeEdit('fit-connector', { owner_id: '', device_id: device.id }))}>
+          Take off {facts.owner.tag}
+        </Button>
+      )}
+    </>
+  )
+}
+
+type SwapProps = Pick<Props, 'device' | 'facts' | 'canEdit'>
+
+/** Another part for it; one that cannot be is refused by name, unless it shall be anyway. */
+function Swap({ device, facts, canEdit }: SwapProps) {
+  const { send } = usePick('send')
+  const [both, setBoth] = useState(false)
+  const [anyway, setAnyway] = useState(false)
+  if (!canEdit) return <Box sx={{ fontFamily: MONO }}>{device.part?.number ?? 'no part yet'}</Box>
+  return (
+    <Section title="Part">
+      <PartChoice
+        label="Housing"
+        partClass="connector"
+        value={device.part?.id ?? ''}
+        now={device.part}
+        onChoose={(p) =>
+          void send({ kind: 'swap-connector', device_id: device.id, part_id: p.id, both, anyway })
+        }
+      />
+      {facts.mate && (
+        <FormControlLabel
+          sx={{ ml: 0 }}
+          control={<Switch size="small" checked={both} onChange={(_, on) => setBoth(on)} />}
+          label={`Swap ${facts.mate.tag} with it`}
+        />
+      )}
+      <FormControlLabel
+        sx={{ ml: 0 }}
+        control={<Switch size="small" checked={anyway} onChange={(_, on) => setAnyway(on)} />}
+        label="Also what does not fit; a snag says so"
+      />
+    </Section>
+  )
+}
+
+function Mate({ device, facts, others, canEdit }: Pick<Props, 'device' | 'facts' | 'others' | 'canEdit'>) {
+  const { send } = usePick('send')
+  const options = others
+    .filter((c) => c.id !== device.id && c.facts.owner?.id !== facts.owner?.id)
+    .map((c) => ({ id: c.id, name: `${c.tag} ${c.part?.number ?? ''}`.trim() }))
+  const shown =
+    facts.mate && !options.some((o) => o.id === facts.mate!.id)
+      ? [{ id: facts.mate.id, name: facts.mate.tag }, ...options]
+      : options
+  return (
+    <Section title="Plugged to">
+      {canEdit ? (
+        <PanelPick
+          label="Mate"
+          value={facts.mate?.id ?? ''}
+          options={[{ id: '', name: 'nothing' }, ...shown]}
+          onPick={(id) => void send(makeEdit('mate-connectors', { device_id: device.id, mate_id: id }))}
+        />
+      ) : (
+        <Box sx={{ fontFamily: MONO }}>{facts.mate?.tag ?? 'nothing'}</Box>
+      )}
+      <Box sx={{ color: QUIET, fontSize: 12.5 }}>
+        {facts.mates.length
+          ? `${device.part?.number ?? ''} mates with ${facts.mates.join(', ')}.`
+          : 'Its part names no mate.'}
+      </Box>
+    </Section>
+  )
+}

@@ -1,0 +1,111 @@
+/** The wires of a harness as a table one works in: what is drawn and what stands here are the same wires. */
+import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { useMemo, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { counted } from '../../kit/counted'
+import { Grid } from '../../kit/Grid'
+import type { CellChange, Column } from '../../kit/gridData'
+import { usePick } from '../../project/store'
+import { COPPER, SNAG } from '../../theme/theme'
+import type { HarnessValue, HarnessWire } from './shapes'
+
+type Row = HarnessWire & { id: string }
+type Cell = 'signal' | 'colour' | 'size' | 'start' | 'end' | 'twisted' | 'shield'
+
+interface Props {
+  harness: HarnessValue
+  canEdit: boolean
+  chosen: Set<string>
+  onChoose: (keys: Set<string>) => void
+}
+
+const lengthOf = (w: Row) => {
+  if (w.length_mm === null) return w.missing
+  return w.spare_mm ? `${w.length_mm} mm, ${w.spare_mm} spare` : `${w.length_mm} mm`
+}
+
+function columnsOf(canEdit: boolean): Column<Row>[] {
+  const edit = () => canEdit
+  return [
+    { key: 'signal', name: 'Signal', width: 70, mono: true, edit, text: (w) => w.number },
+    { key: 'colour', name: 'Colour', width: 54, edit, text: (w) => w.colour },
+    { key: 'size', name: 'mm²', width: 44, edit, text: (w) => w.size },
+    { key: 'start', name: 'From', width: 126, mono: true, edit, text: (w) => w.from },
+    { key: 'end', name: 'To', width: 126, mono: true, edit, text: (w) => w.to },
+    {
+      key: 'length',
+      name: 'Length',
+      width: 112,
+      text: lengthOf,
+      ink: (w) => (w.length_mm === null ? SNAG : undefined),
+    },
+    { key: 'twisted', name: 'Twisted', width: 56, edit, text: (w) => w.twisted },
+    { key: 'shield', name: 'Shield', width: 48, edit, text: (w) => w.shield },
+    { key: 'sheet', name: 'Sheet', width: 50, mono: true, text: (w) => w.place, ink: () => COPPER },
+  ]
+}
+
+export function WireGrid({ harness, canEdit, chosen, onChoose }: Props) {
+  const { send, say, projectId } = usePick('send', 'say', 'projectId')
+  const navigate = useNavigate()
+  const columns = useMemo(() => columnsOf(canEdit), [canEdit])
+  const rows = useMemo(() => harness.wires.map((w): Row => ({ ...w, id: w.key })), [harness.wires])
+  const change = (changes: CellChange[]) => {
+    const cells = changes.map((c) => ({ ...c, key: c.key as Cell }))
+    void send({ kind: 'write-harness-wires', harness_id: harness.id, cells })
+  }
+  return (
+    <>
+      {canEdit && chosen.size > 0 && <Chosen harnessId={harness.id} {...{ chosen, onChoose }} />}
+      <Grid
+        name="Wires"
+        rows={rows}
+        columns={columns}
+        selected={chosen}
+        onSelect={(keys) => onChoose(new Set(keys))}
+        onChange={change}
+        onProblem={(words) => say(words, 'error')}
+        onOpen={(w) => void navigate(`/p/${projectId}/draw/${w.sheet_id}?sel=${w.wire_id}`)}
+      />
+    </>
+  )
+}
+
+interface ChosenProps {
+  harnessId: string
+  chosen: Set<string>
+  onChoose: (keys: Set<string>) => void
+}
+
+/** What is done with the wires chosen: they are twisted together, or taken away. */
+function Chosen({ harnessId, chosen, onChoose }: ChosenProps) {
+  const { send } = usePick('send')
+  const [name, setName] = useState('')
+  const keys = [...chosen]
+  const write = (key: 'twisted' | 'shield') =>
+    void send({
+      kind: 'write-harness-wires',
+      harness_id: harnessId,
+      cells: keys.map((id) => ({ id, key, value: name })),
+    })
+  const remove = () =>
+    void send({ kind: 'remove-harness-wires', harness_id: harnessId, wires: keys }).then(
+      (answer) => answer && onChoose(new Set()),
+    )
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 1, fontSize: 12.5 }}>
+      {counted(keys.length, 'wire')}
+      <input
+        aria-label="Name of the pair or shield"
+        placeholder="P1"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        style={{ width: 60, font: 'inherit' }}
+      />
+      <Button onClick={() => write('twisted')}>Twist together</Button>
+      <Button onClick={() => write('shield')}>Put into a shield</Button>
+      <Button onClick={remove}>Take away</Button>
+    </Box>
+  )
+}
