@@ -5,6 +5,7 @@ from .cabinetgltf import cabinet_gltf
 from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
 from .graphics import extent, graphics_in
+from .harnessgltf import harness_gltf
 from .pack import board_dxf, board_pdf, pack_files, surface_pdf, write_pack
 from .partstable import (
     COMMON,
@@ -28,6 +29,7 @@ from .versions import VERSION
 
 __all__ = [
     "cabinet_gltf",
+    "harness_gltf",
     "TableCells",
     "read_table",
     "scenes_dxf",

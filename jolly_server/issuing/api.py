@@ -15,6 +15,7 @@ from jolly_core.exchange import (
     board_pdf,
     cabinet_gltf,
     cut_json,
+    harness_gltf,
     scene_svg,
     scenes_dxf,
     sheets_pdf,
@@ -247,6 +248,17 @@ def harness_space(request: HttpRequest, project_id: str, harness_id: str) -> Htt
         code = held.project.get("harness", harness_id).code
         content = space_json(held.project, harness_id).encode()
     return _file(content, "application/json", f"{code}.space.json")
+
+
+@router.get("/{project_id}/harnesses/{harness_id}/space.gltf")
+def harness_picture(request: HttpRequest, project_id: str, harness_id: str) -> HttpResponse:
+    """Give a harness in space as glTF, to be looked at: bundles as tubes, connectors and clips as boxes."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        code = held.project.get("harness", harness_id).code
+        content = harness_gltf(held.project, harness_id)
+    return _file(content, "model/gltf+json", f"{code}.gltf")
 
 
 @router.get("/{project_id}/file")

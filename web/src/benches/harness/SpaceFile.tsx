@@ -55,6 +55,7 @@ export function SpaceFile({ harness, canEdit }: Props) {
     <Section title="Space model">
       {canEdit && <Button onClick={() => void ask()}>Ask it…</Button>}
       <Button href={`/api/projects/${projectId}/harnesses/${harness.id}/space.json`}>Give out</Button>
+      <Button href={`/api/projects/${projectId}/harnesses/${harness.id}/space.gltf`}>glTF</Button>
       {canEdit && <Button onClick={() => file.current?.click()}>Bring in…</Button>}
       <input
         ref={file}
