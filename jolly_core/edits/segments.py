@@ -96,12 +96,21 @@ def set_segment(work: Work, payload: SetSegment) -> str:
     changed = replace(segment, **values)
     if changed.form in ("typed", "line"):
         changed.path = ()
+    elif changed.form == "curve" and not changed.path:
+        changed.path = _first_curve(work.project, changed)
     check_path(changed.form, len(spots(changed.path)))
     work.put("segment", changed)
     span = span_of(work.project, segment.id)
     if span.length_mm <= 0:
         raise RuleError("What is taken off is more than the segment's length.", field="extra_mm", ids=(segment.id,))
     return f"{_what(payload)} of a segment of {work.project.harnesses[segment.harness_id].code}"
+
+
+def _first_curve(project: Project, segment: Segment) -> tuple[float, ...]:
+    """Return the control points of a curve at first: on the third parts of the straight line between its nodes."""
+    a, b = (project.nodes[id].at or (0.0, 0.0, 0.0) for id in (segment.a_id, segment.b_id))
+    shares = (1 / 3, 2 / 3)
+    return tuple(round(u + (v - u) * share, 1) for share in shares for u, v in zip(a, b, strict=True))
 
 
 def _what(payload: SetSegment) -> str:
@@ -166,12 +175,21 @@ def _cover_parts(work: Work, first: Segment, second: Segment, at_mm: float) -> N
 def joined(work: Work, node: Node, pair: Iterable[Segment]) -> None:
     """Make one segment of the two that meet at a node that goes away; what lay over them stays where it was."""
     project = work.project
-    first, second = pair
+    first, second = pair = list(pair)
     one = first.a_id if first.b_id == node.id else first.b_id
     other = second.b_id if second.a_id == node.id else second.a_id
     spans = [span_of(project, s.id) for s in (first, second)]
     length = round(spans[0].base_mm + spans[1].base_mm, 2)
-    made = Segment(work.ids.new(), first.harness_id, one, other, length, extra_mm=first.extra_mm + second.extra_mm)
+    # Shares of the two become millimetres of the one where they differ.
+    percent = first.extra_percent if first.extra_percent == second.extra_percent else 0.0
+    added = sum(
+        s.extra_mm + (s.extra_percent - percent) / 100 * span.base_mm for s, span in zip(pair, spans, strict=True)
+    )
+    made = Segment(work.ids.new(), first.harness_id, one, other, length)
+    made.extra_mm, made.extra_percent = round(added, 2), percent
+    turned = next((s for s in pair if s.angled), None)
+    if turned is not None:
+        made.angled, made.angle_deg = True, turned.angle_deg
     if all(span.path is not None and s.form != "curve" for span, s in zip(spans, (first, second), strict=True)):
         before, after = spots(first.path), spots(second.path)
         before = before if first.b_id == node.id else before[::-1]

@@ -167,7 +167,7 @@ function ChooseVariant({ harness }: { harness: HarnessValue }) {
     <Pick
       label="Variant"
       size="small"
-      sx={{ minWidth: 140, mt: 0.5 }}
+      sx={{ minWidth: 140 }}
       value={harness.variant}
       options={[{ id: '', name: 'all together' }, ...harness.variants]}
       onPick={(variant) => setSearch({ harness: harness.id, ...(variant && { variant }) })}
@@ -183,7 +183,8 @@ function Looks({ look, onLook, page, children }: LooksProps) {
       spacing={2}
       sx={{
         px: 1.5,
-        py: 0.5,
+        py: 0.75,
+        minHeight: 52,
         borderBottom: `1px solid ${LINE}`,
         bgcolor: '#FBF8F1',
         alignItems: 'center',

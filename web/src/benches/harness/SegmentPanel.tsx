@@ -84,12 +84,10 @@ export function SegmentPanel(props: Props) {
 }
 
 /** What gives the segment its length: typed, or its path with what lies between its ends. */
-function PathOf({ segment, harness, canEdit }: Props) {
+function PathOf({ segment, canEdit }: Props) {
   const { send, say } = usePick('send', 'say')
   const setForm = (form: string) => {
-    // A curve begins with its control points on the third parts of the straight line.
-    const path = form === 'curve' ? thirds(harness, segment) : []
-    void send({ kind: 'set-segment', segment_id: segment.id, form: form as Segment['form'], path })
+    void send({ kind: 'set-segment', segment_id: segment.id, form: form as Segment['form'], path: [] })
   }
   const setPath = (typed: string) => {
     const path = numbersIn(typed)
@@ -133,15 +131,6 @@ function Bundle({ segment: s }: { segment: Segment }) {
       )}
     </Box>
   )
-}
-
-/** Where control points of a curve lie at first; none while an end has no place in space. */
-function thirds(harness: HarnessValue, segment: Segment): number[] {
-  const at = (id: string) => harness.nodes.find((n) => n.id === id)?.at ?? []
-  const [a, b] = [at(segment.a), at(segment.b)]
-  if (a.length < 3 || b.length < 3) return [0, 0, 0, 0, 0, 0]
-  const on = (share: number) => a.map((v, n) => Math.round((v + (b[n]! - v) * share) * 10) / 10)
-  return [...on(1 / 3), ...on(2 / 3)]
 }
 
 type Put = 'branching' | 'clip' | 'connector'

@@ -28,21 +28,21 @@ const lengthOf = (w: Row) => {
 function columnsOf(canEdit: boolean): Column<Row>[] {
   const edit = () => canEdit
   return [
-    { key: 'signal', name: 'Signal', width: 70, mono: true, edit, text: (w) => w.number },
+    { key: 'signal', name: 'Signal', width: 66, mono: true, edit, text: (w) => w.number },
     { key: 'colour', name: 'Colour', width: 54, edit, text: (w) => w.colour },
     { key: 'size', name: 'mm²', width: 44, edit, text: (w) => w.size },
-    { key: 'start', name: 'From', width: 126, mono: true, edit, text: (w) => w.from },
-    { key: 'end', name: 'To', width: 126, mono: true, edit, text: (w) => w.to },
+    { key: 'start', name: 'From', width: 122, mono: true, edit, text: (w) => w.from },
+    { key: 'end', name: 'To', width: 122, mono: true, edit, text: (w) => w.to },
     {
       key: 'length',
       name: 'Length',
-      width: 112,
+      width: 130,
       text: lengthOf,
       ink: (w) => (w.length_mm === null ? SNAG : undefined),
     },
-    { key: 'twisted', name: 'Twisted', width: 56, edit, text: (w) => w.twisted },
-    { key: 'shield', name: 'Shield', width: 48, edit, text: (w) => w.shield },
-    { key: 'sheet', name: 'Sheet', width: 50, mono: true, text: (w) => w.place, ink: () => COPPER },
+    { key: 'twisted', name: 'Twisted', width: 54, edit, text: (w) => w.twisted },
+    { key: 'shield', name: 'Shield', width: 46, edit, text: (w) => w.shield },
+    { key: 'sheet', name: 'Sheet', width: 44, mono: true, text: (w) => w.place, ink: () => COPPER },
   ]
 }
 
