@@ -36,13 +36,13 @@ function columnsOf(canEdit: boolean): Column<Row>[] {
     {
       key: 'length',
       name: 'Length',
-      width: 130,
+      width: 124,
       text: lengthOf,
       ink: (w) => (w.length_mm === null ? SNAG : undefined),
     },
     { key: 'twisted', name: 'Twisted', width: 54, edit, text: (w) => w.twisted },
     { key: 'shield', name: 'Shield', width: 46, edit, text: (w) => w.shield },
-    { key: 'sheet', name: 'Sheet', width: 44, mono: true, text: (w) => w.place, ink: () => COPPER },
+    { key: 'sheet', name: 'Sheet', width: 50, mono: true, text: (w) => w.place, ink: () => COPPER },
   ]
 }
 
