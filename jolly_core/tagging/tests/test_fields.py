@@ -21,7 +21,7 @@ EXPECTED = {
     "subtitle": "",
     "sheet": "30",
     "n": "10",
-    "count": "29",
+    "count": "31",
     "next": "31",
     "previous": "20",
     "revision": "B",
