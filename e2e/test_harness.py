@@ -23,9 +23,9 @@ from .test_benches import BenchStory
 PLUGS = (("TW-H12S", "XD11"), ("TW-H6S", "XD12"), *(("TW-H2S", f"XD{n}") for n in (13, 14, 15)))
 FANS = (
     ("Signal", "Colour", "mm2", "From", "To"),
-    *(("F1+", "RD", "0.75", "-XD11:1", "-XD13:1"), ("F1-", "BK", "0.75", "-XD11:2", "-XD13:2")),
-    *(("F2+", "RD", "0.75", "-XD11:3", "-XD14:1"), ("F2-", "BK", "0.75", "-XD11:4", "-XD14:2")),
-    *(("F3+", "RD", "0.75", "-XD11:5", "-XD15:1"), ("F3-", "BK", "0.75", "-XD11:6", "-XD15:2")),
+    *(("V1+", "RD", "0.75", "-XD11:1", "-XD13:1"), ("V1-", "BK", "0.75", "-XD11:2", "-XD13:2")),
+    *(("V2+", "RD", "0.75", "-XD11:3", "-XD14:1"), ("V2-", "BK", "0.75", "-XD11:4", "-XD14:2")),
+    *(("V3+", "RD", "0.75", "-XD11:5", "-XD15:1"), ("V3-", "BK", "0.75", "-XD11:6", "-XD15:2")),
     *(("DATA", "WH", "0.5", "-XD11:7", "-XD12:1"), ("CLOCK", "GY", "0.5", "-XD11:8", "-XD12:9")),
 )
 
@@ -130,7 +130,8 @@ class InSpace(HarnessStory):
         with page.expect_download() as waiting:
             page.get_by_role("link", name="Give out").click()
         sent = json.loads(waiting.value.path().read_bytes())
-        self.assertEqual([c["designation"][-4:] for c in sent["connectors"]], ["-XD1", "-XD2", "-XD3"])
+        named = [c["designation"].rsplit("-", 1)[-1] for c in sent["connectors"]]
+        self.assertEqual(named, ["XD1", "XD2", "XD3", "S1", "XD5"])
         moved = next(n for n in sent["nodes"] if n["name"].endswith("-XD2"))
         moved["at"] = [912.4, 0, 0]
         sent["nodes"].append({"name": "-XD8", "sort": "connector", "at": [0, 50, 0]})
@@ -220,7 +221,7 @@ class FromNothing(HarnessStory):
         page.get_by_role("button", name="Schematic", exact=True).click()
         page.get_by_role("link", name="Harness WH-F").click()
         expect(self.symbols(page)).to_have_count(16)
-        expect(page.locator("svg[data-testid=sheet]")).to_contain_text("F2-")
+        expect(page.locator("svg[data-testid=sheet]")).to_contain_text("V2-")
         project = self.project()
         harness = next(h.id for h in project.harnesses.values() if h.code == "WH-F")
         wire = next(w.conductor.wire_id for w in wires_of(project, harness) if w.conductor.number == "DATA")

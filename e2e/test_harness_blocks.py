@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import csv
+
 from playwright.sync_api import Locator, Page, expect
 
 from jolly_core.harness import mate_of, wires_of
@@ -9,12 +11,12 @@ from jolly_core.harness import mate_of, wires_of
 from .test_benches import BenchStory
 
 WIRES = (
-    ("F1+", "RD", "0.75", "-XD1:1", "-XD4:1", "P1"),
-    ("F1-", "BK", "0.75", "-XD1:2", "-XD4:2", "P1"),
-    ("F2+", "RD", "0.75", "-XD1:3", "-XD5:1", "P2"),
-    ("F2-", "BK", "0.75", "-XD1:4", "-XD5:2", "P2"),
-    ("F3+", "RD", "0.75", "-XD1:5", "-XD6:1", "P3"),
-    ("F3-", "BK", "0.75", "-XD1:6", "-XD6:2", "P3"),
+    ("V1+", "RD", "0.75", "-XD1:1", "-XD4:1", "P1"),
+    ("V1-", "BK", "0.75", "-XD1:2", "-XD4:2", "P1"),
+    ("V2+", "RD", "0.75", "-XD1:3", "-XD5:1", "P2"),
+    ("V2-", "BK", "0.75", "-XD1:4", "-XD5:2", "P2"),
+    ("V3+", "RD", "0.75", "-XD1:5", "-XD6:1", "P3"),
+    ("V3-", "BK", "0.75", "-XD1:6", "-XD6:2", "P3"),
 )
 
 
@@ -26,7 +28,7 @@ class Blocks(BenchStory):
         self.box(page, "A2", "Interface board", "Circuit board", "TW-H6P")
         for n in (1, 2, 3):
             self.box(page, f"GQ{n}", f"Fan {n}", "Fan", "TW-H2P")
-        expect(page.locator("[data-kind=block]")).to_have_count(8)
+        expect(page.locator("[data-kind=block]")).to_have_count(14)
         for port in ("-XD4", "-XD5", "-XD6"):
             self.stroke(page, "-XD1TW-H6P", f"{port}TW-H2P")
         expect(page.get_by_test_id("sheet")).to_contain_text("WH1")
@@ -73,7 +75,7 @@ class Blocks(BenchStory):
         form = page.get_by_role("form", name="Wires of WH1 from a table")
         self.done(page, form.get_by_role("button", name="Draw 6 wires").click)
         grid = page.get_by_role("grid", name="Wires")
-        expect(grid).to_contain_text("F3-")
+        expect(grid).to_contain_text("V3-")
         expect(grid).to_contain_text("P3")
         page.get_by_role("button", name="Schematic", exact=True).click()
         expect(page.get_by_role("link", name="Harness WH1")).to_be_visible()
@@ -112,3 +114,24 @@ class Blocks(BenchStory):
         page.get_by_role("button", name="Schematic", exact=True).click()
         page.get_by_role("link", name="Harness WH1").click()
         expect(page.locator("svg[data-testid=sheet]")).to_contain_text("-XD77")
+
+
+class Splices(BenchStory):
+    def test_the_legs_of_a_splice_are_cut_to_one_length_on_the_bench_and_in_the_cut_list(self) -> None:
+        page = self.open("harness")
+        page.get_by_role("button", name="WH-T2").first.click()
+        grid = page.get_by_role("grid", name="Wires")
+        expect(grid).to_contain_text("330 mm, 120 spare")
+        page.get_by_role("button", name="=K2+KT2-S2").click()
+        equal = page.get_by_role("switch", name="Legs cut equal")
+        self.done(page, equal.click)
+        expect(grid).not_to_contain_text("spare")
+        self.done(page, equal.click)
+        expect(grid).to_contain_text("330 mm, 120 spare")
+        page.goto(f"{self.live_server_url}/p/kiln-2/issue")
+        page.get_by_role("button", name="Harness cut list").click()
+        with page.expect_download() as waiting:
+            page.get_by_role("link", name="CSV").click()
+        rows = csv.DictReader(waiting.value.path().read_text(encoding="utf-8-sig").splitlines())
+        legs = [float(r["Length mm"]) for r in rows if r["Variant"] == "Three fans" and r["Wire"] == "FM"]
+        self.assertEqual(legs, [330] * 4)
