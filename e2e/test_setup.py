@@ -272,7 +272,7 @@ class SetupStory(Story):
         expect(sheet).to_contain_text("Choose the terminal strip this sheet shows.")
         self.choose(page, page, "Shows", "=K2+KP2-XD1")
         expect(sheet).to_contain_text("Supply and motor")
-        expect(sheet).to_contain_text("11 of 30, next 31")
+        expect(sheet).to_contain_text("11 of 32, next 31")
         self.assertEqual(self.numbers()[9:12], ["30", "97", "31"])
         words.fill("Terminal plan")
         expect(tree.get_by_role("link", name="T9 Terminal plan")).to_have_count(1)

@@ -106,8 +106,8 @@ class Trust(BenchStory):
             machine.cut_next()
         expect(counts).to_contain_text("6 done")
         self.send(page, kind="change-settings", end_allowance_mm=90)
-        same = [w for w in cut_list(self.project()) if before[w.key] == w.length_mm]  # the harness keeps its lengths
-        self.assertLess(len(same), 20)
+        same = [w for w in cut_list(self.project()) if before[w.key] == w.length_mm]  # the harnesses keep their lengths
+        self.assertEqual(len(same), 25)
         expect(counts).to_contain_text(f" {len(same)} waiting")
         expect(page.get_by_test_id("vain")).to_contain_text("cut in vain")
         while machine.cut_next():

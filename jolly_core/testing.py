@@ -16,7 +16,7 @@ from jolly_core.tagging import product_tag
 
 # Numbers of the sheets of the demo project, in order.
 DEMO_SHEETS = [
-    str(n) for n in (1, 2, 3, 10, 11, 12, 13, 14, 20, 30, 31, 32, 33, 34, *range(50, 60), 80, 81, 90, *range(95, 99))
+    str(n) for n in (1, 2, 3, 10, 11, 12, 13, 14, 20, 30, 31, 32, 33, 34, *range(50, 60), 80, 81, 90, 91, 92, 95, 96)
 ]
 DEMO = Path(__file__).resolve().parent.parent / "demo"
 
