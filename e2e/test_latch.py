@@ -120,7 +120,9 @@ class LatchStory(Story):
         expect(page.get_by_role("region", name="Ledger")).not_to_contain_text("no free NO")
         page.goto(page.url.split("/draw/")[0] + "/issue")
         page.get_by_role("button", name="Parts list").click()
-        page.get_by_role("grid").hover()
+        rows = page.get_by_role("grid")
+        expect(rows).to_contain_text("Brindlework")
+        rows.hover()
         page.mouse.wheel(0, 160)  # rows out of sight are not there
         expect(page.get_by_role("gridcell", name="BW-C09-24D-62", exact=True)).to_be_visible()
         with page.expect_download() as waiting:
