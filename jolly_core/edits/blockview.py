@@ -14,13 +14,14 @@ from jolly_core.harness import (
     is_end,
     mate_of,
     mates_named,
+    node_of,
     owner_of,
     seat_of,
     seated_on,
     swap_faults,
 )
 from jolly_core.library import is_class
-from jolly_core.model import Block, Device, Harness, Node, Part, Project, RuleError, Seat
+from jolly_core.model import Block, Device, Harness, Part, Project, RuleError, Seat
 from jolly_core.tagging import full_tag, product_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
@@ -330,7 +331,7 @@ def join_connectors(work: Work, payload: JoinConnectors) -> str:
     names = " and ".join(full_tag(project, d) for d in devices)
     if ends[0].id == ends[1].id:
         raise RuleError(f"{names} are the same end. Choose two.", ids=(devices[0].id,))
-    there = [_node_of(project, end) for end in ends]
+    there = [node_of(project, end.id) for end in ends]
     codes = [project.harnesses[node.harness_id].code for node in there if node]
     if len(codes) == 2:
         where = f"{codes[0]}" if codes[0] == codes[1] else f"{codes[0]} and {codes[1]}"
@@ -355,14 +356,10 @@ def _new_harness(work: Work, payload: JoinConnectors) -> Harness:
     return made
 
 
-def _node_of(project: Project, device: Device) -> Node | None:
-    return next((n for n in project.nodes.values() if n.device_id == device.id), None)
-
-
 def _end_of(work: Work, device: Device) -> Device:
     """Return what of a connector ends a harness: itself, or what is or comes to be plugged to it."""
     project = work.project
-    if _node_of(project, device) is not None:
+    if node_of(project, device.id) is not None:
         return device
     mate = mate_of(project, device.id)
     if mate is not None and owner_of(project, mate.id) is None:

@@ -14,7 +14,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import Point, pin_points
-from jolly_core.harness import ENDS, is_end, is_splice, mate_of, nodes_of, owner_of, strand_of, wires_of
+from jolly_core.harness import ENDS, is_end, is_splice, mate_of, node_of, nodes_of, owner_of, strand_of, wires_of
 from jolly_core.library import definition, is_colour
 from jolly_core.model import Device, Harness, Project, RuleError, Sheet, Strand, WireType, counted
 from jolly_core.tagging import full_tag, product_tag
@@ -191,7 +191,7 @@ def _unit(project: Project, device: Device, cavity: str) -> int:
 def _join(work: Work, harness: Harness, device: Device) -> None:
     """Add a connector to the harness where it is in none yet; the length to it is to be said."""
     project = work.project
-    node = next((n for n in project.nodes.values() if n.device_id == device.id), None)
+    node = node_of(project, device.id)
     if node is None:
         first = next(iter(nodes_of(project, harness.id)), None)
         new = AddNode(

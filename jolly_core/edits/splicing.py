@@ -12,6 +12,7 @@ from jolly_core.harness import (
     cavity_area_mm2,
     cavity_rows,
     contact_fits,
+    node_of,
     size_words,
     span_of,
     tree_of,
@@ -54,7 +55,7 @@ def splice_cavity(work: Work, payload: SpliceCavity) -> str:
     row = next((r for r in cavity_rows(project, device.id) if r.cavity == payload.cavity), None)
     if row is None or len(row.conductors) < 2:
         raise RuleError(f"{name} has no two wires to join in a splice.", field="cavity", ids=(device.id,))
-    node = next((n for n in project.nodes.values() if n.device_id == device.id), None)
+    node = node_of(project, device.id)
     if node is None:
         raise RuleError(f"{full_tag(project, device)} is in no harness. Add it to one.", ids=(device.id,))
     harness: Harness = project.harnesses[node.harness_id]

@@ -23,7 +23,19 @@ from .lengths import Span, span_of
 from .mating import do_mate, mate_of, mates_named, owner_of, seat_of, seated_on, swap_faults
 from .paths import Path, check_path, coordinates, cut_path, path_of, path_through, spots
 from .strands import Shield, shields, size_words, strand_of
-from .tree import Tree, is_tree, length_mm, nodes_between, nodes_of, pieces_of, segments_of, tree_of, trunk, way_between
+from .tree import (
+    Tree,
+    is_tree,
+    length_mm,
+    node_of,
+    nodes_between,
+    nodes_of,
+    pieces_of,
+    segments_of,
+    tree_of,
+    trunk,
+    way_between,
+)
 from .variants import (
     Scope,
     builds_of,
@@ -47,6 +59,7 @@ from .wires import (
 )
 
 __all__ = [
+    "node_of",
     "is_crowded",
     "Scope",
     "builds_of",

@@ -11,7 +11,7 @@ from jolly_core.tagging import device_at, full_tag
 
 from .contacts import is_end, is_splice
 from .mating import mate_of, owner_of, seat_of, seated_on
-from .tree import nodes_of
+from .tree import node_of, nodes_of
 from .wires import free_connectors, harnesses, wires_of
 
 
@@ -115,7 +115,7 @@ def _order(project: Project, device_id: str) -> str:
 
 
 def _is_connector(project: Project, device_id: str) -> bool:
-    return is_end(project, project.devices[device_id]) or any(n.device_id == device_id for n in project.nodes.values())
+    return is_end(project, project.devices[device_id]) or node_of(project, device_id) is not None
 
 
 def _is_plug(project: Project, device_id: str) -> bool:

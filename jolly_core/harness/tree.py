@@ -16,6 +16,11 @@ def nodes_of(project: Project, harness_id: str) -> list[Node]:
     return sorted((n for n in project.nodes.values() if n.harness_id == harness_id), key=lambda n: n.id)
 
 
+def node_of(project: Project, device_id: str) -> Node | None:
+    """Return the node of a harness that a connector or splice is, None where it is in none."""
+    return next((project.nodes[id] for id in project.attached.get(device_id) if id in project.nodes), None)
+
+
 def segments_of(project: Project, harness_id: str) -> list[Segment]:
     """Return the segments of a harness as they were made."""
     return sorted((s for s in project.segments.values() if s.harness_id == harness_id), key=lambda s: s.id)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing_extensions import TypedDict
 
-from jolly_core.harness import blocks, mate_of, mates_named, owner_of
+from jolly_core.harness import blocks, mate_of, mates_named, node_of, owner_of
 from jolly_core.model import Device, Project
 from jolly_core.scenes import BLOCKS, blocks_scene, generated_pages
 from jolly_core.tagging import lead_of
@@ -48,7 +48,7 @@ class BlocksView(TypedDict):
 def connector_facts(project: Project, device: Device) -> ConnectorFacts:
     """Return what is known of a connector beside its cavities."""
     owner, mate = owner_of(project, device.id), mate_of(project, device.id)
-    node = next((n for n in project.nodes.values() if n.device_id == device.id), None)
+    node = node_of(project, device.id)
     lead = lead_of(project, device.id)
     return {
         "owner": device_value(project, owner) if owner else None,
