@@ -31,7 +31,7 @@ from .cores import (
     spare_cores,
 )
 from .lengths import cable_length_m, places_of, way_between_places
-from .load import cable_drop, capacity_a, laying_of, load_a, number_of, one_core_area_mm2, project_laying
+from .load import cable_drop, capacity_a, core_area_mm2, laying_of, load_a, number_of, one_core_area_mm2, project_laying
 from .pairs import loops_among, pair_names, pairs_of
 from .protection import Protection, protection_of, rated_of
 from .roles import PE, PROTECTIVE, categories_of, role_of, system_of
@@ -82,6 +82,7 @@ __all__ = [
     "crossed_wires",
     "far_devices",
     "number_of",
+    "core_area_mm2",
     "one_core_area_mm2",
     "source_first",
 ]

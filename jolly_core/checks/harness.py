@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import chain
 
 from jolly_core.harness import (
     bundles,
@@ -18,9 +17,11 @@ from jolly_core.harness import (
     harnesses,
     holds,
     is_splice,
+    lead_through,
     node_name,
     nodes_of,
     pieces_of,
+    run_name,
     segments_of,
     shields,
     span_of,
@@ -77,34 +78,49 @@ def bend_faults(project: Project) -> Iterator[Snag]:
         for segment in segments_of(project, harness.id):
             span, here = span_of(project, segment.id), bundle[segment.id]
             if span.path is not None and too_tight(span, here):
+                stiff = project.devices.get(here.stiff_id)
+                what = (
+                    f"bundle of ⌀ {here.diameter_mm:.1f} mm" if stiff is None else f"cable {full_tag(project, stiff)}"
+                )
                 message = (
-                    f"{_ends(project, segment)} bends about {span.path.bend_mm:g} mm; its bundle of "
-                    f"⌀ {here.diameter_mm:.1f} mm needs {here.bend_mm:g} mm. Draw its path wider."
+                    f"{_ends(project, segment)} bends about {span.path.bend_mm:g} mm; its {what} needs "
+                    f"{here.bend_mm:g} mm. Draw its path wider."
                 )
                 yield _snag("harness-bend", "error", harness, message, segment.id)
 
 
-@project_check("harness-fit", "A covering or clip that does not take its bundle.")
+@project_check("harness-fit", "A covering that does not take its bundle.")
 def fit_faults(project: Project) -> Iterator[Snag]:
-    """Yield a snag for each covering and clip whose part does not take the bundle."""
+    """Yield a snag for each covering whose part does not take the bundle."""
     for harness in harnesses(project):
         bundle = bundles(project, harness.id)
         over = (
             (c.part, c.covering.segment_id, f"over {_ends(project, project.segments[c.covering.segment_id])}")
             for c in covered(project, harness.id)
         )
-        beside = tree_of(project, harness.id).beside
-        clips = (
-            (project.parts.get(n.part_id), segment.id, f"at {node_name(project, n)}")
-            for n in nodes_of(project, harness.id)
-            if n.sort == "clip"
-            for segment, _ in beside[n.id][:1]
-        )
-        for part, segment_id, where in chain(over, clips):
+        for part, segment_id, where in over:
             diameter = bundle[segment_id].diameter_mm
             if part is not None and diameter and not holds(part, diameter):
                 message = f"{part.number} {where} does not take the bundle of ⌀ {diameter:.1f} mm."
                 yield _snag("harness-fit", "error", harness, message, segment_id)
+
+
+@project_check("harness-clip", "A clip that does not take what is led through it, or in which wires lie in each other.")
+def clip_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each clip whose part does not take its wires, and for offsets at which two wires overlap."""
+    for harness in harnesses(project):
+        for node in nodes_of(project, harness.id):
+            if node.sort != "clip":
+                continue
+            lead, part = lead_through(project, node.id), project.parts.get(node.part_id)
+            name = node_name(project, node)
+            if part is not None and lead.diameter_mm and not holds(part, lead.diameter_mm):
+                message = f"{part.number} at {name} does not take the bundle of ⌀ {lead.diameter_mm:.1f} mm."
+                yield _snag("harness-clip", "error", harness, message, node.id)
+            if lead.overlaps is not None:
+                one, other = (run_name(project, run) for run in lead.overlaps)
+                message = f"{one} and {other} lie in each other in {name}. Set their offsets farther apart."
+                yield _snag("harness-clip", "error", harness, message, node.id)
 
 
 @project_check("harness-mate", "Two connectors plugged together that do not mate, or whose cavities differ.")

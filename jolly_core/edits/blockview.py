@@ -15,6 +15,7 @@ from jolly_core.harness import (
     mate_of,
     mates_named,
     node_of,
+    nodes_at,
     owner_of,
     seat_of,
     seated_on,
@@ -307,10 +308,11 @@ class JoinConnectors(Payload):
     """Join two connectors by a harness, whose wires are said later: a stroke in the picture of blocks.
 
     A connector on a device gets the first housing that its part names as its mate plugged to it. Two in no harness
-    make a new one; one in a harness takes the other into it.
+    make a new one; one in a harness takes the other into it; two in different ones get one more between them.
 
     Attributes:
         code: of a new harness, "" for the next free.
+        own: make a harness of its own, also where one of them is in a harness.
     """
 
     kind: Literal["join-connectors"] = "join-connectors"
@@ -318,6 +320,7 @@ class JoinConnectors(Payload):
     other_id: Id
     code: Text = Field(default="", max_length=30)
     length_mm: Mm = Field(default=DEFAULT_SEGMENT_MM, gt=0)
+    own: bool = False
 
 
 @edit(JoinConnectors, {"one_id": "d1", "other_id": "d2", "length_mm": 350})
@@ -332,10 +335,13 @@ def join_connectors(work: Work, payload: JoinConnectors) -> str:
     if ends[0].id == ends[1].id:
         raise RuleError(f"{names} are the same end. Choose two.", ids=(devices[0].id,))
     there = [node_of(project, end.id) for end in ends]
-    codes = [project.harnesses[node.harness_id].code for node in there if node]
-    if len(codes) == 2:
-        where = f"{codes[0]}" if codes[0] == codes[1] else f"{codes[0]} and {codes[1]}"
-        raise RuleError(f"{names} are ends of {where} already.", ids=tuple(d.id for d in devices))
+    one, other = ({n.harness_id for n in nodes_at(project, end.id)} for end in ends)
+    both = one & other
+    if both:
+        codes = " and ".join(sorted(project.harnesses[id].code for id in both))
+        raise RuleError(f"{names} are ends of {codes} already.", ids=tuple(d.id for d in devices))
+    if payload.own or all(there):
+        there = [None, None]
     harness = next((project.harnesses[node.harness_id] for node in there if node), None) or _new_harness(work, payload)
     order = sorted(zip(there, ends, strict=True), key=lambda pair: pair[0] is None)
     start = order[0][0].id if order[0][0] else ""
@@ -372,5 +378,5 @@ def _end_of(work: Work, device: Device) -> Device:
             made = _new_connector(work, part.id, "", device)
             plug(work, made, device)
             return project.devices[made.id]
-    check_end(project, device.id)
+    check_end(project, device.id, "")
     return device

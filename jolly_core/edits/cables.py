@@ -96,6 +96,7 @@ class SetCable(Payload):
     numbered: bool | None = None
     laid: Literal["", "B1", "B2", "C", "E"] | None = None
     grouped: int | None = Field(default=None, ge=1, le=9)
+    apart: bool | None = None
 
 
 @edit(SetCable, {"device_id": "d1", "length_m": 35})

@@ -7,8 +7,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.harness import ENDS, is_splice, is_tree, nodes_of, seat_of, tree_of
-from jolly_core.model import Harness, Node, Project, RuleError, Segment
+from jolly_core.harness import ENDS, is_splice, is_tree, nodes_at, nodes_of, row_of_offsets, seat_of, tree_of
+from jolly_core.model import MOST_OFFSETS, ClipLead, Harness, Heading, Node, Project, RuleError, Segment
 from jolly_core.tagging import product_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
@@ -43,7 +43,13 @@ def add_harness(work: Work, payload: AddHarness) -> str:
 
 
 class ChangeHarness(Payload):
-    """Give a harness another code, text or number to build, or its segments another share of extra length."""
+    """Give a harness another code, text or number to build, or its segments another share of extra length.
+
+    Attributes:
+        apart: whether its bundles stay apart from those of other harnesses on the same way.
+        heading: where its trunk leads on the board.
+        label_mm: how far from each end its label is put, 0 for none.
+    """
 
     kind: Literal["change-harness"] = "change-harness"
     harness_id: Id
@@ -51,6 +57,9 @@ class ChangeHarness(Payload):
     text: Text | None = None
     extra_percent: ExtraShare | None = None
     quantity: int | None = Field(default=None, ge=0, le=100_000)
+    apart: bool | None = None
+    heading: Heading | None = None
+    label_mm: float | None = Field(default=None, ge=0, le=20_000)
 
 
 @edit(ChangeHarness, {"harness_id": "h1", "extra_percent": 2})
@@ -83,7 +92,7 @@ def add_node(work: Work, payload: AddNode) -> str:
     project = work.project
     harness: Harness = project.get("harness", payload.harness_id)
     if payload.device_id:
-        check_end(project, payload.device_id)
+        check_end(project, payload.device_id, harness.id)
     nodes = [n for n in project.nodes.values() if n.harness_id == harness.id]
     if nodes and not payload.from_id:
         raise RuleError("Say which node of the harness it joins.", field="from_id")
@@ -152,7 +161,10 @@ def add_connector(work: Work, payload: AddConnector) -> str:
 class ChangeNode(Payload):
     """Name a node, put it somewhere in space, make it an end of the trunk, or cut the legs of its splice equal.
 
-    `at` is its place, mm; [] takes it out of space.
+    Attributes:
+        at: its place, mm; [] takes it out of space.
+        led, offsets: how wires lie in a clip: packed, each at its offset (two coordinates each, mm), all at one point.
+        from_mating: whether its connector is shown from the mating side.
     """
 
     kind: Literal["change-node"] = "change-node"
@@ -162,6 +174,9 @@ class ChangeNode(Payload):
     at: list[Mm] | None = Field(default=None, max_length=3)
     trunk_end: bool | None = None
     equal_legs: bool | None = None
+    led: ClipLead | None = None
+    offsets: list[Mm] | None = Field(default=None, max_length=2 * MOST_OFFSETS)
+    from_mating: bool | None = None
 
 
 @edit(ChangeNode, {"node_id": "n1", "at": [0, 120, 40]})
@@ -176,15 +191,21 @@ def change_node(work: Work, payload: ChangeNode) -> str:
         raise RuleError(
             f"{_name(project, node)} is no splice: only splices have legs.", field="equal_legs", ids=(node.id,)
         )
+    if (payload.led or payload.offsets) and node.sort != "clip":
+        raise RuleError(f"{_name(project, node)} is no clip: wires lie in clips.", field="led", ids=(node.id,))
+    if len(payload.offsets or []) % 2:
+        raise RuleError("An offset in a clip has two coordinates: x and y, mm.", field="offsets", ids=(node.id,))
     if payload.part_id and node.sort != "clip":
         raise RuleError(f"{_name(project, node)} is no clip. Its device has the part.", field="part_id", ids=(node.id,))
     if payload.trunk_end:
         _one_end_less(work, node)
     values = payload.model_dump(exclude={"kind", "node_id"}, exclude_none=True)
-    if "at" in values:
-        values["at"] = tuple(values["at"])
+    for key in {"at", "offsets"} & set(values):
+        values[key] = tuple(values[key])
     if "part_id" in values:
         values["part_id"] = take_clip(work, values["part_id"])
+    if payload.led == "offsets" and not payload.offsets and not node.offsets:
+        values["offsets"] = row_of_offsets(project, node.id)
     work.put("node", replace(node, **values))
     return label
 
@@ -231,7 +252,8 @@ def _drop_node(work: Work, node: Node) -> None:
         work.remove("variant_part", part.id)
     work.remove("node", node.id)
     seat = seat_of(project, node.device_id)
-    if seat is not None and not seat.owner_id and not project.units_of(node.device_id):
+    bare = not nodes_at(project, node.device_id) and not project.units_of(node.device_id)
+    if seat is not None and not seat.owner_id and bare:
         work.remove("seat", seat.id)
     drop_unused(work, node.device_id)
 

@@ -6,14 +6,14 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.harness import HarnessWire, size_words, strand_of, wires_of
+from jolly_core.harness import HarnessWire, node_of, size_words, strand_of, wires_of
 from jolly_core.model import Harness, HarnessShield, Project, RuleError, counted
-from jolly_core.tagging import pin_name
+from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import conductors_at, wires_along
 
 from .arrange import DeleteSelection, delete_selection
 from .base import Id, Key, Line, Payload, Text, Work, edit
-from .harnesswires import WireRow, draw_row, end_named, say_of_wire, type_for
+from .harnesswires import WireRow, draw_row, end_named, run_here, say_of_wire, type_for
 from .wires import FixWireNumber, fix_wire_number
 from .wiretypes import SetWireType, set_wire_type
 
@@ -123,7 +123,8 @@ def take_wires_away(work: Work, harness: Harness, wires: list[HarnessWire]) -> N
     for id in strokes:
         by_sheet.setdefault(project.wires[id].sheet_id, set()).add(id)
     for wire in wires:
-        say_of_wire(work, harness.id, wire.conductor.key, "", "")
+        for id in list(project.strands_of.get(wire.conductor.key)):
+            work.remove("strand", id)
         for id, pin in (wire.conductor.start, wire.conductor.end):
             sheet = project.sheets[project.symbols[id].sheet_id]
             shared = any(other.key not in keys for other in conductors_at(project, (id, pin)))
@@ -131,6 +132,32 @@ def take_wires_away(work: Work, harness: Harness, wires: list[HarnessWire]) -> N
                 by_sheet.setdefault(sheet.id, set()).add(id)
     for ids in by_sheet.values():
         delete_selection(work, DeleteSelection(ids=sorted(ids)))
+
+
+class MoveHarnessWires(Payload):
+    """Let wires of a harness run in another one that joins their ends, too; by their keys."""
+
+    kind: Literal["move-harness-wires"] = "move-harness-wires"
+    harness_id: Id
+    wires: list[Key] = Field(min_length=1, max_length=2000)
+    to_id: Id
+
+
+@edit(MoveHarnessWires, {"harness_id": "h1", "wires": ["y1.0-y2.0"], "to_id": "h2"})
+def move_harness_wires(work: Work, payload: MoveHarnessWires) -> str:
+    """Work out MoveHarnessWires."""
+    project = work.project
+    harness: Harness = project.get("harness", payload.harness_id)
+    other: Harness = project.get("harness", payload.to_id)
+    for key in payload.wires:
+        wire = _wire(project, harness, key)
+        for id, _ in (wire.conductor.start, wire.conductor.end):
+            device = project.devices[project.symbols[id].device_id]
+            if node_of(project, device.id, other.id) is None:
+                tag = full_tag(project, device)
+                raise RuleError(f"{tag} is no end of {other.code}. Add it there first.", ids=(device.id,))
+        run_here(work, other.id, key)
+    return f"{counted(len(payload.wires), 'wire')} of {harness.code} into {other.code}"
 
 
 class LandShield(Payload):

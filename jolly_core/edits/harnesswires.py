@@ -95,8 +95,20 @@ def draw_row(work: Work, harness: Harness, row: WireRow) -> None:
         if row.signal.strip():
             _name(work, sheet, pin, row.signal.strip())
         _tell_type(work, harness, row, wanted)
+    key = _key_of(work.project, harness, row)
     if row.twisted.strip() or row.shield.strip():
-        say_of_wire(work, harness.id, _key_of(work.project, harness, row), row.twisted, row.shield)
+        say_of_wire(work, harness.id, key, row.twisted, row.shield)
+    if not any(w.conductor.key == key for w in wires_of(work.project, harness.id)):
+        run_here(work, harness.id, key)
+
+
+def run_here(work: Work, harness_id: str, conductor: str) -> None:
+    """Let a wire run in one harness of several that join its ends; what was said of it goes along."""
+    said = [work.project.strands[id] for id in work.project.strands_of.get(conductor)]
+    for strand in said:
+        work.remove("strand", strand.id)
+    twisted, shield = (said[0].twisted, said[0].shield) if said else ("", "")
+    work.put("strand", Strand(work.ids.new(), harness_id, conductor, twisted, shield, here=True))
 
 
 def _tell_type(work: Work, harness: Harness, row: WireRow, wanted: WireType) -> None:
@@ -128,7 +140,7 @@ def say_of_wire(
         twisted=made.twisted if twisted is None else twisted.strip(),
         shield=made.shield if shield is None else shield.strip(),
     )
-    if made.twisted or made.shield:
+    if made.twisted or made.shield or made.here:
         work.put("strand", made)
     elif strand is not None:
         work.remove("strand", strand.id)
@@ -191,8 +203,8 @@ def _unit(project: Project, device: Device, cavity: str) -> int:
 def _join(work: Work, harness: Harness, device: Device) -> None:
     """Add a connector to the harness where it is in none yet; the length to it is to be said."""
     project = work.project
-    node = node_of(project, device.id)
-    if node is None:
+    there = node_of(project, device.id)
+    if there is None:
         first = next(iter(nodes_of(project, harness.id)), None)
         new = AddNode(
             harness_id=harness.id,
@@ -201,9 +213,10 @@ def _join(work: Work, harness: Harness, device: Device) -> None:
             length_mm=DEFAULT_SEGMENT_MM,
         )
         add_node(work, new)
-    elif node.harness_id != harness.id:
-        code = project.harnesses[node.harness_id].code
-        raise RuleError(f"{full_tag(project, device)} is in harness {code}.", ids=(device.id,))
+    elif node_of(project, device.id, harness.id) is None:
+        code, tag = project.harnesses[there.harness_id].code, full_tag(project, device)
+        advice = f"Add it to {harness.code}, too, or correct the row."
+        raise RuleError(f"{tag} is in harness {code}. {advice}", ids=(device.id,))
 
 
 def type_for(work: Work, row: WireRow) -> WireType:

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from jolly_core.harness import check_path, coordinates, cut_path, is_end, node_name, span_of, spots
+from jolly_core.harness import check_path, coordinates, cut_path, is_end, is_splice, node_name, nodes_at, span_of, spots
 from jolly_core.model import Covering, Device, Node, PathForm, Project, RuleError, Segment
 from jolly_core.model.entities import harness as bounds
 from jolly_core.tagging import full_tag
@@ -29,18 +29,18 @@ def coverings_of(project: Project, segment_id: str) -> list[Covering]:
     return sorted(found, key=lambda c: (c.from_mm, c.id))
 
 
-def check_end(project: Project, device_id: str) -> Device:
-    """Return the device of a connector or splice.
+def check_end(project: Project, device_id: str, harness_id: str) -> Device:
+    """Return the device of a connector or splice that is to be in a harness; several harnesses may begin at it.
 
     Raises:
-        RuleError: it is neither, or in a harness already.
+        RuleError: it is neither, or in that harness already, or a splice of another.
     """
     device: Device = project.get("device", device_id)
     tag = full_tag(project, device)
     if not is_end(project, device):
         raise RuleError(f"{tag} is no connector or splice: it has no cavities.", field="device_id", ids=(device.id,))
-    for node in project.nodes.values():
-        if node.device_id == device.id:
+    for node in nodes_at(project, device.id):
+        if node.harness_id == harness_id or is_splice(project, device.id):
             code = project.harnesses[node.harness_id].code
             raise RuleError(f"{tag} is in harness {code} already.", field="device_id", ids=(device.id,))
     return device
@@ -140,7 +140,7 @@ def split_segment(work: Work, payload: SplitSegment) -> str:
     if payload.at_mm >= span.base_mm:
         raise RuleError(f"The segment is {span.base_mm:g} mm long. Choose a place within it.", field="at_mm")
     if payload.device_id:
-        check_end(project, payload.device_id)
+        check_end(project, payload.device_id, segment.harness_id)
     part_id = take_clip(work, payload.part_id) if payload.sort == "clip" else ""
     node = Node(work.ids.new(), segment.harness_id, payload.device_id, payload.name.strip(), payload.sort)
     node.part_id = part_id

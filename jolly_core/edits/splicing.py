@@ -12,6 +12,7 @@ from jolly_core.harness import (
     cavity_area_mm2,
     cavity_rows,
     contact_fits,
+    harness_wires,
     node_of,
     size_words,
     span_of,
@@ -55,11 +56,12 @@ def splice_cavity(work: Work, payload: SpliceCavity) -> str:
     row = next((r for r in cavity_rows(project, device.id) if r.cavity == payload.cavity), None)
     if row is None or len(row.conductors) < 2:
         raise RuleError(f"{name} has no two wires to join in a splice.", field="cavity", ids=(device.id,))
-    node = node_of(project, device.id)
+    keys = {c.key for c in row.conductors}
+    own = next((w.harness_id for key, w in harness_wires(project).items() if key in keys), "")
+    node = node_of(project, device.id, own)
     if node is None:
         raise RuleError(f"{full_tag(project, device)} is in no harness. Add it to one.", ids=(device.id,))
     harness: Harness = project.harnesses[node.harness_id]
-    keys = {c.key for c in row.conductors}
     legs = [w for w in wires_of(project, harness.id) if w.conductor.key in keys]
     if len(legs) < len(keys):
         raise RuleError(f"A wire of {name} leads out of {harness.code}. Join them on the sheet.", ids=(device.id,))

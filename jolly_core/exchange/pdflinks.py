@@ -11,7 +11,7 @@ from reportlab.pdfbase.pdfdoc import LinkAnnotation, PDFArray, PDFObject, PDFObj
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.drawing import GRID_MM, pin_points
-from jolly_core.harness import node_of
+from jolly_core.harness import nodes_at
 from jolly_core.model import Project
 from jolly_core.scenes import BLOCKS, PREFIX, block_places, board_places, is_generated, page_of
 
@@ -101,7 +101,9 @@ class Places:
         if kind == "block":
             at = block_places(self.project).get(id) if BLOCKS in self.sheets else None
             return (BLOCKS, at) if at else ("", None)
-        node = node_of(self.project, id) if kind == "node" else None
+        nodes = nodes_at(self.project, id) if kind == "node" else []
+        boards = [n for n in nodes if f"{PREFIX}board:{n.harness_id}" in self.sheets]
+        node = next(iter(boards or nodes), None)
         harness_id = node.harness_id if node else id
         page = f"{PREFIX}board:{harness_id}"
         if page in self.sheets:

@@ -94,6 +94,10 @@ def _harnesses_as_blocks(entities: dict[str, Any]) -> None:
     """Version 12 has harnesses as blocks, their shields and variants; what version 11 says stays as it is."""
 
 
+def _harnesses_apart(entities: dict[str, Any]) -> None:
+    """Version 13 says how wires lie in clips and which bundles stay apart; what version 12 says stays as it is."""
+
+
 # The steps by number: the first brings a file of version 1 to version 2.
 STEPS: tuple[Step, ...] = (
     _words_of_sheets,
@@ -107,6 +111,7 @@ STEPS: tuple[Step, ...] = (
     _solids,
     _harnesses_in_space,
     _harnesses_as_blocks,
+    _harnesses_apart,
 )
 VERSION = len(STEPS) + 1
 

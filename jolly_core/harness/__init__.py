@@ -18,16 +18,19 @@ from .contacts import (
     is_splice,
 )
 from .continuity import Probe, pin_groups, probes
-from .flattening import Laid, flat, laid
+from .flattening import Laid, flat, laid, lies_towards
+from .leading import Lead, Led, lead_through, row_of_offsets, run_name
 from .lengths import Span, span_of
 from .mating import do_mate, mate_of, mates_named, owner_of, seat_of, seated_on, swap_faults
 from .paths import Path, check_path, coordinates, cut_path, path_of, path_through, spots
+from .runs import Run, cables_of, run_as_one, runs_of
 from .strands import Shield, shields, size_words, strand_of
 from .tree import (
     Tree,
     is_tree,
     length_mm,
     node_of,
+    nodes_at,
     nodes_between,
     nodes_of,
     pieces_of,
@@ -38,10 +41,12 @@ from .tree import (
 )
 from .variants import (
     Scope,
+    brings,
     builds_of,
     connectors_in,
     keys_in,
     named_for,
+    rows_in,
     scope_of,
     tree_in,
     variants_of,
@@ -59,6 +64,18 @@ from .wires import (
 )
 
 __all__ = [
+    "Lead",
+    "Led",
+    "lead_through",
+    "row_of_offsets",
+    "run_name",
+    "Run",
+    "cables_of",
+    "run_as_one",
+    "runs_of",
+    "nodes_at",
+    "brings",
+    "rows_in",
     "node_of",
     "is_crowded",
     "Scope",
@@ -113,6 +130,7 @@ __all__ = [
     "harnesses",
     "is_tree",
     "laid",
+    "lies_towards",
     "length_mm",
     "node_name",
     "nodes_of",

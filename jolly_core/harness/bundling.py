@@ -8,9 +8,10 @@ from math import hypot, pi
 
 from jolly_core.cables import number_of
 from jolly_core.model import Covering, Part, Project, derived
-from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, packing_cost
+from jolly_core.sizing import bundle_diameter_mm, packing_cost
 
 from .lengths import Span, span_of
+from .runs import Run, run_as_one, runs_beside, runs_of
 from .variants import tree_in, wires_in
 from .wires import HarnessWire
 
@@ -23,18 +24,25 @@ Sizes = tuple[float, ...]
 
 @dataclass(slots=True, frozen=True)
 class Bundle:
-    """The wires of a segment.
+    """What runs along a segment as one bundle.
 
     Attributes:
+        wires: of its own harness.
+        runs: its wires and cables, those of other harnesses that run as one with it too; not those apart from it.
         diameter_mm: of all together, 0 where none runs.
         packed: whether that was found by packing, not by the rule of thumb.
         bend_mm: the least radius it may bend about.
+        stiff_id: the device of the cable that asks for that radius, "" where the bundle itself does.
+        beside: the codes of the other harnesses in it.
     """
 
     wires: tuple[HarnessWire, ...]
+    runs: tuple[Run, ...]
     diameter_mm: float
     packed: bool
     bend_mm: float
+    stiff_id: str = ""
+    beside: tuple[str, ...] = ()
 
 
 def too_tight(span: Span, bundle: Bundle) -> bool:
@@ -49,17 +57,24 @@ def bundles(project: Project, harness_id: str, variant_id: str = "") -> dict[str
     for wire in wires_in(project, harness_id, variant_id):
         for segment in wire.segments:
             inside[segment.id].append(wire)
-    sizes = {
-        id: tuple(sorted(outer_diameter_mm(area_mm2(w.conductor.wire_type(project))) for w in wires))
-        for id, wires in inside.items()
-    }
+    runs = {id: [*runs_of(project, harness_id, wires), *runs_beside(project, id)] for id, wires in inside.items()}
+    sizes = {id: tuple(sorted(r.diameter_mm for r in found if not r.apart)) for id, found in runs.items()}
     chosen = _worth_packing(sizes.values())
     found: dict[str, Bundle] = {}
     for id, wires in inside.items():
         packed = sizes[id] in chosen
         diameter = bundle_diameter_mm(sizes[id], pack=packed)
-        found[id] = Bundle(tuple(wires), diameter, packed, round(BEND_DIAMETERS * diameter, 1))
+        own = round(BEND_DIAMETERS * diameter, 1)
+        stiff = max((r for r in runs[id] if r.bend_mm > own), key=lambda r: r.bend_mm, default=None)
+        bend, cable = (stiff.bend_mm, stiff.cable_id) if stiff else (own, "")
+        kept = tuple(r for r in runs[id] if not r.apart)
+        found[id] = Bundle(tuple(wires), kept, diameter, packed, bend, cable, _codes_beside(project, id))
     return found
+
+
+def _codes_beside(project: Project, segment_id: str) -> tuple[str, ...]:
+    others = {project.segments[id].harness_id for id in run_as_one(project).get(segment_id, ())}
+    return tuple(sorted(project.harnesses[id].code for id in others))
 
 
 def _worth_packing(bundles: Iterable[Sizes]) -> set[Sizes]:

@@ -26,6 +26,7 @@ class CavityRow:
         far: the far pin of each conductor.
         contact: the contact it takes.
         seal: what seals the wire in it, or the plug of an empty one; None where the housing is not sealed.
+        elsewhere: the code of the other harness whose wires alone are in it, "" for none.
     """
 
     device_id: str
@@ -35,6 +36,7 @@ class CavityRow:
     contact: Part | None
     strip_mm: float
     seal: Part | None = None
+    elsewhere: str = ""
 
 
 def is_splice(project: Project, device_id: str) -> bool:

@@ -63,6 +63,17 @@ def laid(tree: Tree) -> Laid:
     return found
 
 
+def lies_towards(lies: Laid, heading: str) -> Laid:
+    """Return how a harness lies with its trunk to the right turned to another heading: "down", "left" or "up"."""
+    turns = {"down": (0, -1, 1, 0), "left": (-1, 0, 0, -1), "up": (0, 1, -1, 0)}
+    if heading not in turns or not lies.places:
+        return lies
+    a, b, c, d = turns[heading]
+    places = {id: (a * x + b * y, c * x + d * y) for id, (x, y) in lies.places.items()}
+    left, top = (min(p[n] for p in places.values()) for n in (0, 1))
+    return Laid({id: (round(x - left, 3), round(y - top, 3)) for id, (x, y) in places.items()}, lies.turned)
+
+
 def _along_trunk(tree: Tree, main: list[str]) -> dict[str, Point]:
     placed = {main[0]: (0.0, 0.0)}
     for a, b in zip(main, main[1:], strict=False):

@@ -16,9 +16,15 @@ def nodes_of(project: Project, harness_id: str) -> list[Node]:
     return sorted((n for n in project.nodes.values() if n.harness_id == harness_id), key=lambda n: n.id)
 
 
-def node_of(project: Project, device_id: str) -> Node | None:
-    """Return the node of a harness that a connector or splice is, None where it is in none."""
-    return next((project.nodes[id] for id in project.attached.get(device_id) if id in project.nodes), None)
+def nodes_at(project: Project, device_id: str) -> list[Node]:
+    """Return the nodes that a connector or splice is: one in each harness that begins there, in their order."""
+    found = (project.nodes[id] for id in project.attached.get(device_id) if id in project.nodes)
+    return sorted(found, key=lambda n: (project.harnesses[n.harness_id].order, n.harness_id, n.id))
+
+
+def node_of(project: Project, device_id: str, harness_id: str = "") -> Node | None:
+    """Return the node that a connector or splice is in a harness, or in the first one that begins there."""
+    return next((n for n in nodes_at(project, device_id) if harness_id in ("", n.harness_id)), None)
 
 
 def segments_of(project: Project, harness_id: str) -> list[Segment]:

@@ -6,12 +6,13 @@ segment with all beyond it, seen from the node made first; a wire is in a varian
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jolly_core.model import Device, HarnessVariant, Project, derived
 
-from .tree import Tree, tree_of
-from .wires import HarnessWire, wires_of
+from .contacts import CavityRow, cavity_rows
+from .tree import Tree, nodes_at, tree_of
+from .wires import HarnessWire, harness_wires, wires_of
 
 
 @dataclass(slots=True, frozen=True)
@@ -144,3 +145,31 @@ def tree_in(project: Project, harness_id: str, variant_id: str) -> Tree:
 def connectors_in(project: Project, harness_id: str, variant_id: str = "") -> list[Device]:
     """Return the connectors and splices of a harness or of one of its variants, as they were added."""
     return [project.devices[n.device_id] for n in tree_in(project, harness_id, variant_id).nodes if n.device_id]
+
+
+@derived
+def rows_in(project: Project, harness_id: str, device_id: str, variant_id: str = "") -> list[CavityRow]:
+    """Return the cavities of a connector as a harness or one of its variants has them.
+
+    At a connector where several harnesses begin, only the wires of this one are named; what a contact and seal have to
+    hold is all that is in the cavity.
+    """
+    keys = keys_in(project, harness_id, variant_id)
+    if len(nodes_at(project, device_id)) < 2:
+        return cavity_rows(project, device_id, keys)
+    wires = harness_wires(project)
+    others = {key: project.harnesses[w.harness_id].code for key, w in wires.items() if w.harness_id != harness_id}
+    shown = None if keys is None else keys | set(others)
+    found = []
+    for row in cavity_rows(project, device_id, shown):
+        mine = [(c, far) for c, far in zip(row.conductors, row.far, strict=True) if c.key not in others]
+        code = others[row.conductors[0].key] if row.conductors and not mine else ""
+        row = replace(row, conductors=tuple(c for c, _ in mine), far=tuple(far for _, far in mine), elsewhere=code)
+        found.append(replace(row, seal=None, contact=None) if code else row)
+    return found
+
+
+def brings(project: Project, harness_id: str, device_id: str) -> bool:
+    """Return whether a harness brings a connector's housing: the first of those that begin there does."""
+    there = nodes_at(project, device_id)
+    return not there or there[0].harness_id == harness_id

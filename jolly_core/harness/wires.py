@@ -12,7 +12,7 @@ from jolly_core.wiring import Conductor, conductors_from
 
 from .contacts import ENDS
 from .lengths import span_of
-from .tree import length_mm, nodes_of, tree_of, way_between
+from .tree import length_mm, nodes_at, nodes_between, nodes_of, tree_of, way_between
 
 
 @dataclass(slots=True)
@@ -39,22 +39,32 @@ def harnesses(project: Project) -> list[Harness]:
 
 
 @derived
-def _node_of(project: Project) -> dict[str, Node]:
-    """Return the node of each connector that has one."""
-    return {n.device_id: n for n in project.nodes.values() if n.device_id}
+def _nodes_at(project: Project) -> dict[str, list[Node]]:
+    """Return the nodes of each connector that has some: one in each harness that begins there."""
+    return {id: nodes_at(project, id) for id in {n.device_id for n in project.nodes.values()} if id}
 
 
 @derived
 def _ways_from(project: Project, sheet_id: str) -> dict[str, HarnessWire]:
     """Return the wires of harnesses among the conductors of nets that begin on a sheet, each by its own way."""
-    node_of = _node_of(project)
+    there = _nodes_at(project)
     found: dict[str, HarnessWire] = {}
-    for c in conductors_from(project, sheet_id).values() if node_of else ():
-        ends = [node_of.get(d.id) if (d := device_at(project, pin)) else None for pin in (c.start, c.end)]
-        a, b = ends
-        if a is not None and b is not None and a.harness_id == b.harness_id:
+    for c in conductors_from(project, sheet_id).values() if there else ():
+        one, other = (there.get(d.id, []) if (d := device_at(project, pin)) else [] for pin in (c.start, c.end))
+        pairs = [(a, b) for a in one for b in other if a.harness_id == b.harness_id]
+        if pairs:
+            a, b = _own_pair(project, c, pairs)
             found[c.key] = _measured(project, HarnessWire(c, a.harness_id), a.id, b.id)
     return found
+
+
+def _own_pair(project: Project, c: Conductor, pairs: list[tuple[Node, Node]]) -> tuple[Node, Node]:
+    """Return the nodes a conductor runs between: of the harness a person said, else of the first that has a way."""
+    if len(pairs) == 1:
+        return pairs[0]
+    said = {project.strands[id].harness_id for id in project.strands_of.get(c.key) if project.strands[id].here}
+    ways = (p for p in pairs if nodes_between(tree_of(project, p[0].harness_id), p[0].id, p[1].id))
+    return next((p for p in pairs if p[0].harness_id in said), None) or next(ways, pairs[0])
 
 
 _ways = merged(_ways_from)

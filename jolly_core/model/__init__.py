@@ -46,7 +46,19 @@ from .entities.circuit import (
     WireType,
 )
 from .entities.habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Mute, NumberRule, Stamp, Strip, TagRule
-from .entities.harness import NODE_SORTS, PATH_FORMS, Covering, Harness, Node, NodeSort, PathForm, Segment
+from .entities.harness import (
+    MOST_OFFSETS,
+    NODE_SORTS,
+    PATH_FORMS,
+    ClipLead,
+    Covering,
+    Harness,
+    Heading,
+    Node,
+    NodeSort,
+    PathForm,
+    Segment,
+)
 from .entities.layout import (
     STANDINGS,
     SURFACES,
@@ -248,6 +260,9 @@ __all__ = [
     "VariantPart",
     "NODE_SORTS",
     "NodeSort",
+    "ClipLead",
+    "MOST_OFFSETS",
+    "Heading",
     "PATH_FORMS",
     "PathForm",
 ]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from jolly_core.cables import cable_conductors, cable_cores, cable_drop, cable_length_m, ends_of, pair_names
 from jolly_core.drawing import place_in
-from jolly_core.harness import cavity_rows, connectors_of, harnesses
+from jolly_core.harness import connectors_of, harnesses, rows_in
 from jolly_core.library import text_in
 from jolly_core.model import Project, RuleError
 from jolly_core.plc import cards, channels
@@ -207,7 +207,7 @@ def connector_table(project: Project) -> list[tuple[Cell, ...]]:
         for device in connectors_of(project, harness.id):
             part = project.part_of(device)
             head = (harness.code, full_tag(project, device), part.number if part else "")
-            for row in cavity_rows(project, device.id):
+            for row in rows_in(project, harness.id, device.id):
                 contact = row.contact.number if row.contact else ""
                 for c, far in zip(row.conductors, row.far, strict=True):
                     wire_type = c.wire_type(project)
@@ -215,5 +215,6 @@ def connector_table(project: Project) -> list[tuple[Cell, ...]]:
                     name = pin_name(project, far)
                     rows.append((*head, row.cavity, c.number, type_name, name, contact, row.strip_mm))
                 if not row.conductors:
-                    rows.append((*head, row.cavity, "", "", "empty", "", ""))
+                    empty = f"in {row.elsewhere}" if row.elsewhere else "empty"
+                    rows.append((*head, row.cavity, "", "", empty, "", ""))
     return rows

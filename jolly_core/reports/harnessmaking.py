@@ -5,25 +5,27 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from jolly_core.cables import core_area_mm2
 from jolly_core.harness import (
     CavityRow,
     HarnessWire,
+    brings,
     builds_of,
-    cavity_rows,
+    cables_of,
     connectors_in,
     covered,
     harnesses,
     is_splice,
-    keys_in,
     node_name,
     probes,
+    rows_in,
     size_words,
     strand_of,
     tree_in,
     trunk,
     wires_in,
 )
-from jolly_core.model import Device, Harness, Project, counted
+from jolly_core.model import Device, Harness, Part, Project, counted
 from jolly_core.tagging import device_at, full_tag, natural, pin_name, pins_of
 from jolly_core.wiring import PinKey
 
@@ -55,7 +57,7 @@ class _Build:
         return connectors_in(self.project, self.harness.id, self.variant_id)
 
     def rows(self, device_id: str) -> list[CavityRow]:
-        return cavity_rows(self.project, device_id, keys_in(self.project, self.harness.id, self.variant_id))
+        return rows_in(self.project, self.harness.id, device_id, self.variant_id)
 
 
 def _builds(project: Project) -> Iterator[_Build]:
@@ -96,12 +98,17 @@ def harness_wire_rows(project: Project) -> list[tuple[Cell, ...]]:
     rows: list[tuple[Cell, ...]] = []
     for build in _builds(project):
         found = []
+        cores = cables_of(project, build.harness.id)
         for wire in build.wires:
             c = wire.conductor
             wire_type = c.wire_type(project)
             strand = strand_of(project, build.harness.id, c.key)
             name = wire_type.name if wire_type else ""
             facts = (c.number, name, wire_type.colour if wire_type else "", size_words(wire_type))
+            if c.key in cores:
+                device = project.devices[cores[c.key][0]]
+                name = f"core of {full_tag(project, device)}"
+                facts = (c.number, name, cores[c.key][1], f"{core_area_mm2(project, device.id):g}")
             length: Cell = wire.missing if wire.length_mm is None else wire.length_mm
             ends = [cell for pin in (c.start, c.end) for cell in _end(build, pin)]
             said = (strand.twisted, strand.shield) if strand else ("", "")
@@ -166,13 +173,14 @@ def _parts(build: _Build) -> dict[_Kind, tuple[float, set[str]]]:
 
     for device in build.connectors:
         tag, part = full_tag(project, device), project.part_of(device)
-        for piece in [p for p in (part, *project.add_ons_to(device.id)) if p is not None]:
+        own = brings(project, build.harness.id, device.id)
+        for piece in [p for p in (part, *project.add_ons_to(device.id)) if p is not None and own]:
             add((piece.part_class, piece.number, piece.text, "pcs"), 1, tag)
         for row in build.rows(device.id):
             contact = row.contact
             if contact is not None and row.conductors and (part is None or contact.id != part.id):
                 add((contact.part_class, contact.number, contact.text, "pcs"), len(row.conductors), tag)
-            if row.seal is not None:
+            if row.seal is not None and (row.conductors or own):
                 add((row.seal.part_class, row.seal.number, row.seal.text, "pcs"), len(row.conductors) or 1, tag)
     for node in tree_in(project, build.harness.id, build.variant_id).nodes:
         clip = project.parts.get(node.part_id)
@@ -182,12 +190,29 @@ def _parts(build: _Build) -> dict[_Kind, tuple[float, set[str]]]:
         if stretch.part is not None:
             part = stretch.part
             add((part.part_class, part.number, part.text, "m"), stretch.used_mm / 1000, "covering")
+    for part, length, tag in _cables(build):
+        add((part.part_class, part.number, part.text, "m"), length / 1000, tag)
+    cores = cables_of(project, build.harness.id)
     for wire in build.wires:
         wire_type = wire.conductor.wire_type(project)
-        if wire_type is not None and wire.length_mm is not None:
+        if wire_type is not None and wire.length_mm is not None and wire.conductor.key not in cores:
             words = f"{size_words(wire_type)} {wire_type.colour}".strip()
             add(("wire", wire_type.name, words, "m"), wire.length_mm / 1000, "wires")
     return found
+
+
+def _cables(build: _Build) -> Iterator[tuple[Part, float, str]]:
+    """Yield part, length in mm and tag of each cable of a build: as long as the longest of its cores."""
+    project, cores = build.project, cables_of(build.project, build.harness.id)
+    lengths: dict[str, float] = {}
+    for wire in build.wires:
+        if wire.conductor.key in cores and wire.length_mm is not None:
+            id = cores[wire.conductor.key][0]
+            lengths[id] = max(lengths.get(id, 0.0), wire.length_mm)
+    for id, length in lengths.items():
+        part = project.part_of(project.devices[id])
+        if part is not None:
+            yield part, length, full_tag(project, project.devices[id])
 
 
 @report(
@@ -212,10 +237,11 @@ def _cutting(build: _Build) -> Iterator[_Step]:
     """Yield a step for each type and length of wire to cut, and for each group to twist or put into a shield."""
     lots: dict[tuple[str, float], list[str]] = {}
     groups: dict[tuple[str, str], list[str]] = {}
+    cores = cables_of(build.project, build.harness.id)
     for wire in build.wires:
         c = wire.conductor
         wire_type = c.wire_type(build.project)
-        if wire.length_mm is not None:
+        if wire.length_mm is not None and c.key not in cores:
             lots.setdefault((wire_type.name if wire_type else "", wire.length_mm), []).append(c.number)
         strand = strand_of(build.project, build.harness.id, c.key)
         for act, name in (("twist", strand.twisted), ("shield", strand.shield)) if strand else ():
@@ -224,6 +250,8 @@ def _cutting(build: _Build) -> Iterator[_Step]:
     for (name, length), wires in sorted(lots.items()):
         numbers = ", ".join(sorted(wires, key=natural))
         yield "cut", f"{counted(len(wires), 'wire')} of {name}, {length:g} mm: {numbers}"
+    for part, length, tag in _cables(build):
+        yield "cut", f"cable {tag} of {part.number}, {length:g} mm"
     for (act, name), wires in sorted(groups.items()):
         yield act, f"{name}: {', '.join(sorted(wires, key=natural))}"
 
@@ -270,7 +298,8 @@ def _filling(build: _Build) -> Iterator[_Step]:
             continue
         rows = build.rows(device.id)
         filled = [f"{row.cavity} {' + '.join(c.number for c in row.conductors)}" for row in rows if row.conductors]
-        plugs = [row for row in rows if row.seal is not None and not row.conductors]
+        own = brings(build.project, build.harness.id, device.id)
+        plugs = [row for row in rows if row.seal is not None and not row.conductors and own]
         words = ", ".join(filled) or "no wires"
         if plugs:
             words += f"; {counted(len(plugs), 'plug')} {plugs[0].seal.number if plugs[0].seal else ''}".rstrip()
@@ -317,8 +346,10 @@ def harness_label_rows(project: Project) -> list[tuple[Cell, ...]]:
         head = (*build.head, build.quantity)
         name = f"{build.harness.code} {build.variant}".strip()
         rows.append((*head, "harness", name, build.harness.text))
+        at_mm = build.harness.label_mm
         for device in build.connectors:
-            rows.append((*head, "end", full_tag(project, device), device.text))
+            far = f"{at_mm:g} mm from {full_tag(project, device)}" if at_mm else device.text
+            rows.append((*head, "end", full_tag(project, device), far))
         for wire in build.wires:
             c = wire.conductor
             for here, there in ((c.start, c.end), (c.end, c.start)):

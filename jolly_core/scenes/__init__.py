@@ -7,6 +7,7 @@ from .blocks import block_places, blocks_scene
 from .board import board_places
 from .cabinet import MARGIN_MM, door_back_scene, surface_scene
 from .cableface import cable_scene
+from .clipface import clip_scene
 from .graphics import art_of, drawn, kept
 from .layoutleaves import surface_leaves
 from .lettering import fit, lay
@@ -38,6 +39,7 @@ from .stripface import strip_scene
 from .titleblocks import EDGE_MM, block_scene
 
 __all__ = [
+    "clip_scene",
     "door_back_scene",
     "Arc",
     "Art",

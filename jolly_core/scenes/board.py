@@ -12,16 +12,17 @@ from jolly_core.harness import (
     bundles,
     covered,
     is_splice,
-    keys_in,
     laid,
+    lies_towards,
     span_of,
     tree_in,
     trunk,
     wires_in,
 )
-from jolly_core.model import Harness, Node, Project, counted, derived
+from jolly_core.model import Harness, Node, Project, Segment, counted, derived
 from jolly_core.tagging import lead_of
 
+from .boardlabels import label_flags
 from .boardmarks import (
     NAME_MM,
     WORDS_MM,
@@ -149,7 +150,9 @@ def _drawn(project: Project, harness_id: str, variant_id: str) -> tuple[dict[str
     """Return all that is on a board, about its leftmost and topmost node: what is drawn, and tables to be drawn."""
     tree = tree_in(project, harness_id, variant_id)
     thick = bundles(project, harness_id, variant_id)
-    board = _Board(project, project.harnesses[harness_id], tree, laid(tree), thick, trunk(tree), variant_id)
+    harness = project.harnesses[harness_id]
+    lies = lies_towards(laid(tree), harness.heading)
+    board = _Board(project, harness, tree, lies, thick, trunk(tree), variant_id)
     places = board.lies.places
     for s in tree.segments:
         if s.a_id in places and s.b_id in places:
@@ -158,12 +161,13 @@ def _drawn(project: Project, harness_id: str, variant_id: str) -> tuple[dict[str
             board.room.add_line(run, half + BESIDE_BUNDLE_MM)
     _coverings(board)
     _segments(board)
-    keys = keys_in(project, harness_id, variant_id)
     faces = {n.id: _face(board, n) for n in tree.nodes if n.id in places}
+    for flag in label_flags(project, tree, places, harness.label_mm, board.room):
+        board.put(flag)
     _dimensions(board)
     for node in tree.nodes:
         if node.id in places:
-            board.put(node_item(project, node, places[node.id], faces[node.id], keys))
+            board.put(node_item(project, node, places[node.id], faces[node.id], variant_id))
     _names(board)
     _tables(board)
     return board.items, board.tables
@@ -250,29 +254,43 @@ def _dimensions(board: _Board) -> None:
     shown = [s for s in board.tree.segments if s.a_id in places and s.b_id in places]
     said: set[str] = set()
     for s in shown:
-        if frozenset((s.a_id, s.b_id)) in steps:
-            (x1, y1), (x2, y2) = sorted((places[s.a_id], places[s.b_id]))
-            away = DIMENSION_MM + board.bundles[s.id].diameter_mm / 2
-            box = (x1, y1, x2, y2 + away)
-            words = span_of(board.project, s.id).words
-            prims = dimension((x1, y1), (x2, y2), away)
-            middle = (x1 + x2) / 2
-            if words_width(words, NAME_MM) < x2 - x1 - 8:
-                half = words_width(words, NAME_MM) / 2
-                prims.append(text(middle, y1 + away - 4, NAME_MM, words, anchor="middle", role="tag"))
-                board.room.boxes.append((middle - half, y1 + away - NAME_MM - 5, middle + half, y1 + away))
-                said.add(s.id)
-            board.put(Item(f"dimension:{s.id}", "dimension", prims, box))
-            board.room.add_line((x1, y1 + away, x2, y2 + away), 1.0)
+        if frozenset((s.a_id, s.b_id)) in steps and _dimension(board, s):
+            said.add(s.id)
     for s in shown:
         bundle = board.bundles[s.id]
         turned = ", turned" if s.id in board.lies.turned else ""
         size = f", ⌀ {bundle.diameter_mm:.1f}" if bundle.wires else ""
-        what = f"{counted(len(bundle.wires), 'wire')}{size}{turned}"
+        beside = f" with {', '.join(bundle.beside)}" if bundle.beside else ""
+        what = f"{counted(len(bundle.wires), 'wire')}{size}{beside}{turned}"
         lines: list[tuple[str, float, RoleName]] = [(what, WORDS_MM, "label")]
         if s.id not in said:
             lines.insert(0, (span_of(board.project, s.id).words, NAME_MM, "tag"))
         _say(board, f"length:{s.id}", _between(places[s.a_id], places[s.b_id], 0.5), lines)
+
+
+def _dimension(board: _Board, s: Segment) -> bool:
+    """Draw the dimension of a segment of the trunk, below it or right of it; return whether its words have room."""
+    a, b = sorted((board.lies.places[s.a_id], board.lies.places[s.b_id]))
+    upright = abs(b[0] - a[0]) < abs(b[1] - a[1])
+    if upright:
+        a, b = b, a  # upwards, so that its line stands on the right
+    away = DIMENSION_MM + board.bundles[s.id].diameter_mm / 2
+    words = span_of(board.project, s.id).words
+    prims = dimension(a, b, away)
+    half, x, y = words_width(words, NAME_MM) / 2, (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
+    if upright:
+        line, box = (a[0] + away, b[1], a[0] + away, a[1]), (a[0], b[1], a[0] + away, a[1])
+        at, room = (x + away - 4, y), (x + away - NAME_MM - 5, y - half, x + away, y + half)
+    else:
+        line, box = (a[0], a[1] + away, b[0], b[1] + away), (*a, b[0], b[1] + away)
+        at, room = (x, y + away - 4), (x - half, y + away - NAME_MM - 5, x + half, y + away)
+    fits = 2 * half < abs(b[0] - a[0]) + abs(b[1] - a[1]) - 8
+    if fits:
+        prims.append(text(*at, NAME_MM, words, anchor="middle", role="tag", upward=upright))
+        board.room.boxes.append(room)
+    board.put(Item(f"dimension:{s.id}", "dimension", prims, box))
+    board.room.add_line(line, 1.0)
+    return fits
 
 
 def _schematic_link(project: Project, node: Node) -> str:
@@ -291,10 +309,9 @@ def _names(board: _Board) -> None:
 def _tables(board: _Board) -> None:
     """Put the table of each connector and splice where nothing lies, the tallest first."""
     wires = wires_in(board.project, board.harness.id, board.variant)
-    keys = keys_in(board.project, board.harness.id, board.variant)
     nodes = [n for n in board.tree.nodes if n.device_id and n.id in board.lies.places]
     tables = sorted(
-        ((table_of(board.project, n, wires, keys), n) for n in nodes), key=lambda t: (-t[0].height, t[1].id)
+        ((table_of(board.project, n, wires, board.variant), n) for n in nodes), key=lambda t: (-t[0].height, t[1].id)
     )
     for table, node in tables:
         near = board.lies.places[node.id]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import hypot
 
-from jolly_core.harness import Bundle, Covered, cavity_rows, is_splice, node_name
+from jolly_core.harness import Bundle, Covered, cavity_rows, is_splice, node_name, rows_in
 from jolly_core.model import Node, Project
 
 from .primitives import Box, Circle, Facts, Item, Line, Poly, Prim, Rect, Strand, ToneName, text
@@ -100,13 +100,15 @@ def face_size(project: Project, device_id: str) -> tuple[float, float, int]:
     return columns * CELL_MM + 4, rows * CELL_MM + 4, columns
 
 
-def face_prims(
-    project: Project, device_id: str, box: Box, columns: int, only: frozenset[str] | None = None
-) -> list[Prim]:
-    """Return a connector from the wire side, its cavities numbered; empty ones are pale."""
+def face_prims(project: Project, node: Node, box: Box, columns: int, variant_id: str = "") -> list[Prim]:
+    """Return a connector's front face, its cavities numbered; empty ones are pale.
+
+    From the wire side cavities follow each other to the right; from the mating side it is mirrored.
+    """
     prims: list[Prim] = [Rect(box[0], box[1], box[2] - box[0], box[3] - box[1], "ink", "case-dark")]
-    for n, row in enumerate(cavity_rows(project, device_id, only)):
-        x = box[0] + 2 + (n % columns) * CELL_MM + 0.8
+    for n, row in enumerate(rows_in(project, node.harness_id, node.device_id, variant_id)):
+        column = columns - 1 - n % columns if node.from_mating else n % columns
+        x = box[0] + 2 + column * CELL_MM + 0.8
         y = box[1] + 2 + (n // columns) * CELL_MM + 0.8
         side = CELL_MM - 1.6
         tone: ToneName = "paper" if row.conductors else "case-shade"
@@ -116,7 +118,7 @@ def face_prims(
     return prims
 
 
-def node_item(project: Project, node: Node, at: Spot, box: Box | None, only: frozenset[str] | None = None) -> Item:
+def node_item(project: Project, node: Node, at: Spot, box: Box | None, variant_id: str = "") -> Item:
     """Return a node: the face of a connector in its box, a splice, a clip or a branching."""
     x, y = at
     prims: list[Prim]
@@ -124,7 +126,7 @@ def node_item(project: Project, node: Node, at: Spot, box: Box | None, only: fro
         prims = [Poly((x - 6, y, x, y - 8, x + 6, y, x, y + 8, x - 6, y), "ink"), Circle(x, y, 2.0, "ink", "orange")]
         box = (x - 6, y - 8, x + 6, y + 8)
     elif node.device_id and box is not None:
-        prims = face_prims(project, node.device_id, box, face_size(project, node.device_id)[2], only)
+        prims = face_prims(project, node, box, face_size(project, node.device_id)[2], variant_id)
     elif node.sort == "clip":
         prims = [Rect(x - 6, y - 5, 12, 10, "ink", "bracket")]
         box = (x - 6, y - 5, x + 6, y + 5)

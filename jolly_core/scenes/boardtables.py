@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from jolly_core.harness import CavityRow, HarnessWire, cavity_rows, is_splice
+from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in
 from jolly_core.model import Node, Project
 from jolly_core.sizing import area_mm2
 from jolly_core.tagging import full_tag, pin_name
@@ -69,14 +69,12 @@ class BoardTable:
         return Item(f"table:{self.device_id}", "table", prims, box, {"device": self.device_id})
 
 
-def table_of(
-    project: Project, node: Node, wires: Iterable[HarnessWire], only: frozenset[str] | None = None
-) -> BoardTable:
-    """Return the table of a connector or splice; `wires` are the harness's, `only` the keys of those of a variant."""
+def table_of(project: Project, node: Node, wires: Iterable[HarnessWire], variant_id: str = "") -> BoardTable:
+    """Return the table of a connector or splice; `wires` are those of its harness or of the variant."""
     device = project.devices[node.device_id]
     part = project.part_of(device)
     head = f"{full_tag(project, device)} {device.text}".strip() + (f"  {part.number}" if part else "")
-    rows = cavity_rows(project, device.id, only)
+    rows = rows_in(project, node.harness_id, device.id, variant_id)
     if is_splice(project, device.id):
         lengths = {w.conductor.key: w for w in wires}
         legs = [_leg(project, row, c, n, lengths) for row in rows for n, c in enumerate(row.conductors)]
@@ -87,7 +85,8 @@ def table_of(
     columns = tuple(c for c in _CONNECTOR if sealed or c[0] != "Seal")
     lines = [line for row in rows for line in _cavity(project, row, sealed)]
     ways = tuple(way for row in rows for way in (map(pin_link, row.far) if row.conductors else ("",)))
-    return BoardTable(device.id, f"{head}  wire side", columns, tuple(lines), ways)
+    side = "mating side" if node.from_mating else "wire side"
+    return BoardTable(device.id, f"{head}  {side}", columns, tuple(lines), ways)
 
 
 def _wire(project: Project, c: Conductor) -> tuple[str, str, str]:
@@ -98,7 +97,7 @@ def _wire(project: Project, c: Conductor) -> tuple[str, str, str]:
 def _cavity(project: Project, row: CavityRow, sealed: bool) -> list[tuple[str, ...]]:
     seal = (row.seal.number if row.seal else "",) if sealed else ()
     if not row.conductors:
-        return [(row.cavity, "", "", "", "", "", *seal, "empty")]
+        return [(row.cavity, "", "", "", "", "", *seal, f"in {row.elsewhere}" if row.elsewhere else "empty")]
     contact = row.contact.number if row.contact else ""
     return [
         (row.cavity, *_wire(project, c), contact, f"{row.strip_mm:g}", *seal, pin_name(project, far))

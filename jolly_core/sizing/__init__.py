@@ -3,7 +3,7 @@
 from .ampacity import USUAL_LAYING, Laying, carried_a, conductor_for_mm2, laying_factor
 from .drop import Drop, voltage_drop
 from .motors import Chosen, motor_choice, motor_current_a
-from .packing import MOST_PACKED, bundle_diameter_mm, packing_cost
+from .packing import MOST_PACKED, bundle_diameter_mm, bundle_places_mm, circle_about_mm, packing_cost
 from .warming import (
     FAN_M3K_PER_WH,
     STANDING_FACTORS,
@@ -37,6 +37,8 @@ __all__ = [
     "area_mm2",
     "MOST_PACKED",
     "bundle_diameter_mm",
+    "bundle_places_mm",
+    "circle_about_mm",
     "packing_cost",
     "fan_m3_per_h",
     "fill_percent",

@@ -53,6 +53,40 @@ def packing_cost(diameters_mm: Iterable[float]) -> float:
     return 0.0 if len(sizes) < 4 or sizes[0] == sizes[-1] else 30.0 + len(sizes)
 
 
+def bundle_places_mm(diameters_mm: Iterable[float]) -> list[tuple[float, float]]:
+    """Return where the middle of each wire of a bundle lies, in their order, so that none overlaps another; mm.
+
+    The middle of the circle about them is at (0, 0). More than `MOST_PACKED` lie on a lattice as wide as the thickest.
+
+    Example:
+        >>> bundle_places_mm([2.0, 2.0])
+        [(-1.0, 0.0), (1.0, 0.0)]
+    """
+    sizes = tuple(round(d, 3) for d in diameters_mm)
+    order = sorted(range(len(sizes)), key=lambda n: (-sizes[n], n))
+    places = _places(tuple(sizes[n] / 2 for n in order))
+    found = dict(zip(order, places, strict=True))
+    return [found[n] for n in range(len(sizes))]
+
+
+@lru_cache(maxsize=1024)
+def _places(sizes: tuple[float, ...]) -> tuple[tuple[float, float], ...]:
+    if len(sizes) < 2:
+        return ((0.0, 0.0),) * len(sizes)
+    radii = np.array(sizes)
+    spots = _packed_places(radii) if len(sizes) <= MOST_PACKED else _lattice(len(sizes), 2 * sizes[0])
+    _, x, y = _circle_about(spots, radii)
+    return tuple((round(float(u) - x, 3) + 0.0, round(float(v) - y, 3) + 0.0) for u, v in spots)
+
+
+def _lattice(count: int, pitch: float) -> _Places:
+    """Return the points of a lattice of triangles that are nearest to one of them."""
+    reach = int(sqrt(count)) + 2
+    steps = range(-reach, reach + 1)
+    points = [(pitch * (i + j / 2), pitch * j * sqrt(3) / 2) for i in steps for j in steps]
+    return np.array(sorted(points, key=lambda p: (round(hypot(*p), 6), p))[:count])
+
+
 def _sizes(diameters_mm: Iterable[float]) -> tuple[float, ...]:
     return tuple(sorted((round(d, 3) for d in diameters_mm if d > 0), reverse=True))
 
@@ -89,14 +123,18 @@ def _about_three(one: float, other: float, third: float) -> float:
 def _packed(sizes: list[float]) -> float:
     """Return the radius about circles of given radii, the largest first: laid greedily, then drawn together."""
     radii = np.array(sizes)
+    return _around(_packed_places(radii), radii)
+
+
+def _packed_places(radii: _Places) -> _Places:
+    """Return where circles lie that none overlaps, in as small a circle as is found."""
     places = _greedy(radii)
-    first = _around(places, radii)
     drawn = _drawn_together(places, radii)
-    # What overlaps still is spread until nothing does, so that the radius is that of a packing.
+    # What overlaps still is spread until nothing does, so that it is a packing.
     one, other = np.triu_indices(len(radii), 1)
     gaps = np.hypot(*(drawn[one] - drawn[other]).T)
     spread = max(1.0, float(((radii[one] + radii[other]) / np.maximum(gaps, 1e-9)).max()))
-    return min(first, _around(drawn * spread, radii))
+    return min((places, drawn * spread), key=lambda found: _around(found, radii))
 
 
 def _greedy(radii: _Places) -> _Places:
@@ -151,7 +189,18 @@ def _drawn_together(places: _Places, radii: _Places) -> _Places:
 
 
 def _around(places: _Places, radii: _Places) -> float:
-    """Return the radius of a circle about circles: its middle is drawn to the farthest one as long as that helps."""
+    """Return the radius of a circle about circles."""
+    return _circle_about(places, radii)[0]
+
+
+def circle_about_mm(places: Iterable[tuple[float, float]], diameters_mm: Iterable[float]) -> float:
+    """Return the diameter in mm of a circle about circles at places; 0 about none."""
+    spots, radii = np.array(list(places)).reshape(-1, 2), np.array(list(diameters_mm)) / 2
+    return round(2 * _around(spots, radii), 3) if len(radii) else 0.0
+
+
+def _circle_about(places: _Places, radii: _Places) -> tuple[float, float, float]:
+    """Return radius and middle of a circle about circles: it is drawn to the farthest one as long as that helps."""
     x = y = 0.0
     step = float(radii.max())
     best = _reach(places, radii, x, y)[0]
@@ -165,7 +214,7 @@ def _around(places: _Places, radii: _Places) -> float:
             best, x, y = now, u, v
         else:
             step /= 2
-    return best
+    return best, x, y
 
 
 def _reach(places: _Places, radii: _Places, x: float, y: float) -> tuple[float, int]:

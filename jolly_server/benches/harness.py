@@ -14,15 +14,14 @@ from jolly_core.harness import (
     Covered,
     HarnessWire,
     bundles,
-    cavity_rows,
     covered,
     free_connectors,
     harnesses,
     is_crowded,
     is_splice,
-    keys_in,
     named_for,
     node_name,
+    rows_in,
     shields,
     size_words,
     span_of,
@@ -147,7 +146,12 @@ class CoveringValue(TypedDict):
 
 
 class CavityValue(TypedDict):
-    """A cavity of a connector: its wires, where they lead, its contact; `crowded`: that does not take them together."""
+    """A cavity of a connector: its wires, where they lead, its contact.
+
+    Attributes:
+        crowded: that does not take them together.
+        elsewhere: the harness whose wires are in it, where those are of another one alone.
+    """
 
     cavity: str
     wires: list[str]
@@ -156,6 +160,7 @@ class CavityValue(TypedDict):
     strip_mm: float
     seal: str
     crowded: bool
+    elsewhere: str
 
 
 class ConnectorValue(DeviceName):
@@ -230,7 +235,6 @@ def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
     variant = wanted if wanted in {v.id for v in variants} else ""
     mark = ("board", harness_id, variant)
     page = next((p for p in generated_pages(project) if (p.kind, p.subject, p.variant) == mark), None)
-    only = keys_in(project, harness_id, variant)
     tree = tree_in(project, harness_id, variant)
     return {
         "id": harness.id,
@@ -250,7 +254,7 @@ def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
         "nodes": [_node(project, n) for n in tree.nodes],
         "segments": _segments(project, harness_id, variant),
         "wires": [_wire(project, w) for w in wires_in(project, harness_id, variant)],
-        "connectors": [_connector(project, n.device_id, only) for n in tree.nodes if n.device_id],
+        "connectors": [_connector(project, n.device_id, harness_id, variant) for n in tree.nodes if n.device_id],
     }
 
 
@@ -351,9 +355,9 @@ def _wire(project: Project, wire: HarnessWire) -> HarnessWireValue:
     }
 
 
-def _connector(project: Project, device_id: str, only: frozenset[str] | None) -> ConnectorValue:
+def _connector(project: Project, device_id: str, harness_id: str, variant: str) -> ConnectorValue:
     rows: list[CavityValue] = []
-    for row in cavity_rows(project, device_id, only):
+    for row in rows_in(project, harness_id, device_id, variant):
         to = [pin_name(project, pin) for pin in row.far]
         rows.append(
             {
@@ -364,6 +368,7 @@ def _connector(project: Project, device_id: str, only: frozenset[str] | None) ->
                 "strip_mm": row.strip_mm,
                 "seal": row.seal.number if row.seal else "",
                 "crowded": is_crowded(project, row),
+                "elsewhere": row.elsewhere,
             }
         )
     device = project.devices[device_id]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing_extensions import TypedDict
 
-from jolly_core.harness import blocks, mate_of, mates_named, node_of, owner_of
+from jolly_core.harness import blocks, mate_of, mates_named, nodes_at, owner_of
 from jolly_core.model import Device, Project
 from jolly_core.scenes import BLOCKS, blocks_scene, generated_pages
 from jolly_core.tagging import lead_of
@@ -13,14 +13,20 @@ from jolly_server.projects.sceneshapes import SceneValue, scene_value
 from .shapes import DeviceName, Place, device_value, symbol_place
 
 
+class CodeName(TypedDict):
+    """A harness by its code."""
+
+    id: str
+    code: str
+
+
 class ConnectorFacts(TypedDict):
-    """What a connector sits on, is plugged to and may be plugged to, its harness, and where it is drawn."""
+    """What a connector sits on, is plugged to and may be plugged to, its harnesses, and where it is drawn."""
 
     owner: DeviceName | None
     mate: DeviceName | None
     mates: list[str]
-    harness_id: str
-    harness: str
+    harnesses: list[CodeName]
     drawn: Place
 
 
@@ -48,14 +54,13 @@ class BlocksView(TypedDict):
 def connector_facts(project: Project, device: Device) -> ConnectorFacts:
     """Return what is known of a connector beside its cavities."""
     owner, mate = owner_of(project, device.id), mate_of(project, device.id)
-    node = node_of(project, device.id)
+    nodes = nodes_at(project, device.id)
     lead = lead_of(project, device.id)
     return {
         "owner": device_value(project, owner) if owner else None,
         "mate": device_value(project, mate) if mate else None,
         "mates": list(mates_named(project.part_of(device))),
-        "harness_id": node.harness_id if node else "",
-        "harness": project.harnesses[node.harness_id].code if node else "",
+        "harnesses": [{"id": n.harness_id, "code": project.harnesses[n.harness_id].code} for n in nodes],
         "drawn": symbol_place(project, lead.id if lead else ""),
     }
 

@@ -58,7 +58,7 @@ class Registry(TestCase):
             "rack",
             "point-waits",
             "harness",
-            *(f"harness-{what}" for what in ("bend", "contact", "mate", "shield", "fit", "length")),
+            *(f"harness-{what}" for what in ("bend", "clip", "contact", "mate", "shield", "fit", "length")),
             "out-of-bounds",
             "package-fault",
         }

@@ -6,7 +6,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..fields import Id, LongText, Names, Order, Running, Text, Within
+from ..fields import Id, LongText, Names, Order, Running, Since, Text, Within
 from ..kinds import Keyed, kind
 from .harness import Quantity
 
@@ -57,6 +57,7 @@ class Strand:
         conductor: key of the wire (`jolly_core.wiring.Conductor.key`).
         twisted: name of the group it is twisted with.
         shield: name of the shield it lies in.
+        here: it runs in this harness, though another joins its ends, too.
     """
 
     id: Id
@@ -64,6 +65,7 @@ class Strand:
     conductor: LongText
     twisted: Text = ""
     shield: Text = ""
+    here: Annotated[bool, Since(13)] = False
 
 
 @kind("harness_shield", since=12, called="shield")

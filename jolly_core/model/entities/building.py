@@ -118,6 +118,7 @@ class Cable:
         numbered: its cores are called by their place in the part's list and not by their colours; green-yellow stays.
         laid: how it is laid, one of LAYING_METHODS, "" as the project says.
         grouped: loaded circuits that lie together on its way, this one with them.
+        apart: in a harness it runs beside the bundle and not in it.
     """
 
     id: Id
@@ -131,6 +132,7 @@ class Cable:
     numbered: Annotated[bool, Since(6)] = False
     laid: Annotated[str, OneOf(("", *LAYING_METHODS)), Since(7)] = ""
     grouped: Annotated[int, Within(1, 9), Since(7)] = 1
+    apart: Annotated[bool, Since(13)] = False
 
 
 @kind("band", since=1, keeps_device=True)

@@ -17,6 +17,13 @@ NODE_SORTS: tuple[str, ...] = get_args(NodeSort)
 # How a segment gets its length: typed, or by its path in space.
 PathForm = Literal["typed", "line", "polyline", "curve"]
 PATH_FORMS: tuple[str, ...] = get_args(PathForm)
+# How wires lie where they are led through a clip: packed by themselves, each at an offset, all at one point.
+ClipLead = Literal["", "offsets", "merged"]
+CLIP_LEADS: tuple[str, ...] = get_args(ClipLead)
+# Where the trunk leads on the board.
+Heading = Literal["right", "down", "left", "up"]
+HEADINGS: tuple[str, ...] = get_args(Heading)
+MOST_OFFSETS = 200
 MOST_PATH_POINTS = 60
 
 Quantity = Annotated[int, Within(0, 100_000)]
@@ -36,6 +43,9 @@ class Harness:
     Attributes:
         extra_percent: added to the length of every segment.
         quantity: how many are built, where it has no variants.
+        apart: its bundles stay apart from those of other harnesses on the same way; else they are one.
+        heading: where its trunk leads on the board, one of HEADINGS.
+        label_mm: how far from each end its label is put, 0 for none.
     """
 
     id: Id
@@ -44,6 +54,9 @@ class Harness:
     order: Order = 0
     extra_percent: Annotated[ExtraShare, Since(11)] = 0.0
     quantity: Annotated[Quantity, Since(12)] = 1
+    apart: Annotated[bool, Since(13)] = False
+    heading: Annotated[str, OneOf(HEADINGS), Since(13)] = "right"
+    label_mm: Annotated[SegmentLength, Since(13)] = 40.0
 
 
 @kind("node", since=1, keeps_device=True)
@@ -59,6 +72,9 @@ class Node:
         trunk_end: its trunk begins or ends here; the trunk lies between the two of a harness that have it, else it is
             the longest way.
         equal_legs: all wires of the splice there are cut as long as its longest.
+        led: how wires lie in the clip there, one of CLIP_LEADS.
+        offsets: with "offsets" where each of them lies in the clip, two coordinates each, in the order of its wires.
+        from_mating: its connector is shown from the mating side, not from the wire side.
     """
 
     id: Id
@@ -70,6 +86,9 @@ class Node:
     at: Annotated[Place, Since(11)] = ()
     trunk_end: Annotated[bool, Since(11)] = False
     equal_legs: Annotated[bool, Since(11)] = False
+    led: Annotated[str, OneOf(CLIP_LEADS), Since(13)] = ""
+    offsets: Annotated[Floats, Longest(2 * MOST_OFFSETS), Since(13)] = ()
+    from_mating: Annotated[bool, Since(13)] = False
 
 
 @kind("segment", since=1)
