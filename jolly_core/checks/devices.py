@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from jolly_core.library import definition
 from jolly_core.model import ATTACHED, Device, Project, Symbol
 from jolly_core.plc import card_of
-from jolly_core.tagging import CONTACT_KINDS, KIND_WORDS, full_tag, lead_of, tag_on, unit_rows
+from jolly_core.tagging import CONTACT_KINDS, KIND_WORDS, full_tag, lead_of, pins_of, tag_on, unit_rows
 
 from .registry import Snag, built, check, project_check
 
@@ -153,6 +153,24 @@ def pins_twice(project: Project, sheet_id: str) -> Iterator[Snag]:
             yield Snag(
                 "pins-twice", "error", words, (symbol.id,), sheet_id, symbol.x, symbol.y, "choose-part", device.id
             )
+
+
+@check("cavity-twice", "A cavity of a connector that is drawn twice.")
+def cavity_twice(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag at each symbol of a cavity that another symbol of the connector is drawn of, too."""
+    sheet = project.sheets[sheet_id]
+    for symbol in project.symbols_on(sheet_id):
+        device = project.devices.get(symbol.device_id)
+        if device is None or definition(symbol.definition).unit != "cavity":
+            continue
+        mine = {unit for unit in symbol.units if unit}
+        others = (s for s in project.units_of(device.id) if s.id != symbol.id and mine & set(s.units))
+        other = next((s for s in others if definition(s.definition).unit == "cavity"), None)
+        if other is not None:
+            name = f"{tag_on(project, device, sheet)}:{pins_of(project, symbol)[0]}"
+            where = "" if other.sheet_id == sheet_id else f", also on sheet {project.sheets[other.sheet_id].number}"
+            words = f"{name} is drawn twice{where}. Delete one of them, or choose another cavity."
+            yield Snag("cavity-twice", "error", words, (symbol.id,), sheet_id, symbol.x, symbol.y, device_id=device.id)
 
 
 @check("no-part", "A device without a part.")

@@ -30,6 +30,7 @@ class EachCheck(TestCase):
             "number-given-up",
             "pin-full",
             "pins-twice",
+            "cavity-twice",
             "short-circuit",
             "poles-joined",
             "bridged",

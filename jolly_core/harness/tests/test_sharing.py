@@ -19,7 +19,7 @@ from jolly_core.harness import (
     segments_of,
     wires_of,
 )
-from jolly_core.model import Node, RuleError
+from jolly_core.model import ChangeSet, Node, RuleError
 from jolly_core.reports import run_report
 from jolly_core.sizing import bundle_places_mm, circle_about_mm
 from jolly_core.tagging import full_tag
@@ -256,7 +256,9 @@ class Twice(Shared):
     def test_a_cavity_drawn_twice_is_named(self) -> None:
         project = self.bench.project
         symbol = next(s for s in project.symbols.values() if s.device_id == self.one)
-        project.symbols["again"] = replace(symbol, id="again", y=symbol.y + 60)
-        said = [s.message for s in snags_on(project, symbol.sheet_id) if s.code == "pins-twice"]
-        self.assertEqual(said, ["-XD1 has two pins named 1. Choose another contact or part."])
+        changes = ChangeSet()
+        changes.record("symbol", "again", None, replace(symbol, id="again", y=symbol.y + 60))
+        project.apply(changes)
+        said = [s.message for s in snags_on(project, symbol.sheet_id) if s.code == "cavity-twice"]
+        self.assertEqual(said, ["-XD1:1 is drawn twice. Delete one of them, or choose another cavity."] * 2)
         self.assertEqual(len(cavity_rows(project, self.one)), 6)
