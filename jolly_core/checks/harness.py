@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from jolly_core.cables import number_of
 from jolly_core.harness import (
     bundles,
     cavity_area_mm2,
@@ -29,6 +30,7 @@ from jolly_core.harness import (
     tree_of,
     wires_of,
 )
+from jolly_core.library import names_in
 from jolly_core.model import Device, Harness, Project, Segment, counted
 from jolly_core.tagging import full_tag
 
@@ -103,6 +105,28 @@ def fit_faults(project: Project) -> Iterator[Snag]:
             if part is not None and diameter and not holds(part, diameter):
                 message = f"{part.number} {where} does not take the bundle of ⌀ {diameter:.1f} mm."
                 yield _snag("harness-fit", "error", harness, message, segment_id)
+
+
+@project_check("harness-backshell", "A backshell that does not go with its housing, or does not take the bundle.")
+def backshell_faults(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each backshell that its connector's housing does not name, or that is too narrow."""
+    for harness in harnesses(project):
+        bundle, beside = bundles(project, harness.id), tree_of(project, harness.id).beside
+        for node in nodes_of(project, harness.id):
+            device = project.devices.get(node.device_id)
+            part = project.part_of(device) if device else None
+            for shell in project.add_ons_to(node.device_id) if device and part else ():
+                if shell.part_class != "backshell" or device is None or part is None:
+                    continue
+                named = names_in(part.ratings.get("backshells", ""))
+                name, widest = full_tag(project, device), number_of(shell, "outer_diameter_mm")
+                thick = max((bundle[s.id].diameter_mm for s, _ in beside[node.id]), default=0.0)
+                if named and shell.number not in named:
+                    message = f"the backshell {shell.number} on {name} does not go with {part.number}: {named[0]} does."
+                    yield _snag("harness-backshell", "error", harness, message, "", device.id)
+                elif widest and thick > widest:
+                    message = f"the backshell {shell.number} on {name} does not take the bundle of ⌀ {thick:.1f} mm."
+                    yield _snag("harness-backshell", "error", harness, message, "", device.id)
 
 
 @project_check("harness-clip", "A clip that does not take what is led through it, or in which wires lie in each other.")

@@ -34,7 +34,10 @@ def set_text(work: Work, payload: SetText) -> str:
 
 
 class SetTag(Payload):
-    """Fix a device's tag by hand, or let it follow the habit again with an empty tag."""
+    """Fix a device's tag by hand, or let it follow the habit again with an empty tag.
+
+    It may be typed with the function and location the device has, as "=K2+F1-QA7".
+    """
 
     kind: Literal["set-tag"] = "set-tag"
     device_id: Id
@@ -45,8 +48,12 @@ class SetTag(Payload):
 def set_tag(work: Work, payload: SetTag) -> str:
     """Work out SetTag."""
     device: Device = work.project.get("device", payload.device_id)
-    typed = payload.tag
-    tag = typed.strip().lstrip("-")
+    full, own = full_tag(work.project, device), product_tag(work.project, device)
+    place = full.removesuffix(own)
+    typed = payload.tag.strip().removeprefix(place)
+    if typed.startswith(("=", "+")):
+        raise RuleError(f"{full} is at {place.rstrip('-')}. Change its place, or type its tag alone.", field="tag")
+    tag = typed.lstrip("-")
     if tag and not _TAG.fullmatch(tag):
         raise RuleError("A tag is made of letters, digits, dots and strokes, for example QA7.", field="tag")
     old = product_tag(work.project, device)

@@ -13,7 +13,16 @@ from itertools import pairwise
 from math import cos, hypot, pi, sin
 from typing import Any
 
-from jolly_core.harness import bundles, is_splice, node_name, nodes_of, segments_of, span_of
+from jolly_core.harness import (
+    bundles,
+    is_splice,
+    node_name,
+    nodes_of,
+    run_name,
+    segments_of,
+    span_of,
+    strands_through,
+)
 from jolly_core.model import Harness, Node, Project, RuleError
 
 Vector = tuple[float, float, float]
@@ -123,6 +132,9 @@ def harness_gltf(project: Project, harness_id: str) -> bytes:
         if node.at and (node.device_id or node.sort == "clip"):
             kind = "clip" if node.sort == "clip" else "splice" if is_splice(project, node.device_id) else "connector"
             made.add(node_name(project, node), kind, node.id, *_box(node, _size(project, node)))
+        if node.sort == "clip":
+            for run, a, b in strands_through(project, node.id):
+                made.add(run_name(project, run), "bundle", node.id, *tube([a, b], run.diameter_mm / 2))
     return made.written()
 
 

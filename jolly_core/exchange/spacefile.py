@@ -11,10 +11,13 @@ from typing import Any
 from jolly_core.harness import (
     HarnessWire,
     bundles,
+    cables_of,
     cavity_rows,
     is_splice,
+    lead_through,
     node_name,
     nodes_of,
+    run_name,
     segments_of,
     span_of,
     wires_of,
@@ -40,6 +43,7 @@ def space_json(project: Project, harness_id: str) -> str:
         "version": SPACE_VERSION,
         "harness": harness.code,
         "text": harness.text,
+        "apart": harness.apart,
         "connectors": [_connector(project, n) for n in nodes if n.device_id],
         "wires": [_wire(project, w) for w in wires_of(project, harness.id)],
         "bundles": [
@@ -50,10 +54,12 @@ def space_json(project: Project, harness_id: str) -> str:
                 "diameter_mm": round(bundle.diameter_mm, 2),
                 "bend_radius_mm": bundle.bend_mm,
                 "length_mm": span_of(project, s.id).base_mm,
+                "beside": list(bundle.beside),
             }
             for s in segments_of(project, harness.id)
             for bundle in (bundles(project, harness.id)[s.id],)
         ],
+        "clips": [_clip(project, n) for n in nodes if n.sort == "clip"],
         "nodes": [{"name": names[n.id], "sort": _sort(project, n), "at": list(n.at)} for n in nodes if n.at],
         "paths": [
             {"start": names[s.a_id], "end": names[s.b_id], "form": s.form, "points": list(s.path)}
@@ -89,6 +95,7 @@ def _wire(project: Project, wire: HarnessWire) -> dict[str, Any]:
     c = wire.conductor
     wire_type = c.wire_type(project)
     area = area_mm2(wire_type)
+    cable, _ = cables_of(project, wire.harness_id).get(c.key, ("", ""))
     return {
         "number": c.number,
         "colour": wire_type.colour if wire_type else "",
@@ -96,4 +103,19 @@ def _wire(project: Project, wire: HarnessWire) -> dict[str, Any]:
         "outer_diameter_mm": round(outer_diameter_mm(area), 2),
         "start": pin_name(project, c.start),
         "end": pin_name(project, c.end),
+        "cable": full_tag(project, project.devices[cable]) if cable else "",
+    }
+
+
+def _clip(project: Project, node: Node) -> dict[str, Any]:
+    part = project.parts.get(node.part_id)
+    inside = [
+        {"name": run_name(project, led.run), "diameter_mm": led.run.diameter_mm, "x": led.x, "y": led.y}
+        for led in lead_through(project, node.id).inside
+    ]
+    return {
+        "name": _name(project, node),
+        "part": part.number if part else "",
+        "led": node.led or "packed",
+        "inside": inside,
     }

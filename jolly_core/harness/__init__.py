@@ -19,7 +19,7 @@ from .contacts import (
 )
 from .continuity import Probe, pin_groups, probes
 from .flattening import Laid, flat, laid, lies_towards
-from .leading import Lead, Led, lead_through, row_of_offsets, run_name
+from .leading import Lead, Led, lead_through, row_of_offsets, run_name, strands_through
 from .lengths import Span, span_of
 from .mating import do_mate, mate_of, mates_named, owner_of, seat_of, seated_on, swap_faults
 from .paths import Path, check_path, coordinates, cut_path, path_of, path_through, spots
@@ -69,6 +69,7 @@ __all__ = [
     "lead_through",
     "row_of_offsets",
     "run_name",
+    "strands_through",
     "Run",
     "cables_of",
     "run_as_one",

@@ -10,9 +10,12 @@ from jolly_core.sizing import bundle_places_mm, circle_about_mm
 from jolly_core.tagging import full_tag, pin_name
 
 from .bundling import bundles
+from .lengths import span_of
+from .paths import Spot, spots
 from .runs import Run
 from .tree import tree_of
 
+CLIP_MM = 30.0  # along which wires keep their offsets
 TOUCH_MM = 0.01  # by which two may seem to overlap and only touch
 
 
@@ -88,6 +91,53 @@ def _overlapping(inside: tuple[Led, ...]) -> tuple[Run, Run] | None:
             if apart < (one.run.diameter_mm + other.run.diameter_mm) / 2 - TOUCH_MM:
                 return one.run, other.run
     return None
+
+
+def strands_through(project: Project, node_id: str) -> list[tuple[Run, Spot, Spot]]:
+    """Return where each wire that has an offset runs through a clip in space: from where to where, mm.
+
+    Offsets count across the way, x level and y as near to upwards as the way lets it. [] where the clip or its
+    neighbours have no place, and where wires lie in their bundle or at one point anyway.
+    """
+    node: Node = project.nodes[node_id]
+    along = _along(project, node)
+    if node.led != "offsets" or along is None:
+        return []
+    (at,) = spots(node.at)
+    level = _cross(along, (0.0, 0.0, 1.0)) if abs(along[2]) < 0.99 else (1.0, 0.0, 0.0)
+    level = _unit(level)
+    up = _unit(_cross(level, along))
+    found = []
+    for led in lead_through(project, node_id).inside:
+        x, y, z = (p + led.x * u + led.y * v for p, u, v in zip(at, level, up, strict=True))
+        ends = [(x + s * along[0], y + s * along[1], z + s * along[2]) for s in (-CLIP_MM / 2, CLIP_MM / 2)]
+        found.append((led.run, ends[0], ends[1]))
+    return found
+
+
+def _along(project: Project, node: Node) -> Spot | None:
+    """Return the direction of the way through a node, None where that is unknown."""
+    beside = tree_of(project, node.harness_id).beside[node.id]
+    if len(beside) != 2 or not node.at:
+        return None
+    near: list[Spot] = []
+    for segment, _ in beside:
+        path = span_of(project, segment.id).path
+        if path is None:
+            return None
+        near.append(path.points[1] if segment.a_id == node.id else path.points[-2])
+    (a, b) = near
+    direction = (b[0] - a[0], b[1] - a[1], b[2] - a[2])
+    return _unit(direction) if hypot(*direction) > 1e-6 else None
+
+
+def _cross(a: Spot, b: Spot) -> Spot:
+    return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
+
+
+def _unit(a: Spot) -> Spot:
+    length = hypot(*a) or 1.0
+    return (a[0] / length, a[1] / length, a[2] / length)
 
 
 def run_name(project: Project, run: Run) -> str:

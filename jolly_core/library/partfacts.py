@@ -67,6 +67,11 @@ def names_in(value: str) -> tuple[str, ...]:
     return tuple(name.strip() for name in value.split(",") if name.strip())
 
 
+def goes_with(part: Part | None) -> tuple[str, ...]:
+    """Return the numbers of the parts that go with a part: its accessories, and the backshells of a housing."""
+    return (*part.accessories, *names_in(part.ratings.get("backshells", ""))) if part else ()
+
+
 def values_of(part: Part) -> list[tuple[str, str, float | None]]:
     """Return what a part is looked up by: (field, text, number) for each rating and dimension, "units.no" for counts.
 

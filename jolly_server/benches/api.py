@@ -25,8 +25,9 @@ from .cabinetlanding import Landing, LandingIn, landing
 from .cabinetproposal import LayoutProposal, proposal
 from .cabinetways import WireWay, ways
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
-from .harness import HarnessView, harness_bench
+from .harness import harness_bench
 from .harnessblocks import BlocksView, blocks_bench
+from .harnessshapes import HarnessView
 from .harnessspace import SpaceSaid, space_said
 from .io import IoView, io_bench
 from .iocheck import CheckView, Plc, address_rows, io_check

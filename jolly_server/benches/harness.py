@@ -7,25 +7,30 @@ from itertools import pairwise
 from math import isfinite
 from typing import cast
 
-from typing_extensions import TypedDict
-
+from jolly_core.cables import cable_of
 from jolly_core.checks import project_snags
 from jolly_core.harness import (
     Covered,
     HarnessWire,
     bundles,
+    cables_of,
+    connectors_of,
     covered,
     free_connectors,
     harnesses,
     is_crowded,
     is_splice,
+    lead_through,
     named_for,
     node_name,
+    nodes_at,
     rows_in,
+    run_name,
     shields,
     size_words,
     span_of,
     strand_of,
+    strands_through,
     too_tight,
     tree_in,
     trunk,
@@ -33,189 +38,26 @@ from jolly_core.harness import (
     wires_in,
     wires_of,
 )
-from jolly_core.model import Node, NodeSort, PathForm, Project
-from jolly_core.scenes import generated_pages, page_scene
-from jolly_core.tagging import pin_name
-from jolly_server.projects.sceneshapes import SceneValue, scene_value
+from jolly_core.model import ClipLead, Device, Harness, Heading, Node, PathForm, Project
+from jolly_core.scenes import clip_scene, generated_pages, page_scene
+from jolly_core.tagging import full_tag, pin_name
+from jolly_server.projects.sceneshapes import scene_value
 
-from .harnessblocks import ConnectorFacts, connector_facts
-from .shapes import DeviceName, FromTo, conductor_place, device_value
-
-Spot = tuple[float, float, float]
-
-
-class HarnessName(TypedDict):
-    """A harness by its code."""
-
-    id: str
-    code: str
-    text: str
-
-
-class SheetName(TypedDict):
-    """A sheet on which wires of the harness are drawn, and how many."""
-
-    id: str
-    number: str
-    title: str
-    wires: int
-
-
-class HarnessWireValue(FromTo):
-    """A wire of a harness; `missing` says why it has no length."""
-
-    key: str
-    number: str
-    type: str
-    colour: str
-    size: str
-    twisted: str
-    shield: str
-    length_mm: float | None
-    spare_mm: float
-    missing: str
-    why: str
-    segments: list[str]
-    wire_id: str
-    sheet_id: str
-    place: str
-
-
-class SegmentValue(TypedDict):
-    """A segment between two nodes: its length and what it is made of, its path in space, its bundle; mm.
-
-    Attributes:
-        length_mm: with what is added; `words` say how.
-        bend_mm: the least radius its path bends about, None where it has no path or is straight.
-        needs_bend_mm: the least radius its bundle may bend about.
-        packed: whether the diameter was found by packing.
-        points: of its path, to be drawn.
-    """
-
-    id: str
-    a: str
-    b: str
-    length_mm: float
-    base_mm: float
-    extra_mm: float
-    extra_percent: float
-    words: str
-    missing: str
-    form: PathForm
-    path: list[float]
-    points: list[Spot]
-    bend_mm: float | None
-    needs_bend_mm: float
-    too_tight: bool
-    angled: bool
-    angle_deg: float
-    on_trunk: bool
-    wires: int
-    diameter_mm: float
-    packed: bool
-
-
-class NodeValue(TypedDict):
-    """An end, a branching, a splice or a clip; `at` is its place in space, [] while that is unknown."""
-
-    id: str
-    device_id: str
-    name: str
-    own_name: str
-    sort: NodeSort
-    splice: bool
-    part_id: str
-    part: str
-    at: list[float]
-    trunk_end: bool
-    equal_legs: bool
-
-
-class CoveringValue(TypedDict):
-    """A stretch of a segment that is covered, with how much of the part it takes; mm."""
-
-    id: str
-    segment_id: str
-    part_id: str
-    part: str
-    text: str
-    from_mm: float
-    to_mm: float
-    length_mm: float
-    used_mm: float
-
-
-class CavityValue(TypedDict):
-    """A cavity of a connector: its wires, where they lead, its contact.
-
-    Attributes:
-        crowded: that does not take them together.
-        elsewhere: the harness whose wires are in it, where those are of another one alone.
-    """
-
-    cavity: str
-    wires: list[str]
-    to: list[str]
-    contact: str
-    strip_mm: float
-    seal: str
-    crowded: bool
-    elsewhere: str
-
-
-class ConnectorValue(DeviceName):
-    """A connector with its cavities, and what it is plugged to."""
-
-    facts: ConnectorFacts
-    cavities: list[CavityValue]
-
-
-class ShieldValue(TypedDict):
-    """A shield about wires, and the pin it lands on, "" while that is none."""
-
-    name: str
-    wires: int
-    landed: str
-
-
-class VariantValue(TypedDict):
-    """A way in which the harness is built, and how many."""
-
-    id: str
-    name: str
-    quantity: int
-
-
-class HarnessValue(HarnessName):
-    """A harness with all about it; `variant` is the one its board and tables are of, "" for all that is in it.
-
-    `named` gives the variants that a wire (by its key), node or segment is named for; others are in all.
-    """
-
-    quantity: int
-    variant: str
-    variants: list[VariantValue]
-    named: dict[str, list[str]]
-    shields: list[ShieldValue]
-
-    page_id: str
-    extra_percent: float
-    snags: list[str]
-    scene: SceneValue | None
-    coverings: list[CoveringValue]
-    sheets: list[SheetName]
-    nodes: list[NodeValue]
-    segments: list[SegmentValue]
-    wires: list[HarnessWireValue]
-    connectors: list[ConnectorValue]
-
-
-class HarnessView(TypedDict):
-    """What the Harness bench shows: the harnesses, connectors in none, and the harness asked for."""
-
-    harnesses: list[HarnessName]
-    free: list[DeviceName]
-    harness: HarnessValue | None
+from .harnessblocks import connector_facts
+from .harnessshapes import (
+    CavityValue,
+    ConnectorValue,
+    CoveringValue,
+    HarnessName,
+    HarnessValue,
+    HarnessView,
+    HarnessWireValue,
+    InCable,
+    NodeValue,
+    SegmentValue,
+    SheetName,
+)
+from .shapes import conductor_place, device_value
 
 
 def harness_bench(project: Project, harness_id: str = "", variant_id: str = "") -> HarnessView:
@@ -223,10 +65,19 @@ def harness_bench(project: Project, harness_id: str = "", variant_id: str = "") 
     found = harnesses(project)
     chosen = next((h.id for h in found if h.id == harness_id), found[0].id if found else "")
     return {
-        "harnesses": [{"id": h.id, "code": h.code, "text": h.text} for h in found],
+        "harnesses": [_name(h) for h in found],
         "free": [device_value(project, d) for d in free_connectors(project)],
+        "others": [device_value(project, d) for d in _elsewhere(project, chosen)],
         "harness": _harness(project, chosen, variant_id) if chosen else None,
     }
+
+
+def _elsewhere(project: Project, harness_id: str) -> list[Device]:
+    """Return the connectors of other harnesses at which this one may begin, too; by tag."""
+    mine = {d.id for d in connectors_of(project, harness_id)}
+    found = {d.id: d for h in harnesses(project) for d in connectors_of(project, h.id) if d.id not in mine}
+    ends = (d for d in found.values() if not is_splice(project, d.id))
+    return sorted(ends, key=lambda d: full_tag(project, d))
 
 
 def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
@@ -247,6 +98,11 @@ def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
         "page_id": page.id if page else "",
         "scene": scene_value(page_scene(project, page.id)) if page else None,
         "extra_percent": harness.extra_percent,
+        "apart": harness.apart,
+        "heading": cast(Heading, harness.heading),
+        "label_mm": harness.label_mm,
+        "cables": _cables(project, harness_id),
+        "shares": [_name(h) for h in _sharing(project, harness_id)],
         "snags": [snag.message for snag in project_snags(project) if snag.subject == harness_id],
         "shields": [{"name": s.name, "wires": len(s.wires), "landed": s.landed} for s in shields(project, harness_id)],
         "coverings": [_covering(c) for c in covered(project, harness_id, variant)],
@@ -256,6 +112,34 @@ def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
         "wires": [_wire(project, w) for w in wires_in(project, harness_id, variant)],
         "connectors": [_connector(project, n.device_id, harness_id, variant) for n in tree.nodes if n.device_id],
     }
+
+
+def _name(harness: Harness) -> HarnessName:
+    return {"id": harness.id, "code": harness.code, "text": harness.text}
+
+
+def _sharing(project: Project, harness_id: str) -> list[Harness]:
+    mine = connectors_of(project, harness_id)
+    common = Counter(n.harness_id for d in mine for n in nodes_at(project, d.id))
+    return [h for h in harnesses(project) if h.id != harness_id and common[h.id] > 1]
+
+
+def _cables(project: Project, harness_id: str) -> list[InCable]:
+    cores = Counter(device_id for device_id, _ in cables_of(project, harness_id).values())
+    found: list[InCable] = []
+    for id, count in cores.items():
+        device = project.devices[id]
+        part = project.part_of(device)
+        found.append(
+            {
+                "device_id": id,
+                "tag": full_tag(project, device),
+                "part": part.number if part else "",
+                "apart": project.cables[cable_of(project, id)].apart,
+                "cores": count,
+            }
+        )
+    return found
 
 
 def _sheets(project: Project, harness_id: str) -> list[SheetName]:
@@ -280,6 +164,7 @@ def _covering(c: Covered) -> CoveringValue:
 
 def _node(project: Project, node: Node) -> NodeValue:
     part = project.parts.get(node.part_id)
+    lead = lead_through(project, node.id) if node.sort == "clip" else None
     return {
         "id": node.id,
         "device_id": node.device_id,
@@ -292,6 +177,14 @@ def _node(project: Project, node: Node) -> NodeValue:
         "at": list(node.at),
         "trunk_end": node.trunk_end,
         "equal_legs": node.equal_legs,
+        "led": cast(ClipLead, node.led),
+        "offsets": [v for led in lead.inside for v in (led.x, led.y)] if lead and node.led == "offsets" else [],
+        "from_mating": node.from_mating,
+        "section": scene_value(clip_scene(project, node.id)) if lead else None,
+        "strands": [
+            {"name": run_name(project, run), "diameter_mm": run.diameter_mm, "ends": [a, b]}
+            for run, a, b in strands_through(project, node.id)
+        ],
     }
 
 
@@ -320,6 +213,8 @@ def _segments(project: Project, harness_id: str, variant: str) -> list[SegmentVa
                 "bend_mm": span.path.bend_mm if span.path and isfinite(span.path.bend_mm) else None,
                 "needs_bend_mm": here.bend_mm,
                 "too_tight": too_tight(span, here),
+                "stiff": full_tag(project, project.devices[here.stiff_id]) if here.stiff_id else "",
+                "beside": list(here.beside),
                 "angled": s.angled,
                 "angle_deg": s.angle_deg,
                 "on_trunk": frozenset((s.a_id, s.b_id)) in steps,

@@ -9,7 +9,7 @@ from ninja import Router, Schema
 from typing_extensions import TypedDict
 
 from jolly_core.edits import own_choices, own_symbols, ranked, stale_parts, wanted_for
-from jolly_core.library import Difference, missing, part_class, units_line
+from jolly_core.library import Difference, goes_with, missing, part_class, units_line
 from jolly_core.model import Device, Part, Project
 from jolly_core.reports import needs
 from jolly_core.tagging import class_of, full_tag, home_of, units_drawn
@@ -248,7 +248,7 @@ def add_ons(request: HttpRequest, project_id: str, device_id: str) -> AddOnsValu
         on = p.add_ons_to(device.id)
         return {
             "on": [_short(x) for x in on],
-            "accessories": [_short(x) for x in map(library.part, part.accessories if part else ()) if x],
+            "accessories": [_short(x) for x in map(library.part, goes_with(part)) if x],
             "alternatives": [_short(x) for x in map(library.part, part.alternatives if part else ()) if x],
         }
 

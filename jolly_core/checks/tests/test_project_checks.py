@@ -58,7 +58,10 @@ class Registry(TestCase):
             "rack",
             "point-waits",
             "harness",
-            *(f"harness-{what}" for what in ("bend", "clip", "contact", "mate", "shield", "fit", "length")),
+            *(
+                f"harness-{what}"
+                for what in ("backshell", "bend", "clip", "contact", "mate", "shield", "fit", "length")
+            ),
             "out-of-bounds",
             "package-fault",
         }

@@ -15,7 +15,7 @@ from pydantic import TypeAdapter
 
 from jolly_server.benches.cabinet import CabinetView
 from jolly_server.benches.cabinetways import WireWay
-from jolly_server.benches.harness import HarnessView
+from jolly_server.benches.harnessshapes import HarnessView
 from jolly_server.projects.store import loaded
 from jolly_server.testing import KILN, DemoCase
 

@@ -12,11 +12,13 @@ import type { HarnessValue, HarnessView } from './shapes'
 interface AddNodeProps {
   harness: HarnessValue
   free: HarnessView['free']
+  /** Connectors of other harnesses; this one may begin at them, too. */
+  others: HarnessView['others']
   from: string
 }
 
 /** Adding a connector or splice: one that is drawn, or a new one of a part. */
-export function AddNode({ harness, free, from }: AddNodeProps) {
+export function AddNode({ harness, free, others, from }: AddNodeProps) {
   const { send } = usePick('send')
   const [device, setDevice] = useState('')
   const [part, setPart] = useState('')
@@ -41,6 +43,7 @@ export function AddNode({ harness, free, from }: AddNodeProps) {
         options={[
           ...free.map((f) => ({ id: f.id, name: `${f.tag} ${f.text}` })),
           { id: NEW, name: 'a new one, by its part' },
+          ...others.map((f) => ({ id: f.id, name: `${f.tag} ${f.text} (in another harness)` })),
         ]}
         onPick={setDevice}
         helperText={free.length ? '' : 'All that are drawn are in a harness.'}

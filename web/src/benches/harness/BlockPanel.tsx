@@ -125,7 +125,7 @@ function BoxPanel({ view, box, canEdit, onSelect }: BoxProps) {
         value={box.tag}
         disabled={!canEdit}
         mono
-        onSave={(tag) => void send({ kind: 'set-tag', device_id: box.id, tag: tag.replace(/^.*-/, '') })}
+        onSave={(tag) => void send({ kind: 'set-tag', device_id: box.id, tag })}
       />
       <Field
         label="What it does"

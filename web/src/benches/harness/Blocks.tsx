@@ -13,6 +13,8 @@ const STEP_MM = 5
 
 interface Props {
   view: BlocksView
+  /** A stroke makes a harness of its own, also from a connector that is in one. */
+  own: boolean
   selected: string
   canEdit: boolean
   onSelect: (id: string) => void
@@ -28,7 +30,7 @@ interface Drag {
 const snapped = (v: number) => Math.max(0, Math.round(v / STEP_MM) * STEP_MM)
 const middle = ([x1, y1, x2, y2]: SceneItem['box']): [number, number] => [(x1 + x2) / 2, (y1 + y2) / 2]
 
-export function Blocks({ view, selected, canEdit, onSelect }: Props) {
+export function Blocks({ view, own, selected, canEdit, onSelect }: Props) {
   const { send } = usePick('send')
   const [drag, setDrag] = useState<Drag | null>(null)
   const began = useRef<Drag | null>(null)
@@ -60,7 +62,7 @@ export function Blocks({ view, selected, canEdit, onSelect }: Props) {
     if (d.item.kind === 'port') {
       const other = itemOf(itemUnder(at, new Set(['port'])))
       if (other && other.id !== d.item.id)
-        void send(makeEdit('join-connectors', { one_id: d.item.id, other_id: other.id }))
+        void send(makeEdit('join-connectors', { one_id: d.item.id, other_id: other.id, own }))
       return
     }
     const [dx, dy] = [d.to[0] - d.from[0], d.to[1] - d.from[1]]

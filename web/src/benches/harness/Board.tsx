@@ -68,7 +68,7 @@ export function Board({ harness, selected, canEdit, onSelect, along }: BoardProp
   return (
     <Drawing
       scene={harness.scene!}
-      name={`${harness.id}:${harness.nodes.length}`}
+      name={`${harness.id}:${harness.nodes.length}:${harness.heading}`}
       selected={new Set([selected])}
       linked={along}
       onDown={down}

@@ -10,6 +10,7 @@ import { makeEdit } from '../../api/client'
 import { Field } from '../../kit/Field'
 import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
+import { AddOns } from '../../project/AddOns'
 import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
 import { MONO, QUIET } from '../../theme/theme'
@@ -35,7 +36,7 @@ export function ConnectorPanel({ device, facts, others, canEdit, onHarness }: Pr
         value={device.tag}
         disabled={!canEdit}
         mono
-        onSave={(tag) => void send({ kind: 'set-tag', device_id: device.id, tag: tag.replace(/^.*-/, '') })}
+        onSave={(tag) => void send({ kind: 'set-tag', device_id: device.id, tag })}
       />
       <Field
         label="What it is for"
@@ -44,6 +45,7 @@ export function ConnectorPanel({ device, facts, others, canEdit, onHarness }: Pr
         onSave={(text) => void send({ kind: 'set-text', device_id: device.id, text })}
       />
       <Swap {...{ device, facts, canEdit }} />
+      {device.part && <AddOns title="Goes with it" deviceId={device.id} canEdit={canEdit} />}
       <Mate {...{ device, facts, others, canEdit }} />
       <Section title="Where it is">
         <Stack sx={{ alignItems: 'flex-start' }}>
@@ -52,9 +54,11 @@ export function ConnectorPanel({ device, facts, others, canEdit, onHarness }: Pr
           ) : (
             <span style={{ color: QUIET }}>not drawn yet</span>
           )}
-          {facts.harness_id && (
-            <Button onClick={() => onHarness(facts.harness_id)}>Form board of {facts.harness}</Button>
-          )}
+          {facts.harnesses.map((h) => (
+            <Button key={h.id} onClick={() => onHarness(h.id)}>
+              Form board of {h.code}
+            </Button>
+          ))}
         </Stack>
       </Section>
       {canEdit && facts.owner && (

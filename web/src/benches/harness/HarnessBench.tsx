@@ -1,24 +1,25 @@
 /** The Harness bench: the tree on its form board and in space, its wires with lengths, connectors with contacts. */
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
 import CircularProgress from '@mui/material/CircularProgress'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import Stack from '@mui/material/Stack'
-import TextField from '@mui/material/TextField'
+import Switch from '@mui/material/Switch'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { lazy, Suspense, useMemo, useState, type ReactNode } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
-import { Bench, Choice, Empty, Heading } from '../../kit/Bench'
+import { Bench, Empty } from '../../kit/Bench'
 import { Pick } from '../../kit/Pick'
 import type { BenchProps } from '../../project/bench'
 import { paging, useCommands } from '../../project/commands'
-import { usePick, useProject } from '../../project/store'
+import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
-import { LINE, MONO } from '../../theme/theme'
+import { LINE } from '../../theme/theme'
 import { BlockPanel } from './BlockPanel'
 import { Blocks } from './Blocks'
 import { Board } from './Board'
+import { HarnessList } from './HarnessList'
 import { HarnessPanel } from './HarnessPanel'
 import { Ledger } from './Ledger'
 import { Schematic } from './Schematic'
@@ -74,7 +75,7 @@ export function HarnessBench({ canEdit }: BenchProps) {
   if (!view.data) return <Empty>Reading the harnesses…</Empty>
   const look = wanted || (view.data.harness ? 'board' : 'blocks')
   const shared = { selected, canEdit, onSelect: setSelected }
-  const list = <List view={view.data} choose={choose} {...shared} />
+  const list = <HarnessList view={view.data} choose={choose} {...shared} />
   const toBoard = (id: string) => {
     choose(id)
     setLook('board')
@@ -92,6 +93,7 @@ interface LookProps extends Shared {
 /** All harnesses of the project as blocks. */
 function InBlocks({ list, turn, toBoard, ...shared }: LookProps) {
   const blocks = useBlocks()
+  const [own, setOwn] = useState(false)
   if (!blocks.data) return <Empty>Reading the blocks…</Empty>
   return (
     <Bench
@@ -99,9 +101,16 @@ function InBlocks({ list, turn, toBoard, ...shared }: LookProps) {
       list={list}
       inspector={<BlockPanel key={shared.selected} view={blocks.data} onHarness={toBoard} {...shared} />}
     >
-      <Looks look="blocks" onLook={turn} page={blocks.data.page_id} />
+      <Looks look="blocks" onLook={turn} page={blocks.data.page_id}>
+        {shared.canEdit && (
+          <FormControlLabel
+            control={<Switch size="small" checked={own} onChange={(_, on) => setOwn(on)} />}
+            label="Each stroke is a harness of its own"
+          />
+        )}
+      </Looks>
       <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
-        <Blocks view={blocks.data} {...shared} />
+        <Blocks view={blocks.data} own={own} {...shared} />
       </Box>
     </Bench>
   )
@@ -110,7 +119,7 @@ function InBlocks({ list, turn, toBoard, ...shared }: LookProps) {
 /** One harness: drawn, on its board, in space. */
 function InHarness(props: LookProps & { view: HarnessView; look: Look }) {
   const { view, list, look, turn, toBoard, ...shared } = props
-  const { harness, free } = view
+  const { harness, free, others } = view
   const [chosen, onChoose] = useState<Set<string>>(new Set())
   const along = useMemo(
     () => new Set((harness?.wires ?? []).filter((w) => chosen.has(w.key)).flatMap((w) => w.segments)),
@@ -124,7 +133,7 @@ function InHarness(props: LookProps & { view: HarnessView; look: Look }) {
         harness && (
           <HarnessPanel
             key={`${harness.id}${shared.selected}`}
-            {...{ harness, free, onHarness: toBoard, chosen: [...chosen] }}
+            {...{ harness, free, others, onHarness: toBoard, chosen: [...chosen] }}
             {...shared}
           />
         )
@@ -225,63 +234,5 @@ function Picture({ harness, look, along, ...shared }: PictureProps) {
     <Suspense fallback={<CircularProgress sx={{ m: 4 }} />}>
       <Space harness={harness} {...shared} />
     </Suspense>
-  )
-}
-
-type ListProps = Shared & { view: HarnessView; choose: (id: string) => void }
-
-/** The harnesses, and what the chosen one joins. */
-function List({ view, choose, selected, canEdit, onSelect }: ListProps) {
-  const { harness, harnesses } = view
-  return (
-    <>
-      <Heading>Harnesses</Heading>
-      {harnesses.map((h) => (
-        <Choice key={h.id} chosen={h.id === harness?.id} note={h.text} onClick={() => choose(h.id)}>
-          <b style={{ fontFamily: MONO }}>{h.code}</b>
-        </Choice>
-      ))}
-      {canEdit && <NewHarness choose={choose} />}
-      {harness && harness.connectors.length > 0 && <Heading>Connectors</Heading>}
-      {harness?.connectors.map((c) => {
-        const node = harness.nodes.find((n) => n.device_id === c.id)
-        const used = c.cavities.filter((v) => v.to.length).length
-        return (
-          <Choice
-            key={c.id}
-            chosen={node?.id === selected}
-            note={
-              node?.splice
-                ? `splice, ${legs(c)} legs`
-                : [`${used} of ${c.cavities.length}`, c.text].filter(Boolean).join(' · ')
-            }
-            onClick={() => node && onSelect(node.id)}
-          >
-            <b style={{ fontFamily: MONO }}>{c.tag}</b>
-          </Choice>
-        )
-      })}
-    </>
-  )
-}
-
-const legs = (c: HarnessValue['connectors'][number]) => c.cavities.reduce((sum, v) => sum + v.wires.length, 0)
-
-function NewHarness({ choose }: { choose: (id: string) => void }) {
-  const { send } = usePick('send')
-  const [code, setCode] = useState('')
-  const add = async () => {
-    const answer = await send({ kind: 'add-harness', code, text: '' })
-    if (!answer) return
-    setCode('')
-    choose(answer.placed[0] ?? '')
-  }
-  return (
-    <Stack direction="row" spacing={0.5} sx={{ mt: 1, px: 0.5 }}>
-      <TextField label="New harness" value={code} onChange={(e) => setCode(e.target.value)} />
-      <Button disabled={!code.trim()} onClick={() => void add()}>
-        Add
-      </Button>
-    </Stack>
   )
 }

@@ -6,7 +6,9 @@ import { Link } from 'react-router'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { counted } from '../../kit/counted'
 import { Field } from '../../kit/Field'
+import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
+import { Switched } from '../../kit/Switched'
 import { Setting } from '../../project/Setting'
 import { usePick } from '../../project/store'
 import { AddNode } from './AddNode'
@@ -22,6 +24,7 @@ import type { HarnessValue, HarnessView } from './shapes'
 interface Props {
   harness: HarnessValue
   free: HarnessView['free']
+  others: HarnessView['others']
   selected: string
   canEdit: boolean
   onSelect: (id: string) => void
@@ -31,7 +34,7 @@ interface Props {
 }
 
 export function HarnessPanel(props: Props) {
-  const { harness, free, selected, canEdit, onSelect, onHarness, chosen } = props
+  const { harness, free, others, selected, canEdit, onSelect, onHarness, chosen } = props
   const { send, say } = usePick('send', 'say')
   const segment = harness.segments.find((s) => s.id === selected)
   const node = harness.nodes.find((n) => n.id === selected || `table:${n.device_id}` === selected)
@@ -56,7 +59,7 @@ export function HarnessPanel(props: Props) {
       {node && <NodePanel {...{ node, canEdit, onSelect }} />}
       {node && <InVariants {...{ harness, canEdit }} nodeId={node.id} />}
       <SnagLines lines={harness.snags} />
-      {canEdit && <AddNode harness={harness} free={free} from={node?.id ?? ''} />}
+      {canEdit && <AddNode {...{ harness, free, others }} from={node?.id ?? ''} />}
       <Section title="Lengths">
         <Setting name="harness_allowance_mm" label="At each end, mm" canEdit={canEdit} />
         <Field
@@ -66,11 +69,83 @@ export function HarnessPanel(props: Props) {
           onSave={addShare}
         />
       </Section>
+      <OnBoard {...{ harness, canEdit }} />
+      <Cables {...{ harness, canEdit }} />
       <Shields {...{ harness, canEdit }} />
       <Variants {...{ harness, canEdit }} />
       <SpaceFile harness={harness} canEdit={canEdit} />
       <BoardFiles harness={harness} />
     </>
+  )
+}
+
+const HEADINGS = [
+  { id: 'right', name: 'to the right' },
+  { id: 'down', name: 'downwards' },
+  { id: 'left', name: 'to the left' },
+  { id: 'up', name: 'upwards' },
+] as const
+
+/** How it lies on its board, where its labels are, and whether its bundles stay apart from others. */
+function OnBoard({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
+  const { send, say } = usePick('send', 'say')
+  const label = (typed: string) => {
+    const label_mm = numberIn(typed)
+    if (label_mm === null) say(`“${typed}” is no length.`, 'error')
+    else void send({ kind: 'change-harness', harness_id: harness.id, label_mm })
+  }
+  return (
+    <Section title="Layout">
+      <PanelPick
+        label="The trunk leads"
+        value={harness.heading}
+        options={HEADINGS}
+        disabled={!canEdit}
+        onPick={(id) =>
+          void send({
+            kind: 'change-harness',
+            harness_id: harness.id,
+            heading: id as typeof harness.heading,
+          })
+        }
+      />
+      <Field
+        label="Labels from each end, mm (0: none)"
+        value={String(harness.label_mm)}
+        disabled={!canEdit}
+        onSave={label}
+      />
+      <Switched
+        label="Apart from other harnesses on its way"
+        on={harness.apart}
+        canEdit={canEdit}
+        onSwitch={(apart) => void send({ kind: 'change-harness', harness_id: harness.id, apart })}
+      />
+    </Section>
+  )
+}
+
+/** The cables that run in it: in its bundles, or beside them. */
+function Cables({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
+  const { send } = usePick('send')
+  if (!harness.cables.length) return null
+  return (
+    <Section title="Cables">
+      {harness.cables.map((c) => (
+        <Box key={c.device_id}>
+          <b style={{ fontFamily: MONO }}>{c.tag}</b>{' '}
+          <span style={{ color: QUIET }}>
+            {c.part}, {counted(c.cores, 'core')}
+          </span>
+          <Switched
+            label="Beside the bundle"
+            on={c.apart}
+            canEdit={canEdit}
+            onSwitch={(apart) => void send({ kind: 'set-cable', device_id: c.device_id, apart })}
+          />
+        </Box>
+      ))}
+    </Section>
   )
 }
 

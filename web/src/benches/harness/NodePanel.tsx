@@ -1,15 +1,20 @@
-/** The chosen node: name, place in space, end of the trunk, legs of a splice, part of a clip. */
+/** The chosen node: name, place in space, end of the trunk, legs of a splice, what is in a clip, side of a connector. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import FormControlLabel from '@mui/material/FormControlLabel'
-import Switch from '@mui/material/Switch'
 import { Field } from '../../kit/Field'
+import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
-import { PartChoice } from '../../project/PartChoice'
+import { Switched } from '../../kit/Switched'
 import { usePick } from '../../project/store'
 import { MONO } from '../../theme/theme'
+import { ClipPanel } from './ClipPanel'
 import { numbersIn, written } from './numbers'
 import type { HarnessNode } from './shapes'
+
+const SIDES = [
+  { id: 'wire', name: 'wire side' },
+  { id: 'mating', name: 'mating side' },
+] as const
 
 interface Props {
   node: HarnessNode
@@ -21,10 +26,10 @@ export function NodePanel({ node, canEdit, onSelect }: Props) {
   const { send, say } = usePick('send', 'say')
   const change = (values: {
     name?: string
-    part_id?: string
     at?: number[]
     trunk_end?: boolean
     equal_legs?: boolean
+    from_mating?: boolean
   }) => void send({ kind: 'change-node', node_id: node.id, ...values })
   const place = (typed: string) => {
     const at = numbersIn(typed)
@@ -37,15 +42,7 @@ export function NodePanel({ node, canEdit, onSelect }: Props) {
       {!node.device_id && (
         <Field label="Name" value={node.own_name} disabled={!canEdit} onSave={(name) => change({ name })} />
       )}
-      {node.sort === 'clip' && canEdit && (
-        <PartChoice
-          label="Clip"
-          partClass="harness-clip"
-          value={node.part_id}
-          now={node.part_id ? { id: node.part_id, number: node.part, text: '' } : null}
-          onChoose={(p) => change({ part_id: p.id })}
-        />
-      )}
+      {node.sort === 'clip' && <ClipPanel {...{ node, canEdit }} />}
       <Field
         label="In space, x y z mm"
         value={written(node.at)}
@@ -60,6 +57,15 @@ export function NodePanel({ node, canEdit, onSelect }: Props) {
         canEdit={canEdit}
         onSwitch={(trunk_end) => change({ trunk_end })}
       />
+      {node.device_id && !node.splice && (
+        <PanelPick
+          label="Seen from"
+          value={node.from_mating ? 'mating' : 'wire'}
+          options={SIDES}
+          disabled={!canEdit}
+          onPick={(side) => change({ from_mating: side === 'mating' })}
+        />
+      )}
       {node.splice && (
         <Switched
           label="Legs cut equal"
@@ -75,18 +81,4 @@ export function NodePanel({ node, canEdit, onSelect }: Props) {
       )}
     </Section>
   )
-}
-
-interface SwitchedProps {
-  label: string
-  on: boolean
-  canEdit: boolean
-  onSwitch: (on: boolean) => void
-}
-
-function Switched({ label, on, canEdit, onSwitch }: SwitchedProps) {
-  const control = (
-    <Switch size="small" checked={on} disabled={!canEdit} onChange={(_, value) => onSwitch(value)} />
-  )
-  return <FormControlLabel sx={{ ml: 0 }} control={control} label={label} />
 }

@@ -67,6 +67,17 @@ export default function Space({ harness, selected, onSelect }: Props) {
               onChoose={() => onSelect(s.id)}
             />
           ))}
+          {nodes.flatMap((n) =>
+            n.strands.map((s) => (
+              <Tube
+                key={`${n.id} ${s.name}`}
+                points={s.ends.map(spot)}
+                thick={s.diameter_mm}
+                colour={n.id === selected ? COPPER : TEAL}
+                onChoose={() => onSelect(n.id)}
+              />
+            )),
+          )}
           {nodes.map((n) => (
             <Ball key={n.id} node={n} strong={n.id === selected} onChoose={() => onSelect(n.id)} />
           ))}

@@ -57,7 +57,7 @@ export function WireGrid({ harness, canEdit, chosen, onChoose }: Props) {
   }
   return (
     <>
-      {canEdit && chosen.size > 0 && <Chosen harnessId={harness.id} {...{ chosen, onChoose }} />}
+      {canEdit && chosen.size > 0 && <Chosen {...{ harness, chosen, onChoose }} />}
       <Grid
         name="Wires"
         rows={rows}
@@ -73,26 +73,27 @@ export function WireGrid({ harness, canEdit, chosen, onChoose }: Props) {
 }
 
 interface ChosenProps {
-  harnessId: string
+  harness: HarnessValue
   chosen: Set<string>
   onChoose: (keys: Set<string>) => void
 }
 
-/** What is done with the wires chosen: they are twisted together, or taken away. */
-function Chosen({ harnessId, chosen, onChoose }: ChosenProps) {
+/** What is done with the wires chosen: twisted together, into a shield or another harness, or taken away. */
+function Chosen({ harness, chosen, onChoose }: ChosenProps) {
   const { send } = usePick('send')
   const [name, setName] = useState('')
   const keys = [...chosen]
   const write = (key: 'twisted' | 'shield') =>
     void send({
       kind: 'write-harness-wires',
-      harness_id: harnessId,
+      harness_id: harness.id,
       cells: keys.map((id) => ({ id, key, value: name })),
     })
+  const away = (answer: unknown) => answer && onChoose(new Set())
   const remove = () =>
-    void send({ kind: 'remove-harness-wires', harness_id: harnessId, wires: keys }).then(
-      (answer) => answer && onChoose(new Set()),
-    )
+    void send({ kind: 'remove-harness-wires', harness_id: harness.id, wires: keys }).then(away)
+  const lead = (to_id: string) =>
+    void send({ kind: 'move-harness-wires', harness_id: harness.id, wires: keys, to_id }).then(away)
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 1, fontSize: 12.5 }}>
       {counted(keys.length, 'wire')}
@@ -105,6 +106,11 @@ function Chosen({ harnessId, chosen, onChoose }: ChosenProps) {
       />
       <Button onClick={() => write('twisted')}>Twist together</Button>
       <Button onClick={() => write('shield')}>Put into a shield</Button>
+      {harness.shares.map((h) => (
+        <Button key={h.id} onClick={() => lead(h.id)}>
+          Lead in {h.code}
+        </Button>
+      ))}
       <Button onClick={remove}>Take away</Button>
     </Box>
   )

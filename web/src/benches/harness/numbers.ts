@@ -10,8 +10,8 @@ export function numbersIn(typed: string): number[] | null {
   return values.every((v) => v !== null) ? (values as number[]) : null
 }
 
-/** Coordinates as people type them: three to a place, a bar between places. */
-export const written = (values: readonly number[]) =>
-  Array.from({ length: Math.ceil(values.length / 3) }, (_, n) =>
-    values.slice(3 * n, 3 * n + 3).join(' '),
+/** Coordinates as people type them: three to a place, or two, and a bar between places. */
+export const written = (values: readonly number[], each = 3) =>
+  Array.from({ length: Math.ceil(values.length / each) }, (_, n) =>
+    values.slice(each * n, each * n + each).join(' '),
   ).join(' | ')
