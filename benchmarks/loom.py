@@ -1,9 +1,10 @@
-"""A harness of sixty connectors and seven hundred wires: the bench opened cold, and a length changed."""
+"""A harness of sixty connectors and eight hundred wires: the bench opened cold, and a length changed."""
 
 from __future__ import annotations
 
 import random
 import statistics
+from dataclasses import replace
 
 from jolly_core.model import Project
 from jolly_core.testing import Workbench, rebuilt
@@ -11,7 +12,7 @@ from jolly_server.benches.harness import harness_bench
 
 from .measure import Result, timed
 
-CONNECTORS, WIRES, CAVITIES = 60, 700, 24
+CONNECTORS, WIRES, CAVITIES = 60, 800, 28
 COLOURS, SIZES = ("BK", "BU", "RD", "WH"), ("0.5", "0.75", "1")
 
 
@@ -19,11 +20,16 @@ def wired() -> tuple[Workbench, str]:
     """Return a bench with the harness, and the harness's id; it is the same each time."""
     chance = random.Random(7)
     bench = Workbench(frame="zones", number="harness")
+    usual = bench.library.part("tamwick-tw-h24s")
+    assert usual is not None
+    units = tuple(("cavity", (str(n),)) for n in range(1, CAVITIES + 1))
+    housing = replace(usual, id="h28", number="TW-H28S", units=units)
+    bench.project.parts[housing.id] = housing
     made = bench.new("add-harness", code="WH-B")
     nodes: list[str] = []
     for n in range(1, CONNECTORS + 1):
         start = chance.choice(nodes[-8:]) if nodes else ""
-        values = {"part_id": "tamwick-tw-h24s", "tag": f"XD{n}", "from_id": start}
+        values = {"part_id": housing.id, "tag": f"XD{n}", "from_id": start}
         bench.do("add-connector", harness_id=made, length_mm=chance.randint(10, 60) * 10, **values)
         nodes = list(bench.project.nodes)
     used = dict.fromkeys(range(1, CONNECTORS + 1), 0)

@@ -14,14 +14,25 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import Point, pin_points
-from jolly_core.harness import ENDS, is_end, is_splice, mate_of, node_of, nodes_of, owner_of, strand_of, wires_of
+from jolly_core.harness import (
+    ENDS,
+    harness_wires,
+    is_end,
+    is_splice,
+    mate_of,
+    node_of,
+    nodes_of,
+    owner_of,
+    strand_of,
+)
 from jolly_core.library import definition, is_colour
-from jolly_core.model import Device, Harness, Project, RuleError, Sheet, Strand, WireType, counted
+from jolly_core.model import Device, Harness, Project, RuleError, Sheet, Strand, Symbol, WireType, counted
 from jolly_core.tagging import full_tag, product_tag
 from jolly_core.wiring import conductor_key, conductors_at
 
 from .base import Id, Payload, Text, Work, edit
 from .harness import DEFAULT_SEGMENT_MM, AddNode, add_node
+from .marking import join_by_marks
 from .place import put_symbol, shape_named
 from .sheets import NewSheet, make_sheets
 from .wires import FixWireNumber, fix_wire_number
@@ -91,14 +102,14 @@ def draw_row(work: Work, harness: Harness, row: WireRow) -> None:
         _join(work, harness, end.device)
     wanted = type_for(work, row)
     if not _same_wire(work, ends, wanted.id, row):
-        sheet, pin = _connect(work, harness, ends, wanted.id)
+        sheet, pin = _connect(work, harness, ends, wanted.id, row.signal.strip())
         if row.signal.strip():
             _name(work, sheet, pin, row.signal.strip())
-        _tell_type(work, harness, row, wanted)
     key = _key_of(work.project, harness, row)
     if row.twisted.strip() or row.shield.strip():
         say_of_wire(work, harness.id, key, row.twisted, row.shield)
-    if not any(w.conductor.key == key for w in wires_of(work.project, harness.id)):
+    wire = harness_wires(work.project).get(key)
+    if wire is not None and wire.harness_id != harness.id:
         run_here(work, harness.id, key)
 
 
@@ -109,18 +120,6 @@ def run_here(work: Work, harness_id: str, conductor: str) -> None:
         work.remove("strand", strand.id)
     twisted, shield = (said[0].twisted, said[0].shield) if said else ("", "")
     work.put("strand", Strand(work.ids.new(), harness_id, conductor, twisted, shield, here=True))
-
-
-def _tell_type(work: Work, harness: Harness, row: WireRow, wanted: WireType) -> None:
-    """Say so where a wire is drawn along others and so has their type: strokes that meet are of one."""
-    key = _key_of(work.project, harness, row)
-    drawn = next(
-        (w.conductor.wire_type(work.project) for w in wires_of(work.project, harness.id) if w.conductor.key == key),
-        None,
-    )
-    if drawn is not None and drawn.id != wanted.id:
-        words = f"{row.start} to {row.end} is drawn along others at a shared pin and has their type, {drawn.name}."
-        work.outcome.remarks.append(f"{words} Draw it apart to give it {wanted.name}.")
 
 
 def _key_of(project: Project, harness: Harness, row: WireRow) -> str:
@@ -274,41 +273,55 @@ def _same_wire(work: Work, ends: list[WireEnd], type_id: str, row: WireRow) -> b
     return True
 
 
-def _connect(work: Work, harness: Harness, ends: list[WireEnd], type_id: str) -> tuple[Sheet, Point]:
-    """Draw a wire between two ends, with those that are not drawn yet; return its sheet and the pin it begins at."""
+def _connect(work: Work, harness: Harness, ends: list[WireEnd], type_id: str, signal: str) -> tuple[Sheet, Point]:
+    """Draw a wire between two ends, with those that are not drawn yet; return the sheet and pin it begins at.
+
+    Ends on one of the harness's own sheets are joined by a stroke, others by a mark on either sheet; so are those where
+    a stroke would lie along one of another type, whose type it would take.
+    """
     project = work.project
-    drawn = [project.symbols[end.symbol_id] for end in ends if end.symbol_id]
-    own = {s.id for s in _own_sheets(project, harness)}
-    for end, symbol in zip((e for e in ends if e.symbol_id), drawn, strict=True):
-        if symbol.sheet_id not in own or symbol.sheet_id != drawn[0].sheet_id:
-            name = f"{full_tag(project, end.device)}:{end.unit}"
-            place = project.sheets[symbol.sheet_id].number
-            raise RuleError(f"{name} is drawn on sheet {place} already. Draw this wire there.", ids=(end.device.id,))
-    sheet = project.sheets[drawn[0].sheet_id] if drawn else _sheet_with_room(work, harness)
-    y = _free_row(project, sheet) if len(drawn) < 2 else 0
-    if y > BOTTOM:
-        raise RuleError(
-            f"Sheet {sheet.number} is full: {full_tag(project, ends[0].device)} has no room on it any more."
-        )
-    points: list[Point] = []
+    own = [s.id for s in _own_sheets(project, harness)]
+    drawn = {n: project.symbols[end.symbol_id] for n, end in enumerate(ends) if end.symbol_id}
+    beside = next((s for s in drawn.values() if s.sheet_id in own), None)
+    sheet = project.sheets[beside.sheet_id] if beside else _sheet_with_room(work, harness)
+    if len(drawn) < 2 and _free_row(project, sheet) > BOTTOM:
+        sheet = _sheet_with_room(work, harness)
+    symbols: list[Symbol] = []
+    y = _free_row(project, sheet)
     for n, end in enumerate(ends):
-        if end.symbol_id:
-            points.append(pin_points(project.symbols[end.symbol_id])[0])
-            continue
         # What is new stands across from what is there.
-        left = n == 0 if not drawn else pin_points(drawn[0])[0][0] >= RIGHT
-        points.append(_put(work, sheet, end, (LEFT if left else RIGHT, y), left))
-    draft = work.draft(sheet.id)
+        left = n == 0 if beside is None else pin_points(beside)[0][0] >= RIGHT
+        symbols.append(drawn[n] if n in drawn else _put(work, sheet, end, (LEFT if left else RIGHT, y), left))
+    start, end_symbol = symbols
+    points = pin_points(start)[0], pin_points(end_symbol)[0]
+    together = start.sheet_id == end_symbol.sheet_id and start.sheet_id in [s.id for s in _own_sheets(project, harness)]
+    alone = all(_types_at(project, s) <= {type_id} for s in symbols)
+    if not (together and alone) or not _stroke(work, project.sheets[start.sheet_id], points, type_id):
+        join_by_marks(work, symbols, type_id, signal or harness.code)
+    return project.sheets[start.sheet_id], points[0]
+
+
+def _types_at(project: Project, symbol: Symbol) -> set[str]:
+    """Return the types of the wires that are drawn to a symbol's first pin."""
+    pin = pin_points(symbol)[0]
+    return {w.type_id for w in project.wires_on(symbol.sheet_id) if pin in ((w.x1, w.y1), (w.x2, w.y2))}
+
+
+def _stroke(work: Work, sheet: Sheet, points: tuple[Point, Point], type_id: str) -> bool:
+    """Draw a wire between two pins of a sheet, along a lane where they are not level; return whether there was one."""
     (x1, y1), (x2, y2) = points
-    if y1 == y2:
-        corners = [(x1, y1), (x2, y2)]
-    else:
-        lane = _free_lane(project, sheet)
+    corners = [(x1, y1), (x2, y2)]
+    if y1 != y2:
+        taken = {w.x1 for w in work.project.wires_on(sheet.id) if w.x1 == w.x2}
+        lane = next((x for x in LANES if x not in taken), None)
+        if lane is None:
+            return False
         corners = [(x1, y1), (lane, y1), (lane, y2), (x2, y2)]
+    draft = work.draft(sheet.id)
     for a, b in zip(corners, corners[1:], strict=False):
         draft.stroke(a, b, type_id)
     work.close(draft)
-    return sheet, points[0]
+    return True
 
 
 def _own_sheets(project: Project, harness: Harness) -> list[Sheet]:
@@ -335,16 +348,8 @@ def _free_row(project: Project, sheet: Sheet) -> int:
     return max(rows) + PITCH if rows else TOP
 
 
-def _free_lane(project: Project, sheet: Sheet) -> int:
-    taken = {w.x1 for w in project.wires_on(sheet.id) if w.x1 == w.x2}
-    lane = next((x for x in LANES if x not in taken), None)
-    if lane is None:
-        raise RuleError(f"Sheet {sheet.number} has no room for another wire between its rows. Draw it by hand.")
-    return lane
-
-
-def _put(work: Work, sheet: Sheet, end: WireEnd, at: Point, left: bool) -> Point:
-    """Put a cavity or splice onto the sheet and return its pin."""
+def _put(work: Work, sheet: Sheet, end: WireEnd, at: Point, left: bool) -> Symbol:
+    """Put a cavity or splice onto the sheet and return it."""
     first = not any(definition(s.definition).unit in ENDS for s in work.project.units_of(end.device.id))
     key = "splice" if is_splice(work.project, end.device.id) else "connector" if first else "cavity"
     draft = work.draft(sheet.id)
@@ -352,7 +357,7 @@ def _put(work: Work, sheet: Sheet, end: WireEnd, at: Point, left: bool) -> Point
         work, draft, shape_named(key), at, (180 if left else 0, False), 1, end.device.id, "", unit=end.unit
     )
     work.close(draft)
-    return pin_points(symbol)[0]
+    return symbol
 
 
 def _name(work: Work, sheet: Sheet, pin: Point, signal: str) -> None:

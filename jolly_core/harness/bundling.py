@@ -50,9 +50,13 @@ def too_tight(span: Span, bundle: Bundle) -> bool:
     return span.path is not None and span.path.bend_mm < bundle.bend_mm - 0.005
 
 
-@derived
 def bundles(project: Project, harness_id: str, variant_id: str = "") -> dict[str, Bundle]:
     """Return the bundle of each segment of a harness or of one of its variants, by the segment's id."""
+    return _bundles(project, harness_id, variant_id)
+
+
+@derived
+def _bundles(project: Project, harness_id: str, variant_id: str) -> dict[str, Bundle]:
     inside: dict[str, list[HarnessWire]] = {s.id: [] for s in tree_in(project, harness_id, variant_id).segments}
     for wire in wires_in(project, harness_id, variant_id):
         for segment in wire.segments:

@@ -62,7 +62,12 @@ def contacts_of(project: Project, device: Device | None) -> list[Part]:
 
     A lug, a blade terminal and a splice are their own contacts.
     """
-    part = project.part_of(device) if device else None
+    return _contacts_of(project, device.part_id) if device else []
+
+
+@derived
+def _contacts_of(project: Project, part_id: str) -> list[Part]:
+    part = project.parts.get(part_id)
     if part is not None and part.part_class in OWN_CONTACTS:
         return [part]
     named = names_in(part.ratings.get("contact", "")) if part else ()

@@ -17,7 +17,6 @@ from jolly_core.harness import (
     span_of,
     tree_in,
     trunk,
-    wires_in,
 )
 from jolly_core.model import Harness, Node, Project, Segment, counted, derived
 from jolly_core.tagging import lead_of
@@ -206,7 +205,7 @@ def _face(board: _Board, node: Node) -> Box | None:
     """Return where a connector's face is drawn: beyond the end of its segment, or where there is room about it."""
     project, (x, y) = board.project, board.lies.places[node.id]
     if not node.device_id or is_splice(project, node.device_id):
-        board.room.boxes.append((x - 6, y - 6, x + 6, y + 6))
+        board.room.keep((x - 6, y - 6, x + 6, y + 6))
         return None
     width, height, _ = face_size(project, node.device_id)
     beside_it = board.tree.beside[node.id]
@@ -216,7 +215,7 @@ def _face(board: _Board, node: Node) -> Box | None:
         box = beside(x, y, width, height, 0.0, out)
         # It touches the end of its own bundle: looked at from a little further out.
         if board.room.free(beside(x, y, width, height, 8.0, out)):
-            board.room.boxes.append(box)
+            board.room.keep(box)
             return box
     return board.room.take(x, y, width, height) or board.room.take_aside(width, height)
 
@@ -287,7 +286,7 @@ def _dimension(board: _Board, s: Segment) -> bool:
     fits = 2 * half < abs(b[0] - a[0]) + abs(b[1] - a[1]) - 8
     if fits:
         prims.append(text(*at, NAME_MM, words, anchor="middle", role="tag", upward=upright))
-        board.room.boxes.append(room)
+        board.room.keep(room)
     board.put(Item(f"dimension:{s.id}", "dimension", prims, box))
     board.room.add_line(line, 1.0)
     return fits
@@ -308,10 +307,9 @@ def _names(board: _Board) -> None:
 
 def _tables(board: _Board) -> None:
     """Put the table of each connector and splice where nothing lies, the tallest first."""
-    wires = wires_in(board.project, board.harness.id, board.variant)
     nodes = [n for n in board.tree.nodes if n.device_id and n.id in board.lies.places]
     tables = sorted(
-        ((table_of(board.project, n, wires, board.variant), n) for n in nodes), key=lambda t: (-t[0].height, t[1].id)
+        ((table_of(board.project, n.id, board.variant), n) for n in nodes), key=lambda t: (-t[0].height, t[1].id)
     )
     for table, node in tables:
         near = board.lies.places[node.id]

@@ -11,7 +11,7 @@ from jolly_core.tagging import full_tag
 
 from .boardmarks import words_width
 from .lettering import fit
-from .primitives import Box, Item, Rect, text
+from .primitives import Item, Rect, text
 from .roomfinding import Room, crosses
 
 Spot = tuple[float, float]
@@ -35,7 +35,7 @@ def label_flags(project: Project, tree: Tree, places: Mapping[str, Spot], at_mm:
         reach = segment.length_mm / (2 if other in ends else 1)
         item = _flag(project, node, (places[node.id], places[other]), (at_mm, reach), (lines, room))
         if item is not None:
-            room.boxes.append(item.box)
+            room.keep(item.box)
             yield item
 
 
@@ -58,12 +58,8 @@ def _flag(
     while half <= middle <= reach - half + 1e-6:
         x, y = x1 + (x2 - x1) / run * middle, y1 + (y2 - y1) / run * middle
         box = (x - width / 2, y - FLAG_MM / 2, x + width / 2, y + FLAG_MM / 2)
-        if not any(crosses(box, line, 2.0) for line in lines) and not any(_meet(box, b) for b in room.boxes):
+        if not any(crosses(box, line, 2.0) for line in lines) and not room.on_box(box):
             words = text(x, y + size * 0.35, size, shown, anchor="middle", role="label")
             return Item(f"flag:{node.id}", "flag", [Rect(*box[:2], width, FLAG_MM, "fine", "paper"), words], box)
         middle += STEP_MM
     return None
-
-
-def _meet(one: Box, other: Box) -> bool:
-    return one[0] < other[2] and other[0] < one[2] and one[1] < other[3] and other[1] < one[3]

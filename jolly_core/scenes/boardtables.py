@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
-from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in
-from jolly_core.model import Node, Project
+from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in, wires_in
+from jolly_core.model import Project, derived
 from jolly_core.sizing import area_mm2
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import Conductor
@@ -69,14 +68,16 @@ class BoardTable:
         return Item(f"table:{self.device_id}", "table", prims, box, {"device": self.device_id})
 
 
-def table_of(project: Project, node: Node, wires: Iterable[HarnessWire], variant_id: str = "") -> BoardTable:
-    """Return the table of a connector or splice; `wires` are those of its harness or of the variant."""
+@derived
+def table_of(project: Project, node_id: str, variant_id: str) -> BoardTable:
+    """Return the table of a connector or splice in its harness or a variant of that."""
+    node = project.nodes[node_id]
     device = project.devices[node.device_id]
     part = project.part_of(device)
     head = f"{full_tag(project, device)} {device.text}".strip() + (f"  {part.number}" if part else "")
     rows = rows_in(project, node.harness_id, device.id, variant_id)
     if is_splice(project, device.id):
-        lengths = {w.conductor.key: w for w in wires}
+        lengths = {w.conductor.key: w for w in wires_in(project, node.harness_id, variant_id)}
         legs = [_leg(project, row, c, n, lengths) for row in rows for n, c in enumerate(row.conductors)]
         words = f"{head}  {len(legs)} legs{', cut equal' if node.equal_legs else ''}"
         ways = tuple(pin_link(far) for row in rows for far in row.far)

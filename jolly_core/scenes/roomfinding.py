@@ -2,39 +2,63 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from math import cos, radians, sin
 
 from .primitives import Box
 
 Line = tuple[float, float, float, float]
+SQUARE_MM = 80.0
+_Square = tuple[int, int]
 AWAY_MM = (6.0, 16.0, 34.0, 60.0, 100.0, 160.0, 240.0, 340.0)
 DIRECTIONS = (270, 90, 0, 180, 315, 225, 45, 135, 292, 248, 68, 112, 22, 338, 158, 202)
 
 
 @dataclass(slots=True)
 class Room:
-    """What is on a drawing: boxes, and lines with the room they want on either side and the boxes about them."""
+    """What is on a drawing: boxes, and lines with the room they want on either side and the boxes about them.
 
-    boxes: list[Box] = field(default_factory=list)
-    _lines: list[tuple[Box, Line, float]] = field(default_factory=list)
+    Both are kept by the squares of a lattice that they touch, so that looking about is quick on a full drawing.
+    """
+
+    _boxes: dict[_Square, list[Box]] = field(default_factory=dict)
+    _lines: dict[_Square, list[tuple[Box, Line, float]]] = field(default_factory=dict)
+    _right: float = 0.0
+    _top: float = 0.0
 
     def add_line(self, line: Line, room: float) -> None:
         """Keep a line with so much room on either side."""
         x1, y1, x2, y2 = line
         about = (min(x1, x2) - room, min(y1, y2) - room, max(x1, x2) + room, max(y1, y2) + room)
-        self._lines.append((about, line, room))
+        for square in _squares(about):
+            self._lines.setdefault(square, []).append((about, line, room))
+        self._right = max(self._right, about[2])
+
+    def keep(self, box: Box) -> None:
+        """Keep a box: nothing else goes there."""
+        for square in _squares(box):
+            self._boxes.setdefault(square, []).append(box)
+        self._right, self._top = max(self._right, box[2]), min(self._top, box[1])
+
+    def on_box(self, box: Box) -> bool:
+        """Return whether a box lies on one that is there."""
+        left, top, right, bottom = box
+        return any(
+            left < x2 and x1 < right and top < y2 and y1 < bottom
+            for square in _squares(box)
+            for x1, y1, x2, y2 in self._boxes.get(square, ())
+        )
 
     def free(self, box: Box) -> bool:
         """Return whether a box lies on nothing."""
+        if self.on_box(box):
+            return False
         left, top, right, bottom = box
-        for x1, y1, x2, y2 in self.boxes:
-            if left < x2 and x1 < right and top < y2 and y1 < bottom:
-                return False
-        for (x1, y1, x2, y2), line, room in self._lines:
-            if left < x2 and x1 < right and top < y2 and y1 < bottom and crosses(box, line, room):
-                return False
+        for square in _squares(box):
+            for (x1, y1, x2, y2), line, room in self._lines.get(square, ()):
+                if left < x2 and x1 < right and top < y2 and y1 < bottom and crosses(box, line, room):
+                    return False
         return True
 
     def take(self, x: float, y: float, width: float, height: float, away: Iterable[float] = AWAY_MM) -> Box | None:
@@ -43,17 +67,21 @@ class Room:
             for angle in DIRECTIONS:
                 box = beside(x, y, width, height, distance, angle)
                 if self.free(box):
-                    self.boxes.append(box)
+                    self.keep(box)
                     return box
         return None
 
     def take_aside(self, width: float, height: float) -> Box:
         """Keep a box right of all that is there: the last resort, at which there is always room."""
-        right = max([0.0, *(b[2] for b in self.boxes), *(about[2] for about, *_ in self._lines)])
-        top = min([0.0, *(b[1] for b in self.boxes)])
-        box = (right + AWAY_MM[1], top, right + AWAY_MM[1] + width, top + height)
-        self.boxes.append(box)
+        box = (self._right + AWAY_MM[1], self._top, self._right + AWAY_MM[1] + width, self._top + height)
+        self.keep(box)
         return box
+
+
+def _squares(box: Box) -> Iterator[_Square]:
+    for i in range(int(box[0] // SQUARE_MM), int(box[2] // SQUARE_MM) + 1):
+        for j in range(int(box[1] // SQUARE_MM), int(box[3] // SQUARE_MM) + 1):
+            yield (i, j)
 
 
 def beside(x: float, y: float, width: float, height: float, distance: float, angle_deg: float) -> Box:

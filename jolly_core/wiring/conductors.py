@@ -5,7 +5,7 @@ The key of a conductor is made of its two pins, so that what people decided abou
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from jolly_core.model import Project, WireType, derived, merged
 
@@ -26,6 +26,7 @@ class Conductor:
         wire_id: the drawn wire it leaves its start by, "".
         sheet_id: sheet of its start.
         net: the groups of its net.
+        key: its name within the project: its pins, the smaller first.
     """
 
     start: PinKey
@@ -36,11 +37,11 @@ class Conductor:
     sheet_id: str
     steps: int
     net: list[Group]
+    key: str = field(init=False, compare=False, default="")
 
-    @property
-    def key(self) -> str:
-        """The conductor's name within the project: its pins, the smaller first."""
-        return conductor_key(self.start, self.end)
+    def __post_init__(self) -> None:
+        """Find its key, which is asked for again and again."""
+        object.__setattr__(self, "key", conductor_key(self.start, self.end))
 
     def wire_type(self, project: Project) -> WireType | None:
         """Return its wire type, None where two pins touch."""

@@ -93,11 +93,43 @@ class Table(TestCase):
                 self.draw(good, row)
             self.assertEqual(self.shown(), [])
 
-    def test_a_pin_drawn_on_another_sheet_is_named_with_that_sheet(self) -> None:
+    def marks(self) -> list[tuple[str, str]]:
+        """Return name and sheet of each mark."""
+        sheets = self.bench.project.sheets
+        return sorted((c.name, sheets[c.sheet_id].title) for c in self.bench.project.continuations.values())
+
+    def test_a_pin_drawn_on_another_sheet_is_reached_by_a_mark_on_either(self) -> None:
         device = self.device("-XD1")
-        self.bench.place("connector", 40, 20, device_id=device)
-        with self.assertRaisesRegex(RuleError, r"Row 1: -XD1:1 is drawn on sheet \S+ already. Draw this wire there"):
-            self.draw(("", "RD", "0.75", "-XD1:1", "-XD2:1"))
+        symbol = self.bench.place("connector", 40, 20, device_id=device)
+        self.draw(("F+", "RD", "0.75", "-XD1:1", "-XD2:1"))
+        self.assertEqual([s[2:] for s in self.shown()], [("-XD1:1", "-XD2:1")])
+        here = self.bench.project.sheets[self.bench.symbol(symbol).sheet_id].title
+        self.assertEqual(self.marks(), sorted([("F+", here), ("F+", "Harness WH-F")]))
+        self.assertTrue(self.bench.canonical())
+        self.draw(("G+", "RD", "0.75", "-XD1:2", "-XD2:2"))
+        self.assertEqual(len(self.marks()), 2, "these two have room on the harness's own sheet")
+
+    def test_pins_drawn_on_two_sheets_by_hand_are_joined_as_the_table_says(self) -> None:
+        other = self.bench.new("add-sheet", title="Other", frame="zones")
+        one = self.bench.place("connector", 40, 20, device_id=self.device("-XD1"))
+        two = self.bench.place("connector", 60, 30, device_id=self.device("-XD2"), sheet_id=other)
+        self.draw(("", "BU", "1", "-XD1:1", "-XD2:1"))
+        (wire,) = self.shown()
+        self.assertEqual(wire[2:], ("-XD1:1", "-XD2:1"))
+        self.assertEqual({self.bench.symbol(s).sheet_id for s in (one, two)} & {other}, {other})
+        self.assertEqual({name for name, _ in self.marks()}, {"WH-F"})
+
+    def test_wires_that_share_a_cavity_keep_their_own_colours_and_sizes(self) -> None:
+        self.draw(("A", "RD", "0.75", "-XD1:1", "-XD2:1"), ("", "BU", "0.5", "-XD1:1", "-XD3:1"))
+        self.assertEqual(self.shown(), [("A", "BU", "-XD1:1", "-XD3:1"), ("A", "RD", "-XD1:1", "-XD2:1")])
+
+    def test_a_cavity_takes_more_wires_when_its_sheet_is_full(self) -> None:
+        for tag in ("XD4", "XD5", "XD6"):
+            self.bench.do("add-connector", harness_id=self.harness, part_id="tamwick-tw-h24s", tag=tag)
+        self.draw(*((f"S{n}", "GY", "0.5", f"-XD4:{n}", f"-XD5:{n}") for n in range(1, 25)))
+        self.draw(*(("", "GY", "0.5", f"-XD4:{n}", f"-XD6:{n}") for n in range(1, 25)))
+        self.assertEqual(len(self.shown()), 48)
+        self.assertTrue(self.bench.canonical())
 
     def test_wires_may_end_in_a_splice(self) -> None:
         self.bench.do("add-connector", harness_id=self.harness, part_id=self.splice(), tag="XS1")
