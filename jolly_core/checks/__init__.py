@@ -36,6 +36,7 @@ from .registry import (
     place_in_words,
     project_check,
     project_snags,
+    snags_coded,
     snags_on,
 )
 from .strips import strip_snags
@@ -75,6 +76,7 @@ __all__ = [
     "strips",
     "volts",
     "project_snags",
+    "snags_coded",
     "snags_on",
     "strip_snags",
     "switched_volts",

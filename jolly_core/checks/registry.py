@@ -170,6 +170,13 @@ def project_snags(project: Project) -> list[Snag]:
     return [s for s in _of_project(project) if s.key not in _muted_keys(project)]
 
 
+def snags_coded(project: Project, prefix: str) -> list[Snag]:
+    """Return what the checks of the whole project whose codes begin so found and nobody muted, errors first."""
+    codes = [code for code in PROJECT_CHECKS if code.startswith(prefix)]
+    found = [snag for code in codes for snag in _by(project, code) if snag.key not in _muted_keys(project)]
+    return sorted(found, key=lambda s: (s.severity != "error", s.code, s.message, s.ids))
+
+
 @derived
 def _of_project(project: Project) -> list[Snag]:
     found = [snag for code in PROJECT_CHECKS for snag in _by(project, code)] + _built_on_sheets(project)

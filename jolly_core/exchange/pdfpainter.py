@@ -55,7 +55,7 @@ class Painter:
         self.canvas.setLineCap(1)
         self.canvas.setLineJoin(1)
         for item in scene.items.values():
-            for prim in item.prims:
+            for prim in item.placed():
                 self._prim(prim)
 
     def _forms(self, scene: Scene) -> None:

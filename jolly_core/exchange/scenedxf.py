@@ -50,7 +50,7 @@ def paint_scenes(project: Project, document: Drawing, space: BaseLayout, scenes:
     for scene in scenes:
         painter = _Painter(project, space, left, scene.height)
         for item in scene.items.values():
-            for prim in item.prims:
+            for prim in item.placed():
                 painter.paint(prim)
         left += scene.width + 20
 

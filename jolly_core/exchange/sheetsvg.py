@@ -20,7 +20,7 @@ def scene_svg(project: Project, scene: Scene, *, texts: bool = True) -> str:
         texts: whether texts are painted; in a picture of a few centimetres they only cost.
     """
     painter = _Painter(project, texts)
-    body = "".join(painter.prim(p) for item in scene.items.values() for p in item.prims)
+    body = "".join(painter.prim(p) for item in scene.items.values() for p in item.placed())
     size = f"{scene.width:g} {scene.height:g}"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {size}" width="{scene.width:g}mm" '

@@ -11,7 +11,7 @@ from jolly_core.model import Covering, Part, Project, derived
 from jolly_core.sizing import bundle_diameter_mm, packing_cost
 
 from .lengths import Span, span_of
-from .runs import Run, run_as_one, runs_beside, runs_of
+from .runs import Run, gathered, run_as_one, runs_beside, single_runs
 from .variants import tree_in, wires_in
 from .wires import HarnessWire
 
@@ -58,10 +58,14 @@ def bundles(project: Project, harness_id: str, variant_id: str = "") -> dict[str
 @derived
 def _bundles(project: Project, harness_id: str, variant_id: str) -> dict[str, Bundle]:
     inside: dict[str, list[HarnessWire]] = {s.id: [] for s in tree_in(project, harness_id, variant_id).segments}
-    for wire in wires_in(project, harness_id, variant_id):
+    all_wires = wires_in(project, harness_id, variant_id)
+    for wire in all_wires:
         for segment in wire.segments:
             inside[segment.id].append(wire)
-    runs = {id: [*runs_of(project, harness_id, wires), *runs_beside(project, id)] for id, wires in inside.items()}
+    singles = single_runs(project, all_wires)
+    runs = {
+        id: [*gathered(project, harness_id, wires, singles), *runs_beside(project, id)] for id, wires in inside.items()
+    }
     sizes = {id: tuple(sorted(r.diameter_mm for r in found if not r.apart)) for id, found in runs.items()}
     chosen = _worth_packing(sizes.values())
     found: dict[str, Bundle] = {}

@@ -52,18 +52,32 @@ def cables_of(project: Project, harness_id: str) -> dict[str, tuple[str, str]]:
 
 def runs_of(project: Project, harness_id: str, wires: Iterable[HarnessWire]) -> list[Run]:
     """Return what some wires of a harness are: each a wire by itself, or with others a cable; in their order."""
-    cores = cables_of(project, harness_id)
+    wires = list(wires)
+    return gathered(project, harness_id, wires, single_runs(project, wires))
+
+
+def single_runs(project: Project, wires: Iterable[HarnessWire]) -> dict[str, Run]:
+    """Return each wire as a run by itself, by its key."""
     sizes: dict[str, float] = {}
-    found: list[Run] = []
-    lots: dict[str, list[HarnessWire]] = {}
+    found: dict[str, Run] = {}
     for wire in wires:
         c = wire.conductor
-        if c.key in cores:
-            lots.setdefault(cores[c.key][0], []).append(wire)
-            continue
         if c.type_id not in sizes:
             sizes[c.type_id] = outer_diameter_mm(area_mm2(c.wire_type(project)))
-        found.append(Run((wire,), sizes[c.type_id]))
+        found[c.key] = Run((wire,), sizes[c.type_id])
+    return found
+
+
+def gathered(project: Project, harness_id: str, wires: list[HarnessWire], singles: dict[str, Run]) -> list[Run]:
+    """Return what wires that run together are: those in no cable as they are by themselves, then the cables."""
+    cores = cables_of(project, harness_id)
+    if not cores:
+        return [singles[w.conductor.key] for w in wires]
+    lots: dict[str, list[HarnessWire]] = {}
+    for wire in wires:
+        if wire.conductor.key in cores:
+            lots.setdefault(cores[wire.conductor.key][0], []).append(wire)
+    found = [singles[w.conductor.key] for w in wires if w.conductor.key not in cores]
     return [*found, *(_cable(project, id, inside) for id, inside in lots.items())]
 
 

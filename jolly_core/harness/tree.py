@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import deque
 from dataclasses import dataclass, replace
 
 from jolly_core.model import Node, Project, RuleError, Segment, derived
@@ -65,20 +66,37 @@ def _tree(project: Project, harness_id: str) -> Tree:
     return Tree(nodes, segments, beside)
 
 
+Steps = dict[str, tuple[str, Segment] | None]
+
+
+def steps_from(tree: Tree, start: str) -> Steps:
+    """Return for each node that is joined to one the node and segment before it on the way from there."""
+    before: Steps = {start: None}
+    waiting = deque([start])
+    while waiting:
+        node = waiting.popleft()
+        for segment, other in tree.beside[node]:
+            if other not in before:
+                before[other] = (node, segment)
+                waiting.append(other)
+    return before
+
+
 def way_between(tree: Tree, start: str, end: str) -> list[Segment]:
     """Return the segments from a node to another, [] when they are one.
 
     Raises:
         RuleError: the tree does not join them.
     """
-    before: dict[str, tuple[str, Segment] | None] = {start: None}
-    waiting = [start]
-    while waiting and end not in before:
-        node = waiting.pop(0)
-        for segment, other in tree.beside[node]:
-            if other not in before:
-                before[other] = (node, segment)
-                waiting.append(other)
+    return way_along(steps_from(tree, start), start, end)
+
+
+def way_along(before: Steps, start: str, end: str) -> list[Segment]:
+    """Return the segments from the node that steps begin at to another.
+
+    Raises:
+        RuleError: the tree does not join them.
+    """
     if end not in before:
         raise RuleError("No segment joins these connectors. Add one to the harness.", ids=(start, end))
     way: list[Segment] = []

@@ -12,7 +12,7 @@ from jolly_core.wiring import Conductor, conductors_from
 
 from .contacts import ENDS
 from .lengths import span_of
-from .tree import length_mm, nodes_at, nodes_between, nodes_of, tree_of, way_between
+from .tree import Steps, length_mm, nodes_at, nodes_between, nodes_of, steps_from, tree_of, way_along
 
 
 @dataclass(slots=True)
@@ -70,10 +70,15 @@ def _own_pair(project: Project, c: Conductor, pairs: list[tuple[Node, Node]]) ->
 _ways = merged(_ways_from)
 
 
+@derived
+def _steps_from(project: Project, harness_id: str, start: str) -> Steps:
+    return steps_from(tree_of(project, harness_id), start)
+
+
 def _measured(project: Project, wire: HarnessWire, start: str, end: str) -> HarnessWire:
     settings = project.settings
     try:
-        wire.segments = way_between(tree_of(project, wire.harness_id), start, end)
+        wire.segments = way_along(_steps_from(project, wire.harness_id, start), start, end)
     except RuleError as error:
         wire.missing = error.message
         return wire

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from math import atan2, degrees
 
@@ -35,7 +36,7 @@ from .boardmarks import (
     scale_item,
     words_width,
 )
-from .boardtables import BoardTable, table_of
+from .boardtables import table_prims, table_size
 from .primitives import Box, Facts, Item, Line, Prim, Rect, RoleName, Scene, text
 from .roomfinding import AWAY_MM, Room, beside
 
@@ -49,18 +50,23 @@ Spot = tuple[float, float]
 
 @dataclass(slots=True, frozen=True)
 class _Placed:
-    """A table with its place, and the line from it to its connector where they are apart."""
+    """The table of a connector with its place, and the line from it to its connector where they are apart."""
 
-    table: BoardTable
+    node_id: str
+    device_id: str
+    variant: str
     box: Box
     lead: Line | None
 
-    def drawn(self, dx: float, dy: float) -> Item:
-        x1, y1, x2, y2 = self.box
-        item = self.table.drawn((x1 + dx, y1 + dy, x2 + dx, y2 + dy))
+    def drawn(self, project: Project, dx: float, dy: float) -> Iterator[Item]:
+        """Yield the table and the line, moved; the table itself is drawn once and only put there."""
+        x1, y1, x2, y2 = (round(v + d, 3) for v, d in zip(self.box, (dx, dy, dx, dy), strict=True))
+        prims = table_prims(project, self.node_id, self.variant)
+        id, facts = f"table:{self.device_id}", Facts(device=self.device_id)
+        yield Item(id, "table", prims, (x1, y1, x2, y2), facts, (x1, y1))
         if self.lead is not None:
-            item.prims.append(self.lead.moved(dx, dy))
-        return item
+            line = self.lead.moved(dx, dy)
+            yield Item(f"lead:{self.device_id}", "lead", [line], (line.x1, line.y1, line.x2, line.y2))
 
 
 @dataclass(slots=True)
@@ -104,7 +110,7 @@ def board_scene(project: Project, harness_id: str, number: str, variant_id: str 
     ]
     items = {"frame": Item("frame", "frame", frame, (0, 0, width, height))}
     items |= {id: _moved(item, dx, dy) for id, item in drawn.items()}
-    items |= {item.id: item for item in (table.drawn(dx, dy) for table in tables)}
+    items |= {item.id: item for table in tables for item in table.drawn(project, dx, dy)}
     scale = scale_item(MARGIN_MM, height - FOOT_MM + 8)
     return Scene(round(width, 2), round(height, 2), items | {scale.id: scale})
 
@@ -140,8 +146,8 @@ def _moved(item: Item, dx: float, dy: float) -> Item:
     if "body" in facts:
         a, b, c, d = facts["body"]
         facts["body"] = (a + dx, b + dy, c + dx, d + dy)
-    prims: list[Prim] = [prim.moved(dx, dy) for prim in item.prims]
-    return replace(item, prims=prims, box=(x1 + dx, y1 + dy, x2 + dx, y2 + dy), facts=facts)
+    at = (round(item.at[0] + dx, 3), round(item.at[1] + dy, 3))
+    return replace(item, at=at, box=(x1 + dx, y1 + dy, x2 + dx, y2 + dy), facts=facts)
 
 
 @derived
@@ -309,13 +315,11 @@ def _tables(board: _Board) -> None:
     """Put the table of each connector and splice where nothing lies, the tallest first."""
     nodes = [n for n in board.tree.nodes if n.device_id and n.id in board.lies.places]
     tables = sorted(
-        ((table_of(board.project, n.id, board.variant), n) for n in nodes), key=lambda t: (-t[0].height, t[1].id)
+        ((table_size(board.project, n.id, board.variant), n) for n in nodes), key=lambda t: (-t[0][1], t[1].id)
     )
-    for table, node in tables:
+    for (width, height), node in tables:
         near = board.lies.places[node.id]
-        box = board.room.take(*near, table.width, table.height, AWAY_MM[1:]) or board.room.take_aside(
-            table.width, table.height
-        )
+        box = board.room.take(*near, width, height, AWAY_MM[1:]) or board.room.take_aside(width, height)
         face = board.items[node.id].box
         nearest = (min(max((box[0] + box[2]) / 2, face[0]), face[2]), face[1] if box[3] <= face[1] else face[3])
-        board.tables.append(_Placed(table, box, _lead(box, nearest)))
+        board.tables.append(_Placed(node.id, node.device_id, board.variant, box, _lead(box, nearest)))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import hypot
 
 from jolly_core.harness import Bundle, Covered, cavity_rows, is_splice, node_name, rows_in
-from jolly_core.model import Node, Project
+from jolly_core.model import Node, Project, derived
 
 from .primitives import Box, Circle, Facts, Item, Line, Poly, Prim, Rect, Strand, ToneName, text
 
@@ -100,16 +100,19 @@ def face_size(project: Project, device_id: str) -> tuple[float, float, int]:
     return columns * CELL_MM + 4, rows * CELL_MM + 4, columns
 
 
-def face_prims(project: Project, node: Node, box: Box, columns: int, variant_id: str = "") -> list[Prim]:
-    """Return a connector's front face, its cavities numbered; empty ones are pale.
+@derived
+def face_prims(project: Project, node_id: str, variant_id: str) -> list[Prim]:
+    """Return a connector's front face, its upper left corner at (0, 0), cavities numbered; empty ones are pale.
 
-    From the wire side cavities follow each other to the right; from the mating side it is mirrored.
+    From the wire side cavities follow each other to the right; from the mating side it is mirrored. Not to be changed.
     """
-    prims: list[Prim] = [Rect(box[0], box[1], box[2] - box[0], box[3] - box[1], "ink", "case-dark")]
+    node = project.nodes[node_id]
+    width, height, columns = face_size(project, node.device_id)
+    prims: list[Prim] = [Rect(0, 0, width, height, "ink", "case-dark")]
     for n, row in enumerate(rows_in(project, node.harness_id, node.device_id, variant_id)):
         column = columns - 1 - n % columns if node.from_mating else n % columns
-        x = box[0] + 2 + column * CELL_MM + 0.8
-        y = box[1] + 2 + (n // columns) * CELL_MM + 0.8
+        x = 2 + column * CELL_MM + 0.8
+        y = 2 + (n // columns) * CELL_MM + 0.8
         side = CELL_MM - 1.6
         tone: ToneName = "paper" if row.conductors else "case-shade"
         size = 4.6 if len(row.cavity) < 3 else 3.0
@@ -122,11 +125,12 @@ def node_item(project: Project, node: Node, at: Spot, box: Box | None, variant_i
     """Return a node: the face of a connector in its box, a splice, a clip or a branching."""
     x, y = at
     prims: list[Prim]
+    corner = (0.0, 0.0)
     if node.device_id and is_splice(project, node.device_id):
         prims = [Poly((x - 6, y, x, y - 8, x + 6, y, x, y + 8, x - 6, y), "ink"), Circle(x, y, 2.0, "ink", "orange")]
         box = (x - 6, y - 8, x + 6, y + 8)
     elif node.device_id and box is not None:
-        prims = face_prims(project, node, box, face_size(project, node.device_id)[2], variant_id)
+        prims, corner = face_prims(project, node.id, variant_id), (box[0], box[1])
     elif node.sort == "clip":
         prims = [Rect(x - 6, y - 5, 12, 10, "ink", "bracket")]
         box = (x - 6, y - 5, x + 6, y + 5)
@@ -137,7 +141,7 @@ def node_item(project: Project, node: Node, at: Spot, box: Box | None, variant_i
         "device": node.device_id,
         "body": (min(box[0], x - HIT_MM), min(box[1], y - HIT_MM), max(box[2], x + HIT_MM), max(box[3], y + HIT_MM)),
     }
-    return Item(node.id, "node", prims, box, facts)
+    return Item(node.id, "node", prims, box, facts, corner)
 
 
 def name_of(project: Project, node: Node) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in, wires_in
@@ -11,7 +12,7 @@ from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import Conductor
 
 from .lettering import fit
-from .primitives import Box, Item, Line, Prim, Rect, RoleName, block_link, pin_link, text
+from .primitives import Line, Prim, Rect, RoleName, block_link, pin_link, text
 
 ROW_MM = 9.0
 SIZE_MM = 5.5
@@ -43,29 +44,42 @@ class BoardTable:
         """Its height, mm."""
         return ROW_MM * (len(self.rows) + 2)
 
-    def _cells(self, heading: bool) -> list[tuple[float, RoleName]]:
-        return [(width, "heading" if heading else "label") for _, width in self.columns]
 
-    def drawn(self, box: Box) -> Item:
-        """Return it drawn at a place."""
-        x, y = box[0], box[1]
-        width = self.width
-        shown, size = fit(self.head, width - 2, SIZE_MM + 0.6, SMALLEST_MM)
-        prims: list[Prim] = [
-            Rect(x, y, width, self.height, "fine", "paper"),
-            text(x + 1, y + ROW_MM - 2.4, size, shown, role="tag", link=block_link(self.device_id)),
-        ]
-        for n, row in enumerate((tuple(name for name, _ in self.columns), *self.rows), start=1):
-            top = y + n * ROW_MM
-            prims.append(Line(x, top, x + width, top, "thin"))
-            left = x
-            for at, (value, (room, role)) in enumerate(zip(row, self._cells(n == 1), strict=True), start=1):
-                if value:
-                    shown, size = fit(value, room - 2, SIZE_MM, SMALLEST_MM)
-                    way = self.ways[n - 2] if at == len(row) and 0 <= n - 2 < len(self.ways) else ""
-                    prims.append(text(left + 1, top + ROW_MM - 2.4, size, shown, role=role, link=way))
-                left += room
-        return Item(f"table:{self.device_id}", "table", prims, box, {"device": self.device_id})
+@derived
+def table_size(project: Project, node_id: str, variant_id: str) -> tuple[float, float]:
+    """Return width and height of a table, mm: where other words of it leave that, its place is not looked for anew."""
+    table = table_of(project, node_id, variant_id)
+    return table.width, table.height
+
+
+@derived
+def table_prims(project: Project, node_id: str, variant_id: str) -> list[Prim]:
+    """Return a table as it is drawn, its upper left corner at (0, 0); not to be changed."""
+    table = table_of(project, node_id, variant_id)
+    shown, size = fit(table.head, table.width - 2, SIZE_MM + 0.6, SMALLEST_MM)
+    prims: list[Prim] = [
+        Rect(0, 0, table.width, table.height, "fine", "paper"),
+        text(1, ROW_MM - 2.4, size, shown, role="tag", link=block_link(table.device_id)),
+    ]
+    for n, row in enumerate((tuple(name for name, _ in table.columns), *table.rows), start=1):
+        top = n * ROW_MM
+        prims.append(Line(0, top, table.width, top, "thin"))
+        way = table.ways[n - 2] if 0 <= n - 2 < len(table.ways) else ""
+        prims += _cells(table.columns, row, top, "heading" if n == 1 else "label", way)
+    return prims
+
+
+def _cells(
+    columns: tuple[tuple[str, float], ...], row: tuple[str, ...], top: float, role: RoleName, way: str
+) -> Iterator[Prim]:
+    """Yield the words of a row; the last column leads to the pin it names."""
+    left = 0.0
+    for at, (value, (_, room)) in enumerate(zip(row, columns, strict=True), start=1):
+        if value:
+            shown, size = fit(value, room - 2, SIZE_MM, SMALLEST_MM)
+            link = way if at == len(row) else ""
+            yield text(left + 1, top + ROW_MM - 2.4, size, shown, role=role, link=link)
+        left += room
 
 
 @derived

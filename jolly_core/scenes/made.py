@@ -111,7 +111,7 @@ def page_scene(project: Project, page_id: str) -> Scene:
         for item in leaf.items.values():
             left, top, right, bottom = item.box
             id = f"{item.id}@{n}" if item.id in items else item.id
-            prims = [p.moved(0, down) for p in item.prims]
+            prims = [p.moved(0, down) for p in item.placed()]
             items[id] = Item(id, item.kind, prims, (left, top + down, right, bottom + down), item.facts)
         down += leaf.height + LEAF_GAP_MM
     return Scene(max(leaf.width for leaf in leaves), down - LEAF_GAP_MM, items)

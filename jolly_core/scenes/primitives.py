@@ -306,8 +306,10 @@ class Item:
         id: the entity's id, with a prefix for what is derived ("table:...", "frame").
         kind: "symbol", "wire", "continuation", "note", "band", "dot", "table", "number", "frame"; in layouts "plate",
             "rail", "duct", "placing"; on form boards "segment", "node", "covering", "hatch", "dimension", "words".
+        prims: what it is drawn of, about `at`.
         box: left, top, right, bottom in mm for hitting and zooming.
         facts: what is known of it, each kind of thing its own.
+        at: where its primitives begin, mm; what moves as a whole keeps them and moves this.
     """
 
     id: str
@@ -315,6 +317,11 @@ class Item:
     prims: list[Prim]
     box: Box
     facts: Facts = field(default_factory=Facts)
+    at: tuple[float, float] = (0.0, 0.0)
+
+    def placed(self) -> list[Prim]:
+        """Return its primitives where they lie on the drawing."""
+        return self.prims if self.at == (0.0, 0.0) else [prim.moved(*self.at) for prim in self.prims]
 
 
 @dataclass(slots=True)
@@ -381,7 +388,7 @@ def legible(prims: list[Prim], scale: float) -> list[Prim]:
 
 def texts_in(item: Item) -> list[Text]:
     """Return the texts of an item that have words."""
-    return [p for p in item.prims if isinstance(p, Text) and p.words]
+    return [p for p in item.placed() if isinstance(p, Text) and p.words]
 
 
 def text_at(item: Item, n: int) -> Text:

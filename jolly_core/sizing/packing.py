@@ -39,15 +39,18 @@ def bundle_diameter_mm(diameters_mm: Iterable[float], *, pack: bool = True) -> f
         >>> [round(bundle_diameter_mm([2.0] * n), 2) for n in (2, 3, 7, 19)]
         [4.0, 4.31, 6.0, 9.73]
     """
-    sizes = _sizes(diameters_mm)
-    if pack or packing_cost(sizes) == 0:
+    sizes = _sizes(tuple(diameters_mm))
+    if pack or _cost(sizes) == 0:
         return _diameter(sizes)
     return _by_thumb(sizes)
 
 
 def packing_cost(diameters_mm: Iterable[float]) -> float:
     """Return about how many ms packing wires takes: nothing for few or equal ones, infinite for too many."""
-    sizes = _sizes(diameters_mm)
+    return _cost(_sizes(tuple(diameters_mm)))
+
+
+def _cost(sizes: tuple[float, ...]) -> float:
     if len(sizes) > MOST_PACKED:
         return inf
     return 0.0 if len(sizes) < 4 or sizes[0] == sizes[-1] else 30.0 + len(sizes)
@@ -87,10 +90,12 @@ def _lattice(count: int, pitch: float) -> _Places:
     return np.array(sorted(points, key=lambda p: (round(hypot(*p), 6), p))[:count])
 
 
-def _sizes(diameters_mm: Iterable[float]) -> tuple[float, ...]:
+@lru_cache(maxsize=8192)
+def _sizes(diameters_mm: tuple[float, ...]) -> tuple[float, ...]:
     return tuple(sorted((round(d, 3) for d in diameters_mm if d > 0), reverse=True))
 
 
+@lru_cache(maxsize=8192)
 def _by_thumb(sizes: tuple[float, ...]) -> float:
     return max(sizes[0] + sizes[1], BUNDLE_FACTOR * sqrt(sum(d * d for d in sizes)))
 

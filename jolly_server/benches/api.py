@@ -27,7 +27,8 @@ from .cabinetways import WireWay, ways
 from .cables import CablePicture, CablesView, cable_picture, cables_bench
 from .harness import harness_bench
 from .harnessblocks import BlocksView, blocks_bench
-from .harnessshapes import HarnessView
+from .harnesschange import harness_change
+from .harnessshapes import HarnessChange, HarnessView
 from .harnessspace import SpaceSaid, space_said
 from .io import IoView, io_bench
 from .iocheck import CheckView, Plc, address_rows, io_check
@@ -245,6 +246,17 @@ def harness(request: HttpRequest, project_id: str, harness_id: str = "", variant
     held = loaded(project_id)
     with held.lock:
         return written(harness_bench(held.project, harness_id, variant_id))
+
+
+@router.get("/{project_id}/harness/changes", response=HarnessChange)
+def harness_changes(
+    request: HttpRequest, project_id: str, harness_id: str = "", variant_id: str = "", since: int = -1
+) -> HttpResponse:
+    """Say what changed of a harness, as `harness` gives it, since a revision."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        return written(harness_change(held, harness_id, variant_id, since))
 
 
 @router.get("/{project_id}/harness/blocks", response=BlocksView)

@@ -8,7 +8,7 @@ from math import isfinite
 from typing import cast
 
 from jolly_core.cables import cable_of
-from jolly_core.checks import project_snags
+from jolly_core.checks import snags_coded
 from jolly_core.harness import (
     Covered,
     HarnessWire,
@@ -38,7 +38,7 @@ from jolly_core.harness import (
     wires_in,
     wires_of,
 )
-from jolly_core.model import ClipLead, Device, Harness, Heading, Node, PathForm, Project
+from jolly_core.model import ClipLead, Device, Harness, Heading, Node, PathForm, Project, derived
 from jolly_core.scenes import clip_scene, generated_pages, page_scene
 from jolly_core.tagging import full_tag, pin_name
 from jolly_server.projects.sceneshapes import scene_value
@@ -103,7 +103,7 @@ def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
         "label_mm": harness.label_mm,
         "cables": _cables(project, harness_id),
         "shares": [_name(h) for h in _sharing(project, harness_id)],
-        "snags": [snag.message for snag in project_snags(project) if snag.subject == harness_id],
+        "snags": [snag.message for snag in snags_coded(project, "harness") if snag.subject == harness_id],
         "shields": [{"name": s.name, "wires": len(s.wires), "landed": s.landed} for s in shields(project, harness_id)],
         "coverings": [_covering(c) for c in covered(project, harness_id, variant)],
         "sheets": _sheets(project, harness_id),
@@ -250,6 +250,7 @@ def _wire(project: Project, wire: HarnessWire) -> HarnessWireValue:
     }
 
 
+@derived
 def _connector(project: Project, device_id: str, harness_id: str, variant: str) -> ConnectorValue:
     rows: list[CavityValue] = []
     for row in rows_in(project, harness_id, device_id, variant):

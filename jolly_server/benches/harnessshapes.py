@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing_extensions import TypedDict
 
 from jolly_core.model import ClipLead, Heading, NodeSort, PathForm
-from jolly_server.projects.sceneshapes import SceneValue
+from jolly_server.projects.sceneshapes import AnyPrim, BareItem, SceneValue
 
 from .harnessblocks import ConnectorFacts
 from .shapes import DeviceName, FromTo
@@ -188,8 +188,8 @@ class InCable(TypedDict):
     cores: int
 
 
-class HarnessValue(HarnessName):
-    """A harness with all about it.
+class HarnessFacts(HarnessName):
+    """A harness without its lists.
 
     Attributes:
         variant: the one its board and tables are of, "" for all that is in it.
@@ -211,9 +211,14 @@ class HarnessValue(HarnessName):
     cables: list[InCable]
     shares: list[HarnessName]
     snags: list[str]
-    scene: SceneValue | None
     coverings: list[CoveringValue]
     sheets: list[SheetName]
+
+
+class HarnessValue(HarnessFacts):
+    """A harness with all about it."""
+
+    scene: SceneValue | None
     nodes: list[NodeValue]
     segments: list[SegmentValue]
     wires: list[HarnessWireValue]
@@ -227,3 +232,45 @@ class HarnessView(TypedDict):
     free: list[DeviceName]
     others: list[DeviceName]
     harness: HarnessValue | None
+
+
+class HarnessAround(TypedDict):
+    """What is beside the harness asked for, and its facts: None where there is no harness."""
+
+    harnesses: list[HarnessName]
+    free: list[DeviceName]
+    others: list[DeviceName]
+    facts: HarnessFacts | None
+
+
+class HarnessOrder(TypedDict):
+    """The ids of what a harness has, each list in its order, and the size of its board: None where it has none."""
+
+    size: tuple[float, float] | None
+    items: list[str]
+    nodes: list[str]
+    segments: list[str]
+    wires: list[str]
+    connectors: list[str]
+
+
+class HarnessSections(TypedDict, total=False):
+    """What the bench shows, by section and id; primitives apart from the items that have them."""
+
+    around: dict[str, HarnessAround]
+    order: dict[str, HarnessOrder]
+    items: dict[str, BareItem]
+    prims: dict[str, list[AnyPrim]]
+    nodes: dict[str, NodeValue]
+    segments: dict[str, SegmentValue]
+    wires: dict[str, HarnessWireValue]
+    connectors: dict[str, ConnectorValue]
+
+
+class HarnessChange(TypedDict):
+    """What to put into and drop from what the bench shows, to be at a revision; all of it when `whole`."""
+
+    revision: int
+    whole: bool
+    put: HarnessSections
+    drop: dict[str, list[str]]

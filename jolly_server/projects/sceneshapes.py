@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, NotRequired
 
 from pydantic import Field
 from typing_extensions import TypedDict
@@ -12,14 +12,20 @@ from jolly_core.scenes import Facts, Item, Prim, Scene
 AnyPrim = Annotated[Prim, Field(discriminator="kind")]
 
 
-class SceneItem(TypedDict):
-    """A thing in a scene: its primitives, the box it takes and facts about it."""
+class BareItem(TypedDict):
+    """A thing in a scene without its primitives: the box it takes, facts about it, and where its primitives begin."""
 
     id: str
     kind: str
-    prims: list[AnyPrim]
     box: tuple[float, float, float, float]
     facts: Facts
+    at: NotRequired[tuple[float, float]]
+
+
+class SceneItem(BareItem):
+    """A thing in a scene with its primitives, which are about `at` where it has that."""
+
+    prims: list[AnyPrim]
 
 
 class SceneValue(TypedDict):
@@ -32,7 +38,16 @@ class SceneValue(TypedDict):
 
 def item_value(item: Item) -> SceneItem:
     """Return a thing of a scene as it is answered."""
-    return {"id": item.id, "kind": item.kind, "prims": item.prims, "box": item.box, "facts": item.facts}
+    value: SceneItem = {
+        "id": item.id,
+        "kind": item.kind,
+        "prims": item.prims,
+        "box": item.box,
+        "facts": item.facts,
+    }
+    if item.at != (0.0, 0.0):
+        value["at"] = item.at
+    return value
 
 
 def scene_value(scene: Scene) -> SceneValue:

@@ -95,6 +95,43 @@ class Boards(TestCase):
         self.assertAlmostEqual(bx - ax, 75, delta=0.1)
         self.assertAlmostEqual(by - ay, 129.9, delta=0.1)
 
+    def test_each_end_has_its_label_on_its_own_bundle_and_headings_turn_the_board(self) -> None:
+        bench, made = harness(3, 6)
+        sizes = {}
+        for heading in ("right", "down", "left", "up"):
+            bench.do("change-harness", harness_id=made, heading=heading, label_mm=30)
+            scene = board_scene(bench.project, made, "F1")
+            sizes[heading] = scene.width > scene.height
+            flags = of_kind(scene, "flag")
+            self.assertGreater(len(flags), 2)
+            segments = of_kind(scene, "segment")
+            for flag in flags:
+                under = [s for s in segments if crosses(flag.box, (*s.facts["from"], *s.facts["to"]))]
+                self.assertEqual(len(under), 1, flag.id)
+            for one, other in combinations([*flags, *of_kind(scene, "table", "words", "covering")], 2):
+                self.assertFalse(meet(one.box, other.box), f"{heading}: {one.id} lies on {other.id}")
+            for item in segments:
+                (ax, ay), (bx, by) = item.facts["from"], item.facts["to"]
+                self.assertAlmostEqual(hypot(ax - bx, ay - by), span_of(bench.project, item.id).length_mm, delta=0.1)
+        bench.do("change-harness", harness_id=made, label_mm=0)
+        self.assertEqual(of_kind(board_scene(bench.project, made, "F1"), "flag"), [])
+
+    def test_from_the_mating_side_a_face_is_mirrored_and_its_table_says_so(self) -> None:
+        bench, made = harness(1, 2)
+        node = next(n for n in bench.project.nodes.values())
+
+        def places() -> dict[str, float]:
+            item = board_scene(bench.project, made, "F1").items[node.id]
+            return {p.words: p.x for p in item.prims if isinstance(p, Text)}
+
+        before = places()
+        bench.do("change-node", node_id=node.id, from_mating=True)
+        after = places()
+        self.assertLess(before["1"], before["2"])
+        self.assertEqual((after["1"], after["2"]), (before["2"], before["1"]))
+        table = board_scene(bench.project, made, "F1").items[f"table:{node.device_id}"]
+        self.assertIn("mating side", next(p.words for p in table.prims if isinstance(p, Text)))
+
     def test_room_is_found_beside_lines_and_boxes_and_at_last_aside(self) -> None:
         self.assertEqual(beside(0, 0, 10, 4, 6, 0), (6, -2, 16, 2))
         self.assertTrue(crosses((0, 0, 10, 10), (-5, -5, 15, 15)))

@@ -46,7 +46,7 @@ def texts(scene: Scene) -> list[tuple[str, Box]]:
     """Return each text of a scene with the box it takes."""
     found = []
     for item in scene.items.values():
-        for prim in item.prims:
+        for prim in item.placed():
             if isinstance(prim, Text) and prim.words:
                 width = len(prim.words) * prim.size * ADVANCE
                 if prim.upward:
@@ -83,7 +83,7 @@ class Demo(TestCase):
         order = positions(self.project)
         balloons = [p.words for p in plate.items["balloons"].prims if isinstance(p, Text)]
         self.assertTrue(balloons)
-        there = {r.words for item in legend.items.values() for r in item.prims if isinstance(r, Text)}
+        there = {r.words for item in legend.items.values() for r in item.placed() if isinstance(r, Text)}
         self.assertLessEqual(set(balloons), there & {str(n) for n in order.values()})
         self.assertIn("dimensions", door.items)
         circles = [p for p in holes.items["holes"].prims if isinstance(p, Circle)]
@@ -119,7 +119,7 @@ class Demo(TestCase):
     def test_only_pens_and_tones_that_painters_know_are_used(self) -> None:
         for name, scene in self.scenes():
             for item in scene.items.values():
-                for prim in item.prims:
+                for prim in item.placed():
                     if isinstance(prim, Line | Poly | Rect | Circle | Arc):
                         self.assertIn(prim.pen, PENS, name)
                     if isinstance(prim, Rect) and prim.tone:
@@ -162,7 +162,7 @@ class Demo(TestCase):
             part = self.project.part_of(self.project.devices[placing.device_id])
             if item is None or part is None or part.part_class == "terminal":
                 continue
-            box = item.prims[0]
+            box = item.placed()[0]
             assert isinstance(box, Rect)
             x, y, width, height = box.x, box.y, box.width, box.height
             self.assertEqual((width, height), (part.width_mm, part.height_mm))

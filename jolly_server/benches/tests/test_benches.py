@@ -15,7 +15,7 @@ from pydantic import TypeAdapter
 
 from jolly_server.benches.cabinet import CabinetView
 from jolly_server.benches.cabinetways import WireWay
-from jolly_server.benches.harnessshapes import HarnessView
+from jolly_server.benches.harnessshapes import HarnessChange, HarnessView
 from jolly_server.projects.store import loaded
 from jolly_server.testing import KILN, DemoCase
 
@@ -119,6 +119,28 @@ class Benches(DemoCase):
             self.assertEqual(answer.status_code, 200)
             self.assertTrue(answer.content.startswith(begin), answer.content[:20])
         self.assertEqual(self.vera.get(f"{BASE}/boards/nothing.dxf").status_code, 404)
+
+    def test_of_a_harness_only_what_changed_is_given_and_it_comes_to_the_same(self) -> None:
+        first = self.see("harness/changes")
+        TypeAdapter(HarnessChange).validate_python(first)  # written without being checked, see config/answers
+        self.assertTrue(first["whole"])
+        sections = first["put"]
+        self.assertEqual(set(sections["items"]), set(sections["prims"]))
+        self.assertEqual(self.see(f"harness/changes?since={first['revision']}")["put"], {})
+        segment = max(sections["segments"].values(), key=lambda s: s["length_mm"])
+        self.accepted(self.jory, kind="set-segment", segment_id=segment["id"], length_mm=segment["length_mm"] + 100)
+        change = self.see(f"harness/changes?since={first['revision']}")
+        self.assertFalse(change["whole"])
+        self.assertEqual(list(change["put"]["segments"]), [segment["id"]])
+        tables = [id for id in change["put"]["prims"] if id.startswith("table:")]
+        self.assertLess(len(tables), 2, "but for that of the splice, whose legs got longer, tables are only moved")
+        for name in set(change["put"]) | set(change["drop"]):
+            kept = {k: v for k, v in sections[name].items() if k not in change["drop"].get(name, [])}
+            sections[name] = kept | change["put"].get(name, {})
+        self.assertEqual(self.see("harness/changes")["put"], sections)
+        whole = self.see("harness")["harness"]
+        self.assertEqual([i["id"] for i in whole["scene"]["items"]], sections["order"]["order"]["items"])
+        self.assertEqual({w["key"]: w for w in whole["wires"]}, sections["wires"])
 
     def test_ways_are_given_for_what_is_chosen(self) -> None:
         enclosure = self.see("cabinet")["enclosure"]

@@ -14,6 +14,7 @@ interface Props {
   linked?: Set<string>
   art?: Art
   fit?: Rect
+  strokes?: boolean
   onDown?: (at: At) => void
   onMove?: (at: At) => void
   onUp?: (at: At) => void
@@ -32,7 +33,7 @@ export function itemUnder(at: At, kinds: Set<string>): string {
 }
 
 export function Drawing(props: Props) {
-  const { scene, name, selected, linked, art, fit, onDown, onMove, onUp, children } = props
+  const { scene, name, selected, linked, art, fit, strokes, onDown, onMove, onUp, children } = props
   const box = useMemo<Rect>(() => fit ?? [0, 0, scene.width, scene.height], [fit, scene.width, scene.height])
   return (
     <Surface
@@ -41,6 +42,7 @@ export function Drawing(props: Props) {
       fit={box}
       fitKey={name}
       plain
+      strokes={strokes ?? false}
       onDown={onDown ?? nothing}
       onMove={onMove ?? nothing}
       onUp={onUp ?? nothing}

@@ -4,6 +4,7 @@ import type { Item, Prim, PrimOf } from './item'
 import { COPPER, INK, TEAL } from '../theme/theme'
 import { PENS, ROLES, TONES, WIRE, wirePaint } from '../theme/paints'
 import { pathsOf, runsOf, type Run } from './artPath'
+import { SmallestWords, strokesFor } from './legible'
 import { PictureBase } from './pictures'
 
 export type Art = Record<string, Prim[]>
@@ -188,13 +189,38 @@ export const ItemView = memo(function ItemView({ item, art, look }: ItemViewProp
           rx={1}
         />
       )}
-      {runsOf(item.prims).map((prim, i) =>
+      {item.at ? (
+        <g transform={`translate(${item.at[0]} ${item.at[1]})`}>
+          <Prims prims={item.prims} art={art} own={item.facts.art} look={look} />
+        </g>
+      ) : (
+        <Prims prims={item.prims} art={art} own={item.facts.art} look={look} />
+      )}
+    </g>
+  )
+})
+
+interface PrimsProps {
+  prims: Prim[]
+  art: Art
+  own: Prim[] | undefined
+  look: Look
+}
+
+/** What an item is drawn of; where only its place is another one, this stays. */
+const Prims = memo(function Prims({ prims, art, own, look }: PrimsProps) {
+  const smallest = useContext(SmallestWords)
+  const { kept, strokes } = strokesFor(prims, smallest)
+  return (
+    <>
+      {runsOf(kept).map((prim, i) =>
         'first' in prim ? (
           <Outlines key={i} run={prim} look={look} />
         ) : (
-          <PrimView key={i} prim={prim} art={art} own={item.facts.art} look={look} />
+          <PrimView key={i} prim={prim} art={art} own={own} look={look} />
         ),
       )}
-    </g>
+      {strokes && <path d={strokes} stroke={inkOf(look, INK)} strokeWidth={smallest / 2} opacity={0.3} />}
+    </>
   )
 })

@@ -6,6 +6,7 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import type { Box } from './item'
 import { PAPER } from '../theme/theme'
+import { smallestAt, SmallestWords } from './legible'
 import { Minimap } from './Minimap'
 import { leadsView } from './viewport'
 
@@ -50,6 +51,8 @@ interface Props {
   plain?: boolean
   /** Where something is drawn, mm: shown small beside the view when that is close. */
   boxes?: Box[]
+  /** Words too small to be read are painted as strokes, as on a large drawing. */
+  strokes?: boolean
   children: ReactNode
   /** Things laid over the paper at sheet positions, given the way from mm to pixels. */
   overlay?: (place: (x: number, y: number) => Placed) => ReactNode
@@ -326,7 +329,9 @@ export function Surface(props: Props) {
         data-view={`${view.x},${view.y},${view.scale}`}
       >
         <Paper width={width} height={height} grid={!props.plain} />
-        {props.children}
+        <SmallestWords.Provider value={props.strokes ? smallestAt(view.scale) : 0}>
+          {props.children}
+        </SmallestWords.Provider>
       </svg>
       {props.boxes && view.scale > fitScale * CLOSE && (
         <Minimap

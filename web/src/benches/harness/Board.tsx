@@ -71,6 +71,7 @@ export function Board({ harness, selected, canEdit, onSelect, along }: BoardProp
       name={`${harness.id}:${harness.nodes.length}:${harness.heading}`}
       selected={new Set([selected])}
       linked={along}
+      strokes
       onDown={down}
       onMove={move}
       onUp={up}

@@ -1,7 +1,7 @@
 /** A clip: its part, and how wires are led through it, with the section across. */
-import { Drawing } from '../../kit/Drawing'
 import { Field } from '../../kit/Field'
 import { PanelPick } from '../../kit/Pick'
+import { StillPicture } from '../../kit/StillPicture'
 import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
 import { numbersIn, written } from './numbers'
@@ -12,8 +12,6 @@ const LEADS = [
   { id: 'offsets', name: 'each at its offset' },
   { id: 'merged', name: 'all at one point' },
 ] as const
-
-const NONE = new Set<string>()
 
 export function ClipPanel({ node, canEdit }: { node: HarnessNode; canEdit: boolean }) {
   const { send, say } = usePick('send', 'say')
@@ -49,15 +47,7 @@ export function ClipPanel({ node, canEdit }: { node: HarnessNode; canEdit: boole
           onSave={move}
         />
       )}
-      {node.section && (
-        <div
-          role="img"
-          aria-label={`Section of ${node.name}`}
-          style={{ aspectRatio: node.section.width / node.section.height, pointerEvents: 'none' }}
-        >
-          <Drawing scene={node.section} name={`section:${node.id}`} selected={NONE} />
-        </div>
-      )}
+      {node.section && <StillPicture scene={node.section} label={`Section of ${node.name}`} />}
     </>
   )
 }

@@ -23,6 +23,7 @@ import { HarnessList } from './HarnessList'
 import { HarnessPanel } from './HarnessPanel'
 import { Ledger } from './Ledger'
 import { Schematic } from './Schematic'
+import { useHarness } from './useHarness'
 import type { BlocksView, HarnessValue, HarnessView } from './shapes'
 
 // three.js is only fetched when somebody looks at the picture in space.
@@ -31,20 +32,6 @@ const Space = lazy(() => import('./Space'))
 const LOOKS = ['blocks', 'schematic', 'board', 'space'] as const
 type Look = (typeof LOOKS)[number]
 const LOOK_WORDS = { blocks: 'Blocks', schematic: 'Schematic', board: 'Board', space: 'Space' }
-
-function useHarness(wanted: string, variant: string) {
-  const projectId = useProject((s) => s.projectId)
-  return useBench<HarnessView>(
-    'harness',
-    () =>
-      got(
-        client.GET('/api/projects/{project_id}/harness', {
-          params: { path: { project_id: projectId }, query: { harness_id: wanted, variant_id: variant } },
-        }),
-      ),
-    [wanted, variant],
-  )
-}
 
 function useBlocks() {
   const projectId = useProject((s) => s.projectId)
