@@ -27,7 +27,7 @@ from jolly_core.tagging import full_tag, product_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
 from .devices import SetTag, set_tag
-from .harness import DEFAULT_SEGMENT_MM, AddHarness, AddNode, add_harness, add_node
+from .harness import DEFAULT_SEGMENT_MM, AddHarness, AddNode, add_harness, add_node, new_connector
 from .parts import give_part, take_part
 from .segments import check_end
 from .upkeep import drop_unused, new_device
@@ -150,7 +150,7 @@ def fit_connector(work: Work, payload: FitConnector) -> str:
     elif owner is None or not payload.part_id:
         raise RuleError("Choose the device and the connector's part.", field="part_id")
     else:
-        device = _new_connector(work, payload.part_id, payload.tag, owner, payload.text)
+        device = new_connector(work, payload.part_id, payload.tag, owner, payload.text)
     if owner is not None and owner.id == device.id:
         raise RuleError(f"{full_tag(project, device)} cannot sit on itself.", ids=(device.id,))
     if owner is not None and owner_of(project, owner.id) is not None:
@@ -170,18 +170,6 @@ def check_connector(project: Project, device_id: str) -> None:
     device = project.devices[device_id]
     if not is_end(project, device):
         raise RuleError(f"{full_tag(project, device)} is no connector: it has no cavities.", ids=(device.id,))
-
-
-def _new_connector(work: Work, part_id: str, tag: str, beside: Device, text: str = "") -> Device:
-    """Make a connector of a part in the place of a device."""
-    part = take_part(work, part_id)
-    if not part.count("cavity"):
-        raise RuleError(f"{part.number} has no cavities. Choose a connector.", field="part_id")
-    device = new_device(work, part.part_class, (beside.function_id, beside.location_id), text)
-    give_part(work, device, part.id)
-    if tag.strip():
-        set_tag(work, SetTag(device_id=device.id, tag=tag.strip()))
-    return work.project.devices[device.id]
 
 
 def _reseat(work: Work, device_id: str, *, owner_id: str | None = None, mate_id: str | None = None) -> None:
@@ -375,7 +363,7 @@ def _end_of(work: Work, device: Device) -> Device:
         part = next((p for p in map(work.library.part, names) if p is not None), None)
         part = part or next((p for p in map(project.part_named, names) if p is not None), None)
         if part is not None:
-            made = _new_connector(work, part.id, "", device)
+            made = new_connector(work, part.id, "", device)
             plug(work, made, device)
             return project.devices[made.id]
     check_end(project, device.id, "")

@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.harness import ENDS, is_splice, is_tree, nodes_at, nodes_of, row_of_offsets, seat_of, tree_of
-from jolly_core.model import MOST_OFFSETS, ClipLead, Harness, Heading, Node, Project, RuleError, Segment
+from jolly_core.model import MOST_OFFSETS, ClipLead, Device, Harness, Heading, Node, Project, RuleError, Segment
 from jolly_core.tagging import product_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
@@ -142,20 +142,35 @@ def add_connector(work: Work, payload: AddConnector) -> str:
     """Work out AddConnector."""
     project = work.project
     harness: Harness = project.get("harness", payload.harness_id)
-    part = take_part(work, payload.part_id)
-    if not any(part.count(unit) for unit in ENDS):
-        raise RuleError(f"{part.number} has no cavities. Choose a connector, lug or splice.", field="part_id")
     nodes = nodes_of(project, harness.id)
     near = next((n for n in nodes if n.device_id), None)
     beside = project.devices[near.device_id] if near else None
-    place = (beside.function_id, beside.location_id) if beside else ("", "")
-    device = new_device(work, part.part_class, place, payload.text)
-    give_part(work, device, part.id)
-    if payload.tag.strip():
-        set_tag(work, SetTag(device_id=device.id, tag=payload.tag.strip()))
+    device = new_connector(work, payload.part_id, payload.tag, beside, payload.text)
     start = payload.from_id or (nodes[0].id if nodes else "")
     add_node(work, AddNode(harness_id=harness.id, device_id=device.id, from_id=start, length_mm=payload.length_mm))
     return f"add -{product_tag(project, project.devices[device.id])} to {harness.code}"
+
+
+def new_connector(work: Work, part_id: str, tag: str, beside: Device | None, text: str = "") -> Device:
+    """Make a connector, lug or splice of a part that is drawn on nothing yet, in the place of a device.
+
+    Where tags go by lines it keeps the one it gets now: that is what tables call it before it is drawn.
+
+    Raises:
+        RuleError: nothing ends at such a part, or the tag is none.
+    """
+    part = take_part(work, part_id)
+    if not any(part.count(unit) for unit in ENDS):
+        raise RuleError(f"{part.number} has no cavities. Choose a connector, lug or splice.", field="part_id")
+    place = (beside.function_id, beside.location_id) if beside else ("", "")
+    device = new_device(work, part.part_class, place, text)
+    give_part(work, device, part.id)
+    by_line = work.project.settings.tag_habit == "line"
+    wanted = tag.strip() or (product_tag(work.project, work.project.devices[device.id]) if by_line else "")
+    if wanted:
+        set_tag(work, SetTag(device_id=device.id, tag=wanted))
+    made: Device = work.project.devices[device.id]
+    return made
 
 
 class ChangeNode(Payload):

@@ -13,7 +13,7 @@ from jolly_core.wiring import conductors_at, wires_along
 
 from .arrange import DeleteSelection, delete_selection
 from .base import Id, Key, Line, Payload, Text, Work, edit
-from .harnesswires import WireRow, draw_row, end_named, run_here, say_of_wire, type_for
+from .harnesswires import WireRow, draw_row, end_named, ends_of, run_here, say_of_wire, type_for
 from .wires import FixWireNumber, fix_wire_number
 from .wiretypes import SetWireType, set_wire_type
 
@@ -78,8 +78,9 @@ def _write(work: Work, harness: Harness, wire: HarnessWire, values: dict[WireFie
         shield=values.get("shield", strand.shield if strand else ""),
     )
     if {"start", "end"} & set(values):
+        ends = ends_of(project, harness, row)
         take_wires_away(work, harness, [wire])
-        draw_row(work, harness, row)
+        draw_row(work, harness, row, ends)
         return
     if {"colour", "size"} & set(values):
         set_wire_type(work, SetWireType(ids=[c.wire_id], wire_type_id=type_for(work, row).id))

@@ -70,32 +70,61 @@ class DrawHarnessWires(Payload):
 
 @dataclass(slots=True, frozen=True)
 class WireEnd:
-    """A pin a row names: the device, the number of its unit, and its symbol where it is drawn."""
+    """A pin a row names: the device, and the number of its unit."""
 
     device: Device
     unit: int
-    symbol_id: str
+
+    def drawn(self, project: Project) -> Symbol | None:
+        """Return its symbol, None while it is drawn nowhere."""
+        units = project.units_of(self.device.id)
+        return next((s for s in units if definition(s.definition).unit in ENDS and self.unit in s.units), None)
+
+
+Ends = tuple[WireEnd, WireEnd]
 
 
 @edit(DrawHarnessWires, {"harness_id": "h1", "rows": [{"signal": "S1", "start": "-XD1:1", "end": "-XD2:1"}]})
 def draw_harness_wires(work: Work, payload: DrawHarnessWires) -> str:
     """Work out DrawHarnessWires."""
     harness: Harness = work.project.get("harness", payload.harness_id)
-    for n, row in enumerate(payload.rows, start=1):
+    # What rows name is what is called so now: a tag by the line it is drawn on becomes another one on the way.
+    named = [_known_ends(work.project, harness, row) for row in payload.rows]
+    for n, (row, ends) in enumerate(zip(payload.rows, named, strict=True), start=1):
         try:
-            draw_row(work, harness, row)
+            draw_row(work, harness, row, ends)
         except RuleError as error:
             raise RuleError(f"Row {n}: {error.message}", field=f"rows.{n - 1}", ids=error.ids) from error
     return f"{counted(len(payload.rows), 'wire')} of {harness.code}"
 
 
-def draw_row(work: Work, harness: Harness, row: WireRow) -> None:
+def ends_of(project: Project, harness: Harness, row: WireRow) -> Ends:
+    """Return the pins that a row names.
+
+    Raises:
+        RuleError: as `end_named`.
+    """
+    return end_named(project, harness, row.start), end_named(project, harness, row.end)
+
+
+def _known_ends(project: Project, harness: Harness, row: WireRow) -> Ends | None:
+    """Return the pins that a row names, None where that is not known before its turn."""
+    try:
+        return ends_of(project, harness, row)
+    except RuleError:
+        return None
+
+
+def draw_row(work: Work, harness: Harness, row: WireRow, ends: Ends | None = None) -> None:
     """Draw the wire of a row, with those of its ends that are not drawn yet; one that is drawn is brought to the row.
+
+    Args:
+        ends: the pins it names, where they are known.
 
     Raises:
         RuleError: a pin, colour or size is none, or there is no room for it.
     """
-    ends = [end_named(work.project, harness, text) for text in (row.start, row.end)]
+    ends = ends or ends_of(work.project, harness, row)
     if (ends[0].device.id, ends[0].unit) == (ends[1].device.id, ends[1].unit):
         raise RuleError(f"{row.start} is at both ends.", ids=(ends[0].device.id,))
     for end in ends:
@@ -105,7 +134,8 @@ def draw_row(work: Work, harness: Harness, row: WireRow) -> None:
         sheet, pin = _connect(work, harness, ends, wanted.id, row.signal.strip())
         if row.signal.strip():
             _name(work, sheet, pin, row.signal.strip())
-    key = _key_of(work.project, harness, row)
+    a, b = ((symbol.id, 0) for end in ends if (symbol := end.drawn(work.project)) is not None)
+    key = conductor_key(a, b)
     if row.twisted.strip() or row.shield.strip():
         say_of_wire(work, harness.id, key, row.twisted, row.shield)
     wire = harness_wires(work.project).get(key)
@@ -120,12 +150,6 @@ def run_here(work: Work, harness_id: str, conductor: str) -> None:
         work.remove("strand", strand.id)
     twisted, shield = (said[0].twisted, said[0].shield) if said else ("", "")
     work.put("strand", Strand(work.ids.new(), harness_id, conductor, twisted, shield, here=True))
-
-
-def _key_of(project: Project, harness: Harness, row: WireRow) -> str:
-    """Return the key of the wire that a row describes, which is drawn."""
-    a, b = ((end_named(project, harness, text).symbol_id, 0) for text in (row.start, row.end))
-    return conductor_key(a, b)
 
 
 def say_of_wire(
@@ -170,9 +194,7 @@ def end_named(project: Project, harness: Harness, text: str) -> WireEnd:
         raise RuleError(f"{found[1]} may be {names}. Type the whole tag.", ids=tuple(d.id for d in devices))
     device = _plugged(project, devices[0])
     unit = 1 if is_splice(project, device.id) else _unit(project, device, cavity)
-    drawn = (s for s in project.units_of(device.id) if definition(s.definition).unit in ENDS and unit in s.units)
-    symbol = next(drawn, None)
-    return WireEnd(device, unit, symbol.id if symbol else "")
+    return WireEnd(device, unit)
 
 
 def _plugged(project: Project, device: Device) -> Device:
@@ -258,11 +280,12 @@ def _free_name(project: Project, name: str) -> str:
     return next(n for n in (name, *(f"{name} ({k})" for k in range(2, 10_000))) if n not in taken)
 
 
-def _same_wire(work: Work, ends: list[WireEnd], type_id: str, row: WireRow) -> bool:
+def _same_wire(work: Work, ends: Ends, type_id: str, row: WireRow) -> bool:
     """Give a wire that is drawn already its type and number; return whether there is one."""
-    if not all(end.symbol_id for end in ends):
+    one, other = (end.drawn(work.project) for end in ends)
+    if one is None or other is None:
         return False
-    a, b = ((end.symbol_id, 0) for end in ends)
+    a, b = (one.id, 0), (other.id, 0)
     wire = next((c for c in conductors_at(work.project, a) if b in (c.start, c.end)), None)
     if wire is None or not wire.wire_id:
         return False
@@ -273,7 +296,7 @@ def _same_wire(work: Work, ends: list[WireEnd], type_id: str, row: WireRow) -> b
     return True
 
 
-def _connect(work: Work, harness: Harness, ends: list[WireEnd], type_id: str, signal: str) -> tuple[Sheet, Point]:
+def _connect(work: Work, harness: Harness, ends: Ends, type_id: str, signal: str) -> tuple[Sheet, Point]:
     """Draw a wire between two ends, with those that are not drawn yet; return the sheet and pin it begins at.
 
     Ends on one of the harness's own sheets are joined by a stroke, others by a mark on either sheet; so are those where
@@ -281,7 +304,7 @@ def _connect(work: Work, harness: Harness, ends: list[WireEnd], type_id: str, si
     """
     project = work.project
     own = [s.id for s in _own_sheets(project, harness)]
-    drawn = {n: project.symbols[end.symbol_id] for n, end in enumerate(ends) if end.symbol_id}
+    drawn = {n: symbol for n, end in enumerate(ends) if (symbol := end.drawn(project)) is not None}
     beside = next((s for s in drawn.values() if s.sheet_id in own), None)
     sheet = project.sheets[beside.sheet_id] if beside else _sheet_with_room(work, harness)
     if len(drawn) < 2 and _free_row(project, sheet) > BOTTOM:

@@ -10,6 +10,7 @@ from jolly_core.model import Block, Device, Project, counted, derived
 from jolly_core.tagging import device_at, full_tag
 
 from .contacts import is_end, is_splice
+from .lengths import shown_in
 from .mating import mate_of, owner_of, seat_of, seated_on
 from .tree import node_of, nodes_of
 from .wires import free_connectors, harnesses, wires_of
@@ -130,6 +131,7 @@ def _port(project: Project, device: Device) -> Port:
 
 
 def _harness_links(project: Project, where: dict[str, str]) -> Iterator[BlockLink]:
+    unit = project.settings.length_unit
     for harness in harnesses(project):
         wires = wires_of(project, harness.id)
         ends = []
@@ -142,7 +144,7 @@ def _harness_links(project: Project, where: dict[str, str]) -> Iterator[BlockLin
                 if node.device_id in (project.symbols[pin[0]].device_id for pin in (w.conductor.start, w.conductor.end))
             ]
             longest = max((w.length_mm or 0.0 for w in mine), default=0.0)
-            words = counted(len(mine), "wire") + (f", {longest:g} mm" if longest else "")
+            words = counted(len(mine), "wire") + (f", {shown_in(unit, longest)} {unit}" if longest else "")
             ends.append(LinkEnd(where[node.device_id], node.device_id, words))
         if ends:
             yield BlockLink("harness", harness.id, harness.code, counted(len(wires), "wire"), tuple(ends))

@@ -8,6 +8,8 @@ from jolly_core.model import Project, RuleError, Segment, derived
 
 from .paths import Path, path_of
 
+MM_PER_INCH = 25.4
+
 
 @dataclass(slots=True, frozen=True)
 class Span:
@@ -33,9 +35,24 @@ class Span:
     @property
     def words(self) -> str:
         """Its length as a dimension says it: "350 + 10" where something is added."""
+        return self.words_in("mm")
+
+    def words_in(self, unit: str) -> str:
+        """Return the same in a unit of length of a project, "mm" or "in"."""
+        base, extra = (shown_in(unit, v) for v in (self.base_mm, abs(self.extra_mm)))
         if not self.extra_mm:
-            return f"{self.base_mm:g}"
-        return f"{self.base_mm:g} {'+' if self.extra_mm > 0 else '−'} {abs(self.extra_mm):g}"
+            return base
+        return f"{base} {'+' if self.extra_mm > 0 else '−'} {extra}"
+
+
+def shown_in(unit: str, length_mm: float) -> str:
+    """Return a length as a board shows it: millimetres as they are, inches to two places.
+
+    Example:
+        >>> shown_in("mm", 350.5), shown_in("in", 254)
+        ('350.5', '10.00')
+    """
+    return f"{length_mm / MM_PER_INCH:.2f}" if unit == "in" else f"{length_mm:g}"
 
 
 @derived

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from jolly_core.harness import BOX_MM, HEAD_MM, PORT_MM, BlockBox, BlockLink, LinkEnd, Port, block_layout, blocks
 from jolly_core.model import Project, derived
-from jolly_core.tagging import full_tag, lead_of, product_tag
+from jolly_core.tagging import full_tag, lead_of, short_tag
 
 from .lettering import fit
 from .primitives import Anchor, Box, Circle, Item, Line, PenName, Poly, Prim, Rect, Scene, board_link, text
@@ -121,7 +121,7 @@ def _port(picture: _Picture, port: Port, at: Spot, side: int) -> None:
     for id, way in shown:
         device = picture.project.devices[id]
         near, far = sorted((x, x + way * PORT_WIDTH_MM))
-        words, size = fit(f"-{product_tag(picture.project, device)}", PORT_WIDTH_MM - 1.6, 3.6)
+        words, size = fit(short_tag(picture.project, device), PORT_WIDTH_MM - 1.6, 3.6)
         fixed = id == port.device_id
         face = Rect(near, y - PORT_HALF_MM, PORT_WIDTH_MM, 2 * PORT_HALF_MM, "ink", "case" if fixed else "paper")
         middle = (near + far) / 2

@@ -199,7 +199,7 @@ def _coverings(board: _Board) -> None:
         half = max(board.bundles[s.id].diameter_mm, 1.0) / 2
         board.put(covering_item(c, a, b, s.length_mm, half))
         share = (c.from_mm + c.to_mm) / 2 / s.length_mm
-        words: list[tuple[str, float, RoleName]] = [(covering_words(c), WORDS_MM, "label")]
+        words: list[tuple[str, float, RoleName]] = [(covering_words(board.project, c), WORDS_MM, "label")]
         _say(board, f"covering:{c.covering.id}", _between(a, b, share), words, "covering")
 
 
@@ -269,8 +269,12 @@ def _dimensions(board: _Board) -> None:
         what = f"{counted(len(bundle.wires), 'wire')}{size}{beside}{turned}"
         lines: list[tuple[str, float, RoleName]] = [(what, WORDS_MM, "label")]
         if s.id not in said:
-            lines.insert(0, (span_of(board.project, s.id).words, NAME_MM, "tag"))
+            lines.insert(0, (_length_words(board, s), NAME_MM, "tag"))
         _say(board, f"length:{s.id}", _between(places[s.a_id], places[s.b_id], 0.5), lines)
+
+
+def _length_words(board: _Board, s: Segment) -> str:
+    return span_of(board.project, s.id).words_in(board.project.settings.length_unit)
 
 
 def _dimension(board: _Board, s: Segment) -> bool:
@@ -280,7 +284,7 @@ def _dimension(board: _Board, s: Segment) -> bool:
     if upright:
         a, b = b, a  # upwards, so that its line stands on the right
     away = DIMENSION_MM + board.bundles[s.id].diameter_mm / 2
-    words = span_of(board.project, s.id).words
+    words = _length_words(board, s)
     prims = dimension(a, b, away)
     half, x, y = words_width(words, NAME_MM) / 2, (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
     if upright:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import hypot
 
-from jolly_core.harness import Bundle, Covered, cavity_rows, is_splice, node_name, rows_in
+from jolly_core.harness import Bundle, Covered, cavity_rows, is_splice, node_name, rows_in, shown_in
 from jolly_core.model import Node, Project, derived
 
 from .primitives import Box, Circle, Facts, Item, Line, Poly, Prim, Rect, Strand, ToneName, text
@@ -86,10 +86,11 @@ def covering_item(c: Covered, a: Spot, b: Spot, length: float, half: float) -> I
     return Item(f"hatch:{c.covering.id}", "hatch", prims, box)
 
 
-def covering_words(c: Covered) -> str:
+def covering_words(project: Project, c: Covered) -> str:
     """Return what a covering is called beside it: its part or kind, and its length."""
     what = f"{c.part.ratings.get('covering', '')} {c.part.number}".strip() if c.part else "covering"
-    return f"{what}, {c.length_mm:g} mm"
+    unit = project.settings.length_unit
+    return f"{what}, {shown_in(unit, c.length_mm)} {unit}"
 
 
 def face_size(project: Project, device_id: str) -> tuple[float, float, int]:

@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in, wires_in
+from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in, size_words, wires_in
 from jolly_core.model import Project, derived
-from jolly_core.sizing import area_mm2
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import Conductor
 
@@ -18,10 +17,10 @@ ROW_MM = 9.0
 SIZE_MM = 5.5
 SMALLEST_MM = 3.0
 _CONNECTOR = (
-    *(("Cav", 14.0), ("Wire", 28.0), ("Col", 18.0), ("mm²", 16.0)),
+    *(("Cav", 14.0), ("Wire", 28.0), ("Col", 18.0), ("Size", 20.0)),
     *(("Contact", 40.0), ("Strip", 18.0), ("Seal", 30.0), ("To", 56.0)),
 )
-_SPLICE = (("Wire", 28.0), ("Col", 18.0), ("mm²", 16.0), ("Strip", 18.0), ("Length", 52.0), ("To", 56.0))
+_SPLICE = (("Wire", 28.0), ("Col", 18.0), ("Size", 20.0), ("Strip", 18.0), ("Length", 52.0), ("To", 56.0))
 
 
 @dataclass(slots=True, frozen=True)
@@ -106,7 +105,7 @@ def table_of(project: Project, node_id: str, variant_id: str) -> BoardTable:
 
 def _wire(project: Project, c: Conductor) -> tuple[str, str, str]:
     wire_type = c.wire_type(project)
-    return c.number, wire_type.colour if wire_type else "", f"{area_mm2(wire_type):g}"
+    return c.number, wire_type.colour if wire_type else "", size_words(wire_type)
 
 
 def _cavity(project: Project, row: CavityRow, sealed: bool) -> list[tuple[str, ...]]:

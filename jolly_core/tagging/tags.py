@@ -237,6 +237,12 @@ def full_tag(project: Project, device: Device) -> str:
     return f"{function}{location}-{tag}"
 
 
+def short_tag(project: Project, device: Device) -> str:
+    """Return the tag without function and location: "-QA1", or as it is in the line habit, which has no marks."""
+    tag = product_tag(project, device)
+    return tag if project.settings.tag_habit == "line" else f"-{tag}"
+
+
 def tag_on(project: Project, device: Device, sheet: Sheet) -> str:
     """Return the tag as it is shown on a sheet, = and + only where they differ from the sheet's.
 

@@ -69,10 +69,43 @@ class Boxes(TestCase):
         )
         other = self.join(self.ports[1], self.bench.new("fit-connector", owner_id=self.fans[0], part_id=H6P))
         self.assertNotEqual(other, harness)
-        message = self.refused("join-connectors", one_id=self.ports[0], other_id=self.ports[1])
-        self.assertIn("are ends of WH1 and WH2 already", message)
         (link, _) = blocks(self.bench.project).links
         self.assertEqual([self.tag(end.box_id) for end in link.ends], ["-A1", "-GQ1", "-GQ2", "-GQ3"])
+
+    def test_ends_of_two_harnesses_are_joined_by_one_more_and_a_stroke_may_make_its_own(self) -> None:
+        one, other = self.join(self.ports[0], self.plugs[0]), self.join(self.ports[1], self.plugs[1])
+        third = self.join(self.ports[0], self.ports[1])
+        project = self.bench.project
+        self.assertEqual(project.harnesses[third].code, "WH3")
+        self.assertEqual({n.harness_id for n in project.nodes.values()}, {one, other, third})
+        own = self.join(self.ports[0], self.plugs[2], own=True)
+        self.assertEqual([len(nodes_of(project, id)) for id in (one, own)], [2, 2])
+        self.assertIn("are ends of WH3 already", self.refused_join(self.ports[0], self.ports[1]))
+
+    def refused_join(self, one: str, other: str) -> str:
+        return self.refused("join-connectors", one_id=one, other_id=other)
+
+    def test_by_lines_connectors_keep_the_tags_that_tables_call_them_by(self) -> None:
+        """Two panels in the North American habit: a tag by lines comes only with drawing."""
+        self.bench.do("change-settings", tag_habit="line", standard="na", length_unit="in")
+        places = [self.bench.new("add-location", code=code) for code in ("P8", "P9")]
+        boxes = [self.bench.new("add-block", location_id=place) for place in places]
+        ports = [self.bench.new("fit-connector", owner_id=box, part_id=H6P) for box in boxes]
+        harness = self.join(*ports, length_mm=254)
+        names = [self.tag(n.device_id) for n in nodes_of(self.bench.project, harness)]
+        rows = [
+            {"signal": f"S{n}", "colour": "RD", "size": "AWG 20", "start": f"{names[0]}:{n}", "end": f"{names[1]}:{n}"}
+            for n in (1, 2, 3)
+        ]
+        self.bench.do("draw-harness-wires", harness_id=harness, rows=rows)
+        self.assertEqual([self.tag(n.device_id) for n in nodes_of(self.bench.project, harness)], names)
+        self.assertEqual([w.conductor.number for w in wires_of(self.bench.project, harness)], ["S1", "S2", "S3"])
+        self.assertEqual([s.message for s in project_snags(self.bench.project) if s.code.startswith("harness")], [])
+        self.assertTrue({*names, "3 wires, 11.61 in"} <= set(self.texts()), self.texts())
+        board = next(p.id for p in generated_pages(self.bench.project) if p.kind == "board")
+        items = page_scene(self.bench.project, board).items.values()
+        words = [p.words for item in items for p in item.prims if isinstance(p, Text)]
+        self.assertTrue({"10.00", "AWG 20", f"{names[1]}:1"} <= set(words), words)
 
     def test_wires_may_be_said_by_the_connectors_on_the_devices(self) -> None:
         harness = self.join(self.ports[0], self.plugs[0])
