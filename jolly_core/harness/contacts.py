@@ -83,13 +83,17 @@ def contact_of(project: Project, device: Device | None, area: float = 0.0, insul
     return next((c for c in allowed if contact_fits(c, area, insulation)), allowed[0] if allowed else None)
 
 
-@derived
 def cavity_rows(project: Project, device_id: str, only: frozenset[str] | None = None) -> list[CavityRow]:
     """Return the cavities of a connector in its part's order, or those drawn while it has no part.
 
     Args:
         only: the keys of the wires that count, as those of a variant; None for all.
     """
+    return _cavity_rows(project, device_id, only)
+
+
+@derived
+def _cavity_rows(project: Project, device_id: str, only: frozenset[str] | None) -> list[CavityRow]:
     device = project.devices[device_id]
     part = project.part_of(device)
     there: dict[str, list[tuple[Conductor, PinKey]]] = {}

@@ -220,7 +220,9 @@ const Prims = memo(function Prims({ prims, art, own, look }: PrimsProps) {
           <PrimView key={i} prim={prim} art={art} own={own} look={look} />
         ),
       )}
-      {strokes && <path d={strokes} stroke={inkOf(look, INK)} strokeWidth={smallest / 2} opacity={0.3} />}
+      {strokes && (
+        <path d={strokes} stroke={inkOf(look, INK)} strokeWidth={Math.min(smallest, 20) / 2} opacity={0.3} />
+      )}
     </>
   )
 })

@@ -306,6 +306,8 @@ export function Surface(props: Props) {
   useWheel(holder, viewing)
   const pointer = usePointer(props, holder, viewing, useViewKeys(fitNow))
   const [across, down] = [size.w / view.scale, size.h / view.scale]
+  // Before it is known how much is shown, no word is: most would be painted only to become strokes.
+  const smallest = !props.strokes ? 0 : fitScale === Infinity ? Infinity : smallestAt(view.scale)
   const place = useCallback(
     (x: number, y: number): Placed => ({
       left: (x - view.x) * view.scale,
@@ -329,9 +331,7 @@ export function Surface(props: Props) {
         data-view={`${view.x},${view.y},${view.scale}`}
       >
         <Paper width={width} height={height} grid={!props.plain} />
-        <SmallestWords.Provider value={props.strokes ? smallestAt(view.scale) : 0}>
-          {props.children}
-        </SmallestWords.Provider>
+        <SmallestWords.Provider value={smallest}>{props.children}</SmallestWords.Provider>
       </svg>
       {props.boxes && view.scale > fitScale * CLOSE && (
         <Minimap
