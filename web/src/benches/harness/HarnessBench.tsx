@@ -6,7 +6,7 @@ import Stack from '@mui/material/Stack'
 import Switch from '@mui/material/Switch'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { lazy, Suspense, useMemo, useState, type ReactNode } from 'react'
+import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import { Bench, Empty } from '../../kit/Bench'
@@ -50,23 +50,33 @@ export function HarnessBench({ canEdit }: BenchProps) {
   const [wanted, setLook] = useState<Look | ''>('')
   const view = useHarness(search.get('harness') ?? '', search.get('variant') ?? '')
   const codes = (view.data?.harnesses ?? []).map((h) => h.id)
-  const choose = (id: string) => {
-    setSelected('')
-    setSearch({ harness: id })
-  }
+  const choose = useCallback(
+    (id: string) => {
+      setSelected('')
+      setSearch({ harness: id })
+    },
+    [setSearch],
+  )
   const turn = (look: Look) => {
     setSelected('')
     setLook(look)
   }
+  const toBoard = useCallback(
+    (id: string) => {
+      choose(id)
+      setLook('board')
+    },
+    [choose],
+  )
+  const later = useDeferredValue(view.data)
+  const list = useMemo(
+    () => later && <HarnessList view={later} onSelect={setSelected} {...{ choose, selected, canEdit }} />,
+    [later, choose, selected, canEdit],
+  )
   useCommands('Harness', paging('harness', codes, view.data?.harness?.id ?? '', choose))
   if (!view.data) return <Empty>Reading the harnesses…</Empty>
   const look = wanted || (view.data.harness ? 'board' : 'blocks')
   const shared = { selected, canEdit, onSelect: setSelected }
-  const list = <HarnessList view={view.data} choose={choose} {...shared} />
-  const toBoard = (id: string) => {
-    choose(id)
-    setLook('board')
-  }
   if (look === 'blocks') return <InBlocks {...{ list, turn, toBoard, ...shared }} />
   return <InHarness view={view.data} {...{ list, look, turn, toBoard, ...shared }} />
 }
@@ -105,27 +115,37 @@ function InBlocks({ list, turn, toBoard, ...shared }: LookProps) {
 
 /** One harness: drawn, on its board, in space. */
 function InHarness(props: LookProps & { view: HarnessView; look: Look }) {
-  const { view, list, look, turn, toBoard, ...shared } = props
-  const { harness, free, others } = view
+  const { view, list, look, turn, toBoard, selected, canEdit, onSelect } = props
+  const { harness } = view
+  const shared = { selected, canEdit, onSelect }
   const [chosen, onChoose] = useState<Set<string>>(new Set())
   const along = useMemo(
     () => new Set((harness?.wires ?? []).filter((w) => chosen.has(w.key)).flatMap((w) => w.segments)),
     [harness?.wires, chosen],
   )
+  // What was changed is seen in the picture at once; lists and fields follow.
+  const later = useDeferredValue(view)
+  const inspector = useMemo(() => {
+    const { harness, free, others } = later
+    const what = { harness, free, others, onHarness: toBoard, chosen: [...chosen] }
+    return (
+      harness && (
+        <HarnessPanel
+          key={`${harness.id}${selected}`}
+          {...{ ...what, harness, selected, canEdit, onSelect }}
+        />
+      )
+    )
+  }, [later, toBoard, chosen, selected, canEdit, onSelect])
+  const ledger = useMemo(
+    () =>
+      later.harness && (
+        <Ledger harness={later.harness} {...{ chosen, onChoose, selected, canEdit, onSelect }} />
+      ),
+    [later, chosen, selected, canEdit, onSelect],
+  )
   return (
-    <Bench
-      name="Harness"
-      list={list}
-      inspector={
-        harness && (
-          <HarnessPanel
-            key={`${harness.id}${shared.selected}`}
-            {...{ harness, free, others, onHarness: toBoard, chosen: [...chosen] }}
-            {...shared}
-          />
-        )
-      }
-    >
+    <Bench name="Harness" list={list} inspector={inspector}>
       <Looks look={look} onLook={turn}>
         {harness && harness.variants.length > 0 && <ChooseVariant harness={harness} />}
       </Looks>
@@ -141,7 +161,7 @@ function InHarness(props: LookProps & { view: HarnessView; look: Look }) {
           <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
             <Picture {...{ harness, look, along }} {...shared} />
           </Box>
-          <Ledger {...{ harness, chosen, onChoose }} {...shared} />
+          {ledger}
         </>
       )}
     </Bench>
