@@ -68,7 +68,9 @@ export function HarnessBench({ canEdit }: BenchProps) {
     },
     [choose],
   )
-  const later = useDeferredValue(view.data)
+  const deferred = useDeferredValue(view.data)
+  // Another harness is listed at once: what it takes of the screen decides how much of the picture is shown.
+  const later = deferred?.harness?.id === view.data?.harness?.id ? deferred : view.data
   const list = useMemo(
     () => later && <HarnessList view={later} onSelect={setSelected} {...{ choose, selected, canEdit }} />,
     [later, choose, selected, canEdit],
@@ -124,7 +126,8 @@ function InHarness(props: LookProps & { view: HarnessView; look: Look }) {
     [harness?.wires, chosen],
   )
   // What was changed is seen in the picture at once; lists and fields follow.
-  const later = useDeferredValue(view)
+  const deferred = useDeferredValue(view)
+  const later = deferred.harness?.id === harness?.id ? deferred : view
   const inspector = useMemo(() => {
     const { harness, free, others } = later
     const what = { harness, free, others, onHarness: toBoard, chosen: [...chosen] }
