@@ -41,11 +41,14 @@ def mates_named(part: Part | None) -> tuple[str, ...]:
 
 
 def do_mate(one: Part | None, other: Part | None) -> bool:
-    """Return whether two housings mate: one names the other, or nothing is said of either."""
+    """Return whether two housings mate: one names the other, or neither names any and they are not of one gender."""
     if one is None or other is None:
         return True
     said = mates_named(one), mates_named(other)
-    return other.number in said[0] or one.number in said[1] or not any(said)
+    if any(said):
+        return other.number in said[0] or one.number in said[1]
+    genders = {part.ratings.get("gender", "") for part in (one, other)}
+    return genders not in ({"pins"}, {"sockets"})
 
 
 def swap_faults(project: Project, device: Device, part: Part) -> list[str]:

@@ -26,6 +26,7 @@ class ConnectorFacts(TypedDict):
     owner: DeviceName | None
     mate: DeviceName | None
     mates: list[str]
+    gender: str
     harnesses: list[CodeName]
     drawn: Place
 
@@ -54,12 +55,13 @@ class BlocksView(TypedDict):
 def connector_facts(project: Project, device: Device) -> ConnectorFacts:
     """Return what is known of a connector beside its cavities."""
     owner, mate = owner_of(project, device.id), mate_of(project, device.id)
-    nodes = nodes_at(project, device.id)
+    nodes, part = nodes_at(project, device.id), project.part_of(device)
     lead = lead_of(project, device.id)
     return {
         "owner": device_value(project, owner) if owner else None,
         "mate": device_value(project, mate) if mate else None,
-        "mates": list(mates_named(project.part_of(device))),
+        "mates": list(mates_named(part)),
+        "gender": part.ratings.get("gender", "") if part else "",
         "harnesses": [{"id": n.harness_id, "code": project.harnesses[n.harness_id].code} for n in nodes],
         "drawn": symbol_place(project, lead.id if lead else ""),
     }

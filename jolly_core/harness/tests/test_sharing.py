@@ -11,6 +11,7 @@ from jolly_core.checks import project_snags, snags_on
 from jolly_core.harness import (
     bundles,
     cavity_rows,
+    do_mate,
     lead_through,
     node_of,
     nodes_at,
@@ -19,7 +20,7 @@ from jolly_core.harness import (
     segments_of,
     wires_of,
 )
-from jolly_core.model import ChangeSet, Node, RuleError
+from jolly_core.model import ChangeSet, Node, Part, RuleError
 from jolly_core.reports import run_report
 from jolly_core.sizing import bundle_places_mm, circle_about_mm
 from jolly_core.tagging import full_tag
@@ -117,6 +118,20 @@ class Harnesses(Shared):
         self.bench.do("remove-harness", harness_id=self.a)
         self.assertEqual(self.numbers(self.b), [("4", 500), ("5", 500)])
         self.assertEqual(len(rows_in(self.bench.project, self.b, self.one)), 6)
+
+
+class Halves(TestCase):
+    def test_two_housings_mate_as_their_parts_say_and_else_by_gender(self) -> None:
+        def part(number: str, **ratings: str) -> Part:
+            return Part(number, "Fenwright", number, "connector", ratings=ratings)
+
+        pins, sockets = part("A", gender="pins"), part("B", gender="sockets")
+        self.assertTrue(do_mate(pins, sockets))
+        self.assertFalse(do_mate(pins, part("C", gender="pins")))
+        self.assertTrue(do_mate(part("D", gender="either"), part("E", gender="either")))
+        self.assertTrue(do_mate(pins, part("F")), "nothing is known of one of them")
+        self.assertTrue(do_mate(pins, part("G", gender="pins", mates="A")), "what a part names goes before that")
+        self.assertFalse(do_mate(sockets, part("H", gender="pins", mates="A")))
 
 
 class Ways(Shared):

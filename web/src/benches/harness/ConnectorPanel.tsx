@@ -30,7 +30,9 @@ export function ConnectorPanel({ device, facts, others, canEdit, onHarness }: Pr
   return (
     <>
       <Box sx={{ fontWeight: 600, fontFamily: MONO }}>{device.tag}</Box>
-      {facts.owner && <Box sx={{ color: QUIET }}>on {facts.owner.tag}</Box>}
+      <Box sx={{ color: QUIET }}>
+        {[facts.gender, facts.owner && `on ${facts.owner.tag}`].filter(Boolean).join(', ')}
+      </Box>
       <Field
         label="Tag"
         value={device.tag}
