@@ -1,15 +1,14 @@
 /** A connector: its tag, its part and what it is plugged to, swapped by name; where it is in the other views. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import Stack from '@mui/material/Stack'
-import Switch from '@mui/material/Switch'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { makeEdit } from '../../api/client'
 import { Field } from '../../kit/Field'
 import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
+import { Switched } from '../../kit/Switched'
 import { AddOns } from '../../project/AddOns'
 import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
@@ -92,16 +91,13 @@ function Swap({ device, facts, canEdit }: SwapProps) {
         }
       />
       {facts.mate && (
-        <FormControlLabel
-          sx={{ ml: 0 }}
-          control={<Switch size="small" checked={both} onChange={(_, on) => setBoth(on)} />}
-          label={`Swap ${facts.mate.tag} with it`}
-        />
+        <Switched label={`Swap ${facts.mate.tag} with it`} on={both} canEdit={canEdit} onSwitch={setBoth} />
       )}
-      <FormControlLabel
-        sx={{ ml: 0 }}
-        control={<Switch size="small" checked={anyway} onChange={(_, on) => setAnyway(on)} />}
+      <Switched
         label="Also what does not fit; a snag says so"
+        on={anyway}
+        canEdit={canEdit}
+        onSwitch={setAnyway}
       />
     </Section>
   )
