@@ -1,9 +1,7 @@
 /** The Harness bench: the tree on its form board and in space, its wires with lengths, connectors with contacts. */
 import Box from '@mui/material/Box'
 import CircularProgress from '@mui/material/CircularProgress'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import Stack from '@mui/material/Stack'
-import Switch from '@mui/material/Switch'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react'
@@ -11,6 +9,7 @@ import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import { Bench, Empty } from '../../kit/Bench'
 import { Pick } from '../../kit/Pick'
+import { Switched } from '../../kit/Switched'
 import type { BenchProps } from '../../project/bench'
 import { paging, useCommands } from '../../project/commands'
 import { useProject } from '../../project/store'
@@ -102,10 +101,7 @@ function InBlocks({ list, turn, toBoard, ...shared }: LookProps) {
     >
       <Looks look="blocks" onLook={turn} page={blocks.data.page_id}>
         {shared.canEdit && (
-          <FormControlLabel
-            control={<Switch size="small" checked={own} onChange={(_, on) => setOwn(on)} />}
-            label="Each stroke is a harness of its own"
-          />
+          <Switched label="Each stroke is a harness of its own" on={own} canEdit onSwitch={setOwn} />
         )}
       </Looks>
       <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
