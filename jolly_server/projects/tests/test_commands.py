@@ -45,9 +45,26 @@ class Commands(DemoCase):
 
     def test_each_has_help(self) -> None:
         ours = [n for n, app in get_commands().items() if str(app).startswith("jolly_server")]
-        self.assertEqual(len(ours), 9)
+        self.assertEqual(len(ours), 10)
         for name in ours:
             self.assertTrue(load_command_class(get_commands()[name], name).help, name)
+
+    def test_what_changed_between_a_file_and_the_project_is_said_and_what_to_do(self) -> None:
+        path = self.folder / "before.spool.json"
+        self.run_command("project_export", "PM-0417", out=path)
+        self.assertEqual(self.run_command("project_diff", str(path), "PM-0417"), "Nothing changed.\n")
+        wire = next(w for w in load_rows(KILN).wires.values() if w.number)
+        edit = {"kind": "fix-wire-number", "wire_id": wire.id, "number": "7777"}
+        self.run_command("edit", "PM-0417", self.edits(edit), user="jory")
+        said = self.run_command("project_diff", str(path), KILN)
+        self.assertIn(f"number {wire.number}, now 7777", said)
+        self.assertIn("relabel", said)
+        found = json.loads(self.run_command("project_diff", str(path), KILN, json=True))
+        self.assertEqual({c["kind"] for c in found["changes"]}, {"wire"})
+        self.assertEqual({j["act"] for j in found["work"]}, {"relabel"})
+        self.assertGreaterEqual(len(found["sheets"]), 1)
+        with self.assertRaisesRegex(CommandError, "No project has the id or number"):
+            self.run_command("project_diff", str(path), "nothing")
 
     def test_list_export_and_import(self) -> None:
         _, row = json.loads(self.run_command("project_list", "--json"))

@@ -1,0 +1,19 @@
+"""Two states of a project beside each other: what changed, where, and what that is for the shop floor."""
+
+from .difference import Change, Difference, SheetChange, difference
+from .sights import KINDS, Sight, Sights, same_things, sights
+from .worklist import Job, work_list
+
+__all__ = [
+    "KINDS",
+    "Change",
+    "Difference",
+    "Job",
+    "SheetChange",
+    "Sight",
+    "Sights",
+    "difference",
+    "same_things",
+    "sights",
+    "work_list",
+]

@@ -1,0 +1,169 @@
+"""What changed between two states of a project, by what people see: things, and the places on drawings."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from jolly_core.model import Project
+from jolly_core.scenes import Item, Scene, made, page_scene, sheet_scene
+from jolly_core.scenes.primitives import Box
+from jolly_core.tagging import natural
+
+from .sights import KINDS, Same, Sight, Sights, same_things, sights
+
+Act = Literal["added", "taken out", "changed", "re-landed"]
+# Items of a drawing that say where and in which state it is, and not what is on it.
+_ABOUT = ("frame",)
+
+
+@dataclass(slots=True, frozen=True)
+class Change:
+    """A thing that is other than it was.
+
+    Attributes:
+        act: "re-landed" is a wire that kept one of its ends.
+        before, after: it in the two states, None where it is not there.
+        facts: the names of the facts that changed, of one that is in both.
+    """
+
+    kind: str
+    act: Act
+    before: Sight | None
+    after: Sight | None
+    facts: tuple[str, ...] = ()
+
+    @property
+    def sight(self) -> Sight:
+        """It as it is now, else as it was."""
+        found = self.after or self.before
+        assert found is not None
+        return found
+
+    @property
+    def words(self) -> str:
+        """What changed in a sentence."""
+        if self.before is None or self.after is None:
+            return f"{self.kind} {self.sight.name} {self.act}"
+        if self.act == "re-landed":
+            was, now = (f"{s.facts['from']} to {s.facts['to']}" for s in (self.before, self.after))
+            return f"wire {self.sight.name} re-landed: {was}, now {now}"
+        each = [f"{f} {self.before.facts[f] or 'none'}, now {self.after.facts[f] or 'none'}" for f in self.facts]
+        return f"{self.kind} {self.before.name}: {'; '.join(each)}"
+
+
+@dataclass(slots=True, frozen=True)
+class SheetChange:
+    """A drawing on which something is other than it was.
+
+    Attributes:
+        sheet_id: in the later state, else in the earlier one.
+        added, gone, other: boxes in mm of what was put there, is no more there, and looks otherwise.
+    """
+
+    sheet_id: str
+    number: str
+    added: tuple[Box, ...]
+    gone: tuple[Box, ...]
+    other: tuple[Box, ...]
+
+
+@dataclass(slots=True, frozen=True)
+class Difference:
+    """What changed: the things by kind, and the drawings in the order of the later state."""
+
+    changes: tuple[Change, ...]
+    sheets: tuple[SheetChange, ...]
+
+    def of(self, kind: str) -> list[Change]:
+        """Return the changes of a kind."""
+        return [c for c in self.changes if c.kind == kind]
+
+
+def difference(before: Project, after: Project) -> Difference:
+    """Return what changed from one state of a project to another, or between two projects."""
+    same = same_things(before, after)
+    one, other = sights(before), sights(after, same)
+    changes: list[Change] = []
+    for kind in KINDS:
+        found = _changed(one, other, kind)
+        changes += sorted(_landed(found) if kind == "wire" else found, key=_order)
+    return Difference(tuple(changes), tuple(_sheets(before, after, same)))
+
+
+def _order(change: Change) -> tuple[object, ...]:
+    return natural(change.sight.name), change.act, change.sight.key
+
+
+def _changed(one: Sights, other: Sights, kind: str) -> list[Change]:
+    found: list[Change] = []
+    for key, was in one[kind].items():
+        now = other[kind].get(key)
+        if now is None:
+            found.append(Change(kind, "taken out", was, None))
+        elif facts := tuple(name for name in was.facts if was.facts[name] != now.facts[name] and _counts(kind, name)):
+            found.append(Change(kind, "changed", was, now, facts))
+    found += [Change(kind, "added", None, now) for key, now in other[kind].items() if key not in one[kind]]
+    return found
+
+
+def _counts(kind: str, fact: str) -> bool:
+    """Return whether a fact is the thing's own: what a wire's ends are called is the devices'."""
+    return not (kind == "wire" and fact in ("from", "to"))
+
+
+def _landed(changes: list[Change]) -> list[Change]:
+    """Return wires that were taken out and put in at one same end as re-landed, those of one number before others."""
+    gone = [c for c in changes if c.act == "taken out"]
+    new = [c for c in changes if c.act == "added"]
+    pairs = []
+    for was in gone:
+        for now in new:
+            shared = set(was.sight.key.split("|")) & set(now.sight.key.split("|"))
+            if shared:
+                alike = [was.sight.facts[f] == now.sight.facts[f] for f in ("number", "type")]
+                pairs.append((-sum(alike), was.sight.key, now.sight.key, was, now))
+    taken: set[str] = set()
+    landed: list[Change] = []
+    for _, a, b, was, now in sorted(pairs, key=lambda p: p[:3]):
+        if f"- {a}" not in taken and f"+ {b}" not in taken:
+            taken |= {f"- {a}", f"+ {b}"}
+            landed.append(Change("wire", "re-landed", was.before, now.after))
+    kept = [c for c in changes if f"{'-' if c.act == 'taken out' else '+'} {c.sight.key}" not in taken]
+    return [*kept, *landed]
+
+
+def _sheets(before: Project, after: Project, same: Same) -> Iterator[SheetChange]:
+    earlier = {sheet.id: sheet for sheet in before.sheets_in_order()}
+    for sheet in after.sheets_in_order():
+        was = earlier.pop(same.sheet(sheet.id), None)
+        old = _scene(before, was.id).items if was else {}
+        change = _drawn(sheet.id, sheet.number, old, _scene(after, sheet.id).items)
+        if change is not None:
+            yield change
+    for sheet in earlier.values():
+        change = _drawn(sheet.id, sheet.number, _scene(before, sheet.id).items, {})
+        if change is not None:
+            yield change
+
+
+def _scene(project: Project, sheet_id: str) -> Scene:
+    return page_scene(project, sheet_id) if made(project, sheet_id) else sheet_scene(project, sheet_id)
+
+
+def _drawn(id: str, number: str, old: dict[str, Item], new: dict[str, Item]) -> SheetChange | None:
+    """Return how one drawing differs from another: by what is painted of each item of an id."""
+
+    def shown(items: dict[str, Item]) -> dict[str, Item]:
+        return {id: item for id, item in items.items() if item.kind not in _ABOUT}
+
+    was, now = shown(old), shown(new)
+    added = _boxes(item for id, item in now.items() if id not in was)
+    gone = _boxes(item for id, item in was.items() if id not in now)
+    other = _boxes(i for id, i in now.items() if id in was and (was[id].at, was[id].prims) != (i.at, i.prims))
+    return SheetChange(id, number, added, gone, other) if added or gone or other else None
+
+
+def _boxes(items: Iterable[Item]) -> tuple[Box, ...]:
+    return tuple(item.box for item in items)

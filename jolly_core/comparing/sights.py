@@ -1,0 +1,185 @@
+"""What people see of a project, so that two states of it can be told apart: each thing with its name and facts.
+
+A thing of one state is the same as one of the other by its id; a device that is in both under other ids by its tag, a
+sheet by its number, as in files that were not copied from each other. A wire is known by the two pins it joins.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+
+from jolly_core.cables import cable_cores
+from jolly_core.making import dossiers
+from jolly_core.model import Project
+from jolly_core.plc import channel_address
+from jolly_core.reports.parts import needs
+from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
+from jolly_core.terminals import strip_rows, strips
+
+# The kinds of things, in the order in which they are listed.
+KINDS = ("sheet", "device", "wire", "terminal", "core", "point", "part", "text")
+
+
+@dataclass(slots=True, frozen=True)
+class Sight:
+    """A thing as people see it.
+
+    Attributes:
+        kind: one of KINDS.
+        key: what it is the same by in another state.
+        name: what people call it.
+        facts: what is known of it, by names that are shown.
+        sheet_id: where it is drawn, "" for nowhere.
+        ids: of what is drawn of it there.
+        place: the panel, cable or harness it is in, "" for none.
+    """
+
+    kind: str
+    key: str
+    name: str
+    facts: Mapping[str, str]
+    sheet_id: str = ""
+    ids: tuple[str, ...] = ()
+    place: str = ""
+
+
+Sights = dict[str, dict[str, Sight]]
+
+
+@dataclass(slots=True, frozen=True)
+class Same:
+    """By which ids of the earlier state the things of a later one go, where those are other ones."""
+
+    devices: Mapping[str, str]
+    sheets: Mapping[str, str]
+
+    def device(self, id: str) -> str:
+        """Return what a device goes by."""
+        return self.devices.get(id, id)
+
+    def sheet(self, id: str) -> str:
+        """Return what a sheet goes by."""
+        return self.sheets.get(id, id)
+
+
+NOTHING_ELSE = Same({}, {})
+
+
+def same_things(before: Project, after: Project) -> Same:
+    """Return which devices and sheets of a later state are those of an earlier one though their ids differ."""
+    devices = _alike(before.devices, after.devices, lambda p, id: full_tag(p, p.devices[id]), (before, after))
+    sheets = _alike(before.sheets, after.sheets, lambda p, id: p.sheets[id].number, (before, after))
+    return Same(devices, sheets)
+
+
+def _alike(
+    before: Mapping[str, object],
+    after: Mapping[str, object],
+    called: Callable[[Project, str], str],
+    projects: tuple[Project, Project],
+) -> dict[str, str]:
+    """Return for ids that only the later state has the id of the one of that name which only the earlier one has."""
+    names: dict[str, list[str]] = {}
+    for id in before:
+        if id not in after:
+            names.setdefault(called(projects[0], id), []).append(id)
+    found: dict[str, str] = {}
+    for id in after:
+        there = names.get(called(projects[1], id), []) if id not in before else []
+        if len(there) == 1 and there[0] not in found.values():
+            found[id] = there[0]
+    return found
+
+
+def sights(project: Project, same: Same = NOTHING_ELSE) -> Sights:
+    """Return all that people see of a project, by kind and key."""
+    found: Sights = {kind: {} for kind in KINDS}
+    for sight in _all(project, same):
+        found[sight.kind].setdefault(sight.key, sight)
+    return found
+
+
+def _all(project: Project, same: Same) -> Iterator[Sight]:
+    for sheet in project.sheets_in_order():
+        facts = {"number": sheet.number, "title": sheet.title}
+        yield Sight("sheet", same.sheet(sheet.id), sheet.number, facts, sheet.id, (sheet.id,))
+    yield from _devices(project, same)
+    yield from _wires(project, same)
+    yield from _terminals(project, same)
+    yield from _cores(project, same)
+    yield from _points(project)
+    for (part_id, unit), need in needs(project).items():
+        part = project.parts[part_id]
+        facts = {"quantity": f"{round(need.quantity, 3):g} {unit}"}
+        yield Sight("part", f"{part.maker} {part.number} {unit}", part.number, facts)
+    for note in project.notes.values():
+        yield Sight("text", note.id, note.text, {"text": note.text}, note.sheet_id, (note.id,))
+
+
+def _devices(project: Project, same: Same) -> Iterator[Sight]:
+    for device in project.devices.values():
+        part, lead = project.part_of(device), lead_of(project, device.id)
+        add_ons = ", ".join(sorted(p.number for p in project.add_ons_to(device.id)))
+        facts = {
+            "tag": full_tag(project, device),
+            "text": device.text,
+            "part": part.number if part else "",
+            "further parts": add_ons,
+            "sheet": project.sheets[lead.sheet_id].number if lead else "",
+        }
+        units = tuple(s.id for s in project.units_of(device.id))
+        sheet_id = lead.sheet_id if lead else ""
+        place = path_of(project.locations, device.location_id, "+")
+        yield Sight("device", same.device(device.id), full_tag(project, device), facts, sheet_id, units, place)
+
+
+def pin_key(project: Project, pin: tuple[str, int], same: Same) -> str:
+    """Return what a pin is the same by: its device and name, else its symbol."""
+    device = device_at(project, pin)
+    name = pins_of(project, project.symbols[pin[0]])[pin[1]]
+    return f"{same.device(device.id)}:{name}" if device is not None and name else f"{pin[0]}.{pin[1]}"
+
+
+def _wires(project: Project, same: Same) -> Iterator[Sight]:
+    for d in dossiers(project).values():
+        if d.runs == "direct":
+            continue
+        one, other = sorted((pin_key(project, e.pin, same), e.name) for e in (d.start, d.end))
+        facts = {"from": one[1], "to": other[1], "number": d.number, "type": d.type_name, "runs in": d.run}
+        name = d.number or f"{one[1]} to {other[1]}"
+        ids = (d.conductor.wire_id,) if d.conductor.wire_id else ()
+        yield Sight("wire", f"{one[0]}|{other[0]}", name, facts, d.conductor.sheet_id, ids, d.run)
+
+
+def _terminals(project: Project, same: Same) -> Iterator[Sight]:
+    for strip in strips(project):
+        tag = full_tag(project, strip)
+        for row in strip_rows(project, strip.id):
+            if not row.unit:
+                continue
+            sheet = project.symbols[row.symbol_ids[0]].sheet_id if row.symbol_ids else ""
+            facts = {"number": row.number, "kind": row.terminal_kind, "part": row.part.number if row.part else ""}
+            key = f"{same.device(strip.id)}:{row.unit}"
+            yield Sight("terminal", key, f"{tag}:{row.number}", facts, sheet, tuple(row.symbol_ids), tag)
+
+
+def _cores(project: Project, same: Same) -> Iterator[Sight]:
+    for cable in project.cables.values():
+        tag = full_tag(project, project.devices[cable.device_id])
+        for row in cable_cores(project, cable.device_id):
+            ends = [pin_name(project, pin) for pin in (row.conductor.start, row.conductor.end)] if row.conductor else []
+            facts = {"core": row.name, "serves": " to ".join(sorted(ends))}
+            key = f"{same.device(cable.device_id)}:{row.ordinal}:{row.name}"
+            yield Sight("core", key, f"{tag} {row.name}", facts, place=tag)
+
+
+def _points(project: Project) -> Iterator[Sight]:
+    for point in project.io_points.values():
+        facts = {
+            "tag": point.tag,
+            "text": point.text,
+            "kind": point.io_type,
+            "address": channel_address(project, point.device_id, point.io_type, point.channel),
+        }
+        yield Sight("point", point.id, point.tag or point.text, facts)

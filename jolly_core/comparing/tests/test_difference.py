@@ -1,0 +1,122 @@
+"""What changed between two states: things by name, places on drawings, and the list for the shop."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from jolly_core.comparing import Difference, difference, work_list
+from jolly_core.model import Project
+from jolly_core.testing import Workbench, rebuilt
+
+
+class States(TestCase):
+    """A button wired to a lamp, a coil with a part, a terminal and a lamp by itself; another sheet beside."""
+
+    def setUp(self) -> None:
+        self.bench = bench = Workbench(frame="zones")
+        self.other = bench.new("add-sheet", title="Other", frame="zones")
+        self.button, self.lamp = bench.place("button-no", 40, 20), bench.place("lamp", 60, 20)
+        self.coil, self.alone = bench.place("coil", 60, 40), bench.place("lamp", 40, 70)
+        bench.do("assign-part", device_id=bench.device(self.coil), part_id="hollin-hr-k2")
+        bench.wire((44, 20), (60, 20))
+        self.strip = bench.new("make-strip", tag="XD1", count=3)
+        self.before = self.state()
+
+    def state(self) -> Project:
+        return rebuilt(self.bench.project)
+
+    def tag(self, symbol_id: str) -> str:
+        return f"-{self.bench.tag(symbol_id)}"
+
+    def changed(self) -> Difference:
+        return difference(self.before, self.state())
+
+    def words(self) -> list[str]:
+        return [c.words for c in self.changed().changes]
+
+    def reland(self) -> None:
+        wire = next(w.id for w in self.bench.project.wires.values() if (w.x1, w.y1) == (44, 20))
+        self.bench.do("delete-selection", ids=[wire])
+        self.bench.wire((44, 20), (50, 20), (50, 40), (60, 40))
+
+    def test_two_equal_states_do_not_differ(self) -> None:
+        found = self.changed()
+        self.assertEqual((found.changes, found.sheets), ((), ()))
+
+    def test_five_changes_are_named_exactly_and_only_their_sheets(self) -> None:
+        bench = self.bench
+        names = [self.tag(s) for s in (self.button, self.lamp, self.coil, self.alone)]
+        self.reland()
+        bench.do("move-to-sheet", ids=[self.alone], sheet_id=self.other)
+        bench.do("assign-part", device_id=bench.device(self.coil), part_id="hollin-hr-k4")
+        bench.do("number-terminals", strip_id=self.strip, units=[2], start=7)
+        bench.do("set-text", device_id=bench.device(self.button), text="Start")
+        found, (button, lamp, coil, alone) = self.changed(), names
+        self.assertEqual(
+            self.words(),
+            [
+                f"device {coil}: part HR-K2, now HR-K4",
+                f"device {alone}: sheet 30, now 31",
+                f"device {button}: text none, now Start",
+                f"wire 30-1 re-landed: {button}:14 to {lamp}:X1, now {button}:14 to {coil}:A1",
+                "terminal -XD1:2: number 2, now 7",
+                "part HR-K2 taken out",
+                "part HR-K4 added",
+            ],
+        )
+        self.assertEqual([s.number for s in found.sheets], ["30", "31"])
+        jobs = [(j.act, j.what, j.start, j.end, j.now_to) for j in work_list(found)]
+        self.assertEqual(
+            jobs,
+            [
+                ("exchange", coil, "HR-K2", "", "HR-K4"),
+                ("re-land", "30-1", f"{button}:14", f"{lamp}:X1", f"{coil}:A1"),
+                ("relabel", "-XD1:2", "", "", "-XD1:7"),
+            ],
+        )
+
+    def test_the_other_way_round_it_is_taken_back(self) -> None:
+        self.reland()
+        self.bench.do("delete-selection", ids=[self.alone])
+        back = difference(self.state(), self.before)
+        self.assertEqual([(c.kind, c.act) for c in back.changes], [("device", "added"), ("wire", "re-landed")])
+        self.assertEqual([j.act for j in work_list(back)], ["fit", "re-land"])
+        (sheet,) = back.sheets
+        self.assertEqual(len(sheet.added), 2, "the lamp, and the wire as it was")
+
+    def test_a_wire_of_another_type_comes_out_and_a_new_one_goes_in(self) -> None:
+        made = self.bench.new("add-wire-type", name="Thick", colour="BK", cross_section_mm2=2.5, category="signal")
+        wire = next(w.id for w in self.bench.project.wires.values())
+        self.bench.do("set-wire-type", ids=[wire], wire_type_id=made)
+        (change,) = self.changed().changes
+        self.assertEqual((change.act, change.facts), ("changed", ("type",)))
+        self.assertEqual([(j.act, j.kind) for j in work_list(self.changed())][-1], ("put in", "Thick"))
+
+    def test_another_number_is_a_label(self) -> None:
+        wire = next(w.id for w in self.bench.project.wires.values())
+        self.bench.do("fix-wire-number", wire_id=wire, number="W7")
+        self.assertEqual(self.words(), ["wire 30-1: number 30-1, now W7"])
+        self.assertEqual([(j.act, j.now_to) for j in work_list(self.changed())], [("relabel", "W7")])
+
+    def test_a_tag_is_of_the_device_and_not_of_its_wires(self) -> None:
+        self.bench.do("set-tag", device_id=self.bench.device(self.lamp), tag="PF9")
+        self.assertEqual(self.words(), ["device -PF1: tag -PF1, now -PF9"])
+        self.assertEqual([(j.act, j.what, j.now_to) for j in work_list(self.changed())], [("relabel", "-PF1", "-PF9")])
+
+    def test_files_that_were_not_copied_from_each_other_are_told_apart_by_tags_and_numbers(self) -> None:
+        """The same drawing made twice has other ids throughout."""
+        twin = States("setUp")
+        twin.setUp()
+        later = Workbench(frame="zones")
+        later.ids.new()  # from here on its ids are other ones
+        later.new("add-sheet", title="Other", frame="zones")
+        later.place("button-no", 40, 20)
+        later.place("lamp", 60, 20)
+        later.wire((44, 20), (60, 20))
+        found = difference(twin.before, later.project)
+        self.assertEqual(
+            [c.words for c in found.of("device")],
+            ["device -KF1 taken out", "device -PF2 taken out", "device -XD1 taken out"],
+        )
+        self.assertEqual([c for c in found.of("wire") if c.act != "changed"], [])
+        self.assertEqual(found.of("sheet"), [])

@@ -1,0 +1,92 @@
+"""What is to be done in the shop where a project changed after it was built: by place, in an order that can be done.
+
+First wires come out, then devices and terminals; then what is new is fitted, wires are landed anew and put in, and last
+labels are exchanged.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from jolly_core.tagging import natural
+
+from .difference import Change, Difference
+from .sights import Sight
+
+# What is done, in the order in which it is.
+ACTS = ("take out", "remove", "fit", "exchange", "re-land", "put in", "relabel")
+
+
+@dataclass(slots=True, frozen=True)
+class Job:
+    """A thing to be done at the bench.
+
+    Attributes:
+        act: one of ACTS.
+        what: the wire, device or terminal.
+        start, end: the pins of a wire, or what is there now.
+        now_to: where it goes, or what it is called then.
+        kind: type of the wire, or number of the part.
+        place: the panel, cable or harness it is in.
+    """
+
+    act: str
+    what: str
+    start: str
+    end: str
+    now_to: str
+    kind: str
+    place: str
+
+
+def work_list(difference: Difference) -> list[Job]:
+    """Return what is to be done, place by place."""
+    jobs = [job for change in difference.changes for job in _jobs(change)]
+    return sorted(jobs, key=lambda j: (natural(j.place), ACTS.index(j.act), natural(j.what), j.start, j.end))
+
+
+def _jobs(change: Change) -> Iterator[Job]:
+    if change.kind == "wire":
+        yield from _of_wire(change)
+    elif change.kind in ("device", "terminal"):
+        yield from _of_thing(change)
+
+
+def _of_wire(change: Change) -> Iterator[Job]:
+    was, now = change.before, change.after
+    if was is None or now is None or was.facts["type"] != now.facts["type"]:
+        for act, wire in (("take out", was), ("put in", now)):
+            if wire is not None:
+                yield Job(act, wire.name, *_ends(wire), "", wire.facts["type"], wire.place)
+        return
+    if change.act == "re-landed":
+        kept, old, new = _moved(was, now)
+        yield Job("re-land", was.name, kept, old, new, now.facts["type"], now.place)
+    if was.facts["number"] != now.facts["number"]:
+        yield Job("relabel", was.name, *_ends(now), now.facts["number"], now.facts["type"], now.place)
+
+
+def _ends(wire: Sight) -> tuple[str, str]:
+    return wire.facts["from"], wire.facts["to"]
+
+
+def _moved(was: Sight, now: Sight) -> tuple[str, str, str]:
+    """Return the end of a wire that stays, the one that was left, and the new one, as they are and were called."""
+    before, after = was.key.split("|"), now.key.split("|")
+    kept = next(key for key in before if key in after)
+    here, there = before.index(kept), after.index(kept)
+    return _ends(now)[there], _ends(was)[1 - here], _ends(now)[1 - there]
+
+
+def _of_thing(change: Change) -> Iterator[Job]:
+    was, now = change.before, change.after
+    if was is None and now is not None:
+        yield Job("fit", now.name, "", "", "", now.facts["part"], now.place)
+    elif now is None and was is not None:
+        yield Job("remove", was.name, "", "", "", was.facts["part"], was.place)
+    elif was is not None and now is not None:
+        if "part" in change.facts:
+            yield Job("exchange", now.name, was.facts["part"], "", now.facts["part"], now.facts["part"], now.place)
+        if was.name != now.name and {"tag", "number"} & set(change.facts):
+            yield Job("relabel", was.name, "", "", now.name, now.facts["part"], now.place)
