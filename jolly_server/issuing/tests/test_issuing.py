@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import io
+import json
 
+from django.core.files.uploadedfile import SimpleUploadedFile
 from openpyxl import load_workbook
 from pypdf import PdfReader
 
@@ -31,6 +33,24 @@ class Issuing(DemoCase):
         book = load_workbook(io.BytesIO(self.vera.get(f"/api/projects/{KILN}/reports/parts/xlsx").content))
         tags = [str(row[7]) for row in book.active.iter_rows(values_only=True)]  # type: ignore[union-attr]  # it is there
         self.assertIn("=K2+KP2-QA1", tags)
+
+    def test_what_changed_since_an_earlier_file_is_said_and_nothing_taken_in(self) -> None:
+        address = f"/api/projects/{KILN}/what-changed"
+        earlier = self.vera.get(f"/api/projects/{KILN}/file").content
+        same = self.vera.post(address, {"file": SimpleUploadedFile("a.json", earlier)}).json()
+        self.assertEqual((same["changes"], same["sheets"], same["work"]), ([], [], []))
+        self.assertIn("PM-0417", same["since"])
+        device = next(d for d in json.loads(earlier)["entities"]["device"] if d["fixed_tag"])
+        edit = {"kind": "set-tag", "device_id": device["id"], "tag": "ZZ9"}
+        said = self.post(self.person("jory"), f"/projects/{KILN}/edits", {"edit": edit})
+        self.assertEqual(said.status_code, 200, said.content)
+        found = self.vera.post(address, {"file": SimpleUploadedFile("a.json", earlier)}).json()
+        self.assertEqual([(c["kind"], c["act"]) for c in found["changes"]], [("device", "changed")])
+        self.assertIn("now", found["changes"][0]["words"])
+        self.assertEqual([(j["act"], j["now_to"][-3:]) for j in found["work"]], [("relabel", "ZZ9")])
+        for content in (b"{}", b"["):
+            refused = self.vera.post(address, {"file": SimpleUploadedFile("b.json", content)})
+            self.assertEqual(refused.status_code, 422, refused.content)
 
     def test_unknown_reports_and_formats_are_refused(self) -> None:
         self.assertEqual(self.vera.get(f"/api/projects/{KILN}/reports/rocket/csv").status_code, 422)

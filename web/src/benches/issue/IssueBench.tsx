@@ -14,6 +14,7 @@ import { client, got } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
 import { useProject } from '../../project/store'
 import { COPPER, LINE, MONO } from '../../theme/theme'
+import { WhatChanged } from './WhatChanged'
 
 const FORMATS = ['csv', 'xlsx', 'pdf'] as const
 
@@ -34,6 +35,7 @@ export function IssueBench({ outline }: BenchProps) {
         client.GET('/api/projects/{project_id}/reports/{kind}/rows', { params: { path: { ...path, kind } } }),
       ),
     staleTime: 0,
+    enabled: kind !== CHANGES,
   })
   const kinds = (list.data ?? []).map((r) => r.key)
   useCommands('Issue', paging('document', kinds, kind, setKind))
@@ -41,24 +43,41 @@ export function IssueBench({ outline }: BenchProps) {
     <Box component="main" sx={{ flex: 1, display: 'flex', minWidth: 0 }}>
       <Side {...{ base, outline, kind, setKind }} reports={list.data ?? []} />
       <Box sx={{ flex: 1, minWidth: 0, p: 2.5, display: 'flex', flexDirection: 'column' }}>
-        <Stack direction="row" spacing={1} sx={{ mb: 1.5, alignItems: 'center' }}>
-          <Typography component="h1" variant="h6" sx={{ flex: 1 }}>
-            {(table.data?.['title'] as string | undefined) ?? 'Report'}
-          </Typography>
-          {FORMATS.map((f) => (
-            <Button key={f} variant="outlined" href={`${base}/reports/${kind}/${f}`}>
-              {f.toUpperCase()}
-            </Button>
-          ))}
-        </Stack>
-        <RowTable kind={kind} data={table.data} waiting={table.isPending} />
-        {((table.data?.['foot'] ?? []) as string[]).map((words) => (
-          <Box key={words} role="note" sx={{ fontSize: 12.5, color: COPPER, mt: 0.5 }}>
-            {words}
-          </Box>
-        ))}
+        {kind === CHANGES ? (
+          <WhatChanged projectId={projectId} />
+        ) : (
+          <Report {...{ base, kind }} data={table.data} waiting={table.isPending} />
+        )}
       </Box>
     </Box>
+  )
+}
+
+/** What is shown beside the reports that there are. */
+const CHANGES = 'what changed'
+
+/** A report to look at and to take out. */
+function Report({ base, ...shown }: RowTableProps & { base: string }) {
+  const { kind, data } = shown
+  return (
+    <>
+      <Stack direction="row" spacing={1} sx={{ mb: 1.5, alignItems: 'center' }}>
+        <Typography component="h1" variant="h6" sx={{ flex: 1 }}>
+          {data?.title ?? 'Report'}
+        </Typography>
+        {FORMATS.map((f) => (
+          <Button key={f} variant="outlined" href={`${base}/reports/${kind}/${f}`}>
+            {f.toUpperCase()}
+          </Button>
+        ))}
+      </Stack>
+      <RowTable {...shown} />
+      {(data?.foot ?? []).map((words) => (
+        <Box key={words} role="note" sx={{ fontSize: 12.5, color: COPPER, mt: 0.5 }}>
+          {words}
+        </Box>
+      ))}
+    </>
   )
 }
 
@@ -101,6 +120,13 @@ function Side({ base, outline, reports, kind, setKind }: SideProps) {
       >
         Issue everything, ZIP
       </Button>
+      <Heading>Revisions</Heading>
+      <Reports
+        reports={[
+          { key: CHANGES, title: 'What changed', help: 'Since a project file that was taken out earlier' },
+        ]}
+        {...{ kind, setKind }}
+      />
       <Heading>Reports</Heading>
       <Reports {...{ reports, kind, setKind }} />
       <Heading>Drawing</Heading>
