@@ -65,7 +65,10 @@ export function WhatChanged({ projectId }: { projectId: string }) {
           hidden
           aria-label="Earlier project file"
           accept=".json"
-          onChange={(e) => choose(e.target.files?.[0])}
+          onChange={(e) => {
+            choose(e.target.files?.[0])
+            e.target.value = '' // the same file, written anew, may be chosen again
+          }}
         />
         <Button variant="outlined" onClick={() => input.current?.click()}>
           Since a project file…
@@ -137,8 +140,8 @@ function Work({ jobs }: { jobs: Found['work'] }) {
 function Changes({ changes, projectId }: { changes: Change[]; projectId: string }) {
   return (
     <Rows label="Changes" columns={['', 'What changed', '']}>
-      {changes.map((c) => (
-        <tr key={c.words}>
+      {changes.map((c, n) => (
+        <tr key={n}>
           <td>{c.act}</td>
           <td>{c.words}</td>
           <td>
