@@ -7,6 +7,7 @@ from typing import Any
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
+from jolly_core.exchange import write_project
 from jolly_core.model import Project
 from jolly_server.testing import KILN, DemoCase
 
@@ -129,6 +130,10 @@ class ByRole(DemoCase):
             return client.post(url, {"file": SimpleUploadedFile("list.csv", b"Tag,Type\nB1,DI\n")}).status_code
         if path.endswith("strip-layout/read"):
             return client.post(url, {"file": SimpleUploadedFile("strip.csv", b"Number,Kind\n1,fuse\n")}).status_code
+        if path.endswith("what-changed"):
+            return client.post(
+                url, {"file": SimpleUploadedFile("a.json", write_project(Project()).encode())}
+            ).status_code
         if path.endswith("/piece"):
             body = {"ids": [values["entity_id"]]}
         if method == "delete":
