@@ -117,13 +117,15 @@ def _landed(changes: list[Change]) -> list[Change]:
     """Return wires that were taken out and put in at one same end as re-landed, those of one number before others."""
     gone = [c for c in changes if c.act == "taken out"]
     new = [c for c in changes if c.act == "added"]
+    at: dict[str, list[Change]] = {}
+    for now in new:
+        for end in now.sight.key.split("|"):
+            at.setdefault(end, []).append(now)
     pairs = []
     for was in gone:
-        for now in new:
-            shared = set(was.sight.key.split("|")) & set(now.sight.key.split("|"))
-            if shared:
-                alike = [was.sight.facts[f] == now.sight.facts[f] for f in ("number", "type")]
-                pairs.append((-sum(alike), was.sight.key, now.sight.key, was, now))
+        for now in {c.sight.key: c for end in was.sight.key.split("|") for c in at.get(end, ())}.values():
+            alike = [was.sight.facts[f] == now.sight.facts[f] for f in ("number", "type")]
+            pairs.append((-sum(alike), was.sight.key, now.sight.key, was, now))
     taken: set[str] = set()
     landed: list[Change] = []
     for _, a, b, was, now in sorted(pairs, key=lambda p: p[:3]):

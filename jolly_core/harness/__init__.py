@@ -54,16 +54,20 @@ from .variants import (
 )
 from .wires import (
     HarnessWire,
+    connectors_elsewhere,
     connectors_of,
     free_connectors,
     harness_wires,
     harness_wires_from,
     harnesses,
     node_name,
+    sharing,
     wires_of,
 )
 
 __all__ = [
+    "connectors_elsewhere",
+    "sharing",
     "shown_in",
     "Lead",
     "Led",

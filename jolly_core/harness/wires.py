@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass, field, replace
 
 from jolly_core.library import definition
@@ -10,7 +11,7 @@ from jolly_core.sizing import rounded_up_mm
 from jolly_core.tagging import device_at, full_tag
 from jolly_core.wiring import Conductor, conductors_from
 
-from .contacts import ENDS
+from .contacts import ENDS, is_splice
 from .lengths import span_of
 from .tree import Steps, length_mm, nodes_at, nodes_between, nodes_of, steps_from, tree_of, way_along
 
@@ -144,6 +145,19 @@ def wires_of(project: Project, harness_id: str) -> list[HarnessWire]:
 def connectors_of(project: Project, harness_id: str) -> list[Device]:
     """Return the connectors of a harness as they were added."""
     return [project.devices[n.device_id] for n in nodes_of(project, harness_id) if n.device_id]
+
+
+def connectors_elsewhere(project: Project, harness_id: str) -> list[Device]:
+    """Return the connectors of other harnesses at which this one may begin, too, by tag; splices are of one harness."""
+    mine = {d.id for d in connectors_of(project, harness_id)}
+    found = {d.id: d for h in harnesses(project) for d in connectors_of(project, h.id) if d.id not in mine}
+    return sorted((d for d in found.values() if not is_splice(project, d.id)), key=lambda d: full_tag(project, d))
+
+
+def sharing(project: Project, harness_id: str) -> list[Harness]:
+    """Return the harnesses with two or more connectors of this one, in order: wires between those may run in either."""
+    common = Counter(n.harness_id for d in connectors_of(project, harness_id) for n in nodes_at(project, d.id))
+    return [h for h in harnesses(project) if h.id != harness_id and common[h.id] > 1]
 
 
 def free_connectors(project: Project) -> list[Device]:

@@ -14,7 +14,7 @@ from jolly_core.harness import (
     HarnessWire,
     bundles,
     cables_of,
-    connectors_of,
+    connectors_elsewhere,
     covered,
     free_connectors,
     harnesses,
@@ -23,9 +23,9 @@ from jolly_core.harness import (
     lead_through,
     named_for,
     node_name,
-    nodes_at,
     rows_in,
     run_name,
+    sharing,
     shields,
     size_words,
     span_of,
@@ -38,7 +38,7 @@ from jolly_core.harness import (
     wires_in,
     wires_of,
 )
-from jolly_core.model import ClipLead, Device, Harness, Heading, Node, PathForm, Project, derived
+from jolly_core.model import ClipLead, Harness, Heading, Node, PathForm, Project, derived
 from jolly_core.scenes import clip_scene, generated_pages, page_scene
 from jolly_core.tagging import full_tag, pin_name
 from jolly_server.projects.sceneshapes import scene_value
@@ -67,17 +67,9 @@ def harness_bench(project: Project, harness_id: str = "", variant_id: str = "") 
     return {
         "harnesses": [_name(h) for h in found],
         "free": [device_value(project, d) for d in free_connectors(project)],
-        "others": [device_value(project, d) for d in _elsewhere(project, chosen)],
+        "others": [device_value(project, d) for d in connectors_elsewhere(project, chosen)],
         "harness": _harness(project, chosen, variant_id) if chosen else None,
     }
-
-
-def _elsewhere(project: Project, harness_id: str) -> list[Device]:
-    """Return the connectors of other harnesses at which this one may begin, too; by tag."""
-    mine = {d.id for d in connectors_of(project, harness_id)}
-    found = {d.id: d for h in harnesses(project) for d in connectors_of(project, h.id) if d.id not in mine}
-    ends = (d for d in found.values() if not is_splice(project, d.id))
-    return sorted(ends, key=lambda d: full_tag(project, d))
 
 
 def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
@@ -102,7 +94,7 @@ def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
         "heading": cast(Heading, harness.heading),
         "label_mm": harness.label_mm,
         "cables": _cables(project, harness_id),
-        "shares": [_name(h) for h in _sharing(project, harness_id)],
+        "shares": [_name(h) for h in sharing(project, harness_id)],
         "snags": [snag.message for snag in snags_coded(project, "harness") if snag.subject == harness_id],
         "shields": [{"name": s.name, "wires": len(s.wires), "landed": s.landed} for s in shields(project, harness_id)],
         "coverings": [_covering(c) for c in covered(project, harness_id, variant)],
@@ -116,12 +108,6 @@ def _harness(project: Project, harness_id: str, wanted: str) -> HarnessValue:
 
 def _name(harness: Harness) -> HarnessName:
     return {"id": harness.id, "code": harness.code, "text": harness.text}
-
-
-def _sharing(project: Project, harness_id: str) -> list[Harness]:
-    mine = connectors_of(project, harness_id)
-    common = Counter(n.harness_id for d in mine for n in nodes_at(project, d.id))
-    return [h for h in harnesses(project) if h.id != harness_id and common[h.id] > 1]
 
 
 def _cables(project: Project, harness_id: str) -> list[InCable]:

@@ -11,6 +11,7 @@ from jolly_core.checks import project_snags, snags_on
 from jolly_core.harness import (
     bundles,
     cavity_rows,
+    connectors_elsewhere,
     do_mate,
     lead_through,
     node_of,
@@ -18,6 +19,7 @@ from jolly_core.harness import (
     rows_in,
     run_name,
     segments_of,
+    sharing,
     wires_of,
 )
 from jolly_core.model import ChangeSet, Node, Part, RuleError
@@ -113,6 +115,15 @@ class Harnesses(Shared):
         with self.assertRaisesRegex(RuleError, "-XD3 is no end of WH-A"):
             four = next(w.conductor.key for w in wires_of(self.bench.project, self.b) if w.conductor.number == "4")
             self.bench.do("move-harness-wires", harness_id=self.b, wires=[four], to_id=self.a)
+
+    def test_a_harness_may_begin_at_connectors_of_others_and_shares_wires_from_two_on(self) -> None:
+        project = self.bench.project
+        self.assertEqual([full_tag(project, d) for d in connectors_elsewhere(project, self.b)], ["-XD2"])
+        self.assertEqual(sharing(project, self.b), [], "one connector in common is not enough for a wire")
+        start = self.node("XD1", self.b).id
+        self.bench.do("add-node", harness_id=self.b, device_id=self.device("XD2"), from_id=start)
+        self.assertEqual([h.code for h in sharing(project, self.b)], ["WH-A"])
+        self.assertEqual(connectors_elsewhere(project, self.b), [])
 
     def test_without_one_of_them_the_other_keeps_its_connector(self) -> None:
         self.bench.do("remove-harness", harness_id=self.a)

@@ -1,18 +1,12 @@
 /** What the open project consists of, apart from what is on its sheets and what changes at every edit. */
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { client, got, type Outline, type OutlineView } from '../api/client'
+import { section } from './sections'
 
 type Sections = OutlineView['put']
 
 /** The outline of each project as the server gives it: rows by id in sections, of which it says what changed. */
 const known = new Map<string, { revision: number; sections: Sections }>()
-
-function section<T>(before?: Record<string, T>, put?: Record<string, T>, drop: string[] = []) {
-  if (!put && !drop.length) return before
-  const next = { ...before, ...put }
-  for (const id of drop) delete next[id]
-  return next
-}
 
 function changed(before: Sections, { whole, put, drop }: OutlineView): Sections {
   if (whole) return put

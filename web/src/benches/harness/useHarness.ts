@@ -1,6 +1,7 @@
 /** What the bench shows of a harness, kept by section and id: the server says only what is other than before. */
 import { client, got } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
+import { section } from '../../project/sections'
 import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
 import type { HarnessView, SceneItem } from './shapes'
@@ -18,13 +19,6 @@ interface Known {
 /** What is known of each harness and variant that was looked at, those looked at longest ago forgotten first. */
 const known = new Map<string, Known>()
 const KEPT = 8
-
-function section<T>(before?: Record<string, T>, put?: Record<string, T>, drop: string[] = []) {
-  if (!put && !drop.length) return before
-  const next = { ...before, ...put }
-  for (const id of drop) delete next[id]
-  return next
-}
 
 function changed(before: Sections, { whole, put, drop }: Change): Sections {
   if (whole) return put
