@@ -26,6 +26,12 @@ class TerminalStory(BenchStory):
     def units(self, strip: str) -> list[int]:
         return [r.unit for r in strip_rows(self.project(), strip) if r.kind == "terminal"]
 
+    def shown(self, page: Page, numbers: list[int]) -> None:
+        """Wait until table and picture both show the terminals in this order."""
+        texts = [str(n) for n in numbers]
+        expect(page.locator("[data-row^=u] [data-key=number]")).to_have_text(texts)
+        expect(page.get_by_test_id("sheet").locator("[data-id^='number:u'] text")).to_have_text(texts)
+
     def pick(self, page: Page, label: str, option: str, within: Locator | None = None) -> None:
         """Choose from a list of few."""
         (within or page).get_by_label(label, exact=True).click()
@@ -62,12 +68,14 @@ class OnTheStrip(TerminalStory):
         # 5 to 7 are dragged to the start of the strip, behind its bracket.
         self.done(page, lambda: self.drag(page, plate[6], plate[1], dx=-5))
         self.assertEqual(self.units(strip), [5, 6, 7, 1, 2, 3, 4, 8])
+        self.shown(page, [5, 6, 7, 1, 2, 3, 4, 8])
         self.done(page, lambda: page.keyboard.press("Alt+ArrowDown"))
         self.assertEqual(self.units(strip), [1, 5, 6, 7, 2, 3, 4, 8])
+        self.shown(page, [1, 5, 6, 7, 2, 3, 4, 8])
         page.keyboard.press("Control+z")
+        self.shown(page, [5, 6, 7, 1, 2, 3, 4, 8])
         page.keyboard.press("Control+z")
-        expect(page.locator("[data-row^=u] [data-key=number]")).to_have_text([str(n) for n in range(1, 9)])
-        expect(face.locator("[data-id^='number:u'] text")).to_have_text([str(n) for n in range(1, 9)])
+        self.shown(page, list(range(1, 9)))
         # Dragged across, all between are joined; with Shift the first and the last, over those between.
         page.get_by_role("button", name="Bridge across").first.click()
         self.done(page, lambda: self.drag(page, plate[5], plate[6]))
