@@ -26,11 +26,17 @@ class TerminalStory(BenchStory):
     def units(self, strip: str) -> list[int]:
         return [r.unit for r in strip_rows(self.project(), strip) if r.kind == "terminal"]
 
-    def shown(self, page: Page, numbers: list[int]) -> None:
-        """Wait until table and picture both show the terminals in this order."""
-        texts = [str(n) for n in numbers]
-        expect(page.locator("[data-row^=u] [data-key=number]")).to_have_text(texts)
-        expect(page.get_by_test_id("sheet").locator("[data-id^='number:u'] text")).to_have_text(texts)
+    def shown(self, page: Page, units: list[int]) -> None:
+        """Wait until the picture shows the terminals in this order."""
+        page.wait_for_function(
+            """(keys) => {
+                const plates = [...document.querySelectorAll("[data-testid=sheet] [data-id^='number:u']")]
+                const across = (e) => e.getBoundingClientRect().x
+                const seen = plates.sort((a, b) => across(a) - across(b)).map((e) => e.dataset.id)
+                return seen.join() === keys.join()
+            }""",
+            arg=[f"number:u{n}" for n in units],
+        )
 
     def pick(self, page: Page, label: str, option: str, within: Locator | None = None) -> None:
         """Choose from a list of few."""
