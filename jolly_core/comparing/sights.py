@@ -13,7 +13,7 @@ from jolly_core.cables import cable_cores
 from jolly_core.making import dossiers
 from jolly_core.model import Project
 from jolly_core.plc import channel_address
-from jolly_core.reports.parts import needs
+from jolly_core.reports import needs
 from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
 from jolly_core.terminals import strip_rows, strips
 

@@ -194,7 +194,7 @@ def _given(project: Project, values: SheetValues) -> dict[str, Any]:
     for field, kind in REFERENCES["sheet"].items():
         if given.get(field):
             project.get(kind, given[field])
-    if given.get("report") and given["report"] not in REPORTS:
+    if given.get("report") and given["report"] not in {*REPORTS, *project.recipes}:
         raise RuleError(f"There is no report “{given['report']}”.", field="report")
     for name in given.get("fields", {}):
         check_own_name(name)

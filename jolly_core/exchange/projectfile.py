@@ -1,7 +1,7 @@
 """The open project file, `.spool.json`: a whole project as JSON in canonical order.
 
 Layout: {"format": "jolly-spool-project", "version": 5, "entities": {kind: [records by id]}}. Kinds without records are
-left out. `docs/formats/project-13.schema.json` describes it; files of older versions are read too (`versions.py`).
+left out. `docs/formats/project-14.schema.json` describes it; files of older versions are read too (`versions.py`).
 """
 
 from __future__ import annotations

@@ -98,6 +98,10 @@ def _harnesses_apart(entities: dict[str, Any]) -> None:
     """Version 13 says how wires lie in clips and which bundles stay apart; what version 12 says stays as it is."""
 
 
+def _issuing(entities: dict[str, Any]) -> None:
+    """Version 14 has recipes, packs and revisions; what version 13 says stays as it is."""
+
+
 # The steps by number: the first brings a file of version 1 to version 2.
 STEPS: tuple[Step, ...] = (
     _words_of_sheets,
@@ -112,6 +116,7 @@ STEPS: tuple[Step, ...] = (
     _harnesses_in_space,
     _harnesses_as_blocks,
     _harnesses_apart,
+    _issuing,
 )
 VERSION = len(STEPS) + 1
 

@@ -10,7 +10,7 @@ from hashlib import sha256
 from jolly_core.cabinet import rail_length
 from jolly_core.cables import number_of
 from jolly_core.model import Project, derived, listed
-from jolly_core.tagging import full_tag
+from jolly_core.tagging import full_tag, natural
 from jolly_core.terminals import strip_rows, strips
 
 from .dossiers import Dossier, counted, dossiers, dossiers_from
@@ -155,13 +155,14 @@ def labels(project: Project) -> list[Label]:
     """Return the labels of wire ends, devices, terminals and cables."""
     found = [
         Label("device", full_tag(project, d), d.text)
-        for d in sorted(project.devices.values(), key=lambda d: full_tag(project, d))
+        for d in sorted(project.devices.values(), key=lambda d: natural(full_tag(project, d)))
         if not any(i in project.cables for i in project.attached.get(d.id))
     ]
     for strip in strips(project):
         numbers = [row.number for row in strip_rows(project, strip.id) if row.kind == "terminal"]
         found += [Label("terminal", number, full_tag(project, strip)) for number in numbers]
-    for tag in sorted(full_tag(project, project.devices[c.device_id]) for c in project.cables.values()):
+    tags = (full_tag(project, project.devices[c.device_id]) for c in project.cables.values())
+    for tag in sorted(tags, key=natural):
         found += [Label("cable", tag, "first end"), Label("cable", tag, "second end")]
     for wire in cut_list(project):
         found += [Label("wire", wire.print_start, wire.start), Label("wire", wire.print_end, wire.end)]

@@ -59,6 +59,7 @@ from .entities.harness import (
     PathForm,
     Segment,
 )
+from .entities.issuing import DECIMALS, ENCODINGS, HEADS, SEPARATORS, Pack, Recipe, Revision
 from .entities.layout import (
     STANDINGS,
     SURFACES,
@@ -117,6 +118,13 @@ from .shapes import described, text_fault
 from .tables import Index, Table
 
 __all__ = [
+    "Revision",
+    "Recipe",
+    "Pack",
+    "SEPARATORS",
+    "HEADS",
+    "ENCODINGS",
+    "DECIMALS",
     "Crossing",
     "Lane",
     "Passage",

@@ -31,6 +31,7 @@ from .entities.building import (
 from .entities.circuit import AddOn, Continuation, Device, Figure, Note, Symbol, Wire, WireType
 from .entities.habits import Mute, NumberRule, Stamp, Strip, TagRule
 from .entities.harness import Covering, Harness, Node, Segment
+from .entities.issuing import Pack, Recipe, Revision
 from .entities.layout import Crossing, Duct, Enclosure, Lane, Passage, Placing, Rail
 from .entities.parts import Part, with_units_of
 from .entities.structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
@@ -100,8 +101,8 @@ class Project:
         self.segments, self.coverings = self.table(Segment), self.table(Covering)
         self.blocks, self.seats, self.strands = self.table(Block), self.table(Seat), self.table(Strand)
         self.harness_shields, self.harness_variants = self.table(HarnessShield), self.table(HarnessVariant)
-        self.variant_parts = self.table(VariantPart)
-        self.mutes = self.table(Mute)
+        self.variant_parts, self.mutes = self.table(VariantPart), self.table(Mute)
+        self.packs, self.recipes, self.revisions = self.table(Pack), self.table(Recipe), self.table(Revision)
         self.stamps = self.table(Stamp)
         dict.__setitem__(self._settings, SETTINGS_ID, Settings())
         self.on_sheet: dict[str, Index] = {kind: Index("", self.memo) for kind in ON_SHEET}

@@ -1,15 +1,44 @@
 """Row builders of reports. Importing a module registers its reports."""
 
-from . import building, harness, harnessmaking, layouts, making, parts, plc, sheets, wires
+from . import building, harness, harnessmaking, layouts, making, parts, plc, references, sheets, spares, wires
 from .finding import Found, find_in
 from .jumping import places_of
 from .layouts import holes_in_order
 from .naming import Named, differences, kind_name, named, objects_of
-from .parts import needs, positions
-from .registry import REPORTS, Build, Cell, Column, Report, Table, guarded, in_inches, report, run_report
+from .needs import needs
+from .parts import positions
+from .recipes import TESTS, WITHOUT_VALUE, Cooked, Group, check_recipe, cook, plain_recipe, recipe_called
+from .registry import (
+    REPORTS,
+    Build,
+    Cell,
+    Column,
+    Report,
+    Row,
+    Table,
+    as_row,
+    full_report,
+    guarded,
+    in_inches,
+    report,
+    run_report,
+)
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "TESTS",
+    "WITHOUT_VALUE",
+    "Cooked",
+    "Group",
+    "check_recipe",
+    "cook",
+    "plain_recipe",
+    "recipe_called",
+    "Row",
+    "as_row",
+    "full_report",
+    "references",
+    "spares",
     "Build",
     "guarded",
     "needs",

@@ -1,83 +1,26 @@
-"""The parts list and the device list."""
+"""The parts list, whole and by location, and the device list."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from collections.abc import Iterable
 
-from jolly_core.cables import cable_length_m
 from jolly_core.drawing import place_in
-from jolly_core.harness import cavity_rows, covered, harnesses, nodes_of, owner_of
 from jolly_core.library import part_class, text_in
-from jolly_core.making import stock_cuts
-from jolly_core.model import Project, derived
-from jolly_core.tagging import full_tag, lead_of
-from jolly_core.terminals import groups_of, is_strip, strip_pieces, strips
+from jolly_core.model import Part, Project, derived
+from jolly_core.tagging import full_tag, lead_of, natural, path_of
+from jolly_core.terminals import groups_of, strips
 
-from .registry import Cell, Column, report
+from .needs import Need, material, needs, needs_by_place
+from .registry import Cell, Column, Row, report
 
-
-@dataclass(slots=True)
-class Need:
-    """What is needed of a part: how much, of what unit, and for what."""
-
-    quantity: float = 0
-    unit: str = "pcs"
-    users: list[str] = field(default_factory=list)
-
-
-UNKNOWN_LENGTH = "no length"
-
-
-def needs(project: Project) -> dict[tuple[str, str], Need]:
-    """Return what is needed of each part of the project, by part and unit: metres and pieces never add up.
-
-    A device takes one piece, a strip what stands on it and its bridges, a cable its length in metres; contacts are
-    counted by wired cavities, rails and ducts by the lengths of stock they are sawn from. A cable whose length is not
-    typed is counted for itself, so that it is not forgotten.
-    """
-    found: dict[tuple[str, str], Need] = {}
-
-    def add(part_id: str, quantity: float, user: str, unit: str = "pcs") -> None:
-        if part_id in project.parts and quantity:
-            need = found.setdefault((part_id, unit), Need(unit=unit))
-            need.quantity += quantity
-            if user not in need.users:
-                need.users.append(user)
-
-    lengths = {c.device_id: cable_length_m(project, c)[0] for c in project.cables.values()}
-    for device in project.devices.values():
-        tag = full_tag(project, device)
-        if is_strip(project, device):
-            for id, count in strip_pieces(project, device.id).items():
-                add(id, count, tag)
-            continue
-        part = project.part_of(device)
-        if part is None:
-            continue
-        for other in project.add_ons_to(device.id):
-            add(other.id, 1, tag)
-        if device.id in lengths:
-            add(part.id, lengths[device.id] or 1, tag, "m" if lengths[device.id] else UNKNOWN_LENGTH)
-        elif part_class(part.part_class).per_unit:
-            add(part.id, sum(len(s.units) for s in project.units_of(device.id)), tag)
-        else:
-            add(part.id, 1, tag)
-            for row in cavity_rows(project, device.id) if part.count("cavity") else ():
-                if row.contact is not None and row.contact.id != part.id:
-                    add(row.contact.id, len(row.conductors), tag)
-                if row.seal is not None and (row.conductors or owner_of(project, device.id) is None):
-                    add(row.seal.id, len(row.conductors) or 1, tag)
-    for harness in harnesses(project):
-        for stretch in covered(project, harness.id):
-            if stretch.part is not None:
-                add(stretch.part.id, round(stretch.used_mm / 1000, 3), harness.code, "m")
-        for node in nodes_of(project, harness.id):
-            add(node.part_id, 1, harness.code)
-    stock = {(c.kind, c.number): c.stock for c in stock_cuts(project)}
-    for kind, table in (("rail", project.rails), ("duct", project.ducts)):
-        for part_id in {run.part_id for run in table.values()}:
-            add(part_id, stock[kind, project.parts[part_id].number], f"{kind}s")
-    return found
+NO_PART = "no part chosen yet"
+NO_PRICE = "The library knows no price of it."
+ORDER_COLUMNS = (
+    Column("order_number", "Order number", 16, extra=True),
+    Column("price", "Price each", 9, number=True, extra=True),
+    Column("sum", "Price in all", 10, number=True, extra=True),
+    Column("currency", "Currency", 8, extra=True),
+)
 
 
 def parts_order(project: Project) -> list[tuple[str, str]]:
@@ -99,52 +42,113 @@ def positions(project: Project) -> dict[str, int]:
     return found
 
 
+def _amount(quantity: float) -> int | float:
+    return int(quantity) if quantity == int(quantity) else round(quantity, 2)
+
+
+def _order(part: Part, quantity: float) -> tuple[Cell, ...]:
+    """Return the cells of ORDER_COLUMNS."""
+    price: Cell = part.price or ""
+    return part.order_number, price, round(part.price * quantity, 2) if part.price else "", part.currency
+
+
+def _of_part(project: Project, part: Part, need: Need) -> tuple[Cell, ...]:
+    """Return the cells from quantity to order data of a part."""
+    language = project.settings.part_language
+    name, users = part_class(part.part_class).name, ", ".join(sorted(need.users, key=natural))
+    facts = (part.maker, part.number, text_in(part, language), name, users, part.supplier)
+    return (_amount(need.quantity), need.unit, *facts, *_order(part, need.quantity))
+
+
+def _whys(part: Part) -> dict[str, str]:
+    why = "" if part.price else NO_PRICE
+    supplier = "" if part.supplier else "The library names no supplier of it."
+    order = "" if part.order_number else "The library knows no order number of it."
+    return {"price": why, "sum": why, "currency": why, "supplier": supplier, "order_number": order}
+
+
+_PART_COLUMNS = (
+    Column("quantity", "Qty", 5, number=True),
+    Column("unit", "Unit", 9),
+    Column("maker", "Maker", 16),
+    Column("number", "Part number", 18),
+    Column("text", "Description", 38),
+    Column("class", "Class", 18),
+    Column("tags", "For", 36),
+    Column("supplier", "Supplier", 14),
+    *ORDER_COLUMNS,
+)
+
+
 @report(
     "parts",
     "Parts list",
-    "What to buy: each part once with its quantity and the devices it is for.",
-    (
-        Column("position", "Pos", 5, number=True),
-        Column("quantity", "Qty", 5, number=True),
-        Column("unit", "Unit", 9),
-        Column("maker", "Maker", 16),
-        Column("number", "Part number", 18),
-        Column("text", "Description", 38),
-        Column("class", "Class", 18),
-        Column("tags", "For", 36),
-        Column("supplier", "Supplier", 14),
-    ),
+    "What to buy: each part once with its quantity and the devices it is for, then wire, ferrules and labels.",
+    (Column("position", "Pos", 5, number=True), *_PART_COLUMNS),
 )
 def parts_list(project: Project) -> list[tuple[Cell, ...]]:
-    """Return the rows of the parts list; devices without a part stand last, so that none is forgotten."""
+    """Return the rows of the parts list; devices without a part stand after the parts, so that none is forgotten."""
     rows: list[tuple[Cell, ...]] = []
     needed = needs(project)
-    order = parts_order(project)
-    for position, key in enumerate(order, start=1):
-        part, need = project.parts[key[0]], needed[key]
-        quantity: Cell = int(need.quantity) if need.quantity == int(need.quantity) else round(need.quantity, 2)
-        name, users = part_class(part.part_class).name, ", ".join(sorted(need.users))
-        rows.append(
-            (
-                position,
-                quantity,
-                need.unit,
-                part.maker,
-                part.number,
-                text_in(part, project.settings.part_language),
-                name,
-                users,
-                part.supplier,
-            )
+    for position, key in enumerate(parts_order(project), start=1):
+        part = project.parts[key[0]]
+        rows.append(Row.of((position, *_of_part(project, part, needed[key])), part.id, _whys(part)))
+    names = without_part(project)
+    if names:
+        count = sum(n for _, n in names)
+        tags = ", ".join(sorted((words for words, _ in names), key=natural))
+        bare = (len(rows) + 1, count, "pcs", "", "", NO_PART, "", tags, "", "", "", "", "")
+        rows.append(Row.of(bare, "", {"number": "Choose parts for these in Parts."}))
+    for m in material(project):
+        cells: tuple[Cell, ...] = (
+            len(rows) + 1,
+            _amount(m.quantity),
+            m.unit,
+            "",
+            "",
+            m.text,
+            m.kind,
+            "",
+            "",
+            "",
+            "",
+            "",
+            "",
         )
+        rows.append(Row.of(cells, "", {"number": "It is no part of the library: order it by its description."}))
+    return rows
+
+
+def without_part(project: Project) -> list[tuple[str, int]]:
+    """Return what has no part yet, in words, and how many pieces that is: devices, and things on strips."""
     bare = [g for strip in strips(project) for g in groups_of(project, strip.id) if g.part is None]
     strip_ids = {g.strip_id for g in bare}
     missing = [d for d in project.devices.values() if d.part_id not in project.parts and d.id not in strip_ids]
-    if missing or bare:
-        names = [full_tag(project, d) for d in missing]
-        names += [f"{full_tag(project, project.devices[g.strip_id])} ({len(g.rows)} {g.words})" for g in bare]
-        count = len(missing) + sum(len(g.rows) for g in bare)
-        rows.append((len(order) + 1, count, "pcs", "", "", "no part chosen yet", "", ", ".join(sorted(names)), ""))
+    names = [(full_tag(project, d), 1) for d in missing]
+    return names + [
+        (f"{full_tag(project, project.devices[g.strip_id])} ({len(g.rows)} {g.words})", len(g.rows)) for g in bare
+    ]
+
+
+@report(
+    "parts-by-place",
+    "Parts by location",
+    "What each location takes, to be put together for it: the parts list, once for each location.",
+    (Column("location", "Location", 14), *_PART_COLUMNS),
+)
+def parts_by_place(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the parts of each location, rails and ducts and harnesses without one; by location, then as parts."""
+    needed = needs_by_place(project)
+
+    def place(key: tuple[str, str, str]) -> tuple[object, ...]:
+        part = project.parts[key[1]]
+        return natural(key[0]), part.part_class, part.maker, natural(part.number), key[2]
+
+    rows: list[tuple[Cell, ...]] = []
+    for key in sorted(needed, key=place):
+        part = project.parts[key[1]]
+        why = "" if key[0] else "It belongs to no location, or is bought for all of them."
+        rows.append(Row.of((key[0], *_of_part(project, part, needed[key])), part.id, {**_whys(part), "location": why}))
     return rows
 
 
@@ -158,16 +162,43 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
         Column("maker", "Maker", 16),
         Column("number", "Part number", 18),
         Column("place", "Sheet.line", 11),
+        Column("function", "Function", 14, extra=True),
+        Column("location", "Location", 14, extra=True),
+        Column("class", "Class", 18, extra=True),
+        Column("description", "Description", 34, extra=True),
+        Column("supplier", "Supplier", 14, extra=True),
+        Column("quantity", "Qty", 5, number=True, extra=True),
+        *ORDER_COLUMNS,
     ),
+    back=True,
 )
 def device_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the device list, by tag."""
     rows: list[tuple[Cell, ...]] = []
     for device in project.devices.values():
-        part = project.part_of(device)
+        part = project.parts.get(device.part_id)
         lead = lead_of(project, device.id)
         place = place_in(project.sheets[lead.sheet_id], lead.x, lead.y) if lead else ""
-        rows.append(
-            (full_tag(project, device), device.text, part.maker if part else "", part.number if part else "", place)
+        paths = (
+            path_of(project.functions, device.function_id, "="),
+            path_of(project.locations, device.location_id, "+"),
         )
-    return sorted(rows, key=lambda r: str(r[0]))
+        whys = {
+            "place": "" if lead else "It is drawn on no sheet.",
+            "location": "" if paths[1] else "It has no location.",
+        }
+        if part is None:
+            whys |= dict.fromkeys(("maker", "number", "class", "description", "supplier"), "No part is chosen for it.")
+            rest: tuple[Cell, ...] = ("", "", "", 1, "", "", "", "")
+        else:
+            whys |= _whys(part)
+            text = text_in(part, project.settings.part_language)
+            rest = (part_class(part.part_class).name, text, part.supplier, 1, *_order(part, 1))
+        first = (device.text, part.maker if part else "", part.number if part else "", place)
+        rows.append(Row.of((full_tag(project, device), *first, *paths, *rest), device.id, whys))
+    return in_natural_order(rows)
+
+
+def in_natural_order(rows: Iterable[tuple[Cell, ...]], column: int = 0) -> list[tuple[Cell, ...]]:
+    """Return rows by a column as a person counts: WD2 before WD10."""
+    return sorted(rows, key=lambda row: natural(str(row[column])))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from jolly_core.model import Project, RuleError, derived_few, note_fault
@@ -16,12 +16,45 @@ INCHES = {"mm": ("in", 25.4), "m": ("ft", 0.3048)}
 
 @dataclass(slots=True, frozen=True)
 class Column:
-    """A column: key in JSON, heading for people, width in characters, whether it holds numbers."""
+    """A column: key in JSON, heading for people, width in characters, whether it holds numbers.
+
+    `extra`: it is not shown unless a recipe asks for it.
+    """
 
     key: str
     heading: str
     width: int = 12
     number: bool = False
+    extra: bool = False
+
+
+class Row(tuple[Cell, ...]):
+    """The cells of a row that leads to its object and says why cells of it are blank or doubtful.
+
+    Attributes:
+        lead: id of the object, as `places_of` and the browser's addresses take it, "" for none.
+        whys: key of a column to why its cell is blank or doubtful.
+    """
+
+    lead: str = ""
+    whys: Mapping[str, str] = {}
+
+    @classmethod
+    def of(cls, cells: Iterable[Cell], lead: str = "", whys: Mapping[str, str] | None = None) -> Row:
+        """Return a row; reasons that are "" are left out."""
+        row = cls(cells)
+        row.lead = lead
+        row.whys = {key: why for key, why in (whys or {}).items() if why}
+        return row
+
+    def with_cells(self, cells: Iterable[Cell]) -> Row:
+        """Return other cells that lead to the same object, for the same reasons."""
+        return Row.of(cells, self.lead, self.whys)
+
+
+def as_row(cells: tuple[Cell, ...]) -> Row:
+    """Return cells as a row; what is one stays itself."""
+    return cells if isinstance(cells, Row) else Row(cells)
 
 
 @dataclass(slots=True)
@@ -49,6 +82,7 @@ class Report:
     build: Build
     machine: bool = False
     keeps: bool = True  # what it gives depends on the project alone, so it need not be built each time
+    back: bool = False  # an edited table of it can be taken in again
 
 
 REPORTS: dict[str, Report] = {}
@@ -57,7 +91,14 @@ FAILED: dict[str, str] = {}
 
 
 def report(
-    key: str, title: str, help: str, columns: tuple[Column, ...], *, machine: bool = False, keeps: bool = True
+    key: str,
+    title: str,
+    help: str,
+    columns: tuple[Column, ...],
+    *,
+    machine: bool = False,
+    keeps: bool = True,
+    back: bool = False,
 ) -> Callable[[Build], Build]:
     """Register a row builder under a key.
 
@@ -68,7 +109,7 @@ def report(
     def register(build: Build) -> Build:
         if key in REPORTS:
             raise RuntimeError(f"Two reports claim “{key}”.")
-        REPORTS[key] = Report(key, title, help, columns, build, machine, keeps)
+        REPORTS[key] = Report(key, title, help, columns, build, machine, keeps, back)
         return build
 
     return register
@@ -99,10 +140,24 @@ def _rows(project: Project, build: Build) -> list[tuple[Cell, ...]]:
 
 
 def run_report(project: Project, key: str) -> Table:
-    """Return the table of a report.
+    """Return the table of a report, without the columns that only recipes ask for.
 
     Raises:
         RuleError: there is no report of that key; the message lists those there are.
+    """
+    table = full_report(project, key)
+    shown = [n for n, column in enumerate(table.columns) if not column.extra]
+    if len(shown) == len(table.columns):
+        return table
+    rows: list[tuple[Cell, ...]] = [as_row(row).with_cells(row[n] for n in shown) for row in table.rows]
+    return replace(table, columns=tuple(table.columns[n] for n in shown), rows=rows)
+
+
+def full_report(project: Project, key: str) -> Table:
+    """Return the table of a report with all its columns.
+
+    Raises:
+        RuleError: as `run_report`.
     """
     found = REPORTS.get(key)
     if found is None:
@@ -128,8 +183,8 @@ def in_inches(table: Table) -> Table:
                 factors[n] = length
                 key = column.key.removesuffix(ending) + unit
                 columns[n] = replace(column, key=key, heading=column.heading.replace(f" {ending}", f" {unit}"))
-    rows = [
-        tuple(
+    rows: list[tuple[Cell, ...]] = [
+        as_row(row).with_cells(
             round(v / factors[n], 2) if n in factors and isinstance(v, (int, float)) else v for n, v in enumerate(row)
         )
         for row in table.rows

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from jolly_core.checks import all_snags, place_in_words
+from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words
 from jolly_core.model import Project
-from jolly_core.tagging import DOCUMENTS, path_of
+from jolly_core.tagging import DOCUMENTS, index_of, path_of
 
-from .registry import Cell, Column, report
+from .registry import Cell, Column, Row, report
 
 FACTS = {
     "number": "Project number",
@@ -47,22 +47,19 @@ BENCH_NAMES = {
         Column("size", "Size", 7),
         Column("document", "Document", 16),
         Column("fields", "Own fields", 30),
+        Column("revision", "Revision", 8, extra=True),
     ),
 )
 def sheet_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the sheet list in sheet order."""
-    return [
-        (
-            s.number,
-            " ".join(t for t in (s.title, s.subtitle) if t),
-            path_of(project.functions, s.function_id, "="),
-            path_of(project.locations, s.location_id, "+"),
-            s.size,
-            DOCUMENTS[s.kind],
-            ", ".join(f"{name}: {text}" for name, text in s.fields.items()),
-        )
-        for s in project.sheets_in_order()
-    ]
+    rows: list[tuple[Cell, ...]] = []
+    for s in project.sheets_in_order():
+        title = " ".join(t for t in (s.title, s.subtitle) if t)
+        paths = (path_of(project.functions, s.function_id, "="), path_of(project.locations, s.location_id, "+"))
+        fields = ", ".join(f"{name}: {text}" for name, text in s.fields.items())
+        cells = (s.number, title, *paths, s.size, DOCUMENTS[s.kind], fields, index_of(project, s.id))
+        rows.append(Row.of(cells, s.id, {"title": "" if title else "The sheet has no title."}))
+    return rows
 
 
 @report(
@@ -95,6 +92,31 @@ def snag_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of all snags."""
     rows: list[tuple[Cell, ...]] = []
     for s in all_snags(project):
-        place = place_in_words(project, s) if s.place else BENCH_NAMES.get(s.bench, "")
-        rows.append((s.severity, place, s.message, s.code, s.bench, s.subject or s.sheet_id))
+        place = _where(project, s)
+        cells = (s.severity, place, s.message, s.code, s.bench, s.subject or s.sheet_id)
+        rows.append(Row.of(cells, s.ids[0] if s.ids else s.device_id))
     return rows
+
+
+def _where(project: Project, snag: Snag) -> str:
+    return place_in_words(project, snag) if snag.place else BENCH_NAMES.get(snag.bench, "")
+
+
+@report(
+    "muted",
+    "Muted snags",
+    "Findings that somebody looked at and accepts, each with the reason.",
+    (
+        Column("severity", "Severity", 9),
+        Column("place", "Sheet.line", 11),
+        Column("message", "Message", 56),
+        Column("reason", "Accepted because", 40),
+        Column("code", "Check", 20),
+    ),
+)
+def muted_list(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the rows of the snags that are muted and still there."""
+    return [
+        Row.of((s.severity, _where(project, s), s.message, mute.reason, s.code), s.ids[0] if s.ids else s.device_id)
+        for s, mute in muted_snags(project)
+    ]

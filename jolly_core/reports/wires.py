@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
+from jolly_core.cabinet import lane_name, routes_from
 from jolly_core.drawing import place_in
-from jolly_core.making import counted, dossiers
+from jolly_core.making import Dossier, counted, dossiers
 from jolly_core.model import Project, derived
-from jolly_core.tagging import pin_name
+from jolly_core.tagging import natural, path_of, pin_name
 from jolly_core.wiring import Conductor, conductors_of_sheet, own_order, point_of
 
-from .registry import Cell, Column, report
+from .registry import Cell, Column, Row, report
 
 
 @dataclass(slots=True, frozen=True)
@@ -115,25 +116,97 @@ def landed_at(project: Project, device_id: str) -> list[Landed]:
         Column("run", "Runs in", 18),
         Column("length_mm", "Length mm", 10, number=True),
         Column("place", "Sheet.line", 10),
+        Column("core", "Core", 10, extra=True),
+        Column("from_place", "From location", 14, extra=True),
+        Column("to_place", "To location", 14, extra=True),
+        Column("bundle", "Bundle", 24, extra=True),
+        Column("from_end", "From end", 12, extra=True),
+        Column("to_end", "To end", 12, extra=True),
     ),
 )
 def wire_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the wire list, by number as a person counts, then in reading order."""
-    rows: list[tuple[Cell, ...]] = [
-        (
-            d.number,
-            d.start.name,
-            d.end.name,
-            d.type_name,
-            d.colour,
-            d.size,
-            d.run,
-            d.length_mm if d.length_mm is not None else "",
-            d.place,
-        )
-        for d in dossiers(project).values()
-    ]
+    rows = [_of_wire(project, d) for d in dossiers(project).values()]
     return sorted(rows, key=lambda row: counted(str(row[0])))
+
+
+def _of_wire(project: Project, d: Dossier) -> Row:
+    start, end = (_location(project, e.device_id) for e in (d.start, d.end))
+    core = d.core if d.runs == "cable" else ""
+    wire_type = d.conductor.wire_type(project)
+    whys = {
+        "length_mm": _no_length(d),
+        "run": d.missing if d.runs == "open" else "",
+        "number": "" if d.number or wire_type is None or not wire_type.numbered else "It has got no number yet.",
+        "from_place": "" if start else f"{d.start.name} has no location.",
+        "to_place": "" if end else f"{d.end.name} has no location.",
+    }
+    length: Cell = d.length_mm if d.length_mm is not None else ""
+    shown = (d.number, d.start.name, d.end.name, d.type_name, d.colour, d.size, d.run, length, d.place)
+    ends = (d.start.termination, d.end.termination)
+    bundle = bundle_of(project, d)
+    return Row.of((*shown, core, start, end, bundle, *ends), d.conductor.wire_id or d.start.pin[0], whys)
+
+
+def _no_length(d: Dossier) -> str:
+    """Return why a conductor has no cut length, "" for one that has."""
+    if d.length_mm is not None:
+        return ""
+    if d.runs == "cable":
+        return "It is a core: the cable is cut, not its cores."
+    return "The pins touch: there is no wire." if d.runs == "direct" else d.missing
+
+
+def _location(project: Project, device_id: str) -> str:
+    device = project.devices.get(device_id)
+    return path_of(project.locations, device.location_id, "+") if device else ""
+
+
+def bundle_of(project: Project, d: Dossier) -> str:
+    """Return what a conductor is wired together with: cable, harness, or the lanes of its way through the panel."""
+    if d.runs != "panel":
+        return d.run.removesuffix(f" {d.core}") if d.runs == "cable" else d.run
+    route = routes_from(project, d.conductor.sheet_id).get(d.key)
+    if route is None or not route.stretches:
+        return d.run
+    lanes = list(dict.fromkeys(lane_name(project, id) for id, _, _ in route.stretches))
+    return f"{d.run} {' '.join(min(lanes, lanes[::-1]))}"
+
+
+@report(
+    "wiring",
+    "Wiring list",
+    "Wires in the order in which they are laid: place by place, bundle by bundle, from device to device.",
+    (
+        Column("from_place", "Location", 12),
+        Column("bundle", "Bundle", 24),
+        Column("number", "Number", 9),
+        Column("from", "From", 20),
+        Column("to", "To", 20),
+        Column("type", "Type", 14),
+        Column("colour", "Colour", 8),
+        Column("cross_section", "Cross-section", 12),
+        Column("length_mm", "Length mm", 10, number=True),
+        Column("from_end", "From end", 12),
+        Column("to_end", "To end", 12),
+        Column("place", "Sheet.line", 10),
+    ),
+)
+def wiring_list(project: Project) -> list[tuple[Cell, ...]]:
+    """Return the wires that are laid, so that one bundle after the other is; what has no way yet stands last."""
+    found = [d for d in dossiers(project).values() if d.runs != "direct"]
+    rows = []
+    for d in found:
+        row = _of_wire(project, d)
+        start, bundle = str(row[10]), str(row[12])
+        cells = (start, bundle, *row[:6], row[7], row[13], row[14], row[8])
+        rows.append(row.with_cells(cells))
+
+    def order(row: tuple[Cell, ...]) -> tuple[object, ...]:
+        place, bundle, number, start, end = (natural(str(row[n])) for n in (0, 1, 2, 3, 4))
+        return not row[1], place, bundle, start, end, number
+
+    return sorted(rows, key=order)
 
 
 @report(

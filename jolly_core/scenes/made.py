@@ -7,14 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from math import ceil
-from textwrap import wrap
 
 from jolly_core.drawing import FRAME_MM
 from jolly_core.library import block_of
 from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet
 from jolly_core.plc import card_of
-from jolly_core.reports import run_report
-from jolly_core.tagging import DOCUMENTS, path_of
+from jolly_core.reports import cook, recipe_called
+from jolly_core.tagging import DOCUMENTS, index_of, path_of
 from jolly_core.terminals import strips
 
 from .blocks import blocks_scene
@@ -23,6 +22,7 @@ from .cardplan import card_leaves
 from .layoutleaves import fitted_leaf, layout_leaves
 from .leaves import Columns, Given, Row, blank_leaf, table_leaves
 from .lettering import fit, lay
+from .lists import list_leaves
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
 from .plans import cable_leaves, strip_leaves
 from .primitives import Item, Line, Prim, Scene, text
@@ -163,7 +163,6 @@ def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
 
 
 def _contents(project: Project, sheet: Sheet, given: Given, of: Sequence[str] | None = None) -> list[Scene]:
-    revision = project.settings.revision
     rows: list[Row] = []
     for s in project.sheets_in_order():
         if of is not None and s.id not in of:
@@ -171,9 +170,11 @@ def _contents(project: Project, sheet: Sheet, given: Given, of: Sequence[str] | 
         title = " ".join(t for t in (s.title, s.subtitle) if t)
         function = path_of(project.functions, s.function_id, "=")
         location = path_of(project.locations, s.location_id, "+")
+        index = index_of(project, s.id)
         rows.append(
-            [(s.number, s.id), (title, ""), (DOCUMENTS[s.kind], ""), (function, ""), (location, ""), (revision, "")]
+            [(s.number, s.id), (title, ""), (DOCUMENTS[s.kind], ""), (function, ""), (location, ""), (index, "")]
         )
+    index = project.settings.revision
     for page in generated_pages(project):
         if of is not None and page.id not in of:
             continue
@@ -182,7 +183,7 @@ def _contents(project: Project, sheet: Sheet, given: Given, of: Sequence[str] | 
         location = path_of(project.locations, made.location_id, "+")
         words = DOCUMENTS[made.kind]
         rows.append(
-            [(page.number, page.id), (page.title, ""), (words, ""), (function, ""), (location, ""), (revision, "")]
+            [(page.number, page.id), (page.title, ""), (words, ""), (function, ""), (location, ""), (index, "")]
         )
     return table_leaves(project, sheet, given, sheet.title or "Contents", CONTENTS_COLUMNS, rows)
 
@@ -209,18 +210,7 @@ def _data(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
 
 
 def _report(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
-    table = run_report(project, sheet.report)
-    columns = [(c.heading, float(c.width)) for c in table.columns]
-    # A character of a report's column takes about this much of a leaf.
-    columns = [(heading, width * 2.0) for heading, width in columns]
-    rows = [row for values in table.rows for row in _wrapped(values, [int(c.width * 1.5) for c in table.columns])]
-    return table_leaves(project, sheet, given, sheet.title or table.title, columns, rows)
-
-
-def _wrapped(values: Sequence[object], rooms: Sequence[int]) -> list[Row]:
-    """Return the rows of a leaf that a row of a report takes: what is too long for its cell goes on in the next one."""
-    cells = [wrap(str(value), max(room, 12)) or [""] for value, room in zip(values, rooms, strict=True)]
-    return [[(c[n] if n < len(c) else "", "") for c in cells] for n in range(max(map(len, cells)))]
+    return list_leaves(project, sheet, given, cook(project, recipe_called(project, sheet.report), sheet))
 
 
 def _strip(project: Project, sheet: Sheet, given: Given) -> list[Scene]:

@@ -1,6 +1,17 @@
 """Tags, units and cross-references of devices."""
 
-from .fields import DOCUMENTS, FIELDS, check_fields, check_own_name, fields_in, filled, own_names, renamed
+from .fields import (
+    DOCUMENTS,
+    FIELDS,
+    check_fields,
+    check_own_name,
+    fields_in,
+    filled,
+    index_of,
+    own_names,
+    renamed,
+    revisions,
+)
 from .names import INSIDE, device_at, is_inside, pin_name, place_side
 from .natural import natural
 from .references import (
@@ -62,6 +73,8 @@ __all__ = [
     "contact_table",
     "device_at",
     "fields_in",
+    "index_of",
+    "revisions",
     "filled",
     "full_tag",
     "is_inside",

@@ -6,7 +6,7 @@ import re
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
-from jolly_core.model import Project, RuleError, Settings, Sheet, derived
+from jolly_core.model import Project, Revision, RuleError, Settings, Sheet, derived
 
 from .tags import path_of
 
@@ -89,6 +89,22 @@ def _location_text(project: Project, sheet: Sheet) -> str:
     return location.text if location else ""
 
 
+@derived
+def _indexes(project: Project) -> dict[str, str]:
+    """Return the index of each sheet that a frozen revision changed: that of the last one which did."""
+    return {id: revision.index for revision in revisions(project) for id in revision.sheet_ids}
+
+
+def revisions(project: Project) -> list[Revision]:
+    """Return the frozen revisions in the order in which they were frozen."""
+    return sorted(project.revisions.values(), key=lambda r: r.id)
+
+
+def index_of(project: Project, sheet_id: str) -> str:
+    """Return the revision index of a sheet: that of the revision in which it changed last, else the project's."""
+    return _indexes(project).get(sheet_id, project.settings.revision)
+
+
 FIELDS: dict[str, Field] = {
     f.name: f
     for f in (
@@ -103,7 +119,8 @@ FIELDS: dict[str, Field] = {
         Field("count", "How many sheets there are", _count),
         Field("next", "Number of the next sheet", _next),
         Field("previous", "Number of the sheet before", _previous),
-        _settings("revision", "Revision", "revision"),
+        Field("revision", "Revision in which the sheet changed last", lambda p, s: index_of(p, s.id)),
+        _settings("project revision", "Revision of the project", "revision"),
         _settings("issued on", "Date of issue", "issued_on"),
         _settings("drawn by", "Who drew it", "drawn_by"),
         _settings("drawn on", "When it was drawn", "drawn_on"),

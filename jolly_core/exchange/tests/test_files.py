@@ -42,7 +42,7 @@ class ProjectFile(TestCase):
     def test_the_demo_file_is_in_canonical_order_and_holds_the_schema(self) -> None:
         text = (DEMO / "pellwick-kiln-2.spool.json").read_text(encoding="utf-8")
         self.assertEqual(write_project(demo()), text)
-        schema = json.loads((ROOT / "docs" / "formats" / "project-13.schema.json").read_text(encoding="utf-8"))
+        schema = json.loads((ROOT / "docs" / "formats" / "project-14.schema.json").read_text(encoding="utf-8"))
         Draft202012Validator.check_schema(schema)
         Draft202012Validator(schema).validate(json.loads(text))
         schema = json.loads((ROOT / "docs" / "formats" / "library-1.schema.json").read_text(encoding="utf-8"))
@@ -59,7 +59,7 @@ class ProjectFile(TestCase):
         self.assertEqual({s.number: s.kind for s in project.sheets.values()}, {"1": "schematic", "2": "schematic"})
         self.assertEqual({s.number: s.size for s in project.sheets.values()}, {"1": "A4", "2": "A3"})
         text = write_project(project)
-        self.assertEqual(json.loads(text)["version"], 13)
+        self.assertEqual(json.loads(text)["version"], 14)
         new = json.loads(text)["entities"]
         for kind, records in old["entities"].items():
             for was, now in zip(records, new[kind], strict=True):
@@ -170,7 +170,7 @@ class SheetPdf(TestCase):
             "Auger running",
             "Pellwick, kiln house",
             "Loading auger, control",
-            "12 of 48",
+            "12 of 49",
         ):
             self.assertIn(words, text)
         box = reader.pages[1].mediabox

@@ -30,7 +30,7 @@ WIRE_CATEGORIES = ("power", "control-ac", "control-dc", "signal", "pe", "externa
 NUMBER_PLACES = ("middle", "ends", "hidden")
 # Texts of a symbol that can be moved or hidden.
 SYMBOL_TEXTS = ("tag", "text", "reference", "pin")
-FIGURE_KINDS = ("boundary", "line", "picture")
+FIGURE_KINDS = ("boundary", "line", "picture", "table")
 
 
 def tag_key(device: Device) -> str:
@@ -163,12 +163,12 @@ class Note:
 @kind("figure", since=3)
 @dataclass(slots=True)
 class Figure:
-    """What is drawn without meaning to electricity: a titled boundary, a line, a picture.
+    """What is drawn without meaning to electricity: a titled boundary, a line, a picture, a table of a report.
 
     Attributes:
         x1, y1, x2, y2: grid points of two corners, or of a line's ends.
         kind: one of FIGURE_KINDS.
-        text: a boundary's title.
+        text: a boundary's title; of a table the key of its report or the id of its recipe.
         location_id: the location a boundary stands for; what is put inside it takes that location.
         picture_id: the picture of the project it shows.
         dashed: a broken line.

@@ -25,6 +25,7 @@ EXPECTED = {
     "next": "31",
     "previous": "20",
     "revision": "B",
+    "project revision": "B",
     "issued on": "2026-11-09",
     "drawn by": "A. Marsh",
     "drawn on": "2026-10-02",

@@ -7,7 +7,8 @@ from unittest import TestCase
 from jolly_core.checks import project_snags
 from jolly_core.edits.history import take_back
 from jolly_core.model import RuleError
-from jolly_core.reports.parts import needs, parts_list
+from jolly_core.reports import needs
+from jolly_core.reports.parts import parts_list
 from jolly_core.terminals import groups_of, strip_rows, strip_width_mm
 from jolly_core.testing import Workbench
 from jolly_core.wiring import site_of

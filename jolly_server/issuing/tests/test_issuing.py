@@ -59,7 +59,7 @@ class Issuing(DemoCase):
 
     def test_one_sheet_or_all(self) -> None:
         whole = self.vera.get(f"/api/projects/{KILN}/drawing.pdf")
-        self.assertEqual(len(PdfReader(io.BytesIO(whole.content)).pages), 48)
+        self.assertEqual(len(PdfReader(io.BytesIO(whole.content)).pages), 49)
         one = self.vera.get(f"/api/projects/{KILN}/drawing.pdf?sheet_id={self.sheet('30')}")
         reader = PdfReader(io.BytesIO(one.content))
         self.assertEqual(len(reader.pages), 1)

@@ -1,0 +1,129 @@
+"""A recipe's list on leaves: headings of groups, sums, its head on the first or all, groups on leaves of their own."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from textwrap import wrap
+
+from jolly_core.drawing import FRAME_MM, size_mm
+from jolly_core.model import Project, Sheet
+from jolly_core.reports import Cell, Column, Cooked, Row
+from jolly_core.tagging import lead_of
+
+from .leaves import HEAD_MM, ROW_MM, TOP_MM, Columns, Given, cell, leaf_of, rows_on
+from .lettering import fit
+from .pages import split
+from .primitives import Item, Line, Prim, RoleName, Scene, text
+
+CHARACTER_MM = 2.0  # of a leaf that a character of a column's width takes
+ROOM = 1.5  # letters of the small text that go into that
+LEAST = 12  # letters of a line
+HEAD_SIZE_MM = 2.4
+
+
+@dataclass(slots=True, frozen=True)
+class _Line:
+    """A line of the list: its cells with their links, how it is written, and whether a new leaf begins with it."""
+
+    cells: list[tuple[str, str]]
+    role: RoleName = "label"
+    wide: bool = False
+    begins: bool = False
+
+
+def list_leaves(project: Project, sheet: Sheet, given: Given, cooked: Cooked) -> list[Scene]:
+    """Return the list on as many leaves as it takes."""
+    columns: Columns = [(c.heading, c.width * CHARACTER_MM) for c in cooked.columns]
+    lines = list(_lines(project, cooked))
+    title = sheet.title or cooked.title
+    spans = _spans(lines, rows_on(project, sheet))
+    scenes = []
+    for n, (first, last) in enumerate(spans, start=1):
+        scene, grid = leaf_of(project, sheet, given, title, columns, (n, len(spans)))
+        if cooked.head and (n == 1 or cooked.head_on == "all"):
+            _head(sheet, scene, title, cooked.head)
+        y = TOP_MM + HEAD_MM
+        for at, line in enumerate(lines[first:last], start=first):
+            bottom = y + ROW_MM
+            prims: list[Prim] = [Line(FRAME_MM, bottom, grid.right, bottom, "thin")]
+            if line.wide:
+                shown, size = fit(line.cells[0][0], grid.right - FRAME_MM - 2, 2.6)
+                prims.append(text(FRAME_MM + 1, bottom - 1.8, size, shown, role=line.role))
+            else:
+                for left, width, (words, link) in zip(grid.lefts, grid.widths, line.cells, strict=False):
+                    role: RoleName = "reference" if link else line.role
+                    prims += cell(left, width, bottom - 1.8, words, link=link, role=role)
+            scene.items[f"row:{at}"] = Item(f"row:{at}", "table", prims, (FRAME_MM, y, grid.right, bottom))
+            y = bottom
+        scenes.append(scene)
+    return scenes
+
+
+def _head(sheet: Sheet, scene: Scene, title: str, words: str) -> None:
+    """Put a list's head at the right of its title."""
+    width = size_mm(sheet)[0]
+    room = max(40.0, width - 2 * FRAME_MM - 8 - len(title) * 3.4)
+    shown, size = fit(words, room, HEAD_SIZE_MM)
+    at = width - FRAME_MM - 2
+    prims: list[Prim] = [text(at, TOP_MM - 5, size, shown, anchor="end", role="label")]
+    scene.items["list-head"] = Item("list-head", "frame", prims, (FRAME_MM, 0, at, TOP_MM))
+
+
+def _spans(lines: list[_Line], room: int) -> list[tuple[int, int]]:
+    """Return (first, after last) of the lines of each leaf; a heading is never the last line of one."""
+    starts = [n for n, line in enumerate(lines) if line.begins and n] + [len(lines)]
+    found, first = [], 0
+    for stop in starts:
+        part = lines[first:stop]
+        heights: list[float] = []
+        for n, line in enumerate(part):
+            follows = line.wide and n + 1 < len(part)
+            heights.append(2 if follows else 0 if n and part[n - 1].wide else 1)
+        found += [(first + a, first + b) for a, b in split(heights, room)]
+        first = stop
+    return found
+
+
+def _lines(project: Project, cooked: Cooked) -> Iterator[_Line]:
+    for n, group in enumerate(cooked.groups):
+        if group.title:
+            yield _Line([(group.title, "")], "title", wide=True, begins=cooked.breaks and n > 0)
+        for row in group.rows:
+            yield from _of_row(project, cooked.columns, row)
+        if group.sums and group.title:
+            yield _Line(_sums(cooked.columns, group.sums), "heading")
+    if cooked.sums:
+        yield _Line(_sums(cooked.columns, cooked.sums), "heading")
+
+
+def _sums(columns: tuple[Column, ...], cells: tuple[Cell, ...]) -> list[tuple[str, str]]:
+    return [(shown_cell(v), "") for v, _ in zip(cells, columns, strict=True)]
+
+
+def shown_cell(value: Cell) -> str:
+    """Return a cell as it is read: numbers without noughts that say nothing.
+
+    Example:
+        >>> shown_cell(2.50)
+        '2.5'
+    """
+    return f"{value:.6f}".rstrip("0").rstrip(".") if isinstance(value, float) else str(value)
+
+
+def _of_row(project: Project, columns: tuple[Column, ...], row: Row) -> Iterator[_Line]:
+    """Yield the lines that a row takes: what is too long for its cell goes on in the next one."""
+    link = place_to_show(project, row.lead)
+    rooms = [max(int(c.width * ROOM), LEAST) for c in columns]
+    cells = [wrap(shown_cell(v), room) or [""] for v, room in zip(row, rooms, strict=True)]
+    for n in range(max(map(len, cells))):
+        yield _Line([(c[n] if n < len(c) else "", link if not k else "") for k, c in enumerate(cells)])
+
+
+def place_to_show(project: Project, lead: str) -> str:
+    """Return what a row's lead is drawn as: a sheet, symbol or continuation; "" for what is drawn nowhere."""
+    if lead in project.devices:
+        symbol = lead_of(project, lead)
+        return symbol.id if symbol else ""
+    known = (project.sheets, project.symbols, project.continuations)
+    return lead if any(lead in table for table in known) else ""
