@@ -6,6 +6,8 @@ from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
 from .graphics import extent, graphics_in
 from .harnessgltf import harness_gltf
+from .listback import EditedCell, ListBack, read_list
+from .lists import LIST_FORMATS, unwritable, write_list
 from .pack import board_dxf, board_pdf, pack_files, surface_pdf, write_pack
 from .partstable import (
     COMMON,
@@ -28,6 +30,12 @@ from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, t
 from .versions import VERSION
 
 __all__ = [
+    "EditedCell",
+    "LIST_FORMATS",
+    "ListBack",
+    "read_list",
+    "unwritable",
+    "write_list",
     "cabinet_gltf",
     "harness_gltf",
     "TableCells",

@@ -57,7 +57,7 @@ def table_xlsx(table: Table) -> bytes:
     out = io.BytesIO()
     book = xlsxwriter.Workbook(out, {"constant_memory": True, "strings_to_formulas": False, "strings_to_urls": False})
     book.set_properties({"created": EPOCH})
-    page = book.add_worksheet(_sheet_name(table.title))
+    page = book.add_worksheet(sheet_name(table.title))
     heading = book.add_format({"bold": True, "bottom": 1})
     for number, column in enumerate(table.columns):
         page.set_column(number, number, column.width)
@@ -77,7 +77,7 @@ def table_xlsx(table: Table) -> bytes:
     return out.getvalue()
 
 
-def _sheet_name(title: str) -> str:
+def sheet_name(title: str) -> str:
     """Return a name that a workbook allows for a sheet: without the characters it keeps for itself, at most 31."""
     return "".join("-" if c in "[]:*?/\\" else c for c in title)[:31]
 

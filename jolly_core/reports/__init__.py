@@ -1,6 +1,7 @@
 """Row builders of reports. Importing a module registers its reports."""
 
 from . import building, harness, harnessmaking, layouts, making, parts, plc, references, sheets, spares, wires
+from .back import BACK, Back, state_mark
 from .finding import Found, find_in
 from .jumping import places_of
 from .layouts import holes_in_order
@@ -26,6 +27,9 @@ from .registry import (
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "BACK",
+    "Back",
+    "state_mark",
     "TESTS",
     "WITHOUT_VALUE",
     "Cooked",

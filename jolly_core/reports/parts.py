@@ -170,7 +170,6 @@ def parts_by_place(project: Project) -> list[tuple[Cell, ...]]:
         Column("quantity", "Qty", 5, number=True, extra=True),
         *ORDER_COLUMNS,
     ),
-    back=True,
 )
 def device_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the device list, by tag."""

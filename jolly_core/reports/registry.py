@@ -82,7 +82,6 @@ class Report:
     build: Build
     machine: bool = False
     keeps: bool = True  # what it gives depends on the project alone, so it need not be built each time
-    back: bool = False  # an edited table of it can be taken in again
 
 
 REPORTS: dict[str, Report] = {}
@@ -98,7 +97,6 @@ def report(
     *,
     machine: bool = False,
     keeps: bool = True,
-    back: bool = False,
 ) -> Callable[[Build], Build]:
     """Register a row builder under a key.
 
@@ -109,7 +107,7 @@ def report(
     def register(build: Build) -> Build:
         if key in REPORTS:
             raise RuntimeError(f"Two reports claim “{key}”.")
-        REPORTS[key] = Report(key, title, help, columns, build, machine, keeps, back)
+        REPORTS[key] = Report(key, title, help, columns, build, machine, keeps)
         return build
 
     return register

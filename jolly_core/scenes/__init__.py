@@ -11,10 +11,11 @@ from .clipface import clip_scene
 from .graphics import art_of, drawn, kept
 from .layoutleaves import surface_leaves
 from .lettering import fit, lay
+from .lists import list_leaves
 from .made import made, page_leaves, page_scene
 from .outlines import outline_prims
 from .pages import BLOCKS, PREFIX, Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
-from .papers import paper_set
+from .papers import counted_leaves, paper_set
 from .primitives import (
     Arc,
     Art,
@@ -81,6 +82,8 @@ __all__ = [
     "paper_set",
     "made",
     "page_of",
+    "counted_leaves",
+    "list_leaves",
     "page_scene",
     "plan_ids",
     "plan_of",

@@ -42,6 +42,12 @@ def paper_set(project: Project, ids: Sequence[str]) -> Iterator[tuple[str, Scene
             at += 1
 
 
+def counted_leaves(project: Project, leaves: Sequence[Scene]) -> list[Scene]:
+    """Return leaves that are a set of their own: each title block says which of how many it is."""
+    numbers = [leaf.sheet.number if leaf.sheet else "" for leaf in leaves]
+    return [_counted(project, leaf, n, numbers) for n, leaf in enumerate(leaves)]
+
+
 def _counted(project: Project, leaf: Scene, at: int, numbers: list[str]) -> Scene:
     """Return a leaf whose title block counts the papers of its set."""
     if leaf.sheet is None:

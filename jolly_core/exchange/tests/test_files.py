@@ -158,7 +158,7 @@ class SheetPdf(TestCase):
         reader = PdfReader(io.BytesIO(sheets_pdf(project, ids, FONTS)))
         self.assertEqual(
             len(reader.pages),
-            len(ids) + 17,
+            len(ids) + 18,
             "the list of parts is long, and the layout has leaves for plate, door, balloons and holes",
         )
         text = next(t for p in reader.pages if "Loading auger, control" in (t := p.extract_text()) and "301" in t)

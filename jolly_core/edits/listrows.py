@@ -1,0 +1,87 @@
+"""What was edited in a list in a spreadsheet, taken in as one edit: tags, texts, part numbers, order data."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any, Literal
+
+from pydantic import Field
+
+from jolly_core.model import Device, Part, RuleError
+from jolly_core.reports import BACK, state_mark
+
+from .base import Id, Payload, Text, Work, edit
+from .devices import SetTag, SetText, set_tag, set_text
+from .parts import give_part
+
+_PART_FIELDS = {"text": "text", "supplier": "supplier", "order_number": "order_number", "currency": "currency"}
+
+
+class ListCell(Payload):
+    """A cell of a list that was edited: the object, the column, and what it says now."""
+
+    id: Id
+    column: Text
+    value: str = Field(max_length=4000)
+    mark: Text = ""
+
+
+class TakeList(Payload):
+    """Take in what was edited in a list; a mark says what the object said when the list was written."""
+
+    kind: Literal["take-list"] = "take-list"
+    report: Text
+    cells: list[ListCell] = Field(min_length=1, max_length=50_000)
+
+
+@edit(TakeList, {"report": "devices", "cells": [{"id": "d1", "column": "text", "value": "Auger run"}]})
+def take_list(work: Work, payload: TakeList) -> str:
+    """Work out TakeList."""
+    back = BACK.get(payload.report)
+    if back is None:
+        raise RuleError("This list is not one that is taken in again.", field="report")
+    before = {id: back.state(work.project, id) for id in {cell.id for cell in payload.cells}}
+    for cell in payload.cells:
+        state = before[cell.id]
+        if state is None:
+            raise RuleError("Something in this list is gone from the project. Write the list anew.", ids=(cell.id,))
+        if cell.mark and cell.mark != state_mark(state):
+            words = f"{back.name(work.project, cell.id)} has changed since the list was written. Write it anew."
+            raise RuleError(words, ids=(cell.id,))
+        if cell.column not in state:
+            raise RuleError(f"The column “{cell.column}” of this list is not taken in.", field="column")
+        try:
+            if payload.report == "devices":
+                _device(work, cell)
+            else:
+                _part(work, cell)
+        except RuleError as error:
+            name = back.name(work.project, cell.id)
+            raise RuleError(f"{name}: {error.message}", field=cell.column, ids=(cell.id,)) from error
+    count = len({cell.id for cell in payload.cells})
+    return f"take in a list: {count} row{'s' if count > 1 else ''}"
+
+
+def _device(work: Work, cell: ListCell) -> None:
+    device: Device = work.project.get("device", cell.id)
+    if cell.column == "tag":
+        set_tag(work, SetTag.model_construct(device_id=device.id, tag=cell.value))
+    elif cell.column == "text":
+        set_text(work, SetText.model_construct(device_id=device.id, text=cell.value))
+    else:
+        give_part(work, device, cell.value.strip())
+
+
+def _part(work: Work, cell: ListCell) -> None:
+    part: Part = work.project.get("part", cell.id)
+    values: dict[str, Any]
+    if cell.column == "price":
+        try:
+            values = {"price": float(cell.value.replace(",", ".")) if cell.value.strip() else 0.0}
+        except ValueError:
+            raise RuleError(f"“{cell.value}” is no price.") from None
+    elif cell.column == "text" and work.project.settings.part_language in part.texts:
+        values = {"texts": {**part.texts, work.project.settings.part_language: cell.value}}
+    else:
+        values = {_PART_FIELDS[cell.column]: cell.value}
+    work.put("part", replace(part, **values))

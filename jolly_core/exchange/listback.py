@@ -1,0 +1,179 @@
+"""A list that was edited in a spreadsheet: what differs from the project, and what cannot be taken in.
+
+A row is known by its hidden id, a column by its heading, so that rows may be sorted and columns moved.
+"""
+
+from __future__ import annotations
+
+import io
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Any
+
+from openpyxl import load_workbook
+from openpyxl.utils import get_column_letter
+from openpyxl.worksheet.worksheet import Worksheet
+
+from jolly_core.model import FileError, Project
+from jolly_core.reports import BACK, Back, state_mark
+from jolly_core.reports.registry import Cell
+
+from .cells import BROKEN, MOST_ROWS, shown
+from .lists import MARK_HEADING, ROW_MARK
+
+LOOKED_AT = 10  # rows in which the headings are looked for
+
+
+@dataclass(slots=True, frozen=True)
+class EditedCell:
+    """A cell that says something else than the project: object, its name, column, heading, what is and what becomes."""
+
+    id: str
+    name: str
+    column: str
+    heading: str
+    before: str
+    after: str
+    mark: str
+
+
+@dataclass(slots=True)
+class ListBack:
+    """What a list that was edited brings.
+
+    Attributes:
+        report: key of the report it is a list of.
+        cells: what would change.
+        refused: rows that are not taken in, each with its name and why.
+        ignored: what is passed over: unknown columns, formulas, columns that are only to be read.
+    """
+
+    report: str
+    cells: list[EditedCell] = field(default_factory=list)
+    refused: list[str] = field(default_factory=list)
+    ignored: list[str] = field(default_factory=list)
+
+
+@dataclass(slots=True, frozen=True)
+class _Layout:
+    """Where things are in the file: row of the headings, column of ids and marks, columns by number, all from 1."""
+
+    row: int
+    id: int
+    mark: int
+    report: str
+    columns: dict[int, tuple[str, str]]  # heading and column
+
+
+def read_list(project: Project, content: bytes) -> ListBack:
+    """Return what an edited XLSX of a list would change; nothing is changed.
+
+    Raises:
+        FileError: it is no workbook, or not a list of this program that is taken in again.
+    """
+    try:
+        page = load_workbook(io.BytesIO(content)).worksheets[0]
+    except (*BROKEN, IndexError):
+        raise FileError("This is not an XLSX workbook. Save the list as .xlsx.") from None
+    if page.max_row > MOST_ROWS:
+        raise FileError(f"The list has more than {MOST_ROWS} rows.")
+    found = ListBack("")
+    layout = _layout(page, found)
+    back = BACK[layout.report]
+    found.report = layout.report
+    for row in page.iter_rows(min_row=layout.row + 1):
+        values = {cell.column: cell for cell in row if cell.value is not None}
+        id = str(values[layout.id].value) if layout.id in values else ""
+        if id:
+            mark = str(values[layout.mark].value) if layout.mark in values else ""
+            _read_row(project, back, layout, values, (id, mark), found)
+    _agree(found)
+    return found
+
+
+def _agree(found: ListBack) -> None:
+    """Refuse what two rows of one object say differently."""
+    said: dict[tuple[str, str], set[str]] = {}
+    for cell in found.cells:
+        said.setdefault((cell.id, cell.column), set()).add(cell.after)
+    torn = {key for key, values in said.items() if len(values) > 1}
+    for cell in found.cells:
+        words = f"{cell.name}: two rows say different things in “{cell.heading}”."
+        if (cell.id, cell.column) in torn and words not in found.refused:
+            found.refused.append(words)
+    found.cells = list({(c.id, c.column): c for c in found.cells if (c.id, c.column) not in torn}.values())
+
+
+def _layout(page: Worksheet, found: ListBack) -> _Layout:
+    """Return where things are, and note columns that are passed over."""
+    for row in page.iter_rows(max_row=LOOKED_AT):
+        for cell in row:
+            if isinstance(cell.value, str) and cell.value.startswith(ROW_MARK):
+                return _columns(row, cell.column, cell.value, found)
+    raise FileError(
+        "This is no list that can be taken in: its hidden columns are missing. Write the list as XLSX, edit that file."
+    )
+
+
+def _columns(row: tuple[Any, ...], id_column: int, words: str, found: ListBack) -> _Layout:
+    try:
+        said = json.loads(words.removeprefix(ROW_MARK))
+        report, headings = str(said["report"]), {str(k): str(v) for k, v in said["columns"].items()}
+    except (ValueError, KeyError, TypeError, AttributeError):
+        raise FileError("The hidden columns of this list were changed. Write the list anew.") from None
+    if report not in BACK:
+        raise FileError("This list is one to be read only: nothing of it is taken in.")
+    columns: dict[int, tuple[str, str]] = {}
+    mark = 0
+    for cell in row:
+        heading = "" if cell.value is None else str(cell.value)
+        if heading == MARK_HEADING:
+            mark = cell.column
+        elif heading in headings:
+            columns[cell.column] = (heading, headings[heading])
+        elif heading and cell.column != id_column:
+            found.ignored.append(f"Column “{heading}” is not one of the list.")
+    return _Layout(row[0].row, id_column, mark, report, columns)
+
+
+def _read_row(
+    project: Project, back: Back, layout: _Layout, values: dict[int, Any], object: tuple[str, str], found: ListBack
+) -> None:
+    id, mark = object
+    state = back.state(project, id)
+    edited = list(_edited(back, layout, values, state, found)) if state is not None else []
+    if state is None:
+        first = next((shown(c.value) for n, c in sorted(values.items()) if n in layout.columns), "A row")
+        found.refused.append(f"{first} is gone from the project.")
+    elif edited and mark != state_mark(state):
+        name = back.name(project, id)
+        found.refused.append(f"{name} has changed since the list was written. Write the list anew and edit that.")
+    else:
+        name = back.name(project, id)
+        found.cells += [EditedCell(id, name, column, head, was, now, mark) for column, head, was, now in edited]
+
+
+def _edited(
+    back: Back, layout: _Layout, values: dict[int, Any], state: dict[str, Cell], found: ListBack
+) -> Iterator[tuple[str, str, str, str]]:
+    """Yield column, heading, before and after of the cells of a row that differ; formulas are passed over."""
+    for number, (heading, column) in layout.columns.items():
+        if column not in state:
+            continue
+        cell = values.get(number)
+        if cell is not None and cell.data_type == "f":
+            where = f"{get_column_letter(number)}{cell.row}"
+            found.ignored.append(f"The formula in {where} is not taken in. Type its value.")
+            continue
+        after = shown(cell.value).strip() if cell is not None else ""
+        before = shown(state[column]).strip()
+        if after != before and not (column in back.numbers and _as_number(after) == _as_number(before)):
+            yield column, heading, before, after
+
+
+def _as_number(words: str) -> float | str:
+    try:
+        return float(words.replace(",", ".")) if words else 0.0
+    except ValueError:
+        return words

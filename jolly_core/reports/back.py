@@ -1,0 +1,69 @@
+"""Lists that can be edited in a spreadsheet and taken in again: which of their columns, and what objects say now."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass
+from hashlib import sha256
+
+from jolly_core.library import text_in
+from jolly_core.model import Project
+from jolly_core.tagging import full_tag
+
+from .registry import Cell
+
+State = dict[str, Cell]
+
+
+@dataclass(slots=True, frozen=True)
+class Back:
+    """How a list is taken in again.
+
+    Attributes:
+        state: gives what an object says in the columns that may be edited, None when it is gone.
+        name: gives its name for people.
+        numbers: columns that hold numbers.
+    """
+
+    state: Callable[[Project, str], State | None]
+    name: Callable[[Project, str], str]
+    numbers: tuple[str, ...] = ()
+
+
+def _device(project: Project, id: str) -> State | None:
+    device = project.devices.get(id)
+    if device is None:
+        return None
+    part = project.parts.get(device.part_id)
+    return {"tag": full_tag(project, device), "text": device.text, "number": part.number if part else ""}
+
+
+def _device_name(project: Project, id: str) -> str:
+    return full_tag(project, project.devices[id]) if id in project.devices else "a device"
+
+
+def _part(project: Project, id: str) -> State | None:
+    part = project.parts.get(id)
+    if part is None:
+        return None
+    text = text_in(part, project.settings.part_language)
+    order: State = {"supplier": part.supplier, "order_number": part.order_number}
+    return {"text": text, **order, "price": part.price or "", "currency": part.currency}
+
+
+def _part_name(project: Project, id: str) -> str:
+    return project.parts[id].number if id in project.parts else "a part"
+
+
+# By the key of the report.
+BACK: dict[str, Back] = {
+    "devices": Back(_device, _device_name),
+    "parts": Back(_part, _part_name, ("price",)),
+    "parts-by-place": Back(_part, _part_name, ("price",)),
+}
+
+
+def state_mark(state: State) -> str:
+    """Return a short mark of what an object says, the same as long as it says the same."""
+    return sha256(json.dumps(state, sort_keys=True).encode()).hexdigest()[:12]
