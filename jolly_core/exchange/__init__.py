@@ -1,14 +1,29 @@
 """Files in and out: project file, tables, sheets and layouts as PDF, plates as DXF, cut list, the pack."""
 
 from .bookcells import TableCells, read_table
+from .built import board_dxf, board_pdf, surface_pdf
 from .cabinetgltf import cabinet_gltf
 from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
 from .graphics import extent, graphics_in
 from .harnessgltf import harness_gltf
+from .issuecheck import WEIGHTS, Finding, issue_check
 from .listback import EditedCell, ListBack, read_list
 from .lists import LIST_FORMATS, unwritable, write_list
-from .pack import board_dxf, board_pdf, pack_files, surface_pdf, write_pack
+from .pack import (
+    EVERYTHING,
+    PIECES,
+    Written,
+    check_pack,
+    everything_pack,
+    named_files,
+    outside,
+    pack_files,
+    write_pack,
+    written,
+    zipped,
+)
+from .packitems import ITEMS, whole_set
 from .partstable import (
     COMMON,
     TOLD,
@@ -30,6 +45,20 @@ from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, t
 from .versions import VERSION
 
 __all__ = [
+    "Finding",
+    "WEIGHTS",
+    "issue_check",
+    "EVERYTHING",
+    "ITEMS",
+    "PIECES",
+    "Written",
+    "check_pack",
+    "everything_pack",
+    "named_files",
+    "outside",
+    "whole_set",
+    "written",
+    "zipped",
     "EditedCell",
     "LIST_FORMATS",
     "ListBack",

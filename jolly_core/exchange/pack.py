@@ -1,4 +1,4 @@
-"""The pack: everything that is issued of a project, in one zip with a page of contents.
+"""Packs: files that are issued together, in one zip with a page of contents and a list of what looks wrong.
 
 The zip carries no time of writing: the same project gives the same bytes.
 """
@@ -7,161 +7,144 @@ from __future__ import annotations
 
 import io
 import zipfile
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from hashlib import sha256
 from pathlib import Path
 
-from jolly_core.cabinet import SURFACE_WORDS, enclosures, surface_size
-from jolly_core.harness import harnesses
-from jolly_core.model import Project, RuleError
-from jolly_core.reports import Column, Table, run_report
-from jolly_core.scenes import Scene, generated_pages, page_scene, plan_ids, surface_leaves
-from jolly_core.tagging import product_tag
+from pypdf import PdfReader
 
-from .cutfile import cut_json
-from .platedxf import surface_dxf
-from .scenedxf import scenes_dxf
-from .sheetpdf import page_title, scaled_pdf, sheets_pdf, tiled_pdf
-from .tables import table_csv, table_pdf, table_xlsx
+from jolly_core.model import Pack, Project, RuleError, Sheet
+from jolly_core.reports import Cell, Column, Table
+from jolly_core.tagging import check_fields, filled
+
+from .packitems import PackFile, everything, files_of, safe, whole_set
+from .tables import table_pdf
 
 DATE = (2000, 1, 1, 0, 0, 0)
 CONTENTS = "00-contents.pdf"
-# Paper mm for each mm of a layout, the largest that fits an A3 page.
-Entry = tuple[str, str, Callable[[], bytes]]  # file name, what it is, what makes it
+EVERYTHING = "Everything"
+PIECES = ("kind", "date")  # of a file's name, beside the project's fields
+# Files done, files in all, and the one that is made now.
+Step = Callable[[int, int, str], None]
 
 
-# Kind of generated page, name of its file, and what it is called.
-_PLANS = (
-    ("terminals", "terminal-plan", "Terminal plans"),
-    ("cores", "core-plan", "Core plans"),
-    ("cards", "card-plan", "Card plans"),
-)
+@dataclass(slots=True, frozen=True)
+class Written:
+    """A file of a pack that was written: its name, what it is, bytes, pages of a PDF, rows of a list, and a digest."""
+
+    name: str
+    words: str
+    size: int
+    pages: int
+    rows: int
+    digest: str
 
 
-def surface_pdf(project: Project, enclosure_id: str, surface: str, fonts: Path) -> bytes:
-    """Return a surface of an enclosure as PDF in the project's frame: dimensions and balloons, holes, their table.
-
-    Raises:
-        GoneError: the enclosure is not in the project.
-        RuleError: its size is not known.
-    """
-    leaves = surface_leaves(project, enclosure_id, surface)
-    words = SURFACE_WORDS[surface]
-    return scaled_pdf(project, [(f"{words} {n}", leaf) for n, leaf in enumerate(leaves, start=1)], fonts)
+def everything_pack(project: Project) -> Pack:
+    """Return the pack that every project has: all there is of it."""
+    return Pack("", EVERYTHING, tuple(everything(project)), "{kind}")
 
 
-_HARNESS_LISTS = (
-    ("harness-wires", "harness-cut-list", "Harness cut list"),
-    ("harness-parts", "harness-parts", "Harness parts"),
-    ("assembly", "harness-assembly", "Assembly order"),
-    ("harness-labels", "harness-labels", "Harness labels"),
-    ("continuity", "continuity-test", "Continuity test"),
-)
-
-
-def board_pdf(project: Project, harness_id: str, fonts: Path, *, tiled: bool = False, variant_id: str = "") -> bytes:
-    """Return the form board of a harness or variant as PDF at true scale, on one page or tiled on A4.
+def check_pack(project: Project, pack: Pack, fonts: Path) -> None:
+    """Refuse a pack that cannot be issued.
 
     Raises:
-        RuleError: the harness has no segments yet.
+        RuleError: it names what there is not, or its file names use fields that nobody knows.
     """
-    title, scene = _board(project, harness_id, variant_id)
-    return tiled_pdf(project, title, scene, fonts) if tiled else scaled_pdf(project, [(title, scene)], fonts)
+    if not pack.files:
+        raise RuleError(f"The pack “{pack.name}” holds nothing yet. Add files to it.", field="files")
+    check_fields(project, pack.pattern, PIECES)
+    for file in pack.files:
+        files_of(project, file.get("what", ""), file.get("format", ""), fonts)
 
 
-def board_dxf(project: Project, harness_id: str, variant_id: str = "") -> bytes:
-    """Return the form board of a harness or variant as DXF at true scale, in mm.
+def named_files(project: Project, pack: Pack, fonts: Path) -> list[tuple[str, PackFile]]:
+    """Return the files of a pack with their names; equal names are numbered on.
 
     Raises:
-        RuleError: the harness has no segments yet.
+        RuleError: as `check_pack`.
     """
-    return scenes_dxf(project, [_board(project, harness_id, variant_id)[1]])
+    check_pack(project, pack, fonts)
+    found: dict[str, PackFile] = {}
+    for file in pack.files:
+        for made in files_of(project, file.get("what", ""), file.get("format", ""), fonts):
+            given = {"kind": made.kind, "date": project.settings.issued_on}
+            stem = safe(filled(project, Sheet("", ""), pack.pattern, given)) or made.kind
+            name, count = f"{stem}.{made.ending}", 1
+            while name in found or name == CONTENTS:
+                count += 1
+                name = f"{stem}-{count}.{made.ending}"
+            found[name] = made
+    return list(found.items())
 
 
-def _board(project: Project, harness_id: str, variant_id: str = "") -> tuple[str, Scene]:
-    wanted = ("board", harness_id, variant_id)
-    page = next((p for p in generated_pages(project) if (p.kind, p.subject, p.variant) == wanted), None)
-    if page is None:
-        code = project.get("harness", harness_id).code
-        raise RuleError(f"{code} has no segments yet. Add its connectors first.", ids=(harness_id,))
-    return page_title(project, page.id), page_scene(project, page.id)
+def _told(done: int, count: int, doing: str) -> None:
+    """Tell nobody."""
 
 
-def entries(project: Project, fonts: Path) -> Iterator[Entry]:
-    """Yield what a pack of the project holds, in order, without making it yet."""
-    drawn = [s.id for s in project.sheets_in_order()]
-    if drawn:
-        yield "drawing.pdf", "All sheets", lambda: sheets_pdf(project, drawn, fonts)
-    yield "parts-list.xlsx", "Parts list", lambda: table_xlsx(run_report(project, "parts"))
-    yield "wire-list.csv", "Wire list with lengths", lambda: table_csv(run_report(project, "wires"))
-    for kind, name, words in _PLANS:
-        pages = plan_ids(project, kind)
-        if pages:
-            yield f"{name}.pdf", words, lambda pages=pages: sheets_pdf(project, pages, fonts)  # type: ignore[misc]
-            yield f"{name}.csv", f"{words} as a table", lambda kind=kind: table_csv(run_report(project, kind))  # type: ignore[misc]
-    if project.io_points or project.cards:
-        yield "io-list.xlsx", "I/O list", lambda: table_xlsx(run_report(project, "io"))
-    yield "cut-list.csv", "Cut list", lambda: table_csv(run_report(project, "cut"))
-    yield "cut-list.json", "Cut list for machines", lambda: cut_json(project)
-    yield "labels.csv", "Label texts", lambda: table_csv(run_report(project, "labels"))
-    yield "spools.csv", "Spools of each wire type", lambda: table_csv(run_report(project, "spools"))
-    if project.rails or project.ducts:
-        yield "rail-and-duct-cuts.csv", "Rail and duct cuts", lambda: table_csv(run_report(project, "stock"))
-    yield from _layouts(project, fonts)
-    for harness in harnesses(project):
-        if any(p.subject == harness.id for p in generated_pages(project)):
-            id, name = harness.id, f"form-board-{_safe(harness.code)}"
-            yield f"{name}.pdf", f"Form board {harness.code}, 1:1", lambda id=id: board_pdf(project, id, fonts)  # type: ignore[misc]
-            yield (
-                f"{name}-a4.pdf",
-                f"Form board {harness.code}, 1:1 on A4 tiles",
-                lambda id=id: board_pdf(project, id, fonts, tiled=True),  # type: ignore[misc]
-            )
-    if project.harnesses:
-        yield "connector-table.csv", "Connector table", lambda: table_csv(run_report(project, "connectors"))
-        for key, name, words in _HARNESS_LISTS:
-            yield f"{name}.csv", words, lambda key=key: table_csv(run_report(project, key))  # type: ignore[misc]
-    yield "snags.csv", "Snags that are left", lambda: table_csv(run_report(project, "snags"))
+def pack_files(project: Project, fonts: Path, pack: Pack | None = None, step: Step = _told) -> dict[str, bytes]:
+    """Return the files of a pack by name, the page of contents first.
 
+    Args:
+        project: it is only read.
+        fonts: folder of the font files.
+        pack: None for everything.
+        step: told before each file is made, and when all are.
 
-def _layouts(project: Project, fonts: Path) -> Iterator[Entry]:
-    for enclosure in enclosures(project):
-        tag = product_tag(project, project.devices[enclosure.device_id])
-        surfaces = ["plate"]
-        if any(p.surface == "door" and p.enclosure_id == enclosure.id for p in project.placings.values()):
-            surfaces.append("door")
-        try:
-            surface_size(project, enclosure, "plate")
-        except RuleError:
-            continue
-        for surface in surfaces:
-            name, what = f"{surface}-{_safe(tag)}", f"{'Mounting plate' if surface == 'plate' else 'Door'} of -{tag}"
-            id = enclosure.id
-            yield f"{name}.pdf", what, lambda id=id, s=surface: surface_pdf(project, id, s, fonts)  # type: ignore[misc]
-            yield f"{name}.dxf", f"{what} with holes", lambda id=id, s=surface: surface_dxf(project, id, s)  # type: ignore[misc]
-
-
-def _safe(name: str) -> str:
-    return "".join(c if c.isalnum() or c in "-_." else "-" for c in name)
-
-
-def pack_files(project: Project, fonts: Path) -> dict[str, bytes]:
-    """Return the files of a pack by name, the page of contents first."""
-    listed = list(entries(project, fonts))
-    rows = [(n, name, what) for n, (name, what, _) in enumerate(listed, start=1)]
+    Raises:
+        RuleError: as `check_pack`.
+    """
+    listed = named_files(project, pack or everything_pack(project), fonts)
+    rows: list[tuple[Cell, ...]] = [(n, name, file.words) for n, (name, file) in enumerate(listed, start=1)]
     columns = (Column("n", "No", 5, number=True), Column("file", "File", 40), Column("what", "What it is", 50))
     s = project.settings
     name = f"{s.number} {s.name}, revision {s.revision}".strip()
-    contents = table_pdf(Table("Contents", columns, list(rows)), name, fonts)
-    return {CONTENTS: contents, **{file: make() for file, _, make in listed}}
+    found = {CONTENTS: table_pdf(Table("Contents", columns, rows), name, fonts)}
+    for n, (name, file) in enumerate(listed):
+        step(n, len(listed), name)
+        found[name] = file.make()
+    step(len(listed), len(listed), "")
+    return found
 
 
-def write_pack(project: Project, fonts: Path) -> bytes:
-    """Return the pack as a zip."""
+def zipped(files: dict[str, bytes]) -> bytes:
+    """Return files as a zip, in order."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
-        for name, content in pack_files(project, fonts).items():
+        for name, content in files.items():
             info = zipfile.ZipInfo(name, DATE)
             info.compress_type = zipfile.ZIP_DEFLATED
             info.external_attr = 0o644 << 16
             archive.writestr(info, content)
     return out.getvalue()
+
+
+def write_pack(project: Project, fonts: Path, pack: Pack | None = None) -> bytes:
+    """Return a pack as a zip, of everything when none is given."""
+    return zipped(pack_files(project, fonts, pack))
+
+
+def written(project: Project, pack: Pack, fonts: Path, files: dict[str, bytes]) -> list[Written]:
+    """Return what was written of a pack, with pages and rows."""
+    made = dict(named_files(project, pack, fonts))
+    found = []
+    for name, content in files.items():
+        words = made[name].words if name in made else "Contents"
+        pages = len(PdfReader(io.BytesIO(content)).pages) if name.endswith(".pdf") else 0
+        rows = _rows(content) if name.endswith(".csv") else 0
+        found.append(Written(name, words, len(content), pages, rows, sha256(content).hexdigest()))
+    return found
+
+
+def _rows(content: bytes) -> int:
+    return max(0, content.count(b"\r\n") - 1)
+
+
+def outside(project: Project, pack: Pack) -> list[str]:
+    """Return the numbers of the sheets that are in no drawing of a pack that has some."""
+    kinds = {file.get("what", "").partition(":")[0] for file in pack.files}
+    if kinds & {"set", "sheets"} or not kinds & {"drawings", "plans"}:
+        return []
+    ids: Sequence[str] = [s.id for s in project.sheets_in_order()] if "drawings" in kinds else []
+    return [project.sheets[id].number for id in whole_set(project) if id in project.sheets and id not in ids]

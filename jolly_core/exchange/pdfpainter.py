@@ -7,7 +7,7 @@ import io
 from collections.abc import Sequence
 from functools import cache
 
-from reportlab.lib.colors import HexColor
+from reportlab.lib.colors import Color, HexColor
 from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
@@ -24,13 +24,31 @@ from .pdflinks import Bookmark, Places
 FORM_PT = 284
 ink = cache(HexColor)  # reading a colour costs more than drawing a line with it
 INK = ink(INKS["ink"])
+PALE = 0.7  # colours lighter than this stay as greys in black and white; all others are black
+
+
+@cache
+def black_ink(colour: str) -> Color:
+    """Return a colour of black and white: black, or the grey of a pale one."""
+    found = HexColor(colour)
+    light = 0.299 * found.red + 0.587 * found.green + 0.114 * found.blue
+    return Color(light, light, light) if light > PALE else Color(0, 0, 0)
 
 
 class Painter:
     """Paints scenes on the pages of a canvas."""
 
-    def __init__(self, project: Project, canvas: Canvas, sheets: Sequence[str], marks: Sequence[Bookmark] = ()) -> None:
+    def __init__(
+        self,
+        project: Project,
+        canvas: Canvas,
+        sheets: Sequence[str],
+        marks: Sequence[Bookmark] = (),
+        *,
+        mono: bool = False,
+    ) -> None:
         self.project = project
+        self.ink = black_ink if mono else ink
         self.canvas = canvas
         self.places = Places(project, sheets, marks)
         self.forms: dict[tuple[str, int], str] = {}  # the names of the forms by symbol and poles
@@ -117,12 +135,12 @@ class Painter:
             case Rect():
                 low = prim.y if self.height is None else prim.y + prim.height
                 if prim.tone is not None:
-                    c.setFillColor(ink(TONES[prim.tone]))
+                    c.setFillColor(self.ink(TONES[prim.tone]))
                 filled = int(prim.tone is not None)
                 c.rect(prim.x * mm, self._y(low), prim.width * mm, prim.height * mm, fill=filled)
             case Circle():
                 if prim.tone is not None:
-                    c.setFillColor(ink(TONES[prim.tone]))
+                    c.setFillColor(self.ink(TONES[prim.tone]))
                 c.circle(prim.cx * mm, self._y(prim.cy), prim.radius * mm, fill=int(prim.tone is not None))
             case Arc():
                 x, y, r, span = prim.cx * mm, self._y(prim.cy), prim.radius * mm, prim.end - prim.start
@@ -149,7 +167,7 @@ class Painter:
 
     def _stroke(self, wire: Strand, colour: str, width: float) -> None:
         c = self.canvas
-        c.setStrokeColor(ink(colour))
+        c.setStrokeColor(self.ink(colour))
         c.setLineWidth(width * mm)
         c.line(wire.x1 * mm, self._y(wire.y1), wire.x2 * mm, self._y(wire.y2))
 
@@ -178,7 +196,7 @@ class Painter:
     def _text(self, text: Text) -> None:
         c = self.canvas
         role = ROLES[text.role]
-        c.setFillColor(ink(role.colour))
+        c.setFillColor(self.ink(role.colour))
         x, y, size = text.x * mm, self._y(text.y), text.size * mm
         if text.upward:
             c.saveState()

@@ -23,11 +23,12 @@ TILE_MARGIN_MM = 10.0
 TILE_LAP_MM = 10.0
 
 
-def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path) -> bytes:
+def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path, *, mono: bool = False) -> bytes:
     """Return the sheets as one PDF, references linked to the sheets they name.
 
     Args:
         fonts: folder of the font files.
+        mono: in black and white.
 
     Raises:
         GoneError: a sheet is not in the project.
@@ -37,7 +38,7 @@ def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path) -> bytes
     out = io.BytesIO()
     canvas = _canvas(out, project, f"{project.settings.number} {project.settings.name}".strip() or "Project")
     marks = bookmarks(project, sheet_ids, lambda id: page_title(project, id))
-    painter = Painter(project, canvas, sheet_ids, marks)
+    painter = Painter(project, canvas, sheet_ids, marks, mono=mono)
     for sheet_id, leaf in paper_set(project, sheet_ids):
         painter.page(leaf, sheet_id)
     for mark in marks:

@@ -48,9 +48,11 @@ class Xlsx(TestCase):
         self.assertEqual(page.freeze_panes, "A2")
         self.assertEqual(page.print_title_rows, "$1:$1")
         self.assertEqual((page.page_setup.orientation, page.page_setup.fitToHeight), ("landscape", 0))
-        self.assertTrue(page.sheet_properties.pageSetUpPr.fitToPage)
+        fitted = page.sheet_properties.pageSetUpPr
+        self.assertTrue(fitted is not None and fitted.fitToPage)
         self.assertTrue(page.auto_filter.ref.startswith("A1:D"))
-        self.assertIn(self.project.settings.name, page.oddHeader.left.text)
+        head = page.oddHeader
+        self.assertIn(self.project.settings.name, str(head.left.text) if head is not None else "")
         self.assertEqual([c.value for c in page[1]][:4], ["Tag", "Words", "Part number", "Price each"])
 
     def test_numbers_are_numbers_and_texts_that_look_like_formulas_are_texts(self) -> None:

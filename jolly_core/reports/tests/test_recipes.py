@@ -123,8 +123,8 @@ class Gathering(TestCase):
 
     def test_money_is_summed_for_each_currency(self) -> None:
         bench = Workbench()
-        for part, currency, line in (("tamwick-tw-l22-g", "EUR", 0), ("hollin-hr-k22", "USD", 1)):
-            bench.place("lamp" if currency == "EUR" else "coil", 40, 16 + 9 * line, part_id=part)
+        bench.place("lamp", 40, 16, part_id="tamwick-tw-l22-g")
+        bench.place("coil", 40, 25, part_id="hollin-hr-k22")
         for part in list(bench.project.parts.values()):
             currency = "EUR" if part.id == "tamwick-tw-l22-g" else "USD"
             bench.do(

@@ -1,0 +1,161 @@
+"""What would be wrong on paper: gathered by weight before anything is issued or frozen."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+from jolly_core.checks import all_snags, muted_snags
+from jolly_core.drawing import FRAME_MM
+from jolly_core.making import not_cut
+from jolly_core.model import Project, derived
+from jolly_core.reports.parts import without_part
+from jolly_core.scenes import Scene, Text, leaves_of
+from jolly_core.scenes.crowding import text_box
+from jolly_core.tagging import natural
+
+from .fonts import runs, use_fonts
+from .packitems import whole_set
+
+WEIGHTS = ("error", "warning", "note")
+SOME = 6  # that are named; of more, how many there are
+
+
+@dataclass(slots=True, frozen=True)
+class Finding:
+    """What would be wrong on paper.
+
+    Attributes:
+        weight: one of WEIGHTS.
+        code: stable name of what was looked for.
+        words: a sentence with the figure.
+        names: the things concerned, by name, all of them.
+        leads: ids that lead to them, as far as they are drawn, in the same order as far as they go.
+    """
+
+    weight: str
+    code: str
+    words: str
+    names: tuple[str, ...] = ()
+    leads: tuple[str, ...] = ()
+
+    @property
+    def sentence(self) -> str:
+        """The words with the first of the things concerned."""
+        shown = ", ".join(self.names[:SOME])
+        more = f" and {len(self.names) - SOME} more" if len(self.names) > SOME else ""
+        return f"{self.words}: {shown}{more}" if self.names else self.words
+
+
+def issue_check(project: Project, fonts: Path, stale: Iterable[str] = ()) -> list[Finding]:
+    """Return what would be wrong on paper, the heaviest first; [] when all is well.
+
+    Args:
+        project: the project.
+        fonts: folder of the font files.
+        stale: numbers of parts whose copy differs from the library.
+    """
+    found = [*_of_model(project), *_of_papers(project, fonts), *_of_facts(project)]
+    numbers = sorted(stale, key=natural)
+    if numbers:
+        found.append(
+            Finding("warning", "stale", _count(len(numbers), "part", "differs from the library"), tuple(numbers))
+        )
+    return sorted(found, key=lambda f: WEIGHTS.index(f.weight))
+
+
+_PLURAL = {"is": "are", "has": "have", "differs": "differ"}
+
+
+def _count(n: int, thing: str, what: str) -> str:
+    """Return a number of things with what they do, said of one.
+
+    Example:
+        >>> _count(2, "wire", "has no length")
+        '2 wires have no length'
+    """
+    verb, _, rest = what.partition(" ")
+    return f"1 {thing} {what}" if n == 1 else f"{n} {thing}s {_PLURAL[verb]} {rest}"
+
+
+def _of_model(project: Project) -> Iterator[Finding]:
+    snags = all_snags(project)
+    for severity, weight in (("error", "error"), ("warning", "warning")):
+        these = [s for s in snags if s.severity == severity]
+        if these:
+            names = tuple(dict.fromkeys(s.message for s in these))
+            leads = tuple(s.ids[0] if s.ids else s.device_id for s in these)
+            words = _count(len(these), "error" if severity == "error" else "snag", "is left")
+            yield Finding(weight, f"snags-{severity}", words, names, leads)
+    uncut = not_cut(project)
+    if uncut:
+        names = tuple(f"{d.number} {d.start.name} to {d.end.name}".strip() for d in uncut)
+        leads = tuple(d.conductor.wire_id or d.start.pin[0] for d in uncut)
+        yield Finding("warning", "uncut", _count(len(uncut), "wire", "has no length"), names, leads)
+    bare = without_part(project)
+    if bare:
+        yield Finding(
+            "warning", "no-part", _count(sum(n for _, n in bare), "device", "has no part"), tuple(w for w, _ in bare)
+        )
+    muted = muted_snags(project)
+    if muted:
+        names = tuple(f"{s.message} ({m.reason})" for s, m in muted)
+        yield Finding("note", "muted", _count(len(muted), "snag", "is muted"), names)
+
+
+def _of_facts(project: Project) -> Iterator[Finding]:
+    s = project.settings
+    for field, words in (("number", "number"), ("name", "name"), ("customer", "customer"), ("revision", "revision")):
+        if not getattr(s, field):
+            yield Finding("warning" if field != "customer" else "note", f"no-{field}", f"The project has no {words}")
+    bare = [sheet for sheet in project.sheets_in_order() if not sheet.title]
+    if bare:
+        numbers, ids = tuple(f"sheet {b.number}" for b in bare), tuple(b.id for b in bare)
+        yield Finding("note", "no-title", _count(len(bare), "sheet", "has no title"), numbers, ids)
+    if not project.sheets:
+        yield Finding("error", "no-sheets", "There is no sheet yet: nothing can be issued")
+
+
+def _of_papers(project: Project, fonts: Path) -> Iterator[Finding]:
+    use_fonts(fonts)
+    off: list[tuple[str, str]] = []
+    strange: dict[str, str] = {}
+    for id in whole_set(project):
+        for number, words, outside, letters in _texts_of(project, id):
+            if outside:
+                off.append((f"“{words}” on sheet {number}", id))
+            for letter in letters:
+                strange.setdefault(letter, id)
+    if off:
+        names, ids = tuple(n for n, _ in off), tuple(i for _, i in off)
+        yield Finding("error", "off-paper", _count(len(off), "text", "is cut by the edge of the paper"), names, ids)
+    if strange:
+        names = tuple(f"{c} (U+{ord(c):04X})" for c in sorted(strange))
+        words = _count(len(strange), "letter", "is in no face and printed as its code")
+        yield Finding("warning", "letters", words, names, tuple(strange[c] for c in sorted(strange)))
+
+
+@derived
+def _texts_of(project: Project, id: str) -> list[tuple[str, str, bool, str]]:
+    """Return the texts of a sheet or page that cannot be printed: its number, the words, off paper, strange letters."""
+    found = []
+    for leaf in leaves_of(project, id):
+        for prim in (p for item in leaf.items.values() for p in item.placed() if isinstance(p, Text)):
+            letters = "" if prim.words.isascii() else _strange(prim.words)
+            outside = _off(leaf, prim)
+            if outside or letters:
+                found.append((leaf.sheet.number if leaf.sheet else "", prim.words, outside, letters))
+    return found
+
+
+def _strange(words: str) -> str:
+    """Return the letters of a text that are printed as their code, because no face has them."""
+    return "".join(c for c in words if not c.isascii() and any(p == f"[U+{ord(c):04X}]" for _, p in runs(c, "sans")))
+
+
+def _off(leaf: Scene, prim: Text) -> bool:
+    """Whether a text goes beyond the paper."""
+    left, top, right, bottom = text_box(prim)
+    edge = FRAME_MM / 4
+    return left < edge or top < edge or right > leaf.width - edge or bottom > leaf.height - edge
