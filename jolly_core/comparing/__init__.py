@@ -1,6 +1,7 @@
 """Two states of a project beside each other: what changed, where, and what that is for the shop floor."""
 
 from .difference import Change, Difference, SheetChange, difference
+from .sheetchanges import changed_sheets
 from .sights import KINDS, Sight, Sights, same_things, sights
 from .worklist import Job, work_list
 
@@ -12,6 +13,7 @@ __all__ = [
     "SheetChange",
     "Sight",
     "Sights",
+    "changed_sheets",
     "difference",
     "same_things",
     "sights",

@@ -89,7 +89,7 @@ def difference(before: Project, after: Project) -> Difference:
     for kind in KINDS:
         found = _changed(one, other, kind)
         changes += sorted(_landed(found) if kind == "wire" else found, key=_order)
-    return Difference(tuple(changes), tuple(_sheets(before, after, same)))
+    return Difference(tuple(changes), tuple(drawn_changes(before, after, same)))
 
 
 def _order(change: Change) -> tuple[object, ...]:
@@ -136,7 +136,8 @@ def _landed(changes: list[Change]) -> list[Change]:
     return [*kept, *landed]
 
 
-def _sheets(before: Project, after: Project, same: Same) -> Iterator[SheetChange]:
+def drawn_changes(before: Project, after: Project, same: Same) -> Iterator[SheetChange]:
+    """Yield the drawings that differ, in the order of the later state; those that are gone stand last."""
     earlier = {sheet.id: sheet for sheet in before.sheets_in_order()}
     for sheet in after.sheets_in_order():
         was = earlier.pop(same.sheet(sheet.id), None)

@@ -11,7 +11,7 @@ from .clipface import clip_scene
 from .graphics import art_of, drawn, kept
 from .layoutleaves import surface_leaves
 from .lettering import fit, lay
-from .lists import list_leaves
+from .lists import list_leaves, place_to_show
 from .made import made, page_leaves, page_scene
 from .outlines import outline_prims
 from .pages import BLOCKS, PREFIX, Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
@@ -84,6 +84,7 @@ __all__ = [
     "page_of",
     "counted_leaves",
     "list_leaves",
+    "place_to_show",
     "page_scene",
     "plan_ids",
     "plan_of",

@@ -4,10 +4,15 @@ from __future__ import annotations
 
 from jolly_core.drawing import FRAME_MM, GRID_MM, ladder_lines, size_mm
 from jolly_core.library import block_of
-from jolly_core.model import Project, Sheet
+from jolly_core.model import Project, Revision, Sheet
+from jolly_core.tagging import revisions
 
+from .lettering import fit
 from .primitives import Item, Line, Prim, Rect, text
 from .titleblocks import block_prims
+
+MOST_REVISIONS = 2  # for which there is room below a frame
+REVISION_MM = 2.0
 
 
 def frame_item(project: Project, sheet: Sheet, given: dict[str, str] | None = None) -> Item:
@@ -23,7 +28,25 @@ def frame_item(project: Project, sheet: Sheet, given: dict[str, str] | None = No
     pattern = block_of(project, sheet)
     left, top = width - FRAME_MM - pattern.block.width_mm, height - FRAME_MM - pattern.block.height_mm
     prims += block_prims(project, sheet, pattern, left, top, given)
+    prims += _revision_lines(project, sheet, width, height)
     return Item("frame", "frame", prims, (0.0, 0.0, width, height))
+
+
+def _revision_lines(project: Project, sheet: Sheet, width: float, height: float) -> list[Prim]:
+    """Return the last revisions in which a sheet changed, the youngest first, in the margin below the frame."""
+    mine = [r for r in revisions(project) if sheet.id in r.sheet_ids][::-1]
+    prims: list[Prim] = []
+    for n, revision in enumerate(mine[:MOST_REVISIONS]):
+        words, size = fit(revision_words(revision), width - 2 * FRAME_MM, REVISION_MM)
+        prims.append(text(FRAME_MM, height - FRAME_MM + 3.2 + 3.0 * n, size, words, role="line"))
+    return prims
+
+
+def revision_words(revision: Revision) -> str:
+    """Return a revision in one line: index, date, text, and who drew, checked and released it."""
+    people = (("drawn", revision.drawn_by), ("checked", revision.checked_by), ("released", revision.released_by))
+    said = [f"{act} {name}" for act, name in people if name]
+    return "   ".join(t for t in (f"Rev {revision.index}", revision.issued_on, revision.text, *said) if t)
 
 
 def _ladder(sheet: Sheet) -> list[Prim]:

@@ -13,7 +13,7 @@ from jolly_core.library import block_of
 from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet
 from jolly_core.plc import card_of
 from jolly_core.reports import cook, recipe_called
-from jolly_core.tagging import DOCUMENTS, index_of, path_of
+from jolly_core.tagging import DOCUMENTS, index_of, path_of, revisions
 from jolly_core.terminals import strips
 
 from .blocks import blocks_scene
@@ -158,8 +158,35 @@ def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
         prims.append(text(x, base, small, shown_name, role="line"))
         shown_value, shown = fit(value, column * 0.58, 3.6)
         prims.append(text(x + column * 0.38, base, shown, shown_value, role="title"))
+    prims += _revision_table(
+        project, left, width, top + ceil(len(rows) / max(1, ceil(width / column))) * FACT_MM, bottom
+    )
     scene.items["cover"] = Item("cover", "table", prims, (left, 0, left + width, bottom))
     return [scene]
+
+
+REVISION_SHARES = (0.06, 0.13, 0.42, 0.13, 0.13, 0.13)  # of the columns of the table of revisions
+
+
+def _revision_table(project: Project, left: float, width: float, top: float, bottom: float) -> list[Prim]:
+    """Return the table of revisions on a cover, the last ones that there is room for, the youngest last."""
+    room = int((bottom - top - 6) / FACT_MM) - 1
+    shown = revisions(project)[-room:] if room > 0 else []
+    if not shown:
+        return []
+    y = bottom - len(shown) * FACT_MM - 2
+    rows = [("Rev", "Date", "What changed", "Drawn", "Checked", "Released")]
+    rows += [(r.index, r.issued_on, r.text, r.drawn_by, r.checked_by, r.released_by) for r in shown]
+    prims: list[Prim] = []
+    for n, row in enumerate(rows):
+        at = left
+        base = y + n * FACT_MM
+        for words, share in zip(row, REVISION_SHARES, strict=True):
+            fitted, size = fit(words, share * width - 2, 2.8)
+            prims.append(text(at + 1, base - 1.8, size, fitted, role="title" if n else "line"))
+            at += share * width
+        prims.append(Line(left, base, left + width, base, "ink" if not n else "thin"))
+    return prims
 
 
 def _contents(project: Project, sheet: Sheet, given: Given, of: Sequence[str] | None = None) -> list[Scene]:

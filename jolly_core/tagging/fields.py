@@ -101,8 +101,15 @@ def revisions(project: Project) -> list[Revision]:
 
 
 def index_of(project: Project, sheet_id: str) -> str:
-    """Return the revision index of a sheet: that of the revision in which it changed last, else the project's."""
-    return _indexes(project).get(sheet_id, project.settings.revision)
+    """Return the revision index of a sheet: that of the revision in which it changed last.
+
+    Before the first is frozen it is the project's; a sheet that was in none since has none. Pages that are made from
+    the model are issued with the whole project and have its revision.
+    """
+    indexes = _indexes(project)
+    if sheet_id in indexes or (indexes and sheet_id in project.sheets):
+        return indexes.get(sheet_id, "")
+    return project.settings.revision
 
 
 FIELDS: dict[str, Field] = {

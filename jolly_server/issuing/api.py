@@ -39,29 +39,15 @@ from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.store import loaded
 
 from .changes import WhatChanged, what_changed
+from .files import TYPES, file_answer
 
 router = Router(tags=["issuing"])
-TYPES = {
-    "csv": "text/csv; charset=utf-8",
-    "json": "application/json",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "pdf": "application/pdf",
-}
-
-
 # Reports that say at their foot which copies of parts differ from the library.
 OF_PARTS = ("parts", "devices")
 
 
 def _with_foot(project: Project, table: Table, kind: str, user: User) -> Table:
     return replace(table, foot=tuple(stale_lines(project, user))) if kind in OF_PARTS else table
-
-
-def _file(content: bytes, type: str, name: str) -> HttpResponse:
-    response = HttpResponse(content, content_type=type)
-    safe = "".join(c if c.isalnum() or c in "-._" else "-" for c in name)
-    response.headers["Content-Disposition"] = f'attachment; filename="{safe}"'
-    return response
 
 
 class ReportLine(TypedDict):
@@ -119,7 +105,7 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
         s = held.project.settings
     name = f"{s.number} {s.name}".strip()
     content = write_table(table, format, name, settings.JOLLY.fonts)
-    return _file(content, TYPES[format], f"{s.number}-{kind}.{format}")
+    return file_answer(content, TYPES[format], f"{s.number}-{kind}.{format}")
 
 
 @router.post("/{project_id}/what-changed", response=WhatChanged)
@@ -145,7 +131,7 @@ def drawing(request: HttpRequest, project_id: str, sheet_id: str = "", inline: b
         content = sheets_pdf(held.project, ids, settings.JOLLY.fonts)
         number = held.project.settings.number
         suffix = f"-sheet-{_page_number(held.project, sheet_id)}" if sheet_id else ""
-    response = _file(content, TYPES["pdf"], f"{number}{suffix}.pdf")
+    response = file_answer(content, TYPES["pdf"], f"{number}{suffix}.pdf")
     if inline:
         response.headers["Content-Disposition"] = "inline"
     return response
@@ -159,7 +145,7 @@ def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str) -> HttpRes
     with held.lock:
         content = scenes_dxf(held.project, leaves_of(held.project, sheet_id))
         name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.dxf"
-    return _file(content, "image/vnd.dxf", name)
+    return file_answer(content, "image/vnd.dxf", name)
 
 
 @router.get("/{project_id}/strips/{strip_id}.{format}")
@@ -173,7 +159,7 @@ def strip_file(request: HttpRequest, project_id: str, strip_id: str, format: str
         table = strip_table(held.project, strip_id)
         s = held.project.settings
     content = write_table(table, format, f"{s.number} {s.name}".strip(), settings.JOLLY.fonts)
-    return _file(content, TYPES[format], f"{s.number}-strip.{format}")
+    return file_answer(content, TYPES[format], f"{s.number}-strip.{format}")
 
 
 @router.get("/{project_id}/points.{format}")
@@ -187,7 +173,7 @@ def points_file(request: HttpRequest, project_id: str, format: str) -> HttpRespo
         table = points_table(held.project)
         s = held.project.settings
     content = write_table(table, format, f"{s.number} {s.name}".strip(), settings.JOLLY.fonts)
-    return _file(content, TYPES[format], f"{s.number}-points.{format}")
+    return file_answer(content, TYPES[format], f"{s.number}-points.{format}")
 
 
 def _page_number(project: Project, id: str) -> str:
@@ -202,7 +188,7 @@ def pack(request: HttpRequest, project_id: str) -> HttpResponse:
     with held.lock:
         content = write_pack(held.project, settings.JOLLY.fonts)
         s = held.project.settings
-    return _file(content, "application/zip", f"{s.number}-{s.revision}.zip")
+    return file_answer(content, "application/zip", f"{s.number}-{s.revision}.zip")
 
 
 @router.get("/{project_id}/cut-list.json")
@@ -211,7 +197,7 @@ def cut(request: HttpRequest, project_id: str) -> HttpResponse:
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        return _file(cut_json(held.project), TYPES["json"], f"{held.project.settings.number}-cut-list.json")
+        return file_answer(cut_json(held.project), TYPES["json"], f"{held.project.settings.number}-cut-list.json")
 
 
 @router.get("/{project_id}/layouts/{enclosure_id}/{surface}.{format}")
@@ -233,7 +219,7 @@ def layout(request: HttpRequest, project_id: str, enclosure_id: str, surface: st
         else:
             content, type = surface_pdf(held.project, enclosure_id, surface, settings.JOLLY.fonts), TYPES["pdf"]
         number = held.project.settings.number
-    return _file(content, type, f"{number}-{surface}.{format}")
+    return file_answer(content, type, f"{number}-{surface}.{format}")
 
 
 @router.get("/{project_id}/boards/{harness_id}.{format}")
@@ -251,9 +237,9 @@ def board(
     with held.lock:
         code = held.project.get("harness", harness_id).code
         if format == "dxf":
-            return _file(board_dxf(held.project, harness_id, variant_id), "image/vnd.dxf", f"{code}.dxf")
+            return file_answer(board_dxf(held.project, harness_id, variant_id), "image/vnd.dxf", f"{code}.dxf")
         content = board_pdf(held.project, harness_id, settings.JOLLY.fonts, tiled=tiled, variant_id=variant_id)
-    return _file(content, TYPES["pdf"], f"{code}{'-a4' if tiled else ''}.pdf")
+    return file_answer(content, TYPES["pdf"], f"{code}{'-a4' if tiled else ''}.pdf")
 
 
 @router.get("/{project_id}/harnesses/{harness_id}/space.json")
@@ -264,7 +250,7 @@ def harness_space(request: HttpRequest, project_id: str, harness_id: str) -> Htt
     with held.lock:
         code = held.project.get("harness", harness_id).code
         content = space_json(held.project, harness_id).encode()
-    return _file(content, "application/json", f"{code}.space.json")
+    return file_answer(content, "application/json", f"{code}.space.json")
 
 
 @router.get("/{project_id}/harnesses/{harness_id}/space.gltf")
@@ -275,7 +261,7 @@ def harness_picture(request: HttpRequest, project_id: str, harness_id: str) -> H
     with held.lock:
         code = held.project.get("harness", harness_id).code
         content = harness_gltf(held.project, harness_id)
-    return _file(content, "model/gltf+json", f"{code}.gltf")
+    return file_answer(content, "model/gltf+json", f"{code}.gltf")
 
 
 @router.get("/{project_id}/file")
@@ -286,4 +272,4 @@ def project_file(request: HttpRequest, project_id: str) -> HttpResponse:
     with held.lock:
         content = write_project(held.project).encode()
         number = held.project.settings.number
-    return _file(content, "application/json", f"{number}.spool.json")
+    return file_answer(content, "application/json", f"{number}.spool.json")

@@ -131,6 +131,11 @@ def stale_lines(project: Project, user: User) -> list[str]:
     ]
 
 
+def stale_numbers(project: Project, user: User) -> list[str]:
+    """Return the numbers of the copies that differ from the library."""
+    return [project.parts[id].number for id in stale_parts(project.parts, StoredLibrary(user))]
+
+
 @router.get("/{project_id}/parts", response=ProjectParts)
 def parts(request: HttpRequest, project_id: str) -> ProjectParts:
     """Give the copies of the project with their users, what differs in the library and what they lack.

@@ -35,6 +35,8 @@ if TYPE_CHECKING:  # to the checker they are objects; what is in them is known w
     TitleBlockRecord: TypeAlias = dict[str, Any]
     TitleCellRecord: TypeAlias = dict[str, Any]
     PartRecord: TypeAlias = dict[str, Any]
+    RecipeRecord: TypeAlias = dict[str, Any]
+    PackRecord: TypeAlias = dict[str, Any]
 else:
     SettingsRecord = record_shape("settings")
     SheetRecord = record_shape("sheet")
@@ -47,3 +49,5 @@ else:
     TitleBlockRecord = record_shape("title_block")
     TitleCellRecord = record_shape("title_cell")
     PartRecord = record_shape("part")
+    RecipeRecord = record_shape("recipe")
+    PackRecord = record_shape("pack")
