@@ -1,6 +1,6 @@
 """Two states of a project beside each other: what changed, where, and what that is for the shop floor."""
 
-from .difference import Change, Difference, SheetChange, difference
+from .difference import Change, Difference, SheetChange, difference, drawing_change
 from .sheetchanges import changed_sheets
 from .sights import KINDS, Sight, Sights, same_things, sights
 from .worklist import Job, work_list
@@ -15,6 +15,7 @@ __all__ = [
     "Sights",
     "changed_sheets",
     "difference",
+    "drawing_change",
     "same_things",
     "sights",
     "work_list",

@@ -151,6 +151,19 @@ def drawn_changes(before: Project, after: Project, same: Same) -> Iterator[Sheet
             yield change
 
 
+def drawing_change(before: Project, after: Project, sheet_id: str) -> SheetChange | None:
+    """Return how one drawing differs between two states, None when it does not.
+
+    Args:
+        sheet_id: in the later state, else in the earlier one.
+    """
+    was_id = same_things(before, after).sheet(sheet_id)
+    was, now = before.sheets.get(was_id), after.sheets.get(sheet_id)
+    number = now.number if now else was.number if was else ""
+    old = _scene(before, was_id).items if was else {}
+    return _drawn(sheet_id, number, old, _scene(after, sheet_id).items if now else {})
+
+
 def _scene(project: Project, sheet_id: str) -> Scene:
     return page_scene(project, sheet_id) if made(project, sheet_id) else sheet_scene(project, sheet_id)
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from hashlib import sha256
 
 from jolly_core.tagging import natural
 
@@ -38,6 +39,12 @@ class Job:
     now_to: str
     kind: str
     place: str
+
+    @property
+    def key(self) -> str:
+        """What names the job as long as it says the same."""
+        words = (self.act, self.what, self.start, self.end, self.now_to, self.kind, self.place)
+        return sha256(repr(words).encode()).hexdigest()[:16]
 
 
 def work_list(difference: Difference) -> list[Job]:

@@ -15,6 +15,7 @@ from jolly_server.config.answers import QuickJson
 from jolly_server.issuing.api import router as issuing
 from jolly_server.issuing.lists_api import router as lists
 from jolly_server.issuing.packs_api import router as packs
+from jolly_server.issuing.revisions_api import router as revisions
 from jolly_server.library.api import router as library
 from jolly_server.library.catalogue_api import router as catalogue
 from jolly_server.library.exchange_api import router as library_files
@@ -44,6 +45,7 @@ api.add_router("/projects", titling)
 api.add_router("/projects", issuing)
 api.add_router("/projects", lists)
 api.add_router("/projects", packs)
+api.add_router("/projects", revisions)
 api.add_router("/projects", benches)
 api.add_router("/projects", making)
 api.add_router("/library", library)

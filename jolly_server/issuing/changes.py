@@ -31,8 +31,10 @@ class SheetChangeValue(TypedDict):
 
 
 class ShopJob(TypedDict):
-    """A thing to be done at the bench."""
+    """A thing to be done at the bench; `done_by` is who ticked it, "" while nobody did."""
 
+    key: str
+    done_by: str
     act: str
     what: str
     start: str
@@ -87,6 +89,8 @@ def _change(change: Change) -> ThingChanged:
 
 def _job(job: Job) -> ShopJob:
     return {
+        "key": job.key,
+        "done_by": "",
         "act": job.act,
         "what": job.what,
         "start": job.start,

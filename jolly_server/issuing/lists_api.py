@@ -117,7 +117,7 @@ class CellEdited(TypedDict):
     mark: str
 
 
-class ListRead(TypedDict):
+class ListBackRead(TypedDict):
     """What an edited list would change, what is refused, and what is passed over."""
 
     report: str
@@ -182,8 +182,8 @@ def list_file(request: HttpRequest, project_id: str, list_id: str, format: str) 
     return file_answer(content, TYPES[format], f"{number}-{name}.{format}")
 
 
-@router.post("/{project_id}/list-back", response=ListRead)
-def list_back(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> ListRead:
+@router.post("/{project_id}/list-back", response=ListBackRead)
+def list_back(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> ListBackRead:
     """Say what an edited list would change; nothing is taken in yet."""
     role_in(request, project_id, "editor")
     limit = settings.JOLLY.upload_limit_bytes

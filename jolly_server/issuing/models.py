@@ -29,6 +29,7 @@ class FrozenRevision(models.Model):
     file = models.BinaryField()
     papers = models.BinaryField(default=b"")
     digests = models.TextField(default="{}")
+    run = models.CharField(max_length=40, blank=True, default="")  # that makes its papers
     opened_as = models.CharField(max_length=40, blank=True, default="")
 
     class Meta:

@@ -1,20 +1,26 @@
-/** What changed since an earlier project file: the list for the shop, things by kind, and the drawings. */
+/** What changed between two states: the list for the shop, things by kind, and the drawings. */
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import Stack from '@mui/material/Stack'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
-import Typography from '@mui/material/Typography'
+import { useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
+import { Act } from '../../kit/Act'
 import { Empty } from '../../kit/Bench'
+import { Pick } from '../../kit/Pick'
 import { Rows } from '../../kit/Rows'
-import { MONO, QUIET } from '../../theme/theme'
+import { TableBar } from '../../kit/TableBar'
+import { usePick } from '../../project/store'
+import { QUIET } from '../../theme/theme'
+import { ChangedSheets } from './ChangedSheets'
+import { NOW, type Revisions } from './shapes'
+import { fileBody } from './upload'
+import { WorkList } from './WorkList'
 
-type Found = Schemas['WhatChanged']
+export type Found = Schemas['WhatChanged']
 type Change = Schemas['ThingChanged']
 
 const KINDS = {
@@ -28,37 +34,76 @@ const KINDS = {
   sheet: 'Sheets',
 } as const
 
-async function ask(projectId: string, file: File): Promise<Found> {
-  const body = new FormData()
-  body.append('file', file)
-  return got(
-    client.POST('/api/projects/{project_id}/what-changed', {
-      params: { path: { project_id: projectId } },
-      body: body as never,
-      bodySerializer: (b) => b as never,
-    }),
-  )
-}
-
-export function WhatChanged({ projectId }: { projectId: string }) {
-  const [found, setFound] = useState<Found | null>(null)
+/** What is compared: two states by name, or the present with a file that somebody gives. */
+function useCompared(revisions: Revisions) {
+  const { projectId, revision } = usePick('projectId', 'revision')
+  const [search, setSearch] = useSearchParams()
+  const kept = revisions.revisions.filter((r) => r.kept)
+  const since = search.get('since') ?? kept[0]?.id ?? ''
+  const until = search.get('until') ?? NOW
+  const [given, setGiven] = useState<Found | null>(null)
   const [problem, setProblem] = useState('')
-  const [shown, setShown] = useState('work')
-  const input = useRef<HTMLInputElement>(null)
-  const choose = (file: File | undefined) => {
+  const path = { project_id: projectId }
+  const asked = useQuery({
+    queryKey: ['what-changed', projectId, since, until, until === NOW ? revision : 0],
+    queryFn: () =>
+      got(
+        client.GET('/api/projects/{project_id}/what-changed', { params: { path, query: { since, until } } }),
+      ),
+    enabled: since !== '' && given === null,
+    staleTime: 0,
+  })
+  const read = (file: File | undefined) => {
     if (!file) return
     setProblem('')
-    ask(projectId, file).then(setFound, (error: unknown) => {
-      setFound(null)
-      setProblem(error instanceof Error ? error.message : String(error))
-    })
+    got(client.POST('/api/projects/{project_id}/what-changed', { params: { path }, ...fileBody(file) })).then(
+      setGiven,
+      (error: unknown) => {
+        setGiven(null)
+        setProblem(error instanceof Error ? error.message : String(error))
+      },
+    )
   }
+  const choose = (values: { since?: string; until?: string }) => {
+    setGiven(null)
+    setProblem('')
+    setSearch({ show: 'changes', since, until, ...values })
+  }
+  const found = given ?? asked.data
+  return { kept, since, until, given, found, read, choose, problem: problem || (asked.error?.message ?? '') }
+}
+
+export function WhatChanged({ revisions }: { revisions: Revisions }) {
+  const state = useCompared(revisions)
+  const { kept, since, until, given, found, problem } = state
+  const [shown, setShown] = useState('work')
+  const input = useRef<HTMLInputElement>(null)
+  const states = kept.map((r) => ({ id: r.id, name: r.index }))
   return (
     <>
-      <Stack direction="row" spacing={1} sx={{ mb: 1.5, alignItems: 'center' }}>
-        <Typography component="h1" variant="h6" sx={{ flex: 1 }}>
-          What changed
-        </Typography>
+      <TableBar>
+        <b>What changed</b>
+        {states.length > 0 && (
+          <>
+            <Pick
+              label="from"
+              size="small"
+              sx={{ width: 90 }}
+              value={given ? '' : since}
+              options={states}
+              onPick={(id) => state.choose({ since: id })}
+            />
+            <Pick
+              label="to"
+              size="small"
+              sx={{ width: 90 }}
+              value={until}
+              options={[...states, { id: NOW, name: 'now' }]}
+              onPick={(id) => state.choose({ until: id })}
+            />
+          </>
+        )}
+        <Box sx={{ flex: 1, fontSize: 12.5, color: QUIET }}>{found && `since ${found.since}`}</Box>
         <input
           ref={input}
           type="file"
@@ -66,22 +111,21 @@ export function WhatChanged({ projectId }: { projectId: string }) {
           aria-label="Earlier project file"
           accept=".json"
           onChange={(e) => {
-            choose(e.target.files?.[0])
+            state.read(e.target.files?.[0])
             e.target.value = '' // the same file, written anew, may be chosen again
           }}
         />
-        <Button variant="outlined" onClick={() => input.current?.click()}>
-          Since a project file…
-        </Button>
-      </Stack>
+        <Act onClick={() => input.current?.click()}>Since a project file…</Act>
+      </TableBar>
       {problem && <Alert severity="error">{problem}</Alert>}
       {!found && !problem && (
         <Empty>
-          Choose a project file that was taken out earlier. What is other now is listed, with what the shop
-          has to do where the panel was built to that file.
+          {since
+            ? 'Comparing both states…'
+            : 'No revision is frozen yet. Choose a project file that was taken out earlier: what is other now is listed, with what the shop has to do where the panel was built to that file.'}
         </Empty>
       )}
-      {found && <Shown {...{ found, shown, setShown, projectId }} />}
+      {found && <Shown {...{ found, shown, setShown, since: given ? '' : since, until }} />}
     </>
   )
 }
@@ -90,54 +134,42 @@ interface ShownProps {
   found: Found
   shown: string
   setShown: (kind: string) => void
-  projectId: string
+  /** "" when it is a file that is compared with. */
+  since: string
+  until: string
 }
 
-function Shown({ found, shown, setShown, projectId }: ShownProps) {
+function Shown({ found, shown, setShown, since, until }: ShownProps) {
   const of = (kind: string) => found.changes.filter((c) => c.kind === kind)
   const kinds = Object.entries(KINDS).filter(([kind]) => of(kind).length)
   return (
     <>
-      <Box sx={{ color: QUIET, fontSize: 12.5 }}>since {found.since}</Box>
-      <Tabs value={shown} onChange={(_, kind: string) => setShown(kind)} variant="scrollable">
+      <Tabs
+        value={shown}
+        onChange={(_, kind: string) => setShown(kind)}
+        variant="scrollable"
+        sx={{ flexShrink: 0 }}
+      >
         <Tab value="work" label={`Work list for the shop ${found.work.length}`} />
         {kinds.map(([kind, name]) => (
           <Tab key={kind} value={kind} label={`${name} ${of(kind).length}`} />
         ))}
         <Tab value="drawings" label={`Drawings ${found.sheets.length}`} />
       </Tabs>
-      <Box sx={{ flex: 1, minHeight: 0, overflow: 'auto' }}>
-        {shown === 'work' && <Work jobs={found.work} />}
-        {shown === 'drawings' && <Drawings sheets={found.sheets} projectId={projectId} />}
-        {shown in KINDS && <Changes changes={of(shown)} projectId={projectId} />}
+      <Box sx={{ flex: 1, minHeight: 0, overflow: 'auto', display: 'flex', flexDirection: 'column' }}>
+        {shown === 'work' && (
+          <WorkList jobs={found.work} since={since} tickable={since !== '' && until === NOW} />
+        )}
+        {shown === 'drawings' && <ChangedSheets sheets={found.sheets} since={since} until={until} />}
+        {shown in KINDS && <Changes changes={of(shown)} />}
       </Box>
     </>
   )
 }
 
-function Work({ jobs }: { jobs: Found['work'] }) {
-  return (
-    <Rows label="Work list" columns={['Place', 'Do', 'What', 'From', 'To', 'Now to', 'Type or part']}>
-      {jobs.map((j, n) => (
-        <tr key={n}>
-          <td>{j.place}</td>
-          <td>
-            <b>{j.act}</b>
-          </td>
-          {[j.what, j.start, j.end, j.now_to].map((words, i) => (
-            <td key={i} style={{ fontFamily: MONO }}>
-              {words}
-            </td>
-          ))}
-          <td>{j.kind}</td>
-        </tr>
-      ))}
-    </Rows>
-  )
-}
-
 /** Things that changed; what is still there is a step away. */
-function Changes({ changes, projectId }: { changes: Change[]; projectId: string }) {
+function Changes({ changes }: { changes: Change[] }) {
+  const { projectId } = usePick('projectId')
   return (
     <Rows label="Changes" columns={['', 'What changed', '']}>
       {changes.map((c, n) => (
@@ -149,22 +181,6 @@ function Changes({ changes, projectId }: { changes: Change[]; projectId: string 
               <Link to={`/p/${projectId}/draw/${c.sheet_id}?sel=${c.ids[0] ?? ''}`}>Look at it</Link>
             )}
           </td>
-        </tr>
-      ))}
-    </Rows>
-  )
-}
-
-function Drawings({ sheets, projectId }: { sheets: Found['sheets']; projectId: string }) {
-  return (
-    <Rows label="Drawings" columns={['Sheet', 'New', 'Gone', 'Otherwise', '']}>
-      {sheets.map((s) => (
-        <tr key={s.sheet_id}>
-          <td style={{ fontFamily: MONO }}>{s.number}</td>
-          <td>{s.added}</td>
-          <td>{s.gone}</td>
-          <td>{s.other}</td>
-          <td>{s.there && <Link to={`/p/${projectId}/draw/${s.sheet_id}`}>Look at it</Link>}</td>
         </tr>
       ))}
     </Rows>

@@ -1,0 +1,127 @@
+"""Revisions: frozen with the whole project file, their papers made from it, and two states beside each other."""
+
+from __future__ import annotations
+
+import json
+import zlib
+from functools import lru_cache
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+
+from jolly_core.comparing import changed_sheets
+from jolly_core.edits.revisions import FreezeRevision
+from jolly_core.exchange import read_project, write_project
+from jolly_core.model import GoneError, Project, Revision
+from jolly_core.tagging import revisions
+from jolly_server.projects.models import Membership, ProjectRow
+from jolly_server.projects.services import apply_edit, create_project
+from jolly_server.projects.store import loaded
+
+from .models import FrozenRevision
+from .runs import run_of, start_run, zip_of
+
+NOW = "now"
+
+
+def frozen_row(project_id: str, revision_id: str) -> FrozenRevision:
+    """Return what was kept of a frozen revision.
+
+    Raises:
+        GoneError: nothing was: it came with a project file.
+    """
+    row = FrozenRevision.objects.filter(project_id=project_id, revision_id=revision_id).first()
+    if row is None:
+        raise GoneError("Of this revision no file is kept here.", ids=(revision_id,))
+    return row
+
+
+@lru_cache(maxsize=4)
+def frozen_project(project_id: str, revision_id: str) -> Project:
+    """Return a project as it was when a revision was frozen; it is only read, so that what is known of it is kept.
+
+    Raises:
+        GoneError: as `frozen_row`.
+    """
+    return read_project(zlib.decompress(frozen_row(project_id, revision_id).file))
+
+
+def last_frozen(project_id: str, project: Project) -> Project | None:
+    """Return the project as it was at its last revision that is kept here, None when there is none."""
+    kept = set(FrozenRevision.objects.filter(project_id=project_id).values_list("revision_id", flat=True))
+    ids = [r.id for r in revisions(project) if r.id in kept]
+    return frozen_project(project_id, ids[-1]) if ids else None
+
+
+def freeze(project_id: str, user: AbstractBaseUser, payload: FreezeRevision) -> Revision:
+    """Freeze a revision: sheets that changed get its index, the project file is kept.
+
+    Raises:
+        RuleError: the index is taken, or errors are left and no reason is given.
+    """
+    held = loaded(project_id)
+    with held.lock, transaction.atomic():
+        payload.sheet_ids = changed_sheets(last_frozen(project_id, held.project), held.project)
+        answer = apply_edit(project_id, user, payload)
+        revision: Revision = held.project.get("revision", answer.placed[0])
+        file = zlib.compress(write_project(held.project).encode())
+        FrozenRevision.objects.create(
+            project_id=project_id, revision_id=revision.id, index=revision.index, by_id=user.pk, file=file
+        )
+    return revision
+
+
+def make_papers(project_id: str, revision_id: str, pack_id: str, by: str) -> None:
+    """Begin to write the papers of a frozen revision from its file; the same file gives the same papers.
+
+    Raises:
+        GoneError: nothing is kept of the revision, or it has no such pack.
+        RuleError: the pack cannot be issued, or one is being written already.
+    """
+    row = frozen_row(project_id, revision_id)
+    project = frozen_project(project_id, revision_id)
+    row.run = start_run(project_id, project, pack_id, by, [])
+    row.save(update_fields=["run"])
+
+
+def settle_papers(project_id: str) -> None:
+    """Keep the papers that were written since this was asked last, with their digests."""
+    for row in FrozenRevision.objects.filter(project_id=project_id).exclude(run=""):
+        try:
+            run = run_of(project_id, row.run)
+        except GoneError:
+            run = None
+        if run is not None and run.state == "running":
+            continue
+        if run is not None and run.state == "done" and not row.papers:
+            row.papers = zip_of(project_id, row.run)
+            row.digests = json.dumps({f["name"]: f["digest"] for f in run.files}, ensure_ascii=False)
+        row.run = ""
+        row.save(update_fields=["papers", "digests", "run"])
+
+
+def open_frozen(project_id: str, revision_id: str, user: AbstractBaseUser) -> str:
+    """Return the id of a project that is the frozen state, to be read and not changed; it is made when first asked for.
+
+    Raises:
+        GoneError: as `frozen_row`.
+    """
+    row = frozen_row(project_id, revision_id)
+    with transaction.atomic():
+        if not ProjectRow.objects.filter(pk=row.opened_as).exists():
+            row.opened_as = create_project(None, frozen_project(project_id, revision_id))
+            row.save(update_fields=["opened_as"])
+            ProjectRow.objects.filter(pk=row.opened_as).update(state=ProjectRow.State.ARCHIVED)
+        Membership.objects.get_or_create(
+            project_id=row.opened_as, user_id=user.pk, defaults={"role": Membership.Role.VIEWER}
+        )
+    return row.opened_as
+
+
+def state_of(project_id: str, name: str, project: Project) -> Project:
+    """Return a state of a project: "now", or that of a frozen revision by its id.
+
+    Raises:
+        GoneError: as `frozen_row`.
+    """
+    return project if name == NOW else frozen_project(project_id, name)

@@ -1,0 +1,89 @@
+/** The work list for the shop floor, ticked at the bench as it is done. */
+import Box from '@mui/material/Box'
+import Checkbox from '@mui/material/Checkbox'
+import LinearProgress from '@mui/material/LinearProgress'
+import { useState } from 'react'
+import { client, got } from '../../api/client'
+import { Rows } from '../../kit/Rows'
+import { useProject } from '../../project/store'
+import { MONO, QUIET } from '../../theme/theme'
+import type { Found } from './WhatChanged'
+
+type Job = Found['work'][number]
+
+interface Props {
+  jobs: Job[]
+  since: string
+  tickable: boolean
+}
+
+export function WorkList({ jobs, since, tickable }: Props) {
+  const projectId = useProject((s) => s.projectId)
+  const [ticked, setTicked] = useState<Record<string, string> | null>(null)
+  const by = (job: Job) => (ticked ? (ticked[job.key] ?? '') : job.done_by)
+  const done = jobs.filter((j) => by(j)).length
+  const tick = (job: Job, on: boolean) => {
+    const path = { project_id: projectId }
+    void got(
+      client.POST('/api/projects/{project_id}/work-list/tick', {
+        params: { path },
+        body: { since, job: job.key, done: on },
+      }),
+    ).then(setTicked)
+  }
+  if (!jobs.length) return <Box sx={{ p: 3, color: QUIET }}>There is nothing to do at the bench.</Box>
+  return (
+    <>
+      {tickable && (
+        <Box sx={{ px: 1.5, py: 1 }}>
+          <Box sx={{ fontSize: 12.5, color: QUIET }}>
+            {done} of {jobs.length} done at the bench
+          </Box>
+          <LinearProgress
+            variant="determinate"
+            value={(100 * done) / jobs.length}
+            aria-label="Done at the bench"
+          />
+        </Box>
+      )}
+      <Rows
+        label="Work list"
+        columns={[...(tickable ? [''] : []), 'Place', 'Do', 'What', 'From', 'To', 'Now to', 'Type or part']}
+      >
+        {jobs.map((j, n) => (
+          <OneJob key={`${j.key} ${n}`} job={j} by={by(j)} tick={tickable ? (on) => tick(j, on) : null} />
+        ))}
+      </Rows>
+    </>
+  )
+}
+
+/** One job; without `tick` it is only read. */
+function OneJob({ job, by, tick }: { job: Job; by: string; tick: ((on: boolean) => void) | null }) {
+  return (
+    <tr>
+      {tick && (
+        <td style={{ width: 34 }}>
+          <Checkbox
+            size="small"
+            sx={{ p: 0 }}
+            checked={by !== ''}
+            title={by ? `ticked by ${by}` : ''}
+            slotProps={{ input: { 'aria-label': `${job.act} ${job.what} done` } }}
+            onChange={(e) => tick(e.target.checked)}
+          />
+        </td>
+      )}
+      <td>{job.place}</td>
+      <td>
+        <b>{job.act}</b>
+      </td>
+      {[job.what, job.start, job.end, job.now_to].map((words, i) => (
+        <td key={i} style={{ fontFamily: MONO }}>
+          {words}
+        </td>
+      ))}
+      <td>{job.kind}</td>
+    </tr>
+  )
+}
