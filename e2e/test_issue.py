@@ -1,23 +1,185 @@
-"""The Issue bench: what changed since a project file that was taken out, and what the shop has to do for it."""
+"""The Issue bench: lists by recipe and back, packs, freezing a revision, and what changed since."""
 
 from __future__ import annotations
 
-from playwright.sync_api import expect
+import io
+import re
+import tempfile
+import zipfile
+from dataclasses import replace
+from pathlib import Path
+
+from django.conf import settings
+from django.test import override_settings
+from openpyxl import Workbook, load_workbook
+from playwright.sync_api import Page, expect
+
+from jolly_core.tagging import full_tag
 
 from .test_benches import BenchStory
 
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
-class WhatChanged(BenchStory):
+
+class IssueStory(BenchStory):
+    """What the stories share; what is issued goes into a folder of its own."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        away = override_settings(JOLLY=replace(settings.JOLLY, data=Path(folder.name)))
+        away.enable()
+        self.addCleanup(away.disable)
+
+    def downloaded(self, page: Page, name: str) -> bytes:
+        with page.expect_download() as waiting:
+            page.get_by_role("link", name=name, exact=True).click()
+        return waiting.value.path().read_bytes()
+
+    def pick(self, page: Page, label: str, option: str) -> None:
+        page.get_by_label(label, exact=True).click()
+        page.get_by_role("option", name=option, exact=True).click()
+
+
+class Recipes(IssueStory):
+    def test_a_list_is_made_from_nothing_taken_out_edited_and_taken_in_again(self) -> None:
+        page = self.open("issue")
+        page.get_by_role("button", name="New recipe…").click()
+        recipe = page.get_by_role("complementary", name="Recipe")
+        recipe.get_by_label("Name of the recipe").fill("Panel devices by supplier")
+        for column in ("Location", "Supplier", "Price in all", "Qty"):
+            self.pick(page, "Add a column", column)
+        recipe.get_by_role("button", name="Leave out Maker").click()
+        recipe.get_by_role("button", name="Add a filter").click()
+        page.get_by_label("Column asked").click()
+        page.get_by_role("option", name="Location", exact=True).click()
+        page.get_by_label("What is asked").click()
+        page.get_by_role("option", name="is", exact=True).click()
+        recipe.get_by_label("Value asked").fill("+KP2")
+        self.pick(page, "Grouped by", "Supplier")
+        recipe.get_by_label("Sum of “Qty”").check()
+        recipe.get_by_label("Sum of “Price in all”").check()
+        project = self.project()
+        panel = [d for d in project.devices.values() if "+KP2-" in full_tag(project, d)]
+        expect(page.get_by_test_id("row-count")).to_contain_text(f"{len(panel)} rows")
+        rows = page.get_by_role("table", name="Rows of the recipe")
+        expect(rows.locator("tr[data-line=sums]").last).to_contain_text(str(len(panel)))
+        self.done(page, lambda: recipe.get_by_role("button", name="Keep the recipe").click())
+        expect(page.get_by_role("button", name=re.compile("Panel devices by supplier"))).to_be_visible()
+        # One text is edited, one row's device changes in the meantime, one cell is a formula.
+        book = load_workbook(io.BytesIO(self.downloaded(page, "XLSX")))
+        first, second, third = self.edited(book)
+        ids = {full_tag(project, d): d.id for d in project.devices.values()}
+        self.send(page, kind="set-text", device_id=ids[second], text="Changed meanwhile")
+        out = io.BytesIO()
+        book.save(out)
+        page.get_by_label("Edited list").set_input_files(
+            {"name": "list.xlsx", "mimeType": XLSX, "buffer": out.getvalue()}
+        )
+        form = page.get_by_role("form", name="Take in an edited list")
+        expect(form.get_by_role("table", name="What would change")).to_contain_text("Edited in the sheet")
+        expect(form).to_contain_text(f"{second} has changed since the list was written")
+        expect(form).to_contain_text("is not taken in. Type its value.")
+        self.done(page, lambda: form.get_by_role("button", name="Take in 1").click())
+        devices = self.project().devices
+        self.assertEqual(devices[ids[first]].text, "Edited in the sheet")
+        self.assertEqual(devices[ids[second]].text, "Changed meanwhile")
+        self.assertEqual(devices[ids[third]].text, project.devices[ids[third]].text)
+        page.keyboard.press("Control+z")
+        expect(page.get_by_role("table", name="Rows")).not_to_contain_text("Edited in the sheet")
+
+    @staticmethod
+    def edited(book: Workbook) -> tuple[str, str, str]:
+        """Edit the texts of three rows: typed, typed where the device is about to change, and a formula."""
+        page = book.worksheets[0]
+        rows = [row for row in page.iter_rows(min_row=2) if str(row[0].value).startswith("=")]
+        for row, words in zip(rows[:3], ("Edited in the sheet", "Too late", '="a"&"b"'), strict=True):
+            row[1].value = words
+        one, two, three = (str(row[0].value) for row in rows[:3])
+        return one, two, three
+
+
+class Packs(IssueStory):
+    def test_a_pack_of_ones_own_is_issued_with_progress_and_says_what_looks_wrong(self) -> None:
+        page = self.open("issue")
+        page.get_by_role("button", name="Make a pack of it").click()
+        form = page.get_by_role("form", name="Pack")
+        form.get_by_label("Name of the pack").fill("For the buyer")
+        form.get_by_label("Names of files").fill("{project number}-{project revision}-{kind}")
+        out = form.get_by_role("button", name="Take out")
+        while out.count() > 2:
+            out.last.click()
+        self.pick(page, "Add to the pack", "Plates and doors")
+        self.done(page, lambda: form.get_by_role("button", name="Keep the pack").click())
+        names = page.get_by_role("list", name="Files of the pack")
+        expect(names).to_contain_text("PM-0417-B-parts-list.xlsx")
+        page.get_by_role("button", name="Issue this pack").click()
+        run = page.get_by_role("region", name="Issued For the buyer")
+        files = run.get_by_role("table", name="Files that were issued")
+        expect(files).to_contain_text("PM-0417-B-plate-UC1.pdf", timeout=60_000)
+        expect(run).to_contain_text("1 snag is muted")
+        content = self.downloaded(page, "Take the ZIP")
+        listed = zipfile.ZipFile(io.BytesIO(content)).namelist()
+        self.assertEqual(listed[0], "00-contents.pdf")
+        self.assertEqual(set(listed[1:]), set(names.get_by_role("listitem").all_inner_texts()))
+        # One that takes long is cancelled.
+        page.get_by_role("button", name="Everything").click()
+        page.get_by_role("button", name="Issue this pack").click()
+        page.get_by_role("button", name="Cancel").click()
+        expect(page.get_by_role("region", name="Issued Everything")).to_contain_text("cancelled")
+
+
+class Revisions(IssueStory):
+    def test_a_revision_is_frozen_and_what_changed_since_is_marked_listed_and_ticked(self) -> None:
+        page = self.open("issue")
+        page.get_by_role("button", name="Freeze as B…").click()
+        form = page.get_by_role("form", name="Freeze a revision")
+        form.get_by_label("What changed, as the table").fill("First issue")
+        form.get_by_label("Checked by").fill("J. Brand")
+        form.get_by_role("button", name="Freeze as B").click()
+        expect(page.get_by_role("table", name="Revision", exact=True)).to_contain_text("First issue")
+        project = self.project()
+        wire = next(w for w in project.wires.values() if w.number)
+        self.send(page, kind="fix-wire-number", wire_id=wire.id, number="7777")
+        number = project.sheets[wire.sheet_id].number
+        # Only the sheet that changed, the cover and the contents would get C.
+        page.get_by_role("button", name="Freeze as C…").click()
+        expect(page.get_by_test_id("new-index")).to_contain_text(
+            f"Sheets 1, 2, {number} get the new index; 28 keep theirs"
+        )
+        page.get_by_role("button", name="What changed", exact=True).click()
+        work = page.get_by_role("table", name="Work list")
+        expect(work).to_contain_text("relabel")
+        job = work.get_by_role("checkbox").first
+        with page.expect_response(lambda r: r.url.endswith("/tick") and r.status == 200):
+            job.click()
+        expect(job).to_be_checked()
+        expect(page.get_by_text("1 of")).to_be_visible()
+        page.get_by_role("tab", name="Drawings").click()
+        expect(page.get_by_test_id("sheet").locator("[data-mark=changed]").first).to_be_visible()
+        page.get_by_role("button", name="Beside").click()
+        expect(page.get_by_role("group", name="before").get_by_test_id("sheet")).to_contain_text(wire.number)
+        expect(page.get_by_role("group", name="after").get_by_test_id("sheet")).to_contain_text("7777")
+        # The frozen state opens to be read, with its papers.
+        page.get_by_role("button", name=re.compile("^B.*First issue")).click()
+        expect(page.get_by_role("link", name="Take its papers, ZIP")).to_be_visible(timeout=120_000)
+        papers = self.downloaded(page, "Take its papers, ZIP")
+        self.assertIn("drawing.pdf", zipfile.ZipFile(io.BytesIO(papers)).namelist())
+        page.get_by_role("button", name="Open to read").click()
+        page.wait_for_url("**/draw**")
+        expect(page.get_by_text("can be read, not changed").or_(page.get_by_text("archived")).first).to_be_visible()
+
+
+class WhatChanged(IssueStory):
     def test_what_changed_since_a_file_is_listed_with_the_work_for_the_shop(self) -> None:
         page = self.open("issue")
-        with page.expect_download() as waiting:
-            page.get_by_role("link", name="Take out .spool.json").click()
-        earlier = waiting.value.path().read_bytes()
+        earlier = self.downloaded(page, "Take out .spool.json")
         project = self.project()
         wire = next(w for w in project.wires.values() if w.number)
         self.send(page, kind="fix-wire-number", wire_id=wire.id, number="7777")
         page.get_by_role("button", name="What changed", exact=True).click()
-        expect(page.get_by_text("Choose a project file that was taken out earlier.")).to_be_visible()
+        expect(page.get_by_text("Choose a project file that was taken out earlier", exact=False)).to_be_visible()
         file = page.get_by_label("Earlier project file")
         file.set_input_files({"name": "notes.json", "mimeType": "application/json", "buffer": b"[]"})
         expect(page.get_by_role("alert")).to_contain_text("This is not a Jolly Spool project file")

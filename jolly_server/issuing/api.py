@@ -5,9 +5,8 @@ from typing import Literal
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Router
+from ninja import Router
 from ninja.errors import HttpError
-from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
 from jolly_core.exchange import (
@@ -17,7 +16,6 @@ from jolly_core.exchange import (
     cabinet_gltf,
     cut_json,
     harness_gltf,
-    read_project,
     scene_svg,
     scenes_dxf,
     sheets_pdf,
@@ -38,7 +36,6 @@ from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.store import loaded
 
-from .changes import WhatChanged, what_changed
 from .files import TYPES, file_answer
 
 router = Router(tags=["issuing"])
@@ -106,19 +103,6 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
     name = f"{s.number} {s.name}".strip()
     content = write_table(table, format, name, settings.JOLLY.fonts)
     return file_answer(content, TYPES[format], f"{s.number}-{kind}.{format}")
-
-
-@router.post("/{project_id}/what-changed", response=WhatChanged)
-def what_changed_since(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> WhatChanged:
-    """Say what changed of a project since an earlier project file; nothing is taken in."""
-    role_in(request, project_id)
-    limit = settings.JOLLY.upload_limit_bytes
-    if file.size is None or file.size > limit:
-        raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A project file is smaller.")
-    before = read_project(file.read())
-    held = loaded(project_id)
-    with held.lock:
-        return what_changed(before, held.project)
 
 
 @router.get("/{project_id}/drawing.pdf")

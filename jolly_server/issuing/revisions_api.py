@@ -5,12 +5,16 @@ from __future__ import annotations
 import json
 from contextlib import suppress
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema
+from ninja import File, Router, Schema
+from ninja.errors import HttpError
+from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
 from jolly_core.comparing import changed_sheets, drawing_change, same_things
 from jolly_core.edits.revisions import FreezeRevision, next_index
+from jolly_core.exchange import read_project
 from jolly_core.model import Project, Revision, RuleError
 from jolly_core.scenes import scene_of
 from jolly_core.tagging import revisions
@@ -198,6 +202,19 @@ def what_changed_between(request: HttpRequest, project_id: str, since: str, unti
     for job in found["work"]:
         job["done_by"] = ticked.get(job["key"], "")
     return found
+
+
+@router.post("/{project_id}/what-changed", response=WhatChanged)
+def what_changed_since(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> WhatChanged:
+    """Say what changed of a project since an earlier project file; nothing is taken in."""
+    role_in(request, project_id)
+    limit = settings.JOLLY.upload_limit_bytes
+    if file.size is None or file.size > limit:
+        raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A project file is smaller.")
+    before = read_project(file.read())
+    held = loaded(project_id)
+    with held.lock:
+        return what_changed(before, held.project)
 
 
 @router.get("/{project_id}/what-changed/drawing", response=TwoDrawings)

@@ -4,15 +4,18 @@ import Button from '@mui/material/Button'
 interface Props {
   children: React.ReactNode
   hint?: string
+  /** What it is called where its sign does not say it. */
+  name?: string
   disabled?: boolean
   onClick: () => void
 }
 
-export function Act({ children, hint, disabled, onClick }: Props) {
+export function Act({ children, hint, name, disabled, onClick }: Props) {
   return (
     <Button
       variant="outlined"
-      title={hint ?? ''}
+      title={hint ?? name ?? ''}
+      {...(name ? { 'aria-label': name } : {})}
       disabled={disabled ?? false}
       onClick={onClick}
       sx={{ py: 0.1, px: 0.75, minWidth: 0, fontSize: 12.5 }}

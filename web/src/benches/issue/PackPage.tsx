@@ -217,7 +217,7 @@ function FileLine({ file, all, put, remove }: LineProps) {
         options={plain(item?.formats ?? [])}
         onPick={(format) => put({ ...file, format })}
       />
-      <Act hint={`Take ${title} out`} onClick={remove}>
+      <Act name={`Take out ${title}${subject}`} onClick={remove}>
         ×
       </Act>
     </Box>

@@ -85,13 +85,13 @@ function Column({ column, report, first, last, change, move, remove }: ColumnPro
           inputProps={{ 'aria-label': `Heading of ${own ? 'own column' : usual}` }}
           onChange={(e) => change({ ...column, heading: e.target.value })}
         />
-        <Act disabled={first} hint="Earlier" onClick={() => move(-1)}>
+        <Act disabled={first} name={`${name} earlier`} onClick={() => move(-1)}>
           ↑
         </Act>
-        <Act disabled={last} hint="Later" onClick={() => move(1)}>
+        <Act disabled={last} name={`${name} later`} onClick={() => move(1)}>
           ↓
         </Act>
-        <Act hint={`Leave out ${name}`} onClick={remove}>
+        <Act name={`Leave out ${name}`} onClick={remove}>
           ×
         </Act>
       </Box>

@@ -80,7 +80,7 @@ function OneFilter({ n, filter, columns, tests, without, change, remove }: OnePr
             </MenuItem>
           ))}
         </Select>
-        <Act hint="Leave this filter out" onClick={remove}>
+        <Act name={`Leave out filter ${n + 1}`} onClick={remove}>
           ×
         </Act>
       </Box>
