@@ -234,7 +234,7 @@ def shared_recipe(request: HttpRequest, project_id: str, shared_id: str) -> dict
     return to_record(replace(recipe, id=""))
 
 
-@router.delete("/{project_id}/shared-recipes/{shared_id}", response=Recipes)
+@router.post("/{project_id}/shared-recipes/{shared_id}/forget", response=Recipes)
 def forget_recipe(request: HttpRequest, project_id: str, shared_id: str) -> Recipes:
     """Keep a recipe for all no longer; those that projects have taken stay."""
     role_in(request, project_id, "editor")

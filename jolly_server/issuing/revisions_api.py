@@ -152,7 +152,7 @@ def before_freezing(request: HttpRequest, project_id: str) -> BeforeFreezing:
     return {"changed": numbers, "kept": len(sheets) - len(numbers), "findings": found}
 
 
-@router.post("/{project_id}/revisions", response=Revisions)
+@router.post("/{project_id}/revisions/freeze", response=Revisions)
 def freeze_revision(request: HttpRequest, project_id: str, payload: FreezeRevision) -> Revisions:
     """Freeze a revision; its papers are begun at once."""
     role_in(request, project_id, "editor")
@@ -190,7 +190,7 @@ def open_revision(request: HttpRequest, project_id: str, revision_id: str) -> Op
     return {"project_id": open_frozen(project_id, revision_id, person(request))}
 
 
-@router.get("/{project_id}/what-changed", response=WhatChanged)
+@router.get("/{project_id}/states-compared", response=WhatChanged)
 def what_changed_between(request: HttpRequest, project_id: str, since: str, until: str = NOW) -> WhatChanged:
     """Say what changed between two states: frozen revisions by id, or "now"."""
     role_in(request, project_id)
@@ -217,7 +217,7 @@ def what_changed_since(request: HttpRequest, project_id: str, file: File[Uploade
         return what_changed(before, held.project)
 
 
-@router.get("/{project_id}/what-changed/drawing", response=TwoDrawings)
+@router.get("/{project_id}/states-compared/drawing", response=TwoDrawings)
 def two_drawings(request: HttpRequest, project_id: str, sheet_id: str, since: str, until: str = NOW) -> TwoDrawings:
     """Give a drawing in two states with the places that differ."""
     role_in(request, project_id)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Any
+from unittest import mock
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
@@ -31,6 +32,11 @@ FOR_EDITORS = {
         "title-blocks/keep",
         "stamps/{stamp_id}/keep",
         "stamps/{stamp_id}",
+        "list-back",
+        "recipes/{recipe_id}/share",
+        "shared-recipes/{shared_id}/forget",
+        "revisions/freeze",
+        "revisions/{revision_id}/papers",
     )
 }
 FOR_OWNERS = {f"/api/projects/{{project_id}}/{act}" for act in ("state", "starter", "delete", "invitations", "roles")}
@@ -47,6 +53,9 @@ BODIES: dict[str, dict[str, Any]] = {
     "/keep": {"block_id": "none"},
     "/api/projects": {"name": "New"},
     "/password": {"old": "a", "new": "b"},
+    "/lists/rows": {"kind": "keep-recipe", "name": "", "report": "devices", "columns": [{"key": "tag"}]},
+    "/revisions/freeze": {"kind": "freeze-revision", "index": "", "text": ""},
+    "/tick": {"since": "", "job": "", "done": False},
 }
 # What these answer when they may: there is nothing to delete for good, to keep, to take back.
 REFUSED = {
@@ -60,12 +69,29 @@ REFUSED = {
     "/password": 422,
     "/{answer}": 404,
     "/space/ask": 422,  # no space model answers
+    "/list-back": 400,  # no list
+    "/forget": 200,
+    "/share": 404,
+    "/freeze": 422,
+    "/papers": 404,
+    "/papers.zip": 404,
+    "/open": 404,
+    "/states-compared": 404,
+    "/states-compared/drawing": 404,
+    "/shared-recipes/{shared_id}": 404,
+    "/pack-runs/{run_id}": 404,
+    "/pack-runs/{run_id}/pack.zip": 404,
+    "/cancel": 404,
 }
 
 
 class ByRole(DemoCase):
     def setUp(self) -> None:
         super().setUp()
+        # A pack that is asked for is not written: who may ask is what is tried here.
+        quiet = mock.patch("jolly_server.issuing.runs.subprocess.Popen")
+        quiet.start()
+        self.addCleanup(quiet.stop)
         self.person("guest")  # somebody with an account and no project
         # Something in the journal, so that there is an entry to look at.
         self.accepted(self.person("anna"), kind="change-settings", issued_on="today")
@@ -109,6 +135,11 @@ class ByRole(DemoCase):
             "symbol_id": "none",
             "id": "none",
             "name": "none.png",
+            "list_id": "parts",
+            "recipe_id": "none",
+            "shared_id": "none",
+            "run_id": "none",
+            "revision_id": "none",
         }
 
     def call(self, client: Client, method: str, path: str) -> int:
@@ -130,6 +161,8 @@ class ByRole(DemoCase):
             return client.post(url, {"file": SimpleUploadedFile("list.csv", b"Tag,Type\nB1,DI\n")}).status_code
         if path.endswith("strip-layout/read"):
             return client.post(url, {"file": SimpleUploadedFile("strip.csv", b"Number,Kind\n1,fuse\n")}).status_code
+        if path.endswith("list-back"):
+            return client.post(url, {"file": SimpleUploadedFile("list.xlsx", b"no list")}).status_code
         if path.endswith("what-changed"):
             return client.post(
                 url, {"file": SimpleUploadedFile("a.json", write_project(Project()).encode())}

@@ -48,7 +48,7 @@ function useFreezing(revisions: Revisions, done: Props['done']) {
   const freezing = useMutation({
     mutationFn: () =>
       got(
-        client.POST('/api/projects/{project_id}/revisions', {
+        client.POST('/api/projects/{project_id}/revisions/freeze', {
           params: { path },
           body: { kind: 'freeze-revision', ...facts },
         }),

@@ -28,7 +28,7 @@ export function TwoStates({ sheetId, since, until, view }: Props) {
     'two-drawings',
     () =>
       got(
-        client.GET('/api/projects/{project_id}/what-changed/drawing', {
+        client.GET('/api/projects/{project_id}/states-compared/drawing', {
           params: { path: { project_id: projectId }, query: { sheet_id: sheetId, since, until } },
         }),
       ),

@@ -48,7 +48,9 @@ function useCompared(revisions: Revisions) {
     queryKey: ['what-changed', projectId, since, until, until === NOW ? revision : 0],
     queryFn: () =>
       got(
-        client.GET('/api/projects/{project_id}/what-changed', { params: { path, query: { since, until } } }),
+        client.GET('/api/projects/{project_id}/states-compared', {
+          params: { path, query: { since, until } },
+        }),
       ),
     enabled: since !== '' && given === null,
     staleTime: 0,

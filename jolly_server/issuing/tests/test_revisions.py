@@ -1,0 +1,245 @@
+"""Packs in the background, frozen revisions and the work list over HTTP."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import subprocess
+import tempfile
+import zipfile
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+from unittest import mock
+
+from django.conf import settings
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import override_settings
+from openpyxl import load_workbook
+
+from jolly_server.issuing import runs
+from jolly_server.testing import KILN, DemoCase
+
+BASE = f"/api/projects/{KILN}"
+
+
+class IssueCase(DemoCase):
+    """What is issued goes into a folder of its own."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        away = override_settings(JOLLY=replace(settings.JOLLY, data=Path(folder.name)))
+        away.enable()
+        self.addCleanup(away.disable)
+        self.jory = self.person("jory")
+        self.vera = self.person("vera")
+
+    def small_pack(self) -> str:
+        files = [{"what": "report:parts", "format": "xlsx"}, {"what": "report:wires", "format": "csv"}]
+        return str(self.accepted(self.jory, kind="keep-pack", name="Small", files=files)["placed"][0])
+
+    def ended(self, run_id: str) -> dict[str, Any]:
+        """Wait for the process of a run, and return what it says."""
+        runs._running[run_id].wait(timeout=120)
+        found: dict[str, Any] = self.vera.get(f"{BASE}/pack-runs/{run_id}").json()
+        return found
+
+
+class PackRuns(IssueCase):
+    def test_a_pack_is_written_from_the_state_in_which_it_was_asked_for(self) -> None:
+        pack = self.small_pack()
+        run = self.post(self.vera, f"/projects/{KILN}/pack-runs", {"pack_id": pack}).json()
+        self.assertEqual((run["state"], run["name"], run["by"]), ("running", "Small", "vera"))
+        self.accepted(self.jory, kind="change-settings", name="Another name")
+        done = self.ended(run["id"])
+        self.assertEqual((done["state"], done["why"]), ("done", ""))
+        self.assertEqual([f["name"] for f in done["files"]][0], "00-contents.pdf")
+        rows = {f["name"]: f["rows"] for f in done["files"]}
+        self.assertGreater(rows["PM-0417-B-wire-list.csv"], 300)
+        self.assertIn("1 snag is muted", [f["words"].partition(":")[0] for f in done["findings"]])
+        content = self.vera.get(f"{BASE}/pack-runs/{run['id']}/pack.zip").content
+        archive = zipfile.ZipFile(io.BytesIO(content))
+        for file in done["files"]:
+            self.assertEqual(hashlib.sha256(archive.read(file["name"])).hexdigest(), file["digest"])
+        book = load_workbook(io.BytesIO(archive.read("PM-0417-B-parts-list.xlsx")))
+        self.assertGreater(book.worksheets[0].max_row, 20)
+        again = self.post(self.vera, f"/projects/{KILN}/pack-runs", {"pack_id": pack}).json()
+        self.ended(again["id"])
+        self.assertEqual(len(self.vera.get(f"{BASE}/pack-runs").json()), 2)
+
+    def test_one_at_a_time_and_it_can_be_cancelled(self) -> None:
+        run = self.post(self.vera, f"/projects/{KILN}/pack-runs", {}).json()
+        second = self.post(self.vera, f"/projects/{KILN}/pack-runs", {})
+        self.assertEqual(second.status_code, 422)
+        self.assertIn("is being written", second.json()["message"])
+        ended = self.post(self.vera, f"/projects/{KILN}/pack-runs/{run['id']}/cancel", {}).json()
+        self.assertEqual(ended["state"], "cancelled")
+        self.assertEqual(self.vera.get(f"{BASE}/pack-runs/{run['id']}/pack.zip").status_code, 422)
+
+    def test_a_run_whose_process_is_gone_says_so(self) -> None:
+        run = self.post(self.vera, f"/projects/{KILN}/pack-runs", {}).json()
+        process: subprocess.Popen[bytes] = runs._running[run["id"]]
+        process.kill()
+        process.wait()
+        self.assertEqual(self.vera.get(f"{BASE}/pack-runs/{run['id']}").json()["state"], "broken off")
+        with mock.patch.dict(runs._running, clear=True):
+            self.assertEqual(self.vera.get(f"{BASE}/pack-runs").json()[0]["state"], "broken off")
+
+    def test_what_cannot_be_issued_is_refused_before_anything_begins(self) -> None:
+        pack = self.accepted(self.jory, kind="keep-pack", name="Wrong", files=[{"what": "rocket"}])["placed"][0]
+        answer = self.post(self.vera, f"/projects/{KILN}/pack-runs", {"pack_id": pack})
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("cannot hold “rocket”", answer.json()["message"])
+        line = next(p for p in self.vera.get(f"{BASE}/packs").json()["packs"] if p["pack"]["id"] == pack)
+        self.assertIn("cannot hold", line["problem"])
+        self.assertEqual(self.vera.get(f"{BASE}/pack-runs/none").status_code, 404)
+
+
+class Freezing(IssueCase):
+    def freeze(self, index: str, **more: str) -> dict[str, Any]:
+        body = {"kind": "freeze-revision", "index": index, "text": f"What {index} is for", **more}
+        answer = self.post(self.jory, f"/projects/{KILN}/revisions/freeze", body)
+        self.assertEqual(answer.status_code, 200, answer.content)
+        found: dict[str, Any] = answer.json()
+        return found
+
+    def settled(self, revision_id: str) -> dict[str, Any]:
+        """Wait for the papers of a revision."""
+        for run_id in list(runs._running):
+            self.ended(run_id)
+        lines = self.vera.get(f"{BASE}/revisions").json()["revisions"]
+        found: dict[str, Any] = next(r for r in lines if r["id"] == revision_id)
+        return found
+
+    def test_the_project_goes_on_and_the_frozen_papers_stay_byte_for_byte(self) -> None:
+        frozen = self.freeze("B")["revisions"][0]
+        self.assertEqual((frozen["kept"], frozen["papers"], len(frozen["sheets"])), (True, "making", 31))
+        line = self.settled(frozen["id"])
+        self.assertEqual(line["papers"], "ready")
+        address = f"{BASE}/revisions/{frozen['id']}/papers.zip"
+        content = self.vera.get(address).content
+        archive = zipfile.ZipFile(io.BytesIO(content))
+        self.assertEqual(
+            {f["name"]: f["digest"] for f in line["files"]},
+            {name: hashlib.sha256(archive.read(name)).hexdigest() for name in archive.namelist()},
+        )
+        self.accepted(self.jory, kind="change-settings", name="Another name")
+        self.assertEqual(self.vera.get(address).content, content)
+        self.post(self.jory, f"/projects/{KILN}/revisions/{frozen['id']}/papers", {})
+        self.settled(frozen["id"])
+        self.assertEqual(self.vera.get(address).content, content)
+
+    def test_what_changed_is_said_between_any_two_states_and_jobs_are_ticked(self) -> None:
+        first = self.freeze("B")["revisions"][0]["id"]
+        wire = next(w for w in self.stored().wires.values() if w.number)
+        self.accepted(self.jory, kind="fix-wire-number", wire_id=wire.id, number="7777")
+        number = self.stored().sheets[wire.sheet_id].number
+        ahead = self.vera.get(f"{BASE}/revisions/next").json()
+        self.assertEqual((ahead["changed"], ahead["kept"]), (["1", "2", number], 28))
+        now = self.vera.get(f"{BASE}/states-compared?since={first}").json()
+        self.assertEqual([s["number"] for s in now["sheets"]], [number])
+        job = now["work"][0]
+        self.assertEqual((job["act"], job["now_to"], job["done_by"]), ("relabel", "7777", ""))
+        tick = {"since": first, "job": job["key"], "done": True}
+        self.assertEqual(self.post(self.vera, f"/projects/{KILN}/work-list/tick", tick).json(), {job["key"]: "vera"})
+        self.assertEqual(self.vera.get(f"{BASE}/states-compared?since={first}").json()["work"][0]["done_by"], "vera")
+        self.assertEqual(self.post(self.vera, f"/projects/{KILN}/work-list/tick", {**tick, "done": False}).json(), {})
+        second = self.freeze("C")["revisions"][0]
+        self.assertEqual(second["sheets"], ["1", "2", number])
+        self.accepted(self.jory, kind="fix-wire-number", wire_id=wire.id, number="8888")
+        between = self.vera.get(f"{BASE}/states-compared?since={first}&until={second['id']}").json()
+        self.assertEqual([j["now_to"] for j in between["work"]], [j["now_to"] for j in now["work"]])
+        both = self.vera.get(f"{BASE}/states-compared/drawing?since={first}&sheet_id={wire.sheet_id}").json()
+        self.assertTrue(both["other"])
+        words = [{p.get("words") for i in both[state]["items"] for p in i["prims"]} for state in ("before", "after")]
+        self.assertIn("8888", words[1])
+        self.assertNotIn("8888", words[0])
+
+    def test_a_frozen_state_opens_to_be_read_and_not_changed(self) -> None:
+        frozen = self.freeze("B")["revisions"][0]["id"]
+        self.accepted(self.jory, kind="change-settings", name="Another name")
+        opened = self.post(self.vera, f"/projects/{KILN}/revisions/{frozen}/open", {}).json()["project_id"]
+        again = self.post(self.jory, f"/projects/{KILN}/revisions/{frozen}/open", {}).json()["project_id"]
+        self.assertEqual(opened, again)
+        file = self.vera.get(f"/api/projects/{opened}/file")
+        self.assertIn(b"Kiln 2", file.content)
+        edit = {"edit": {"kind": "change-settings", "name": "No"}}
+        refused = self.post(self.jory, f"/projects/{opened}/edits", edit)
+        self.assertEqual(refused.status_code, 403)
+
+    def test_freezing_with_errors_is_refused_without_a_reason_and_changes_nothing(self) -> None:
+        first, second = [d for d in self.stored().devices.values() if d.letters == "PF"][:2]
+        self.accepted(self.jory, kind="set-tag", device_id=first.id, tag="PF77")
+        self.accepted(self.jory, kind="set-tag", device_id=second.id, tag="PF77")
+        body = {"kind": "freeze-revision", "index": "B", "text": "First"}
+        refused = self.post(self.jory, f"/projects/{KILN}/revisions/freeze", body)
+        self.assertEqual((refused.status_code, refused.json()["field"]), (422, "reason"))
+        self.assertEqual(self.vera.get(f"{BASE}/revisions").json()["revisions"], [])
+        kept = self.freeze("B", reason="The customer waits")
+        self.assertEqual(kept["revisions"][0]["reason"], "The customer waits")
+
+    def test_a_viewer_cannot_freeze_and_what_is_not_kept_is_said(self) -> None:
+        body = {"kind": "freeze-revision", "index": "B", "text": "First"}
+        self.assertEqual(self.post(self.vera, f"/projects/{KILN}/revisions/freeze", body).status_code, 403)
+        for path in ("revisions/none/papers.zip", "states-compared?since=none"):
+            answer = self.vera.get(f"{BASE}/{path}")
+            self.assertEqual(answer.status_code, 404)
+            self.assertIn("no file is kept", answer.json()["message"])
+
+
+class ListsOverHttp(IssueCase):
+    def keep(self, **more: Any) -> str:
+        columns = [{"key": "tag"}, {"key": "text"}, {"key": "number"}]
+        edit = {"kind": "keep-recipe", "name": "Mine", "report": "devices", "columns": columns, **more}
+        return str(self.accepted(self.jory, **edit)["placed"][0])
+
+    def test_rows_say_where_they_lead_and_why_cells_are_blank(self) -> None:
+        recipe = self.keep(filters=[{"column": "tag", "test": "is", "value": "=K2+KP2-QA1"}])
+        found = self.vera.get(f"{BASE}/lists/{recipe}/rows").json()
+        (row,) = found["groups"][0]["rows"]
+        self.assertEqual((found["count"], row["cells"][0]), (1, "=K2+KP2-QA1"))
+        self.assertIn(row["sel"], self.stored().symbols)
+        self.assertEqual(row["sheet_id"], self.stored().symbols[row["sel"]].sheet_id)
+        wires = self.vera.get(f"{BASE}/lists/wires/rows").json()
+        length = next(n for n, c in enumerate(wires["columns"]) if c["heading"] == "Length mm")
+        blank = [r for r in wires["groups"][0]["rows"] if r["cells"][length] == ""]
+        self.assertTrue(blank)
+        self.assertTrue(all(r["whys"][str(length)] for r in blank))
+
+    def test_each_format_comes_as_a_file_and_others_are_refused(self) -> None:
+        recipe = self.keep()
+        for format, start in (("csv", b"\xef\xbb\xbf"), ("xlsx", b"PK"), ("pdf", b"%PDF-"), ("json", b"[")):
+            answer = self.vera.get(f"{BASE}/lists/{recipe}/file.{format}")
+            self.assertTrue(answer.content.startswith(start), format)
+            self.assertIn(f'filename="PM-0417-Mine.{format}"', answer["Content-Disposition"])
+        self.assertEqual(self.vera.get(f"{BASE}/lists/{recipe}/file.doc").status_code, 404)
+        self.assertEqual(self.vera.get(f"{BASE}/lists/rocket/rows").status_code, 422)
+
+    def test_a_recipe_is_kept_for_all_and_taken_over(self) -> None:
+        recipe = self.keep(groups=["maker"])
+        shared = self.post(self.jory, f"/projects/{KILN}/recipes/{recipe}/share", {}).json()["shared"]
+        self.assertEqual([s["name"] for s in shared], ["Mine"])
+        again = self.post(self.jory, f"/projects/{KILN}/recipes/{recipe}/share", {}).json()["shared"]
+        self.assertEqual(again, shared)
+        found = self.vera.get(f"{BASE}/shared-recipes/{shared[0]['id']}").json()
+        self.assertEqual((found["id"], found["groups"]), ("", ["maker"]))
+        self.assertEqual(self.post(self.vera, f"/projects/{KILN}/shared-recipes/{shared[0]['id']}/forget", {}).status_code, 403)
+        left = self.post(self.jory, f"/projects/{KILN}/shared-recipes/{shared[0]['id']}/forget", {}).json()["shared"]
+        self.assertEqual(left, [])
+
+    def test_an_edited_list_is_read_by_editors_and_changes_nothing_yet(self) -> None:
+        recipe = self.keep()
+        book = load_workbook(io.BytesIO(self.vera.get(f"{BASE}/lists/{recipe}/file.xlsx").content))
+        book.worksheets[0]["B2"] = "Edited"
+        out = io.BytesIO()
+        book.save(out)
+        file = {"file": SimpleUploadedFile("a.xlsx", out.getvalue())}
+        found = self.jory.post(f"{BASE}/list-back", file).json()
+        self.assertEqual([c["after"] for c in found["cells"]], ["Edited"])
+        self.assertNotIn("Edited", {d.text for d in self.stored().devices.values()})
+        file = {"file": SimpleUploadedFile("a.xlsx", out.getvalue())}
+        self.assertEqual(self.vera.post(f"{BASE}/list-back", file).status_code, 403)
+        wrong = self.jory.post(f"{BASE}/list-back", {"file": SimpleUploadedFile("a.xlsx", b"no")})
+        self.assertEqual((wrong.status_code, wrong.json()["code"]), (400, "bad-file"))
