@@ -8,6 +8,7 @@ from typing import Literal
 
 from jolly_core.drawing import grid_size, pin_points
 from jolly_core.model import Figure, Project, RuleError, Symbol
+from jolly_core.reports import check_laid
 from jolly_core.tagging import lead_of, renamed_at
 
 from .base import Grid, Id, Payload, Text, Work, edit
@@ -64,11 +65,14 @@ def _middle(symbol: Symbol) -> tuple[float, float]:
 
 
 class DrawFigure(Payload):
-    """Draw a titled boundary around a group, a line, or a picture; a boundary may stand for a location."""
+    """Draw a titled boundary around a group, a line, a picture, or a table; a boundary may stand for a location.
+
+    A table shows what its text names: "sheet-parts", "sheet-wire-types", a recipe by its id or a report by its key.
+    """
 
     kind: Literal["draw-figure"] = "draw-figure"
     sheet_id: Id
-    figure: Literal["boundary", "line", "picture"] = "boundary"
+    figure: Literal["boundary", "line", "picture", "table"] = "boundary"
     x1: Grid
     y1: Grid
     x2: Grid
@@ -97,6 +101,8 @@ def draw_figure(work: Work, payload: DrawFigure) -> str:
         work.project.get("picture", payload.picture_id)
     elif payload.picture_id:
         raise RuleError("Only a picture shows a picture.", field="picture_id")
+    if payload.figure == "table":
+        check_laid(work.project, payload.text)
     if payload.location_id:
         work.project.get("location", payload.location_id)
     dashed = payload.figure == "boundary" if payload.dashed is None else payload.dashed
@@ -133,6 +139,8 @@ def change_figure(work: Work, payload: ChangeFigure) -> str:
     values = payload.model_dump(exclude={"kind", "figure_id"}, exclude_none=True)
     if figure.locked and values.keys() & {"x1", "y1", "x2", "y2"}:
         raise RuleError(f"The {figure.kind} is locked. Unlock it first, with L.", ids=(figure.id,))
+    if figure.kind == "table" and "text" in values:
+        check_laid(project, values["text"])
     if values.get("location_id"):
         project.get("location", values["location_id"])
         if figure.kind != "boundary":

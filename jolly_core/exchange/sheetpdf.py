@@ -39,7 +39,9 @@ def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path, *, mono:
     canvas = _canvas(out, project, f"{project.settings.number} {project.settings.name}".strip() or "Project")
     marks = bookmarks(project, sheet_ids, lambda id: page_title(project, id))
     painter = Painter(project, canvas, sheet_ids, marks, mono=mono)
-    for sheet_id, leaf in paper_set(project, sheet_ids):
+    for n, (sheet_id, leaf) in enumerate(paper_set(project, sheet_ids)):
+        number = leaf.sheet.number if leaf.sheet is not None else page_title(project, sheet_id).split(" ")[0]
+        canvas.addPageLabel(n, prefix=number)  # a reader shows the sheet's number for the page
         painter.page(leaf, sheet_id)
     for mark in marks:
         canvas.addOutlineEntry(mark.title, mark.key, mark.level)

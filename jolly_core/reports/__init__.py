@@ -4,6 +4,7 @@ from . import building, harness, harnessmaking, layouts, making, parts, plc, ref
 from .back import BACK, Back, state_mark
 from .finding import Found, find_in
 from .jumping import places_of
+from .laid import OF_SHEET, check_laid, laid_list
 from .layouts import holes_in_order
 from .naming import Named, differences, kind_name, named, objects_of
 from .needs import needs
@@ -27,6 +28,9 @@ from .registry import (
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "OF_SHEET",
+    "check_laid",
+    "laid_list",
     "BACK",
     "Back",
     "state_mark",

@@ -26,9 +26,9 @@ ORDER_COLUMNS = (
 def parts_order(project: Project) -> list[tuple[str, str]]:
     """Return the parts of the parts list in its order, each with the unit it is counted in."""
 
-    def place(key: tuple[str, str]) -> tuple[str, str, str, str]:
+    def place(key: tuple[str, str]) -> tuple[object, ...]:
         part = project.parts[key[0]]
-        return part.part_class, part.maker, part.number, key[1]
+        return part.part_class, part.maker, natural(part.number), key[1]
 
     return sorted(needs(project), key=place)
 

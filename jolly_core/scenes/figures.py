@@ -1,4 +1,4 @@
-"""How boundaries, lines and pictures of a sheet look."""
+"""How boundaries, lines, pictures and tables of a sheet look."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from jolly_core.drawing import ADVANCE, GRID_MM
 from jolly_core.model import Figure, Project
 from jolly_core.tagging import path_of
 
+from .laidtables import laid_prims
 from .primitives import Facts, Image, Item, Line, PenName, Prim, text
 
 TITLE_MM = 2.8
@@ -21,6 +22,8 @@ def figure_item(project: Project, figure: Figure) -> Item:
         prims.append(Line(x1, y1, x2, y2, pen))
     elif figure.kind == "picture":
         prims.append(Image(x1, y1, x2 - x1, y2 - y1, figure.picture_id))
+    elif figure.kind == "table":
+        prims += laid_prims(project, figure)
     else:
         corners = ((x1, y1, x2, y1), (x2, y1, x2, y2), (x2, y2, x1, y2), (x1, y2, x1, y1))
         prims += [Line(*c, pen) for c in corners]

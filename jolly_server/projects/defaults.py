@@ -51,6 +51,8 @@ KEPT = (
     "sheet_habit",
     "function",
     "location",
+    "recipe",
+    "pack",
 )
 
 

@@ -122,9 +122,16 @@ def sheets(request: HttpRequest, project_id: str) -> Sheets:
                 "card-plan": [{"id": c.device_id, "name": full_tag(p, p.devices[c.device_id])} for c in cards(p)],
                 "panel-layout": [{"id": id, "name": tag} for tag, id in enclosures],
                 "form-board": [{"id": h.id, "name": h.code} for h in p.harnesses.values()],
-                "report": [{"id": r.key, "name": r.title} for r in REPORTS.values()],
+                "report": _lists(p),
             },
         }
+
+
+def _lists(project: Project) -> list[Named]:
+    """Return what a made sheet can list: the project's recipes, then the reports."""
+    recipes = sorted(project.recipes.values(), key=lambda r: (r.name.casefold(), r.id))
+    found: list[Named] = [{"id": r.id, "name": r.name} for r in recipes]
+    return found + [{"id": r.key, "name": r.title} for r in REPORTS.values()]
 
 
 @router.get("/{project_id}/title-blocks", response=TitleBlocks)

@@ -225,7 +225,9 @@ class ListsOverHttp(IssueCase):
         self.assertEqual(again, shared)
         found = self.vera.get(f"{BASE}/shared-recipes/{shared[0]['id']}").json()
         self.assertEqual((found["id"], found["groups"]), ("", ["maker"]))
-        self.assertEqual(self.post(self.vera, f"/projects/{KILN}/shared-recipes/{shared[0]['id']}/forget", {}).status_code, 403)
+        self.assertEqual(
+            self.post(self.vera, f"/projects/{KILN}/shared-recipes/{shared[0]['id']}/forget", {}).status_code, 403
+        )
         left = self.post(self.jory, f"/projects/{KILN}/shared-recipes/{shared[0]['id']}/forget", {}).json()["shared"]
         self.assertEqual(left, [])
 

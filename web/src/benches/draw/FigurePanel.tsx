@@ -3,6 +3,8 @@ import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
+import { useQuery } from '@tanstack/react-query'
+import { client, got } from '../../api/client'
 import type { Item } from '../../scene/item'
 import { Act, Acts } from '../../kit/Act'
 import { Field } from '../../kit/Field'
@@ -51,7 +53,8 @@ export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean })
           />
         </>
       )}
-      {figure !== 'picture' && (
+      {figure === 'table' && <Shows value={text} canEdit={canEdit} pick={(id) => change({ text: id })} />}
+      {figure !== 'picture' && figure !== 'table' && (
         <FormControlLabel
           control={
             <Checkbox
@@ -68,4 +71,21 @@ export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean })
       {lock}
     </>
   )
+}
+
+/** What a table on the drawing shows: of this sheet alone, or a recipe of the project. */
+function Shows({ value, canEdit, pick }: { value: string; canEdit: boolean; pick: (id: string) => void }) {
+  const { projectId } = usePick('projectId')
+  const recipes = useQuery({
+    queryKey: ['bench', 'recipes', projectId],
+    queryFn: () =>
+      got(client.GET('/api/projects/{project_id}/recipes', { params: { path: { project_id: projectId } } })),
+  }).data
+  const options = [
+    { id: 'sheet-parts', name: 'Parts of this sheet' },
+    { id: 'sheet-wire-types', name: 'Wire types of this sheet' },
+    ...(recipes?.recipes ?? []).map((r) => ({ id: r.id, name: r.name })),
+    ...(recipes?.reports ?? []).map((r) => ({ id: r.key, name: r.title })),
+  ]
+  return <PanelPick label="Shows" value={value} options={options} disabled={!canEdit} onPick={pick} />
 }

@@ -26,7 +26,7 @@ const KINDS = [
 
 export function StrokeTarget({ what }: { what: Stroke }) {
   if (what === 'marks') return <MarkNames />
-  if (what === 'boundary' || what === 'line') return null
+  if (what === 'boundary' || what === 'line' || what === 'table') return null
   if (what === 'picture') return <PictureTarget />
   return <DeviceTarget what={what} />
 }

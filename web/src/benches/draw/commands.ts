@@ -153,6 +153,13 @@ export const drawCommands: Command[] = checked([
     enabled: idle,
   },
   {
+    id: 'table',
+    label: 'Table of parts or wire types',
+    shortcut: '',
+    run: () => startStroke('table'),
+    enabled: idle,
+  },
+  {
     id: 'insert-rung',
     label: 'Insert a rung at the caret',
     shortcut: 'Insert',

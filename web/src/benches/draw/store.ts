@@ -4,7 +4,7 @@ import { useShallow } from 'zustand/react/shallow'
 import { useProject, type ProjectState } from '../../project/store'
 import type { View } from '../../project/view'
 
-export type Stroke = 'terminals' | 'band' | 'marks' | 'boundary' | 'line' | 'picture'
+export type Stroke = 'terminals' | 'band' | 'marks' | 'boundary' | 'line' | 'picture' | 'table'
 /** Texts of a symbol that can be dragged. */
 export const TEXT_NAMES = ['tag', 'text', 'reference', 'pin'] as const
 export type TextName = (typeof TEXT_NAMES)[number]

@@ -1,4 +1,4 @@
-/** A stroke with two ends: a row of terminals, a cable band, marks at wire ends, a boundary, a line, a picture. */
+/** A stroke with two ends: a row of terminals, a cable band, marks at wire ends, a boundary, a line, a picture, a table. */
 import { makeEdit, type AnyEdit } from '../../../api/client'
 import { GRID } from '../../../scene/Surface'
 import { COPPER } from '../../../theme/theme'
@@ -21,11 +21,11 @@ interface StrokeKind {
   edit: (ends: Ends) => AnyEdit
 }
 
-const figure = (what: 'boundary' | 'line' | 'picture', ends: Ends) =>
+const figure = (what: 'boundary' | 'line' | 'picture' | 'table', ends: Ends) =>
   makeEdit('draw-figure', {
     ...ends,
     figure: what,
-    text: '',
+    text: what === 'table' ? 'sheet-parts' : '',
     location_id: '',
     picture_id: what === 'picture' ? now().pictureId : '',
   })
@@ -77,6 +77,12 @@ const STROKES: Record<Stroke, StrokeKind> = {
     free: true,
     area: true,
     edit: (ends) => figure('picture', ends),
+  },
+  table: {
+    hint: 'Click two corners of the table; what it shows is chosen in the inspector.',
+    free: true,
+    area: true,
+    edit: (ends) => figure('table', ends),
   },
 }
 
