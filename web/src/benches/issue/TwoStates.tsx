@@ -5,6 +5,7 @@ import { client, got } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
 import { Empty } from '../../kit/Bench'
 import { Drawing, type SceneValue } from '../../kit/Drawing'
+import { ItemView } from '../../scene/Painter'
 import { useArt } from '../../project/useArt'
 import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
@@ -86,20 +87,26 @@ function Over({ both, art }: { both: Both; art: ReturnType<typeof useArt> }) {
   const scene = both.after ?? both.before
   const ghosts = useMemo(() => ghostsOf(both), [both])
   if (!scene) return <Empty>The sheet is in neither state.</Empty>
-  const whole = { ...scene, items: [...ghosts, ...scene.items] }
   return (
-    <Drawing scene={whole} name="over" selected={NONE} linked={new Set(ghosts.map((g) => g.id))} art={art}>
+    <Drawing scene={scene} name="over" selected={NONE} art={art}>
+      <g opacity={0.4} data-testid="ghosts">
+        {ghosts.map((item) => (
+          <ItemView key={item.id} item={item} art={art} look="plain" />
+        ))}
+      </g>
       <Marks boxes={both.gone} gone />
       <Marks boxes={[...both.added, ...both.other]} gone={false} />
     </Drawing>
   )
 }
 
-/** What was drawn before and is not there now, under names of its own. */
+/** What was drawn before and is not there now, or stands elsewhere now. */
 function ghostsOf({ before, after }: Both): SceneValue['items'] {
   if (!before || !after) return []
-  const now = new Set(after.items.map((i) => i.id))
-  return before.items.filter((i) => !now.has(i.id)).map((i) => ({ ...i, id: `before ${i.id}` }))
+  const now = new Map(after.items.map((i) => [i.id, i.box.join()]))
+  return before.items
+    .filter((i) => i.kind !== 'frame' && now.get(i.id) !== i.box.join())
+    .map((i) => ({ ...i, id: `before ${i.id}` }))
 }
 
 const AROUND = 1.5 // mm between a mark and what it is about

@@ -1,6 +1,8 @@
 /** What changed between two states: the list for the shop, things by kind, and the drawings. */
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
 import { useQuery } from '@tanstack/react-query'
@@ -10,7 +12,6 @@ import { client, got } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
 import { Act } from '../../kit/Act'
 import { Empty } from '../../kit/Bench'
-import { Pick } from '../../kit/Pick'
 import { Rows } from '../../kit/Rows'
 import { TableBar } from '../../kit/TableBar'
 import { usePick } from '../../project/store'
@@ -87,21 +88,17 @@ export function WhatChanged({ revisions }: { revisions: Revisions }) {
         <b>What changed</b>
         {states.length > 0 && (
           <>
-            <Pick
-              label="from"
-              size="small"
-              sx={{ width: 90 }}
+            <StateChoice
+              name="from"
               value={given ? '' : since}
               options={states}
-              onPick={(id) => state.choose({ since: id })}
+              pick={(id) => state.choose({ since: id })}
             />
-            <Pick
-              label="to"
-              size="small"
-              sx={{ width: 90 }}
+            <StateChoice
+              name="to"
               value={until}
               options={[...states, { id: NOW, name: 'now' }]}
-              onPick={(id) => state.choose({ until: id })}
+              pick={(id) => state.choose({ until: id })}
             />
           </>
         )}
@@ -128,6 +125,35 @@ export function WhatChanged({ revisions }: { revisions: Revisions }) {
         </Empty>
       )}
       {found && <Shown {...{ found, shown, setShown, since: given ? '' : since, until }} />}
+    </>
+  )
+}
+
+interface ChoiceProps {
+  name: string
+  value: string
+  options: { id: string; name: string }[]
+  pick: (id: string) => void
+}
+
+/** One of the states, its word in front of it. */
+function StateChoice({ name, value, options, pick }: ChoiceProps) {
+  return (
+    <>
+      <span style={{ fontSize: 12.5, color: QUIET }}>{name}</span>
+      <Select
+        size="small"
+        sx={{ height: 28, minWidth: 72, fontSize: 13, bgcolor: '#fff' }}
+        value={value}
+        SelectDisplayProps={{ 'aria-label': `${name} which state` }}
+        onChange={(e) => pick(e.target.value)}
+      >
+        {options.map((o) => (
+          <MenuItem key={o.id} value={o.id}>
+            {o.name}
+          </MenuItem>
+        ))}
+      </Select>
     </>
   )
 }
