@@ -130,6 +130,10 @@ def check_recipe(project: Project, recipe: Recipe) -> None:
         else:
             _known(column.get("key", ""), known, "columns")
     shown = {c["key"] for c in recipe.columns if "key" in c} | own
+    called = _names(recipe)
+    for name in called:
+        if called.count(name) > 1:
+            raise RuleError(f"“{name}” is among the columns twice. Take one out.", field="columns")
     for f in recipe.filters:
         _known(f.get("column", ""), known | own, "filters")
         if f.get("test") not in TESTS:

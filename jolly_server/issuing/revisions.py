@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import threading
 import zlib
 from functools import lru_cache
 
@@ -22,6 +23,8 @@ from .models import FrozenRevision
 from .runs import run_of, start_run, zip_of
 
 NOW = "now"
+# Held while states are compared: their copies are kept, and one at a time works things out on them. Editors never wait.
+READING = threading.RLock()
 
 
 def frozen_row(project_id: str, revision_id: str) -> FrozenRevision:
@@ -60,8 +63,14 @@ def freeze(project_id: str, user: AbstractBaseUser, payload: FreezeRevision) -> 
         RuleError: the index is taken, or errors are left and no reason is given.
     """
     held = loaded(project_id)
+    seen = held.revision
+    with READING:
+        now = present(project_id)
+        changed = changed_sheets(last_frozen(project_id, now), now)
     with held.lock, transaction.atomic():
-        payload.sheet_ids = changed_sheets(last_frozen(project_id, held.project), held.project)
+        if held.revision != seen:  # somebody edited while it was worked out
+            changed = changed_sheets(last_frozen(project_id, held.project), held.project)
+        payload.sheet_ids = changed
         answer = apply_edit(project_id, user, payload)
         revision: Revision = held.project.get("revision", answer.placed[0])
         file = zlib.compress(write_project(held.project).encode())
@@ -118,10 +127,15 @@ def open_frozen(project_id: str, revision_id: str, user: AbstractBaseUser) -> st
     return row.opened_as
 
 
-def state_of(project_id: str, name: str, project: Project) -> Project:
-    """Return a state of a project: "now", or that of a frozen revision by its id.
+def state_of(project_id: str, name: str) -> Project:
+    """Return a state of a project, to be read only: "now", or that of a frozen revision by its id.
 
     Raises:
         GoneError: as `frozen_row`.
     """
-    return project if name == NOW else frozen_project(project_id, name)
+    return present(project_id) if name == NOW else frozen_project(project_id, name)
+
+
+def present(project_id: str) -> Project:
+    """Return a copy of a project as it is now, so that nobody who edits waits for what is worked out on it."""
+    return loaded(project_id).copied()

@@ -26,7 +26,18 @@ from .changes import WhatChanged, what_changed
 from .files import TYPES, file_answer
 from .models import FrozenRevision, JobDone
 from .packs_api import FindingValue, findings_of
-from .revisions import NOW, freeze, frozen_row, last_frozen, make_papers, open_frozen, settle_papers, state_of
+from .revisions import (
+    NOW,
+    READING,
+    freeze,
+    frozen_row,
+    last_frozen,
+    make_papers,
+    open_frozen,
+    present,
+    settle_papers,
+    state_of,
+)
 
 router = Router(tags=["revisions"])
 
@@ -143,11 +154,11 @@ def _line(project: Project, revision: Revision, row: FrozenRevision | None, *, r
 def before_freezing(request: HttpRequest, project_id: str) -> BeforeFreezing:
     """Say which sheets would get a new index, and what would be wrong on paper."""
     role_in(request, project_id)
-    held = loaded(project_id)
-    with held.lock:
-        changed = set(changed_sheets(last_frozen(project_id, held.project), held.project))
-        sheets = held.project.sheets_in_order()
-        numbers = [s.number for s in sheets if s.id in changed]
+    with READING:
+        now = present(project_id)
+        changed = set(changed_sheets(last_frozen(project_id, now), now))
+        sheets = now.sheets_in_order()
+    numbers = [s.number for s in sheets if s.id in changed]
     found = findings_of(project_id, request.user)
     return {"changed": numbers, "kept": len(sheets) - len(numbers), "findings": found}
 
@@ -194,10 +205,8 @@ def open_revision(request: HttpRequest, project_id: str, revision_id: str) -> Op
 def what_changed_between(request: HttpRequest, project_id: str, since: str, until: str = NOW) -> WhatChanged:
     """Say what changed between two states: frozen revisions by id, or "now"."""
     role_in(request, project_id)
-    held = loaded(project_id)
-    with held.lock:
-        before, after = (state_of(project_id, name, held.project) for name in (since, until))
-        found = what_changed(before, after)
+    with READING:
+        found = what_changed(state_of(project_id, since), state_of(project_id, until))
     ticked = _ticked(project_id, since)
     for job in found["work"]:
         job["done_by"] = ticked.get(job["key"], "")
@@ -212,19 +221,16 @@ def what_changed_since(request: HttpRequest, project_id: str, file: File[Uploade
     if file.size is None or file.size > limit:
         raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A project file is smaller.")
     before = read_project(file.read())
-    held = loaded(project_id)
-    with held.lock:
-        return what_changed(before, held.project)
+    with READING:
+        return what_changed(before, present(project_id))
 
 
 @router.get("/{project_id}/states-compared/drawing", response=TwoDrawings)
 def two_drawings(request: HttpRequest, project_id: str, sheet_id: str, since: str, until: str = NOW) -> TwoDrawings:
     """Give a drawing in two states with the places that differ."""
     role_in(request, project_id)
-    held = loaded(project_id)
-    with held.lock:
-        before, after = (state_of(project_id, name, held.project) for name in (since, until))
-        return _both(before, after, sheet_id)
+    with READING:
+        return _both(state_of(project_id, since), state_of(project_id, until), sheet_id)
 
 
 def _both(before: Project, after: Project, sheet_id: str) -> TwoDrawings:

@@ -80,6 +80,7 @@ class Choosing(TestCase):
             (recipe(filters=only("tag", "smells of", "x")), "cannot ask “smells of”"),
             (recipe(groups=("moon",)), "no column “moon”"),
             (recipe(sums=("price",)), "when it is among the columns"),
+            (recipe(columns="tag number tag"), "“tag” is among the columns twice"),
             (Recipe("r", "M", "devices", ({"join": "{tag}", "heading": "tag"},)), "is a column of the report"),
             (Recipe("r", "M", "devices", ({"join": "{sky}", "heading": "Sky"},)), "no column “sky”"),
         ):

@@ -4,7 +4,7 @@ import InputBase from '@mui/material/InputBase'
 import { Act, Acts } from '../../kit/Act'
 import { PanelPick } from '../../kit/Pick'
 import { LINE, MONO } from '../../theme/theme'
-import { columnKey, columnName, type RecipeColumn, type ReportKind } from './shapes'
+import { columnName, type RecipeColumn, type ReportKind } from './shapes'
 
 interface Props {
   report: ReportKind | undefined
@@ -29,7 +29,7 @@ export function RecipeColumns({ report, columns, put }: Props) {
     <>
       {columns.map((column, n) => (
         <Column
-          key={columnKey(column) || n}
+          key={column.key ?? `own ${n}`}
           {...{ column, report }}
           last={n === columns.length - 1}
           first={n === 0}
