@@ -9,16 +9,16 @@ from __future__ import annotations
 import csv
 import io
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from pathlib import Path
 
-import xlsxwriter
+from xlsxwriter import Workbook
 from xlsxwriter.format import Format
 from xlsxwriter.worksheet import Worksheet
 
 from jolly_core.model import Project, Recipe, Sheet
-from jolly_core.reports import BACK, Cell, Cooked, Row, cook, state_mark
+from jolly_core.reports import BACK, MONEY, Cell, Cooked, Row, cook, state_mark
 from jolly_core.scenes import counted_leaves, list_leaves
 
 from .sheetpdf import scaled_pdf
@@ -99,7 +99,7 @@ def list_xlsx(project: Project, recipe: Recipe, cooked: Cooked) -> bytes:
     Texts are written as texts, never as formulas; groups have their sums below them.
     """
     out = io.BytesIO()
-    book = xlsxwriter.Workbook(out, {"constant_memory": True, "strings_to_formulas": False, "strings_to_urls": False})
+    book = Workbook(out, {"constant_memory": True, "strings_to_formulas": False, "strings_to_urls": False})
     book.set_properties({"created": EPOCH, "title": cooked.title})
     page = book.add_worksheet(sheet_name(cooked.title))
     bold = book.add_format({"bold": True, "bottom": 1, "text_wrap": True, "valign": "top"})
@@ -116,7 +116,8 @@ def list_xlsx(project: Project, recipe: Recipe, cooked: Cooked) -> bytes:
         page.write_string(head, len(cooked.columns), marks.heading)
         page.write_string(head, len(cooked.columns) + 1, MARK_HEADING)
     _print_setup(page, cooked, head)
-    line = _write_rows(page, book.add_format({"bold": True}), cooked, marks, head + 1)
+    styles = _Styles(book, cooked)
+    line = _write_rows(page, styles, cooked, marks, head + 1)
     for n, words in enumerate(cooked.foot, start=line + 1):
         page.write_string(n, 0, words)
     if cooked.rows and not recipe.groups:
@@ -154,17 +155,17 @@ class _Marks:
         return (row.lead, state_mark(state)) if state is not None else None
 
 
-def _write_rows(page: Worksheet, bold: Format, cooked: Cooked, marks: _Marks, line: int) -> int:
+def _write_rows(page: Worksheet, styles: _Styles, cooked: Cooked, marks: _Marks, line: int) -> int:
     """Write the rows with the headings and sums of groups from a line on; return the line after the last."""
     width = len(cooked.columns)
     for written in _written(cooked):
         if isinstance(written, Row):
-            _write(page, line, written)
+            _write(page, line, written, styles.plain)
             found = marks.of(written)
             for n, words in enumerate(found or ()):
                 page.write_string(line, width + n, words)
         else:
-            _write(page, line, written, bold)
+            _write(page, line, written, styles.bold)
         line += 1
     return line
 
@@ -180,8 +181,20 @@ def _written(cooked: Cooked) -> Iterator[tuple[Cell, ...] | Row]:
         yield cooked.sums
 
 
-def _write(page: Worksheet, line: int, cells: tuple[Cell, ...], style: Format | None = None) -> None:
-    for number, cell in enumerate(cells):
+class _Styles:
+    """How the cells of each column are written, in rows and in headings and sums: money has two decimals."""
+
+    def __init__(self, book: Workbook, cooked: Cooked) -> None:
+        money = {"num_format": "0.00"}
+        plain, bold = book.add_format(money), book.add_format({"bold": True})
+        bold_money = book.add_format({"bold": True, **money})
+        keys = [c.key in MONEY for c in cooked.columns]
+        self.plain: list[Format | None] = [plain if m else None for m in keys]
+        self.bold: list[Format | None] = [bold_money if m else bold for m in keys]
+
+
+def _write(page: Worksheet, line: int, cells: tuple[Cell, ...], styles: Sequence[Format | None]) -> None:
+    for number, (cell, style) in enumerate(zip(cells, styles, strict=False)):
         if isinstance(cell, str):
             if cell:
                 page.write_string(line, number, cell, style)

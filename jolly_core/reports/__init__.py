@@ -9,7 +9,7 @@ from .layouts import holes_in_order
 from .naming import Named, differences, kind_name, named, objects_of
 from .needs import needs
 from .parts import positions
-from .recipes import TESTS, WITHOUT_VALUE, Cooked, Group, check_recipe, cook, plain_recipe, recipe_called
+from .recipes import MONEY, TESTS, WITHOUT_VALUE, Cooked, Group, check_recipe, cook, plain_recipe, recipe_called
 from .registry import (
     REPORTS,
     Build,
@@ -28,6 +28,7 @@ from .registry import (
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "MONEY",
     "OF_SHEET",
     "check_laid",
     "laid_list",

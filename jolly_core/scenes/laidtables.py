@@ -24,7 +24,10 @@ def laid_prims(project: Project, figure: Figure) -> list[Prim]:
     except RuleError as error:  # its recipe is gone, or cannot be followed any more
         words, size = fit(error.message, right - left - 2 * PAD_MM, SIZE_MM)
         return [*prims, text(left + PAD_MM, top + ROW_MM - 1.1, size, words, role="label")]
-    rows = [[c.heading for c in cooked.columns], *([shown_cell(v) for v in row] for row in cooked.rows)]
+    rows = [
+        [c.heading for c in cooked.columns],
+        *([shown_cell(v, c) for v, c in zip(row, cooked.columns, strict=True)] for row in cooked.rows),
+    ]
     room = max(1, int((bottom - top) / ROW_MM) - 1)
     left_out = len(rows) - room
     shown = rows if left_out <= 0 else rows[: room - 1]

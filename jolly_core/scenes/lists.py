@@ -8,7 +8,7 @@ from textwrap import wrap
 
 from jolly_core.drawing import FRAME_MM, size_mm
 from jolly_core.model import Project, Sheet
-from jolly_core.reports import Cell, Column, Cooked, Row
+from jolly_core.reports import MONEY, Cell, Column, Cooked, Row
 from jolly_core.tagging import lead_of
 
 from .leaves import HEAD_MM, ROW_MM, TOP_MM, Columns, Given, cell, leaf_of, rows_on
@@ -98,16 +98,18 @@ def _lines(project: Project, cooked: Cooked) -> Iterator[_Line]:
 
 
 def _sums(columns: tuple[Column, ...], cells: tuple[Cell, ...]) -> list[tuple[str, str]]:
-    return [(shown_cell(v), "") for v, _ in zip(cells, columns, strict=True)]
+    return [(shown_cell(v, c), "") for v, c in zip(cells, columns, strict=True)]
 
 
-def shown_cell(value: Cell) -> str:
-    """Return a cell as it is read: numbers without noughts that say nothing.
+def shown_cell(value: Cell, column: Column | None = None) -> str:
+    """Return a cell as it is read: money with two decimals, other numbers without noughts that say nothing.
 
     Example:
         >>> shown_cell(2.50)
         '2.5'
     """
+    if column is not None and column.key in MONEY and isinstance(value, (int, float)):
+        return f"{value:.2f}"
     return f"{value:.6f}".rstrip("0").rstrip(".") if isinstance(value, float) else str(value)
 
 
@@ -115,7 +117,7 @@ def _of_row(project: Project, columns: tuple[Column, ...], row: Row) -> Iterator
     """Yield the lines that a row takes: what is too long for its cell goes on in the next one."""
     link = place_to_show(project, row.lead)
     rooms = [max(int(c.width * ROOM), LEAST) for c in columns]
-    cells = [wrap(shown_cell(v), room) or [""] for v, room in zip(row, rooms, strict=True)]
+    cells = [wrap(shown_cell(v, c), room) or [""] for v, c, room in zip(row, columns, rooms, strict=True)]
     for n in range(max(map(len, cells))):
         yield _Line([(c[n] if n < len(c) else "", link if not k else "") for k, c in enumerate(cells)])
 

@@ -29,6 +29,8 @@ from .primitives import Item, Line, Prim, Scene, text
 
 LEAF_GAP_MM = 8.0
 FACT_MM = 6.5
+MOST_FACT_COLUMNS = 3
+LEAST_REVISIONS = 3  # that a cover keeps room for
 CONTENTS_COLUMNS: Columns = (
     ("Sheet", 22),
     ("Title", 100),
@@ -150,7 +152,8 @@ def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     ]
     top, bottom = y + 12, scene.height - FRAME_MM - block_of(project, sheet).block.height_mm - 6
     rows = [(name, value) for name, value in facts if value]
-    down = max(1, int((bottom - top) / FACT_MM))
+    reserved = (min(len(project.revisions), LEAST_REVISIONS) + 1) * FACT_MM + 8 if project.revisions else 0
+    down = max(1, int((bottom - top - reserved) / FACT_MM), ceil(len(rows) / MOST_FACT_COLUMNS))
     column = width / max(2, ceil(len(rows) / down))
     for n, (name, value) in enumerate(rows):
         x, base = left + n // down * column, top + n % down * FACT_MM

@@ -15,7 +15,7 @@ from typing_extensions import TypedDict
 from jolly_core.edits.recipes import KeepRecipe, recipe_of
 from jolly_core.exchange import LIST_FORMATS, read_list, unwritable, write_list
 from jolly_core.model import IdSource, Project, Recipe, from_record, to_record
-from jolly_core.reports import BACK, REPORTS, TESTS, WITHOUT_VALUE, Cooked, Row, cook, recipe_called
+from jolly_core.reports import BACK, MONEY, REPORTS, TESTS, WITHOUT_VALUE, Cooked, Row, cook, recipe_called
 from jolly_core.scenes import place_to_show
 from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
@@ -73,6 +73,7 @@ class ListColumn(TypedDict):
     heading: str
     width: int
     number: bool
+    money: bool
 
 
 class ListRow(TypedDict):
@@ -255,7 +256,9 @@ def _looked_at(request: HttpRequest, project_id: str, recipe: Recipe) -> ListVal
             left -= len(rows)
             if left <= 0:
                 break
-    columns: list[ListColumn] = [{"heading": c.heading, "width": c.width, "number": c.number} for c in cooked.columns]
+    columns: list[ListColumn] = [
+        {"heading": c.heading, "width": c.width, "number": c.number, "money": c.key in MONEY} for c in cooked.columns
+    ]
     return {
         "title": cooked.title,
         "head": cooked.head,

@@ -24,8 +24,8 @@ function linesOf(list: ListValue): Line[] {
   return lines
 }
 
-const words = (cell: string | number) =>
-  typeof cell === 'number' ? String(Math.round(cell * 1e6) / 1e6) : cell
+const words = (cell: string | number, money?: boolean) =>
+  typeof cell !== 'number' ? cell : money ? cell.toFixed(2) : String(Math.round(cell * 1e6) / 1e6)
 
 export function ListTable({ list, label }: { list: ListValue; label: string }) {
   const lines = useMemo(() => linesOf(list), [list])
@@ -85,7 +85,7 @@ function OneLine({ line, list }: { line: Line; list: ListValue }) {
                 –
               </span>
             ) : (
-              words(cell)
+              words(cell, list.columns[n]?.money)
             )}
           </td>
         )
