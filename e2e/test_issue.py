@@ -195,3 +195,22 @@ class WhatChanged(IssueStory):
         page.get_by_role("tab", name="Wires").click()
         changes.get_by_role("link", name="Look at it").first.click()
         page.wait_for_url("**/draw/**")
+
+
+class OnDrawings(IssueStory):
+    def test_a_table_is_laid_on_the_drawing_and_shows_what_is_chosen(self) -> None:
+        sheet = next(s for s in self.project().sheets.values() if s.number == "30")
+        page = self.open(f"draw/{sheet.id}")
+        drawing = page.get_by_test_id("sheet")
+        expect(drawing).to_contain_text("Auger run")
+        page.keyboard.press("Control+k")
+        page.keyboard.type("Table of parts")
+        page.get_by_role("option", name=re.compile("Table of parts or wire types")).click()
+        page.mouse.click(*self.pixel(page, 24, 54))
+        self.done(page, lambda: page.mouse.click(*self.pixel(page, 62, 64)))
+        expect(drawing).to_contain_text("Parts of this sheet")
+        expect(drawing).to_contain_text("+KD2-SF1")
+        page.get_by_label("Shows", exact=True).click()
+        self.done(page, lambda: page.get_by_role("option", name="Wire types of this sheet").click())
+        expect(drawing).to_contain_text("Wire types of this sheet")
+        expect(drawing).to_contain_text("Control DC")

@@ -161,6 +161,7 @@ class SheetPdf(TestCase):
             len(ids) + 18,
             "the list of parts is long, and the layout has leaves for plate, door, balloons and holes",
         )
+        self.assertEqual(reader.page_labels[:4], ["1", "2.1", "2.2", "3.1"])
         text = next(t for p in reader.pages if "Loading auger, control" in (t := p.extract_text()) and "301" in t)
         for words in (
             "301",
