@@ -130,15 +130,12 @@ def written(project: Project, pack: Pack, fonts: Path, files: dict[str, bytes]) 
     made = dict(named_files(project, pack, fonts))
     found = []
     for name, content in files.items():
-        words = made[name].words if name in made else "Contents"
+        file = made.get(name)
+        words = file.words if file is not None else "Contents"
         pages = len(PdfReader(io.BytesIO(content)).pages) if name.endswith(".pdf") else 0
-        rows = _rows(content) if name.endswith(".csv") else 0
+        rows = file.rows() if file is not None and file.rows is not None else 0
         found.append(Written(name, words, len(content), pages, rows, sha256(content).hexdigest()))
     return found
-
-
-def _rows(content: bytes) -> int:
-    return max(0, content.count(b"\r\n") - 1)
 
 
 def outside(project: Project, pack: Pack) -> list[str]:

@@ -13,7 +13,7 @@ from pathlib import Path
 from jolly_core.cabinet import enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
-from jolly_core.reports import REPORTS, recipe_called
+from jolly_core.reports import REPORTS, cook, recipe_called
 from jolly_core.scenes import generated_pages, leaves_of, page_of, plan_ids
 from jolly_core.tagging import product_tag
 
@@ -31,12 +31,16 @@ PDF, GREY = "pdf", "pdf black and white"
 
 @dataclass(slots=True, frozen=True)
 class PackFile:
-    """A file of a pack: its kind as names of files have it, its ending, what it is in words, and what makes it."""
+    """A file of a pack: its kind as names of files have it, its ending, what it is in words, and what makes it.
+
+    `rows` counts the rows of a list.
+    """
 
     kind: str
     ending: str
     words: str
     make: Callable[[], bytes]
+    rows: Callable[[], int] | None = None
 
 
 @dataclass(slots=True, frozen=True)
@@ -179,7 +183,11 @@ def _recipe(asked: Asked) -> Iterator[PackFile]:
 
 def _list(asked: Asked, kind: str, words: str) -> Iterator[PackFile]:
     project, recipe = asked.project, recipe_called(asked.project, asked.subject)
-    yield PackFile(kind, asked.format, words, lambda: write_list(project, recipe, asked.format, asked.fonts))
+
+    def make() -> bytes:
+        return write_list(project, recipe, asked.format, asked.fonts)
+
+    yield PackFile(kind, asked.format, words, make, lambda: len(cook(project, recipe).rows))
 
 
 # What the files of reports are called where that is not their title.

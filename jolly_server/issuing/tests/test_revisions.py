@@ -14,6 +14,7 @@ from unittest import mock
 
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import CommandError, call_command
 from django.test import override_settings
 from openpyxl import load_workbook
 
@@ -58,6 +59,7 @@ class PackRuns(IssueCase):
         self.assertEqual([f["name"] for f in done["files"]][0], "00-contents.pdf")
         rows = {f["name"]: f["rows"] for f in done["files"]}
         self.assertGreater(rows["PM-0417-B-wire-list.csv"], 300)
+        self.assertGreater(rows["PM-0417-B-parts-list.xlsx"], 20)
         self.assertIn("1 snag is muted", [f["words"].partition(":")[0] for f in done["findings"]])
         content = self.vera.get(f"{BASE}/pack-runs/{run['id']}/pack.zip").content
         archive = zipfile.ZipFile(io.BytesIO(content))
@@ -245,3 +247,18 @@ class ListsOverHttp(IssueCase):
         self.assertEqual(self.vera.post(f"{BASE}/list-back", file).status_code, 403)
         wrong = self.jory.post(f"{BASE}/list-back", {"file": SimpleUploadedFile("a.xlsx", b"no")})
         self.assertEqual((wrong.status_code, wrong.json()["code"]), (400, "bad-file"))
+
+
+class Command(IssueCase):
+    def test_a_pack_by_name_is_written_with_what_it_holds_and_what_looks_wrong(self) -> None:
+        said = io.StringIO()
+        with tempfile.TemporaryDirectory() as folder:
+            out = Path(folder) / "pack.zip"
+            call_command("issue_pack", "PM-0417", pack="For the customer", out=out, stderr=said)
+            names = zipfile.ZipFile(out).namelist()
+        wanted = ["00-contents.pdf", "PM-0417-Kiln-2-B-set.pdf", "PM-0417-Kiln-2-B-Order-whole-panel.xlsx"]
+        self.assertEqual(names, wanted)
+        self.assertIn("PM-0417-Kiln-2-B-Order-whole-panel.xlsx: Order, whole panel, 90 rows", said.getvalue())
+        self.assertIn("note: 1 snag is muted", said.getvalue())
+        with self.assertRaisesRegex(CommandError, "There are: Everything, For the customer, For the shop"):
+            call_command("issue_pack", "PM-0417", pack="Rocket", out=out, stderr=said)

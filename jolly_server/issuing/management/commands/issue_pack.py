@@ -6,8 +6,11 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import CommandParser
 
-from jolly_core.exchange import EVERYTHING, write_pack
+from jolly_core.edits import stale_parts
+from jolly_core.exchange import EVERYTHING, everything_pack, pack_files, written, zipped
 from jolly_core.model import Pack, Project, RuleError
+from jolly_server.issuing.worker import suspicions
+from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.command import ProjectCommand
 
 
@@ -23,20 +26,28 @@ class Command(ProjectCommand):
         parser.add_argument("--out", type=Path, required=True, help="zip file to write")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        """Write the pack."""
+        """Write the pack, and say what is in it and what looks wrong."""
         project = self.open(options["project"])
         pack = pack_named(project, options["pack"])
-        self.give(write_pack(project, settings.JOLLY.fonts, pack), options["out"])
+        fonts = settings.JOLLY.fonts
+        files = pack_files(project, fonts, pack)
+        self.give(zipped(files), options["out"])
+        for file in written(project, pack, fonts, files):
+            count = f", {file.pages} pages" if file.pages else f", {file.rows} rows" if file.rows else ""
+            self.stderr.write(f"  {file.name}: {file.words}{count}")
+        stale = [project.parts[id].number for id in stale_parts(project.parts, StoredLibrary())]
+        for finding in suspicions(project, pack, fonts, stale):
+            self.stderr.write(f"{finding.weight}: {finding.sentence}")
 
 
-def pack_named(project: Project, name: str) -> Pack | None:
-    """Return a pack of a project by its name, None for that of everything.
+def pack_named(project: Project, name: str) -> Pack:
+    """Return a pack of a project by its name, or that of everything.
 
     Raises:
         RuleError: there is none of that name; the message lists those there are.
     """
     if name == EVERYTHING:
-        return None
+        return everything_pack(project)
     found = next((p for p in project.packs.values() if p.name == name), None)
     if found is None:
         known = ", ".join(sorted([EVERYTHING, *(p.name for p in project.packs.values())]))

@@ -48,6 +48,12 @@ export function ListTable({ list, label }: { list: ListValue; label: string }) {
           {foot}
         </Box>
       ))}
+      {list.lacking && (
+        <Box role="note" sx={{ fontSize: 12.5, color: COPPER, px: 1.5, py: 0.25 }}>
+          The letters of the CSV have no {list.lacking.split('').join(', ')}: a question mark is written.
+          Choose UTF-8 in the recipe.
+        </Box>
+      )}
       <Box sx={{ fontSize: 12, color: QUIET, px: 1.5, py: 0.5 }} data-testid="row-count">
         {list.count} row{list.count === 1 ? '' : 's'}
         {shown < list.count && `, the first ${shown} are shown; files have all`}

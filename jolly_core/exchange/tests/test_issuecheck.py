@@ -1,0 +1,78 @@
+"""The check before issue: what would be wrong on paper, by weight and by name."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from unittest import TestCase
+
+from jolly_core.exchange import Finding, issue_check, outside, read_project
+from jolly_core.model import Pack, Project
+from jolly_core.testing import DEMO, Workbench
+
+FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
+
+
+def found(project: Project, *stale: str) -> dict[str, Finding]:
+    return {f.code: f for f in issue_check(project, FONTS, stale)}
+
+
+class Check(TestCase):
+    def setUp(self) -> None:
+        self.bench = Workbench(number="7", name="Kiln", customer="Pellwick", revision="A")
+        self.bench.do("change-sheet", sheet_id=self.bench.sheet, title="Lamps")
+
+    def test_a_clean_project_has_nothing_to_say(self) -> None:
+        self.assertEqual(issue_check(self.bench.project, FONTS), [])
+
+    def test_errors_come_before_warnings_and_notes(self) -> None:
+        self.bench.do("change-sheet", sheet_id=self.bench.sheet, title="")
+        one, other = (self.bench.device(self.bench.place("lamp", 40, y)) for y in (16, 25))
+        self.bench.do("set-tag", device_id=other, tag="PF1")
+        self.assertNotEqual(one, other)
+        weights = [f.weight for f in issue_check(self.bench.project, FONTS)]
+        self.assertEqual(weights, sorted(weights, key=("error", "warning", "note").index))
+        codes = found(self.bench.project)
+        self.assertEqual(codes["no-part"].words, "2 devices have no part")
+        self.assertEqual(codes["no-title"].names, ("sheet 30",))
+        self.assertIn("snags-error", codes)
+
+    def test_wires_without_a_length_are_named_and_lead_to_their_wire(self) -> None:
+        project = read_project((DEMO / "sample-store-dehumidifier.spool.json").read_bytes())
+        uncut = found(project)["uncut"]
+        self.assertEqual((uncut.words, len(uncut.names)), ("44 wires have no length", 44))
+        self.assertIn("211 TB21:1 to DS21:1", uncut.sentence)
+        self.assertTrue(all(lead in project.wires or lead in project.symbols for lead in uncut.leads))
+
+    def test_a_text_beyond_the_paper_is_an_error_with_its_sheet(self) -> None:
+        self.bench.do("place-note", sheet_id=self.bench.sheet, x=160, y=30, text="A note that goes on beyond the edge")
+        off = found(self.bench.project)["off-paper"]
+        self.assertEqual((off.weight, off.leads), ("error", (self.bench.sheet,)))
+        self.assertIn("on sheet 30", off.names[0])
+
+    def test_letters_that_no_face_has_are_told_by_their_code(self) -> None:
+        self.bench.do("place-note", sheet_id=self.bench.sheet, x=30, y=60, text="Lüfter Ω 温度 \U00020001")
+        letters = found(self.bench.project)["letters"]
+        self.assertEqual(letters.names, ("\U00020001 (U+20001)",))
+
+    def test_stale_parts_and_many_things_are_counted_but_not_all_named(self) -> None:
+        stale = found(self.bench.project, *(f"P{n}" for n in range(10, 0, -1)))["stale"]
+        self.assertEqual(stale.words, "10 parts differ from the library")
+        self.assertEqual(stale.sentence, "10 parts differ from the library: P1, P2, P3, P4, P5, P6 and 4 more")
+
+    def test_an_empty_project_says_that_nothing_can_be_issued(self) -> None:
+        codes = found(Project())
+        self.assertEqual(codes["no-sheets"].weight, "error")
+        self.assertIn("no-number", codes)
+
+    def test_both_demos_are_whole_on_paper(self) -> None:
+        for file in sorted(DEMO.glob("*.spool.json")):
+            with self.subTest(file.name):
+                codes = found(read_project(file.read_bytes()))
+                self.assertFalse({"off-paper", "letters", "snags-error"} & codes.keys())
+
+    def test_sheets_that_no_drawing_of_a_pack_has_are_named(self) -> None:
+        self.bench.new("add-sheet", number="1", sheet_kind="cover")
+        plans = Pack("p", "P", ({"what": "plans", "format": "pdf"},))
+        self.assertEqual(outside(self.bench.project, plans), ["30", "1"])
+        self.assertEqual(outside(self.bench.project, Pack("p", "P", ({"what": "drawings"},))), [])
+        self.assertEqual(outside(self.bench.project, Pack("p", "P", ({"what": "report:parts"},))), [])
