@@ -10,11 +10,12 @@ from jolly_core.model import Part, Project, derived
 from jolly_core.tagging import full_tag, lead_of, natural, path_of
 from jolly_core.terminals import groups_of, strips
 
-from .needs import Need, material, needs, needs_by_place
+from .needs import UNKNOWN_LENGTH, Need, material, needs, needs_by_place
 from .registry import Cell, Column, Row, report
 
 NO_PART = "no part chosen yet"
 NO_PRICE = "The library knows no price of it."
+NO_LENGTH = "Its length is not known yet: type it on the Cables bench."
 ORDER_COLUMNS = (
     Column("order_number", "Order number", 16, extra=True),
     Column("price", "Price each", 9, number=True, extra=True),
@@ -46,10 +47,11 @@ def _amount(quantity: float) -> int | float:
     return int(quantity) if quantity == int(quantity) else round(quantity, 2)
 
 
-def _order(part: Part, quantity: float) -> tuple[Cell, ...]:
-    """Return the cells of ORDER_COLUMNS."""
+def _order(part: Part, quantity: float | None) -> tuple[Cell, ...]:
+    """Return the cells of ORDER_COLUMNS; there is no sum of what has no length yet."""
     price: Cell = part.price or ""
-    return part.order_number, price, round(part.price * quantity, 2) if part.price else "", part.currency
+    known = part.price and quantity is not None
+    return part.order_number, price, round(part.price * (quantity or 0), 2) if known else "", part.currency
 
 
 def _of_part(project: Project, part: Part, need: Need) -> tuple[Cell, ...]:
@@ -57,14 +59,16 @@ def _of_part(project: Project, part: Part, need: Need) -> tuple[Cell, ...]:
     language = project.settings.part_language
     name, users = part_class(part.part_class).name, ", ".join(sorted(need.users, key=natural))
     facts = (part.maker, part.number, text_in(part, language), name, users, part.supplier)
-    return (_amount(need.quantity), need.unit, *facts, *_order(part, need.quantity))
+    amount = None if need.unit == UNKNOWN_LENGTH else need.quantity
+    return (_amount(need.quantity), need.unit, *facts, *_order(part, amount))
 
 
-def _whys(part: Part) -> dict[str, str]:
+def _whys(part: Part, unit: str = "pcs") -> dict[str, str]:
     why = "" if part.price else NO_PRICE
+    unknown = NO_LENGTH if unit == UNKNOWN_LENGTH else ""
     supplier = "" if part.supplier else "The library names no supplier of it."
     order = "" if part.order_number else "The library knows no order number of it."
-    return {"price": why, "sum": why, "currency": why, "supplier": supplier, "order_number": order}
+    return {"price": why, "sum": unknown or why, "currency": why, "supplier": supplier, "order_number": order}
 
 
 _PART_COLUMNS = (
@@ -92,7 +96,7 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
     needed = needs(project)
     for position, key in enumerate(parts_order(project), start=1):
         part = project.parts[key[0]]
-        rows.append(Row.of((position, *_of_part(project, part, needed[key])), part.id, _whys(part)))
+        rows.append(Row.of((position, *_of_part(project, part, needed[key])), part.id, _whys(part, key[1])))
     names = without_part(project)
     if names:
         count = sum(n for _, n in names)
@@ -148,7 +152,9 @@ def parts_by_place(project: Project) -> list[tuple[Cell, ...]]:
     for key in sorted(needed, key=place):
         part = project.parts[key[1]]
         why = "" if key[0] else "It belongs to no location, or is bought for all of them."
-        rows.append(Row.of((key[0], *_of_part(project, part, needed[key])), part.id, {**_whys(part), "location": why}))
+        rows.append(
+            Row.of((key[0], *_of_part(project, part, needed[key])), part.id, {**_whys(part, key[2]), "location": why})
+        )
     return rows
 
 

@@ -175,6 +175,13 @@ class Lists(TestCase):
             sums[row[4], row[2]] = sums.get((row[4], row[2]), 0) + float(row[1])
         self.assertEqual({k: round(v, 2) for k, v in sums.items()}, {k: round(float(v), 2) for k, v in whole.items()})
 
+    def test_what_has_no_length_has_no_price_in_all_and_says_why(self) -> None:
+        found = cook(KILN, recipe("parts", "unit price sum", filters=only("unit", "is", "no length")))
+        self.assertTrue(found.rows)
+        for row in found.rows:
+            self.assertEqual(row[2], "")
+            self.assertIn("length is not known yet", row.whys["sum"])
+
     def test_wire_ferrules_and_labels_are_bought_too(self) -> None:
         rows = {str(r[5]): (r[1], r[2]) for r in run_report(KILN, "parts").rows if r[6] in ("Wire", "Ferrule", "Label")}
         metres = sum(float(r[4]) for r in run_report(KILN, "spools").rows)
