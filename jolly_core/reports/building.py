@@ -12,7 +12,10 @@ from jolly_core.tagging import full_tag, natural, pin_name
 from jolly_core.terminals import Target, placed_sides, strip_rows, strips
 from jolly_core.wiring import sheet_groups
 
-from .registry import Cell, Column, report
+from .registry import Cell, Column, Row, report
+
+NO_PART = "No part is chosen for it."
+NO_LENGTH = "Its length is not known yet: type it on the Cables bench."
 
 
 def joined(targets: list[Target], what: str = "name") -> str:
@@ -45,19 +48,19 @@ def terminal_plan(project: Project) -> list[tuple[Cell, ...]]:
             places = [project.symbols[i] for i in row.symbol_ids]
             fields, panels = (", ".join(name for _, name in side) for side in placed_sides(row))
             numbers = {t.conductor.number for t in (*row.panel, *row.field, *row.unknown)} - {""}
-            rows.append(
-                (
-                    full_tag(project, strip),
-                    row.number,
-                    fields,
-                    joined(row.field, "cable"),
-                    joined(row.field, "core"),
-                    panels,
-                    ", ".join(sorted(numbers)),
-                    ", ".join(bridges[b] for b in row.bridges),
-                    ", ".join(place_in(project.sheets[s.sheet_id], s.x, s.y) for s in places),
-                )
+            cells = (
+                full_tag(project, strip),
+                row.number,
+                fields,
+                joined(row.field, "cable"),
+                joined(row.field, "core"),
+                panels,
+                ", ".join(sorted(numbers)),
+                ", ".join(bridges[b] for b in row.bridges),
+                ", ".join(place_in(project.sheets[s.sheet_id], s.x, s.y) for s in places),
             )
+            drawn = "" if places or row.kind != "terminal" else "It is drawn on no sheet yet."
+            rows.append(Row.of(cells, places[0].id if places else strip.id, {"place": drawn}))
     return rows
 
 
@@ -86,23 +89,23 @@ def cable_list(project: Project) -> list[tuple[Cell, ...]]:
         cores = cable_cores(project, device.id)
         ends = [ends_of(project, device.id, c) for c in cable_conductors(project, device.id)]
         sides = [", ".join(sorted({pin_name(project, e[n]).rsplit(":", 1)[0] for e in ends})) for n in (0, 1)]
+        whys = {"number": "" if part else NO_PART, "text": "" if part else NO_PART, "length_m": NO_LENGTH}
         try:
             drop = cable_drop(project, cable)
             fall = f"{drop.volts:.2f} V = {drop.percent:.2f} %"
-        except RuleError:
-            fall = ""
-        rows.append(
-            (
-                full_tag(project, device),
-                part.number if part else "",
-                text_in(part, project.settings.part_language) if part else "",
-                *sides,
-                sum(1 for r in cores if r.conductor),
-                sum(1 for r in cores if r.kind == "core" and not r.conductor),
-                cable_length_m(project, cable)[0] or "",
-                fall,
-            )
+        except RuleError as error:
+            fall, whys["drop"] = "", error.message
+        cells = (
+            full_tag(project, device),
+            part.number if part else "",
+            text_in(part, project.settings.part_language) if part else "",
+            *sides,
+            sum(1 for r in cores if r.conductor),
+            sum(1 for r in cores if r.kind == "core" and not r.conductor),
+            cable_length_m(project, cable)[0] or "",
+            fall,
         )
+        rows.append(Row.of(cells, device.id, whys))
     return sorted(rows, key=lambda r: natural(str(r[0])))
 
 
@@ -133,13 +136,15 @@ def core_plan(project: Project) -> list[tuple[Cell, ...]]:
             c = row.conductor
             core = (tag, row.ordinal, row.name or "no core left", pairs.get(row.ordinal, ""))
             if c is None:
-                rows.append((*core, "shield" if row.kind == "shield" else "spare", "", "", "", ""))
+                spare = (*core, "shield" if row.kind == "shield" else "spare", "", "", "", "")
+                rows.append(Row.of(spare, device_id))
                 continue
             a, b = ends_of(project, device_id, c)
             wire_type = c.wire_type(project)
             place = place_in(project.sheets[c.sheet_id], *sheet_groups(project, c.sheet_id).points[c.start])
             ends = (pin_name(project, a), pin_name(project, b))
-            rows.append((*core, *ends, c.number, wire_type.name if wire_type else "", place))
+            cells = (*core, *ends, c.number, wire_type.name if wire_type else "", place)
+            rows.append(Row.of(cells, c.wire_id or device_id))
     return rows
 
 
@@ -167,21 +172,22 @@ def io_list(project: Project) -> list[tuple[Cell, ...]]:
         for row in channels(project, card.device_id):
             point = project.io_points.get(row.point_id)
             symbol = project.symbols.get(row.symbol_id)
-            rows.append(
-                (
-                    row.address,
-                    point.tag if point else "",
-                    point.text if point else "spare",
-                    row.io_type,
-                    point.connected if point else "",
-                    tag,
-                    row.channel,
-                    " ".join(row.pins),
-                    place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y) if symbol else "",
-                )
+            cells = (
+                row.address,
+                point.tag if point else "",
+                point.text if point else "spare",
+                row.io_type,
+                point.connected if point else "",
+                tag,
+                row.channel,
+                " ".join(row.pins),
+                place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y) if symbol else "",
             )
+            whys = {"place": "" if symbol else "The channel is not drawn yet.", "address": "It has no address yet."}
+            rows.append(Row.of(cells, row.symbol_id or card.device_id, whys))
     waiting = sorted((p for p in project.io_points.values() if not p.channel), key=lambda p: p.order)
-    return rows + [("", p.tag, p.text, p.io_type, p.connected, "", "", "", "") for p in waiting]
+    why = dict.fromkeys(("address", "card", "channel", "pin", "place"), "The point waits for a channel.")
+    return rows + [Row.of(("", p.tag, p.text, p.io_type, p.connected, "", "", "", ""), "", why) for p in waiting]
 
 
 @report(

@@ -10,12 +10,12 @@ from jolly_core.model import Part, Project, derived
 from jolly_core.tagging import full_tag, lead_of, natural, path_of
 from jolly_core.terminals import groups_of, strips
 
+from .building import NO_LENGTH
 from .needs import UNKNOWN_LENGTH, Need, material, needs, needs_by_place
 from .registry import Cell, Column, Row, report
 
 NO_PART = "no part chosen yet"
 NO_PRICE = "The library knows no price of it."
-NO_LENGTH = "Its length is not known yet: type it on the Cables bench."
 ORDER_COLUMNS = (
     Column("order_number", "Order number", 16, extra=True),
     Column("price", "Price each", 9, number=True, extra=True),

@@ -273,8 +273,11 @@ def _looked_at(request: HttpRequest, project_id: str, recipe: Recipe) -> ListVal
 
 def _row(project: Project, cooked: Cooked, row: Row) -> ListRow:
     sel = place_to_show(project, row.lead)
+    if not sel and row.lead in project.devices:  # a cable is drawn as bands
+        bands = project.naming("band", "device_id", row.lead)
+        sel = bands[0].id if bands else ""
     sheet_id = sel if sel in project.sheets else ""
-    for table in (project.symbols, project.continuations, project.wires):
+    for table in (project.symbols, project.continuations, project.wires, project.bands):
         if (found := table.get(sel or row.lead)) is not None:
             sel, sheet_id = found.id, found.sheet_id
             break

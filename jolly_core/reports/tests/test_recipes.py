@@ -159,6 +159,28 @@ class Words(TestCase):
         self.assertEqual(row.lead, bench.device(lamp))
         self.assertEqual(row.whys["number"], "No part is chosen for it.")
 
+    def test_rows_of_terminals_cables_cores_and_channels_lead_to_what_they_are_about(self) -> None:
+        for key in (
+            "terminals",
+            "cables",
+            "cores",
+            "io",
+            "wires",
+            "wiring",
+            "devices",
+            "sheets",
+            "spares",
+            "references",
+        ):
+            with self.subTest(key):
+                rows = [row for row in cook(KILN, plain_recipe(key)).rows if key != "io" or row[5]]
+                known = {*KILN.symbols, *KILN.devices, *KILN.wires, *KILN.sheets, *KILN.continuations}
+                self.assertTrue(rows)
+                self.assertTrue(all(row.lead in known for row in rows))
+        blank = [row for row in cook(KILN, plain_recipe("cables")).rows if row[7] == ""]
+        self.assertTrue(blank)
+        self.assertTrue(all("length is not known" in row.whys["length_m"] for row in blank))
+
     def test_an_empty_project_gives_every_report_without_rows_or_faults(self) -> None:
         for key in REPORTS:
             with self.subTest(key):

@@ -204,6 +204,10 @@ class ListsOverHttp(IssueCase):
         self.assertEqual((found["count"], row["cells"][0]), (1, "=K2+KP2-QA1"))
         self.assertIn(row["sel"], self.stored().symbols)
         self.assertEqual(row["sheet_id"], self.stored().symbols[row["sel"]].sheet_id)
+        cables = self.vera.get(f"{BASE}/lists/cables/rows").json()["groups"][0]["rows"]
+        drawn = {b.device_id: b for b in self.stored().bands.values()}
+        self.assertEqual({c["sel"] for c in cables if c["sel"]} - self.stored().bands.keys(), set())
+        self.assertEqual(sum(1 for c in cables if c["sheet_id"]), len(drawn))
         wires = self.vera.get(f"{BASE}/lists/wires/rows").json()
         length = next(n for n, c in enumerate(wires["columns"]) if c["heading"] == "Length mm")
         blank = [r for r in wires["groups"][0]["rows"] if r["cells"][length] == ""]
