@@ -119,7 +119,7 @@ class LatchStory(Story):
         self.accepted(page, before)
         expect(page.get_by_role("region", name="Ledger")).not_to_contain_text("no free NO")
         page.goto(page.url.split("/draw/")[0] + "/issue")
-        page.get_by_role("button", name="Parts list").click()
+        page.get_by_role("button", name="Parts list", exact=True).click()
         shown = page.get_by_role("table", name="Rows", exact=True)
         expect(shown.get_by_role("cell", name="BW-C09-24D-62", exact=True)).to_be_visible()
         with page.expect_download() as waiting:
