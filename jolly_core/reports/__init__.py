@@ -3,7 +3,7 @@
 from . import building, harness, harnessmaking, layouts, making, parts, plc, references, sheets, spares, wires
 from .back import BACK, Back, state_mark
 from .finding import Found, find_in
-from .jumping import places_of
+from .jumping import places_of, where_drawn
 from .laid import OF_SHEET, check_laid, laid_list
 from .layouts import holes_in_order
 from .naming import Named, differences, kind_name, named, objects_of
@@ -28,6 +28,7 @@ from .registry import (
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "where_drawn",
     "MONEY",
     "OF_SHEET",
     "check_laid",

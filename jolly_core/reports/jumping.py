@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from typing import Any
 
 from jolly_core.drawing import place_in
-from jolly_core.model import Project
+from jolly_core.model import ON_SHEET, Project
+from jolly_core.tagging import lead_of
 from jolly_core.wiring import net_of, sheet_groups
 
 
@@ -26,6 +27,24 @@ def places_of(project: Project, id: str) -> list[dict[str, str]]:
         }
         for e in found
     ]
+
+
+def where_drawn(project: Project, id: str) -> tuple[str, str]:
+    """Return the sheet a thing is on and what is selected there to see it: "" twice for what is drawn nowhere.
+
+    A device is seen at its lead, a cable at a band of it; of a sheet nothing is selected.
+    """
+    if id in project.sheets:
+        return id, ""
+    if id in project.devices:
+        lead = lead_of(project, id)
+        bands = [] if lead else project.naming("band", "device_id", id)
+        return (lead.sheet_id, lead.id) if lead else (bands[0].sheet_id, bands[0].id) if bands else ("", "")
+    for kind in ON_SHEET:
+        found = project.tables[kind].get(id)
+        if found is not None:
+            return found.sheet_id, id
+    return "", ""
 
 
 def _same(project: Project, id: str) -> Iterator[Any]:

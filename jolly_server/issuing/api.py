@@ -37,10 +37,9 @@ from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.store import loaded
 
 from .files import TYPES, file_answer
+from .lists_api import OF_PARTS
 
 router = Router(tags=["issuing"])
-# Reports that say at their foot which copies of parts differ from the library.
-OF_PARTS = ("parts", "devices")
 
 
 def _with_foot(project: Project, table: Table, kind: str, user: User) -> Table:

@@ -15,8 +15,7 @@ from typing_extensions import TypedDict
 from jolly_core.edits.recipes import KeepRecipe, recipe_of
 from jolly_core.exchange import LIST_FORMATS, read_list, unwritable, write_list
 from jolly_core.model import IdSource, Project, Recipe, from_record, to_record
-from jolly_core.reports import BACK, MONEY, REPORTS, TESTS, WITHOUT_VALUE, Cooked, Row, cook, recipe_called
-from jolly_core.scenes import place_to_show
+from jolly_core.reports import BACK, MONEY, REPORTS, TESTS, WITHOUT_VALUE, Cooked, Row, cook, recipe_called, where_drawn
 from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.recordshapes import RecipeRecord
@@ -27,6 +26,7 @@ from .models import SharedRecipe
 
 router = Router(tags=["lists"])
 MOST_SHOWN = 5000  # rows of a list that are sent to be looked at
+# Reports that say at their foot which copies of parts differ from the library.
 OF_PARTS = ("parts", "parts-by-place", "devices")
 _ids = IdSource()
 
@@ -272,17 +272,9 @@ def _looked_at(request: HttpRequest, project_id: str, recipe: Recipe) -> ListVal
 
 
 def _row(project: Project, cooked: Cooked, row: Row) -> ListRow:
-    sel = place_to_show(project, row.lead)
-    if not sel and row.lead in project.devices:  # a cable is drawn as bands
-        bands = project.naming("band", "device_id", row.lead)
-        sel = bands[0].id if bands else ""
-    sheet_id = sel if sel in project.sheets else ""
-    for table in (project.symbols, project.continuations, project.wires, project.bands):
-        if (found := table.get(sel or row.lead)) is not None:
-            sel, sheet_id = found.id, found.sheet_id
-            break
+    sheet_id, sel = where_drawn(project, row.lead)
     whys = {n: row.whys[name] for n, name in enumerate(cooked.names) if name in row.whys and row[n] == ""}
-    return {"cells": list(row), "sheet_id": sheet_id, "sel": "" if sel == sheet_id else sel, "whys": whys}
+    return {"cells": list(row), "sheet_id": sheet_id, "sel": sel, "whys": whys}
 
 
 def _foot(project: Project, recipe: Recipe, request: HttpRequest) -> tuple[str, ...]:

@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.exchange import ITEMS, PIECES, everything_pack, issue_check, named_files
 from jolly_core.model import CoreError, Pack, Project, to_record
-from jolly_core.reports import REPORTS
+from jolly_core.reports import REPORTS, where_drawn
 from jolly_core.tagging import FIELDS, own_names
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import person, role_in
@@ -198,21 +198,10 @@ def findings_of(project_id: str, user: User) -> list[FindingValue]:
                 "code": f.code,
                 "words": f.words,
                 "names": list(f.names),
-                "places": [_place(project, lead) for lead in f.leads],
+                "places": [where_drawn(project, lead) for lead in f.leads],
             }
             for f in found
         ]
-
-
-def _place(project: Project, lead: str) -> tuple[str, str]:
-    """Return sheet and selection of what a finding leads to, "" for what is drawn nowhere."""
-    if lead in project.sheets:
-        return lead, ""
-    for table in (project.symbols, project.wires, project.continuations, project.notes):
-        if (found := table.get(lead)) is not None:
-            return found.sheet_id, lead
-    symbols = project.units_of(lead) if lead in project.devices else []
-    return (symbols[0].sheet_id, symbols[0].id) if symbols else ("", "")
 
 
 def run_value(run: Run) -> RunValue:

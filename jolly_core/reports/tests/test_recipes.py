@@ -7,7 +7,17 @@ from unittest import TestCase
 
 from jolly_core.exchange import read_project
 from jolly_core.model import Project, Recipe, RuleError
-from jolly_core.reports import REPORTS, TESTS, Cooked, cook, full_report, plain_recipe, recipe_called, run_report
+from jolly_core.reports import (
+    REPORTS,
+    TESTS,
+    Cooked,
+    cook,
+    full_report,
+    plain_recipe,
+    recipe_called,
+    run_report,
+    where_drawn,
+)
 from jolly_core.testing import DEMO, Workbench
 
 KILN = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
@@ -180,6 +190,20 @@ class Words(TestCase):
         blank = [row for row in cook(KILN, plain_recipe("cables")).rows if row[7] == ""]
         self.assertTrue(blank)
         self.assertTrue(all("length is not known" in row.whys["length_m"] for row in blank))
+
+    def test_what_a_row_leads_to_is_found_where_it_is_drawn(self) -> None:
+        bench = Workbench()
+        coil = bench.place("coil", 60, 16, part_id="hollin-hr-k22")
+        far = bench.new("add-sheet", number="40")
+        contact = bench.place("contact-no", 20, 25, sheet_id=far, device_id=bench.device(coil))
+        self.assertEqual(where_drawn(bench.project, bench.device(coil)), (bench.sheet, coil), "at its lead")
+        self.assertEqual(where_drawn(bench.project, contact), (far, contact))
+        self.assertEqual(where_drawn(bench.project, far), (far, ""))
+        self.assertEqual(where_drawn(bench.project, "hollin-hr-k22"), ("", ""))
+        band = min(KILN.bands.values(), key=lambda b: b.id)
+        sheet, selected = where_drawn(KILN, band.device_id)
+        self.assertEqual(KILN.bands[selected].device_id, band.device_id)
+        self.assertEqual(KILN.bands[selected].sheet_id, sheet)
 
     def test_an_empty_project_gives_every_report_without_rows_or_faults(self) -> None:
         for key in REPORTS:
