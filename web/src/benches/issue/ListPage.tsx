@@ -12,7 +12,7 @@ import { ListTable } from './ListTable'
 import { RecipePane } from './RecipePane'
 import { asEdit, fresh, type ListValue, type RecipeEdit, type Recipes } from './shapes'
 import { TakeBack } from './TakeBack'
-import { useRowsOf } from './useRowsOf'
+import { TriedRows } from './TriedRows'
 
 const FORMATS = ['xlsx', 'csv', 'pdf', 'json'] as const
 
@@ -55,7 +55,7 @@ export function ListPage({ id, all, canEdit, go }: Props) {
         {!draft && <Formats id={id} />}
       </TableBar>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-        {draft ? <Tried draft={draft} /> : <Kept id={id} />}
+        {draft ? <TriedRows draft={draft} /> : <Kept id={id} />}
         {draft && (
           <RecipePane
             {...{ draft, setDraft, all, go }}
@@ -97,19 +97,4 @@ function Kept({ id }: { id: string }) {
   )
   if (list.error) return <Empty>{list.error.message}</Empty>
   return list.data ? <ListTable list={list.data} label="Rows" /> : <Empty>Reading the list…</Empty>
-}
-
-/** What the recipe that is being made gives. */
-function Tried({ draft }: { draft: RecipeEdit }) {
-  const { list, problem } = useRowsOf(draft)
-  return (
-    <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
-      {problem && (
-        <Box role="alert" sx={{ p: 1.5, color: 'error.main' }}>
-          {problem}
-        </Box>
-      )}
-      {list && <ListTable list={list} label="Rows of the recipe" />}
-    </Box>
-  )
 }

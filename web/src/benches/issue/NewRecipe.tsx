@@ -2,10 +2,9 @@
 import Box from '@mui/material/Box'
 import { useState } from 'react'
 import { TableBar } from '../../kit/TableBar'
-import { ListTable } from './ListTable'
 import { RecipePane } from './RecipePane'
 import { fresh, type RecipeEdit, type Recipes } from './shapes'
-import { useRowsOf } from './useRowsOf'
+import { TriedRows } from './TriedRows'
 
 const USUAL = 'devices'
 
@@ -24,21 +23,13 @@ interface Props {
 }
 
 function Making({ draft, setDraft, all, go }: Props) {
-  const { list, problem } = useRowsOf(draft)
   return (
     <>
       <TableBar>
         <b>{draft.name || 'New recipe'}</b>
       </TableBar>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-        <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
-          {problem && (
-            <Box role="alert" sx={{ p: 1.5, color: 'error.main' }}>
-              {problem}
-            </Box>
-          )}
-          {list && <ListTable list={list} label="Rows of the recipe" />}
-        </Box>
+        <TriedRows draft={draft} />
         <RecipePane
           {...{ draft, setDraft, all, go }}
           shared={all.shared}
