@@ -30,7 +30,7 @@ def main() -> None:
         settings.ROOT_URLCONF = "benchmarks.server"
         call_command("migrate", verbosity=0)
         call_command("seed_demo", verbosity=0)
-        from benchmarks import browser, core, following, loom, panel, points, routing, server, strips
+        from benchmarks import browser, core, following, loom, panel, papers, points, routing, server, strips
         from benchmarks.measure import HEADING
 
         print(HEADING)
@@ -55,6 +55,9 @@ def main() -> None:
             print(result, flush=True)
         for result in loom.harness(rounds):
             print(result, flush=True)
+        for result in papers.papers(sheets, rounds):
+            print(result, flush=True)
+        print(papers.beside_a_pack(rounds), flush=True)
         print(core.pdf(min(100, sheets), rounds), flush=True)
         print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)
         print(routing.routing(min(2000, 100 * sheets), rounds), flush=True)

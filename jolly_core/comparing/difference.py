@@ -11,7 +11,8 @@ from jolly_core.scenes import Item, Scene, made, page_scene, sheet_scene
 from jolly_core.scenes.primitives import Box
 from jolly_core.tagging import natural
 
-from .sights import KINDS, Same, Sight, Sights, same_things, sights
+from .sights import KINDS, Same, Sight, Sights, same_things
+from .states import State, both_states
 
 Act = Literal["added", "taken out", "changed", "re-landed"]
 # Items of a drawing that say where and in which state it is, and not what is on it.
@@ -82,14 +83,17 @@ class Difference:
 
 
 def difference(before: Project, after: Project) -> Difference:
-    """Return what changed from one state of a project to another, or between two projects."""
+    """Return what changed from one state of a project to another, or between two projects.
+
+    Nobody else may use the later one meanwhile, see `both_states`.
+    """
     same = same_things(before, after)
-    one, other = sights(before), sights(after, same)
+    states = both_states(before, after, same)
     changes: list[Change] = []
     for kind in KINDS:
-        found = _changed(one, other, kind)
+        found = _changed(states[0].sights, states[1].sights, kind)
         changes += sorted(_landed(found) if kind == "wire" else found, key=_order)
-    return Difference(tuple(changes), tuple(drawn_changes(before, after, same)))
+    return Difference(tuple(changes), tuple(_drawings(before, after, same, states)))
 
 
 def _order(change: Change) -> tuple[object, ...]:
@@ -137,10 +141,20 @@ def _landed(changes: list[Change]) -> list[Change]:
 
 
 def drawn_changes(before: Project, after: Project, same: Same) -> Iterator[SheetChange]:
-    """Yield the drawings that differ, in the order of the later state; those that are gone stand last."""
+    """Yield the drawings that differ, in the order of the later state; those that are gone stand last.
+
+    Nobody else may use the later project meanwhile, see `both_states`.
+    """
+    yield from _drawings(before, after, same, both_states(before, after, same, things=False))
+
+
+def _drawings(before: Project, after: Project, same: Same, states: tuple[State, State]) -> Iterator[SheetChange]:
+    looks, now_looks = states[0].looks, states[1].looks
     earlier = {sheet.id: sheet for sheet in before.sheets_in_order()}
     for sheet in after.sheets_in_order():
         was = earlier.pop(same.sheet(sheet.id), None)
+        if was and was.id in looks and looks[was.id] == now_looks.get(sheet.id):
+            continue
         old = _scene(before, was.id).items if was else {}
         change = _drawn(sheet.id, sheet.number, old, _scene(after, sheet.id).items)
         if change is not None:

@@ -2,6 +2,7 @@
 
 from . import fields
 from .changes import Change, ChangeSet, Entity
+from .copying import catch_up, changes_to, copied
 from .counted import counted
 from .derived import derived, derived_few
 from .entities.blocks import Block, HarnessShield, HarnessVariant, Seat, Strand, VariantPart
@@ -118,6 +119,9 @@ from .shapes import described, text_fault
 from .tables import Index, Table
 
 __all__ = [
+    "catch_up",
+    "changes_to",
+    "copied",
     "Revision",
     "Recipe",
     "Pack",

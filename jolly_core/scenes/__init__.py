@@ -35,7 +35,7 @@ from .primitives import (
     text_at,
     texts_in,
 )
-from .sheet import sheet_scene
+from .sheet import sheet_look, sheet_scene
 from .stripface import strip_scene
 from .titleblocks import EDGE_MM, block_scene
 
@@ -89,6 +89,7 @@ __all__ = [
     "plan_ids",
     "plan_of",
     "scene_of",
+    "sheet_look",
     "sheet_scene",
     "split",
     "strip_scene",

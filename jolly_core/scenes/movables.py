@@ -46,11 +46,11 @@ def settle_texts(project: Project, sheet: Sheet, items: dict[str, Item], strokes
         movables += known.movables
         taken[id] = known.taken
     memory.seen = seen
-    fits, room = _room(project, sheet)
+    fits, room = room_of(project, sheet)
     settle(items, movables, fits, taken, memory, room)
 
 
-def _room(project: Project, sheet: Sheet) -> tuple[Callable[[Box], bool], Box]:
+def room_of(project: Project, sheet: Sheet) -> tuple[Callable[[Box], bool], Box]:
     """Return what tells whether a box lies inside the frame and clear of the title block, and what that depends on."""
     width, height = size_mm(sheet)
     right, bottom = width - FRAME_MM, height - FRAME_MM

@@ -12,7 +12,7 @@ from .bands import band_item
 from .continuations import continuation_item
 from .figures import figure_item
 from .frames import frame_item
-from .movables import Stroke, settle_texts
+from .movables import Stroke, room_of, settle_texts
 from .primitives import Dot, Facts, Item, Prim, Scene, Strand, text, text_at
 from .rows import row_lines
 from .symbols import symbol_item
@@ -36,7 +36,36 @@ def sheet_scene(project: Project, sheet_id: str) -> Scene:
     return _scene(project, sheet)
 
 
+@derived
+def sheet_look(project: Project, sheet_id: str) -> int:
+    """Return a number that is the same for sheets that look the same but for their frame.
+
+    It is taken of what stands on the sheet before texts find their places, which depend on nothing else: so it costs a
+    third of a scene, and a scene need not be kept to tell whether it is still the same. Only numbers of one process are
+    to be compared.
+
+    Raises:
+        GoneError: the sheet is not in the project.
+    """
+    sheet = project.get("sheet", sheet_id)
+    items, strokes = _sketch(project, sheet)
+    about = (size_mm(sheet), room_of(project, sheet)[1], project.settings.standard)
+    shown = [
+        (i.id, i.kind, i.at, i.box, tuple(i.prims), tuple(i.facts.get("texts", {}).items()))
+        for i in items.values()
+        if i.kind != "frame"
+    ]
+    return hash((about, tuple(shown), tuple((id, tuple(found)) for id, found in strokes.items())))
+
+
 def _scene(project: Project, sheet: Sheet) -> Scene:
+    items, strokes = _sketch(project, sheet)
+    settle_texts(project, sheet, items, strokes)
+    return Scene(*size_mm(sheet), items, sheet)
+
+
+def _sketch(project: Project, sheet: Sheet) -> tuple[dict[str, Item], dict[str, list[Stroke]]]:
+    """Return the items of a sheet, texts at their usual places, and for each wire number its strokes."""
     sheet_id = sheet.id
     items: dict[str, Item] = {}
 
@@ -74,8 +103,7 @@ def _scene(project: Project, sheet: Sheet) -> Scene:
         add(figure_item(project, figure))
     for made in (*table_items(project, sheet), *row_lines(project, sheet_id)):
         add(made)
-    settle_texts(project, sheet, items, strokes)
-    return Scene(*size_mm(sheet), items, sheet)
+    return items, strokes
 
 
 @dataclass(slots=True, frozen=True)

@@ -8,7 +8,7 @@ from ninja import Router, Schema
 from typing_extensions import TypedDict
 
 from jolly_core.exchange import ITEMS, PIECES, everything_pack, issue_check, named_files
-from jolly_core.model import CoreError, Pack, Project, to_record
+from jolly_core.model import CoreError, Pack, Project, copied, to_record
 from jolly_core.reports import REPORTS, where_drawn
 from jolly_core.tagging import FIELDS, own_names
 from jolly_server.library.shelves import User
@@ -18,7 +18,7 @@ from jolly_server.projects.recordshapes import PackRecord
 from jolly_server.projects.store import loaded
 
 from .files import TYPES, file_answer
-from .runs import Run, cancel_run, run_of, runs, start_run, zip_of
+from .runs import Run, cancel_run, ready, run_of, runs, start_run, zip_of
 
 router = Router(tags=["packs"])
 
@@ -150,7 +150,9 @@ def issue(request: HttpRequest, project_id: str, payload: RunIn) -> RunValue:
     held = loaded(project_id)
     with held.lock:
         stale = stale_numbers(held.project, request.user)
-        id = start_run(project_id, held.project, payload.pack_id, user.get_username(), stale)
+        ready(held.project, payload.pack_id)
+        snapshot = copied(held.project)  # written past the lock: nobody who edits waits for it
+    id = start_run(project_id, snapshot, payload.pack_id, user.get_username(), stale)
     return run_value(run_of(project_id, id))
 
 

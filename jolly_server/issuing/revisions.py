@@ -13,18 +13,20 @@ from django.db import transaction
 from jolly_core.comparing import changed_sheets
 from jolly_core.edits.revisions import FreezeRevision
 from jolly_core.exchange import read_project, write_project
-from jolly_core.model import GoneError, Project, Revision
+from jolly_core.model import GoneError, Project, Revision, catch_up, copied
 from jolly_core.tagging import revisions
 from jolly_server.projects.models import Membership, ProjectRow
 from jolly_server.projects.services import apply_edit, create_project
 from jolly_server.projects.store import loaded
 
 from .models import FrozenRevision
-from .runs import run_of, start_run, zip_of
+from .runs import ready, run_of, start_run, zip_of
 
 NOW = "now"
 # Held while states are compared: their copies are kept, and one at a time works things out on them. Editors never wait.
 READING = threading.RLock()
+COPIES = 4  # projects of which a copy is kept
+_copies: dict[str, Project] = {}  # by the project's id, the one used last at the end
 
 
 def frozen_row(project_id: str, revision_id: str) -> FrozenRevision:
@@ -89,6 +91,7 @@ def make_papers(project_id: str, revision_id: str, pack_id: str, by: str) -> Non
     """
     row = frozen_row(project_id, revision_id)
     project = frozen_project(project_id, revision_id)
+    ready(project, pack_id)
     row.run = start_run(project_id, project, pack_id, by, [])
     row.save(update_fields=["run"])
 
@@ -137,5 +140,20 @@ def state_of(project_id: str, name: str) -> Project:
 
 
 def present(project_id: str) -> Project:
-    """Return a copy of a project as it is now, so that nobody who edits waits for what is worked out on it."""
-    return loaded(project_id).copied()
+    """Return a copy of a project as it is now, so that nobody who edits waits for what is worked out on it.
+
+    It is the same copy brought up to date, so that only what an edit concerned is worked out again; it is to be used
+    while READING is held.
+    """
+    with READING:
+        held = loaded(project_id)
+        copy = _copies.pop(project_id, None)
+        with held.lock:
+            if copy is None:
+                copy = copied(held.project)
+            else:
+                catch_up(copy, held.project)
+        _copies[project_id] = copy
+        while len(_copies) > COPIES:
+            _copies.pop(next(iter(_copies))).memo.clear()
+        return copy

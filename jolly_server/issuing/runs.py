@@ -6,6 +6,7 @@ import json
 import shutil
 import subprocess
 import sys
+import threading
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -22,6 +23,7 @@ from .worker import JOB, PROGRESS, SNAPSHOT, ZIP, pack_in
 KEPT = 8  # runs of a project; of more the oldest are removed
 _ids = IdSource()
 _running: dict[str, subprocess.Popen[bytes]] = {}
+_starting = threading.Lock()  # so that two who ask at once do not both begin
 
 
 @dataclass(slots=True, frozen=True)
@@ -51,36 +53,50 @@ def folder_of(project_id: str) -> Path:
     return Path(settings.JOLLY.data) / "issued" / project_id
 
 
-def start_run(project_id: str, project: Project, pack_id: str, by: str, stale: list[str]) -> str:
-    """Begin to write a pack of a project as it is now; the caller holds its lock. Return the id of the run.
+def ready(project: Project, pack_id: str) -> None:
+    """Refuse a pack that cannot be issued.
 
     Raises:
         GoneError: there is no such pack.
-        RuleError: the pack cannot be issued, or one is being written for this project already.
+        RuleError: as `check_pack`.
+    """
+    check_pack(project, pack_in(project, pack_id), settings.JOLLY.fonts)
+
+
+def start_run(project_id: str, project: Project, pack_id: str, by: str, stale: list[str]) -> str:
+    """Begin to write a pack of a copy of a project that nobody changes. Return the id of the run.
+
+    Raises:
+        GoneError: there is no such pack.
+        RuleError: one is being written for this project already.
     """
     pack = pack_in(project, pack_id)
-    check_pack(project, pack, settings.JOLLY.fonts)
-    if any(run.state == "running" for run in runs(project_id)):
-        raise RuleError("A pack of this project is being written. Wait for it, or cancel it.")
-    id = _ids.new()
-    folder = folder_of(project_id) / id
+    with _starting:
+        if any(run.state == "running" for run in runs(project_id)):
+            raise RuleError("A pack of this project is being written. Wait for it, or cancel it.")
+        id = _ids.new()
+        job = {
+            "pack_id": pack_id,
+            "name": pack.name,
+            "revision": project.settings.revision,
+            "by": by,
+            "at": datetime.now(UTC).isoformat(timespec="seconds"),
+            "fonts": str(settings.JOLLY.fonts),
+            "stale": stale,
+        }
+        _begin(folder_of(project_id) / id, project, job)
+    _clear(project_id)
+    return id
+
+
+def _begin(folder: Path, project: Project, job: dict[str, Any]) -> None:
+    """Put what a pack is written from into a new folder, and start the process that writes it."""
     folder.mkdir(parents=True)
     (folder / SNAPSHOT).write_text(write_project(project), encoding="utf-8")
-    job = {
-        "pack_id": pack_id,
-        "name": pack.name,
-        "revision": project.settings.revision,
-        "by": by,
-        "at": datetime.now(UTC).isoformat(timespec="seconds"),
-        "fonts": str(settings.JOLLY.fonts),
-        "stale": stale,
-    }
     (folder / JOB).write_text(json.dumps(job, ensure_ascii=False), encoding="utf-8")
     command = [sys.executable, "-m", "jolly_server.issuing.worker", str(folder)]
     with (folder / "log.txt").open("wb") as log:
-        _running[id] = subprocess.Popen(command, cwd=settings.BASE_DIR, stdout=log, stderr=log)
-    _clear(project_id)
-    return id
+        _running[folder.name] = subprocess.Popen(command, cwd=settings.BASE_DIR, stdout=log, stderr=log)
 
 
 def runs(project_id: str) -> list[Run]:

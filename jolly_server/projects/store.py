@@ -54,20 +54,6 @@ class Loaded:
     lock: threading.RLock = field(default_factory=threading.RLock)
     shown: Versions = field(default_factory=Versions)
     here: Here = field(default_factory=Here)
-    copy: tuple[int, Project] | None = None
-
-    def copied(self) -> Project:
-        """Return a copy of the project as it is now, for long work; the last one while nothing has changed since.
-
-        Records are never changed in place, so it costs no more than its tables.
-        """
-        with self.lock:
-            if self.copy is None or self.copy[0] != self.revision:
-                fresh = Project()
-                for kind, table in self.project.tables.items():
-                    fresh.load(kind, list(table.values()))
-                self.copy = (self.revision, fresh)
-            return self.copy[1]
 
     @property
     def entity_bytes(self) -> int:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 from unittest import TestCase
+from unittest.mock import patch
 
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -12,15 +13,16 @@ from pydantic import ValidationError
 
 from jolly_core.cabinet import enclosures, layout_faults, surfaces_of
 from jolly_core.checks import all_snags
+from jolly_core.comparing import difference, states
 from jolly_core.edits import compute, parse_edit
 from jolly_core.edits.tests import test_random_building as building
 from jolly_core.edits.tests import test_random_layout as layout
 from jolly_core.edits.tests import test_random_setup as setup
 from jolly_core.edits.tests import test_random_sheets as sheets
 from jolly_core.making import cut_list
-from jolly_core.model import ChangeSet, CoreError, Project
+from jolly_core.model import ChangeSet, CoreError, Project, catch_up, copied
 from jolly_core.reports import REPORTS, find_in, run_report, sheet_wires
-from jolly_core.scenes import generated_pages, page_scene, sheet_scene, surface_scene
+from jolly_core.scenes import generated_pages, page_scene, sheet_look, sheet_scene, surface_scene
 from jolly_core.testing import Workbench, untrue
 
 MOST = 250
@@ -38,6 +40,7 @@ def look(project: Project) -> None:
         sheet_wires(project, sheet_id)
         if project.sheets[sheet_id].kind == "schematic":
             sheet_scene(project, sheet_id)
+            sheet_look(project, sheet_id)
     for page in generated_pages(project):
         page_scene(project, page.id)
     for enclosure in enclosures(project):
@@ -46,10 +49,27 @@ def look(project: Project) -> None:
             surface_scene(project, enclosure.id, surface)
 
 
+def drawn(project: Project, sheet_id: str) -> list[tuple[Any, ...]]:
+    """Return what is painted on a sheet but for its frame."""
+    return [(i.id, i.at, i.prims) for i in sheet_scene(project, sheet_id).items.values() if i.kind != "frame"]
+
+
 class Kept(TestCase):
+    def same(self, one: Project, other: Project) -> None:
+        """Check of two states of a project that what has the same look is painted the same."""
+        for sheet_id, sheet in one.sheets.items():
+            both = sheet.kind == "schematic" and sheet_id in other.sheets
+            if both and sheet_look(one, sheet_id) == sheet_look(other, sheet_id):
+                self.assertEqual(drawn(one, sheet_id), drawn(other, sheet_id))
+        with patch.object(states, "APART", 0):
+            together = difference(one, other)
+        with patch.object(states, "APART", 1_000_000):
+            self.assertEqual(together, difference(one, other), "each state by itself")
+
     def go(self, bench: Workbench, acts: list[Any], perform: Callable[[Any], None]) -> None:
         """Do acts one after another, look at everything between them, and now and then try one without doing it."""
         project = bench.project
+        first, copy = copied(project), copied(project)
         for number, act in enumerate(acts):
             if len(project.symbols) + len(project.wires) > MOST:
                 break  # copies of copies: more of the same only takes long
@@ -70,6 +90,12 @@ class Kept(TestCase):
                     self.assertEqual(untrue(project), [], f"within a trial after {act}")
         look(project)
         self.assertEqual(untrue(project), [])
+        self.same(first, project)
+        look(copy)
+        catch_up(copy, project)
+        self.assertEqual(list(copy.entities()), list(project.entities()))
+        look(copy)
+        self.assertEqual(untrue(copy), [], "a copy that was brought up to date")
 
     @slow
     @given(st.lists(sheets.acts, min_size=3, max_size=14))
