@@ -117,19 +117,39 @@ def _of_facts(project: Project) -> Iterator[Finding]:
         yield Finding("error", "no-sheets", "There is no sheet yet: nothing can be issued")
 
 
+@dataclass(slots=True, frozen=True)
+class _Misprint:
+    """A text that does not come out on paper as it is: on which sheet, and what is wrong with it.
+
+    Attributes:
+        cut: it is cut short because there is no room for it where it stands.
+        letters: those of it that no face has.
+    """
+
+    sheet: str
+    words: str
+    off_paper: bool
+    cut: bool
+    letters: str
+
+    @property
+    def named(self) -> str:
+        """It as people find it."""
+        return f"“{self.words}” on sheet {self.sheet}"
+
+
 def _of_papers(project: Project, fonts: Path) -> Iterator[Finding]:
     use_fonts(fonts)
-    off: list[tuple[str, str]] = []
-    strange: dict[str, str] = {}
-    for id in whole_set(project):
-        for number, words, outside, letters in _texts_of(project, id):
-            if outside:
-                off.append((f"“{words}” on sheet {number}", id))
-            for letter in letters:
-                strange.setdefault(letter, id)
+    found = [(text, id) for id in whole_set(project) for text in _misprints(project, id)]
+    off = [(text.named, id) for text, id in found if text.off_paper]
     if off:
-        names, ids = tuple(n for n, _ in off), tuple(i for _, i in off)
-        yield Finding("error", "off-paper", _count(len(off), "text", "is cut by the edge of the paper"), names, ids)
+        words = _count(len(off), "text", "is cut by the edge of the paper")
+        yield Finding("error", "off-paper", words, tuple(n for n, _ in off), tuple(i for _, i in off))
+    cut = [(text.named, id) for text, id in found if text.cut]
+    if cut:
+        words = _count(len(cut), "text", "is cut short where it stands")
+        yield Finding("warning", "cut-short", words, tuple(n for n, _ in cut), tuple(i for _, i in cut))
+    strange = {letter: id for text, id in reversed(found) for letter in text.letters}
     if strange:
         names = tuple(f"{c} (U+{ord(c):04X})" for c in sorted(strange))
         words = _count(len(strange), "letter", "is in no face and printed as its code")
@@ -137,15 +157,15 @@ def _of_papers(project: Project, fonts: Path) -> Iterator[Finding]:
 
 
 @derived
-def _texts_of(project: Project, id: str) -> list[tuple[str, str, bool, str]]:
-    """Return the texts of a sheet or page that cannot be printed: its number, the words, off paper, strange letters."""
+def _misprints(project: Project, id: str) -> list[_Misprint]:
+    """Return the texts of a sheet or page that cannot be printed as they are."""
     found = []
     for leaf in leaves_of(project, id):
         for prim in (p for item in leaf.items.values() for p in item.placed() if isinstance(p, Text)):
             letters = "" if prim.words.isascii() else _strange(prim.words)
-            outside = _off(leaf, prim)
-            if outside or letters:
-                found.append((leaf.sheet.number if leaf.sheet else "", prim.words, outside, letters))
+            outside, cut = _off(leaf, prim), prim.words.endswith("…")
+            if outside or cut or letters:
+                found.append(_Misprint(leaf.sheet.number if leaf.sheet else "", prim.words, outside, cut, letters))
     return found
 
 

@@ -87,7 +87,8 @@ def table_of(project: Project, node_id: str, variant_id: str) -> BoardTable:
     node = project.nodes[node_id]
     device = project.devices[node.device_id]
     part = project.part_of(device)
-    head = f"{full_tag(project, device)} {device.text}".strip() + (f"  {part.number}" if part else "")
+    # The text stands last: it is what may be cut short.
+    head = "  ".join(filter(None, (full_tag(project, device), part.number if part else "", device.text)))
     rows = rows_in(project, node.harness_id, device.id, variant_id)
     if is_splice(project, device.id):
         lengths = {w.conductor.key: w for w in wires_in(project, node.harness_id, variant_id)}

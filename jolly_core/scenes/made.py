@@ -6,31 +6,25 @@ To add a kind, write what makes its leaves and name it in MAKERS; SHEET_KINDS li
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from math import ceil
 
-from jolly_core.drawing import FRAME_MM
-from jolly_core.library import block_of
 from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet
 from jolly_core.plc import card_of
 from jolly_core.reports import cook, recipe_called
-from jolly_core.tagging import DOCUMENTS, index_of, path_of, revisions
+from jolly_core.tagging import DOCUMENTS, index_of, path_of
 from jolly_core.terminals import strips
 
 from .blocks import blocks_scene
 from .board import board_scene
 from .cardplan import card_leaves
+from .covers import cover_leaves
 from .layoutleaves import fitted_leaf, layout_leaves
 from .leaves import Columns, Given, Row, blank_leaf, table_leaves
-from .lettering import fit, lay
 from .lists import list_leaves
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
 from .plans import cable_leaves, strip_leaves
-from .primitives import Item, Line, Prim, Scene, text
+from .primitives import Item, Prim, Scene, text
 
 LEAF_GAP_MM = 8.0
-FACT_MM = 6.5
-MOST_FACT_COLUMNS = 3
-LEAST_REVISIONS = 3  # that a cover keeps room for
 CONTENTS_COLUMNS: Columns = (
     ("Sheet", 22),
     ("Title", 100),
@@ -127,71 +121,6 @@ def _said(project: Project, sheet: Sheet, words: str) -> Scene:
     return scene
 
 
-def _cover(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
-    s = project.settings
-    scene = blank_leaf(project, sheet, given, (1, 1))
-    left, width = FRAME_MM + 24, scene.width - 2 * FRAME_MM - 48
-    y = scene.height * 0.14
-    prims: list[Prim] = []
-    for words, size, gap in ((s.customer, 7.0, 14.0), (s.name, 15.0, 12.0), (sheet.title, 7.0, 10.0)):
-        lines, shown = lay(words, width, 2 * size * 1.3, size, 4.0)
-        for line in lines:
-            y += shown * 1.3
-            prims.append(text(left, y, shown, line, role="title"))
-        y += gap
-    prims.append(Line(left, y, left + width, y, "frame"))
-    facts = [
-        ("Project number", s.number),
-        ("Site", s.site),
-        ("Revision", s.revision),
-        ("Date of issue", s.issued_on),
-        ("Drawn by", f"{s.drawn_by} {s.drawn_on}".strip()),
-        ("Approved by", f"{s.checked_by} {s.checked_on}".strip()),
-        ("Sheets", str(len(project.sheets))),
-        *s.own_fields.items(),
-    ]
-    top, bottom = y + 12, scene.height - FRAME_MM - block_of(project, sheet).block.height_mm - 6
-    rows = [(name, value) for name, value in facts if value]
-    reserved = (min(len(project.revisions), LEAST_REVISIONS) + 1) * FACT_MM + 8 if project.revisions else 0
-    down = max(1, int((bottom - top - reserved) / FACT_MM), ceil(len(rows) / MOST_FACT_COLUMNS))
-    column = width / max(2, ceil(len(rows) / down))
-    for n, (name, value) in enumerate(rows):
-        x, base = left + n // down * column, top + n % down * FACT_MM
-        shown_name, small = fit(name, column * 0.36, 2.8)
-        prims.append(text(x, base, small, shown_name, role="line"))
-        shown_value, shown = fit(value, column * 0.58, 3.6)
-        prims.append(text(x + column * 0.38, base, shown, shown_value, role="title"))
-    prims += _revision_table(
-        project, left, width, top + ceil(len(rows) / max(1, ceil(width / column))) * FACT_MM, bottom
-    )
-    scene.items["cover"] = Item("cover", "table", prims, (left, 0, left + width, bottom))
-    return [scene]
-
-
-REVISION_SHARES = (0.06, 0.13, 0.42, 0.13, 0.13, 0.13)  # of the columns of the table of revisions
-
-
-def _revision_table(project: Project, left: float, width: float, top: float, bottom: float) -> list[Prim]:
-    """Return the table of revisions on a cover, the last ones that there is room for, the youngest last."""
-    room = int((bottom - top - 6) / FACT_MM) - 1
-    shown = revisions(project)[-room:] if room > 0 else []
-    if not shown:
-        return []
-    y = bottom - len(shown) * FACT_MM - 2
-    rows = [("Rev", "Date", "What changed", "Drawn", "Checked", "Released")]
-    rows += [(r.index, r.issued_on, r.text, r.drawn_by, r.checked_by, r.released_by) for r in shown]
-    prims: list[Prim] = []
-    for n, row in enumerate(rows):
-        at = left
-        base = y + n * FACT_MM
-        for words, share in zip(row, REVISION_SHARES, strict=True):
-            fitted, size = fit(words, share * width - 2, 2.8)
-            prims.append(text(at + 1, base - 1.8, size, fitted, role="title" if n else "line"))
-            at += share * width
-        prims.append(Line(left, base, left + width, base, "ink" if not n else "thin"))
-    return prims
-
-
 def _contents(project: Project, sheet: Sheet, given: Given, of: Sequence[str] | None = None) -> list[Scene]:
     rows: list[Row] = []
     for s in project.sheets_in_order():
@@ -268,7 +197,7 @@ def _board(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
 
 
 MAKERS: dict[str, Make] = {
-    "cover": _cover,
+    "cover": cover_leaves,
     "contents": _contents,
     "data": _data,
     "terminal-plan": _strip,

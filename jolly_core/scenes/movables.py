@@ -101,7 +101,7 @@ def _of_symbol(project: Project, item: Item) -> list[Movable]:
     stays |= {role for role, _ in definition(item.facts["definition"]).places}
     upright = lies_upright(project.symbols[item.id])
     pins = [(x * GRID_MM, y * GRID_MM) for x, y in item.facts["pins"]]
-    found = []
+    found, said = [], []
     for n, prim in enumerate(item.prims):
         if not isinstance(prim, Text) or prim.role in stays or not prim.words:
             continue
@@ -110,8 +110,12 @@ def _of_symbol(project: Project, item: Item) -> list[Movable]:
             middle = ((box[0] + box[2]) / 2, (box[1] + box[3]) / 2)
             x, y = min(pins, key=lambda p: (p[0] - middle[0]) ** 2 + (p[1] - middle[1]) ** 2)
             found.append(_texts(item, "pin", (n,), Usual(at_pin, (x, y, upright))))
-        elif prim.role in ("tag", "text", "reference") and not _inside(box, body):
+        elif prim.role == "text" and not _inside(box, body):
+            said.append(n)
+        elif prim.role in ("tag", "reference") and not _inside(box, body):
             found.append(_texts(item, prim.role, (n,), Usual(beside, (body,))))
+    if said:  # its lines stay together
+        found.append(_texts(item, "text", tuple(said), Usual(beside, (body,))))
     return found
 
 

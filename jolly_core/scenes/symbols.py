@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import replace
 
 from jolly_core.drawing import GRID_MM, extent_of, lies_upright, pin_points, size_mm, turned
@@ -21,6 +22,8 @@ from .rows import SMALL, named_on
 TAG_MM = 3.4
 TEXT_MM = 2.7
 PIN_MM = 2.2
+LEAST_TEXT_MM = 2.2  # of one line; what would be smaller is broken
+SAID_MM, SAID_LINES = 36.0, 3  # room of what is said of a device, lines at full size
 REFERENCE_MM = 2.4
 ADDRESS_MM = 3.0
 ADDRESS_ROOM_MM = 12.0
@@ -112,12 +115,16 @@ def _placed(prims: list[Prim], symbol: Symbol) -> list[Prim]:
     places = dict(definition(symbol.definition).places)
     if not places:
         return prims
+    lines = Counter(p.role for p in prims if isinstance(p, Text))
+    seen: Counter[str] = Counter()
     found: list[Prim] = []
     for p in prims:
         place = places.get(p.role) if isinstance(p, Text) else None
         if place is not None and isinstance(p, Text):
             x, y = turned(place[0], place[1], symbol.rotation, symbol.mirror)
-            at = ((symbol.x + x) * GRID_MM, (symbol.y + y) * GRID_MM + p.size / 3)
+            down = (seen[p.role] - (lines[p.role] - 1) / 2) * p.size * LINE_PITCH
+            seen[p.role] += 1
+            at = ((symbol.x + x) * GRID_MM, (symbol.y + y) * GRID_MM + p.size / 3 + down)
             p = text(*at, p.size, p.words, anchor="middle", role=p.role, link=p.link)
         found.append(p)
     return found
@@ -190,14 +197,25 @@ def _said_of_channel(
     ]
 
 
+def _said(x: float, base: float, words: str, anchor: Anchor) -> list[Text]:
+    """Return the words of a device in one line, in several where one would be too long or too small to read."""
+    content, size = fit(words, SAID_MM, TEXT_MM, LEAST_TEXT_MM)
+    lines = [content]
+    if content != words:
+        lines, size = lay(words, SAID_MM, SAID_LINES * TEXT_MM * LINE_PITCH, TEXT_MM)
+    return [
+        text(x, base + n * size * LINE_PITCH, size, line, anchor=anchor, role="text") for n, line in enumerate(lines)
+    ]
+
+
 def _around(
     middle: float, top: float, line: float, tag: str, words: str, reference: str, target: str, small: bool
 ) -> list[Text]:
     prims = [text(middle, top - 1.2, TEXT_MM if small else TAG_MM, tag, anchor="middle", role="tag")]
     if words:
-        content, size = fit(words, 36, TEXT_MM, 2.2)
-        prims.append(text(middle, line, size, content, anchor="middle", role="text"))
-        line += TEXT_MM + 0.8
+        said = _said(middle, line, words, "middle")
+        prims += said
+        line = said[-1].y + TEXT_MM + 0.8
     if reference:
         prims.append(text(middle, line, REFERENCE_MM, reference, anchor="middle", role="reference", link=target))
     return prims
@@ -207,9 +225,9 @@ def _beside(left: float, middle: float, tag: str, words: str, reference: str, ta
     prims = [text(left - 2, middle, TEXT_MM if small else TAG_MM, tag, anchor="end", role="tag")]
     line = middle + TAG_MM + 0.6
     if words:
-        content, size = fit(words, 36, TEXT_MM, 2.2)
-        prims.append(text(left - 2, line, size, content, anchor="end", role="text"))
-        line += TEXT_MM + 0.8
+        said = _said(left - 2, line, words, "end")
+        prims += said
+        line = said[-1].y + TEXT_MM + 0.8
     if reference:
         prims.append(text(left - 2, line, REFERENCE_MM, reference, anchor="end", role="reference", link=target))
     return prims

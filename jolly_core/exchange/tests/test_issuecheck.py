@@ -49,6 +49,12 @@ class Check(TestCase):
         self.assertEqual((off.weight, off.leads), ("error", (self.bench.sheet,)))
         self.assertIn("on sheet 30", off.names[0])
 
+    def test_a_text_that_is_cut_short_for_want_of_room_is_told_with_its_sheet(self) -> None:
+        self.bench.place("lamp", 40, 16, text="Circulation fan of the lower drum, " * 5)
+        cut = found(self.bench.project)["cut-short"]
+        self.assertEqual((cut.weight, cut.leads[0]), ("warning", self.bench.sheet))
+        self.assertRegex(cut.names[0], "^“.*…” on sheet 30$")
+
     def test_letters_that_no_face_has_are_told_by_their_code(self) -> None:
         self.bench.do("place-note", sheet_id=self.bench.sheet, x=30, y=60, text="Lüfter Ω 温度 \U00020001")
         letters = found(self.bench.project)["letters"]
@@ -68,7 +74,7 @@ class Check(TestCase):
         for file in sorted(DEMO.glob("*.spool.json")):
             with self.subTest(file.name):
                 codes = found(read_project(file.read_bytes()))
-                self.assertFalse({"off-paper", "letters", "snags-error"} & codes.keys())
+                self.assertFalse({"off-paper", "cut-short", "letters", "snags-error"} & codes.keys())
 
     def test_sheets_that_no_drawing_of_a_pack_has_are_named(self) -> None:
         self.bench.new("add-sheet", number="1", sheet_kind="cover")

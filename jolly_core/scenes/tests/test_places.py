@@ -36,7 +36,13 @@ DEFINITIONS = tuple(
     "overload-nc breaker contactor-pole motor fuse motor-breaker transformer dc-supply plc-input thermostat contact-co "
     "coil-on-delay overload valve cavity earth light-load".split()
 )
-WORDS = ("", "Stop", "Loading auger", "Exhaust damper close to the far end of the kiln")
+WORDS = (
+    "Circulation fan of the lower malting drum with soft starter",
+    "",
+    "Stop",
+    "Loading auger",
+    "Exhaust damper close to the far end of the kiln",
+)
 
 
 def text_box(p: Text) -> Box:
