@@ -14,7 +14,7 @@ from jolly_core.cabinet import enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.reports import REPORTS, cook, recipe_called
-from jolly_core.scenes import generated_pages, leaves_of, page_of, plan_ids
+from jolly_core.scenes import generated_pages, leaves_of, page_of, plan_ids, scene_of
 from jolly_core.tagging import product_tag
 
 from .built import board_dxf, board_pdf, surface_pdf
@@ -162,7 +162,7 @@ def _sheets(asked: Asked) -> Iterator[PackFile]:
                 return sheets_pdf(project, [id], asked.fonts)
             if asked.format == "dxf":
                 return scenes_dxf(project, leaves_of(project, id))
-            return "\n".join(scene_svg(project, leaf) for leaf in leaves_of(project, id)[:1]).encode()
+            return scene_svg(project, scene_of(project, id)).encode()
 
         yield PackFile(f"sheet-{safe(number)}", asked.format, f"Sheet {number}", make)
 

@@ -1,13 +1,13 @@
 """A sheet or plan as DXF (R2010, millimetres, y upwards): lines, texts and fills on layers by what they are.
 
-Layers: LINES, TEXT, FILLS (outlines of what is filled), WIRES in the colours of their insulation, SYMBOLS.
+`layers.py` names the layers. Wires have the colours of their insulation. Each symbol is a block, put where it stands.
 """
 
 from __future__ import annotations
 
 import io
+import re
 from datetime import datetime
-from math import cos, radians, sin
 
 import ezdxf.filemanagement
 from ezdxf._options import options
@@ -21,7 +21,8 @@ from jolly_core.model import Project
 from jolly_core.scenes import Arc, Art, Circle, Dot, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
 from jolly_core.scenes.paints import PENS, wire_paint
 
-LAYERS = ("LINES", "TEXT", "FILLS", "WIRES", "SYMBOLS")
+from .layers import FILLS, LAYERS, LINES, layer_of
+
 _ALIGN = {
     "start": TextEntityAlignment.LEFT,
     "middle": TextEntityAlignment.CENTER,
@@ -47,27 +48,55 @@ def paint_scenes(project: Project, document: Drawing, space: BaseLayout, scenes:
         if name not in document.layers:
             document.layers.add(name)
     left = 0.0
+    blocks = _Blocks(project, document)
     for scene in scenes:
-        painter = _Painter(project, space, left, scene.height)
+        painter = _Painter(blocks, space, left, scene.height)
         for item in scene.items.values():
             for prim in item.placed():
-                painter.paint(prim)
+                painter.paint(prim, layer_of(item, prim))
         left += scene.width + 20
 
 
+class _Blocks:
+    """The blocks of a document, one for each symbol's drawing and number of poles."""
+
+    def __init__(self, project: Project, document: Drawing) -> None:
+        self.document = document
+        self.standard = project.settings.standard
+        self.names: dict[tuple[str, int], str] = {}
+
+    def of(self, art: Art) -> str:
+        """Return the name of a symbol's block, which is made when first asked for; its texts are no part of it."""
+        key = (art.key, art.poles)
+        if key not in self.names:
+            plain = re.sub(r"[^A-Za-z0-9_-]+", "-", art.key).strip("-") or "symbol"
+            name = f"{plain}-{art.poles}" if art.poles > 1 else plain
+            while name in self.document.blocks:
+                name += "-a"
+            painter = _Painter(self, self.document.blocks.new(name), 0.0, 0.0)
+            for prim in self.graphics(art):
+                if not isinstance(prim, Text):
+                    painter.paint(prim, "0")  # takes the layer of what it is put on
+            self.names[key] = name
+        return self.names[key]
+
+    def graphics(self, art: Art) -> list[Prim]:
+        """Return a symbol's graphics about its origin."""
+        return art_of(art.key, art.poles, self.standard)
+
+
 class _Painter:
-    def __init__(self, project: Project, space: BaseLayout, left: float, height: float) -> None:
-        self.project = project
+    def __init__(self, blocks: _Blocks, space: BaseLayout, left: float, height: float) -> None:
+        self.blocks = blocks
         self.space = space
         self.left = left
         self.height = height
-        self.standard = project.settings.standard
 
     def at(self, x: float, y: float) -> tuple[float, float]:
         """Return a point of the scene in the drawing."""
         return round(self.left + x, 4), round(self.height - y, 4)
 
-    def paint(self, prim: Prim, layer: str = "LINES") -> None:
+    def paint(self, prim: Prim, layer: str) -> None:
         """Draw a primitive; pictures are left out."""
         look: dict[str, object] = {"layer": layer}
         if isinstance(prim, Line | Poly | Rect | Circle | Arc):
@@ -81,7 +110,7 @@ class _Painter:
             case Rect():
                 corners = ((0, 0), (prim.width, 0), (prim.width, prim.height), (0, prim.height))
                 points = [self.at(prim.x + dx, prim.y + dy) for dx, dy in corners]
-                look["layer"] = "FILLS" if prim.tone else layer
+                look["layer"] = FILLS if prim.tone and layer == LINES else layer
                 self.space.add_lwpolyline(points, close=True, dxfattribs=look)
             case Circle():
                 self.space.add_circle(self.at(prim.cx, prim.cy), prim.radius, dxfattribs=look)
@@ -90,63 +119,31 @@ class _Painter:
             case Arc():
                 self.space.add_arc(self.at(prim.cx, prim.cy), prim.radius, -prim.end, -prim.start, dxfattribs=look)
             case Strand():
-                self._wire(prim)
+                self._wire(prim, layer)
             case Text():
-                self._text(prim)
+                self._text(prim, layer)
             case Art():
-                self._symbol(prim)
+                self._symbol(prim, layer)
             case _:
                 pass
 
-    def _wire(self, wire: Strand) -> None:
+    def _wire(self, wire: Strand, layer: str) -> None:
         first = wire_paint(wire.colour).first.lstrip("#")
         red, green, blue = (int(first[n : n + 2], 16) for n in (0, 2, 4))
-        look = {"layer": "WIRES", "true_color": rgb2int((red, green, blue))}
+        look = {"layer": layer, "true_color": rgb2int((red, green, blue))}
         self.space.add_line(self.at(wire.x1, wire.y1), self.at(wire.x2, wire.y2), dxfattribs=look)
 
-    def _text(self, text: Text) -> None:
-        look = {"layer": "TEXT", "height": text.size * 0.72, "rotation": 90 if text.upward else 0}
+    def _text(self, text: Text, layer: str) -> None:
+        look = {"layer": layer, "height": text.size * 0.72, "rotation": 90 if text.upward else 0}
         entity = self.space.add_text(text.words, dxfattribs=look)
         entity.set_placement(self.at(text.x, text.y), align=_ALIGN[text.anchor])
 
-    def _symbol(self, art: Art) -> None:
-        for prim in art_of(art.key, art.poles, self.standard):
+    def _symbol(self, art: Art, layer: str) -> None:
+        """Put a symbol's block, mirrored and then turned, and its letters upright beside it."""
+        look = {"layer": layer, "rotation": -art.rotation, "yscale": -1 if art.mirror else 1}
+        self.space.add_blockref(self.blocks.of(art), self.at(art.x, art.y), dxfattribs=look)
+        for prim in self.blocks.graphics(art):
             if isinstance(prim, Text):
                 dx, dy = turned(prim.x, prim.y - prim.size / 3, art.rotation, art.mirror)
-                self._text(Text(art.x + dx, art.y + dy + prim.size / 3, prim.size, prim.anchor, prim.role, prim.words))
-            else:
-                for line in _turned_lines(prim, art):
-                    self.paint(line, "SYMBOLS")
-
-
-def _turned_lines(prim: Prim, art: Art) -> list[Prim]:
-    """Return a primitive of a symbol where the symbol stands, mirrored and turned; arcs and boxes as lines."""
-
-    def place(x: float, y: float) -> tuple[float, float]:
-        dx, dy = turned(x, y, art.rotation, art.mirror)
-        return art.x + dx, art.y + dy
-
-    match prim:
-        case Line():
-            return [Line(*place(prim.x1, prim.y1), *place(prim.x2, prim.y2), prim.pen)]
-        case Circle():
-            return [Circle(*place(prim.cx, prim.cy), prim.radius, prim.pen)]
-        case Dot():
-            return [Dot(*place(prim.cx, prim.cy), prim.radius)]
-        case Poly():
-            pairs = zip(prim.points[::2], prim.points[1::2], strict=True)
-            return [Poly(tuple(n for x, y in pairs for n in place(x, y)), prim.pen)]
-        case Rect():
-            x, y, w, h = prim.x, prim.y, prim.width, prim.height
-            corners = ((x, y), (x + w, y), (x + w, y + h), (x, y + h), (x, y))
-            return [Poly(tuple(n for a, b in corners for n in place(a, b)), prim.pen)]
-        case Arc():
-            return [Poly(tuple(n for a, b in _along(prim) for n in place(a, b)), prim.pen)]
-        case _:
-            return []
-
-
-def _along(arc: Arc) -> list[tuple[float, float]]:
-    steps = 16
-    angles = (radians(arc.start + (arc.end - arc.start) * n / steps) for n in range(steps + 1))
-    return [(arc.cx + arc.radius * cos(a), arc.cy + arc.radius * sin(a)) for a in angles]
+                there = Text(art.x + dx, art.y + dy + prim.size / 3, prim.size, prim.anchor, prim.role, prim.words)
+                self._text(there, layer)

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from html import escape
+from itertools import groupby
 from math import cos, radians, sin
 
 from jolly_core.drawing import turned
 from jolly_core.model import Project
-from jolly_core.scenes import Arc, Art, Circle, Dot, Image, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
+from jolly_core.scenes import Arc, Art, Circle, Dot, Image, Item, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
 from jolly_core.scenes.paints import FACES, INKS, PENS, ROLES, TONES, WIRE_EDGE_MM, WIRE_PEN, wire_paint
+
+from .layers import layer_of
 
 INK = INKS["ink"]
 
@@ -20,11 +24,14 @@ def scene_svg(project: Project, scene: Scene, *, texts: bool = True) -> str:
         texts: whether texts are painted; in a picture of a few centimetres they only cost.
     """
     painter = _Painter(project, texts)
-    body = "".join(painter.prim(p) for item in scene.items.values() for p in item.placed())
+    runs = groupby(scene.items.values(), key=layer_of)
+    body = "".join(f'<g class="{layer.lower()}">{painter.items(items)}</g>' for layer, items in runs)
+    symbols = "".join(painter.symbols.values())
     size = f"{scene.width:g} {scene.height:g}"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {size}" width="{scene.width:g}mm" '
         f'height="{scene.height:g}mm"><rect width="100%" height="100%" fill="{TONES["paper"]}"/>'
+        f"{f'<defs>{symbols}</defs>' if symbols else ''}"
         f'<g fill="none" stroke="{INK}" stroke-linecap="round" stroke-linejoin="round">{body}</g></svg>'
     )
 
@@ -33,6 +40,10 @@ class _Painter:
     def __init__(self, project: Project, texts: bool) -> None:
         self.project = project
         self.texts = texts
+        self.symbols: dict[tuple[str, int], str] = {}  # drawn once, by definition and poles
+
+    def items(self, items: Iterable[Item]) -> str:
+        return "".join(self.prim(p) for item in items for p in item.placed())
 
     def prim(self, prim: Prim) -> str:
         match prim:
@@ -52,8 +63,13 @@ class _Painter:
     def _art(self, art: Art) -> str:
         prims = art_of(art.key, art.poles, self.project.settings.standard)
         flip = " scale(1 -1)" if art.mirror else ""
-        body = "".join(self.prim(p) for p in prims if not isinstance(p, Text))
-        placed = f'<g transform="translate({art.x:g} {art.y:g}) rotate({art.rotation}){flip}">{body}</g>'
+        key = (art.key, art.poles)
+        if key not in self.symbols:
+            body = "".join(self.prim(p) for p in prims if not isinstance(p, Text))
+            self.symbols[key] = f'<g id="symbol-{len(self.symbols) + 1}">{body}</g>'
+        id = f"symbol-{list(self.symbols).index(key) + 1}"
+        turn = f"translate({art.x:g} {art.y:g}) rotate({art.rotation}){flip}"
+        placed = f'<use href="#{id}" transform="{turn}"/>'
         for p in prims if self.texts else ():
             if isinstance(p, Text):
                 dx, dy = turned(p.x, p.y - p.size / 3, art.rotation, art.mirror)

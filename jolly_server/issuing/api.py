@@ -22,13 +22,14 @@ from jolly_core.exchange import (
     space_json,
     surface_dxf,
     surface_pdf,
+    whole_set,
     write_pack,
     write_project,
     write_table,
 )
 from jolly_core.model import SURFACES, Project
 from jolly_core.reports import REPORTS, Table, run_report
-from jolly_core.scenes import is_generated, leaves_of, page_of, surface_scene
+from jolly_core.scenes import is_generated, leaves_of, page_of, scene_of, surface_scene
 from jolly_server.benches.iolist import points_table
 from jolly_server.benches.terminals import strip_table
 from jolly_server.library.shelves import User
@@ -105,12 +106,15 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
 
 
 @router.get("/{project_id}/drawing.pdf")
-def drawing(request: HttpRequest, project_id: str, sheet_id: str = "", inline: bool = False) -> HttpResponse:
-    """Give one sheet, or all of them, as a vector PDF; inline, to be looked at and printed from the browser."""
+def drawing(
+    request: HttpRequest, project_id: str, sheet_id: str = "", inline: bool = False, plans: bool = False
+) -> HttpResponse:
+    """Give one sheet, or all with or without plans, as a vector PDF; inline, to be printed from the browser."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        ids = [sheet_id] if sheet_id else [s.id for s in held.project.sheets_in_order()]
+        all_ids = whole_set(held.project) if plans else [s.id for s in held.project.sheets_in_order()]
+        ids = [sheet_id] if sheet_id else all_ids
         content = sheets_pdf(held.project, ids, settings.JOLLY.fonts)
         number = held.project.settings.number
         suffix = f"-sheet-{_page_number(held.project, sheet_id)}" if sheet_id else ""
@@ -129,6 +133,17 @@ def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str) -> HttpRes
         content = scenes_dxf(held.project, leaves_of(held.project, sheet_id))
         name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.dxf"
     return file_answer(content, "image/vnd.dxf", name)
+
+
+@router.get("/{project_id}/drawing.svg")
+def drawing_svg(request: HttpRequest, project_id: str, sheet_id: str) -> HttpResponse:
+    """Give a sheet or plan as SVG, its leaves below each other."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        content = scene_svg(held.project, scene_of(held.project, sheet_id)).encode("utf-8")
+        name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.svg"
+    return file_answer(content, "image/svg+xml", name)
 
 
 @router.get("/{project_id}/strips/{strip_id}.{format}")

@@ -84,7 +84,7 @@ class Papers(TestCase):
 class Pictures(TestCase):
     def elements(self, *prims: Prim) -> list[ElementTree.Element]:
         root = ElementTree.fromstring(scene_svg(Project(), scene(*prims)))
-        group = root.find(f"{SVG}g")
+        group = root.find(f"{SVG}g/{SVG}g")
         assert group is not None
         return list(group)
 

@@ -1,4 +1,4 @@
-"""Every text of a whole set, read back from the PDF with its box: none on another, none off its paper, none too small."""
+"""Every text of a whole set, read back from its PDF with its box: none on another, off its paper or too small."""
 
 from __future__ import annotations
 

@@ -65,3 +65,14 @@ class Issuing(DemoCase):
         self.assertEqual(len(reader.pages), 1)
         self.assertIn("PM-0417-sheet-30.pdf", one["Content-Disposition"])
         self.assertIn("Auger run", reader.pages[0].extract_text())
+        all_of_it = self.vera.get(f"/api/projects/{KILN}/drawing.pdf", {"plans": True})
+        self.assertGreater(len(PdfReader(io.BytesIO(all_of_it.content)).pages), 49)
+
+    def test_a_sheet_for_other_programs(self) -> None:
+        for format, begin in (("dxf", b"  0\nSECTION"), ("svg", b"<svg ")):
+            answer = self.vera.get(f"/api/projects/{KILN}/drawing.{format}", {"sheet_id": self.sheet("30")})
+            self.assertEqual(answer.content[: len(begin)], begin)
+            self.assertIn(f"PM-0417-sheet-30.{format}", answer["Content-Disposition"])
+            self.assertIn(b"Auger run", answer.content)
+            gone = self.vera.get(f"/api/projects/{KILN}/drawing.{format}", {"sheet_id": "zz"})
+            self.assertEqual(gone.status_code, 404)

@@ -190,6 +190,16 @@ export const drawCommands: Command[] = checked([
       window.open(`/api/projects/${projectId}/drawing.pdf?sheet_id=${sheetId}&inline=true`)
     },
   },
+  ...(['dxf', 'svg'] as const).map((format) => ({
+    id: `sheet-${format}`,
+    label: `Save this sheet as ${format.toUpperCase()}`,
+    shortcut: '',
+    reads: true,
+    run: () => {
+      const { projectId, sheetId } = get()
+      window.location.assign(`/api/projects/${projectId}/drawing.${format}?sheet_id=${sheetId}`)
+    },
+  })),
   {
     id: 'select-all',
     reads: true,

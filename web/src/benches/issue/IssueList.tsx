@@ -62,6 +62,7 @@ function Drawings({ outline }: { outline: BenchProps['outline'] }) {
       <Heading>Drawings, PDF</Heading>
       <Stack spacing={0.25} sx={{ alignItems: 'flex-start' }}>
         <Button href={`${base}/drawing.pdf`}>All sheets, PDF</Button>
+        <Button href={`${base}/drawing.pdf?plans=true`}>All sheets and plans, PDF</Button>
         {outline.sheets.map((s) => line(s.id, s.number, s.title))}
         {outline.pages.map((p) => line(p.id, p.number, p.title))}
       </Stack>
