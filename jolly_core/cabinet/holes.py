@@ -57,10 +57,11 @@ def drilled(x: float, y: float, diameter: float) -> Hole:
 
 @dataclass(slots=True, frozen=True)
 class OwnedHole:
-    """A hole with what it is for: a device's tag, or the name of a rail or duct."""
+    """A hole with what it is for: a device's tag, or the name of a rail or duct, and its id."""
 
     hole: Hole
     owner: str
+    owner_id: str
 
 
 def owned_holes(project: Project, enclosure_id: str, surface: str) -> list[OwnedHole]:
@@ -68,16 +69,18 @@ def owned_holes(project: Project, enclosure_id: str, surface: str) -> list[Owned
 
     Rails, ducts and devices have what their parts say, and none where they say nothing.
     """
-    found: list[tuple[Hole, str]] = []
+    found: list[tuple[Hole, str, str]] = []
     names = run_names(project, enclosure_id)
     for run in runs_of(project, enclosure_id):
         if run.surface == surface:
-            found += [(h, names[run.id]) for h in fixing_of(project.parts.get(run.part_id), run)]
+            found += [(h, names[run.id], run.id) for h in fixing_of(project.parts.get(run.part_id), run)]
     for placing in placings_in(project, enclosure_id, surface):
         pattern = pattern_of(project, placing)
         tag = full_tag(project, project.devices[placing.device_id]) if pattern else ""
-        found += [(h, tag) for h in pattern]
-    return [OwnedHole(Hole(round(h.x, 2), round(h.y, 2), h.width, h.height, h.radius), owner) for h, owner in found]
+        found += [(h, tag, placing.device_id) for h in pattern]
+    return [
+        OwnedHole(Hole(round(h.x, 2), round(h.y, 2), h.width, h.height, h.radius), owner, id) for h, owner, id in found
+    ]
 
 
 def holes(project: Project, enclosure_id: str, surface: str) -> list[Hole]:

@@ -144,28 +144,33 @@ def spool_plan(project: Project) -> list[SpoolRow]:
 
 @dataclass(slots=True, frozen=True)
 class Label:
-    """A label to print: kind ("wire", "device", "terminal", "cable"), text, and where it goes."""
+    """A label to print: kind ("wire", "device", "terminal", "cable"), text, where it goes, the id of what it is on."""
 
     kind: str
     text: str
     where: str
+    id: str
 
 
 def labels(project: Project) -> list[Label]:
     """Return the labels of wire ends, devices, terminals and cables."""
     found = [
-        Label("device", full_tag(project, d), d.text)
+        Label("device", full_tag(project, d), d.text, d.id)
         for d in sorted(project.devices.values(), key=lambda d: natural(full_tag(project, d)))
         if not any(i in project.cables for i in project.attached.get(d.id))
     ]
     for strip in strips(project):
-        numbers = [row.number for row in strip_rows(project, strip.id) if row.kind == "terminal"]
-        found += [Label("terminal", number, full_tag(project, strip)) for number in numbers]
-    tags = (full_tag(project, project.devices[c.device_id]) for c in project.cables.values())
-    for tag in sorted(tags, key=natural):
-        found += [Label("cable", tag, "first end"), Label("cable", tag, "second end")]
+        for row in strip_rows(project, strip.id):
+            if row.kind == "terminal":
+                id = row.symbol_ids[0] if row.symbol_ids else strip.id
+                found.append(Label("terminal", row.number, full_tag(project, strip), id))
+    tags = [(full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values()]
+    for tag, id in sorted(tags, key=lambda t: natural(t[0])):
+        found += [Label("cable", tag, "first end", id), Label("cable", tag, "second end", id)]
+    known = dossiers(project)
     for wire in cut_list(project):
-        found += [Label("wire", wire.print_start, wire.start), Label("wire", wire.print_end, wire.end)]
+        ends = ((wire.print_start, wire.start, known[wire.key].start), (wire.print_end, wire.end, known[wire.key].end))
+        found += [Label("wire", printed, name, end.pin[0]) for printed, name, end in ends]
     return found
 
 

@@ -22,6 +22,7 @@ class Nameplate:
 
     Attributes:
         where: the enclosure it is for, or the enclosure's door.
+        device_id: what it is on.
         width, height: of the plate, 0 while the part does not say.
         letters: how tall the letters are, None where no usual height fits or the size is not known.
     """
@@ -32,6 +33,7 @@ class Nameplate:
     width: float
     height: float
     letters: float | None
+    device_id: str
 
 
 def letter_height(lines: tuple[str, ...], width: float, height: float) -> float | None:
@@ -69,4 +71,5 @@ def _plate(project: Project, device: Device, where: str, wanted: tuple[str, str]
     lines = tuple(line for line in wanted if line)
     part = project.part_of(device)
     width, height = (number_of(part, f"nameplate_{side}_mm") for side in ("width", "height"))
-    return Nameplate(where, full_tag(project, device), lines, width, height, letter_height(lines, width, height))
+    letters = letter_height(lines, width, height)
+    return Nameplate(where, full_tag(project, device), lines, width, height, letters, device.id)

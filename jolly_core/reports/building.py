@@ -219,8 +219,9 @@ def connector_table(project: Project) -> list[tuple[Cell, ...]]:
                     wire_type = c.wire_type(project)
                     type_name = wire_type.name if wire_type else ""
                     name = pin_name(project, far)
-                    rows.append((*head, row.cavity, c.number, type_name, name, contact, row.strip_mm))
+                    cells = (*head, row.cavity, c.number, type_name, name, contact, row.strip_mm)
+                    rows.append(Row.of(cells, c.wire_id or device.id))
                 if not row.conductors:
                     empty = f"in {row.elsewhere}" if row.elsewhere else "empty"
-                    rows.append((*head, row.cavity, "", "", empty, "", ""))
+                    rows.append(Row.of((*head, row.cavity, "", "", empty, "", ""), device.id))
     return rows

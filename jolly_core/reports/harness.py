@@ -5,7 +5,7 @@ from __future__ import annotations
 from jolly_core.harness import builds_of, bundles, covered, harnesses, node_name, probes
 from jolly_core.model import Project
 
-from .registry import Cell, Column, report
+from .registry import Cell, Column, Row, report
 
 
 @report(
@@ -26,7 +26,17 @@ from .registry import Cell, Column, report
 def continuity_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return a row for each two pins to test, harness by harness and variant by variant."""
     return [
-        (harness.code, *probe.one, *probe.other, "yes" if probe.conducts else "no", ", ".join(probe.wires), variant)
+        Row.of(
+            (
+                harness.code,
+                *probe.one,
+                *probe.other,
+                "yes" if probe.conducts else "no",
+                ", ".join(probe.wires),
+                variant,
+            ),
+            harness.id,
+        )
         for harness in harnesses(project)
         for variant_id, variant, _ in builds_of(project, harness.id)
         for probe in probes(project, harness.id, variant_id)
@@ -56,8 +66,9 @@ def covering_rows(project: Project) -> list[tuple[Cell, ...]]:
         bundle = bundles(project, harness.id)
         for c in covered(project, harness.id):
             segment = project.segments[c.covering.segment_id]
-            ends = (node_name(project, project.nodes[id]) for id in (segment.a_id, segment.b_id))
+            ends = [node_name(project, project.nodes[id]) for id in (segment.a_id, segment.b_id)]
             part = (c.part.number, c.part.text) if c.part else ("no part yet", "")
             diameter = round(bundle[segment.id].diameter_mm, 2)
-            rows.append((harness.code, *part, *ends, c.from_mm, c.length_mm, c.used_mm, diameter))
+            cells: tuple[Cell, ...] = (harness.code, *part, *ends, c.from_mm, c.length_mm, c.used_mm, diameter)
+            rows.append(Row.of(cells, c.covering.id))
     return rows

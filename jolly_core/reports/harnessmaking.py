@@ -29,7 +29,7 @@ from jolly_core.model import Device, Harness, Part, Project, counted
 from jolly_core.tagging import device_at, full_tag, natural, pin_name, pins_of
 from jolly_core.wiring import PinKey
 
-from .registry import Cell, Column, report
+from .registry import Cell, Column, Row, report
 
 _HEAD = (Column("harness", "Harness", 10), Column("variant", "Variant", 10))
 
@@ -112,8 +112,8 @@ def harness_wire_rows(project: Project) -> list[tuple[Cell, ...]]:
             length: Cell = wire.missing if wire.length_mm is None else wire.length_mm
             ends = [cell for pin in (c.start, c.end) for cell in _end(build, pin)]
             said = (strand.twisted, strand.shield) if strand else ("", "")
-            row = (*build.head, build.quantity, *facts, length, wire.spare_mm or "", *ends, *said)
-            found.append(((name, wire.length_mm or 0.0, natural(c.number)), row))
+            cells = (*build.head, build.quantity, *facts, length, wire.spare_mm or "", *ends, *said)
+            found.append(((name, wire.length_mm or 0.0, natural(c.number)), Row.of(cells, c.wire_id or c.start[0])))
         rows += [row for _, row in sorted(found, key=lambda pair: pair[0])]
     return rows
 
@@ -155,7 +155,9 @@ def harness_part_rows(project: Project) -> list[tuple[Cell, ...]]:
         for (kind, number, text, unit), (each, users) in sorted(_parts(build).items()):
             amount = round(each, 3)
             facts = (build.quantity, kind, number, text, unit, amount, round(each * build.quantity, 3))
-            rows.append((*build.head, *facts, ", ".join(sorted(users, key=natural))))
+            part = project.part_named(number)
+            lead = part.id if part else build.harness.id
+            rows.append(Row.of((*build.head, *facts, ", ".join(sorted(users, key=natural))), lead))
     return rows
 
 
@@ -226,7 +228,8 @@ def assembly_rows(project: Project) -> list[tuple[Cell, ...]]:
     rows: list[tuple[Cell, ...]] = []
     for build in _builds(project):
         steps = [step for part in (_cutting, _crimping, _laying, _filling, _dressing) for step in part(build)]
-        rows += [(*build.head, n, act, what) for n, (act, what) in enumerate(steps, start=1)]
+        numbered = enumerate(steps, start=1)
+        rows += [Row.of((*build.head, n, act, what), build.harness.id) for n, (act, what) in numbered]
     return rows
 
 
@@ -345,14 +348,14 @@ def harness_label_rows(project: Project) -> list[tuple[Cell, ...]]:
     for build in _builds(project):
         head = (*build.head, build.quantity)
         name = f"{build.harness.code} {build.variant}".strip()
-        rows.append((*head, "harness", name, build.harness.text))
+        rows.append(Row.of((*head, "harness", name, build.harness.text), build.harness.id))
         at_mm = build.harness.label_mm
         for device in build.connectors:
             far = f"{at_mm:g} mm from {full_tag(project, device)}" if at_mm else device.text
-            rows.append((*head, "end", full_tag(project, device), far))
+            rows.append(Row.of((*head, "end", full_tag(project, device), far), device.id))
         for wire in build.wires:
             c = wire.conductor
             for here, there in ((c.start, c.end), (c.end, c.start)):
                 words = f"{c.number} {pin_name(project, there)}".strip()
-                rows.append((*head, "wire end", words, pin_name(project, here)))
+                rows.append(Row.of((*head, "wire end", words, pin_name(project, here)), here[0]))
     return rows

@@ -7,7 +7,7 @@ from jolly_core.making import cutting_plan, nameplates
 from jolly_core.model import Project, RuleError
 from jolly_core.tagging import full_tag
 
-from .registry import Cell, Column, report
+from .registry import Cell, Column, Row, report
 
 
 @report(
@@ -32,7 +32,9 @@ def cutting_rows(project: Project) -> list[tuple[Cell, ...]]:
         counts[bar.number] = n = counts.get(bar.number, 0) + 1
         pieces = " + ".join(f"{p.length:g}" for p in bar.pieces)
         names = ", ".join(p.name for p in bar.pieces)
-        rows.append((bar.kind, bar.number, n, pieces, names, bar.stock_mm, round(bar.left_mm, 1)))
+        part = project.part_named(bar.number)
+        cells = (bar.kind, bar.number, n, pieces, names, bar.stock_mm, round(bar.left_mm, 1))
+        rows.append(Row.of(cells, part.id if part else ""))
     return rows
 
 
@@ -56,19 +58,19 @@ def hole_rows(project: Project) -> list[tuple[Cell, ...]]:
     for enclosure in enclosures(project):
         tag = full_tag(project, project.devices[enclosure.device_id])
         for surface in surfaces_of(project, enclosure):
-            for n, (x, y, size, owner) in enumerate(holes_in_order(project, enclosure.id, surface), start=1):
-                rows.append((tag, SURFACE_WORDS[surface], n, x, y, size, owner))
+            for n, (x, y, size, owner, id) in enumerate(holes_in_order(project, enclosure.id, surface), start=1):
+                rows.append(Row.of((tag, SURFACE_WORDS[surface], n, x, y, size, owner), id))
     return rows
 
 
-def holes_in_order(project: Project, enclosure_id: str, surface: str) -> list[tuple[float, float, str, str]]:
-    """Return the holes of a surface by where they are: mm from the left and from below, size and owner in words."""
+def holes_in_order(project: Project, enclosure_id: str, surface: str) -> list[tuple[float, float, str, str, str]]:
+    """Return the holes of a surface by where they are: mm from the left and from below, size, owner and its id."""
     try:
         _, height = surface_size(project, project.enclosures[enclosure_id], surface)
     except RuleError:
         return []
     found = [
-        (o.hole.x, round(height - o.hole.y, 2), o.hole.words, o.owner)
+        (o.hole.x, round(height - o.hole.y, 2), o.hole.words, o.owner, o.owner_id)
         for o in owned_holes(project, enclosure_id, surface)
     ]
     return sorted(found, key=lambda h: (h[1], h[0], h[2]))
@@ -95,7 +97,8 @@ def nameplate_rows(project: Project) -> list[tuple[Cell, ...]]:
         first, second = (*plate.lines, "", "")[:2]
         size = f"{plate.width:g} × {plate.height:g}" if plate.width and plate.height else ""
         letters = "" if plate.letters is None else plate.letters
-        rows.append((plate.where, plate.tag, first, second, size, letters, 1))
+        whys = {"size": "" if size else "Its part does not say how big the plate is."}
+        rows.append(Row.of((plate.where, plate.tag, first, second, size, letters, 1), plate.device_id, whys))
     return rows
 
 
@@ -121,5 +124,5 @@ def weight_rows(project: Project) -> list[tuple[Cell, ...]]:
         except RuleError:
             continue
         x, y = weight.centre or ("", "")
-        rows.append((tag, round(weight.kg, 1), x, y, ", ".join(weight.unknown)))
+        rows.append(Row.of((tag, round(weight.kg, 1), x, y, ", ".join(weight.unknown)), enclosure.id))
     return rows

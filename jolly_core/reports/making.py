@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from jolly_core.cables import cable_conductors, cable_length_m, ends_of, one_core_area_mm2
 from jolly_core.library import text_in
-from jolly_core.making import cut_list, labels, not_cut, spool_plan, stock_cuts
+from jolly_core.making import Dossier, cut_list, dossiers, labels, not_cut, spool_plan, stock_cuts
 from jolly_core.model import Project
 from jolly_core.sizing import strip_length_mm
 from jolly_core.tagging import full_tag, natural, pin_name
 
-from .registry import Cell, Column, report
+from .building import NO_LENGTH, NO_PART
+from .registry import Cell, Column, Row, report
 
 
 @report(
@@ -38,32 +39,23 @@ from .registry import Cell, Column, report
 )
 def cut_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the cut list; what should be cut and has no length stands at its end, with the reason."""
-    rows: list[tuple[Cell, ...]] = [
-        (
-            w.id,
-            w.number,
-            w.type_name,
-            w.colour,
-            w.size,
-            w.length_mm,
-            w.start,
-            w.start_strip_mm,
-            w.start_termination,
-            w.end,
-            w.end_strip_mm,
-            w.end_termination,
-            w.print_start,
-            w.print_end,
-            w.run,
-            "",
-        )
-        for w in cut_list(project)
-    ]
+    rows: list[tuple[Cell, ...]] = []
+    known = dossiers(project)
+    for w in cut_list(project):
+        start = (w.start, w.start_strip_mm, w.start_termination)
+        end = (w.end, w.end_strip_mm, w.end_termination)
+        what = (w.id, w.number, w.type_name, w.colour, w.size, w.length_mm)
+        rows.append(Row.of((*what, *start, *end, w.print_start, w.print_end, w.run, ""), drawn_as(known[w.key])))
     for d in not_cut(project):
         ends = (d.start.name, d.start.strip_mm, d.start.termination, d.end.name, d.end.strip_mm, d.end.termination)
         facts = ("", d.number, d.type_name, d.colour, d.size, "", *ends, "", "", d.run, d.missing)
-        rows.append(facts)
+        rows.append(Row.of(facts, drawn_as(d), {"length_mm": d.missing}))
     return rows
+
+
+def drawn_as(dossier: Dossier) -> str:
+    """Return the id of what a conductor is drawn as: its wire, else the symbol at its beginning."""
+    return dossier.conductor.wire_id or dossier.start.pin[0]
 
 
 @report(
@@ -81,7 +73,11 @@ def cut_rows(project: Project) -> list[tuple[Cell, ...]]:
 )
 def spool_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the spool plan."""
-    return [(r.type_name, r.colour, r.size, r.wires, r.metres, r.spools) for r in spool_plan(project)]
+    types = {t.name: t.id for t in project.wire_types.values()}
+    return [
+        Row.of((r.type_name, r.colour, r.size, r.wires, r.metres, r.spools), types.get(r.type_name, ""))
+        for r in spool_plan(project)
+    ]
 
 
 @report(
@@ -93,7 +89,7 @@ def spool_rows(project: Project) -> list[tuple[Cell, ...]]:
 )
 def label_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the label file."""
-    return [(label.kind, label.text, label.where) for label in labels(project)]
+    return [Row.of((label.kind, label.text, label.where), label.id) for label in labels(project)]
 
 
 @report(
@@ -111,7 +107,15 @@ def label_rows(project: Project) -> list[tuple[Cell, ...]]:
 )
 def stock_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the rail and duct cut list."""
-    return [(c.kind, c.number, c.text, c.length_mm, c.quantity, c.stock) for c in stock_cuts(project)]
+    return [
+        Row.of((c.kind, c.number, c.text, c.length_mm, c.quantity, c.stock), _part_id(project, c.number))
+        for c in stock_cuts(project)
+    ]
+
+
+def _part_id(project: Project, number: str) -> str:
+    part = project.part_named(number)
+    return part.id if part else ""
 
 
 @report(
@@ -150,20 +154,21 @@ def cable_cuts(project: Project) -> list[tuple[Cell, ...]]:
         reasons = ["no length"] if not length else []
         reasons += ["no part"] if part is None else []
         off = project.settings.end_allowance_mm + strip_length_mm(area)
+        cells: tuple[Cell, ...] = (
+            full_tag(project, device),
+            part.number if part else "",
+            text_in(part, project.settings.part_language) if part else "",
+            length or "",
+            sides[0],
+            off,
+            sides[1],
+            off,
+            strip_length_mm(area),
+            len(part.units) if part else len(ends),
+            cable.shield_landed,
+            ", ".join(reasons),
+        )
         rows.append(
-            (
-                full_tag(project, device),
-                part.number if part else "",
-                text_in(part, project.settings.part_language) if part else "",
-                length or "",
-                sides[0],
-                off,
-                sides[1],
-                off,
-                strip_length_mm(area),
-                len(part.units) if part else len(ends),
-                cable.shield_landed,
-                ", ".join(reasons),
-            )
+            Row.of(cells, device.id, {"number": "" if part else NO_PART, "length_m": "" if length else NO_LENGTH})
         )
     return sorted(rows, key=lambda row: natural(str(row[0])))

@@ -8,7 +8,8 @@ from jolly_core.plc import ANALOG, ChannelRow, cards, channels
 from jolly_core.points.checkwalk import check_rows, signatures
 from jolly_core.tagging import full_tag, path_of
 
-from .registry import Cell, Column, report
+from .building import NO_PART
+from .registry import Cell, Column, Row, report
 
 # Data types of IEC 61131-3 that hold what a channel gives.
 BIT, WORD = "BOOL", "INT"
@@ -41,21 +42,20 @@ def card_list(project: Project) -> list[tuple[Cell, ...]]:
         rack = project.racks.get(card.rack_id)
         there = channels(project, card.device_id)
         taken = sum(1 for r in there if r.point_id)
-        rows.append(
-            (
-                full_tag(project, device),
-                part.number if part else "",
-                part.text if part else "",
-                path_of(project.locations, device.location_id, "+"),
-                full_tag(project, project.devices[rack.device_id]) if rack else "",
-                card.slot or "",
-                there[0].address if there else "",
-                there[-1].address if there else "",
-                len(there),
-                taken,
-                len(there) - taken,
-            )
+        cells: tuple[Cell, ...] = (
+            full_tag(project, device),
+            part.number if part else "",
+            part.text if part else "",
+            path_of(project.locations, device.location_id, "+"),
+            full_tag(project, project.devices[rack.device_id]) if rack else "",
+            card.slot or "",
+            there[0].address if there else "",
+            there[-1].address if there else "",
+            len(there),
+            taken,
+            len(there) - taken,
         )
+        rows.append(Row.of(cells, device.id, {"number": "" if part else NO_PART}))
     return rows
 
 
@@ -78,12 +78,12 @@ def card_list(project: Project) -> list[tuple[Cell, ...]]:
 def address_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the channels that have a point, card by card."""
     rows: list[tuple[Cell, ...]] = []
-    for row, tag in _channels(project):
+    for row, tag, lead in _channels(project):
         point = project.io_points.get(row.point_id)
         if point is not None:
             kind = WORD if row.io_type in ANALOG else BIT
             said = (point.text, point.text2, point.signal, point.span, point.unit)
-            rows.append((point.tag, row.address, kind, *said, tag))
+            rows.append(Row.of((point.tag, row.address, kind, *said, tag), lead))
     return rows
 
 
@@ -104,19 +104,21 @@ def address_list(project: Project) -> list[tuple[Cell, ...]]:
 def spare_channels(project: Project) -> list[tuple[Cell, ...]]:
     """Return the channels that have no point, card by card."""
     rows: list[tuple[Cell, ...]] = []
-    for row, tag in _channels(project):
+    for row, tag, lead in _channels(project):
         if not row.point_id:
             symbol = project.symbols.get(row.symbol_id)
             place = place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y) if symbol else ""
-            rows.append((row.address, row.io_type, row.sort, tag, row.channel, " ".join(row.pins), place))
+            cells = (row.address, row.io_type, row.sort, tag, row.channel, " ".join(row.pins), place)
+            rows.append(Row.of(cells, lead, {"place": "" if place else "The channel is not drawn yet."}))
     return rows
 
 
-def _channels(project: Project) -> list[tuple[ChannelRow, str]]:
+def _channels(project: Project) -> list[tuple[ChannelRow, str, str]]:
+    """Return each channel with the tag of its card and what leads to it: its symbol, else the card."""
     found = []
     for card in cards(project):
         tag = full_tag(project, project.devices[card.device_id])
-        found += [(row, tag) for row in channels(project, card.device_id)]
+        found += [(row, tag, row.symbol_id or card.device_id) for row in channels(project, card.device_id)]
     return found
 
 
@@ -146,7 +148,8 @@ def wiring_check(project: Project) -> list[tuple[Cell, ...]]:
     for r in found:
         result = "open" if r.check is None else "to be seen anew" if r.anew else r.check.result
         seen = (r.check.remark, r.check.by, r.check.on) if r.check and not r.anew else ("", "", "")
-        rows.append((r.tag, r.text, r.address, r.card, r.pins, r.place, result, *seen))
+        cells = (r.tag, r.text, r.address, r.card, r.pins, r.place, result, *seen)
+        rows.append(Row.of(cells, r.symbol_id or r.device_id))
     for signed, current in signatures(project):
         state = "signed" if current else "changed since"
         rows.append(("Signature", "", "", "", "", "", state, signed.remark, signed.by, signed.on))

@@ -228,14 +228,17 @@ def wire_legend(project: Project) -> list[tuple[Cell, ...]]:
     used = Counter(w.type_id for w in project.wires.values())
     types = sorted((project.wire_types[id] for id in used), key=lambda t: (t.category, t.name))
     return [
-        (
-            t.name,
-            t.colour,
-            t.size(),
-            t.category,
-            "yes" if t.numbered else "no",
-            "outside" if t.outside else "in the panel",
-            used[t.id],
+        Row.of(
+            (
+                t.name,
+                t.colour,
+                t.size(),
+                t.category,
+                "yes" if t.numbered else "no",
+                "outside" if t.outside else "in the panel",
+                used[t.id],
+            ),
+            t.id,
         )
         for t in types
     ]

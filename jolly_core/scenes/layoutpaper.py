@@ -166,7 +166,7 @@ def hole_picture(project: Project, enclosure_id: str, surface: str) -> Scene:
     words = [replace_words(p, ", holes") for p in words]
     prims: list[Prim] = [hole_prim(h).moved(ROOM_MM, 0) for h in holes(project, enclosure_id, surface)]
     taken: list[Box] = []
-    for n, (x, y, _, _) in enumerate(holes_in_order(project, enclosure_id, surface), start=1):
+    for n, (x, y, *_) in enumerate(holes_in_order(project, enclosure_id, surface), start=1):
         label = text(left + x + 5, top + height - y - 5, 7.0, str(n), role="number")
         box = _text_box(label)
         if not any(_hit(box, b) for b in taken):
@@ -192,10 +192,10 @@ def hole_table_rows(project: Project, enclosure_id: str, surface: str) -> list[R
     found = holes_in_order(project, enclosure_id, surface)
     rows: list[Row] = [
         [(str(n), ""), (f"{x:g}", ""), (f"{y:g}", ""), (size, ""), (owner, "")]
-        for n, (x, y, size, owner) in enumerate(found, start=1)
+        for n, (x, y, size, owner, _) in enumerate(found, start=1)
     ]
     sizes: dict[str, int] = {}
-    for _, _, size, _ in found:
+    for _, _, size, *_ in found:
         sizes[size] = sizes.get(size, 0) + 1
     for size, count in sizes.items():
         rows.append([("", ""), ("", ""), ("", ""), (f"{count} × {size}", ""), ("in all", "")])

@@ -15,12 +15,13 @@ from typing_extensions import TypedDict
 from jolly_core.edits.recipes import KeepRecipe, recipe_of
 from jolly_core.exchange import LIST_FORMATS, read_list, unwritable, write_list
 from jolly_core.model import IdSource, Project, Recipe, from_record, to_record
-from jolly_core.reports import BACK, MONEY, REPORTS, TESTS, WITHOUT_VALUE, Cooked, Row, cook, recipe_called, where_drawn
+from jolly_core.reports import BACK, MONEY, REPORTS, TESTS, WITHOUT_VALUE, Cooked, Row, cook, recipe_called
 from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.recordshapes import RecipeRecord
 from jolly_server.projects.store import loaded
 
+from .addresses import address_of
 from .files import TYPES, file_answer
 from .models import SharedRecipe
 
@@ -77,11 +78,10 @@ class ListColumn(TypedDict):
 
 
 class ListRow(TypedDict):
-    """A row: its cells, what is chosen where on which sheet to see its object, and why cells are blank, by column."""
+    """A row: its cells, the address that shows its object, and why cells are blank, by column."""
 
     cells: list[str | int | float]
-    sheet_id: str
-    sel: str
+    to: str
     whys: dict[int, str]
 
 
@@ -272,9 +272,8 @@ def _looked_at(request: HttpRequest, project_id: str, recipe: Recipe) -> ListVal
 
 
 def _row(project: Project, cooked: Cooked, row: Row) -> ListRow:
-    sheet_id, sel = where_drawn(project, row.lead)
     whys = {n: row.whys[name] for n, name in enumerate(cooked.names) if name in row.whys and row[n] == ""}
-    return {"cells": list(row), "sheet_id": sheet_id, "sel": sel, "whys": whys}
+    return {"cells": list(row), "to": address_of(project, row.lead), "whys": whys}
 
 
 def _foot(project: Project, recipe: Recipe, request: HttpRequest) -> tuple[str, ...]:

@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.exchange import ITEMS, PIECES, everything_pack, issue_check, named_files
 from jolly_core.model import CoreError, Pack, Project, copied, to_record
-from jolly_core.reports import REPORTS, where_drawn
+from jolly_core.reports import REPORTS
 from jolly_core.tagging import FIELDS, own_names
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import person, role_in
@@ -17,6 +17,7 @@ from jolly_server.projects.parts_api import stale_numbers
 from jolly_server.projects.recordshapes import PackRecord
 from jolly_server.projects.store import loaded
 
+from .addresses import address_of
 from .files import TYPES, file_answer
 from .runs import Run, cancel_run, ready, run_of, runs, start_run, zip_of
 
@@ -90,7 +91,7 @@ class FindingValue(TypedDict):
     code: str
     words: str
     names: list[str]
-    places: list[tuple[str, str]]
+    places: list[str]
 
 
 class RunIn(Schema):
@@ -200,7 +201,7 @@ def findings_of(project_id: str, user: User) -> list[FindingValue]:
                 "code": f.code,
                 "words": f.words,
                 "names": list(f.names),
-                "places": [where_drawn(project, lead) for lead in f.leads],
+                "places": [address_of(project, lead) for lead in f.leads],
             }
             for f in found
         ]

@@ -58,7 +58,7 @@ class DemoPapers(TestCase):
     def test_holes_nameplates_and_weights_are_reports(self) -> None:
         enclosure = min(self.project.enclosures.values(), key=lambda e: e.id)
         found = holes_in_order(self.project, enclosure.id, "door")
-        self.assertEqual({size for _, _, size, _ in found}, {"⌀ 22.5"})
+        self.assertEqual({size for _, _, size, *_ in found}, {"⌀ 22.5"})
         rows = [r for r in run_report(self.project, "holes").rows if r[1] == "door" and r[2] == 1]
         self.assertEqual(rows[0][3:5], (found[0][0], found[0][1]))
         plates = run_report(self.project, "nameplates").rows

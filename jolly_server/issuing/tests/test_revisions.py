@@ -202,12 +202,12 @@ class ListsOverHttp(IssueCase):
         found = self.vera.get(f"{BASE}/lists/{recipe}/rows").json()
         (row,) = found["groups"][0]["rows"]
         self.assertEqual((found["count"], row["cells"][0]), (1, "=K2+KP2-QA1"))
-        self.assertIn(row["sel"], self.stored().symbols)
-        self.assertEqual(row["sheet_id"], self.stored().symbols[row["sel"]].sheet_id)
+        sheet, _, selected = row["to"].removeprefix("draw/").partition("?sel=")
+        self.assertEqual(sheet, self.stored().symbols[selected].sheet_id)
         cables = self.vera.get(f"{BASE}/lists/cables/rows").json()["groups"][0]["rows"]
         drawn = {b.device_id: b for b in self.stored().bands.values()}
-        self.assertEqual({c["sel"] for c in cables if c["sel"]} - self.stored().bands.keys(), set())
-        self.assertEqual(sum(1 for c in cables if c["sheet_id"]), len(drawn))
+        bands = {c["to"].rpartition("=")[2] for c in cables if c["to"].startswith("draw/")}
+        self.assertEqual((bands - self.stored().bands.keys(), len(bands)), (set(), len(drawn)))
         wires = self.vera.get(f"{BASE}/lists/wires/rows").json()
         length = next(n for n, c in enumerate(wires["columns"]) if c["heading"] == "Length mm")
         blank = [r for r in wires["groups"][0]["rows"] if r["cells"][length] == ""]

@@ -44,12 +44,12 @@ function OneFinding({ finding }: { finding: Finding }) {
     <Alert severity={severity} sx={{ mb: 1 }} role="group" aria-label={words}>
       <b>{words}</b>
       {names.slice(0, SOME).map((name, n) => {
-        const [sheet, sel] = places[n] ?? ['', '']
+        const to = places[n]
         return (
           <Box key={`${n} ${name}`} sx={{ fontSize: 12.5 }}>
             {name}{' '}
-            {sheet && (
-              <Link to={`/p/${projectId}/draw/${sheet}${sel ? `?sel=${sel}` : ''}`} style={{ color: TEAL }}>
+            {to && (
+              <Link to={`/p/${projectId}/${to}`} style={{ color: TEAL }}>
                 Look at it
               </Link>
             )}

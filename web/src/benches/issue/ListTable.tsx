@@ -79,11 +79,11 @@ function OneLine({ line, list }: { line: Line; list: ListValue }) {
     <tr style={row ? undefined : { fontWeight: 600, background: '#FBF6EE' }} data-line={line.kind}>
       {cells.map((cell, n) => {
         const why = row?.whys[n]
-        const to = row?.sheet_id ? `/p/${projectId}/draw/${row.sheet_id}?sel=${row.sel}` : ''
+        const to = row?.to ? `/p/${projectId}/${row.to}` : ''
         return (
           <td key={n} style={{ textAlign: list.columns[n]?.number ? 'right' : 'left' }}>
             {n === 0 && to && cell !== '' ? (
-              <Link to={to} style={{ color: TEAL }} title="Look at it on its sheet">
+              <Link to={to} style={{ color: TEAL }} title="Look at it">
                 {words(cell)}
               </Link>
             ) : cell === '' && why ? (

@@ -1,0 +1,53 @@
+"""Where the browser shows a thing: its address behind that of the project."""
+
+from __future__ import annotations
+
+from jolly_core.model import Project
+from jolly_core.reports import where_drawn
+from jolly_core.scenes import BLOCKS
+
+# Kinds of what is not drawn on sheets -> the address that shows it; {} is its id.
+SHOWN = {
+    "enclosure": "cabinet?enclosure={}",
+    "harness": "harness?harness={}",
+    "part": "parts/library?part={}",
+    "wire_type": "brief/wire-types",
+    "io_point": "io",
+}
+# Kinds of what is shown with something else -> the field that names it.
+PART_OF = {"rail": "enclosure_id", "duct": "enclosure_id", "covering": "segment_id", "segment": "harness_id"}
+
+
+def address_of(project: Project, id: str) -> str:
+    """Return the address that shows a thing of a project, "" for what is shown nowhere.
+
+    What is drawn is shown on its sheet; a device that is not, where it is built in.
+    """
+    sheet_id, selected = where_drawn(project, id)
+    if sheet_id:
+        return f"draw/{sheet_id}" + (f"?sel={selected}" if selected else "")
+    for kind, address in SHOWN.items():
+        if id in project.tables[kind]:
+            return address.format(id)
+    for kind, field in PART_OF.items():
+        record = project.tables[kind].get(id)
+        if record is not None:
+            return address_of(project, getattr(record, field))
+    return _of_device(project, id) if id in project.devices else ""
+
+
+def _of_device(project: Project, id: str) -> str:
+    """Return the address of a device that is drawn nowhere."""
+    alone = (("strip", "terminals?strip={}"), ("cable", "cables?cable={}"), ("card", "io"), ("block", f"draw/{BLOCKS}"))
+    for kind, address in alone:
+        if project.naming(kind, "device_id", id):
+            return address.format(id)
+    for kind, field, shown in (
+        ("enclosure", "id", "cabinet?enclosure={}"),
+        ("placing", "enclosure_id", "cabinet?enclosure={}"),
+        ("node", "harness_id", "harness?harness={}"),
+    ):
+        found = project.naming(kind, "device_id", id)
+        if found:
+            return shown.format(getattr(found[0], field))
+    return "parts/project"
