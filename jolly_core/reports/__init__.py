@@ -3,6 +3,7 @@
 from . import building, harness, harnessmaking, layouts, making, parts, plc, references, sheets, spares, wires
 from .back import BACK, Back, state_mark
 from .finding import Found, find_in
+from .groups import grouped_reports
 from .jumping import places_of, where_drawn
 from .laid import OF_SHEET, check_laid, laid_list
 from .layouts import holes_in_order
@@ -54,6 +55,7 @@ __all__ = [
     "needs",
     "places_of",
     "REPORTS",
+    "grouped_reports",
     "Cell",
     "Column",
     "Found",

@@ -15,7 +15,7 @@ from typing_extensions import TypedDict
 from jolly_core.edits.recipes import KeepRecipe, recipe_of
 from jolly_core.exchange import LIST_FORMATS, read_list, unwritable, write_list
 from jolly_core.model import IdSource, Project, Recipe, from_record, to_record
-from jolly_core.reports import BACK, MONEY, REPORTS, TESTS, WITHOUT_VALUE, Cooked, Row, cook, recipe_called
+from jolly_core.reports import BACK, MONEY, TESTS, WITHOUT_VALUE, Cooked, Row, cook, grouped_reports, recipe_called
 from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.recordshapes import RecipeRecord
@@ -49,6 +49,7 @@ class ReportKind(TypedDict):
     help: str
     columns: list[ReportColumn]
     back: bool
+    group: str
 
 
 class SharedName(TypedDict):
@@ -143,8 +144,9 @@ def recipes(request: HttpRequest, project_id: str) -> Recipes:
             "help": r.help,
             "columns": [{"key": c.key, "heading": c.heading, "number": c.number, "extra": c.extra} for c in r.columns],
             "back": r.key in BACK,
+            "group": group,
         }
-        for r in REPORTS.values()
+        for group, r in grouped_reports()
     ]
     tests, bare = list(TESTS), list(WITHOUT_VALUE)
     return {"recipes": kept, "shared": shared, "reports": kinds, "tests": tests, "without_value": bare}

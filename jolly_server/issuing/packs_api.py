@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.exchange import ITEMS, PIECES, everything_pack, issue_check, named_files
 from jolly_core.model import CoreError, Pack, Project, copied, to_record
-from jolly_core.reports import REPORTS
+from jolly_core.reports import grouped_reports
 from jolly_core.tagging import FIELDS, own_names
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import person, role_in
@@ -119,7 +119,7 @@ def _items(project: Project) -> list[PackItem]:
     for item in ITEMS.values():
         formats = list(item.formats)
         if item.name == "report":
-            found += [{"what": f"report:{r.key}", "title": r.title, "formats": formats} for r in REPORTS.values()]
+            found += [{"what": f"report:{r.key}", "title": r.title, "formats": formats} for _, r in grouped_reports()]
         elif item.name == "list":
             ordered = sorted(project.recipes.values(), key=lambda r: (r.name.casefold(), r.id))
             found += [{"what": f"list:{r.id}", "title": f"List “{r.name}”", "formats": formats} for r in ordered]

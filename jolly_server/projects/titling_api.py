@@ -20,7 +20,7 @@ from jolly_core.model import (
     to_record,
 )
 from jolly_core.plc import cards
-from jolly_core.reports import REPORTS
+from jolly_core.reports import grouped_reports
 from jolly_core.scenes import block_scene
 from jolly_core.tagging import FIELDS, full_tag, own_names
 from jolly_core.terminals import strips
@@ -131,7 +131,7 @@ def _lists(project: Project) -> list[Named]:
     """Return what a made sheet can list: the project's recipes, then the reports."""
     recipes = sorted(project.recipes.values(), key=lambda r: (r.name.casefold(), r.id))
     found: list[Named] = [{"id": r.id, "name": r.name} for r in recipes]
-    return found + [{"id": r.key, "name": r.title} for r in REPORTS.values()]
+    return found + [{"id": r.key, "name": r.title} for _, r in grouped_reports()]
 
 
 @router.get("/{project_id}/title-blocks", response=TitleBlocks)

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.exchange import read_project
 from jolly_core.model import RuleError
-from jolly_core.reports import REPORTS, run_report, sheet_wires
+from jolly_core.reports import REPORTS, grouped_reports, run_report, sheet_wires
 from jolly_core.testing import DEMO, DEMO_SHEETS, Workbench
 from jolly_core.wiring import all_nets
 
@@ -95,3 +96,14 @@ class Others(TestCase):
             run_report(Workbench().project, "rocket")
         for key in REPORTS:
             self.assertIn(key, caught.exception.message)
+
+
+class Offered(TestCase):
+    def test_every_report_stands_once_in_a_group_and_those_of_packages_at_the_end(self) -> None:
+        offered = [(group, report.key) for group, report in grouped_reports()]
+        self.assertEqual(sorted(key for _, key in offered), sorted(REPORTS))
+        self.assertEqual([key for group, key in offered if group == "More"], [])
+        self.assertEqual([key for group, key in offered if group == "Buying"][:2], ["parts", "parts-by-place"])
+        REPORTS["moisture"] = replace(REPORTS["parts"], key="moisture")
+        self.addCleanup(REPORTS.pop, "moisture")
+        self.assertEqual(grouped_reports()[-1], ("More", REPORTS["moisture"]))

@@ -11,6 +11,7 @@ const BAR = {
   px: 1.5,
   borderBottom: `1px solid ${LINE}`,
   bgcolor: '#FBF8F1',
+  '& > button, & > a': { flexShrink: 0, whiteSpace: 'nowrap' },
 } as const
 
 export function TableBar({ children }: { children: ReactNode }) {

@@ -7,7 +7,7 @@ from django.conf import settings
 from django.core.management.base import CommandError, CommandParser
 
 from jolly_core.exchange import TABLE_FORMATS, write_table
-from jolly_core.reports import REPORTS, run_report
+from jolly_core.reports import grouped_reports, run_report
 from jolly_server.projects.command import ProjectCommand
 
 
@@ -27,7 +27,7 @@ class Command(ProjectCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         """Run the command."""
         if options["list"]:
-            for report in REPORTS.values():
+            for _, report in grouped_reports():
                 self.stdout.write(f"{report.key:10} {report.help}")
             return
         if not options["project"] or not options["kind"]:

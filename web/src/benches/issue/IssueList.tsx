@@ -1,6 +1,7 @@
 /** The list of the Issue bench: packs, recipes, reports, revisions, single drawings. */
 import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
+import { Fragment } from 'react'
 import { Choice, Heading } from '../../kit/Bench'
 import type { BenchProps } from '../../project/bench'
 import { useProject } from '../../project/store'
@@ -42,11 +43,22 @@ export function IssueList({ outline, recipes, packs, revisions, shown, go, canEd
         named(`revision:${r.id}`, r.index, [r.issued_on, r.text].filter(Boolean).join(' · ')),
       )}
       {canEdit && named('freeze', `Freeze as ${revisions.next_index}…`)}
-      <Heading>Reports</Heading>
-      {recipes.reports.map((r) => named(r.key, r.title))}
+      {groupsOf(recipes.reports).map(([group, reports]) => (
+        <Fragment key={group}>
+          <Heading>{group}</Heading>
+          {reports.map((r) => named(r.key, r.title))}
+        </Fragment>
+      ))}
       <Drawings outline={outline} />
     </>
   )
+}
+
+/** Reports by their groups, in the order given. */
+function groupsOf(reports: Recipes['reports']) {
+  const groups = new Map<string, Recipes['reports']>()
+  for (const r of reports) groups.set(r.group, [...(groups.get(r.group) ?? []), r])
+  return [...groups]
 }
 
 function Drawings({ outline }: { outline: BenchProps['outline'] }) {

@@ -33,7 +33,7 @@ export function ListPage({ id, all, canEdit, go }: Props) {
   return (
     <>
       <TableBar>
-        <b>{recipe?.name ?? report.title}</b>
+        <b style={{ whiteSpace: 'nowrap' }}>{recipe?.name ?? report.title}</b>
         <Box
           component="span"
           title={report.help}
