@@ -37,6 +37,7 @@ from .partstable import (
 )
 from .platedxf import surface_dxf
 from .projectfile import FORMAT, read_project, read_summary, write_project
+from .recipefile import read_recipe, write_recipe
 from .scenedxf import scenes_dxf
 from .sheetpdf import scaled_pdf, sheets_pdf, tiled_pdf, tiles
 from .sheetsvg import scene_svg
@@ -57,6 +58,8 @@ __all__ = [
     "named_files",
     "outside",
     "whole_set",
+    "read_recipe",
+    "write_recipe",
     "written",
     "zipped",
     "EditedCell",

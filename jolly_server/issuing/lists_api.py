@@ -13,7 +13,7 @@ from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
 from jolly_core.edits.recipes import KeepRecipe, recipe_of
-from jolly_core.exchange import LIST_FORMATS, read_list, unwritable, write_list
+from jolly_core.exchange import LIST_FORMATS, read_list, read_recipe, unwritable, write_list, write_recipe
 from jolly_core.model import IdSource, Project, Recipe, from_record, to_record
 from jolly_core.reports import BACK, MONEY, TESTS, WITHOUT_VALUE, Cooked, Row, cook, grouped_reports, recipe_called
 from jolly_server.projects.access import role_in
@@ -224,6 +224,28 @@ def share_recipe(request: HttpRequest, project_id: str, recipe_id: str) -> Recip
     row.data = json.dumps(record, ensure_ascii=False, sort_keys=True)
     row.save()
     return recipes(request, project_id)
+
+
+@router.get("/{project_id}/recipes/{recipe_id}/recipe.json")
+def recipe_file(request: HttpRequest, project_id: str, recipe_id: str) -> HttpResponse:
+    """Give a recipe as a file, to be taken into another project."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        recipe: Recipe = held.project.get("recipe", recipe_id)
+    return file_answer(write_recipe(recipe).encode("utf-8"), TYPES["json"], f"{recipe.name}.recipe.json")
+
+
+@router.post("/{project_id}/recipe-file", response=RecipeRecord)
+def recipe_from_file(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> dict[str, object]:
+    """Give the recipe of a file, to be looked at and kept; nothing is kept yet."""
+    role_in(request, project_id, "editor")
+    if file.size is None or file.size > settings.JOLLY.upload_limit_bytes:
+        raise HttpError(413, "The file is too large for a recipe.")
+    held = loaded(project_id)
+    with held.lock:
+        recipe = read_recipe(held.project, file.read())
+    return to_record(recipe)
 
 
 @router.get("/{project_id}/shared-recipes/{shared_id}", response=RecipeRecord)

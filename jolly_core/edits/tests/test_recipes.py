@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 from unittest import TestCase
 
-from jolly_core.exchange import named_files, pack_files, read_project, write_project
+from jolly_core.exchange import named_files, pack_files, read_project, read_recipe, write_project, write_recipe
 from jolly_core.exchange.tests.test_files import FONTS
-from jolly_core.model import GoneError, RuleError
+from jolly_core.model import FileError, GoneError, RuleError
 from jolly_core.scenes import Text, page_leaves, sheet_scene
 from jolly_core.testing import Workbench
 
@@ -34,6 +35,15 @@ class Recipes(Kept):
         self.bench.do("keep-recipe", recipe_id=id, name="Better", report="devices", columns=COLUMNS, merged=True)
         again = read_project(write_project(self.bench.project)).recipes[id]
         self.assertEqual((again.name, again.merged, again.groups), ("Better", True, ()))
+
+    def test_its_own_file_gives_it_back_and_a_newer_one_is_refused(self) -> None:
+        recipe = self.bench.project.recipes[self.recipe(groups=["maker"], head="For {customer}")]
+        text = write_recipe(recipe)
+        self.assertEqual(read_recipe(self.bench.project, text.encode()), replace(recipe, id=""))
+        with self.assertRaisesRegex(FileError, "version 9; version 1 can be read"):
+            read_recipe(self.bench.project, text.replace('"version": 1', '"version": 9').encode())
+        with self.assertRaisesRegex(FileError, "not the file of a recipe"):
+            read_recipe(self.bench.project, write_project(self.bench.project).encode())
 
     def test_what_cannot_be_followed_is_refused_and_nothing_is_kept(self) -> None:
         self.recipe()

@@ -237,6 +237,22 @@ class ListsOverHttp(IssueCase):
         left = self.post(self.jory, f"/projects/{KILN}/shared-recipes/{shared[0]['id']}/forget", {}).json()["shared"]
         self.assertEqual(left, [])
 
+    def test_a_recipe_goes_to_another_project_as_a_file(self) -> None:
+        recipe = self.keep(groups=["maker"])
+        content = self.vera.get(f"{BASE}/recipes/{recipe}/recipe.json").content
+        file = {"file": SimpleUploadedFile("mine.recipe.json", content)}
+        found = self.jory.post(f"{BASE}/recipe-file", file).json()
+        self.assertEqual((found["id"], found["name"], found["groups"]), ("", "Mine", ["maker"]))
+        for wrong in (
+            b"",
+            b"[]",
+            b'{"format": "jolly-spool-recipe", "recipe": {}}',
+            content.replace(b'"tag"', b'"hat"'),
+        ):
+            refused = self.jory.post(f"{BASE}/recipe-file", {"file": SimpleUploadedFile("a.json", wrong)})
+            self.assertIn(refused.status_code, (400, 422), wrong[:40])
+            self.assertTrue(refused.json()["message"])
+
     def test_an_edited_list_is_read_by_editors_and_changes_nothing_yet(self) -> None:
         recipe = self.keep()
         book = load_workbook(io.BytesIO(self.vera.get(f"{BASE}/lists/{recipe}/file.xlsx").content))

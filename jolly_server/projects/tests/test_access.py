@@ -33,6 +33,7 @@ FOR_EDITORS = {
         "stamps/{stamp_id}/keep",
         "stamps/{stamp_id}",
         "list-back",
+        "recipe-file",
         "recipes/{recipe_id}/share",
         "shared-recipes/{shared_id}/forget",
         "revisions/freeze",
@@ -70,6 +71,8 @@ REFUSED = {
     "/{answer}": 404,
     "/space/ask": 422,  # no space model answers
     "/list-back": 400,  # no list
+    "/recipe-file": 400,  # no recipe
+    "/recipe.json": 404,
     "/forget": 200,
     "/share": 404,
     "/freeze": 422,
@@ -161,8 +164,8 @@ class ByRole(DemoCase):
             return client.post(url, {"file": SimpleUploadedFile("list.csv", b"Tag,Type\nB1,DI\n")}).status_code
         if path.endswith("strip-layout/read"):
             return client.post(url, {"file": SimpleUploadedFile("strip.csv", b"Number,Kind\n1,fuse\n")}).status_code
-        if path.endswith("list-back"):
-            return client.post(url, {"file": SimpleUploadedFile("list.xlsx", b"no list")}).status_code
+        if path.endswith(("list-back", "recipe-file")):
+            return client.post(url, {"file": SimpleUploadedFile("a.file", b"no list, no recipe")}).status_code
         if path.endswith("what-changed"):
             return client.post(
                 url, {"file": SimpleUploadedFile("a.json", write_project(Project()).encode())}

@@ -1,10 +1,14 @@
 /** A recipe from nothing: which rows it has is chosen first, all else beside the rows. */
 import Box from '@mui/material/Box'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
+import { client, got } from '../../api/client'
+import { Act } from '../../kit/Act'
 import { TableBar } from '../../kit/TableBar'
+import { usePick } from '../../project/store'
 import { RecipePane } from './RecipePane'
-import { fresh, type RecipeEdit, type Recipes } from './shapes'
+import { asEdit, fresh, type RecipeEdit, type Recipes } from './shapes'
 import { TriedRows } from './TriedRows'
+import { fileBody } from './upload'
 
 const USUAL = 'devices'
 
@@ -13,6 +17,45 @@ export function NewRecipe({ all, go }: { all: Recipes; go: (shown: string) => vo
   const [draft, setDraft] = useState<RecipeEdit | null>(first ? fresh(first) : null)
   if (!draft) return null
   return <Making {...{ draft, setDraft, all, go }} />
+}
+
+/** Begin with the recipe of a file. */
+function FromFile({ take }: { take: (draft: RecipeEdit) => void }) {
+  const { projectId } = usePick('projectId')
+  const [problem, setProblem] = useState('')
+  const input = useRef<HTMLInputElement>(null)
+  const read = (file: File | undefined) => {
+    if (!file) return
+    const path = { project_id: projectId }
+    got(client.POST('/api/projects/{project_id}/recipe-file', { params: { path }, ...fileBody(file) })).then(
+      (found) => {
+        setProblem('')
+        take(asEdit(found))
+      },
+      (error: unknown) => setProblem(error instanceof Error ? error.message : String(error)),
+    )
+  }
+  return (
+    <>
+      {problem && (
+        <Box component="span" role="alert" sx={{ fontSize: 12.5, color: 'error.main' }}>
+          {problem}
+        </Box>
+      )}
+      <input
+        ref={input}
+        type="file"
+        hidden
+        aria-label="Recipe file"
+        accept=".json"
+        onChange={(e) => {
+          read(e.target.files?.[0])
+          e.target.value = ''
+        }}
+      />
+      <Act onClick={() => input.current?.click()}>Begin with a recipe file…</Act>
+    </>
+  )
 }
 
 interface Props {
@@ -27,6 +70,8 @@ function Making({ draft, setDraft, all, go }: Props) {
     <>
       <TableBar>
         <b>{draft.name || 'New recipe'}</b>
+        <Box sx={{ flex: 1 }} />
+        <FromFile take={setDraft} />
       </TableBar>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <TriedRows draft={draft} />

@@ -324,6 +324,13 @@ function MoreActs({ draft, setDraft, close, go }: Props) {
       <Act onClick={share} hint="Other projects can begin with it">
         Keep for all projects
       </Act>
+      <Button
+        variant="outlined"
+        href={`/api/projects/${projectId}/recipes/${draft.recipe_id ?? ''}/recipe.json`}
+        sx={{ py: 0.1, px: 0.75, minWidth: 0, fontSize: 12.5 }}
+      >
+        Save as a file
+      </Button>
       <Act onClick={() => void remove()}>Remove it</Act>
     </Acts>
   )
