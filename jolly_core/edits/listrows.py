@@ -1,4 +1,4 @@
-"""What was edited in a list in a spreadsheet, taken in as one edit: tags, texts, part numbers, order data."""
+"""What was edited in a list in a spreadsheet, taken in as one edit: tags, texts, titles, part numbers, order data."""
 
 from __future__ import annotations
 
@@ -7,12 +7,14 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from jolly_core.model import Device, Part, RuleError
-from jolly_core.reports import BACK, state_mark
+from jolly_core.model import Device, Part, RuleError, Sheet
+from jolly_core.reports import BACK, Back, state_mark
 
 from .base import Id, Payload, Text, Work, edit
 from .devices import SetTag, SetText, set_tag, set_text
 from .parts import give_part
+from .points import PointCell, WritePoints, write_points
+from .sheets import ChangeSheets, SheetChange, change_sheets
 
 _PART_FIELDS = {"text": "text", "supplier": "supplier", "order_number": "order_number", "currency": "currency"}
 
@@ -50,16 +52,42 @@ def take_list(work: Work, payload: TakeList) -> str:
             raise RuleError(words, ids=(cell.id,))
         if cell.column not in state:
             raise RuleError(f"The column “{cell.column}” of this list is not taken in.", field="column")
+    if payload.report == "sheets":
+        _sheets(work, payload.cells)
+    elif payload.report == "io":
+        cells = [PointCell(id=c.id, key=c.column, value=c.value.strip()) for c in payload.cells]
+        write_points(work, WritePoints(cells=cells))
+    else:
+        _one_by_one(work, payload, back)
+    count = len({cell.id for cell in payload.cells})
+    return f"take in a list: {count} row{'s' if count > 1 else ''}"
+
+
+def _one_by_one(work: Work, payload: TakeList, back: Back) -> None:
+    take = _device if payload.report == "devices" else _part
+    for cell in payload.cells:
         try:
-            if payload.report == "devices":
-                _device(work, cell)
-            else:
-                _part(work, cell)
+            take(work, cell)
         except RuleError as error:
             name = back.name(work.project, cell.id)
             raise RuleError(f"{name}: {error.message}", field=cell.column, ids=(cell.id,)) from error
-    count = len({cell.id for cell in payload.cells})
-    return f"take in a list: {count} row{'s' if count > 1 else ''}"
+
+
+def _sheets(work: Work, cells: list[ListCell]) -> None:
+    """Give sheets their numbers and titles together, so that two may change places; a subtitle that is kept stays."""
+    said: dict[str, dict[str, str]] = {}
+    for cell in cells:
+        sheet: Sheet = work.project.get("sheet", cell.id)
+        value = cell.value.strip()
+        values = said.setdefault(sheet.id, {})
+        if cell.column == "number":
+            values["number"] = value
+            continue
+        kept = sheet.subtitle and value.endswith(f" {sheet.subtitle}")
+        values["title"] = value.removesuffix(f" {sheet.subtitle}") if kept else value
+        values["subtitle"] = sheet.subtitle if kept else ""
+    changes = [SheetChange.model_validate({"sheet_id": id, **values}) for id, values in said.items()]
+    change_sheets(work, ChangeSheets(sheets=changes))
 
 
 def _device(work: Work, cell: ListCell) -> None:

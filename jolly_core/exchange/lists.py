@@ -149,10 +149,10 @@ class _Marks:
 
     def of(self, row: Row) -> tuple[str, str] | None:
         """Return the id and mark of a row's object, None where it has none."""
-        if self.back is None or not self.known or not row.lead:
+        if self.back is None or not self.known or not row.about:
             return None
-        state = self.back.state(self.project, row.lead)
-        return (row.lead, state_mark(state)) if state is not None else None
+        state = self.back.state(self.project, row.about)
+        return (row.about, state_mark(state)) if state is not None else None
 
 
 def _write_rows(page: Worksheet, styles: _Styles, cooked: Cooked, marks: _Marks, line: int) -> int:

@@ -12,6 +12,7 @@ from jolly_core.model import Project
 from jolly_core.tagging import full_tag
 
 from .registry import Cell
+from .sheets import whole_title
 
 State = dict[str, Cell]
 
@@ -56,9 +57,29 @@ def _part_name(project: Project, id: str) -> str:
     return project.parts[id].number if id in project.parts else "a part"
 
 
+def _sheet(project: Project, id: str) -> State | None:
+    sheet = project.sheets.get(id)
+    return {"number": sheet.number, "title": whole_title(sheet)} if sheet is not None else None
+
+
+def _sheet_name(project: Project, id: str) -> str:
+    return f"sheet {project.sheets[id].number}" if id in project.sheets else "a sheet"
+
+
+def _point(project: Project, id: str) -> State | None:
+    point = project.io_points.get(id)
+    return {"tag": point.tag, "text": point.text, "connected": point.connected} if point is not None else None
+
+
+def _point_name(project: Project, id: str) -> str:
+    return project.io_points[id].tag if id in project.io_points else "a point"
+
+
 # By the key of the report.
 BACK: dict[str, Back] = {
     "devices": Back(_device, _device_name),
+    "sheets": Back(_sheet, _sheet_name),
+    "io": Back(_point, _point_name),
     "parts": Back(_part, _part_name, ("price",)),
     "parts-by-place": Back(_part, _part_name, ("price",)),
 }

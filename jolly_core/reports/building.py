@@ -184,10 +184,10 @@ def io_list(project: Project) -> list[tuple[Cell, ...]]:
                 place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y) if symbol else "",
             )
             whys = {"place": "" if symbol else "The channel is not drawn yet.", "address": "It has no address yet."}
-            rows.append(Row.of(cells, row.symbol_id or card.device_id, whys))
+            rows.append(Row.of(cells, row.symbol_id or card.device_id, whys, row.point_id))
     waiting = sorted((p for p in project.io_points.values() if not p.channel), key=lambda p: p.order)
     why = dict.fromkeys(("address", "card", "channel", "pin", "place"), "The point waits for a channel.")
-    return rows + [Row.of(("", p.tag, p.text, p.io_type, p.connected, "", "", "", ""), "", why) for p in waiting]
+    return rows + [Row.of(("", p.tag, p.text, p.io_type, p.connected, "", "", "", ""), p.id, why) for p in waiting]
 
 
 @report(

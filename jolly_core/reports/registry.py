@@ -33,23 +33,25 @@ class Row(tuple[Cell, ...]):
 
     Attributes:
         lead: id of the object, as `places_of` and the browser's addresses take it, "" for none.
+        about: id of the record whose texts it shows: that of the object, where it is no other.
         whys: key of a column to why its cell is blank or doubtful.
     """
 
     lead: str = ""
+    about: str = ""
     whys: Mapping[str, str] = {}
 
     @classmethod
-    def of(cls, cells: Iterable[Cell], lead: str = "", whys: Mapping[str, str] | None = None) -> Row:
+    def of(cls, cells: Iterable[Cell], lead: str = "", whys: Mapping[str, str] | None = None, about: str = "") -> Row:
         """Return a row; reasons that are "" are left out."""
         row = cls(cells)
-        row.lead = lead
+        row.lead, row.about = lead, about or lead
         row.whys = {key: why for key, why in (whys or {}).items() if why}
         return row
 
     def with_cells(self, cells: Iterable[Cell]) -> Row:
         """Return other cells that lead to the same object, for the same reasons."""
-        return Row.of(cells, self.lead, self.whys)
+        return Row.of(cells, self.lead, self.whys, self.about)
 
 
 def as_row(cells: tuple[Cell, ...]) -> Row:

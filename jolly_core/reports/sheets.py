@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words
-from jolly_core.model import Project
+from jolly_core.model import Project, Sheet
 from jolly_core.tagging import DOCUMENTS, index_of, path_of
 
 from .registry import Cell, Column, Row, report
@@ -54,12 +54,17 @@ def sheet_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the sheet list in sheet order."""
     rows: list[tuple[Cell, ...]] = []
     for s in project.sheets_in_order():
-        title = " ".join(t for t in (s.title, s.subtitle) if t)
+        title = whole_title(s)
         paths = (path_of(project.functions, s.function_id, "="), path_of(project.locations, s.location_id, "+"))
         fields = ", ".join(f"{name}: {text}" for name, text in s.fields.items())
         cells = (s.number, title, *paths, s.size, DOCUMENTS[s.kind], fields, index_of(project, s.id))
         rows.append(Row.of(cells, s.id, {"title": "" if title else "The sheet has no title."}))
     return rows
+
+
+def whole_title(sheet: Sheet) -> str:
+    """Return title and subtitle of a sheet in one line."""
+    return " ".join(t for t in (sheet.title, sheet.subtitle) if t)
 
 
 @report(

@@ -16,7 +16,7 @@ from pypdf import PdfReader
 
 from jolly_core.exchange import ListBack, read_list, read_project, unwritable, write_list
 from jolly_core.model import FileError, Project, Recipe, RuleError
-from jolly_core.reports import cook
+from jolly_core.reports import cook, plain_recipe
 from jolly_core.testing import DEMO, Workbench
 
 FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
@@ -163,6 +163,39 @@ class TakenBack(TestCase):
         self.assertEqual(devices[self.lamps[2]].fixed_tag, "PF9")
         with self.assertRaisesRegex(RuleError, "has changed since the list was written"):
             self.bench.do("take-list", report=found.report, cells=[{**cells[0], "value": "again"}])
+
+    def edited(self, report: str, **cells: str) -> ListBack:
+        """Write a list, edit cells of it by what they say, take it in, and return what was found."""
+        self.book, self.page = sheet_in(write_list(self.bench.project, plain_recipe(report), "xlsx", FONTS))
+        named = [c for row in self.page.iter_rows(min_row=2) for c in row if c.value in cells]
+        for cell, after in [(c, cells[str(c.value)]) for c in named]:
+            cell.value = after
+        found = self.read()
+        given = [{"id": c.id, "column": c.column, "value": c.after, "mark": c.mark} for c in found.cells]
+        self.bench.do("take-list", report=found.report, cells=given)
+        return found
+
+    def test_sheets_change_numbers_with_each_other_and_keep_their_subtitle(self) -> None:
+        one = self.bench.sheet
+        other = self.bench.new("add-sheet", number="40", title="Fan", subtitle="left")
+        found = self.edited("sheets", **{"30": "40", "40": "30", "Fan left": "Big fan left"})
+        self.assertEqual([c.name for c in found.cells], ["sheet 30", "sheet 40", "sheet 40"])
+        sheets = self.bench.project.sheets
+        self.assertEqual((sheets[one].number, sheets[other].number), ("40", "30"))
+        self.assertEqual((sheets[other].title, sheets[other].subtitle), ("Big fan", "left"))
+        self.edited("sheets", **{"Big fan left": "Small fan"})
+        self.assertEqual(
+            (self.bench.project.sheets[other].title, self.bench.project.sheets[other].subtitle), ("Small fan", "")
+        )
+
+    def test_points_take_tag_and_text_whether_on_a_channel_or_not(self) -> None:
+        point = self.bench.new("add-point", tag="B1", text="Hatch")
+        found = self.edited("io", B1="B7", Hatch="Hatch closed")
+        self.assertEqual([(c.column, c.after) for c in found.cells], [("tag", "B7"), ("text", "Hatch closed")])
+        self.assertEqual(self.bench.project.io_points[point].tag, "B7")
+        self.bench.new("add-point", tag="B8")
+        with self.assertRaisesRegex(RuleError, "There is a point B8 already"):
+            self.edited("io", B7="B8")
 
     def test_a_row_whose_object_changed_since_is_refused_by_name_and_others_are_not(self) -> None:
         self.page.cell(self.row("-PF1"), 2).value = "Auger runs"
