@@ -13,7 +13,7 @@ from jolly_core.model import Project, derived
 from jolly_core.reports.parts import without_part
 from jolly_core.scenes import Scene, Text, leaves_of
 from jolly_core.scenes.crowding import text_box
-from jolly_core.tagging import natural
+from jolly_core.tagging import index_of, natural, revisions
 
 from .fonts import runs, use_fonts
 from .packitems import whole_set
@@ -48,13 +48,14 @@ class Finding:
         return f"{self.words}: {shown}{more}" if self.names else self.words
 
 
-def issue_check(project: Project, fonts: Path, stale: Iterable[str] = ()) -> list[Finding]:
+def issue_check(project: Project, fonts: Path, stale: Iterable[str] = (), changed: Iterable[str] = ()) -> list[Finding]:
     """Return what would be wrong on paper, the heaviest first; [] when all is well.
 
     Args:
         project: the project.
         fonts: folder of the font files.
         stale: numbers of parts whose copy differs from the library.
+        changed: ids of sheets that are other than in the last frozen revision.
     """
     found = [*_of_model(project), *_of_papers(project, fonts), *_of_facts(project)]
     numbers = sorted(stale, key=natural)
@@ -62,7 +63,19 @@ def issue_check(project: Project, fonts: Path, stale: Iterable[str] = ()) -> lis
         found.append(
             Finding("warning", "stale", _count(len(numbers), "part", "differs from the library"), tuple(numbers))
         )
+    found += _same_index(project, changed)
     return sorted(found, key=lambda f: WEIGHTS.index(f.weight))
+
+
+def _same_index(project: Project, changed: Iterable[str]) -> Iterator[Finding]:
+    """Yield the sheets that bear the index of a revision they are not like any more."""
+    ids = set(changed)
+    sheets = [s for s in project.sheets_in_order() if s.id in ids and index_of(project, s.id)]
+    if sheets:
+        index = revisions(project)[-1].index
+        words = _count(len(sheets), "sheet", f"has changed since revision {index} and has no new index yet")
+        names = tuple(f"sheet {s.number}, index {index_of(project, s.id)}" for s in sheets)
+        yield Finding("warning", "same-index", words, names, tuple(s.id for s in sheets))
 
 
 _PLURAL = {"is": "are", "has": "have", "differs": "differ"}

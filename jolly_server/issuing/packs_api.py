@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
@@ -19,6 +21,7 @@ from jolly_server.projects.store import loaded
 
 from .addresses import address_of
 from .files import TYPES, file_answer
+from .revisions import READING, changed_since, last_file, present
 from .runs import Run, cancel_run, ready, run_of, runs, start_run, zip_of
 
 router = Router(tags=["packs"])
@@ -153,7 +156,8 @@ def issue(request: HttpRequest, project_id: str, payload: RunIn) -> RunValue:
         stale = stale_numbers(held.project, request.user)
         ready(held.project, payload.pack_id)
         snapshot = copied(held.project)  # written past the lock: nobody who edits waits for it
-    id = start_run(project_id, snapshot, payload.pack_id, user.get_username(), stale)
+    frozen = last_file(project_id, snapshot)
+    id = start_run(project_id, snapshot, payload.pack_id, user.get_username(), stale, frozen)
     return run_value(run_of(project_id, id))
 
 
@@ -186,15 +190,21 @@ def pack_zip(request: HttpRequest, project_id: str, run_id: str) -> HttpResponse
 def check_before_issue(request: HttpRequest, project_id: str) -> list[FindingValue]:
     """Gather what would be wrong on paper, the heaviest first."""
     role_in(request, project_id)
-    return findings_of(project_id, request.user)
+    with READING:
+        return findings_of(project_id, request.user, changed_since(project_id, present(project_id)))
 
 
-def findings_of(project_id: str, user: User) -> list[FindingValue]:
-    """Return what the check before issue finds in a project."""
-    held = loaded(project_id)
-    with held.lock:
-        project = held.project
-        found = issue_check(project, settings.JOLLY.fonts, stale_numbers(project, user))
+def findings_of(project_id: str, user: User, changed: Sequence[str] = ()) -> list[FindingValue]:
+    """Return what the check before issue finds in a project; it is worked out on a copy, so that nobody waits.
+
+    Args:
+        project_id: the project's.
+        user: whose libraries parts are compared with.
+        changed: ids of sheets that are other than in the last revision.
+    """
+    with READING:
+        project = present(project_id)
+        found = issue_check(project, settings.JOLLY.fonts, stale_numbers(project, user), changed)
         return [
             {
                 "weight": f.weight,

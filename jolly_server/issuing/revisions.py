@@ -53,9 +53,25 @@ def frozen_project(project_id: str, revision_id: str) -> Project:
 
 def last_frozen(project_id: str, project: Project) -> Project | None:
     """Return the project as it was at its last revision that is kept here, None when there is none."""
+    id = _last_kept(project_id, project)
+    return frozen_project(project_id, id) if id else None
+
+
+def last_file(project_id: str, project: Project) -> bytes:
+    """Return the project file of the last revision that is kept here, b"" when there is none."""
+    id = _last_kept(project_id, project)
+    return zlib.decompress(frozen_row(project_id, id).file) if id else b""
+
+
+def _last_kept(project_id: str, project: Project) -> str:
     kept = set(FrozenRevision.objects.filter(project_id=project_id).values_list("revision_id", flat=True))
-    ids = [r.id for r in revisions(project) if r.id in kept]
-    return frozen_project(project_id, ids[-1]) if ids else None
+    return next((r.id for r in reversed(revisions(project)) if r.id in kept), "")
+
+
+def changed_since(project_id: str, project: Project) -> list[str]:
+    """Return the ids of the sheets that are other than in the last revision kept here, [] when there is none."""
+    frozen = last_frozen(project_id, project)
+    return changed_sheets(frozen, project) if frozen is not None else []
 
 
 def freeze(project_id: str, user: AbstractBaseUser, payload: FreezeRevision) -> Revision:
@@ -92,7 +108,7 @@ def make_papers(project_id: str, revision_id: str, pack_id: str, by: str) -> Non
     row = frozen_row(project_id, revision_id)
     project = frozen_project(project_id, revision_id)
     ready(project, pack_id)
-    row.run = start_run(project_id, project, pack_id, by, [])
+    row.run = start_run(project_id, project, pack_id, by)
     row.save(update_fields=["run"])
 
 

@@ -7,7 +7,7 @@ import shutil
 import subprocess
 import sys
 import threading
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
@@ -18,7 +18,7 @@ from django.conf import settings
 from jolly_core.exchange import check_pack, write_project
 from jolly_core.model import GoneError, IdSource, Project, RuleError
 
-from .worker import JOB, PROGRESS, SNAPSHOT, ZIP, pack_in
+from .worker import FROZEN, JOB, PROGRESS, SNAPSHOT, ZIP, pack_in
 
 KEPT = 8  # runs of a project; of more the oldest are removed
 _ids = IdSource()
@@ -63,8 +63,16 @@ def ready(project: Project, pack_id: str) -> None:
     check_pack(project, pack_in(project, pack_id), settings.JOLLY.fonts)
 
 
-def start_run(project_id: str, project: Project, pack_id: str, by: str, stale: list[str]) -> str:
+def start_run(
+    project_id: str, project: Project, pack_id: str, by: str, stale: Sequence[str] = (), frozen: bytes = b""
+) -> str:
     """Begin to write a pack of a copy of a project that nobody changes. Return the id of the run.
+
+    Args:
+        project_id, project, pack_id: what is written.
+        by: who asks for it.
+        stale: numbers of parts whose copy differs from the library.
+        frozen: file of the last frozen revision, b"" for none; sheets that are other than there are told.
 
     Raises:
         GoneError: there is no such pack.
@@ -82,18 +90,20 @@ def start_run(project_id: str, project: Project, pack_id: str, by: str, stale: l
             "by": by,
             "at": datetime.now(UTC).isoformat(timespec="seconds"),
             "fonts": str(settings.JOLLY.fonts),
-            "stale": stale,
+            "stale": list(stale),
         }
-        _begin(folder_of(project_id) / id, project, job)
+        _begin(folder_of(project_id) / id, project, job, frozen)
     _clear(project_id)
     return id
 
 
-def _begin(folder: Path, project: Project, job: dict[str, Any]) -> None:
+def _begin(folder: Path, project: Project, job: dict[str, Any], frozen: bytes) -> None:
     """Put what a pack is written from into a new folder, and start the process that writes it."""
     folder.mkdir(parents=True)
     (folder / SNAPSHOT).write_text(write_project(project), encoding="utf-8")
     (folder / JOB).write_text(json.dumps(job, ensure_ascii=False), encoding="utf-8")
+    if frozen:
+        (folder / FROZEN).write_bytes(frozen)
     command = [sys.executable, "-m", "jolly_server.issuing.worker", str(folder)]
     with (folder / "log.txt").open("wb") as log:
         _running[folder.name] = subprocess.Popen(command, cwd=settings.BASE_DIR, stdout=log, stderr=log)

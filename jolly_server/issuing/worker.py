@@ -12,6 +12,7 @@ import sys
 from pathlib import Path
 from typing import Any
 
+from jolly_core.comparing import changed_sheets
 from jolly_core.exchange import (
     Finding,
     everything_pack,
@@ -26,6 +27,7 @@ from jolly_core.extending import load_extensions
 from jolly_core.model import CoreError, Pack, Project
 
 JOB, SNAPSHOT, PROGRESS, ZIP = "job.json", "project.spool.json", "progress.json", "pack.zip"
+FROZEN = "frozen.spool.json"  # the project at its last revision, where there is one to compare with
 NICE = 10  # the papers wait for those who edit
 
 
@@ -42,9 +44,17 @@ def pack_in(project: Project, pack_id: str) -> Pack:
     return pack
 
 
-def suspicions(project: Project, pack: Pack, fonts: Path, stale: list[str]) -> list[Finding]:
-    """Return what looks wrong in what was issued: what the check before issue finds, and sheets that are left out."""
-    found = issue_check(project, fonts, stale)
+def suspicions(
+    project: Project, pack: Pack, fonts: Path, stale: list[str], frozen: Project | None = None
+) -> list[Finding]:
+    """Return what looks wrong in what was issued: what the check before issue finds, and sheets that are left out.
+
+    Args:
+        project, pack, fonts: what was issued, and the folder of the font files.
+        stale: numbers of parts whose copy differs from the library.
+        frozen: the project at its last frozen revision, None when there is none, or when it is what was issued.
+    """
+    found = issue_check(project, fonts, stale, changed_sheets(frozen, project) if frozen is not None else ())
     left_out = outside(project, pack)
     if left_out:
         words = f"{len(left_out)} sheet{'s are' if len(left_out) > 1 else ' is'} in no drawing of this pack"
@@ -69,7 +79,8 @@ def run(folder: Path) -> None:
         {"name": w.name, "words": w.words, "size": w.size, "pages": w.pages, "rows": w.rows, "digest": w.digest}
         for w in written(project, pack, fonts, files)
     ]
-    found = suspicions(project, pack, fonts, job["stale"])
+    frozen = read_project((folder / FROZEN).read_bytes()) if (folder / FROZEN).exists() else None
+    found = suspicions(project, pack, fonts, job["stale"], frozen)
     findings = [{"weight": f.weight, "words": f.sentence} for f in found]
     put(folder, {"state": "done", "done": len(files), "count": len(files), "files": listed, "findings": findings})
 

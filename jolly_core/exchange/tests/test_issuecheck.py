@@ -60,6 +60,14 @@ class Check(TestCase):
         letters = found(self.bench.project)["letters"]
         self.assertEqual(letters.names, ("\U00020001 (U+20001)",))
 
+    def test_sheets_that_changed_since_the_revision_whose_index_they_bear_are_told(self) -> None:
+        new = self.bench.new("add-sheet", number="40", title="Fan")
+        self.bench.do("freeze-revision", index="A", sheet_ids=[self.bench.sheet], text="First", reason="test")
+        codes = {f.code: f for f in issue_check(self.bench.project, FONTS, (), [self.bench.sheet, new])}
+        self.assertEqual(codes["same-index"].words, "1 sheet has changed since revision A and has no new index yet")
+        self.assertEqual(codes["same-index"].names, ("sheet 30, index A",), "a new one bears none yet")
+        self.assertNotIn("same-index", found(self.bench.project))
+
     def test_stale_parts_and_many_things_are_counted_but_not_all_named(self) -> None:
         stale = found(self.bench.project, *(f"P{n}" for n in range(10, 0, -1)))["stale"]
         self.assertEqual(stale.words, "10 parts differ from the library")

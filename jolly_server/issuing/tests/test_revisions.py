@@ -133,6 +133,21 @@ class Freezing(IssueCase):
         self.settled(frozen["id"])
         self.assertEqual(self.vera.get(address).content, content)
 
+    def test_papers_of_the_present_tell_which_sheets_still_bear_the_index_of_the_last_revision(self) -> None:
+        frozen = self.freeze("B")["revisions"][0]["id"]
+        self.settled(frozen)
+        told = {f["code"] for f in self.vera.get(f"{BASE}/issue-check").json()}
+        self.assertNotIn("same-index", told)
+        lamp = next(s for s in self.stored().symbols.values() if s.definition == "lamp")
+        self.accepted(self.jory, kind="set-text", device_id=lamp.device_id, text="Other words")
+        number = self.stored().sheets[lamp.sheet_id].number
+        found = {f["code"]: f for f in self.vera.get(f"{BASE}/issue-check").json()}["same-index"]
+        self.assertIn(f"sheet {number}, index B", found["names"])
+        self.assertIn(f"draw/{lamp.sheet_id}", found["places"])
+        run = self.post(self.vera, f"/projects/{KILN}/pack-runs", {"pack_id": self.small_pack()}).json()
+        words = " ".join(f["words"] for f in self.ended(run["id"])["findings"])
+        self.assertIn(f"sheet {number}, index B", words)
+
     def test_what_changed_is_said_between_any_two_states_and_jobs_are_ticked(self) -> None:
         first = self.freeze("B")["revisions"][0]["id"]
         wire = next(w for w in self.stored().wires.values() if w.number)

@@ -9,6 +9,7 @@ from django.core.management.base import CommandParser
 from jolly_core.edits import stale_parts
 from jolly_core.exchange import EVERYTHING, everything_pack, pack_files, written, zipped
 from jolly_core.model import Pack, Project, RuleError
+from jolly_server.issuing.revisions import last_frozen
 from jolly_server.issuing.worker import suspicions
 from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.command import ProjectCommand
@@ -36,7 +37,8 @@ class Command(ProjectCommand):
             count = f", {file.pages} pages" if file.pages else f", {file.rows} rows" if file.rows else ""
             self.stderr.write(f"  {file.name}: {file.words}{count}")
         stale = [project.parts[id].number for id in stale_parts(project.parts, StoredLibrary())]
-        for finding in suspicions(project, pack, fonts, stale):
+        frozen = last_frozen(self.project_id(options["project"]), project)
+        for finding in suspicions(project, pack, fonts, stale, frozen):
             self.stderr.write(f"{finding.weight}: {finding.sentence}")
 
 
