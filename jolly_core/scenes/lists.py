@@ -24,12 +24,19 @@ HEAD_SIZE_MM = 2.4
 
 @dataclass(slots=True, frozen=True)
 class _Line:
-    """A line of the list: its cells with their links, how it is written, and whether a new leaf begins with it."""
+    """A line of the list: its cells with their links, and how it is written.
+
+    Attributes:
+        wide: it is one text over all columns, the heading of a group.
+        begins: a new leaf begins with it.
+        goes_on: the row of the line before goes on in it.
+    """
 
     cells: list[tuple[str, str]]
     role: RoleName = "label"
     wide: bool = False
     begins: bool = False
+    goes_on: bool = False
 
 
 def list_leaves(project: Project, sheet: Sheet, given: Given, cooked: Cooked) -> list[Scene]:
@@ -46,7 +53,8 @@ def list_leaves(project: Project, sheet: Sheet, given: Given, cooked: Cooked) ->
         y = TOP_MM + HEAD_MM
         for at, line in enumerate(lines[first:last], start=first):
             bottom = y + ROW_MM
-            prims: list[Prim] = [Line(FRAME_MM, bottom, grid.right, bottom, "thin")]
+            ends = at + 1 == last or not lines[at + 1].goes_on
+            prims: list[Prim] = [Line(FRAME_MM, bottom, grid.right, bottom, "thin")] if ends else []
             if line.wide:
                 shown, size = fit(line.cells[0][0], grid.right - FRAME_MM - 2, 2.6)
                 prims.append(text(FRAME_MM + 1, bottom - 1.8, size, shown, role=line.role))
@@ -71,18 +79,30 @@ def _head(sheet: Sheet, scene: Scene, title: str, words: str) -> None:
 
 
 def _spans(lines: list[_Line], room: int) -> list[tuple[int, int]]:
-    """Return (first, after last) of the lines of each leaf; a heading is never the last line of one."""
+    """Return (first, after last) of the lines of each leaf.
+
+    The lines of a row stay together, and a heading with the row below it, as long as they are no more than half a leaf.
+    """
     starts = [n for n, line in enumerate(lines) if line.begins and n] + [len(lines)]
     found, first = [], 0
     for stop in starts:
-        part = lines[first:stop]
         heights: list[float] = []
-        for n, line in enumerate(part):
-            follows = line.wide and n + 1 < len(part)
-            heights.append(2 if follows else 0 if n and part[n - 1].wide else 1)
+        for block in _blocks(lines[first:stop]):
+            heights += [block, *[0] * (block - 1)] if block <= room / 2 else [1] * block
         found += [(first + a, first + b) for a, b in split(heights, room)]
         first = stop
     return found
+
+
+def _blocks(lines: list[_Line]) -> list[int]:
+    """Return of how many lines each block is that stays together."""
+    blocks: list[int] = []
+    for n, line in enumerate(lines):
+        if n and (line.goes_on or lines[n - 1].wide):
+            blocks[-1] += 1
+        else:
+            blocks.append(1)
+    return blocks
 
 
 def _lines(project: Project, cooked: Cooked) -> Iterator[_Line]:
@@ -119,7 +139,8 @@ def _of_row(project: Project, columns: tuple[Column, ...], row: Row) -> Iterator
     rooms = [max(int(c.width * ROOM), LEAST) for c in columns]
     cells = [wrap(shown_cell(v, c), room) or [""] for v, c, room in zip(row, columns, rooms, strict=True)]
     for n in range(max(map(len, cells))):
-        yield _Line([(c[n] if n < len(c) else "", link if not k else "") for k, c in enumerate(cells)])
+        words = [(c[n] if n < len(c) else "", link if not k else "") for k, c in enumerate(cells)]
+        yield _Line(words, goes_on=n > 0)
 
 
 def place_to_show(project: Project, lead: str) -> str:
