@@ -89,6 +89,31 @@ class Recipes(IssueStory):
         page.keyboard.press("Control+z")
         expect(page.get_by_role("table", name="Rows")).not_to_contain_text("Edited in the sheet")
 
+    def test_a_recipe_goes_as_a_file_and_rows_lead_to_the_bench_that_shows_them(self) -> None:
+        page = self.open("issue")
+        page.get_by_role("button", name=re.compile("Order, whole panel")).click()
+        page.get_by_role("button", name="Change the recipe").click()
+        content = self.downloaded(page, "Save as a file")
+        page.get_by_role("button", name="New recipe…").click()
+        file = {"name": "order.recipe.json", "mimeType": "application/json", "buffer": b"no recipe"}
+        page.get_by_label("Recipe file").set_input_files({**file})
+        expect(page.get_by_role("alert")).to_contain_text("not the file of a recipe")
+        page.get_by_label("Recipe file").set_input_files({**file, "buffer": content})
+        recipe = page.get_by_role("complementary", name="Recipe")
+        expect(recipe.get_by_label("Name of the recipe")).to_have_value("Order, whole panel")
+        recipe.get_by_label("Name of the recipe").fill("Order, again")
+        self.done(page, lambda: recipe.get_by_role("button", name="Keep the recipe").click())
+        expect(page.get_by_role("button", name=re.compile("Order, again"))).to_be_visible()
+        kept = {r.name: r for r in self.project().recipes.values()}
+        self.assertEqual(kept["Order, again"].columns, kept["Order, whole panel"].columns)
+        page.get_by_role("button", name="Assembly order", exact=True).click()
+        page.get_by_role("table", name="Rows").get_by_role("link", name="WH-T1").first.click()
+        expect(page).to_have_url(re.compile(r"/harness\?harness="))
+        page.go_back()
+        page.get_by_role("button", name="Cut list", exact=True).click()
+        page.get_by_role("table", name="Rows").get_by_role("link").first.click()
+        expect(page).to_have_url(re.compile(r"/draw/.*\?sel="))
+
     @staticmethod
     def edited(book: Workbook) -> tuple[str, str, str]:
         """Edit the texts of three rows: typed, typed where the device is about to change, and a formula."""

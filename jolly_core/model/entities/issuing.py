@@ -63,7 +63,7 @@ class Pack:
 
     Attributes:
         files: each has "what", what is written (docs/formats/packs.md), and "format" where there are several.
-        pattern: name of each file made of pieces in braces, without its ending; see `jolly_core.issuing.naming`.
+        pattern: name of each file made of pieces in braces, without its ending; see PIECES in `exchange/pack.py`.
     """
 
     id: Id
