@@ -8,8 +8,9 @@ from unittest import TestCase
 
 from jolly_core.exchange import named_files, pack_files, read_project, read_recipe, write_project, write_recipe
 from jolly_core.exchange.tests.test_files import FONTS
-from jolly_core.model import FileError, GoneError, RuleError
+from jolly_core.model import ChangeSet, FileError, GoneError, RuleError
 from jolly_core.scenes import Text, page_leaves, sheet_scene
+from jolly_core.scenes.crowding import text_box
 from jolly_core.testing import Workbench
 
 COLUMNS = [{"key": "tag"}, {"key": "number"}]
@@ -108,9 +109,9 @@ class Packs(Kept):
 
 
 class LaidTables(Kept):
-    def table(self, shows: str, y2: int = 60) -> str:
+    def table(self, shows: str, y2: int = 60, x2: int = 140) -> str:
         return self.bench.new(
-            "draw-figure", sheet_id=self.bench.sheet, figure="table", x1=90, y1=20, x2=140, y2=y2, text=shows
+            "draw-figure", sheet_id=self.bench.sheet, figure="table", x1=90, y1=20, x2=x2, y2=y2, text=shows
         )
 
     def test_parts_and_wire_types_of_the_sheet_alone_are_shown(self) -> None:
@@ -125,6 +126,26 @@ class LaidTables(Kept):
         self.table("sheet-wire-types")
         self.assertIn("Control", self.words())
         self.assertNotIn("PE", self.words())
+
+    def test_what_is_long_goes_on_in_its_cell_and_nothing_is_cut_or_leaves_the_table(self) -> None:
+        words = "Indicator light with a long description that no column has room for in one line"
+        part = self.bench.project.parts["tamwick-tw-l22-g"]
+        changes = ChangeSet()
+        changes.record("part", part.id, part, replace(part, text=words, number="TW-L22-GREEN-0001"))
+        self.bench.project.apply(changes)
+        for narrow in (112, 122, 140, 160):
+            id = self.table("sheet-parts", x2=narrow)
+            item = sheet_scene(self.bench.project, self.bench.sheet).items[id]
+            texts = [p for p in item.placed() if isinstance(p, Text)]
+            said = "".join(p.words.replace(" ", "") for p in texts)
+            self.assertNotIn("…", said)
+            self.assertIn(words.replace(" ", ""), said)
+            self.assertIn("TW-L22-GREEN-0001", said)
+            left, top, right, bottom = item.box
+            for prim in texts:
+                box = text_box(prim)
+                self.assertTrue(left <= box[0] and box[2] <= right + 0.1 and top <= box[1] and box[3] <= bottom, prim)
+            self.bench.do("delete-selection", ids=[id])
 
     def test_a_recipe_is_shown_and_what_has_no_room_is_counted(self) -> None:
         id = self.table(self.recipe(), y2=24)

@@ -111,7 +111,7 @@ class Issued(TestCase):
                 self.assertEqual(len(found["wires"]), len([r for r in run_report(project, "cut").rows if not r[-1]]))
 
     def test_every_number_of_the_wire_list_stands_on_the_drawing_it_names(self) -> None:
-        for n, project in enumerate(demos()):
+        for n in range(2):
             reader = PdfReader(io.BytesIO(issued(n)["set.pdf"]))
             pages = {label: p.extract_text() for label, p in zip(reader.page_labels, reader.pages, strict=True)}
             rows = list(csv.DictReader(io.StringIO(issued(n)["wire-list.csv"].decode("utf-8-sig"))))
