@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from jolly_core.model import Project
-from jolly_core.scenes import Item, Scene, made, page_scene, sheet_scene
+from jolly_core.scenes import Item, Scene, Text, made, page_scene, sheet_scene
 from jolly_core.scenes.primitives import Box
 from jolly_core.tagging import natural
 
@@ -189,10 +190,28 @@ def _drawn(id: str, number: str, old: dict[str, Item], new: dict[str, Item]) -> 
         return {id: item for id, item in items.items() if item.kind not in _ABOUT}
 
     was, now = shown(old), shown(new)
-    added = _boxes(item for id, item in now.items() if id not in was)
-    gone = _boxes(item for id, item in was.items() if id not in now)
-    other = _boxes(i for id, i in now.items() if id in was and (was[id].at, was[id].prims) != (i.at, i.prims))
+    put, taken = ([item for id, item in mine.items() if id not in theirs] for mine, theirs in ((now, was), (was, now)))
+    # What looks the same in its place is the same though its id is another, as in files not copied from each other.
+    looks = [Counter(map(_look, items)) for items in (put, taken)]
+    same = looks[0] & looks[1]
+    added, gone = (_boxes(_but(items, Counter(same))) for items in (put, taken))
+    other = _boxes(i for id, i in now.items() if id in was and _look(was[id]) != _look(i))
     return SheetChange(id, number, added, gone, other) if added or gone or other else None
+
+
+def _look(item: Item) -> tuple[object, ...]:
+    """Return what is seen of an item: where its texts lead to is not."""
+    return item.kind, item.at, tuple(replace(p, link="") if isinstance(p, Text) and p.link else p for p in item.prims)
+
+
+def _but(items: list[Item], same: Counter[tuple[object, ...]]) -> Iterator[Item]:
+    """Yield items but for so many of each look."""
+    for item in items:
+        look = _look(item)
+        if same[look]:
+            same[look] -= 1
+        else:
+            yield item
 
 
 def _boxes(items: Iterable[Item]) -> tuple[Box, ...]:
