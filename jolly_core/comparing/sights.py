@@ -1,7 +1,8 @@
 """What people see of a project, so that two states of it can be told apart: each thing with its name and facts.
 
-A thing of one state is the same as one of the other by its id; a device that is in both under other ids by its tag, a
-sheet by its number, as in files that were not copied from each other. A wire is known by the two pins it joins.
+A thing of one state is the same as one of the other by its id; what is in both under other ids, as in files that were
+not copied from each other, by what people call it: a device or point by its tag, a sheet by its number, a note by its
+place and words. A wire is known by the two pins it joins.
 """
 
 from __future__ import annotations
@@ -53,6 +54,8 @@ class Same:
 
     devices: Mapping[str, str]
     sheets: Mapping[str, str]
+    notes: Mapping[str, str]
+    points: Mapping[str, str]
 
     def device(self, id: str) -> str:
         """Return what a device goes by."""
@@ -63,14 +66,22 @@ class Same:
         return self.sheets.get(id, id)
 
 
-NOTHING_ELSE = Same({}, {})
+NOTHING_ELSE = Same({}, {}, {}, {})
 
 
 def same_things(before: Project, after: Project) -> Same:
-    """Return which devices and sheets of a later state are those of an earlier one though their ids differ."""
+    """Return which things of a later state are those of an earlier one though their ids differ."""
     devices = _alike(before.devices, after.devices, lambda p, id: full_tag(p, p.devices[id]), (before, after))
     sheets = _alike(before.sheets, after.sheets, lambda p, id: p.sheets[id].number, (before, after))
-    return Same(devices, sheets)
+    notes = _alike(before.notes, after.notes, _place_and_words, (before, after))
+    points = _alike(before.io_points, after.io_points, lambda p, id: p.io_points[id].tag, (before, after))
+    return Same(devices, sheets, notes, points)
+
+
+def _place_and_words(project: Project, id: str) -> str:
+    """Return what a note is told apart by from others."""
+    note = project.notes[id]
+    return f"{project.sheets[note.sheet_id].number} {note.x} {note.y} {note.text}"
 
 
 def _alike(
@@ -108,13 +119,14 @@ def _all(project: Project, same: Same) -> Iterator[Sight]:
     yield from _wires(project, same)
     yield from _terminals(project, same)
     yield from _cores(project, same)
-    yield from _points(project)
+    yield from _points(project, same)
     for (part_id, unit), need in needs(project).items():
         part = project.parts[part_id]
         facts = {"quantity": f"{round(need.quantity, 3):g} {unit}"}
         yield Sight("part", f"{part.maker} {part.number} {unit}", part.number, facts)
     for note in project.notes.values():
-        yield Sight("text", note.id, note.text, {"text": note.text}, note.sheet_id, (note.id,))
+        key = same.notes.get(note.id, note.id)
+        yield Sight("text", key, note.text, {"text": note.text}, note.sheet_id, (note.id,))
 
 
 def _devices(project: Project, same: Same) -> Iterator[Sight]:
@@ -174,7 +186,7 @@ def _cores(project: Project, same: Same) -> Iterator[Sight]:
             yield Sight("core", key, f"{tag} {row.name}", facts, place=tag)
 
 
-def _points(project: Project) -> Iterator[Sight]:
+def _points(project: Project, same: Same) -> Iterator[Sight]:
     for point in project.io_points.values():
         facts = {
             "tag": point.tag,
@@ -182,4 +194,4 @@ def _points(project: Project) -> Iterator[Sight]:
             "kind": point.io_type,
             "address": channel_address(project, point.device_id, point.io_type, point.channel),
         }
-        yield Sight("point", point.id, point.tag or point.text, facts)
+        yield Sight("point", same.points.get(point.id, point.id), point.tag or point.text, facts)

@@ -123,6 +123,9 @@ class States(TestCase):
         self.assertEqual(found.of("sheet"), [])
 
     def test_drawings_that_look_the_same_do_not_differ_whatever_their_ids_are(self) -> None:
+        self.bench.do("place-note", sheet_id=self.bench.sheet, x=20, y=70, text="Old")
+        self.bench.do("add-point", tag="B1", text="Hatch")
+        self.before = self.state()
         text = write_project(self.before)
         ids = sorted({id for _, e in self.before.entities() for id in [str(e.id)] if len(id) > 8}, key=len)
         other = text
