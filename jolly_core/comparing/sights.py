@@ -34,6 +34,7 @@ class Sight:
         sheet_id: where it is drawn, "" for nowhere.
         ids: of what is drawn of it there.
         place: the panel, cable or harness it is in, "" for none.
+        within: of a wire, what it runs in by kind and id, and its core there.
     """
 
     kind: str
@@ -43,6 +44,7 @@ class Sight:
     sheet_id: str = ""
     ids: tuple[str, ...] = ()
     place: str = ""
+    within: tuple[str, str] = ("", "")
 
 
 Sights = dict[str, dict[str, Sight]]
@@ -161,7 +163,11 @@ def _wires(project: Project, same: Same) -> Iterator[Sight]:
         facts = {"from": one[1], "to": other[1], "number": d.number, "type": d.type_name, "runs in": d.run}
         name = d.number or f"{one[1]} to {other[1]}"
         ids = (d.conductor.wire_id,) if d.conductor.wire_id else ()
-        yield Sight("wire", f"{one[0]}|{other[0]}", name, facts, d.conductor.sheet_id, ids, d.run)
+        within = (f"{d.runs} {same.device(d.cable_id) or d.harness_id}".strip(), d.core)
+        key, place = f"{one[0]}|{other[0]}", d.run
+        if d.cable_id:
+            place = full_tag(project, project.devices[d.cable_id])
+        yield Sight("wire", key, name, facts, d.conductor.sheet_id, ids, place, within)
 
 
 def _terminals(project: Project, same: Same) -> Iterator[Sight]:

@@ -16,6 +16,7 @@ from .difference import Change, Difference
 from .sights import Sight
 
 # What is done, in the order in which it is.
+OPEN = "open"  # what a wire runs in that runs in nothing yet
 ACTS = ("take out", "remove", "fit", "exchange", "re-land", "put in", "relabel")
 
 
@@ -62,6 +63,13 @@ def _jobs(change: Change) -> Iterator[Job]:
 
 def _of_wire(change: Change) -> Iterator[Job]:
     was, now = change.before, change.after
+    if was is not None and now is not None and was.within[0] != now.within[0]:
+        # Another harness or cable: what was never built, or is to run in nothing yet, is no job.
+        if was.within[0] != OPEN:
+            yield Job("take out", was.name, *_ends(was), "", was.facts["type"], was.place)
+        if now.within[0] != OPEN:
+            yield Job("put in", now.name, *_ends(now), "", now.facts["type"], now.place)
+        return
     if was is None or now is None or was.facts["type"] != now.facts["type"]:
         for act, wire in (("take out", was), ("put in", now)):
             if wire is not None:
@@ -70,6 +78,10 @@ def _of_wire(change: Change) -> Iterator[Job]:
     if change.act == "re-landed":
         kept, old, new = _moved(was, now)
         yield Job("re-land", was.name, kept, old, new, now.facts["type"], now.place)
+    elif was.within[1] != now.within[1]:  # another core of its cable, at both ends
+        for pin in _ends(now):
+            old, new = (f"core {wire.within[1]}" for wire in (was, now))
+            yield Job("re-land", now.name, pin, old, new, now.facts["type"], now.place)
     if was.facts["number"] != now.facts["number"]:
         yield Job("relabel", was.name, *_ends(now), now.facts["number"], now.facts["type"], now.place)
 

@@ -5,9 +5,11 @@ from __future__ import annotations
 from unittest import TestCase
 
 from jolly_core.comparing import Difference, difference, work_list
+from jolly_core.edits import parse_edit, perform
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import Change, ChangeSet, Note, Project
-from jolly_core.testing import Workbench, rebuilt
+from jolly_core.tagging import full_tag
+from jolly_core.testing import DEMO, Workbench, rebuilt
 
 
 class States(TestCase):
@@ -139,3 +141,38 @@ class States(TestCase):
         again.apply(ChangeSet([Change("note", "n", None, note)]))
         (sheet,) = difference(self.before, again).sheets
         self.assertEqual((len(sheet.added), sheet.gone, sheet.other), (1, (), ()))
+
+
+class Cables(TestCase):
+    """Jobs at the cables of a panel that was built."""
+
+    def setUp(self) -> None:
+        content = (DEMO / "pellwick-kiln-2.spool.json").read_bytes()
+        self.before, self.after = read_project(content), read_project(content)
+
+    def jobs(self, **edit: object) -> list[tuple[str, ...]]:
+        perform(self.after, parse_edit(edit))
+        found = work_list(difference(self.before, self.after))
+        return [(j.act, j.what, j.start, j.end, j.now_to, j.place) for j in found]
+
+    def cable(self, tag: str) -> str:
+        return next(d.id for d in self.after.devices.values() if full_tag(self.after, d) == tag)
+
+    def test_two_cores_that_change_places_are_landed_anew_at_both_ends(self) -> None:
+        tag = "=K2+KP2-WD1"
+        jobs = self.jobs(kind="swap-cores", device_id=self.cable(tag), first=1, second=2)
+        self.assertEqual({(act, place) for act, _, _, _, _, place in jobs}, {("re-land", tag)})
+        self.assertEqual(len(jobs), 4)
+        self.assertEqual({(old, new) for *_, old, new, _ in jobs}, {("core BN", "core BK"), ("core BK", "core BN")})
+
+    def test_a_cable_with_another_tag_is_a_label_and_its_cores_are_left_alone(self) -> None:
+        jobs = self.jobs(kind="set-tag", device_id=self.cable("=K2+KP2-WD1"), tag="WD77")
+        self.assertEqual(
+            [(act, what, now) for act, what, _, _, now, _ in jobs], [("relabel", "=K2+KP2-WD1", "=K2+KP2-WD77")]
+        )
+
+    def test_wires_that_run_in_no_cable_any_more_come_out(self) -> None:
+        band = next(b for b in self.after.bands.values() if b.device_id == self.cable("=K2+KP2-WD1"))
+        jobs = self.jobs(kind="delete-selection", ids=[band.id])
+        self.assertEqual({act for act, *_ in jobs if act != "remove"}, {"take out"})
+        self.assertGreaterEqual(len(jobs), 4)
