@@ -8,6 +8,7 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useState } from 'react'
 import { client, got, makeEdit, wordsOf, type AnyEdit } from '../../api/client'
+import { fileBody } from '../../api/upload'
 import { Empty } from '../../kit/Bench'
 import { Pick } from '../../kit/Pick'
 import { remember, remembered } from '../../kit/remember'
@@ -31,10 +32,6 @@ function useReading() {
   const [problem, setProblem] = useState('')
   const [busy, setBusy] = useState(false)
   const look = async (from: File, sheet: string, mapping: Said) => {
-    const form = new FormData()
-    form.append('file', from)
-    form.append('sheet', sheet)
-    form.append('mapping', JSON.stringify(mapping))
     setFile(from)
     setBusy(true)
     try {
@@ -42,8 +39,7 @@ function useReading() {
         await got(
           client.POST('/api/projects/{project_id}/io/read', {
             params: { path: { project_id: projectId } },
-            body: form as never,
-            bodySerializer: (b) => b as never,
+            ...fileBody(from, { sheet, mapping: JSON.stringify(mapping) }),
           }),
         ),
       )

@@ -8,7 +8,7 @@ import { usePick } from '../../project/store'
 import { RecipePane } from './RecipePane'
 import { asEdit, fresh, type RecipeEdit, type Recipes } from './shapes'
 import { TriedRows } from './TriedRows'
-import { fileBody } from './upload'
+import { fileBody } from '../../api/upload'
 
 const USUAL = 'devices'
 

@@ -8,7 +8,7 @@ import { Act } from '../../kit/Act'
 import { FormDialog } from '../../kit/FormDialog'
 import { Rows } from '../../kit/Rows'
 import { usePick } from '../../project/store'
-import { fileBody } from './upload'
+import { fileBody } from '../../api/upload'
 
 type Found = Schemas['ListBackRead']
 

@@ -18,7 +18,7 @@ import { usePick } from '../../project/store'
 import { QUIET } from '../../theme/theme'
 import { ChangedSheets } from './ChangedSheets'
 import { NOW, type Revisions } from './shapes'
-import { fileBody } from './upload'
+import { fileBody } from '../../api/upload'
 import { WorkList } from './WorkList'
 
 export type Found = Schemas['WhatChanged']

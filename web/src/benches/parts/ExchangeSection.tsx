@@ -5,6 +5,7 @@ import Button from '@mui/material/Button'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { client, got, wordsOf } from '../../api/client'
+import { fileBody } from '../../api/upload'
 import { MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Bench } from '../../kit/Bench'
 import { Pick } from '../../kit/Pick'
@@ -26,16 +27,12 @@ function useSending(shelf: string) {
     mapping: Record<string, string> | null,
     ask: (options: { body: never; bodySerializer: (b: unknown) => never }) => Promise<T>,
   ): Promise<T | null> => {
-    const form = new FormData()
-    form.append('file', from)
-    form.append('shelf', shelf)
-    form.append('mapping', mapping ? JSON.stringify(mapping) : '')
     const name = `${Date.now()}-${Math.round(Math.random() * 1e6)}`
-    form.append('name', name)
+    const said = { shelf, mapping: mapping ? JSON.stringify(mapping) : '', name }
     setBusy({ name, words })
     setProblem('')
     try {
-      return await ask({ body: form as never, bodySerializer: (b) => b as never })
+      return await ask(fileBody(from, said))
     } catch (error) {
       setProblem(wordsOf(error))
       return null

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { lazy, Suspense } from 'react'
 import { client, got, wordsOf } from '../../api/client'
+import { fileBody } from '../../api/upload'
 import { LINE, MONO, QUIET } from '../../theme/theme'
 import { PanelPick } from '../../kit/Pick'
 import { Act } from '../../kit/Act'
@@ -29,10 +30,7 @@ export const fileUrl = (name: string) => `/api/library/files/${encodeURIComponen
 
 export function FilesSection({ record, locked, put }: Props) {
   const take = (field: 'picture' | 'datasheet' | 'solid', file: File) => {
-    const form = new FormData()
-    form.append('file', file)
-    const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
-    got(client.POST('/api/library/files', options)).then(
+    got(client.POST('/api/library/files', fileBody(file))).then(
       (name) => put({ [field]: String(name), ...(field === 'solid' ? axesOf(String(name)) : {}) }),
       (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
     )

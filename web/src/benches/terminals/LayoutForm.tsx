@@ -3,6 +3,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { client, got, makeEdit, wordsOf, type AnyEdit } from '../../api/client'
+import { fileBody } from '../../api/upload'
 import type { Schemas } from '../../api/shapes'
 import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
@@ -15,14 +16,9 @@ type Lines = Extract<AnyEdit, { kind: 'lay-out-strip' }>['lines']
 
 /** What a file holds, read by the server. */
 async function readFile(projectId: string, file: File): Promise<Read> {
-  const body = new FormData()
-  body.append('file', file)
+  const path = { project_id: projectId }
   return got(
-    client.POST('/api/projects/{project_id}/strip-layout/read', {
-      params: { path: { project_id: projectId } },
-      body: body as never,
-      bodySerializer: (b) => b as never,
-    }),
+    client.POST('/api/projects/{project_id}/strip-layout/read', { params: { path }, ...fileBody(file) }),
   )
 }
 

@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { client, got, wordsOf } from '../../../api/client'
+import { fileBody } from '../../../api/upload'
 import { type Prim } from '../../../scene/item'
 import { LINE, MONO } from '../../../theme/theme'
 import { useProject } from '../../../project/store'
@@ -37,11 +38,7 @@ interface Props {
 
 export function Tools({ tool, pins, set, undo, redo, unit, width, bring }: Props) {
   const read = (file: File) => {
-    const form = new FormData()
-    form.append('file', file)
-    form.append('unit', unit)
-    form.append('width', String(width))
-    const options = { body: form as never, bodySerializer: (b: unknown) => b as never }
+    const options = fileBody(file, { unit, width: String(width) })
     got(client.POST('/api/library/symbol-graphics', options)).then(
       (art) => bring(art),
       (error: unknown) => useProject.getState().say(wordsOf(error), 'error'),
