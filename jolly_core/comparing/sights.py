@@ -32,7 +32,7 @@ class Sight:
         name: what people call it.
         facts: what is known of it, by names that are shown.
         sheet_id: where it is drawn, "" for nowhere.
-        ids: of what is drawn of it there.
+        ids: of what is drawn of it there, its own where nothing is.
         place: the panel, cable or harness it is in, "" for none.
         within: of a wire, what it runs in by kind and id, and its core there.
     """
@@ -125,7 +125,7 @@ def _all(project: Project, same: Same) -> Iterator[Sight]:
     for (part_id, unit), need in needs(project).items():
         part = project.parts[part_id]
         facts = {"quantity": f"{round(need.quantity, 3):g} {unit}"}
-        yield Sight("part", f"{part.maker} {part.number} {unit}", part.number, facts)
+        yield Sight("part", f"{part.maker} {part.number} {unit}", part.number, facts, ids=(part_id,))
     for note in project.notes.values():
         key = same.notes.get(note.id, note.id)
         yield Sight("text", key, note.text, {"text": note.text}, note.sheet_id, (note.id,))
@@ -142,7 +142,7 @@ def _devices(project: Project, same: Same) -> Iterator[Sight]:
             "further parts": add_ons,
             "sheet": project.sheets[lead.sheet_id].number if lead else "",
         }
-        units = tuple(s.id for s in project.units_of(device.id))
+        units = tuple(s.id for s in project.units_of(device.id)) or (device.id,)
         sheet_id = lead.sheet_id if lead else ""
         place = path_of(project.locations, device.location_id, "+")
         yield Sight("device", same.device(device.id), full_tag(project, device), facts, sheet_id, units, place)
@@ -162,7 +162,7 @@ def _wires(project: Project, same: Same) -> Iterator[Sight]:
         one, other = sorted((pin_key(project, e.pin, same), e.name) for e in (d.start, d.end))
         facts = {"from": one[1], "to": other[1], "number": d.number, "type": d.type_name, "runs in": d.run}
         name = d.number or f"{one[1]} to {other[1]}"
-        ids = (d.conductor.wire_id,) if d.conductor.wire_id else ()
+        ids = (d.conductor.wire_id or d.start.pin[0],)
         within = (f"{d.runs} {same.device(d.cable_id) or d.harness_id}".strip(), d.core)
         key, place = f"{one[0]}|{other[0]}", d.run
         if d.cable_id:
@@ -179,7 +179,8 @@ def _terminals(project: Project, same: Same) -> Iterator[Sight]:
             sheet = project.symbols[row.symbol_ids[0]].sheet_id if row.symbol_ids else ""
             facts = {"number": row.number, "kind": row.terminal_kind, "part": row.part.number if row.part else ""}
             key = f"{same.device(strip.id)}:{row.unit}"
-            yield Sight("terminal", key, f"{tag}:{row.number}", facts, sheet, tuple(row.symbol_ids), tag)
+            ids = tuple(row.symbol_ids) or (strip.id,)
+            yield Sight("terminal", key, f"{tag}:{row.number}", facts, sheet, ids, tag)
 
 
 def _cores(project: Project, same: Same) -> Iterator[Sight]:
@@ -189,7 +190,7 @@ def _cores(project: Project, same: Same) -> Iterator[Sight]:
             ends = [pin_name(project, pin) for pin in (row.conductor.start, row.conductor.end)] if row.conductor else []
             facts = {"core": row.name, "serves": " to ".join(sorted(ends))}
             key = f"{same.device(cable.device_id)}:{row.ordinal}:{row.name}"
-            yield Sight("core", key, f"{tag} {row.name}", facts, place=tag)
+            yield Sight("core", key, f"{tag} {row.name}", facts, ids=(cable.device_id,), place=tag)
 
 
 def _points(project: Project, same: Same) -> Iterator[Sight]:
@@ -200,4 +201,4 @@ def _points(project: Project, same: Same) -> Iterator[Sight]:
             "kind": point.io_type,
             "address": channel_address(project, point.device_id, point.io_type, point.channel),
         }
-        yield Sight("point", same.points.get(point.id, point.id), point.tag or point.text, facts)
+        yield Sight("point", same.points.get(point.id, point.id), point.tag or point.text, facts, ids=(point.id,))

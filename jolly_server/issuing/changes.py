@@ -7,16 +7,17 @@ from typing_extensions import TypedDict
 from jolly_core.comparing import Change, Job, difference, work_list
 from jolly_core.model import Project
 
+from .addresses import address_of
+
 
 class ThingChanged(TypedDict):
-    """A thing that is other than it was; `sheet_id` and `ids` lead to it where it still is."""
+    """A thing that is other than it was; `to` is the address that shows it where it still is."""
 
     kind: str
     act: str
     name: str
     words: str
-    sheet_id: str
-    ids: list[str]
+    to: str
 
 
 class SheetChangeValue(TypedDict):
@@ -59,7 +60,7 @@ def what_changed(before: Project, after: Project) -> WhatChanged:
     settings = before.settings
     return {
         "since": f"{settings.number} {settings.name}, revision {settings.revision or 'none'}".strip(),
-        "changes": [_change(c) for c in found.changes],
+        "changes": [_change(after, c) for c in found.changes],
         "sheets": [
             {
                 "sheet_id": s.sheet_id,
@@ -75,15 +76,14 @@ def what_changed(before: Project, after: Project) -> WhatChanged:
     }
 
 
-def _change(change: Change) -> ThingChanged:
+def _change(after: Project, change: Change) -> ThingChanged:
     now = change.after
     return {
         "kind": change.kind,
         "act": change.act,
         "name": change.sight.name,
         "words": change.words,
-        "sheet_id": now.sheet_id if now else "",
-        "ids": list(now.ids) if now else [],
+        "to": address_of(after, now.ids[0]) if now and now.ids else "",
     }
 
 

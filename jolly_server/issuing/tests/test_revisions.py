@@ -157,6 +157,7 @@ class Freezing(IssueCase):
         self.assertEqual((ahead["changed"], ahead["kept"]), (["1", "2", number], 28))
         now = self.vera.get(f"{BASE}/states-compared?since={first}").json()
         self.assertEqual([s["number"] for s in now["sheets"]], [number])
+        self.assertEqual({c["to"] for c in now["changes"]}, {f"draw/{wire.sheet_id}?sel={wire.id}"})
         job = now["work"][0]
         self.assertEqual((job["act"], job["now_to"], job["done_by"]), ("relabel", "7777", ""))
         tick = {"since": first, "job": job["key"], "done": True}

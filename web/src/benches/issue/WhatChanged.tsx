@@ -204,11 +204,7 @@ function Changes({ changes }: { changes: Change[] }) {
         <tr key={n}>
           <td>{c.act}</td>
           <td>{c.words}</td>
-          <td>
-            {c.sheet_id && (
-              <Link to={`/p/${projectId}/draw/${c.sheet_id}?sel=${c.ids[0] ?? ''}`}>Look at it</Link>
-            )}
-          </td>
+          <td>{c.to && <Link to={`/p/${projectId}/${c.to}`}>Look at it</Link>}</td>
         </tr>
       ))}
     </Rows>
