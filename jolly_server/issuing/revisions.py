@@ -25,7 +25,7 @@ from .runs import ready, run_of, start_run, zip_of
 NOW = "now"
 # Held while states are compared: their copies are kept, and one at a time works things out on them. Editors never wait.
 READING = threading.RLock()
-COPIES = 4  # projects of which a copy is kept
+MOST_VALUES = 200_000  # that are kept with copies, some 300 MB; one copy is kept however large it is
 _copies: dict[str, Project] = {}  # by the project's id, the one used last at the end
 
 
@@ -170,6 +170,6 @@ def present(project_id: str) -> Project:
             else:
                 catch_up(copy, held.project)
         _copies[project_id] = copy
-        while len(_copies) > COPIES:
+        while len(_copies) > 1 and sum(len(c.memo) for c in _copies.values()) > MOST_VALUES:
             _copies.pop(next(iter(_copies))).memo.clear()
         return copy
