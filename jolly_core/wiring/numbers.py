@@ -17,6 +17,8 @@ from jolly_core.model import Project, derived
 from .nets import Group, GroupKey, net_of, nets_of_sheet
 from .rules import Pattern, named_parts, pattern_for, reads_otherwise
 
+MOST_SKIPPED = 1000  # numbers that read like those of another line, before one of them is taken
+
 
 @derived
 def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
@@ -117,21 +119,25 @@ def _count(project: Project, homes: list[tuple[Group, Pattern, str]]) -> dict[Gr
     """Return the numbers of homes, counted for each pattern; one that is fixed, given or another's is skipped."""
     given: set[str] = set()
     counts: dict[tuple[str, str], int] = defaultdict(int)
+    unclear: set[tuple[str, str]] = set()
     numbers: dict[GroupKey, str] = {}
     for home, pattern, _ in homes:
         if not pattern.width:
             numbers[home.key] = pattern.before
             continue
         key = (pattern.before, pattern.after)
-        number = ""
-        while (
-            not number
-            or number in given
-            or project.numbered_wires.has(number)
-            or reads_otherwise(project, pattern, number)
-        ):
+        began, skipped = counts[key], 0
+        while True:
             number = pattern.number(counts[key])
             counts[key] += 1
+            if number in given or project.numbered_wires.has(number):
+                continue
+            if key in unclear or not reads_otherwise(project, pattern, number):
+                break
+            skipped += 1
+            if skipped > MOST_SKIPPED:  # all that are left read like those of another line: one of them, then
+                unclear.add(key)
+                counts[key] = began
         given.add(number)
         numbers[home.key] = number
     return numbers
