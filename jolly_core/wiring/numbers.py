@@ -17,7 +17,7 @@ from jolly_core.model import Project, derived
 from .nets import Group, GroupKey, net_of, nets_of_sheet
 from .rules import Pattern, named_parts, pattern_for, reads_otherwise
 
-MOST_SKIPPED = 1000  # numbers that read like those of another line, before one of them is taken
+MOST_SKIPPED = 1000  # numbers that read like those of another line, before a stroke is put into them
 
 
 @derived
@@ -129,13 +129,15 @@ def _count(project: Project, homes: list[tuple[Group, Pattern, str]]) -> dict[Gr
         began, skipped = counts[key], 0
         while True:
             number = pattern.number(counts[key])
+            if key in unclear:
+                number = f"{pattern.before}-{number.removeprefix(pattern.before)}"
             counts[key] += 1
             if number in given or project.numbered_wires.has(number):
                 continue
             if key in unclear or not reads_otherwise(project, pattern, number):
                 break
             skipped += 1
-            if skipped > MOST_SKIPPED:  # all that are left read like those of another line: one of them, then
+            if skipped > MOST_SKIPPED:  # all that are left read like those of another line: a stroke parts them
                 unclear.add(key)
                 counts[key] = began
         given.add(number)
