@@ -1,8 +1,8 @@
 /** A recipe from nothing: which rows it has is chosen first, all else beside the rows. */
 import Box from '@mui/material/Box'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { client, got } from '../../api/client'
-import { Act } from '../../kit/Act'
+import { FileAct } from '../../kit/FileAct'
 import { TableBar } from '../../kit/TableBar'
 import { usePick } from '../../project/store'
 import { RecipePane } from './RecipePane'
@@ -23,9 +23,7 @@ export function NewRecipe({ all, go }: { all: Recipes; go: (shown: string) => vo
 function FromFile({ take }: { take: (draft: RecipeEdit) => void }) {
   const { projectId } = usePick('projectId')
   const [problem, setProblem] = useState('')
-  const input = useRef<HTMLInputElement>(null)
-  const read = (file: File | undefined) => {
-    if (!file) return
+  const read = (file: File) => {
     const path = { project_id: projectId }
     got(client.POST('/api/projects/{project_id}/recipe-file', { params: { path }, ...fileBody(file) })).then(
       (found) => {
@@ -42,18 +40,9 @@ function FromFile({ take }: { take: (draft: RecipeEdit) => void }) {
           {problem}
         </Box>
       )}
-      <input
-        ref={input}
-        type="file"
-        hidden
-        aria-label="Recipe file"
-        accept=".json"
-        onChange={(e) => {
-          read(e.target.files?.[0])
-          e.target.value = ''
-        }}
-      />
-      <Act onClick={() => input.current?.click()}>Begin with a recipe file…</Act>
+      <FileAct name="Recipe file" accept=".json" take={read}>
+        Begin with a recipe file…
+      </FileAct>
     </>
   )
 }

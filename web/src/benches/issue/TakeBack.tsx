@@ -1,10 +1,10 @@
 /** A list that was edited in a spreadsheet: what would change is shown first, then taken in as one edit. */
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { client, got } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
-import { Act } from '../../kit/Act'
+import { FileAct } from '../../kit/FileAct'
 import { FormDialog } from '../../kit/FormDialog'
 import { Rows } from '../../kit/Rows'
 import { usePick } from '../../project/store'
@@ -16,9 +16,7 @@ export function TakeBack() {
   const { projectId, send } = usePick('projectId', 'send')
   const [found, setFound] = useState<Found | null>(null)
   const [problem, setProblem] = useState('')
-  const input = useRef<HTMLInputElement>(null)
-  const read = (file: File | undefined) => {
-    if (!file) return
+  const read = (file: File) => {
     const path = { project_id: projectId }
     got(client.POST('/api/projects/{project_id}/list-back', { params: { path }, ...fileBody(file) })).then(
       (value) => {
@@ -39,23 +37,14 @@ export function TakeBack() {
   }
   return (
     <>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        aria-label="Edited list"
+      <FileAct
+        name="Edited list"
         accept=".xlsx"
-        onChange={(e) => {
-          read(e.target.files?.[0])
-          e.target.value = ''
-        }}
-      />
-      <Act
-        onClick={() => input.current?.click()}
         hint="An XLSX of this list that was edited in a spreadsheet"
+        take={read}
       >
         Take in again…
-      </Act>
+      </FileAct>
       {(found ?? problem) && (
         <FormDialog
           title="Take in an edited list"

@@ -6,11 +6,11 @@ import Select from '@mui/material/Select'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
 import { useQuery } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
-import { Act } from '../../kit/Act'
+import { FileAct } from '../../kit/FileAct'
 import { Empty } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
 import { TableBar } from '../../kit/TableBar'
@@ -56,8 +56,7 @@ function useCompared(revisions: Revisions) {
     enabled: since !== '' && given === null,
     staleTime: 0,
   })
-  const read = (file: File | undefined) => {
-    if (!file) return
+  const read = (file: File) => {
     setProblem('')
     got(client.POST('/api/projects/{project_id}/what-changed', { params: { path }, ...fileBody(file) })).then(
       setGiven,
@@ -80,7 +79,6 @@ export function WhatChanged({ revisions }: { revisions: Revisions }) {
   const state = useCompared(revisions)
   const { kept, since, until, given, found, problem } = state
   const [shown, setShown] = useState('work')
-  const input = useRef<HTMLInputElement>(null)
   const states = kept.map((r) => ({ id: r.id, name: r.index }))
   return (
     <>
@@ -103,18 +101,9 @@ export function WhatChanged({ revisions }: { revisions: Revisions }) {
           </>
         )}
         <Box sx={{ flex: 1, fontSize: 12.5, color: QUIET }}>{found && `since ${found.since}`}</Box>
-        <input
-          ref={input}
-          type="file"
-          hidden
-          aria-label="Earlier project file"
-          accept=".json"
-          onChange={(e) => {
-            state.read(e.target.files?.[0])
-            e.target.value = '' // the same file, written anew, may be chosen again
-          }}
-        />
-        <Act onClick={() => input.current?.click()}>Since a project file…</Act>
+        <FileAct name="Earlier project file" accept=".json" take={state.read}>
+          Since a project file…
+        </FileAct>
       </TableBar>
       {problem && <Alert severity="error">{problem}</Alert>}
       {!found && !problem && (
