@@ -184,6 +184,7 @@ class StockCut:
     length_mm: float
     quantity: int
     stock: int
+    part_id: str
 
 
 def stock_cuts(project: Project) -> list[StockCut]:
@@ -198,5 +199,5 @@ def stock_cuts(project: Project) -> list[StockCut]:
         part = project.parts[part_id]
         stock = spools_needed(lengths, (number_of(part, "stock_mm") or STOCK_MM) / 1000)
         for length in sorted(set(lengths), reverse=True):
-            rows.append(StockCut(kind, part.number, part.text, length, lengths.count(length), stock))
+            rows.append(StockCut(kind, part.number, part.text, length, lengths.count(length), stock, part_id))
     return rows

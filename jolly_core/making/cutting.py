@@ -32,6 +32,7 @@ class Bar:
     number: str
     stock_mm: float
     pieces: list[Piece] = field(default_factory=list)
+    part_id: str = ""
 
     @property
     def left_mm(self) -> float:
@@ -134,5 +135,5 @@ def cutting_plan(project: Project) -> list[Bar]:
         stock = number_of(part, "stock_mm") or STOCK_MM
         wanted.sort(key=lambda p: (-p.length, p.name))
         for numbers in packed([p.length for p in wanted], stock):
-            found.append(Bar(kind, part.number, stock, [wanted[n] for n in sorted(numbers)]))
+            found.append(Bar(kind, part.number, stock, [wanted[n] for n in sorted(numbers)], part.id))
     return found

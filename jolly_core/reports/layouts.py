@@ -32,9 +32,8 @@ def cutting_rows(project: Project) -> list[tuple[Cell, ...]]:
         counts[bar.number] = n = counts.get(bar.number, 0) + 1
         pieces = " + ".join(f"{p.length:g}" for p in bar.pieces)
         names = ", ".join(p.name for p in bar.pieces)
-        part = project.part_named(bar.number)
         cells = (bar.kind, bar.number, n, pieces, names, bar.stock_mm, round(bar.left_mm, 1))
-        rows.append(Row.of(cells, part.id if part else ""))
+        rows.append(Row.of(cells, bar.part_id))
     return rows
 
 

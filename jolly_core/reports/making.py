@@ -108,14 +108,8 @@ def label_rows(project: Project) -> list[tuple[Cell, ...]]:
 def stock_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of the rail and duct cut list."""
     return [
-        Row.of((c.kind, c.number, c.text, c.length_mm, c.quantity, c.stock), _part_id(project, c.number))
-        for c in stock_cuts(project)
+        Row.of((c.kind, c.number, c.text, c.length_mm, c.quantity, c.stock), c.part_id) for c in stock_cuts(project)
     ]
-
-
-def _part_id(project: Project, number: str) -> str:
-    part = project.part_named(number)
-    return part.id if part else ""
 
 
 @report(
