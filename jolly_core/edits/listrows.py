@@ -1,4 +1,4 @@
-"""What was edited in a list in a spreadsheet, taken in as one edit: tags, texts, titles, part numbers, order data."""
+"""What was edited in a list in a spreadsheet, taken in as one edit: tags, texts, titles, parts, lengths, order data."""
 
 from __future__ import annotations
 
@@ -11,11 +11,13 @@ from jolly_core.model import Device, Part, RuleError, Sheet
 from jolly_core.reports import BACK, Back, state_mark
 
 from .base import Id, Payload, Text, Work, edit
+from .cables import SetCable, set_cable
 from .devices import SetTag, SetText, set_tag, set_text
 from .parts import give_part
 from .points import PointCell, WritePoints, write_points
 from .sheets import ChangeSheets, SheetChange, change_sheets
 
+MOST = 100_000  # of a number in a list: a length, a price
 _PART_FIELDS = {"text": "text", "supplier": "supplier", "order_number": "order_number", "currency": "currency"}
 
 
@@ -64,7 +66,7 @@ def take_list(work: Work, payload: TakeList) -> str:
 
 
 def _one_by_one(work: Work, payload: TakeList, back: Back) -> None:
-    take = _device if payload.report == "devices" else _part
+    take = _part if payload.report.startswith("parts") else _device
     for cell in payload.cells:
         try:
             take(work, cell)
@@ -92,22 +94,36 @@ def _sheets(work: Work, cells: list[ListCell]) -> None:
 
 def _device(work: Work, cell: ListCell) -> None:
     device: Device = work.project.get("device", cell.id)
-    if cell.column == "tag":
+    if cell.column in ("tag", "card"):
         set_tag(work, SetTag.model_construct(device_id=device.id, tag=cell.value))
     elif cell.column == "text":
         set_text(work, SetText.model_construct(device_id=device.id, text=cell.value))
+    elif cell.column == "length_m":
+        set_cable(work, SetCable.model_construct(device_id=device.id, length_m=_number(cell.value, "length")))
     else:
         give_part(work, device, cell.value.strip())
+
+
+def _number(value: str, what: str) -> float:
+    """Return a number as a spreadsheet or a person writes it, 0 for nothing.
+
+    Raises:
+        RuleError: it is none, or below 0.
+    """
+    try:
+        number = float(value.replace(",", ".")) if value.strip() else 0.0
+    except ValueError:
+        number = -1.0
+    if not 0 <= number <= MOST:
+        raise RuleError(f"“{value}” is no {what}.")
+    return number
 
 
 def _part(work: Work, cell: ListCell) -> None:
     part: Part = work.project.get("part", cell.id)
     values: dict[str, Any]
     if cell.column == "price":
-        try:
-            values = {"price": float(cell.value.replace(",", ".")) if cell.value.strip() else 0.0}
-        except ValueError:
-            raise RuleError(f"“{cell.value}” is no price.") from None
+        values = {"price": _number(cell.value, "price")}
     elif cell.column == "text" and work.project.settings.part_language in part.texts:
         values = {"texts": {**part.texts, work.project.settings.part_language: cell.value}}
     else:

@@ -42,7 +42,7 @@ from .scenedxf import scenes_dxf
 from .sheetpdf import scaled_pdf, sheets_pdf, tiled_pdf, tiles
 from .sheetsvg import scene_svg
 from .spacefile import SPACE_FORMAT, space_json
-from .tables import TABLE_FORMATS, harmless, table_csv, table_json, table_pdf, table_xlsx, write_table
+from .tables import harmless, table_csv, table_pdf, table_xlsx
 from .versions import VERSION
 
 __all__ = [
@@ -84,7 +84,6 @@ __all__ = [
     "units_in",
     "units_text",
     "FORMAT",
-    "TABLE_FORMATS",
     "TOLD",
     "VERSION",
     "board_dxf",
@@ -104,7 +103,6 @@ __all__ = [
     "surface_dxf",
     "surface_pdf",
     "table_csv",
-    "table_json",
     "table_pdf",
     "table_xlsx",
     "tiled_pdf",
@@ -112,5 +110,4 @@ __all__ = [
     "wire_record",
     "write_pack",
     "write_project",
-    "write_table",
 ]

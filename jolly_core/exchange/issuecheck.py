@@ -73,7 +73,7 @@ def _same_index(project: Project, changed: Iterable[str]) -> Iterator[Finding]:
     sheets = [s for s in project.sheets_in_order() if s.id in ids and index_of(project, s.id)]
     if sheets:
         index = revisions(project)[-1].index
-        words = _count(len(sheets), "sheet", f"has changed since revision {index} and has no new index yet")
+        words = _count(len(sheets), "sheet", f"has changed since revision {index} without a new index")
         names = tuple(f"sheet {s.number}, index {index_of(project, s.id)}" for s in sheets)
         yield Finding("warning", "same-index", words, names, tuple(s.id for s in sheets))
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import csv
 import io
 import json
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
 
@@ -22,7 +22,7 @@ from jolly_core.reports import BACK, MONEY, Cell, Cooked, Row, cook, state_mark
 from jolly_core.scenes import counted_leaves, list_leaves
 
 from .sheetpdf import scaled_pdf
-from .tables import EPOCH, harmless, sheet_name
+from .tables import EPOCH, NUMBER, TEXT, WRAPPED, column_widths, harmless, row_height, sheet_name
 
 LIST_FORMATS = ("xlsx", "csv", "json", "pdf")
 ROW_MARK = "jolly-spool list"
@@ -103,8 +103,10 @@ def list_xlsx(project: Project, recipe: Recipe, cooked: Cooked) -> bytes:
     book.set_properties({"created": EPOCH, "title": cooked.title})
     page = book.add_worksheet(sheet_name(cooked.title))
     bold = book.add_format({"bold": True, "bottom": 1, "text_wrap": True, "valign": "top"})
-    for number, column in enumerate(cooked.columns):
-        page.set_column(number, number, column.width)
+    widths = column_widths(cooked.columns, cooked.rows)
+    text = book.add_format(TEXT)
+    for number, (column, width) in enumerate(zip(cooked.columns, widths, strict=True)):
+        page.set_column(number, number, width, None if column.number else text)
     head = 1 if cooked.head and cooked.head_on == "first" else 0
     if head:
         page.write_string(0, 0, cooked.head)
@@ -115,8 +117,8 @@ def list_xlsx(project: Project, recipe: Recipe, cooked: Cooked) -> bytes:
         page.set_column(len(cooked.columns), len(cooked.columns) + 1, 10, None, {"hidden": True})
         page.write_string(head, len(cooked.columns), marks.heading)
         page.write_string(head, len(cooked.columns) + 1, MARK_HEADING)
-    _print_setup(page, cooked, head)
-    styles = _Styles(book, cooked)
+    _print_setup(page, project, cooked, head)
+    styles = _Styles(book, cooked, widths)
     line = _write_rows(page, styles, cooked, marks, head + 1)
     for n, words in enumerate(cooked.foot, start=line + 1):
         page.write_string(n, 0, words)
@@ -126,16 +128,25 @@ def list_xlsx(project: Project, recipe: Recipe, cooked: Cooked) -> bytes:
     return out.getvalue()
 
 
-def _print_setup(page: Worksheet, cooked: Cooked, head: int) -> None:
+def _print_setup(page: Worksheet, project: Project, cooked: Cooked, head: int) -> None:
     page.freeze_panes(head + 1, 0)
     page.set_landscape()
     page.set_paper(9)  # A4
     page.fit_to_pages(1, 0)
     page.repeat_rows(head)
-    words = cooked.head.replace("&", "&&")
-    left = f"&L{words}" if words and cooked.head_on == "all" else ""
-    page.set_header(f"{left}&R{cooked.title.replace('&', '&&')}"[:255])
+    s = project.settings
+    words = cooked.head if cooked.head and cooked.head_on == "all" else f"{s.number} {s.name}".strip()
+    page.set_header(_header(words, cooked.title))
     page.set_footer("&RPage &P of &N")
+
+
+def _header(left: str, right: str) -> str:
+    """Return the header of a printed workbook, of which a program takes 255 letters; "&" would begin a code."""
+    room = 250 - len(right.replace("&", "&&"))
+    while len(left.replace("&", "&&")) > room:
+        left = left[:-1]
+    shown = f"&L{left.replace('&', '&&')}" if left else ""
+    return f"{shown}&R{right.replace('&', '&&')}"
 
 
 class _Marks:
@@ -160,12 +171,13 @@ def _write_rows(page: Worksheet, styles: _Styles, cooked: Cooked, marks: _Marks,
     width = len(cooked.columns)
     for written in _written(cooked):
         if isinstance(written, Row):
-            _write(page, line, written, styles.plain)
+            page.set_row(line, row_height(written, styles.widths))
+            _write(page, line, written, styles, strong=False)
             found = marks.of(written)
             for n, words in enumerate(found or ()):
                 page.write_string(line, width + n, words)
         else:
-            _write(page, line, written, styles.bold)
+            _write(page, line, written, styles, strong=True)
         line += 1
     return line
 
@@ -182,21 +194,27 @@ def _written(cooked: Cooked) -> Iterator[tuple[Cell, ...] | Row]:
 
 
 class _Styles:
-    """How the cells of each column are written, in rows and in headings and sums: money has two decimals."""
+    """How the cells of each column are written: money has two decimals, what is too long takes several lines."""
 
-    def __init__(self, book: Workbook, cooked: Cooked) -> None:
-        money = {"num_format": "0.00"}
-        plain, bold = book.add_format(money), book.add_format({"bold": True})
-        bold_money = book.add_format({"bold": True, **money})
-        keys = [c.key in MONEY for c in cooked.columns]
-        self.plain: list[Format | None] = [plain if m else None for m in keys]
-        self.bold: list[Format | None] = [bold_money if m else bold for m in keys]
+    def __init__(self, book: Workbook, cooked: Cooked, widths: list[int]) -> None:
+        money = [c.key in MONEY for c in cooked.columns]
+        text, bold = book.add_format(TEXT), book.add_format({"bold": True, **TEXT})
+        self.texts = {False: text, True: bold}
+        self.figures = {strong: _figures(book, money, {"bold": True} if strong else {}) for strong in (False, True)}
+        self.wrapped = book.add_format(WRAPPED)
+        self.widths = widths
 
 
-def _write(page: Worksheet, line: int, cells: tuple[Cell, ...], styles: Sequence[Format | None]) -> None:
-    for number, (cell, style) in enumerate(zip(cells, styles, strict=False)):
-        if isinstance(cell, str):
-            if cell:
-                page.write_string(line, number, cell, style)
-        else:
-            page.write_number(line, number, cell, style)
+def _figures(book: Workbook, money: list[bool], look: dict[str, object]) -> list[Format]:
+    """Return how the numbers of each column are written."""
+    plain, paid = book.add_format({**NUMBER, **look}), book.add_format({**NUMBER, **look, "num_format": "0.00"})
+    return [paid if m else plain for m in money]
+
+
+def _write(page: Worksheet, line: int, cells: tuple[Cell, ...], styles: _Styles, *, strong: bool) -> None:
+    for number, cell in enumerate(cells):
+        if not isinstance(cell, str):
+            page.write_number(line, number, cell, styles.figures[strong][number])
+        elif cell:
+            long = not strong and len(cell) > styles.widths[number]
+            page.write_string(line, number, cell, styles.wrapped if long else styles.texts[strong])

@@ -7,13 +7,8 @@ the same surface as it is issued: in the project's frame, with dimensions, ballo
 
 from __future__ import annotations
 
-import io
-from datetime import datetime
 from math import pi, tan
 
-import ezdxf.filemanagement
-from ezdxf._options import options
-from ezdxf.document import Drawing
 from ezdxf.layouts.layout import Modelspace
 
 from jolly_core.cabinet import (
@@ -31,6 +26,7 @@ from jolly_core.scenes import surface_leaves
 from jolly_core.scenes.paints import LAYERS
 from jolly_core.tagging import full_tag
 
+from .dxffile import dxf_bytes, new_document
 from .scenedxf import paint_scenes
 
 TEXT_MM = 8.0
@@ -45,8 +41,7 @@ def surface_dxf(project: Project, enclosure_id: str, surface: str = "plate") -> 
     """
     enclosure: Enclosure = project.get("enclosure", enclosure_id)
     width, height = surface_size(project, enclosure, surface)
-    options.write_fixed_meta_data_for_testing = True  # no time of writing in the file: equal plates, equal bytes
-    document = ezdxf.filemanagement.new("R2010", units=4)
+    document = new_document()
     for name, layer in LAYERS.items():
         document.layers.add(name, color=layer.colour, lineweight=round(layer.pen.mm * 100))
     space = document.modelspace()
@@ -70,7 +65,7 @@ def surface_dxf(project: Project, enclosure_id: str, surface: str = "plate") -> 
         _cut(space, hole, height)
     # Beside the surface at true size, which machines read, its drawing in the project's frame on a layout of the file.
     paint_scenes(project, document, document.layouts.new("Sheet"), surface_leaves(project, enclosure_id, surface))
-    return _written(document)
+    return dxf_bytes(document, width, height)
 
 
 def _cut(space: Modelspace, hole: Hole, height: float) -> None:
@@ -90,14 +85,3 @@ def _rectangle(space: Modelspace, layer: str, box: Outline, height: float) -> No
     low, high = height - box.y - box.height, height - box.y
     corners = [(box.x, low), (box.x + box.width, low), (box.x + box.width, high), (box.x, high)]
     space.add_lwpolyline(corners, close=True, dxfattribs={"layer": layer})
-
-
-def _written(document: Drawing) -> bytes:
-    document.header["$TDCREATE"] = document.header["$TDUPDATE"] = _julian(datetime(2000, 1, 1))
-    out = io.StringIO()
-    document.write(out)
-    return out.getvalue().encode("utf-8")
-
-
-def _julian(moment: datetime) -> float:
-    return moment.toordinal() + 1721424.5

@@ -5,45 +5,43 @@
 
 from __future__ import annotations
 
-import io
 import re
-from datetime import datetime
 
-import ezdxf.filemanagement
-from ezdxf._options import options
 from ezdxf.colors import rgb2int
 from ezdxf.document import Drawing
 from ezdxf.enums import TextEntityAlignment
 from ezdxf.layouts.base import BaseLayout
 
-from jolly_core.drawing import turned
+from jolly_core.drawing import ADVANCE, turned
 from jolly_core.model import Project
 from jolly_core.scenes import Arc, Art, Circle, Dot, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
 from jolly_core.scenes.paints import PENS, wire_paint
 
+from .dxffile import dxf_bytes, new_document
 from .layers import FILLS, LAYERS, LINES, layer_of
 
+APART_MM = 20.0  # between two scenes in one file
 _ALIGN = {
     "start": TextEntityAlignment.LEFT,
     "middle": TextEntityAlignment.CENTER,
     "end": TextEntityAlignment.RIGHT,
 }
+_BEFORE = {"start": 0.0, "middle": 0.5, "end": 1.0}  # the share of a text before the point it is placed by
 
 
 def scenes_dxf(project: Project, scenes: list[Scene]) -> bytes:
     """Return scenes as one DXF file, each beside the one before; equal scenes give equal bytes."""
-    options.write_fixed_meta_data_for_testing = True
-    document = ezdxf.filemanagement.new("R2010", units=4)
-    paint_scenes(project, document, document.modelspace(), scenes)
-    moment = datetime(2000, 1, 1).toordinal() + 1721424.5
-    document.header["$TDCREATE"] = document.header["$TDUPDATE"] = moment
-    out = io.StringIO()
-    document.write(out)
-    return out.getvalue().encode("utf-8")
+    document = new_document()
+    width = paint_scenes(project, document, document.modelspace(), scenes)
+    return dxf_bytes(document, width, max((s.height for s in scenes), default=0.0))
 
 
-def paint_scenes(project: Project, document: Drawing, space: BaseLayout, scenes: list[Scene]) -> None:
-    """Draw scenes into a space of a DXF document, each beside the one before; layers that lack are made."""
+def paint_scenes(project: Project, document: Drawing, space: BaseLayout, scenes: list[Scene]) -> float:
+    """Draw scenes into a space of a DXF document, each beside the one before; layers that lack are made.
+
+    Returns:
+        How wide they are together, mm.
+    """
     for name in LAYERS:
         if name not in document.layers:
             document.layers.add(name)
@@ -54,7 +52,8 @@ def paint_scenes(project: Project, document: Drawing, space: BaseLayout, scenes:
         for item in scene.items.values():
             for prim in item.placed():
                 painter.paint(prim, layer_of(item, prim))
-        left += scene.width + 20
+        left += scene.width + APART_MM
+    return max(0.0, left - APART_MM)
 
 
 class _Blocks:
@@ -136,7 +135,12 @@ class _Painter:
     def _text(self, text: Text, layer: str) -> None:
         look = {"layer": layer, "height": text.size * 0.72, "rotation": 90 if text.upward else 0}
         entity = self.space.add_text(text.words, dxfattribs=look)
-        entity.set_placement(self.at(text.x, text.y), align=_ALIGN[text.anchor])
+        there = self.at(text.x, text.y)
+        entity.set_placement(there, align=_ALIGN[text.anchor])
+        # Programs that know no alignment begin a text at its insertion point.
+        back = _BEFORE[text.anchor] * len(text.words) * ADVANCE * text.size
+        dx, dy = (0.0, back) if text.upward else (back, 0.0)
+        entity.dxf.insert = (round(there[0] - dx, 4), round(there[1] - dy, 4))
 
     def _symbol(self, art: Art, layer: str) -> None:
         """Put a symbol's block, mirrored and then turned, and its letters upright beside it."""

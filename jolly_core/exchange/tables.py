@@ -1,19 +1,20 @@
-"""Report tables as CSV, JSON, XLSX and PDF."""
+"""Report tables as CSV, XLSX and PDF."""
 
 from __future__ import annotations
 
 import csv
 import io
-import json
+from collections.abc import Iterable, Sequence
 from datetime import datetime
 from pathlib import Path
+from textwrap import wrap
 
 import xlsxwriter
 from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from jolly_core.reports import Cell, Table
+from jolly_core.reports import Cell, Column, Table
 from jolly_core.scenes import split
 
 from .fonts import BOLD, SANS, draw_text, text_width, use_fonts
@@ -45,11 +46,29 @@ def table_csv(table: Table) -> bytes:
     return out.getvalue().encode("utf-8" if table.machine else "utf-8-sig")
 
 
-def table_json(table: Table) -> bytes:
-    """Return the table as a JSON array of objects keyed by column."""
-    keys = [c.key for c in table.columns]
-    rows = [dict(zip(keys, row, strict=True)) for row in table.rows]
-    return (json.dumps(rows, ensure_ascii=False, indent=1) + "\n").encode()
+# A cell that is a text stays one when it is edited: a tag that begins with "=" does not become a formula.
+TEXT = {"valign": "top", "num_format": "@"}
+WRAPPED = {**TEXT, "text_wrap": True}
+NUMBER = {"valign": "top", "align": "right", "indent": 1}  # away from the text to its right
+LINE_POINTS = 15.0
+WIDEST = 48  # characters of a column of a workbook; longer cells take several lines
+
+
+def column_widths(columns: Sequence[Column], rows: Iterable[tuple[Cell, ...]]) -> list[int]:
+    """Return the widths of the columns of a workbook, in characters: as told, up to WIDEST for what they hold."""
+    widths = [c.width for c in columns]
+    for row in rows:
+        for number, cell in enumerate(row):
+            if len(str(cell)) >= widths[number]:
+                widths[number] = max(widths[number], min(WIDEST, len(str(cell)) + 2))
+    return widths
+
+
+def row_height(row: tuple[Cell, ...], widths: list[int]) -> float | None:
+    """Return how tall a row of a workbook is, in points, None when one line will do: not all programs find it out."""
+    long = [(cell, width) for cell, width in zip(row, widths, strict=False) if len(str(cell)) > width]
+    most = max((len(wrap(str(cell), width - 2)) for cell, width in long if isinstance(cell, str)), default=1)
+    return LINE_POINTS * most if most > 1 else None
 
 
 def table_xlsx(table: Table) -> bytes:
@@ -59,16 +78,19 @@ def table_xlsx(table: Table) -> bytes:
     book.set_properties({"created": EPOCH})
     page = book.add_worksheet(sheet_name(table.title))
     heading = book.add_format({"bold": True, "bottom": 1})
+    plain, wrapped, figure = (book.add_format(look) for look in (TEXT, WRAPPED, NUMBER))
+    widths = column_widths(table.columns, table.rows)
     for number, column in enumerate(table.columns):
-        page.set_column(number, number, column.width)
+        page.set_column(number, number, widths[number])
         page.write_string(0, number, column.heading, heading)
     page.freeze_panes(1, 0)
     for line, row in enumerate(table.rows, start=1):
+        page.set_row(line, row_height(row, widths))
         for number, cell in enumerate(row):
             if isinstance(cell, str):
-                page.write_string(line, number, cell)
+                page.write_string(line, number, cell, wrapped if len(cell) > widths[number] else plain)
             else:
-                page.write_number(line, number, cell)
+                page.write_number(line, number, cell, figure)
     for line, words in enumerate(table.foot, start=len(table.rows) + 2):
         page.write_string(line, 0, words)
     if table.rows:
@@ -155,17 +177,3 @@ def _row(canvas: Canvas, row: list[list[str]], widths: list[float], y: float, fa
     canvas.setLineWidth(pen)
     canvas.line(MARGIN, below, MARGIN + sum(widths), below)
     return y - _tall(row)
-
-
-TABLE_FORMATS = ("csv", "json", "xlsx", "pdf")
-
-
-def write_table(table: Table, format: str, project_name: str, fonts: Path) -> bytes:
-    """Return the table in one of TABLE_FORMATS."""
-    if format == "csv":
-        return table_csv(table)
-    if format == "json":
-        return table_json(table)
-    if format == "xlsx":
-        return table_xlsx(table)
-    return table_pdf(table, project_name, fonts)

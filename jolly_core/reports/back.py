@@ -7,6 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from hashlib import sha256
 
+from jolly_core.cables import cable_length_m
 from jolly_core.library import text_in
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag
@@ -38,6 +39,18 @@ def _device(project: Project, id: str) -> State | None:
         return None
     part = project.parts.get(device.part_id)
     return {"tag": full_tag(project, device), "text": device.text, "number": part.number if part else ""}
+
+
+def _card(project: Project, id: str) -> State | None:
+    state = _device(project, id)
+    return {"card": state["tag"], "part": state["number"]} if state is not None else None
+
+
+def _cable(project: Project, id: str) -> State | None:
+    state, cable = _device(project, id), next((c for c in project.cables.values() if c.device_id == id), None)
+    if state is None or cable is None:
+        return None
+    return {"tag": state["tag"], "number": state["number"], "length_m": cable_length_m(project, cable)[0] or ""}
 
 
 def _device_name(project: Project, id: str) -> str:
@@ -80,6 +93,9 @@ BACK: dict[str, Back] = {
     "devices": Back(_device, _device_name),
     "sheets": Back(_sheet, _sheet_name),
     "io": Back(_point, _point_name),
+    "cables": Back(_cable, _device_name, ("length_m",)),
+    "cable-cuts": Back(_cable, _device_name, ("length_m",)),
+    "cards": Back(_card, _device_name),
     "parts": Back(_part, _part_name, ("price",)),
     "parts-by-place": Back(_part, _part_name, ("price",)),
 }

@@ -1,6 +1,5 @@
 """Documents of a project: reports, sheets as PDF, the project file."""
 
-from dataclasses import replace
 from typing import Literal
 
 from django.conf import settings
@@ -10,7 +9,7 @@ from ninja.errors import HttpError
 from typing_extensions import TypedDict
 
 from jolly_core.exchange import (
-    TABLE_FORMATS,
+    LIST_FORMATS,
     board_dxf,
     board_pdf,
     cabinet_gltf,
@@ -22,13 +21,15 @@ from jolly_core.exchange import (
     space_json,
     surface_dxf,
     surface_pdf,
+    table_csv,
+    table_xlsx,
     whole_set,
+    write_list,
     write_pack,
     write_project,
-    write_table,
 )
 from jolly_core.model import SURFACES, Project
-from jolly_core.reports import REPORTS, Table, run_report
+from jolly_core.reports import REPORTS, plain_recipe, run_report
 from jolly_core.scenes import is_generated, leaves_of, page_of, scene_of, surface_scene
 from jolly_server.benches.iolist import points_table
 from jolly_server.benches.terminals import strip_table
@@ -43,8 +44,8 @@ from .lists_api import OF_PARTS
 router = Router(tags=["issuing"])
 
 
-def _with_foot(project: Project, table: Table, kind: str, user: User) -> Table:
-    return replace(table, foot=tuple(stale_lines(project, user))) if kind in OF_PARTS else table
+def _foot(project: Project, kind: str, user: User) -> tuple[str, ...]:
+    return tuple(stale_lines(project, user)) if kind in OF_PARTS else ()
 
 
 class ReportLine(TypedDict):
@@ -85,24 +86,24 @@ def report_rows(request: HttpRequest, project_id: str, kind: str) -> ReportRows:
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        table = _with_foot(held.project, run_report(held.project, kind), kind, request.user)
+        table = run_report(held.project, kind)
+        foot = (*table.foot, *_foot(held.project, kind, request.user))
     columns: list[ColumnValue] = [{"key": c.key, "heading": c.heading, "width": c.width} for c in table.columns]
-    return {"title": table.title, "columns": columns, "rows": table.rows, "foot": list(table.foot)}
+    return {"title": table.title, "columns": columns, "rows": table.rows, "foot": list(foot)}
 
 
 @router.get("/{project_id}/reports/{kind}/{format}")
 def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -> HttpResponse:
     """Give a report as a file."""
     role_in(request, project_id)
-    if format not in TABLE_FORMATS:
-        raise HttpError(404, f"Reports come as {', '.join(TABLE_FORMATS)}.")
+    if format not in LIST_FORMATS:
+        raise HttpError(404, f"Reports come as {', '.join(LIST_FORMATS)}.")
     held = loaded(project_id)
     with held.lock:
-        table = _with_foot(held.project, run_report(held.project, kind), kind, request.user)
-        s = held.project.settings
-    name = f"{s.number} {s.name}".strip()
-    content = write_table(table, format, name, settings.JOLLY.fonts)
-    return file_answer(content, TYPES[format], f"{s.number}-{kind}.{format}")
+        foot = _foot(held.project, kind, request.user)
+        content = write_list(held.project, plain_recipe(kind), format, settings.JOLLY.fonts, foot)
+        number = held.project.settings.number
+    return file_answer(content, TYPES[format], f"{number}-{kind}.{format}")
 
 
 @router.get("/{project_id}/drawing.pdf")
@@ -155,9 +156,9 @@ def strip_file(request: HttpRequest, project_id: str, strip_id: str, format: str
     held = loaded(project_id)
     with held.lock:
         table = strip_table(held.project, strip_id)
-        s = held.project.settings
-    content = write_table(table, format, f"{s.number} {s.name}".strip(), settings.JOLLY.fonts)
-    return file_answer(content, TYPES[format], f"{s.number}-strip.{format}")
+        number = held.project.settings.number
+    content = table_xlsx(table) if format == "xlsx" else table_csv(table)
+    return file_answer(content, TYPES[format], f"{number}-strip.{format}")
 
 
 @router.get("/{project_id}/points.{format}")
@@ -169,9 +170,9 @@ def points_file(request: HttpRequest, project_id: str, format: str) -> HttpRespo
     held = loaded(project_id)
     with held.lock:
         table = points_table(held.project)
-        s = held.project.settings
-    content = write_table(table, format, f"{s.number} {s.name}".strip(), settings.JOLLY.fonts)
-    return file_answer(content, TYPES[format], f"{s.number}-points.{format}")
+        number = held.project.settings.number
+    content = table_xlsx(table) if format == "xlsx" else table_csv(table)
+    return file_answer(content, TYPES[format], f"{number}-points.{format}")
 
 
 def _page_number(project: Project, id: str) -> str:

@@ -15,9 +15,9 @@ from jsonschema import Draft202012Validator
 from openpyxl import load_workbook
 from pypdf import PdfReader
 
-from jolly_core.exchange import harmless, read_project, sheets_pdf, table_pdf, table_xlsx, write_project, write_table
+from jolly_core.exchange import harmless, read_project, sheets_pdf, table_pdf, table_xlsx, write_list, write_project
 from jolly_core.model import FileError, Project
-from jolly_core.reports import REPORTS, Column, Table, run_report
+from jolly_core.reports import REPORTS, Column, Table, plain_recipe, run_report
 from jolly_core.testing import DEMO, Workbench
 
 ROOT = Path(__file__).resolve().parents[3]
@@ -135,12 +135,13 @@ class Tables(TestCase):
                 self.assertTrue(report.help)
                 table = run_report(project, key)
                 self.assertTrue(all(len(row) == len(table.columns) for row in table.rows))
-                rows = list(csv.reader(io.StringIO(write_table(table, "csv", "p", FONTS).decode("utf-8-sig"))))
+                recipe = plain_recipe(key)
+                rows = list(csv.reader(io.StringIO(write_list(project, recipe, "csv", FONTS).decode("utf-8-sig"))))
                 self.assertEqual(len(rows), len(table.rows) + 1)
                 self.assertEqual(rows[0], [c.heading for c in table.columns])
-                self.assertEqual(len(json.loads(write_table(table, "json", "p", FONTS))), len(table.rows))
-                book = load_workbook(io.BytesIO(write_table(table, "xlsx", "p", FONTS)))
-                self.assertEqual(book.active.max_row, len(table.rows) + 1)  # type: ignore[union-attr]  # it is there
+                self.assertEqual(len(json.loads(write_list(project, recipe, "json", FONTS))), len(table.rows))
+                book = load_workbook(io.BytesIO(write_list(project, recipe, "xlsx", FONTS)))
+                self.assertEqual(book.active.max_row - len(table.foot) - bool(table.foot), len(table.rows) + 1)  # type: ignore[union-attr]  # it is there
 
     def test_the_pdf_table_pages_and_keeps_its_letters(self) -> None:
         table = Table("Wires Ω µ é ß Ł", (Column("a", "Number"),), [(f"row {i}",) for i in range(80)])

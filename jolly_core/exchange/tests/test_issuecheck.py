@@ -64,7 +64,7 @@ class Check(TestCase):
         new = self.bench.new("add-sheet", number="40", title="Fan")
         self.bench.do("freeze-revision", index="A", sheet_ids=[self.bench.sheet], text="First", reason="test")
         codes = {f.code: f for f in issue_check(self.bench.project, FONTS, (), [self.bench.sheet, new])}
-        self.assertEqual(codes["same-index"].words, "1 sheet has changed since revision A and has no new index yet")
+        self.assertEqual(codes["same-index"].words, "1 sheet has changed since revision A without a new index")
         self.assertEqual(codes["same-index"].names, ("sheet 30, index A",), "a new one bears none yet")
         self.assertNotIn("same-index", found(self.bench.project))
 

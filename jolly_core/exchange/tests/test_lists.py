@@ -11,12 +11,14 @@ from typing import Any
 from unittest import TestCase
 
 from openpyxl import Workbook, load_workbook
+from openpyxl.utils import get_column_letter
 from openpyxl.worksheet.worksheet import Worksheet
 from pypdf import PdfReader
 
 from jolly_core.exchange import ListBack, read_list, read_project, unwritable, write_list
 from jolly_core.model import FileError, Project, Recipe, RuleError
 from jolly_core.reports import cook, plain_recipe
+from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO, Workbench
 
 FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
@@ -55,11 +57,45 @@ class Xlsx(TestCase):
         self.assertIn(self.project.settings.name, str(head.left.text) if head is not None else "")
         self.assertEqual([c.value for c in page[1]][:4], ["Tag", "Words", "Part number", "Price each"])
 
+    def test_a_report_as_it_is_names_its_project_at_the_top_of_every_printed_page(self) -> None:
+        def heads(project: Project) -> tuple[str, str]:
+            _, page = sheet_in(write_list(project, plain_recipe("parts"), "xlsx", FONTS))
+            assert page.oddHeader is not None
+            return str(page.oddHeader.left.text or ""), str(page.oddHeader.right.text)
+
+        self.assertEqual(heads(self.project), ("PM-0417 Kiln 2", "Parts list"))
+        self.assertEqual(heads(Workbench(frame="zones").project), ("", "Parts list"))
+        bench = Workbench(frame="zones")
+        bench.do("change-settings", number="&" * 190, name="Malt")
+        long = bench.project
+        left, right = heads(long)
+        self.assertTrue(left.startswith("&&&&"), left)
+        self.assertEqual(right, "Parts list")
+
+    def test_columns_are_as_wide_as_what_they_hold_and_what_is_longer_takes_several_lines(self) -> None:
+        _, page = sheet_in(write_list(self.project, plain_recipe("parts"), "xlsx", FONTS))
+        shown = len(plain_recipe("parts").columns)
+        widths = {c: page.column_dimensions[get_column_letter(c)].width for c in range(1, shown + 1)}
+        several = 0
+        for row in page.iter_rows(min_row=2, max_row=page.max_row - 1, max_col=shown):
+            for cell in row:
+                if isinstance(cell.value, str) and len(cell.value) > widths[cell.column] - 0.5:
+                    several += 1
+                    self.assertTrue(cell.alignment.wrap_text, cell.value)
+                    height = page.row_dimensions[cell.row].height or 0
+                    self.assertGreaterEqual(height / 15 * widths[cell.column], len(cell.value), cell.value)
+        self.assertGreater(several, 0)
+
+    def test_a_column_of_texts_takes_what_is_typed_for_a_text_where_it_is_empty_too(self) -> None:
+        _, page = sheet_in(write_list(self.project, MINE, "xlsx", FONTS))
+        formats = [page.column_dimensions[get_column_letter(n)].number_format for n in (1, 2, 3, 4)]
+        self.assertEqual(formats, ["@", "@", "@", "General"])
+
     def test_numbers_are_numbers_and_texts_that_look_like_formulas_are_texts(self) -> None:
         _, page = sheet_in(write_list(self.project, MINE, "xlsx", FONTS))
         rows = {row[0].value: row for row in page.iter_rows(min_row=2)}
         contactor = rows["=K2+KP2-QA1"]
-        self.assertEqual(contactor[0].data_type, "s")
+        self.assertEqual((contactor[0].data_type, contactor[0].number_format), ("s", "@"))
         self.assertIsInstance(contactor[3].value, (int, float))
 
     def test_sums_stand_below_groups_and_below_all(self) -> None:
@@ -167,9 +203,9 @@ class TakenBack(TestCase):
     def edited(self, report: str, **cells: str) -> ListBack:
         """Write a list, edit cells of it by what they say, take it in, and return what was found."""
         self.book, self.page = sheet_in(write_list(self.bench.project, plain_recipe(report), "xlsx", FONTS))
-        named = [c for row in self.page.iter_rows(min_row=2) for c in row if c.value in cells]
+        named = [c for row in self.page.iter_rows(min_row=2) for c in row if str(c.value) in cells]
         for cell, after in [(c, cells[str(c.value)]) for c in named]:
-            cell.value = after
+            cell.value, cell.data_type = after, "s"  # as in a cell whose format is text
         found = self.read()
         given = [{"id": c.id, "column": c.column, "value": c.after, "mark": c.mark} for c in found.cells]
         self.bench.do("take-list", report=found.report, cells=given)
@@ -196,6 +232,21 @@ class TakenBack(TestCase):
         self.bench.new("add-point", tag="B8")
         with self.assertRaisesRegex(RuleError, "There is a point B8 already"):
             self.edited("io", B7="B8")
+
+    def test_cables_take_tag_part_and_length_and_cards_their_tag_and_part(self) -> None:
+        self.bench.project = project = demo()
+        tags = {full_tag(project, d): d.id for d in project.devices.values()}
+        cable, card = tags["=K2+KP2-WD1"], tags["=K2+KP2-KF1"]
+        self.edited("cables", **{"=K2+KP2-WD1": "=K2+KP2-WD71", "35": "36,5"})
+        self.edited("cable-cuts", **{"QL-C4G2.5": "QL-C4G4"})
+        record = next(c for c in project.cables.values() if c.device_id == cable)
+        self.assertEqual(full_tag(project, project.devices[cable]), "=K2+KP2-WD71")
+        self.assertEqual((record.length_m, project.parts[project.devices[cable].part_id].number), (36.5, "QL-C4G4"))
+        with self.assertRaisesRegex(RuleError, "WD71: “long” is no length"):
+            cells = [{"id": cable, "column": "length_m", "value": "long"}]
+            self.bench.do("take-list", report="cables", cells=cells)
+        self.edited("cards", **{"=K2+KP2-KF1": "=K2+KP2-KF71"})
+        self.assertEqual(full_tag(project, project.devices[card]), "=K2+KP2-KF71")
 
     def test_a_row_whose_object_changed_since_is_refused_by_name_and_others_are_not(self) -> None:
         self.page.cell(self.row("-PF1"), 2).value = "Auger runs"

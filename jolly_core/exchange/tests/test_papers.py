@@ -18,11 +18,11 @@ from pypdf import PdfReader
 from reportlab.pdfbase import pdfmetrics
 
 from jolly_core.drawing import GRID_MM, pin_points
-from jolly_core.exchange import read_project, sheets_pdf, write_pack
+from jolly_core.exchange import read_project, sheets_pdf, write_list, write_pack
 from jolly_core.exchange.fonts import SANS, runs, text_width, use_fonts
 from jolly_core.exchange.pdflinks import bookmarks
 from jolly_core.model import GoneError, Project
-from jolly_core.reports import run_report
+from jolly_core.reports import plain_recipe
 from jolly_core.scenes import BLOCKS, board_places, generated_pages, page_leaves, texts_in
 from jolly_core.tagging import pin_name
 from jolly_core.testing import DEMO, Workbench
@@ -185,13 +185,11 @@ class Letters(TestCase):
             self.assertIn(piece, text)
 
     def test_a_table_wraps_what_is_long_and_cuts_nothing(self) -> None:
-        from jolly_core.exchange import write_table
-
         project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
         part = next(iter(project.parts.values()))
         words = "A very long description of a part that no column has room for, however wide it may be " * 3
         project.parts[part.id] = replace(part, text=f"{words}中文")
-        reader = PdfReader(io.BytesIO(write_table(run_report(project, "parts"), "pdf", "Kiln 2", FONTS)))
+        reader = PdfReader(io.BytesIO(write_list(project, plain_recipe("parts"), "pdf", FONTS)))
         text = " ".join(page.extract_text() for page in reader.pages)
         self.assertNotIn("…", text)
         self.assertEqual("".join(text.split()).count("Averylongdescription"), 3)

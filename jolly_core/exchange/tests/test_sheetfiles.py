@@ -9,9 +9,11 @@ from xml.etree import ElementTree
 from ezdxf import recover
 from ezdxf.document import Drawing
 from ezdxf.entities.insert import Insert
+from ezdxf.entities.text import Text as DxfText
 
-from jolly_core.drawing import GRID_MM, pin_points
-from jolly_core.exchange import read_project, scene_svg, scenes_dxf, whole_set
+from jolly_core.cabinet import surface_size
+from jolly_core.drawing import ADVANCE, GRID_MM, pin_points
+from jolly_core.exchange import read_project, scene_svg, scenes_dxf, surface_dxf, whole_set
 from jolly_core.exchange.layers import LAYERS
 from jolly_core.exchange.packitems import files_of
 from jolly_core.model import Project
@@ -45,6 +47,40 @@ class Dxf(TestCase):
                 self.assertLessEqual(set(words), set(shown), id)
                 self.assertLessEqual({e.dxf.layer for e in space}, set(LAYERS), id)
                 self.assertEqual(len(space.query("INSERT")), sum(isinstance(p, Art) for p in prims), id)
+
+    def test_the_header_says_how_large_the_drawing_is_so_that_viewers_find_it(self) -> None:
+        project = demos()[0]
+        enclosure = next(iter(project.enclosures))
+        leaves = leaves_of(project, project.sheets_in_order()[0].id)
+        width, height = sum(s.width + 20 for s in leaves) - 20, leaves[0].height
+        plate = surface_size(project, project.enclosures[enclosure], "plate")
+        for content, size in (
+            (scenes_dxf(project, leaves), (width, height)),
+            (surface_dxf(project, enclosure), plate),
+            (scenes_dxf(project, []), (0.0, 0.0)),
+        ):
+            document = self.read(content)
+            self.assertEqual(document.header["$EXTMIN"], (0, 0, 0))
+            self.assertEqual(document.header["$EXTMAX"], (*size, 0))
+            self.assertEqual(document.header["$LIMMAX"], size)
+            self.assertEqual(document.viewports.get_config("*Active")[0].dxf.center, (size[0] / 2, size[1] / 2))
+
+    def test_a_text_begins_where_it_would_without_its_alignment(self) -> None:
+        project = demos()[0]
+        sheet = next(s for s in project.sheets_in_order() if s.number == "30")
+        space = self.read(scenes_dxf(project, [sheet_scene(project, sheet.id)])).modelspace()
+        seen = set()
+        for text in space.query("TEXT"):
+            assert isinstance(text, DxfText)
+            _, at, second = text.get_placement()
+            start, upward = text.dxf.insert, text.dxf.rotation == 90
+            along = at.y - start.y if upward else at.x - start.x
+            long = len(text.dxf.text) * ADVANCE * text.dxf.height / 0.72
+            share = {0: 0.0, 1: 0.5, 2: 1.0}[text.dxf.halign]
+            self.assertAlmostEqual(along, share * long, places=3, msg=text.dxf.text)
+            self.assertIsNone(second)
+            seen.add((text.dxf.halign, upward))
+        self.assertLessEqual({(0, False), (1, False), (2, False)}, seen)
 
     def test_things_lie_on_the_layers_of_what_they_are(self) -> None:
         project = demos()[0]

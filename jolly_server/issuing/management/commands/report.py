@@ -6,8 +6,8 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import CommandError, CommandParser
 
-from jolly_core.exchange import TABLE_FORMATS, write_table
-from jolly_core.reports import grouped_reports, run_report
+from jolly_core.exchange import LIST_FORMATS, write_list
+from jolly_core.reports import grouped_reports, plain_recipe
 from jolly_server.projects.command import ProjectCommand
 
 
@@ -20,7 +20,7 @@ class Command(ProjectCommand):
         """Declare the arguments."""
         parser.add_argument("project", nargs="?", help="id or number of the project, see project_list")
         parser.add_argument("kind", nargs="?", help="which report, see --list")
-        parser.add_argument("--format", choices=TABLE_FORMATS, default="csv")
+        parser.add_argument("--format", choices=LIST_FORMATS, default="csv")
         parser.add_argument("--out", type=Path, help="file to write; standard output without it")
         parser.add_argument("--list", action="store_true", help="list the reports")
 
@@ -33,6 +33,5 @@ class Command(ProjectCommand):
         if not options["project"] or not options["kind"]:
             raise CommandError("Name a project and a report, or use --list.")
         project = self.open(options["project"])
-        table = run_report(project, options["kind"])
-        name = f"{project.settings.number} {project.settings.name}".strip()
-        self.give(write_table(table, options["format"], name, settings.JOLLY.fonts), options["out"])
+        content = write_list(project, plain_recipe(options["kind"]), options["format"], settings.JOLLY.fonts)
+        self.give(content, options["out"])
