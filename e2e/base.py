@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import os
+import socket
 import sqlite3
 from dataclasses import replace
 from typing import Any
 
 from django.conf import settings
+from django.contrib.auth import get_user_model
 from django.db import connection
-from django.test import LiveServerTestCase, override_settings
-from playwright.sync_api import BrowserContext, Locator, Page, expect, sync_playwright
+from django.test import Client, LiveServerTestCase, override_settings
+from django.test.testcases import LiveServerThread, QuietWSGIRequestHandler
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.model import Project
+from jolly_server.accounts.api import DEMO_USER
 from jolly_server.demo.services import seed
 from jolly_server.projects.store import forget, load_rows
 
@@ -29,23 +33,51 @@ SEEDED: list[sqlite3.Connection] = []
 DEMO = override_settings(JOLLY=replace(settings.JOLLY, demo=True))
 
 
+def _free_port() -> int:
+    with socket.socket() as found:
+        found.bind(("127.0.0.1", 0))
+        return int(found.getsockname()[1])
+
+
+PORT = _free_port()  # one for all stories, so that scripts once loaded are known in the next one
+PLAYWRIGHT: list[Playwright] = []
+BROWSERS: dict[tuple[str, ...], Browser] = {}
+
+
+def browser_with(flags: tuple[str, ...]) -> Browser:
+    """Return the browser started with some flags, the same one for all stories."""
+    if flags not in BROWSERS:
+        if not BROWSERS:
+            PLAYWRIGHT.append(sync_playwright().start())
+        BROWSERS[flags] = PLAYWRIGHT[0].chromium.launch(executable_path=CHROMIUM, args=list(flags))
+    return BROWSERS[flags]
+
+
+class ServerOnOnePort(LiveServerThread):
+    """The live server of a story, on the port that the one before has just left."""
+
+    def _create_server(self, connections_override: Any = None) -> Any:
+        return self.server_class(
+            (self.host, self.port),
+            QuietWSGIRequestHandler,
+            allow_reuse_address=True,
+            connections_override=connections_override,
+        )
+
+
 @DEMO
 class Story(LiveServerTestCase):
     """A browser story against a live server with the demo loaded."""
 
     flags = FLAGS
 
+    port = PORT
+    server_thread_class = ServerOnOnePort
+
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=cls.flags)
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        cls.browser.close()
-        cls.playwright.stop()
-        super().tearDownClass()
+        cls.browser = browser_with(tuple(cls.flags))
 
     def setUp(self) -> None:
         forget()
@@ -55,7 +87,10 @@ class Story(LiveServerTestCase):
 
     def tearDown(self) -> None:
         for context in list(self.browser.contexts):
-            context.close()
+            if context is self.browser.contexts[0]:
+                self._emptied(context)
+            else:
+                context.close()
         self.assertEqual(self.problems, [], "the browser reported errors")
 
     @staticmethod
@@ -69,20 +104,36 @@ class Story(LiveServerTestCase):
         else:
             SEEDED[0].backup(connection.connection)
 
+    def _emptied(self, context: BrowserContext) -> None:
+        """Leave nothing of a story in the context that the next one begins in, but the scripts it has loaded."""
+        for page in context.pages:
+            page.close()
+        empty = context.new_page()
+        kept = {"origin": self.live_server_url, "storageTypes": "cookies,local_storage,indexeddb"}
+        context.new_cdp_session(empty).send("Storage.clearDataForOrigin", kept)
+        empty.close()
+
     def visitor(self) -> Page:
         """Open a browser of its own, at the first page."""
-        context: BrowserContext = self.browser.new_context(viewport={"width": 1280, "height": 800})
-        context.set_default_timeout(15_000)
+        contexts = self.browser.contexts
+        if contexts and not contexts[0].pages:
+            context = contexts[0]
+        else:
+            context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+            context.set_default_timeout(15_000)
         page = context.new_page()
         page.on("pageerror", lambda error: self.problems.append(str(error)))
         page.goto(self.live_server_url)
         return page
 
     def sign_in(self, page: Page) -> None:
-        """Enter by the demo's button and open the kiln project."""
-        page.get_by_role("button", name="Open the demo project").click()
-        page.get_by_role("link", name="Kiln 2").click()
-        expect(self.symbols(page).first).to_be_visible()
+        """Come in as Anna and open the kiln project; stories of the door itself use its buttons."""
+        client = Client()
+        client.force_login(get_user_model().objects.get(username=DEMO_USER))
+        name = settings.SESSION_COOKIE_NAME
+        page.context.add_cookies([{"name": name, "value": client.cookies[name].value, "url": self.live_server_url}])
+        page.goto(f"{self.live_server_url}/p/kiln-2")
+        self.symbols(page).first.wait_for()
 
     def new_sheet(self, page: Page, number: str, title: str) -> None:
         """Add an empty ladder sheet and wait for its rails."""

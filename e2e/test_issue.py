@@ -66,7 +66,7 @@ class Recipes(IssueStory):
         rows = page.get_by_role("table", name="Rows of the recipe")
         expect(rows.locator("tr[data-line=sums]").last).to_contain_text(str(len(panel)))
         self.done(page, lambda: recipe.get_by_role("button", name="Keep the recipe").click())
-        expect(page.get_by_role("button", name=re.compile("Panel devices by supplier"))).to_be_visible()
+        expect(page.get_by_role("button", name=re.compile("^Panel devices by supplier"))).to_be_visible()
         # One text is edited, one row's device changes in the meantime, one cell is a formula.
         book = load_workbook(io.BytesIO(self.downloaded(page, "XLSX")))
         first, second, third = self.edited(book)

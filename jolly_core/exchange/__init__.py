@@ -42,6 +42,7 @@ from .scenedxf import scenes_dxf
 from .sheetpdf import scaled_pdf, sheets_pdf, tiled_pdf, tiles
 from .sheetsvg import scene_svg
 from .spacefile import SPACE_FORMAT, space_json
+from .statessvg import states_svg
 from .tables import harmless, table_csv, table_pdf, table_xlsx
 from .versions import VERSION
 
@@ -102,6 +103,7 @@ __all__ = [
     "sheets_pdf",
     "surface_dxf",
     "surface_pdf",
+    "states_svg",
     "table_csv",
     "table_pdf",
     "table_xlsx",

@@ -23,23 +23,38 @@ def scene_svg(project: Project, scene: Scene, *, texts: bool = True) -> str:
     Args:
         texts: whether texts are painted; in a picture of a few centimetres they only cost.
     """
-    painter = _Painter(project, texts)
+    return document(scene.width, scene.height, painted(project, scene, texts=texts))
+
+
+def document(width: float, height: float, body: str) -> str:
+    """Return an SVG document of a width and a height in mm, on paper."""
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:g} {height:g}" width="{width:g}mm" '
+        f'height="{height:g}mm"><rect width="100%" height="100%" fill="{TONES["paper"]}"/>{body}</svg>'
+    )
+
+
+def painted(project: Project, scene: Scene, *, texts: bool = True, prefix: str = "") -> str:
+    """Return what a scene's document holds.
+
+    Args:
+        prefix: of the ids of its symbols, where several scenes stand in one document.
+    """
+    painter = _Painter(project, texts, prefix)
     runs = groupby(scene.items.values(), key=layer_of)
     body = "".join(f'<g class="{layer.lower()}">{painter.items(items)}</g>' for layer, items in runs)
     symbols = "".join(painter.symbols.values())
-    size = f"{scene.width:g} {scene.height:g}"
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {size}" width="{scene.width:g}mm" '
-        f'height="{scene.height:g}mm"><rect width="100%" height="100%" fill="{TONES["paper"]}"/>'
         f"{f'<defs>{symbols}</defs>' if symbols else ''}"
-        f'<g fill="none" stroke="{INK}" stroke-linecap="round" stroke-linejoin="round">{body}</g></svg>'
+        f'<g fill="none" stroke="{INK}" stroke-linecap="round" stroke-linejoin="round">{body}</g>'
     )
 
 
 class _Painter:
-    def __init__(self, project: Project, texts: bool) -> None:
+    def __init__(self, project: Project, texts: bool, prefix: str) -> None:
         self.project = project
         self.texts = texts
+        self.prefix = prefix
         self.symbols: dict[tuple[str, int], str] = {}  # drawn once, by definition and poles
 
     def items(self, items: Iterable[Item]) -> str:
@@ -66,8 +81,8 @@ class _Painter:
         key = (art.key, art.poles)
         if key not in self.symbols:
             body = "".join(self.prim(p) for p in prims if not isinstance(p, Text))
-            self.symbols[key] = f'<g id="symbol-{len(self.symbols) + 1}">{body}</g>'
-        id = f"symbol-{list(self.symbols).index(key) + 1}"
+            self.symbols[key] = f'<g id="{self.prefix}symbol-{len(self.symbols) + 1}">{body}</g>'
+        id = f"{self.prefix}symbol-{list(self.symbols).index(key) + 1}"
         turn = f"translate({art.x:g} {art.y:g}) rotate({art.rotation}){flip}"
         placed = f'<use href="#{id}" transform="{turn}"/>'
         for p in prims if self.texts else ():

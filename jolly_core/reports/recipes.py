@@ -10,7 +10,7 @@ from itertools import groupby
 from jolly_core.model import Project, Recipe, RuleError, Sheet
 from jolly_core.tagging import filled, natural
 
-from .registry import REPORTS, Cell, Column, Row, Table, as_row, full_report
+from .registry import REPORTS, Cell, Column, Row, Table, as_row, full_report, report_called
 
 PIECE = re.compile(r"\{([^{}]*)\}")
 MONEY = ("price", "sum")  # columns that are in the currency of their row
@@ -162,9 +162,7 @@ def plain_recipe(key: str, id: str = "", name: str = "") -> Recipe:
     Raises:
         RuleError: there is no such report.
     """
-    report = REPORTS.get(key)
-    if report is None:
-        raise RuleError(f"There is no report “{key}”.", field="report")
+    report = report_called(key)
     columns = tuple({"key": c.key} for c in report.columns if not c.extra)
     return Recipe(id or key, name or report.title, key, columns, head_on="none")
 

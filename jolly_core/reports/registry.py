@@ -153,15 +153,25 @@ def run_report(project: Project, key: str) -> Table:
     return replace(table, columns=tuple(table.columns[n] for n in shown), rows=rows)
 
 
+def report_called(key: str) -> Report:
+    """Return a report by its key.
+
+    Raises:
+        RuleError: there is none; the message lists those there are.
+    """
+    found = REPORTS.get(key)
+    if found is None:
+        raise RuleError(f"There is no report “{key}”. There are: {', '.join(REPORTS)}.", field="report")
+    return found
+
+
 def full_report(project: Project, key: str) -> Table:
     """Return the table of a report with all its columns.
 
     Raises:
         RuleError: as `run_report`.
     """
-    found = REPORTS.get(key)
-    if found is None:
-        raise RuleError(f"There is no report “{key}”. There are: {', '.join(REPORTS)}.", field="kind")
+    found = report_called(key)
     rows = list(_rows(project, found.build)) if found.keeps else found.build(project)
     foot = (f"{FAILED[key]}. Tell who made it.",) if key in FAILED else ()
     table = Table(found.title, found.columns, rows, foot, found.machine)

@@ -62,7 +62,11 @@ class Commands(DemoCase):
         found = json.loads(self.run_command("project_diff", str(path), KILN, json=True))
         self.assertEqual({c["kind"] for c in found["changes"]}, {"wire"})
         self.assertEqual({j["act"] for j in found["work"]}, {"relabel"})
-        self.assertGreaterEqual(len(found["sheets"]), 1)
+        numbers = {sheet["number"] for sheet in found["sheets"]}
+        folder = self.folder / "drawn" / "here"
+        self.run_command("project_diff", str(path), KILN, drawings=folder)
+        self.assertEqual({file.stem for file in folder.iterdir()}, {f"sheet-{n}" for n in numbers})
+        self.assertIn(">7777<", (folder / f"sheet-{min(numbers)}.svg").read_text(encoding="utf-8"))
         with self.assertRaisesRegex(CommandError, "No project has the id or number"):
             self.run_command("project_diff", str(path), "nothing")
 
