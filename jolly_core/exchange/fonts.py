@@ -9,8 +9,10 @@ from __future__ import annotations
 import io
 from functools import lru_cache
 from pathlib import Path
+from typing import Any
 
 from fontTools.ttLib import TTFont as FontFile  # type: ignore[import-untyped]  # it brings no types
+from reportlab.lib.pagesizes import A4
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
@@ -40,6 +42,12 @@ def use_fonts(folder: Path) -> None:
         if not path.is_file():
             raise FileError(f"The font {file} is missing in {folder}. Run ./start once to install it.")
         pdfmetrics.registerFont(TTFont(name, str(path)))
+
+
+def new_canvas(out: io.BytesIO, size: tuple[float, float] = A4) -> Canvas:
+    """Return a PDF to paint pages of a size on, in points, of which every font is embedded; `use_fonts` went before."""
+    first: Any = SANS  # the library would name one of its own on every page, which is not embedded; its stub is wrong
+    return Canvas(out, pagesize=size, pageCompression=1, invariant=1, initialFontName=first)
 
 
 def _letters(face: str) -> dict[int, int]:

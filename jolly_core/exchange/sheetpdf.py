@@ -14,7 +14,7 @@ from jolly_core.model import Project
 from jolly_core.scenes import Scene, is_generated, page_of, paper_set
 from jolly_core.scenes.paints import INKS
 
-from .fonts import use_fonts
+from .fonts import new_canvas, use_fonts
 from .pdflinks import bookmarks
 from .pdfpainter import Painter, ink
 
@@ -51,7 +51,7 @@ def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path, *, mono:
 
 def _canvas(out: io.BytesIO, project: Project, title: str) -> Canvas:
     """Return a canvas that says who made the file and of what it is; equal contents give equal bytes."""
-    canvas = Canvas(out, pageCompression=1, invariant=1)
+    canvas = new_canvas(out)
     s = project.settings
     canvas.setTitle(title)
     canvas.setAuthor(s.drawn_by or "Jolly Spool")

@@ -17,7 +17,7 @@ from reportlab.pdfgen.canvas import Canvas
 from jolly_core.reports import Cell, Column, Table
 from jolly_core.scenes import split
 
-from .fonts import BOLD, SANS, draw_text, text_width, use_fonts
+from .fonts import BOLD, SANS, draw_text, new_canvas, text_width, use_fonts
 
 # Files carry no time of writing, so that the same project gives the same bytes.
 EPOCH = datetime(2000, 1, 1)
@@ -118,7 +118,7 @@ def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
     use_fonts(fonts)
     out = io.BytesIO()
     width, height = landscape(A4)
-    canvas = Canvas(out, pagesize=(width, height), pageCompression=1, invariant=1)
+    canvas = new_canvas(out, (width, height))
     canvas.setTitle(f"{table.title} - {project_name}")
     canvas.setCreator("Jolly Spool")
     total = sum(c.width for c in table.columns)

@@ -7,6 +7,7 @@ import io
 import json
 import zipfile
 from functools import cache
+from typing import Any
 from unittest import TestCase
 from xml.etree import ElementTree
 
@@ -71,6 +72,17 @@ class Issued(TestCase):
             flat = "".join(words.split())
             self.assertEqual([name for name in others if name not in flat], [])
 
+    def test_every_font_of_every_pdf_is_embedded(self) -> None:
+        for _, name, content in self.each(".pdf"):
+            fonts = set()
+            for page in PdfReader(io.BytesIO(content)).pages:
+                resources: Any = page["/Resources"].get_object()
+                for held in resources.get("/Font", {}).values():
+                    font = held.get_object()
+                    fonts.add((str(font["/BaseFont"]), "/FontFile2" in font.get("/FontDescriptor", {})))
+            self.assertTrue(fonts, name)
+            self.assertEqual([font for font, embedded in fonts if not embedded], [], name)
+
     def test_files_count_their_pages_and_rows_as_they_are(self) -> None:
         for n, project in enumerate(demos()):
             for file in written(project, whole_pack(project), FONTS, issued(n)):
@@ -96,8 +108,12 @@ class Issued(TestCase):
 
     def test_drawings_for_other_programs_are_read_with_nothing_to_mend(self) -> None:
         for _, name, content in self.each(".dxf"):
-            _, auditor = recover.read(io.BytesIO(content))
+            document, auditor = recover.read(io.BytesIO(content))
             self.assertEqual([*auditor.errors, *auditor.fixes], [], name)
+            low, high = document.header["$EXTMIN"], document.header["$EXTMAX"]
+            for line in document.modelspace().query("LINE"):
+                for x, y, _ in (line.dxf.start, line.dxf.end):
+                    self.assertTrue(low[0] <= x <= high[0] and low[1] <= y <= high[1], name)
         for _, name, content in self.each(".svg"):
             root = ElementTree.fromstring(content)
             self.assertTrue(root.get("viewBox") and list(root.iter("{http://www.w3.org/2000/svg}text")), name)
