@@ -12,6 +12,7 @@ from waitress.server import create_server
 from benchmarks.generate import synthetic
 from benchmarks.measure import Result, percentile, timed
 from benchmarks.server import Browser
+from jolly_core.checks import all_snags
 from jolly_core.comparing import difference
 from jolly_core.edits import compute, parse_edit
 from jolly_core.model import Project, copied
@@ -32,9 +33,14 @@ def _moved(project: Project, turn: int) -> None:
 
 
 def papers(sheets: int, rounds: int) -> list[Result]:
-    """Measure the wire list, the parts list and the difference of two states: at first, then after each edit."""
+    """Measure the wire list, the parts list and the difference of two states: at first, then after each edit.
+
+    Notes:
+        The project is open: its snags are counted, which a browser asks for when it comes in.
+    """
     project = synthetic(sheets)
     before = copied(project)
+    opened = timed(all_snags, project)
 
     def both() -> None:
         for report in ("wires", "parts"):
@@ -50,6 +56,7 @@ def papers(sheets: int, rounds: int) -> list[Result]:
         found.append(Result(f"{words}, at first / {budget_ms / 1000:g} s", budget_ms, first, 1.0))
         found.append(Result("the same after an edit", budget_ms, percentile(later, 0.95), 1.0))
 
+    found.append(Result(f"snags of {sheets} sheets counted, as it is opened", opened, opened, 0.0))
     measured(f"wire list and parts list of {sheets} sheets", both, 2 * LIST_MS)
     measured(f"difference of two states of {sheets} sheets", lambda: difference(before, project), DIFFERENCE_MS)
     return found

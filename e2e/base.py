@@ -119,7 +119,7 @@ class Story(LiveServerTestCase):
         if contexts and not contexts[0].pages:
             context = contexts[0]
         else:
-            context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+            context = self.browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
             context.set_default_timeout(15_000)
         page = context.new_page()
         page.on("pageerror", lambda error: self.problems.append(str(error)))

@@ -157,8 +157,9 @@ class ChainStory(Story):
         expect(page.get_by_role("grid")).to_contain_text("end bracket")
         grip = page.locator("[data-row=u8] [draggable=true]")
         self.done(lambda: grip.drag_to(page.locator("[data-row=u7]")))
-        (strip,) = [d for d in self.chain().devices.values() if full_tag(self.chain(), d).endswith("XD1")]
-        order = sorted((i.order, i.unit) for i in self.chain().strip_items.values() if i.strip_id == strip.id)
+        chain = self.chain()
+        (strip,) = [d for d in chain.devices.values() if full_tag(chain, d).endswith("XD1")]
+        order = sorted((i.order, i.unit) for i in chain.strip_items.values() if i.strip_id == strip.id)
         self.assertEqual([unit for _, unit in order], [1, 2, 3, 4, 5, 6, 8, 7, 0])
         page.keyboard.press("Escape")
         page.get_by_role("link", name="Terminal plan as a sheet").click()
@@ -256,7 +257,8 @@ class ChainStory(Story):
     def moved_longer(self, page: Page) -> None:
         """Drag a device along its rail; its wires have another length at once, and undo brings the old one back."""
         before = {w.key: w.length_mm for w in cut_list(self.chain())}
-        (supply,) = [p for p in self.chain().placings.values() if self.chain().devices[p.device_id].letters == "TB"]
+        chain = self.chain()
+        (supply,) = [p for p in chain.placings.values() if chain.devices[p.device_id].letters == "TB"]
         middle = (supply.x + 20, 200.0)
         self.done(lambda: self.drag_on_plan(middle, (middle[0] + 150, 200)))
         after = {w.key: w.length_mm for w in cut_list(self.chain())}

@@ -61,9 +61,8 @@ class OfTheDemo(HarnessStory):
         self.send(page, kind="set-segment", segment_id=segment.id, length_mm=350)
         page.reload()
         expect(page.get_by_test_id("sheet")).not_to_have_attribute("data-view", "0,0,3")
-        end = next(
-            n for n in self.project().nodes.values() if n.device_id == self.by_tag(self.project(), "=K2+KT2-XD2")
-        )
+        project = self.project()
+        end = next(n for n in project.nodes.values() if n.device_id == self.by_tag(project, "=K2+KT2-XD2"))
         x, y = self.middle(page.locator(f"[data-id='{end.id}']"))
         page.mouse.move(x, y)
         page.mouse.down()

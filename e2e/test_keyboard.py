@@ -35,9 +35,10 @@ class KeyboardStory(Story):
             expect(page.get_by_role("option", selected=True)).to_contain_text(name)
             page.keyboard.press("Enter")
             self.accepted(page, before)
-        placed = [s for s in self.project().symbols.values() if self.project().sheets[s.sheet_id].number == "70"]
+        project = self.project()
+        placed = [s for s in project.symbols.values() if project.sheets[s.sheet_id].number == "70"]
         self.assertEqual([(s.definition, s.x, s.y) for s in placed], [("estop", 20, 16), ("lamp", 34, 16)])
-        self.assert_canonical(self.project())
+        self.assert_canonical(project)
 
     def test_shift_arrow_goes_to_the_next_thing(self) -> None:
         page = self.page

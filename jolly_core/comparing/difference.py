@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from jolly_core.model import Project
+from jolly_core.model import Project, uncollected
 from jolly_core.scenes import Item, Scene, Text, made, page_scene, sheet_scene
 from jolly_core.scenes.primitives import Box
 from jolly_core.tagging import natural
@@ -83,6 +83,7 @@ class Difference:
         return [c for c in self.changes if c.kind == kind]
 
 
+@uncollected()
 def difference(before: Project, after: Project) -> Difference:
     """Return what changed from one state of a project to another, or between two projects.
 

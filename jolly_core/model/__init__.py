@@ -2,6 +2,7 @@
 
 from . import fields
 from .changes import Change, ChangeSet, Entity
+from .collecting import uncollected
 from .copying import catch_up, changes_to, copied
 from .counted import counted
 from .derived import derived, derived_few
@@ -122,6 +123,7 @@ __all__ = [
     "catch_up",
     "changes_to",
     "copied",
+    "uncollected",
     "Revision",
     "Recipe",
     "Pack",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 
-from jolly_core.model import Project, RuleError, derived_few, note_fault
+from jolly_core.model import Project, RuleError, derived_few, note_fault, uncollected
 
 Cell = str | int | float
 Build = Callable[[Project], list[tuple[Cell, ...]]]
@@ -165,6 +165,7 @@ def report_called(key: str) -> Report:
     return found
 
 
+@uncollected()
 def full_report(project: Project, key: str) -> Table:
     """Return the table of a report with all its columns.
 

@@ -8,13 +8,12 @@ that an edit costs its own sheet and no more.
 
 from __future__ import annotations
 
-import gc
 from dataclasses import dataclass, field
 from typing import Any, cast
 
 from jolly_core.drawing import MASK, SHIFT, Point, parents, pin_numbers, pin_points
 from jolly_core.library import definition
-from jolly_core.model import Project, derived
+from jolly_core.model import Project, derived, uncollected
 
 from .terminalparts import joints
 
@@ -263,23 +262,13 @@ def _joined(project: Project, sheet_id: str, *, potential: bool) -> list[list[Gr
     return nets
 
 
+@uncollected()
 def all_nets(project: Project) -> list[list[Group]]:
     """Return every net of the project once, in reading order of sheets.
 
     Notes:
         All at once, so that marks are put together by name instead of being followed from sheet to sheet.
     """
-    # Tens of thousands of small objects are made and none is garbage: the collector would only look through them.
-    collecting = gc.isenabled()
-    gc.disable()
-    try:
-        return _all_joined(project)
-    finally:
-        if collecting:
-            gc.enable()
-
-
-def _all_joined(project: Project) -> list[list[Group]]:
     nets: list[list[Group]] = []
     parts: list[list[Group]] = []  # those of one net, which the first names found for it
     place: dict[int, int] = {}  # of each of these parts among the others

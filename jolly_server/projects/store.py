@@ -16,7 +16,7 @@ from typing import Any
 from django.conf import settings
 from django.db import connection
 
-from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, changes_from_json
+from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, changes_from_json, uncollected
 
 from .models import ROWS, JournalEntry, ProjectRow
 from .versions import Versions
@@ -75,18 +75,13 @@ _asked = itertools.count(1)
 def load_rows(project_id: str) -> Project:
     """Return the stored project, read from its rows."""
     project = Project()
-    collecting = gc.isenabled()
-    gc.disable()
-    try:
+    with uncollected():
         for kind, model in ROWS.items():
             make = KINDS[kind].entity
             rows = model._default_manager.filter(project_id=project_id).values_list(*KINDS[kind].fields)
             project.load(kind, [make(*row) for row in rows.iterator(chunk_size=5000)])
-    finally:
-        if collecting:
-            gc.enable()
-            # What was loaded stays for long: the collector need not look through it again and again.
-            gc.freeze()
+    if gc.isenabled():
+        gc.freeze()  # what was loaded stays for long: the collector need not look through it again and again
     return project
 
 

@@ -12,7 +12,16 @@ export const LINE = '#E3DCCB'
 export const QUIET = INKS.quiet
 export const MONO = '"IBM Plex Mono", monospace'
 
+/** Who has asked the system for less motion sees no fading and sliding. */
+const STILL = window.matchMedia('(prefers-reduced-motion: reduce)').matches
+const AT_ONCE = { shortest: 0, shorter: 0, short: 0, standard: 0, complex: 0 }
+const NO_MOTION = {
+  create: () => 'none',
+  duration: { ...AT_ONCE, enteringScreen: 0, leavingScreen: 0 },
+}
+
 export const theme = createTheme({
+  transitions: STILL ? NO_MOTION : {},
   palette: {
     primary: { main: COPPER },
     secondary: { main: TEAL },
@@ -38,6 +47,9 @@ export const theme = createTheme({
         'html, body, #root': { height: '100%', margin: 0 },
         body: { fontSize: 13 },
         a: { color: TEAL },
+        '@media (prefers-reduced-motion: reduce)': {
+          '*': { transitionDuration: '0s !important' },
+        },
         '*:focus-visible': { outline: `2px solid ${COPPER}`, outlineOffset: 1 },
       },
     },
