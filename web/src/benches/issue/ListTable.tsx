@@ -75,6 +75,7 @@ function OneLine({ line, list }: { line: Line; list: ListValue }) {
     )
   const cells = line.kind === 'row' ? line.row.cells : line.cells
   const row = line.kind === 'row' ? line.row : null
+  const said = cells.findIndex((cell) => cell !== '')
   return (
     <tr style={row ? undefined : { fontWeight: 600, background: '#FBF6EE' }} data-line={line.kind}>
       {cells.map((cell, n) => {
@@ -82,7 +83,7 @@ function OneLine({ line, list }: { line: Line; list: ListValue }) {
         const to = row?.to ? `/p/${projectId}/${row.to}` : ''
         return (
           <td key={n} style={{ textAlign: list.columns[n]?.number ? 'right' : 'left' }}>
-            {n === 0 && to && cell !== '' ? (
+            {n === said && to ? (
               <Link to={to} style={{ color: TEAL }} title="Look at it">
                 {words(cell)}
               </Link>
