@@ -15,7 +15,7 @@ from benchmarks.generate import synthetic
 from benchmarks.measure import Result, compare, timed
 from jolly_core.drawing import pin_points
 from jolly_core.edits import compute, parse_edit
-from jolly_core.exchange import sheetpdf, sheets_pdf, table_xlsx
+from jolly_core.exchange import fonts, sheets_pdf, table_xlsx
 from jolly_core.exchange.fonts import use_fonts
 from jolly_core.model import Project
 from jolly_core.reports import Column, Table, find_in
@@ -152,11 +152,11 @@ def pdf(sheets: int, rounds: int) -> Result:
         recorders.append(Recorder(Canvas(*args, **kwargs)))
         return recorders[-1]
 
-    sheetpdf.Canvas = recording  # type: ignore[assignment,misc]  # only while the calls are recorded
+    fonts.Canvas = recording  # type: ignore[assignment,misc]  # only while the calls are recorded
     try:
         sheets_pdf(project, ids, FONTS)
     finally:
-        sheetpdf.Canvas = Canvas  # type: ignore[misc]  # as it was
+        fonts.Canvas = Canvas  # type: ignore[misc]  # as it was
     calls = recorders[0].calls
 
     def bare() -> None:

@@ -83,7 +83,7 @@ class Difference:
         return [c for c in self.changes if c.kind == kind]
 
 
-@uncollected()
+@uncollected
 def difference(before: Project, after: Project) -> Difference:
     """Return what changed from one state of a project to another, or between two projects.
 

@@ -171,7 +171,8 @@ def _write_rows(page: Worksheet, styles: _Styles, cooked: Cooked, marks: _Marks,
     width = len(cooked.columns)
     for written in _written(cooked):
         if isinstance(written, Row):
-            page.set_row(line, row_height(written, styles.widths))
+            if height := row_height(written, styles.widths):
+                page.set_row(line, height)
             _write(page, line, written, styles, strong=False)
             found = marks.of(written)
             for n, words in enumerate(found or ()):

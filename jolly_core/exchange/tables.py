@@ -59,15 +59,18 @@ def column_widths(columns: Sequence[Column], rows: Iterable[tuple[Cell, ...]]) -
     widths = [c.width for c in columns]
     for row in rows:
         for number, cell in enumerate(row):
-            if len(str(cell)) >= widths[number]:
-                widths[number] = max(widths[number], min(WIDEST, len(str(cell)) + 2))
+            letters = len(cell) if isinstance(cell, str) else len(str(cell))
+            if letters >= widths[number]:
+                widths[number] = max(widths[number], min(WIDEST, letters + 2))
     return widths
 
 
 def row_height(row: tuple[Cell, ...], widths: list[int]) -> float | None:
     """Return how tall a row of a workbook is, in points, None when one line will do: not all programs find it out."""
-    long = [(cell, width) for cell, width in zip(row, widths, strict=False) if len(str(cell)) > width]
-    most = max((len(wrap(str(cell), width - 2)) for cell, width in long if isinstance(cell, str)), default=1)
+    most = 1
+    for cell, width in zip(row, widths, strict=False):
+        if isinstance(cell, str) and len(cell) > width:
+            most = max(most, len(wrap(cell, width - 2)))
     return LINE_POINTS * most if most > 1 else None
 
 
@@ -85,7 +88,8 @@ def table_xlsx(table: Table) -> bytes:
         page.write_string(0, number, column.heading, heading)
     page.freeze_panes(1, 0)
     for line, row in enumerate(table.rows, start=1):
-        page.set_row(line, row_height(row, widths))
+        if height := row_height(row, widths):
+            page.set_row(line, height)
         for number, cell in enumerate(row):
             if isinstance(cell, str):
                 page.write_string(line, number, cell, wrapped if len(cell) > widths[number] else plain)

@@ -165,7 +165,7 @@ def report_called(key: str) -> Report:
     return found
 
 
-@uncollected()
+@uncollected
 def full_report(project: Project, key: str) -> Table:
     """Return the table of a report with all its columns.
 

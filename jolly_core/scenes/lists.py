@@ -6,18 +6,19 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from textwrap import wrap
 
-from jolly_core.drawing import FRAME_MM, size_mm
+from jolly_core.drawing import ADVANCE, FRAME_MM, size_mm
 from jolly_core.model import Project, Sheet
 from jolly_core.reports import MONEY, Cell, Column, Cooked, Row
 from jolly_core.tagging import lead_of
 
-from .leaves import HEAD_MM, ROW_MM, TOP_MM, Columns, Given, cell, leaf_of, rows_on
+from .leaves import HEAD_MM, ROW_MM, SIZE_MM, TOP_MM, Columns, Given, cell, grid_on, leaf_of, rows_on
 from .lettering import fit
 from .pages import split
 from .primitives import Item, Line, Prim, RoleName, Scene, text
 
 CHARACTER_MM = 2.0  # of a leaf that a character of a column's width takes
-ROOM = 1.5  # letters of the small text that go into that
+PAD_MM = 2.0  # of a cell, both sides together
+READ_MM = 2.1  # a text is broken before it becomes smaller
 LEAST = 12  # letters of a line
 HEAD_SIZE_MM = 2.4
 
@@ -41,8 +42,8 @@ class _Line:
 
 def list_leaves(project: Project, sheet: Sheet, given: Given, cooked: Cooked) -> list[Scene]:
     """Return the list on as many leaves as it takes."""
-    columns: Columns = [(c.heading, c.width * CHARACTER_MM) for c in cooked.columns]
-    lines = list(_lines(project, cooked))
+    columns = _columns(sheet, cooked)
+    lines = list(_lines(project, cooked, [width for _, width in columns]))
     title = sheet.title or cooked.title
     spans = _spans(lines, rows_on(project, sheet))
     scenes = []
@@ -66,6 +67,30 @@ def list_leaves(project: Project, sheet: Sheet, given: Given, cooked: Cooked) ->
             y = bottom
         scenes.append(scene)
     return scenes
+
+
+def _columns(sheet: Sheet, cooked: Cooked) -> Columns:
+    """Return the columns as wide as the report has them, but that one with room to spare gives it to one that lacks it.
+
+    Those that lack least are served first, so that one long text does not take all.
+    """
+    told = grid_on(sheet, [(c.heading, c.width * CHARACTER_MM) for c in cooked.columns]).widths
+    longest = [len(c.heading) for c in cooked.columns]
+    for row in cooked.rows:
+        for n, (value, column) in enumerate(zip(row, cooked.columns, strict=True)):
+            longest[n] = max(longest[n], len(shown_cell(value, column)))
+    lacks = [letters * ADVANCE * SIZE_MM + PAD_MM + 0.01 - width for letters, width in zip(longest, told, strict=True)]
+    spare = sum(-lack for lack in lacks if lack < 0)
+    short = sorted((n for n, lack in enumerate(lacks) if lack > 0), key=lacks.__getitem__)
+    widths, left = list(told), spare
+    for served, n in enumerate(short):
+        more = min(lacks[n], left / (len(short) - served))
+        widths[n] += more
+        left -= more
+    for n, lack in enumerate(lacks):
+        if lack < 0:
+            widths[n] += lack * (spare - left) / spare
+    return [(c.heading, width) for c, width in zip(cooked.columns, widths, strict=True)]
 
 
 def _head(sheet: Sheet, scene: Scene, title: str, words: str) -> None:
@@ -105,12 +130,13 @@ def _blocks(lines: list[_Line]) -> list[int]:
     return blocks
 
 
-def _lines(project: Project, cooked: Cooked) -> Iterator[_Line]:
+def _lines(project: Project, cooked: Cooked, widths: list[float]) -> Iterator[_Line]:
+    rooms = [max(int((width - PAD_MM) / (ADVANCE * READ_MM)), LEAST) for width in widths]
     for n, group in enumerate(cooked.groups):
         if group.title:
             yield _Line([(group.title, "")], "title", wide=True, begins=cooked.breaks and n > 0)
         for row in group.rows:
-            yield from _of_row(project, cooked.columns, row)
+            yield from _of_row(project, cooked.columns, row, rooms)
         if group.sums and group.title:
             yield _Line(_sums(cooked.columns, group.sums), "heading")
     if cooked.sums:
@@ -133,11 +159,15 @@ def shown_cell(value: Cell, column: Column | None = None) -> str:
     return f"{value:.6f}".rstrip("0").rstrip(".") if isinstance(value, float) else str(value)
 
 
-def _of_row(project: Project, columns: tuple[Column, ...], row: Row) -> Iterator[_Line]:
-    """Yield the lines that a row takes: what is too long for its cell goes on in the next one."""
+def _of_row(project: Project, columns: tuple[Column, ...], row: Row, rooms: list[int]) -> Iterator[_Line]:
+    """Yield the lines that a row takes: what is too long for its cell goes on in the next one, broken between words.
+
+    Args:
+        rooms: letters that go into a line of each column.
+    """
     link = place_to_show(project, row.lead)
-    rooms = [max(int(c.width * ROOM), LEAST) for c in columns]
-    cells = [wrap(shown_cell(v, c), room) or [""] for v, c, room in zip(row, columns, rooms, strict=True)]
+    words_in = [(shown_cell(v, c), room) for v, c, room in zip(row, columns, rooms, strict=True)]
+    cells = [wrap(words, room, break_on_hyphens=False) or [""] for words, room in words_in]
     for n in range(max(map(len, cells))):
         words = [(c[n] if n < len(c) else "", link if not k else "") for k, c in enumerate(cells)]
         yield _Line(words, goes_on=n > 0)

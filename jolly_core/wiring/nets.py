@@ -262,7 +262,7 @@ def _joined(project: Project, sheet_id: str, *, potential: bool) -> list[list[Gr
     return nets
 
 
-@uncollected()
+@uncollected
 def all_nets(project: Project) -> list[list[Group]]:
     """Return every net of the project once, in reading order of sheets.
 

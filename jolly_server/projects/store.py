@@ -75,14 +75,18 @@ _asked = itertools.count(1)
 def load_rows(project_id: str) -> Project:
     """Return the stored project, read from its rows."""
     project = Project()
-    with uncollected():
-        for kind, model in ROWS.items():
-            make = KINDS[kind].entity
-            rows = model._default_manager.filter(project_id=project_id).values_list(*KINDS[kind].fields)
-            project.load(kind, [make(*row) for row in rows.iterator(chunk_size=5000)])
+    _read_into(project, project_id)
     if gc.isenabled():
         gc.freeze()  # what was loaded stays for long: the collector need not look through it again and again
     return project
+
+
+@uncollected
+def _read_into(project: Project, project_id: str) -> None:
+    for kind, model in ROWS.items():
+        make = KINDS[kind].entity
+        rows = model._default_manager.filter(project_id=project_id).values_list(*KINDS[kind].fields)
+        project.load(kind, [make(*row) for row in rows.iterator(chunk_size=5000)])
 
 
 def loaded(project_id: str, revision: int | None = None) -> Loaded:

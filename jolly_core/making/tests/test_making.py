@@ -38,6 +38,13 @@ def demo() -> Project:
     return read_project(demo_text())
 
 
+@cache
+def as_issued() -> tuple[Project, dict[str, bytes]]:
+    """Return the demo and the files of its pack; nobody may change them."""
+    project = demo()
+    return project, pack_files(project, FONTS)
+
+
 def table(content: bytes) -> list[dict[str, str]]:
     """Return the rows of a CSV file by heading, with the mark in front of risky texts taken off."""
     rows = list(csv.reader(io.StringIO(content.decode("utf-8-sig"), newline="")))
@@ -48,9 +55,8 @@ class OneConductor(TestCase):
     """Every conductor of the demo, in each output once, with the same number, ends, type and length."""
 
     def setUp(self) -> None:
-        self.project = demo()
+        self.project, self.files = as_issued()
         self.found = dossiers(self.project)
-        self.files = pack_files(self.project, FONTS)
 
     def ends(self, d: object) -> frozenset[str]:
         return frozenset((d.start.name, d.end.name))  # type: ignore[attr-defined]  # a dossier
@@ -147,7 +153,7 @@ class EveryOutputFollows(TestCase):
 
     def setUp(self) -> None:
         self.project = demo()
-        self.before = pack_files(self.project, FONTS)
+        self.before = as_issued()[1]
 
     def by_tag(self, tag: str) -> str:
         return next(d.id for d in self.project.devices.values() if full_tag(self.project, d) == tag)
@@ -212,7 +218,7 @@ class EveryOutputFollows(TestCase):
     def test_the_zip_itself_has_the_same_bytes_each_time(self) -> None:
         from jolly_core.exchange import write_pack
 
-        first, second = write_pack(self.project, FONTS), write_pack(demo(), FONTS)
+        first, second = write_pack(self.project, FONTS), write_pack(as_issued()[0], FONTS)
         self.assertEqual(first, second)
         with zipfile.ZipFile(io.BytesIO(first)) as archive:
             self.assertEqual(archive.namelist()[0], "00-contents.pdf")

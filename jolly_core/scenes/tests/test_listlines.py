@@ -7,11 +7,14 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jolly_core.drawing import ADVANCE
 from jolly_core.exchange import read_project
-from jolly_core.reports import cook, plain_recipe
+from jolly_core.model import Sheet
+from jolly_core.reports import Column, Cooked, Group, Row, cook, plain_recipe
 from jolly_core.scenes import Line, list_leaves, texts_in
-from jolly_core.scenes.lists import _Line, _spans
-from jolly_core.testing import DEMO
+from jolly_core.scenes.leaves import grid_on
+from jolly_core.scenes.lists import _columns, _Line, _spans
+from jolly_core.testing import DEMO, Workbench
 
 ROOM = 20
 # A row of so many lines, below a heading or not.
@@ -49,3 +52,43 @@ class Together(TestCase):
         for leaf in leaves:
             first = next(i for i in leaf.items.values() if i.id.startswith("row:"))
             self.assertTrue(next(iter(texts_in(first))).words.isdigit(), "a leaf begins with a position")
+
+
+A4 = Sheet("list", "List", kind="report", size="A4", frame="zones")
+# Columns: how wide the report has them, letters of their longest cell.
+tables = st.lists(st.tuples(st.integers(3, 40), st.integers(0, 90)), min_size=1, max_size=12)
+
+
+class Widths(TestCase):
+    @staticmethod
+    def listed(given_columns: list[tuple[int, int]]) -> Cooked:
+        columns = tuple(Column(f"c{n}", "C", width) for n, (width, _) in enumerate(given_columns))
+        rows = [Row.of(["x" * letters for _, letters in given_columns])]
+        return Cooked("T", tuple(c.key for c in columns), columns, [Group("", rows)], (), "", "none", breaks=False)
+
+    @given(tables)
+    def test_together_as_wide_as_told_and_only_what_is_to_spare_is_given_away(
+        self, given_columns: list[tuple[int, int]]
+    ) -> None:
+        told = grid_on(A4, [("C", 2.0 * width) for width, _ in given_columns]).widths
+        found = [width for _, width in _columns(A4, self.listed(given_columns))]
+        self.assertAlmostEqual(sum(found), sum(told), places=3)
+        for was, now, (_, letters) in zip(told, found, given_columns, strict=True):
+            needed = max(1, letters) * ADVANCE * 2.6 + 2.01
+            self.assertGreaterEqual(now + 1e-6, min(was, needed))
+            self.assertLessEqual(now, max(was, needed) + 1e-6)
+
+    def test_who_lacks_little_is_served_before_one_long_text(self) -> None:
+        found = [width for _, width in _columns(A4, self.listed([(40, 5), (8, 20), (30, 400), (100, 50)]))]
+        self.assertGreaterEqual(found[1], 20 * ADVANCE * 2.6 + 2)
+
+    def test_a_tag_is_not_broken_at_its_hyphens(self) -> None:
+        tags = [f"=K2+KP2-BG{n}" for n in range(1, 40)]
+        column = Column("for", "For", 12)
+        cooked = Cooked(
+            "T", ("for",), (column,), [Group("", [Row.of([", ".join(tags)])])], (), "", "none", breaks=False
+        )
+        leaves = list_leaves(Workbench(frame="zones").project, A4, None, cooked)
+        items = [i for leaf in leaves for i in leaf.items.values() if i.id.startswith("row:")]
+        said = [word.rstrip(",") for item in items for text in texts_in(item) for word in text.words.split()]
+        self.assertEqual(said, tags)
