@@ -70,7 +70,6 @@ class Story(LiveServerTestCase):
     """A browser story against a live server with the demo loaded."""
 
     flags = FLAGS
-
     port = PORT
     server_thread_class = ServerOnOnePort
 
@@ -86,11 +85,10 @@ class Story(LiveServerTestCase):
         self.page = self.visitor()
 
     def tearDown(self) -> None:
-        for context in list(self.browser.contexts):
-            if context is self.browser.contexts[0]:
-                self._emptied(context)
-            else:
-                context.close()
+        first, *others = self.browser.contexts
+        self._emptied(first)
+        for context in others:
+            context.close()
         self.assertEqual(self.problems, [], "the browser reported errors")
 
     @staticmethod
