@@ -2,7 +2,7 @@
 
 from .difference import Change, Difference, SheetChange, difference, drawing_change
 from .sheetchanges import changed_sheets
-from .sights import KINDS, Sight, Sights, same_things, sights
+from .sights import KINDS, Same, Sight, Sights, same_things, sights
 from .worklist import Job, work_list
 
 __all__ = [
@@ -11,6 +11,7 @@ __all__ = [
     "Difference",
     "Job",
     "SheetChange",
+    "Same",
     "Sight",
     "Sights",
     "changed_sheets",

@@ -61,7 +61,8 @@ class SheetChange:
 
     Attributes:
         sheet_id: in the later state, else in the earlier one.
-        added, gone, other: boxes in mm of what was put there, is no more there, and looks otherwise.
+        added, gone, other: boxes in mm of what was put there, is no more there, and looks or stands otherwise.
+        was: boxes of the last where it was before.
     """
 
     sheet_id: str
@@ -69,6 +70,7 @@ class SheetChange:
     added: tuple[Box, ...]
     gone: tuple[Box, ...]
     other: tuple[Box, ...]
+    was: tuple[Box, ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -196,8 +198,9 @@ def _drawn(id: str, number: str, old: dict[str, Item], new: dict[str, Item]) -> 
     looks = [Counter(map(_look, items)) for items in (put, taken)]
     same = looks[0] & looks[1]
     added, gone = (_boxes(_but(items, Counter(same))) for items in (put, taken))
-    other = _boxes(i for id, i in now.items() if id in was and _look(was[id]) != _look(i))
-    return SheetChange(id, number, added, gone, other) if added or gone or other else None
+    altered = [key for key, item in now.items() if key in was and _look(was[key]) != _look(item)]
+    other, before = (_boxes(items[key] for key in altered) for items in (now, was))
+    return SheetChange(id, number, added, gone, other, before) if added or gone or other else None
 
 
 def _look(item: Item) -> tuple[object, ...]:

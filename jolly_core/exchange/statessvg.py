@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from jolly_core.comparing import SheetChange, same_things
+from jolly_core.comparing import Same, SheetChange
 from jolly_core.model import Project
 from jolly_core.scenes import scene_of
 from jolly_core.scenes.paints import INKS, TONES
@@ -17,14 +17,19 @@ BETWEEN_MM = 10.0  # two states
 _MARK = 'rx="1.5" stroke-width="0.6" stroke-dasharray="1.6 1.2"'
 
 
-def states_svg(before: Project, after: Project, change: SheetChange) -> str:
+def states_svg(before: Project, after: Project, change: SheetChange, same: Same) -> str:
     """Return a drawing that differs as an SVG document in mm: as it was on the left, as it is on the right.
 
     What is gone is marked on the left, what is new on the right, and what looks otherwise on both.
+
+    Args:
+        before, after: the states.
+        change: the drawing.
+        same: what is the same thing in both, as `same_things` gives it for all drawings at once.
     """
-    was_id = same_things(before, after).sheet(change.sheet_id)
+    was_id = same.sheet(change.sheet_id)
     sides = (
-        (before, was_id, (*change.gone, *change.other), INKS["quiet"]),
+        (before, was_id, (*change.gone, *change.was), INKS["quiet"]),
         (after, change.sheet_id, (*change.added, *change.other), TONES["bridge"]),
     )
     left, tall, body = 0.0, 0.0, ""

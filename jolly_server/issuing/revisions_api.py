@@ -90,6 +90,7 @@ class TwoDrawings(TypedDict):
     added: list[tuple[float, float, float, float]]
     gone: list[tuple[float, float, float, float]]
     other: list[tuple[float, float, float, float]]
+    was: list[tuple[float, float, float, float]]
 
 
 class OpenedAs(TypedDict):
@@ -242,6 +243,7 @@ def _both(before: Project, after: Project, sheet_id: str) -> TwoDrawings:
         "added": list(change.added) if change else [],
         "gone": list(change.gone) if change else [],
         "other": list(change.other) if change else [],
+        "was": list(change.was) if change else [],
     }
 
 

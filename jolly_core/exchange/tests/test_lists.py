@@ -298,12 +298,12 @@ class TakenBack(TestCase):
         self.book, self.page = sheet_in(write_list(self.bench.project, mine, "xlsx", FONTS))
         row = self.row("TW-L22-G")
         self.page.cell(row, 2).value = "44-1"
-        self.page.cell(row, 3).value = 12.5
+        self.page.cell(row, 3).value = 1_234_567.5  # in a currency of small coins
         found = self.read()
         cells = [{"id": c.id, "column": c.column, "value": c.after, "mark": c.mark} for c in found.cells]
         self.bench.do("take-list", report="parts", cells=cells)
         part = self.bench.project.parts["tamwick-tw-l22-g"]
-        self.assertEqual((part.order_number, part.price), ("44-1", 12.5))
+        self.assertEqual((part.order_number, part.price), ("44-1", 1_234_567.5))
         self.page.append([self.page.cell(row, k).value for k in range(1, 6)])
         self.book, self.page = sheet_in(write_list(self.bench.project, mine, "xlsx", FONTS))
         self.page.cell(row, 2).value = "1"

@@ -5,7 +5,8 @@ from __future__ import annotations
 from unittest import TestCase
 from xml.etree import ElementTree
 
-from jolly_core.comparing import difference
+from jolly_core.comparing import SheetChange, difference, same_things
+from jolly_core.drawing import GRID_MM
 from jolly_core.exchange import states_svg
 from jolly_core.model import Project, copied
 from jolly_core.testing import Workbench
@@ -19,10 +20,14 @@ class States(TestCase):
         self.lamp = self.bench.place("lamp", 30, 30)
         self.before = copied(self.bench.project)
 
+    @staticmethod
+    def svg(before: Project, after: Project, change: SheetChange) -> ElementTree.Element:
+        return ElementTree.fromstring(states_svg(before, after, change, same_things(before, after)))
+
     def drawn(self, before: Project, after: Project) -> dict[str, ElementTree.Element]:
         """Return the sides of the only drawing that differs."""
         (change,) = difference(before, after).sheets
-        root = ElementTree.fromstring(states_svg(before, after, change))
+        root = self.svg(before, after, change)
         ids = [e.get("id") for e in root.iter() if e.get("id")]
         self.assertEqual(len(ids), len(set(ids)), "an id stands twice in one document")
         return {side.get("class", ""): side for side in root.findall(f"{SVG}g")}
@@ -37,7 +42,7 @@ class States(TestCase):
         sides = self.drawn(self.before, self.bench.project)
         self.assertEqual(list(sides), ["before", "after"])
         (was,), (now,) = self.marks(sides["before"]), self.marks(sides["after"])
-        self.assertTrue(was and now)
+        self.assertEqual((now[0] - was[0], now[1] - was[1]), (20 * GRID_MM, 0))
 
     def test_what_is_new_is_marked_on_the_right_only_and_a_sheet_that_is_new_stands_alone(self) -> None:
         self.bench.place("lamp", 60, 30)
@@ -48,9 +53,13 @@ class States(TestCase):
         self.bench.sheet = sheet
         self.bench.place("lamp", 30, 30)
         (change,) = [c for c in difference(self.before, self.bench.project).sheets if c.number == "40"]
-        root = ElementTree.fromstring(states_svg(self.before, self.bench.project, change))
+        root = ElementTree.fromstring(
+            states_svg(self.before, self.bench.project, change, same_things(self.before, self.bench.project))
+        )
         self.assertEqual([g.get("class") for g in root.findall(f"{SVG}g")], ["after"])
-        root = ElementTree.fromstring(states_svg(self.bench.project, self.before, change))
+        root = ElementTree.fromstring(
+            states_svg(self.bench.project, self.before, change, same_things(self.bench.project, self.before))
+        )
         self.assertEqual([g.get("class") for g in root.findall(f"{SVG}g")], ["before"])
 
 

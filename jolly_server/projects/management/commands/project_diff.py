@@ -8,7 +8,7 @@ from typing import Any
 
 from django.core.management.base import CommandParser
 
-from jolly_core.comparing import SheetChange, difference, work_list
+from jolly_core.comparing import SheetChange, difference, same_things, work_list
 from jolly_core.exchange import read_project, states_svg
 from jolly_core.model import Project
 from jolly_server.projects.command import ProjectCommand
@@ -60,12 +60,13 @@ class Command(ProjectCommand):
     def draw(self, before: Project, after: Project, sheets: tuple[SheetChange, ...], folder: Path) -> None:
         """Write the drawings that differ into a folder, which is made when it is not there."""
         folder.mkdir(parents=True, exist_ok=True)
+        same = same_things(before, after)
         taken: set[str] = set()
         for change in sheets:
             name = re.sub(r"[^A-Za-z0-9_.-]+", "-", f"sheet-{change.number}")
             name = f"{name}-{change.sheet_id}" if name in taken else name
             taken.add(name)
-            (folder / f"{name}.svg").write_text(states_svg(before, after, change), encoding="utf-8")
+            (folder / f"{name}.svg").write_text(states_svg(before, after, change, same), encoding="utf-8")
             self.stderr.write(f"wrote {folder / f'{name}.svg'}")
 
     def state(self, name: str) -> Project:

@@ -40,7 +40,7 @@ export function TwoStates({ sheetId, since, until, view }: Props) {
   if (view === 'beside')
     return (
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-        <Half name="before" scene={before} art={art} boxes={[...both.gone, ...both.other]} gone />
+        <Half name="before" scene={before} art={art} boxes={[...both.gone, ...both.was]} gone />
         <Half name="after" scene={after} art={art} boxes={[...both.added, ...both.other]} />
       </Box>
     )
