@@ -17,7 +17,7 @@ from .parts import give_part
 from .points import PointCell, WritePoints, write_points
 from .sheets import ChangeSheets, SheetChange, change_sheets
 
-MOST = 100_000  # of a number in a list: a length, a price
+MOST_M = 100_000  # of the length of a cable
 _PART_FIELDS = {"text": "text", "supplier": "supplier", "order_number": "order_number", "currency": "currency"}
 
 
@@ -54,9 +54,9 @@ def take_list(work: Work, payload: TakeList) -> str:
             raise RuleError(words, ids=(cell.id,))
         if cell.column not in state:
             raise RuleError(f"The column “{cell.column}” of this list is not taken in.", field="column")
-    if payload.report == "sheets":
+    if back.kind == "sheet":
         _sheets(work, payload.cells)
-    elif payload.report == "io":
+    elif back.kind == "io_point":
         cells = [PointCell(id=c.id, key=c.column, value=c.value.strip()) for c in payload.cells]
         write_points(work, WritePoints(cells=cells))
     else:
@@ -66,7 +66,7 @@ def take_list(work: Work, payload: TakeList) -> str:
 
 
 def _one_by_one(work: Work, payload: TakeList, back: Back) -> None:
-    take = _part if payload.report.startswith("parts") else _device
+    take = _part if back.kind == "part" else _device
     for cell in payload.cells:
         try:
             take(work, cell)
@@ -99,22 +99,22 @@ def _device(work: Work, cell: ListCell) -> None:
     elif cell.column == "text":
         set_text(work, SetText.model_construct(device_id=device.id, text=cell.value))
     elif cell.column == "length_m":
-        set_cable(work, SetCable.model_construct(device_id=device.id, length_m=_number(cell.value, "length")))
+        set_cable(work, SetCable.model_construct(device_id=device.id, length_m=_number(cell.value, "length", MOST_M)))
     else:
         give_part(work, device, cell.value.strip())
 
 
-def _number(value: str, what: str) -> float:
+def _number(value: str, what: str, most: float = 1e12) -> float:
     """Return a number as a spreadsheet or a person writes it, 0 for nothing.
 
     Raises:
-        RuleError: it is none, or below 0.
+        RuleError: it is none, or below 0, or above the most it may be.
     """
     try:
         number = float(value.replace(",", ".")) if value.strip() else 0.0
     except ValueError:
         number = -1.0
-    if not 0 <= number <= MOST:
+    if not 0 <= number <= most:
         raise RuleError(f"“{value}” is no {what}.")
     return number
 

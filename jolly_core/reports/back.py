@@ -6,6 +6,7 @@ import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from hashlib import sha256
+from typing import Literal
 
 from jolly_core.cables import cable_length_m
 from jolly_core.library import text_in
@@ -23,11 +24,13 @@ class Back:
     """How a list is taken in again.
 
     Attributes:
+        kind: of the records its rows are about.
         state: gives what an object says in the columns that may be edited, None when it is gone.
         name: gives its name for people.
         numbers: columns that hold numbers.
     """
 
+    kind: Literal["device", "sheet", "io_point", "part"]
     state: Callable[[Project, str], State | None]
     name: Callable[[Project, str], str]
     numbers: tuple[str, ...] = ()
@@ -90,14 +93,14 @@ def _point_name(project: Project, id: str) -> str:
 
 # By the key of the report.
 BACK: dict[str, Back] = {
-    "devices": Back(_device, _device_name),
-    "sheets": Back(_sheet, _sheet_name),
-    "io": Back(_point, _point_name),
-    "cables": Back(_cable, _device_name, ("length_m",)),
-    "cable-cuts": Back(_cable, _device_name, ("length_m",)),
-    "cards": Back(_card, _device_name),
-    "parts": Back(_part, _part_name, ("price",)),
-    "parts-by-place": Back(_part, _part_name, ("price",)),
+    "devices": Back("device", _device, _device_name),
+    "sheets": Back("sheet", _sheet, _sheet_name),
+    "io": Back("io_point", _point, _point_name),
+    "cables": Back("device", _cable, _device_name, ("length_m",)),
+    "cable-cuts": Back("device", _cable, _device_name, ("length_m",)),
+    "cards": Back("device", _card, _device_name),
+    "parts": Back("part", _part, _part_name, ("price",)),
+    "parts-by-place": Back("part", _part, _part_name, ("price",)),
 }
 
 

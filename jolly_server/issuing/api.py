@@ -33,19 +33,13 @@ from jolly_core.reports import REPORTS, plain_recipe, run_report
 from jolly_core.scenes import is_generated, leaves_of, page_of, scene_of, surface_scene
 from jolly_server.benches.iolist import points_table
 from jolly_server.benches.terminals import strip_table
-from jolly_server.library.shelves import User
 from jolly_server.projects.access import role_in
-from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.store import loaded
 
 from .files import TYPES, file_answer
-from .lists_api import OF_PARTS
+from .lists_api import foot_of
 
 router = Router(tags=["issuing"])
-
-
-def _foot(project: Project, kind: str, user: User) -> tuple[str, ...]:
-    return tuple(stale_lines(project, user)) if kind in OF_PARTS else ()
 
 
 class ReportLine(TypedDict):
@@ -87,7 +81,7 @@ def report_rows(request: HttpRequest, project_id: str, kind: str) -> ReportRows:
     held = loaded(project_id)
     with held.lock:
         table = run_report(held.project, kind)
-        foot = (*table.foot, *_foot(held.project, kind, request.user))
+        foot = (*table.foot, *foot_of(held.project, kind, request.user))
     columns: list[ColumnValue] = [{"key": c.key, "heading": c.heading, "width": c.width} for c in table.columns]
     return {"title": table.title, "columns": columns, "rows": table.rows, "foot": list(foot)}
 
@@ -100,7 +94,7 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
         raise HttpError(404, f"Reports come as {', '.join(LIST_FORMATS)}.")
     held = loaded(project_id)
     with held.lock:
-        foot = _foot(held.project, kind, request.user)
+        foot = foot_of(held.project, kind, request.user)
         content = write_list(held.project, plain_recipe(kind), format, settings.JOLLY.fonts, foot)
         number = held.project.settings.number
     return file_answer(content, TYPES[format], f"{number}-{kind}.{format}")

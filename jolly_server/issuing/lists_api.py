@@ -16,6 +16,7 @@ from jolly_core.edits.recipes import KeepRecipe, recipe_of
 from jolly_core.exchange import LIST_FORMATS, read_list, read_recipe, unwritable, write_list, write_recipe
 from jolly_core.model import IdSource, Project, Recipe, from_record, to_record
 from jolly_core.reports import BACK, MONEY, TESTS, WITHOUT_VALUE, Cooked, Row, cook, grouped_reports, recipe_called
+from jolly_server.library.shelves import User
 from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.recordshapes import RecipeRecord
@@ -178,7 +179,7 @@ def list_file(request: HttpRequest, project_id: str, list_id: str, format: str) 
     held = loaded(project_id)
     with held.lock:
         recipe = recipe_called(held.project, list_id)
-        foot = _foot(held.project, recipe, request)
+        foot = foot_of(held.project, recipe.report, request.user)
         content = write_list(held.project, recipe, format, settings.JOLLY.fonts, foot)
         number = held.project.settings.number
     name = recipe.report if recipe.id == recipe.report else recipe.name
@@ -271,7 +272,7 @@ def _looked_at(request: HttpRequest, project_id: str, recipe: Recipe) -> ListVal
     held = loaded(project_id)
     with held.lock:
         cooked = cook(held.project, recipe)
-        foot = [*cooked.foot, *_foot(held.project, recipe, request)]
+        foot = [*cooked.foot, *foot_of(held.project, recipe.report, request.user)]
         left = MOST_SHOWN
         groups: list[ListGroup] = []
         for group in cooked.groups:
@@ -300,6 +301,6 @@ def _row(project: Project, cooked: Cooked, row: Row) -> ListRow:
     return {"cells": list(row), "to": address_of(project, row.lead), "whys": whys}
 
 
-def _foot(project: Project, recipe: Recipe, request: HttpRequest) -> tuple[str, ...]:
+def foot_of(project: Project, report: str, user: User) -> tuple[str, ...]:
     """Return which copies of parts differ from the library, below lists of parts."""
-    return tuple(stale_lines(project, request.user)) if recipe.report in OF_PARTS else ()
+    return tuple(stale_lines(project, user)) if report in OF_PARTS else ()
