@@ -8,12 +8,12 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from jolly_core.model import Project, uncollected
-from jolly_core.scenes import Item, Scene, Text, made, page_scene, sheet_scene
+from jolly_core.scenes import Item, Text
 from jolly_core.scenes.primitives import Box
 from jolly_core.tagging import natural
 
 from .sights import KINDS, Same, Sight, Sights, same_things
-from .states import State, both_states
+from .states import State, both_states, drawing
 
 Act = Literal["added", "taken out", "changed", "re-landed"]
 # Items of a drawing that say where and in which state it is, and not what is on it.
@@ -108,6 +108,8 @@ def _changed(one: Sights, other: Sights, kind: str) -> list[Change]:
     found: list[Change] = []
     for key, was in one[kind].items():
         now = other[kind].get(key)
+        if now is was:
+            continue
         if now is None:
             found.append(Change(kind, "taken out", was, None))
         elif facts := tuple(name for name in was.facts if was.facts[name] != now.facts[name] and _counts(kind, name)):
@@ -153,20 +155,15 @@ def drawn_changes(before: Project, after: Project, same: Same) -> Iterator[Sheet
 
 
 def _drawings(before: Project, after: Project, same: Same, states: tuple[State, State]) -> Iterator[SheetChange]:
-    looks, now_looks = states[0].looks, states[1].looks
-    earlier = {sheet.id: sheet for sheet in before.sheets_in_order()}
-    for sheet in after.sheets_in_order():
-        was = earlier.pop(same.sheet(sheet.id), None)
-        if was and was.id in looks and looks[was.id] == now_looks.get(sheet.id):
-            continue
-        old = _scene(before, was.id).items if was else {}
-        change = _drawn(sheet.id, sheet.number, old, _scene(after, sheet.id).items)
-        if change is not None:
-            yield change
-    for sheet in earlier.values():
-        change = _drawn(sheet.id, sheet.number, _scene(before, sheet.id).items, {})
-        if change is not None:
-            yield change
+    old, new = states[0].drawings, states[1].drawings
+    known = {same.sheet(id) for id in after.sheets}
+    gone = [s for s in before.sheets_in_order() if s.id not in known]
+    for sheet in [*after.sheets_in_order(), *gone]:
+        was = same.sheet(sheet.id)
+        if was in old or sheet.id in new:
+            change = _drawn(sheet.id, sheet.number, old.get(was, {}), new.get(sheet.id, {}))
+            if change is not None:
+                yield change
 
 
 def drawing_change(before: Project, after: Project, sheet_id: str) -> SheetChange | None:
@@ -178,12 +175,8 @@ def drawing_change(before: Project, after: Project, sheet_id: str) -> SheetChang
     was_id = same_things(before, after).sheet(sheet_id)
     was, now = before.sheets.get(was_id), after.sheets.get(sheet_id)
     number = now.number if now else was.number if was else ""
-    old = _scene(before, was_id).items if was else {}
-    return _drawn(sheet_id, number, old, _scene(after, sheet_id).items if now else {})
-
-
-def _scene(project: Project, sheet_id: str) -> Scene:
-    return page_scene(project, sheet_id) if made(project, sheet_id) else sheet_scene(project, sheet_id)
+    old = drawing(before, was_id) if was else {}
+    return _drawn(sheet_id, number, old, drawing(after, sheet_id) if now else {})
 
 
 def _drawn(id: str, number: str, old: dict[str, Item], new: dict[str, Item]) -> SheetChange | None:

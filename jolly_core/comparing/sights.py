@@ -7,12 +7,12 @@ place and words. A wire is known by the two pins it joins.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass, replace
 
 from jolly_core.cables import cable_cores
-from jolly_core.making import dossiers
-from jolly_core.model import Project
+from jolly_core.making import dossiers_from
+from jolly_core.model import Project, derived
 from jolly_core.plc import channel_address
 from jolly_core.reports import needs
 from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
@@ -77,7 +77,8 @@ def same_things(before: Project, after: Project) -> Same:
     sheets = _alike(before.sheets, after.sheets, lambda p, id: p.sheets[id].number, (before, after))
     notes = _alike(before.notes, after.notes, _place_and_words, (before, after))
     points = _alike(before.io_points, after.io_points, lambda p, id: p.io_points[id].tag, (before, after))
-    return Same(devices, sheets, notes, points)
+    found = Same(devices, sheets, notes, points)
+    return NOTHING_ELSE if found == NOTHING_ELSE else found
 
 
 def _place_and_words(project: Project, id: str) -> str:
@@ -105,47 +106,55 @@ def _alike(
     return found
 
 
-def sights(project: Project, same: Same = NOTHING_ELSE) -> Sights:
-    """Return all that people see of a project, by kind and key."""
-    found: Sights = {kind: {} for kind in KINDS}
-    for sight in _all(project, same):
-        found[sight.kind].setdefault(sight.key, sight)
+def sights(project: Project, same: Same = NOTHING_ELSE, kinds: Iterable[str] = KINDS) -> Sights:
+    """Return all that people see of a project, by kind and key, or of some kinds."""
+    found: Sights = {}
+    for kind in kinds:
+        of_kind = found[kind] = {}
+        for sight in _SEEN[kind](project, same):
+            of_kind.setdefault(sight.key, sight)
     return found
 
 
-def _all(project: Project, same: Same) -> Iterator[Sight]:
+def _sheets(project: Project, same: Same) -> Iterator[Sight]:
     for sheet in project.sheets_in_order():
         facts = {"number": sheet.number, "title": sheet.title}
         yield Sight("sheet", same.sheet(sheet.id), sheet.number, facts, sheet.id, (sheet.id,))
-    yield from _devices(project, same)
-    yield from _wires(project, same)
-    yield from _terminals(project, same)
-    yield from _cores(project, same)
-    yield from _points(project, same)
+
+
+def _parts(project: Project, _: Same) -> Iterator[Sight]:
     for (part_id, unit), need in needs(project).items():
         part = project.parts[part_id]
         facts = {"quantity": f"{round(need.quantity, 3):g} {unit}"}
         yield Sight("part", f"{part.maker} {part.number} {unit}", part.number, facts, ids=(part_id,))
+
+
+def _texts(project: Project, same: Same) -> Iterator[Sight]:
     for note in project.notes.values():
         key = same.notes.get(note.id, note.id)
         yield Sight("text", key, note.text, {"text": note.text}, note.sheet_id, (note.id,))
 
 
 def _devices(project: Project, same: Same) -> Iterator[Sight]:
-    for device in project.devices.values():
-        part, lead = project.part_of(device), lead_of(project, device.id)
-        add_ons = ", ".join(sorted(p.number for p in project.add_ons_to(device.id)))
-        facts = {
-            "tag": full_tag(project, device),
-            "text": device.text,
-            "part": part.number if part else "",
-            "further parts": add_ons,
-            "sheet": project.sheets[lead.sheet_id].number if lead else "",
-        }
-        units = tuple(s.id for s in project.units_of(device.id)) or (device.id,)
-        sheet_id = lead.sheet_id if lead else ""
-        place = path_of(project.locations, device.location_id, "+")
-        yield Sight("device", same.device(device.id), full_tag(project, device), facts, sheet_id, units, place)
+    for id in project.devices:
+        sight = _device(project, id)
+        yield sight if same.device(id) == id else replace(sight, key=same.device(id))
+
+
+@derived
+def _device(project: Project, id: str) -> Sight:
+    device, lead = project.devices[id], lead_of(project, id)
+    part, tag = project.part_of(device), full_tag(project, device)
+    facts = {
+        "tag": tag,
+        "text": device.text,
+        "part": part.number if part else "",
+        "further parts": ", ".join(sorted(p.number for p in project.add_ons_to(id))),
+        "sheet": project.sheets[lead.sheet_id].number if lead else "",
+    }
+    units = tuple(s.id for s in project.units_of(id)) or (id,)
+    place = path_of(project.locations, device.location_id, "+")
+    return Sight("device", id, tag, facts, lead.sheet_id if lead else "", units, place)
 
 
 def pin_key(project: Project, pin: tuple[str, int], same: Same) -> str:
@@ -156,7 +165,18 @@ def pin_key(project: Project, pin: tuple[str, int], same: Same) -> str:
 
 
 def _wires(project: Project, same: Same) -> Iterator[Sight]:
-    for d in dossiers(project).values():
+    for sheet in project.sheets_in_order():
+        yield from _wires_from(project, sheet.id) if same is NOTHING_ELSE else _wires_as(project, sheet.id, same)
+
+
+@derived
+def _wires_from(project: Project, sheet_id: str) -> list[Sight]:
+    return list(_wires_as(project, sheet_id, NOTHING_ELSE))
+
+
+def _wires_as(project: Project, sheet_id: str, same: Same) -> Iterator[Sight]:
+    """Yield the wires of the nets that begin on a sheet."""
+    for d in dossiers_from(project, sheet_id).values():
         if d.runs == "direct":
             continue
         one, other = sorted((pin_key(project, e.pin, same), e.name) for e in (d.start, d.end))
@@ -172,15 +192,21 @@ def _wires(project: Project, same: Same) -> Iterator[Sight]:
 
 def _terminals(project: Project, same: Same) -> Iterator[Sight]:
     for strip in strips(project):
-        tag = full_tag(project, strip)
-        for row in strip_rows(project, strip.id):
-            if not row.unit:
-                continue
+        known = same.device(strip.id)
+        for sight in _terminals_of(project, strip.id):
+            yield sight if known == strip.id else replace(sight, key=sight.key.replace(strip.id, known))
+
+
+@derived
+def _terminals_of(project: Project, strip_id: str) -> list[Sight]:
+    tag, found = full_tag(project, project.devices[strip_id]), []
+    for row in strip_rows(project, strip_id):
+        if row.unit:
             sheet = project.symbols[row.symbol_ids[0]].sheet_id if row.symbol_ids else ""
             facts = {"number": row.number, "kind": row.terminal_kind, "part": row.part.number if row.part else ""}
-            key = f"{same.device(strip.id)}:{row.unit}"
-            ids = tuple(row.symbol_ids) or (strip.id,)
-            yield Sight("terminal", key, f"{tag}:{row.number}", facts, sheet, ids, tag)
+            ids = tuple(row.symbol_ids) or (strip_id,)
+            found.append(Sight("terminal", f"{strip_id}:{row.unit}", f"{tag}:{row.number}", facts, sheet, ids, tag))
+    return found
 
 
 def _cores(project: Project, same: Same) -> Iterator[Sight]:
@@ -202,3 +228,15 @@ def _points(project: Project, same: Same) -> Iterator[Sight]:
             "address": channel_address(project, point.device_id, point.io_type, point.channel),
         }
         yield Sight("point", same.points.get(point.id, point.id), point.tag or point.text, facts, ids=(point.id,))
+
+
+_SEEN: dict[str, Callable[[Project, Same], Iterator[Sight]]] = {
+    "sheet": _sheets,
+    "device": _devices,
+    "wire": _wires,
+    "terminal": _terminals,
+    "core": _cores,
+    "point": _points,
+    "part": _parts,
+    "text": _texts,
+}

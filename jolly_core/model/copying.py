@@ -18,12 +18,12 @@ def changes_to(project: Project, other: Project) -> ChangeSet:
     """Return what would make a project what another is."""
     changes = ChangeSet()
     for kind, table in other.tables.items():
-        mine = project.tables[kind]
-        for id, record in table.items():
+        mine, theirs = dict(project.tables[kind].items()), dict(table.items())
+        for id, record in theirs.items():
             known = mine.get(id)
             if known is not record:
                 changes.record(kind, id, known, record)
-        for id in [id for id in mine if id not in table]:
+        for id in [id for id in mine if id not in theirs]:
             changes.record(kind, id, mine[id], None)
     return changes
 
