@@ -41,6 +41,8 @@ export interface ProjectState {
   /** Come into a project on a bench that shows no sheet. */
   enter: (projectId: string, revision: number, undo: string, redo: string) => void
   open: (projectId: string, sheetId: string) => Promise<void>
+  /** Ask for a sheet before the page has followed to it, and opens it. */
+  openAhead: (projectId: string, sheetId: string) => void
   send: (edit: AnyEdit) => Promise<EditOut | null>
   step: (act: 'undo' | 'redo') => Promise<void>
   /** Show what an edit would do; null shows it no longer. */
@@ -64,8 +66,9 @@ let wanted: AnyEdit | null = null
 let asking = false
 /** Counts what was asked for, so that an answer nobody waits for any more is not shown. */
 let asked = 0
-/** The sheet that is being fetched: a click asks for it before the page has followed. */
+/** The sheet that is being fetched, and the one a click asked for before the page has followed. */
 let opening = ''
+let ahead = ''
 
 const start = {
   projectId: '',
@@ -94,7 +97,16 @@ export const useProject = create<ProjectState>((set, get) => ({
     set({ projectId, sheetId: '', view: emptyView, selection: new Set(), subject: '', preview: null })
     set({ revision, undo, redo, loaded: true, gone: false })
   },
-  open: openSheet,
+  open: (projectId, sheetId) => {
+    const followed = ahead === `${projectId}/${sheetId}` && get().sheetId === sheetId && !get().gone
+    ahead = ''
+    return followed ? Promise.resolve() : openSheet(projectId, sheetId)
+  },
+  openAhead: (projectId, sheetId) => {
+    if (get().sheetId === sheetId && get().loaded) return
+    ahead = `${projectId}/${sheetId}`
+    void openSheet(projectId, sheetId)
+  },
   send: (edit) => inTurn(() => sendNow(edit)),
   step: (act) => inTurn(() => stepNow(act)),
   ask: (edit) => {

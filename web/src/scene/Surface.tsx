@@ -118,12 +118,17 @@ function useSize(holder: React.RefObject<HTMLDivElement | null>): Size {
  * browser knows that it moves alone, and does not put all that is painted together anew at every step.
  */
 function carryLayer(layer: Element, transform: string) {
-  const moving = layer.getAnimations()[0]
+  const moving = carried.get(layer)
   const still = [{ transform }, { transform }]
-  if (!transform) moving?.cancel()
-  else if (moving) (moving.effect as KeyframeEffect).setKeyframes(still)
-  else layer.animate(still, { duration: Infinity })
+  if (!transform) {
+    moving?.cancel()
+    carried.delete(layer)
+  } else if (moving) (moving.effect as KeyframeEffect).setKeyframes(still)
+  else carried.set(layer, layer.animate(still, { duration: Infinity }))
 }
+
+/** What moves which layer: to ask the layer for it would work out its styles. */
+const carried = new WeakMap<Element, Animation>()
 
 /** The view at rest, and moving it: by a transform while a gesture lasts, settled when it rests or leads far. */
 function useView(svg: React.RefObject<SVGSVGElement | null>, over: React.RefObject<HTMLDivElement | null>) {

@@ -78,7 +78,7 @@ export function SheetRow({ projectId, page, current, indent, people, onInsert }:
         draggable={false}
         onClick={(e: React.MouseEvent) => {
           const here = !e.ctrlKey && !e.metaKey && !e.shiftKey
-          if (here) void useProject.getState().open(projectId, page.id)
+          if (here) useProject.getState().openAhead(projectId, page.id)
         }}
         sx={{
           display: 'flex',
