@@ -96,7 +96,7 @@ def _device(work: Work, cell: ListCell) -> None:
     device: Device = work.project.get("device", cell.id)
     if cell.column in ("tag", "card"):
         set_tag(work, SetTag.model_construct(device_id=device.id, tag=cell.value))
-    elif cell.column == "text":
+    elif cell.column in ("text", "line1"):
         set_text(work, SetText.model_construct(device_id=device.id, text=cell.value))
     elif cell.column == "length_m":
         set_cable(work, SetCable.model_construct(device_id=device.id, length_m=_number(cell.value, "length", MOST_M)))

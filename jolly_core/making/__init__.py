@@ -16,7 +16,7 @@ from .cutlist import (
 )
 from .cutting import Bar, cutting_plan, packed
 from .dossiers import RUNS, Dossier, End, counted, dossiers, dossiers_from
-from .engraving import Nameplate, letter_height, nameplates
+from .engraving import Nameplate, engraved, letter_height, nameplates
 from .fieldwires import FieldGroup, Stroke, field_groups, open_conductors, strokes_for
 
 __all__ = [
@@ -24,6 +24,7 @@ __all__ = [
     "Nameplate",
     "cutting_plan",
     "letter_height",
+    "engraved",
     "nameplates",
     "packed",
     "FieldGroup",

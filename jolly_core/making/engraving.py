@@ -53,22 +53,30 @@ def letter_height(lines: tuple[str, ...], width: float, height: float) -> float 
 def nameplates(project: Project) -> list[Nameplate]:
     """Return the plates of enclosures, each with those of the devices in its door; empty lines are left out."""
     found = []
-    title = " ".join(t for t in (project.settings.number, project.settings.name) if t)
     for enclosure in enclosures(project):
         host = project.devices[enclosure.device_id]
         tag = full_tag(project, host)
-        second = title if host.text else project.settings.supply
-        found.append(_plate(project, host, tag, (host.text or title, second)))
+        found.append(_plate(project, host, tag))
         doors = [p for p in project.placings.values() if p.enclosure_id == enclosure.id and p.surface == "door"]
         devices = [project.devices[p.device_id] for p in doors]
         for device in sorted(devices, key=lambda d: natural(full_tag(project, d))):
-            own = full_tag(project, device)
-            found.append(_plate(project, device, f"{tag}, door", (device.text or own, f"-{own.rpartition('-')[2]}")))
+            found.append(_plate(project, device, f"{tag}, door"))
     return found
 
 
-def _plate(project: Project, device: Device, where: str, wanted: tuple[str, str]) -> Nameplate:
-    lines = tuple(line for line in wanted if line)
+def engraved(project: Project, device: Device) -> tuple[str, ...]:
+    """Return the lines on the plate of a device: its text and its tag; of an enclosure its text and the project."""
+    if any(e.device_id == device.id for e in project.enclosures.values()):
+        title = " ".join(t for t in (project.settings.number, project.settings.name) if t)
+        lines = (device.text or title, title if device.text else project.settings.supply)
+    else:
+        own = full_tag(project, device)
+        lines = (device.text or own, f"-{own.rpartition('-')[2]}")
+    return tuple(line for line in lines if line)
+
+
+def _plate(project: Project, device: Device, where: str) -> Nameplate:
+    lines = engraved(project, device)
     part = project.part_of(device)
     width, height = (number_of(part, f"nameplate_{side}_mm") for side in ("width", "height"))
     letters = letter_height(lines, width, height)

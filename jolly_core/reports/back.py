@@ -10,6 +10,7 @@ from typing import Literal
 
 from jolly_core.cables import cable_length_m
 from jolly_core.library import text_in
+from jolly_core.making import engraved
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag
 
@@ -56,6 +57,13 @@ def _cable(project: Project, id: str) -> State | None:
     return {"tag": state["tag"], "number": state["number"], "length_m": cable_length_m(project, cable)[0] or ""}
 
 
+def _plate(project: Project, id: str) -> State | None:
+    state = _device(project, id)
+    if state is None:
+        return None
+    return {"tag": state["tag"], "line1": next(iter(engraved(project, project.devices[id])), "")}
+
+
 def _device_name(project: Project, id: str) -> str:
     return full_tag(project, project.devices[id]) if id in project.devices else "a device"
 
@@ -99,6 +107,7 @@ BACK: dict[str, Back] = {
     "cables": Back("device", _cable, _device_name, ("length_m",)),
     "cable-cuts": Back("device", _cable, _device_name, ("length_m",)),
     "cards": Back("device", _card, _device_name),
+    "nameplates": Back("device", _plate, _device_name),
     "parts": Back("part", _part, _part_name, ("price",)),
     "parts-by-place": Back("part", _part, _part_name, ("price",)),
 }

@@ -248,6 +248,16 @@ class TakenBack(TestCase):
         self.edited("cards", **{"=K2+KP2-KF1": "=K2+KP2-KF71"})
         self.assertEqual(full_tag(project, project.devices[card]), "=K2+KP2-KF71")
 
+    def test_what_is_engraved_on_a_nameplate_is_the_text_of_its_device(self) -> None:
+        self.bench.project = project = demo()
+        tags = {full_tag(project, d): d.id for d in project.devices.values()}
+        enclosure, lamp = tags["=K2+KP2-UC1"], tags["=K2+KD2-PF1"]
+        found = self.edited("nameplates", **{"Auger running": "Auger turns", "Kiln 2 control panel": "Kiln two"})
+        self.assertEqual([c.column for c in found.cells], ["line1", "line1"])
+        self.assertEqual([project.devices[id].text for id in (lamp, enclosure)], ["Auger turns", "Kiln two"])
+        self.edited("nameplates", **{"=K2+KD2-PF1": "=K2+KD2-PF71"})
+        self.assertEqual(full_tag(project, project.devices[lamp]), "=K2+KD2-PF71")
+
     def test_a_row_whose_object_changed_since_is_refused_by_name_and_others_are_not(self) -> None:
         self.page.cell(self.row("-PF1"), 2).value = "Auger runs"
         self.page.cell(self.row("-PF2"), 2).value = "Fan runs"
