@@ -12,6 +12,7 @@ from .needs import needs
 from .parts import positions
 from .recipes import MONEY, TESTS, WITHOUT_VALUE, Cooked, Group, check_recipe, cook, plain_recipe, recipe_called
 from .registry import (
+    LIST,
     REPORTS,
     Build,
     Cell,
@@ -48,6 +49,7 @@ __all__ = [
     "Row",
     "as_row",
     "full_report",
+    "LIST",
     "references",
     "spares",
     "Build",

@@ -40,12 +40,18 @@ class Need:
 
 @dataclass(slots=True, frozen=True)
 class Material:
-    """What is needed without a part of the library: wire by metres, ferrules, labels; `kind` is its class in words."""
+    """What is needed without a part of the library: wire by metres, ferrules, labels.
+
+    Attributes:
+        kind: its class in words.
+        listed: key of the report in which it is gone into.
+    """
 
     kind: str
     text: str
     quantity: float
     unit: str
+    listed: str
 
 
 @derived
@@ -137,13 +143,17 @@ def material(project: Project) -> list[Material]:
     Wire is what the cut list takes; ferrules are at each end of panel wires and cable cores that asks for one.
     """
     found = [
-        Material("Wire", " ".join(dict.fromkeys(t for t in (r.type_name, r.size, r.colour) if t)), r.metres, "m")
+        Material(
+            "Wire", " ".join(dict.fromkeys(t for t in (r.type_name, r.size, r.colour) if t)), r.metres, "m", "spools"
+        )
         for r in spool_plan(project)
     ]
     sizes: Counter[tuple[float, str]] = Counter()
     for d in dossiers(project).values():
         if d.runs in ("panel", "cable"):
             sizes.update((d.area_mm2, d.size) for end in (d.start, d.end) if end.termination == FERRULE)
-    found += [Material("Ferrule", f"Ferrule {size}".strip(), n, "pcs") for (_, size), n in sorted(sizes.items())]
+    found += [
+        Material("Ferrule", f"Ferrule {size}".strip(), n, "pcs", "wires") for (_, size), n in sorted(sizes.items())
+    ]
     kinds = Counter(label.kind for label in labels(project))
-    return found + [Material("Label", f"Label, {kind}", kinds[kind], "pcs") for kind in sorted(kinds)]
+    return found + [Material("Label", f"Label, {kind}", kinds[kind], "pcs", "labels") for kind in sorted(kinds)]

@@ -12,7 +12,7 @@ from jolly_core.terminals import groups_of, strips
 
 from .building import NO_LENGTH
 from .needs import UNKNOWN_LENGTH, Need, material, needs, needs_by_place
-from .registry import Cell, Column, Row, report
+from .registry import Cell, Column, Row, list_lead, report
 
 NO_PART = "no part chosen yet"
 NO_PRICE = "The library knows no price of it."
@@ -102,7 +102,7 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
         count = sum(n for _, n in names)
         tags = ", ".join(sorted((words for words, _ in names), key=natural))
         bare = (len(rows) + 1, count, "pcs", "", "", NO_PART, "", tags, "", "", "", "", "")
-        rows.append(Row.of(bare, "", {"number": "Choose parts for these in Parts."}))
+        rows.append(Row.of(bare, list_lead("devices"), {"number": "Choose parts for these in Parts."}))
     for m in material(project):
         cells: tuple[Cell, ...] = (
             len(rows) + 1,
@@ -119,7 +119,8 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
             "",
             "",
         )
-        rows.append(Row.of(cells, "", {"number": "It is no part of the library: order it by its description."}))
+        why = "It is no part of the library: order it by its description."
+        rows.append(Row.of(cells, list_lead(m.listed), {"number": why}))
     return rows
 
 

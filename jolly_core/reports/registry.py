@@ -32,7 +32,7 @@ class Row(tuple[Cell, ...]):
     """The cells of a row that leads to its object and says why cells of it are blank or doubtful.
 
     Attributes:
-        lead: id of the object, as `places_of` and the browser's addresses take it, "" for none.
+        lead: id of the object, as `places_of` and the browser's addresses take it, or `list_lead`; "" for none.
         about: id of the record whose texts it shows: that of the object, where it is no other.
         whys: key of a column to why its cell is blank or doubtful.
     """
@@ -52,6 +52,14 @@ class Row(tuple[Cell, ...]):
     def with_cells(self, cells: Iterable[Cell]) -> Row:
         """Return other cells that lead to the same object, for the same reasons."""
         return Row.of(cells, self.lead, self.whys, self.about)
+
+
+LIST = "list:"
+
+
+def list_lead(key: str) -> str:
+    """Return what a row leads to that is about many objects: the list of a report, in which they are."""
+    return f"{LIST}{key}"
 
 
 def as_row(cells: tuple[Cell, ...]) -> Row:

@@ -77,7 +77,7 @@ def project_data(project: Project) -> list[tuple[Cell, ...]]:
     """Return a row for each fact of the project; those that are empty are left out."""
     s = project.settings
     facts = [(words, str(getattr(s, name))) for name, words in FACTS.items()]
-    return [(words, text) for words, text in (*facts, *s.own_fields.items()) if text]
+    return [Row.of((words, text), s.id) for words, text in (*facts, *s.own_fields.items()) if text]
 
 
 @report(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from jolly_core.model import Project
-from jolly_core.reports import where_drawn
+from jolly_core.reports import LIST, where_drawn
 from jolly_core.scenes import BLOCKS
 
 # Kinds of what is not drawn on sheets -> the address that shows it; {} is its id.
@@ -13,16 +13,19 @@ SHOWN = {
     "part": "parts/library?part={}",
     "wire_type": "brief/wire-types",
     "io_point": "io",
+    "settings": "brief/project",
 }
 # Kinds of what is shown with something else -> the field that names it.
 PART_OF = {"rail": "enclosure_id", "duct": "enclosure_id", "covering": "segment_id", "segment": "harness_id"}
 
 
 def address_of(project: Project, id: str) -> str:
-    """Return the address that shows a thing of a project, "" for what is shown nowhere.
+    """Return the address that shows a thing of a project, or a list of it, "" for what is shown nowhere.
 
     What is drawn is shown on its sheet; a device that is not, where it is built in.
     """
+    if id.startswith(LIST):
+        return f"issue?show={id.removeprefix(LIST)}"
     sheet_id, selected = where_drawn(project, id)
     if sheet_id:
         return f"draw/{sheet_id}" + (f"?sel={selected}" if selected else "")
