@@ -14,12 +14,13 @@ from ezdxf.layouts.base import BaseLayout
 
 from jolly_core.drawing import ADVANCE, turned
 from jolly_core.model import Project
-from jolly_core.scenes import Arc, Art, Circle, Dot, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
+from jolly_core.scenes import Arc, Art, Circle, Dot, Image, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
 from jolly_core.scenes.paints import PENS, wire_paint
 
 from .dxffile import dxf_bytes, new_document
 from .layers import FILLS, LAYERS, LINES, layer_of
 
+NAME_MM = 2.5  # letters of the name of a picture
 APART_MM = 20.0  # between two scenes in one file
 _ALIGN = {
     "start": TextEntityAlignment.LEFT,
@@ -61,6 +62,7 @@ class _Blocks:
 
     def __init__(self, project: Project, document: Drawing) -> None:
         self.document = document
+        self.project = project
         self.standard = project.settings.standard
         self.names: dict[tuple[str, int], str] = {}
 
@@ -96,7 +98,7 @@ class _Painter:
         return round(self.left + x, 4), round(self.height - y, 4)
 
     def paint(self, prim: Prim, layer: str) -> None:
-        """Draw a primitive; pictures are left out."""
+        """Draw a primitive; of a picture its frame and name, as a DXF file holds no pictures of its own."""
         look: dict[str, object] = {"layer": layer}
         if isinstance(prim, Line | Poly | Rect | Circle | Arc):
             look["lineweight"] = round(PENS[prim.pen].mm * 100)
@@ -123,6 +125,8 @@ class _Painter:
                 self._text(prim, layer)
             case Art():
                 self._symbol(prim, layer)
+            case Image():
+                self._picture(prim, layer)
             case _:
                 pass
 
@@ -141,6 +145,15 @@ class _Painter:
         back = _BEFORE[text.anchor] * len(text.words) * ADVANCE * text.size
         dx, dy = (0.0, back) if text.upward else (back, 0.0)
         entity.dxf.insert = (round(there[0] - dx, 4), round(there[1] - dy, 4))
+
+    def _picture(self, image: Image, layer: str) -> None:
+        picture = self.blocks.project.pictures.get(image.picture)
+        if picture is None:
+            return
+        self.paint(Rect(image.x, image.y, image.width, image.height, "thin"), layer)
+        size = min(NAME_MM, image.height / 2, 0.9 * image.width / (ADVANCE * max(1, len(picture.name))))
+        middle = image.x + image.width / 2, image.y + (image.height + size) / 2
+        self._text(Text(*middle, size, "middle", "label", picture.name), layer)
 
     def _symbol(self, art: Art, layer: str) -> None:
         """Put a symbol's block, mirrored and then turned, and its letters upright beside it."""

@@ -8,16 +8,17 @@ from xml.etree import ElementTree
 
 import ezdxf.filemanagement
 import pypdfium2  # type: ignore[import-untyped]  # it brings no types
+from ezdxf.entities.lwpolyline import LWPolyline
 from PIL import Image as Picture
 from PIL import ImageChops, ImageFilter
 
 from jolly_core.cabinet.tests.test_layout import Cabinet
-from jolly_core.exchange import scaled_pdf, scene_svg, surface_dxf
+from jolly_core.exchange import read_project, scaled_pdf, scene_svg, scenes_dxf, surface_dxf
 from jolly_core.model import Project
-from jolly_core.scenes import Arc, Circle, Dot, Item, Line, Poly, Prim, Rect, Scene, Strand, Text, sheet_scene
+from jolly_core.scenes import Arc, Circle, Dot, Image, Item, Line, Poly, Prim, Rect, Scene, Strand, Text, sheet_scene
 from jolly_core.scenes.outlines import arc_points
 from jolly_core.scenes.paints import FACES, INKS, LAYERS, PENS, ROLES, TONES, WIRE_EDGE_MM, WIRE_PEN, wire_paint
-from jolly_core.testing import Workbench
+from jolly_core.testing import DEMO, Workbench
 
 from .test_files import FONTS
 
@@ -136,3 +137,19 @@ class Sheets(TestCase):
         bench.place("lamp", 30, 30, rotation=90, mirror=True)
         svg = scene_svg(bench.project, sheet_scene(bench.project, bench.sheet))
         self.assertIn('rotate(90) scale(1 -1)"', svg)
+
+    def test_a_dxf_has_the_frame_and_name_of_a_picture_where_it_stands(self) -> None:
+        project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_text(encoding="utf-8"))
+        sheet = project.sheets_in_order()[3]
+        scene = sheet_scene(project, sheet.id)
+        (image,) = [p for i in scene.items.values() for p in i.placed() if isinstance(p, Image)]
+        content = scenes_dxf(project, [scene]).decode()
+        space = ezdxf.filemanagement.read(io.StringIO(content)).modelspace()
+        (name,) = [t for t in space.query("TEXT") if t.dxf.text == project.pictures[image.picture].name]
+        bottom, height = scene.height - image.y - image.height, name.dxf.height
+        self.assertTrue(bottom < name.dxf.insert.y < bottom + image.height - height)
+        left, wide = name.dxf.insert.x, name.dxf.align_point.x - name.dxf.insert.x
+        self.assertTrue(image.x < left and left + 2 * wide < image.x + image.width)
+        lines = [line for line in space.query("LWPOLYLINE") if isinstance(line, LWPolyline)]
+        corners = {(round(x, 2), round(y, 2)) for line in lines for x, y, *_ in line.get_points()}
+        self.assertIn((round(image.x, 2), round(bottom, 2)), corners)
