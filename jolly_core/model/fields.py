@@ -149,9 +149,9 @@ Floats = tuple[float, ...]
 M = TypeVar("M")
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Field:
-    """What is declared about one field.
+    """What is declared about one field; each is made once, so that what follows from it can be kept by it.
 
     Attributes:
         type: the bare type, such as `float` or `tuple[int, ...]`.

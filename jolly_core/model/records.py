@@ -40,8 +40,8 @@ def from_record(kind: str, record: object, *, mend: bool = False) -> Entity:
         raise FileError(f"A {kind} should be an object with named fields.")
     spec = KINDS[kind]
     name = f"{kind} {record.get('id', '?')}"
-    unknown = sorted(set(record) - set(spec.fields) - spec.retired)
-    if unknown:
+    if not record.keys() <= spec.fields.keys() | spec.retired:
+        unknown = sorted(set(record) - set(spec.fields) - spec.retired)
         raise FileError(f"The {name} has a field “{unknown[0]}” that is not known here.", field=unknown[0])
     values: dict[str, Any] = {}
     for field in spec.fields.values():

@@ -5,12 +5,14 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Callable
+from functools import cache, partial
 from typing import Any
 
 from .fields import MAX_BASE64, MAX_TEXT, Each, Field, Holds, Longest, OneOf, Units, Within, Written
 
 LARGEST = 10**9
 _BASE64 = re.compile(r"[A-Za-z0-9+/]*={0,2}")
+_UNPRINTABLE = re.compile("[\x00-\x1f\x7f-\x9f\ud800-\udfff]")
 Json = dict[str, Any]
 
 
@@ -18,7 +20,7 @@ def text_fault(value: str, most: int = MAX_TEXT) -> str:
     """Return what is wrong with a text, "" when nothing is: control characters or absurd length."""
     if len(value) > most:
         return f"is longer than {most} characters"
-    if any(ord(c) < 32 or 0x7F <= ord(c) < 0xA0 or 0xD800 <= ord(c) < 0xE000 for c in value):
+    if _UNPRINTABLE.search(value):
         return "holds characters that cannot be printed"
     return ""
 
@@ -48,8 +50,15 @@ def _base64(value: Any) -> bool:
     )
 
 
+@cache
+def _text_marks(field: Field) -> tuple[Holds | None, int]:
+    """Return what a text holds that is no words, and how many letters it has at most."""
+    longest = field.mark(Longest)
+    return field.mark(Holds), longest.most if longest is not None else MAX_TEXT
+
+
 def _read_text(value: Any, field: Field) -> str:
-    holds = field.mark(Holds)
+    holds, letters = _text_marks(field)
     if holds is not None:
         most = f"of at most {MAX_BASE64 // 1000} kB"
         if holds.what == "json" and not _document(value):
@@ -59,8 +68,7 @@ def _read_text(value: Any, field: Field) -> str:
         return str(value)
     if type(value) is not str:
         raise Unreadable("should be a text")
-    longest = field.mark(Longest)
-    fault = text_fault(value, longest.most if longest is not None else MAX_TEXT)
+    fault = text_fault(value, letters)
     if fault:
         raise Unreadable(fault)
     return value
@@ -136,33 +144,51 @@ SHAPES: dict[Any, tuple[Callable[[Any, Field], Any], Json]] = {
 }
 
 
+@cache
+def _reader(field: Field) -> Callable[[Any, Field], Any]:
+    return SHAPES[field.type][0]
+
+
 def read_value(value: Any, field: Field) -> Any:
     """Return the value of a field from JSON, not asked yet whether it is within bounds.
 
     Raises:
         Unreadable: it does not look as declared.
     """
-    return SHAPES[field.type][0](value, field)
+    return _reader(field)(value, field)
 
 
 def value_fault(value: Any, field: Field) -> str:
     """Return in what a value breaks the bounds of its field, "" when it keeps them."""
-    for mark in field.marks:
-        if isinstance(mark, (Within, Written)):
-            fault = mark.fault(value)
-        elif isinstance(mark, OneOf):
-            fault = (
-                "" if value in mark.words else f"should be one of {', '.join(str(w) or 'nothing' for w in mark.words)}"
-            )
-        elif isinstance(mark, Longest):
-            fault = f"holds more than {mark.most}" if len(value) > mark.most else ""
-            if fault and isinstance(value, str):
-                fault = f"is longer than {mark.most} characters"
-        else:
-            continue
+    for bound in _bounds(field):
+        fault = bound(value)
         if fault:
             return fault
     return ""
+
+
+@cache
+def _bounds(field: Field) -> tuple[Callable[[Any], str], ...]:
+    """Return what tells in what a value breaks each bound of a field, in the order they are declared."""
+    found: list[Callable[[Any], str]] = []
+    for mark in field.marks:
+        if isinstance(mark, Within | Written):
+            found.append(mark.fault)
+        elif isinstance(mark, OneOf):
+            found.append(partial(_not_among, mark.words))
+        elif isinstance(mark, Longest):
+            found.append(partial(_too_long, mark.most))
+    return tuple(found)
+
+
+def _not_among(words: tuple[Any, ...], value: Any) -> str:
+    return "" if value in words else f"should be one of {', '.join(str(w) or 'nothing' for w in words)}"
+
+
+def _too_long(most: int, value: Any) -> str:
+    if len(value) <= most:
+        return ""
+    return f"is longer than {most} characters" if isinstance(value, str) else f"holds more than {most}"
 
 
 def mended(value: Any, field: Field) -> Any:
