@@ -22,6 +22,7 @@ from jolly_core.model import (
     circles,
     from_record,
     to_record,
+    uncollected,
 )
 
 from .versions import VERSION, bring_up
@@ -46,6 +47,7 @@ def read_project(text: str | bytes) -> Project:
     return read_summary(text)[0]
 
 
+@uncollected
 def read_summary(text: str | bytes) -> tuple[Project, int, dict[str, int]]:
     """Return the project a file holds, checked throughout, the version of the file, and how many of each kind it has.
 

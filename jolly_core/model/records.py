@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from functools import cache
 from typing import Any
 
 from .changes import Change, ChangeSet, Entity
 from .errors import FileError
-from .fields import MAX_TEXT
+from .fields import MAX_TEXT, Field
 from .kinds import kind_of
 from .registry import KINDS
-from .shapes import Unreadable, mended, read_value, text_fault, value_fault
+from .shapes import Unreadable, bounds_of, mended, reader, text_fault, value_fault
 
 
 def to_record(entity: Entity) -> dict[str, Any]:
@@ -22,6 +24,12 @@ def _plain(value: Any) -> Any:
     if isinstance(value, tuple):
         return [_plain(v) for v in value]
     return dict(sorted(value.items())) if isinstance(value, dict) else value
+
+
+@cache
+def _readers(kind: str) -> list[tuple[Field, Callable[[Any, Field], Any], tuple[Callable[[Any], str], ...]]]:
+    """Return the fields of a kind, each with what reads its values and what tells that they break a bound."""
+    return [(field, reader(field), bounds_of(field)) for field in KINDS[kind].fields.values()]
 
 
 def from_record(kind: str, record: object, *, mend: bool = False) -> Entity:
@@ -44,16 +52,18 @@ def from_record(kind: str, record: object, *, mend: bool = False) -> Entity:
         unknown = sorted(set(record) - set(spec.fields) - spec.retired)
         raise FileError(f"The {name} has a field “{unknown[0]}” that is not known here.", field=unknown[0])
     values: dict[str, Any] = {}
-    for field in spec.fields.values():
+    for field, read, bounds in _readers(kind):
         if field.name not in record:
             if field.required:
                 raise FileError(f"The {name} lacks the field “{field.name}”.", field=field.name)
             continue
         try:
-            value = read_value(record[field.name], field)
+            value = read(record[field.name], field)
         except Unreadable as error:
             raise FileError(f"In the {name}, “{field.name}” {error}.", field=field.name) from None
-        fault = value_fault(value, field)
+        fault = ""
+        for bound in bounds:
+            fault = fault or bound(value)
         if fault and not mend:
             raise FileError(f"In the {name}, “{field.name}” {fault}.", field=field.name)
         values[field.name] = mended(value, field) if fault else value

@@ -144,23 +144,17 @@ SHAPES: dict[Any, tuple[Callable[[Any, Field], Any], Json]] = {
 }
 
 
-@cache
-def _reader(field: Field) -> Callable[[Any, Field], Any]:
-    return SHAPES[field.type][0]
+def reader(field: Field) -> Callable[[Any, Field], Any]:
+    """Return what reads values of a field from JSON; it does not ask yet whether they are within bounds.
 
-
-def read_value(value: Any, field: Field) -> Any:
-    """Return the value of a field from JSON, not asked yet whether it is within bounds.
-
-    Raises:
-        Unreadable: it does not look as declared.
+    It raises Unreadable for a value that does not look as declared.
     """
-    return _reader(field)(value, field)
+    return SHAPES[field.type][0]
 
 
 def value_fault(value: Any, field: Field) -> str:
     """Return in what a value breaks the bounds of its field, "" when it keeps them."""
-    for bound in _bounds(field):
+    for bound in bounds_of(field):
         fault = bound(value)
         if fault:
             return fault
@@ -168,7 +162,7 @@ def value_fault(value: Any, field: Field) -> str:
 
 
 @cache
-def _bounds(field: Field) -> tuple[Callable[[Any], str], ...]:
+def bounds_of(field: Field) -> tuple[Callable[[Any], str], ...]:
     """Return what tells in what a value breaks each bound of a field, in the order they are declared."""
     found: list[Callable[[Any], str]] = []
     for mark in field.marks:
