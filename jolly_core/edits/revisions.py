@@ -95,16 +95,23 @@ def remove_revision(work: Work, payload: RemoveRevision) -> str:
 
 
 def next_index(project: Project) -> str:
-    """Return the index that the next revision would have: the next letter, or the next number.
+    """Return the index that the next revision would have, which is the one that is being worked on.
 
     Example:
         >>> next_index(Project())
         'A'
     """
     frozen = revisions(project)
-    if not frozen:
-        return project.settings.revision or "A"
-    last = frozen[-1].index
+    return index_after(frozen[-1].index) if frozen else project.settings.revision or "A"
+
+
+def index_after(last: str) -> str:
+    """Return the index behind another: the next letter, or the next number.
+
+    Example:
+        >>> index_after("B"), index_after("09"), index_after("Z")
+        ('C', '10', 'ZA')
+    """
     if last.isdigit():
         return str(int(last) + 1).zfill(len(last))
     if last and last[-1].isalpha() and last[-1] not in "Zz":

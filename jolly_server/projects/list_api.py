@@ -3,13 +3,14 @@
 from typing import Literal
 
 from django.contrib.auth.models import AbstractBaseUser
-from django.db.models import Q
+from django.db.models import OuterRef, Q, Subquery
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
+from jolly_core.edits.revisions import index_after
 from jolly_core.exchange import VERSION, read_summary, scene_svg
 from jolly_core.model import check_text
 from jolly_core.scenes import made, page_leaves, sheet_scene
@@ -95,7 +96,8 @@ def list_projects(
 ) -> list[ProjectLine]:
     """List the projects the person is a member of, last edited first; `q` is looked for in number, name, customer."""
     roles = dict(Membership.objects.filter(user__id=person(request).pk).values_list("project_id", "role"))
-    facts = ROWS["settings"].objects.filter(project_id__in=roles)
+    frozen = ROWS["revision"]._default_manager.filter(project_id=OuterRef("project_id")).order_by("-id")
+    facts = ROWS["settings"].objects.filter(project_id__in=roles).annotate(last=Subquery(frozen.values("index")[:1]))
     for word in q.split():
         facts = facts.filter(
             Q(number__icontains=word) | Q(name__icontains=word) | Q(customer__icontains=word) | Q(site__icontains=word)
@@ -111,7 +113,7 @@ def list_projects(
             name=known[row.pk].name,
             customer=known[row.pk].customer,
             site=known[row.pk].site,
-            issue=known[row.pk].revision,
+            issue=index_after(known[row.pk].last) if known[row.pk].last else known[row.pk].revision,
             role=roles[row.pk],
             state=row.state,
             starter=row.starter,

@@ -7,6 +7,7 @@ from typing import Any
 from typing_extensions import TypedDict
 
 from jolly_core.drawing import habit_of
+from jolly_core.edits.revisions import next_index
 from jolly_core.model import DRAWN, SHEET_KINDS, Project, derived, to_record
 from jolly_core.scenes import generated_pages
 from jolly_core.tagging import DOCUMENTS, path_of
@@ -69,7 +70,7 @@ LISTS = ("sheets", "pages", "wire_types", "buses", "habits", "kinds")
 def outline_view(project: Project) -> View:
     """Return the sections; rows of lists say by `order` where they stand."""
     return {
-        "settings": {"settings": {n: getattr(project.settings, n) for n in project.settings.__slots__}},
+        "settings": {"settings": {**to_record(project.settings), "working_on": next_index(project)}},
         "sheets": {s.id: _sheet(project, s.id) for s in project.sheets_in_order()},
         "pages": _pages(project),
         "wire_types": _wire_types(project),

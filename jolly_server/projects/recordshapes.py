@@ -38,7 +38,7 @@ if TYPE_CHECKING:  # to the checker they are objects; what is in them is known w
     RecipeRecord: TypeAlias = dict[str, Any]
     PackRecord: TypeAlias = dict[str, Any]
 else:
-    SettingsRecord = record_shape("settings")
+    SettingsRecord = record_shape("settings", working_on=str)
     SheetRecord = record_shape("sheet")
     HabitRecord = record_shape("sheet_habit")
     HabitLine = record_shape("sheet_habit", "HabitLine", order=int)

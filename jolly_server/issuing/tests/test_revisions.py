@@ -133,6 +133,17 @@ class Freezing(IssueCase):
         self.settled(frozen["id"])
         self.assertEqual(self.vera.get(address).content, content)
 
+    def test_behind_a_frozen_revision_the_next_is_worked_on(self) -> None:
+        def worked_on() -> set[str]:
+            line = next(p for p in self.vera.get("/api/projects").json() if p["id"] == KILN)
+            return {self.vera.get(BASE).json()["settings"]["working_on"], line["issue"]}
+
+        self.assertEqual(worked_on(), {"B"})
+        frozen = self.freeze("B")["revisions"][0]
+        self.assertEqual(worked_on(), {"C"})
+        self.accepted(self.jory, kind="remove-revision", revision_id=frozen["id"])
+        self.assertEqual(worked_on(), {"B"})
+
     def test_papers_of_the_present_tell_which_sheets_still_bear_the_index_of_the_last_revision(self) -> None:
         frozen = self.freeze("B")["revisions"][0]["id"]
         self.settled(frozen)

@@ -26,7 +26,7 @@ const initials = (name: string) =>
     .toUpperCase()
 
 export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: LastingOutline }) {
-  const settings = outline.settings as { number: string; name: string; customer: string; revision: string }
+  const { settings } = outline
   const sheets = outline.sheets
   return (
     <Box
@@ -55,7 +55,7 @@ export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: L
       </Box>
       <Box sx={{ border: '1px solid #51608A', borderRadius: 3, px: 1, fontSize: 12, whiteSpace: 'nowrap' }}>
         {outline.state === 'open'
-          ? `working on ${settings.revision}`
+          ? `working on ${settings.working_on}`
           : outline.state === 'archived'
             ? 'archived'
             : 'in the bin'}

@@ -57,12 +57,16 @@ function useFreezing(revisions: Revisions, done: Props['done']) {
   })
   const put = (values: Partial<typeof facts>) => setFacts({ ...facts, ...values })
   const errors = next?.findings.some((f) => f.code === 'snags-error') ?? false
-  const ready = facts.index.trim() && facts.text.trim() && (!errors || facts.reason.trim())
-  return { facts, put, next, freezing, errors, ready }
+  const wanted = [
+    !facts.index.trim() && 'which index it has',
+    !facts.text.trim() && 'what changed',
+    errors && !facts.reason.trim() && 'why it is frozen with errors',
+  ].filter(Boolean)
+  return { facts, put, next, freezing, errors, wanted }
 }
 
 export function FreezePage({ revisions, done }: Props) {
-  const { facts, put, next, freezing, errors, ready } = useFreezing(revisions, done)
+  const { facts, put, next, freezing, errors, wanted } = useFreezing(revisions, done)
   return (
     <>
       <TableBar>
@@ -75,7 +79,7 @@ export function FreezePage({ revisions, done }: Props) {
           sx={{ maxWidth: 820 }}
           onSubmit={(e) => {
             e.preventDefault()
-            if (ready) freezing.mutate()
+            if (!wanted.length) freezing.mutate()
           }}
         >
           <Box sx={{ display: 'grid', gridTemplateColumns: '90px 130px 1fr 1fr 1fr', gap: 1 }}>
@@ -105,9 +109,14 @@ export function FreezePage({ revisions, done }: Props) {
             />
           )}
           {freezing.error && <Alert severity="error">{freezing.error.message}</Alert>}
-          <Button type="submit" variant="contained" disabled={!ready || freezing.isPending} sx={{ mt: 1 }}>
-            Freeze as {facts.index || '…'}
-          </Button>
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 1 }}>
+            <Button type="submit" variant="contained" disabled={wanted.length > 0 || freezing.isPending}>
+              Freeze as {facts.index || '…'}
+            </Button>
+            {wanted.length > 0 && (
+              <Box sx={{ fontSize: 13, color: 'text.secondary' }}>Say first {wanted.join(', and ')}.</Box>
+            )}
+          </Box>
         </Box>
         {next ? <Before next={next} /> : <Empty>Looking at every sheet…</Empty>}
       </Box>
@@ -121,7 +130,7 @@ function Before({ next }: { next: Schemas['BeforeFreezing'] }) {
       <Section title="On paper">
         <Box sx={{ fontSize: 13 }} data-testid="new-index">
           {next.changed.length
-            ? `Sheet${next.changed.length > 1 ? 's' : ''} ${next.changed.join(', ')} get the new index`
+            ? `Sheet${next.changed.length > 1 ? 's' : ''} ${next.changed.join(', ')} get${next.changed.length > 1 ? '' : 's'} the new index`
             : 'No sheet has changed'}
           {next.kept > 0 && `; ${next.kept} keep${next.kept === 1 ? 's' : ''} theirs`}.
         </Box>
