@@ -47,7 +47,9 @@ class Change:
     def words(self) -> str:
         """What changed in a sentence."""
         if self.before is None or self.after is None:
-            return f"{self.kind} {self.sight.name} {self.act}"
+            facts = self.sight.facts
+            ends = f": {facts['from']} to {facts['to']}" if self.kind == "wire" and facts["number"] else ""
+            return f"{self.kind} {self.sight.name} {self.act}{ends}"
         if self.act == "re-landed":
             was, now = (f"{s.facts['from']} to {s.facts['to']}" for s in (self.before, self.after))
             return f"wire {self.sight.name} re-landed: {was}, now {now}"

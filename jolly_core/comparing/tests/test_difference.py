@@ -95,6 +95,12 @@ class States(TestCase):
         self.assertEqual((change.act, change.facts), ("changed", ("type",)))
         self.assertEqual([(j.act, j.kind) for j in work_list(self.changed())][-1], ("put in", "Thick"))
 
+    def test_a_wire_that_comes_out_is_told_from_others_of_its_number_by_its_ends(self) -> None:
+        wire = next(w.id for w in self.bench.project.wires.values())
+        self.bench.do("delete-selection", ids=[wire])
+        button, lamp = self.tag(self.button), self.tag(self.lamp)
+        self.assertEqual(self.words(), [f"wire 30-1 taken out: {button}:14 to {lamp}:X1"])
+
     def test_another_number_is_a_label(self) -> None:
         wire = next(w.id for w in self.bench.project.wires.values())
         self.bench.do("fix-wire-number", wire_id=wire, number="W7")
