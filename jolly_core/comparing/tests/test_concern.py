@@ -8,12 +8,13 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Any
 from unittest import TestCase
+from unittest.mock import patch
 
-from jolly_core.comparing import states
+from jolly_core.comparing import difference, states
 from jolly_core.comparing.concern import sheets_concerned
 from jolly_core.comparing.sights import NOTHING_ELSE, sights
 from jolly_core.exchange import read_project
-from jolly_core.model import KINDS, Change, ChangeSet, CoreError, Project, kind_of
+from jolly_core.model import KINDS, Change, ChangeSet, CoreError, Project, copied, kind_of
 from jolly_core.scenes import made
 from jolly_core.testing import DEMO, Workbench
 
@@ -131,6 +132,19 @@ class Few(TestCase):
         self.bench.do("set-place", device_id=self.bench.device(self.alone), function_id="", location_id=place)
         found = self.concerned({"kind": "change-location", "location_id": place, "code": "S8"})
         self.assertEqual(found, {self.third})
+
+    def test_a_sheet_drawn_anew_under_its_number_is_compared_with_the_one_before(self) -> None:
+        before = copied(self.bench.project)
+        self.bench.do("delete-sheet", sheet_id=self.third)
+        again = self.bench.new("add-sheet", number="32", title="Third", frame="zones")
+        self.bench.place("lamp", 34, 30, sheet_id=again)
+        self.bench.do("move-selection", ids=[self.contact], dx=24, dy=0)
+        for one, other in ((before, self.bench.project), (self.bench.project, before)):
+            with patch.object(states, "APART", 0):
+                together = difference(one, other)
+            with patch.object(states, "APART", 1_000_000):
+                self.assertEqual(together, difference(one, other))
+            self.assertEqual([s.number for s in together.sheets], ["30", "31", "32"])
 
     def test_what_stands_in_title_blocks_concerns_no_drawing(self) -> None:
         found = self.concerned({"kind": "change-settings", "customer": "Pellwick Maltings", "spool_m": 50})
