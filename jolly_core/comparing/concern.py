@@ -3,7 +3,7 @@
 To paint every drawing of a large project twice takes long, and most changes concern few of them. So it is asked the
 other way round: what drawings does a record stand on, or what of it do they say? Those drawings may look otherwise,
 and all others look the same. What is worked out from much of the project is not followed but compared in both states:
-tags, terminal numbers and wire numbers. A change of a kind that is not known here concerns every drawing.
+tags, terminal numbers and wire numbers. A kind that does not say where it is seen may be seen on every drawing.
 """
 
 from __future__ import annotations
@@ -13,7 +13,7 @@ from dataclasses import dataclass, field, fields
 from typing import Any
 
 from jolly_core.library import definition
-from jolly_core.model import Change, ChangeSet, Project, kind_of
+from jolly_core.model import KINDS, Change, ChangeSet, Project, kind_of
 from jolly_core.plc import TYPES_OF_UNITS
 
 # What of the settings stands in title blocks and lists only, or concerns lengths, checks and how new things begin.
@@ -21,18 +21,6 @@ _SAID = {"number", "name", "customer", "site", "drawn_by", "revision", "drawn_on
     *("issued_on", "supply", "supply_system", "control_voltages", "protection", "standards", "own_fields"),
     *("end_allowance_mm", "door_allowance_mm", "free_run_mm", "harness_allowance_mm", "length_step_mm", "spool_m"),
     *("cable_allowance_m", "spare_share_percent", "drop_warn_percent", "drop_limit_percent", "fill_warn_percent"),
-}
-# Kinds of which drawings show nothing but numbers, tags and cores, which are looked at for themselves.
-_UNSEEN = {
-    *("harness", "node", "segment", "covering", "strand", "harness_shield", "harness_variant", "variant_part"),
-    *("enclosure", "rail", "duct", "lane", "crossing", "placing", "passage", "cable_way", "core_choice"),
-    *("mute", "stamp", "recipe", "pack", "revision", "check_signature", "point_check", "channel_circuit"),
-    *("net_order", "number_rule", "tag_rule", "sheet_habit", "picture"),
-}
-# Kinds that are seen where they lie, and at the devices they name.
-_SEEN = {
-    *("symbol", "wire", "note", "figure", "band", "continuation", "device", "add_on", "strip", "strip_item", "bridge"),
-    *("cable", "block", "seat", "rack", "card", "io_point"),
 }
 
 
@@ -84,11 +72,11 @@ def _note(found: _Concern, change: Change) -> bool:
         found.types.add(change.id)
     elif kind == "sheet":
         found.other.add(change.id)
-    elif kind in _SEEN:
+    elif KINDS[kind].seen == "here":
         for record in both:
             _note_record(found, change, record)
     else:
-        return kind in _UNSEEN
+        return KINDS[kind].seen == "nowhere"
     return True
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
 from .fields import Field, Moves, Names, declared
 
@@ -38,6 +38,8 @@ class Kind:
         keeps_device: its records keep a device (their `device_id`) in the project though nothing of it is drawn.
         comes_along: when a device is copied that its records belong to, they are copied, too.
         called: its name in a sentence, where that is another.
+        seen: where drawings show its records: "nowhere", but by tags, numbers and cores that follow from them; "here",
+            where they lie and at the devices they name; or maybe "anywhere".
         retired: fields that records in journals of earlier versions may still have; they are passed over.
     """
 
@@ -46,6 +48,7 @@ class Kind:
         self.keeps_device: bool = facts.get("keeps_device", False)
         self.comes_along: bool = facts.get("comes_along", False)
         self.called: str = facts.get("called", "")
+        self.seen: Literal["nowhere", "here", "anywhere"] = facts.get("seen", "anywhere")
         self.retired: frozenset[str] = frozenset(facts.get("retired", ()))
         self.indexes: tuple[Keyed, ...] = facts.get("indexes", ())
 

@@ -78,8 +78,8 @@ class EveryField(TestCase):
         self.assertGreater(tried.total(), FEWEST)
         self.assertLessEqual({"symbol", "wire", "device", "continuation", "settings", "sheet"}, set(tried))
 
-    def test_every_kind_is_known(self) -> None:
-        """One that is not would concern every sheet: right, and slow."""
+    def test_few_kinds_may_be_seen_on_any_sheet(self) -> None:
+        """One that does not say where it is seen concerns every sheet: right, and slow."""
         everywhere = [kind for kind in KINDS if self.concerns_all(kind)]
         self.assertEqual(sorted(everywhere), ["settings", "title_block", "title_cell"])
 

@@ -14,7 +14,7 @@ from .harness import Quantity
 BlockPlace = Annotated[float, Within(-5000, 20_000, "mm")]
 
 
-@kind("block", since=12, keeps_device=True, called="box")
+@kind("block", since=12, seen="here", keeps_device=True, called="box")
 @dataclass(slots=True)
 class Block:
     """A device in the picture of blocks, and where a person put its box; 0, 0 while that finds its own place."""
@@ -28,6 +28,7 @@ class Block:
 @kind(
     "seat",
     since=12,
+    seen="here",
     keeps_device=True,
     called="connector of a device",
     indexes=(Keyed("seats_on", "owner_id"), Keyed("seats_mating", "mate_id")),
@@ -48,7 +49,7 @@ class Seat:
     mate_id: Annotated[str, Names("device")] = ""
 
 
-@kind("strand", since=12, called="what is said of a wire", indexes=(Keyed("strands_of", "conductor"),))
+@kind("strand", since=12, seen="nowhere", called="what is said of a wire", indexes=(Keyed("strands_of", "conductor"),))
 @dataclass(slots=True)
 class Strand:
     """What a person says of a wire of a harness.
@@ -68,7 +69,7 @@ class Strand:
     here: Annotated[bool, Since(13)] = False
 
 
-@kind("harness_shield", since=12, called="shield")
+@kind("harness_shield", since=12, seen="nowhere", called="shield")
 @dataclass(slots=True)
 class HarnessShield:
     """Where a shield of a harness lands: a cavity of a connector, or a splice; "" while it lands nowhere."""
@@ -80,7 +81,7 @@ class HarnessShield:
     unit: Running = 0
 
 
-@kind("harness_variant", since=12, called="variant")
+@kind("harness_variant", since=12, seen="nowhere", called="variant")
 @dataclass(slots=True)
 class HarnessVariant:
     """A way in which a harness is built, and how many are."""
@@ -92,7 +93,7 @@ class HarnessVariant:
     order: Order = 0
 
 
-@kind("variant_part", since=12, called="part of a variant")
+@kind("variant_part", since=12, seen="nowhere", called="part of a variant")
 @dataclass(slots=True)
 class VariantPart:
     """A wire, end or branch that is in a variant; what is in none named is in all of them.

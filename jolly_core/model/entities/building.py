@@ -52,7 +52,7 @@ Slot = Annotated[int, Within(0, 256)]
 Address = Annotated[str, Longest(40), Written(r"|\d{1,5}(\.[0-7])?", "an address such as 0.0 or 256")]
 
 
-@kind("strip_item", since=1, called="place on strip", indexes=(Keyed("items_of_strip", "strip_id"),))
+@kind("strip_item", since=1, seen="here", called="place on strip", indexes=(Keyed("items_of_strip", "strip_id"),))
 @dataclass(slots=True)
 class StripItem:
     """A place in the order of a strip: a terminal that somebody placed or numbered, or an accessory.
@@ -90,7 +90,7 @@ class StripItem:
     facing: Annotated[str, OneOf(TERMINAL_FACINGS), Since(6)] = ""
 
 
-@kind("bridge", since=1, indexes=(Keyed("bridges_of_strip", "strip_id"),))
+@kind("bridge", since=1, seen="here", indexes=(Keyed("bridges_of_strip", "strip_id"),))
 @dataclass(slots=True)
 class Bridge:
     """A bridge that makes terminals of one strip one potential; `units` are their unit numbers.
@@ -105,7 +105,7 @@ class Bridge:
     part_id: Annotated[str, Names("part"), Since(6)] = ""
 
 
-@kind("cable", since=1, keeps_device=True, comes_along=True)
+@kind("cable", since=1, seen="here", keeps_device=True, comes_along=True)
 @dataclass(slots=True)
 class Cable:
     """What only a cable has, beside its device.
@@ -135,7 +135,7 @@ class Cable:
     apart: Annotated[bool, Since(13)] = False
 
 
-@kind("band", since=1, keeps_device=True)
+@kind("band", since=1, seen="here", keeps_device=True)
 @dataclass(slots=True)
 class Band:
     """A stroke on a sheet, from its first to its second point, across the wires that are cores of a cable."""
@@ -149,7 +149,7 @@ class Band:
     device_id: Annotated[str, Names("device", needed=True)]
 
 
-@kind("core_choice", since=1, called="core")
+@kind("core_choice", since=1, seen="nowhere", called="core")
 @dataclass(slots=True)
 class CoreChoice:
     """A person's choice that a conductor takes a core.
@@ -166,7 +166,7 @@ class CoreChoice:
     conductor: LongText
 
 
-@kind("net_order", since=4)
+@kind("net_order", since=4, seen="nowhere")
 @dataclass(slots=True)
 class NetOrder:
     """A person's own order of the conductors of a net.
@@ -179,7 +179,7 @@ class NetOrder:
     pairs: Annotated[tuple[str, ...], Longest(2000)]
 
 
-@kind("rack", since=7, keeps_device=True)
+@kind("rack", since=7, seen="here", keeps_device=True)
 @dataclass(slots=True)
 class Rack:
     """A rack that PLC cards are put into: the controller's own, or a remote station at its device's location."""
@@ -188,7 +188,7 @@ class Rack:
     device_id: Annotated[str, Names("device", needed=True)]
 
 
-@kind("card", since=1, keeps_device=True)
+@kind("card", since=1, seen="here", keeps_device=True)
 @dataclass(slots=True)
 class Card:
     """What only a PLC card has, beside its device.
@@ -213,7 +213,7 @@ class Card:
     sheet_ids: Annotated[tuple[str, ...], Longest(200), Since(7)] = ()
 
 
-@kind("io_point", since=1, called="point", indexes=(Keyed("points_of_card", "device_id"),))
+@kind("io_point", since=1, seen="here", called="point", indexes=(Keyed("points_of_card", "device_id"),))
 @dataclass(slots=True)
 class IoPoint:
     """A point of the I/O list.
@@ -263,7 +263,13 @@ class IoPoint:
     own: Annotated[Texts, Since(7)] = field(default_factory=dict)
 
 
-@kind("channel_circuit", since=8, called="circuit of a channel", indexes=(Keyed("circuits_of_symbol", "symbol_id"),))
+@kind(
+    "channel_circuit",
+    since=8,
+    seen="nowhere",
+    called="circuit of a channel",
+    indexes=(Keyed("circuits_of_symbol", "symbol_id"),),
+)
 @dataclass(slots=True)
 class ChannelCircuit:
     """What was drawn with a channel from the list, so that it can be drawn again and what people did is kept.
@@ -289,7 +295,9 @@ class ChannelCircuit:
     side: Annotated[str, OneOf(CHANNEL_SIDES)] = "right"
 
 
-@kind("point_check", since=8, called="check of a point", indexes=(Keyed("checks_of_point", "point_id"),))
+@kind(
+    "point_check", since=8, seen="nowhere", called="check of a point", indexes=(Keyed("checks_of_point", "point_id"),)
+)
 @dataclass(slots=True)
 class PointCheck:
     """What was seen when a point was set in the field and read at its card.
@@ -309,7 +317,7 @@ class PointCheck:
     on: Text = ""
 
 
-@kind("check_signature", since=8, called="signature of the wiring check")
+@kind("check_signature", since=8, seen="nowhere", called="signature of the wiring check")
 @dataclass(slots=True)
 class CheckSignature:
     """Somebody's word that the wiring check was done as its report says.
@@ -326,7 +334,7 @@ class CheckSignature:
     remark: LongText = ""
 
 
-@kind("cable_way", since=6)
+@kind("cable_way", since=6, seen="nowhere")
 @dataclass(slots=True)
 class CableWay:
     """How long a cable is from one location to another, either way round; for cables whose length is not typed."""

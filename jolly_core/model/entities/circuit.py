@@ -41,6 +41,7 @@ def tag_key(device: Device) -> str:
 @kind(
     "device",
     since=1,
+    seen="here",
     indexes=(
         Keyed("devices_tagged", tag_key, empty=True),
         Keyed("devices_lettered", "letters"),
@@ -69,7 +70,7 @@ class Device:
     part_id: Annotated[str, Names("part")] = ""
 
 
-@kind("add_on", since=4, keeps_device=True, comes_along=True, indexes=(Keyed("add_ons_of", "device_id"),))
+@kind("add_on", since=4, seen="here", keeps_device=True, comes_along=True, indexes=(Keyed("add_ons_of", "device_id"),))
 @dataclass(slots=True)
 class AddOn:
     """One more part on a device, an auxiliary block or a suppressor; its units are the device's too."""
@@ -79,7 +80,7 @@ class AddOn:
     part_id: Annotated[str, Names("part", needed=True)]
 
 
-@kind("symbol", since=1, indexes=(Keyed("symbols_of_device", "device_id"),))
+@kind("symbol", since=1, seen="here", indexes=(Keyed("symbols_of_device", "device_id"),))
 @dataclass(slots=True)
 class Symbol:
     """One or more units of a device drawn at a place.
@@ -108,7 +109,7 @@ class Symbol:
     texts: Annotated[Texts, Since(3)] = field(default_factory=dict)
 
 
-@kind("wire", since=1, indexes=(Keyed("numbered_wires", "number"),))
+@kind("wire", since=1, seen="here", indexes=(Keyed("numbered_wires", "number"),))
 @dataclass(slots=True)
 class Wire:
     """A horizontal or vertical stroke between two grid points, (x1, y1) left or above of (x2, y2).
@@ -128,7 +129,7 @@ class Wire:
     number: Text = ""
 
 
-@kind("continuation", since=1, indexes=(Keyed("continuations_named", "name", empty=True),))
+@kind("continuation", since=1, seen="here", indexes=(Keyed("continuations_named", "name", empty=True),))
 @dataclass(slots=True)
 class Continuation:
     """A mark where a net leaves a sheet and comes in on another mark of the same name.
@@ -147,7 +148,7 @@ class Continuation:
     locked: Annotated[bool, Since(3)] = False
 
 
-@kind("note", since=1)
+@kind("note", since=1, seen="here")
 @dataclass(slots=True)
 class Note:
     """A free text on a sheet, its anchor at a grid point."""
@@ -160,7 +161,7 @@ class Note:
     locked: Annotated[bool, Since(3)] = False
 
 
-@kind("figure", since=3)
+@kind("figure", since=3, seen="here")
 @dataclass(slots=True)
 class Figure:
     """What is drawn without meaning to electricity: a titled boundary, a line, a picture, a table of a report.

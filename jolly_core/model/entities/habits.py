@@ -19,7 +19,7 @@ PLAN_STYLES = ("table", "drawn")
 FirstNumber = Annotated[int, Within(0, 99_999)]
 
 
-@kind("number_rule", since=3)
+@kind("number_rule", since=3, seen="nowhere")
 @dataclass(slots=True)
 class NumberRule:
     """A numbering rule of wires; the first in order whose condition holds names the net.
@@ -48,7 +48,7 @@ class NumberRule:
     scope: Annotated[str, OneOf(NUMBER_SCOPES)] = "potential"
 
 
-@kind("tag_rule", since=4)
+@kind("tag_rule", since=4, seen="nowhere")
 @dataclass(slots=True)
 class TagRule:
     """How devices of a class are named, everywhere or at a place.
@@ -68,7 +68,7 @@ class TagRule:
     start: FirstNumber = 0
 
 
-@kind("mute", since=3)
+@kind("mute", since=3, seen="nowhere")
 @dataclass(slots=True)
 class Mute:
     """A finding that somebody looked at and accepts, with the reason; `key` names the finding."""
@@ -78,7 +78,7 @@ class Mute:
     reason: Text
 
 
-@kind("stamp", since=3)
+@kind("stamp", since=3, seen="nowhere")
 @dataclass(slots=True)
 class Stamp:
     """A piece of circuit that can be put down again.
@@ -95,7 +95,7 @@ class Stamp:
     text: LongText = ""
 
 
-@kind("strip", since=3, keeps_device=True)
+@kind("strip", since=3, seen="here", keeps_device=True)
 @dataclass(slots=True)
 class Strip:
     """What only a terminal strip has, beside its device.

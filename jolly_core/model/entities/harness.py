@@ -35,7 +35,7 @@ Angle = Annotated[float, Within(-180, 180, "°")]
 Place = Annotated[Floats, Longest(3)]
 
 
-@kind("harness", since=1)
+@kind("harness", since=1, seen="nowhere")
 @dataclass(slots=True)
 class Harness:
     """A wiring harness; its wires are those drawn between its connectors and splices.
@@ -59,7 +59,7 @@ class Harness:
     label_mm: Annotated[SegmentLength, Since(13)] = 40.0
 
 
-@kind("node", since=1, keeps_device=True)
+@kind("node", since=1, seen="nowhere", keeps_device=True)
 @dataclass(slots=True)
 class Node:
     """An end, a branching, a splice or a clip of a harness.
@@ -91,7 +91,7 @@ class Node:
     from_mating: Annotated[bool, Since(13)] = False
 
 
-@kind("segment", since=1)
+@kind("segment", since=1, seen="nowhere")
 @dataclass(slots=True)
 class Segment:
     """A stretch of a harness between two nodes.
@@ -118,7 +118,7 @@ class Segment:
     angle_deg: Annotated[Angle, Since(11)] = 0.0
 
 
-@kind("covering", since=11)
+@kind("covering", since=11, seen="nowhere")
 @dataclass(slots=True)
 class Covering:
     """Tape, tube or sleeve over a stretch of a segment, mm from its first node; `to_mm` 0 is its end."""

@@ -20,7 +20,7 @@ Facts = tuple[dict[str, str], ...]
 Strings = tuple[str, ...]
 
 
-@kind("recipe", since=14)
+@kind("recipe", since=14, seen="nowhere")
 @dataclass(slots=True)
 class Recipe:
     """A list as somebody wants it: rows of a report, chosen, gathered, ordered and headed.
@@ -56,7 +56,7 @@ class Recipe:
     encoding: Annotated[str, OneOf(ENCODINGS)] = "utf-8 with mark"
 
 
-@kind("pack", since=14)
+@kind("pack", since=14, seen="nowhere")
 @dataclass(slots=True)
 class Pack:
     """Files that are issued together.
@@ -72,7 +72,7 @@ class Pack:
     pattern: LongText = "{project number}-{project revision}-{kind}"
 
 
-@kind("revision", since=14)
+@kind("revision", since=14, seen="nowhere")
 @dataclass(slots=True)
 class Revision:
     """A revision that was frozen: what the revision table says of it.

@@ -25,7 +25,7 @@ SurfaceText = Annotated[str, OneOf(SURFACES)]
 Categories = Annotated[tuple[str, ...], Longest(10)]
 
 
-@kind("enclosure", since=1, keeps_device=True)
+@kind("enclosure", since=1, seen="nowhere", keeps_device=True)
 @dataclass(slots=True)
 class Enclosure:
     """An enclosure that is laid out; its part gives outside size, mounting plate and walls.
@@ -54,7 +54,7 @@ class Enclosure:
     inside_min_c: Annotated[Celsius, Since(9)] = 10.0
 
 
-@kind("rail", since=1)
+@kind("rail", since=1, seen="nowhere")
 @dataclass(slots=True)
 class Rail:
     """A mounting rail between two points of a surface, level or upright."""
@@ -69,7 +69,7 @@ class Rail:
     surface: Annotated[SurfaceText, Since(9)] = "plate"
 
 
-@kind("duct", since=1)
+@kind("duct", since=1, seen="nowhere")
 @dataclass(slots=True)
 class Duct:
     """A wiring duct along a centre line on a surface; its part gives width and depth.
@@ -89,7 +89,7 @@ class Duct:
     categories: Annotated[Categories, Since(9)] = ()
 
 
-@kind("lane", since=9)
+@kind("lane", since=9, seen="nowhere")
 @dataclass(slots=True)
 class Lane:
     """A way for wires that somebody drew where no duct is: a line of straight pieces on a surface.
@@ -106,7 +106,7 @@ class Lane:
     categories: Categories = ()
 
 
-@kind("crossing", since=9)
+@kind("crossing", since=9, seen="nowhere")
 @dataclass(slots=True)
 class Crossing:
     """Where wires pass from a point of one surface to a point of another: a hinge, an opening, a gland.
@@ -130,7 +130,7 @@ class Crossing:
     categories: Categories = ()
 
 
-@kind("placing", since=1, keeps_device=True)
+@kind("placing", since=1, seen="nowhere", keeps_device=True)
 @dataclass(slots=True)
 class Placing:
     """Where a device is in an enclosure.
@@ -151,7 +151,13 @@ class Placing:
     rail_id: Annotated[str, Names("rail")] = ""
 
 
-@kind("passage", since=9, called="what a wire is led through", indexes=(Keyed("passages_of", "conductor"),))
+@kind(
+    "passage",
+    since=9,
+    seen="nowhere",
+    called="what a wire is led through",
+    indexes=(Keyed("passages_of", "conductor"),),
+)
 @dataclass(slots=True)
 class Passage:
     """What a person leads a conductor through, in order; kept by its two pins, so that it outlives a new number.

@@ -256,7 +256,7 @@ class Sheet:
     report: Annotated[Id, Since(2)] = ""
 
 
-@kind("sheet_habit", since=2, called="habit of sheets")
+@kind("sheet_habit", since=2, seen="nowhere", called="habit of sheets")
 @dataclass(slots=True)
 class SheetHabit:
     """How new sheets of one kind begin; at most one for each kind of sheet.

@@ -53,7 +53,7 @@ class TitleCell:
     picture_id: Annotated[str, Names("picture")] = ""
 
 
-@kind("picture", since=2)
+@kind("picture", since=2, seen="nowhere")
 @dataclass(slots=True)
 class Picture:
     """A picture for title blocks and covers: PNG or JPEG, as it was taken in; size in pixels."""
