@@ -49,19 +49,19 @@ def both_states(before: Project, after: Project, same: Same, *, things: bool = T
         old = _drawings(before, {one for one, _ in pairs})
     else:
         numbers = _numbers(after)
-        with _made(after, changes):
+        with _become(after, changes):
             was = sights(after, NOTHING_ELSE, kinds)
             concerned = _concerned(after, changes, (was, now), numbers)
             looks_were = _looks(after, concerned)
         pairs = [p for p in _pairs(before, after, same) if concerned & {*p}]
         pairs = _other(pairs, (looks_were, _looks(after, concerned)))
-        with _made(after, changes):
+        with _become(after, changes):
             old = _drawings(after, {one for one, _ in pairs})
     return State(was, old), State(now, _drawings(after, {other for _, other in pairs}))
 
 
 @contextmanager
-def _made(project: Project, changes: ChangeSet) -> Iterator[None]:
+def _become(project: Project, changes: ChangeSet) -> Iterator[None]:
     """Make a project what changes make it, for a moment."""
     with project.trial() as total:
         project.commit(total, changes)
