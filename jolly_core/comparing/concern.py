@@ -15,6 +15,7 @@ from typing import Any
 from jolly_core.library import definition
 from jolly_core.model import KINDS, Change, ChangeSet, Project, kind_of
 from jolly_core.plc import TYPES_OF_UNITS
+from jolly_core.tagging import lies_in
 
 # What of the settings stands in title blocks and lists only, or concerns lengths, checks and how new things begin.
 _SAID = {"number", "name", "customer", "site", "drawn_by", "revision", "drawn_on", "checked_by", "checked_on"} | {
@@ -94,13 +95,15 @@ def _note_record(found: _Concern, change: Change, record: Any) -> None:
 
 def _follow(project: Project, found: _Concern) -> None:
     """Add the sheets on which something is said of what is concerned."""
-    if found.places:
-        places = found.places | _within(project, found.places)
-        found.devices |= {d.id for d in project.devices.values() if places & {d.function_id, d.location_id}}
+    for place in found.places:
+        found.devices |= {
+            d.id
+            for d in project.devices.values()
+            if lies_in(project.functions, d.function_id, place) or lies_in(project.locations, d.location_id, place)
+        }
     if found.parts:
         found.devices |= {d.id for d in project.devices.values() if d.part_id in found.parts}
         found.devices |= {a.device_id for a in project.add_ons.values() if a.part_id in found.parts}
-        found.devices |= {i.strip_id for i in project.strip_items.values() if i.part_id in found.parts}
     if found.types:
         found.sheets |= {w.sheet_id for w in project.wires.values() if w.type_id in found.types}
     found.sheets |= found.other
@@ -111,18 +114,6 @@ def _follow(project: Project, found: _Concern) -> None:
         found.sheets |= {s.sheet_id for s in project.units_of(device_id)}
     for name in found.names:
         found.sheets |= {project.continuations[i].sheet_id for i in project.continuations_named.get(name)}
-
-
-def _within(project: Project, ids: set[str]) -> set[str]:
-    """Return the places that lie in some, however deep."""
-    found: set[str] = set()
-    for tree in (project.functions, project.locations):
-        inside, before = set(ids), -1
-        while len(inside) > before:
-            before = len(inside)
-            inside |= {p.id for p in tree.values() if p.parent_id in inside}
-        found |= inside
-    return found
 
 
 def _restless(project: Project) -> set[str]:

@@ -102,18 +102,24 @@ def next_index(project: Project) -> str:
         'A'
     """
     frozen = revisions(project)
-    return index_after(frozen[-1].index) if frozen else project.settings.revision or "A"
+    return index_after(frozen[-1].index if frozen else "", project.settings.revision)
 
 
-def index_after(last: str) -> str:
-    """Return the index behind another: the next letter, or the next number.
+def index_after(last: str, stated: str) -> str:
+    """Return the index behind that of the last frozen revision: the next letter, or the next number.
+
+    Args:
+        last: "" while none is frozen.
+        stated: what the project says, which is worked on until the first is frozen.
 
     Example:
-        >>> index_after("B"), index_after("09"), index_after("Z")
-        ('C', '10', 'ZA')
+        >>> index_after("B", "B"), index_after("09", ""), index_after("Z", ""), index_after("", "P1")
+        ('C', '10', 'ZA', 'P1')
     """
+    if not last:
+        return stated or "A"
     if last.isdigit():
         return str(int(last) + 1).zfill(len(last))
-    if last and last[-1].isalpha() and last[-1] not in "Zz":
+    if last[-1].isalpha() and last[-1] not in "Zz":
         return last[:-1] + chr(ord(last[-1]) + 1)
-    return f"{last}A" if last else "A"
+    return f"{last}A"

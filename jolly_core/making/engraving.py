@@ -66,7 +66,7 @@ def nameplates(project: Project) -> list[Nameplate]:
 
 def engraved(project: Project, device: Device) -> tuple[str, ...]:
     """Return the lines on the plate of a device: its text and its tag; of an enclosure its text and the project."""
-    if any(e.device_id == device.id for e in project.enclosures.values()):
+    if project.naming("enclosure", "device_id", device.id):
         title = " ".join(t for t in (project.settings.number, project.settings.name) if t)
         lines = (device.text or title, title if device.text else project.settings.supply)
     else:

@@ -37,8 +37,8 @@ def tag_rules(project: Project, class_key: str, place: Place) -> list[TagRule]:
     def holds(rule: TagRule) -> bool:
         return (
             (not rule.part_class or rule.part_class in likes)
-            and (not rule.function_id or _within(project.functions, function_id, rule.function_id))
-            and (not rule.location_id or _within(project.locations, location_id, rule.location_id))
+            and (not rule.function_id or lies_in(project.functions, function_id, rule.function_id))
+            and (not rule.location_id or lies_in(project.locations, location_id, rule.location_id))
         )
 
     found = [r for r in project.tag_rules.values() if holds(r)]
@@ -58,7 +58,8 @@ def _letters(class_key: str) -> tuple[str, str]:
     return (kind.iec, kind.na) if kind else ("", "")
 
 
-def _within(table: Mapping[str, Function | Location], id: str, ancestor: str) -> bool:
+def lies_in(table: Mapping[str, Function | Location], id: str, ancestor: str) -> bool:
+    """Return whether a function or location is another or lies in it, however deep."""
     seen: set[str] = set()
     while id and id not in seen:
         if id == ancestor:

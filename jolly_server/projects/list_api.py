@@ -113,7 +113,7 @@ def list_projects(
             name=known[row.pk].name,
             customer=known[row.pk].customer,
             site=known[row.pk].site,
-            issue=index_after(known[row.pk].last) if known[row.pk].last else known[row.pk].revision,
+            issue=index_after(known[row.pk].last or "", known[row.pk].revision),
             role=roles[row.pk],
             state=row.state,
             starter=row.starter,

@@ -14,7 +14,7 @@ from jolly_core.comparing import difference, states
 from jolly_core.comparing.concern import sheets_concerned
 from jolly_core.comparing.sights import NOTHING_ELSE, sights
 from jolly_core.exchange import read_project
-from jolly_core.model import KINDS, Change, ChangeSet, CoreError, Project, copied, kind_of
+from jolly_core.model import KINDS, AddOn, Change, ChangeSet, CoreError, Project, copied, kind_of
 from jolly_core.scenes import made
 from jolly_core.testing import DEMO, Workbench
 
@@ -132,6 +132,19 @@ class Few(TestCase):
         self.bench.do("set-place", device_id=self.bench.device(self.alone), function_id="", location_id=place)
         found = self.concerned({"kind": "change-location", "location_id": place, "code": "S8"})
         self.assertEqual(found, {self.third})
+        inside = self.bench.new("add-location", code="D1", parent_id=place)
+        self.bench.do("set-place", device_id=self.bench.device(self.lamp), function_id="", location_id=inside)
+        found = self.concerned({"kind": "change-location", "location_id": place, "code": "S9"})
+        self.assertEqual(found, {self.third, self.bench.sheet})
+
+    def test_a_part_concerns_the_devices_that_have_it_among_others(self) -> None:
+        project = self.bench.project
+        part = self.bench.library.parts["hollin-hr-k2"]
+        device = self.bench.device(self.coil)
+        project.apply(ChangeSet([Change("part", part.id, None, part)]))
+        project.apply(ChangeSet([Change("add_on", "x", None, AddOn("x", device, part.id))]))
+        changes = ChangeSet([Change("part", part.id, part, replace(part, number="K9"))])
+        self.assertEqual(sheets_concerned(project, changes, ()), {self.bench.sheet, self.second})
 
     def test_a_sheet_drawn_anew_under_its_number_is_compared_with_the_one_before(self) -> None:
         before = copied(self.bench.project)

@@ -72,7 +72,7 @@ function Front({ project: p }: FrontProps) {
           {[p.customer, p.site].filter(Boolean).join(', ') || 'no customer named'}
         </Box>
         <Box sx={{ display: 'flex', gap: 0.5, mt: 0.75, alignItems: 'center', flexWrap: 'wrap' }}>
-          <Chip size="small" label={`working on ${p.issue || '-'}`} />
+          <Chip size="small" label={`working on ${p.issue}`} />
           <Chip size="small" variant="outlined" label={p.role} />
           {p.starter && <Chip size="small" color="secondary" variant="outlined" label="starting point" />}
         </Box>
