@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import statistics
+import sys
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Locator, Page, sync_playwright
 from waitress.server import create_server
 
 from benchmarks.generate import synthetic, template
@@ -19,9 +20,13 @@ from e2e.chromium import CHROMIUM, FLAGS
 from jolly_core.model import Project
 from jolly_server.config.wsgi import application
 from jolly_server.projects.services import create_project
+from jolly_server.serve import SWITCH_S
 
 FRAME_MS = 1000 / 60
 OPEN_MS, EDIT_MS = 150.0, 40.0
+LOOKED_AT_MS = 1_000  # before one pages on
+POINTED_MS = 250  # from when the pointer comes to rest until it clicks
+PAGE_DOWN = "document.body.dispatchEvent(new KeyboardEvent('keydown', {key: 'PageDown', bubbles: true}))"
 REST_MS = 400  # between two keys, so that one edit is measured and not a queue of them
 COPIES, PITCH = (3, 3), (150, 100)  # copies of the template across and down a dense sheet, and their pitch in steps
 SETTLED = "() => !document.querySelector('svg[data-testid=sheet]').getAnimations().length"
@@ -79,6 +84,7 @@ def dense() -> Project:
 @contextmanager
 def browser() -> Iterator[tuple[Page, str]]:
     """Give a page that is signed in as the demo's designer, and the server's address."""
+    sys.setswitchinterval(SWITCH_S)
     server = create_server(application, host="127.0.0.1", port=0, threads=4, ident=None)
     threading.Thread(target=server.run, daemon=True).start()
     address = f"http://127.0.0.1:{server.effective_port}"
@@ -138,7 +144,10 @@ def screen(sheets: int, rounds: int) -> list[Result]:
         plate_pan, plate_zoom = _moved(page)
         page.goto(f"{address}/p/{names[1]}/draw")
         _painted(page)
-        opened = [_opening(page, n) for n in range(2, 2 + 4 * rounds)]
+        opened = [_opening(page, _click(n)) for n in range(2, 2 + 4 * rounds)]
+        paged = [_opening(page, PAGE_DOWN) for _ in _looked_at(page, 4 * rounds)]
+        rows = page.locator("[data-testid=sheet-tree] a")
+        pointed = [_pointed(page, rows.nth(2 * n)) for n in range(2, 2 + 2 * rounds)]
         edits = _edits(page, rounds)
     frame = FRAME_MS
     return [
@@ -147,14 +156,27 @@ def screen(sheets: int, rounds: int) -> list[Result]:
         Result(f"a frame while a plate of {devices} devices is moved / 60 a second", frame, plate_pan, 1.1),
         Result(f"a frame while a plate of {devices} devices is zoomed / 60 a second", frame, plate_zoom, 1.1),
         Result(f"a sheet of {sheets} opened / {OPEN_MS:g} ms", OPEN_MS, statistics.median(opened), 1.0),
+        Result(f"the next of {sheets} sheets opened / {OPEN_MS:g} ms", OPEN_MS, statistics.median(paged), 1.0),
+        Result(f"one of {sheets} sheets pointed at, opened / {OPEN_MS:g} ms", OPEN_MS, statistics.median(pointed), 1.0),
         Result(f"key to painted edit, {sheets} sheets / {EDIT_MS:g} ms", EDIT_MS, statistics.median(edits), 1.0),
     ]
 
 
-def _opening(page: Page, row: int) -> float:
-    """Return how long it takes from the click on a sheet's row until it is painted, ms."""
+def _click(row: int) -> str:
+    return f"rows[{row} % rows.length].click()"
+
+
+def _looked_at(page: Page, times: int) -> Iterator[None]:
+    """Give as many turns, before each of which a sheet is looked at."""
+    for _ in range(times):
+        page.wait_for_timeout(LOOKED_AT_MS)
+        yield
+
+
+def _opening(page: Page, act: str) -> float:
+    """Return how long it takes from an act in the page until another sheet is painted, ms."""
     took: float = page.evaluate(
-        """(row) => new Promise((done) => {
+        """(act) => new Promise((done) => {
             const rows = [...document.querySelectorAll('[data-testid=sheet-tree] a')]
             const sheet = () => document.querySelector('svg[data-testid=sheet] [data-kind=symbol]')?.dataset.id
             const before = sheet(), from = performance.now()
@@ -162,12 +184,20 @@ def _opening(page: Page, row: int) -> float:
                 if (sheet() && sheet() !== before) requestAnimationFrame(() => done(performance.now() - from))
                 else requestAnimationFrame(look)
             }
-            rows[row % rows.length].click()
+            new Function('rows', act)(rows)
             look()
         })""",
-        row,
+        act,
     )
     return took
+
+
+def _pointed(page: Page, row: Locator) -> float:
+    """Return how long it takes when the pointer comes to a row as a hand moves it, and clicks, ms."""
+    row.hover()
+    page.wait_for_timeout(POINTED_MS)
+    at = row.evaluate("(row) => [...document.querySelectorAll('[data-testid=sheet-tree] a')].indexOf(row)")
+    return _opening(page, _click(at))
 
 
 def _edits(page: Page, rounds: int) -> list[float]:

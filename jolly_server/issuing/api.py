@@ -34,7 +34,8 @@ from jolly_core.scenes import is_generated, leaves_of, page_of, scene_of, surfac
 from jolly_server.benches.iolist import points_table
 from jolly_server.benches.terminals import strip_table
 from jolly_server.projects.access import role_in
-from jolly_server.projects.store import loaded
+from jolly_server.projects.store import loaded, snapshot
+from jolly_server.projects.turns import prepare_lists
 
 from .files import TYPES, file_answer
 from .lists_api import foot_of
@@ -79,6 +80,7 @@ def report_rows(request: HttpRequest, project_id: str, kind: str) -> ReportRows:
     """Give a report's columns and rows to look at."""
     role_in(request, project_id)
     held = loaded(project_id)
+    prepare_lists(held)
     with held.lock:
         table = run_report(held.project, kind)
         foot = (*table.foot, *foot_of(held.project, kind, request.user))
@@ -93,6 +95,7 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
     if format not in LIST_FORMATS:
         raise HttpError(404, f"Reports come as {', '.join(LIST_FORMATS)}.")
     held = loaded(project_id)
+    prepare_lists(held)
     with held.lock:
         foot = foot_of(held.project, kind, request.user)
         content = write_list(held.project, plain_recipe(kind), format, settings.JOLLY.fonts, foot)
@@ -106,14 +109,16 @@ def drawing(
 ) -> HttpResponse:
     """Give one sheet, or all with or without plans, as a vector PDF; inline, to be printed from the browser."""
     role_in(request, project_id)
-    held = loaded(project_id)
-    with held.lock:
-        all_ids = whole_set(held.project) if plans else [s.id for s in held.project.sheets_in_order()]
-        ids = [sheet_id] if sheet_id else all_ids
-        content = sheets_pdf(held.project, ids, settings.JOLLY.fonts)
-        number = held.project.settings.number
-        suffix = f"-sheet-{_page_number(held.project, sheet_id)}" if sheet_id else ""
-    response = file_answer(content, TYPES["pdf"], f"{number}{suffix}.pdf")
+    if sheet_id:
+        held = loaded(project_id)
+        with held.lock:
+            content = sheets_pdf(held.project, [sheet_id], settings.JOLLY.fonts)
+            name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.pdf"
+    else:
+        project = snapshot(project_id)
+        ids = whole_set(project) if plans else [s.id for s in project.sheets_in_order()]
+        content, name = sheets_pdf(project, ids, settings.JOLLY.fonts), f"{project.settings.number}.pdf"
+    response = file_answer(content, TYPES["pdf"], name)
     if inline:
         response.headers["Content-Disposition"] = "inline"
     return response
@@ -177,10 +182,8 @@ def _page_number(project: Project, id: str) -> str:
 def pack(request: HttpRequest, project_id: str) -> HttpResponse:
     """Give everything that is issued of the project in one zip."""
     role_in(request, project_id)
-    held = loaded(project_id)
-    with held.lock:
-        content = write_pack(held.project, settings.JOLLY.fonts)
-        s = held.project.settings
+    project = snapshot(project_id)
+    content, s = write_pack(project, settings.JOLLY.fonts), project.settings
     return file_answer(content, "application/zip", f"{s.number}-{s.revision}.zip")
 
 
@@ -261,8 +264,5 @@ def harness_picture(request: HttpRequest, project_id: str, harness_id: str) -> H
 def project_file(request: HttpRequest, project_id: str) -> HttpResponse:
     """Give the project file."""
     role_in(request, project_id)
-    held = loaded(project_id)
-    with held.lock:
-        content = write_project(held.project).encode()
-        number = held.project.settings.number
-    return file_answer(content, "application/json", f"{number}.spool.json")
+    project = snapshot(project_id)
+    return file_answer(write_project(project).encode(), "application/json", f"{project.settings.number}.spool.json")

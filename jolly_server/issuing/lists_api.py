@@ -21,6 +21,7 @@ from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.recordshapes import RecipeRecord
 from jolly_server.projects.store import loaded
+from jolly_server.projects.turns import prepare_lists
 
 from .addresses import address_of
 from .files import TYPES, file_answer
@@ -177,6 +178,7 @@ def list_file(request: HttpRequest, project_id: str, list_id: str, format: str) 
     if format not in LIST_FORMATS:
         raise HttpError(404, f"Lists come as {', '.join(LIST_FORMATS)}.")
     held = loaded(project_id)
+    prepare_lists(held)
     with held.lock:
         recipe = recipe_called(held.project, list_id)
         foot = foot_of(held.project, recipe.report, request.user)
@@ -195,6 +197,7 @@ def list_back(request: HttpRequest, project_id: str, file: File[UploadedFile]) -
         raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A list is smaller.")
     content = file.read()
     held = loaded(project_id)
+    prepare_lists(held)
     with held.lock:
         found = read_list(held.project, content)
     cells: list[CellEdited] = [
@@ -270,6 +273,7 @@ def forget_recipe(request: HttpRequest, project_id: str, shared_id: str) -> Reci
 
 def _looked_at(request: HttpRequest, project_id: str, recipe: Recipe) -> ListValue:
     held = loaded(project_id)
+    prepare_lists(held)
     with held.lock:
         cooked = cook(held.project, recipe)
         foot = [*cooked.foot, *foot_of(held.project, recipe.report, request.user)]

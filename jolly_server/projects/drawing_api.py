@@ -7,7 +7,7 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from typing_extensions import TypedDict
 
-from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words, project_snags, snags_on
+from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words
 from jolly_core.edits.arrange import sheet_of
 from jolly_core.edits.blocks import free_pins
 from jolly_core.edits.pieces import piece_of, piece_to_json
@@ -22,6 +22,7 @@ from .access import role_in
 from .recordshapes import NumberRuleRecord, TagRuleRecord, WireTypeRecord
 from .stamps import StampLine, StampPicture, body_of, picture, stamps_of
 from .store import loaded
+from .turns import count_snags
 from .views import act_of
 from .viewshapes import SnagAct
 
@@ -255,6 +256,7 @@ def snags(request: HttpRequest, project_id: str) -> Snags:
     """Give the snags of the whole project, and those that were muted, with the reasons."""
     role_in(request, project_id)
     held = loaded(project_id)
+    count_snags(held)  # so that little is left to do at once
     with held.lock:
         p = held.project
         return {
@@ -267,19 +269,10 @@ def snags(request: HttpRequest, project_id: str) -> Snags:
 def snag_count(request: HttpRequest, project_id: str) -> SnagCount:
     """Give how many snags the whole project has that nobody muted; none when it was changed meanwhile.
 
-    Between two sheets others may go on: no edit waits for more than one sheet.
+    No edit waits for all of it.
     """
     role_in(request, project_id)
-    held = loaded(project_id)
-    with held.lock:
-        revision, sheets = held.revision, [s.id for s in held.project.sheets_in_order()]
-    count = 0
-    for id in (*sheets, None):
-        with held.lock:
-            if held.revision != revision:
-                return {"count": None}
-            count += len(snags_on(held.project, id) if id is not None else project_snags(held.project))
-    return {"count": count}
+    return {"count": count_snags(loaded(project_id))}
 
 
 def _snag(project: Project, snag: Snag) -> SnagLine:

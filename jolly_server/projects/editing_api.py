@@ -138,9 +138,9 @@ def redo(request: HttpRequest, project_id: str, payload: StepIn) -> EditOut:
 
 
 @router.get("/{project_id}/sheets/{sheet_id}/view", response=News)
-def view(request: HttpRequest, project_id: str, sheet_id: str) -> News:
-    """Give the whole view of a sheet."""
-    return _news(request, project_id, sheet_id, -1, "")
+def view(request: HttpRequest, project_id: str, sheet_id: str, ahead: bool = False) -> News:
+    """Give the whole view of a sheet; `ahead` when it may be opened next, and nobody looks at it yet."""
+    return _news(request, project_id, sheet_id, -1, "", looked_at=not ahead)
 
 
 @router.get("/{project_id}/changes", response=News)
@@ -149,10 +149,13 @@ def changes(request: HttpRequest, project_id: str, since: int, sheet_id: str = "
     return _news(request, project_id, sheet_id, since, people_key)
 
 
-def _news(request: HttpRequest, project_id: str, sheet_id: str, since: int, people_key: str) -> News:
+def _news(
+    request: HttpRequest, project_id: str, sheet_id: str, since: int, people_key: str, *, looked_at: bool = True
+) -> News:
     user, _, stored = role_and_revision(request, project_id)
     held = loaded(project_id, stored)
-    mark_present(held, project_id, user, sheet_id)
+    if looked_at:
+        mark_present(held, project_id, user, sheet_id)
     with held.lock:
         undo_label, redo_label = _labels_now(held, project_id, user)
         gone = bool(sheet_id) and not has_page(held.project, sheet_id)

@@ -32,7 +32,7 @@ from jolly_server.library.services import StoredLibrary
 from .defaults import start_from
 from .models import JournalEntry, Membership, ProjectRow
 from .quick import advance, enter
-from .store import Loaded, load_rows, loaded, save_changes, save_entities
+from .store import Loaded, load_rows, loaded, save_changes, save_entities, snapshot
 from .versions import View, difference
 from .views import current_view, has_page, sheet_view
 
@@ -294,9 +294,7 @@ def copy_project(user: AbstractBaseUser, source_id: str, *, fresh: bool = False,
             that are made from the project.
         facts: number, name and customer of the copy; those left out or empty stay.
     """
-    held = loaded(source_id)
-    with held.lock:
-        copy = read_project(write_project(held.project))
+    copy = read_project(write_project(snapshot(source_id)))
     if fresh:
         copy = start_from(copy)
     given = {name: value for name, value in facts.items() if value}

@@ -16,7 +16,7 @@ from typing import Any
 from django.conf import settings
 from django.db import connection
 
-from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, changes_from_json, uncollected
+from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, changes_from_json, copied, uncollected
 
 from .models import ROWS, JournalEntry, ProjectRow
 from .versions import Versions
@@ -119,6 +119,17 @@ def loaded(project_id: str, revision: int | None = None) -> Loaded:
         kept = _loaded.setdefault(project_id, fresh)
     _make_room(kept)
     return kept
+
+
+def snapshot(project_id: str) -> Project:
+    """Return a copy of the project as it is now, for what takes long: nobody who edits waits for it.
+
+    Raises:
+        GoneError: as `loaded`.
+    """
+    held = loaded(project_id)
+    with held.lock:
+        return copied(held.project)
 
 
 def _catch_up(held: Loaded, project_id: str, revision: int) -> None:

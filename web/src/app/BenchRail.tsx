@@ -28,6 +28,7 @@ function SnagBadge({ icon, projectId }: { icon: ReactNode; projectId: string }) 
           params: { path: { project_id: projectId } },
         }),
       ),
+    enabled: still >= 0,
     placeholderData: (before) => before,
   })
   return (

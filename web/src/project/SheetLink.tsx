@@ -1,5 +1,6 @@
 /** A place on a sheet, one click away. */
 import { Link } from 'react-router'
+import { soon } from './ahead'
 import { useProject } from './store'
 import { MONO, TEAL } from '../theme/theme'
 
@@ -14,7 +15,11 @@ export function SheetLink({ sheetId, select, children }: Props) {
   if (!sheetId) return null
   const to = `/p/${projectId}/draw/${sheetId}${select ? `?sel=${select}` : ''}`
   return (
-    <Link to={to} style={{ color: TEAL, fontFamily: MONO, fontSize: 12, whiteSpace: 'nowrap' }}>
+    <Link
+      to={to}
+      {...soon(projectId, sheetId)}
+      style={{ color: TEAL, fontFamily: MONO, fontSize: 12, whiteSpace: 'nowrap' }}
+    >
       {children}
     </Link>
   )

@@ -7,6 +7,7 @@
 import { create } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { client, got, Refusal, type AnyEdit, type EditOut, type News } from '../api/client'
+import { arrived, keep, keptOf } from './ahead'
 import { changed, emptyView, type View } from './view'
 
 export interface Preview {
@@ -126,8 +127,10 @@ export const useProject = create<ProjectState>((set, get) => ({
 
 const { getState: get, setState: set } = useProject
 
-function accept(answer: EditOut | News) {
+/** Take what the server answered to a question about a sheet; when another one is open by then, ask for that one. */
+function accept(answer: EditOut | News, about: string) {
   const s = get()
+  if (about !== s.sheetId) return void poll()
   if (answer.revision < s.revision) return
   const { revision, undo, redo } = answer
   set({ revision, undo, redo, view: changed(s.view, answer.view), preview: null })
@@ -156,24 +159,30 @@ async function openSheet(projectId: string, sheetId: string) {
   const elsewhere = get().projectId !== projectId
   const other = elsewhere || get().sheetId !== sheetId
   asked += 1
+  const left = get()
+  if (left.loaded && !left.gone && left.sheetId) keep(left.projectId, left.sheetId, left.view, left.revision)
   // Within a project the old drawing stays until the new one is there, so that it is painted once and not twice.
-  set({
+  const begun = {
     projectId,
     sheetId,
-    loaded: false,
     gone: false,
     preview: null,
     ...(other ? { selection: new Set<string>(), subject: '' } : {}),
-    ...(elsewhere ? { view: emptyView, revision: -1 } : {}),
-  })
+  }
+  const known = keptOf(projectId, sheetId)
+  if (!elsewhere && known && known.revision === left.revision) {
+    set({ ...begun, view: known.view, loaded: true })
+    opening = ''
+    return poll()
+  }
+  set({ ...begun, loaded: false, ...(elsewhere ? { view: emptyView, revision: -1 } : {}) })
   try {
-    const path = { project_id: projectId, sheet_id: sheetId }
-    const news = await got(
-      client.GET('/api/projects/{project_id}/sheets/{sheet_id}/view', { params: { path } }),
-    )
+    await arrived(projectId, sheetId)
+    if (get().sheetId !== sheetId) return
+    const { view, ...news } = await newsOf(projectId, sheetId)
     if (get().sheetId !== sheetId) return
     set({
-      view: changed(emptyView, news.view),
+      view: news.sheet_gone ? emptyView : view,
       revision: news.revision,
       undo: news.undo,
       redo: news.redo,
@@ -190,9 +199,21 @@ async function openSheet(projectId: string, sheetId: string) {
   }
 }
 
+/** Ask for a sheet: for what changed since it was kept, or for all of it. */
+async function newsOf(projectId: string, sheetId: string) {
+  const known = keptOf(projectId, sheetId)
+  const path = { project_id: projectId, sheet_id: sheetId }
+  const query = { since: known?.revision ?? -1, sheet_id: sheetId, people_key: '' }
+  const news = known
+    ? await got(client.GET('/api/projects/{project_id}/changes', { params: { path, query } }))
+    : await got(client.GET('/api/projects/{project_id}/sheets/{sheet_id}/view', { params: { path } }))
+  return { ...news, view: changed(known?.view ?? emptyView, news.view) }
+}
+
 async function sendNow(edit: AnyEdit): Promise<EditOut | null> {
   wanted = null
   asked += 1
+  const about = get().sheetId
   try {
     const answer = await got(
       client.POST('/api/projects/{project_id}/edits', {
@@ -200,7 +221,7 @@ async function sendNow(edit: AnyEdit): Promise<EditOut | null> {
         body: { edit, ...named() },
       }),
     )
-    accept(answer)
+    accept(answer, about)
     // What was refused before is no longer what is to be read.
     if (get().message?.kind === 'error') set({ message: null })
     if (answer.caret) set({ pointed: { at: answer.caret as [number, number] } })
@@ -214,6 +235,7 @@ async function sendNow(edit: AnyEdit): Promise<EditOut | null> {
 }
 
 async function stepNow(act: 'undo' | 'redo') {
+  const about = get().sheetId
   const options = { params: { path: { project_id: get().projectId } }, body: named() }
   try {
     const answer = await got(
@@ -221,7 +243,7 @@ async function stepNow(act: 'undo' | 'redo') {
         ? client.POST('/api/projects/{project_id}/undo', options)
         : client.POST('/api/projects/{project_id}/redo', options),
     )
-    accept(answer)
+    accept(answer, about)
     get().say(answer.label, 'info')
   } catch (error) {
     refuse(error)
@@ -273,7 +295,7 @@ async function poll() {
     if (now.sheetId !== sheetId || now.projectId !== projectId) return
     if (news.people) set({ people: news.people, peopleKey: news.people_key })
     if (news.sheet_gone !== now.gone) set({ gone: news.sheet_gone })
-    if (now.revision === revision && news.revision > revision) accept(news)
+    if (now.revision === revision && news.revision > revision) accept(news, sheetId)
   } catch {
     // The next poll asks again; edits say for themselves when the server is away.
   }

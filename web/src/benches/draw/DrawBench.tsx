@@ -1,7 +1,7 @@
 /** The Draw bench: sheets on the left, the sheet in the middle, inspector right, ledger below. */
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
-import { lazy, Suspense, useCallback, useEffect } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useMemo } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { client, got, wordsOf } from '../../api/client'
 import { DrawBar } from './DrawBar'
@@ -10,6 +10,8 @@ import { leadsTo } from './jump'
 import { useDraw } from './store'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
+import { paging } from '../../project/commands'
+import { fetchAhead } from '../../project/ahead'
 import { useProject } from '../../project/store'
 import { now } from './store'
 import { useKeys } from './useKeys'
@@ -39,6 +41,41 @@ function useGoing(projectId: string, sheetId: string) {
   )
 }
 
+/** Commands to the next sheet or page and the one before. */
+function usePages(projectId: string, { sheets, pages }: BenchProps['outline'], shown: string) {
+  const go = useNavigate()
+  return useMemo(() => {
+    const ids = [...sheets, ...pages].map((page) => page.id)
+    return paging('sheet', ids, shown, (id) => {
+      useProject.getState().openAhead(projectId, id)
+      void go(`/p/${projectId}/draw/${id}`)
+    })
+  }, [projectId, sheets, pages, shown, go])
+}
+
+/** How long a sheet is looked at before those beside it are asked for, in ms. */
+const LOOKED_AT_MS = 300
+
+/** Ask for the next sheet and the one before while this one is looked at, so that paging waits for nothing. */
+function useNeighbours(
+  projectId: string,
+  sheets: readonly { id: string }[],
+  sheetId: string,
+  loaded: boolean,
+) {
+  const at = sheets.findIndex((s) => s.id === sheetId)
+  const next = sheets[at + 1]?.id ?? ''
+  const before = at > 0 ? sheets[at - 1]!.id : ''
+  useEffect(() => {
+    if (!loaded) return
+    const timer = window.setTimeout(() => {
+      fetchAhead(projectId, next)
+      fetchAhead(projectId, before)
+    }, LOOKED_AT_MS)
+    return () => window.clearTimeout(timer)
+  }, [projectId, next, before, loaded])
+}
+
 export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
   const { projectId = '', section: sheetId = '' } = useParams()
   const [search] = useSearchParams()
@@ -46,11 +83,12 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
   const made = useProject((s) => s.view.sheet.sheet?.made ?? false)
   const loaded = useProject((s) => s.loaded)
   const canEdit = mayEdit && !made && loaded
-  useKeys(canEdit)
+  useKeys(canEdit, usePages(projectId, outline, sheetId))
   const sheets = outline.sheets
   const types = outline.wire_types
   const buses = outline.buses
   const wanted = search.get('sel')
+  useNeighbours(projectId, sheets, sheetId, loaded)
 
   useEffect(() => {
     if (sheetId) void useProject.getState().open(projectId, sheetId)

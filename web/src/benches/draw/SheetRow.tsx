@@ -5,6 +5,7 @@ import ExpandMoreIcon from '@mui/icons-material/ExpandMore'
 import Box from '@mui/material/Box'
 import { Link } from 'react-router'
 import { COPPER, MONO, QUIET, TEAL } from '../../theme/theme'
+import { soon } from '../../project/ahead'
 import { useProject } from '../../project/store'
 
 interface GroupProps {
@@ -76,6 +77,7 @@ export function SheetRow({ projectId, page, current, indent, people, onInsert }:
         aria-current={current ? 'page' : undefined}
         title={`${page.number} ${page.title}`}
         draggable={false}
+        {...soon(projectId, page.id)}
         onClick={(e: React.MouseEvent) => {
           const here = !e.ctrlKey && !e.metaKey && !e.shiftKey
           if (here) useProject.getState().openAhead(projectId, page.id)

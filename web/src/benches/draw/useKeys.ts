@@ -1,6 +1,6 @@
 /** The keyboard on the sheet. */
-import { useEffect } from 'react'
-import { isTyping, useCommands } from '../../project/commands'
+import { useEffect, useMemo } from 'react'
+import { isTyping, useCommands, type Command } from '../../project/commands'
 import { moveCaret } from './caret'
 import { drawCommands } from './commands'
 import { flush, forget, isWaiting, typed } from './letters'
@@ -29,14 +29,16 @@ function leads(event: KeyboardEvent): boolean {
   return true
 }
 
-export function useKeys(canEdit: boolean) {
-  useCommands('Draw', drawCommands)
+/** The keys of the bench; `further` are commands beside those that are always there. */
+export function useKeys(canEdit: boolean, further: Command[]) {
+  const commands = useMemo(() => [...drawCommands, ...further], [further])
+  useCommands('Draw', commands)
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event)) return
       if (event.key.length > 1 && event.key !== 'Shift') flush()
       if (leads(event)) return
-      if (typed(event, drawCommands, canEdit)) event.preventDefault()
+      if (typed(event, commands, canEdit)) event.preventDefault()
     }
     window.addEventListener('keydown', onKey)
     // A hand that moves the pointer types no word; a tremble is no move.
@@ -51,5 +53,5 @@ export function useKeys(canEdit: boolean) {
       window.removeEventListener('pointerdown', flush, true)
       window.removeEventListener('pointermove', onMove, true)
     }
-  }, [canEdit])
+  }, [canEdit, commands])
 }

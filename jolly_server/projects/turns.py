@@ -1,0 +1,93 @@
+"""Long work on a loaded project in short turns, so that nobody who edits it waits for all of it."""
+
+from __future__ import annotations
+
+import gc
+import time
+from collections.abc import Callable, Iterator
+from functools import partial
+from typing import TypeVar
+
+from jolly_core.checks import project_snags, snags_on
+from jolly_core.making import dossiers_from
+from jolly_core.model import Project, uncollected
+
+from .store import Loaded
+
+T = TypeVar("T")
+
+TURN_S = 0.03
+# Whoever lets go of a lock and takes it again at once is before all who wait for it: they need so long to wake up.
+BREATH_S = 0.001
+TRIES = 3
+
+
+def by_sheet(
+    held: Loaded, work: Callable[[Project, str], T], last: Callable[[Project], T] | None = None
+) -> list[T] | None:
+    """Do a piece of work for each sheet, in their order, and let others have the project in between.
+
+    Args:
+        held: the project.
+        work: is given the id of a sheet.
+        last: is done when all sheets are.
+
+    Returns:
+        What each gave; None when the project was changed meanwhile, so that it would not be of one state.
+    """
+    with held.lock:
+        revision, sheets = held.revision, [s.id for s in held.project.sheets_in_order()]
+    works: list[Callable[[Project], T]] = [partial(_on, work, id) for id in sheets]
+    waiting = iter([*works, last] if last is not None else works)
+    done: list[T] = []
+    going_on = True
+    while going_on:
+        with held.lock:
+            if held.revision != revision:
+                return None
+            going_on = _turn(held.project, waiting, done)
+        if going_on:
+            time.sleep(BREATH_S)
+    if gc.isenabled():
+        gc.freeze()  # what was worked out stays for long: the collector need not look through it again and again
+    return done
+
+
+def _on(work: Callable[[Project, str], T], sheet_id: str, project: Project) -> T:
+    return work(project, sheet_id)
+
+
+@uncollected
+def _turn(project: Project, waiting: Iterator[Callable[[Project], T]], done: list[T]) -> bool:
+    """Do what waits until the turn is over; return whether it was before all was done."""
+    end = time.perf_counter() + TURN_S
+    for work in waiting:
+        done.append(work(project))
+        if time.perf_counter() > end:
+            return True
+    return False
+
+
+def prepare_lists(held: Loaded) -> None:
+    """Work out what lists stand on: what is left to do at once is short then, however large the project.
+
+    While others change it, what is known by then stays known, and the rest is left to the list after some tries.
+    """
+    for _ in range(TRIES):
+        if by_sheet(held, dossiers_from) is not None:
+            return
+
+
+def count_snags(held: Loaded) -> int | None:
+    """Return how many snags the whole project has that nobody muted; None when it was changed meanwhile."""
+    found = by_sheet(held, _count_on, _count_of_whole)
+    return None if found is None else sum(found)
+
+
+def _count_on(project: Project, sheet_id: str) -> int:
+    dossiers_from(project, sheet_id)  # the checks of the whole project stand on them
+    return len(snags_on(project, sheet_id))
+
+
+def _count_of_whole(project: Project) -> int:
+    return len(project_snags(project))
