@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from playwright.sync_api import Page, expect
+from django.contrib.auth import get_user_model
+from django.test import Client
+from playwright.sync_api import Page, Route, expect
 
 from jolly_core.model import Symbol
 
@@ -98,6 +100,60 @@ class SurfaceStory(Story):
         expect(page.locator("[data-kind=symbol][data-look=selected]")).to_have_count(1)
         page.go_back()
         expect(page.get_by_test_id("place")).to_contain_text("line 30")
+
+    def test_paging_on_while_an_edit_is_under_way_mixes_no_sheets(self) -> None:
+        page = self.page
+        with page.expect_response("**/view?ahead=true"):
+            self.sign_in(page)
+        sheets = self.project().sheets_in_order()
+        at = next(n for n, s in enumerate(sheets) if s.number == "30")
+        motor = self.symbols(page).first
+        id = motor.get_attribute("data-id") or ""
+        drawn = motor.inner_html()
+        motor.click()
+        held: list[Route] = []
+        page.route("**/edits", lambda route: held.append(route))
+        with page.expect_request("**/edits"):
+            page.keyboard.press("f")
+            page.keyboard.press("Control")
+        page.keyboard.press("PageDown")
+        page.wait_for_url(f"**/draw/{sheets[at + 1].id}")
+        expect(page.locator("[data-kind=frame]")).to_contain_text(sheets[at + 1].title)
+        shown = self.symbols(page).count()
+        with page.expect_response("**/edits"):
+            held.pop().continue_()
+        page.unroute("**/edits")
+        self.accepted(page, 0)
+        expect(page.locator(f"[data-id='{id}']")).to_have_count(0)
+        self.assertEqual(self.symbols(page).count(), shown)
+        page.keyboard.press("PageUp")
+        page.wait_for_url(f"**/draw/{sheets[at].id}*")
+        expect(page.locator(f"[data-kind=symbol][data-id='{id}']")).to_be_visible()
+        self.assertNotEqual(page.locator(f"[data-kind=symbol][data-id='{id}']").inner_html(), drawn)
+        flipped = self.symbols(page).evaluate_all("all => all.map(e => e.innerHTML)")
+        page.reload()
+        expect(self.symbols(page)).to_have_count(len(flipped))
+        self.assertEqual(self.symbols(page).evaluate_all("all => all.map(e => e.innerHTML)"), flipped)
+
+    def test_a_sheet_come_back_to_has_what_others_did_meanwhile(self) -> None:
+        page = self.page
+        with page.expect_response("**/view?ahead=true"):
+            self.sign_in(page)
+        sheets = self.project().sheets_in_order()
+        at = next(n for n, s in enumerate(sheets) if s.number == "30")
+        page.keyboard.press("PageDown")
+        expect(page.locator("[data-kind=frame]")).to_contain_text(sheets[at + 1].title)
+        jory = Client()
+        jory.force_login(get_user_model().objects.get(username="jory"))
+        note = {"kind": "place-note", "sheet_id": sheets[at].id, "x": 20, "y": 70, "text": "seen by Jory"}
+        answer = jory.post("/api/projects/kiln-2/edits", {"edit": note}, content_type="application/json")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        self.accepted(page, 0)
+        page.keyboard.press("PageUp")
+        expect(page.get_by_test_id("sheet")).to_contain_text("seen by Jory")
+        page.keyboard.press("PageUp")
+        page.wait_for_url(f"**/draw/{sheets[at - 1].id}")
+        expect(page.get_by_test_id("sheet")).not_to_contain_text("seen by Jory")
 
     def test_a_title_changed_shows_in_list_and_title_block(self) -> None:
         page = self.page

@@ -71,6 +71,16 @@ class People(DemoCase):
         self.assertEqual(self.act(vera, "leave", name="vera").status_code, 200)
         self.assertNotIn("vera", self.roles())
 
+    def test_who_asks_for_a_sheet_ahead_does_not_look_at_it_yet(self) -> None:
+        jory = self.person("jory")
+        looked, ahead = self.sheet("30"), self.sheet("10")
+        jory.get(f"/api/projects/{KILN}/sheets/{looked}/view")
+        whole = jory.get(f"/api/projects/{KILN}/sheets/{ahead}/view?ahead=true").json()["view"]
+        self.assertEqual(whole, jory.get(f"/api/projects/{KILN}/sheets/{ahead}/view?ahead=true").json()["view"])
+        self.assertTrue(whole["whole"])
+        news = self.anna.get(f"/api/projects/{KILN}/changes?since=0").json()
+        self.assertEqual(news["people"], [{"name": "Jory Brand", "sheet_id": looked}])
+
     def test_who_is_here_and_where(self) -> None:
         sheet = self.sheet("30")
         self.person("jory").get(f"/api/projects/{KILN}/changes?since=0&sheet_id={sheet}")

@@ -78,9 +78,15 @@ export function commandFor(event: KeyboardEvent, lists: Command[][], canEdit: bo
   return lists.flat().find((c) => c.shortcut === name && (canEdit || c.reads) && (c.enabled?.() ?? true))
 }
 
-/** To the next in a bench's list, and to the one before. */
-export function paging(what: string, ids: string[], chosen: string, go: (id: string) => void): Command[] {
+/** To the next in a bench's list, and to the one before; `shown` says which is shown when the key is pressed. */
+export function paging(
+  what: string,
+  ids: string[],
+  shown: string | (() => string),
+  go: (id: string) => void,
+): Command[] {
   const step = (by: number) => () => {
+    const chosen = typeof shown === 'string' ? shown : shown()
     const next = ids[Math.min(ids.length - 1, Math.max(0, ids.indexOf(chosen) + by))]
     if (next !== undefined && next !== chosen) go(next)
   }

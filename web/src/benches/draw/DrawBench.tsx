@@ -41,16 +41,17 @@ function useGoing(projectId: string, sheetId: string) {
   )
 }
 
-/** Commands to the next sheet or page and the one before. */
-function usePages(projectId: string, { sheets, pages }: BenchProps['outline'], shown: string) {
+/** Commands to the next sheet or page and the one before; the address may follow later than a hand pages on. */
+function usePages(projectId: string, { sheets, pages }: BenchProps['outline']) {
   const go = useNavigate()
   return useMemo(() => {
     const ids = [...sheets, ...pages].map((page) => page.id)
+    const shown = () => useProject.getState().sheetId
     return paging('sheet', ids, shown, (id) => {
       useProject.getState().openAhead(projectId, id)
       void go(`/p/${projectId}/draw/${id}`)
     })
-  }, [projectId, sheets, pages, shown, go])
+  }, [projectId, sheets, pages, go])
 }
 
 /** How long a sheet is looked at before those beside it are asked for, in ms. */
@@ -83,7 +84,7 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
   const made = useProject((s) => s.view.sheet.sheet?.made ?? false)
   const loaded = useProject((s) => s.loaded)
   const canEdit = mayEdit && !made && loaded
-  useKeys(canEdit, usePages(projectId, outline, sheetId))
+  useKeys(canEdit, usePages(projectId, outline))
   const sheets = outline.sheets
   const types = outline.wire_types
   const buses = outline.buses
