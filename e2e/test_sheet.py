@@ -112,7 +112,11 @@ class SurfaceStory(Story):
         drawn = motor.inner_html()
         motor.click()
         held: list[Route] = []
-        page.route("**/edits", lambda route: held.append(route))
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/edits", hold)
         with page.expect_request("**/edits"):
             page.keyboard.press("f")
             page.keyboard.press("Control")
