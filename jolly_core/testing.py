@@ -138,8 +138,7 @@ def untrue(project: Project) -> list[str]:
             expected = node.function(fresh, *node.key)
         except (CoreError, LookupError, StopIteration, RuntimeError):
             continue  # what it was about is gone
-        if node.state:
-            project.memo.renew(project, node)
-        if node.value != expected and not isinstance(expected, Network):
-            found.append(f"{node.name}{node.key}: {node.value!r}, not {expected!r}")
+        value = project.memo.value_of(project, node)
+        if value != expected and not isinstance(expected, Network):
+            found.append(f"{node.name}{node.key}: {value!r}, not {expected!r}")
     return found

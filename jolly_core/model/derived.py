@@ -6,6 +6,9 @@ function runs, the cells and nodes it reads are noted. When a cell changes, the 
 all that stand on those *suspect*. A stale node is worked out again when it is asked for; a suspect one only if a node
 it read has come out different. What comes out equal keeps its old value, and what stands on it is left alone.
 
+Large values are kept of few keys only. A node whose value was let go still knows what it read and who reads it, so that
+what stands on it stays as it is; its function runs again when somebody asks for the value itself.
+
 A derived function reads the model and other derived values only, and changes nothing; nobody changes what it returns.
 """
 
@@ -23,6 +26,7 @@ P = ParamSpec("P")
 T = TypeVar("T")
 
 CLEAN, SUSPECT, STALE = range(3)
+_LET_GO = object()  # in place of a value that is not kept
 SWEEP_EVERY = 500  # changes of the model after which nodes that nobody has asked for since the last time are dropped
 _turns = itertools.count(1)
 
@@ -122,6 +126,8 @@ class Memo:
         self.tables: dict[str, dict[tuple[Any, ...], Node]] = {}
         self.reads: Reads | None = None  # of the function that runs now
         self._readers: dict[Hashable, _Readers] = {}
+        self._few: dict[str, int] = {}  # how many values are kept of functions of which not all are
+        self._held: dict[str, dict[Node, None]] = {}  # the nodes that have those, the one longest there first
         self._log: Log | None = None
         self._quiet = False
         self._fired = 0
@@ -133,16 +139,32 @@ class Memo:
     def make(
         self, project: Project, name: str, function: Callable[..., Any], key: tuple[Any, ...], keep: int = 0
     ) -> Node:
-        """Return a new node with its value worked out."""
+        """Return a new node with its value worked out; `keep` says of how many keys values are kept, 0 for all."""
         node = Node(name, function, key)
+        if keep:
+            self._few[name] = keep
         if self._log is not None:
             self._log[node] = None
         self._run(project, node)
-        table = self.tables.setdefault(name, {})
-        if keep and len(table) >= keep and self._log is None:
-            self._drop(next(iter(table.values())))
-        table[key] = node
+        self.tables.setdefault(name, {})[key] = node
         return node
+
+    def value_of(self, project: Project, node: Node) -> Any:
+        """Return the value of a node, brought up to date, and worked out again where it was let go."""
+        if node.state:
+            self.renew(project, node)
+        if node.value is _LET_GO:
+            self.refill(project, node)
+        return node.value
+
+    def refill(self, project: Project, node: Node) -> None:
+        """Work a value out again that was let go; nothing that it read has changed, so neither has it."""
+        outer, self.reads = self.reads, Reads()
+        try:
+            node.value = node.function(project, *node.key)
+        finally:
+            self.reads = outer
+        self._hold(node)
 
     def renew(self, project: Project, node: Node) -> None:
         """Bring a node up to date: at once when what it read is as it was, else by running its function again."""
@@ -189,6 +211,7 @@ class Memo:
                 self._wire(node, nodes, turns, cells)
         self._log = outer
         self._quiet = False
+        self._let_go()
 
     def keep(self, outer: Log | None) -> None:
         """Let all nodes be as they are now; who began before still knows what they were then."""
@@ -196,6 +219,7 @@ class Memo:
             for node, was in (self._log or {}).items():
                 outer.setdefault(node, was)
         self._log = outer
+        self._let_go()
 
     def hush(self) -> None:
         """Take changes until `rollback` for such that take back what was done since `begin`."""
@@ -207,6 +231,7 @@ class Memo:
             for node in table.values():
                 node.nodes, node.readers, node.state, node.turn = (), None, STALE, -1
         self.tables.clear()
+        self._held.clear()
         self._readers.clear()
         self._stale_then.clear()
 
@@ -222,6 +247,25 @@ class Memo:
             node.value, node.turn = value, next(_turns)
         self._wire(node, tuple(reads.nodes), tuple(reads.nodes.values()), tuple(reads.all_cells()))
         node.state = CLEAN
+        if node.name in self._few:
+            self._hold(node)
+
+    def _hold(self, node: Node) -> None:
+        """Note that a node of which few values are kept has one now."""
+        held = self._held.setdefault(node.name, {})
+        held.pop(node, None)
+        held[node] = None
+        self._let_go()
+
+    def _let_go(self) -> None:
+        """Let go of the values that are too many; of none while it may be that all is taken back."""
+        if self._log is not None:
+            return
+        for name, held in self._held.items():
+            while len(held) > self._few[name]:
+                oldest = next(iter(held))
+                del held[oldest]
+                oldest.value = _LET_GO
 
     def _wire(self, node: Node, nodes: tuple[Node, ...], turns: tuple[int, ...], cells: tuple[Hashable, ...]) -> None:
         """Put down what a node has read, and take it from the readers of what it does not read any more."""
@@ -277,6 +321,7 @@ class Memo:
         table = self.tables.get(node.name, {})
         if table.get(node.key) is node:
             del table[node.key]
+        self._held.get(node.name, {}).pop(node, None)
         for reader in _each(node.readers):
             self._mark(reader)
         self._wire(node, (), (), ())
@@ -307,7 +352,7 @@ def derived_as(name: str, function: Callable[Concatenate[Project, P], T]) -> Cal
 def derived_few(
     keep: int,
 ) -> Callable[[Callable[Concatenate[Project, P], T]], Callable[Concatenate[Project, P], T]]:
-    """Keep values as `derived` does, but of so many keys only, the oldest dropped first: for large values."""
+    """Keep values as `derived` does, but of so many keys only, the oldest let go first: for large values."""
 
     def decorate(function: Callable[Concatenate[Project, P], T]) -> Callable[Concatenate[Project, P], T]:
         return _kept(_name_of(function), function, keep)
@@ -329,6 +374,8 @@ def _kept(name: str, function: Callable[Concatenate[Project, P], T], keep: int) 
             node = memo.make(project, name, function, key, keep)
         elif node.state:
             memo.renew(project, node)
+        if node.value is _LET_GO:
+            memo.refill(project, node)
         reads = memo.reads
         if reads is not None:
             reads.nodes[node] = node.turn

@@ -68,10 +68,25 @@ def loud(project: Project, sheet_id: str) -> str:
     return " ".join(words_on(project, sheet_id)).upper()
 
 
+@derived
+def chorus(project: Project) -> str:
+    """Return what all sheets say at once, of which one is never kept."""
+    runs.append("chorus")
+    return " ".join(loud(project, s) for s in "abc")
+
+
+@derived
+def heard(project: Project) -> int:
+    """Return how much of it is heard."""
+    runs.append("heard")
+    return len(chorus(project))
+
+
 ASKED: list[Callable[[Project], Any]] = [
     total,
     everybody,
     crowded,
+    heard,
     *(lambda p, s=s: loud(p, s) for s in "abc"),
     *(lambda p, d=d: told_by(p, d) for d in "uvw"),
 ]
@@ -226,6 +241,35 @@ class Work(TestCase):
             loud(self.project, sheet)
         self.assertEqual(ran(lambda: loud(self.project, "c")), [])
         self.assertEqual(ran(lambda: loud(self.project, "a")), ["loud a"])
+
+    def test_what_stands_on_values_that_were_let_go_is_left_alone(self) -> None:
+        said = chorus(self.project)
+        self.assertEqual(ran(lambda: self.assertEqual(chorus(self.project), said)), [])
+        self.assertEqual(ran(lambda: loud(self.project, "a")), ["loud a"])
+        self.assertEqual(ran(lambda: chorus(self.project)), [])
+        put(self.project, "note", "z", note("z", "a", "again"))
+        self.assertIn("AGAIN", chorus(self.project))
+        put(self.project, "device", "u", Device("u", "KF", 1))
+        self.assertEqual(ran(lambda: heard(self.project)), ["heard"])
+
+    def test_no_more_values_are_kept_than_said_also_where_they_are_asked_for_by_others(self) -> None:
+        def kept() -> int:
+            nodes = self.project.memo.tables[f"{__name__}.loud"].values()
+            return sum(isinstance(n.value, str) for n in nodes)
+
+        heard(self.project)
+        self.assertEqual(kept(), 2)
+        for n, sheet in enumerate("abcab"):
+            put(self.project, "note", f"z{n}", note(f"z{n}", sheet, "once more"))
+            heard(self.project)
+            self.assertEqual(kept(), 2)
+        with self.project.trial() as changes:
+            self.project.commit(changes, ChangeSet([Change("note", "n", None, note("n", "a", "tried"))]))
+            self.assertIn("TRIED", chorus(self.project))
+        self.assertNotIn("TRIED", chorus(self.project))
+        loud(self.project, "b")
+        loud(self.project, "c")
+        self.assertEqual(kept(), 2)
 
     def test_what_is_about_something_gone_is_swept_away(self) -> None:
         device = Device("u", "KF", 1)
