@@ -19,6 +19,7 @@ from jolly_server.config.options import read_options
 from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded
+from jolly_server.projects.turns import prepared
 
 from .cabinet import CabinetView, Look, cabinet_bench
 from .cabinetlanding import Landing, LandingIn, landing
@@ -52,7 +53,7 @@ router = Router(tags=["benches"])
 def terminals(request: HttpRequest, project_id: str) -> TerminalsView:
     """Give the strips in short, and what waits to be drawn."""
     role_in(request, project_id)
-    held = loaded(project_id)
+    held = prepared(project_id)
     with held.lock:
         return terminals_bench(held.project)
 
@@ -84,7 +85,7 @@ def read_layout_file(request: HttpRequest, project_id: str, file: File[UploadedF
 def planned(request: HttpRequest, project_id: str) -> list[PlannedStrip]:
     """Give the terminals that are planned and wait to be drawn, strip by strip."""
     role_in(request, project_id)
-    held = loaded(project_id)
+    held = prepared(project_id)
     with held.lock:
         return planned_terminals(held.project)
 
@@ -93,7 +94,7 @@ def planned(request: HttpRequest, project_id: str) -> list[PlannedStrip]:
 def cables(request: HttpRequest, project_id: str) -> CablesView:
     """Give the cables with their cores and voltage drops, and the field wires in no cable."""
     role_in(request, project_id)
-    held = loaded(project_id)
+    held = prepared(project_id)
     library = StoredLibrary(request.user)
     with held.lock:
         return cables_bench(held.project, library)

@@ -35,7 +35,7 @@ from jolly_server.benches.iolist import points_table
 from jolly_server.benches.terminals import strip_table
 from jolly_server.projects.access import role_in
 from jolly_server.projects.store import loaded, snapshot
-from jolly_server.projects.turns import prepare_lists
+from jolly_server.projects.turns import prepared
 
 from .files import TYPES, file_answer
 from .lists_api import foot_of
@@ -79,8 +79,7 @@ def report_list(request: HttpRequest, project_id: str) -> list[ReportLine]:
 def report_rows(request: HttpRequest, project_id: str, kind: str) -> ReportRows:
     """Give a report's columns and rows to look at."""
     role_in(request, project_id)
-    held = loaded(project_id)
-    prepare_lists(held)
+    held = prepared(project_id)
     with held.lock:
         table = run_report(held.project, kind)
         foot = (*table.foot, *foot_of(held.project, kind, request.user))
@@ -94,8 +93,7 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
     role_in(request, project_id)
     if format not in LIST_FORMATS:
         raise HttpError(404, f"Reports come as {', '.join(LIST_FORMATS)}.")
-    held = loaded(project_id)
-    prepare_lists(held)
+    held = prepared(project_id)
     with held.lock:
         foot = foot_of(held.project, kind, request.user)
         content = write_list(held.project, plain_recipe(kind), format, settings.JOLLY.fonts, foot)
@@ -191,7 +189,7 @@ def pack(request: HttpRequest, project_id: str) -> HttpResponse:
 def cut(request: HttpRequest, project_id: str) -> HttpResponse:
     """Give the cut list for machines."""
     role_in(request, project_id)
-    held = loaded(project_id)
+    held = prepared(project_id)
     with held.lock:
         return file_answer(cut_json(held.project), TYPES["json"], f"{held.project.settings.number}-cut-list.json")
 

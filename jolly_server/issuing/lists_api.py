@@ -21,7 +21,7 @@ from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.recordshapes import RecipeRecord
 from jolly_server.projects.store import loaded
-from jolly_server.projects.turns import prepare_lists
+from jolly_server.projects.turns import prepared
 
 from .addresses import address_of
 from .files import TYPES, file_answer
@@ -177,8 +177,7 @@ def list_file(request: HttpRequest, project_id: str, list_id: str, format: str) 
     role_in(request, project_id)
     if format not in LIST_FORMATS:
         raise HttpError(404, f"Lists come as {', '.join(LIST_FORMATS)}.")
-    held = loaded(project_id)
-    prepare_lists(held)
+    held = prepared(project_id)
     with held.lock:
         recipe = recipe_called(held.project, list_id)
         foot = foot_of(held.project, recipe.report, request.user)
@@ -196,8 +195,7 @@ def list_back(request: HttpRequest, project_id: str, file: File[UploadedFile]) -
     if file.size is None or file.size > limit:
         raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A list is smaller.")
     content = file.read()
-    held = loaded(project_id)
-    prepare_lists(held)
+    held = prepared(project_id)
     with held.lock:
         found = read_list(held.project, content)
     cells: list[CellEdited] = [
@@ -272,8 +270,7 @@ def forget_recipe(request: HttpRequest, project_id: str, shared_id: str) -> Reci
 
 
 def _looked_at(request: HttpRequest, project_id: str, recipe: Recipe) -> ListValue:
-    held = loaded(project_id)
-    prepare_lists(held)
+    held = prepared(project_id)
     with held.lock:
         cooked = cook(held.project, recipe)
         foot = [*cooked.foot, *foot_of(held.project, recipe.report, request.user)]

@@ -4,7 +4,7 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 
 from jolly_server.projects.access import role_in
-from jolly_server.projects.store import loaded
+from jolly_server.projects.turns import prepared
 
 from .services import make_bench, send_job, wanted
 from .shapes import MakeView
@@ -22,7 +22,7 @@ class JobIn(Schema):
 def make(request: HttpRequest, project_id: str) -> MakeView:
     """Give the cut list with what became of each piece."""
     role_in(request, project_id)
-    held = loaded(project_id)
+    held = prepared(project_id)
     with held.lock:
         work = wanted(held.project)
     return make_bench(project_id, work)
@@ -32,7 +32,7 @@ def make(request: HttpRequest, project_id: str) -> MakeView:
 def send(request: HttpRequest, project_id: str, payload: JobIn) -> MakeView:
     """Give the machine what it was not given yet."""
     user, _ = role_in(request, project_id, "editor")
-    held = loaded(project_id)
+    held = prepared(project_id)
     with held.lock:
         work = wanted(held.project)
     send_job(project_id, work, user, again=payload.again)

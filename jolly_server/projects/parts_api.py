@@ -20,6 +20,7 @@ from jolly_server.library.storing import save_part
 
 from .access import role_in
 from .store import loaded
+from .turns import prepared
 
 router = Router(tags=["project parts"])
 LOOKED_AT = 200  # parts that are ranked for a device
@@ -143,7 +144,7 @@ def parts(request: HttpRequest, project_id: str) -> ProjectParts:
     `bare` are the devices without a part, `unnumbered` the copies that cannot be ordered.
     """
     role_in(request, project_id)
-    held = loaded(project_id)
+    held = prepared(project_id)
     with held.lock:
         p = held.project
         stale = stale_parts(p.parts, StoredLibrary(request.user))

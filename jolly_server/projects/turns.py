@@ -12,7 +12,7 @@ from jolly_core.checks import project_snags, snags_on
 from jolly_core.making import dossiers_from
 from jolly_core.model import Project, uncollected
 
-from .store import Loaded
+from .store import Loaded, loaded
 
 T = TypeVar("T")
 
@@ -68,14 +68,19 @@ def _turn(project: Project, waiting: Iterator[Callable[[Project], T]], done: lis
     return False
 
 
-def prepare_lists(held: Loaded) -> None:
-    """Work out what lists stand on: what is left to do at once is short then, however large the project.
+def prepared(project_id: str) -> Loaded:
+    """Return a loaded project with what lists and benches stand on worked out: little is left to do at once then.
 
-    While others change it, what is known by then stays known, and the rest is left to the list after some tries.
+    While others change it, what is known by then stays known, and the rest is left to the caller after some tries.
+
+    Raises:
+        GoneError: there is no such project.
     """
+    held = loaded(project_id)
     for _ in range(TRIES):
         if by_sheet(held, dossiers_from) is not None:
-            return
+            break
+    return held
 
 
 def count_snags(held: Loaded) -> int | None:

@@ -92,7 +92,7 @@ class Turns(DemoCase):
         self.assertEqual(len(rows), len(run_report(snapshot(KILN), "wires").rows))
 
     def test_after_it_is_prepared_a_list_finds_every_conductor_known(self) -> None:
-        turns.prepare_lists(self.held)
+        turns.prepared(KILN)
         before = len(self.held.project.memo.tables["jolly_core.making.dossiers.dossiers_from"])
         self.assertEqual(before, len(self.held.project.sheets))
         with patch.object(self.held.project.memo, "make", wraps=self.held.project.memo.make) as made:
