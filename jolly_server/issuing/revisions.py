@@ -18,6 +18,7 @@ from jolly_core.tagging import revisions
 from jolly_server.projects.models import Membership, ProjectRow
 from jolly_server.projects.services import apply_edit, create_project
 from jolly_server.projects.store import loaded
+from jolly_server.projects.turns import count_snags
 
 from .models import FrozenRevision
 from .runs import ready, run_of, start_run, zip_of
@@ -81,6 +82,7 @@ def freeze(project_id: str, user: AbstractBaseUser, payload: FreezeRevision) -> 
         RuleError: the index is taken, or errors are left and no reason is given.
     """
     held = loaded(project_id)
+    count_snags(held)  # those left are asked for while the project is held
     seen = held.revision
     with READING:
         now = present(project_id)

@@ -224,7 +224,7 @@ async function sendNow(edit: AnyEdit): Promise<EditOut | null> {
     accept(answer, about)
     // What was refused before is no longer what is to be read.
     if (get().message?.kind === 'error') set({ message: null })
-    if (answer.caret) set({ pointed: { at: answer.caret as [number, number] } })
+    if (answer.caret && get().sheetId === about) set({ pointed: { at: answer.caret as [number, number] } })
     if (answer.remarks.length) get().say(answer.remarks.join(' '), 'info')
     return answer
   } catch (error) {
