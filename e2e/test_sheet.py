@@ -6,7 +6,7 @@ from django.contrib.auth import get_user_model
 from django.test import Client
 from playwright.sync_api import Page, Route, expect
 
-from jolly_core.model import Symbol
+from jolly_core.model import Sheet, Symbol
 
 from .base import NOT_FITTED, Story
 
@@ -101,16 +101,20 @@ class SurfaceStory(Story):
         page.go_back()
         expect(page.get_by_test_id("place")).to_contain_text("line 30")
 
-    def test_paging_on_while_an_edit_is_under_way_mixes_no_sheets(self) -> None:
-        page = self.page
+    def beside_the_next(self, page: Page) -> tuple[list[Sheet], int]:
+        """Open the control sheet, wait until one beside it was asked for, and return all sheets and which it is."""
         with page.expect_response("**/view?ahead=true"):
             self.sign_in(page)
         sheets = self.project().sheets_in_order()
-        at = next(n for n, s in enumerate(sheets) if s.number == "30")
-        motor = self.symbols(page).first
-        id = motor.get_attribute("data-id") or ""
-        drawn = motor.inner_html()
-        motor.click()
+        return sheets, next(n for n, s in enumerate(sheets) if s.number == "30")
+
+    def test_paging_on_while_an_edit_is_under_way_mixes_no_sheets(self) -> None:
+        page = self.page
+        sheets, at = self.beside_the_next(page)
+        symbol = self.symbols(page).first
+        id = symbol.get_attribute("data-id") or ""
+        drawn = symbol.inner_html()
+        symbol.click()
         held: list[Route] = []
 
         def hold(route: Route) -> None:
@@ -141,10 +145,7 @@ class SurfaceStory(Story):
 
     def test_a_sheet_come_back_to_has_what_others_did_meanwhile(self) -> None:
         page = self.page
-        with page.expect_response("**/view?ahead=true"):
-            self.sign_in(page)
-        sheets = self.project().sheets_in_order()
-        at = next(n for n, s in enumerate(sheets) if s.number == "30")
+        sheets, at = self.beside_the_next(page)
         page.keyboard.press("PageDown")
         expect(page.locator("[data-kind=frame]")).to_contain_text(sheets[at + 1].title)
         jory = Client()

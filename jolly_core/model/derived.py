@@ -372,10 +372,8 @@ def _kept(name: str, function: Callable[Concatenate[Project, P], T], keep: int) 
         node = table.get(key) if table is not None else None
         if node is None:
             node = memo.make(project, name, function, key, keep)
-        elif node.state:
-            memo.renew(project, node)
-        if node.value is _LET_GO:
-            memo.refill(project, node)
+        elif node.state or node.value is _LET_GO:
+            memo.value_of(project, node)
         reads = memo.reads
         if reads is not None:
             reads.nodes[node] = node.turn
