@@ -18,6 +18,9 @@ from .states import State, both_states, drawing
 Act = Literal["added", "taken out", "changed", "re-landed"]
 # Items of a drawing that say where and in which state it is, and not what is on it.
 _ABOUT = ("frame",)
+# Facts that say what other things are called: always, and as long as a thing is within the same.
+_NAMES: dict[str, tuple[str, ...]] = {"wire": ("from", "to")}
+_WITHIN: dict[str, tuple[str, ...]] = {"wire": ("runs in",), "core": ("serves",), "device": ("sheet",)}
 
 
 @dataclass(slots=True, frozen=True)
@@ -77,10 +80,15 @@ class SheetChange:
 
 @dataclass(slots=True, frozen=True)
 class Difference:
-    """What changed: the things by kind, and the drawings in the order of the later state."""
+    """What changed: the things by kind, and the drawings in the order of the later state.
+
+    Attributes:
+        called: wires that are what they were while what they end at is called otherwise: their labels are.
+    """
 
     changes: tuple[Change, ...]
     sheets: tuple[SheetChange, ...]
+    called: tuple[Change, ...] = ()
 
     def of(self, kind: str) -> list[Change]:
         """Return the changes of a kind."""
@@ -99,7 +107,8 @@ def difference(before: Project, after: Project) -> Difference:
     for kind in KINDS:
         found = _changed(states[0].sights, states[1].sights, kind)
         changes += sorted(_landed(found) if kind == "wire" else found, key=_order)
-    return Difference(tuple(changes), tuple(_drawings(before, after, same, states)))
+    called = sorted(_called(states[0].sights["wire"], states[1].sights["wire"]), key=_order)
+    return Difference(tuple(changes), tuple(_drawings(before, after, same, states)), tuple(called))
 
 
 def _order(change: Change) -> tuple[object, ...]:
@@ -114,15 +123,27 @@ def _changed(one: Sights, other: Sights, kind: str) -> list[Change]:
             continue
         if now is None:
             found.append(Change(kind, "taken out", was, None))
-        elif facts := tuple(name for name in was.facts if was.facts[name] != now.facts[name] and _counts(kind, name)):
+        elif facts := _own(was, now):
             found.append(Change(kind, "changed", was, now, facts))
     found += [Change(kind, "added", None, now) for key, now in other[kind].items() if key not in one[kind]]
     return found
 
 
-def _counts(kind: str, fact: str) -> bool:
-    """Return whether a fact is the thing's own: what a wire's ends are called is the devices'."""
-    return not (kind == "wire" and fact in ("from", "to"))
+def _own(was: Sight, now: Sight) -> tuple[str, ...]:
+    """Return the facts that differ and are the thing's own: what is called otherwise and is the same is not."""
+    differ = [name for name in was.facts if was.facts[name] != now.facts[name]]
+    names = _NAMES.get(was.kind, ()) + (_WITHIN.get(was.kind, ()) if was.within == now.within else ())
+    return tuple(name for name in differ if name not in names)
+
+
+def _called(one: dict[str, Sight], other: dict[str, Sight]) -> Iterator[Change]:
+    """Yield the wires an end of which is called otherwise and that are else what they were."""
+    for key, was in one.items():
+        now = other.get(key)
+        if now is not None and now is not was:
+            facts = tuple(name for name in _NAMES["wire"] if was.facts[name] != now.facts[name])
+            if facts and not _own(was, now):
+                yield Change("wire", "changed", was, now, facts)
 
 
 def _landed(changes: list[Change]) -> list[Change]:

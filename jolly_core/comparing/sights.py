@@ -10,7 +10,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
+from jolly_core.cabinet import routes_from
 from jolly_core.cables import cable_cores
+from jolly_core.library import definition
 from jolly_core.making import dossiers_from
 from jolly_core.model import Project, derived
 from jolly_core.plc import channel_address
@@ -34,7 +36,8 @@ class Sight:
         sheet_id: where it is drawn, "" for nowhere.
         ids: of what is drawn of it there, its own where nothing is.
         place: the panel, cable or harness it is in, "" for none.
-        within: of a wire, what it runs in by kind and id, and its core there.
+        within: by their ids, what facts name that has a name of its own: of a wire, what it runs in by kind, its core
+            there and the enclosure; of a core, the pins it serves; of a device, its sheet.
     """
 
     kind: str
@@ -44,7 +47,7 @@ class Sight:
     sheet_id: str = ""
     ids: tuple[str, ...] = ()
     place: str = ""
-    within: tuple[str, str] = ("", "")
+    within: tuple[str, ...] = ()
 
 
 Sights = dict[str, dict[str, Sight]]
@@ -138,7 +141,8 @@ def _texts(project: Project, same: Same) -> Iterator[Sight]:
 def _devices(project: Project, same: Same) -> Iterator[Sight]:
     for id in project.devices:
         sight = _device(project, id)
-        yield sight if same.device(id) == id else replace(sight, key=same.device(id))
+        key, sheet = same.device(id), same.sheet(sight.sheet_id)
+        yield sight if (key, sheet) == (id, sight.sheet_id) else replace(sight, key=key, within=(sheet,))
 
 
 @derived
@@ -154,13 +158,19 @@ def _device(project: Project, id: str) -> Sight:
     }
     units = tuple(s.id for s in project.units_of(id)) or (id,)
     place = path_of(project.locations, device.location_id, "+")
-    return Sight("device", id, tag, facts, lead.sheet_id if lead else "", units, place)
+    sheet = lead.sheet_id if lead else ""
+    return Sight("device", id, tag, facts, sheet, units, place, (sheet,))
 
 
 def pin_key(project: Project, pin: tuple[str, int], same: Same) -> str:
-    """Return what a pin is the same by: its device and name, else its symbol."""
-    device = device_at(project, pin)
-    name = pins_of(project, project.symbols[pin[0]])[pin[1]]
+    """Return what a pin is the same by: its device and name, of a terminal which one it is, else its symbol.
+
+    A terminal's number is what it is called: another number is another label, and no wire goes elsewhere.
+    """
+    device, symbol = device_at(project, pin), project.symbols[pin[0]]
+    if device is not None and definition(symbol.definition).unit == "terminal":
+        return f"{same.device(device.id)}#{symbol.units[0]}"
+    name = pins_of(project, symbol)[pin[1]]
     return f"{same.device(device.id)}:{name}" if device is not None and name else f"{pin[0]}.{pin[1]}"
 
 
@@ -176,6 +186,7 @@ def _wires_from(project: Project, sheet_id: str) -> list[Sight]:
 
 def _wires_as(project: Project, sheet_id: str, same: Same) -> Iterator[Sight]:
     """Yield the wires of the nets that begin on a sheet."""
+    ways = routes_from(project, sheet_id)
     for d in dossiers_from(project, sheet_id).values():
         if d.runs == "direct":
             continue
@@ -183,7 +194,9 @@ def _wires_as(project: Project, sheet_id: str, same: Same) -> Iterator[Sight]:
         facts = {"from": one[1], "to": other[1], "number": d.number, "type": d.type_name, "runs in": d.run}
         name = d.number or f"{one[1]} to {other[1]}"
         ids = (d.conductor.wire_id or d.start.pin[0],)
-        within = (f"{d.runs} {same.device(d.cable_id) or d.harness_id}".strip(), d.core)
+        enclosure = project.enclosures.get(ways[d.key].enclosure_id) if d.runs == "panel" else None
+        inside = same.device(enclosure.device_id) if enclosure else ""
+        within = (f"{d.runs} {same.device(d.cable_id) or d.harness_id}".strip(), d.core, inside)
         key, place = f"{one[0]}|{other[0]}", d.run
         if d.cable_id:
             place = full_tag(project, project.devices[d.cable_id])
@@ -213,10 +226,11 @@ def _cores(project: Project, same: Same) -> Iterator[Sight]:
     for cable in project.cables.values():
         tag = full_tag(project, project.devices[cable.device_id])
         for row in cable_cores(project, cable.device_id):
-            ends = [pin_name(project, pin) for pin in (row.conductor.start, row.conductor.end)] if row.conductor else []
-            facts = {"core": row.name, "serves": " to ".join(sorted(ends))}
+            pins = (row.conductor.start, row.conductor.end) if row.conductor else ()
+            facts = {"core": row.name, "serves": " to ".join(sorted(pin_name(project, pin) for pin in pins))}
             key = f"{same.device(cable.device_id)}:{row.ordinal}:{row.name}"
-            yield Sight("core", key, f"{tag} {row.name}", facts, ids=(cable.device_id,), place=tag)
+            within = tuple(sorted(pin_key(project, pin, same) for pin in pins))
+            yield Sight("core", key, f"{tag} {row.name}", facts, "", (cable.device_id,), tag, within)
 
 
 def _points(project: Project, same: Same) -> Iterator[Sight]:

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from hashlib import sha256
 
+from jolly_core.making import end_label
 from jolly_core.tagging import natural
 
 from .difference import Change, Difference
@@ -17,6 +18,7 @@ from .sights import Sight
 
 # What is done, in the order in which it is.
 OPEN = "open"  # what a wire runs in that runs in nothing yet
+LABELLED = ("panel", "harness")  # what a wire runs in that is cut, and has a label at each end
 ACTS = ("take out", "remove", "fit", "exchange", "re-land", "put in", "relabel")
 
 
@@ -50,7 +52,7 @@ class Job:
 
 def work_list(difference: Difference) -> list[Job]:
     """Return what is to be done, place by place."""
-    jobs = [job for change in difference.changes for job in _jobs(change)]
+    jobs = [job for change in (*difference.changes, *difference.called) for job in _jobs(change)]
     return sorted(jobs, key=lambda j: (natural(j.place), ACTS.index(j.act), natural(j.what), j.start, j.end))
 
 
@@ -84,6 +86,17 @@ def _of_wire(change: Change) -> Iterator[Job]:
             yield Job("re-land", now.name, pin, old, new, now.facts["type"], now.place)
     if was.facts["number"] != now.facts["number"]:
         yield Job("relabel", was.name, *_ends(now), now.facts["number"], now.facts["type"], now.place)
+    elif now.within[0].partition(" ")[0] in LABELLED:
+        yield from _labels_of(was, now)
+
+
+def _labels_of(was: Sight, now: Sight) -> Iterator[Job]:
+    """Yield the labels of a wire's ends that say what the end is called no more; one that is re-landed is told so."""
+    before, after = (dict(zip(wire.key.split("|"), _ends(wire), strict=True)) for wire in (was, now))
+    for pin in before:
+        if pin in after and before[pin] != after[pin]:
+            old, new = (end_label(was.facts["number"], ends[pin]) for ends in (before, after))
+            yield Job("relabel", now.name, old, "", new, now.facts["type"], now.place)
 
 
 def _ends(wire: Sight) -> tuple[str, str]:

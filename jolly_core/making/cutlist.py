@@ -74,6 +74,16 @@ def not_cut(project: Project) -> list[Dossier]:
     return sorted(found, key=lambda d: (counted(d.number), d.start.name, d.end.name))
 
 
+def end_label(number: str, pin: str) -> str:
+    """Return what is printed on a wire's end, or on its label there: its number, and the pin it goes to.
+
+    Example:
+        >>> end_label("1203", "-KF2:A1")
+        '1203 -KF2:A1'
+    """
+    return f"{number} {pin}".strip()
+
+
 def _cut(d: Dossier) -> CutWire:
     length = d.length_mm or 0.0
     facts = (d.key, d.type_name, d.colour, d.size, length, d.start, d.end, d.number)
@@ -93,8 +103,8 @@ def _cut(d: Dossier) -> CutWire:
         d.end.name,
         d.end.strip_mm,
         d.end.termination,
-        f"{d.number} {d.start.name}".strip(),
-        f"{d.number} {d.end.name}".strip(),
+        end_label(d.number, d.start.name),
+        end_label(d.number, d.end.name),
         d.run,
     )
 

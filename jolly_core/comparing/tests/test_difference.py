@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from unittest import TestCase
 
 from jolly_core.comparing import Difference, difference, work_list
 from jolly_core.edits import parse_edit, perform
 from jolly_core.exchange import read_project, write_project
+from jolly_core.making import labels
 from jolly_core.model import Change, ChangeSet, Note, Project
 from jolly_core.tagging import full_tag
+from jolly_core.terminals import strip_rows
 from jolly_core.testing import DEMO, Workbench, rebuilt
 
 
@@ -149,8 +152,8 @@ class States(TestCase):
         self.assertEqual((len(sheet.added), sheet.gone, sheet.other), (1, (), ()))
 
 
-class Cables(TestCase):
-    """Jobs at the cables of a panel that was built."""
+class Built(TestCase):
+    """Jobs at a panel that was built."""
 
     def setUp(self) -> None:
         content = (DEMO / "pellwick-kiln-2.spool.json").read_bytes()
@@ -182,3 +185,40 @@ class Cables(TestCase):
         jobs = self.jobs(kind="delete-selection", ids=[band.id])
         self.assertEqual({act for act, *_ in jobs if act != "remove"}, {"take out"})
         self.assertGreaterEqual(len(jobs), 4)
+
+    def test_labels_of_wires_are_exchanged_where_what_they_say_is_called_otherwise(self) -> None:
+        """A device with another tag, and a terminal with another number: each label that is printed otherwise."""
+
+        def printed(project: Project) -> Counter[str]:
+            return Counter(label.text for label in labels(project) if label.kind == "wire")
+
+        device = next(d.id for d in self.after.devices.values() if full_tag(self.after, d) == "=P1+KP2-FC1")
+        perform(self.after, parse_edit({"kind": "set-tag", "device_id": device, "tag": "FC77"}))
+        strip = self.cable("=P1+KP2-XD1")
+        unit = next(r.unit for r in strip_rows(self.after, strip) if r.number == "2")
+        jobs = self.jobs(kind="number-terminals", strip_id=strip, units=[unit], start=71)
+        was, now = printed(self.before), printed(self.after)
+        told = [(old, new) for act, _, old, _, new, _ in jobs if act == "relabel" and old]
+        self.assertGreater(len(told), 4)
+        self.assertEqual((Counter(o for o, _ in told), Counter(n for _, n in told)), (was - now, now - was))
+        self.assertEqual(len(jobs) - len(told), 2, "the device and the terminal themselves")
+
+    def test_what_other_things_are_called_is_told_of_those_alone(self) -> None:
+        """A cable, a terminal where a core ends, a sheet with devices: each is called otherwise, nothing else changed."""
+        strip = self.cable("=K2+KP2-XD1")
+        row = next(r for r in strip_rows(self.after, strip) if r.field)
+        sheet = next(s for s in self.after.sheets.values() if s.number == "30")
+        edits = (
+            {"kind": "set-tag", "device_id": self.cable("=K2+KP2-WD1"), "tag": "WD77"},
+            {"kind": "number-terminals", "strip_id": strip, "units": [row.unit], "start": 177},
+            {"kind": "change-sheets", "sheets": [{"sheet_id": sheet.id, "number": "930"}], "follow": False},
+        )
+        for edit in edits:
+            perform(self.after, parse_edit(edit))
+        found = difference(self.before, self.after)
+        told = {(c.kind, c.act, c.facts) for c in found.changes}
+        self.assertLessEqual({("device", "changed", ("tag",)), ("terminal", "changed", ("number",))}, told)
+        self.assertEqual(
+            {c.kind for c in found.changes}, {"device", "terminal", "sheet"}, [c.words for c in found.changes]
+        )
+        self.assertEqual({j.act for j in work_list(found)}, {"relabel"})
