@@ -14,6 +14,7 @@ from .choosing import (
     use_of,
 )
 from .cores import (
+    NO_CORE,
     CoreRow,
     bands_of,
     cable_conductors,
@@ -68,6 +69,7 @@ __all__ = [
     "misfit",
     "role_of",
     "system_of",
+    "NO_CORE",
     "CoreRow",
     "bands_of",
     "cable_conductors",

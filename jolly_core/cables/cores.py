@@ -15,6 +15,8 @@ from jolly_core.wiring import Conductor, conductors_of_net, net_of, sheet_groups
 from .pairs import loops_among, pairs_of
 from .roles import NEUTRAL, NEUTRAL_CORES, PE, PHASE, PHASE_CORES, PROTECTIVE, phase_order, role_of
 
+NO_CORE = "no core left"  # what is said instead of a core's name where a cable has none for a conductor
+
 
 @dataclass(slots=True, frozen=True)
 class CoreRow:
@@ -33,6 +35,11 @@ class CoreRow:
     kind: str
     conductor: Conductor | None
     chosen: bool = False
+
+    @property
+    def called(self) -> str:
+        """Its name, or that there is none."""
+        return self.name or NO_CORE
 
 
 def bands_of(project: Project, device_id: str) -> list[Band]:

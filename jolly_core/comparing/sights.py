@@ -227,10 +227,10 @@ def _cores(project: Project, same: Same) -> Iterator[Sight]:
         tag = full_tag(project, project.devices[cable.device_id])
         for row in cable_cores(project, cable.device_id):
             pins = (row.conductor.start, row.conductor.end) if row.conductor else ()
-            facts = {"core": row.name, "serves": " to ".join(sorted(pin_name(project, pin) for pin in pins))}
+            facts = {"core": row.called, "serves": " to ".join(sorted(pin_name(project, pin) for pin in pins))}
             key = f"{same.device(cable.device_id)}:{row.ordinal}:{row.name}"
             within = tuple(sorted(pin_key(project, pin, same) for pin in pins))
-            yield Sight("core", key, f"{tag} {row.name}", facts, "", (cable.device_id,), tag, within)
+            yield Sight("core", key, f"{tag} {row.called}", facts, "", (cable.device_id,), tag, within)
 
 
 def _points(project: Project, same: Same) -> Iterator[Sight]:

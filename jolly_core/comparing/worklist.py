@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from hashlib import sha256
 
+from jolly_core.cables import NO_CORE
 from jolly_core.making import end_label
 from jolly_core.tagging import natural
 
@@ -82,7 +83,7 @@ def _of_wire(change: Change) -> Iterator[Job]:
         yield Job("re-land", was.name, kept, old, new, now.facts["type"], now.place)
     elif was.within[1] != now.within[1]:  # another core of its cable, at both ends
         for pin in _ends(now):
-            old, new = (f"core {wire.within[1]}" for wire in (was, now))
+            old, new = (core if core == NO_CORE else f"core {core}" for core in (was.within[1], now.within[1]))
             yield Job("re-land", now.name, pin, old, new, now.facts["type"], now.place)
     if was.facts["number"] != now.facts["number"]:
         yield Job("relabel", was.name, *_ends(now), now.facts["number"], now.facts["type"], now.place)

@@ -103,7 +103,7 @@ def _dossier(
     if not c.wire_id and not c.steps:
         runs, run = "direct", "plugged on"
     elif core is not None:
-        core_name = core.name or "no core left"
+        core_name = core.called
         runs, run = "cable", f"{full_tag(project, project.devices[cable_id])} {core_name}"
     elif wire is not None:
         runs, run = "harness", project.harnesses[wire.harness_id].code

@@ -134,7 +134,7 @@ def core_plan(project: Project) -> list[tuple[Cell, ...]]:
         pairs = pair_names(project.part_of(project.devices[device_id]))
         for row in cable_cores(project, device_id):
             c = row.conductor
-            core = (tag, row.ordinal, row.name or "no core left", pairs.get(row.ordinal, ""))
+            core = (tag, row.ordinal, row.called, pairs.get(row.ordinal, ""))
             if c is None:
                 spare = (*core, "shield" if row.kind == "shield" else "spare", "", "", "", "")
                 rows.append(Row.of(spare, device_id))

@@ -93,7 +93,7 @@ def _core(row: CoreRow, start: float, end: float, y: float, other: float) -> lis
     elif row.kind == "core":
         prims += [Circle(x, y, 0.8, "thin") for x in (start, end)]
     middle = start + TAIL_MM + SHEATH_MM / 2
-    name = row.name or "no core left"
+    name = row.called
     room = len(name) * CORE_MM * ADVANCE + 2
     prims.append(Rect(middle - room / 2, y - 1.7, room, 3.4, "thin", "device"))
     prims.append(text(middle, y + CORE_MM * 0.36, CORE_MM, name, anchor="middle", role="tag"))

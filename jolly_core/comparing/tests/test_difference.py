@@ -204,7 +204,7 @@ class Built(TestCase):
         self.assertEqual(len(jobs) - len(told), 2, "the device and the terminal themselves")
 
     def test_what_other_things_are_called_is_told_of_those_alone(self) -> None:
-        """A cable, a terminal where a core ends, a sheet with devices: each is called otherwise, nothing else changed."""
+        """A cable, a terminal where a core ends, a sheet with devices: each is called otherwise, and that is all."""
         strip = self.cable("=K2+KP2-XD1")
         row = next(r for r in strip_rows(self.after, strip) if r.field)
         sheet = next(s for s in self.after.sheets.values() if s.number == "30")

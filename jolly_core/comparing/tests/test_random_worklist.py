@@ -1,0 +1,163 @@
+"""Whoever does at the bench what the list for the shop says has then what is drawn, whatever was changed."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Callable
+from contextlib import suppress
+from dataclasses import dataclass, field
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from jolly_core.comparing import Job, difference, work_list
+from jolly_core.comparing.worklist import ACTS as JOB_ORDER
+from jolly_core.edits.tests.test_random_building import ACTS, Act, Base, acts, few, mm, one, pick
+from jolly_core.making import dossiers, end_label
+from jolly_core.model import CoreError, Project
+from jolly_core.tagging import full_tag
+from jolly_core.terminals import strip_rows, strips
+from jolly_core.testing import rebuilt
+
+
+@dataclass
+class Wire:
+    """A wire in the panel: its number and type, what it is landed on, and the labels at its ends."""
+
+    number: str
+    type: str
+    ends: list[str]
+    labels: list[str]
+
+    @property
+    def looks(self) -> tuple[object, ...]:
+        return self.number, self.type, tuple(sorted(self.ends)), tuple(sorted(self.labels))
+
+
+@dataclass
+class Shop:
+    """What stands at the bench: wires, devices and terminals with their parts, by what is written on them."""
+
+    wires: list[Wire] = field(default_factory=list)
+    things: Counter[tuple[str, str]] = field(default_factory=Counter)
+
+    @classmethod
+    def building(cls, project: Project) -> Shop:
+        shop = cls()
+        for d in dossiers(project).values():
+            if d.runs not in ("direct", "open"):
+                ends = [d.start.name, d.end.name]
+                labels = [end_label(d.number, e) for e in ends] if d.runs in ("panel", "harness") else []
+                shop.wires.append(Wire(d.number, d.type_name, ends, labels))
+        for device in project.devices.values():
+            part = project.part_of(device)
+            shop.things[full_tag(project, device), part.number if part else ""] += 1
+        for strip in strips(project):
+            for row in strip_rows(project, strip.id):
+                if row.unit:
+                    name = f"{full_tag(project, strip)}:{row.number}"
+                    shop.things[name, row.part.number if row.part else ""] += 1
+        return shop
+
+    @property
+    def looks(self) -> tuple[Counter[Any], Counter[Any]]:
+        return Counter(w.looks for w in self.wires), +self.things
+
+    def find(self, job: Job, ends: list[str]) -> Wire:
+        """Return the wire a job names, by its name and ends."""
+        number = "" if " to " in job.what else job.what
+        found = [w for w in self.wires if w.number == number and sorted(w.ends) == sorted(ends)]
+        same = [w for w in found if w.type == job.kind] or found
+        if not same:
+            raise AssertionError(f"there is no wire {job.what} between {ends}: {job}")
+        return same[0]
+
+    def clear(self, job: Job) -> None:
+        """Take out and remove what goes, by the names it has."""
+        if job.act == "take out":
+            self.wires.remove(self.find(job, [job.start, job.end]))
+        elif job.act == "remove":
+            self.things[job.what, job.kind] -= 1
+
+    def call(self, jobs: list[Job]) -> Callable[[str], str]:
+        """Give devices and terminals the names they have then, all at once; return what a pin is called then."""
+        names = {j.what: j.now_to for j in jobs if j.act == "relabel" and not j.start}
+
+        def called(pin: str) -> str:
+            device, _, name = pin.rpartition(":")
+            return names.get(pin) or (f"{names[device]}:{name}" if device in names else pin)
+
+        self.things = Counter((called(name), part) for name, part in self.things.elements())
+        for wire in self.wires:
+            wire.ends = [called(end) for end in wire.ends]
+        return called
+
+    def build(self, job: Job, called: Callable[[str], str], cables: set[str]) -> None:
+        """Do what is left of a job, by the names that things have then."""
+        if job.act == "fit":
+            self.things[job.what, job.kind] += 1
+        elif job.act == "exchange":
+            self.things[job.what, job.start] -= 1
+            self.things[job.what, job.now_to] += 1
+        elif job.act == "put in":
+            ends, number = [job.start, job.end], "" if " to " in job.what else job.what
+            labels = [] if job.place in cables else [end_label(number, e) for e in ends]
+            self.wires.append(Wire(number, job.kind, ends, labels))
+        elif job.act == "re-land" and not job.end.startswith("core "):
+            wire = self.find(job, [job.start, called(job.end)])
+            wire.ends = [job.start, job.now_to]
+            old = end_label(wire.number, job.end)
+            wire.labels = [end_label(wire.number, job.now_to) if text == old else text for text in wire.labels]
+        elif job.act == "relabel" and job.end:
+            wire = self.find(job, [job.start, job.end])
+            wire.number = job.now_to
+            wire.labels = [end_label(wire.number, e) for e in wire.ends if wire.labels]
+        elif job.act == "relabel" and job.start:
+            wire = next(w for w in self.wires if job.start in w.labels)
+            wire.labels[wire.labels.index(job.start)] = job.now_to
+
+
+def _rename(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    b.do("set-tag", device_id=one(b.project.devices, i), tag=f"ZZ{j % 50}")
+
+
+def _exchange(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    b.do("assign-part", device_id=one(b.project.devices, i), part_id=("hollin-hr-k22", "hollin-hr-k4")[k % 2])
+
+
+def _renumber(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    b.do("fix-wire-number", wire_id=one(b.project.wires, i), number=f"W{j % 9}" if k else "")
+
+
+def _retype(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
+    b.do("set-wire-type", ids=[one(b.project.wires, i)], wire_type_id=one(b.project.wire_types, j))
+
+
+# What comes up when a built panel is changed, beside what is done while one is planned.
+MORE: dict[str, Act] = {"rename": _rename, "exchange": _exchange, "renumber": _renumber, "retype": _retype}
+more = st.tuples(st.sampled_from(sorted(MORE)), pick, pick, few, mm, mm)
+
+
+class RandomWork(TestCase):
+    @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.lists(acts | more, min_size=1, max_size=10))
+    def test_what_the_shop_has_done_is_what_is_drawn(self, sequence: list[tuple[Any, ...]]) -> None:
+        bench = Base()
+        before = rebuilt(bench.project)
+        for name, *numbers in sequence:
+            with suppress(CoreError, ValidationError):
+                (ACTS | MORE)[name](bench, *numbers)
+        after = rebuilt(bench.project)
+        # Wires that run in nothing are drawn and cannot be built yet; they have no place.
+        jobs = [j for j in work_list(difference(before, after)) if j.place or j.act == "exchange" or not j.start]
+        shop = Shop.building(before)
+        for job in jobs:
+            shop.clear(job)
+        called = shop.call(jobs)
+        cables = {full_tag(after, after.devices[c.device_id]) for c in after.cables.values()}
+        for job in sorted(jobs, key=lambda j: JOB_ORDER.index(j.act)):
+            shop.build(job, called, cables)
+        self.assertEqual(shop.looks, Shop.building(after).looks, jobs)
