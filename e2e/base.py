@@ -112,7 +112,7 @@ class Story(LiveServerTestCase):
         empty.close()
 
     def visitor(self) -> Page:
-        """Open a browser of its own, at the first page."""
+        """Open a browser of its own, at no page yet."""
         contexts = self.browser.contexts
         if contexts and not contexts[0].pages:
             context = contexts[0]
@@ -121,17 +121,22 @@ class Story(LiveServerTestCase):
             context.set_default_timeout(15_000)
         page = context.new_page()
         page.on("pageerror", lambda error: self.problems.append(str(error)))
-        page.goto(self.live_server_url)
         return page
 
-    def sign_in(self, page: Page) -> None:
-        """Come in as Anna and open the kiln project; stories of the door itself use its buttons."""
+    def at_the_door(self) -> Page:
+        """Open the first page, as nobody."""
+        self.page.goto(self.live_server_url)
+        return self.page
+
+    def sign_in(self, page: Page, address: str = "") -> None:
+        """Come in as Anna, at an address or on the first sheet of the kiln project."""
         client = Client()
         client.force_login(get_user_model().objects.get(username=DEMO_USER))
         name = settings.SESSION_COOKIE_NAME
         page.context.add_cookies([{"name": name, "value": client.cookies[name].value, "url": self.live_server_url}])
-        page.goto(f"{self.live_server_url}/p/kiln-2")
-        self.symbols(page).first.wait_for()
+        page.goto(f"{self.live_server_url}/{address or 'p/kiln-2'}")
+        if not address:
+            self.symbols(page).first.wait_for()
 
     def new_sheet(self, page: Page, number: str, title: str) -> None:
         """Add an empty ladder sheet and wait for its rails."""

@@ -33,8 +33,7 @@ class BenchStory(Story):
     def open(self, bench: str, page: Page | None = None) -> Page:
         """Sign in and go to a bench of the demo."""
         page = page or self.page
-        self.sign_in(page)
-        page.goto(f"{self.live_server_url}/p/kiln-2/{bench}")
+        self.sign_in(page, f"p/kiln-2/{bench}")
         return page
 
     def done(self, page: Page, act: Callable[[], object]) -> None:
@@ -77,8 +76,7 @@ class Together(BenchStory):
     def test_what_one_does_in_a_bench_the_other_sees_in_another(self) -> None:
         anna = self.open("cables")
         other = self.visitor()
-        self.sign_in(other)
-        other.goto(f"{self.live_server_url}/p/kiln-2/terminals")
+        self.sign_in(other, "p/kiln-2/terminals")
         expect(other.locator("[data-row=u5]")).to_contain_text("BN")
         self.core(anna, "BN").locator("[data-key=name]").click()
         self.done(anna, lambda: anna.keyboard.press("Alt+ArrowDown"))

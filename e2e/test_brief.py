@@ -13,7 +13,7 @@ from jolly_server.projects.store import load_rows
 
 class BriefStory(Story):
     def test_a_new_project_has_a_panel_and_its_lamp_waits_in_the_tray(self) -> None:
-        page = self.page
+        page = self.at_the_door()
         page.get_by_role("button", name="Open the demo project").click()
         page.get_by_role("button", name="New project").click()
         page.get_by_label("Name", exact=True).fill("Sample store")

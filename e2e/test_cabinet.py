@@ -80,9 +80,8 @@ class FromNothing(BenchStory):
 
     def open(self, bench: str, page: Page | None = None) -> Page:
         page = page or self.page
-        self.sign_in(page)
         create_project(get_user_model().objects.get(username="anna"), feeder_panel(), PANEL)
-        page.goto(f"{self.live_server_url}/p/{PANEL}/{bench}")
+        self.sign_in(page, f"p/{PANEL}/{bench}")
         return page
 
     def part(self, page: Page, label: str, words: str, option: str) -> None:

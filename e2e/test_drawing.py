@@ -378,8 +378,7 @@ class NamesStory(Drawing):
 
     def test_a_rule_is_built_of_pieces_and_shows_what_it_would_change(self) -> None:
         page = self.page
-        self.sign_in(page)
-        page.goto(f"{self.live_server_url}/p/kiln-2/brief/numbers")
+        self.sign_in(page, "p/kiln-2/brief/numbers")
         page.get_by_role("button", name="Add a rule").click()
         form = page.get_by_role("form", name="Numbering rule")
         form.get_by_label("Name").fill("Power")

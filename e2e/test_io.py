@@ -70,9 +70,8 @@ class PointStory(BenchStory):
     def open(self, bench: str, page: Page | None = None) -> Page:
         """Sign in and go to a bench of the mill."""
         page = page or self.page
-        self.sign_in(page)
         create_project(get_user_model().objects.get(username="anna"), mill(), MILL)
-        page.goto(f"{self.live_server_url}/p/{MILL}/{bench}")
+        self.sign_in(page, f"p/{MILL}/{bench}")
         return page
 
     def project(self, project_id: str = MILL) -> Project:

@@ -125,9 +125,8 @@ class Odd(BenchStory):
 
     def test_what_is_too_deep_meets_the_door_or_crosses_is_named_with_its_place(self) -> None:
         page = self.page
-        self.sign_in(page)
         create_project(get_user_model().objects.get(username="anna"), deep_panel(), ODD)
-        page.goto(f"{self.live_server_url}/p/{ODD}/cabinet")
+        self.sign_in(page, f"p/{ODD}/cabinet")
         faults = page.get_by_role("region", name="Faults")
         expect(faults).to_contain_text("+P-TA1 is 900 mm deep")
         expect(faults).to_contain_text("in the door and +P-KF1 behind it need")

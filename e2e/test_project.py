@@ -39,7 +39,7 @@ class ProjectStory(Story):
         self.assertEqual(write_project(load_rows(made)), path.read_text(encoding="utf-8"))
 
     def test_a_foreign_file_gets_a_clear_message(self) -> None:
-        page = self.page
+        page = self.at_the_door()
         page.get_by_role("button", name="Open the demo project").click()
         with tempfile.NamedTemporaryFile(suffix=".json") as file:
             file.write(b'{"hello": "world"}')
@@ -50,7 +50,7 @@ class ProjectStory(Story):
         expect(page.get_by_role("link", name="Kiln 2")).to_have_count(1)
 
     def test_a_north_american_project_from_nothing(self) -> None:
-        page = self.page
+        page = self.at_the_door()
         page.get_by_role("button", name="Open the demo project").click()
         page.get_by_role("button", name="New project").click()
         page.get_by_label("Name", exact=True).fill("Sample-store dehumidifier")

@@ -33,6 +33,7 @@ class SetupStory(Story):
         get_user_model().objects.create_user(name, password=PASSWORD, first_name=first, last_name=last)
 
     def enter(self, page: Page, name: str) -> None:
+        page.goto(self.live_server_url)
         page.get_by_label("Name", exact=True).fill(name)
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Sign in").click()
@@ -281,7 +282,7 @@ class SetupStory(Story):
     def test_hundreds_of_sheets_are_a_short_tree_that_filters(self) -> None:
         anna = get_user_model().objects.get(username="anna")
         create_project(anna, synthetic(400), "hundreds")
-        page = self.page
+        page = self.at_the_door()
         page.get_by_role("button", name="Open the demo project").click()
         expect(page.get_by_role("heading", name="Projects")).to_be_visible()
         page.goto(f"{self.live_server_url}/p/hundreds")
@@ -356,7 +357,7 @@ class SetupStory(Story):
         expect(self.symbols(page)).to_have_count(before + 1)
 
     def test_a_project_is_kept_as_a_starting_point_binned_and_restored(self) -> None:
-        page = self.page
+        page = self.at_the_door()
         page.get_by_role("button", name="Open the demo project").click()
         page.get_by_role("button", name="More for Kiln 2").click()
         page.get_by_role("menuitem", name="Keep as a starting point").click()

@@ -7,6 +7,7 @@ from django.test import Client
 from playwright.sync_api import Page, Route, expect
 
 from jolly_core.model import Sheet, Symbol
+from jolly_core.tagging import full_tag
 
 from .base import NOT_FITTED, Story
 
@@ -103,10 +104,40 @@ class SurfaceStory(Story):
 
     def beside_the_next(self, page: Page) -> tuple[list[Sheet], int]:
         """Open the control sheet, wait until one beside it was asked for, and return all sheets and which it is."""
-        with page.expect_response("**/view?ahead=true"):
-            self.sign_in(page)
         sheets = self.project().sheets_in_order()
-        return sheets, next(n for n, s in enumerate(sheets) if s.number == "30")
+        at = next(n for n, s in enumerate(sheets) if s.number == "30")
+        with page.expect_response(f"**/{sheets[at + 1].id}/view?ahead=true"):
+            self.sign_in(page)
+        return sheets, at
+
+    def test_what_is_marked_among_what_was_found_is_there_when_it_is_taken(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        motor = next(s for s in self.project().symbols.values() if s.definition == "motor")
+        page.keyboard.press("Control+k")
+        with page.expect_response(f"**/{motor.sheet_id}/view?ahead=true"):
+            page.keyboard.type(full_tag(self.project(), self.project().devices[motor.device_id]))
+        asked: list[str] = []
+        page.on("request", lambda request: asked.append(request.url))
+        page.keyboard.press("Enter")
+        expect(page.locator(f"[data-kind=symbol][data-id='{motor.id}']")).to_be_visible()
+        self.assertEqual([url for url in asked if f"/{motor.sheet_id}/view" in url], [])
+
+    def test_a_bench_that_cannot_be_fetched_says_so_and_comes_when_the_page_is_loaded_anew(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        page.route("**/assets/CablesBench*", lambda route: route.abort())
+        benches = page.get_by_role("navigation", name="Benches")
+        benches.get_by_role("link", name="Cables").click()
+        told = page.get_by_role("alert").filter(has_text="could not be fetched")
+        expect(told).to_be_visible()
+        benches.get_by_role("link", name="Draw").click()
+        expect(self.symbols(page).first).to_be_visible()
+        benches.get_by_role("link", name="Cables").click()
+        expect(told).to_be_visible()
+        page.unroute("**/assets/CablesBench*")
+        told.get_by_role("link").click()
+        expect(page.get_by_role("grid").first).to_be_visible()
 
     def test_paging_on_while_an_edit_is_under_way_mixes_no_sheets(self) -> None:
         page = self.page

@@ -15,8 +15,7 @@ from .base import Story
 class TableStory(Story):
     def setUp(self) -> None:
         super().setUp()
-        self.sign_in(self.page)
-        self.page.goto(f"{self.live_server_url}/p/kiln-2/brief/sheets")
+        self.sign_in(self.page, "p/kiln-2/brief/sheets")
         self.grid = self.page.get_by_role("grid", name="Sheets")
         expect(self.grid.get_by_role("row").nth(9)).to_be_visible()
 
@@ -110,7 +109,7 @@ class TableStory(Story):
 
 class AccountStory(Story):
     def test_a_person_changes_their_password_and_comes_in_with_the_new_one(self) -> None:
-        page = self.page
+        page = self.at_the_door()
         get_user_model().objects.create_user("ruth", password="barley-and-kiln-7")
         page.get_by_label("Name", exact=True).fill("ruth")
         page.get_by_label("Password").fill("barley-and-kiln-7")
@@ -132,7 +131,7 @@ class AccountStory(Story):
         expect(page.get_by_text("You have no project yet.")).to_be_visible()
 
     def test_an_archived_project_is_read_and_not_changed(self) -> None:
-        page = self.page
+        page = self.at_the_door()
         page.get_by_role("button", name="Open the demo project").click()
         page.get_by_role("button", name="More for Kiln 2").click()
         page.get_by_role("menuitem", name="Archive").click()
@@ -145,7 +144,7 @@ class AccountStory(Story):
         expect(page.get_by_role("complementary", name="Inspector").get_by_label("Title")).to_be_disabled()
 
     def test_a_file_of_an_older_version_comes_in_and_says_so(self) -> None:
-        page = self.page
+        page = self.at_the_door()
         page.get_by_role("button", name="Open the demo project").click()
         page.get_by_label("Project file").set_input_files("jolly_core/exchange/tests/version-1.spool.json")
         taken = page.get_by_role("region", name="Import")

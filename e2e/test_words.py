@@ -70,6 +70,5 @@ class WordsStory(Story):
 
     def test_an_address_of_nothing_says_so(self) -> None:
         page = self.page
-        self.sign_in(page)
-        page.goto(f"{self.live_server_url}/p/kiln-2/draw/nothing")
+        self.sign_in(page, "p/kiln-2/draw/nothing")
         expect(page.get_by_text("This sheet is gone")).to_be_visible()

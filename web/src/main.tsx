@@ -9,7 +9,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { SnackbarProvider } from 'notistack'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
-import { App } from './app/App'
+import { App, bringFor } from './app/App'
 import { followRevision } from './project/useBench'
 import { bringFaces } from './theme/paints'
 import { theme } from './theme/theme'
@@ -18,6 +18,7 @@ bringFaces()
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
 followRevision(queries)
+bringFor(window.location.pathname, queries)
 
 createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>

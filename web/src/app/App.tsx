@@ -1,33 +1,45 @@
 /** Routes: the sign-in when nobody is, the project list, a project's benches. */
 import CircularProgress from '@mui/material/CircularProgress'
-import { useQuery } from '@tanstack/react-query'
+import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query'
 import { Navigate, Route, Routes } from 'react-router'
 import { client, got } from '../api/client'
-import { lazy, Suspense } from 'react'
+import { fetched } from '../kit/fetched'
+import { fetchAhead } from '../project/ahead'
+import { asked as outlineAsked, firstOf } from '../project/useOutline'
+import { BENCHES } from './benches'
 
-const Account = lazy(async () => ({ default: (await import('./Account')).Account }))
-const ProjectList = lazy(async () => ({ default: (await import('./ProjectList')).ProjectList }))
-const ProjectShell = lazy(async () => ({ default: (await import('./ProjectShell')).ProjectShell }))
-const SignIn = lazy(async () => ({ default: (await import('./SignIn')).SignIn }))
+const loading = <CircularProgress aria-label="Loading" sx={{ m: 4 }} />
+const Account = fetched(() => import('./Account').then((m) => m.Account), loading)
+const ProjectList = fetched(() => import('./ProjectList').then((m) => m.ProjectList), loading)
+const ProjectShell = fetched(() => import('./ProjectShell').then((m) => m.ProjectShell), loading)
+const SignIn = fetched(() => import('./SignIn').then((m) => m.SignIn), loading)
+
+const asked = queryOptions({ queryKey: ['me'], queryFn: () => got(client.GET('/api/me')) })
+
+/** Fetch what an address shows at once, and not when what leads there has been painted. */
+export function bringFor(address: string, queries: QueryClient) {
+  const [first, projectId = '', path, section] = address.split('/').slice(1)
+  const bench = BENCHES.find((b) => b.path === (path || 'draw'))
+  const parts = first === 'p' ? [ProjectShell, bench?.Page] : [ProjectList]
+  const data = async () => {
+    if (first !== 'p' || !(await queries.fetchQuery(asked)).name) return
+    const outline = await queries.fetchQuery(outlineAsked(projectId))
+    if (bench?.path === 'draw') fetchAhead(projectId, section || (firstOf(outline)?.id ?? ''))
+  }
+  // Who shows it asks again, and is told then.
+  for (const coming of [data(), ...parts.map((part) => part?.bring())]) coming?.catch(() => undefined)
+}
 
 export function App() {
-  const me = useQuery({ queryKey: ['me'], queryFn: () => got(client.GET('/api/me')) })
-  if (me.isPending) return <CircularProgress aria-label="Loading" sx={{ m: 4 }} />
-  const loading = <CircularProgress aria-label="Loading" sx={{ m: 4 }} />
-  if (!me.data?.name)
-    return (
-      <Suspense fallback={loading}>
-        <SignIn demo={me.data?.demo ?? false} />
-      </Suspense>
-    )
+  const me = useQuery(asked)
+  if (me.isPending) return loading
+  if (!me.data?.name) return <SignIn demo={me.data?.demo ?? false} />
   return (
-    <Suspense fallback={loading}>
-      <Routes>
-        <Route path="/" element={<ProjectList me={me.data} />} />
-        <Route path="/account" element={<Account me={me.data} />} />
-        <Route path="/p/:projectId/*" element={<ProjectShell me={me.data} />} />
-        <Route path="*" element={<Navigate to="/" replace />} />
-      </Routes>
-    </Suspense>
+    <Routes>
+      <Route path="/" element={<ProjectList me={me.data} />} />
+      <Route path="/account" element={<Account me={me.data} />} />
+      <Route path="/p/:projectId/*" element={<ProjectShell me={me.data} />} />
+      <Route path="*" element={<Navigate to="/" replace />} />
+    </Routes>
   )
 }

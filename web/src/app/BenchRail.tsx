@@ -50,6 +50,7 @@ export const BenchRail = memo(function BenchRail({ projectId }: { projectId: str
           key={bench.path}
           component={NavLink}
           to={`/p/${projectId}/${bench.path}`}
+          onPointerEnter={() => void bench.Page.bring().catch(() => undefined)}
           title={i < 9 ? `${bench.label}  Alt+${i + 1}` : bench.label}
           sx={{
             display: 'flex',

@@ -3,9 +3,10 @@ import Autocomplete, { type AutocompleteRenderInputParams } from '@mui/material/
 import Box from '@mui/material/Box'
 import InputBase from '@mui/material/InputBase'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { client, got } from '../api/client'
+import { restOn } from '../project/ahead'
 import { useCommandLists } from '../project/commands'
 import { OMNIBOX } from './focus'
 import { MONO, QUIET } from '../theme/theme'
@@ -26,6 +27,8 @@ interface Line {
   group: string
   label: string
   hint: string
+  /** The sheet it leads to, which is asked for while it is marked. */
+  sheet?: string
   run: () => void
 }
 
@@ -60,6 +63,7 @@ function useLines(projectId: string, words: string): Line[] {
       group: GROUPS[f.kind] ?? f.kind,
       label: f.label,
       hint: '',
+      sheet: f.sheet_id,
       run: () =>
         void go(
           f.sheet_id
@@ -76,6 +80,9 @@ export function Omnibox({ projectId }: { projectId: string }) {
   const [words, setWords] = useState('')
   const marked = useRef<Line | null>(null)
   const lines = useLines(projectId, words)
+  // The first line is taken with Enter; a mark that a key or the pointer moves says so itself.
+  const first = lines[0]?.sheet ?? ''
+  useEffect(() => restOn(projectId, first), [projectId, first])
   /** Enter gives the typed words when the list has just changed: then the marked line is meant, else the first. */
   const take = (line: Line | string | null) => {
     const mark = marked.current
@@ -99,6 +106,7 @@ export function Omnibox({ projectId }: { projectId: string }) {
       onInputChange={(_, value, reason) => setWords(reason === 'input' ? value : '')}
       onHighlightChange={(_, line) => {
         marked.current = line && typeof line !== 'string' ? line : null
+        restOn(projectId, marked.current?.sheet ?? '')
       }}
       onChange={(_, line) => take(line)}
       renderOption={({ key, ...props }, line) => (

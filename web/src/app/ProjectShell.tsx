@@ -1,7 +1,7 @@
 /** The frame of a project: top bar, bench rail, the bench. */
 import Box from '@mui/material/Box'
 import { useSnackbar } from 'notistack'
-import { Suspense, useEffect, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Navigate, Route, Routes, useLocation, useParams } from 'react-router'
 import { wordsOf, type Me } from '../api/client'
 import { useProject } from '../project/store'
@@ -14,7 +14,7 @@ import { useEverywhere } from './commands'
 import { focusOmnibox } from './focus'
 import { Shortcuts } from './Shortcuts'
 import { TopBar } from './TopBar'
-import { useOutline, useOutlineNow } from '../project/useOutline'
+import { firstOf, useOutline, useOutlineNow } from '../project/useOutline'
 
 const POLL_MS = 1500
 
@@ -58,9 +58,7 @@ export function ProjectShell({ me }: { me: Me }) {
     )
   }
   if (!outline.data) return <Box sx={{ p: 4 }}>Opening the project…</Box>
-  const sheets = outline.data.sheets
-  // A ladder sheet is where most people start; the demo opens on its control circuit.
-  const first = sheets.find((s) => s.frame === 'ladder') ?? sheets[0]
+  const first = firstOf(outline.data)
   return (
     <PictureBase.Provider value={`/api/projects/${projectId}/pictures/`}>
       <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
@@ -69,24 +67,22 @@ export function ProjectShell({ me }: { me: Me }) {
         <Shortcuts open={helping} close={() => setHelping(false)} />
         <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
           <BenchRail projectId={projectId} />
-          <Suspense fallback={<Box sx={{ flex: 1 }} aria-busy />}>
-            <Routes>
-              {first && (
-                <Route
-                  path="draw"
-                  element={<Navigate to={`/p/${projectId}/draw/${first.id}${search}`} replace />}
-                />
-              )}
-              {BENCHES.map(({ path, Page }) => (
-                <Route
-                  key={path}
-                  path={`${path}/:section?`}
-                  element={<Page outline={outline.data} canEdit={canEdit} />}
-                />
-              ))}
-              <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
-            </Routes>
-          </Suspense>
+          <Routes>
+            {first && (
+              <Route
+                path="draw"
+                element={<Navigate to={`/p/${projectId}/draw/${first.id}${search}`} replace />}
+              />
+            )}
+            {BENCHES.map(({ path, Page }) => (
+              <Route
+                key={path}
+                path={`${path}/:section?`}
+                element={<Page outline={outline.data} canEdit={canEdit} />}
+              />
+            ))}
+            <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
+          </Routes>
         </Box>
       </Box>
     </PictureBase.Provider>

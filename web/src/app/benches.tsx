@@ -10,85 +10,86 @@ import InputOutlinedIcon from '@mui/icons-material/InputOutlined'
 import Inventory2OutlinedIcon from '@mui/icons-material/Inventory2Outlined'
 import ReportProblemOutlinedIcon from '@mui/icons-material/ReportProblemOutlined'
 import ViewWeekOutlinedIcon from '@mui/icons-material/ViewWeekOutlined'
-import { lazy, type ComponentType, type ReactNode } from 'react'
+import Box from '@mui/material/Box'
+import type { ComponentType, ReactNode } from 'react'
+import { fetched, type Fetched } from '../kit/fetched'
 import type { BenchProps } from '../project/bench'
 
 export interface Bench {
   path: string
   label: string
   icon: ReactNode
-  Page: ComponentType<BenchProps>
+  Page: Fetched<BenchProps>
 }
 
-type Loaded<N extends string> = Record<N, ComponentType<BenchProps>>
-const fetched = <N extends string>(name: N, load: () => Promise<Loaded<N>>) =>
-  lazy(async () => ({ default: (await load())[name] }))
+const bench = (load: () => Promise<ComponentType<BenchProps>>) =>
+  fetched(load, <Box sx={{ flex: 1 }} aria-busy />)
 
 export const BENCHES: Bench[] = [
   {
     path: 'brief',
     label: 'Brief',
     icon: <AssignmentOutlinedIcon />,
-    Page: fetched('BriefBench', () => import('../benches/brief/BriefBench')),
+    Page: bench(() => import('../benches/brief/BriefBench').then((m) => m.BriefBench)),
   },
   {
     path: 'draw',
     label: 'Draw',
     icon: <GestureOutlinedIcon />,
-    Page: fetched('DrawBench', () => import('../benches/draw/DrawBench')),
+    Page: bench(() => import('../benches/draw/DrawBench').then((m) => m.DrawBench)),
   },
   {
     path: 'parts',
     label: 'Parts',
     icon: <Inventory2OutlinedIcon />,
-    Page: fetched('PartsBench', () => import('../benches/parts/PartsBench')),
+    Page: bench(() => import('../benches/parts/PartsBench').then((m) => m.PartsBench)),
   },
   {
     path: 'terminals',
     label: 'Terminals',
     icon: <ViewWeekOutlinedIcon />,
-    Page: fetched('TerminalsBench', () => import('../benches/terminals/TerminalsBench')),
+    Page: bench(() => import('../benches/terminals/TerminalsBench').then((m) => m.TerminalsBench)),
   },
   {
     path: 'cables',
     label: 'Cables',
     icon: <CableOutlinedIcon />,
-    Page: fetched('CablesBench', () => import('../benches/cables/CablesBench')),
+    Page: bench(() => import('../benches/cables/CablesBench').then((m) => m.CablesBench)),
   },
   {
     path: 'io',
     label: 'I/O',
     icon: <InputOutlinedIcon />,
-    Page: fetched('IoBench', () => import('../benches/io/IoBench')),
+    Page: bench(() => import('../benches/io/IoBench').then((m) => m.IoBench)),
   },
   {
     path: 'cabinet',
     label: 'Cabinet',
     icon: <DoorFrontOutlinedIcon />,
-    Page: fetched('CabinetBench', () => import('../benches/cabinet/CabinetBench')),
+    Page: bench(() => import('../benches/cabinet/CabinetBench').then((m) => m.CabinetBench)),
   },
   {
     path: 'harness',
     label: 'Harness',
     icon: <AccountTreeOutlinedIcon />,
-    Page: fetched('HarnessBench', () => import('../benches/harness/HarnessBench')),
+    Page: bench(() => import('../benches/harness/HarnessBench').then((m) => m.HarnessBench)),
   },
   {
     path: 'snags',
     label: 'Snags',
     icon: <ReportProblemOutlinedIcon />,
-    Page: fetched('SnagsBench', () => import('../benches/snags/SnagsBench')),
+    Page: bench(() => import('../benches/snags/SnagsBench').then((m) => m.SnagsBench)),
   },
   {
     path: 'issue',
     label: 'Issue',
     icon: <DownloadOutlinedIcon />,
-    Page: fetched('IssueBench', () => import('../benches/issue/IssueBench')),
+    Page: bench(() => import('../benches/issue/IssueBench').then((m) => m.IssueBench)),
   },
   {
     path: 'make',
     label: 'Make',
     icon: <ContentCutOutlinedIcon />,
-    Page: fetched('MakeBench', () => import('../benches/make/MakeBench')),
+    Page: bench(() => import('../benches/make/MakeBench').then((m) => m.MakeBench)),
   },
 ]

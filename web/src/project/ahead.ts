@@ -45,15 +45,19 @@ export function fetchAhead(projectId: string, sheetId: string) {
 /** Wait for a sheet that was asked for ahead and has not come yet. */
 export const arrived = (projectId: string, sheetId: string) => coming.get(nameOf(projectId, sheetId))
 
-/** How long the pointer rests on what leads to a sheet before it is asked for, in ms. */
+/** How long the pointer or the mark rests on what leads to a sheet before it is asked for, in ms. */
 const REST_MS = 60
 let resting = 0
 
+/** Ask for a sheet once what leads to it, "" for nothing, has been marked for a moment. */
+export function restOn(projectId: string, sheetId: string) {
+  window.clearTimeout(resting)
+  if (sheetId) resting = window.setTimeout(() => fetchAhead(projectId, sheetId), REST_MS)
+}
+
 /** What a link to a sheet needs to ask for it when the pointer says that it may be followed. */
 export const soon = (projectId: string, sheetId: string) => ({
-  onPointerEnter: () => {
-    resting = window.setTimeout(() => fetchAhead(projectId, sheetId), REST_MS)
-  },
-  onPointerLeave: () => window.clearTimeout(resting),
+  onPointerEnter: () => restOn(projectId, sheetId),
+  onPointerLeave: () => restOn(projectId, ''),
   onPointerDown: () => fetchAhead(projectId, sheetId),
 })

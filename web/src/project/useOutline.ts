@@ -45,11 +45,12 @@ async function ask(projectId: string): Promise<Outline> {
   }
 }
 
-const asked = (projectId: string) =>
+export const asked = (projectId: string) =>
   queryOptions({
     queryKey: ['outline', projectId],
     queryFn: () => ask(projectId),
     enabled: projectId !== '',
+    staleTime: 1000, // both that ask for it at the opening get one answer; at each revision it is asked for anew
   })
 
 /** What changes at every edit. */
@@ -62,6 +63,10 @@ function lasting(outline: Outline): LastingOutline {
   for (const name of PASSING) delete rest[name]
   return rest as LastingOutline
 }
+
+/** The sheet a project opens on: a ladder is where most people start. */
+export const firstOf = (outline: Pick<Outline, 'sheets'>) =>
+  outline.sheets.find((s) => s.frame === 'ladder') ?? outline.sheets[0]
 
 export const useOutline = (projectId: string) => useQuery({ ...asked(projectId), select: lasting })
 

@@ -1,8 +1,8 @@
 /** The Cabinet bench: tray, plan of each surface, the enclosure in space, wires with their ways. */
 import Box from '@mui/material/Box'
 import CircularProgress from '@mui/material/CircularProgress'
-import { lazy, Suspense } from 'react'
 import { useSearchParams } from 'react-router'
+import { fetched } from '../../kit/fetched'
 import { client, got } from '../../api/client'
 import { Bench, Empty } from '../../kit/Bench'
 import type { BenchProps } from '../../project/bench'
@@ -23,7 +23,7 @@ import type { CabinetView, EnclosureValue, Look } from './shapes'
 import { CHOOSE, put, useCabinet, type State } from './useCabinet'
 
 // three.js is only fetched when somebody looks at the picture in space.
-const Space = lazy(() => import('./Space'))
+const Space = fetched(() => import('./Space').then((m) => m.Space), <CircularProgress sx={{ m: 4 }} />)
 
 function useLayout(projectId: string, wanted: string, look: Look) {
   const surface = look === 'space' ? 'plate' : look
@@ -160,13 +160,11 @@ function Picture({ state, enclosure, canEdit }: PictureProps) {
       />
     )
   return (
-    <Suspense fallback={<CircularProgress sx={{ m: 4 }} />}>
-      <Space
-        enclosure={enclosure}
-        selected={state.selected}
-        wires={state.wires}
-        onSelect={(id, add) => state.select(id ? [id] : [], add)}
-      />
-    </Suspense>
+    <Space
+      enclosure={enclosure}
+      selected={state.selected}
+      wires={state.wires}
+      onSelect={(id, add) => state.select(id ? [id] : [], add)}
+    />
   )
 }

@@ -44,7 +44,7 @@ const TOOLS = {
   fontSize: 12,
 } as const
 
-export default function Space({ enclosure, selected, wires, onSelect }: Props) {
+export function Space({ enclosure, selected, wires, onSelect }: Props) {
   const { projectId } = usePick('projectId')
   const [can] = useState(able)
   const [under, setUnder] = useState('')

@@ -1,7 +1,7 @@
 /** The Draw bench: sheets on the left, the sheet in the middle, inspector right, ledger below. */
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
-import { lazy, Suspense, useCallback, useEffect, useMemo } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { client, got, wordsOf } from '../../api/client'
 import { DrawBar } from './DrawBar'
@@ -10,6 +10,7 @@ import { leadsTo } from './jump'
 import { useDraw } from './store'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
+import { fetched } from '../../kit/fetched'
 import { paging } from '../../project/commands'
 import { fetchAhead } from '../../project/ahead'
 import { useProject } from '../../project/store'
@@ -17,8 +18,9 @@ import { now } from './store'
 import { useKeys } from './useKeys'
 
 /** The sheet is painted first: the ledger's table and the inspector's panels are fetched after it. */
-const Inspector = lazy(async () => ({ default: (await import('./Inspector')).Inspector }))
-const Ledger = lazy(async () => ({ default: (await import('./Ledger')).Ledger }))
+const Inspector = fetched(() => import('./Inspector').then((m) => m.Inspector))
+const LEDGER_ROOM = <Box sx={{ height: 190 }} />
+const Ledger = fetched(() => import('./Ledger').then((m) => m.Ledger), LEDGER_ROOM)
 
 /** Go to an entity, on this sheet or another. */
 function useGoing(projectId: string, sheetId: string) {
@@ -77,13 +79,32 @@ function useNeighbours(
   }, [projectId, next, before, loaded])
 }
 
+/** Whether a sheet has been painted, or none will be. */
+function usePainted(ready: boolean) {
+  const [painted, setPainted] = useState(false)
+  useEffect(() => {
+    if (!ready || painted) return
+    let timer = 0
+    const frame = requestAnimationFrame(() => {
+      timer = window.setTimeout(() => setPainted(true))
+    })
+    return () => {
+      cancelAnimationFrame(frame)
+      window.clearTimeout(timer)
+    }
+  }, [ready, painted])
+  return painted
+}
+
 export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
   const { projectId = '', section: sheetId = '' } = useParams()
   const [search] = useSearchParams()
   // A generated page is made from the model: it is looked at, not drawn on.
   const made = useProject((s) => s.view.sheet.sheet?.made ?? false)
   const loaded = useProject((s) => s.loaded)
+  const gone = useProject((s) => s.gone)
   const canEdit = mayEdit && !made && loaded
+  const painted = usePainted(loaded || gone || !sheetId)
   useKeys(canEdit, usePages(projectId, outline))
   const sheets = outline.sheets
   const types = outline.wire_types
@@ -119,17 +140,9 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
         <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
           <Sheet canEdit={canEdit} onGo={goTo} />
         </Box>
-        {!made && (
-          <Suspense fallback={<Box sx={{ height: 190 }} />}>
-            <Ledger onGo={goTo} />
-          </Suspense>
-        )}
+        {made ? null : painted ? <Ledger onGo={goTo} /> : LEDGER_ROOM}
       </Box>
-      <Aside>
-        <Suspense fallback={null}>
-          <Inspector outline={outline} canEdit={canEdit} onGo={goTo} />
-        </Suspense>
-      </Aside>
+      <Aside>{painted && <Inspector outline={outline} canEdit={canEdit} onGo={goTo} />}</Aside>
     </Box>
   )
 }

@@ -1,9 +1,10 @@
 /** The inspector: what is selected, its texts, part, units, wiring and snags; the sheet when nothing is. */
 import Box from '@mui/material/Box'
 import { useQuery } from '@tanstack/react-query'
-import { lazy, memo, Suspense, useDeferredValue, useMemo, type ComponentType } from 'react'
+import { memo, useDeferredValue, useMemo, type ComponentType } from 'react'
 import { client, got } from '../../api/client'
 import type { DeviceCard } from '../../api/shapes'
+import { fetched } from '../../kit/fetched'
 import type { View } from '../../project/view'
 import type { Item } from '../../scene/item'
 import type { LastingOutline } from '../../project/useOutline'
@@ -27,10 +28,10 @@ interface Props {
 }
 
 // What is asked for now and then is fetched when it is.
-const KeepStamp = lazy(async () => ({ default: (await import('./KeepStamp')).KeepStamp }))
-const PlannedPanel = lazy(async () => ({ default: (await import('./PlannedPanel')).PlannedPanel }))
-const ReplacePanel = lazy(async () => ({ default: (await import('./ReplacePanel')).ReplacePanel }))
-const StampsPanel = lazy(async () => ({ default: (await import('./StampsPanel')).StampsPanel }))
+const KeepStamp = fetched(() => import('./KeepStamp').then((m) => m.KeepStamp))
+const PlannedPanel = fetched(() => import('./PlannedPanel').then((m) => m.PlannedPanel))
+const ReplacePanel = fetched(() => import('./ReplacePanel').then((m) => m.ReplacePanel))
+const StampsPanel = fetched(() => import('./StampsPanel').then((m) => m.StampsPanel))
 
 /** Panels that are called for, whatever is selected. */
 const CALLED: Partial<Record<Panel, ComponentType>> = {
@@ -98,9 +99,7 @@ const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }:
   return (
     <>
       {Called ? (
-        <Suspense fallback={null}>
-          <Called />
-        </Suspense>
+        <Called />
       ) : items.length ? (
         <OfSelection {...{ outline, canEdit, onGo, view, chosen, card }} />
       ) : view.sheet.sheet?.made ? (

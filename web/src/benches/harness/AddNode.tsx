@@ -32,8 +32,10 @@ export function AddNode({ harness, free, others, from }: AddNodeProps) {
     const answer = fresh
       ? await send({ kind: 'add-connector', ...shared, part_id: part, tag, text: '' })
       : await send({ kind: 'add-node', ...shared, device_id: device, name: '' })
-    if (answer) setTag('')
-    if (answer && !fresh) setDevice('')
+    if (!answer) return
+    // What was chosen since for the next one stays.
+    setTag((now) => (now === tag ? '' : now))
+    if (!fresh) setDevice((now) => (now === device ? '' : now))
   }
   return (
     <Section title="Add a connector or splice">

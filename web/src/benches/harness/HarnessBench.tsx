@@ -4,8 +4,9 @@ import CircularProgress from '@mui/material/CircularProgress'
 import Stack from '@mui/material/Stack'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react'
+import { useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react'
 import { Link, useSearchParams } from 'react-router'
+import { fetched } from '../../kit/fetched'
 import { client, got } from '../../api/client'
 import { Bench, Empty } from '../../kit/Bench'
 import { Pick } from '../../kit/Pick'
@@ -26,7 +27,7 @@ import { useHarness } from './useHarness'
 import type { BlocksView, HarnessValue, HarnessView } from './shapes'
 
 // three.js is only fetched when somebody looks at the picture in space.
-const Space = lazy(() => import('./Space'))
+const Space = fetched(() => import('./Space').then((m) => m.Space), <CircularProgress sx={{ m: 4 }} />)
 
 const LOOKS = ['blocks', 'schematic', 'board', 'space'] as const
 type Look = (typeof LOOKS)[number]
@@ -236,9 +237,5 @@ function Picture({ harness, look, along, ...shared }: PictureProps) {
   if (!harness.scene)
     return <Empty>{harness.code} has no segments yet. Add its first two connectors on the right.</Empty>
   if (look === 'board') return <Board {...{ harness, along }} {...shared} />
-  return (
-    <Suspense fallback={<CircularProgress sx={{ m: 4 }} />}>
-      <Space harness={harness} {...shared} />
-    </Suspense>
-  )
+  return <Space harness={harness} {...shared} />
 }

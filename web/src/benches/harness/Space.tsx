@@ -29,7 +29,7 @@ function pointsOf(segment: Segment, nodes: HarnessNode[]): Vector3[] {
   return ends.every((at) => at.length === 3) ? ends.map(spot) : []
 }
 
-export default function Space({ harness, selected, onSelect }: Props) {
+export function Space({ harness, selected, onSelect }: Props) {
   const [can] = useState(able)
   const nodes = useMemo(() => harness.nodes.filter((n) => n.at.length === 3), [harness.nodes])
   const [middle, reach] = useMemo(() => about(nodes.map((n) => spot(n.at))), [nodes])

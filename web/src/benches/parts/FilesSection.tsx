@@ -1,12 +1,12 @@
 /** A part's picture, data sheet and picture in space: files kept in the library, given to it by name. */
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { lazy, Suspense } from 'react'
 import { client, got, wordsOf } from '../../api/client'
 import { fileBody } from '../../api/upload'
 import { LINE, MONO, QUIET } from '../../theme/theme'
 import { PanelPick } from '../../kit/Pick'
 import { Act } from '../../kit/Act'
+import { fetched } from '../../kit/fetched'
 import { Section } from '../../kit/Section'
 import { useProject } from '../../project/store'
 import type { PartRecord } from './kinds'
@@ -18,7 +18,7 @@ interface Props {
 }
 
 // three.js is only fetched when a part has a picture in space.
-const SolidPreview = lazy(() => import('./SolidPreview'))
+const SolidPreview = fetched(() => import('./SolidPreview').then((m) => m.SolidPreview))
 
 const FILES = [
   { field: 'picture', label: 'Picture', accept: '.png,.jpg,.jpeg,.svg' },
@@ -38,11 +38,7 @@ export function FilesSection({ record, locked, put }: Props) {
   return (
     <Section title="Pictures and data sheet">
       {record.picture && <Picture record={record} />}
-      {record.solid && (
-        <Suspense fallback={null}>
-          <SolidPreview record={record} />
-        </Suspense>
-      )}
+      {record.solid && <SolidPreview record={record} />}
       {record.solid && !locked && <Axes record={record} put={put} />}
       {FILES.map(({ field, label, accept }) => (
         <Box key={field} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: 12.5 }}>

@@ -10,7 +10,7 @@ const FAR = 2.4
 /** So far the picture may differ from the part before it is said, mm. */
 const NEAR_MM = 2
 
-export default function SolidPreview({ record }: { record: PartRecord }) {
+export function SolidPreview({ record }: { record: PartRecord }) {
   const { solid, solid_front, solid_up } = record
   const { model, problem } = useModel(solid, solid_front, solid_up)
   if (problem) return <Box sx={{ fontSize: 12.5, color: SNAG }}>{problem}</Box>
