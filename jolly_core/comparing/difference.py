@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
@@ -18,9 +19,8 @@ from .states import State, both_states, drawing
 Act = Literal["added", "taken out", "changed", "re-landed"]
 # Items of a drawing that say where and in which state it is, and not what is on it.
 _ABOUT = ("frame",)
-# Facts that say what other things are called: always, and as long as a thing is within the same.
-_NAMES: dict[str, tuple[str, ...]] = {"wire": ("from", "to")}
-_WITHIN: dict[str, tuple[str, ...]] = {"wire": ("runs in",), "core": ("serves",), "device": ("sheet",)}
+# Facts that say what other things are called.
+_NAMES: dict[str, tuple[str, ...]] = {"wire": ("from", "to"), "terminal": ("stands after",)}
 
 
 @dataclass(slots=True, frozen=True)
@@ -117,23 +117,47 @@ def _order(change: Change) -> tuple[object, ...]:
 
 def _changed(one: Sights, other: Sights, kind: str) -> list[Change]:
     found: list[Change] = []
+    moved = _moved(one[kind], other[kind]) if kind == "terminal" else set()
     for key, was in one[kind].items():
         now = other[kind].get(key)
         if now is was:
             continue
         if now is None:
             found.append(Change(kind, "taken out", was, None))
-        elif facts := _own(was, now):
+        elif facts := _own(was, now, key in moved):
             found.append(Change(kind, "changed", was, now, facts))
     found += [Change(kind, "added", None, now) for key, now in other[kind].items() if key not in one[kind]]
     return found
 
 
-def _own(was: Sight, now: Sight) -> tuple[str, ...]:
+def _moved(one: dict[str, Sight], other: dict[str, Sight]) -> set[str]:
+    """Return the terminals, by key, that stand elsewhere among those of their strip that are in both states.
+
+    As few as there can be: the others are the longest series of each strip that is in the same order in both.
+    """
+    places = {key: n for n, key in enumerate(one)}
+    strips: dict[str, list[str]] = {}
+    for key in other:
+        if key in places:
+            strips.setdefault(key.rpartition(":")[0], []).append(key)
+    moved: set[str] = set()
+    for keys in strips.values():
+        ends: list[int] = []  # the least place with which a series of each length ends
+        series: list[list[str]] = []
+        for key in keys:
+            length = bisect_left(ends, places[key])
+            longer = [*(series[length - 1] if length else ()), key]
+            ends[length : length + 1], series[length : length + 1] = [places[key]], [longer]
+        moved |= {*keys} - {*series[-1]}
+    return moved
+
+
+def _own(was: Sight, now: Sight, moved: bool = False) -> tuple[str, ...]:
     """Return the facts that differ and are the thing's own: what is called otherwise and is the same is not."""
     differ = [name for name in was.facts if was.facts[name] != now.facts[name]]
-    names = _NAMES.get(was.kind, ()) + (_WITHIN.get(was.kind, ()) if was.within == now.within else ())
-    return tuple(name for name in differ if name not in names)
+    same = {name for name, by in was.same_by.items() if now.same_by.get(name) == by}
+    same |= {*_NAMES.get(was.kind, ())} - ({"stands after"} if moved else set())
+    return tuple(name for name in differ if name not in same)
 
 
 def _called(one: dict[str, Sight], other: dict[str, Sight]) -> Iterator[Change]:

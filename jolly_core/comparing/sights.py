@@ -8,9 +8,9 @@ place and words. A wire is known by the two pins it joins.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
-from jolly_core.cabinet import routes_from
+from jolly_core.cabinet import placing_of, routes_from
 from jolly_core.cables import cable_cores
 from jolly_core.library import definition
 from jolly_core.making import dossiers_from
@@ -36,8 +36,8 @@ class Sight:
         sheet_id: where it is drawn, "" for nowhere.
         ids: of what is drawn of it there, its own where nothing is.
         place: the panel, cable or harness it is in, "" for none.
-        within: by their ids, what facts name that has a name of its own: of a wire, what it runs in by kind, its core
-            there and the enclosure; of a core, the pins it serves; of a device, its sheet.
+        same_by: of facts that name other things, what those go by: while it is the same, so is the fact. Of a wire's
+            "runs in" what that is by kind and id, the core there, and the enclosure.
     """
 
     kind: str
@@ -47,7 +47,7 @@ class Sight:
     sheet_id: str = ""
     ids: tuple[str, ...] = ()
     place: str = ""
-    within: tuple[str, ...] = ()
+    same_by: Mapping[str, tuple[object, ...]] = field(default_factory=dict)
 
 
 Sights = dict[str, dict[str, Sight]]
@@ -141,8 +141,12 @@ def _texts(project: Project, same: Same) -> Iterator[Sight]:
 def _devices(project: Project, same: Same) -> Iterator[Sight]:
     for id in project.devices:
         sight = _device(project, id)
-        key, sheet = same.device(id), same.sheet(sight.sheet_id)
-        yield sight if (key, sheet) == (id, sight.sheet_id) else replace(sight, key=key, within=(sheet,))
+        if same is NOTHING_ELSE:
+            yield sight
+        else:
+            inside, *place = sight.same_by["position"] or ("",)
+            same_by = {"sheet": (same.sheet(sight.sheet_id),), "position": (same.device(str(inside)), *place)}
+            yield replace(sight, key=same.device(id), same_by=same_by)
 
 
 @derived
@@ -159,7 +163,18 @@ def _device(project: Project, id: str) -> Sight:
     units = tuple(s.id for s in project.units_of(id)) or (id,)
     place = path_of(project.locations, device.location_id, "+")
     sheet = lead.sheet_id if lead else ""
-    return Sight("device", id, tag, facts, sheet, units, place, (sheet,))
+    facts["position"], stands = _position(project, id)
+    return Sight("device", id, tag, facts, sheet, units, place, {"sheet": (sheet,), "position": stands})
+
+
+def _position(project: Project, device_id: str) -> tuple[str, tuple[object, ...]]:
+    """Return where a device stands in an enclosure, in words and by what it goes by; "" and () for nowhere."""
+    placing = placing_of(project, device_id)
+    if placing is None:
+        return "", ()
+    inside = project.enclosures[placing.enclosure_id].device_id
+    words = f"{placing.surface} {placing.x:g}, {placing.y:g} mm in {full_tag(project, project.devices[inside])}"
+    return words, (inside, placing.surface, placing.x, placing.y)
 
 
 def pin_key(project: Project, pin: tuple[str, int], same: Same) -> str:
@@ -196,11 +211,11 @@ def _wires_as(project: Project, sheet_id: str, same: Same) -> Iterator[Sight]:
         ids = (d.conductor.wire_id or d.start.pin[0],)
         enclosure = project.enclosures.get(ways[d.key].enclosure_id) if d.runs == "panel" else None
         inside = same.device(enclosure.device_id) if enclosure else ""
-        within = (f"{d.runs} {same.device(d.cable_id) or d.harness_id}".strip(), d.core, inside)
+        runs_in = (f"{d.runs} {same.device(d.cable_id) or d.harness_id}".strip(), d.core, inside)
         key, place = f"{one[0]}|{other[0]}", d.run
         if d.cable_id:
             place = full_tag(project, project.devices[d.cable_id])
-        yield Sight("wire", key, name, facts, d.conductor.sheet_id, ids, place, within)
+        yield Sight("wire", key, name, facts, d.conductor.sheet_id, ids, place, {"runs in": runs_in})
 
 
 def _terminals(project: Project, same: Same) -> Iterator[Sight]:
@@ -212,11 +227,13 @@ def _terminals(project: Project, same: Same) -> Iterator[Sight]:
 
 @derived
 def _terminals_of(project: Project, strip_id: str) -> list[Sight]:
-    tag, found = full_tag(project, project.devices[strip_id]), []
+    tag, found, before = full_tag(project, project.devices[strip_id]), [], "the strip's begin"
     for row in strip_rows(project, strip_id):
         if row.unit:
             sheet = project.symbols[row.symbol_ids[0]].sheet_id if row.symbol_ids else ""
-            facts = {"number": row.number, "kind": row.terminal_kind, "part": row.part.number if row.part else ""}
+            part = row.part.number if row.part else ""
+            facts = {"number": row.number, "kind": row.terminal_kind, "part": part, "stands after": before}
+            before = row.number
             ids = tuple(row.symbol_ids) or (strip_id,)
             found.append(Sight("terminal", f"{strip_id}:{row.unit}", f"{tag}:{row.number}", facts, sheet, ids, tag))
     return found
@@ -229,8 +246,8 @@ def _cores(project: Project, same: Same) -> Iterator[Sight]:
             pins = (row.conductor.start, row.conductor.end) if row.conductor else ()
             facts = {"core": row.called, "serves": " to ".join(sorted(pin_name(project, pin) for pin in pins))}
             key = f"{same.device(cable.device_id)}:{row.ordinal}:{row.name}"
-            within = tuple(sorted(pin_key(project, pin, same) for pin in pins))
-            yield Sight("core", key, f"{tag} {row.called}", facts, "", (cable.device_id,), tag, within)
+            serves = tuple(sorted(pin_key(project, pin, same) for pin in pins))
+            yield Sight("core", key, f"{tag} {row.called}", facts, "", (cable.device_id,), tag, {"serves": serves})
 
 
 def _points(project: Project, same: Same) -> Iterator[Sight]:

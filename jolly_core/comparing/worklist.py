@@ -1,7 +1,7 @@
 """What is to be done in the shop where a project changed after it was built: by place, in an order that can be done.
 
-First wires come out, then devices and terminals; then what is new is fitted, wires are landed anew and put in, and last
-labels are exchanged.
+First wires come out, then devices and terminals; then what stands elsewhere is moved and what is new fitted, wires are
+landed anew and put in, and last labels are exchanged.
 """
 
 from __future__ import annotations
@@ -20,7 +20,7 @@ from .sights import Sight
 # What is done, in the order in which it is.
 OPEN = "open"  # what a wire runs in that runs in nothing yet
 LABELLED = ("panel", "harness")  # what a wire runs in that is cut, and has a label at each end
-ACTS = ("take out", "remove", "fit", "exchange", "re-land", "put in", "relabel")
+ACTS = ("take out", "remove", "move", "fit", "exchange", "re-land", "put in", "relabel")
 
 
 @dataclass(slots=True, frozen=True)
@@ -66,11 +66,11 @@ def _jobs(change: Change) -> Iterator[Job]:
 
 def _of_wire(change: Change) -> Iterator[Job]:
     was, now = change.before, change.after
-    if was is not None and now is not None and was.within[0] != now.within[0]:
+    if was is not None and now is not None and _run(was) != _run(now):
         # Another harness or cable: what was never built, or is to run in nothing yet, is no job.
-        if was.within[0] != OPEN:
+        if _run(was) != OPEN:
             yield Job("take out", was.name, *_ends(was), "", was.facts["type"], was.place)
-        if now.within[0] != OPEN:
+        if _run(now) != OPEN:
             yield Job("put in", now.name, *_ends(now), "", now.facts["type"], now.place)
         return
     if was is None or now is None or was.facts["type"] != now.facts["type"]:
@@ -81,13 +81,13 @@ def _of_wire(change: Change) -> Iterator[Job]:
     if change.act == "re-landed":
         kept, old, new = _moved(was, now)
         yield Job("re-land", was.name, kept, old, new, now.facts["type"], now.place)
-    elif was.within[1] != now.within[1]:  # another core of its cable, at both ends
+    elif _core(was) != _core(now):  # another core of its cable, at both ends
         for pin in _ends(now):
-            old, new = (core if core == NO_CORE else f"core {core}" for core in (was.within[1], now.within[1]))
+            old, new = (core if core == NO_CORE else f"core {core}" for core in map(_core, (was, now)))
             yield Job("re-land", now.name, pin, old, new, now.facts["type"], now.place)
     if was.facts["number"] != now.facts["number"]:
         yield Job("relabel", was.name, *_ends(now), now.facts["number"], now.facts["type"], now.place)
-    elif now.within[0].partition(" ")[0] in LABELLED:
+    elif _run(now).partition(" ")[0] in LABELLED:
         yield from _labels_of(was, now)
 
 
@@ -98,6 +98,15 @@ def _labels_of(was: Sight, now: Sight) -> Iterator[Job]:
         if pin in after and before[pin] != after[pin]:
             old, new = (end_label(was.facts["number"], ends[pin]) for ends in (before, after))
             yield Job("relabel", now.name, old, "", new, now.facts["type"], now.place)
+
+
+def _run(wire: Sight) -> str:
+    """Return what a wire runs in, by kind and id."""
+    return str(wire.same_by["runs in"][0])
+
+
+def _core(wire: Sight) -> str:
+    return str(wire.same_by["runs in"][1])
 
 
 def _ends(wire: Sight) -> tuple[str, str]:
@@ -112,13 +121,21 @@ def _moved(was: Sight, now: Sight) -> tuple[str, str, str]:
     return _ends(now)[there], _ends(was)[1 - here], _ends(now)[1 - there]
 
 
+def _stands(thing: Sight) -> str:
+    """Return where a device or terminal stands, in words, "" for nowhere yet."""
+    after = thing.facts.get("stands after", "")
+    return f"after {after}" if after else thing.facts.get("position", "")
+
+
 def _of_thing(change: Change) -> Iterator[Job]:
     was, now = change.before, change.after
     if was is None and now is not None:
-        yield Job("fit", now.name, "", "", "", now.facts["part"], now.place)
+        yield Job("fit", now.name, "", "", _stands(now), now.facts["part"], now.place)
     elif now is None and was is not None:
         yield Job("remove", was.name, "", "", "", was.facts["part"], was.place)
     elif was is not None and now is not None:
+        if {"position", "stands after"} & set(change.facts) and _stands(was) and _stands(now):
+            yield Job("move", now.name, _stands(was), "", _stands(now), now.facts["part"], now.place)
         if "part" in change.facts:
             yield Job("exchange", now.name, was.facts["part"], "", now.facts["part"], now.facts["part"], now.place)
         if was.name != now.name and {"tag", "number"} & set(change.facts):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from unittest import TestCase
 
+from jolly_core.cabinet import placing_of
 from jolly_core.comparing import Difference, difference, work_list
 from jolly_core.edits import parse_edit, perform
 from jolly_core.exchange import read_project, write_project
@@ -222,3 +223,24 @@ class Built(TestCase):
             {c.kind for c in found.changes}, {"device", "terminal", "sheet"}, [c.words for c in found.changes]
         )
         self.assertEqual({j.act for j in work_list(found)}, {"relabel"})
+
+    def test_what_stands_elsewhere_is_moved_and_what_it_pushes_along_is_not(self) -> None:
+        """A button in the door; the last terminal of a strip put first, so that all after it count one more."""
+        device = self.cable("=K2+KD2-SF1")
+        placing = placing_of(self.after, device)
+        assert placing is not None
+        jobs = self.jobs(kind="move-in-layout", ids=[placing.id], dx=0, dy=-40)
+        ((act, what, was, _, now, _),) = jobs
+        self.assertEqual((act, what, was.split()[0], now.split()[0]), ("move", "=K2+KD2-SF1", "door", "door"))
+        self.assertNotEqual(was, now)
+        self.assertIn("position", self.after_words())
+
+        strip = self.cable("=P1+KP2-XD1")
+        rows = [r for r in strip_rows(self.after, strip) if r.unit]
+        numbers = [r.number for r in rows]
+        jobs = self.jobs(kind="move-strip-items", strip_id=strip, keys=[f"u{rows[-1].unit}"], to=0)
+        moved = [(what, was, now) for act, what, was, _, now, _ in jobs if act == "move" and was.startswith("after")]
+        self.assertEqual(moved, [(f"=P1+KP2-XD1:{numbers[0]}", f"after {numbers[-2]}", "after the strip's begin")])
+
+    def after_words(self) -> str:
+        return "; ".join(c.words for c in difference(self.before, self.after).changes)
