@@ -1,11 +1,11 @@
-"""Whoever does at the bench what the list for the shop says has then what is drawn, whatever was changed."""
+"""Whatever changed: who does what the shop's list says has what is drawn, and each drawing that differs is told."""
 
 from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable
 from contextlib import suppress
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 from unittest import TestCase
 
@@ -15,10 +15,12 @@ from pydantic import ValidationError
 
 from jolly_core.cabinet import placing_of
 from jolly_core.comparing import Job, difference, work_list
+from jolly_core.comparing.states import drawing
 from jolly_core.comparing.worklist import ACTS as JOB_ORDER
 from jolly_core.edits.tests.test_random_building import ACTS, Act, Base, acts, few, mm, one, pick
 from jolly_core.making import dossiers, end_label
 from jolly_core.model import CoreError, Project
+from jolly_core.scenes import Item, Text
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows, strips
 from jolly_core.testing import rebuilt
@@ -177,17 +179,23 @@ MORE: dict[str, Act] = {"rename": _rename, "exchange": _exchange, "renumber": _r
 more = st.tuples(st.sampled_from(sorted(MORE)), pick, pick, few, mm, mm)
 
 
-class RandomWork(TestCase):
+def changed(sequence: list[tuple[Any, ...]]) -> tuple[Project, Project]:
+    """Return a project before and after random acts."""
+    bench = Base()
+    bench.new("add-sheet", title="Other", frame="zones")
+    before = rebuilt(bench.project)
+    for name, *numbers in sequence:
+        with suppress(CoreError, ValidationError):
+            (ACTS | MORE)[name](bench, *numbers)
+    return before, rebuilt(bench.project)
+
+
+class RandomChanges(TestCase):
     # What fails is long to make smaller, and is told with all its jobs as it is.
     @settings(max_examples=60, phases=[Phase.generate], deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.lists(acts | more, min_size=1, max_size=10))
     def test_what_the_shop_has_done_is_what_is_drawn(self, sequence: list[tuple[Any, ...]]) -> None:
-        bench = Base()
-        before = rebuilt(bench.project)
-        for name, *numbers in sequence:
-            with suppress(CoreError, ValidationError):
-                (ACTS | MORE)[name](bench, *numbers)
-        after = rebuilt(bench.project)
+        before, after = changed(sequence)
         # Wires that run in nothing are drawn and cannot be built yet; they have no place.
         jobs = [j for j in work_list(difference(before, after)) if j.place or j.act == "exchange" or not j.start]
         shop = Shop.building(before)
@@ -204,3 +212,22 @@ class RandomWork(TestCase):
         for state in (shop, built):
             state.places = Counter({at: n for at, n in state.places.items() if at[0] in told})
         self.assertEqual(shop.looks, built.looks, jobs)
+
+    @settings(max_examples=25, phases=[Phase.generate], deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.lists(acts | more, min_size=1, max_size=8))
+    def test_the_drawings_told_are_those_that_look_otherwise(self, sequence: list[tuple[Any, ...]]) -> None:
+        before, after = changed(sequence)
+        told = {s.sheet_id for s in difference(before, after).sheets}
+        looks = []
+        for state in (rebuilt(before), rebuilt(after)):
+            drawn = {id: drawing(state, id).values() for id in state.sheets}
+            looks.append({id: Counter(map(look, items)) for id, items in drawn.items()})
+        one_by_one = {id for id in looks[0].keys() | looks[1].keys() if looks[0].get(id) != looks[1].get(id)}
+        self.assertEqual(told, one_by_one)
+
+
+def look(item: Item) -> tuple[object, ...] | None:
+    """Return what is seen of an item of a drawing but its frame, which says where it is and in which state."""
+    if item.kind == "frame":
+        return None
+    return item.kind, item.at, tuple(replace(p, link="") if isinstance(p, Text) else p for p in item.prims)
