@@ -20,6 +20,7 @@ def main() -> int:
     parser.add_argument("--port", type=int, default=8000)
     port = parser.parse_args().port
     from jolly_server.config.wsgi import application
+    from jolly_server.projects import warming
 
     sys.setswitchinterval(SWITCH_S)
     try:
@@ -31,6 +32,7 @@ def main() -> int:
             raise
         print(f"Port {port} is in use. Choose another: ./start --port {port + 1}", file=sys.stderr)
         return 1
+    warming.start()
     print(f"Jolly Spool is ready: http://{HOST}:{port}/", flush=True)
     try:
         server.run()

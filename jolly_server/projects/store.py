@@ -168,6 +168,12 @@ def _make_room(newest: Loaded) -> None:
     gc.freeze()  # what is kept stays for long: the collector need not look through it again and again
 
 
+def taken_bytes() -> int:
+    """Return about how much memory loaded projects and what was computed from them take."""
+    with _guard:
+        return sum(held.entity_bytes + held.value_bytes for held in _loaded.values())
+
+
 def forget(project_id: str = "") -> None:
     """Drop a project from memory, or all of them."""
     with _guard:

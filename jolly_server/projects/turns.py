@@ -23,7 +23,10 @@ TRIES = 3
 
 
 def by_sheet(
-    held: Loaded, work: Callable[[Project, str], T], last: Callable[[Project], T] | None = None
+    held: Loaded,
+    work: Callable[[Project, str], T],
+    last: Callable[[Project], T] | None = None,
+    pause_s: float = BREATH_S,
 ) -> list[T] | None:
     """Do a piece of work for each sheet, in their order, and let others have the project in between.
 
@@ -31,6 +34,7 @@ def by_sheet(
         held: the project.
         work: is given the id of a sheet.
         last: is done when all sheets are.
+        pause_s: how long others have the project, and the interpreter, between two turns.
 
     Returns:
         What each gave; None when the project was changed meanwhile, so that it would not be of one state.
@@ -47,7 +51,7 @@ def by_sheet(
                 return None
             going_on = _turn(held.project, waiting, done)
         if going_on:
-            time.sleep(BREATH_S)
+            time.sleep(pause_s)
     if gc.isenabled():
         gc.freeze()  # what was worked out stays for long: the collector need not look through it again and again
     return done
@@ -83,9 +87,9 @@ def prepared(project_id: str) -> Loaded:
     return held
 
 
-def count_snags(held: Loaded) -> int | None:
+def count_snags(held: Loaded, pause_s: float = BREATH_S) -> int | None:
     """Return how many snags the whole project has that nobody muted; None when it was changed meanwhile."""
-    found = by_sheet(held, _count_on, _count_of_whole)
+    found = by_sheet(held, _count_on, _count_of_whole, pause_s)
     return None if found is None else sum(found)
 
 
