@@ -13,7 +13,7 @@ from jolly_core.scenes import Item, Text
 from jolly_core.scenes.primitives import Box
 from jolly_core.tagging import natural
 
-from .sights import KINDS, Same, Sight, Sights, same_things
+from .sights import BEGIN, KINDS, Same, Sight, Sights, same_things
 from .states import State, both_states, drawing
 
 Act = Literal["added", "taken out", "changed", "re-landed"]
@@ -31,6 +31,7 @@ class Change:
         act: "re-landed" is a wire that kept one of its ends.
         before, after: it in the two states, None where it is not there.
         facts: the names of the facts that changed, of one that is in both.
+        stands_after: what a terminal that is new or moved stands after, as that is labelled before labels change.
     """
 
     kind: str
@@ -38,6 +39,7 @@ class Change:
     before: Sight | None
     after: Sight | None
     facts: tuple[str, ...] = ()
+    stands_after: str = ""
 
     @property
     def sight(self) -> Sight:
@@ -117,7 +119,9 @@ def _order(change: Change) -> tuple[object, ...]:
 
 def _changed(one: Sights, other: Sights, kind: str) -> list[Change]:
     found: list[Change] = []
-    moved = _moved(one[kind], other[kind]) if kind == "terminal" else set()
+    moved, after = set[str](), dict[str, str]()
+    if kind == "terminal":
+        moved, after = _moved(one[kind], other[kind]), _labels_before(one[kind], other[kind])
     for key, was in one[kind].items():
         now = other[kind].get(key)
         if now is was:
@@ -125,8 +129,20 @@ def _changed(one: Sights, other: Sights, kind: str) -> list[Change]:
         if now is None:
             found.append(Change(kind, "taken out", was, None))
         elif facts := _own(was, now, key in moved):
-            found.append(Change(kind, "changed", was, now, facts))
-    found += [Change(kind, "added", None, now) for key, now in other[kind].items() if key not in one[kind]]
+            found.append(Change(kind, "changed", was, now, facts, after.get(key, "")))
+    new = [(key, now) for key, now in other[kind].items() if key not in one[kind]]
+    found += [Change(kind, "added", None, now, (), after.get(key, "")) for key, now in new]
+    return found
+
+
+def _labels_before(one: dict[str, Sight], other: dict[str, Sight]) -> dict[str, str]:
+    """Return for each terminal the label that the one it stands after bears: its earlier number, or that it is new."""
+    found: dict[str, str] = {}
+    strip, label = "", BEGIN
+    for key, now in other.items():
+        mine = key.rpartition(":")[0]
+        found[key] = label if mine == strip else BEGIN
+        strip, label = mine, one[key].facts["number"] if key in one else f"new {now.facts['number']}"
     return found
 
 

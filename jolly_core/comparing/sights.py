@@ -20,6 +20,7 @@ from jolly_core.reports import needs
 from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
 from jolly_core.terminals import strip_rows, strips
 
+BEGIN = "the strip's begin"  # what the first terminal of a strip stands after
 # The kinds of things, in the order in which they are listed.
 KINDS = ("sheet", "device", "wire", "terminal", "core", "point", "part", "text")
 
@@ -227,7 +228,8 @@ def _terminals(project: Project, same: Same) -> Iterator[Sight]:
 
 @derived
 def _terminals_of(project: Project, strip_id: str) -> list[Sight]:
-    tag, found, before = full_tag(project, project.devices[strip_id]), [], "the strip's begin"
+    tag, found = full_tag(project, project.devices[strip_id]), []
+    before = BEGIN
     for row in strip_rows(project, strip_id):
         if row.unit:
             sheet = project.symbols[row.symbol_ids[0]].sheet_id if row.symbol_ids else ""

@@ -127,15 +127,21 @@ def _stands(thing: Sight) -> str:
     return f"after {after}" if after else thing.facts.get("position", "")
 
 
+def _to(change: Change) -> str:
+    """Return where a device or terminal is to stand."""
+    return f"after {change.stands_after}" if change.stands_after else change.sight.facts.get("position", "")
+
+
 def _of_thing(change: Change) -> Iterator[Job]:
     was, now = change.before, change.after
     if was is None and now is not None:
-        yield Job("fit", now.name, "", "", _stands(now), now.facts["part"], now.place)
+        yield Job("fit", now.name, "", "", _to(change), now.facts["part"], now.place)
     elif now is None and was is not None:
         yield Job("remove", was.name, "", "", "", was.facts["part"], was.place)
     elif was is not None and now is not None:
-        if {"position", "stands after"} & set(change.facts) and _stands(was) and _stands(now):
-            yield Job("move", now.name, _stands(was), "", _stands(now), now.facts["part"], now.place)
+        if {"position", "stands after"} & set(change.facts) and _stands(was) and _to(change):
+            # Labels are exchanged last: until then things are called what they were.
+            yield Job("move", was.name, _stands(was), "", _to(change), now.facts["part"], now.place)
         if "part" in change.facts:
             yield Job("exchange", now.name, was.facts["part"], "", now.facts["part"], now.facts["part"], now.place)
         if was.name != now.name and {"tag", "number"} & set(change.facts):

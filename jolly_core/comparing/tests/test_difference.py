@@ -240,7 +240,7 @@ class Built(TestCase):
         numbers = [r.number for r in rows]
         jobs = self.jobs(kind="move-strip-items", strip_id=strip, keys=[f"u{rows[-1].unit}"], to=0)
         moved = [(what, was, now) for act, what, was, _, now, _ in jobs if act == "move" and was.startswith("after")]
-        self.assertEqual(moved, [(f"=P1+KP2-XD1:{numbers[0]}", f"after {numbers[-2]}", "after the strip's begin")])
+        self.assertEqual(moved, [(f"=P1+KP2-XD1:{numbers[-1]}", f"after {numbers[-2]}", "after the strip's begin")])
 
     def after_words(self) -> str:
         return "; ".join(c.words for c in difference(self.before, self.after).changes)
