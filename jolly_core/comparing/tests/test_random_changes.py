@@ -201,7 +201,7 @@ def changed(sequence: list[tuple[Any, ...]]) -> tuple[Project, Project]:
 
 class RandomChanges(TestCase):
     # What fails is long to make smaller, and is told with all its jobs as it is.
-    @settings(max_examples=300, phases=[Phase.generate], deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=60, phases=[Phase.generate], deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.lists(acts | more, min_size=1, max_size=10))
     def test_what_the_shop_has_done_is_what_is_drawn(self, sequence: list[tuple[Any, ...]]) -> None:
         before, after = changed(sequence)
