@@ -191,6 +191,7 @@ class Revisions(IssueStory):
             job.click()
         expect(job).to_be_checked()
         expect(page.get_by_text("1 of")).to_be_visible()
+        self.assertTrue(self.downloaded(page, "PDF").startswith(b"%PDF"))
         page.get_by_role("tab", name="Drawings").click()
         expect(page.get_by_test_id("sheet").locator("[data-mark=changed]").first).to_be_visible()
         page.get_by_role("button", name="Beside").click()

@@ -45,6 +45,7 @@ from .spacefile import SPACE_FORMAT, space_json
 from .statessvg import states_svg
 from .tables import harmless, table_csv, table_pdf, table_xlsx
 from .versions import VERSION
+from .workfile import write_work_list
 
 __all__ = [
     "Finding",
@@ -69,6 +70,7 @@ __all__ = [
     "read_list",
     "unwritable",
     "write_list",
+    "write_work_list",
     "cabinet_gltf",
     "harness_gltf",
     "TableCells",

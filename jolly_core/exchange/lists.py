@@ -42,6 +42,11 @@ def write_list(project: Project, recipe: Recipe, format: str, fonts: Path, foot:
     """
     cooked = cook(project, recipe)
     cooked.foot = (*cooked.foot, *foot)
+    return write_cooked(project, recipe, cooked, format, fonts)
+
+
+def write_cooked(project: Project, recipe: Recipe, cooked: Cooked, format: str, fonts: Path) -> bytes:
+    """Return what a recipe gave in one of LIST_FORMATS."""
     if format == "xlsx":
         return list_xlsx(project, recipe, cooked)
     if format == "csv":

@@ -17,6 +17,7 @@ from .pages import split
 from .primitives import Item, Line, Prim, RoleName, Scene, text
 
 CHARACTER_MM = 2.0  # of a leaf that a character of a column's width takes
+WIDE_MM = 2.6  # of a line that is not in columns
 PAD_MM = 2.0  # of a cell, both sides together
 READ_MM = 2.1  # a text is broken before it becomes smaller
 LEAST = 12  # letters of a line
@@ -57,7 +58,7 @@ def list_leaves(project: Project, sheet: Sheet, given: Given, cooked: Cooked) ->
             ends = at + 1 == last or not lines[at + 1].goes_on
             prims: list[Prim] = [Line(FRAME_MM, bottom, grid.right, bottom, "thin")] if ends else []
             if line.wide:
-                shown, size = fit(line.cells[0][0], grid.right - FRAME_MM - 2, 2.6)
+                shown, size = fit(line.cells[0][0], grid.right - FRAME_MM - 2, WIDE_MM)
                 prims.append(text(FRAME_MM + 1, bottom - 1.8, size, shown, role=line.role))
             else:
                 for left, width, (words, link) in zip(grid.lefts, grid.widths, line.cells, strict=False):
@@ -141,6 +142,10 @@ def _lines(project: Project, cooked: Cooked, widths: list[float]) -> Iterator[_L
             yield _Line(_sums(cooked.columns, group.sums), "heading")
     if cooked.sums:
         yield _Line(_sums(cooked.columns, cooked.sums), "heading")
+    room = int((sum(widths) - PAD_MM) / (ADVANCE * WIDE_MM))
+    for words in cooked.foot:
+        for n, part in enumerate(wrap(words, room)):
+            yield _Line([(part, "")], "label", wide=True, goes_on=n > 0)
 
 
 def _sums(columns: tuple[Column, ...], cells: tuple[Cell, ...]) -> list[tuple[str, str]]:

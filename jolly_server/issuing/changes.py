@@ -57,9 +57,8 @@ class WhatChanged(TypedDict):
 def what_changed(before: Project, after: Project) -> WhatChanged:
     """Return what changed from an earlier state of a project to the present one."""
     found = difference(before, after)
-    settings = before.settings
     return {
-        "since": f"{settings.number} {settings.name}, revision {settings.revision or 'none'}".strip(),
+        "since": _since(before),
         "changes": [_change(after, c) for c in found.changes],
         "sheets": [
             {
@@ -74,6 +73,16 @@ def what_changed(before: Project, after: Project) -> WhatChanged:
         ],
         "work": [_job(j) for j in work_list(found)],
     }
+
+
+def jobs_between(before: Project, after: Project) -> tuple[str, list[Job]]:
+    """Return which state was built, in words, and what the shop has to do since."""
+    return _since(before), work_list(difference(before, after))
+
+
+def _since(before: Project) -> str:
+    settings = before.settings
+    return f"{settings.number} {settings.name}, revision {settings.revision or 'none'}".strip()
 
 
 def _change(after: Project, change: Change) -> ThingChanged:

@@ -14,7 +14,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.comparing import changed_sheets, drawing_change, same_things
 from jolly_core.edits.revisions import FreezeRevision, next_index
-from jolly_core.exchange import read_project
+from jolly_core.exchange import LIST_FORMATS, read_project, write_work_list
 from jolly_core.model import Project, Revision, RuleError
 from jolly_core.scenes import scene_of
 from jolly_core.tagging import revisions
@@ -22,7 +22,7 @@ from jolly_server.projects.access import person, role_in
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 from jolly_server.projects.store import loaded
 
-from .changes import WhatChanged, what_changed
+from .changes import WhatChanged, jobs_between, what_changed
 from .files import TYPES, file_answer
 from .models import FrozenRevision, JobDone
 from .packs_api import FindingValue, findings_of
@@ -212,6 +212,21 @@ def what_changed_between(request: HttpRequest, project_id: str, since: str, unti
     for job in found["work"]:
         job["done_by"] = ticked.get(job["key"], "")
     return found
+
+
+@router.get("/{project_id}/states-compared/work-list/{format}")
+def work_list_file(request: HttpRequest, project_id: str, format: str, since: str, until: str = NOW) -> HttpResponse:
+    """Give the work list between two states as a file, with who has ticked what."""
+    role_in(request, project_id)
+    if format not in LIST_FORMATS:
+        raise HttpError(404, f"The work list comes as {', '.join(LIST_FORMATS)}.")
+    with READING:
+        after = state_of(project_id, until)
+        built, jobs = jobs_between(state_of(project_id, since), after)
+        ticked = _ticked(project_id, since)
+        done = [(job, ticked.get(job.key, "")) for job in jobs]
+        content = write_work_list(after, done, built, format, settings.JOLLY.fonts)
+    return file_answer(content, TYPES[format], f"{after.settings.number}-work-list.{format}")
 
 
 @router.post("/{project_id}/what-changed", response=WhatChanged)

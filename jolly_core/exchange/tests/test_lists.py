@@ -153,6 +153,13 @@ class Others(TestCase):
         for row in cook(project, MINE).rows:
             self.assertIn(str(row[0]), text)
 
+    def test_what_is_said_below_a_list_stands_on_paper_too_whole_however_long(self) -> None:
+        foot = ("Copy of TW-L22-G differs from the library. " * 6, "The last word.")
+        pages = PdfReader(io.BytesIO(write_list(demo(), plain_recipe("parts"), "pdf", FONTS, foot))).pages
+        said = " ".join(pages[-1].extract_text().split())
+        self.assertEqual(said.count("differs from the library."), 6)
+        self.assertIn("The last word.", said)
+
     def test_groups_that_break_begin_on_pages_of_their_own(self) -> None:
         project = demo()
         grouped = replace(MINE, groups=("maker",))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import csv
 import hashlib
 import io
 import subprocess
@@ -17,6 +18,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
 from django.test import override_settings
 from openpyxl import load_workbook
+from pypdf import PdfReader
 
 from jolly_server.issuing import runs
 from jolly_server.testing import KILN, DemoCase
@@ -174,6 +176,7 @@ class Freezing(IssueCase):
         tick = {"since": first, "job": job["key"], "done": True}
         self.assertEqual(self.post(self.vera, f"/projects/{KILN}/work-list/tick", tick).json(), {job["key"]: "vera"})
         self.assertEqual(self.vera.get(f"{BASE}/states-compared?since={first}").json()["work"][0]["done_by"], "vera")
+        self.the_work_list_as_files(first)
         self.assertEqual(self.post(self.vera, f"/projects/{KILN}/work-list/tick", {**tick, "done": False}).json(), {})
         second = self.freeze("C")["revisions"][0]
         self.assertEqual(second["sheets"], ["1", "2", number])
@@ -185,6 +188,18 @@ class Freezing(IssueCase):
         words = [{p.get("words") for i in both[state]["items"] for p in i["prims"]} for state in ("before", "after")]
         self.assertIn("8888", words[1])
         self.assertNotIn("8888", words[0])
+
+    def the_work_list_as_files(self, since: str) -> None:
+        address = f"{BASE}/states-compared/work-list"
+        table = list(csv.reader(io.StringIO(self.vera.get(f"{address}/csv?since={since}").content.decode("utf-8-sig"))))
+        self.assertEqual((table[1][1], table[1][5], table[1][7]), ("relabel", "7777", "vera"))
+        book = load_workbook(io.BytesIO(self.vera.get(f"{address}/xlsx?since={since}").content))
+        self.assertEqual([c.value for c in book.worksheets[0]["F"]], [row[5] for row in table])
+        printed = PdfReader(io.BytesIO(self.vera.get(f"{address}/pdf?since={since}").content))
+        self.assertIn("7777", printed.pages[0].extract_text())
+        self.assertEqual(self.vera.get(f"{address}/doc?since={since}").status_code, 404)
+        nothing = self.vera.get(f"{address}/pdf?since={since}&until={since}").content
+        self.assertIn("nothing to do at the bench", PdfReader(io.BytesIO(nothing)).pages[0].extract_text())
 
     def test_a_frozen_state_opens_to_be_read_and_not_changed(self) -> None:
         frozen = self.freeze("B")["revisions"][0]["id"]

@@ -81,6 +81,7 @@ REFUSED = {
     "/open": 404,
     "/states-compared": 404,
     "/states-compared/drawing": 404,
+    "/states-compared/work-list/{format}": 404,
     "/shared-recipes/{shared_id}": 404,
     "/pack-runs/{run_id}": 404,
     "/pack-runs/{run_id}/pack.zip": 404,

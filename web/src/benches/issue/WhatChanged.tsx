@@ -174,9 +174,7 @@ function Shown({ found, shown, setShown, since, until }: ShownProps) {
         <Tab value="drawings" label={`Drawings ${found.sheets.length}`} />
       </Tabs>
       <Box sx={{ flex: 1, minHeight: 0, overflow: 'auto', display: 'flex', flexDirection: 'column' }}>
-        {shown === 'work' && (
-          <WorkList jobs={found.work} since={since} tickable={since !== '' && until === NOW} />
-        )}
+        {shown === 'work' && <WorkList jobs={found.work} since={since} until={until} />}
         {shown === 'drawings' && <ChangedSheets sheets={found.sheets} since={since} until={until} />}
         {shown in KINDS && <Changes changes={of(shown)} />}
       </Box>

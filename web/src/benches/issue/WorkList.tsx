@@ -1,5 +1,6 @@
 /** The work list for the shop floor, ticked at the bench as it is done. */
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import LinearProgress from '@mui/material/LinearProgress'
 import { useState } from 'react'
@@ -7,17 +8,20 @@ import { client, got } from '../../api/client'
 import { Rows } from '../../kit/Rows'
 import { useProject } from '../../project/store'
 import { MONO, QUIET } from '../../theme/theme'
+import { NOW } from './shapes'
 import type { Found } from './WhatChanged'
 
 type Job = Found['work'][number]
 
 interface Props {
   jobs: Job[]
+  /** "" when it is a file that is compared with: then nothing is ticked. */
   since: string
-  tickable: boolean
+  until: string
 }
 
-export function WorkList({ jobs, since, tickable }: Props) {
+export function WorkList({ jobs, since, until }: Props) {
+  const tickable = since !== '' && until === NOW
   const projectId = useProject((s) => s.projectId)
   const [ticked, setTicked] = useState<Record<string, string> | null>(null)
   const by = (job: Job) => (ticked ? (ticked[job.key] ?? '') : job.done_by)
@@ -34,6 +38,7 @@ export function WorkList({ jobs, since, tickable }: Props) {
   if (!jobs.length) return <Box sx={{ p: 3, color: QUIET }}>There is nothing to do at the bench.</Box>
   return (
     <>
+      {since && <AsFile since={since} until={until} />}
       {tickable && (
         <Box sx={{ px: 1.5, py: 1 }}>
           <Box sx={{ fontSize: 12.5, color: QUIET }}>
@@ -55,6 +60,29 @@ export function WorkList({ jobs, since, tickable }: Props) {
         ))}
       </Rows>
     </>
+  )
+}
+
+/** The list for a bench without a screen. */
+function AsFile({ since, until }: { since: string; until: string }) {
+  const projectId = useProject((s) => s.projectId)
+  const query = new URLSearchParams({ since, until }).toString()
+  return (
+    <Box
+      sx={{ px: 1.5, pt: 1, display: 'flex', gap: 0.75, alignItems: 'center', fontSize: 12.5, color: QUIET }}
+    >
+      Take it to the bench as
+      {['pdf', 'xlsx', 'csv'].map((format) => (
+        <Button
+          key={format}
+          variant="outlined"
+          sx={{ py: 0.1, px: 0.75, minWidth: 0, fontSize: 12.5 }}
+          href={`/api/projects/${projectId}/states-compared/work-list/${format}?${query}`}
+        >
+          {format.toUpperCase()}
+        </Button>
+      ))}
+    </Box>
   )
 }
 
