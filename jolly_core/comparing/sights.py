@@ -11,7 +11,8 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
 from jolly_core.cabinet import placing_of, routes_from
-from jolly_core.cables import cable_cores
+from jolly_core.cables import cable_cores, cable_length_m
+from jolly_core.harness import shown_in
 from jolly_core.library import definition
 from jolly_core.making import dossiers_from
 from jolly_core.model import Project, derived
@@ -146,8 +147,8 @@ def _devices(project: Project, same: Same) -> Iterator[Sight]:
             yield sight
         else:
             inside, *place = sight.same_by["position"] or ("",)
-            same_by = {"sheet": (same.sheet(sight.sheet_id),), "position": (same.device(str(inside)), *place)}
-            yield replace(sight, key=same.device(id), same_by=same_by)
+            here = {"sheet": (same.sheet(sight.sheet_id),), "position": (same.device(str(inside)), *place)}
+            yield replace(sight, key=same.device(id), same_by={**sight.same_by, **here})
 
 
 @derived
@@ -165,7 +166,29 @@ def _device(project: Project, id: str) -> Sight:
     place = path_of(project.locations, device.location_id, "+")
     sheet = lead.sheet_id if lead else ""
     facts["position"], stands = _position(project, id)
-    return Sight("device", id, tag, facts, sheet, units, place, {"sheet": (sheet,), "position": stands})
+    metres = _metres(project, id)
+    facts["length"] = cable_length(project, metres)
+    same_by = {"sheet": (sheet,), "position": stands, "length": (metres,)}
+    return Sight("device", id, tag, facts, sheet, units, place, same_by)
+
+
+def _metres(project: Project, device_id: str) -> float:
+    """Return how long a cable is; 0 while that is not known, and of what is no cable."""
+    cable = next((project.cables[i] for i in project.attached.get(device_id) if i in project.cables), None)
+    return cable_length_m(project, cable)[0] if cable is not None else 0.0
+
+
+def wire_length(project: Project, mm: float) -> str:
+    """Return how long a wire is, in the project's unit; "" for none."""
+    unit = project.settings.length_unit
+    return f"{shown_in(unit, round(mm, 1))} {unit}" if mm else ""
+
+
+def cable_length(project: Project, metres: float) -> str:
+    """Return how long a cable is, in metres or feet; "" while that is not known."""
+    if project.settings.length_unit == "in":
+        return f"{metres / 0.3048:.2f} ft" if metres else ""
+    return f"{metres:g} m" if metres else ""
 
 
 def _position(project: Project, device_id: str) -> tuple[str, tuple[object, ...]]:
@@ -208,6 +231,9 @@ def _wires_as(project: Project, sheet_id: str, same: Same) -> Iterator[Sight]:
             continue
         one, other = sorted((pin_key(project, e.pin, same), e.name) for e in (d.start, d.end))
         facts = {"from": one[1], "to": other[1], "number": d.number, "type": d.type_name, "runs in": d.run}
+        # How long a wire of a panel is follows from where its devices stand, and those are told.
+        length = d.length_mm if d.runs == "harness" else None
+        facts["length"] = wire_length(project, length or 0.0)
         name = d.number or f"{one[1]} to {other[1]}"
         ids = (d.conductor.wire_id or d.start.pin[0],)
         enclosure = project.enclosures.get(ways[d.key].enclosure_id) if d.runs == "panel" else None
@@ -216,7 +242,9 @@ def _wires_as(project: Project, sheet_id: str, same: Same) -> Iterator[Sight]:
         key, place = f"{one[0]}|{other[0]}", d.run
         if d.cable_id:
             place = full_tag(project, project.devices[d.cable_id])
-        yield Sight("wire", key, name, facts, d.conductor.sheet_id, ids, place, {"runs in": runs_in})
+        yield Sight(
+            "wire", key, name, facts, d.conductor.sheet_id, ids, place, {"runs in": runs_in, "length": (length,)}
+        )
 
 
 def _terminals(project: Project, same: Same) -> Iterator[Sight]:

@@ -31,7 +31,7 @@ class Job:
         act: one of ACTS.
         what: the wire, device or terminal.
         start, end: the pins of a wire, or what is there now.
-        now_to: where it goes, or what it is called then.
+        now_to: where it goes, what it is called then, or how long it is to be.
         kind: type of the wire, or number of the part.
         place: the panel, cable or harness it is in.
     """
@@ -71,12 +71,13 @@ def _of_wire(change: Change) -> Iterator[Job]:
         if _run(was) != OPEN:
             yield Job("take out", was.name, *_ends(was), "", was.facts["type"], was.place)
         if _run(now) != OPEN:
-            yield Job("put in", now.name, *_ends(now), "", now.facts["type"], now.place)
+            yield _put_in(now)
         return
-    if was is None or now is None or was.facts["type"] != now.facts["type"]:
-        for act, wire in (("take out", was), ("put in", now)):
-            if wire is not None:
-                yield Job(act, wire.name, *_ends(wire), "", wire.facts["type"], wire.place)
+    if was is None or now is None or was.facts["type"] != now.facts["type"] or _longer_or_shorter(was, now):
+        if was is not None:
+            yield Job("take out", was.name, *_ends(was), "", was.facts["type"], was.place)
+        if now is not None:
+            yield _put_in(now)
         return
     if change.act == "re-landed":
         kept, old, new = _moved(was, now)
@@ -98,6 +99,16 @@ def _labels_of(was: Sight, now: Sight) -> Iterator[Job]:
         if pin in after and before[pin] != after[pin]:
             old, new = (end_label(was.facts["number"], ends[pin]) for ends in (before, after))
             yield Job("relabel", now.name, old, "", new, now.facts["type"], now.place)
+
+
+def _put_in(wire: Sight) -> Job:
+    length = wire.facts["length"] and f"{wire.facts['length']} long"
+    return Job("put in", wire.name, *_ends(wire), length, wire.facts["type"], wire.place)
+
+
+def _longer_or_shorter(was: Sight, now: Sight) -> bool:
+    """Return whether a thing is to have another length, and had one before."""
+    return bool(was.facts["length"] and now.facts["length"]) and was.same_by["length"] != now.same_by["length"]
 
 
 def _run(wire: Sight) -> str:
@@ -144,5 +155,8 @@ def _of_thing(change: Change) -> Iterator[Job]:
             yield Job("move", was.name, _stands(was), "", _to(change), now.facts["part"], now.place)
         if "part" in change.facts:
             yield Job("exchange", now.name, was.facts["part"], "", now.facts["part"], now.facts["part"], now.place)
+        elif change.kind == "device" and _longer_or_shorter(was, now):  # a cable
+            lengths = (f"{s.facts['length']} long" for s in (was, now))
+            yield Job("exchange", now.name, next(lengths), "", next(lengths), now.facts["part"], now.place)
         if was.name != now.name and {"tag", "number"} & set(change.facts):
             yield Job("relabel", was.name, "", "", now.name, now.facts["part"], now.place)

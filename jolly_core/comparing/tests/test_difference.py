@@ -244,3 +244,25 @@ class Built(TestCase):
 
     def after_words(self) -> str:
         return "; ".join(c.words for c in difference(self.before, self.after).changes)
+
+    def test_a_harness_wire_and_a_cable_of_another_length_are_made_anew(self) -> None:
+        """A segment of a harness made longer, a cable longer: in the lists, and on the list for the shop."""
+        segment = next(iter(self.after.segments.values()))
+        jobs = self.jobs(kind="set-segment", segment_id=segment.id, length_mm=segment.length_mm + 100)
+        changes = difference(self.before, self.after).of("wire")
+        self.assertGreater(len(changes), 1)
+        self.assertEqual({c.facts for c in changes}, {("length",)})
+        self.assertRegex(changes[0].words, r"length \d+(\.\d)? mm, now \d+(\.\d)? mm")
+        self.assertEqual([act for act, *_ in jobs].count("take out"), len(changes))
+        self.assertEqual({now.split(" ", 1)[1] for act, _, _, _, now, _ in jobs if act == "put in"}, {"mm long"})
+        tag = "=K2+KP2-WD1"
+        cable = next(c for c in self.after.cables.values() if c.device_id == self.cable(tag))
+        jobs = self.jobs(kind="set-cable", device_id=cable.device_id, length_m=77.0)
+        ((_, _, was, _, now, _),) = [job for job in jobs if job[0] == "exchange"]
+        self.assertEqual(now, "77 m long")
+        self.assertNotEqual(was, now)
+
+    def test_the_unit_in_which_lengths_are_shown_is_no_change_of_any(self) -> None:
+        perform(self.after, parse_edit({"kind": "change-settings", "length_unit": "in"}))
+        found = difference(self.before, self.after)
+        self.assertEqual(([c.words for c in found.changes], work_list(found)), ([], []))
