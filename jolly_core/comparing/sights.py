@@ -15,7 +15,7 @@ from jolly_core.cables import cable_cores, cable_length_m
 from jolly_core.harness import shown_in
 from jolly_core.library import definition
 from jolly_core.making import dossiers_from
-from jolly_core.model import Project, derived
+from jolly_core.model import Duct, Project, Rail, derived
 from jolly_core.plc import channel_address
 from jolly_core.reports import needs
 from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
@@ -23,7 +23,7 @@ from jolly_core.terminals import strip_rows, strips
 
 BEGIN = "the strip's begin"  # what the first terminal of a strip stands after
 # The kinds of things, in the order in which they are listed.
-KINDS = ("sheet", "device", "wire", "terminal", "core", "point", "part", "text")
+KINDS = ("sheet", "device", "wire", "terminal", "core", "point", "rail", "duct", "part", "text")
 
 
 @dataclass(slots=True, frozen=True)
@@ -63,6 +63,7 @@ class Same:
     sheets: Mapping[str, str]
     notes: Mapping[str, str]
     points: Mapping[str, str]
+    runs: Mapping[str, str]
 
     def device(self, id: str) -> str:
         """Return what a device goes by."""
@@ -73,7 +74,7 @@ class Same:
         return self.sheets.get(id, id)
 
 
-NOTHING_ELSE = Same({}, {}, {}, {})
+NOTHING_ELSE = Same({}, {}, {}, {}, {})
 
 
 def same_things(before: Project, after: Project) -> Same:
@@ -82,8 +83,19 @@ def same_things(before: Project, after: Project) -> Same:
     sheets = _alike(before.sheets, after.sheets, lambda p, id: p.sheets[id].number, (before, after))
     notes = _alike(before.notes, after.notes, _place_and_words, (before, after))
     points = _alike(before.io_points, after.io_points, lambda p, id: p.io_points[id].tag, (before, after))
-    found = Same(devices, sheets, notes, points)
+    rails = _alike(before.rails, after.rails, lambda p, id: _run_words(p, p.rails[id]), (before, after))
+    ducts = _alike(before.ducts, after.ducts, lambda p, id: _run_words(p, p.ducts[id]), (before, after))
+    found = Same(devices, sheets, notes, points, rails | ducts)
     return NOTHING_ELSE if found == NOTHING_ELSE else found
+
+
+def _run_words(project: Project, run: Rail | Duct) -> str:
+    """Return what a rail or duct is told apart by from others: where it lies."""
+    return f"{full_tag(project, project.devices[project.enclosures[run.enclosure_id].device_id])} {_lies(run)}"
+
+
+def _lies(run: Rail | Duct) -> str:
+    return f"{run.surface} {run.x1:g}, {run.y1:g} to {run.x2:g}, {run.y2:g} mm"
 
 
 def _place_and_words(project: Project, id: str) -> str:
@@ -168,6 +180,8 @@ def _device(project: Project, id: str) -> Sight:
     facts["position"], stands = _position(project, id)
     metres = _metres(project, id)
     facts["length"] = cable_length(project, metres)
+    card = next((project.cards[i] for i in project.attached.get(id) if i in project.cards), None)
+    facts["first address"] = card.start if card else ""
     same_by = {"sheet": (sheet,), "position": stands, "length": (metres,)}
     return Sight("device", id, tag, facts, sheet, units, place, same_by)
 
@@ -179,7 +193,7 @@ def _metres(project: Project, device_id: str) -> float:
 
 
 def wire_length(project: Project, mm: float) -> str:
-    """Return how long a wire is, in the project's unit; "" for none."""
+    """Return how long a wire, rail or duct is, in the project's unit; "" for none."""
     unit = project.settings.length_unit
     return f"{shown_in(unit, round(mm, 1))} {unit}" if mm else ""
 
@@ -291,6 +305,22 @@ def _points(project: Project, same: Same) -> Iterator[Sight]:
         yield Sight("point", same.points.get(point.id, point.id), point.tag or point.text, facts, ids=(point.id,))
 
 
+def _rails(project: Project, same: Same) -> Iterator[Sight]:
+    yield from (_run(project, same, "rail", rail) for rail in project.rails.values())
+
+
+def _ducts(project: Project, same: Same) -> Iterator[Sight]:
+    yield from (_run(project, same, "duct", duct) for duct in project.ducts.values())
+
+
+def _run(project: Project, same: Same, kind: str, run: Rail | Duct) -> Sight:
+    number, length = project.parts[run.part_id].number, round(abs(run.x2 - run.x1) + abs(run.y2 - run.y1), 1)
+    facts = {"part": number, "length": wire_length(project, length), "position": _lies(run)}
+    inside = full_tag(project, project.devices[project.enclosures[run.enclosure_id].device_id])
+    key = same.runs.get(run.id, run.id)
+    return Sight(kind, key, number, facts, "", (run.id,), inside, {"length": (length,)})
+
+
 _SEEN: dict[str, Callable[[Project, Same], Iterator[Sight]]] = {
     "sheet": _sheets,
     "device": _devices,
@@ -298,6 +328,8 @@ _SEEN: dict[str, Callable[[Project, Same], Iterator[Sight]]] = {
     "terminal": _terminals,
     "core": _cores,
     "point": _points,
+    "rail": _rails,
+    "duct": _ducts,
     "part": _parts,
     "text": _texts,
 }

@@ -62,6 +62,8 @@ def _jobs(change: Change) -> Iterator[Job]:
         yield from _of_wire(change)
     elif change.kind in ("device", "terminal"):
         yield from _of_thing(change)
+    elif change.kind in ("rail", "duct"):
+        yield _of_run(change)
 
 
 def _of_wire(change: Change) -> Iterator[Job]:
@@ -130,6 +132,16 @@ def _moved(was: Sight, now: Sight) -> tuple[str, str, str]:
     kept = next(key for key in before if key in after)
     here, there = before.index(kept), after.index(kept)
     return _ends(now)[there], _ends(was)[1 - here], _ends(now)[1 - there]
+
+
+def _of_run(change: Change) -> Job:
+    """Return what is to be done of a rail or duct; what is to have another length is cut anew."""
+    was, now = change.before, change.after
+    old, new = (f"{run.facts['length']} long, {run.facts['position']}" if run else "" for run in (was, now))
+    act = "fit" if was is None else "remove" if now is None else "exchange"
+    if act == "exchange" and change.facts == ("position",):
+        act = "move"
+    return Job(act, f"{change.kind} {change.sight.name}", old, "", new, change.sight.facts["part"], change.sight.place)
 
 
 def _stands(thing: Sight) -> str:

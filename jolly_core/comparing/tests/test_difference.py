@@ -266,3 +266,26 @@ class Built(TestCase):
         perform(self.after, parse_edit({"kind": "change-settings", "length_unit": "in"}))
         found = difference(self.before, self.after)
         self.assertEqual(([c.words for c in found.changes], work_list(found)), ([], []))
+
+    def test_rails_and_ducts_are_told_and_fitted_moved_or_cut_anew(self) -> None:
+        on_grid = [d for d in self.after.ducts.values() if not any(v % 5 for v in (d.x1, d.y1, d.x2, d.y2))]
+        duct, other, *_ = on_grid
+        perform(self.after, parse_edit({"kind": "move-in-layout", "ids": [duct.id], "dx": 5, "dy": 0}))
+        run = {"enclosure_id": duct.enclosure_id, "part_id": duct.part_id, "x1": 60, "y1": 30, "x2": 160, "y2": 30}
+        perform(self.after, parse_edit({"kind": "draw-run", "what": "duct", **run}))
+        jobs = self.jobs(kind="remove-from-layout", ids=[other.id])
+        told = {(act, what.split()[0], bool(was), bool(now)) for act, what, was, _, now, _ in jobs}
+        self.assertLessEqual(
+            {("move", "duct", True, True), ("fit", "duct", False, True), ("remove", "duct", True, False)}, told
+        )
+        words = self.after_words()
+        self.assertIn("position plate", words)
+        self.assertIn("taken out", words)
+
+    def test_a_card_that_begins_at_another_address_is_told(self) -> None:
+        card = next(iter(self.after.cards.values()))
+        perform(
+            self.after,
+            parse_edit({"kind": "address-card", "device_id": card.device_id, "scheme": card.scheme, "start": "60.0"}),
+        )
+        self.assertIn(f"first address {card.start}, now 60.0", self.after_words())

@@ -49,6 +49,7 @@ class Shop:
     things: Counter[tuple[str, str]] = field(default_factory=Counter)
     strips: dict[str, list[str]] = field(default_factory=dict)
     places: Counter[tuple[str, str]] = field(default_factory=Counter)
+    runs: Counter[tuple[str, str]] = field(default_factory=Counter)
 
     @classmethod
     def building(cls, project: Project) -> Shop:
@@ -64,6 +65,11 @@ class Shop:
             shop.things[tag, part.number if part else ""] += 1
             if placing is not None:
                 shop.places[tag, f"{placing.surface} {placing.x:g}, {placing.y:g} mm"] += 1
+        for kind, table in (("rail", project.rails), ("duct", project.ducts)):
+            for run in table.values():
+                long = abs(run.x2 - run.x1) + abs(run.y2 - run.y1)
+                where = f"{long:g} mm long, {run.surface} {run.x1:g}, {run.y1:g} to {run.x2:g}, {run.y2:g} mm"
+                shop.runs[f"{kind} {project.parts[run.part_id].number}", where] += 1
         for strip in strips(project):
             order = shop.strips.setdefault(full_tag(project, strip), [])
             for row in strip_rows(project, strip.id):
@@ -78,7 +84,7 @@ class Shop:
         strips = {
             t.replace("new ", ""): [n.replace("new ", "") for n in order] for t, order in self.strips.items() if order
         }
-        return Counter(w.looks for w in self.wires), +self.things, strips, +self.places
+        return Counter(w.looks for w in self.wires), +self.things, strips, +self.places, +self.runs
 
     def find(self, job: Job, ends: list[str]) -> Wire:
         """Return the wire a job names, by its name and ends."""
@@ -88,6 +94,13 @@ class Shop:
         if not same:
             raise AssertionError(f"there is no wire {job.what} between {ends}: {job}")
         return same[0]
+
+    def lay(self, job: Job) -> None:
+        """Fit, move, exchange or remove a rail or duct."""
+        if job.start:
+            self.runs[job.what, job.start] -= 1
+        if job.now_to:
+            self.runs[job.what, job.now_to] += 1
 
     def clear(self, job: Job) -> None:
         """Take out and remove what goes, by the names it has."""
@@ -208,6 +221,10 @@ class RandomChanges(TestCase):
         # Wires that run in nothing are drawn and cannot be built yet; they have no place.
         jobs = [j for j in work_list(difference(before, after)) if j.place or j.act == "exchange" or not j.start]
         shop = Shop.building(before)
+        for job in jobs:
+            if job.what.startswith(("rail ", "duct ")):
+                shop.lay(job)
+        jobs = [j for j in jobs if not j.what.startswith(("rail ", "duct "))]
         for job in jobs:
             shop.clear(job)
         shop.arrange(jobs)

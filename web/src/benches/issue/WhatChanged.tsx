@@ -30,6 +30,8 @@ const KINDS = {
   terminal: 'Terminals',
   core: 'Cores',
   point: 'Points',
+  rail: 'Rails',
+  duct: 'Ducts',
   part: 'Parts',
   text: 'Texts',
   sheet: 'Sheets',
