@@ -18,12 +18,25 @@ from jolly_core.making import dossiers_from
 from jolly_core.model import Duct, Project, Rail, derived
 from jolly_core.plc import channel_address
 from jolly_core.reports import needs
-from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
+from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of, terminal_number
 from jolly_core.terminals import strip_rows, strips
 
 BEGIN = "the strip's begin"  # what the first terminal of a strip stands after
 # The kinds of things, in the order in which they are listed.
-KINDS = ("sheet", "device", "wire", "terminal", "core", "point", "rail", "duct", "part", "text")
+KINDS = (
+    "sheet",
+    "device",
+    "wire",
+    "terminal",
+    "accessory",
+    "bridge",
+    "core",
+    "point",
+    "rail",
+    "duct",
+    "part",
+    "text",
+)
 
 
 @dataclass(slots=True, frozen=True)
@@ -283,6 +296,28 @@ def _terminals_of(project: Project, strip_id: str) -> list[Sight]:
     return found
 
 
+def _accessories(project: Project, same: Same) -> Iterator[Sight]:
+    for strip in strips(project):
+        tag, before, unit = full_tag(project, strip), BEGIN, 0
+        for n, row in enumerate(strip_rows(project, strip.id)):
+            if row.unit:
+                before, unit = row.number, row.unit
+                continue
+            facts = {"part": row.part.number if row.part else "", "stands after": before}
+            key = row.item_id if same is NOTHING_ELSE else f"{same.device(strip.id)} {n}"
+            same_by = {"stands after": (unit,)}
+            yield Sight("accessory", key, f"{tag} {row.number}", facts, "", (strip.id,), tag, same_by)
+
+
+def _bridges(project: Project, same: Same) -> Iterator[Sight]:
+    for bridge in project.bridges.values():
+        tag = full_tag(project, project.devices[bridge.strip_id])
+        numbers = (terminal_number(project, bridge.strip_id, unit) for unit in bridge.units)
+        key = f"{same.device(bridge.strip_id)}:{bridge.units}"
+        facts = {"part": project.parts[bridge.part_id].number if bridge.part_id else ""}
+        yield Sight("bridge", key, f"{tag}:{' '.join(numbers)}", facts, "", (bridge.strip_id,), tag)
+
+
 def _cores(project: Project, same: Same) -> Iterator[Sight]:
     for cable in project.cables.values():
         tag = full_tag(project, project.devices[cable.device_id])
@@ -326,6 +361,8 @@ _SEEN: dict[str, Callable[[Project, Same], Iterator[Sight]]] = {
     "device": _devices,
     "wire": _wires,
     "terminal": _terminals,
+    "accessory": _accessories,
+    "bridge": _bridges,
     "core": _cores,
     "point": _points,
     "rail": _rails,

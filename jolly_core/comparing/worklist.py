@@ -60,7 +60,7 @@ def work_list(difference: Difference) -> list[Job]:
 def _jobs(change: Change) -> Iterator[Job]:
     if change.kind == "wire":
         yield from _of_wire(change)
-    elif change.kind in ("device", "terminal"):
+    elif change.kind in ("device", "terminal", "accessory", "bridge"):
         yield from _of_thing(change)
     elif change.kind in ("rail", "duct"):
         yield _of_run(change)
@@ -144,6 +144,10 @@ def _of_run(change: Change) -> Job:
     return Job(act, f"{change.kind} {change.sight.name}", old, "", new, change.sight.facts["part"], change.sight.place)
 
 
+def _what(thing: Sight) -> str:
+    return f"bridge {thing.name}" if thing.kind == "bridge" else thing.name
+
+
 def _stands(thing: Sight) -> str:
     """Return where a device or terminal stands, in words, "" for nowhere yet."""
     after = thing.facts.get("stands after", "")
@@ -151,22 +155,22 @@ def _stands(thing: Sight) -> str:
 
 
 def _to(change: Change) -> str:
-    """Return where a device or terminal is to stand."""
-    return f"after {change.stands_after}" if change.stands_after else change.sight.facts.get("position", "")
+    """Return where a device, terminal or accessory is to stand."""
+    return f"after {change.stands_after}" if change.stands_after else _stands(change.sight)
 
 
 def _of_thing(change: Change) -> Iterator[Job]:
     was, now = change.before, change.after
     if was is None and now is not None:
-        yield Job("fit", now.name, "", "", _to(change), now.facts["part"], now.place)
+        yield Job("fit", _what(now), "", "", _to(change), now.facts["part"], now.place)
     elif now is None and was is not None:
-        yield Job("remove", was.name, "", "", "", was.facts["part"], was.place)
+        yield Job("remove", _what(was), "", "", "", was.facts["part"], was.place)
     elif was is not None and now is not None:
         if {"position", "stands after"} & set(change.facts) and _stands(was) and _to(change):
             # Labels are exchanged last: until then things are called what they were.
-            yield Job("move", was.name, _stands(was), "", _to(change), now.facts["part"], now.place)
+            yield Job("move", _what(was), _stands(was), "", _to(change), now.facts["part"], now.place)
         if "part" in change.facts:
-            yield Job("exchange", now.name, was.facts["part"], "", now.facts["part"], now.facts["part"], now.place)
+            yield Job("exchange", _what(now), was.facts["part"], "", now.facts["part"], now.facts["part"], now.place)
         elif change.kind == "device" and _longer_or_shorter(was, now):  # a cable
             lengths = (f"{s.facts['length']} long" for s in (was, now))
             yield Job("exchange", now.name, next(lengths), "", next(lengths), now.facts["part"], now.place)

@@ -289,3 +289,24 @@ class Built(TestCase):
             parse_edit({"kind": "address-card", "device_id": card.device_id, "scheme": card.scheme, "start": "60.0"}),
         )
         self.assertIn(f"first address {card.start}, now 60.0", self.after_words())
+
+    def test_a_bridge_and_an_end_bracket_are_told_and_put_in(self) -> None:
+        strip = self.cable("=P1+KP2-XD1")
+        first, second = [r.unit for r in strip_rows(self.after, strip) if r.unit][:2]
+        bridge = {"kind": "bridge-terminals", "strip_id": strip, "units": [first, second]}
+        accessory = {
+            "kind": "add-strip-accessory",
+            "strip_id": strip,
+            "accessory": "end-bracket",
+            "at": f"u{second}",
+        }
+        for edit in (bridge, accessory):
+            perform(self.after, parse_edit(edit))
+        found = difference(self.before, self.after)
+        self.assertEqual(len(found.of("bridge")), 1)
+        self.assertEqual(len(found.of("accessory")), 1)
+        fitted = [(j.what.split()[0], j.now_to) for j in work_list(found) if j.act == "fit"]
+        self.assertIn(("bridge", ""), fitted)
+        self.assertIn(("=P1+KP2-XD1", "after 2"), fitted)
+        back = work_list(difference(self.after, self.before))
+        self.assertEqual({j.act for j in back if j.what.startswith("bridge")}, {"remove"})

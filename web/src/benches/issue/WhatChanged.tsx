@@ -28,6 +28,8 @@ const KINDS = {
   device: 'Devices',
   wire: 'Wires',
   terminal: 'Terminals',
+  accessory: 'Accessories',
+  bridge: 'Bridges',
   core: 'Cores',
   point: 'Points',
   rail: 'Rails',
