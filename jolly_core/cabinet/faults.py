@@ -47,9 +47,9 @@ def duct_outline(project: Project, duct_id: str) -> Outline:
     return Outline(x1 - half, y1, part.width_mm, y2 - y1, part.depth_mm)
 
 
-def rail_length(rail: Rail) -> float:
-    """Return the length of a rail, mm."""
-    return abs(rail.x2 - rail.x1) + abs(rail.y2 - rail.y1)
+def run_length(run: Rail | Duct) -> float:
+    """Return the length of a rail or duct, mm."""
+    return abs(run.x2 - run.x1) + abs(run.y2 - run.y1)
 
 
 def rail_load(project: Project, rail: Rail) -> float:
@@ -78,7 +78,7 @@ def _faults(project: Project, enclosure_id: str) -> list[Fault]:
         found += _ducts_on_ducts(project, enclosure, surface)
     found += _door_on_plate(project, enclosure)
     for rail in sorted((r for r in project.rails.values() if r.enclosure_id == enclosure.id), key=lambda r: r.id):
-        load, room = rail_load(project, rail), rail_length(rail)
+        load, room = rail_load(project, rail), run_length(rail)
         where = run_names(project, enclosure.id).get(rail.id, "")
         if load > room + 0.01:
             message = f"Rail {where} is over-full: {load:.0f} mm of devices on {room:.0f} mm."
@@ -197,7 +197,7 @@ def _cross(duct: Duct, other: Outline) -> bool:
 
 def rail_outline(rail: Rail) -> Outline:
     """Return the rectangle a rail takes."""
-    half, long = RAIL_WIDTH_MM / 2, rail_length(rail)
+    half, long = RAIL_WIDTH_MM / 2, run_length(rail)
     if rail_is_level(rail):
         return Outline(rail.x1, rail.y1 - half, long, RAIL_WIDTH_MM, RAIL_DEPTH_MM)
     return Outline(rail.x1 - half, rail.y1, RAIL_WIDTH_MM, long, RAIL_DEPTH_MM)

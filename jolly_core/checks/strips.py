@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
-from jolly_core.cabinet import placing_of, rail_length
+from jolly_core.cabinet import placing_of, run_length
 from jolly_core.cables import cored, one_core_area_mm2
 from jolly_core.circuits import labels_of
 from jolly_core.library import definition, terminal_kind
@@ -212,8 +212,8 @@ def strips_too_long(project: Project, strip: Device) -> Iterator[Snag]:
     placing = placing_of(project, strip.id)
     rail = project.rails.get(placing.rail_id) if placing else None
     width = strip_width_mm(project, strip.id)
-    if rail is not None and width > rail_length(rail) + 0.01:
-        message = f"{full_tag(project, strip)} is {width:g} mm long, and its rail {rail_length(rail):g} mm."
+    if rail is not None and width > run_length(rail) + 0.01:
+        message = f"{full_tag(project, strip)} is {width:g} mm long, and its rail {run_length(rail):g} mm."
         yield built("strip-long", "error", message, "terminals", strip.id, (), strip.id)
 
 

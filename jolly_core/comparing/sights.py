@@ -10,14 +10,14 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
-from jolly_core.cabinet import placing_of, routes_from
+from jolly_core.cabinet import placing_of, routes_from, run_length
 from jolly_core.cables import cable_cores, cable_length_m
 from jolly_core.harness import shown_in
 from jolly_core.library import definition
 from jolly_core.making import dossiers_from
 from jolly_core.model import Duct, Project, Rail, derived
 from jolly_core.plc import channel_address
-from jolly_core.reports import needs
+from jolly_core.reports import INCHES, needs
 from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of, terminal_number
 from jolly_core.terminals import strip_rows, strips
 
@@ -213,8 +213,9 @@ def wire_length(project: Project, mm: float) -> str:
 
 def cable_length(project: Project, metres: float) -> str:
     """Return how long a cable is, in metres or feet; "" while that is not known."""
+    unit, length = INCHES["m"]
     if project.settings.length_unit == "in":
-        return f"{metres / 0.3048:.2f} ft" if metres else ""
+        return f"{metres / length:.2f} {unit}" if metres else ""
     return f"{metres:g} m" if metres else ""
 
 
@@ -349,7 +350,7 @@ def _ducts(project: Project, same: Same) -> Iterator[Sight]:
 
 
 def _run(project: Project, same: Same, kind: str, run: Rail | Duct) -> Sight:
-    number, length = project.parts[run.part_id].number, round(abs(run.x2 - run.x1) + abs(run.y2 - run.y1), 1)
+    number, length = project.parts[run.part_id].number, round(run_length(run), 1)
     facts = {"part": number, "length": wire_length(project, length), "position": _lies(run)}
     inside = full_tag(project, project.devices[project.enclosures[run.enclosure_id].device_id])
     key = same.runs.get(run.id, run.id)

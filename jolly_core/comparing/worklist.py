@@ -6,8 +6,9 @@ landed anew and put in, and last labels are exchanged.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from hashlib import sha256
 
 from jolly_core.cables import NO_CORE
@@ -34,6 +35,7 @@ class Job:
         now_to: where it goes, what it is called then, or how long it is to be.
         kind: type of the wire, or number of the part.
         place: the panel, cable or harness it is in.
+        nth: how many jobs before it say the same, such as labels of two wires at one pin.
     """
 
     act: str
@@ -43,18 +45,25 @@ class Job:
     now_to: str
     kind: str
     place: str
+    nth: int = 0
 
     @property
     def key(self) -> str:
         """What names the job as long as it says the same."""
         words = (self.act, self.what, self.start, self.end, self.now_to, self.kind, self.place)
-        return sha256(repr(words).encode()).hexdigest()[:16]
+        return sha256(repr((*words, self.nth) if self.nth else words).encode()).hexdigest()[:16]
 
 
 def work_list(difference: Difference) -> list[Job]:
     """Return what is to be done, place by place."""
     jobs = [job for change in (*difference.changes, *difference.called) for job in _jobs(change)]
-    return sorted(jobs, key=lambda j: (natural(j.place), ACTS.index(j.act), natural(j.what), j.start, j.end))
+    jobs.sort(key=lambda j: (natural(j.place), ACTS.index(j.act), natural(j.what), j.start, j.end))
+    alike: Counter[Job] = Counter()
+    for n, job in enumerate(jobs):
+        if alike[job]:
+            jobs[n] = replace(job, nth=alike[job])
+        alike[job] += 1
+    return jobs
 
 
 def _jobs(change: Change) -> Iterator[Job]:

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from hashlib import sha256
 
-from jolly_core.cabinet import rail_length
+from jolly_core.cabinet import run_length
 from jolly_core.cables import number_of
 from jolly_core.model import Project, derived, listed
 from jolly_core.tagging import full_tag, natural
@@ -201,9 +201,9 @@ def stock_cuts(project: Project) -> list[StockCut]:
     """Return the rail and duct pieces to saw, by kind, part and length."""
     pieces: dict[tuple[str, str], list[float]] = defaultdict(list)
     for rail in project.rails.values():
-        pieces["rail", rail.part_id].append(round(rail_length(rail), 1))
+        pieces["rail", rail.part_id].append(round(run_length(rail), 1))
     for duct in project.ducts.values():
-        pieces["duct", duct.part_id].append(round(abs(duct.x2 - duct.x1) + abs(duct.y2 - duct.y1), 1))
+        pieces["duct", duct.part_id].append(round(run_length(duct), 1))
     rows = []
     for (kind, part_id), lengths in sorted(pieces.items()):
         part = project.parts[part_id]

@@ -12,6 +12,7 @@ from .needs import needs
 from .parts import positions
 from .recipes import MONEY, TESTS, WITHOUT_VALUE, Cooked, Group, check_recipe, cook, plain_recipe, recipe_called
 from .registry import (
+    INCHES,
     LIST,
     REPORTS,
     Build,
@@ -30,6 +31,7 @@ from .registry import (
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "INCHES",
     "where_drawn",
     "MONEY",
     "OF_SHEET",

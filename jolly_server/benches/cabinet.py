@@ -18,8 +18,8 @@ from jolly_core.cabinet import (
     layout_faults,
     placings_in,
     rail_is_level,
-    rail_length,
     rail_load,
+    run_length,
     size_of,
     solids,
     surface_for,
@@ -278,7 +278,7 @@ def _enclosure(project: Project, library: Library, enclosure: Enclosure, surface
     value["boxes"] = solids(project, enclosure)
     value["routes"] = [value for id, value in all_routes(project) if id in (enclosure.id, "")]
     value["rails"] = [
-        {"id": r.id, "level": rail_is_level(r), "length": rail_length(r), "load": round(rail_load(project, r), 1)}
+        {"id": r.id, "level": rail_is_level(r), "length": run_length(r), "load": round(rail_load(project, r), 1)}
         for r in project.rails.values()
         if r.enclosure_id == enclosure.id
     ]

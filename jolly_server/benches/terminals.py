@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing_extensions import TypedDict
 
-from jolly_core.cabinet import placing_of, rail_is_level, rail_length
+from jolly_core.cabinet import placing_of, rail_is_level, run_length
 from jolly_core.checks import Snag, strip_snags
 from jolly_core.circuits import consumers_on, potential_of
 from jolly_core.exchange import read_cells
@@ -307,7 +307,7 @@ def _line_of(project: Project, strip_id: str) -> StripLine:
         "spare": counted.spare,
         "waiting": counted.waiting,
         "width_mm": counted.length_mm,
-        "room_mm": rail_length(rail) if rail else 0.0,
+        "room_mm": run_length(rail) if rail else 0.0,
         "rail": full_tag(project, project.devices[enclosure.device_id]) if enclosure else "",
         "upright": rail is not None and not rail_is_level(rail),
         "snags": len(_open_snags(project, strip_id)),

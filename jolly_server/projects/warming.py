@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+from contextlib import suppress
 
 from django.conf import settings
 from django.db import connection
@@ -24,7 +25,9 @@ def warm() -> list[str]:
         The ids of those that were worked out; one that people change meanwhile is left to them.
     """
     done = []
-    for id in ProjectRow.objects.filter(state="open").order_by("-edited_at", "id").values_list("id", flat=True):
+    for id in (
+        ProjectRow.objects.filter(state=ProjectRow.State.OPEN).order_by("-edited_at", "id").values_list("id", flat=True)
+    ):
         if taken_bytes() > SHARE * settings.JOLLY.memory_mb * 1_000_000:
             break
         try:
@@ -32,6 +35,9 @@ def warm() -> list[str]:
                 done.append(id)
         except GoneError:  # deleted since
             continue
+    for id in reversed(done):  # when room is needed, what was edited longest ago goes first
+        with suppress(GoneError):
+            loaded(id)
     return done
 
 

@@ -203,6 +203,9 @@ class Built(TestCase):
         self.assertGreater(len(told), 4)
         self.assertEqual((Counter(o for o, _ in told), Counter(n for _, n in told)), (was - now, now - was))
         self.assertEqual(len(jobs) - len(told), 2, "the device and the terminal themselves")
+        self.assertLess(len(set(told)), len(told), "two wires of one number end at one pin")
+        keys = [job.key for job in work_list(difference(self.before, self.after))]
+        self.assertEqual(len(set(keys)), len(keys), "and each of their labels is ticked by itself")
 
     def test_what_other_things_are_called_is_told_of_those_alone(self) -> None:
         """A cable, a terminal where a core ends, a sheet with devices: each is called otherwise, and that is all."""

@@ -220,6 +220,7 @@ class RandomChanges(TestCase):
         before, after = changed(sequence)
         # Wires that run in nothing are drawn and cannot be built yet; they have no place.
         jobs = [j for j in work_list(difference(before, after)) if j.place or j.act == "exchange" or not j.start]
+        self.assertEqual(len({job.key for job in jobs}), len(jobs), "each job is ticked by itself")
         shop = Shop.building(before)
         for job in jobs:
             if job.what.startswith(("rail ", "duct ")):

@@ -26,6 +26,7 @@ class Warming(DemoCase):
 
     def test_the_one_edited_last_comes_first_and_its_lists_find_all_worked_out(self) -> None:
         self.assertEqual(warming.warm(), [KILN, *self.others])
+        self.assertEqual(list(store._loaded), [*reversed(self.others), KILN], "the first to go is the one edited first")
         project = loaded(KILN).project
         known = len(project.memo)
         with patch("jolly_core.making.dossiers._dossier", side_effect=AssertionError("worked out anew")):
