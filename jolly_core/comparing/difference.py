@@ -31,7 +31,7 @@ class Change:
         act: "re-landed" is a wire that kept one of its ends.
         before, after: it in the two states, None where it is not there.
         facts: the names of the facts that changed, of one that is in both.
-        stands_after: what a terminal that is new or moved stands after, as that is labelled before labels change.
+        stands_after: what a terminal or accessory that is new or moved stands after, by the label that has until then.
     """
 
     kind: str
@@ -122,6 +122,9 @@ def _changed(one: Sights, other: Sights, kind: str) -> list[Change]:
     moved, after = set[str](), dict[str, str]()
     if kind == "terminal":
         moved, after = _moved(one[kind], other[kind]), _labels_before(one[kind], other[kind])
+    elif kind == "accessory":
+        terminals = one["terminal"], other["terminal"]
+        after = {key: _label(*terminals, str(now.same_by["stands after"][0])) for key, now in other[kind].items()}
     for key, was in one[kind].items():
         now = other[kind].get(key)
         if now is was:
@@ -139,11 +142,18 @@ def _labels_before(one: dict[str, Sight], other: dict[str, Sight]) -> dict[str, 
     """Return for each terminal the label that the one it stands after bears: its earlier number, or that it is new."""
     found: dict[str, str] = {}
     strip, label = "", BEGIN
-    for key, now in other.items():
+    for key in other:
         mine = key.rpartition(":")[0]
         found[key] = label if mine == strip else BEGIN
-        strip, label = mine, one[key].facts["number"] if key in one else f"new {now.facts['number']}"
+        strip, label = mine, _label(one, other, key)
     return found
+
+
+def _label(one: dict[str, Sight], other: dict[str, Sight], key: str) -> str:
+    """Return how a terminal is labelled until labels are exchanged."""
+    if key in one:
+        return one[key].facts["number"]
+    return f"new {other[key].facts['number']}" if key in other else BEGIN
 
 
 def _moved(one: dict[str, Sight], other: dict[str, Sight]) -> set[str]:

@@ -306,7 +306,7 @@ def _accessories(project: Project, same: Same) -> Iterator[Sight]:
                 continue
             facts = {"part": row.part.number if row.part else "", "stands after": before}
             key = row.item_id if same is NOTHING_ELSE else f"{same.device(strip.id)} {n}"
-            same_by = {"stands after": (unit,)}
+            same_by = {"stands after": (f"{same.device(strip.id)}:{unit}",)}
             yield Sight("accessory", key, f"{tag} {row.number}", facts, "", (strip.id,), tag, same_by)
 
 

@@ -313,3 +313,9 @@ class Built(TestCase):
         self.assertIn(("=P1+KP2-XD1", "after 2"), fitted)
         back = work_list(difference(self.after, self.before))
         self.assertEqual({j.act for j in back if j.what.startswith("bridge")}, {"remove"})
+        last = [r.unit for r in strip_rows(self.after, strip) if r.unit][-1]
+        order = {"kind": "move-strip-items", "strip_id": strip, "keys": [f"u{last}"], "to": 0}
+        perform(self.after, parse_edit(order))
+        now_called = next(r.number for r in strip_rows(self.after, strip) if r.unit == second)
+        places = [j.now_to for j in work_list(difference(self.before, self.after)) if j.what.startswith("=P1+KP2-XD1 ")]
+        self.assertEqual((places, now_called), (["after 2"], "3"), "labels are exchanged last")

@@ -102,7 +102,7 @@ function OneJob({ job, by, tick }: { job: Job; by: string; tick: ((on: boolean) 
           />
         </td>
       )}
-      <td>{job.place}</td>
+      <td style={{ whiteSpace: 'nowrap' }}>{job.place}</td>
       <td>
         <b>{job.act}</b>
       </td>
