@@ -10,7 +10,10 @@ from bisect import bisect_left
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
 from math import hypot
+from typing import cast
 
+from numpy import float64, int32
+from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 from scipy.sparse.csgraph import dijkstra
 
@@ -20,8 +23,14 @@ from .pieces import Piece, Point, meetings
 from .ways import FAR, TURN_MM, Axis, Entry, Leg, Link, Way, apart, leaves, square
 
 _Place = tuple[int, float, int]  # piece and where along it; or -1, and a stop
+_Row = tuple[Sequence[float], Sequence[int]]  # how far all stops are from one, and the stop before each on its way
 FEW_STOPS = 1500  # so many are searched all at once
 ALIKE_MM = 0.05  # ways in whose lengths differ by less are as good as each other
+
+
+def _row_of(far: NDArray[float64], before: NDArray[int32]) -> _Row:
+    """Return a row of the search as something read by index: a list of so many stops costs more than the search."""
+    return cast("_Row", (far.data, before.data))
 
 
 class Network:
@@ -44,7 +53,7 @@ class Network:
         self._marks = [sorted({round(m, 6) for m in marks}) for marks in self._marks]
         self._number()
         self._connect(gaps, joined)
-        self._rows: dict[int, tuple[list[float], list[int]]] = {}
+        self._rows: dict[int, _Row] = {}
         self._sort()
         # No way is shorter than the square distance, where all is level and upright and no crossing is a short cut.
         self._plain = not self.links and not self._slanted
@@ -229,15 +238,15 @@ class Network:
 
     def _bounds(self, starts: Sequence[Entry], ends: Sequence[Entry]) -> list[tuple[float, float, int, int]]:
         """Return each pair of ways in with the least its way can be and its length outside lanes, the least first."""
+        plain = self._plain
+        at = [(m, end.distance, *end.point) for m, end in enumerate(ends)]
         found = []
         for n, start in enumerate(starts):
             x, y = start.point
-            for m, end in enumerate(ends):
-                free = bound = start.distance + end.distance
-                if self._plain:
-                    ex, ey = end.point
-                    bound += abs(ex - x) + abs(ey - y)
-                found.append((bound, free, n, m))
+            out = start.distance
+            for m, distance, ex, ey in at:
+                free = out + distance
+                found.append((free + abs(ex - x) + abs(ey - y) if plain else free, free, n, m))
         found.sort()
         return found
 
@@ -265,7 +274,7 @@ class Network:
             found.append((first + place - 1, entry.along - marks[place - 1]))
         return found
 
-    def _row(self, stop: int) -> tuple[list[float], list[int]]:
+    def _row(self, stop: int) -> _Row:
         """Return how far all stops are from one, and for each the stop before it on its way."""
         known = self._rows.get(stop)
         if known is None:
@@ -275,11 +284,11 @@ class Network:
                 known = lengths, [-1] * len(self.stops)
             elif len(self.stops) <= FEW_STOPS:
                 far, before = dijkstra(self._matrix, directed=False, return_predecessors=True)
-                self._rows = dict(enumerate(zip(far.tolist(), before.tolist(), strict=True)))
+                self._rows = {n: _row_of(far[n], before[n]) for n in range(len(self.stops))}
                 return self._rows[stop]
             else:
                 far, before = dijkstra(self._matrix, directed=False, indices=stop, return_predecessors=True)
-                known = far.tolist(), before.tolist()
+                known = _row_of(far, before)
             self._rows[stop] = known
         return known
 
