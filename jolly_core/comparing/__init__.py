@@ -2,7 +2,8 @@
 
 from .difference import Change, Difference, SheetChange, difference, drawing_change
 from .sheetchanges import changed_sheets
-from .sights import KINDS, Same, Sight, Sights, same_things, sights
+from .sights import sights
+from .thing import KINDS, Same, Sight, Sights, same_things
 from .worklist import Job, work_list
 
 __all__ = [

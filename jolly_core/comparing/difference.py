@@ -13,8 +13,9 @@ from jolly_core.scenes import Item, Text
 from jolly_core.scenes.primitives import Box
 from jolly_core.tagging import natural
 
-from .sights import BEGIN, KINDS, Same, Sight, Sights, same_things
+from .builtsights import BEGIN
 from .states import State, both_states, drawing
+from .thing import KINDS, Same, Sight, Sights, same_things
 
 Act = Literal["added", "taken out", "changed", "re-landed"]
 # Items of a drawing that say where and in which state it is, and not what is on it.
@@ -58,7 +59,7 @@ class Change:
         if self.act == "re-landed":
             was, now = (f"{s.facts['from']} to {s.facts['to']}" for s in (self.before, self.after))
             return f"wire {self.sight.name} re-landed: {was}, now {now}"
-        each = [f"{f} {self.before.facts[f] or 'none'}, now {self.after.facts[f] or 'none'}" for f in self.facts]
+        each = [f"{f} {self.before.fact(f) or 'none'}, now {self.after.fact(f) or 'none'}" for f in self.facts]
         return f"{self.kind} {self.before.name}: {'; '.join(each)}"
 
 
@@ -180,7 +181,7 @@ def _moved(one: dict[str, Sight], other: dict[str, Sight]) -> set[str]:
 
 def _own(was: Sight, now: Sight, moved: bool = False) -> tuple[str, ...]:
     """Return the facts that differ and are the thing's own: what is called otherwise and is the same is not."""
-    differ = [name for name in was.facts if was.facts[name] != now.facts[name]]
+    differ = [name for name in {**was.facts, **now.facts} if was.fact(name) != now.fact(name)]
     same = {name for name, by in was.same_by.items() if now.same_by.get(name) == by}
     same |= {*_NAMES.get(was.kind, ())} - ({"stands after"} if moved else set())
     return tuple(name for name in differ if name not in same)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from jolly_core.model import Project, Sheet, to_record
 
 from .difference import drawn_changes
-from .sights import same_things
+from .thing import same_things
 
 # What of a sheet's record is on paper, beside what is drawn on it.
 PRINTED = ("number", "title", "subtitle", "size", "frame", "fields", "kind", "report", "device_id", "enclosure_id")

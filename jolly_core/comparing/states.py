@@ -11,7 +11,8 @@ from jolly_core.scenes import Item, made, page_scene, sheet_look, sheet_scene
 from jolly_core.wiring import wire_numbers
 
 from .concern import sheets_concerned
-from .sights import KINDS, NOTHING_ELSE, Same, Sights, sights
+from .sights import sights
+from .thing import KINDS, NOTHING_ELSE, Same, Sights
 
 APART = 4  # states of which more than one record in so many differs are worked out each by itself
 SHOWN = ("device", "terminal")  # of which drawings show what is worked out from much else

@@ -16,7 +16,7 @@ from jolly_core.making import end_label
 from jolly_core.tagging import natural
 
 from .difference import Change, Difference
-from .sights import Sight
+from .thing import Sight
 
 # What is done, in the order in which it is.
 OPEN = "open"  # what a wire runs in that runs in nothing yet
@@ -71,8 +71,9 @@ def _jobs(change: Change) -> Iterator[Job]:
         yield from _of_wire(change)
     elif change.kind in ("device", "terminal", "accessory", "bridge"):
         yield from _of_thing(change)
-    elif change.kind in ("rail", "duct"):
-        yield _of_run(change)
+    elif change.kind in ("rail", "duct", "fitting") or "length" in change.facts:
+        yield from _of_run(change)
+    yield from _in_variants(change)
 
 
 def _of_wire(change: Change) -> Iterator[Job]:
@@ -84,12 +85,15 @@ def _of_wire(change: Change) -> Iterator[Job]:
         if _run(now) != OPEN:
             yield _put_in(now)
         return
-    if was is None or now is None or was.facts["type"] != now.facts["type"] or _longer_or_shorter(was, now):
+    if was is None or now is None or _type(was) != _type(now) or _longer_or_shorter(was, now):
         if was is not None:
             yield Job("take out", was.name, *_ends(was), "", was.facts["type"], was.place)
         if now is not None:
             yield _put_in(now)
         return
+    if "led through" in change.facts:
+        through = now.facts["led through"]
+        yield Job("move", now.name, *_ends(now), f"through {through}" if through else "the shortest way", "", now.place)
     if change.act == "re-landed":
         kept, old, new = _moved(was, now)
         yield Job("re-land", was.name, kept, old, new, now.facts["type"], now.place)
@@ -97,10 +101,19 @@ def _of_wire(change: Change) -> Iterator[Job]:
         for pin in _ends(now):
             old, new = (core if core == NO_CORE else f"core {core}" for core in map(_core, (was, now)))
             yield Job("re-land", now.name, pin, old, new, now.facts["type"], now.place)
+    for fact, alone in (("twisted", "untwisted"), ("shield", "in no shield")):
+        if was.facts[fact] != now.facts[fact]:
+            old, new = (f"{fact} {wire.facts[fact]}" if wire.facts[fact] else alone for wire in (was, now))
+            yield Job("move", now.name, *_ends(now), f"{new}, was {old}", now.facts["type"], now.place)
     if was.facts["number"] != now.facts["number"]:
         yield Job("relabel", was.name, *_ends(now), now.facts["number"], now.facts["type"], now.place)
     elif _run(now).partition(" ")[0] in LABELLED:
         yield from _labels_of(was, now)
+
+
+def _type(wire: Sight) -> tuple[str, ...]:
+    """Return what a wire is made of; of one that runs in nothing yet only what it is called."""
+    return tuple(wire.facts[name] for name in ("type", "colour", "size"))
 
 
 def _labels_of(was: Sight, now: Sight) -> Iterator[Job]:
@@ -143,14 +156,46 @@ def _moved(was: Sight, now: Sight) -> tuple[str, str, str]:
     return _ends(now)[there], _ends(was)[1 - here], _ends(now)[1 - there]
 
 
-def _of_run(change: Change) -> Job:
-    """Return what is to be done of a rail or duct; what is to have another length is cut anew."""
-    was, now = change.before, change.after
-    old, new = (f"{run.facts['length']} long, {run.facts['position']}" if run else "" for run in (was, now))
+def _of_run(change: Change) -> Iterator[Job]:
+    """Yield what is to be done of a rail, duct, segment or fitting; what is to have another length is cut anew."""
+    was, now, sight = change.before, change.after, change.sight
+    if {*change.facts} == {"variants"}:
+        return
+    old, new = (", ".join(_measures(thing)) if thing else "" for thing in (was, now))
     act = "fit" if was is None else "remove" if now is None else "exchange"
-    if act == "exchange" and change.facts == ("position",):
+    if act == "exchange" and (change.kind == "segment" or not {"part", "length"} & {*change.facts}):
         act = "move"
-    return Job(act, f"{change.kind} {change.sight.name}", old, "", new, change.sight.facts["part"], change.sight.place)
+    name = sight.name if change.kind == "fitting" else f"{change.kind} {sight.name}"
+    yield Job(act, name, old, "", new, sight.facts.get("part", ""), sight.place)
+
+
+def _measures(thing: Sight) -> Iterator[str]:
+    """Yield the part of a fitting, how long a thing is, and where it lies, as far as that is known."""
+    if thing.kind == "fitting" and thing.facts["part"] not in thing.name:
+        yield thing.facts["part"]
+    if thing.facts["length"]:
+        yield f"{thing.facts['length']} long"
+    if thing.facts.get("position"):
+        yield thing.facts["position"]
+
+
+def _in_variants(change: Change) -> Iterator[Job]:
+    """Yield what comes into a variant of a harness, or out of one, that stays in another."""
+    was, now = change.before, change.after
+    if was is None or now is None or "variants" not in change.facts or change.kind == "segment":
+        return
+    acts = ("take out", "put in") if change.kind == "wire" else ("remove", "fit")
+    for act, thing, other in ((acts[0], was, now), (acts[1], now, was)):
+        ends = _ends(thing) if change.kind == "wire" else ("", "")
+        kind = thing.facts["type" if change.kind == "wire" else "part"]
+        for place in thing.same_by["variants"]:
+            if place not in other.same_by["variants"]:
+                yield Job(act, thing.name, *ends, "", kind, str(place))
+
+
+def _turned(terminal: Sight) -> str:
+    pin = terminal.facts["panel side"]
+    return f"{pin} pin on panel side" if pin else "as its wires come"
 
 
 def _what(thing: Sight) -> str:
@@ -178,6 +223,12 @@ def _of_thing(change: Change) -> Iterator[Job]:
         if {"position", "stands after"} & set(change.facts) and _stands(was) and _to(change):
             # Labels are exchanged last: until then things are called what they were.
             yield Job("move", _what(was), _stands(was), "", _to(change), now.facts["part"], now.place)
+        if "shield landed" in change.facts:
+            old, new = (thing.facts["shield landed"] or "nowhere" for thing in (was, now))
+            yield Job("re-land", f"shield of {was.name}", old, "", new, now.facts["part"], now.place)
+        if "panel side" in change.facts:
+            old, new = (_turned(thing) for thing in (was, now))
+            yield Job("move", _what(was), old, "", new, now.facts["part"], now.place)
         if "part" in change.facts:
             yield Job("exchange", _what(now), was.facts["part"], "", now.facts["part"], now.facts["part"], now.place)
         elif change.kind == "device" and _longer_or_shorter(was, now):  # a cable

@@ -28,9 +28,11 @@ from .registry import (
     report,
     run_report,
 )
+from .sheets import FACTS
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "FACTS",
     "INCHES",
     "where_drawn",
     "MONEY",

@@ -12,7 +12,8 @@ from unittest.mock import patch
 
 from jolly_core.comparing import difference, states
 from jolly_core.comparing.concern import sheets_concerned
-from jolly_core.comparing.sights import NOTHING_ELSE, sights
+from jolly_core.comparing.sights import sights
+from jolly_core.comparing.thing import NOTHING_ELSE
 from jolly_core.exchange import read_project
 from jolly_core.model import KINDS, AddOn, Change, ChangeSet, CoreError, Project, copied, kind_of
 from jolly_core.scenes import made

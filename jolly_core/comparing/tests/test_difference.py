@@ -95,8 +95,9 @@ class States(TestCase):
         made = self.bench.new("add-wire-type", name="Thick", colour="BK", cross_section_mm2=2.5, category="signal")
         wire = next(w.id for w in self.bench.project.wires.values())
         self.bench.do("set-wire-type", ids=[wire], wire_type_id=made)
-        (change,) = self.changed().changes
-        self.assertEqual((change.act, change.facts), ("changed", ("type",)))
+        change, added = self.changed().changes
+        self.assertEqual((change.act, change.facts), ("changed", ("type", "colour", "size")))
+        self.assertEqual(added.words, "wire type Thick added")
         self.assertEqual([(j.act, j.kind) for j in work_list(self.changed())][-1], ("put in", "Thick"))
 
     def test_a_wire_that_comes_out_is_told_from_others_of_its_number_by_its_ends(self) -> None:

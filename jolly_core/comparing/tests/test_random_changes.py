@@ -15,7 +15,7 @@ from pydantic import ValidationError
 
 from jolly_core.cabinet import placing_of
 from jolly_core.comparing import Job, difference, work_list
-from jolly_core.comparing.sights import BEGIN
+from jolly_core.comparing.builtsights import BEGIN
 from jolly_core.comparing.states import drawing
 from jolly_core.comparing.worklist import ACTS as JOB_ORDER
 from jolly_core.edits.tests.test_random_building import ACTS, Act, Base, acts, few, mm, one, pick
@@ -98,9 +98,9 @@ class Shop:
     def lay(self, job: Job) -> None:
         """Fit, move, exchange or remove a rail or duct."""
         if job.start:
-            self.runs[job.what, job.start] -= 1
+            self.runs[job.what, _where(job.start)] -= 1
         if job.now_to:
-            self.runs[job.what, job.now_to] += 1
+            self.runs[job.what, _where(job.now_to)] += 1
 
     def clear(self, job: Job) -> None:
         """Take out and remove what goes, by the names it has."""
@@ -135,8 +135,8 @@ class Shop:
         for job in (j for j in jobs if j.act in ("move", "fit") and j.now_to):
             if not job.now_to.startswith("after "):
                 if job.start:
-                    self.places[job.what, job.start.partition(" in ")[0]] -= 1
-                self.places[job.what, job.now_to.partition(" in ")[0]] += 1
+                    self.places[job.what, _where(job.start)] -= 1
+                self.places[job.what, _where(job.now_to)] += 1
                 continue
             tag, _, number = job.what.rpartition(":")
             if job.act == "fit":
@@ -178,6 +178,11 @@ class Shop:
         elif job.act == "relabel" and job.start:
             wire = next(w for w in self.wires if job.start in w.labels)
             wire.labels[wire.labels.index(job.start)] = job.now_to
+
+
+def _where(words: str) -> str:
+    """Return where a thing stands in its enclosure, without in which and on which rail."""
+    return words.partition(" in ")[0].partition(" on ")[0]
 
 
 def _rename(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
