@@ -1,6 +1,7 @@
 """Files as answers: their type, and a name that any system takes."""
 
 from django.http import HttpResponse
+from django.utils.http import content_disposition_header
 
 TYPES = {
     "csv": "text/csv; charset=utf-8",
@@ -14,6 +15,15 @@ TYPES = {
 def file_answer(content: bytes, type: str, name: str) -> HttpResponse:
     """Return a file to be downloaded under a name."""
     response = HttpResponse(content, content_type=type)
-    safe = "".join(c if c.isalnum() or c in "-._" else "-" for c in name)
-    response.headers["Content-Disposition"] = f'attachment; filename="{safe}"'
+    response.headers["Content-Disposition"] = str(content_disposition_header(True, plain_name(name)))
     return response
+
+
+def plain_name(name: str) -> str:
+    """Return a file's name without what some system does not take."""
+    return "".join(c if c.isalnum() or c in "-._" else "-" for c in name)
+
+
+def pack_zip_name(number: str, revision: str, pack: str) -> str:
+    """Return what the zip of a pack of a project is called, before it is made plain."""
+    return f"{number}-{revision}-{pack}.zip"

@@ -20,7 +20,7 @@ from jolly_server.projects.recordshapes import PackRecord
 from jolly_server.projects.store import loaded
 
 from .addresses import address_of
-from .files import TYPES, file_answer
+from .files import TYPES, file_answer, pack_zip_name
 from .revisions import READING, changed_since, last_file, present
 from .runs import Run, cancel_run, ready, run_of, runs, start_run, zip_of
 
@@ -182,8 +182,8 @@ def pack_zip(request: HttpRequest, project_id: str, run_id: str) -> HttpResponse
     role_in(request, project_id)
     run = run_of(project_id, run_id)
     content = zip_of(project_id, run_id)
-    held = loaded(project_id)
-    return file_answer(content, TYPES["zip"], f"{held.project.settings.number}-{run.revision}-{run.name}.zip")
+    number = loaded(project_id).project.settings.number
+    return file_answer(content, TYPES["zip"], pack_zip_name(number, run.revision, run.name))
 
 
 @router.get("/{project_id}/issue-check", response=list[FindingValue])

@@ -6,6 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import OperationalError
 
 from jolly_core.model import CoreError, Project
 
@@ -22,6 +23,10 @@ class ProjectCommand(BaseCommand):
             return super().execute(*args, **options)
         except CoreError as error:
             raise CommandError(error.message) from error
+        except OperationalError as error:
+            if not str(error).startswith("no such table"):
+                raise
+            raise CommandError("There are no projects here yet: run ./start once, or set JOLLY_SPOOL_DATA.") from error
         except OSError as error:
             raise CommandError(f"{error.filename}: {error.strerror}") from error
 

@@ -318,6 +318,9 @@ class Command(IssueCase):
             out = Path(folder) / "pack.zip"
             call_command("issue_pack", "PM-0417", pack="For the customer", out=out, stderr=said)
             names = zipfile.ZipFile(out).namelist()
+            call_command("issue_pack", "PM-0417", pack="For the customer", out=Path(folder), stderr=said)
+            named = zipfile.ZipFile(Path(folder) / "PM-0417-B-For-the-customer.zip").namelist()
+        self.assertEqual(named, names)
         wanted = ["00-contents.pdf", "PM-0417-Kiln-2-B-set.pdf", "PM-0417-Kiln-2-B-Order-whole-panel.xlsx"]
         self.assertEqual(names, wanted)
         self.assertIn("PM-0417-Kiln-2-B-Order-whole-panel.xlsx: Order, whole panel, 90 rows", said.getvalue())

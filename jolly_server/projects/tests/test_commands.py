@@ -7,8 +7,10 @@ import json
 import tempfile
 from pathlib import Path
 from typing import Any
+from unittest.mock import patch
 
 from django.core.management import CommandError, call_command, get_commands, load_command_class
+from django.db import OperationalError
 
 from jolly_core.edits import EDITS
 from jolly_core.exchange import write_project
@@ -128,3 +130,12 @@ class Commands(DemoCase):
         ):
             with self.subTest(words), self.assertRaisesRegex(CommandError, words):
                 self.run_command(*args)
+
+    def test_before_the_first_start_it_says_what_to_do(self) -> None:
+        for fault, raised, words in (
+            ("no such table: projects", CommandError, "run ./start once"),
+            ("disk I/O error", OperationalError, "disk"),
+        ):
+            store = patch("jolly_server.projects.command.loaded", side_effect=OperationalError(fault))
+            with store, self.assertRaisesRegex(raised, words):
+                self.run_command("report", KILN, "wires")

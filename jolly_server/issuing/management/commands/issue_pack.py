@@ -9,6 +9,7 @@ from django.core.management.base import CommandParser
 from jolly_core.edits import stale_parts
 from jolly_core.exchange import EVERYTHING, everything_pack, pack_files, written, zipped
 from jolly_core.model import Pack, Project, RuleError
+from jolly_server.issuing.files import pack_zip_name, plain_name
 from jolly_server.issuing.revisions import last_frozen
 from jolly_server.issuing.worker import suspicions
 from jolly_server.library.services import StoredLibrary
@@ -16,7 +17,7 @@ from jolly_server.projects.command import ProjectCommand
 
 
 class Command(ProjectCommand):
-    """issue_pack PROJECT [--pack NAME] --out FILE"""
+    """issue_pack PROJECT [--pack NAME] [--out FILE]"""
 
     help = "Write a pack of a project in one zip: one of its packs by name, or everything there is of it."
 
@@ -24,7 +25,9 @@ class Command(ProjectCommand):
         """Declare project and output."""
         self.add_project(parser)
         parser.add_argument("--pack", default=EVERYTHING, help=f"name of a pack of the project (default: {EVERYTHING})")
-        parser.add_argument("--out", type=Path, required=True, help="zip file to write")
+        parser.add_argument(
+            "--out", type=Path, help="zip file to write, or the folder for it (default: the folder here)"
+        )
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Write the pack, and say what is in it and what looks wrong."""
@@ -32,7 +35,7 @@ class Command(ProjectCommand):
         pack = pack_named(project, options["pack"])
         fonts = settings.JOLLY.fonts
         files = pack_files(project, fonts, pack)
-        self.give(zipped(files), options["out"])
+        self.give(zipped(files), _path(project, pack, options["out"]))
         for file in written(project, pack, fonts, files):
             count = f", {file.pages} pages" if file.pages else f", {file.rows} rows" if file.rows else ""
             self.stderr.write(f"  {file.name}: {file.words}{count}")
@@ -40,6 +43,14 @@ class Command(ProjectCommand):
         frozen = last_frozen(self.project_id(options["project"]), project)
         for finding in suspicions(project, pack, fonts, stale, frozen):
             self.stderr.write(f"{finding.weight}: {finding.sentence}")
+
+
+def _path(project: Project, pack: Pack, out: Path | None) -> Path:
+    """Return the zip file to write; in a folder it is called as it is when it is taken from the browser."""
+    if out is not None and not out.is_dir():
+        return out
+    s = project.settings
+    return (out or Path()) / plain_name(pack_zip_name(s.number, s.revision, pack.name))
 
 
 def pack_named(project: Project, name: str) -> Pack:

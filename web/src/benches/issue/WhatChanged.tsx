@@ -34,9 +34,15 @@ const KINDS = {
   point: 'Points',
   rail: 'Rails',
   duct: 'Ducts',
+  harness: 'Harnesses',
+  segment: 'Segments',
+  fitting: 'Fittings',
+  'wire type': 'Wire types',
   part: 'Parts',
   text: 'Texts',
   sheet: 'Sheets',
+  place: 'Places',
+  project: 'Project',
 } as const
 
 /** What is compared: two states by name, or the present with a file that somebody gives. */
