@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from jolly_core.model import Project, Sheet, to_record
+from jolly_core.model import Project, Sheet
+from jolly_core.scenes import frame_look
 
 from .difference import drawn_changes
 from .thing import same_things
 
-# What of a sheet's record is on paper, beside what is drawn on it.
-PRINTED = ("number", "title", "subtitle", "size", "frame", "fields", "kind", "report", "device_id", "enclosure_id")
 # Sheets that say which revision the whole project has, so that they change with every one.
 ALWAYS = ("cover", "contents")
 
@@ -16,8 +15,8 @@ ALWAYS = ("cover", "contents")
 def changed_sheets(before: Project | None, after: Project) -> list[str]:
     """Return the ids of the sheets that changed since an earlier state, in order; all when there is none.
 
-    A sheet has changed when what is painted on it has, or what its title block says of it. When any has, so have the
-    cover and the contents.
+    A sheet has changed when what is painted on it has, its title block with it; but not what that says of the state of
+    issue, which is other each time. When any has changed, so have the cover and the contents.
     """
     sheets = after.sheets_in_order()
     if before is None:
@@ -35,11 +34,4 @@ def changed_sheets(before: Project | None, after: Project) -> list[str]:
 
 
 def _printed(project: Project, sheet: Sheet) -> tuple[object, ...]:
-    record = to_record(sheet)
-    places = (_code(project, "function", sheet.function_id), _code(project, "location", sheet.location_id))
-    return (*(record[name] for name in PRINTED), *places)
-
-
-def _code(project: Project, kind: str, id: str) -> str:
-    place = project.tables[kind].get(id)
-    return str(place.code) if place is not None else ""
+    return sheet.number, sheet.title, frame_look(project, sheet)

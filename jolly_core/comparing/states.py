@@ -115,5 +115,5 @@ def _drawings(project: Project, ids: set[str]) -> dict[str, Drawing]:
 
 
 def drawing(project: Project, id: str) -> Drawing:
-    """Return the items of a sheet as it is drawn, or of the first leaf of one that is made from the project."""
+    """Return the items of a sheet as it is drawn, or of all leaves of one that is made from the project."""
     return (page_scene(project, id) if made(project, id) else sheet_scene(project, id)).items

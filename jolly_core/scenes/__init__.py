@@ -8,6 +8,7 @@ from .board import board_places
 from .cabinet import MARGIN_MM, door_back_scene, surface_scene
 from .cableface import cable_scene
 from .clipface import clip_scene
+from .frames import frame_look
 from .graphics import art_of, drawn, kept
 from .layoutleaves import surface_leaves
 from .lettering import fit, lay
@@ -66,6 +67,7 @@ __all__ = [
     "cable_scene",
     "drawn",
     "fit",
+    "frame_look",
     "kept",
     "BLOCKS",
     "PREFIX",

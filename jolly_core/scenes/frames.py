@@ -2,15 +2,27 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from jolly_core.drawing import FRAME_MM, GRID_MM, ladder_lines, size_mm
 from jolly_core.library import block_of
 from jolly_core.model import Project, Revision, Sheet
 from jolly_core.tagging import revisions
 
 from .lettering import fit
-from .primitives import Item, Line, Prim, Rect, text
+from .primitives import Image, Item, Line, Prim, Rect, text
 from .titleblocks import block_prims
 
+# What of a sheet is seen in its frame, by how that is divided.
+_DIVIDED = {
+    "ladder": ("first_line", "line_count", "line_top", "line_spacing", "rail_left", "ladders", "ladder_pitch"),
+    "zones": ("columns", "rows"),
+}
+# Fields that say how far the project is issued and how many sheets there are, and nothing of a sheet itself.
+ISSUING = (
+    *("revision", "project revision", "issued on", "drawn by", "drawn on", "checked by", "checked on"),
+    *("n", "count", "next", "previous"),
+)
 MOST_REVISIONS = 2  # for which there is room below a frame
 REVISION_MM = 2.0
 
@@ -47,6 +59,20 @@ def revision_words(revision: Revision) -> str:
     people = (("drawn", revision.drawn_by), ("checked", revision.checked_by), ("released", revision.released_by))
     said = [f"{act} {name}" for act, name in people if name]
     return "   ".join(t for t in (f"Rev {revision.index}", revision.issued_on, revision.text, *said) if t)
+
+
+def frame_facts(sheet: Sheet) -> tuple[object, ...]:
+    """Return what of a sheet is seen in the numbers of its lines or zones."""
+    return sheet.frame, *(getattr(sheet, name) for name in _DIVIDED.get(sheet.frame, ()))
+
+
+def frame_look(project: Project, sheet: Sheet) -> tuple[object, ...]:
+    """Return what is seen of a sheet's frame and title block, but for what says how far the project is issued."""
+    pattern = block_of(project, sheet)
+    prims = block_prims(project, sheet, pattern, 0.0, 0.0, dict.fromkeys(ISSUING, ""))
+    pictures = {p.id: p.data for p in pattern.pictures}
+    seen = (replace(p, picture=pictures[p.picture]) if isinstance(p, Image) else p for p in prims)
+    return size_mm(sheet), frame_facts(sheet), tuple(seen)
 
 
 def _ladder(sheet: Sheet) -> list[Prim]:

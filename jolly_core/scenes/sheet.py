@@ -11,7 +11,7 @@ from jolly_core.wiring import Group, dots, group_at, point_of, sheet_groups, wir
 from .bands import band_item
 from .continuations import continuation_item
 from .figures import figure_item
-from .frames import frame_item
+from .frames import frame_facts, frame_item
 from .movables import Stroke, room_of, settle_texts
 from .primitives import Dot, Facts, Item, Prim, Scene, Strand, text, text_at
 from .rows import row_lines
@@ -49,7 +49,8 @@ def sheet_look(project: Project, sheet_id: str) -> int:
     """
     sheet = project.get("sheet", sheet_id)
     items, strokes = _sketch(project, sheet)
-    about = (size_mm(sheet), room_of(project, sheet)[1], project.settings.standard)
+    # Texts stand clear of the numbers of the frame.
+    about = (size_mm(sheet), room_of(project, sheet)[1], project.settings.standard, frame_facts(sheet))
     shown = [
         (i.id, i.kind, i.at, i.box, tuple(i.prims), tuple(i.facts.get("texts", {}).items()))
         for i in items.values()

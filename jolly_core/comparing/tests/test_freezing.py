@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.comparing import changed_sheets, drawing_change
 from jolly_core.edits.revisions import next_index
+from jolly_core.edits.tests.test_titling import picture
 from jolly_core.exchange import read_project, write_project
-from jolly_core.model import Project, RuleError
+from jolly_core.model import ChangeSet, Picture, Project, RuleError, TitleBlock, TitleCell
 from jolly_core.scenes import Text, sheet_scene
 from jolly_core.tagging import filled, index_of, revisions
 from jolly_core.testing import Workbench
@@ -61,6 +63,40 @@ class Freezing(TestCase):
         self.assertEqual(changed_sheets(frozen, self.bench.project), [])
         self.bench.do("change-sheet", sheet_id=self.other, title="Fans")
         self.assertEqual(changed_sheets(frozen, self.bench.project), [self.other, self.cover])
+
+    def test_what_every_title_block_says_is_on_every_sheet_but_not_how_far_it_is_issued(self) -> None:
+        self.freeze("A")
+        frozen = again(self.bench.project)
+        self.bench.do("change-settings", checked_by="J. Brand", checked_on="2026-11-28", drawn_by="V. Noor")
+        self.assertEqual(changed_sheets(frozen, self.bench.project), [self.cover], "that says who they are")
+        self.bench.do("change-settings", name="Kiln of the lower house")
+        self.assertEqual(len(changed_sheets(frozen, self.bench.project)), len(self.bench.project.sheets))
+
+    def test_lines_that_move_are_on_paper(self) -> None:
+        self.bench.do("delete-selection", ids=[self.lamp])
+        self.freeze("A")
+        frozen = again(self.bench.project)
+        self.bench.do("change-sheet", sheet_id=self.bench.sheet, line_spacing=12)
+        self.assertEqual(changed_sheets(frozen, self.bench.project), [self.bench.sheet, self.cover])
+        frozen = again(self.bench.project)
+        self.bench.do("change-sheet", sheet_id=self.other, columns=10)
+        self.assertEqual(changed_sheets(frozen, self.bench.project), [self.other, self.cover])
+
+    def test_a_title_block_with_another_picture_is_other_on_its_sheets(self) -> None:
+        project = self.bench.project
+        block, cell = TitleBlock("b", "House", 100, 30), TitleCell("c", "b", 0, 0, 50, 30, picture_id="p")
+        mark = Picture("p", "Mark", "image/png", 8, 4, picture(8, 4))
+        changes = ChangeSet()
+        for kind, record in (("picture", mark), ("title_block", block), ("title_cell", cell)):
+            changes.record(kind, record.id, None, record)
+        project.apply(changes)
+        self.bench.do("change-sheet", sheet_id=self.other, title_block_id="b")
+        self.freeze("A")
+        frozen = again(project)
+        changes = ChangeSet()
+        changes.record("picture", "p", mark, replace(mark, data=picture(16, 8)))
+        project.apply(changes)
+        self.assertEqual(changed_sheets(frozen, project), [self.other, self.cover])
 
     def test_a_sheet_that_was_in_no_revision_yet_has_no_index(self) -> None:
         self.assertEqual(self.index(self.bench.sheet), "A", "before anything is frozen it is the project's")
