@@ -106,7 +106,7 @@ class SurfaceStory(Story):
         """Open the control sheet, wait until one beside it was asked for, and return all sheets and which it is."""
         sheets = self.project().sheets_in_order()
         at = next(n for n, s in enumerate(sheets) if s.number == "30")
-        with page.expect_response(f"**/{sheets[at + 1].id}/view?ahead=true"):
+        with page.expect_response(f"**/{sheets[at + 1].id}/view?ahead=true*"):
             self.sign_in(page)
         return sheets, at
 
@@ -115,7 +115,7 @@ class SurfaceStory(Story):
         self.sign_in(page)
         motor = next(s for s in self.project().symbols.values() if s.definition == "motor")
         page.keyboard.press("Control+k")
-        with page.expect_response(f"**/{motor.sheet_id}/view?ahead=true"):
+        with page.expect_response(f"**/{motor.sheet_id}/view?ahead=true*"):
             page.keyboard.type(full_tag(self.project(), self.project().devices[motor.device_id]))
         asked: list[str] = []
         page.on("request", lambda request: asked.append(request.url))

@@ -138,19 +138,36 @@ def redo(request: HttpRequest, project_id: str, payload: StepIn) -> EditOut:
 
 
 @router.get("/{project_id}/sheets/{sheet_id}/view", response=News)
-def view(request: HttpRequest, project_id: str, sheet_id: str, ahead: bool = False) -> News:
-    """Give the whole view of a sheet; `ahead` when it may be opened next, and nobody looks at it yet."""
-    return _news(request, project_id, sheet_id, -1, "", looked_at=not ahead)
+def view(request: HttpRequest, project_id: str, sheet_id: str, ahead: bool = False, drawn: bool = False) -> News:
+    """Give the whole view of a sheet, or only what is `drawn`; `ahead` when nobody looks at it yet."""
+    return _news(request, project_id, sheet_id, (-1, -1), "", looked_at=not ahead, drawn=drawn)
 
 
 @router.get("/{project_id}/changes", response=News)
-def changes(request: HttpRequest, project_id: str, since: int, sheet_id: str = "", people_key: str = "") -> News:
-    """Say what changed since a revision on the sheet shown, and who is here if that is not what the browser knows."""
-    return _news(request, project_id, sheet_id, since, people_key)
+def changes(
+    request: HttpRequest,
+    project_id: str,
+    since: int,
+    sheet_id: str = "",
+    people_key: str = "",
+    found: int | None = None,
+) -> News:
+    """Say what changed since a revision on the sheet shown, and who is here if that is not what the browser knows.
+
+    `found` is the revision at which the browser has wires and snags, where that is another one than of the drawing.
+    """
+    return _news(request, project_id, sheet_id, (since, since if found is None else found), people_key)
 
 
 def _news(
-    request: HttpRequest, project_id: str, sheet_id: str, since: int, people_key: str, *, looked_at: bool = True
+    request: HttpRequest,
+    project_id: str,
+    sheet_id: str,
+    since: tuple[int, int],
+    people_key: str,
+    *,
+    looked_at: bool = True,
+    drawn: bool = False,
 ) -> News:
     user, _, stored = role_and_revision(request, project_id)
     held = loaded(project_id, stored)
@@ -160,8 +177,8 @@ def _news(
         undo_label, redo_label = _labels_now(held, project_id, user)
         gone = bool(sheet_id) and not has_page(held.project, sheet_id)
         fresh = None
-        if sheet_id and not gone and since != held.revision:
-            news = view_since(held, sheet_id, since)
+        if sheet_id and not gone and since != (held.revision, held.revision):
+            news = view_since(held, sheet_id, *since, drawn=drawn)
             fresh = ViewChange(**news) if news["whole"] or news["put"] or news["drop"] else None
         revision = held.revision
     people = people_in(held, project_id, user)

@@ -34,7 +34,7 @@ from .models import JournalEntry, Membership, ProjectRow
 from .quick import advance, enter
 from .store import Loaded, load_rows, loaded, save_changes, save_entities, snapshot
 from .versions import View, difference
-from .views import current_view, has_page, sheet_view
+from .views import current_drawing, drawing_at, drawing_view, has_page, news_of
 
 _ids = IdSource()
 
@@ -66,7 +66,8 @@ def apply_edit(
     Args:
         stored: the stored revision, when the caller has just read it.
         sheet_id: the sheet the browser shows, "" for none.
-        since: the revision it shows.
+        since: the revision of the drawing it shows. The answer holds what changes in that; what is found on the sheet
+            is asked for after.
         key: the browser's name for the request; one that was done already is answered again, not done again.
     """
     held = loaded(project_id, stored)
@@ -124,10 +125,10 @@ def preview_edit(
         answer = Answer(held.revision, outcome.label, outcome.placed, outcome.caret, outcome.remarks)
         answer.table = outcome.table
         if has_page(held.project, sheet_id):
-            before = _shown(held, sheet_id, since) or current_view(held, sheet_id)
+            before = _shown(held, sheet_id, since) or current_drawing(held, sheet_id)
             with held.project.trial() as total:
                 held.project.commit(total, outcome.changes)
-                answer.view = difference(before, sheet_view(held.project, sheet_id))
+                answer.view = difference(before, drawing_view(held.project, sheet_id))
         return answer
 
 
@@ -238,20 +239,20 @@ def _shown(held: Loaded, sheet_id: str, since: int) -> View | None:
     if not sheet_id or not has_page(held.project, sheet_id):
         return None
     if since == held.revision:
-        return current_view(held, sheet_id)
-    return held.shown.at(sheet_id, since)
+        return current_drawing(held, sheet_id)
+    return drawing_at(held, sheet_id, since)
 
 
 def _view(held: Loaded, sheet_id: str, before: View | None) -> dict[str, Any] | None:
     if not sheet_id or not has_page(held.project, sheet_id):
         return None
-    return difference(before, current_view(held, sheet_id))
+    return difference(before, current_drawing(held, sheet_id))
 
 
-def view_since(held: Loaded, sheet_id: str, since: int) -> dict[str, Any]:
-    """Return what changed on a sheet since a revision, or all of it when that revision is no longer kept."""
+def view_since(held: Loaded, sheet_id: str, since: int, found: int, *, drawn: bool = False) -> dict[str, Any]:
+    """Return what changed on a sheet since the revisions of what the browser has, see `news_of`; or what is drawn."""
     with held.lock:
-        return difference(held.shown.at(sheet_id, since), current_view(held, sheet_id))
+        return difference(None, current_drawing(held, sheet_id)) if drawn else news_of(held, sheet_id, since, found)
 
 
 def _last_by(project_id: str, ids: tuple[str, ...], after: int = 0) -> tuple[str, str] | None:

@@ -8,7 +8,7 @@ from typing import Any
 
 View = dict[str, dict[str, Any]]  # section -> id -> value
 
-KEEP_SUBJECTS = 128  # sheets and pages, those asked for longest ago forgotten first
+KEEP_SUBJECTS = 256  # of sheets and pages what is drawn and what is found, asked for longest ago forgotten first
 KEEP_VERSIONS = 4  # of each
 
 

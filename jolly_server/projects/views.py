@@ -1,4 +1,8 @@
-"""What the browser shows of a sheet: its scene and ledger as JSON values."""
+"""What the browser shows of a sheet as JSON values, in two parts: the drawing, and what is found on it.
+
+What is found, wires and snags, costs as much to work out as the drawing; so an edit is answered with the drawing, and
+the browser asks for what is found when that is painted.
+"""
 
 from __future__ import annotations
 
@@ -17,22 +21,31 @@ from jolly_core.tagging import lead_of, tag_on
 
 from .sceneshapes import item_value
 from .store import Loaded
-from .versions import KEEP_SUBJECTS, View
+from .versions import KEEP_SUBJECTS, View, difference
 from .viewshapes import DeviceRowValue, SheetFacts, SnagAct, SnagRowValue, WireRowValue
 
 
 @derived_few(KEEP_SUBJECTS)
-def sheet_view(project: Project, sheet_id: str) -> View:
-    """Return the sheet as sections of values by id: items, wires, devices, snags, and the sheet's own facts."""
+def drawing_view(project: Project, sheet_id: str) -> View:
+    """Return what is drawn on a sheet as sections of values by id: items, devices, and the sheet's own facts."""
     if made(project, sheet_id):
         return _made_view(project, sheet_id)
     project.get("sheet", sheet_id)
     return {
         "items": _items_of(project, sheet_id),
-        "wires": {f"{r.start}>{r.end}": _wire_value(r) for r in sheet_wires(project, sheet_id)},
         "devices": _devices_on(project, sheet_id),
-        "snags": _snags_on(project, sheet_id),
         "sheet": {"sheet": _facts(project, sheet_id)},
+    }
+
+
+@derived_few(KEEP_SUBJECTS)
+def findings_view(project: Project, sheet_id: str) -> View:
+    """Return what is found on a sheet as sections of values by id: wires and snags; none on what is made."""
+    if made(project, sheet_id):
+        return {"wires": {}, "snags": {}}
+    return {
+        "wires": {f"{r.start}>{r.end}": _wire_value(r) for r in sheet_wires(project, sheet_id)},
+        "snags": _snags_on(project, sheet_id),
     }
 
 
@@ -168,7 +181,7 @@ def _made_view(project: Project, page_id: str) -> View:
         "rails": (0, 0),
         "standard": project.settings.standard,
     }
-    return {"items": _items(scene), "wires": {}, "devices": {}, "snags": {}, "sheet": {"sheet": facts}}
+    return {"items": _items(scene), "devices": {}, "sheet": {"sheet": facts}}
 
 
 def has_page(project: Project, id: str) -> bool:
@@ -176,8 +189,33 @@ def has_page(project: Project, id: str) -> bool:
     return id in project.sheets or (is_generated(id) and any(p.id == id for p in generated_pages(project)))
 
 
-def current_view(held: Loaded, sheet_id: str) -> View:
-    """Return the sheet's view at the loaded revision, noted for the differences asked for next."""
-    view = sheet_view(held.project, sheet_id)
-    held.shown.note(sheet_id, held.revision, view)
+def current_drawing(held: Loaded, sheet_id: str) -> View:
+    """Return what is drawn on a sheet at the loaded revision, noted for the differences asked for next."""
+    return _noted(held, sheet_id, drawing_view(held.project, sheet_id))
+
+
+def drawing_at(held: Loaded, sheet_id: str, revision: int) -> View | None:
+    """Return what was drawn on a sheet at a revision, None when that is not known any more."""
+    return held.shown.at(sheet_id, revision)
+
+
+def news_of(held: Loaded, sheet_id: str, since: int, found: int) -> dict[str, Any]:
+    """Return what changed on a sheet since revisions, or all of it when one of them is no longer known.
+
+    Args:
+        since: the revision at which the browser has what is drawn.
+        found: the revision at which it has what is found, -1 when it has nothing of that yet.
+    """
+    drawing = current_drawing(held, sheet_id)
+    subject = f"found on {sheet_id}"
+    findings = _noted(held, subject, findings_view(held.project, sheet_id))
+    was, had = drawing_at(held, sheet_id, since), held.shown.at(subject, found) if found >= 0 else {}
+    if was is None or had is None:
+        return difference(None, {**drawing, **findings})
+    parts = difference(was, drawing), difference(had, findings)
+    return {"whole": False, **{key: {**parts[0][key], **parts[1][key]} for key in ("put", "drop")}}
+
+
+def _noted(held: Loaded, subject: str, view: View) -> View:
+    held.shown.note(subject, held.revision, view)
     return view

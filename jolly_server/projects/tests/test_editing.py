@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from typing import Any
 
 from jolly_server.projects.models import JournalEntry
 from jolly_server.testing import KILN, DemoCase
@@ -36,6 +37,32 @@ class Editing(DemoCase):
         self.assertIn(answer["placed"][0], answer["view"]["put"]["items"])
         self.assertLess(len(answer["view"]["put"]["items"]), 4)
         self.assertEqual(answer["undo"], "place -PF1")
+
+    def test_what_an_edit_makes_to_be_found_is_asked_for_after(self) -> None:
+        sheet = self.sheet("30")
+        address = f"/api/projects/{KILN}/sheets/{sheet}/view"
+        drawn = self.anna.get(f"{address}?drawn=true").json()
+        self.assertEqual(set(drawn["view"]["put"]), {"items", "devices", "sheet"})
+        before = drawn["revision"]
+
+        def news(since: int, found: int) -> dict[str, Any]:
+            question = f"/api/projects/{KILN}/changes?since={since}&found={found}&sheet_id={sheet}"
+            view: dict[str, Any] = self.anna.get(question).json()["view"]
+            return view
+
+        first = news(before, -1)
+        self.assertEqual((first["whole"], set(first["put"]), first["drop"]), (False, {"wires"}, {}))
+        edit = {"kind": "place-symbol", "sheet_id": sheet, "definition": "lamp", "x": 40, "y": 61, "rotation": 0}
+        answer = self.post(self.anna, f"/projects/{KILN}/edits", {"edit": edit, "sheet_id": sheet, "since": before})
+        after = answer.json()["revision"]
+        self.assertEqual(set(answer.json()["view"]["put"]), {"items", "devices"})
+        others = news(before, before)
+        self.assertEqual(set(others["put"]), {"items", "devices", "snags"}, "who did not edit is told all at once")
+        mine = news(after, before)
+        self.assertEqual(mine["put"], {"snags": others["put"]["snags"]})
+        self.assertIsNone(news(after, after))
+        whole = self.anna.get(address).json()["view"]["put"]["snags"]
+        self.assertEqual(mine["put"]["snags"], whole)
 
     def test_a_preview_shows_the_same_and_stores_nothing(self) -> None:
         sheet = self.sheet("30")

@@ -9,6 +9,8 @@ import { changed, emptyView, type View } from './view'
 interface Kept {
   view: View
   revision: number
+  /** The revision of its wires and snags. */
+  found: number
 }
 
 const MOST = 12
@@ -18,24 +20,30 @@ const coming = new Map<string, Promise<void>>()
 const nameOf = (projectId: string, sheetId: string) => `${projectId}/${sheetId}`
 
 /** Keep a view; of too many the one kept longest ago goes. */
-export function keep(projectId: string, sheetId: string, view: View, revision: number) {
+export function keep(projectId: string, sheetId: string, asShown: Kept) {
   const name = nameOf(projectId, sheetId)
   kept.delete(name)
-  kept.set(name, { view, revision })
+  kept.set(name, asShown)
   for (const oldest of [...kept.keys()].slice(0, -MOST)) kept.delete(oldest)
 }
 
 /** What is kept of a sheet. */
 export const keptOf = (projectId: string, sheetId: string) => kept.get(nameOf(projectId, sheetId))
 
-/** Ask for a sheet that may be opened next, unless it is kept; nobody is told that one looks at it. */
-export function fetchAhead(projectId: string, sheetId: string) {
+/**
+ * Ask for a sheet that may be opened next, unless it is kept; nobody is told that one looks at it.
+ *
+ * What will be opened in a moment comes without wires and snags, and is there sooner.
+ */
+export function fetchAhead(projectId: string, sheetId: string, drawn = true) {
   const name = nameOf(projectId, sheetId)
   if (!projectId || !sheetId || kept.has(name) || coming.has(name)) return
-  const params = { path: { project_id: projectId, sheet_id: sheetId }, query: { ahead: true } }
+  const params = { path: { project_id: projectId, sheet_id: sheetId }, query: { ahead: true, drawn } }
   const asked = got(client.GET('/api/projects/{project_id}/sheets/{sheet_id}/view', { params }))
     .then((news) => {
-      if (!news.sheet_gone) keep(projectId, sheetId, changed(emptyView, news.view), news.revision)
+      const { revision } = news
+      const view = changed(emptyView, news.view)
+      if (!news.sheet_gone) keep(projectId, sheetId, { view, revision, found: drawn ? -1 : revision })
     })
     .catch(() => undefined) // who opens it asks again, and is told then
     .finally(() => coming.delete(name))

@@ -23,6 +23,8 @@ export interface ProjectState {
   sheetId: string
   revision: number
   view: View
+  /** The revision of the wires and snags in the view: those of the drawing come first, they are asked for after. */
+  found: number
   loaded: boolean
   gone: boolean
   undo: string
@@ -76,6 +78,7 @@ const start = {
   sheetId: '',
   revision: -1,
   view: emptyView,
+  found: -1,
   loaded: false,
   gone: false,
   undo: '',
@@ -95,7 +98,15 @@ export const useProject = create<ProjectState>((set, get) => ({
   enter: (projectId, revision, undo, redo) => {
     const s = get()
     if (s.projectId === projectId && s.revision >= 0) return
-    set({ projectId, sheetId: '', view: emptyView, selection: new Set(), subject: '', preview: null })
+    set({
+      projectId,
+      sheetId: '',
+      view: emptyView,
+      found: revision,
+      selection: new Set(),
+      subject: '',
+      preview: null,
+    })
     set({ revision, undo, redo, loaded: true, gone: false })
   },
   open: (projectId, sheetId) => {
@@ -127,13 +138,26 @@ export const useProject = create<ProjectState>((set, get) => ({
 
 const { getState: get, setState: set } = useProject
 
+/** How long one rests until wires and snags are asked for, in ms: who goes on at once does not wait for them. */
+const FIND_MS = 100
+let finding = 0
+
+/** Ask for wires and snags, once the drawing is painted. */
+function findSoon() {
+  window.clearTimeout(finding)
+  finding = window.setTimeout(() => void poll(), FIND_MS)
+}
+
 /** Take what the server answered to a question about a sheet; when another one is open by then, ask for that one. */
 function accept(answer: EditOut | News, about: string) {
   const s = get()
   if (about !== s.sheetId) return void poll()
   if (answer.revision < s.revision) return
   const { revision, undo, redo } = answer
-  set({ revision, undo, redo, view: changed(s.view, answer.view), preview: null })
+  // What is asked for beside edits has wires and snags, too.
+  const found = 'people' in answer || !s.sheetId ? revision : answer.view?.whole ? -1 : s.found
+  set({ revision, undo, redo, found, view: changed(s.view, answer.view), preview: null })
+  if (found !== revision) findSoon()
   const { view, selection } = get()
   const there = [...selection].filter((id) => id in view.items)
   if (there.length !== selection.size) set({ selection: new Set(there) })
@@ -156,11 +180,12 @@ async function openSheet(projectId: string, sheetId: string) {
   const name = `${projectId}/${sheetId}`
   if (opening === name) return
   opening = name
+  window.clearTimeout(finding)
   const elsewhere = get().projectId !== projectId
   const other = elsewhere || get().sheetId !== sheetId
   asked += 1
   const left = get()
-  if (left.loaded && !left.gone && left.sheetId) keep(left.projectId, left.sheetId, left.view, left.revision)
+  if (left.loaded && !left.gone && left.sheetId) keep(left.projectId, left.sheetId, left)
   // Within a project the old drawing stays until the new one is there, so that it is painted once and not twice.
   const begun = {
     projectId,
@@ -171,18 +196,20 @@ async function openSheet(projectId: string, sheetId: string) {
   }
   const known = keptOf(projectId, sheetId)
   if (!elsewhere && known && known.revision === left.revision) {
-    set({ ...begun, view: known.view, loaded: true })
+    set({ ...begun, view: known.view, found: known.found, loaded: true })
     opening = ''
-    return poll()
+    return void findSoon()
   }
+  // It is asked for before anything is painted, so that the server works while the browser does.
+  const coming = arrived(projectId, sheetId)
+  const question = coming ? coming.then(() => newsOf(projectId, sheetId)) : newsOf(projectId, sheetId)
   set({ ...begun, loaded: false, ...(elsewhere ? { view: emptyView, revision: -1 } : {}) })
   try {
-    await arrived(projectId, sheetId)
-    if (get().sheetId !== sheetId) return
-    const { view, ...news } = await newsOf(projectId, sheetId)
+    const { view, ...news } = await question
     if (get().sheetId !== sheetId) return
     set({
       view: news.sheet_gone ? emptyView : view,
+      found: news.found,
       revision: news.revision,
       undo: news.undo,
       redo: news.redo,
@@ -191,6 +218,7 @@ async function openSheet(projectId: string, sheetId: string) {
       loaded: true,
       gone: news.sheet_gone,
     })
+    if (news.found !== news.revision) findSoon()
   } catch (error) {
     if (get().sheetId === sheetId) set({ view: emptyView, loaded: true, gone: true })
     refuse(error)
@@ -199,15 +227,20 @@ async function openSheet(projectId: string, sheetId: string) {
   }
 }
 
-/** Ask for a sheet: for what changed since it was kept, or for all of it. */
+/** Ask for a sheet: for what changed since it was kept, or for all that is drawn. */
 async function newsOf(projectId: string, sheetId: string) {
   const known = keptOf(projectId, sheetId)
   const path = { project_id: projectId, sheet_id: sheetId }
-  const query = { since: known?.revision ?? -1, sheet_id: sheetId, people_key: '' }
+  const { revision: since = -1, found = -1 } = known ?? {}
+  const query = { since, found, sheet_id: sheetId, people_key: '' }
   const news = known
     ? await got(client.GET('/api/projects/{project_id}/changes', { params: { path, query } }))
-    : await got(client.GET('/api/projects/{project_id}/sheets/{sheet_id}/view', { params: { path } }))
-  return { ...news, view: changed(known?.view ?? emptyView, news.view) }
+    : await got(
+        client.GET('/api/projects/{project_id}/sheets/{sheet_id}/view', {
+          params: { path, query: { drawn: true } },
+        }),
+      )
+  return { ...news, found: known ? news.revision : -1, view: changed(known?.view ?? emptyView, news.view) }
 }
 
 async function sendNow(edit: AnyEdit): Promise<EditOut | null> {
@@ -282,10 +315,10 @@ async function askNow() {
 }
 
 async function poll() {
-  const { projectId, sheetId, revision, loaded, peopleKey } = get()
+  const { projectId, sheetId, revision, found, loaded, peopleKey } = get()
   if (!projectId || !loaded) return
   try {
-    const query = { since: revision, sheet_id: sheetId, people_key: peopleKey }
+    const query = { since: revision, found, sheet_id: sheetId, people_key: peopleKey }
     const news = await got(
       client.GET('/api/projects/{project_id}/changes', {
         params: { path: { project_id: projectId }, query },
@@ -295,7 +328,7 @@ async function poll() {
     if (now.sheetId !== sheetId || now.projectId !== projectId) return
     if (news.people) set({ people: news.people, peopleKey: news.people_key })
     if (news.sheet_gone !== now.gone) set({ gone: news.sheet_gone })
-    if (now.revision === revision && news.revision > revision) accept(news, sheetId)
+    if (now.revision === revision && (news.revision > revision || now.found < revision)) accept(news, sheetId)
   } catch {
     // The next poll asks again; edits say for themselves when the server is away.
   }

@@ -72,8 +72,8 @@ function useNeighbours(
   useEffect(() => {
     if (!loaded) return
     const timer = window.setTimeout(() => {
-      fetchAhead(projectId, next)
-      fetchAhead(projectId, before)
+      fetchAhead(projectId, next, false)
+      fetchAhead(projectId, before, false)
     }, LOOKED_AT_MS)
     return () => window.clearTimeout(timer)
   }, [projectId, next, before, loaded])

@@ -68,17 +68,20 @@ const actsColumn = (mute: (key: string) => void, mend: (edit: AnyEdit) => void):
 /** The drawing comes first: the table follows when there is time, so that a sheet opens and moves without waiting. */
 export function Ledger({ onGo }: { onGo: (id: string) => void }) {
   const view = useDeferredValue(useProject((s) => s.view))
+  // Wires and snags come after the drawing; until they are there nothing is said of them.
+  const found = useDeferredValue(useProject((s) => s.found >= 0))
   const selection = useDeferredValue(useProject((s) => s.selection))
   const latest = useRef(onGo)
   useEffect(() => {
     latest.current = onGo
   })
   const go = useCallback((id: string) => latest.current(id), [])
-  return <LedgerTable view={view} selection={selection} onGo={go} />
+  return <LedgerTable {...{ view, found, selection }} onGo={go} />
 }
 
 interface TableProps {
   view: View
+  found: boolean
   selection: Set<string>
   onGo: (id: string) => void
 }
@@ -101,7 +104,7 @@ function rowsOf(view: View): Record<Name, Row[]> {
   }
 }
 
-const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TableProps) {
+const LedgerTable = memo(function LedgerTable({ view, found, selection, onGo }: TableProps) {
   const [tab, setTab] = useState<Name>('wires')
   const [open, setOpen] = useState(true)
   const rows = useMemo(() => rowsOf(view), [view])
@@ -121,7 +124,7 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
       }}
     >
       <Head
-        {...{ tab, rows, open }}
+        {...{ tab, rows, open, found }}
         show={(next) => {
           setTab(next)
           setOpen(true)
@@ -129,7 +132,7 @@ const LedgerTable = memo(function LedgerTable({ view, selection, onGo }: TablePr
         fold={setOpen}
       />
       {open && asked && <MuteLine snag={asked} close={() => setMuting('')} />}
-      {open && <RowTable {...{ tab, chosen, onGo }} rows={rows[tab]} mute={setMuting} />}
+      {open && <RowTable {...{ tab, chosen, onGo, found }} rows={rows[tab]} mute={setMuting} />}
     </Box>
   )
 })
@@ -138,11 +141,13 @@ interface HeadProps {
   tab: Name
   rows: Record<Name, Row[]>
   open: boolean
+  found: boolean
   show: (tab: Name) => void
   fold: (open: boolean) => void
 }
 
-function Head({ tab, rows, open, show, fold }: HeadProps) {
+function Head({ tab, rows, open, found, show, fold }: HeadProps) {
+  const counted = (name: string, of: Row[]) => (found ? `${name} ${of.length}` : name)
   const errors = rows.snags.some((r) => r['severity'] === 'error')
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', minHeight: 34 }}>
@@ -155,11 +160,11 @@ function Head({ tab, rows, open, show, fold }: HeadProps) {
           '& .MuiTab-root': { minHeight: 34, py: 0, minWidth: 80, textTransform: 'none' },
         }}
       >
-        <Tab value="wires" label={`Wires ${rows.wires.length}`} />
+        <Tab value="wires" label={counted('Wires', rows.wires)} />
         <Tab value="devices" label={`Devices ${rows.devices.length}`} />
         <Tab
           value="snags"
-          label={`Snags ${rows.snags.length}`}
+          label={counted('Snags', rows.snags)}
           sx={errors ? { color: SNAG, '&.Mui-selected': { color: SNAG } } : undefined}
         />
       </Tabs>
@@ -178,11 +183,12 @@ interface RowTableProps {
   tab: Name
   rows: Row[]
   chosen: (row: Row) => boolean
+  found: boolean
   mute: (key: string) => void
   onGo: (id: string) => void
 }
 
-function RowTable({ tab, rows, chosen, mute, onGo }: RowTableProps) {
+function RowTable({ tab, rows, chosen, found, mute, onGo }: RowTableProps) {
   const send = useProject((s) => s.send)
   return (
     <Box sx={{ flex: 1, minHeight: 0 }}>
@@ -202,9 +208,9 @@ function RowTable({ tab, rows, chosen, mute, onGo }: RowTableProps) {
         onRowDoubleClick={({ row }) => onGo((row as Row).ids[0] ?? '')}
         localeText={{
           noRowsLabel: {
-            wires: 'No wire leads from pin to pin yet.',
+            wires: found ? 'No wire leads from pin to pin yet.' : '',
             devices: 'No device is drawn here yet.',
-            snags: 'Nothing wrong on this sheet.',
+            snags: found ? 'Nothing wrong on this sheet.' : '',
           }[tab],
         }}
         sx={{
