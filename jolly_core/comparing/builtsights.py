@@ -128,17 +128,23 @@ def fitting_sights(project: Project, same: Same) -> Iterator[Sight]:
                 yield _fitting(project, same, harness, node.id, node_name(project, node), node.part_id, node.id)
         for c in covered(project, harness.id):
             id, segment = c.covering.id, c.covering.segment_id
-            start, unit = wire_length(project, c.from_mm) or "the begin", segment_name(project, segment)
+            start, called = wire_length(project, c.from_mm) or "the begin", segment_name(project, segment)
             part = c.part.id if c.part else ""
             sight = _fitting(project, same, harness, id, "covering", part, segment)
-            facts = {"length": wire_length(project, c.length_mm), "position": f"from {start} of {unit}"}
+            facts = {"length": wire_length(project, c.length_mm), "position": f"from {start} of {called}"}
             same_by = {"length": (c.length_mm,), "position": (same.built.get(segment, segment), c.from_mm)}
             yield replace(sight, facts={**sight.facts, **facts}, same_by={**sight.same_by, **same_by})
-        for shield in shields(project, harness.id):
-            known = same.built.get(harness.id, harness.id)
-            facts = {"part": "", "length": "", "position": shield.landed, "variants": ""}
-            name = f"shield {shield.name}"
-            yield Sight("fitting", f"{known} {name}", name, facts, "", (harness.id,), harness.code)
+        yield from _shields(project, same, harness)
+
+
+def _shields(project: Project, same: Same, harness: Harness) -> Iterator[Sight]:
+    mine = (s for s in project.harness_shields.values() if s.harness_id == harness.id)
+    landed = {s.name: (same.device(s.device_id), s.unit) for s in mine}
+    for shield in shields(project, harness.id):
+        facts = {"part": "", "length": "", "position": shield.landed, "variants": ""}
+        name = f"shield {shield.name}"
+        key, same_by = f"{same.built.get(harness.id, harness.id)} {name}", {"position": landed.get(shield.name, ())}
+        yield Sight("fitting", key, name, facts, "", (harness.id,), harness.code, same_by)
 
 
 def _fitting(project: Project, same: Same, harness: Harness, id: str, name: str, part_id: str, lies_on: str) -> Sight:

@@ -12,7 +12,7 @@ from jolly_core.comparing import difference, work_list
 from jolly_core.edits import parse_edit, perform
 from jolly_core.exchange import read_project
 from jolly_core.harness import wires_of
-from jolly_core.model import ChangeSet, CoreError, Covering, Project, Strand, VariantPart
+from jolly_core.model import ChangeSet, CoreError, Covering, HarnessShield, Project, Strand, VariantPart
 from jolly_core.reports import REPORTS, run_report
 from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO, DemoLibrary, rebuilt
@@ -117,6 +117,20 @@ class OfHarness(Kiln):
         self.assertEqual(
             acts, {("move", "twisted T9, was untwisted", code), ("take out", "", f"{code}, variant Short")}
         )
+
+    def test_a_shield_that_lands_elsewhere_is_told_and_one_whose_connector_is_called_otherwise_is_not(self) -> None:
+        ends = [n.device_id for n in self.after.nodes.values() if n.harness_id == self.harness.id and n.device_id]
+        shield = HarnessShield("hs", self.harness.id, "S9", ends[0], 1)
+        self.put("harness_shield", shield)
+        ((act, what, *_),) = self.jobs()
+        self.assertEqual((act, what), ("fit", "shield S9"))
+        self.before = rebuilt(self.after)
+        self.do(kind="set-tag", device_id=ends[0], tag="XD77")
+        self.assertEqual(self.told("fitting"), [])
+        self.put("harness_shield", replace(shield, unit=2))
+        (words,) = self.told("fitting")
+        self.assertIn("fitting shield S9: position", words)
+        self.assertEqual([job[0] for job in self.jobs() if job[1] == "shield S9"], ["move"])
 
     def test_a_covering_is_fitted_and_moved(self) -> None:
         tube = next(p for p in DemoLibrary().parts.values() if p.part_class == "covering")
