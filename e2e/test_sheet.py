@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from django.contrib.auth import get_user_model
 from django.test import Client
 from playwright.sync_api import Page, Route, expect
@@ -138,6 +140,27 @@ class SurfaceStory(Story):
         page.unroute("**/assets/CablesBench*")
         told.get_by_role("link").click()
         expect(page.get_by_role("grid").first).to_be_visible()
+
+    def test_a_drawing_does_not_wait_for_what_is_found_on_it(self) -> None:
+        page = self.page
+        self.sign_in(page)
+        held: list[Route] = []
+        passing = [False]
+
+        def hold(route: Route) -> None:
+            route.continue_() if passing[0] else held.append(route)
+
+        page.route(re.compile(r"/changes\?"), hold)
+        power = next(s for s in self.project().sheets_in_order() if s.number == "10")
+        page.get_by_test_id("sheet-tree").locator(f"a[href$='{power.id}']").click()
+        expect(page.locator("[data-kind=frame]")).to_contain_text(power.title)
+        ledger = page.get_by_role("region", name="Ledger")
+        expect(ledger.get_by_role("tab", name="Wires", exact=True)).to_be_visible()
+        passing[0] = True
+        for route in held:
+            route.continue_()
+        expect(ledger.get_by_role("tab", name=re.compile(r"^Wires [1-9]"))).to_be_visible()
+        expect(ledger.get_by_role("tab", name=re.compile(r"^Snags \d"))).to_be_visible()
 
     def test_paging_on_while_an_edit_is_under_way_mixes_no_sheets(self) -> None:
         page = self.page

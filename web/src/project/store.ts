@@ -138,6 +138,9 @@ export const useProject = create<ProjectState>((set, get) => ({
 
 const { getState: get, setState: set } = useProject
 
+/** Of a project that is just opened nothing is known of its people yet. */
+const NOBODY = { undo: '', redo: '', people: [], people_key: '' }
+
 /** How long one rests until wires and snags are asked for, in ms: who goes on at once does not wait for them. */
 const FIND_MS = 100
 let finding = 0
@@ -202,7 +205,9 @@ async function openSheet(projectId: string, sheetId: string) {
   }
   // It is asked for before anything is painted, so that the server works while the browser does.
   const coming = arrived(projectId, sheetId)
-  const question = coming ? coming.then(() => newsOf(projectId, sheetId)) : newsOf(projectId, sheetId)
+  const question = coming
+    ? coming.then(() => keptNews(projectId, sheetId) ?? newsOf(projectId, sheetId))
+    : newsOf(projectId, sheetId)
   set({ ...begun, loaded: false, ...(elsewhere ? { view: emptyView, revision: -1 } : {}) })
   try {
     const { view, ...news } = await question
@@ -218,13 +223,22 @@ async function openSheet(projectId: string, sheetId: string) {
       loaded: true,
       gone: news.sheet_gone,
     })
-    if (news.found !== news.revision) findSoon()
+    if (coming || news.found !== news.revision) findSoon()
   } catch (error) {
     if (get().sheetId === sheetId) set({ view: emptyView, loaded: true, gone: true })
     refuse(error)
   } finally {
     if (opening === name) opening = ''
   }
+}
+
+/** What came ahead of a sheet, when it is of the revision that is shown, or is the first of its project. */
+function keptNews(projectId: string, sheetId: string) {
+  const known = keptOf(projectId, sheetId)
+  const { revision, undo, redo, people, peopleKey } = get()
+  if (!known || (revision >= 0 && known.revision !== revision)) return null
+  const mine = revision >= 0 ? { undo, redo, people, people_key: peopleKey } : NOBODY
+  return { ...known, ...mine, sheet_gone: false }
 }
 
 /** Ask for a sheet: for what changed since it was kept, or for all that is drawn. */
