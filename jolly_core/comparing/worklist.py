@@ -86,10 +86,11 @@ def _of_wire(change: Change) -> Iterator[Job]:
             yield _put_in(now)
         return
     if was is None or now is None or _type(was) != _type(now) or _longer_or_shorter(was, now):
+        alike = was is not None and now is not None and _called_alike(was, now)
         if was is not None:
-            yield Job("take out", was.name, *_ends(was), "", was.facts["type"], was.place)
+            yield Job("take out", was.name, *_ends(was), "", _kind(was, alike), was.place)
         if now is not None:
-            yield _put_in(now)
+            yield replace(_put_in(now), kind=_kind(now, alike))
         return
     if "led through" in change.facts:
         through = now.facts["led through"]
@@ -114,6 +115,17 @@ def _of_wire(change: Change) -> Iterator[Job]:
 def _type(wire: Sight) -> tuple[str, ...]:
     """Return what a wire is made of; of one that runs in nothing yet only what it is called."""
     return tuple(wire.facts[name] for name in ("type", "colour", "size"))
+
+
+def _called_alike(was: Sight, now: Sight) -> bool:
+    """Return whether a wire is of another colour or size while its type is called as it was."""
+    return _type(was) != _type(now) and was.facts["type"] == now.facts["type"]
+
+
+def _kind(wire: Sight, alike: bool) -> str:
+    """Return the type of a wire, with its colour and size where one of another colour or size is called alike."""
+    name, colour, size = _type(wire)
+    return f"{name}, {colour} {size}".strip(", ") if alike and colour + size else name
 
 
 def _labels_of(was: Sight, now: Sight) -> Iterator[Job]:

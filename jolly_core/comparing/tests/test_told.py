@@ -54,6 +54,9 @@ class OfProject(Kiln):
         self.assertGreater(len(wires), 5)
         self.assertTrue(all(words.endswith(f"colour {blue.colour}, now VT") for words in wires), wires)
         acts = [job[0] for job in self.jobs()]
+        kinds = {(job[0], job[5]) for job in self.jobs()}
+        out, put = (f"24 V DC, {colour} {blue.size()}" for colour in (blue.colour, "VT"))
+        self.assertEqual(kinds, {("take out", out), ("put in", put)}, "one cuts what is written there")
         self.assertEqual((acts.count("take out"), acts.count("put in")), (len(wires), len(wires)))
 
     def test_facts_of_the_project_are_told_and_no_job(self) -> None:
