@@ -18,9 +18,9 @@ from jolly_core.tagging import natural
 from .difference import Change, Difference
 from .thing import Sight
 
-# What is done, in the order in which it is.
 OPEN = "open"  # what a wire runs in that runs in nothing yet
 LABELLED = ("panel", "harness")  # what a wire runs in that is cut, and has a label at each end
+# What is done, in the order in which it is.
 ACTS = ("take out", "remove", "move", "fit", "exchange", "re-land", "put in", "relabel")
 
 
