@@ -25,6 +25,7 @@ from jolly_server.serve import SWITCH_S
 FRAME_MS = 1000 / 60
 OPEN_MS, EDIT_MS = 150.0, 40.0
 LOOKED_AT_MS = 1_000  # before one pages on
+ALONE_FROM = 60  # the place of the first of sheets that are opened one at a time
 POINTED_MS = 250  # from when the pointer comes to rest until it clicks
 PAGE_DOWN = "document.body.dispatchEvent(new KeyboardEvent('keydown', {key: 'PageDown', bubbles: true}))"
 REST_MS = 400  # between two keys, so that one edit is measured and not a queue of them
@@ -145,21 +146,32 @@ def screen(sheets: int, rounds: int) -> list[Result]:
         page.goto(f"{address}/p/{names[1]}/draw")
         _painted(page)
         opened = [_opening(page, _click(n)) for n in range(2, 2 + 4 * rounds)]
+        alone = _alone(page, sheets, rounds)
         paged = [_opening(page, PAGE_DOWN) for _ in _looked_at(page, 4 * rounds)]
         rows = page.locator("[data-testid=sheet-tree] a")
         pointed = [_pointed(page, rows.nth(2 * n)) for n in range(2, 2 + 2 * rounds)]
         edits = _edits(page, rounds)
     frame = FRAME_MS
+    rested = [Result(f"each looked at first / {OPEN_MS:g} ms", OPEN_MS, statistics.median(alone), 1.0)] if alone else []
     return [
         Result(f"a frame while {things} things are moved / 60 a second", frame, pan, 1.1),
         Result(f"a frame while {things} things are zoomed / 60 a second", frame, zoom, 1.1),
         Result(f"a frame while a plate of {devices} devices is moved / 60 a second", frame, plate_pan, 1.1),
         Result(f"a frame while a plate of {devices} devices is zoomed / 60 a second", frame, plate_zoom, 1.1),
-        Result(f"a sheet of {sheets} opened / {OPEN_MS:g} ms", OPEN_MS, statistics.median(opened), 1.0),
+        Result(f"a sheet of {sheets} opened after another / {OPEN_MS:g} ms", OPEN_MS, statistics.median(opened), 1.0),
+        *rested,
         Result(f"the next of {sheets} sheets opened / {OPEN_MS:g} ms", OPEN_MS, statistics.median(paged), 1.0),
         Result(f"one of {sheets} sheets pointed at, opened / {OPEN_MS:g} ms", OPEN_MS, statistics.median(pointed), 1.0),
         Result(f"key to painted edit, {sheets} sheets / {EDIT_MS:g} ms", EDIT_MS, statistics.median(edits), 1.0),
     ]
+
+
+def _alone(page: Page, sheets: int, rounds: int) -> list[float]:
+    """Return how long sheets take that are neither seen before nor beside the one looked at; [] where there are few."""
+    rows = range(ALONE_FROM, ALONE_FROM + 6 * rounds, 3)
+    if rows.stop > sheets:
+        return []
+    return [_opening(page, _click(row)) for row, _ in zip(rows, _looked_at(page, len(rows)), strict=True)]
 
 
 def _click(row: int) -> str:
