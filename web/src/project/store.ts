@@ -138,9 +138,6 @@ export const useProject = create<ProjectState>((set, get) => ({
 
 const { getState: get, setState: set } = useProject
 
-/** Of a project that is just opened nothing is known of its people yet. */
-const NOBODY = { undo: '', redo: '', people: [], people_key: '' }
-
 /** How long one rests until wires and snags are asked for, in ms: who goes on at once does not wait for them. */
 const FIND_MS = 100
 let finding = 0
@@ -232,13 +229,12 @@ async function openSheet(projectId: string, sheetId: string) {
   }
 }
 
-/** What came ahead of a sheet, when it is of the revision that is shown, or is the first of its project. */
+/** What came ahead of a sheet, when it is of the revision that is shown; of a project just opened more is to be asked. */
 function keptNews(projectId: string, sheetId: string) {
   const known = keptOf(projectId, sheetId)
   const { revision, undo, redo, people, peopleKey } = get()
-  if (!known || (revision >= 0 && known.revision !== revision)) return null
-  const mine = revision >= 0 ? { undo, redo, people, people_key: peopleKey } : NOBODY
-  return { ...known, ...mine, sheet_gone: false }
+  if (!known || known.revision !== revision) return null
+  return { ...known, undo, redo, people, people_key: peopleKey, sheet_gone: false }
 }
 
 /** Ask for a sheet: for what changed since it was kept, or for all that is drawn. */
