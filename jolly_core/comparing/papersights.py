@@ -42,7 +42,9 @@ def place_sights(project: Project, same: Same) -> Iterator[Sight]:
 def sheet_sights(project: Project, same: Same) -> Iterator[Sight]:
     """Yield the sheets with what their title blocks say."""
     for sheet in project.sheets_in_order():
-        yield Sight("sheet", same.sheet(sheet.id), sheet.number, _sheet(project, sheet), sheet.id, (sheet.id,))
+        places = (same.built.get(id, id) for id in (sheet.function_id, sheet.location_id))
+        key, same_by = same.sheet(sheet.id), {"place": tuple(places)}
+        yield Sight("sheet", key, sheet.number, _sheet(project, sheet), sheet.id, (sheet.id,), same_by=same_by)
 
 
 def _sheet(project: Project, sheet: Sheet) -> dict[str, str]:

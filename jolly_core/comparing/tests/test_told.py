@@ -71,6 +71,12 @@ class OfProject(Kiln):
         self.put("location", replace(place, text="Another panel"))
         self.assertEqual(self.told("place"), [f"place +{place.code}: text {place.text}, now Another panel"])
 
+    def test_sheets_of_a_place_with_another_code_are_left_alone(self) -> None:
+        place = self.after.locations[next(s.location_id for s in self.after.sheets.values() if s.location_id)]
+        self.put("location", replace(place, code="ZZ9"))
+        self.assertEqual(len(self.told("place")), 1)
+        self.assertEqual(self.told("sheet"), [])
+
     def test_what_the_maker_says_of_a_part_is_told_of_the_part(self) -> None:
         part = next(p for p in self.after.parts.values() if p.part_class == "contactor")
         self.put("part", replace(part, supplier="Fenwick Supply", price=99.5))
