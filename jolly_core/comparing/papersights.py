@@ -27,7 +27,12 @@ def project_sights(project: Project, _: Same) -> Iterator[Sight]:
     facts = {words.lower(): str(getattr(s, name)) for name, words in FACTS.items() if name != "revision"}
     facts |= {words: wire_length(project, getattr(s, name)) for name, words in _ALLOWANCES.items()}
     same_by = {words: (getattr(s, name),) for name, words in _ALLOWANCES.items()}
-    yield Sight("project", s.id, s.name, {**facts, **s.own_fields}, ids=(s.id,), same_by=same_by)
+    yield Sight("project", s.id, s.name, _with_own(facts, s.own_fields), ids=(s.id,), same_by=same_by)
+
+
+def _with_own(facts: dict[str, str], fields: Mapping[str, str]) -> dict[str, str]:
+    """Return facts with the fields somebody added; one that is called as a fact hides none."""
+    return {**facts, **{f"own {name}" if name in facts else name: said for name, said in fields.items()}}
 
 
 def place_sights(project: Project, same: Same) -> Iterator[Sight]:
@@ -51,7 +56,7 @@ def _sheet(project: Project, sheet: Sheet) -> dict[str, str]:
     places = (path_of(project.functions, sheet.function_id, "="), path_of(project.locations, sheet.location_id, "+"))
     zones = f"{sheet.columns} by {sheet.rows}"
     own = {"subtitle": sheet.subtitle, "place": "".join(places), "size": sheet.size, "zones": zones}
-    return {"number": sheet.number, "title": sheet.title, **own, **sheet.fields}
+    return _with_own({"number": sheet.number, "title": sheet.title, **own}, sheet.fields)
 
 
 def wire_type_sights(project: Project, same: Same) -> Iterator[Sight]:

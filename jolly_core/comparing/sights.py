@@ -18,6 +18,8 @@ from . import builtsights as built
 from . import papersights as papers
 from .thing import KINDS, NOTHING_ELSE, Same, Sight, Sights, cable_length, wire_length
 
+UNLED = "in nothing yet"  # where a wire is that runs in no panel, cable or harness
+
 
 def sights(project: Project, same: Same = NOTHING_ELSE, kinds: Iterable[str] = KINDS) -> Sights:
     """Return all that people see of a project, by kind and key, or of some kinds."""
@@ -145,12 +147,19 @@ def _wires_as(project: Project, sheet_id: str, same: Same) -> Iterator[Sight]:
         inside = same.device(enclosure.device_id) if enclosure else ""
         run_by = same.device(d.cable_id) or same.built.get(d.harness_id, d.harness_id)
         runs_in = (f"{d.runs} {run_by}".strip(), d.core, inside)
-        key, place = f"{one[0]}|{other[0]}", d.run
+        key, place = f"{one[0]}|{other[0]}", d.run or _between(project, d)
         if d.cable_id:
             place = full_tag(project, project.devices[d.cable_id])
         said, scope = _said_of(project, d)
         same_by = {"runs in": runs_in, "length": (length,), "variants": scope, "led through": through}
         yield Sight("wire", key, name, {**facts, **said}, d.conductor.sheet_id, ids, place, same_by)
+
+
+def _between(project: Project, d: Dossier) -> str:
+    """Return the places between which a wire is that runs in nothing yet, as far as they are known."""
+    ids = [project.devices[e.device_id].location_id for e in (d.start, d.end) if e.device_id]
+    places = " to ".join(sorted({path_of(project.locations, id, "+") for id in ids if id}))
+    return f"{places}, {UNLED}" if places else UNLED
 
 
 def _said_of(project: Project, d: Dossier) -> tuple[dict[str, str], tuple[str, ...]]:

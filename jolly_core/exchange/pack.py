@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import io
 import zipfile
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Container, Sequence
 from dataclasses import dataclass
 from hashlib import sha256
 from pathlib import Path
@@ -59,7 +59,7 @@ def check_pack(project: Project, pack: Pack, fonts: Path) -> None:
         files_of(project, file.get("what", ""), file.get("format", ""), fonts)
 
 
-def named_files(project: Project, pack: Pack, fonts: Path) -> list[tuple[str, PackFile]]:
+def named_files(project: Project, pack: Pack, fonts: Path, changed: Container[str] = ()) -> list[tuple[str, PackFile]]:
     """Return the files of a pack with their names; equal names are numbered on.
 
     Raises:
@@ -68,7 +68,7 @@ def named_files(project: Project, pack: Pack, fonts: Path) -> list[tuple[str, Pa
     check_pack(project, pack, fonts)
     found: dict[str, PackFile] = {}
     for file in pack.files:
-        for made in files_of(project, file.get("what", ""), file.get("format", ""), fonts):
+        for made in files_of(project, file.get("what", ""), file.get("format", ""), fonts, changed):
             given = {"kind": made.kind, "date": project.settings.issued_on}
             stem = safe(filled(project, Sheet("", ""), pack.pattern, given)) or made.kind
             name, count = f"{stem}.{made.ending}", 1
@@ -83,7 +83,9 @@ def _told(done: int, count: int, doing: str) -> None:
     """Tell nobody."""
 
 
-def pack_files(project: Project, fonts: Path, pack: Pack | None = None, step: Step = _told) -> dict[str, bytes]:
+def pack_files(
+    project: Project, fonts: Path, pack: Pack | None = None, step: Step = _told, changed: Container[str] = ()
+) -> dict[str, bytes]:
     """Return the files of a pack by name, the page of contents first.
 
     Args:
@@ -91,11 +93,12 @@ def pack_files(project: Project, fonts: Path, pack: Pack | None = None, step: St
         fonts: folder of the font files.
         pack: None for everything.
         step: told before each file is made, and when all are.
+        changed: ids of the sheets that are other than in the last frozen revision, which is said on them.
 
     Raises:
         RuleError: as `check_pack`.
     """
-    listed = named_files(project, pack or everything_pack(project), fonts)
+    listed = named_files(project, pack or everything_pack(project), fonts, changed)
     rows: list[tuple[Cell, ...]] = [(n, name, file.words) for n, (name, file) in enumerate(listed, start=1)]
     columns = (Column("n", "No", 5, number=True), Column("file", "File", 40), Column("what", "What it is", 50))
     s = project.settings
@@ -120,9 +123,9 @@ def zipped(files: dict[str, bytes]) -> bytes:
     return out.getvalue()
 
 
-def write_pack(project: Project, fonts: Path, pack: Pack | None = None) -> bytes:
-    """Return a pack as a zip, of everything when none is given."""
-    return zipped(pack_files(project, fonts, pack))
+def write_pack(project: Project, fonts: Path, pack: Pack | None = None, changed: Container[str] = ()) -> bytes:
+    """Return a pack as a zip, of everything when none is given; `changed` as for `pack_files`."""
+    return zipped(pack_files(project, fonts, pack, changed=changed))
 
 
 def written(project: Project, pack: Pack, fonts: Path, files: dict[str, bytes]) -> list[Written]:

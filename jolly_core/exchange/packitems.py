@@ -6,7 +6,7 @@ To add one, write a function with `@item`. What it gives is made only when it is
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Container, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -14,7 +14,7 @@ from jolly_core.cabinet import enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.reports import REPORTS, cook, recipe_called
-from jolly_core.scenes import generated_pages, leaves_of, page_of, plan_ids, scene_of
+from jolly_core.scenes import generated_pages, leaves_of, page_of, plan_ids, scene_of, with_changed
 from jolly_core.tagging import product_tag
 
 from .built import board_dxf, board_pdf, surface_pdf
@@ -45,12 +45,16 @@ class PackFile:
 
 @dataclass(slots=True, frozen=True)
 class Asked:
-    """What is asked of an item: the project, what follows the colon of its name, the format, the folder of fonts."""
+    """What is asked of an item: the project, what follows the colon of its name, the format, the folder of fonts.
+
+    `changed` has the ids of the sheets that are other than in the last frozen revision, which is said on them.
+    """
 
     project: Project
     subject: str
     format: str
     fonts: Path
+    changed: Container[str] = ()
 
 
 Expand = Callable[[Asked], Iterator[PackFile]]
@@ -85,12 +89,13 @@ def item(name: str, title: str, *formats: str) -> Callable[[Expand], Expand]:
     return register
 
 
-def files_of(project: Project, what: str, format: str, fonts: Path) -> list[PackFile]:
+def files_of(project: Project, what: str, format: str, fonts: Path, changed: Container[str] = ()) -> list[PackFile]:
     """Return the files that an item gives of a project: none where there is nothing of it.
 
     Args:
         what: an item's name, with its subject behind a colon where it has one.
         format: one of its formats, "" for its first.
+        changed: ids of the sheets that are other than in the last frozen revision.
 
     Raises:
         RuleError: there is no such item, or it does not come in that format.
@@ -101,7 +106,7 @@ def files_of(project: Project, what: str, format: str, fonts: Path) -> list[Pack
         raise RuleError(f"A pack cannot hold “{what}”. It can hold {', '.join(ITEMS)}.", field="files")
     if format and format not in found.formats:
         raise RuleError(f"{found.title} comes as {', '.join(found.formats)}, not as {format}.", field="files")
-    return list(found.expand(Asked(project, subject, format or found.formats[0], fonts)))
+    return list(found.expand(Asked(project, subject, format or found.formats[0], fonts, changed)))
 
 
 def safe(name: str) -> str:
@@ -114,10 +119,14 @@ def safe(name: str) -> str:
     return re.sub(r"-{2,}", "-", "".join(c if c.isalnum() or c in "-_." else "-" for c in name)).strip("-")
 
 
+def _sheets_pdf(asked: Asked, ids: list[str], *, mono: bool = False) -> bytes:
+    return sheets_pdf(asked.project, ids, asked.fonts, mono=mono, changed=asked.changed)
+
+
 def _pdf(asked: Asked, kind: str, words: str, ids: list[str]) -> Iterator[PackFile]:
     if ids:
         mono = asked.format == GREY
-        yield PackFile(kind, "pdf", words, lambda: sheets_pdf(asked.project, ids, asked.fonts, mono=mono))
+        yield PackFile(kind, "pdf", words, lambda: _sheets_pdf(asked, ids, mono=mono))
 
 
 @item("set", "The whole set: drawn, listed and planned pages", PDF, GREY)
@@ -159,10 +168,11 @@ def _sheets(asked: Asked) -> Iterator[PackFile]:
 
         def make(id: str = id) -> bytes:
             if asked.format == PDF:
-                return sheets_pdf(project, [id], asked.fonts)
+                return _sheets_pdf(asked, [id])
             if asked.format == "dxf":
-                return scenes_dxf(project, leaves_of(project, id))
-            return scene_svg(project, scene_of(project, id)).encode()
+                leaves = [with_changed(project, leaf, asked.changed) for leaf in leaves_of(project, id)]
+                return scenes_dxf(project, leaves)
+            return scene_svg(project, with_changed(project, scene_of(project, id), asked.changed)).encode()
 
         yield PackFile(f"sheet-{safe(number)}", asked.format, f"Sheet {number}", make)
 

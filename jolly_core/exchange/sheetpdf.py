@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Sequence
+from collections.abc import Container, Sequence
 from math import ceil
 from pathlib import Path
 
@@ -23,12 +23,15 @@ TILE_MARGIN_MM = 10.0
 TILE_LAP_MM = 10.0
 
 
-def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path, *, mono: bool = False) -> bytes:
+def sheets_pdf(
+    project: Project, sheet_ids: Sequence[str], fonts: Path, *, mono: bool = False, changed: Container[str] = ()
+) -> bytes:
     """Return the sheets as one PDF, references linked to the sheets they name.
 
     Args:
         fonts: folder of the font files.
         mono: in black and white.
+        changed: ids of the sheets that are other than in the last frozen revision, which is said on them.
 
     Raises:
         GoneError: a sheet is not in the project.
@@ -39,7 +42,7 @@ def sheets_pdf(project: Project, sheet_ids: Sequence[str], fonts: Path, *, mono:
     canvas = _canvas(out, project, f"{project.settings.number} {project.settings.name}".strip() or "Project")
     marks = bookmarks(project, sheet_ids, lambda id: page_title(project, id))
     painter = Painter(project, canvas, sheet_ids, marks, mono=mono)
-    for n, (sheet_id, leaf) in enumerate(paper_set(project, sheet_ids)):
+    for n, (sheet_id, leaf) in enumerate(paper_set(project, sheet_ids, changed)):
         number = leaf.sheet.number if leaf.sheet is not None else page_title(project, sheet_id).split(" ")[0]
         canvas.addPageLabel(n, prefix=number)  # a reader shows the sheet's number for the page
         painter.page(leaf, sheet_id)

@@ -17,8 +17,8 @@ from jolly_core.harness import ENDS, HarnessWire, cavity_strip_mm, contact_of, h
 from jolly_core.library import definition, is_colour
 from jolly_core.model import Project, WireType, derived, merged
 from jolly_core.sizing import area_mm2, strip_length_mm
-from jolly_core.tagging import device_at, full_tag, pin_name
-from jolly_core.wiring import Conductor, conductors_from, part_at, sheet_groups
+from jolly_core.tagging import device_at, full_tag, path_of, pin_name
+from jolly_core.wiring import Conductor, conductors_from, panel_of, part_at, sheet_groups
 
 RUNS = ("panel", "cable", "harness", "direct", "open")
 
@@ -41,7 +41,7 @@ class Dossier:
     Attributes:
         key: the conductor's key.
         runs: one of RUNS.
-        run: where it runs in words: tag of the enclosure, cable with core, or harness.
+        run: where it runs in words: tag of the enclosure or path of the panel's location, cable with core, or harness.
         length_mm: cut length, None for a core and while it is unknown.
         missing: why the length is unknown, "".
         why: the length's rule with its figures.
@@ -109,12 +109,10 @@ def _dossier(
         runs, run = "harness", project.harnesses[wire.harness_id].code
         length, missing, why, harness_id = wire.length_mm, wire.missing, wire.why, wire.harness_id
     elif route is not None:
-        runs = "panel"
-        enclosure = project.enclosures.get(route.enclosure_id)
-        run = full_tag(project, project.devices[enclosure.device_id]) if enclosure else "panel"
+        runs, run = "panel", _panel(project, route)
         length, missing, why = route.length_mm, route.missing, route.why
     else:
-        runs, run, missing = "open", "", "It leaves the panel, and no cable band crosses it."
+        runs, run, missing = "open", "", _why_open(project, c)
     return Dossier(
         c.key,
         c,
@@ -135,6 +133,27 @@ def _dossier(
         why,
         place_in(project.sheets[c.sheet_id], x, y),
     )
+
+
+def _panel(project: Project, route: Route) -> str:
+    """Return the tag of the enclosure a route is in; while its ends have no place in one, the panel's location."""
+    enclosure = project.enclosures.get(route.enclosure_id)
+    if enclosure is not None:
+        return full_tag(project, project.devices[enclosure.device_id])
+    device = device_at(project, route.conductor.start)
+    panel = panel_of(project, device) if device is not None else ""
+    return path_of(project.locations, panel, "+") if panel in project.locations else "panel"
+
+
+def _why_open(project: Project, c: Conductor) -> str:
+    """Return why a conductor runs in nothing."""
+    devices = [d for d in (device_at(project, pin) for pin in (c.start, c.end)) if d is not None]
+    panels = [panel_of(project, d) for d in devices]
+    for device, panel in zip(devices, panels, strict=True):
+        if not panel and device.location_id not in project.locations:
+            return f"{full_tag(project, device)} has no location, so that it is not known where the wire runs."
+    leaves = "It leaves the panel" if any(panels) else "It is in no panel"
+    return f"{leaves}, and no cable band crosses it."
 
 
 def _colour(wire_type: WireType | None, core: str) -> str:

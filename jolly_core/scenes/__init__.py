@@ -8,7 +8,7 @@ from .board import board_places
 from .cabinet import MARGIN_MM, door_back_scene, surface_scene
 from .cableface import cable_scene
 from .clipface import clip_scene
-from .frames import frame_look
+from .frames import frame_look, with_changed
 from .graphics import art_of, drawn, kept
 from .layoutleaves import surface_leaves
 from .lettering import fit, lay
@@ -97,6 +97,7 @@ __all__ = [
     "strip_scene",
     "surface_leaves",
     "surface_scene",
+    "with_changed",
 ]
 
 

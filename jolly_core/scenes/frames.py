@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Container
 from dataclasses import replace
 
 from jolly_core.drawing import FRAME_MM, GRID_MM, ladder_lines, size_mm
 from jolly_core.library import block_of
 from jolly_core.model import Project, Revision, Sheet
-from jolly_core.tagging import revisions
+from jolly_core.tagging import index_of, revisions
 
 from .lettering import fit
-from .primitives import Image, Item, Line, Prim, Rect, text
+from .primitives import Image, Item, Line, Prim, Rect, Scene, text
 from .titleblocks import block_prims
 
 # What of a sheet is seen in its frame, by how that is divided.
@@ -25,6 +26,7 @@ ISSUING = (
 )
 MOST_REVISIONS = 2  # for which there is room below a frame
 REVISION_MM = 2.0
+REVISION_SHARE = 0.7  # of the width below a frame; what is beside them says that the sheet has changed since
 
 
 def frame_item(project: Project, sheet: Sheet, given: dict[str, str] | None = None) -> Item:
@@ -49,9 +51,26 @@ def _revision_lines(project: Project, sheet: Sheet, width: float, height: float)
     mine = [r for r in revisions(project) if sheet.id in r.sheet_ids][::-1]
     prims: list[Prim] = []
     for n, revision in enumerate(mine[:MOST_REVISIONS]):
-        words, size = fit(revision_words(revision), width - 2 * FRAME_MM, REVISION_MM)
+        words, size = fit(revision_words(revision), (width - 2 * FRAME_MM) * REVISION_SHARE, REVISION_MM)
         prims.append(text(FRAME_MM, height - FRAME_MM + 3.2 + 3.0 * n, size, words, role="line"))
     return prims
+
+
+def with_changed(project: Project, scene: Scene, changed: Container[str]) -> Scene:
+    """Return the scene of a sheet, in the margin of which it is said when it is not as it was issued.
+
+    Args:
+        changed: ids of the sheets that are other than in the last frozen revision.
+    """
+    sheet = scene.sheet
+    if sheet is None or sheet.id not in changed:
+        return scene
+    index = index_of(project, sheet.id)
+    words = f"Changed since revision {index}, not issued" if index else "Not issued in a revision"
+    right, y = scene.width - FRAME_MM, scene.height - FRAME_MM + 3.2
+    prims: list[Prim] = [text(right, y, REVISION_MM, words, anchor="end", role="line")]
+    box = (right - (1 - REVISION_SHARE) * (scene.width - 2 * FRAME_MM), y - REVISION_MM, right, y)
+    return replace(scene, items={**scene.items, "changed": Item("changed", "frame", prims, box)})
 
 
 def revision_words(revision: Revision) -> str:

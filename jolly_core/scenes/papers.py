@@ -2,28 +2,32 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Container, Iterator, Sequence
 from dataclasses import replace
 
 from jolly_core.model import Project
 
-from .frames import frame_item
+from .frames import frame_item, with_changed
 from .made import made, page_leaves
 from .primitives import Scene
 from .sheet import sheet_scene
 
 
-def paper_set(project: Project, ids: Sequence[str]) -> Iterator[tuple[str, Scene]]:
+def paper_set(project: Project, ids: Sequence[str], changed: Container[str] = ()) -> Iterator[tuple[str, Scene]]:
     """Yield id and scene of each paper of a set; title blocks count the papers, a contents sheet lists the set.
 
     A sheet alone is no set: it keeps its place among all.
+
+    Args:
+        project, ids: what the papers are made of.
+        changed: ids of the sheets that are other than in the last frozen revision, which is said on them.
 
     Raises:
         GoneError: a sheet is not in the project.
     """
     if len(ids) == 1:
         alone = page_leaves(project, ids[0]) if made(project, ids[0]) else [sheet_scene(project, ids[0])]
-        yield from ((ids[0], leaf) for leaf in alone)
+        yield from ((ids[0], with_changed(project, leaf, changed)) for leaf in alone)
         return
     leaves: dict[
         str, list[Scene]
@@ -38,7 +42,7 @@ def paper_set(project: Project, ids: Sequence[str]) -> Iterator[tuple[str, Scene
     at = 0
     for id in ids:
         for leaf in leaves.get(id) or [sheet_scene(project, id)]:
-            yield id, _counted(project, leaf, at, numbers)
+            yield id, with_changed(project, _counted(project, leaf, at, numbers), changed)
             at += 1
 
 

@@ -30,7 +30,7 @@ from jolly_core.exchange import (
 )
 from jolly_core.model import SURFACES, Project
 from jolly_core.reports import REPORTS, plain_recipe, run_report
-from jolly_core.scenes import is_generated, leaves_of, page_of, scene_of, surface_scene
+from jolly_core.scenes import is_generated, leaves_of, page_of, scene_of, surface_scene, with_changed
 from jolly_server.benches.iolist import points_table
 from jolly_server.benches.terminals import strip_table
 from jolly_server.projects.access import role_in
@@ -39,6 +39,7 @@ from jolly_server.projects.turns import prepared
 
 from .files import TYPES, file_answer
 from .lists_api import foot_of
+from .revisions import READING, changed_now, changed_since
 
 router = Router(tags=["issuing"])
 
@@ -107,15 +108,17 @@ def drawing(
 ) -> HttpResponse:
     """Give one sheet, or all with or without plans, as a vector PDF; inline, to be printed from the browser."""
     role_in(request, project_id)
+    changed = changed_now(project_id)
     if sheet_id:
         held = loaded(project_id)
         with held.lock:
-            content = sheets_pdf(held.project, [sheet_id], settings.JOLLY.fonts)
+            content = sheets_pdf(held.project, [sheet_id], settings.JOLLY.fonts, changed=changed)
             name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.pdf"
     else:
         project = snapshot(project_id)
         ids = whole_set(project) if plans else [s.id for s in project.sheets_in_order()]
-        content, name = sheets_pdf(project, ids, settings.JOLLY.fonts), f"{project.settings.number}.pdf"
+        content = sheets_pdf(project, ids, settings.JOLLY.fonts, changed=changed)
+        name = f"{project.settings.number}.pdf"
     response = file_answer(content, TYPES["pdf"], name)
     if inline:
         response.headers["Content-Disposition"] = "inline"
@@ -126,9 +129,11 @@ def drawing(
 def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str) -> HttpResponse:
     """Give a sheet or plan as DXF, its leaves beside each other."""
     role_in(request, project_id)
+    changed = changed_now(project_id)
     held = loaded(project_id)
     with held.lock:
-        content = scenes_dxf(held.project, leaves_of(held.project, sheet_id))
+        leaves = [with_changed(held.project, leaf, changed) for leaf in leaves_of(held.project, sheet_id)]
+        content = scenes_dxf(held.project, leaves)
         name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.dxf"
     return file_answer(content, "image/vnd.dxf", name)
 
@@ -137,9 +142,11 @@ def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str) -> HttpRes
 def drawing_svg(request: HttpRequest, project_id: str, sheet_id: str) -> HttpResponse:
     """Give a sheet or plan as SVG, its leaves below each other."""
     role_in(request, project_id)
+    changed = changed_now(project_id)
     held = loaded(project_id)
     with held.lock:
-        content = scene_svg(held.project, scene_of(held.project, sheet_id)).encode("utf-8")
+        scene = with_changed(held.project, scene_of(held.project, sheet_id), changed)
+        content = scene_svg(held.project, scene).encode("utf-8")
         name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.svg"
     return file_answer(content, "image/svg+xml", name)
 
@@ -181,7 +188,9 @@ def pack(request: HttpRequest, project_id: str) -> HttpResponse:
     """Give everything that is issued of the project in one zip."""
     role_in(request, project_id)
     project = snapshot(project_id)
-    content, s = write_pack(project, settings.JOLLY.fonts), project.settings
+    with READING:
+        changed = changed_since(project_id, project)
+    content, s = write_pack(project, settings.JOLLY.fonts, changed=changed), project.settings
     return file_answer(content, "application/zip", f"{s.number}-{s.revision}.zip")
 
 

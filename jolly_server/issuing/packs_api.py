@@ -21,7 +21,7 @@ from jolly_server.projects.store import loaded
 
 from .addresses import address_of
 from .files import TYPES, file_answer, pack_zip_name
-from .revisions import READING, changed_since, last_file, present
+from .revisions import READING, changed_now, last_file, present
 from .runs import Run, cancel_run, ready, run_of, runs, start_run, zip_of
 
 router = Router(tags=["packs"])
@@ -190,8 +190,7 @@ def pack_zip(request: HttpRequest, project_id: str, run_id: str) -> HttpResponse
 def check_before_issue(request: HttpRequest, project_id: str) -> list[FindingValue]:
     """Gather what would be wrong on paper, the heaviest first."""
     role_in(request, project_id)
-    with READING:
-        return findings_of(project_id, request.user, changed_since(project_id, present(project_id)))
+    return findings_of(project_id, request.user, changed_now(project_id))
 
 
 def findings_of(project_id: str, user: User, changed: Sequence[str] = ()) -> list[FindingValue]:

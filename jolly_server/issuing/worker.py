@@ -9,6 +9,7 @@ from __future__ import annotations
 import json
 import os
 import sys
+from collections.abc import Collection
 from pathlib import Path
 from typing import Any
 
@@ -45,16 +46,16 @@ def pack_in(project: Project, pack_id: str) -> Pack:
 
 
 def suspicions(
-    project: Project, pack: Pack, fonts: Path, stale: list[str], frozen: Project | None = None
+    project: Project, pack: Pack, fonts: Path, stale: list[str], changed: Collection[str] = ()
 ) -> list[Finding]:
     """Return what looks wrong in what was issued: what the check before issue finds, and sheets that are left out.
 
     Args:
         project, pack, fonts: what was issued, and the folder of the font files.
         stale: numbers of parts whose copy differs from the library.
-        frozen: the project at its last frozen revision, None when there is none, or when it is what was issued.
+        changed: ids of the sheets that are other than in the last frozen revision.
     """
-    found = issue_check(project, fonts, stale, changed_sheets(frozen, project) if frozen is not None else ())
+    found = issue_check(project, fonts, stale, changed)
     left_out = outside(project, pack)
     if left_out:
         words = f"{len(left_out)} sheet{'s are' if len(left_out) > 1 else ' is'} in no drawing of this pack"
@@ -72,15 +73,16 @@ def run(folder: Path) -> None:
     def step(done: int, count: int, doing: str) -> None:
         put(folder, {"state": "running", "done": done, "count": count, "doing": doing})
 
-    files = pack_files(project, fonts, pack, step)
+    frozen = read_project((folder / FROZEN).read_bytes()) if (folder / FROZEN).exists() else None
+    changed = changed_sheets(frozen, project) if frozen is not None else []
+    files = pack_files(project, fonts, pack, step, changed)
     put(folder, {"state": "running", "done": len(files), "count": len(files), "doing": "checking"})
     (folder / ZIP).write_bytes(zipped(files))
     listed = [
         {"name": w.name, "words": w.words, "size": w.size, "pages": w.pages, "rows": w.rows, "digest": w.digest}
         for w in written(project, pack, fonts, files)
     ]
-    frozen = read_project((folder / FROZEN).read_bytes()) if (folder / FROZEN).exists() else None
-    found = suspicions(project, pack, fonts, job["stale"], frozen)
+    found = suspicions(project, pack, fonts, job["stale"], changed)
     findings = [{"weight": f.weight, "words": f.sentence} for f in found]
     put(folder, {"state": "done", "done": len(files), "count": len(files), "files": listed, "findings": findings})
 

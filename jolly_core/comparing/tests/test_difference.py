@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.cabinet import placing_of
@@ -77,10 +78,30 @@ class States(TestCase):
             jobs,
             [
                 ("exchange", coil, "HR-K2", "", "HR-K4"),
-                ("re-land", "30-1", f"{button}:14", f"{lamp}:X1", f"{coil}:A1"),
                 ("relabel", "-XD1:2", "", "", "-XD1:7"),
+                ("re-land", "30-1", f"{button}:14", f"{lamp}:X1", f"{coil}:A1"),
             ],
         )
+
+    def test_a_new_wire_is_told_with_the_places_it_is_between_while_nothing_is_placed(self) -> None:
+        one, other = (self.bench.new("add-location", code=code, side="panel") for code in ("P1", "P2"))
+        at = {self.button: one, self.lamp: one, self.coil: other, self.alone: one}
+        for symbol_id, place in at.items():
+            self.bench.do("set-place", device_id=self.bench.device(symbol_id), function_id="", location_id=place)
+        self.before = self.state()
+        self.bench.wire((44, 70), (60, 70), (60, 40))
+        self.bench.wire((64, 20), (70, 20), (70, 66), (40, 66), (40, 70))
+        jobs = work_list(self.changed())
+        found = [(j.place, j.act) for j in jobs]
+        self.assertEqual(set(found), {("+P1", "put in"), ("+P1 to +P2, in nothing yet", "put in")}, jobs)
+
+    def test_a_field_called_as_a_fact_of_its_sheet_hides_none(self) -> None:
+        sheet = self.bench.project.sheets[self.other]
+        self.before.sheets[self.other] = replace(self.before.sheets[self.other], fields={"title": "My own"})
+        self.bench.project.sheets[self.other] = replace(sheet, title="Fans", fields={"title": "Another"})
+        (said,) = [c.words for c in self.changed().of("sheet")]
+        self.assertIn("title Other, now Fans", said)
+        self.assertIn("own title My own, now Another", said)
 
     def test_the_other_way_round_it_is_taken_back(self) -> None:
         self.reland()
@@ -187,6 +208,8 @@ class Built(TestCase):
         jobs = self.jobs(kind="delete-selection", ids=[band.id])
         self.assertEqual({act for act, *_ in jobs if act != "remove"}, {"take out"})
         self.assertGreaterEqual(len(jobs), 4)
+        told = [c.words for c in difference(self.before, self.after).of("wire")]
+        self.assertEqual([words for words in told if "colour" in words], [], "a core has that of its cable")
 
     def test_labels_of_wires_are_exchanged_where_what_they_say_is_called_otherwise(self) -> None:
         """A device with another tag, and a terminal with another number: each label that is printed otherwise."""

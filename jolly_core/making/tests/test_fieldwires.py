@@ -8,7 +8,7 @@ from jolly_core.cables import bands_of, cable_conductors, cable_cores, cable_len
 from jolly_core.checks import project_snags
 from jolly_core.drawing import pin_points
 from jolly_core.edits.history import take_back
-from jolly_core.making import field_groups, open_conductors
+from jolly_core.making import dossiers, field_groups, open_conductors
 from jolly_core.model import RuleError
 from jolly_core.tagging import full_tag, natural, pin_name
 from jolly_core.testing import Workbench
@@ -52,6 +52,16 @@ class Gathering(TestCase):
         groups = field_groups(self.project)
         found = [(g.use, g.source, g.destination.split(" ")[0], len(g.conductors)) for g in groups]
         self.assertEqual(found, [("control", "+P", "+F", 3), ("power", "+P", "+F", 4)])
+
+    def test_a_wire_that_runs_in_nothing_says_why(self) -> None:
+        def said() -> dict[str, str]:
+            opened = [d for d in dossiers(self.project).values() if d.runs == "open"]
+            return {e.name: d.missing for d in opened for e in (d.start, d.end)}
+
+        self.assertEqual(said()["+F-MA1:U1"], "It leaves the panel, and no cable band crosses it.")
+        self._at(self.motor, "")
+        tag = full_tag(self.project, self.project.devices[self.bench.device(self.motor)])
+        self.assertEqual(said()[f"{tag}:U1"], f"{tag} has no location, so that it is not known where the wire runs.")
 
     def test_a_group_is_gathered_by_one_band_and_undone(self) -> None:
         control, power = field_groups(self.project)

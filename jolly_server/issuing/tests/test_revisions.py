@@ -50,6 +50,10 @@ class IssueCase(DemoCase):
         return found
 
 
+def _words(pdf: bytes) -> str:
+    return " ".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages)
+
+
 class PackRuns(IssueCase):
     def test_a_pack_is_written_from_the_state_in_which_it_was_asked_for(self) -> None:
         pack = self.small_pack()
@@ -160,6 +164,35 @@ class Freezing(IssueCase):
         run = self.post(self.vera, f"/projects/{KILN}/pack-runs", {"pack_id": self.small_pack()}).json()
         words = " ".join(f["words"] for f in self.ended(run["id"])["findings"])
         self.assertIn(f"sheet {number}, index B", words)
+
+    def test_a_sheet_that_is_other_than_it_was_issued_says_so_in_its_margin(self) -> None:
+        since = "Changed since revision B, not issued"
+        self.settled(self.freeze("B")["revisions"][0]["id"])
+        lamp = next(s for s in self.stored().symbols.values() if s.definition == "lamp")
+        mine = self.stored().sheets[lamp.sheet_id]
+        self.accepted(self.jory, kind="set-text", device_id=lamp.device_id, text="Other words")
+        other = next(s for s in self.stored().sheets_in_order() if s.kind == "schematic" and s.id != mine.id)
+
+        def printed(ending: str, sheet_id: str) -> str:
+            content = self.vera.get(f"{BASE}/drawing.{ending}?sheet_id={sheet_id}").content
+            return _words(content) if ending == "pdf" else content.decode()
+
+        for ending in ("pdf", "svg", "dxf"):
+            self.assertIn(since, printed(ending, mine.id), ending)
+            self.assertNotIn(since, printed(ending, other.id), ending)
+        whole = PdfReader(io.BytesIO(self.vera.get(f"{BASE}/drawing.pdf").content))
+        told = {whole.page_labels[n].split(".")[0] for n, p in enumerate(whole.pages) if since in p.extract_text()}
+        changed = {f["code"]: f for f in self.vera.get(f"{BASE}/issue-check").json()}["same-index"]["places"]
+        sheets = self.stored().sheets_in_order()
+        self.assertEqual(told, {s.number for s in sheets if f"draw/{s.id}" in changed})
+        files = [{"what": "drawings", "format": "pdf"}]
+        pack = self.accepted(self.jory, kind="keep-pack", name="Drawings", files=files)["placed"][0]
+        run = self.post(self.vera, f"/projects/{KILN}/pack-runs", {"pack_id": pack}).json()
+        self.ended(run["id"])
+        archive = zipfile.ZipFile(io.BytesIO(self.vera.get(f"{BASE}/pack-runs/{run['id']}/pack.zip").content))
+        self.assertIn(since, _words(archive.read(next(n for n in archive.namelist() if "drawing" in n))))
+        self.settled(self.freeze("C")["revisions"][0]["id"])
+        self.assertNotIn("not issued", printed("pdf", mine.id))
 
     def test_what_changed_is_said_between_any_two_states_and_jobs_are_ticked(self) -> None:
         first = self.freeze("B")["revisions"][0]["id"]

@@ -7,6 +7,7 @@ from django.conf import settings
 from django.core.management.base import CommandError, CommandParser
 
 from jolly_core.exchange import sheets_pdf
+from jolly_server.issuing.revisions import changed_since
 from jolly_server.projects.command import ProjectCommand
 
 
@@ -28,4 +29,5 @@ class Command(ProjectCommand):
         ids = [s.id for s in project.sheets_in_order() if not wanted or s.number == wanted]
         if not ids:
             raise CommandError(f"The project has no sheet {wanted}.")
-        self.give(sheets_pdf(project, ids, settings.JOLLY.fonts), options["out"])
+        changed = changed_since(self.project_id(options["project"]), project)
+        self.give(sheets_pdf(project, ids, settings.JOLLY.fonts, changed=changed), options["out"])

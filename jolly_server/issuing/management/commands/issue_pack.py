@@ -10,7 +10,7 @@ from jolly_core.edits import stale_parts
 from jolly_core.exchange import EVERYTHING, everything_pack, pack_files, written, zipped
 from jolly_core.model import Pack, Project, RuleError
 from jolly_server.issuing.files import pack_zip_name, plain_name
-from jolly_server.issuing.revisions import last_frozen
+from jolly_server.issuing.revisions import changed_since
 from jolly_server.issuing.worker import suspicions
 from jolly_server.library.services import StoredLibrary
 from jolly_server.projects.command import ProjectCommand
@@ -34,14 +34,14 @@ class Command(ProjectCommand):
         project = self.open(options["project"])
         pack = pack_named(project, options["pack"])
         fonts = settings.JOLLY.fonts
-        files = pack_files(project, fonts, pack)
+        changed = changed_since(self.project_id(options["project"]), project)
+        files = pack_files(project, fonts, pack, changed=changed)
         self.give(zipped(files), _path(project, pack, options["out"]))
         for file in written(project, pack, fonts, files):
             count = f", {file.pages} pages" if file.pages else f", {file.rows} rows" if file.rows else ""
             self.stderr.write(f"  {file.name}: {file.words}{count}")
         stale = [project.parts[id].number for id in stale_parts(project.parts, StoredLibrary())]
-        frozen = last_frozen(self.project_id(options["project"]), project)
-        for finding in suspicions(project, pack, fonts, stale, frozen):
+        for finding in suspicions(project, pack, fonts, stale, changed):
             self.stderr.write(f"{finding.weight}: {finding.sentence}")
 
 
