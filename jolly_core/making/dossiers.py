@@ -148,11 +148,10 @@ def _panel(project: Project, route: Route) -> str:
 def _why_open(project: Project, c: Conductor) -> str:
     """Return why a conductor runs in nothing."""
     devices = [d for d in (device_at(project, pin) for pin in (c.start, c.end)) if d is not None]
-    panels = [panel_of(project, d) for d in devices]
-    for device, panel in zip(devices, panels, strict=True):
-        if not panel and device.location_id not in project.locations:
+    for device in devices:
+        if device.location_id not in project.locations and not panel_of(project, device):
             return f"{full_tag(project, device)} has no location, so that it is not known where the wire runs."
-    leaves = "It leaves the panel" if any(panels) else "It is in no panel"
+    leaves = "It leaves the panel" if any(panel_of(project, d) for d in devices) else "It is in no panel"
     return f"{leaves}, and no cable band crosses it."
 
 

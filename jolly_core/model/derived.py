@@ -271,7 +271,8 @@ class Memo:
         """Put down what a node has read, and take it from the readers of what it does not read any more."""
         if not node.nodes:
             for read in nodes:
-                read.readers = _with(read.readers, node)
+                had = read.readers
+                read.readers = node if had is None else _with(had, node)
             node.nodes = nodes
         elif node.nodes != nodes:
             before, after = set(node.nodes), set(nodes)
@@ -282,9 +283,11 @@ class Memo:
             node.nodes = nodes
         node.turns = turns
         if not node.cells:
-            known = self._readers.get
+            readers = self._readers
+            known = readers.get
             for cell in cells:
-                self._readers[cell] = _with(known(cell), node)
+                had = known(cell)
+                readers[cell] = node if had is None else _with(had, node)
             node.cells = cells
         elif node.cells != cells:
             old, new = set(node.cells), set(cells)

@@ -78,7 +78,19 @@ def connections(
             points[pin] = (group.sheet_id, *point_of(project, pin))
     if len(points) < 2:
         return []
+    if len(points) == 2 and not given:  # most nets
+        return [_only(project, net, points)]
     return _Wiring(project, net, points, room or {}, shortest).wired(list(given))
+
+
+def _only(project: Project, net: list[Group], points: dict[PinKey, Node]) -> Connection:
+    """Return the conductor of a net of two pins: from the first, or from the hub where one of them is one."""
+    start, end = sorted(points, key=lambda p: (_rank(project, points[p]), p))
+    earthed = any(is_protective(project, project.wires[id]) for g in net for id in g.wires)
+    if earthed and site_of(project, end).hub and not site_of(project, start).hub:
+        start, end = end, start
+    steps, wire_id = _distances(_roads(project, net), points[start]).get(points[end], (0, ""))
+    return Connection(start, end, wire_id, steps)
 
 
 class _Wiring:

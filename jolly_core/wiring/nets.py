@@ -189,6 +189,9 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
         potential: also pass through carrying terminals and bridges.
     """
     bridged = bridged_groups(project) if potential and project.bridges else {}
+    first = group_at(project, *start)
+    if not first.continuations and not (potential and (first.carried or start in bridged)):
+        return [first]  # most nets
     seen: dict[GroupKey, Group] = {}
     followed: set[str] = set()  # names whose marks wait already: a common of many sheets is followed once
     waiting = [start]
@@ -206,8 +209,6 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
             if name not in followed:
                 followed.add(name)
                 waiting += [_group_of_mark(project, other) for other in project.continuations_named.get(name)]
-    if len(seen) == 1:
-        return list(seen.values())
     return sorted(seen.values(), key=lambda g: reading_order(project, g))
 
 

@@ -30,6 +30,8 @@ def measure_layout(distance: Distance) -> None:
 
 def ordered(project: Project, net: list[Group]) -> list[Connection]:
     """Return the conductors of a net, kept until something they depend on changes: most nets outlive most edits."""
+    if len(net) == 1 and len(net[0].pins) < 2:
+        return []
     return _ordered(project, *net[0].key)
 
 

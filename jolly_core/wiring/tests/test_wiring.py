@@ -4,11 +4,17 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
 from jolly_core.checks import snags_on
 from jolly_core.model import RuleError
 from jolly_core.reports import run_report
 from jolly_core.testing import Workbench
-from jolly_core.wiring import all_nets, connections, dots, net_of, nets_of_sheet, sheet_groups, wire_numbers
+from jolly_core.wiring import all_nets, connections, dots, net_of, nets_of_sheet, point_of, sheet_groups, wire_numbers
+from jolly_core.wiring.connections import _Wiring
+
+Placed = tuple[str, int, int]
 
 
 class Connections(TestCase):
@@ -38,6 +44,49 @@ class Connections(TestCase):
 
     def test_a_dot_where_three_meet(self) -> None:
         self.assertEqual(dots(self.bench.project, self.bench.sheet), [(12, 2)])
+
+
+PLACED = st.tuples(
+    st.sampled_from(("lamp", "terminal", "earth", "terminal-earth")), st.integers(2, 6), st.integers(2, 9)
+)
+
+
+class TwoPins(TestCase):
+    """A net of two pins has one conductor, found without the rules for many."""
+
+    @settings(max_examples=40, deadline=None)
+    @given(PLACED, PLACED, st.booleans(), st.booleans(), st.booleans())
+    def test_its_conductor_is_the_one_that_the_rules_for_many_give(
+        self, one: Placed, other: Placed, earthed: bool, away: bool, loop: bool
+    ) -> None:
+        bench = Workbench(frame="zones")
+        sheets = [bench.sheet, bench.new("add-sheet", number="31") if away else bench.sheet]
+        types = {"type_id": bench.pe if earthed and "lamp" not in (one[0], other[0]) else bench.blue}
+        for n, ((name, x, y), sheet) in enumerate(zip((one, other), sheets, strict=True)):
+            x, y = 10 * x + 70 * n, 5 * y
+            bench.place(name, x, y, sheet_id=sheet)
+            if away:
+                bench.wire((x, y), (x, y - 4), sheet_id=sheet, **types)
+                bench.do("place-continuation", sheet_id=sheet, x=x, y=y - 4, name="PE")
+        if not away:
+            (xa, ya), (xb, yb) = ((10 * x + 70 * n, 5 * y) for n, (_, x, y) in enumerate((one, other)))
+            bench.wire((xa, ya), (xa, 2), (xb, 2), (xb, yb), **types)
+            if loop:
+                bench.wire((xa, 2), (xa, 1), (xb, 1), (xb, 2), **types)
+        nets = [net for net in all_nets(bench.project) if sum(len(g.pins) for g in net) == 2]
+        for net in nets:
+            points = {p: (g.sheet_id, *point_of(bench.project, p)) for g in net for p in g.pins}
+            general = _Wiring(bench.project, net, points, {}, None).wired([])
+            self.assertEqual(connections(bench.project, net), general)
+        self.assertTrue(nets)
+
+    def test_a_protective_conductor_goes_out_from_the_hub_wherever_it_lies(self) -> None:
+        for hub_x, pin_x in ((10, 40), (40, 10)):
+            bench = Workbench(frame="zones")
+            hub, other = bench.place("terminal-earth", hub_x, 20), bench.place("terminal", pin_x, 20)
+            bench.wire(*sorted(((hub_x, 20), (pin_x, 20))), type_id=bench.pe)
+            found = [c for net in all_nets(bench.project) for c in connections(bench.project, net)]
+            self.assertEqual([c.start[0] for c in found if other in (c.start[0], c.end[0])], [hub])
 
 
 class Nets(TestCase):
