@@ -24,6 +24,10 @@ from jolly_server.serve import SWITCH_S
 
 FRAME_MS = 1000 / 60
 OPEN_MS, EDIT_MS = 150.0, 40.0
+SCROLL_TO = """(list, row) => {
+    const [one, next] = Array.from(list.querySelectorAll('a'), (a) => a.getBoundingClientRect().top)
+    list.scrollTop = row * (next - one)
+}"""
 LOOKED_AT_MS = 1_000  # before one pages on
 ALONE_FROM = 60  # the place of the first of sheets that are opened one at a time
 POINTED_MS = 250  # from when the pointer comes to rest until it clicks
@@ -171,7 +175,12 @@ def _alone(page: Page, sheets: int, rounds: int) -> list[float]:
     rows = range(ALONE_FROM, ALONE_FROM + 6 * rounds, 3)
     if rows.stop > sheets:
         return []
-    return [_opening(page, _click(row)) for row, _ in zip(rows, _looked_at(page, len(rows)), strict=True)]
+    tree, found = page.get_by_test_id("sheet-tree"), []
+    for row in rows:  # only the rows that are in sight are in the page
+        tree.evaluate(SCROLL_TO, row)
+        page.wait_for_timeout(LOOKED_AT_MS)
+        found.append(_opening(page, "rows[rows.length >> 1].click()"))
+    return found
 
 
 def _click(row: int) -> str:
