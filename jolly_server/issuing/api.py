@@ -102,13 +102,18 @@ def report_file(request: HttpRequest, project_id: str, kind: str, format: str) -
     return file_answer(content, TYPES[format], f"{number}-{kind}.{format}")
 
 
+def _changed(project_id: str, sheet_id: str) -> list[str]:
+    """Return the sheets that say on paper that they have changed; generated pages have no index of their own."""
+    return [] if is_generated(sheet_id) else changed_now(project_id)
+
+
 @router.get("/{project_id}/drawing.pdf")
 def drawing(
     request: HttpRequest, project_id: str, sheet_id: str = "", inline: bool = False, plans: bool = False
 ) -> HttpResponse:
     """Give one sheet, or all with or without plans, as a vector PDF; inline, to be printed from the browser."""
     role_in(request, project_id)
-    changed = changed_now(project_id)
+    changed = _changed(project_id, sheet_id)
     if sheet_id:
         held = loaded(project_id)
         with held.lock:
@@ -129,7 +134,7 @@ def drawing(
 def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str) -> HttpResponse:
     """Give a sheet or plan as DXF, its leaves beside each other."""
     role_in(request, project_id)
-    changed = changed_now(project_id)
+    changed = _changed(project_id, sheet_id)
     held = loaded(project_id)
     with held.lock:
         leaves = [with_changed(held.project, leaf, changed) for leaf in leaves_of(held.project, sheet_id)]
@@ -142,7 +147,7 @@ def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str) -> HttpRes
 def drawing_svg(request: HttpRequest, project_id: str, sheet_id: str) -> HttpResponse:
     """Give a sheet or plan as SVG, its leaves below each other."""
     role_in(request, project_id)
-    changed = changed_now(project_id)
+    changed = _changed(project_id, sheet_id)
     held = loaded(project_id)
     with held.lock:
         scene = with_changed(held.project, scene_of(held.project, sheet_id), changed)
