@@ -30,6 +30,7 @@ expect.set_options(timeout=20_000)  # a busy machine is slower, not wrong
 SHEET_MM = 2.5
 NOT_FITTED = "0,0,3"  # the view before the sheet is fitted into it
 SEEDED: list[sqlite3.Connection] = []
+EMPTY: list[sqlite3.Connection] = []
 DEMO = override_settings(JOLLY=replace(settings.JOLLY, demo=True))
 
 
@@ -51,6 +52,13 @@ def browser_with(flags: tuple[str, ...]) -> Browser:
             PLAYWRIGHT.append(sync_playwright().start())
         BROWSERS[flags] = PLAYWRIGHT[0].chromium.launch(executable_path=CHROMIUM, args=list(flags))
     return BROWSERS[flags]
+
+
+def copied_out() -> sqlite3.Connection:
+    """Return a copy of the database in memory."""
+    copy = sqlite3.connect(":memory:")
+    connection.connection.backup(copy)
+    return copy
 
 
 class ServerOnOnePort(LiveServerThread):
@@ -80,6 +88,9 @@ class Story(LiveServerTestCase):
 
     def setUp(self) -> None:
         forget()
+        connection.ensure_connection()
+        if not EMPTY:
+            EMPTY.append(copied_out())
         self.seeded()
         self.problems: list[str] = []
         self.page = self.visitor()
@@ -91,14 +102,18 @@ class Story(LiveServerTestCase):
             context.close()
         self.assertEqual(self.problems, [], "the browser reported errors")
 
+    def _fixture_teardown(self) -> None:
+        """Empty the database by a copy of what it was: to flush it takes half a second."""
+        connection.ensure_connection()
+        EMPTY[0].backup(connection.connection)
+
     @staticmethod
     def seeded() -> None:
         """Fill the database as the demo does: once in full, after that from a copy of what that gave."""
         connection.ensure_connection()
         if not SEEDED:
             seed(settings.JOLLY.demo_files)
-            SEEDED.append(sqlite3.connect(":memory:"))
-            connection.connection.backup(SEEDED[0])
+            SEEDED.append(copied_out())
         else:
             SEEDED[0].backup(connection.connection)
 

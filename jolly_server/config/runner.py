@@ -3,7 +3,7 @@
 from typing import Any
 
 from django.conf import settings
-from django.test.runner import DiscoverRunner
+from django.test.runner import DiscoverRunner, ParallelTestSuite
 from hypothesis import settings as hypothesis
 
 # A busy machine is slower, not wrong.
@@ -15,8 +15,20 @@ hypothesis.load_profile("untimed")
 QUICK_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
+class LongFirst(ParallelTestSuite):
+    """Begins with the classes that say they are `long`, so that no worker is left with one when the others are done."""
+
+    def __init__(self, subsuites: list[Any], *args: Any, **kwargs: Any) -> None:
+        def is_short(suite: Any) -> bool:
+            return not any(getattr(test, "long", False) for test in suite)
+
+        super().__init__(sorted(subsuites, key=is_short), *args, **kwargs)
+
+
 class Runner(DiscoverRunner):
     """Prints "N passed, N failed" after the usual result; gives each worker a whole copy of the database."""
+
+    parallel_test_suite = LongFirst
 
     def setup_test_environment(self, **kwargs: Any) -> None:
         """Set up as usual, with a quick way of keeping passwords."""

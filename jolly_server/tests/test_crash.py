@@ -70,6 +70,8 @@ class Server:
 
 
 class Crash(TestCase):
+    long = True
+
     def test_acknowledged_edits_survive_sigkill(self) -> None:
         with tempfile.TemporaryDirectory() as data:
             server = Server(data)

@@ -55,6 +55,8 @@ def drawn(project: Project, sheet_id: str) -> list[tuple[Any, ...]]:
 
 
 class Kept(TestCase):
+    long = True
+
     def same(self, one: Project, other: Project) -> None:
         """Check of two states of a project that what has the same look is painted the same."""
         for sheet_id, sheet in one.sheets.items():
