@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
-from jolly_core.library import definition
+from jolly_core.library import article, definition
 from jolly_core.model import ATTACHED, Device, Project, Symbol
 from jolly_core.plc import card_of
 from jolly_core.tagging import CONTACT_KINDS, KIND_WORDS, full_tag, lead_of, pins_of, tag_on, unit_rows
@@ -73,7 +73,7 @@ def without_lead(project: Project, sheet_id: str) -> Iterator[Snag]:
             continue
         device = project.devices.get(symbol.device_id)
         if device is None:
-            message = f"A {shape.name} belongs to no device yet."
+            message = f"{article(shape.name).capitalize()} {shape.name} belongs to no device yet."
         else:
             message = f"{tag_on(project, device, sheet)} has only contacts: its coil or lead is not drawn."
         yield Snag(

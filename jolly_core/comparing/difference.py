@@ -184,6 +184,8 @@ def _own(was: Sight, now: Sight, moved: bool = False) -> tuple[str, ...]:
     differ = [name for name in {**was.facts, **now.facts} if was.fact(name) != now.fact(name)]
     same = {name for name, by in was.same_by.items() if now.same_by.get(name) == by}
     same |= {*_NAMES.get(was.kind, ())} - ({"stands after"} if moved else set())
+    if {"text", "tag"} & {*differ}:
+        same.add("nameplate")  # says nothing more
     if was.kind == "wire" and "runs in" in differ and "runs in" not in same:  # a core's colour and size are its cable's
         same |= {name for name in ("colour", "size") if not (was.fact(name) and now.fact(name))}
     return tuple(name for name in differ if name not in same)

@@ -9,7 +9,7 @@ from jolly_core.cabinet import passage_words, passages_for, placing_of, routes_f
 from jolly_core.cables import cable_cores, cable_length_m
 from jolly_core.harness import nodes_at, shown_in, strand_of
 from jolly_core.library import definition
-from jolly_core.making import Dossier, dossiers_from
+from jolly_core.making import Dossier, dossiers_from, plate_of
 from jolly_core.model import Project, derived
 from jolly_core.plc import channel_address
 from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
@@ -18,7 +18,8 @@ from . import builtsights as built
 from . import papersights as papers
 from .thing import KINDS, NOTHING_ELSE, Same, Sight, Sights, cable_length, wire_length
 
-UNLED = "in nothing yet"  # where a wire is that runs in no panel, cable or harness
+# Where a wire is that runs in no panel, cable or harness.
+IN_NO_CABLE, NOWHERE_YET = "in no cable yet", "place not known yet"
 
 
 def sights(project: Project, same: Same = NOTHING_ELSE, kinds: Iterable[str] = KINDS) -> Sights:
@@ -52,6 +53,7 @@ def _device(project: Project, id: str) -> Sight:
         "tag": tag,
         "text": device.text,
         "part": part.number if part else "",
+        "nameplate": ", ".join(plate_of(project, device)),
         "further parts": ", ".join(sorted(p.number for p in project.add_ons_to(id))),
         "sheet": project.sheets[lead.sheet_id].number if lead else "",
     }
@@ -159,7 +161,7 @@ def _between(project: Project, d: Dossier) -> str:
     """Return the places between which a wire is that runs in nothing yet, as far as they are known."""
     ids = [project.devices[e.device_id].location_id for e in (d.start, d.end) if e.device_id]
     places = " to ".join(sorted({path_of(project.locations, id, "+") for id in ids if id}))
-    return f"{places}, {UNLED}" if places else UNLED
+    return f"{places}, {IN_NO_CABLE}" if places else NOWHERE_YET
 
 
 def _said_of(project: Project, d: Dossier) -> tuple[dict[str, str], tuple[str, ...]]:

@@ -225,8 +225,18 @@ def _to(change: Change) -> str:
     return f"after {change.stands_after}" if change.stands_after else _stands(change.sight)
 
 
+def _of_plate(was: Sight | None, now: Sight | None) -> Iterator[Job]:
+    """Yield what is to be done with the nameplate of a device: another text on it, or another tag, is another plate."""
+    old, new = (thing.fact("nameplate") if thing else "" for thing in (was, now))
+    thing = was or now
+    if thing is not None and old != new:
+        act = "exchange" if old and new else "fit" if new else "remove"
+        yield Job(act, f"nameplate of {thing.name}", old, "", new, "", thing.place)
+
+
 def _of_thing(change: Change) -> Iterator[Job]:
     was, now = change.before, change.after
+    yield from _of_plate(was, now)
     if was is None and now is not None:
         yield Job("fit", _what(now), "", "", _to(change), now.facts["part"], now.place)
     elif now is None and was is not None:

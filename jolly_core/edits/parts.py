@@ -7,7 +7,16 @@ from typing import Literal
 
 from jolly_core.cables import cable_cores, cable_of, choices_of, misfit
 from jolly_core.drawing import place_in
-from jolly_core.library import base_of, definition, definitions, flat_members, names_in, own_symbol, part_class
+from jolly_core.library import (
+    article,
+    base_of,
+    definition,
+    definitions,
+    flat_members,
+    names_in,
+    own_symbol,
+    part_class,
+)
 from jolly_core.model import AddOn, Device, Part, Project, RuleError, Symbol
 from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, pin_name, product_tag, remap, renamed_at
 from jolly_core.wiring import all_conductors
@@ -199,7 +208,8 @@ def part_for(work: Work, symbol: Symbol, part_id: str) -> None:
     device = work.project.devices.get(symbol.device_id)
     if device is None:
         name = definition(symbol.definition).name
-        raise RuleError(f"A {name.lower()} has the part of its device: choose the device, not a part.", field="part_id")
+        called = f"{article(name).capitalize()} {name.lower()}"
+        raise RuleError(f"{called} has the part of its device: choose the device, not a part.", field="part_id")
     part = work.project.part_named(part_id) or work.library.part(part_id)
     if part is not None and not part.members:
         _is_drawn_as(work, symbol, part)
@@ -219,8 +229,9 @@ def _is_drawn_as(work: Work, symbol: Symbol, part: Part) -> None:
     own = [d for d in definitions().values() if base_of(d.part_class) == theirs]
     if own or part.count("coil"):
         kind = part_class(part.part_class).name.lower()
-        words = f"{part.number} is a {kind}, but this is drawn as a {shape.name.lower()}"
-        raise RuleError(f"{words}. Type the word for a {kind}, or another number.", field="part_id", ids=(symbol.id,))
+        called, drawn = f"{article(kind)} {kind}", f"{article(shape.name)} {shape.name.lower()}"
+        words = f"{part.number} is {called}, but this is drawn as {drawn}"
+        raise RuleError(f"{words}. Type the word for {called}, or another number.", field="part_id", ids=(symbol.id,))
 
 
 def take_part(work: Work, part_id: str, part_class_key: str = "") -> Part:

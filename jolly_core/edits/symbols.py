@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import Point, SheetDraft, pin_points
-from jolly_core.library import definition
+from jolly_core.library import article, definition
 from jolly_core.model import Device, RuleError, Symbol, Wire, counted
 from jolly_core.tagging import next_units
 
@@ -121,9 +121,10 @@ def draw_as(work: Work, symbol: Symbol, key: str) -> str:
     refuse_locked(project, [symbol.id])
     old, new = definition(symbol.definition), shape_named(key)
     if new.key == old.key:
-        raise RuleError(f"It is a {new.name} already.", field="definition", ids=(symbol.id,))
+        raise RuleError(f"It is {article(new.name)} {new.name} already.", field="definition", ids=(symbol.id,))
     if new.axis != old.axis:
-        raise RuleError(f"A {new.name} lies the other way on its wires. Delete {{it}} and place it.", ids=(symbol.id,))
+        other = f"{article(new.name).capitalize()} {new.name}"
+        raise RuleError(f"{other} lies the other way on its wires. Delete {{it}} and place it.", ids=(symbol.id,))
     count = min(len(symbol.units), new.max_poles)
     changed = replace(symbol, definition=new.key, units=tuple([0] * count))
     device = _device_for(work, symbol, new.key)
@@ -133,7 +134,7 @@ def draw_as(work: Work, symbol: Symbol, key: str) -> str:
         keeps = new.unit == old.unit and not held & set(symbol.units[:count])
         units = symbol.units[:count] if keeps else next_units(project, device, new.unit, count, others)
         changed = replace(changed, device_id=device.id, units=units)
-    label = f"{name_of(project, symbol)} becomes a {new.name}"
+    label = f"{name_of(project, symbol)} becomes {article(new.name)} {new.name}"
     draft = work.draft(symbol.sheet_id)
     _bridge_stubs(draft, symbol, changed)
     draft.exchange(changed)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
@@ -43,7 +44,8 @@ class Finding:
     @property
     def sentence(self) -> str:
         """The words with the first of the things concerned."""
-        shown = ", ".join(self.names[:SOME])
+        sentences = any(name.endswith(".") for name in self.names)  # such as snags say
+        shown = ("; " if sentences else ", ").join(name.rstrip(".") for name in self.names[:SOME])
         more = f" and {len(self.names) - SOME} more" if len(self.names) > SOME else ""
         return f"{self.words}: {shown}{more}" if self.names else self.words
 
@@ -97,10 +99,11 @@ def _of_model(project: Project) -> Iterator[Finding]:
     for severity, weight in (("error", "error"), ("warning", "warning")):
         these = [s for s in snags if s.severity == severity]
         if these:
-            names = tuple(dict.fromkeys(s.message for s in these))
-            leads = tuple(s.ids[0] if s.ids else s.device_id for s in these)
+            times = Counter(s.message for s in these)
+            first = {s.message: s.ids[0] if s.ids else s.device_id for s in reversed(these)}
+            names = tuple(message if n == 1 else f"{message.rstrip('.')} ({n} times)" for message, n in times.items())
             words = _count(len(these), "error" if severity == "error" else "snag", "is left")
-            yield Finding(weight, f"snags-{severity}", words, names, leads)
+            yield Finding(weight, f"snags-{severity}", words, names, tuple(first[message] for message in times))
     uncut = not_cut(project)
     if uncut:
         names = tuple(f"{d.number} {d.start.name} to {d.end.name}".strip() for d in uncut)

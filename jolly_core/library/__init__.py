@@ -24,7 +24,7 @@ from .partfacts import (
 )
 from .parttext import Reading, part_from_text
 from .stamps import KeptStamp, built_in_stamps
-from .symbols import POLE_PITCH, Definition, Primitive, definition, definitions, is_known
+from .symbols import POLE_PITCH, Definition, Primitive, article, definition, definitions, is_known
 from .terminalkinds import FEED_THROUGH, PLAIN, TERMINAL_WORDS, kind_drawn, symbol_of_kind, terminal_kind
 from .titleblocks import BlockPattern, block_of, built_in_blocks, pattern_from_json, pattern_of, pattern_to_json
 from .unitkinds import UnitKind, next_pins, own_symbol, symbol_for, unit_kind, unit_kinds
@@ -66,6 +66,7 @@ __all__ = [
     "conductor_count",
     "core_orders",
     "cores_told",
+    "article",
     "definition",
     "definitions",
     "differences",

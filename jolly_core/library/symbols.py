@@ -199,3 +199,14 @@ def _extent(key: str, poles: int, standard: str) -> tuple[float, float, float, f
             xs += [v[0], v[2]]
             ys += [v[1], v[3]]
     return min(xs), min(ys), max(xs), max(ys) + POLE_PITCH * (poles - 1)
+
+
+def article(name: str) -> str:
+    """Return the article that stands before the name of a symbol or class, as it is spoken.
+
+    Example:
+        >>> [article(name) for name in ("NC contact", "overload relay", "coil", "unit")]
+        ['an', 'an', 'a', 'a']
+    """
+    spelled = name.startswith(("NC ", "NO "))  # letter by letter, and these letters begin with a vowel
+    return "an" if spelled or (name[:1].lower() in {*"aeiou"} and not name.lower().startswith("uni")) else "a"

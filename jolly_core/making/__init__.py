@@ -17,7 +17,7 @@ from .cutlist import (
 )
 from .cutting import Bar, cutting_plan, packed
 from .dossiers import RUNS, Dossier, End, counted, dossiers, dossiers_from
-from .engraving import Nameplate, engraved, letter_height, nameplates
+from .engraving import Nameplate, engraved, letter_height, nameplates, plate_of
 from .fieldwires import FieldGroup, Stroke, field_groups, open_conductors, strokes_for
 
 __all__ = [
@@ -27,6 +27,7 @@ __all__ = [
     "letter_height",
     "engraved",
     "nameplates",
+    "plate_of",
     "packed",
     "FieldGroup",
     "Stroke",

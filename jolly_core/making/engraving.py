@@ -75,6 +75,13 @@ def engraved(project: Project, device: Device) -> tuple[str, ...]:
     return tuple(line for line in lines if line)
 
 
+def plate_of(project: Project, device: Device) -> tuple[str, ...]:
+    """Return the lines on the plate of a device; () for one that has none: neither an enclosure nor in its door."""
+    placed = (project.placings.get(id) for id in project.attached.get(device.id))
+    in_door = any(p is not None and p.surface == "door" for p in placed)
+    return engraved(project, device) if in_door or project.naming("enclosure", "device_id", device.id) else ()
+
+
 def _plate(project: Project, device: Device, where: str) -> Nameplate:
     lines = engraved(project, device)
     part = project.part_of(device)

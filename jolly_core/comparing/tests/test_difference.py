@@ -93,7 +93,7 @@ class States(TestCase):
         self.bench.wire((64, 20), (70, 20), (70, 66), (40, 66), (40, 70))
         jobs = work_list(self.changed())
         found = [(j.place, j.act) for j in jobs]
-        self.assertEqual(set(found), {("+P1", "put in"), ("+P1 to +P2, in nothing yet", "put in")}, jobs)
+        self.assertEqual(set(found), {("+P1", "put in"), ("+P1 to +P2, in no cable yet", "put in")}, jobs)
 
     def test_a_field_called_as_a_fact_of_its_sheet_hides_none(self) -> None:
         sheet = self.bench.project.sheets[self.other]
@@ -210,6 +210,21 @@ class Built(TestCase):
         self.assertGreaterEqual(len(jobs), 4)
         told = [c.words for c in difference(self.before, self.after).of("wire")]
         self.assertEqual([words for words in told if "colour" in words], [], "a core has that of its cable")
+
+    def test_what_is_engraved_otherwise_is_another_nameplate(self) -> None:
+        doors = (p.device_id for p in self.after.placings.values() if p.surface == "door")
+        on_door = next(id for id in doors if self.after.devices[id].text)
+        name, old = full_tag(self.after, self.after.devices[on_door]), self.after.devices[on_door].text
+        jobs = self.jobs(kind="set-text", device_id=on_door, text="Stop all")
+        own = f"-{name.rpartition('-')[2]}"
+        place = next(place for *_, place in jobs)
+        self.assertEqual(jobs, [("exchange", f"nameplate of {name}", f"{old}, {own}", "", f"Stop all, {own}", place)])
+        told = [c.words for c in difference(self.before, self.after).of("device")]
+        self.assertEqual(told, [f"device {name}: text {old}, now Stop all"])
+        jobs = self.jobs(kind="change-settings", name="Kiln 9")
+        hosts = {full_tag(self.after, self.after.devices[e.device_id]) for e in self.after.enclosures.values()}
+        plates = {what.removeprefix("nameplate of ") for _, what, *_ in jobs}
+        self.assertEqual(plates, {name, *hosts}, "what an enclosure belongs to is on its plate")
 
     def test_labels_of_wires_are_exchanged_where_what_they_say_is_called_otherwise(self) -> None:
         """A device with another tag, and a terminal with another number: each label that is printed otherwise."""

@@ -16,7 +16,7 @@ from pydantic import ValidationError
 from jolly_core.cabinet import placing_of
 from jolly_core.comparing import Job, difference, work_list
 from jolly_core.comparing.builtsights import BEGIN
-from jolly_core.comparing.sights import UNLED
+from jolly_core.comparing.sights import IN_NO_CABLE, NOWHERE_YET
 from jolly_core.comparing.states import drawing
 from jolly_core.comparing.worklist import ACTS as JOB_ORDER
 from jolly_core.edits.tests.test_random_building import ACTS, Act, Base, acts, few, mm, one, pick
@@ -225,7 +225,7 @@ class RandomChanges(TestCase):
     def test_what_the_shop_has_done_is_what_is_drawn(self, sequence: list[tuple[Any, ...]]) -> None:
         before, after = changed(sequence)
         # Wires that run in nothing are drawn and cannot be built yet.
-        jobs = [j for j in work_list(difference(before, after)) if not j.place.endswith(UNLED)]
+        jobs = [j for j in work_list(difference(before, after)) if not j.place.endswith((IN_NO_CABLE, NOWHERE_YET))]
         self.assertEqual(len({job.key for job in jobs}), len(jobs), "each job is ticked by itself")
         shop = Shop.building(before)
         for job in jobs:

@@ -24,6 +24,16 @@ class Check(TestCase):
     def test_a_clean_project_has_nothing_to_say(self) -> None:
         self.assertEqual(issue_check(self.bench.project, FONTS), [])
 
+    def test_what_is_said_of_several_is_said_once_and_each_sentence_leads_to_its_own_place(self) -> None:
+        contacts = [self.bench.place("contact-nc", 40, y) for y in (20, 30, 40)]
+        other = self.bench.place("contact-no", 60, 20)
+        finding = found(self.bench.project)["snags-error"]
+        lead = dict(zip(finding.names, finding.leads, strict=True))
+        self.assertIn(lead["An NC contact belongs to no device yet (3 times)"], contacts)
+        self.assertEqual(lead["An NO contact belongs to no device yet."], other)
+        self.assertIn("An NC contact belongs to no device yet (3 times); An NO contact", finding.sentence)
+        self.assertNotIn(".;", finding.sentence)
+
     def test_errors_come_before_warnings_and_notes(self) -> None:
         self.bench.do("change-sheet", sheet_id=self.bench.sheet, title="")
         one, other = (self.bench.device(self.bench.place("lamp", 40, y)) for y in (16, 25))
