@@ -111,13 +111,14 @@ def _of_model(project: Project) -> Iterator[Finding]:
         yield Finding("warning", "uncut", _count(len(uncut), "wire", "has no length"), names, leads)
     bare = without_part(project)
     if bare:
-        yield Finding(
-            "warning", "no-part", _count(sum(n for _, n in bare), "device", "has no part"), tuple(w for w, _ in bare)
-        )
+        names, leads = tuple(name for name, _, _ in bare), tuple(id for _, _, id in bare)
+        words = _count(sum(n for _, n, _ in bare), "device", "has no part")
+        yield Finding("warning", "no-part", words, names, leads)
     muted = muted_snags(project)
     if muted:
         names = tuple(f"{s.message} ({m.reason})" for s, m in muted)
-        yield Finding("note", "muted", _count(len(muted), "snag", "is muted"), names)
+        leads = tuple(s.ids[0] if s.ids else s.device_id for s, _ in muted)
+        yield Finding("note", "muted", _count(len(muted), "snag", "is muted"), names, leads)
 
 
 def _of_facts(project: Project) -> Iterator[Finding]:

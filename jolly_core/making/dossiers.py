@@ -147,12 +147,14 @@ def _panel(project: Project, route: Route) -> str:
 
 def _why_open(project: Project, c: Conductor) -> str:
     """Return why a conductor runs in nothing."""
-    devices = [d for d in (device_at(project, pin) for pin in (c.start, c.end)) if d is not None]
-    for device in devices:
+    one, other = (device_at(project, pin) for pin in (c.start, c.end))
+    if one is None or other is None:
+        return "An end belongs to no device."
+    for device in (one, other):
         if device.location_id not in project.locations and not panel_of(project, device):
             return f"{full_tag(project, device)} has no location, so that it is not known where the wire runs."
-    leaves = "It leaves the panel" if any(panel_of(project, d) for d in devices) else "It is in no panel"
-    return f"{leaves}, and no cable band crosses it."
+    leaves = panel_of(project, one) or panel_of(project, other)
+    return f"It {'leaves the panel' if leaves else 'is in no panel'}, and no cable band crosses it."
 
 
 def _colour(wire_type: WireType | None, core: str) -> str:

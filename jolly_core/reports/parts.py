@@ -99,8 +99,8 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
         rows.append(Row.of((position, *_of_part(project, part, needed[key])), part.id, _whys(part, key[1])))
     names = without_part(project)
     if names:
-        count = sum(n for _, n in names)
-        tags = ", ".join(sorted((words for words, _ in names), key=natural))
+        count = sum(n for _, n, _ in names)
+        tags = ", ".join(words for words, _, _ in names)
         bare = (len(rows) + 1, count, "pcs", "", "", NO_PART, "", tags, "", "", "", "", "")
         rows.append(Row.of(bare, list_lead("devices"), {"number": "Choose parts for these in Parts."}))
     for m in material(project):
@@ -124,15 +124,16 @@ def parts_list(project: Project) -> list[tuple[Cell, ...]]:
     return rows
 
 
-def without_part(project: Project) -> list[tuple[str, int]]:
-    """Return what has no part yet, in words, and how many pieces that is: devices, and things on strips."""
+def without_part(project: Project) -> list[tuple[str, int, str]]:
+    """Return what has no part yet, in words, how many pieces that is, and the device: devices, and things on strips."""
     bare = [g for strip in strips(project) for g in groups_of(project, strip.id) if g.part is None]
     strip_ids = {g.strip_id for g in bare}
     missing = [d for d in project.devices.values() if d.part_id not in project.parts and d.id not in strip_ids]
-    names = [(full_tag(project, d), 1) for d in missing]
-    return names + [
-        (f"{full_tag(project, project.devices[g.strip_id])} ({len(g.rows)} {g.words})", len(g.rows)) for g in bare
-    ]
+    names = [(full_tag(project, d), 1, d.id) for d in missing]
+    for g in bare:
+        strip = full_tag(project, project.devices[g.strip_id])
+        names.append((f"{strip} ({len(g.rows)} {g.words})", len(g.rows), g.strip_id))
+    return sorted(names, key=lambda name: natural(name[0]))
 
 
 @report(

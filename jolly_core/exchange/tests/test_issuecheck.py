@@ -43,6 +43,7 @@ class Check(TestCase):
         self.assertEqual(weights, sorted(weights, key=("error", "warning", "note").index))
         codes = found(self.bench.project)
         self.assertEqual(codes["no-part"].words, "2 devices have no part")
+        self.assertEqual(codes["no-part"].leads, (one, other))
         self.assertEqual(codes["no-title"].names, ("sheet 30",))
         self.assertIn("snags-error", codes)
 

@@ -63,6 +63,13 @@ class Gathering(TestCase):
         tag = full_tag(self.project, self.project.devices[self.bench.device(self.motor)])
         self.assertEqual(said()[f"{tag}:U1"], f"{tag} has no location, so that it is not known where the wire runs.")
 
+    def test_a_wire_to_a_contact_of_no_device_says_so(self) -> None:
+        self.bench.place("contact-nc", 120, 60)
+        lamp = self.bench.place("lamp", 90, 60)
+        self.bench.wire((94, 60), (120, 60))
+        said = [d.missing for d in dossiers(self.project).values() if lamp in (d.start.pin[0], d.end.pin[0])]
+        self.assertEqual(said, ["An end belongs to no device."])
+
     def test_a_group_is_gathered_by_one_band_and_undone(self) -> None:
         control, power = field_groups(self.project)
         need = need_of(self.project, power.conductors)
