@@ -42,6 +42,8 @@ def _devices(project: Project, same: Same) -> Iterator[Sight]:
             harnesses = tuple(same.built.get(str(h), h) for h in sight.same_by["harness"])
             here = {"sheet": (same.sheet(sight.sheet_id),), "position": (same.device(str(inside)), *place)}
             here["harness"] = harnesses
+            rack, *slot = sight.same_by["slot"] or ("",)
+            here["slot"] = (same.device(str(rack)), *slot)
             yield replace(sight, key=same.device(id), same_by={**sight.same_by, **here})
 
 
@@ -68,7 +70,9 @@ def _device(project: Project, id: str) -> Sight:
     facts["variants"], scope = built.variant_facts(project, nodes[0].harness_id, nodes[0].id) if nodes else ("", ())
     inside = tuple(n.harness_id for n in nodes)
     facts |= _attached(project, id)
+    facts["slot"], slot = _slot(project, id)
     same_by = {"sheet": (sheet,), "position": stands, "length": (metres,), "variants": scope, "harness": inside}
+    same_by["slot"] = slot
     return Sight("device", id, tag, facts, sheet, units, place, same_by)
 
 
@@ -79,11 +83,20 @@ def _attached(project: Project, id: str) -> dict[str, str]:
     cable = next((project.cables[i] for i in attached if i in project.cables), None)
     return {
         "first address": card.start if card else "",
-        "slot": str(card.slot or "") if card else "",
         "shield landed": cable.shield_landed if cable else "",
         "turned": "yes" if cable and cable.turned else "",
         "laid": cable.laid if cable else "",
     }
+
+
+def _slot(project: Project, id: str) -> tuple[str, tuple[object, ...]]:
+    """Return the rack and slot that a card is put into, in words and by what they go by; "" and () for none."""
+    card = next((project.cards[i] for i in project.attached.get(id) if i in project.cards), None)
+    rack = project.racks.get(card.rack_id) if card else None
+    if card is None or not (rack or card.slot):
+        return "", ()
+    within = f" of {full_tag(project, project.devices[rack.device_id])}" if rack else ""
+    return f"{card.slot or 'none yet'}{within}", (rack.device_id if rack else "", card.slot)
 
 
 def _metres(project: Project, device_id: str) -> float:

@@ -234,9 +234,21 @@ def _of_plate(was: Sight | None, now: Sight | None) -> Iterator[Job]:
         yield Job(act, f"nameplate of {thing.name}", old, "", new, "", thing.place)
 
 
+def _of_further_parts(was: Sight | None, now: Sight | None) -> Iterator[Job]:
+    """Yield what comes onto a device, or off it, beside its own part; what a device goes with goes with it."""
+    if now is None:
+        return
+    old, new = (Counter(t.fact("further parts").split(", ")) if t else Counter[str]() for t in (was, now))
+    for act, parts in (("remove", old - new), ("fit", new - old)):
+        for number in parts.elements():
+            if number:
+                yield Job(act, f"{number} on {(was or now).name}", "", "", "", number, now.place)
+
+
 def _of_thing(change: Change) -> Iterator[Job]:
     was, now = change.before, change.after
     yield from _of_plate(was, now)
+    yield from _of_further_parts(was, now)
     if was is None and now is not None:
         yield Job("fit", _what(now), "", "", _to(change), now.facts["part"], now.place)
     elif now is None and was is not None:
@@ -245,6 +257,9 @@ def _of_thing(change: Change) -> Iterator[Job]:
         if {"position", "stands after"} & set(change.facts) and _stands(was) and _to(change):
             # Labels are exchanged last: until then things are called what they were.
             yield Job("move", _what(was), _stands(was), "", _to(change), now.facts["part"], now.place)
+        if "slot" in change.facts:
+            old, new = (f"slot {thing.facts['slot']}" if thing.facts["slot"] else "no slot" for thing in (was, now))
+            yield Job("move", _what(was), old, "", new, now.facts["part"], now.place)
         if "shield landed" in change.facts:
             old, new = (thing.facts["shield landed"] or "nowhere" for thing in (was, now))
             yield Job("re-land", f"shield of {was.name}", old, "", new, now.facts["part"], now.place)

@@ -14,7 +14,7 @@ from jolly_core.making import labels
 from jolly_core.model import Change, ChangeSet, Note, Project
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows
-from jolly_core.testing import DEMO, Workbench, rebuilt
+from jolly_core.testing import DEMO, DemoLibrary, Workbench, rebuilt
 
 
 class States(TestCase):
@@ -331,6 +331,32 @@ class Built(TestCase):
             parse_edit({"kind": "address-card", "device_id": card.device_id, "scheme": card.scheme, "start": "60.0"}),
         )
         self.assertIn(f"first address {card.start}, now 60.0", self.after_words())
+
+    def test_a_card_in_another_rack_or_slot_is_told_and_put_there(self) -> None:
+        card = next(iter(self.after.cards.values()))
+        name = full_tag(self.after, self.after.devices[card.device_id])
+        outcome = perform(self.after, parse_edit({"kind": "add-rack", "text": "Remote"}))
+        rack = self.after.racks[outcome.placed[0]]
+        tag = full_tag(self.after, self.after.devices[rack.device_id])
+        for slot, old, new in ((2, "no slot", f"slot 2 of {tag}"), (3, f"slot 2 of {tag}", f"slot 3 of {tag}")):
+            was, changes = self.after.cards[card.id], ChangeSet()
+            changes.record("card", card.id, was, replace(was, rack_id=rack.id, slot=slot))
+            self.after.apply(changes)
+            found = difference(self.before, self.after)
+            self.assertIn((name, old, new), [(j.what, j.start, j.now_to) for j in work_list(found) if j.act == "move"])
+            self.assertIn(f"now {slot} of {tag}", "; ".join(c.words for c in found.of("device")))
+            self.before = rebuilt(self.after)
+
+    def test_a_further_part_on_a_device_is_fitted_and_taken_off(self) -> None:
+        relay = next(d for d in self.after.devices.values() if full_tag(self.after, d).endswith("-QA1"))
+        name, aux = full_tag(self.after, relay), "brindlework-bw-ax22"
+        onto = {"kind": "add-part", "device_id": relay.id, "part_id": aux}
+        perform(self.after, parse_edit(onto), library=DemoLibrary())
+        jobs = work_list(difference(self.before, self.after))
+        number = self.after.parts[aux].number
+        self.assertEqual([(j.act, j.what, j.kind) for j in jobs], [("fit", f"{number} on {name}", number)])
+        taken_off = work_list(difference(self.after, self.before))
+        self.assertEqual([(j.act, j.what) for j in taken_off], [("remove", f"{number} on {name}")])
 
     def test_a_bridge_and_an_end_bracket_are_told_and_put_in(self) -> None:
         strip = self.cable("=P1+KP2-XD1")
