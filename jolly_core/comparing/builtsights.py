@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from jolly_core.cabinet import run_length
@@ -21,7 +21,7 @@ from jolly_core.model import Duct, Harness, Project, Rail, derived
 from jolly_core.tagging import full_tag, terminal_number
 from jolly_core.terminals import strip_rows, strips
 
-from .thing import NOTHING_ELSE, Same, Sight, lies, segment_name, wire_length
+from .thing import NOTHING_ELSE, Same, Sight, corners, leads, lies, segment_name, wire_length
 
 _UNSAID = {"panel side": "", "remark": ""}  # of a terminal of which nothing is said
 BEGIN = "the strip's begin"  # what the first terminal of a strip stands after
@@ -93,7 +93,42 @@ def _run(project: Project, same: Same, kind: str, run: Rail | Duct) -> Sight:
     facts = {"part": number, "length": wire_length(project, length), "position": where}
     stands = (same.device(enclosure), run.surface, run.x1, run.y1, run.x2, run.y2)
     same_by = {"length": (length,), "position": stands}
+    if isinstance(run, Duct):
+        facts["wires"] = _lies_in(run.categories)
     return Sight(kind, same.built.get(run.id, run.id), number, facts, "", (run.id,), inside, same_by)
+
+
+def _lies_in(categories: Sequence[str]) -> str:
+    """Return which wires may lie in a duct or lane, or pass a crossing."""
+    return ", ".join(sorted(categories)) or "all"
+
+
+def lane_sights(project: Project, same: Same) -> Iterator[Sight]:
+    """Yield the lanes that were drawn by hand: where wires lie."""
+    for lane in project.lanes.values():
+        enclosure = project.enclosures[lane.enclosure_id].device_id
+        inside = full_tag(project, project.devices[enclosure])
+        where = f"{corners(lane, project.settings.length_unit)} in {inside}"
+        facts = {"position": where, "wires": _lies_in(lane.categories)}
+        same_by = {"position": (same.device(enclosure), lane.surface, *lane.points)}
+        key = same.built.get(lane.id, lane.id)
+        yield Sight("lane", key, f"{lane.surface} of {inside}", facts, "", (lane.id,), inside, same_by)
+
+
+def crossing_sights(project: Project, same: Same) -> Iterator[Sight]:
+    """Yield the crossings: hinges, openings and glands by which wires pass from one surface to another."""
+    for c in project.crossings.values():
+        ends = [project.enclosures[id].device_id for id in (c.enclosure_id, c.other_id)]
+        inside = full_tag(project, project.devices[ends[0]])
+        facts = {
+            "position": leads(project, c, project.settings.length_unit),
+            "wires": _lies_in(c.categories),
+            "loop": wire_length(project, c.extra_mm),
+        }
+        at = (same.device(ends[0]), c.surface, c.x, c.y, same.device(ends[1]), c.other_surface, c.other_x, c.other_y)
+        same_by: dict[str, tuple[object, ...]] = {"position": at, "loop": (c.extra_mm,)}
+        key, name = same.built.get(c.id, c.id), f"{c.surface} to {c.other_surface}"
+        yield Sight("crossing", key, name, facts, "", (c.id,), inside, same_by)
 
 
 def harness_sights(project: Project, same: Same) -> Iterator[Sight]:

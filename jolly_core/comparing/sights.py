@@ -231,6 +231,8 @@ _SEEN: dict[str, Callable[[Project, Same], Iterator[Sight]]] = {
     "point": _points,
     "rail": built.rail_sights,
     "duct": built.duct_sights,
+    "lane": built.lane_sights,
+    "crossing": built.crossing_sights,
     "harness": built.harness_sights,
     "segment": built.segment_sights,
     "fitting": built.fitting_sights,

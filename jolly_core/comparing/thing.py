@@ -11,7 +11,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
 from jolly_core.harness import node_name, shown_in
-from jolly_core.model import Duct, Project, Rail
+from jolly_core.model import Crossing, Duct, Lane, Project, Rail
 from jolly_core.reports import INCHES
 from jolly_core.tagging import full_tag, path_of
 
@@ -29,6 +29,8 @@ KINDS = (
     "point",
     "rail",
     "duct",
+    "lane",
+    "crossing",
     "harness",
     "segment",
     "fitting",
@@ -76,7 +78,7 @@ class Same:
     """By which ids of the earlier state the things of a later one go, where those are other ones.
 
     Attributes:
-        built: of rails and ducts, harnesses, their nodes, segments and coverings, wire types and places.
+        built: of rails, ducts, lanes and crossings, harnesses, their nodes, segments and coverings, wire types, places.
     """
 
     devices: Mapping[str, str]
@@ -127,6 +129,38 @@ def _run_words(table: str) -> Callable[[Project, str], str]:
     return words
 
 
+def corners(lane: Lane, unit: str) -> str:
+    """Return where a lane lies, in a unit of length."""
+    ends = [shown_in(unit, v) for v in lane.points]
+    places = " to ".join(f"{x}, {y}" for x, y in zip(ends[::2], ends[1::2], strict=True))
+    return f"{lane.surface} {places} {unit}"
+
+
+def leads(project: Project, crossing: Crossing, unit: str) -> str:
+    """Return from where to where a crossing leads, in a unit of length."""
+    c = crossing
+    found = []
+    for id, surface, *at in (
+        (c.enclosure_id, c.surface, c.x, c.y),
+        (c.other_id, c.other_surface, c.other_x, c.other_y),
+    ):
+        x, y = (shown_in(unit, v) for v in at)
+        found.append(
+            f"{surface} {x}, {y} {unit} in {full_tag(project, project.devices[project.enclosures[id].device_id])}"
+        )
+    return " to ".join(found)
+
+
+def _lane_words(project: Project, id: str) -> str:
+    lane = project.lanes[id]
+    inside = project.devices[project.enclosures[lane.enclosure_id].device_id]
+    return f"{full_tag(project, inside)} {corners(lane, 'mm')}"
+
+
+def _crossing_words(project: Project, id: str) -> str:
+    return leads(project, project.crossings[id], "mm")
+
+
 def _harness_words(project: Project, id: str) -> str:
     return project.harnesses[id].code
 
@@ -164,6 +198,8 @@ def _place_words(table: str, sign: str) -> Callable[[Project, str], str]:
 _BUILT: dict[str, Callable[[Project, str], str]] = {
     "rail": _run_words("rail"),
     "duct": _run_words("duct"),
+    "lane": _lane_words,
+    "crossing": _crossing_words,
     "harness": _harness_words,
     "node": _node_words,
     "segment": _segment_words,

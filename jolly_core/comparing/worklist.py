@@ -71,7 +71,7 @@ def _jobs(change: Change) -> Iterator[Job]:
         yield from _of_wire(change)
     elif change.kind in ("device", "terminal", "accessory", "bridge"):
         yield from _of_thing(change)
-    elif change.kind in ("rail", "duct", "fitting") or "length" in change.facts:
+    elif change.kind in ("rail", "duct", "crossing", "fitting") or "length" in change.facts:
         yield from _of_run(change)
     yield from _in_variants(change)
 
@@ -169,9 +169,9 @@ def _moved(was: Sight, now: Sight) -> tuple[str, str, str]:
 
 
 def _of_run(change: Change) -> Iterator[Job]:
-    """Yield what is to be done of a rail, duct, segment or fitting; what is to have another length is cut anew."""
+    """Yield what is to be done of a rail, duct, crossing, segment or fitting; what gets another length is cut anew."""
     was, now, sight = change.before, change.after, change.sight
-    if {*change.facts} == {"variants"}:
+    if change.facts and {*change.facts} <= {"variants", "wires", "loop"}:  # it stays as it is
         return
     old, new = (", ".join(_measures(thing)) if thing else "" for thing in (was, now))
     act = "fit" if was is None else "remove" if now is None else "exchange"
@@ -185,7 +185,7 @@ def _measures(thing: Sight) -> Iterator[str]:
     """Yield the part of a fitting, how long a thing is, and where it lies, as far as that is known."""
     if thing.kind == "fitting" and thing.facts["part"] not in thing.name:
         yield thing.facts["part"]
-    if thing.facts["length"]:
+    if thing.fact("length"):
         yield f"{thing.facts['length']} long"
     if thing.facts.get("position"):
         yield thing.facts["position"]

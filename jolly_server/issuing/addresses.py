@@ -16,7 +16,11 @@ SHOWN = {
     "settings": "brief/project",
 }
 # Kinds of what is shown with something else -> the field that names it.
-PART_OF = {"rail": "enclosure_id", "duct": "enclosure_id", "covering": "segment_id", "segment": "harness_id"}
+PART_OF = {
+    **dict.fromkeys(("rail", "duct", "lane", "crossing"), "enclosure_id"),
+    "covering": "segment_id",
+    "segment": "harness_id",
+}
 
 
 def address_of(project: Project, id: str) -> str:

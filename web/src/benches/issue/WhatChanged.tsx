@@ -34,6 +34,8 @@ const KINDS = {
   point: 'Points',
   rail: 'Rails',
   duct: 'Ducts',
+  lane: 'Lanes',
+  crossing: 'Crossings',
   harness: 'Harnesses',
   segment: 'Segments',
   fitting: 'Fittings',
