@@ -85,6 +85,7 @@ def _known(project: Project, part: Part) -> Mapping[str, str]:
         "price": f"{part.price:g} {part.currency}" if part.price else "",
         "size": " × ".join(f"{v:g}" for v in sizes if v),
         "weight": f"{part.weight_kg:g} kg" if part.weight_kg else "",
+        "units": ", ".join(f"{kind} {'-'.join(filter(None, pins))}".strip() for kind, pins in part.units),
         **{name.replace("_", " "): value for name, value in part.ratings.items()},
     }
 

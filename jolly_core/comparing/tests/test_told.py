@@ -212,3 +212,5 @@ def _otherwise(record: Any, others: list[Any]) -> Iterator[tuple[str, object]]:
             yield name, known[0] if known else f"{value}Zq"
         elif isinstance(value, dict):
             yield name, {**value, "zq": "Zq"}
+        elif isinstance(value, tuple) and (value or known):
+            yield name, value[:-1] if value else known[0]
