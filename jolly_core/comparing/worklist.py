@@ -73,7 +73,19 @@ def _jobs(change: Change) -> Iterator[Job]:
         yield from _of_thing(change)
     elif change.kind in ("rail", "duct", "crossing", "fitting") or "length" in change.facts:
         yield from _of_run(change)
+    elif change.kind == "harness" and change.before is not None and change.after is not None:
+        yield from _of_harness(change.before, change.after)
     yield from _in_variants(change)
+
+
+def _of_harness(was: Sight, now: Sight) -> Iterator[Job]:
+    """Yield what is to be done with the labels of a harness that stays: its own, and those at its connectors."""
+    if was.facts["labels"] != now.facts["labels"] and was.same_by["labels"] != now.same_by["labels"]:
+        each = (thing.facts["labels"] for thing in (was, now))
+        old, new = (f"{far} from the connectors" if far else "at the connectors" for far in each)
+        yield Job("move", f"labels of harness {was.name}", old, "", new, "", now.name)
+    if was.name != now.name:
+        yield Job("relabel", f"harness {was.name}", "", "", now.name, "", now.name)
 
 
 def _of_wire(change: Change) -> Iterator[Job]:

@@ -102,6 +102,16 @@ class OfHarness(Kiln):
         self.harness = next(iter(self.after.harnesses.values()))
         self.segment = next(s for s in self.after.segments.values() if s.harness_id == self.harness.id)
 
+    def test_a_harness_called_otherwise_gets_other_labels_at_another_place(self) -> None:
+        harness = next(h for h in self.after.harnesses.values() if h.label_mm)
+        self.put("harness", replace(harness, code="WH-Z", label_mm=harness.label_mm + 20))
+        old, new = (f"{mm:g} mm from the connectors" for mm in (harness.label_mm, harness.label_mm + 20))
+        moved = ("move", f"labels of harness {harness.code}", old, "", new, "", "WH-Z")
+        called = ("relabel", f"harness {harness.code}", "", "", "WH-Z", "", "WH-Z")
+        self.assertEqual([job for job in self.jobs() if "harness" in job[1]], [moved, called])
+        self.put("harness", replace(harness, label_mm=0))
+        self.assertEqual([job[4] for job in self.jobs()], ["at the connectors"])
+
     def test_a_longer_segment_is_told_beside_its_wires(self) -> None:
         self.do(kind="set-segment", segment_id=self.segment.id, length_mm=self.segment.length_mm + 100)
         (words,) = self.told("segment")
