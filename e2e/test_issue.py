@@ -233,6 +233,20 @@ class WhatChanged(IssueStory):
         page.wait_for_url("**/draw/**")
 
 
+class BeforeIssue(IssueStory):
+    def test_all_that_would_be_wrong_is_named_and_each_leads_to_its_place(self) -> None:
+        page = self.page
+        self.sign_in(page, "p/dehumidifier/issue")
+        page.get_by_role("button", name="Check before issue").click()
+        uncut = page.get_by_role("group", name="44 wires have no length")
+        expect(uncut.get_by_role("link")).to_have_count(8)
+        uncut.get_by_role("button", name="and 36 more").click()
+        expect(uncut.get_by_role("link")).to_have_count(44)
+        uncut.get_by_role("link").last.click()
+        page.wait_for_url("**/dehumidifier/draw/**")
+        expect(self.symbols(page).first).to_be_visible()
+
+
 class OnDrawings(IssueStory):
     def test_a_table_is_laid_on_the_drawing_and_shows_what_is_chosen(self) -> None:
         sheet = next(s for s in self.project().sheets.values() if s.number == "30")

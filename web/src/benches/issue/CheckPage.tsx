@@ -1,6 +1,8 @@
 /** The check before issue: what would be wrong on paper, the heaviest first, each a step away. */
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
+import Button from '@mui/material/Button'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { client, got } from '../../api/client'
 import { Empty } from '../../kit/Bench'
@@ -10,7 +12,7 @@ import { useBench } from '../../project/useBench'
 import { QUIET, TEAL } from '../../theme/theme'
 import type { Finding } from './shapes'
 
-const SOME = 8 // things that are named of each finding
+const SOME = 8 // things that are named of each finding before somebody asks for all
 
 export function CheckPage() {
   const projectId = useProject((s) => s.projectId)
@@ -38,12 +40,13 @@ export function Findings({ found }: { found: Finding[] }) {
 
 function OneFinding({ finding }: { finding: Finding }) {
   const projectId = useProject((s) => s.projectId)
+  const [all, setAll] = useState(false)
   const { weight, words, names, places } = finding
   const severity = weight === 'error' ? 'error' : weight === 'warning' ? 'warning' : 'info'
   return (
     <Alert severity={severity} sx={{ mb: 1 }} role="group" aria-label={words}>
       <b>{words}</b>
-      {names.slice(0, SOME).map((name, n) => {
+      {names.slice(0, all ? names.length : SOME).map((name, n) => {
         const to = places[n]
         return (
           <Box key={`${n} ${name}`} sx={{ fontSize: 12.5 }}>
@@ -56,7 +59,11 @@ function OneFinding({ finding }: { finding: Finding }) {
           </Box>
         )
       })}
-      {names.length > SOME && <Box sx={{ fontSize: 12.5 }}>and {names.length - SOME} more</Box>}
+      {names.length > SOME && (
+        <Button size="small" color="inherit" onClick={() => setAll(!all)} sx={{ fontSize: 12.5, ml: -0.6 }}>
+          {all ? `only the first ${SOME}` : `and ${names.length - SOME} more`}
+        </Button>
+      )}
     </Alert>
   )
 }
