@@ -19,7 +19,7 @@ from jolly_core.cabinet import (
 from jolly_core.making import Dossier, uncut_from
 from jolly_core.model import Project, counted, derived, listed
 from jolly_core.plc import cards, spans_of
-from jolly_core.tagging import device_at, full_tag
+from jolly_core.tagging import device_at, full_tag, natural
 from jolly_core.terminals import is_strip
 
 from .registry import Act, Snag, built, project_check
@@ -60,7 +60,8 @@ def not_routed(project: Project) -> Iterator[Snag]:
         bench = "harness" if runs == "harness" else "cabinet"
         total = counts[runs, missing]
         count_words = f"{total} conductors have" if total > 1 else "One conductor has"
-        numbers = ", ".join(d.number or d.start.name for d in found[:SHOWN]) + (" ..." if total > SHOWN else "")
+        names = sorted({d.number or d.start.name for d in found}, key=natural)[:SHOWN]
+        numbers = ", ".join(names) + (" ..." if total > len(names) else "")
         if runs == "panel" and not project.enclosures:
             missing = "no enclosure is laid out yet. Add one on the Cabinet bench."
         message = f"{count_words} no length and {'are' if total > 1 else 'is'} not cut ({numbers}): {missing}"
