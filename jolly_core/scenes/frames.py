@@ -26,7 +26,7 @@ ISSUING = (
 )
 MOST_REVISIONS = 2  # for which there is room below a frame
 REVISION_MM = 2.0
-REVISION_SHARE = 0.7  # of the width below a frame; what is beside them says that the sheet has changed since
+BESIDE = 0.3  # of the width below a frame, beside the older revision: there it is said that the sheet has changed
 
 
 def frame_item(project: Project, sheet: Sheet, given: dict[str, str] | None = None) -> Item:
@@ -51,9 +51,15 @@ def _revision_lines(project: Project, sheet: Sheet, width: float, height: float)
     mine = [r for r in revisions(project) if sheet.id in r.sheet_ids][::-1]
     prims: list[Prim] = []
     for n, revision in enumerate(mine[:MOST_REVISIONS]):
-        words, size = fit(revision_words(revision), (width - 2 * FRAME_MM) * REVISION_SHARE, REVISION_MM)
-        prims.append(text(FRAME_MM, height - FRAME_MM + 3.2 + 3.0 * n, size, words, role="line"))
+        room = (width - 2 * FRAME_MM) * (1 - BESIDE * n)
+        words, size = fit(revision_words(revision), room, REVISION_MM)
+        prims.append(text(FRAME_MM, _below(height, n), size, words, role="line"))
     return prims
+
+
+def _below(height: float, n: int) -> float:
+    """Return the base line of a revision in the margin below the frame, mm; the youngest is 0."""
+    return height - FRAME_MM + 3.2 + 3.0 * n
 
 
 def with_changed(project: Project, scene: Scene, changed: Container[str]) -> Scene:
@@ -67,9 +73,9 @@ def with_changed(project: Project, scene: Scene, changed: Container[str]) -> Sce
         return scene
     index = index_of(project, sheet.id)
     words = f"Changed since revision {index}, not issued" if index else "Not issued in a revision"
-    right, y = scene.width - FRAME_MM, scene.height - FRAME_MM + 3.2
+    right, y = scene.width - FRAME_MM, _below(scene.height, MOST_REVISIONS - 1)
     prims: list[Prim] = [text(right, y, REVISION_MM, words, anchor="end", role="line")]
-    box = (right - (1 - REVISION_SHARE) * (scene.width - 2 * FRAME_MM), y - REVISION_MM, right, y)
+    box = (right - BESIDE * (scene.width - 2 * FRAME_MM), y - REVISION_MM, right, y)
     return replace(scene, items={**scene.items, "changed": Item("changed", "frame", prims, box)})
 
 

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import combinations
 from unittest import TestCase
 
 from jolly_core.comparing import changed_sheets, drawing_change
+from jolly_core.drawing import FRAME_MM
 from jolly_core.edits.revisions import next_index
 from jolly_core.edits.tests.test_titling import picture
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import ChangeSet, Picture, Project, RuleError, TitleBlock, TitleCell
-from jolly_core.scenes import Text, sheet_scene
+from jolly_core.scenes import Text, sheet_scene, with_changed
+from jolly_core.scenes.crowding import text_box
 from jolly_core.tagging import filled, index_of, revisions
 from jolly_core.testing import Workbench
 
@@ -109,6 +112,23 @@ class Freezing(TestCase):
         frame = sheet_scene(self.bench.project, self.bench.sheet).items["frame"]
         words = [p.words for p in frame.prims if isinstance(p, Text)]
         self.assertIn("Rev A   2026-11-28   First issue   checked J. Brand   released V. Noor", words)
+
+    def test_a_sheet_that_has_changed_since_says_so_beside_its_revisions_however_long_their_texts_are(self) -> None:
+        long = "Fans, pumps and the burner control as agreed on site with the customer's people, second round"
+        for index in ("A", "B"):
+            self.freeze(index, text=long, checked_by="J. Brand", released_by="V. Noor", issued_on="2026-11-28")
+            self.bench.do("set-text", device_id=self.bench.device(self.lamp), text=f"after {index}")
+        project, here = self.bench.project, self.bench.sheet
+        scene = sheet_scene(project, here)
+        self.assertIs(with_changed(project, scene, [self.other]), scene)
+        marked = with_changed(project, scene, [here])
+        texts = [p for key in ("frame", "changed") for p in marked.items[key].prims if isinstance(p, Text)]
+        below = [p for p in texts if p.y > scene.height - FRAME_MM]
+        self.assertEqual(below[-1].words, "Changed since revision B, not issued")
+        self.assertTrue(below[0].words.endswith("released V. Noor"), "the youngest is there in full")
+        boxes = [text_box(p) for p in below]
+        apart = [a[2] <= b[0] or b[2] <= a[0] or a[3] <= b[1] or b[3] <= a[1] for a, b in combinations(boxes, 2)]
+        self.assertEqual((len(apart), all(apart)), (3, True))
 
     def test_freezing_with_errors_asks_for_a_reason_that_is_kept(self) -> None:
         twin = self.bench.place("lamp", 40, 25)
