@@ -17,7 +17,7 @@ from openpyxl.worksheet.worksheet import Worksheet
 
 from jolly_core.model import FileError, Project
 from jolly_core.reports import BACK, Back, state_mark
-from jolly_core.reports.registry import Cell
+from jolly_core.reports.registry import Cell, Row, as_row, full_report
 
 from .cells import BROKEN, MOST_ROWS, shown
 from .lists import MARK_HEADING, ROW_MARK
@@ -82,14 +82,52 @@ def read_list(project: Project, content: bytes) -> ListBack:
     layout = _layout(page, found)
     back = BACK[layout.report]
     found.report = layout.report
+    readings = _Readings(project, layout)
     for row in page.iter_rows(min_row=layout.row + 1):
         values = {cell.column: cell for cell in row if cell.value is not None}
         id = str(values[layout.id].value) if layout.id in values else ""
         if id:
             mark = str(values[layout.mark].value) if layout.mark in values else ""
             _read_row(project, back, layout, values, (id, mark), found)
+            readings.look(values, id, mark)
     _agree(found)
+    found.ignored += readings.words()
     return found
+
+
+class _Readings:
+    """What was typed into columns that are only to be read: it is passed over, and told once for each column."""
+
+    def __init__(self, project: Project, layout: _Layout) -> None:
+        self.project, self.back = project, BACK[layout.report]
+        table = full_report(project, layout.report)
+        self.places = {column.key: n for n, column in enumerate(table.columns)}
+        self.columns = [(n, heading, key) for n, (heading, key) in layout.columns.items() if key in self.places]
+        self.rows: dict[str, list[Row]] = {}
+        for row in map(as_row, table.rows):
+            self.rows.setdefault(row.about, []).append(row)
+        self.typed: dict[str, list[str]] = {}
+
+    def look(self, values: dict[int, Any], id: str, mark: str) -> None:
+        """Note the cells of a row that say otherwise than the list does; where its object has changed, none."""
+        state, rows = self.back.state(self.project, id), self.rows.get(id)
+        if state is None or not rows or mark != state_mark(state):
+            return
+        for number, heading, key in self.columns:
+            cell = values.get(number)
+            if key in state or (cell is not None and cell.data_type == "f"):
+                continue
+            typed = shown(cell.value).strip() if cell is not None else ""
+            if typed not in {shown(row[self.places[key]]).strip() for row in rows}:
+                self.typed.setdefault(heading, []).append(f"“{typed}” at {self.back.name(self.project, id)}")
+
+    def words(self) -> list[str]:
+        """Return a sentence for each column."""
+        found = []
+        for heading, typed in self.typed.items():
+            more = f" and {len(typed) - 1} more" if len(typed) > 1 else ""
+            found.append(f"“{heading}” is only to be read: {typed[0]}{more} is not taken in.")
+        return found
 
 
 def _agree(found: ListBack) -> None:

@@ -17,7 +17,7 @@ from pypdf import PdfReader
 
 from jolly_core.exchange import ListBack, read_list, read_project, unwritable, write_list
 from jolly_core.model import FileError, Project, Recipe, RuleError
-from jolly_core.reports import cook, plain_recipe
+from jolly_core.reports import BACK, cook, plain_recipe
 from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO, Workbench
 
@@ -283,6 +283,30 @@ class TakenBack(TestCase):
         self.assertEqual(found.cells, [])
         self.assertEqual(found.ignored[0], "Column “Remark” is not one of the list.")
         self.assertIn(f"The formula in B{self.row('-PF1')} is not taken in", found.ignored[1])
+
+    def test_what_is_typed_where_a_list_is_only_to_be_read_is_told_once_a_column(self) -> None:
+        book, page = sheet_in(write_list(self.bench.project, plain_recipe("devices"), "xlsx", FONTS))
+        headings = {cell.value: cell.column for row in page.iter_rows(max_row=4) for cell in row if cell.value}
+        rows = [row[0].row or 0 for row in page.iter_rows() if str(row[0].value).startswith("-PF")]
+        for row in rows[:2]:
+            page.cell(row, headings["Maker"]).value = "Tamwick"
+        page.cell(rows[2], headings["Sheet.line"]).value = None
+        found = read_list(self.bench.project, saved(book))
+        place = page.cell(rows[0], 1).value
+        self.assertEqual((found.cells, found.refused), ([], []))
+        self.assertEqual(
+            found.ignored[0], f"“Maker” is only to be read: “Tamwick” at {place} and 1 more is not taken in."
+        )
+        self.assertIn("“Sheet.line” is only to be read", found.ignored[1])
+        self.assertEqual(len(found.ignored), 2)
+
+    def test_lists_of_both_demos_come_back_as_they_went_with_nothing_to_say(self) -> None:
+        for name in ("pellwick-kiln-2", "sample-store-dehumidifier"):
+            project = read_project((DEMO / f"{name}.spool.json").read_bytes())
+            for report in BACK:
+                with self.subTest(name, report=report):
+                    found = read_list(project, write_list(project, plain_recipe(report), "xlsx", FONTS))
+                    self.assertEqual((found.cells, found.refused, found.ignored), ([], [], []))
 
     def test_rows_may_be_sorted_and_columns_moved(self) -> None:
         book = Workbook()
