@@ -8,7 +8,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from jolly_core.model import Device, Part, RuleError, Sheet
-from jolly_core.reports import BACK, Back, state_mark
+from jolly_core.reports import BACK, Back, state_mark, unit_factor
 
 from .base import Id, Payload, Text, Work, edit
 from .cables import SetCable, set_cable
@@ -22,7 +22,7 @@ _PART_FIELDS = {"text": "text", "supplier": "supplier", "order_number": "order_n
 
 
 class ListCell(Payload):
-    """A cell of a list that was edited: the object, the column, and what it says now."""
+    """A cell of a list that was edited: the object, the column, and what it says now, lengths in the project's unit."""
 
     id: Id
     column: Text
@@ -99,7 +99,8 @@ def _device(work: Work, cell: ListCell) -> None:
     elif cell.column in ("text", "line1"):
         set_text(work, SetText.model_construct(device_id=device.id, text=cell.value))
     elif cell.column == "length_m":
-        set_cable(work, SetCable.model_construct(device_id=device.id, length_m=_number(cell.value, "length", MOST_M)))
+        length = _number(cell.value, "length", MOST_M) * unit_factor(work.project, cell.column)
+        set_cable(work, SetCable.model_construct(device_id=device.id, length_m=length))
     else:
         give_part(work, device, cell.value.strip())
 

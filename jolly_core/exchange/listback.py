@@ -16,8 +16,8 @@ from openpyxl.utils import get_column_letter
 from openpyxl.worksheet.worksheet import Worksheet
 
 from jolly_core.model import FileError, Project
-from jolly_core.reports import BACK, Back, state_mark
-from jolly_core.reports.registry import Cell, Row, as_row, full_report
+from jolly_core.reports import BACK, REPORTS, Back, state_mark
+from jolly_core.reports.registry import Cell, Row, as_row, full_report, unit_factor
 
 from .cells import BROKEN, MOST_ROWS, shown
 from .lists import MARK_HEADING, ROW_MARK
@@ -64,6 +64,7 @@ class _Layout:
     mark: int
     report: str
     columns: dict[int, tuple[str, str]]  # heading and column
+    unit: str  # of its lengths, "" where it does not say
 
 
 def read_list(project: Project, content: bytes) -> ListBack:
@@ -80,6 +81,8 @@ def read_list(project: Project, content: bytes) -> ListBack:
         raise FileError(f"The list has more than {MOST_ROWS} rows.")
     found = ListBack("")
     layout = _layout(page, found)
+    if layout.unit not in ("", project.settings.length_unit):
+        raise FileError("The lengths of this list are in another unit than those of the project now. Write it anew.")
     back = BACK[layout.report]
     found.report = layout.report
     readings = _Readings(project, layout)
@@ -101,7 +104,7 @@ class _Readings:
     def __init__(self, project: Project, layout: _Layout) -> None:
         self.project, self.back = project, BACK[layout.report]
         table = full_report(project, layout.report)
-        self.places = {column.key: n for n, column in enumerate(table.columns)}
+        self.places = {column.key: n for n, column in enumerate(REPORTS[layout.report].columns)}
         self.columns = [(n, heading, key) for n, (heading, key) in layout.columns.items() if key in self.places]
         self.rows: dict[str, list[Row]] = {}
         for row in map(as_row, table.rows):
@@ -158,6 +161,7 @@ def _columns(row: tuple[Any, ...], id_column: int, words: str, found: ListBack) 
     try:
         said = json.loads(words.removeprefix(ROW_MARK))
         report, headings = str(said["report"]), {str(k): str(v) for k, v in said["columns"].items()}
+        unit = str(said.get("unit", ""))
     except (ValueError, KeyError, TypeError, AttributeError):
         raise FileError("The hidden columns of this list were changed. Write the list anew.") from None
     if report not in BACK:
@@ -172,7 +176,7 @@ def _columns(row: tuple[Any, ...], id_column: int, words: str, found: ListBack) 
             columns[cell.column] = (heading, headings[heading])
         elif heading and cell.column != id_column:
             found.ignored.append(f"Column “{heading}” is not one of the list.")
-    return _Layout(row[0].row, id_column, mark, report, columns)
+    return _Layout(row[0].row, id_column, mark, report, columns, unit)
 
 
 def _read_row(
@@ -180,7 +184,8 @@ def _read_row(
 ) -> None:
     id, mark = object
     state = back.state(project, id)
-    edited = list(_edited(back, layout, values, state, found)) if state is not None else []
+    now = {c: _as_listed(v, unit_factor(project, c)) for c, v in state.items()} if state is not None else {}
+    edited = list(_edited(back, layout, values, now, found))
     if state is None:
         first = next((shown(c.value) for n, c in sorted(values.items()) if n in layout.columns), "A row")
         found.refused.append(f"{first} is gone from the project.")
@@ -208,6 +213,11 @@ def _edited(
         before = shown(state[column]).strip()
         if after != before and not (column in back.numbers and _as_number(after) == _as_number(before)):
             yield column, heading, before, after
+
+
+def _as_listed(value: Cell, factor: float) -> Cell:
+    """Return a value as the list shows it, a length in the project's unit."""
+    return round(value / factor, 2) if factor != 1 and isinstance(value, int | float) else value
 
 
 def _as_number(words: str) -> float | str:

@@ -161,7 +161,8 @@ class _Marks:
         self.project, self.back = project, BACK.get(recipe.report)
         self.known = self.back is not None and not recipe.merged
         columns = {c.heading: name for c, name in zip(cooked.columns, cooked.names, strict=True)}
-        self.heading = f"{ROW_MARK} {json.dumps({'report': recipe.report, 'columns': columns}, ensure_ascii=False)}"
+        said = {"report": recipe.report, "columns": columns, "unit": project.settings.length_unit}
+        self.heading = f"{ROW_MARK} {json.dumps(said, ensure_ascii=False)}"
 
     def of(self, row: Row) -> tuple[str, str] | None:
         """Return the id and mark of a row's object, None where it has none."""

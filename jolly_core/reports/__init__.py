@@ -27,6 +27,7 @@ from .registry import (
     in_inches,
     report,
     run_report,
+    unit_factor,
 )
 from .sheets import FACTS
 from .wires import Landed, WireRow, landed_at, sheet_wires
@@ -42,6 +43,7 @@ __all__ = [
     "BACK",
     "Back",
     "state_mark",
+    "unit_factor",
     "TESTS",
     "WITHOUT_VALUE",
     "Cooked",

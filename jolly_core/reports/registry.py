@@ -174,6 +174,13 @@ def report_called(key: str) -> Report:
 
 
 @uncollected
+def unit_factor(project: Project, key: str) -> float:
+    """Return what a length in a column is divided by as lists of the project show it: 1 where they are in mm and m."""
+    if project.settings.length_unit != "in":
+        return 1.0
+    return next((length for ending, (_, length) in INCHES.items() if key.endswith(f"_{ending}")), 1.0)
+
+
 def full_report(project: Project, key: str) -> Table:
     """Return the table of a report with all its columns.
 

@@ -255,6 +255,24 @@ class TakenBack(TestCase):
         self.edited("cards", **{"=K2+KP2-KF1": "=K2+KP2-KF71"})
         self.assertEqual(full_tag(project, project.devices[card]), "=K2+KP2-KF71")
 
+    def test_lengths_come_back_in_the_unit_in_which_the_list_has_them(self) -> None:
+        self.bench.project = project = demo()
+        cable = next(
+            c for c in project.cables.values() if full_tag(project, project.devices[c.device_id]).endswith("WD1")
+        )
+        self.bench.do("change-settings", length_unit="in")
+        untouched = read_list(project, write_list(project, plain_recipe("cables"), "xlsx", FONTS))
+        self.assertEqual((untouched.cells, untouched.ignored), ([], []))
+        feet = f"{cable.length_m / 0.3048:.2f}"
+        found = self.edited("cables", **{feet: "120"})
+        self.assertEqual({(c.heading, c.before, c.after) for c in found.cells}, {("Length ft", feet, "120")})
+        record = project.cables[cable.id]
+        self.assertAlmostEqual(record.length_m, 36.58, places=2)
+        self.book, self.page = sheet_in(write_list(project, plain_recipe("cables"), "xlsx", FONTS))
+        self.bench.do("change-settings", length_unit="mm")
+        with self.assertRaisesRegex(FileError, "in another unit"):
+            self.read()
+
     def test_what_is_engraved_on_a_nameplate_is_the_text_of_its_device(self) -> None:
         self.bench.project = project = demo()
         tags = {full_tag(project, d): d.id for d in project.devices.values()}
