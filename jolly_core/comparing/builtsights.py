@@ -112,7 +112,7 @@ def lane_sights(project: Project, same: Same) -> Iterator[Sight]:
         facts = {"position": where, "wires": _lies_in(lane.categories)}
         same_by = {"position": (same.device(enclosure), lane.surface, *lane.points)}
         key = same.built.get(lane.id, lane.id)
-        yield Sight("lane", key, f"{lane.surface} of {inside}", facts, "", (lane.id,), inside, same_by)
+        yield Sight("lane", key, f"on the {lane.surface} of {inside}", facts, "", (lane.id,), inside, same_by)
 
 
 def crossing_sights(project: Project, same: Same) -> Iterator[Sight]:

@@ -11,7 +11,7 @@ from jolly_core.harness import nodes_at, shown_in, strand_of
 from jolly_core.library import definition
 from jolly_core.making import Dossier, dossiers_from, plate_of
 from jolly_core.model import Project, derived
-from jolly_core.plc import channel_address
+from jolly_core.plc import card_of, channel_address
 from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
 
 from . import builtsights as built
@@ -78,9 +78,8 @@ def _device(project: Project, id: str) -> Sight:
 
 def _attached(project: Project, id: str) -> dict[str, str]:
     """Return what a device says as a card or as a cable, "" where it is none."""
-    attached = project.attached.get(id)
-    card = next((project.cards[i] for i in attached if i in project.cards), None)
-    cable = next((project.cables[i] for i in attached if i in project.cables), None)
+    card = card_of(project, id)
+    cable = next((project.cables[i] for i in project.attached.get(id) if i in project.cables), None)
     return {
         "first address": card.start if card else "",
         "shield landed": cable.shield_landed if cable else "",
@@ -91,7 +90,7 @@ def _attached(project: Project, id: str) -> dict[str, str]:
 
 def _slot(project: Project, id: str) -> tuple[str, tuple[object, ...]]:
     """Return the rack and slot that a card is put into, in words and by what they go by; "" and () for none."""
-    card = next((project.cards[i] for i in project.attached.get(id) if i in project.cards), None)
+    card = card_of(project, id)
     rack = project.racks.get(card.rack_id) if card else None
     if card is None or not (rack or card.slot):
         return "", ()

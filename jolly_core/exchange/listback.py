@@ -17,6 +17,7 @@ from openpyxl.worksheet.worksheet import Worksheet
 
 from jolly_core.model import FileError, Project
 from jolly_core.reports import BACK, REPORTS, Back, state_mark
+from jolly_core.reports.back import State
 from jolly_core.reports.registry import Cell, Row, as_row, full_report, unit_factor
 
 from .cells import BROKEN, MOST_ROWS, shown
@@ -91,8 +92,10 @@ def read_list(project: Project, content: bytes) -> ListBack:
         id = str(values[layout.id].value) if layout.id in values else ""
         if id:
             mark = str(values[layout.mark].value) if layout.mark in values else ""
-            _read_row(project, back, layout, values, (id, mark), found)
-            readings.look(values, id, mark)
+            state = back.state(project, id)
+            _read_row(project, back, layout, values, (id, mark), state, found)
+            if state is not None and mark == state_mark(state):
+                readings.look(values, id, state)
     _agree(found)
     found.ignored += readings.words()
     return found
@@ -111,10 +114,10 @@ class _Readings:
             self.rows.setdefault(row.about, []).append(row)
         self.typed: dict[str, list[str]] = {}
 
-    def look(self, values: dict[int, Any], id: str, mark: str) -> None:
-        """Note the cells of a row that say otherwise than the list does; where its object has changed, none."""
-        state, rows = self.back.state(self.project, id), self.rows.get(id)
-        if state is None or not rows or mark != state_mark(state):
+    def look(self, values: dict[int, Any], id: str, state: State) -> None:
+        """Note the cells of a row that say otherwise than the list does; its object has not changed since."""
+        rows = self.rows.get(id)
+        if not rows:
             return
         for number, heading, key in self.columns:
             cell = values.get(number)
@@ -180,10 +183,15 @@ def _columns(row: tuple[Any, ...], id_column: int, words: str, found: ListBack) 
 
 
 def _read_row(
-    project: Project, back: Back, layout: _Layout, values: dict[int, Any], object: tuple[str, str], found: ListBack
+    project: Project,
+    back: Back,
+    layout: _Layout,
+    values: dict[int, Any],
+    object: tuple[str, str],
+    state: State | None,
+    found: ListBack,
 ) -> None:
     id, mark = object
-    state = back.state(project, id)
     now = {c: _as_listed(v, unit_factor(project, c)) for c, v in state.items()} if state is not None else {}
     edited = list(_edited(back, layout, values, now, found))
     if state is None:

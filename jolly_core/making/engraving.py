@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.cabinet import enclosures
+from jolly_core.cabinet import enclosures, placing_of
 from jolly_core.cables import number_of
 from jolly_core.model import Device, Project
 from jolly_core.tagging import full_tag, natural
@@ -77,8 +77,8 @@ def engraved(project: Project, device: Device) -> tuple[str, ...]:
 
 def plate_of(project: Project, device: Device) -> tuple[str, ...]:
     """Return the lines on the plate of a device; () for one that has none: neither an enclosure nor in its door."""
-    placed = (project.placings.get(id) for id in project.attached.get(device.id))
-    in_door = any(p is not None and p.surface == "door" for p in placed)
+    placing = placing_of(project, device.id)
+    in_door = placing is not None and placing.surface == "door"
     return engraved(project, device) if in_door or project.naming("enclosure", "device_id", device.id) else ()
 
 
