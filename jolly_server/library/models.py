@@ -89,7 +89,7 @@ class LibraryPart(models.Model):
 class PartValue(models.Model):
     """What a part is looked up by: a field with its value, or "units.no" with how many units of a kind it has."""
 
-    part = models.ForeignKey(LibraryPart, on_delete=models.CASCADE, related_name="values_of")
+    part = models.ForeignKey(LibraryPart, on_delete=models.CASCADE, related_name="values_of", db_index=False)
     field = models.CharField(max_length=60)
     text = models.CharField(max_length=200)
     number = models.FloatField(null=True)
@@ -98,6 +98,7 @@ class PartValue(models.Model):
         indexes = [
             models.Index(fields=["field", "number", "part"], name="part_by_number"),
             models.Index(fields=["field", "text", "part"], name="part_by_text"),
+            models.Index(fields=["part", "field", "number", "text"], name="value_of_part"),
         ]
 
 

@@ -90,14 +90,19 @@ def search(
             tokens.remove(token)
             asked.append(Filter(f"units.{_COUNTED_KINDS[counted[2]]}", ">=", counted[1]))
     asked += [Filter(f"units.{kind}", ">=", str(n)) for kind, n in (needs or {}).items()]
+    conditions = [_condition(one) for one in asked]
+    by_word = any(len(t) >= SHORTEST for t in tokens)
     sql = ["SELECT p.id FROM library_librarypart p JOIN library_shelf f ON f.id = p.shelf_id"]
-    if any(len(t) >= SHORTEST for t in tokens):
+    if by_word:
         sql.append("JOIN library_search s ON s.rowid = p.rowid")
     where, args = _wanted(tokens, part_class_key, maker, rating, shelves)
-    for one in asked:
-        condition, values = _condition(one)
-        where.append(condition)
-        args += values
+    if conditions and by_word:  # the words leave few: each of them is looked at
+        where += [_has("p.id", condition) for condition, _ in conditions]
+        args += [value for _, values in conditions for value in values]
+    elif conditions:
+        first, values = _by_values(conditions)
+        sql = [first, *sql, "JOIN fitting w ON w.part_id = p.id"]
+        args = [*values, *args]
     if where:
         sql.append("WHERE " + " AND ".join(where))
     first = "json_array_length(p.units), " if needs else ""
@@ -144,15 +149,31 @@ def _wanted(
 
 
 def _condition(one: Filter) -> tuple[str, list[Any]]:
-    """Return the SQL of a filter; several values parted by commas are alternatives."""
+    """Return the SQL of a filter on a row of values; several values parted by commas are alternatives."""
     number = number_in(one.value)
-    inner = "p.id IN (SELECT part_id FROM library_partvalue WHERE field = %s AND "
     if one.operator != "=":
         if number is None:
             raise FileError(f"“{one.value}” is no number to compare with.", field=one.field)
-        return f"{inner}number {OPERATORS[one.operator]} %s)", [one.field, number]
+        return f"field = %s AND number {OPERATORS[one.operator]} %s", [one.field, number]
     words = [w.strip().lower() for w in one.value.split(",") if w.strip()]
-    return f"{inner}text IN ({', '.join(['%s'] * len(words))}))", [one.field, *words]
+    return f"field = %s AND text IN ({', '.join(['%s'] * len(words))})", [one.field, *words]
+
+
+def _has(part_id: str, condition: str) -> str:
+    return f"EXISTS (SELECT 1 FROM library_partvalue WHERE part_id = {part_id} AND {condition})"
+
+
+def _by_values(conditions: list[tuple[str, list[Any]]]) -> tuple[str, list[Any]]:
+    """Return a common table of the parts that meet all: what the fewest have is found, the rest looked up."""
+    count = "SELECT count(*) FROM library_partvalue WHERE "
+    with connection.cursor() as cursor:
+        met = [cursor.execute(count + condition, values).fetchone()[0] for condition, values in conditions]
+    (fewest, values), *rest = [conditions[n] for n in sorted(range(len(met)), key=met.__getitem__)]
+    inner = f"SELECT DISTINCT one.part_id FROM library_partvalue one WHERE {fewest}"
+    for condition, more in rest:
+        inner += f" AND {_has('one.part_id', condition)}"
+        values = values + more
+    return f"WITH fitting AS MATERIALIZED ({inner})", values
 
 
 def makers_of(part_class_key: str, shelf_ids: Iterable[str]) -> list[str]:

@@ -3,15 +3,29 @@
 from __future__ import annotations
 
 import json
+import random
 import tempfile
 from pathlib import Path
 
-from jolly_core.library import definitions, find_symbols, part_classes
-from jolly_core.model import FileError
+from jolly_core.library import definitions, find_symbols, number_in, part_classes, values_of
+from jolly_core.model import FileError, Part
 from jolly_server.library.models import LibraryPart, Shelf
-from jolly_server.library.search import search
+from jolly_server.library.search import FIELDS, Filter, search
 from jolly_server.library.services import load_library
 from jolly_server.testing import DemoCase
+
+
+def _meets(asked: Filter, value: tuple[str, str, float | None]) -> bool:
+    """Tell whether a value is what a filter asks for, looked at by itself."""
+    field, text, number = value
+    if field != asked.field:
+        return False
+    if asked.operator == "=":
+        return text in {w.strip().lower() for w in asked.value.split(",")}
+    limit = number_in(asked.value)
+    if number is None or limit is None:
+        return False
+    return number >= limit if asked.operator == ">=" else number <= limit
 
 
 class Search(DemoCase):
@@ -37,6 +51,25 @@ class Search(DemoCase):
         found = self.numbers("c09", part_class_key="contactor", needs={"coil": 1, "no": 4, "nc": 1})
         self.assertEqual(found, ["BW-C09-24D-62"])
         self.assertEqual(self.numbers(part_class_key="contactor", needs={"no": 99}), [])
+
+    def test_any_fields_together_find_what_a_look_at_each_part_finds(self) -> None:
+        parts = [Part(**{f: getattr(row, f) for f in FIELDS}) for row in LibraryPart.objects.all()]
+        had = {part.number: values_of(part) for part in parts}
+        every = sorted({value for values in had.values() for value in values}, key=str)
+        chance, hits = random.Random(5), 0
+        for _ in range(150):
+            picked = chance.sample(chance.choice(list(had.values())), 2) + [chance.choice(every)] * chance.randint(0, 1)
+            filters = []
+            for field, text, number in picked:
+                operator = "=" if number is None else chance.choice(("=", ">=", "<="))
+                filters.append(Filter(field, operator, text))
+            words = chance.choice(("", "", "bw", "contactor"))
+            asked = self.numbers(words, filters=filters, limit=9999)
+            fits = {n for n, values in had.items() if all(any(_meets(f, v) for v in values) for f in filters)}
+            self.assertEqual(set(asked), fits & set(self.numbers(words, limit=9999)), filters)
+            self.assertEqual(len(asked), len(set(asked)), filters)
+            hits += len(asked)
+        self.assertGreater(hits, 500)
 
     def test_the_match_is_explained(self) -> None:
         match = search("tw-l22-g")[0]
