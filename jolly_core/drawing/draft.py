@@ -116,9 +116,13 @@ class SheetDraft:
 
     def pins(self) -> list[Point]:
         """Return the grid points of all pins and continuation marks."""
-        points = [p for s in self.symbols.values() for p in self.points_of(s)]
+        points = [p for _, pins, _ in self._places() for p in pins]
         points += [(c.x, c.y) for c in self.continuations.values()]
         return points
+
+    def _places(self) -> list[_Located]:
+        """Return where the pins and spans of all symbols are."""
+        return [self._where(s) for s in self.symbols.values()]
 
     def tidy(self) -> None:
         """Bring the wires into canonical form.
@@ -126,19 +130,18 @@ class SheetDraft:
         Raises:
             RuleError: a wire would end between the pins of a symbol, or a pole would cut a protective conductor.
         """
-        spans = [span for s in self.symbols.values() for span in self.spans_of(s)]
+        spanning = [(symbol, span) for symbol, _, spans in self._places() for span in spans]
         touched, settled = self._touched()
-        wires = settled + canonical(touched, self.pins(), spans, self.ids, settled)
+        wires = settled + canonical(touched, self.pins(), [span for _, span in spanning], self.ids, settled)
         keep_protective(self.project, self.symbols, self.wires.values(), wires)
         self.wires = self.tables["wire"] = {w.id: w for w in wires}
         ends = {p for w in wires for p in ((w.x1, w.y1), (w.x2, w.y2))}
-        for symbol in self.symbols.values():
-            for low, high in self.spans_of(symbol):
-                if any(p in ends for p in _inside(low, high)):
-                    raise RuleError(
-                        "A wire would end between the pins of {it}. Choose a place clear of the junction.",
-                        ids=(symbol.id,),
-                    )
+        for symbol, (low, high) in spanning:
+            if not ends.isdisjoint(_inside(low, high)):
+                raise RuleError(
+                    "A wire would end between the pins of {it}. Choose a place clear of the junction.",
+                    ids=(symbol.id,),
+                )
 
     def _touched(self) -> tuple[list[Wire], list[Wire]]:
         """Return the wires on lines that differ from the project's sheet in a wire or a pin, and all others."""
@@ -146,22 +149,12 @@ class SheetDraft:
         rows: set[int] = set()
         columns: set[int] = set()
 
-        project, sheet_id = self.project, self.sheet_id
-        for kept, mine in ((project.wires, self.wires), (project.symbols, self.symbols)):
-            for id, entity in mine.items():
-                if kept.get(id) is not entity:
-                    points.update(_ends(entity))
-        for w in project.wires_on(sheet_id):
-            if self.wires.get(w.id) is not w:
-                points.update(_ends(w))
-        for s in project.symbols_on(sheet_id):
-            if self.symbols.get(s.id) is not s:
-                points.update(_ends(s))
-        marks = {c.id: c for c in project.continuations_on(sheet_id)}
-        for id in {**marks, **self.continuations}:
-            old, new = marks.get(id), self.continuations.get(id)
-            if old is not new:
-                points.update((c.x, c.y) for c in (old, new) if c is not None)
+        for kind in ("wire", "symbol", "continuation"):
+            known, mine = _on_sheet(self.project, kind, self.sheet_id), self.tables[kind]
+            for one, other in ((known, mine), (mine, known)):
+                for id, entity in one.items():
+                    if other.get(id) is not entity:
+                        points.update(_ends(entity))
         for x, y in points:
             columns.add(x)
             rows.add(y)
@@ -200,8 +193,8 @@ class SheetDraft:
             else:
                 bare.setdefault(point, []).append(name)
 
-        for s in self.symbols.values():
-            for index, (x, y) in enumerate(self.points_of(s)):
+        for s, points, _ in self._places():
+            for index, (x, y) in enumerate(points):
                 put((y << SHIFT) + x, (s.id, index))
         for c in self.continuations.values():
             put((c.y << SHIFT) + c.x, (c.id, 0))
@@ -212,36 +205,37 @@ class SheetDraft:
 
 
 def _on_sheet(project: Project, kind: str, sheet_id: str) -> dict[str, Any]:
-    table = project.tables[kind]
-    return {id: table[id] for id in project.on_sheet[kind].get(sheet_id)}
+    ids = project.on_sheet[kind].get(sheet_id)
+    return dict(zip(ids, project.tables[kind].all_of(ids), strict=True))
 
 
-def _ends(entity: Wire | Symbol) -> list[Point]:
-    """Return the grid points at which a wire or symbol connects."""
+def _ends(entity: Wire | Symbol | Continuation) -> list[Point]:
+    """Return the grid points at which a wire, a symbol or a mark connects."""
     if isinstance(entity, Wire):
         return [(entity.x1, entity.y1), (entity.x2, entity.y2)]
-    return pin_points(entity)
+    return [(entity.x, entity.y)] if isinstance(entity, Continuation) else pin_points(entity)
 
 
 def joins(before: dict[PinName, int], after: dict[PinName, int]) -> list[tuple[PinName, PinName]]:
     """Return pairs of pins that `after` joins though `before` wired each of them to something else."""
-    found = []
-    first: dict[int, dict[int, PinName]] = defaultdict(dict)
+    first: dict[tuple[int, int], PinName] = {}
     for name, group in after.items():
         if name in before:
-            first[group].setdefault(before[name], name)
-    for names in first.values():
-        members = list(names.values())
-        found += [(members[0], other) for other in members[1:]]
-    return found
+            first.setdefault((group, before[name]), name)
+    members: dict[int, list[PinName]] = defaultdict(list)
+    for (group, _), name in first.items():
+        members[group].append(name)
+    return [(names[0], other) for names in members.values() for other in names[1:]]
 
 
 def parted(before: dict[PinName, int], after: dict[PinName, int], moved: set[str]) -> list[PinName]:
     """Return the pins of moved symbols that `after` no longer joins to all that `before` wired them to."""
-    members: dict[int, set[int | None]] = defaultdict(set)
+    theirs = {name: group for name, group in before.items() if name[0] in moved}
+    members: dict[int, set[int | None]] = {group: set() for group in theirs.values()}
     for name, group in before.items():
-        members[group].add(after.get(name))
-    return [n for n, group in before.items() if n[0] in moved and (n not in after or len(members[group]) > 1)]
+        if group in members:
+            members[group].add(after.get(name))
+    return [name for name, group in theirs.items() if name not in after or len(members[group]) > 1]
 
 
 def move(

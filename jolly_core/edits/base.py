@@ -202,14 +202,13 @@ def numbers_met(project: Project, changes: ChangeSet) -> dict[frozenset[str], tu
     sheets = {r.sheet_id for c in changes for r in (c.before, c.after) if r is not None and hasattr(r, "sheet_id")}
     found: dict[frozenset[str], tuple[str, ...]] = {}
     for sheet_id in [id for id in sheets if id in project.sheets]:
-        groups = sheet_groups(project, sheet_id)
-        for wire in project.wires_on(sheet_id):
-            if wire.number:
-                potential = net_of(project, (sheet_id, groups.of_wire[wire.id]), potential=True)
-                fixed = [w for g in potential for i in g.wires if (w := project.wires[i]).number]
-                numbers = frozenset(w.number for w in fixed)
-                if len(numbers) > 1:
-                    found[numbers] = tuple(sorted({project.sheets[w.sheet_id].number for w in fixed}))
+        for wire in [w for w in project.wires_on(sheet_id) if w.number]:
+            point = sheet_groups(project, sheet_id).of_wire[wire.id]
+            potential = net_of(project, (sheet_id, point), potential=True)
+            fixed = [w for g in potential for i in g.wires if (w := project.wires[i]).number]
+            numbers = frozenset(w.number for w in fixed)
+            if len(numbers) > 1:
+                found[numbers] = tuple(sorted({project.sheets[w.sheet_id].number for w in fixed}))
     return found
 
 
