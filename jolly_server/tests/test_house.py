@@ -6,6 +6,7 @@ import ast
 import doctest
 import importlib
 import pkgutil
+import re
 import subprocess
 from pathlib import Path
 from unittest import TestCase
@@ -47,6 +48,22 @@ class Sizes(TestCase):
             and (node.end_lineno or 0) - node.lineno >= LONGEST_FUNCTION
         ]
         self.assertEqual(long, [])
+
+
+class Papers(TestCase):
+    def test_what_the_architecture_says_of_where_things_are_is_there(self) -> None:
+        text = (ROOT / "docs" / "architecture.md").read_text(encoding="utf-8")
+        drill = text.index("Drill, done with")
+        told = text[:drill] + text[text.index("\n\n", drill) :]
+        roots = [ROOT, ROOT / "jolly_core", ROOT / "jolly_server", ROOT / "web" / "src", ROOT / "docs"]
+        places = re.findall(r"`([\w./-]+/[\w.-]+\.(?:py|tsx?|json|md))`", told)
+        self.assertGreater(len(places), 25)
+        lost = {p for p in places if not any((root / p).exists() for root in roots)}
+        self.assertEqual(lost, set())
+        for name, place in re.findall(r"`(\w+)` (?:in|of) `([\w./-]+\.\w+)`", told):
+            found = [root / place for root in roots if (root / place).is_file()]
+            if found:
+                self.assertIn(name, found[0].read_text(encoding="utf-8"), place)
 
 
 class Examples(TestCase):
