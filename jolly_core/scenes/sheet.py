@@ -73,7 +73,7 @@ def _sketch(project: Project, sheet: Sheet) -> tuple[dict[str, Item], dict[str, 
     def add(item: Item) -> None:
         items[item.id] = item
 
-    add(frame_item(project, sheet))
+    add(_frame(project, sheet_id))
     groups = sheet_groups(project, sheet_id)
     numbers = wire_numbers(project, sheet_id)
     nets = [net_items(project, sheet_id, g.point, numbers.get(g.point, "")) for g in groups.groups if g.wires]
@@ -105,6 +105,11 @@ def _sketch(project: Project, sheet: Sheet) -> tuple[dict[str, Item], dict[str, 
     for made in (*table_items(project, sheet), *row_lines(project, sheet_id)):
         add(made)
     return items, strokes
+
+
+@derived_few(KEPT)
+def _frame(project: Project, sheet_id: str) -> Item:
+    return frame_item(project, project.get("sheet", sheet_id))
 
 
 @dataclass(slots=True, frozen=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from jolly_core.drawing import ADVANCE, FRAME_MM, GRID_MM, rails_at, size_mm
 from jolly_core.library import block_of
-from jolly_core.model import Project, Sheet, Symbol
+from jolly_core.model import Project, Sheet, Symbol, derived_few
 from jolly_core.tagging import ContactRow, contact_table, positions_of, tag_on
 
 from .primitives import Item, Line, Prim, Rect, RoleName, text
@@ -15,6 +15,7 @@ GAP_MM = 2.0
 REFERENCE: RoleName = "reference"
 FREE: RoleName = "line"
 CLOSED = "×"  # in a switch's position
+KEPT = 1000  # tables that are kept
 
 
 def table_items(project: Project, sheet: Sheet) -> list[Item]:
@@ -32,10 +33,10 @@ def table_items(project: Project, sheet: Sheet) -> list[Item]:
 def _in_margin(project: Project, sheet: Sheet, wanted: list[tuple[Symbol, list[ContactRow]]]) -> list[Item]:
     items = []
     free: dict[float, float] = {}
-    for symbol, rows in sorted(wanted, key=lambda w: (w[0].y, w[0].x)):
+    for symbol, _ in sorted(wanted, key=lambda w: (w[0].y, w[0].x)):
         x = (rails_at(sheet, symbol.x)[1] + 3) * GRID_MM
         y = max(symbol.y * GRID_MM - ROW_MM * 1.5, free.get(x, 0.0))
-        item = _table(project, sheet, symbol, rows, x, y)
+        item = _table(project, symbol.id, x, y)
         free[x] = item.box[3] + GAP_MM
         items.append(item)
     return items
@@ -47,17 +48,21 @@ def _at_foot(project: Project, sheet: Sheet, wanted: list[tuple[Symbol, list[Con
     free = FRAME_MM + 8
     for symbol, rows in sorted(wanted, key=lambda w: (w[0].x, w[0].y)):
         x = max(symbol.x * GRID_MM, free)
-        item = _table(project, sheet, symbol, rows, x, bottom - ROW_MM * (len(rows) + 1))
+        item = _table(project, symbol.id, x, bottom - ROW_MM * (len(rows) + 1))
         free = item.box[2] + 2 * GAP_MM
         items.append(item)
     return items
 
 
-def _table(project: Project, sheet: Sheet, symbol: Symbol, rows: list[ContactRow], x: float, y: float) -> Item:
-    tag = tag_on(project, project.devices[symbol.device_id], sheet)
-    kinds = max(len(r.kind) for r in rows) * SIZE_MM * ADVANCE + 2.5
-    pins = max(len(r.pins) for r in rows) * SIZE_MM * ADVANCE + 2.5
-    places = max(4, *(len(r.place) for r in rows)) * SIZE_MM * ADVANCE + 2
+@derived_few(KEPT)
+def _table(project: Project, symbol_id: str, x: float, y: float) -> Item:
+    symbol = project.symbols[symbol_id]
+    rows = contact_table(project, symbol)
+    tag = tag_on(project, project.devices[symbol.device_id], project.sheets[symbol.sheet_id])
+    # What asks for the table finds out after it has been brought up to date that there are no rows any more.
+    kinds = max((len(r.kind) for r in rows), default=0) * SIZE_MM * ADVANCE + 2.5
+    pins = max((len(r.pins) for r in rows), default=0) * SIZE_MM * ADVANCE + 2.5
+    places = max((4, *(len(r.place) for r in rows))) * SIZE_MM * ADVANCE + 2
     positions = positions_of(project, project.devices[symbol.device_id])
     column = max((len(p) for p in positions), default=0) * SIZE_MM * ADVANCE + 2
     if positions:

@@ -40,15 +40,16 @@ def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
             ask = _number_at if home.sheet_id == sheet_id else _number_elsewhere
             number = ask(project, *home.key, part.pattern.wide)
         if number:
-            numbers.update((g.point, number) for g in part.groups if g.sheet_id == sheet_id and _shows(project, g))
+            numbers.update((point, number) for sheet, point in part.shown if sheet == sheet_id)
     return numbers
 
 
 @dataclass(slots=True, frozen=True)
 class _Part:
-    """What gets a number of its own: its groups, the fixed number that wins, the rule that names it, its pattern."""
+    """What gets a number of its own: its groups and which show it, a fixed number that wins, its rule, its pattern."""
 
     groups: list[Group]
+    shown: list[GroupKey]
     fixed: str | None
     rule_id: str
     pattern: Pattern
@@ -66,6 +67,7 @@ def _named(project: Project, sheet_id: str, point: int) -> list[_Part]:
     return [
         _Part(
             groups,
+            [g.key for g in groups if _shows(project, g)],
             _fixed(project, groups),
             rule.id,
             pattern_for(project, rule, groups),
