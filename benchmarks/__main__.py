@@ -6,6 +6,8 @@ import argparse
 import os
 import tempfile
 
+FEWEST = 20  # sheets, so that each is opened out of nowhere
+
 
 def main() -> None:
     """Print one line for each budget."""
@@ -14,6 +16,8 @@ def main() -> None:
     parser.add_argument("--rounds", type=int, default=5, help="how often each is measured (default 5)")
     options = parser.parse_args()
     sheets, rounds = options.sheets, options.rounds
+    if sheets < FEWEST:
+        parser.error(f"--sheets {sheets} is too few: the screen looks at {FEWEST} different ones.")
     with tempfile.TemporaryDirectory() as folder:
         os.environ |= {
             "JOLLY_SPOOL_DATA": folder,

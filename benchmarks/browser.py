@@ -197,12 +197,13 @@ def _looked_at(page: Page, times: int) -> Iterator[None]:
 def _opening(page: Page, act: str) -> float:
     """Return how long it takes from an act in the page until another sheet is painted, ms."""
     took: float = page.evaluate(
-        """(act) => new Promise((done) => {
+        """(act) => new Promise((done, fail) => {
             const rows = [...document.querySelectorAll('[data-testid=sheet-tree] a')]
             const sheet = () => document.querySelector('svg[data-testid=sheet] [data-kind=symbol]')?.dataset.id
             const before = sheet(), from = performance.now()
             const look = () => {
                 if (sheet() && sheet() !== before) requestAnimationFrame(() => done(performance.now() - from))
+                else if (performance.now() - from > 30_000) fail(new Error(`No other sheet came after ${act}`))
                 else requestAnimationFrame(look)
             }
             new Function('rows', act)(rows)
