@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.model import Enclosure, Project
-from jolly_core.tagging import full_tag
+from jolly_core.tagging import full_tag, natural
 
 from .layout import outline_of, placings_in, surface_size
 from .pieces import Point
@@ -57,6 +57,6 @@ def enclosure_weight(project: Project, enclosure: Enclosure) -> Weight:
         found.append((part.weight_kg, x, height - y))
     total = sum(kg for kg, _, _ in found)
     if not total:
-        return Weight(0.0, None, tuple(unknown))
+        return Weight(0.0, None, tuple(sorted(unknown, key=natural)))
     centre = (sum(kg * x for kg, x, _ in found) / total, sum(kg * y for kg, _, y in found) / total)
-    return Weight(total, (round(centre[0], 1), round(centre[1], 1)), tuple(unknown))
+    return Weight(total, (round(centre[0], 1), round(centre[1], 1)), tuple(sorted(unknown, key=natural)))

@@ -133,7 +133,7 @@ def plate_holes(project: Project) -> Iterator[Snag]:
             if not p.rail_id and not pattern_of(project, p) and not is_strip(project, project.devices[p.device_id])
         ]
         runs = [r for r in runs_of(project, enclosure.id) if not fixing_of(project.parts.get(r.part_id), r)]
-        tags = sorted(full_tag(project, project.devices[p.device_id]) for p in bare)
+        tags = sorted((full_tag(project, project.devices[p.device_id]) for p in bare), key=natural)
         names = tags[:6] + (["..."] if len(tags) > 6 else [])
         names += [f"{len(runs)} rails and ducts"] if runs else []
         if names:

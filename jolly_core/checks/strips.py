@@ -11,7 +11,7 @@ from jolly_core.library import definition, terminal_kind
 from jolly_core.library.quantities import number_of_text
 from jolly_core.model import Device, Part, Project, derived
 from jolly_core.sizing import area_mm2
-from jolly_core.tagging import called_on, full_tag, pins_of
+from jolly_core.tagging import called_on, full_tag, natural, pins_of
 from jolly_core.terminals import (
     TERMINAL,
     LaidBridge,
@@ -85,7 +85,7 @@ def _potentials_joined(project: Project, strip: Device, rows: list[StripRow]) ->
     wires = [project.wires[t.conductor.wire_id] for r in rows for t in r.targets if t.conductor.wire_id]
     numbers = {w.number for w in wires if w.number}
     if len(numbers) > 1:
-        yield f"A bridge of {tag} joins the fixed numbers {' and '.join(sorted(numbers))}."
+        yield f"A bridge of {tag} joins the fixed numbers {' and '.join(sorted(numbers, key=natural))}."
     words: dict[str, None] = {}
     for row in rows:
         for id in row.symbol_ids:

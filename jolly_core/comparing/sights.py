@@ -7,12 +7,12 @@ from dataclasses import replace
 
 from jolly_core.cabinet import passage_words, passages_for, placing_of, routes_from, run_names
 from jolly_core.cables import cable_cores, cable_length_m
-from jolly_core.harness import nodes_at, shown_in, strand_of
+from jolly_core.harness import nodes_at, strand_of
 from jolly_core.library import definition
 from jolly_core.making import Dossier, dossiers_from, plate_of
-from jolly_core.model import Project, derived
+from jolly_core.model import Project, derived, shown_in
 from jolly_core.plc import card_of, channel_address
-from jolly_core.tagging import device_at, full_tag, lead_of, path_of, pin_name, pins_of
+from jolly_core.tagging import device_at, full_tag, lead_of, natural, path_of, pin_name, pins_of
 
 from . import builtsights as built
 from . import papersights as papers
@@ -56,7 +56,7 @@ def _device(project: Project, id: str) -> Sight:
         "text": device.text,
         "part": part.number if part else "",
         "nameplate": ", ".join(plate_of(project, device)),
-        "further parts": ", ".join(sorted(p.number for p in project.add_ons_to(id))),
+        "further parts": ", ".join(sorted((p.number for p in project.add_ons_to(id)), key=natural)),
         "sheet": project.sheets[lead.sheet_id].number if lead else "",
     }
     units = tuple(s.id for s in project.units_of(id)) or (id,)
@@ -189,7 +189,10 @@ def _cores(project: Project, same: Same) -> Iterator[Sight]:
         tag = full_tag(project, project.devices[cable.device_id])
         for row in cable_cores(project, cable.device_id):
             pins = (row.conductor.start, row.conductor.end) if row.conductor else ()
-            facts = {"core": row.called, "serves": " to ".join(sorted(pin_name(project, pin) for pin in pins))}
+            facts = {
+                "core": row.called,
+                "serves": " to ".join(sorted((pin_name(project, pin) for pin in pins), key=natural)),
+            }
             key = f"{same.device(cable.device_id)}:{row.ordinal}:{row.name}"
             serves = tuple(sorted(pin_key(project, pin, same) for pin in pins))
             yield Sight("core", key, f"{tag} {row.called}", facts, "", (cable.device_id,), tag, {"serves": serves})

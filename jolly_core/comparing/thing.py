@@ -10,9 +10,8 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from jolly_core.harness import node_name, shown_in
-from jolly_core.model import Crossing, Duct, Lane, Project, Rail
-from jolly_core.reports import INCHES
+from jolly_core.harness import node_name
+from jolly_core.model import INCHES, Crossing, Duct, Lane, Project, Rail, length_in, shown_in
 from jolly_core.tagging import full_tag, path_of
 
 # The kinds of things, in the order in which they are listed.
@@ -237,8 +236,7 @@ def _alike(
 
 def wire_length(project: Project, mm: float) -> str:
     """Return how long a wire, rail or duct is, in the project's unit; "" for none."""
-    unit = project.settings.length_unit
-    return f"{shown_in(unit, round(mm, 1))} {unit}" if mm else ""
+    return length_in(project.settings.length_unit, round(mm, 1)) if mm else ""
 
 
 def cable_length(project: Project, metres: float) -> str:

@@ -8,7 +8,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from jolly_core.model import Device, Part, RuleError, Sheet
-from jolly_core.reports import BACK, Back, state_mark, unit_factor
+from jolly_core.reports import BACK, Back, listed_factor, state_mark
 
 from .base import Id, Payload, Text, Work, edit
 from .cables import SetCable, set_cable
@@ -99,7 +99,7 @@ def _device(work: Work, cell: ListCell) -> None:
     elif cell.column in ("text", "line1"):
         set_text(work, SetText.model_construct(device_id=device.id, text=cell.value))
     elif cell.column == "length_m":
-        length = _number(cell.value, "length", MOST_M) * unit_factor(work.project, cell.column)
+        length = _number(cell.value, "length", MOST_M) * listed_factor(work.project, cell.column, device.id)
         set_cable(work, SetCable.model_construct(device_id=device.id, length_m=length))
     else:
         give_part(work, device, cell.value.strip())
@@ -124,7 +124,8 @@ def _part(work: Work, cell: ListCell) -> None:
     part: Part = work.project.get("part", cell.id)
     values: dict[str, Any]
     if cell.column == "price":
-        values = {"price": _number(cell.value, "price")}
+        price = _number(cell.value, "price") * listed_factor(work.project, cell.column, part.id)
+        values = {"price": round(price, 4)}
     elif cell.column == "text" and work.project.settings.part_language in part.texts:
         values = {"texts": {**part.texts, work.project.settings.part_language: cell.value}}
     else:

@@ -10,7 +10,7 @@ from pydantic import Field
 from jolly_core.library import is_class, part_class
 from jolly_core.model import Device, NumberRule, Project, RuleError, TagRule, counted
 from jolly_core.model.entities.habits import FirstNumber
-from jolly_core.tagging import class_of, first_number, full_tag, lead_of, product_tag, renamed_at, tag_taken
+from jolly_core.tagging import class_of, first_number, full_tag, lead_of, natural, product_tag, renamed_at, tag_taken
 from jolly_core.wiring import GroupKey, rules_in_order, sheet_groups, wire_numbers
 
 from .base import Grid, Id, Payload, Text, Work, edit
@@ -188,7 +188,7 @@ def number_tags(work: Work, payload: NumberTags) -> str:
         last[kind] = number
         work.put("device", replace(fresh, number=number))
     rows = [[tag, full_tag(project, project.devices[id])] for id, tag in before.items()]
-    changed = sorted(r for r in rows if r[0] != r[1])
+    changed = sorted((r for r in rows if r[0] != r[1]), key=lambda r: [natural(words) for words in r])
     work.outcome.table = [["Tag now", "Tag then"], *changed[:MOST_ROWS]] if changed else []
     return f"number {counted(len(changed), 'tag')} again"
 
@@ -255,7 +255,7 @@ def put_tag_rule(work: Work, payload: PutTagRule) -> str:
         if start != starts[device_id] and device.number < start:
             work.put("device", renamed_at(project, device, (device.function_id, device.location_id)))
     rows = [[before[d.id], product_tag(project, d)] for d in project.devices.values()]
-    changed = sorted(r for r in rows if r[0] != r[1])
+    changed = sorted((r for r in rows if r[0] != r[1]), key=lambda r: [natural(words) for words in r])
     work.outcome.table = [["Tag now", "Tag then"], *changed[:MOST_ROWS]] if changed else []
     name = part_class(payload.part_class).name
     return f"tags of {name}: {payload.letters or 'the usual letters'} from {payload.start or 1}"

@@ -16,9 +16,9 @@ from openpyxl.utils import get_column_letter
 from openpyxl.worksheet.worksheet import Worksheet
 
 from jolly_core.model import FileError, Project
-from jolly_core.reports import BACK, REPORTS, Back, state_mark
+from jolly_core.reports import BACK, REPORTS, Back, listed_factor, state_mark
 from jolly_core.reports.back import State
-from jolly_core.reports.registry import Cell, Row, as_row, full_report, unit_factor
+from jolly_core.reports.registry import Cell, Row, as_row, full_report
 
 from .cells import BROKEN, MOST_ROWS, shown
 from .lists import MARK_HEADING, ROW_MARK
@@ -192,7 +192,7 @@ def _read_row(
     found: ListBack,
 ) -> None:
     id, mark = object
-    now = {c: _as_listed(v, unit_factor(project, c)) for c, v in state.items()} if state is not None else {}
+    now = {c: _as_listed(c, v, listed_factor(project, c, id)) for c, v in (state or {}).items()}
     edited = list(_edited(back, layout, values, now, found))
     if state is None:
         first = next((shown(c.value) for n, c in sorted(values.items()) if n in layout.columns), "A row")
@@ -223,9 +223,9 @@ def _edited(
             yield column, heading, before, after
 
 
-def _as_listed(value: Cell, factor: float) -> Cell:
-    """Return a value as the list shows it, a length in the project's unit."""
-    return round(value / factor, 2) if factor != 1 and isinstance(value, int | float) else value
+def _as_listed(key: str, value: Cell, factor: float) -> Cell:
+    """Return a value as the list shows it, a length and the price of one in the project's unit."""
+    return round(value / factor, 4 if key == "price" else 2) if factor != 1 and not isinstance(value, str) else value
 
 
 def _as_number(words: str) -> float | str:

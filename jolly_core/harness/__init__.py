@@ -20,7 +20,7 @@ from .contacts import (
 from .continuity import Probe, pin_groups, probes
 from .flattening import Laid, flat, laid, lies_towards
 from .leading import Lead, Led, lead_through, row_of_offsets, run_name, strands_through
-from .lengths import Span, shown_in, span_of
+from .lengths import Span, span_of
 from .mating import do_mate, mate_of, mates_named, owner_of, seat_of, seated_on, swap_faults
 from .paths import Path, check_path, coordinates, cut_path, path_of, path_through, spots
 from .runs import Run, cables_of, run_as_one, runs_of
@@ -68,7 +68,6 @@ from .wires import (
 __all__ = [
     "connectors_elsewhere",
     "sharing",
-    "shown_in",
     "Lead",
     "Led",
     "lead_through",

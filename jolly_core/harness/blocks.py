@@ -6,11 +6,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from jolly_core.cables import cable_conductors, cable_length_m, ends_of
-from jolly_core.model import Block, Device, Project, counted, derived
+from jolly_core.model import Block, Device, Project, counted, derived, length_in
 from jolly_core.tagging import device_at, full_tag
 
 from .contacts import is_end, is_splice
-from .lengths import shown_in
 from .mating import mate_of, owner_of, seat_of, seated_on
 from .tree import node_of, nodes_of
 from .wires import free_connectors, harnesses, wires_of
@@ -144,7 +143,7 @@ def _harness_links(project: Project, where: dict[str, str]) -> Iterator[BlockLin
                 if node.device_id in (project.symbols[pin[0]].device_id for pin in (w.conductor.start, w.conductor.end))
             ]
             longest = max((w.length_mm or 0.0 for w in mine), default=0.0)
-            words = counted(len(mine), "wire") + (f", {shown_in(unit, longest)} {unit}" if longest else "")
+            words = counted(len(mine), "wire") + (f", {length_in(unit, longest)}" if longest else "")
             ends.append(LinkEnd(where[node.device_id], node.device_id, words))
         if ends:
             yield BlockLink("harness", harness.id, harness.code, counted(len(wires), "wire"), tuple(ends))

@@ -9,6 +9,7 @@ from math import hypot, pi
 from jolly_core.cables import number_of
 from jolly_core.model import Covering, Part, Project, derived
 from jolly_core.sizing import bundle_diameter_mm, packing_cost
+from jolly_core.tagging import natural
 
 from .lengths import Span, span_of
 from .runs import Run, gathered, run_as_one, runs_beside, single_runs
@@ -82,7 +83,7 @@ def _bundles(project: Project, harness_id: str, variant_id: str) -> dict[str, Bu
 
 def _codes_beside(project: Project, segment_id: str) -> tuple[str, ...]:
     others = {project.segments[id].harness_id for id in run_as_one(project).get(segment_id, ())}
-    return tuple(sorted(project.harnesses[id].code for id in others))
+    return tuple(sorted((project.harnesses[id].code for id in others), key=natural))
 
 
 def _worth_packing(bundles: Iterable[Sizes]) -> set[Sizes]:

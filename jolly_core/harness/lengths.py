@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Project, RuleError, Segment, derived
+from jolly_core.model import Project, RuleError, Segment, derived, shown_in
 
 from .paths import Path, path_of
-
-MM_PER_INCH = 25.4
 
 
 @dataclass(slots=True, frozen=True)
@@ -43,16 +41,6 @@ class Span:
         if not self.extra_mm:
             return base
         return f"{base} {'+' if self.extra_mm > 0 else '−'} {extra}"
-
-
-def shown_in(unit: str, length_mm: float) -> str:
-    """Return a length as a board shows it: millimetres as they are, inches to two places.
-
-    Example:
-        >>> shown_in("mm", 350.5), shown_in("in", 254)
-        ('350.5', '10.00')
-    """
-    return f"{length_mm / MM_PER_INCH:.2f}" if unit == "in" else f"{length_mm:g}"
 
 
 @derived

@@ -1,7 +1,7 @@
 """Row builders of reports. Importing a module registers its reports."""
 
 from . import building, harness, harnessmaking, layouts, making, parts, plc, references, sheets, spares, wires
-from .back import BACK, Back, state_mark
+from .back import BACK, Back, listed_factor, state_mark
 from .finding import Found, find_in
 from .groups import grouped_reports
 from .jumping import places_of, where_drawn
@@ -12,7 +12,6 @@ from .needs import needs
 from .parts import positions
 from .recipes import MONEY, TESTS, WITHOUT_VALUE, Cooked, Group, check_recipe, cook, plain_recipe, recipe_called
 from .registry import (
-    INCHES,
     LIST,
     REPORTS,
     Build,
@@ -27,14 +26,12 @@ from .registry import (
     in_inches,
     report,
     run_report,
-    unit_factor,
 )
 from .sheets import FACTS
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
     "FACTS",
-    "INCHES",
     "where_drawn",
     "MONEY",
     "OF_SHEET",
@@ -43,7 +40,7 @@ __all__ = [
     "BACK",
     "Back",
     "state_mark",
-    "unit_factor",
+    "listed_factor",
     "TESTS",
     "WITHOUT_VALUE",
     "Cooked",

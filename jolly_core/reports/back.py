@@ -11,10 +11,11 @@ from typing import Literal
 from jolly_core.cables import cable_length_m
 from jolly_core.library import text_in
 from jolly_core.making import engraved
-from jolly_core.model import Project
+from jolly_core.model import INCHES, Project
 from jolly_core.tagging import full_tag
 
-from .registry import Cell
+from .needs import by_length
+from .registry import Cell, unit_factor
 from .sheets import whole_title
 
 State = dict[str, Cell]
@@ -97,6 +98,16 @@ def _point(project: Project, id: str) -> State | None:
 
 def _point_name(project: Project, id: str) -> str:
     return project.io_points[id].tag if id in project.io_points else "a point"
+
+
+def listed_factor(project: Project, key: str, id: str) -> float:
+    """Return what a value of an object is divided by as lists of the project show it, see `unit_factor`.
+
+    The price of what is bought by the metre is that of one, where lists show feet that of one of these.
+    """
+    if key == "price" and project.settings.length_unit == "in" and id in by_length(project):
+        return 1 / INCHES["m"][1]
+    return unit_factor(project, key)
 
 
 # By the key of the report.

@@ -55,7 +55,7 @@ def terminal_plan(project: Project) -> list[tuple[Cell, ...]]:
                 joined(row.field, "cable"),
                 joined(row.field, "core"),
                 panels,
-                ", ".join(sorted(numbers)),
+                ", ".join(sorted(numbers, key=natural)),
                 ", ".join(bridges[b] for b in row.bridges),
                 ", ".join(place_in(project.sheets[s.sheet_id], s.x, s.y) for s in places),
             )
@@ -88,7 +88,8 @@ def cable_list(project: Project) -> list[tuple[Cell, ...]]:
         part = project.part_of(device)
         cores = cable_cores(project, device.id)
         ends = [ends_of(project, device.id, c) for c in cable_conductors(project, device.id)]
-        sides = [", ".join(sorted({pin_name(project, e[n]).rsplit(":", 1)[0] for e in ends})) for n in (0, 1)]
+        tags = ({pin_name(project, e[n]).rsplit(":", 1)[0] for e in ends} for n in (0, 1))
+        sides = [", ".join(sorted(both, key=natural)) for both in tags]
         whys = {"number": "" if part else NO_PART, "text": "" if part else NO_PART, "length_m": NO_LENGTH}
         try:
             drop = cable_drop(project, cable)

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from jolly_core.drawing import ladder_lines
 from jolly_core.model import Block, Device, Node, Project, Seat, Sheet, derived
-from jolly_core.tagging import full_tag, lead_of
+from jolly_core.tagging import full_tag, lead_of, natural
 from jolly_core.wiring import sheet_groups, wire_numbers
 
 MOST_SHEETS = 24  # on which a running wire number is looked for
@@ -147,7 +147,7 @@ def _wires(project: Project, tokens: list[str], most: int) -> list[Found]:
     likely.sort(key=lambda x: x[:2], reverse=True)
     for _, _, sheet in [x for x in likely if x[0]][: MOST_WITH_RULES if own else MOST_SHEETS]:
         groups = sheet_groups(project, sheet.id).by_point
-        for index, number in sorted(wire_numbers(project, sheet.id).items(), key=lambda n: n[1]):
+        for index, number in sorted(wire_numbers(project, sheet.id).items(), key=lambda n: natural(n[1])):
             if number.lower().startswith(typed) and groups[index].wires:
                 found.setdefault(number, Found("wire", number, sheet.id, min(groups[index].wires)))
         if len(found) >= most:

@@ -25,7 +25,7 @@ from jolly_core.harness import (
     trunk,
     wires_in,
 )
-from jolly_core.model import Device, Harness, Part, Project, counted
+from jolly_core.model import Device, Harness, Part, Project, counted, length_in
 from jolly_core.tagging import device_at, full_tag, natural, pin_name, pins_of
 from jolly_core.wiring import PinKey
 
@@ -55,6 +55,9 @@ class _Build:
     @property
     def connectors(self) -> list[Device]:
         return connectors_in(self.project, self.harness.id, self.variant_id)
+
+    def shown(self, length_mm: float) -> str:
+        return length_in(self.project.settings.length_unit, length_mm)
 
     def rows(self, device_id: str) -> list[CavityRow]:
         return rows_in(self.project, self.harness.id, device_id, self.variant_id)
@@ -142,9 +145,9 @@ def _end(build: _Build, pin: PinKey) -> tuple[Cell, ...]:
         Column("class", "Class", 16),
         Column("number", "Part number", 18),
         Column("text", "Description", 38),
-        Column("unit", "Unit", 6),
-        Column("each", "For one", 9, number=True),
-        Column("total", "For all", 10, number=True),
+        Column("unit", "Unit", 6, measure="unit"),
+        Column("each", "For one", 9, number=True, measure="amount"),
+        Column("total", "For all", 10, number=True, measure="amount"),
         Column("where", "For", 30),
     ),
 )
@@ -152,7 +155,7 @@ def harness_part_rows(project: Project) -> list[tuple[Cell, ...]]:
     """Return the parts of each harness and variant: housings, contacts, seals, plugs, clips, coverings, wire."""
     rows: list[tuple[Cell, ...]] = []
     for build in _builds(project):
-        for (kind, number, text, unit), (each, users) in sorted(_parts(build).items()):
+        for (kind, number, text, unit), (each, users) in sorted(_parts(build).items(), key=_in_order):
             amount = round(each, 3)
             facts = (build.quantity, kind, number, text, unit, amount, round(each * build.quantity, 3))
             part = project.part_named(number)
@@ -162,6 +165,11 @@ def harness_part_rows(project: Project) -> list[tuple[Cell, ...]]:
 
 
 _Kind = tuple[str, str, str, str]  # class, number, text, unit
+
+
+def _in_order(part: tuple[_Kind, tuple[float, set[str]]]) -> tuple[object, ...]:
+    (kind, number, text, unit), _ = part
+    return kind, natural(number), text, unit
 
 
 def _parts(build: _Build) -> dict[_Kind, tuple[float, set[str]]]:
@@ -250,12 +258,12 @@ def _cutting(build: _Build) -> Iterator[_Step]:
         for act, name in (("twist", strand.twisted), ("shield", strand.shield)) if strand else ():
             if name:
                 groups.setdefault((act, name), []).append(c.number)
-    for (name, length), wires in sorted(lots.items()):
+    for (name, length), wires in sorted(lots.items(), key=lambda lot: (natural(lot[0][0]), lot[0][1])):
         numbers = ", ".join(sorted(wires, key=natural))
-        yield "cut", f"{counted(len(wires), 'wire')} of {name}, {length:g} mm: {numbers}"
+        yield "cut", f"{counted(len(wires), 'wire')} of {name}, {build.shown(length)}: {numbers}"
     for part, length, tag in _cables(build):
-        yield "cut", f"cable {tag} of {part.number}, {length:g} mm"
-    for (act, name), wires in sorted(groups.items()):
+        yield "cut", f"cable {tag} of {part.number}, {build.shown(length)}"
+    for (act, name), wires in sorted(groups.items(), key=lambda group: (group[0][0], natural(group[0][1]))):
         yield act, f"{name}: {', '.join(sorted(wires, key=natural))}"
 
 
@@ -274,9 +282,9 @@ def _crimping(build: _Build) -> Iterator[_Step]:
             elif row.contact is not None:
                 key = (row.contact.number, row.contact.ratings.get("tool", ""), row.strip_mm)
                 crimps[key] = crimps.get(key, 0) + len(row.conductors)
-    for (number, tool, strip), count in sorted(crimps.items()):
+    for (number, tool, strip), count in sorted(crimps.items(), key=lambda crimp: (natural(crimp[0][0]), crimp[0][1:])):
         with_tool = f" with {tool}" if tool else ""
-        yield "crimp", f"{counted(count, 'contact')} {number}{with_tool}, strip {strip:g} mm"
+        yield "crimp", f"{counted(count, 'contact')} {number}{with_tool}, strip {build.shown(strip)}"
     yield from splices
 
 
@@ -317,7 +325,8 @@ def _dressing(build: _Build) -> Iterator[_Step]:
         segment = project.segments[stretch.covering.segment_id]
         ends = " to ".join(node_name(project, project.nodes[id]) for id in (segment.a_id, segment.b_id))
         number = stretch.part.number if stretch.part else "covering without a part"
-        yield "cover", f"{number}, {stretch.length_mm:g} mm, on {ends} from {stretch.from_mm:g} mm"
+        length, start = build.shown(stretch.length_mm), build.shown(stretch.from_mm)
+        yield "cover", f"{number}, {length}, on {ends} from {start}"
     for node in tree_in(project, harness.id, build.variant_id).nodes:
         if node.sort == "clip":
             part = project.parts.get(node.part_id)
@@ -351,7 +360,7 @@ def harness_label_rows(project: Project) -> list[tuple[Cell, ...]]:
         rows.append(Row.of((*head, "harness", name, build.harness.text), build.harness.id))
         at_mm = build.harness.label_mm
         for device in build.connectors:
-            far = f"{at_mm:g} mm from {full_tag(project, device)}" if at_mm else device.text
+            far = f"{build.shown(at_mm)} from {full_tag(project, device)}" if at_mm else device.text
             rows.append(Row.of((*head, "end", full_tag(project, device), far), device.id))
         for wire in build.wires:
             c = wire.conductor

@@ -18,7 +18,7 @@ from .registry import Cell, Column, Row, report
         Column("kind", "Kind", 8),
         Column("number", "Part number", 16),
         Column("bar", "Bar", 5, number=True),
-        Column("pieces", "Pieces mm", 60),
+        Column("pieces", "Pieces mm", 60, measure="mm"),
         Column("for", "For", 40),
         Column("stock_mm", "Bar mm", 8, number=True),
         Column("left_mm", "Left over mm", 9, number=True),
@@ -47,7 +47,7 @@ def cutting_rows(project: Project) -> list[tuple[Cell, ...]]:
         Column("number", "No.", 5, number=True),
         Column("x_mm", "From the left mm", 9, number=True),
         Column("y_mm", "From below mm", 9, number=True),
-        Column("size", "Size mm", 18),
+        Column("size", "Size mm", 18, measure="mm"),
         Column("for", "For", 26),
     ),
 )
@@ -84,7 +84,7 @@ def holes_in_order(project: Project, enclosure_id: str, surface: str) -> list[tu
         Column("tag", "Tag", 18),
         Column("line1", "First line", 26),
         Column("line2", "Second line", 26),
-        Column("plate", "Plate mm", 14),
+        Column("plate", "Plate mm", 14, measure="mm"),
         Column("letters_mm", "Letters mm", 9, number=True),
         Column("quantity", "Qty", 5, number=True),
     ),
@@ -96,7 +96,7 @@ def nameplate_rows(project: Project) -> list[tuple[Cell, ...]]:
         first, second = (*plate.lines, "", "")[:2]
         size = f"{plate.width:g} × {plate.height:g}" if plate.width and plate.height else ""
         letters = "" if plate.letters is None else plate.letters
-        whys = {"size": "" if size else "Its part does not say how big the plate is."}
+        whys = {"plate": "" if size else "Its part does not say how big the plate is."}
         rows.append(Row.of((plate.where, plate.tag, first, second, size, letters, 1), plate.device_id, whys))
     return rows
 

@@ -67,7 +67,7 @@ def drawn_as(dossier: Dossier) -> str:
         Column("colour", "Colour", 8),
         Column("cross_section", "Cross-section", 12),
         Column("wires", "Wires", 7, number=True),
-        Column("metres", "Metres", 9, number=True),
+        Column("metres", "Length m", 9, number=True, measure="m"),
         Column("spools", "Spools", 7, number=True),
     ),
 )
@@ -143,7 +143,8 @@ def cable_cuts(project: Project) -> list[tuple[Cell, ...]]:
         part = project.part_of(device)
         length, _ = cable_length_m(project, cable)
         ends = [ends_of(project, device.id, c) for c in cable_conductors(project, device.id)]
-        sides = [", ".join(sorted({pin_name(project, e[n]).rsplit(":", 1)[0] for e in ends})) for n in (0, 1)]
+        tags = ({pin_name(project, e[n]).rsplit(":", 1)[0] for e in ends} for n in (0, 1))
+        sides = [", ".join(sorted(both, key=natural)) for both in tags]
         area = one_core_area_mm2(part, 1)
         reasons = ["no length"] if not length else []
         reasons += ["no part"] if part is None else []

@@ -14,7 +14,8 @@ from jolly_core.model import Device, Project, derived
 from jolly_core.tagging import full_tag, path_of
 from jolly_core.terminals import is_strip, strip_pieces
 
-UNKNOWN_LENGTH = "no length"
+from .registry import UNKNOWN_LENGTH
+
 FERRULE = "ferrule"
 
 
@@ -69,6 +70,12 @@ def uses(project: Project) -> list[Use]:
             if part_id in project.parts:
                 found.append(Use(part_id, stock[kind, project.parts[part_id].number], "pcs", f"{kind}s", ""))
     return [use for use in found if use.part_id in project.parts and use.quantity]
+
+
+@derived
+def by_length(project: Project) -> frozenset[str]:
+    """Return the ids of the parts that are bought by the metre, so that their price is that of one."""
+    return frozenset(use.part_id for use in uses(project) if use.unit in ("m", UNKNOWN_LENGTH))
 
 
 def needs(project: Project) -> dict[tuple[str, str], Need]:

@@ -11,14 +11,14 @@ from jolly_core.tagging import full_tag, lead_of, natural, path_of
 from jolly_core.terminals import groups_of, strips
 
 from .building import NO_LENGTH
-from .needs import UNKNOWN_LENGTH, Need, material, needs, needs_by_place
-from .registry import Cell, Column, Row, list_lead, report
+from .needs import Need, material, needs, needs_by_place
+from .registry import UNKNOWN_LENGTH, Cell, Column, Row, list_lead, report
 
 NO_PART = "no part chosen yet"
 NO_PRICE = "The library knows no price of it."
 ORDER_COLUMNS = (
     Column("order_number", "Order number", 16, extra=True),
-    Column("price", "Price each", 9, number=True, extra=True),
+    Column("price", "Price each", 9, number=True, extra=True, measure="price"),
     Column("sum", "Price in all", 10, number=True, extra=True),
     Column("currency", "Currency", 8, extra=True),
 )
@@ -72,8 +72,8 @@ def _whys(part: Part, unit: str = "pcs") -> dict[str, str]:
 
 
 _PART_COLUMNS = (
-    Column("quantity", "Qty", 5, number=True),
-    Column("unit", "Unit", 9),
+    Column("quantity", "Qty", 5, number=True, measure="amount"),
+    Column("unit", "Unit", 9, measure="unit"),
     Column("maker", "Maker", 16),
     Column("number", "Part number", 18),
     Column("text", "Description", 38),

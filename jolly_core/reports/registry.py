@@ -4,21 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
+from typing import Literal
 
-from jolly_core.model import Project, RuleError, derived_few, note_fault, uncollected
+from jolly_core.model import INCHES, Project, RuleError, derived_few, note_fault, sizes_in, uncollected
 
 Cell = str | int | float
 Build = Callable[[Project], list[tuple[Cell, ...]]]
-# Ending of a column's key -> the unit beside it, and its length in that of the ending (exact, by definition).
+# What a column holds of lengths: so many mm or m, an amount or the name of a row's unit, a price for one of it.
+Measure = Literal["", "mm", "m", "amount", "unit", "price"]
 KEPT = 32  # reports whose rows are kept
-INCHES = {"mm": ("in", 25.4), "m": ("ft", 0.3048)}
+UNKNOWN_LENGTH = "no length"  # the unit of what is bought by the metre, nobody knows yet how many
 
 
 @dataclass(slots=True, frozen=True)
 class Column:
     """A column: key in JSON, heading for people, width in characters, whether it holds numbers.
 
-    `extra`: it is not shown unless a recipe asks for it.
+    `extra`: it is not shown unless a recipe asks for it. `measure`: what it holds of lengths, where its key does not
+    end in the unit.
     """
 
     key: str
@@ -26,6 +29,7 @@ class Column:
     width: int = 12
     number: bool = False
     extra: bool = False
+    measure: Measure = ""
 
 
 class Row(tuple[Cell, ...]):
@@ -178,7 +182,7 @@ def unit_factor(project: Project, key: str) -> float:
     """Return what a length in a column is divided by as lists of the project show it: 1 where they are in mm and m."""
     if project.settings.length_unit != "in":
         return 1.0
-    return next((length for ending, (_, length) in INCHES.items() if key.endswith(f"_{ending}")), 1.0)
+    return next((length for measure, (_, length) in INCHES.items() if key.endswith(f"_{measure}")), 1.0)
 
 
 def full_report(project: Project, key: str) -> Table:
@@ -201,18 +205,40 @@ def in_inches(table: Table) -> Table:
         >>> in_inches(Table("Cuts", (Column("length_mm", "Length mm"),), [(254.0,)])).rows
         [(10.0,)]
     """
-    columns = list(table.columns)
-    factors: dict[int, float] = {}
-    for n, column in enumerate(columns):
-        for ending, (unit, length) in INCHES.items():
-            if column.key.endswith(f"_{ending}"):
-                factors[n] = length
-                key = column.key.removesuffix(ending) + unit
-                columns[n] = replace(column, key=key, heading=column.heading.replace(f" {ending}", f" {unit}"))
-    rows: list[tuple[Cell, ...]] = [
-        as_row(row).with_cells(
-            round(v / factors[n], 2) if n in factors and isinstance(v, (int, float)) else v for n, v in enumerate(row)
-        )
-        for row in table.rows
-    ]
+    measures = {n: found for n, c in enumerate(table.columns) if (found := _measure(c))}
+    units = next((n for n, found in measures.items() if found == "unit"), None)
+    columns = [_column_in_inches(c, measures.get(n, "")) for n, c in enumerate(table.columns)]
+    rows: list[tuple[Cell, ...]] = []
+    for row in table.rows:
+        unit = "" if units is None else row[units]
+        cells = (_in_inches(v, measures[n], unit) if n in measures else v for n, v in enumerate(row))
+        rows.append(as_row(row).with_cells(cells))
     return replace(table, columns=tuple(columns), rows=rows)
+
+
+def _measure(column: Column) -> Measure:
+    key = column.key
+    return column.measure or ("mm" if key.endswith("_mm") else "m" if key.endswith("_m") else "")
+
+
+def _column_in_inches(column: Column, measure: Measure) -> Column:
+    if measure not in INCHES:
+        return column
+    unit, _ = INCHES[measure]
+    named = column.key.endswith(f"_{measure}")
+    key = column.key.removesuffix(measure) + unit if named else "feet" if column.key == "metres" else column.key
+    return replace(column, key=key, heading=column.heading.replace(f" {measure}", f" {unit}"))
+
+
+def _in_inches(value: Cell, measure: Measure, unit: Cell) -> Cell:
+    """Return a cell of a row of things counted in a unit, with its lengths in inches and feet."""
+    if isinstance(value, str):
+        feet = measure == "unit" and value == "m"
+        return sizes_in("in", value) if measure == "mm" else INCHES["m"][0] if feet else value
+    if measure in INCHES:
+        return round(value / INCHES[measure][1], 2)
+    if measure == "amount" and unit == "m":
+        return round(value / INCHES["m"][1], 3)
+    if measure == "price" and unit in ("m", UNKNOWN_LENGTH):
+        return round(value * INCHES["m"][1], 4)
+    return value

@@ -73,7 +73,7 @@ def _row(project: Project, sheet_id: str, key: str) -> WireRow:
 def sheet_wires(project: Project, sheet_id: str) -> list[WireRow]:
     """Return the conductors of the nets that touch a sheet, named as seen from it, in reading order."""
     rows = [_row(project, sheet_id, key) for key in _by_key(project, sheet_id)]
-    return sorted(rows, key=lambda r: (r.number.zfill(12), r.start, r.end))
+    return sorted(rows, key=lambda r: (natural(r.number), natural(r.start), natural(r.end)))
 
 
 @dataclass(slots=True, frozen=True)
@@ -226,7 +226,7 @@ def wiring_list(project: Project) -> list[tuple[Cell, ...]]:
 def wire_legend(project: Project) -> list[tuple[Cell, ...]]:
     """Return a row for each wire type that a wire is of, by category, then name."""
     used = Counter(w.type_id for w in project.wires.values())
-    types = sorted((project.wire_types[id] for id in used), key=lambda t: (t.category, t.name))
+    types = sorted((project.wire_types[id] for id in used), key=lambda t: (t.category, natural(t.name)))
     return [
         Row.of(
             (

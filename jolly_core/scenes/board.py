@@ -19,7 +19,7 @@ from jolly_core.harness import (
     tree_in,
     trunk,
 )
-from jolly_core.model import Harness, Node, Project, Segment, counted, derived
+from jolly_core.model import Harness, Node, Project, Segment, counted, derived, shown_in
 from jolly_core.tagging import lead_of
 
 from .boardlabels import label_flags
@@ -261,10 +261,11 @@ def _dimensions(board: _Board) -> None:
     for s in shown:
         if frozenset((s.a_id, s.b_id)) in steps and _dimension(board, s):
             said.add(s.id)
+    unit = board.project.settings.length_unit
     for s in shown:
         bundle = board.bundles[s.id]
         turned = ", turned" if s.id in board.lies.turned else ""
-        size = f", ⌀ {bundle.diameter_mm:.1f}" if bundle.wires else ""
+        size = f", ⌀ {shown_in(unit, round(bundle.diameter_mm, 1))}" if bundle.wires else ""
         beside = f" with {', '.join(bundle.beside)}" if bundle.beside else ""
         what = f"{counted(len(bundle.wires), 'wire')}{size}{beside}{turned}"
         lines: list[tuple[str, float, RoleName]] = [(what, WORDS_MM, "label")]

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from math import hypot
 
-from jolly_core.harness import Bundle, Covered, cavity_rows, is_splice, node_name, rows_in, shown_in
-from jolly_core.model import Node, Project, derived
+from jolly_core.harness import Bundle, Covered, cavity_rows, is_splice, node_name, rows_in
+from jolly_core.model import Node, Project, derived, length_in
 
 from .primitives import Box, Circle, Facts, Item, Line, Poly, Prim, Rect, Strand, ToneName, text
 
@@ -90,7 +90,7 @@ def covering_words(project: Project, c: Covered) -> str:
     """Return what a covering is called beside it: its part or kind, and its length."""
     what = f"{c.part.ratings.get('covering', '')} {c.part.number}".strip() if c.part else "covering"
     unit = project.settings.length_unit
-    return f"{what}, {shown_in(unit, c.length_mm)} {unit}"
+    return f"{what}, {length_in(unit, c.length_mm)}"
 
 
 def face_size(project: Project, device_id: str) -> tuple[float, float, int]:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in, size_words, wires_in
-from jolly_core.model import Project, derived
+from jolly_core.model import Project, derived, shown_in
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import Conductor
 
@@ -113,16 +113,17 @@ def _cavity(project: Project, row: CavityRow, sealed: bool) -> list[tuple[str, .
     seal = (row.seal.number if row.seal else "",) if sealed else ()
     if not row.conductors:
         return [(row.cavity, "", "", "", "", "", *seal, f"in {row.elsewhere}" if row.elsewhere else "empty")]
-    contact = row.contact.number if row.contact else ""
+    contact, unit = row.contact.number if row.contact else "", project.settings.length_unit
     return [
-        (row.cavity, *_wire(project, c), contact, f"{row.strip_mm:g}", *seal, pin_name(project, far))
+        (row.cavity, *_wire(project, c), contact, shown_in(unit, row.strip_mm), *seal, pin_name(project, far))
         for c, far in zip(row.conductors, row.far, strict=True)
     ]
 
 
 def _leg(project: Project, row: CavityRow, c: Conductor, n: int, wires: dict[str, HarnessWire]) -> tuple[str, ...]:
     wire = wires.get(c.key)
-    length = ""
+    length, unit = "", project.settings.length_unit
     if wire is not None and wire.length_mm is not None:
-        length = f"{wire.length_mm - wire.spare_mm:g} + {wire.spare_mm:g}" if wire.spare_mm else f"{wire.length_mm:g}"
-    return (*_wire(project, c), f"{row.strip_mm:g}", length, pin_name(project, row.far[n]))
+        length = shown_in(unit, wire.length_mm - wire.spare_mm)
+        length += f" + {shown_in(unit, wire.spare_mm)}" if wire.spare_mm else ""
+    return (*_wire(project, c), shown_in(unit, row.strip_mm), length, pin_name(project, row.far[n]))

@@ -19,7 +19,7 @@ from jolly_core.cabinet import (
     surface_size,
 )
 from jolly_core.drawing import ADVANCE
-from jolly_core.model import Crossing, Enclosure, Lane, Project, Rail, derived, derived_few
+from jolly_core.model import Crossing, Enclosure, Lane, Project, Rail, derived, derived_few, shown_in, sizes_in
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import is_strip
 
@@ -55,7 +55,8 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
     enclosure: Enclosure = project.get("enclosure", enclosure_id)
     width, height = surface_size(project, enclosure, surface)
     tag = full_tag(project, project.devices[enclosure.device_id])
-    words = f"{tag}  {_SEEN[surface]}  {width:g} × {height:g}"
+    unit = project.settings.length_unit
+    words = f"{tag}  {_SEEN[surface]}  {shown_in(unit, width)} × {shown_in(unit, height)} {unit}"
     shown, size = fit(words, width + MARGIN_MM, SMALL_MM, 5.0)
     head = text(MARGIN_MM, MARGIN_MM - 8, size, shown, role="title")
     prims: list[Prim] = [Rect(MARGIN_MM, MARGIN_MM, width, height, "edge", "plate"), head]
@@ -80,7 +81,7 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
     found = holes(project, enclosure_id, surface)
     drilled: list[Prim] = [hole_prim(h) for h in found]
     if found:
-        sizes = ", ".join(f"{count} × {words}" for words, count in hole_table(found))
+        sizes = ", ".join(f"{count} × {sizes_in(unit, words)}" for words, count in hole_table(found))
         shown, size = fit(f"{len(found)} {'hole' if len(found) == 1 else 'holes'}: {sizes}", width, SMALL_MM, 5.0)
         drilled.append(text(MARGIN_MM, MARGIN_MM + height + 6 + size, size, shown, role="text"))
     items["holes"] = Item("holes", "frame", drilled, (MARGIN_MM, MARGIN_MM, MARGIN_MM + width, MARGIN_MM + height))
@@ -98,7 +99,9 @@ def door_back_scene(project: Project, enclosure_id: str) -> Scene:
     enclosure = project.enclosures[enclosure_id]
     width, height = surface_size(project, enclosure, "door")
     tag = full_tag(project, project.devices[enclosure.device_id])
-    words, size = fit(f"{tag}  door, seen from behind  {width:g} × {height:g}", width + MARGIN_MM, SMALL_MM, 5.0)
+    unit = project.settings.length_unit
+    words = f"{tag}  door, seen from behind  {shown_in(unit, width)} × {shown_in(unit, height)} {unit}"
+    words, size = fit(words, width + MARGIN_MM, SMALL_MM, 5.0)
     plate: list[Prim] = [
         Rect(MARGIN_MM, MARGIN_MM, width, height, "edge", "plate"),
         text(MARGIN_MM, MARGIN_MM - 8, size, words, role="title"),

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from jolly_core.model import shown_in
+
 from .primitives import Line, Prim, text
 
 TICK_MM = 4.0
@@ -28,39 +30,42 @@ def spread(values: Sequence[float], least: float = LEAST_MM) -> list[float]:
     return [*found, ordered[-1]]
 
 
-def below(values: Sequence[float], x: float, y: float, *, running: bool) -> list[Prim]:
+def below(values: Sequence[float], x: float, y: float, *, running: bool, unit: str) -> list[Prim]:
     """Return dimensions from left to right below a picture.
 
     Args:
         values: places from the picture's left edge.
         x, y: where that edge is, and the level of the dimension line.
+        unit: of length, in which they are told.
     """
     places = spread(values)
     prims: list[Prim] = [Line(x + places[0], y, x + places[-1], y, "thin")]
     prims += [Line(x + v, y - TICK_MM, x + v, y + TICK_MM, "thin") for v in places]
     if running:
         for v in places:
-            prims.append(text(x + v + SIZE_MM / 3, y + 4 + _long(v), SIZE_MM, f"{v:g}", role="label", upward=True))
+            words = shown_in(unit, v)
+            prims.append(text(x + v + SIZE_MM / 3, y + 4 + _long(words), SIZE_MM, words, role="label", upward=True))
         return prims
     for a, b in zip(places, places[1:], strict=False):
-        words, size = f"{b - a:g}", SIZE_MM
+        words, size = shown_in(unit, b - a), SIZE_MM
         if len(words) * 0.62 * size <= b - a - 2:
             prims.append(text(x + (a + b) / 2, y - 2, size, words, anchor="middle", role="label"))
         else:
-            prims.append(text(x + (a + b) / 2 + size / 3, y + 6 + _long(b - a), size, words, role="label", upward=True))
+            prims.append(text(x + (a + b) / 2 + size / 3, y + 6 + _long(words), size, words, role="label", upward=True))
     return prims
 
 
-def _long(value: float) -> float:
-    return len(f"{value:g}") * 0.62 * SIZE_MM
+def _long(words: str) -> float:
+    return len(words) * 0.62 * SIZE_MM
 
 
-def beside(values: Sequence[float], x: float, y: float, *, running: bool) -> list[Prim]:
+def beside(values: Sequence[float], x: float, y: float, *, running: bool, unit: str) -> list[Prim]:
     """Return dimensions upwards on the left of a picture.
 
     Args:
         values: places from the picture's lower edge.
         x, y: the place of the dimension line, and where the lower edge is.
+        unit: of length, in which they are told.
     """
     places = spread(values)
     prims: list[Prim] = [Line(x, y - places[0], x, y - places[-1], "thin")]
@@ -69,11 +74,11 @@ def beside(values: Sequence[float], x: float, y: float, *, running: bool) -> lis
         last = None
         for v in places:
             if last is None or v - last >= SIZE_MM * 1.1:
-                prims.append(text(x - 6, y - v + SIZE_MM / 3, SIZE_MM, f"{v:g}", anchor="end", role="label"))
+                prims.append(text(x - 6, y - v + SIZE_MM / 3, SIZE_MM, shown_in(unit, v), anchor="end", role="label"))
                 last = v
         return prims
     for a, b in zip(places, places[1:], strict=False):
-        words = f"{b - a:g}"
+        words = shown_in(unit, b - a)
         if len(words) * 0.62 * SIZE_MM <= b - a - 2:
             middle = y - (a + b) / 2 + len(words) * 0.31 * SIZE_MM
             prims.append(text(x - 2, middle, SIZE_MM, words, role="label", upward=True))

@@ -63,7 +63,8 @@ def surface_leaves(project: Project, enclosure_id: str, surface: str) -> list[Sc
 def _hole_leaves(project: Project, sheet: Sheet, given: Given, enclosure: Enclosure, surface: str) -> list[Scene]:
     if not holes(project, enclosure.id, surface):
         return []
-    title = f"{sheet.title}: holes of the {SURFACE_WORDS[surface]}, mm from the lower left corner"
+    where = f"{project.settings.length_unit} from the lower left corner"
+    title = f"{sheet.title}: holes of the {SURFACE_WORDS[surface]}, {where}"
     rows = hole_table_rows(project, enclosure.id, surface)
     picture = fitted_leaf(project, sheet, given, hole_picture(project, enclosure.id, surface), (1, 1))
     return [picture, *table_leaves(project, sheet, given, title, HOLE_COLUMNS, rows)]

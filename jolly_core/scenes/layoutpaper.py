@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from jolly_core.cabinet import Outline, duct_outline, holes, outline_of, placings_in, runs_of, surface_size
 from jolly_core.drawing import ADVANCE
-from jolly_core.model import Placing, Project
+from jolly_core.model import Placing, Project, shown_in, sizes_in
 from jolly_core.reports import holes_in_order, positions
 from jolly_core.tagging import full_tag, natural
 
@@ -18,7 +18,7 @@ BALLOON_MM = 8.5
 NUMBER_MM = 9.0
 MOST_DIMENSIONS = 40
 Box = tuple[float, float, float, float]
-LEGEND_COLUMNS: Columns = (("Pos", 10), ("Part number", 36), ("Description", 80), ("Size mm", 30), ("Devices", 100))
+LEGEND_COLUMNS: Columns = (("Pos", 10), ("Part number", 36), ("Description", 80), ("Size", 30), ("Devices", 100))
 HOLE_COLUMNS: Columns = (("No.", 12), ("From the left", 28), ("From below", 28), ("Size", 36), ("For", 60))
 
 
@@ -53,8 +53,9 @@ def _dimensions(project: Project, size: tuple[float, float], across: list[float]
     width, height = size
     left, low = MARGIN_MM + ROOM_MM, MARGIN_MM + height
     running = project.settings.dimensions == "running"
-    prims = below([0.0, *across[:MOST_DIMENSIONS], width], left, low + 22, running=running)
-    prims += beside([0.0, *upward[:MOST_DIMENSIONS], height], left - 22, low, running=running)
+    unit = project.settings.length_unit
+    prims = below([0.0, *across[:MOST_DIMENSIONS], width], left, low + 22, running=running, unit=unit)
+    prims += beside([0.0, *upward[:MOST_DIMENSIONS], height], left - 22, low, running=running, unit=unit)
     return Item("dimensions", "frame", prims, (0, MARGIN_MM, left + width, low + ROOM_MM))
 
 
@@ -189,13 +190,14 @@ def replace_words(prim: Prim, more: str) -> Prim:
 
 def hole_table_rows(project: Project, enclosure_id: str, surface: str) -> list[Row]:
     """Return the rows of the hole table of a surface, then how many there are of each size."""
-    found = holes_in_order(project, enclosure_id, surface)
-    rows: list[Row] = [
-        [(str(n), ""), (f"{x:g}", ""), (f"{y:g}", ""), (size, ""), (owner, "")]
-        for n, (x, y, size, owner, _) in enumerate(found, start=1)
+    unit = project.settings.length_unit
+    found = [
+        (shown_in(unit, x), shown_in(unit, y), sizes_in(unit, size), owner)
+        for x, y, size, owner, _ in holes_in_order(project, enclosure_id, surface)
     ]
+    rows: list[Row] = [[(words, "") for words in (str(n), *row)] for n, row in enumerate(found, start=1)]
     sizes: dict[str, int] = {}
-    for _, _, size, *_ in found:
+    for _, _, size, _ in found:
         sizes[size] = sizes.get(size, 0) + 1
     for size, count in sizes.items():
         rows.append([("", ""), ("", ""), ("", ""), (f"{count} × {size}", ""), ("in all", "")])
@@ -204,7 +206,7 @@ def hole_table_rows(project: Project, enclosure_id: str, surface: str) -> list[R
 
 def legend_rows(project: Project, enclosure_id: str) -> list[Row]:
     """Return what balloons mean: position of the parts list, part, and the devices of the enclosure that have it."""
-    order = positions(project)
+    order, unit = positions(project), project.settings.length_unit
     there: dict[str, list[str]] = {}
     for placing in placings_in(project, enclosure_id):
         device = project.devices[placing.device_id]
@@ -216,7 +218,8 @@ def legend_rows(project: Project, enclosure_id: str) -> list[Row]:
     rows: list[Row] = []
     for part_id in sorted(there, key=lambda id: order[id]):
         part = project.parts[part_id]
-        size = f"{part.size_mm[0]:g} × {part.size_mm[1]:g} × {part.depth_mm:g}"
+        sides = (shown_in(unit, side) for side in (*part.size_mm, part.depth_mm))
+        size = f"{' × '.join(sides)} {unit}"
         tags = ", ".join(sorted(there[part_id], key=natural)) or "rails and ducts"
         rows.append([(str(order[part_id]), ""), (part.number, ""), (part.text, ""), (size, ""), (tags, "")])
     return rows

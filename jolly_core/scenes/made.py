@@ -7,10 +7,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet
+from jolly_core.cabinet import enclosures
+from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet, shown_in
 from jolly_core.plc import card_of
 from jolly_core.reports import cook, recipe_called
-from jolly_core.tagging import DOCUMENTS, index_of, path_of
+from jolly_core.tagging import DOCUMENTS, full_tag, index_of, natural, path_of
 from jolly_core.terminals import strips
 
 from .blocks import blocks_scene
@@ -156,12 +157,14 @@ def _data(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
         ("Degree of protection", s.protection),
         ("Standards", s.standards),
     ]
-    for device in sorted((project.devices[e.device_id] for e in project.enclosures.values()), key=lambda d: d.id):
+    for enclosure in enclosures(project):
+        device = project.devices[enclosure.device_id]
         part = project.part_of(device)
         if part is not None:
-            size = f"{part.width_mm:g} x {part.height_mm:g} x {part.depth_mm:g} mm"
-            facts.append((f"Enclosure -{device.letters}{device.number}", f"{part.number}  {size}"))
-    for t in sorted(project.wire_types.values(), key=lambda t: (t.category, t.name)):
+            sides = (shown_in(s.length_unit, side) for side in (part.width_mm, part.height_mm, part.depth_mm))
+            size = f"{' x '.join(sides)} {s.length_unit}"
+            facts.append((f"Enclosure {full_tag(project, device)}", f"{part.number}  {size}"))
+    for t in sorted(project.wire_types.values(), key=lambda t: (t.category, natural(t.name))):
         facts.append((f"Wire, {t.name}", f"{t.colour}  {t.size()}  {WIRE_WORDS[t.category]}"))
     facts += list(s.own_fields.items())
     rows: list[Row] = [[(name, ""), (value or "not said yet", "")] for name, value in facts]

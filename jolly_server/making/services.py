@@ -16,6 +16,7 @@ from django.db import transaction
 from jolly_core.exchange import wire_record
 from jolly_core.making import CutWire, Dossier, SpoolRow, StockCut, cut_list, not_cut, spool_plan, stock_cuts
 from jolly_core.model import IdSource, Project, RuleError
+from jolly_core.tagging import natural
 
 from .machine import Machine, MachineAway
 from .models import CutJob, CutPiece
@@ -201,4 +202,4 @@ def _in_vain(pieces: list[CutPiece]) -> list[InVain]:
                     "type_name": wire["type_name"],
                 }
             )
-    return sorted(found, key=lambda w: (w["number"], w["start"], w["end"]))
+    return sorted(found, key=lambda w: [natural(w[end]) for end in ("number", "start", "end")])

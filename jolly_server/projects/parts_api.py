@@ -12,7 +12,7 @@ from jolly_core.edits import own_choices, own_symbols, ranked, stale_parts, want
 from jolly_core.library import Difference, goes_with, missing, part_class, units_line
 from jolly_core.model import Device, Part, Project
 from jolly_core.reports import needs
-from jolly_core.tagging import class_of, full_tag, home_of, units_drawn
+from jolly_core.tagging import class_of, full_tag, home_of, natural, units_drawn
 from jolly_server.library.search import Filter, Match, search
 from jolly_server.library.services import StoredLibrary
 from jolly_server.library.shelves import User, shelf_to_change, shelves_for
@@ -152,9 +152,9 @@ def parts(request: HttpRequest, project_id: str) -> ProjectParts:
         for (id, unit), need in needs(p).items():
             amounts.setdefault(id, []).append(f"{need.quantity:g}{'' if unit == 'pcs' else f' {unit}'}")
         rows = [_row(p, part, " + ".join(amounts.get(id, ["0"])), stale.get(id, [])) for id, part in p.parts.items()]
-        rows.sort(key=lambda r: (r["class_name"], r["maker"], r["number"]))
+        rows.sort(key=lambda r: (r["class_name"], r["maker"], natural(r["number"])))
         bare = [_bare(p, d) for d in p.devices.values() if not d.part_id]
-        return {"parts": rows, "bare": sorted(bare, key=lambda r: str(r["tag"]))}
+        return {"parts": rows, "bare": sorted(bare, key=lambda r: natural(str(r["tag"])))}
 
 
 def _row(project: Project, part: Part, quantity: str, stale: list[Difference]) -> PartLine:

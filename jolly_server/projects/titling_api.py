@@ -22,7 +22,7 @@ from jolly_core.model import (
 from jolly_core.plc import cards
 from jolly_core.reports import grouped_reports
 from jolly_core.scenes import block_scene
-from jolly_core.tagging import FIELDS, full_tag, own_names
+from jolly_core.tagging import FIELDS, full_tag, natural, own_names
 from jolly_core.terminals import strips
 from jolly_server.library.services import keep_title_block, kept_title_blocks
 
@@ -100,6 +100,10 @@ class Keep(Schema):
     block_id: str
 
 
+def _by_tag(named: tuple[str, str]) -> tuple[object, ...]:
+    return natural(named[0]), named[1]
+
+
 @router.get("/{project_id}/sheets", response=Sheets)
 def sheets(request: HttpRequest, project_id: str) -> Sheets:
     """Give all sheets with all that is said of them, and what the choices are."""
@@ -107,8 +111,8 @@ def sheets(request: HttpRequest, project_id: str) -> Sheets:
     held = loaded(project_id)
     with held.lock:
         p = held.project
-        cables = sorted((full_tag(p, p.devices[c.device_id]), c.device_id) for c in p.cables.values())
-        enclosures = sorted((full_tag(p, p.devices[e.device_id]), e.id) for e in p.enclosures.values())
+        cables = sorted(((full_tag(p, p.devices[c.device_id]), c.device_id) for c in p.cables.values()), key=_by_tag)
+        enclosures = sorted(((full_tag(p, p.devices[e.device_id]), e.id) for e in p.enclosures.values()), key=_by_tag)
         return {
             "sheets": [to_record(s) for s in p.sheets_in_order()],
             "habits": [to_record(habit_of(p, k)) for k in SHEET_KINDS],

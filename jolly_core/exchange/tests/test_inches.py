@@ -1,0 +1,133 @@
+"""A project in inches: no list and no paper of it has millimetres or metres, but in the texts of parts themselves."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from io import BytesIO
+from unittest import TestCase
+
+from openpyxl import load_workbook
+
+from jolly_core.exchange import read_list, read_project, write_list
+from jolly_core.model import Project, Recipe
+from jolly_core.reports import REPORTS, Table, full_report
+from jolly_core.scenes import generated_pages, paper_set
+from jolly_core.scenes.primitives import Text
+from jolly_core.testing import DEMO, Workbench
+
+from .test_lists import FONTS
+
+METRIC = re.compile(r"\d mm\b(?!²)|\d m\b|^m$|\b(?:mm|[Mm]etres?)$| m$")
+OF_PARTS = ("text", "description", "type", "number", "name", "cross_section", "size")
+PLANNED = ("panel-layout", "form-board", "data")
+
+
+def both(name: str) -> tuple[Project, Project]:
+    """Return a project of the demo in millimetres, and the same in inches."""
+    text = (DEMO / f"{name}.spool.json").read_text(encoding="utf-8")
+    found = []
+    for unit in ("mm", "in"):
+        project = read_project(text)
+        project.load("settings", [replace(project.settings, length_unit=unit)])
+        found.append(project)
+    return found[0], found[1]
+
+
+def told(table: Table, key: str) -> list[dict[str, object]]:
+    """Return the rows of a report by the keys of its columns as they are declared."""
+    return [dict(zip((c.key for c in REPORTS[key].columns), row, strict=True)) for row in table.rows]
+
+
+class Inches(TestCase):
+    def test_no_list_has_millimetres_or_metres(self) -> None:
+        for name in ("pellwick-kiln-2", "sample-store-dehumidifier"):
+            project = both(name)[1]
+            for key, report in REPORTS.items():
+                table = full_report(project, key)
+                for n, column in enumerate(table.columns):
+                    self.assertNotRegex(column.heading, METRIC, key)
+                    if report.columns[n].key in OF_PARTS:
+                        continue
+                    for row in table.rows:
+                        own = any(p.text and p.text in str(row[n]) for p in project.parts.values())
+                        if not own:
+                            self.assertNotRegex(str(row[n]), METRIC, f"{key} {column.key}")
+
+    def test_what_is_bought_by_length_is_so_many_feet_at_the_price_of_one_and_costs_the_same(self) -> None:
+        metric, inches = both("pellwick-kiln-2")
+        for project in (metric, inches):
+            priced = [replace(p, price=1.85, currency="EUR") for p in project.parts.values()]
+            project.load("part", priced)
+        feet = 0
+        for was, now in zip(
+            told(full_report(metric, "parts"), "parts"), told(full_report(inches, "parts"), "parts"), strict=True
+        ):
+            if was["unit"] == "no length":
+                self.assertEqual((now["price"], now["sum"]), (0.5639, ""))
+                continue
+            if was["unit"] != "m":
+                self.assertEqual(was, now)
+                continue
+            feet += 1
+            self.assertEqual(now["unit"], "ft")
+            self.assertAlmostEqual(float(str(now["quantity"])) * 0.3048, float(str(was["quantity"])), places=3)
+            self.assertEqual((now["sum"], now["number"]), (was["sum"], was["number"]))
+            if was["sum"]:
+                self.assertEqual(now["price"], 0.5639)
+                in_all = float(str(now["quantity"])) * float(str(now["price"]))
+                self.assertAlmostEqual(in_all, float(str(now["sum"])), delta=0.02)
+        self.assertGreater(feet, 15)
+
+    def test_sizes_and_cuts_are_told_in_inches(self) -> None:
+        metric, inches = both("pellwick-kiln-2")
+        for key, column in (("holes", "size"), ("cutting", "pieces"), ("nameplates", "plate"), ("spools", "metres")):
+            was, now = (told(full_report(project, key), key) for project in (metric, inches))
+            length = 304.8 / 1000 if column == "metres" else 25.4
+            pairs = [
+                (float(a), float(b))
+                for one, other in zip(was, now, strict=True)
+                for a, b in zip(*(re.findall(r"[\d.]+", str(row[column])) for row in (one, other)), strict=True)
+            ]
+            self.assertTrue(pairs, key)
+            for one, other in pairs:
+                self.assertAlmostEqual(one / length, other, delta=0.006, msg=key)
+
+    def test_the_price_of_a_foot_comes_back_as_that_of_a_metre(self) -> None:
+        bench = Workbench()
+        bench.project = project = both("pellwick-kiln-2")[1]
+        cable = next(p for p in project.parts.values() if p.number == "QL-C4G2.5")
+        project.load("part", [replace(cable, price=1.85, currency="EUR")])
+        columns = tuple({"key": key} for key in ("number", "unit", "price"))
+        recipe = Recipe("r", "Prices", report="parts", columns=columns)
+        content = write_list(project, recipe, "xlsx", FONTS)
+        self.assertEqual(read_list(project, content).cells, [])
+        book = load_workbook(BytesIO(content))
+        cell = next(c for row in book.worksheets[0].iter_rows() for c in row if c.value == 0.5639)
+        cell.value = 0.6
+        out = BytesIO()
+        book.save(out)
+        found = read_list(project, out.getvalue())
+        self.assertEqual([(c.name, c.before, c.after) for c in found.cells], [("QL-C4G2.5", "0.5639", "0.6")])
+        cells = [{"id": c.id, "column": c.column, "value": c.after, "mark": c.mark} for c in found.cells]
+        bench.do("take-list", report="parts", cells=cells)
+        self.assertAlmostEqual(project.parts[cable.id].price, 0.6 / 0.3048, places=3)
+
+    def test_layouts_and_form_boards_are_dimensioned_in_inches(self) -> None:
+        metric, inches = both("pellwick-kiln-2")
+        ids = [s.id for s in metric.sheets_in_order() if s.kind in PLANNED]
+        ids += [page.id for page in generated_pages(metric) if page.id.startswith("plan:board")]
+        said: list[list[str]] = []
+        for project in (metric, inches):
+            leaves = [leaf for _, leaf in paper_set(project, ids)]
+            items = [item for leaf in leaves for item in leaf.items.values() if item.kind != "scale"]
+            said.append([p.words for item in items for p in item.prims if isinstance(p, Text)])
+        texts = [p.text for p in inches.parts.values() if p.text]
+        bad = [w for w in said[1] if METRIC.search(w) and not any(w in t or t in w for t in texts)]
+        self.assertEqual(bad, [])
+        for words, shown in zip(said, ("seen from the front  800 × 1000 mm", "31.50 × 39.37 in"), strict=True):
+            self.assertTrue(any(shown in w for w in words), shown)
+        numbers = [{float(w) for w in words if re.fullmatch(r"\d+(\.\d+)?", w)} for words in said]
+        lengths = numbers[0] - numbers[1]
+        self.assertGreater(len(lengths), 20)
+        self.assertEqual({n for n in lengths if round(n / 25.4, 2) not in numbers[1]}, set())

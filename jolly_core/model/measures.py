@@ -1,0 +1,39 @@
+"""Lengths in the unit in which a project shows them: the model has mm, and m of what is bought by the metre."""
+
+from __future__ import annotations
+
+import re
+
+# Unit of the model -> the unit shown in its place, and that unit's length in it (exact, by definition).
+INCHES = {"mm": ("in", 25.4), "m": ("ft", 0.3048)}
+_NUMBER = re.compile(r"(?<![A-Za-z0-9.])\d+(?:\.\d+)?")
+
+
+def shown_in(unit: str, length_mm: float) -> str:
+    """Return a length in a unit of length of a project: millimetres as they are, inches to two places.
+
+    Example:
+        >>> shown_in("mm", 350.5), shown_in("in", 254)
+        ('350.5', '10.00')
+    """
+    return f"{length_mm / INCHES['mm'][1]:.2f}" if unit == "in" else f"{length_mm:g}"
+
+
+def length_in(unit: str, length_mm: float) -> str:
+    """Return a length with its unit, see `shown_in`.
+
+    Example:
+        >>> length_in("in", 254)
+        '10.00 in'
+    """
+    return f"{shown_in(unit, length_mm)} {unit}"
+
+
+def sizes_in(unit: str, words_mm: str) -> str:
+    """Return the words of a size in mm with each of its numbers in a unit of length of a project.
+
+    Example:
+        >>> sizes_in("in", "slot 12.7 × 5.08"), sizes_in("mm", "⌀ 22.5")
+        ('slot 0.50 × 0.20', '⌀ 22.5')
+    """
+    return _NUMBER.sub(lambda m: shown_in(unit, float(m[0])), words_mm) if unit == "in" else words_mm
