@@ -11,6 +11,7 @@ from .primitives import Line, Prim, text
 TICK_MM = 4.0
 SIZE_MM = 11.0
 LEAST_MM = 6.0  # apart, to be told from each other
+APART = 1.1  # of the size of a text, to the next beside it
 
 
 def spread(values: Sequence[float], least: float = LEAST_MM) -> list[float]:
@@ -30,58 +31,66 @@ def spread(values: Sequence[float], least: float = LEAST_MM) -> list[float]:
     return [*found, ordered[-1]]
 
 
-def below(values: Sequence[float], x: float, y: float, *, running: bool, unit: str) -> list[Prim]:
+def below(values: Sequence[float], x: float, y: float, *, running: bool, unit: str, factor: float) -> list[Prim]:
     """Return dimensions from left to right below a picture.
 
     Args:
         values: places from the picture's left edge.
         x, y: where that edge is, and the level of the dimension line.
         unit: of length, in which they are told.
+        factor: how many times larger than usual they are, for a small scale.
     """
-    places = spread(values)
+    places, size, tick = spread(values), SIZE_MM * factor, TICK_MM * factor
     prims: list[Prim] = [Line(x + places[0], y, x + places[-1], y, "thin")]
-    prims += [Line(x + v, y - TICK_MM, x + v, y + TICK_MM, "thin") for v in places]
+    prims += [Line(x + v, y - tick, x + v, y + tick, "thin") for v in places]
+
+    def upright(at: float, words: str, down: float) -> None:
+        prims.append(text(x + at + size / 3, y + down + _long(words, size), size, words, role="label", upward=True))
+
     if running:
-        for v in places:
-            words = shown_in(unit, v)
-            prims.append(text(x + v + SIZE_MM / 3, y + 4 + _long(words), SIZE_MM, words, role="label", upward=True))
+        for v in spread(values, APART * size):
+            upright(v, shown_in(unit, v), tick)
         return prims
+    last = -size
     for a, b in zip(places, places[1:], strict=False):
-        words, size = shown_in(unit, b - a), SIZE_MM
-        if len(words) * 0.62 * size <= b - a - 2:
-            prims.append(text(x + (a + b) / 2, y - 2, size, words, anchor="middle", role="label"))
-        else:
-            prims.append(text(x + (a + b) / 2 + size / 3, y + 6 + _long(words), size, words, role="label", upward=True))
+        words, middle = shown_in(unit, b - a), (a + b) / 2
+        if _long(words, size) <= b - a - 2:
+            prims.append(text(x + middle, y - tick / 2, size, words, anchor="middle", role="label"))
+        elif middle - last >= APART * size:
+            upright(middle, words, tick * 1.5)
+            last = middle
     return prims
 
 
-def _long(words: str) -> float:
-    return len(words) * 0.62 * SIZE_MM
+def _long(words: str, size: float) -> float:
+    return len(words) * 0.62 * size
 
 
-def beside(values: Sequence[float], x: float, y: float, *, running: bool, unit: str) -> list[Prim]:
+def beside(values: Sequence[float], x: float, y: float, *, running: bool, unit: str, factor: float) -> list[Prim]:
     """Return dimensions upwards on the left of a picture.
 
     Args:
         values: places from the picture's lower edge.
         x, y: the place of the dimension line, and where the lower edge is.
         unit: of length, in which they are told.
+        factor: how many times larger than usual they are, for a small scale.
     """
-    places = spread(values)
+    places, size, tick = spread(values), SIZE_MM * factor, TICK_MM * factor
     prims: list[Prim] = [Line(x, y - places[0], x, y - places[-1], "thin")]
-    prims += [Line(x - TICK_MM, y - v, x + TICK_MM, y - v, "thin") for v in places]
+    prims += [Line(x - tick, y - v, x + tick, y - v, "thin") for v in places]
+
+    def level(at: float, words: str) -> None:
+        prims.append(text(x - 1.5 * tick, y - at + size / 3, size, words, anchor="end", role="label"))
+
     if running:
-        last = None
-        for v in places:
-            if last is None or v - last >= SIZE_MM * 1.1:
-                prims.append(text(x - 6, y - v + SIZE_MM / 3, SIZE_MM, shown_in(unit, v), anchor="end", role="label"))
-                last = v
+        for v in spread(values, APART * size):
+            level(v, shown_in(unit, v))
         return prims
     for a, b in zip(places, places[1:], strict=False):
-        words = shown_in(unit, b - a)
-        if len(words) * 0.62 * SIZE_MM <= b - a - 2:
-            middle = y - (a + b) / 2 + len(words) * 0.31 * SIZE_MM
-            prims.append(text(x - 2, middle, SIZE_MM, words, role="label", upward=True))
-        elif b - a >= SIZE_MM:
-            prims.append(text(x - 6, y - (a + b) / 2 + SIZE_MM / 3, SIZE_MM, words, anchor="end", role="label"))
+        words, middle = shown_in(unit, b - a), (a + b) / 2
+        long = _long(words, size)
+        if long <= b - a - 2:
+            prims.append(text(x - tick / 2, y - middle + long / 2, size, words, role="label", upward=True))
+        elif b - a >= size:
+            level(middle, words)
     return prims

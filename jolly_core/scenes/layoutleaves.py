@@ -7,18 +7,23 @@ from dataclasses import replace
 from jolly_core.cabinet import SURFACE_WORDS, enclosures, holes, surfaces_of
 from jolly_core.drawing import FRAME_MM
 from jolly_core.library import block_of
-from jolly_core.model import Enclosure, Project, Sheet
+from jolly_core.model import Enclosure, Project, Sheet, counted
 from jolly_core.tagging import full_tag
 
+from .cabinet import surface_scene
 from .layoutpaper import (
     HOLE_COLUMNS,
     LEGEND_COLUMNS,
+    ROOM_MM,
+    factor_at,
     hole_picture,
     hole_table_rows,
     layout_picture,
     legend_rows,
+    replace_words,
 )
 from .leaves import ROW_MM, TOP_MM, Given, blank_leaf, table_leaves
+from .papertags import tags_apart
 from .primitives import Art, Dot, Image, Item, PenName, Prim, Scene, Strand, Text, legible, text
 
 PAPER_PENS: dict[PenName, PenName] = {"edge": "ink", "fine": "thin"}
@@ -30,10 +35,9 @@ def layout_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     enclosure = project.enclosures[sheet.enclosure_id]
     used = {p.surface for p in project.placings.values() if p.enclosure_id == sheet.enclosure_id} | {"plate"}
     leaves: list[Scene] = []
-    one = (1, 1)
     for surface in surfaces_of(project, enclosure):
         if surface in used:
-            leaves.append(fitted_leaf(project, sheet, given, layout_picture(project, enclosure.id, surface), one))
+            leaves.append(_surface_leaf(project, sheet, given, enclosure.id, surface))
     legend = f"{sheet.title}: what the balloons mean"
     leaves += table_leaves(project, sheet, given, legend, LEGEND_COLUMNS, legend_rows(project, enclosure.id))
     for surface in surfaces_of(project, enclosure):
@@ -55,7 +59,7 @@ def surface_leaves(project: Project, enclosure_id: str, surface: str) -> list[Sc
     sheet = Sheet("", number, title, kind="panel-layout", size="A3", frame="plan", enclosure_id=enclosure_id)
     sheet = replace(sheet, function_id=host.function_id, location_id=host.location_id)
     given = {"n": "1", "count": "1", "next": "-", "previous": "-"}
-    leaves = [fitted_leaf(project, sheet, given, layout_picture(project, enclosure_id, surface), (1, 1))]
+    leaves = [_surface_leaf(project, sheet, given, enclosure_id, surface)]
     leaves += _hole_leaves(project, sheet, given, enclosure, surface)
     return _numbered(project, sheet, given, leaves)
 
@@ -66,8 +70,41 @@ def _hole_leaves(project: Project, sheet: Sheet, given: Given, enclosure: Enclos
     where = f"{project.settings.length_unit} from the lower left corner"
     title = f"{sheet.title}: holes of the {SURFACE_WORDS[surface]}, {where}"
     rows = hole_table_rows(project, enclosure.id, surface)
-    picture = fitted_leaf(project, sheet, given, hole_picture(project, enclosure.id, surface), (1, 1))
+    factor = factor_at(_scale_of(project, sheet, given, enclosure.id, surface))
+    picture = fitted_leaf(project, sheet, given, hole_picture(project, enclosure.id, surface, factor), (1, 1))
     return [picture, *table_leaves(project, sheet, given, title, HOLE_COLUMNS, rows)]
+
+
+def _surface_leaf(project: Project, sheet: Sheet, given: Given, enclosure_id: str, surface: str) -> Scene:
+    """Return a surface with dimensions and balloons that can be read at its scale, the tags of devices apart."""
+    factor = factor_at(_scale_of(project, sheet, given, enclosure_id, surface))
+    inner = layout_picture(project, enclosure_id, surface, factor)
+    leaf = fitted_leaf(project, sheet, given, inner, (1, 1))
+    shown = {id: i.facts["shown"] for id, i in inner.items.items() if "shown" in i.facts}
+    items, lost = tags_apart(leaf.items, shown)
+    if lost:
+        said = items["scale"].prims[0]
+        words = f", {counted(lost, 'tag')} without room: see what the balloons mean"
+        items["scale"] = replace(items["scale"], prims=[replace_words(said, words)])
+    return replace(leaf, items=items)
+
+
+def _scale_of(project: Project, sheet: Sheet, given: Given, enclosure_id: str, surface: str) -> float:
+    """Return the scale at which a surface fits with what is written about it, so large that it can be read."""
+    base = surface_scene(project, enclosure_id, surface)
+    wide, high = _room_in(project, sheet, blank_leaf(project, sheet, given, (1, 1)))
+
+    def fits(scale: float) -> bool:
+        beside = ROOM_MM * factor_at(scale)
+        return (base.width + beside) * scale <= wide and (base.height + beside) * scale <= high
+
+    return next((scale for scale in SCALES if fits(scale)), SCALES[-1])
+
+
+def _room_in(project: Project, sheet: Sheet, leaf: Scene) -> tuple[float, float]:
+    """Return the width and height of the room for a picture in a leaf, mm."""
+    across = leaf.width - 2 * FRAME_MM - 8
+    return across, leaf.height - 2 * FRAME_MM - block_of(project, sheet).block.height_mm - ROW_MM * 2
 
 
 def _numbered(project: Project, sheet: Sheet, given: Given, leaves: list[Scene]) -> list[Scene]:
@@ -81,10 +118,7 @@ def _numbered(project: Project, sheet: Sheet, given: Given, leaves: list[Scene])
 def fitted_leaf(project: Project, sheet: Sheet, given: Given, inner: Scene, count: tuple[int, int]) -> Scene:
     """Return a leaf with a scene at the largest usual scale at which it fits; in words which."""
     scene = blank_leaf(project, sheet, given, count)
-    room = (
-        scene.width - 2 * FRAME_MM - 8,
-        scene.height - 2 * FRAME_MM - block_of(project, sheet).block.height_mm - ROW_MM * 2,
-    )
+    room = _room_in(project, sheet, scene)
     scale = next((s for s in SCALES if inner.width * s <= room[0] and inner.height * s <= room[1]), SCALES[-1])
     dx = FRAME_MM + 4 + (room[0] - inner.width * scale) / 2
     dy = FRAME_MM + ROW_MM + (room[1] - inner.height * scale) / 2

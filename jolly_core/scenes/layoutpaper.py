@@ -11,7 +11,7 @@ from jolly_core.tagging import full_tag, natural
 from .cabinet import MARGIN_MM, hole_prim, surface_scene
 from .dimensions import below, beside
 from .leaves import Columns, Row
-from .primitives import Circle, Item, Line, Prim, Scene, Text, text
+from .primitives import SMALLEST_MM, Anchor, Circle, Item, Line, Prim, Scene, Text, text
 
 ROOM_MM = 64.0  # for dimensions, left and below
 BALLOON_MM = 8.5
@@ -22,8 +22,13 @@ LEGEND_COLUMNS: Columns = (("Pos", 10), ("Part number", 36), ("Description", 80)
 HOLE_COLUMNS: Columns = (("No.", 12), ("From the left", 28), ("From below", 28), ("Size", 36), ("For", 60))
 
 
-def layout_picture(project: Project, enclosure_id: str, surface: str) -> Scene:
-    """Return a surface as it stands on a layout sheet: with dimensions and balloons.
+def factor_at(scale: float) -> float:
+    """Return how many times larger than usual what is written about a surface must be at a scale to be read."""
+    return max(1.0, SMALLEST_MM / (scale * NUMBER_MM))
+
+
+def layout_picture(project: Project, enclosure_id: str, surface: str, factor: float = 1.0) -> Scene:
+    """Return a surface as it stands on a layout sheet: with dimensions and balloons, larger by a factor.
 
     Raises:
         GoneError: the enclosure is not in the project.
@@ -31,32 +36,37 @@ def layout_picture(project: Project, enclosure_id: str, surface: str) -> Scene:
     """
     base = surface_scene(project, enclosure_id, surface)
     width, height = surface_size(project, project.enclosures[enclosure_id], surface)
+    room = ROOM_MM * factor
     items = {
-        id: Item(id, i.kind, [p.moved(ROOM_MM, 0) for p in i.prims], _moved(i.box), i.facts)
+        id: Item(id, i.kind, [p.moved(room, 0) for p in i.prims], _moved(i.box, room), i.facts)
         for id, i in base.items.items()
         if id != "holes"
     }
-    scene = Scene(base.width + ROOM_MM, base.height + ROOM_MM, items)
-    across, upward = _places(project, enclosure_id, surface)
-    items["dimensions"] = _dimensions(project, (width, height), across, upward)
-    items["balloons"] = Item(
-        "balloons", "frame", _balloons(project, enclosure_id, surface, scene), (0, 0, scene.width, scene.height)
-    )
+    scene = Scene(base.width + room, base.height + room, items)
+    items["dimensions"] = _dimensions(project, (width, height), _places(project, enclosure_id, surface), factor)
+    balloons = _balloons(project, enclosure_id, surface, scene, factor)
+    items["balloons"] = Item("balloons", "frame", balloons, (0, 0, scene.width, scene.height))
     return scene
 
 
-def _moved(box: Box) -> Box:
-    return box[0] + ROOM_MM, box[1], box[2] + ROOM_MM, box[3]
+def _moved(box: Box, room: float) -> Box:
+    return box[0] + room, box[1], box[2] + room, box[3]
 
 
-def _dimensions(project: Project, size: tuple[float, float], across: list[float], upward: list[float]) -> Item:
-    width, height = size
-    left, low = MARGIN_MM + ROOM_MM, MARGIN_MM + height
+def _dimensions(
+    project: Project, size: tuple[float, float], places: tuple[list[float], list[float]], factor: float
+) -> Item:
+    (width, height), (across, upward) = size, places
+    room = ROOM_MM * factor
+    left, low = MARGIN_MM + room, MARGIN_MM + height
     running = project.settings.dimensions == "running"
     unit = project.settings.length_unit
-    prims = below([0.0, *across[:MOST_DIMENSIONS], width], left, low + 22, running=running, unit=unit)
-    prims += beside([0.0, *upward[:MOST_DIMENSIONS], height], left - 22, low, running=running, unit=unit)
-    return Item("dimensions", "frame", prims, (0, MARGIN_MM, left + width, low + ROOM_MM))
+    off = 22 * factor
+    prims = below([0.0, *across[:MOST_DIMENSIONS], width], left, low + off, running=running, unit=unit, factor=factor)
+    prims += beside(
+        [0.0, *upward[:MOST_DIMENSIONS], height], left - off, low, running=running, unit=unit, factor=factor
+    )
+    return Item("dimensions", "frame", prims, (0, MARGIN_MM, left + width, low + room))
 
 
 def _places(project: Project, enclosure_id: str, surface: str) -> tuple[list[float], list[float]]:
@@ -109,20 +119,20 @@ def _numbered(project: Project, placings: list[Placing]) -> list[tuple[int, list
     return found
 
 
-def _balloons(project: Project, enclosure_id: str, surface: str, scene: Scene) -> list[Prim]:
+def _balloons(project: Project, enclosure_id: str, surface: str, scene: Scene, factor: float) -> list[Prim]:
     """Return a balloon for each device or run of alike ones, where it lies on no text and no other balloon."""
     taken = [_text_box(p) for item in scene.items.values() for p in item.prims if isinstance(p, Text) and p.words]
     prims: list[Prim] = []
     for number, boxes in _numbered(project, placings_in(project, enclosure_id, surface)):
-        x = (boxes[0].x + boxes[-1].x + boxes[-1].width) / 2 + MARGIN_MM + ROOM_MM
+        x = (boxes[0].x + boxes[-1].x + boxes[-1].width) / 2 + MARGIN_MM + ROOM_MM * factor
         top = min(b.y for b in boxes) + MARGIN_MM
         foot = max(b.y + b.height for b in boxes) + MARGIN_MM
-        r = BALLOON_MM
+        r, size = BALLOON_MM * factor, NUMBER_MM * factor
         tries = [
             (x + dx, y)
-            for far in (4.0, 14.0, 26.0)
+            for far in (4.0, 14.0 * factor, 26.0 * factor)
             for y in (top - far - r, foot + far + r)
-            for dx in (0.0, 16.0, -16.0)
+            for dx in (0.0, 16.0 * factor, -16.0 * factor)
         ]
         at = next((t for t in tries if not any(_hit(_about(t, r), b) for b in taken)), None)
         if at is None:
@@ -130,8 +140,7 @@ def _balloons(project: Project, enclosure_id: str, surface: str, scene: Scene) -
         edge = top if at[1] < top else foot
         near = at[1] + r if at[1] < top else at[1] - r
         prims += [Line(at[0], near, x, edge, "thin"), Circle(*at, r, "thin", "paper")]
-        words = str(number)
-        prims.append(text(at[0], at[1] + NUMBER_MM / 3, NUMBER_MM, words, anchor="middle", role="number"))
+        prims.append(text(at[0], at[1] + size / 3, size, str(number), anchor="middle", role="number"))
         taken.append(_about(at, r))
     return prims
 
@@ -152,8 +161,8 @@ def _hit(a: Box, b: Box) -> bool:
     return a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]
 
 
-def hole_picture(project: Project, enclosure_id: str, surface: str) -> Scene:
-    """Return a surface with its holes only, numbered as the hole table is, and dimensions of the outermost.
+def hole_picture(project: Project, enclosure_id: str, surface: str, factor: float = 1.0) -> Scene:
+    """Return a surface with its holes only, numbered as the hole table is, and their dimensions, larger by a factor.
 
     Raises:
         GoneError: the enclosure is not in the project.
@@ -161,24 +170,35 @@ def hole_picture(project: Project, enclosure_id: str, surface: str) -> Scene:
     """
     base = surface_scene(project, enclosure_id, surface)
     width, height = surface_size(project, project.enclosures[enclosure_id], surface)
-    left, top = MARGIN_MM + ROOM_MM, MARGIN_MM
+    room = ROOM_MM * factor
     plate = base.items["plate"]
-    words = [p.moved(ROOM_MM, 0) for p in plate.prims]
-    words = [replace_words(p, ", holes") for p in words]
-    prims: list[Prim] = [hole_prim(h).moved(ROOM_MM, 0) for h in holes(project, enclosure_id, surface)]
-    taken: list[Box] = []
-    for n, (x, y, *_) in enumerate(holes_in_order(project, enclosure_id, surface), start=1):
-        label = text(left + x + 5, top + height - y - 5, 7.0, str(n), role="number")
-        box = _text_box(label)
-        if not any(_hit(box, b) for b in taken):
-            prims.append(label)
-            taken.append(box)
+    words = [replace_words(p.moved(room, 0), ", holes") for p in plate.prims]
     found = holes_in_order(project, enclosure_id, surface)
-    items = {"plate": Item("plate", "plate", words, _moved(plate.box))}
-    items["holes"] = Item("holes", "frame", prims, _moved(plate.box))
-    across, upward = [h[0] for h in found], [h[1] for h in found]
-    items["dimensions"] = _dimensions(project, (width, height), sorted(set(across)), sorted(set(upward)))
-    return Scene(base.width + ROOM_MM, base.height + ROOM_MM, items)
+    prims: list[Prim] = [hole_prim(h).moved(room, 0) for h in holes(project, enclosure_id, surface)]
+    prims += _hole_numbers([(MARGIN_MM + room + x, MARGIN_MM + height - y) for x, y, *_ in found], NUMBER_MM * factor)
+    items = {"plate": Item("plate", "plate", words, _moved(plate.box, room))}
+    items["holes"] = Item("holes", "frame", prims, _moved(plate.box, room))
+    places = sorted({h[0] for h in found}), sorted({h[1] for h in found})
+    items["dimensions"] = _dimensions(project, (width, height), places, factor)
+    return Scene(base.width + room, base.height + room, items)
+
+
+def _hole_numbers(places: list[tuple[float, float]], size: float) -> list[Prim]:
+    """Return the numbers of holes, each beside its hole where it lies on no other; where all is full, there none."""
+    prims: list[Prim] = []
+    taken: list[Box] = []
+    right: Anchor = "start"
+    left: Anchor = "end"
+    beside_it = ((5.0, -5.0, right), (5.0, size, right), (-5.0, -5.0, left), (-5.0, size, left))
+    for n, (x, y) in enumerate(places, start=1):
+        for dx, dy, anchor in beside_it:
+            label = text(x + dx, y + dy, size, str(n), anchor=anchor, role="number")
+            box = _text_box(label)
+            if not any(_hit(box, b) for b in taken):
+                prims.append(label)
+                taken.append(box)
+                break
+    return prims
 
 
 def replace_words(prim: Prim, more: str) -> Prim:

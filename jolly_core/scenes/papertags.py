@@ -1,0 +1,86 @@
+"""Tags of devices on a layout that is painted small: none lies on another text. All in mm of the paper."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
+from itertools import combinations
+
+from .crowding import meet, text_box
+from .primitives import SMALLEST_MM, Box, Item, Prim, Rect, Text, text
+
+GAP_MM = 0.8  # between a device and its tag above or below it
+LINE = 1.15  # of its size, from a line to the next
+
+
+def tags_apart(items: Mapping[str, Item], shown: Mapping[str, tuple[str, str]]) -> tuple[dict[str, Item], int]:
+    """Return the items of a leaf with the tags of devices where they lie on no text, and how many have no room.
+
+    A tag that is in the way stands level below its device, else upright on, below or above it, at last without what
+    tells it from others of the same name.
+
+    Args:
+        items: of the leaf, by id.
+        shown: by the id of a placed device, what tells it apart and its tag, as they stand on it.
+    """
+    tagged = {id: [p for p in items[id].prims if _is_tag(p)] for id in shown if id in items}
+    taken = [_box(p) for id, i in items.items() for p in i.prims if _counts(p) and not (id in tagged and _is_tag(p))]
+    found, lost = dict(items), 0
+    for id, label in sorted(tagged.items(), key=lambda t: (items[t[0]].box[0], items[t[0]].box[1])):
+        if _free(label, taken):
+            taken += [_box(p) for p in label]
+            continue
+        item = items[id]
+        placed = next((texts for texts in _elsewhere(item, *shown[id]) if _free(texts, taken)), None)
+        if placed is None:
+            lost += 1
+        taken += [_box(p) for p in placed or ()]
+        found[id] = replace(item, prims=[*_without_label(item.prims), *(placed or ())])
+    return found, lost
+
+
+def _free(texts: Sequence[Prim], taken: Sequence[Box]) -> bool:
+    boxes = [_box(p) for p in texts]
+    apart = not any(meet(one, other) for one, other in combinations(boxes, 2))
+    return apart and not any(meet(box, other) for box in boxes for other in taken)
+
+
+def _counts(prim: Prim) -> bool:
+    return isinstance(prim, Text) and bool(prim.words)
+
+
+def _is_tag(prim: Prim) -> bool:
+    return isinstance(prim, Text) and prim.role == "tag" and bool(prim.words)
+
+
+def _box(prim: Prim) -> Box:
+    assert isinstance(prim, Text)
+    return text_box(prim)
+
+
+def _elsewhere(item: Item, aspects: str, product: str) -> Iterator[list[Text]]:
+    """Yield where a tag may stand, the best place first."""
+    left, top, right, foot = item.box
+    middle, size = (left + right) / 2, SMALLEST_MM
+    lines = [line for line in (product, aspects) if line]
+    yield [
+        text(middle, foot + size * (1 + LINE * n), size, line, anchor="middle", role="tag")
+        for n, line in enumerate(lines)
+    ]
+    x = middle + size * 0.3
+    for words in dict.fromkeys((aspects + product, product)):
+        yield [text(x, (top + foot) / 2, size, words, anchor="middle", role="tag", upward=True)]
+        yield [text(x, foot + GAP_MM, size, words, anchor="end", role="tag", upward=True)]
+        yield [text(x, top - GAP_MM, size, words, role="tag", upward=True)]
+
+
+def _without_label(prims: list[Prim]) -> list[Prim]:
+    """Return the primitives of a device without its tag and what that lies on."""
+    kept: list[Prim] = []
+    for prim in prims:
+        if _is_tag(prim):
+            if kept and isinstance(kept[-1], Rect) and kept[-1].tone == "paper":
+                kept.pop()
+        else:
+            kept.append(prim)
+    return kept
