@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 from jolly_core.drawing import GRID_MM, pin_points
 from jolly_core.harness import nodes_at
 from jolly_core.model import Project
-from jolly_core.scenes import BLOCKS, PREFIX, block_places, board_places, is_generated, page_of
+from jolly_core.scenes import BLOCKS, PREFIX, block_places, board_places, is_generated, page_of, sheet_places
 
 NEAR = 1.6  # the scale at which a place is shown
 ASIDE_MM = 40.0  # how far left of it and above it the view begins
@@ -110,7 +110,9 @@ class Places:
             places = board_places(self.project, harness_id)
             return page, places.get(id) if node else next(iter(places.values()), None)
         own = (s.id for s in self.project.sheets_in_order() if s.harness_id == harness_id and s.kind == "form-board")
-        return next((sheet for sheet in own if sheet in self.sheets), ""), None
+        sheet = next((sheet for sheet in own if sheet in self.sheets), "")
+        places = sheet_places(self.project, sheet) if sheet else {}
+        return sheet, places.get(id) if node else None
 
 
 def bookmarks(project: Project, ids: Sequence[str], title: Callable[[str], str]) -> list[Bookmark]:

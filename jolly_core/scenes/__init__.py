@@ -5,6 +5,7 @@ from jolly_core.model import Project
 from . import leaving as leaving  # its check is known as soon as there are scenes
 from .blocks import block_places, blocks_scene
 from .board import board_places
+from .boardleaves import sheet_places
 from .cabinet import MARGIN_MM, door_back_scene, surface_scene
 from .cableface import cable_scene
 from .clipface import clip_scene
@@ -74,6 +75,7 @@ __all__ = [
     "block_places",
     "blocks_scene",
     "board_places",
+    "sheet_places",
     "generated_pages",
     "is_generated",
     "lay",

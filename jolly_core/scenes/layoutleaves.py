@@ -20,11 +20,10 @@ from .layoutpaper import (
     hole_table_rows,
     layout_picture,
     legend_rows,
-    replace_words,
 )
 from .leaves import ROW_MM, TOP_MM, Given, blank_leaf, table_leaves
 from .papertags import tags_apart
-from .primitives import Art, Dot, Image, Item, PenName, Prim, Scene, Strand, Text, legible, text
+from .primitives import Art, Dot, Image, Item, PenName, Prim, Scene, Strand, Text, legible, replace_words, text
 
 PAPER_PENS: dict[PenName, PenName] = {"edge": "ink", "fine": "thin"}
 SCALES = (1.0, 1 / 2, 1 / 2.5, 1 / 5, 1 / 10, 1 / 20, 1 / 50)
@@ -42,7 +41,7 @@ def layout_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     leaves += table_leaves(project, sheet, given, legend, LEGEND_COLUMNS, legend_rows(project, enclosure.id))
     for surface in surfaces_of(project, enclosure):
         leaves += _hole_leaves(project, sheet, given, enclosure, surface)
-    return _numbered(project, sheet, given, leaves)
+    return numbered(project, sheet, given, leaves)
 
 
 def surface_leaves(project: Project, enclosure_id: str, surface: str) -> list[Scene]:
@@ -61,7 +60,7 @@ def surface_leaves(project: Project, enclosure_id: str, surface: str) -> list[Sc
     given = {"n": "1", "count": "1", "next": "-", "previous": "-"}
     leaves = [_surface_leaf(project, sheet, given, enclosure_id, surface)]
     leaves += _hole_leaves(project, sheet, given, enclosure, surface)
-    return _numbered(project, sheet, given, leaves)
+    return numbered(project, sheet, given, leaves)
 
 
 def _hole_leaves(project: Project, sheet: Sheet, given: Given, enclosure: Enclosure, surface: str) -> list[Scene]:
@@ -107,12 +106,13 @@ def _room_in(project: Project, sheet: Sheet, leaf: Scene) -> tuple[float, float]
     return across, leaf.height - 2 * FRAME_MM - block_of(project, sheet).block.height_mm - ROW_MM * 2
 
 
-def _numbered(project: Project, sheet: Sheet, given: Given, leaves: list[Scene]) -> list[Scene]:
-    numbered = []
+def numbered(project: Project, sheet: Sheet, given: Given, leaves: list[Scene]) -> list[Scene]:
+    """Return leaves with the frames of a set of as many."""
+    found = []
     for n, leaf in enumerate(leaves, start=1):
         blank = blank_leaf(project, sheet, given, (n, len(leaves)))
-        numbered.append(replace(blank, items={**leaf.items, **blank.items}))
-    return numbered
+        found.append(replace(blank, items={**leaf.items, **blank.items}))
+    return found
 
 
 def fitted_leaf(project: Project, sheet: Sheet, given: Given, inner: Scene, count: tuple[int, int]) -> Scene:
@@ -125,7 +125,7 @@ def fitted_leaf(project: Project, sheet: Sheet, given: Given, inner: Scene, coun
     for item in inner.items.values():
         left, top, right, bottom = item.box
         box = (left * scale + dx, top * scale + dy, right * scale + dx, bottom * scale + dy)
-        prims = [_paper_pens(p.scaled(scale).moved(dx, dy)) for p in legible(item.prims, scale)]
+        prims = [_paper_pens(p.scaled(scale).moved(dx, dy)) for p in legible(item.placed(), scale)]
         scene.items[item.id] = Item(item.id, "table" if item.kind == "frame" else item.kind, prims, box, {})
     words = f"{sheet.title}   scale 1:{1 / scale:g}".strip()
     title: list[Prim] = [text(FRAME_MM + 4, TOP_MM - 7, 4.0, words, role="title")]

@@ -11,7 +11,7 @@ from jolly_core.tagging import full_tag, natural
 from .cabinet import MARGIN_MM, hole_prim, surface_scene
 from .dimensions import below, beside
 from .leaves import Columns, Row
-from .primitives import SMALLEST_MM, Anchor, Circle, Item, Line, Prim, Scene, Text, text
+from .primitives import SMALLEST_MM, Anchor, Circle, Item, Line, Prim, Scene, Text, replace_words, text
 
 ROOM_MM = 64.0  # for dimensions, left and below
 BALLOON_MM = 8.5
@@ -199,13 +199,6 @@ def _hole_numbers(places: list[tuple[float, float]], size: float) -> list[Prim]:
                 taken.append(box)
                 break
     return prims
-
-
-def replace_words(prim: Prim, more: str) -> Prim:
-    """Return a primitive, a text with more words at its end."""
-    if isinstance(prim, Text):
-        return text(prim.x, prim.y, prim.size, prim.words + more, anchor=prim.anchor, role=prim.role)
-    return prim
 
 
 def hole_table_rows(project: Project, enclosure_id: str, surface: str) -> list[Row]:

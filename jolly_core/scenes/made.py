@@ -16,9 +16,10 @@ from jolly_core.terminals import strips
 
 from .blocks import blocks_scene
 from .board import board_scene
+from .boardleaves import board_leaves
 from .cardplan import card_leaves
 from .covers import cover_leaves
-from .layoutleaves import fitted_leaf, layout_leaves
+from .layoutleaves import layout_leaves
 from .leaves import Columns, Given, Row, blank_leaf, table_leaves
 from .lists import list_leaves
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
@@ -193,12 +194,6 @@ def _card(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     return card_leaves(project, sheet, given)
 
 
-def _board(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
-    board = board_scene(project, sheet.harness_id, sheet.number)
-    del board.items["frame"]
-    return [fitted_leaf(project, sheet, given, board, (1, 1))]
-
-
 MAKERS: dict[str, Make] = {
     "cover": cover_leaves,
     "contents": _contents,
@@ -207,6 +202,6 @@ MAKERS: dict[str, Make] = {
     "cable-plan": _cable,
     "card-plan": _card,
     "panel-layout": layout_leaves,
-    "form-board": _board,
+    "form-board": board_leaves,
     "report": _report,
 }

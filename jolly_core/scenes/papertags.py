@@ -11,6 +11,7 @@ from .primitives import SMALLEST_MM, Box, Item, Prim, Rect, Text, text
 
 GAP_MM = 0.8  # between a device and its tag above or below it
 LINE = 1.15  # of its size, from a line to the next
+MOST_LINES = 6  # by which words may move
 
 
 def tags_apart(items: Mapping[str, Item], shown: Mapping[str, tuple[str, str]]) -> tuple[dict[str, Item], int]:
@@ -36,6 +37,26 @@ def tags_apart(items: Mapping[str, Item], shown: Mapping[str, tuple[str, str]]) 
             lost += 1
         taken += [_box(p) for p in placed or ()]
         found[id] = replace(item, prims=[*_without_label(item.prims), *(placed or ())])
+    return found, lost
+
+
+def words_apart(items: Mapping[str, Item], kind: str) -> tuple[dict[str, Item], int]:
+    """Return the items of a leaf with words of a kind where they lie on no text, and how many have no room.
+
+    What is in the way moves up or down, by as little as can be.
+    """
+    taken = [text_box(p) for i in items.values() if i.kind != kind for p in i.prims if isinstance(p, Text) and p.words]
+    found, lost = dict(items), 0
+    for id, item in items.items():
+        texts = [p for p in item.prims if isinstance(p, Text) and p.words] if item.kind == kind else []
+        if not texts:
+            continue
+        steps = (n * SMALLEST_MM * LINE for n in sorted(range(-MOST_LINES, MOST_LINES + 1), key=abs))
+        tries = ([p.moved(0, step) for p in texts] for step in steps)
+        placed = next((texts for texts in tries if _free(texts, taken)), None)
+        lost += placed is None
+        taken += [_box(p) for p in placed or ()]
+        found[id] = replace(item, prims=[*(p for p in item.prims if p not in texts), *(placed or ())])
     return found, lost
 
 

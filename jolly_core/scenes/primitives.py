@@ -386,6 +386,13 @@ def legible(prims: list[Prim], scale: float) -> list[Prim]:
     return found
 
 
+def replace_words(prim: Prim, more: str) -> Prim:
+    """Return a primitive, a text with more words at its end."""
+    if isinstance(prim, Text):
+        return text(prim.x, prim.y, prim.size, prim.words + more, anchor=prim.anchor, role=prim.role)
+    return prim
+
+
 def texts_in(item: Item) -> list[Text]:
     """Return the texts of an item that have words."""
     return [p for p in item.placed() if isinstance(p, Text) and p.words]
