@@ -10,7 +10,7 @@ FEWEST = 20  # sheets, so that each is opened out of nowhere
 
 
 def main() -> None:
-    """Print one line for each budget."""
+    """Set up a place for it and measure."""
     parser = argparse.ArgumentParser(prog="benchmarks/run", description="Measure the budgets as ratios in one run.")
     parser.add_argument("--sheets", type=int, default=1000, help="size of the large project (default 1000)")
     parser.add_argument("--rounds", type=int, default=5, help="how often each is measured (default 5)")
@@ -34,43 +34,48 @@ def main() -> None:
         settings.ROOT_URLCONF = "benchmarks.server"
         call_command("migrate", verbosity=0)
         call_command("seed_demo", verbosity=0)
-        from benchmarks import browser, core, following, loom, panel, papers, points, routing, server, strips
-        from benchmarks.measure import HEADING
+        _measure(sheets, rounds)
 
-        print(HEADING)
-        print(server.loading(sheets, rounds), flush=True)
-        for result in core.nets(sheets, rounds):
-            print(result, flush=True)
-        for result in server.editing(min(200, sheets), rounds):
-            print(result, flush=True)
-        for result in following.people(min(200, sheets), rounds):
-            print(result, flush=True)
-        for result in following.sizes(sheets, rounds):
-            print(result, flush=True)
-        for result in following.snags(sheets, min(rounds, 3)):
-            print(result, flush=True)
-        for result in following.memory(min(200, sheets)):
-            print(result, flush=True)
-        for result in panel.cabinet(rounds):
-            print(result, flush=True)
-        for result in points.points(rounds):
-            print(result, flush=True)
-        for result in strips.terminals(rounds):
-            print(result, flush=True)
-        for result in loom.harness(rounds):
-            print(result, flush=True)
-        for result in papers.papers(sheets, rounds):
-            print(result, flush=True)
-        print(papers.beside_a_pack(rounds), flush=True)
-        print(core.pdf(min(100, sheets), rounds), flush=True)
-        print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)
-        print(routing.routing(min(2000, 100 * sheets), rounds), flush=True)
-        for result in core.finding(sheets, rounds):
-            print(result, flush=True)
-        for result in server.library(min(20_000, 1000 * sheets), rounds):
-            print(result, flush=True)
-        for result in browser.screen(min(200, sheets), rounds):
-            print(result, flush=True)
+
+def _measure(sheets: int, rounds: int) -> None:
+    """Print one line for each budget; Django is set up."""
+    from benchmarks import browser, core, following, loom, panel, papers, points, routing, server, strips
+    from benchmarks.measure import HEADING
+
+    print(HEADING)
+    print(server.loading(sheets, rounds), flush=True)
+    for result in core.nets(sheets, rounds):
+        print(result, flush=True)
+    for result in server.editing(min(200, sheets), rounds):
+        print(result, flush=True)
+    for result in following.people(min(200, sheets), rounds):
+        print(result, flush=True)
+    for result in following.sizes(sheets, rounds):
+        print(result, flush=True)
+    for result in following.snags(sheets, min(rounds, 3)):
+        print(result, flush=True)
+    for result in following.memory(min(200, sheets)):
+        print(result, flush=True)
+    for result in panel.cabinet(rounds):
+        print(result, flush=True)
+    for result in points.points(rounds):
+        print(result, flush=True)
+    for result in strips.terminals(rounds):
+        print(result, flush=True)
+    for result in loom.harness(rounds):
+        print(result, flush=True)
+    for result in papers.papers(sheets, rounds):
+        print(result, flush=True)
+    print(papers.beside_a_pack(rounds), flush=True)
+    print(core.pdf(min(100, sheets), rounds), flush=True)
+    print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)
+    print(routing.routing(min(2000, 100 * sheets), rounds), flush=True)
+    for result in core.finding(sheets, rounds):
+        print(result, flush=True)
+    for result in server.library(min(20_000, 1000 * sheets), rounds):
+        print(result, flush=True)
+    for result in browser.screen(min(200, sheets), rounds):
+        print(result, flush=True)
 
 
 if __name__ == "__main__":
