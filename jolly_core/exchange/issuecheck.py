@@ -10,7 +10,7 @@ from pathlib import Path
 from jolly_core.checks import all_snags, muted_snags
 from jolly_core.drawing import FRAME_MM
 from jolly_core.making import not_cut
-from jolly_core.model import Project, derived
+from jolly_core.model import Project, counted, derived
 from jolly_core.reports.parts import without_part
 from jolly_core.scenes import Scene, Text, leaves_of
 from jolly_core.scenes.crowding import text_box
@@ -21,6 +21,7 @@ from .packitems import whole_set
 
 WEIGHTS = ("error", "warning", "note")
 SOME = 6  # that are named; of more, how many there are
+TYPED = ("text", "title", "subtitle", "name")  # fields in which people name things
 
 
 @dataclass(slots=True, frozen=True)
@@ -141,13 +142,15 @@ class _Misprint:
     Attributes:
         cut: it is cut short because there is no room for it where it stands.
         letters: those of it that no face has.
+        lost: how many names the whole leaf leaves out; there is no text then.
     """
 
     sheet: str
     words: str
-    off_paper: bool
-    cut: bool
-    letters: str
+    off_paper: bool = False
+    cut: bool = False
+    letters: str = ""
+    lost: int = 0
 
     @property
     def named(self) -> str:
@@ -162,10 +165,17 @@ def _of_papers(project: Project, fonts: Path) -> Iterator[Finding]:
     if off:
         words = _count(len(off), "text", "is cut by the edge of the paper")
         yield Finding("error", "off-paper", words, tuple(n for n, _ in off), tuple(i for _, i in off))
-    cut = [(text.named, id) for text, id in found if text.cut]
+    short = [(text, id) for text, id in found if text.cut]
+    typed = _typed_so(project) if short else []
+    cut = [(text.named, id) for text, id in short if not any(own.endswith(text.words) for own in typed)]
     if cut:
         words = _count(len(cut), "text", "is cut short where it stands")
         yield Finding("warning", "cut-short", words, tuple(n for n, _ in cut), tuple(i for _, i in cut))
+    lost = [(text, id) for text, id in found if text.lost]
+    if lost:
+        words = _count(sum(text.lost for text, _ in lost), "name", "has no room at the scale of the sheet")
+        names = tuple(f"{counted(text.lost, 'name')} on sheet {text.sheet}" for text, _ in lost)
+        yield Finding("warning", "no-room", words, names, tuple(id for _, id in lost))
     strange = {letter: id for text, id in reversed(found) for letter in text.letters}
     if strange:
         names = tuple(f"{c} (U+{ord(c):04X})" for c in sorted(strange))
@@ -178,12 +188,22 @@ def _misprints(project: Project, id: str) -> list[_Misprint]:
     """Return the texts of a sheet or page that cannot be printed as they are."""
     found = []
     for leaf in leaves_of(project, id):
+        number = leaf.sheet.number if leaf.sheet else ""
+        if leaf.lost:
+            found.append(_Misprint(number, "", lost=leaf.lost))
         for prim in (p for item in leaf.items.values() for p in item.placed() if isinstance(p, Text)):
             letters = "" if prim.words.isascii() else _strange(prim.words)
             outside, cut = _off(leaf, prim), prim.words.endswith("…")
             if outside or cut or letters:
-                found.append(_Misprint(leaf.sheet.number if leaf.sheet else "", prim.words, outside, cut, letters))
+                found.append(_Misprint(number, prim.words, outside, cut, letters))
     return found
+
+
+def _typed_so(project: Project) -> list[str]:
+    """Return what people have typed that ends as a text does which is cut short."""
+    records = [record for _, record in project.entities()]
+    texts = (getattr(record, name, "") for record in records for name in TYPED)
+    return [words for words in texts if words.endswith("…")]
 
 
 def _strange(words: str) -> str:

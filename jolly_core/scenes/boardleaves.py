@@ -44,7 +44,7 @@ def board_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     shown: list[Row] = [[v for v, c in zip(row, COLUMNS, strict=True) if c in columns] for row in rows]
     title = f"{sheet.title}: connectors and splices"
     tables = table_leaves(project, sheet, given, title, columns, shown) if rows else []
-    return numbered(project, sheet, given, [replace(leaf, items=items), *tables])
+    return numbered(project, sheet, given, [replace(leaf, items=items, lost=lost), *tables])
 
 
 @derived_few(8)

@@ -85,7 +85,7 @@ def _surface_leaf(project: Project, sheet: Sheet, given: Given, enclosure_id: st
         said = items["scale"].prims[0]
         words = f", {counted(lost, 'tag')} without room: see what the balloons mean"
         items["scale"] = replace(items["scale"], prims=[replace_words(said, words)])
-    return replace(leaf, items=items)
+    return replace(leaf, items=items, lost=lost)
 
 
 def _scale_of(project: Project, sheet: Sheet, given: Given, enclosure_id: str, surface: str) -> float:
@@ -111,7 +111,7 @@ def numbered(project: Project, sheet: Sheet, given: Given, leaves: list[Scene]) 
     found = []
     for n, leaf in enumerate(leaves, start=1):
         blank = blank_leaf(project, sheet, given, (n, len(leaves)))
-        found.append(replace(blank, items={**leaf.items, **blank.items}))
+        found.append(replace(blank, items={**leaf.items, **blank.items}, lost=leaf.lost))
     return found
 
 

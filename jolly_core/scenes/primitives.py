@@ -326,12 +326,16 @@ class Item:
 
 @dataclass(slots=True)
 class Scene:
-    """A drawing: size in mm and items by id in painting order; the sheet whose frame it has, None without one."""
+    """A drawing: size in mm and items by id in painting order; the sheet whose frame it has, None without one.
+
+    `lost`: how many names are left out because they have no room at its scale.
+    """
 
     width: float
     height: float
     items: dict[str, Item]
     sheet: Sheet | None = None
+    lost: int = 0
 
 
 def text(

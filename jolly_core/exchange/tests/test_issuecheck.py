@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 from unittest import TestCase
 
 from jolly_core.exchange import Finding, issue_check, outside, read_project
 from jolly_core.model import Pack, Project
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, Workbench, rebuilt
 
 FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 
@@ -65,6 +66,21 @@ class Check(TestCase):
         cut = found(self.bench.project)["cut-short"]
         self.assertEqual((cut.weight, cut.leads[0]), ("warning", self.bench.sheet))
         self.assertRegex(cut.names[0], "^“.*…” on sheet 30$")
+
+    def test_a_text_that_is_typed_so_is_not_cut_short(self) -> None:
+        self.bench.place("lamp", 40, 16, text="Wait for the kiln…")
+        self.assertNotIn("cut-short", found(self.bench.project))
+
+    def test_names_that_have_no_room_at_the_scale_of_their_sheet_are_counted(self) -> None:
+        project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+        self.assertNotIn("no-room", found(project))
+        own = {project.devices[e.device_id].part_id for e in project.enclosures.values()}
+        parts = [project.parts[id] for id in own]
+        project.load("part", [replace(p, width_mm=p.width_mm * 14, height_mm=p.height_mm * 14) for p in parts])
+        room = found(rebuilt(project))["no-room"]
+        self.assertRegex(room.words, "^[0-9]+ names have no room at the scale of the sheet$")
+        self.assertTrue(all(project.sheets[lead].kind == "panel-layout" for lead in room.leads))
+        self.assertRegex(room.names[0], r"^[0-9]+ names? on sheet 8\d\.\d$")
 
     def test_letters_that_no_face_has_are_told_by_their_code(self) -> None:
         self.bench.do("place-note", sheet_id=self.bench.sheet, x=30, y=60, text="Lüfter Ω 温度 \U00020001")
