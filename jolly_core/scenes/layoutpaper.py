@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import textwrap
+
 from jolly_core.cabinet import Outline, duct_outline, holes, outline_of, placings_in, runs_of, surface_size
 from jolly_core.drawing import ADVANCE
 from jolly_core.model import Placing, Project, shown_in, sizes_in
@@ -17,6 +19,7 @@ ROOM_MM = 64.0  # for dimensions, left and below
 BALLOON_MM = 8.5
 NUMBER_MM = 9.0
 MOST_DIMENSIONS = 40
+TAGS_IN_A_ROW = 90  # letters of the devices in a row of the legend; more go into the next
 Box = tuple[float, float, float, float]
 LEGEND_COLUMNS: Columns = (("Pos", 10), ("Part number", 36), ("Description", 80), ("Size", 30), ("Devices", 100))
 HOLE_COLUMNS: Columns = (("No.", 12), ("From the left", 28), ("From below", 28), ("Size", 36), ("For", 60))
@@ -234,5 +237,7 @@ def legend_rows(project: Project, enclosure_id: str) -> list[Row]:
         sides = (shown_in(unit, side) for side in (*part.size_mm, part.depth_mm))
         size = f"{' × '.join(sides)} {unit}"
         tags = ", ".join(sorted(there[part_id], key=natural)) or "rails and ducts"
-        rows.append([(str(order[part_id]), ""), (part.number, ""), (part.text, ""), (size, ""), (tags, "")])
+        first, *more = textwrap.wrap(tags, TAGS_IN_A_ROW, break_long_words=False, break_on_hyphens=False)
+        rows.append([(str(order[part_id]), ""), (part.number, ""), (part.text, ""), (size, ""), (first, "")])
+        rows += [[("", ""), ("", ""), ("", ""), ("", ""), (line, "")] for line in more]
     return rows

@@ -17,8 +17,8 @@ MOST_LINES = 6  # by which words may move
 def tags_apart(items: Mapping[str, Item], shown: Mapping[str, tuple[str, str]]) -> tuple[dict[str, Item], int]:
     """Return the items of a leaf with the tags of devices where they lie on no text, and how many have no room.
 
-    A tag that is in the way stands level below its device, else upright on, below or above it, at last without what
-    tells it from others of the same name.
+    A tag that is in the way or cut short stands level below its device, else upright on, below or above it, at last
+    without what tells it from others of the same name.
 
     Args:
         items: of the leaf, by id.
@@ -28,7 +28,7 @@ def tags_apart(items: Mapping[str, Item], shown: Mapping[str, tuple[str, str]]) 
     taken = [_box(p) for id, i in items.items() for p in i.prims if _counts(p) and not (id in tagged and _is_tag(p))]
     found, lost = dict(items), 0
     for id, label in sorted(tagged.items(), key=lambda t: (items[t[0]].box[0], items[t[0]].box[1])):
-        if _free(label, taken):
+        if _free(label, taken) and not any(_cut(p) for p in label):
             taken += [_box(p) for p in label]
             continue
         item = items[id]
@@ -72,6 +72,10 @@ def _counts(prim: Prim) -> bool:
 
 def _is_tag(prim: Prim) -> bool:
     return isinstance(prim, Text) and prim.role == "tag" and bool(prim.words)
+
+
+def _cut(prim: Prim) -> bool:
+    return isinstance(prim, Text) and prim.words.endswith("…")
 
 
 def _box(prim: Prim) -> Box:

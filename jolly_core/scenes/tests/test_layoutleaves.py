@@ -12,7 +12,9 @@ from jolly_core.exchange import read_project
 from jolly_core.model import Project
 from jolly_core.scenes.crowding import meet, text_box
 from jolly_core.scenes.layoutleaves import surface_leaves
+from jolly_core.scenes.made import page_leaves
 from jolly_core.scenes.primitives import SMALLEST_MM, Item, Scene, Text
+from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO
 
 
@@ -73,6 +75,24 @@ class Leaves(TestCase):
             left, top, right, low = text_box(one)
             inner = (left + 0.1, top + 0.1, right - 0.1, low - 0.1)
             self.assertFalse(meet(inner, text_box(other)), f"{where}: {one.words} on {other.words}")
+
+    def test_the_legend_has_all_devices_of_a_part_however_many_and_no_tag_is_cut(self) -> None:
+        project = panels(1.0)
+        tiny = replace(next(iter(project.parts.values())), id="tiny", width_mm=10.0, height_mm=9.0, symbols={})
+        project.load("part", [tiny])
+        placed = {p.device_id for p in project.placings.values()} - {i.strip_id for i in project.strip_items.values()}
+        project.load("device", [replace(project.devices[id], part_id="tiny") for id in placed])
+        number = 0
+        for sheet in [s for s in project.sheets_in_order() if s.kind == "panel-layout"]:
+            leaves = page_leaves(project, sheet.id)
+            said = [t.words for leaf in leaves for item in leaf.items.values() for t in words(item)]
+            self.assertEqual([w for w in said if w.endswith("…")], [])
+            legend = " ".join(w for w in said if ", " in w)
+            for placing in (p for p in project.placings.values() if p.enclosure_id == sheet.enclosure_id):
+                if placing.device_id in placed:
+                    self.assertIn(full_tag(project, project.devices[placing.device_id]), legend)
+                    number += 1
+        self.assertGreater(number, 60)
 
     def test_a_tag_that_has_no_room_is_counted_on_the_leaf(self) -> None:
         project = panels(14.0)
