@@ -143,6 +143,7 @@ class _Misprint:
         cut: it is cut short because there is no room for it where it stands.
         letters: those of it that no face has.
         lost: how many names the whole leaf leaves out; there is no text then.
+        instead: it stands in place of what the sheet should show.
     """
 
     sheet: str
@@ -151,6 +152,7 @@ class _Misprint:
     cut: bool = False
     letters: str = ""
     lost: int = 0
+    instead: bool = False
 
     @property
     def named(self) -> str:
@@ -165,6 +167,10 @@ def _of_papers(project: Project, fonts: Path) -> Iterator[Finding]:
     if off:
         words = _count(len(off), "text", "is cut by the edge of the paper")
         yield Finding("error", "off-paper", words, tuple(n for n, _ in off), tuple(i for _, i in off))
+    bare = [(f"sheet {text.sheet}: {text.words}", id) for text, id in found if text.instead]
+    if bare:
+        words = _count(len(bare), "sheet", "has nothing to show")
+        yield Finding("error", "bare", words, tuple(n for n, _ in bare), tuple(i for _, i in bare))
     short = [(text, id) for text, id in found if text.cut]
     typed = _typed_so(project) if short else []
     cut = [(text.named, id) for text, id in short if not any(own.endswith(text.words) for own in typed)]
@@ -191,6 +197,9 @@ def _misprints(project: Project, id: str) -> list[_Misprint]:
         number = leaf.sheet.number if leaf.sheet else ""
         if leaf.lost:
             found.append(_Misprint(number, "", lost=leaf.lost))
+        if said := leaf.items.get("said"):
+            words = " ".join(p.words for p in said.prims if isinstance(p, Text))
+            found.append(_Misprint(number, words, instead=True))
         for prim in (p for item in leaf.items.values() for p in item.placed() if isinstance(p, Text)):
             letters = "" if prim.words.isascii() else _strange(prim.words)
             outside, cut = _off(leaf, prim), prim.words.endswith("…")

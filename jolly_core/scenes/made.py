@@ -8,7 +8,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 
 from jolly_core.cabinet import enclosures
-from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet, shown_in
+from jolly_core.drawing import FRAME_MM
+from jolly_core.model import DRAWN, SHEET_SUBJECTS, Project, RuleError, Sheet, counted, shown_in
 from jolly_core.plc import card_of
 from jolly_core.reports import cook, recipe_called
 from jolly_core.tagging import DOCUMENTS, full_tag, index_of, natural, path_of
@@ -21,12 +22,14 @@ from .cardplan import card_leaves
 from .covers import cover_leaves
 from .layoutleaves import layout_leaves
 from .leaves import Columns, Given, Row, blank_leaf, table_leaves
+from .lettering import lay
 from .lists import list_leaves
 from .pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
 from .plans import cable_leaves, strip_leaves
 from .primitives import Item, Prim, Scene, text
 
 LEAF_GAP_MM = 8.0
+MOST_ROWS = 20_000  # of a list on sheets: some five hundred of them
 CONTENTS_COLUMNS: Columns = (
     ("Sheet", 22),
     ("Title", 100),
@@ -118,7 +121,11 @@ def page_scene(project: Project, page_id: str) -> Scene:
 def _said(project: Project, sheet: Sheet, words: str) -> Scene:
     """Return an empty leaf that says what is missing."""
     scene = blank_leaf(project, sheet, None, (1, 1))
-    prims: list[Prim] = [text(scene.width / 2, scene.height / 2, 5.0, words, anchor="middle", role="line")]
+    lines, size = lay(words, scene.width - 2 * FRAME_MM - 10, scene.height / 4, 5.0)
+    prims: list[Prim] = [
+        text(scene.width / 2, scene.height / 2 + n * 1.4 * size, size, line, anchor="middle", role="line")
+        for n, line in enumerate(lines)
+    ]
     scene.items["said"] = Item("said", "frame", prims, (0, 0, scene.width, scene.height))
     return scene
 
@@ -173,7 +180,11 @@ def _data(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
 
 
 def _report(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
-    return list_leaves(project, sheet, given, cook(project, recipe_called(project, sheet.report), sheet))
+    cooked = cook(project, recipe_called(project, sheet.report), sheet)
+    if len(cooked.rows) > MOST_ROWS:
+        words = f"“{cooked.title}” has {counted(len(cooked.rows), 'row')}, too many for sheets."
+        raise RuleError(f"{words} Issue it as a file, or choose a list that leaves some out.")
+    return list_leaves(project, sheet, given, cooked)
 
 
 def _strip(project: Project, sheet: Sheet, given: Given) -> list[Scene]:

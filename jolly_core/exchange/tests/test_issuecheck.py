@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 from unittest import TestCase
+from unittest.mock import patch
 
 from jolly_core.exchange import Finding, issue_check, outside, read_project
 from jolly_core.model import Pack, Project
@@ -81,6 +82,19 @@ class Check(TestCase):
         self.assertRegex(room.words, "^[0-9]+ names have no room at the scale of the sheet$")
         self.assertTrue(all(project.sheets[lead].kind == "panel-layout" for lead in room.leads))
         self.assertRegex(room.names[0], r"^[0-9]+ names? on sheet 8\d\.\d$")
+
+    def test_sheets_that_have_nothing_to_show_are_errors_that_say_why(self) -> None:
+        empty = self.bench.new("add-sheet", number="40", sheet_kind="panel-layout", title="Layout", size="A4")
+        long = self.bench.new(
+            "add-sheet", number="41", sheet_kind="report", title="Devices", report="devices", size="A4"
+        )
+        self.assertEqual(found(self.bench.project)["bare"].names, ("sheet 40: Choose the enclosure this sheet shows.",))
+        with patch("jolly_core.scenes.made.MOST_ROWS", 0):
+            self.bench.place("lamp", 40, 16)
+            bare = found(self.bench.project)
+            self.assertEqual((bare["bare"].weight, bare["bare"].leads), ("error", (empty, long)))
+            self.assertRegex(bare["bare"].names[1], "sheet 41: “Device list” has 1 row, too many for sheets")
+            self.assertNotIn("off-paper", bare)
 
     def test_letters_that_no_face_has_are_told_by_their_code(self) -> None:
         self.bench.do("place-note", sheet_id=self.bench.sheet, x=30, y=60, text="Lüfter Ω 温度 \U00020001")
