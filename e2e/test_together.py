@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 from .base import Story
 
 SOON_MS = 3000
+AGAIN_MS = 15_000  # where the line was cut: several questions are lost before one is answered
 
 
 class TogetherStory(Story):
@@ -53,7 +54,7 @@ class TogetherStory(Story):
         other.mouse.up()
         expect(other.get_by_text("Anna Marsh did “delete -QA1”").first).to_be_visible()
         other.unroute("**/changes?*")
-        expect(self.symbols(other)).to_have_count(count - 1, timeout=SOON_MS)
+        expect(self.symbols(other)).to_have_count(count - 1, timeout=AGAIN_MS)
         self.assertEqual(list(self.project().entities()), after)
 
     def test_a_viewer_sees_live_edits_and_has_nothing_to_change_them_with(self) -> None:
