@@ -201,7 +201,7 @@ def _written(cooked: Cooked) -> Iterator[tuple[Cell, ...] | Row]:
 
 
 class _Styles:
-    """How the cells of each column are written: money has two decimals, what is too long takes several lines."""
+    """How the cells of each column are written: money with two to four decimals, what is too long in lines."""
 
     def __init__(self, book: Workbook, cooked: Cooked, widths: list[int]) -> None:
         money = [c.key in MONEY for c in cooked.columns]
@@ -214,7 +214,7 @@ class _Styles:
 
 def _figures(book: Workbook, money: list[bool], look: dict[str, object]) -> list[Format]:
     """Return how the numbers of each column are written."""
-    plain, paid = book.add_format({**NUMBER, **look}), book.add_format({**NUMBER, **look, "num_format": "0.00"})
+    plain, paid = book.add_format({**NUMBER, **look}), book.add_format({**NUMBER, **look, "num_format": "0.00##"})
     return [paid if m else plain for m in money]
 
 

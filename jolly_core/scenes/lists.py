@@ -153,14 +153,15 @@ def _sums(columns: tuple[Column, ...], cells: tuple[Cell, ...]) -> list[tuple[st
 
 
 def shown_cell(value: Cell, column: Column | None = None) -> str:
-    """Return a cell as it is read: money with two decimals, other numbers without noughts that say nothing.
+    """Return a cell as it is read: money with two to four decimals, other numbers without noughts that say nothing.
 
     Example:
-        >>> shown_cell(2.50)
-        '2.5'
+        >>> shown_cell(2.50), shown_cell(2.5, Column("price", "Price")), shown_cell(0.9144, Column("price", "Price"))
+        ('2.5', '2.50', '0.9144')
     """
     if column is not None and column.key in MONEY and isinstance(value, (int, float)):
-        return f"{value:.2f}"
+        whole, _, part = f"{value:.4f}".partition(".")
+        return f"{whole}.{part.rstrip('0').ljust(2, '0')}"
     return f"{value:.6f}".rstrip("0").rstrip(".") if isinstance(value, float) else str(value)
 
 

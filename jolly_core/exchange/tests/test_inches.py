@@ -105,6 +105,7 @@ class Inches(TestCase):
         book = load_workbook(BytesIO(content))
         cell = next(c for row in book.worksheets[0].iter_rows() for c in row if c.value == 0.5639)
         cell.value = 0.6
+        self.assertEqual(cell.number_format, "0.00##")
         out = BytesIO()
         book.save(out)
         found = read_list(project, out.getvalue())

@@ -24,8 +24,11 @@ function linesOf(list: ListValue): Line[] {
   return lines
 }
 
-const words = (cell: string | number, money?: boolean) =>
-  typeof cell !== 'number' ? cell : money ? cell.toFixed(2) : String(Math.round(cell * 1e6) / 1e6)
+/** Money has two to four decimals: the price of a foot of cable is no whole number of cents. */
+const money = (sum: number) => sum.toFixed(4).replace(/(\.\d\d\d*?)0+$/, '$1')
+
+const words = (cell: string | number, paid?: boolean) =>
+  typeof cell !== 'number' ? cell : paid ? money(cell) : String(Math.round(cell * 1e6) / 1e6)
 
 export function ListTable({ list, label }: { list: ListValue; label: string }) {
   const lines = useMemo(() => linesOf(list), [list])
