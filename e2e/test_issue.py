@@ -103,7 +103,7 @@ class Recipes(IssueStory):
         expect(recipe.get_by_label("Name of the recipe")).to_have_value("Order, whole panel")
         recipe.get_by_label("Name of the recipe").fill("Order, again")
         self.done(page, lambda: recipe.get_by_role("button", name="Keep the recipe").click())
-        expect(page.get_by_role("button", name=re.compile("Order, again"))).to_be_visible()
+        expect(page.get_by_role("button", name=re.compile("^Order, again"))).to_be_visible()
         kept = {r.name: r for r in self.project().recipes.values()}
         self.assertEqual(kept["Order, again"].columns, kept["Order, whole panel"].columns)
         page.get_by_role("button", name="Assembly order", exact=True).click()
