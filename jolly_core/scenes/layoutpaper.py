@@ -5,12 +5,12 @@ from __future__ import annotations
 import textwrap
 
 from jolly_core.cabinet import Outline, duct_outline, holes, outline_of, placings_in, runs_of, surface_size
-from jolly_core.drawing import ADVANCE
 from jolly_core.model import Placing, Project, shown_in, sizes_in
 from jolly_core.reports import holes_in_order, positions
 from jolly_core.tagging import full_tag, natural
 
 from .cabinet import MARGIN_MM, hole_prim, surface_scene
+from .crowding import meet, text_box
 from .dimensions import below, beside
 from .leaves import Columns, Row
 from .primitives import SMALLEST_MM, Anchor, Circle, Item, Line, Prim, Scene, Text, replace_words, text
@@ -124,7 +124,7 @@ def _numbered(project: Project, placings: list[Placing]) -> list[tuple[int, list
 
 def _balloons(project: Project, enclosure_id: str, surface: str, scene: Scene, factor: float) -> list[Prim]:
     """Return a balloon for each device or run of alike ones, where it lies on no text and no other balloon."""
-    taken = [_text_box(p) for item in scene.items.values() for p in item.prims if isinstance(p, Text) and p.words]
+    taken = [text_box(p) for item in scene.items.values() for p in item.prims if isinstance(p, Text) and p.words]
     prims: list[Prim] = []
     for number, boxes in _numbered(project, placings_in(project, enclosure_id, surface)):
         x = (boxes[0].x + boxes[-1].x + boxes[-1].width) / 2 + MARGIN_MM + ROOM_MM * factor
@@ -137,7 +137,7 @@ def _balloons(project: Project, enclosure_id: str, surface: str, scene: Scene, f
             for y in (top - far - r, foot + far + r)
             for dx in (0.0, 16.0 * factor, -16.0 * factor)
         ]
-        at = next((t for t in tries if not any(_hit(_about(t, r), b) for b in taken)), None)
+        at = next((t for t in tries if not any(meet(_about(t, r), b) for b in taken)), None)
         if at is None:
             continue  # the legend names it all the same
         edge = top if at[1] < top else foot
@@ -150,18 +150,6 @@ def _balloons(project: Project, enclosure_id: str, surface: str, scene: Scene, f
 
 def _about(at: tuple[float, float], r: float) -> Box:
     return at[0] - r, at[1] - r, at[0] + r, at[1] + r
-
-
-def _text_box(prim: Text) -> Box:
-    wide = len(prim.words) * prim.size * ADVANCE
-    if prim.upward:
-        return prim.x - prim.size, prim.y - wide, prim.x + 1, prim.y
-    left = prim.x - {"start": 0.0, "middle": wide / 2, "end": wide}[prim.anchor]
-    return left, prim.y - prim.size, left + wide, prim.y + 1
-
-
-def _hit(a: Box, b: Box) -> bool:
-    return a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]
 
 
 def hole_picture(project: Project, enclosure_id: str, surface: str, factor: float = 1.0) -> Scene:
@@ -196,8 +184,8 @@ def _hole_numbers(places: list[tuple[float, float]], size: float) -> list[Prim]:
     for n, (x, y) in enumerate(places, start=1):
         for dx, dy, anchor in beside_it:
             label = text(x + dx, y + dy, size, str(n), anchor=anchor, role="number")
-            box = _text_box(label)
-            if not any(_hit(box, b) for b in taken):
+            box = text_box(label)
+            if not any(meet(box, b) for b in taken):
                 prims.append(label)
                 taken.append(box)
                 break
