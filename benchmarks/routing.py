@@ -10,6 +10,7 @@ from scipy.sparse.csgraph import shortest_path
 
 from benchmarks.measure import Result, compare
 from jolly_core.cabinet import Network, piece
+from jolly_core.cabinet.ways import TURN_MM
 
 PITCH_MM = 100.0
 WIDTH_MM = 40.0
@@ -25,17 +26,18 @@ def lattice(side: int) -> Network:
 
 
 def matrix(side: int) -> csr_matrix:
-    """Return the same lattice as a sparse matrix of lengths."""
-    ends = []
+    """Return the same lattice as a sparse matrix of lengths: a crossing is a stop of either duct, joined by a turn."""
+    each = side * side
+    ends = [(node, each + node, TURN_MM) for node in range(each)]
     for row in range(side):
         for column in range(side):
             here = row * side + column
             if column + 1 < side:
-                ends.append((here, here + 1))
+                ends.append((here, here + 1, PITCH_MM))
             if row + 1 < side:
-                ends.append((here, here + side))
-    a, b = numpy.array(ends).T
-    return csr_matrix((numpy.full(len(ends), PITCH_MM), (a, b)), shape=(side * side, side * side))
+                ends.append((each + here, each + here + side, PITCH_MM))
+    a, b, lengths = numpy.array(ends).T
+    return csr_matrix((lengths, (a.astype(int), b.astype(int))), shape=(2 * each, 2 * each))
 
 
 def routing(wires: int, rounds: int, side: int = 20) -> Result:
@@ -48,7 +50,7 @@ def routing(wires: int, rounds: int, side: int = 20) -> Result:
 
     def compiled() -> None:
         _, before = shortest_path(lengths, directed=False, return_predecessors=True)
-        rows = before.tolist()
+        rows = [row.data for row in before]
         for source, node in nearest:
             way = [node]
             while node != source:
@@ -61,7 +63,7 @@ def routing(wires: int, rounds: int, side: int = 20) -> Result:
             graph.way(graph.ways_in("", a), graph.ways_in("", b))
 
     return compare(
-        f"{wires} wires over {side * side} lane nodes / all pairs",
+        f"{wires} wires over {side * side} lane nodes with turns / all pairs",
         compiled,
         route,
         BUDGET,

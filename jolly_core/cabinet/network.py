@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections.abc import Iterable, Sequence
-from itertools import pairwise
 from math import hypot
 from typing import cast
 
@@ -22,7 +21,8 @@ from jolly_core.model import RuleError
 from .pieces import Piece, Point, meetings
 from .ways import FAR, TURN_MM, Axis, Entry, Leg, Link, Way, apart, leaves, square
 
-_Place = tuple[int, float, int]  # piece and where along it; or -1, and a stop
+_Place = tuple[int, float, int, Point]  # piece and where along it, or -1 and a stop; and the point
+_Lying = tuple[float, int, float, float, float]  # where a piece lies, its number, where it begins, first and last mark
 _Row = tuple[Sequence[float], Sequence[int]]  # how far all stops are from one, and the stop before each on its way
 FEW_STOPS = 1500  # so many are searched all at once
 ALIKE_MM = 0.05  # ways in whose lengths differ by less are as good as each other
@@ -60,19 +60,19 @@ class Network:
 
     def _sort(self) -> None:
         """Put the pieces of each surface in order of where they lie, so that near ones are found fast."""
-        self._level: dict[str, list[tuple[float, int]]] = {}
-        self._upright: dict[str, list[tuple[float, int]]] = {}
+        self._level: dict[str, list[_Lying]] = {}
+        self._upright: dict[str, list[_Lying]] = {}
         self._slanted: dict[str, list[int]] = {}
         for n, p in enumerate(self.pieces):
+            low, high = min(self._marks[n]), max(self._marks[n])
             if p.level:
-                self._level.setdefault(p.surface, []).append((p.y1, n))
+                self._level.setdefault(p.surface, []).append((p.y1, n, p.x1, low, high))
             elif p.upright:
-                self._upright.setdefault(p.surface, []).append((p.x1, n))
+                self._upright.setdefault(p.surface, []).append((p.x1, n, p.y1, low, high))
             else:
                 self._slanted.setdefault(p.surface, []).append(n)
         for order in (*self._level.values(), *self._upright.values()):
             order.sort()
-        self._spans = [(min(marks), max(marks)) for marks in self._marks]
 
     def _end(self, n: int, end: int) -> tuple[str, Point]:
         link = self.links[n]
@@ -179,21 +179,20 @@ class Network:
     def _near(self, surface: str, pin: Point, reach: float) -> list[Entry]:
         x, y = pin
         found = []
+        limit = reach + 1e-9
         for level, order, along, across in (
-            (True, self._level.get(surface, []), x, y),
-            (False, self._upright.get(surface, []), y, x),
+            (True, self._level.get(surface, ()), x, y),
+            (False, self._upright.get(surface, ()), y, x),
         ):
-            place = bisect_left(order, (across - reach - 1e-9, -1))
-            for lies, n in order[place:]:
-                if lies > across + reach + 1e-9:
+            for lies, n, begin, low, high in order[bisect_left(order, (across - limit, -1)) :]:
+                if lies > across + limit:
                     break
-                p = self.pieces[n]
-                low, high = self._spans[n]
-                begin = p.x1 if level else p.y1
-                at = min(max(along - begin, low), high)
-                distance = abs(lies - across) + abs(along - begin - at)
-                if distance <= reach + 1e-9:
-                    found.append(Entry(n, at, -1, p.at(at), distance, pin))
+                foot = along - begin
+                at = low if foot < low else high if foot > high else foot
+                distance = abs(lies - across) + abs(foot - at)
+                if distance <= limit:
+                    point = (begin + at, lies) if level else (lies, begin + at)
+                    found.append(Entry(n, at, -1, point, distance, pin))
         for n in self._slanted.get(surface, ()):
             p = self.pieces[n]
             at = min(max(p.along(pin), 0.0), p.length)
@@ -223,9 +222,10 @@ class Network:
             far_side = self._beside(end)
             for here, first in self._beside(start):
                 for there, last in far_side:
-                    if self._plain and free + first + self._square(here, there) + last >= best - ALIKE_MM:
+                    beyond = free + first + last
+                    if self._plain and beyond + self._square(here, there) >= best - ALIKE_MM:
                         continue
-                    total = free + first + self._length(here, there) + last
+                    total = beyond + self._length(here, there)
                     if total < best - TURN_MM / 2:
                         best, chosen = total, (start, end, here, there)
         if chosen is None:
@@ -238,15 +238,15 @@ class Network:
 
     def _bounds(self, starts: Sequence[Entry], ends: Sequence[Entry]) -> list[tuple[float, float, int, int]]:
         """Return each pair of ways in with the least its way can be and its length outside lanes, the least first."""
-        plain = self._plain
         at = [(m, end.distance, *end.point) for m, end in enumerate(ends)]
         found = []
         for n, start in enumerate(starts):
             x, y = start.point
             out = start.distance
-            for m, distance, ex, ey in at:
-                free = out + distance
-                found.append((free + abs(ex - x) + abs(ey - y) if plain else free, free, n, m))
+            if self._plain:
+                found += [(out + d + abs(ex - x) + abs(ey - y), out + d, n, m) for m, d, ex, ey in at]
+            else:
+                found += [(out + d, out + d, n, m) for m, d, _, _ in at]
         found.sort()
         return found
 
@@ -257,7 +257,8 @@ class Network:
         """Return how far two stops are from each other, infinite when nothing joins them."""
         if here not in self._rows and there in self._rows:
             here, there = there, here
-        return self._row(here)[0][there]
+        row = self._rows.get(here) or self._row(here)
+        return row[0][there]
 
     def _beside(self, entry: Entry) -> list[tuple[int, float]]:
         """Return the stops before and after an entry on its piece, with the distance to each."""
@@ -307,17 +308,18 @@ class Network:
         legs: list[Leg] = []
         if start.distance:
             legs.append(self._free(self._surface(start), start.pin, start.point, start.distance))
-        places: list[_Place] = [(start.piece, start.along, start.stop)]
+        at: _Place = (start.piece, start.along, start.stop, start.point)
+        via: _Place | None = None  # passed when the way goes straight on
         for stop in stops:
             n, along = self.stops[stop]
-            if len(places) > 1 and places[-1][0] == places[-2][0] == n >= 0:
-                places.pop()  # straight on
-            places.append((n, along, stop if n < 0 else -1))
-        if len(places) > 1 and places[-1][0] == places[-2][0] == end.piece >= 0:
-            places.pop()
-        places.append((end.piece, end.along, end.stop))
-        for at, to in pairwise(places):
-            self._leg(legs, at, to)
+            if via and not n == via[0] == at[0] >= 0:
+                self._leg(legs, at, via)
+                at = via
+            via = (n, along, stop if n < 0 else -1, self._points[stop])
+        if via and not end.piece == via[0] == at[0] >= 0:
+            self._leg(legs, at, via)
+            at = via
+        self._leg(legs, at, (end.piece, end.along, end.stop, end.point))
         if end.distance:
             legs.append(self._free(self._surface(end), end.point, end.pin, end.distance))
         return Way(sum(leg.length for leg in legs), legs)
@@ -335,15 +337,15 @@ class Network:
 
     def _leg(self, legs: list[Leg], a: _Place, b: _Place) -> None:
         """Put down how a way goes from a place to the next: along a piece, over a joint, through a crossing."""
-        if a == b:
-            return
+        from_point, to_point = a[3], b[3]
         if a[0] == b[0] >= 0:
-            p = self.pieces[a[0]]
             if a[1] != b[1]:
-                span, ends = (p.before + a[1], p.before + b[1]), (p.at(a[1]), p.at(b[1]))
-                legs.append(Leg("lane", p.id, abs(b[1] - a[1]), p.surface, ends, span))
+                p = self.pieces[a[0]]
+                span = (p.before + a[1], p.before + b[1])
+                legs.append(Leg("lane", p.id, abs(b[1] - a[1]), p.surface, (from_point, to_point), span))
             return
-        from_point, to_point = (self.pieces[n].at(m) if n >= 0 else self._points[s] for n, m, s in (a, b))
+        if a == b or (a[0] >= 0 and b[0] >= 0 and from_point == to_point):
+            return
         if a[0] < 0 and b[0] < 0:
             one, two = (self.stops[s][1] for s in (a[2], b[2]))
             if int(one) // 2 == int(two) // 2:

@@ -46,8 +46,7 @@ class Entry(NamedTuple):
     pin: Point
 
 
-@dataclass(slots=True, frozen=True)
-class Leg:
+class Leg(NamedTuple):
     """A stretch of a way: its kind, what it runs in, length, surface and corners; from and to along its lane."""
 
     kind: LegKind
