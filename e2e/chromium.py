@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 
-CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium-headless-shell")
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",

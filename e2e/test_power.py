@@ -146,9 +146,9 @@ class RowsStory(PowerSheet):
         with self.edited(page):
             inspector.get_by_role("button", name="Hide tag").click()
         expect(page.locator("[data-kind=symbol] text[data-role=tag]")).to_have_count(0)
-        with page.expect_popup() as opened:
+        with page.context.expect_event("request", lambda asked: "drawing.pdf" in asked.url) as printed:
             page.get_by_test_id("place").click()
             page.keyboard.press("Control+p")
-        self.assertIn(f"drawing.pdf?sheet_id={sheet}", opened.value.url)
+        self.assertIn(f"drawing.pdf?sheet_id={sheet}", printed.value.url)
         answer = page.request.get(f"{self.live_server_url}/api/projects/kiln-2/drawing.pdf?sheet_id={sheet}")
         self.assertEqual(answer.body()[:5], b"%PDF-")
