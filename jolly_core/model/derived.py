@@ -6,6 +6,9 @@ function runs, the cells and nodes it reads are noted. When a cell changes, the 
 all that stand on those *suspect*. A stale node is worked out again when it is asked for; a suspect one only if a node
 it read has come out different. What comes out equal keeps its old value, and what stands on it is left alone.
 
+Of a project that nobody changes (a snapshot, a frozen revision, a file that is only read) nothing need be noted: its
+memo *rests*, which halves the work. A change ends the rest, and all is worked out anew.
+
 Large values are kept of few keys only. A node whose value was let go still knows what it read and who reads it, so that
 what stands on it stays as it is; its function runs again when somebody asks for the value itself.
 
@@ -130,6 +133,7 @@ class Memo:
         self._held: dict[str, dict[Node, None]] = {}  # the nodes that have those, the one longest there first
         self._log: Log | None = None
         self._quiet = False
+        self._resting = False
         self._fired = 0
         self._stale_then: set[Node] = set()
 
@@ -145,9 +149,31 @@ class Memo:
             self._few[name] = keep
         if self._log is not None:
             self._log[node] = None
-        self._run(project, node)
+        if self._resting:
+            self._work_out(project, node)
+        else:
+            self._run(project, node)
         self.tables.setdefault(name, {})[key] = node
         return node
+
+    def rest(self) -> None:
+        """Take it that the model stays as it is: from now on what values read is not noted.
+
+        Notes:
+            A change of the model ends it: all values are forgotten, and noted again from then on.
+        """
+        self._resting = True
+
+    def _work_out(self, project: Project, node: Node) -> None:
+        """Work out the value of a new node without noting what it reads."""
+        outer, self.reads = self.reads, None
+        try:
+            node.value = node.function(project, *node.key)
+        finally:
+            self.reads = outer
+        node.turn, node.state = next(_turns), CLEAN
+        if node.name in self._few:
+            self._hold(node)
 
     def value_of(self, project: Project, node: Node) -> Any:
         """Return the value of a node, brought up to date, and worked out again where it was let go."""
@@ -186,6 +212,9 @@ class Memo:
             return
         if self.reads is not None:
             raise RuntimeError("A derived value changes the model.")
+        if self._resting:
+            self._resting = False
+            self.clear()
         self._fired += 1
         for cell in cells:
             for node in _each(self._readers.get(cell)):
@@ -206,7 +235,7 @@ class Memo:
             if was is None:
                 self._drop(node)
         for node, was in log.items():
-            if was is not None:
+            if was is not None and node.turn >= 0:  # not of those that were all forgotten meanwhile
                 node.state, node.value, node.turn, nodes, turns, cells = was
                 self._wire(node, nodes, turns, cells)
         self._log = outer
@@ -229,7 +258,7 @@ class Memo:
         """Forget all values, each by itself: they hold on to each other."""
         for table in self.tables.values():
             for node in table.values():
-                node.nodes, node.readers, node.state, node.turn = (), None, STALE, -1
+                node.nodes, node.cells, node.readers, node.state, node.turn = (), (), None, STALE, -1
         self.tables.clear()
         self._held.clear()
         self._readers.clear()

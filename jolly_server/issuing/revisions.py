@@ -49,7 +49,7 @@ def frozen_project(project_id: str, revision_id: str) -> Project:
     Raises:
         GoneError: as `frozen_row`.
     """
-    return read_project(zlib.decompress(frozen_row(project_id, revision_id).file))
+    return read_project(zlib.decompress(frozen_row(project_id, revision_id).file)).at_rest()
 
 
 def last_frozen(project_id: str, project: Project) -> Project | None:

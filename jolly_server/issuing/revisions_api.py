@@ -236,7 +236,7 @@ def what_changed_since(request: HttpRequest, project_id: str, file: File[Uploade
     limit = settings.JOLLY.upload_limit_bytes
     if file.size is None or file.size > limit:
         raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A project file is smaller.")
-    before = read_project(file.read())
+    before = read_project(file.read()).at_rest()
     with READING:
         return what_changed(before, present(project_id))
 

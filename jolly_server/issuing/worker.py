@@ -67,13 +67,13 @@ def run(folder: Path) -> None:
     """Write the pack that a folder asks for."""
     job = json.loads((folder / JOB).read_text(encoding="utf-8"))
     fonts = Path(job["fonts"])
-    project = read_project((folder / SNAPSHOT).read_bytes())
+    project = read_project((folder / SNAPSHOT).read_bytes()).at_rest()
     pack = pack_in(project, job["pack_id"])
 
     def step(done: int, count: int, doing: str) -> None:
         put(folder, {"state": "running", "done": done, "count": count, "doing": doing})
 
-    frozen = read_project((folder / FROZEN).read_bytes()) if (folder / FROZEN).exists() else None
+    frozen = read_project((folder / FROZEN).read_bytes()).at_rest() if (folder / FROZEN).exists() else None
     changed = changed_sheets(frozen, project) if frozen is not None else []
     files = pack_files(project, fonts, pack, step, changed)
     put(folder, {"state": "running", "done": len(files), "count": len(files), "doing": "checking"})

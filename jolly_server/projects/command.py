@@ -50,7 +50,7 @@ class ProjectCommand(BaseCommand):
 
     def open(self, name: str) -> Project:
         """Return the project of that id or number."""
-        return loaded(self.project_id(name)).project
+        return loaded(self.project_id(name)).project.at_rest()
 
     def give(self, content: bytes, out: Path | None) -> None:
         """Write to a file, or to standard output."""

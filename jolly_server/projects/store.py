@@ -129,7 +129,7 @@ def snapshot(project_id: str) -> Project:
     """
     held = loaded(project_id)
     with held.lock:
-        return copied(held.project)
+        return copied(held.project).at_rest()
 
 
 def _catch_up(held: Loaded, project_id: str, revision: int) -> None:

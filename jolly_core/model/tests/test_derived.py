@@ -121,6 +121,7 @@ _acts = st.lists(
         st.tuples(st.just("ask"), st.integers(0, len(ASKED) - 1), st.just(""), st.just("")),
         st.tuples(st.just("trial"), st.just(0), st.just(""), st.just("")),
         st.tuples(st.just("end"), st.just(0), st.just(""), st.just("")),
+        st.tuples(st.just("rest"), st.just(0), st.just(""), st.just("")),
     ),
     max_size=40,
 )
@@ -159,6 +160,8 @@ class Random(TestCase):
                 trials.append((trial, trial.__enter__()))
             elif act[0] == "end" and trials:
                 end()
+            elif act[0] == "rest":
+                project.memo.rest()
             elif found is not None:
                 kind, id, after = found
                 changes = ChangeSet([Change(kind, id, project.tables[kind].get(id), after)])
@@ -281,3 +284,14 @@ class Work(TestCase):
             put(self.project, "note", "k", note("k", "a", str(n)))
         total(self.project)
         self.assertLess(len(self.project.memo), known)
+
+    def test_of_what_rests_nothing_is_noted_until_it_is_changed(self) -> None:
+        self.project.memo.rest()
+        self.assertEqual(ran(lambda: crowded(self.project)), ["everybody"])
+        self.assertEqual(ran(lambda: crowded(self.project)), [])
+        self.assertEqual(self.project.memo.tables[f"{__name__}.everybody"][()].cells, ())
+        put(self.project, "note", "n", note("n", "a", "more"))
+        self.assertEqual(len(self.project.memo), 0)
+        total(self.project)
+        put(self.project, "note", "k", note("k", "a", "more still"))
+        self.assertEqual(ran(lambda: total(self.project)), ["count a", "words a"])

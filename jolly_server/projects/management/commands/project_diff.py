@@ -72,4 +72,4 @@ class Command(ProjectCommand):
     def state(self, name: str) -> Project:
         """Return the project in a file, or else of that id or number."""
         path = Path(name)
-        return read_project(path.read_bytes()) if path.is_file() else self.open(name)
+        return read_project(path.read_bytes()).at_rest() if path.is_file() else self.open(name)
