@@ -10,11 +10,14 @@ from dataclasses import replace
 from pathlib import Path
 
 from django.conf import settings
+from django.contrib.auth import get_user_model
 from django.test import override_settings
 from openpyxl import Workbook, load_workbook
 from playwright.sync_api import Page, expect
 
+from jolly_core.edits import parse_edit
 from jolly_core.tagging import full_tag
+from jolly_server.projects.services import apply_edit
 
 from .test_benches import BenchStory
 
@@ -238,10 +241,16 @@ class BeforeIssue(IssueStory):
         page = self.page
         self.sign_in(page, "p/dehumidifier/issue")
         page.get_by_role("button", name="Check before issue").click()
-        uncut = page.get_by_role("group", name="44 wires have no length")
+        expect(page.get_by_text("Nothing would be wrong on paper")).to_be_visible()
+        anna = get_user_model().objects.get(username="anna")
+        placed = list(self.project("dehumidifier").placings)
+        apply_edit("dehumidifier", anna, parse_edit({"kind": "remove-from-layout", "ids": placed}))
+        page.reload()
+        page.get_by_role("button", name="Check before issue").click()
+        uncut = page.get_by_role("group", name="45 wires have no length")
         expect(uncut.get_by_role("link")).to_have_count(8)
-        uncut.get_by_role("button", name="and 36 more").click()
-        expect(uncut.get_by_role("link")).to_have_count(44)
+        uncut.get_by_role("button", name="and 37 more").click()
+        expect(uncut.get_by_role("link")).to_have_count(45)
         uncut.get_by_role("link").last.click()
         page.wait_for_url("**/dehumidifier/draw/**")
         expect(self.symbols(page).first).to_be_visible()

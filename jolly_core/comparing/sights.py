@@ -10,7 +10,7 @@ from jolly_core.cables import cable_cores, cable_length_m
 from jolly_core.harness import nodes_at, strand_of
 from jolly_core.library import definition
 from jolly_core.making import Dossier, dossiers_from, plate_of
-from jolly_core.model import Project, derived, shown_in
+from jolly_core.model import Cable, Project, derived, shown_in
 from jolly_core.plc import card_of, channel_address
 from jolly_core.tagging import device_at, full_tag, lead_of, natural, path_of, pin_name, pins_of
 
@@ -85,7 +85,15 @@ def _attached(project: Project, id: str) -> dict[str, str]:
         "shield landed": cable.shield_landed if cable else "",
         "turned": "yes" if cable and cable.turned else "",
         "laid": cable.laid if cable else "",
+        "carries": _carried(cable) if cable else "",
     }
+
+
+def _carried(cable: Cable) -> str:
+    """Return what is typed of the load of a cable, "" where all is taken from the part at its far end."""
+    typed = ((f"{cable.load_a:g} A", cable.load_a), (f"{cable.voltage_v:g} V", cable.voltage_v))
+    factor = (f"power factor {cable.power_factor:g}", cable.power_factor)
+    return ", ".join(words for words, value in (*typed, factor) if value)
 
 
 def _slot(project: Project, id: str) -> tuple[str, tuple[object, ...]]:

@@ -10,7 +10,7 @@ from pathlib import Path
 from jolly_core.checks import all_snags, muted_snags
 from jolly_core.drawing import FRAME_MM
 from jolly_core.making import not_cut
-from jolly_core.model import Project, counted, derived
+from jolly_core.model import DRAWN, Project, counted, derived
 from jolly_core.reports.parts import without_part
 from jolly_core.scenes import Scene, Text, leaves_of
 from jolly_core.scenes.crowding import text_box
@@ -131,8 +131,17 @@ def _of_facts(project: Project) -> Iterator[Finding]:
     if bare:
         numbers, ids = tuple(f"sheet {b.number}" for b in bare), tuple(b.id for b in bare)
         yield Finding("note", "no-title", _count(len(bare), "sheet", "has no title"), numbers, ids)
+    blank = [sheet for sheet in project.sheets_in_order() if sheet.kind in DRAWN and _is_blank(project, sheet.id)]
+    if blank:
+        names, ids = tuple(f"sheet {b.number}" for b in blank), tuple(b.id for b in blank)
+        yield Finding("note", "blank", _count(len(blank), "sheet", "has nothing drawn on it"), names, ids)
     if not project.sheets:
         yield Finding("error", "no-sheets", "There is no sheet yet: nothing can be issued")
+
+
+def _is_blank(project: Project, sheet_id: str) -> bool:
+    """Return whether nothing lies on a sheet but wires, such as the rails it began with."""
+    return not any(index.has(sheet_id) for kind, index in project.on_sheet.items() if kind != "wire")
 
 
 @dataclass(slots=True, frozen=True)

@@ -159,10 +159,10 @@ class Painter:
         paint = wire_paint(wire.colour)
         if paint.edged:
             self._stroke(wire, INKS["ink"], WIRE_EDGE_MM)
-        self._stroke(wire, paint.first, WIRE_PEN.mm)
+        self._stroke(wire, paint.first, paint.mm)
         if paint.second and WIRE_PEN.dash:
             self.canvas.setDash(WIRE_PEN.dash[0] * mm, WIRE_PEN.dash[1] * mm)
-            self._stroke(wire, paint.second, WIRE_PEN.mm)
+            self._stroke(wire, paint.second, paint.mm)
             self.canvas.setDash()
 
     def _stroke(self, wire: Strand, colour: str, width: float) -> None:

@@ -6,6 +6,7 @@
 from __future__ import annotations
 
 import re
+from typing import Any
 
 from ezdxf.colors import rgb2int
 from ezdxf.document import Drawing
@@ -22,6 +23,7 @@ from .layers import FILLS, LAYERS, LINES, layer_of
 
 NAME_MM = 2.5  # letters of the name of a picture
 APART_MM = 20.0  # between two scenes in one file
+WHITE, BLACK_OR_WHITE = 240, 7  # the least of red, green and blue that is no ink on paper; what DXF shows there instead
 _ALIGN = {
     "start": TextEntityAlignment.LEFT,
     "middle": TextEntityAlignment.CENTER,
@@ -133,7 +135,9 @@ class _Painter:
     def _wire(self, wire: Strand, layer: str) -> None:
         first = wire_paint(wire.colour).first.lstrip("#")
         red, green, blue = (int(first[n : n + 2], 16) for n in (0, 2, 4))
-        look = {"layer": layer, "true_color": rgb2int((red, green, blue))}
+        look: dict[str, Any] = {"layer": layer, "true_color": rgb2int((red, green, blue))}
+        if min(red, green, blue) > WHITE:  # white on paper is not seen: what is black there
+            look = {"layer": layer, "color": BLACK_OR_WHITE}
         self.space.add_line(self.at(wire.x1, wire.y1), self.at(wire.x2, wire.y2), dxfattribs=look)
 
     def _text(self, text: Text, layer: str) -> None:

@@ -126,7 +126,7 @@ def _on(arc: Arc, degrees: float) -> str:
 
 def _wire(wire: Strand) -> str:
     paint = wire_paint(wire.colour)
-    path, pen = f'd="M{wire.x1:g} {wire.y1:g}L{wire.x2:g} {wire.y2:g}"', f'stroke-width="{WIRE_PEN.mm:g}"'
+    path, pen = f'd="M{wire.x1:g} {wire.y1:g}L{wire.x2:g} {wire.y2:g}"', f'stroke-width="{paint.mm:g}"'
     edge = f'<path {path} stroke-width="{WIRE_EDGE_MM:g}"/>' if paint.edged else ""
     main = f'<path {path} stroke="{paint.first}" {pen}/>'
     dash = WIRE_PEN.dash or (0, 0)

@@ -44,7 +44,7 @@ def positions(project: Project) -> dict[str, int]:
 
 
 def _amount(quantity: float) -> int | float:
-    return int(quantity) if quantity == int(quantity) else round(quantity, 2)
+    return int(quantity) if quantity == int(quantity) else round(quantity, 3)
 
 
 def _order(part: Part, quantity: float | None) -> tuple[Cell, ...]:

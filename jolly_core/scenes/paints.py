@@ -39,11 +39,18 @@ class Role:
 
 @dataclass(slots=True, frozen=True)
 class WirePaint:
-    """How a wire of a colour is painted: one or two colours, and whether it has an edge as it is hardly seen else."""
+    """How a wire of a colour is painted.
+
+    Attributes:
+        first, second: its colours, "" for no second one.
+        edged: whether it has an edge in ink, as it would hardly be seen.
+        mm: how wide the colour is; narrower in an edge, so that the edge is seen where a screen has few pixels for it.
+    """
 
     first: str
     second: str
     edged: bool
+    mm: float
 
 
 @dataclass(slots=True, frozen=True)
@@ -75,10 +82,10 @@ def wire_paint(code: str) -> WirePaint:
 
     Example:
         >>> wire_paint("GNYE")
-        WirePaint(first='#2E8B45', second='#E8C81E', edged=True)
+        WirePaint(first='#2E8B45', second='#E8C81E', edged=True, mm=0.35)
     """
     first, second = code[:2], code[2:]
     other: str = _wire["other"]
-    return WirePaint(
-        COLOURS.get(first, other), COLOURS.get(second, other) if second else "", bool(LIGHT & {first, second})
-    )
+    edged = bool(LIGHT & {first, second})
+    width = float(_wire["edged_mm"] if edged else _wire["mm"])
+    return WirePaint(COLOURS.get(first, other), COLOURS.get(second, other) if second else "", edged, width)

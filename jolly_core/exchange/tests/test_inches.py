@@ -9,11 +9,13 @@ from unittest import TestCase
 
 from openpyxl import load_workbook
 
+from jolly_core.checks import all_snags
 from jolly_core.exchange import read_list, read_project, write_list
 from jolly_core.model import Project, Recipe
 from jolly_core.reports import REPORTS, Table, full_report
 from jolly_core.scenes import generated_pages, paper_set
 from jolly_core.scenes.primitives import Text
+from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO, Workbench
 
 from .test_lists import FONTS
@@ -132,3 +134,66 @@ class Inches(TestCase):
         lengths = numbers[0] - numbers[1]
         self.assertGreater(len(lengths), 20)
         self.assertEqual({n for n in lengths if round(n / 25.4, 2) not in numbers[1]}, set())
+
+
+class Complete(TestCase):
+    """The papers of the small project, which has North American habits: nothing is missing on any of them."""
+
+    def setUp(self) -> None:
+        self.project = read_project((DEMO / "sample-store-dehumidifier.spool.json").read_bytes())
+
+    def rows(self, key: str) -> list[dict[str, object]]:
+        return told(full_report(self.project, key), key)
+
+    def test_each_wire_has_a_length_in_inches_and_a_size_by_awg(self) -> None:
+        wires = [w for w in self.rows("wires") if not w["core"]]
+        self.assertEqual(len(wires), 45)
+        for wire in wires:
+            self.assertRegex(str(wire["cross_section"]), r"^AWG \d+$")
+            self.assertGreater(float(str(wire["length_mm"])), 5)
+        cut = {(c["start"], c["end"]): c for c in self.rows("cut")}
+        self.assertEqual(cut.keys(), {(w["from"], w["to"]) for w in wires})
+        self.assertEqual({c["missing"] for c in cut.values()}, {""})
+        self.assertEqual(
+            {(w["from"], w["to"]): w["length_mm"] for w in wires},
+            {ends: c["length_mm"] for ends, c in cut.items()},
+        )
+
+    def test_spools_hold_what_is_cut_and_the_order_has_it_too(self) -> None:
+        inches: dict[str, float] = {}
+        for wire in self.rows("cut"):
+            inches[str(wire["type"])] = inches.get(str(wire["type"]), 0.0) + float(str(wire["length_mm"]))
+        spools = {str(s["type"]): s for s in self.rows("spools")}
+        self.assertEqual(spools.keys(), inches.keys())
+        ordered = {str(p["text"]): p for p in self.rows("parts") if p["class"] == "Wire"}
+        for name, spool in spools.items():
+            self.assertAlmostEqual(
+                float(str(spool["metres"])) * 12, inches[name], delta=0.01 * int(str(spool["wires"]))
+            )
+            order = ordered[f"{name} {spool['cross_section']} {spool['colour']}"]
+            self.assertEqual(order["unit"], "ft")
+            self.assertAlmostEqual(float(str(order["quantity"])), float(str(spool["metres"])), places=2)
+
+    def test_each_cable_has_a_length_and_a_core_for_each_wire_that_leaves_the_panel(self) -> None:
+        cables = self.rows("cables")
+        self.assertEqual([c["number"] for c in cables], ["QL-C4G-AWG14"] * 2 + ["QL-C2-AWG16"] * 3)
+        self.assertGreater(min(float(str(c["length_m"])) for c in cables), 10)
+        cores = {(str(c["from"]), str(c["to"])) for c in self.rows("cores")}
+        self.assertEqual(len(cores), sum(int(str(c["used"])) for c in cables))
+        field = {full_tag(self.project, d) for d in self.project.devices.values() if d.location_id == self.field()}
+        self.assertEqual({end for _, to in cores for end in [to.partition(":")[0]]}, {t.split("-")[-1] for t in field})
+
+    def test_everything_has_its_label_and_its_plate(self) -> None:
+        labels = {(str(r["kind"]), str(r["text"])) for r in self.rows("labels")}
+        cut = self.rows("cut")
+        self.assertLessEqual({("wire", str(c["print_start"])) for c in cut}, labels)
+        self.assertLessEqual({("wire", str(c["print_end"])) for c in cut}, labels)
+        doors = [self.project.devices[p.device_id] for p in self.project.placings.values() if p.surface == "door"]
+        plates = {str(p["tag"]) for p in self.rows("nameplates")}
+        self.assertEqual(plates - {"ENCL1"}, {full_tag(self.project, d).split("-")[-1] for d in doors})
+
+    def test_nothing_is_left_to_be_mended(self) -> None:
+        self.assertEqual(all_snags(self.project), [])
+
+    def field(self) -> str:
+        return next(id for id, place in self.project.locations.items() if place.code == "F1")

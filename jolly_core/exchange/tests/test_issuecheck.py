@@ -22,6 +22,7 @@ class Check(TestCase):
     def setUp(self) -> None:
         self.bench = Workbench(number="7", name="Kiln", customer="Pellwick", revision="A")
         self.bench.do("change-sheet", sheet_id=self.bench.sheet, title="Lamps")
+        self.bench.do("place-note", sheet_id=self.bench.sheet, x=30, y=70, text="Lamps of the panel")
 
     def test_a_clean_project_has_nothing_to_say(self) -> None:
         self.assertEqual(issue_check(self.bench.project, FONTS), [])
@@ -51,8 +52,11 @@ class Check(TestCase):
 
     def test_wires_without_a_length_are_named_and_lead_to_their_wire(self) -> None:
         project = read_project((DEMO / "sample-store-dehumidifier.spool.json").read_bytes())
+        self.assertEqual(found(project), {}, "all has its length")
+        self.bench.project = project
+        self.bench.do("remove-from-layout", ids=list(project.placings))
         uncut = found(project)["uncut"]
-        self.assertEqual((uncut.words, len(uncut.names)), ("44 wires have no length", 44))
+        self.assertEqual((uncut.words, len(uncut.names)), ("45 wires have no length", 45))
         self.assertIn("211 TB21:1 to DS21:1", uncut.sentence)
         self.assertTrue(all(lead in project.wires or lead in project.symbols for lead in uncut.leads))
 
@@ -95,6 +99,15 @@ class Check(TestCase):
             self.assertEqual((bare["bare"].weight, bare["bare"].leads), ("error", (empty, long)))
             self.assertRegex(bare["bare"].names[1], "sheet 41: “Device list” has 1 row, too many for sheets")
             self.assertNotIn("off-paper", bare)
+
+    def test_sheets_on_which_nothing_is_drawn_but_their_rails_are_noted(self) -> None:
+        rails = self.bench.new("add-sheet", number="40", title="Fans to come", frame="ladder")
+        self.bench.wire((20, 10), (20, 90), sheet_id=rails)
+        blank = found(self.bench.project)["blank"]
+        self.assertEqual((blank.weight, blank.sentence), ("note", "1 sheet has nothing drawn on it: sheet 40"))
+        self.assertEqual(blank.leads, (rails,))
+        self.bench.do("place-note", sheet_id=rails, x=30, y=60, text="Left blank")
+        self.assertNotIn("blank", found(self.bench.project))
 
     def test_letters_that_no_face_has_are_told_by_their_code(self) -> None:
         self.bench.do("place-note", sheet_id=self.bench.sheet, x=30, y=60, text="Lüfter Ω 温度 \U00020001")

@@ -94,6 +94,17 @@ class Dxf(TestCase):
         self.assertEqual(len(space.query('LINE[layer=="WIRES"]')), wires)
         self.assertTrue(on["WIRE-NUMBERS"] and not on["WIRES"])
 
+    def test_a_white_wire_is_seen_on_white_paper(self) -> None:
+        bench = Workbench()
+        for n, colour in enumerate(("WH", "YE", "BU")):
+            kind = bench.new("add-wire-type", name=colour, colour=colour, cross_section_mm2=1.0)
+            bench.wire((20, 20 + 10 * n), (40, 20 + 10 * n), type_id=kind)
+        space = self.read(scenes_dxf(bench.project, [sheet_scene(bench.project, bench.sheet)])).modelspace()
+        lines = sorted(space.query('LINE[layer=="WIRES"]'), key=lambda e: -e.dxf.start.y)
+        colours = [(e.dxf.get("color", 256), e.dxf.get("true_color")) for e in lines]
+        self.assertEqual(colours[0], (7, None), "black on paper, white on a dark screen")
+        self.assertEqual([true for _, true in colours[1:]], [0xE8C81E, 0x2463AE])
+
     def test_a_block_turned_and_mirrored_ends_where_its_pins_are(self) -> None:
         bench = Workbench(frame="zones")
         for n, (rotation, mirror) in enumerate(((0, False), (90, False), (180, True), (270, True), (90, True))):

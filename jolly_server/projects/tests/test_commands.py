@@ -38,11 +38,14 @@ class Commands(DemoCase):
         return path
 
     def test_snags_that_lie_on_no_sheet_are_printed_too(self) -> None:
+        self.assertEqual(json.loads(self.run_command("check_project", "dehumidifier", json=True)), [])
+        laid = {"kind": "remove-from-layout", "ids": list(load_rows("dehumidifier").placings)}
+        self.run_command("edit", "dehumidifier", self.edits(laid), user="anna")
         out = io.StringIO()
         call_command("check_project", "dehumidifier", stdout=out, stderr=io.StringIO())
-        self.assertIn("no enclosure is laid out yet", out.getvalue())
+        self.assertIn("13 devices are not placed yet", out.getvalue())
         rows = json.loads(self.run_command("check_project", "dehumidifier", json=True))
-        (row,) = [r for r in rows if r["code"] == "not-routed"]
+        (row,) = [r for r in rows if r["code"] == "not-placed"]
         self.assertEqual((row["sheet_id"], row["place"]), ("", "cabinet"))
 
     def test_each_has_help(self) -> None:

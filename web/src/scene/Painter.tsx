@@ -63,9 +63,9 @@ function Strand({ prim, look }: { prim: PrimOf<'wire'>; look: Look }) {
       <line {...line} stroke="none" strokeWidth={2.2} pointerEvents="stroke" />
       {marked && <line {...line} stroke={inkOf(look, COPPER)} strokeWidth={1.5} opacity={0.55} />}
       {paint.edged && <line {...line} stroke={INK} strokeWidth={WIRE.edge} />}
-      <line {...line} stroke={paint.first} strokeWidth={WIRE.mm} />
+      <line {...line} stroke={paint.first} strokeWidth={paint.mm} />
       {paint.second && (
-        <line {...line} stroke={paint.second} strokeWidth={WIRE.mm} strokeDasharray={WIRE.dash} />
+        <line {...line} stroke={paint.second} strokeWidth={paint.mm} strokeDasharray={WIRE.dash} />
       )}
     </>
   )

@@ -19,6 +19,7 @@ export interface WirePaint {
   first: string
   second: string
   edged: boolean
+  mm: number
 }
 
 const FILES: Record<string, string> = { sans, mono, 'mono-bold': monoBold }
@@ -44,10 +45,12 @@ export const ROLES: Record<string, RolePaint> = mapped(table.roles, (role) => {
 export function wirePaint(code: string): WirePaint {
   const [a, b] = [code.slice(0, 2), code.slice(2)]
   const { other } = table.wire
+  const edged = light.has(a) || light.has(b)
   return {
     first: insulation[a] ?? other,
     second: b ? (insulation[b] ?? other) : '',
-    edged: light.has(a) || light.has(b),
+    edged,
+    mm: edged ? table.wire.edged_mm : table.wire.mm,
   }
 }
 
