@@ -11,6 +11,7 @@ from jolly_core.checks import all_snags, muted_snags
 from jolly_core.drawing import FRAME_MM
 from jolly_core.making import not_cut
 from jolly_core.model import DRAWN, Project, counted, derived
+from jolly_core.reports.needs import without_length
 from jolly_core.reports.parts import without_part
 from jolly_core.scenes import Scene, Text, leaves_of
 from jolly_core.scenes.crowding import text_box
@@ -110,6 +111,10 @@ def _of_model(project: Project) -> Iterator[Finding]:
         names = tuple(f"{d.number} {d.start.name} to {d.end.name}".strip() for d in uncut)
         leads = tuple(d.conductor.wire_id or d.start.pin[0] for d in uncut)
         yield Finding("warning", "uncut", _count(len(uncut), "wire", "has no length"), names, leads)
+    endless = without_length(project)
+    if endless:
+        names, leads = tuple(tag for tag, _ in endless), tuple(id for _, id in endless)
+        yield Finding("warning", "no-length", _count(len(endless), "cable", "has no length"), names, leads)
     bare = without_part(project)
     if bare:
         names, leads = tuple(name for name, _, _ in bare), tuple(id for _, _, id in bare)

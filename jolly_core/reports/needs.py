@@ -11,7 +11,7 @@ from jolly_core.harness import cavity_rows, covered, harnesses, nodes_of, owner_
 from jolly_core.library import part_class
 from jolly_core.making import dossiers, labels, spool_plan, stock_cuts
 from jolly_core.model import Device, Project, derived
-from jolly_core.tagging import full_tag, path_of
+from jolly_core.tagging import full_tag, natural, path_of
 from jolly_core.terminals import is_strip, strip_pieces
 
 from .registry import UNKNOWN_LENGTH
@@ -76,6 +76,12 @@ def uses(project: Project) -> list[Use]:
 def by_length(project: Project) -> frozenset[str]:
     """Return the ids of the parts that are bought by the metre, so that their price is that of one."""
     return frozenset(use.part_id for use in uses(project) if use.unit in ("m", UNKNOWN_LENGTH))
+
+
+def without_length(project: Project) -> list[tuple[str, str]]:
+    """Return tag and device of each cable whose length is not known, so that it cannot be ordered by it."""
+    bare = [c.device_id for c in project.cables.values() if not cable_length_m(project, c)[0]]
+    return sorted(((full_tag(project, project.devices[id]), id) for id in bare), key=lambda cable: natural(cable[0]))
 
 
 def needs(project: Project) -> dict[tuple[str, str], Need]:

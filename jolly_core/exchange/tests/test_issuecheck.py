@@ -60,6 +60,14 @@ class Check(TestCase):
         self.assertIn("211 TB21:1 to DS21:1", uncut.sentence)
         self.assertTrue(all(lead in project.wires or lead in project.symbols for lead in uncut.leads))
 
+    def test_cables_without_a_length_cannot_be_ordered_and_are_named(self) -> None:
+        project = read_project((DEMO / "sample-store-dehumidifier.spool.json").read_bytes())
+        cables = sorted(project.cables.values(), key=lambda c: c.device_id)
+        project.load("cable", [replace(c, length_m=0.0) for c in cables[:2]])
+        endless = found(rebuilt(project))["no-length"]
+        self.assertEqual((endless.weight, endless.sentence), ("warning", "2 cables have no length: CBL1, CBL2"))
+        self.assertEqual(endless.leads, tuple(c.device_id for c in cables[:2]))
+
     def test_a_text_beyond_the_paper_is_an_error_with_its_sheet(self) -> None:
         self.bench.do("place-note", sheet_id=self.bench.sheet, x=160, y=30, text="A note that goes on beyond the edge")
         off = found(self.bench.project)["off-paper"]

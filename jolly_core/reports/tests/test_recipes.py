@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 from unittest import TestCase
 
@@ -18,7 +19,7 @@ from jolly_core.reports import (
     run_report,
     where_drawn,
 )
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, Workbench, rebuilt
 
 KILN = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
 
@@ -34,6 +35,13 @@ def cooked(project: Project = KILN, **more: Any) -> Cooked:
 
 def only(column: str, test: str, value: str = "") -> tuple[dict[str, str], ...]:
     return ({"column": column, "test": test, "value": value},)
+
+
+def without_lengths() -> Project:
+    """Return the kiln with cables of which nobody has said how long they are."""
+    project = rebuilt(KILN)
+    project.load("cable", [replace(c, length_m=0.0) for c in project.cables.values()])
+    return project
 
 
 class Choosing(TestCase):
@@ -187,8 +195,8 @@ class Words(TestCase):
                 known = {*KILN.symbols, *KILN.devices, *KILN.wires, *KILN.sheets, *KILN.continuations}
                 self.assertTrue(rows)
                 self.assertTrue(all(row.lead in known for row in rows))
-        blank = [row for row in cook(KILN, plain_recipe("cables")).rows if row[7] == ""]
-        self.assertTrue(blank)
+        blank = [row for row in cook(without_lengths(), plain_recipe("cables")).rows if row[7] == ""]
+        self.assertEqual(len(blank), len(KILN.cables))
         self.assertTrue(all("length is not known" in row.whys["length_m"] for row in blank))
 
     def test_what_a_row_leads_to_is_found_where_it_is_drawn(self) -> None:
@@ -222,8 +230,8 @@ class Lists(TestCase):
         self.assertEqual({k: round(v, 2) for k, v in sums.items()}, {k: round(float(v), 2) for k, v in whole.items()})
 
     def test_what_has_no_length_has_no_price_in_all_and_says_why(self) -> None:
-        found = cook(KILN, recipe("parts", "unit price sum", filters=only("unit", "is", "no length")))
-        self.assertTrue(found.rows)
+        found = cook(without_lengths(), recipe("parts", "unit price sum", filters=only("unit", "is", "no length")))
+        self.assertGreater(len(found.rows), 5)
         for row in found.rows:
             self.assertEqual(row[2], "")
             self.assertIn("length is not known yet", row.whys["sum"])
