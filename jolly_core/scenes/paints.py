@@ -44,7 +44,7 @@ class WirePaint:
     Attributes:
         first, second: its colours, "" for no second one.
         edged: whether it has an edge in ink, as it would hardly be seen.
-        mm: how wide the colour is; narrower in an edge, so that the edge is seen where a screen has few pixels for it.
+        mm: how wide the colour is; narrower where all of it is light, so that screens of few pixels show the edge.
     """
 
     first: str
@@ -82,10 +82,11 @@ def wire_paint(code: str) -> WirePaint:
 
     Example:
         >>> wire_paint("GNYE")
-        WirePaint(first='#2E8B45', second='#E8C81E', edged=True, mm=0.35)
+        WirePaint(first='#2E8B45', second='#E8C81E', edged=True, mm=0.5)
     """
     first, second = code[:2], code[2:]
     other: str = _wire["other"]
-    edged = bool(LIGHT & {first, second})
-    width = float(_wire["edged_mm"] if edged else _wire["mm"])
-    return WirePaint(COLOURS.get(first, other), COLOURS.get(second, other) if second else "", edged, width)
+    parts = {first, second} - {""}
+    width = float(_wire["light_mm"] if parts and parts <= LIGHT else _wire["mm"])
+    also = COLOURS.get(second, other) if second else ""
+    return WirePaint(COLOURS.get(first, other), also, bool(LIGHT & parts), width)

@@ -108,8 +108,10 @@ class Pictures(TestCase):
         dot, edge, white = self.elements(Dot(1, 1, 0.7), Strand(0, 0, 9, 0, "WH"))
         self.assertEqual(dot.get("fill"), INKS["ink"])
         self.assertEqual((edge.get("stroke-width"), edge.get("stroke")), (f"{WIRE_EDGE_MM:g}", None))
-        self.assertEqual((white.get("stroke-width"), white.get("stroke")), ("0.35", wire_paint("WH").first))
-        self.assertGreaterEqual(WIRE_EDGE_MM - wire_paint("WH").mm, 2 * 0.2, "seen on either side")
+        self.assertEqual((white.get("stroke-width"), white.get("stroke")), ("0.3", wire_paint("WH").first))
+        for light in ("WH", "YE", "WHYE", "PK"):
+            self.assertAlmostEqual(WIRE_EDGE_MM - wire_paint(light).mm, 2 * 0.2, msg="seen on either side")
+        self.assertEqual((wire_paint("GNYE").edged, wire_paint("GNYE").mm, wire_paint("").mm), (True, 0.5, 0.5))
         (blue,) = self.elements(Strand(0, 0, 9, 0, "BU"))
         self.assertEqual(blue.get("stroke"), wire_paint("BU").first)
 

@@ -45,12 +45,12 @@ export const ROLES: Record<string, RolePaint> = mapped(table.roles, (role) => {
 export function wirePaint(code: string): WirePaint {
   const [a, b] = [code.slice(0, 2), code.slice(2)]
   const { other } = table.wire
-  const edged = light.has(a) || light.has(b)
+  const parts = [a, b].filter(Boolean)
   return {
     first: insulation[a] ?? other,
     second: b ? (insulation[b] ?? other) : '',
-    edged,
-    mm: edged ? table.wire.edged_mm : table.wire.mm,
+    edged: parts.some((part) => light.has(part)),
+    mm: parts.length && parts.every((part) => light.has(part)) ? table.wire.light_mm : table.wire.mm,
   }
 }
 
