@@ -23,7 +23,7 @@ from jolly_core.harness import (
 )
 from jolly_core.library import is_class
 from jolly_core.model import Block, Device, Harness, Part, Project, RuleError, Seat
-from jolly_core.tagging import full_tag, product_tag
+from jolly_core.tagging import full_tag, short_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
 from .devices import SetTag, set_tag
@@ -78,7 +78,7 @@ def add_block(work: Work, payload: AddBlock) -> str:
         left, top, *_ = block_layout(project)[device.id]
         work.put("block", replace(made, x=left, y=top))  # it stays there, whatever it is joined to
     work.outcome.placed = [device.id]
-    return f"box -{product_tag(project, project.devices[device.id])}"
+    return f"box {short_tag(project, project.devices[device.id])}"
 
 
 class MoveBlock(Payload):
@@ -97,7 +97,7 @@ def move_block(work: Work, payload: MoveBlock) -> str:
     block = block_of(work.project, device.id)
     made = replace(block, x=payload.x, y=payload.y) if block else None
     work.put("block", made or Block(work.ids.new(), device.id, payload.x, payload.y))
-    return f"move -{product_tag(work.project, device)}"
+    return f"move {short_tag(work.project, device)}"
 
 
 class RemoveBlock(Payload):
@@ -112,7 +112,7 @@ def remove_block(work: Work, payload: RemoveBlock) -> str:
     """Work out RemoveBlock."""
     project = work.project
     device: Device = project.get("device", payload.device_id)
-    label = f"take -{product_tag(project, device)} out of the picture"
+    label = f"take {short_tag(project, device)} out of the picture"
     for connector in seated_on(project, device.id):
         _reseat(work, connector.id, owner_id="")
         drop_unused(work, connector.id)
@@ -157,8 +157,8 @@ def fit_connector(work: Work, payload: FitConnector) -> str:
         raise RuleError(f"{full_tag(project, owner)} sits on a device itself. Choose that.", ids=(owner.id,))
     _reseat(work, device.id, owner_id=owner.id if owner else "")
     work.outcome.placed = [device.id]
-    name = product_tag(project, project.devices[device.id])
-    return f"-{name} on -{product_tag(project, owner)}" if owner else f"-{name} off its device"
+    name = short_tag(project, project.devices[device.id])
+    return f"{name} on {short_tag(project, owner)}" if owner else f"{name} off its device"
 
 
 def check_connector(project: Project, device_id: str) -> None:
@@ -210,13 +210,13 @@ def mate_connectors(work: Work, payload: MateConnectors) -> str:
     check_connector(project, device.id)
     if not payload.mate_id:
         unplug(work, device.id)
-        return f"unplug -{product_tag(project, device)}"
+        return f"unplug {short_tag(project, device)}"
     mate: Device = project.get("device", payload.mate_id)
     check_connector(project, mate.id)
     if mate.id == device.id:
         raise RuleError(f"{full_tag(project, device)} cannot be plugged to itself.", ids=(device.id,))
     plug(work, device, mate, anyway=payload.anyway)
-    return f"plug -{product_tag(project, device)} to -{product_tag(project, mate)}"
+    return f"plug {short_tag(project, device)} to {short_tag(project, mate)}"
 
 
 def plug(work: Work, device: Device, mate: Device, *, anyway: bool = False) -> None:
@@ -282,7 +282,7 @@ def swap_connector(work: Work, payload: SwapConnector) -> str:
     if len(pairs) == 2:
         plug(work, *(project.devices[d.id] for d, _ in pairs))
     work.outcome.remarks += faults
-    return f"part {part.number} for -{product_tag(project, project.devices[device.id])}"
+    return f"part {part.number} for {short_tag(project, project.devices[device.id])}"
 
 
 def _advice(project: Project, mate: Device) -> str:

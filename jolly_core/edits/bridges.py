@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.model import Bridge, RuleError
-from jolly_core.tagging import product_tag, terminal_number
+from jolly_core.tagging import short_tag, terminal_number
 from jolly_core.terminals import (
     block_parts,
     blocks_of,
@@ -44,7 +44,7 @@ def bridge_terminals(work: Work, payload: BridgeTerminals) -> str:
     """Work out BridgeTerminals."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     wanted = set(terminals_named(project, device.id, payload.units))
     blocks = blocks_of(item_records(project, device.id))
     place = {r.unit: (n, r.level) for n, block in enumerate(blocks) for r in block}
@@ -72,7 +72,7 @@ def bridge_terminals(work: Work, payload: BridgeTerminals) -> str:
             work.put("bridge", replace(made, part_id=take_part(work, found.id).id))
     work.outcome.placed = [made.id]
     names = (terminal_number(project, device.id, u) for u in (units[0], units[-1]))
-    return f"bridge -{tag}:{' to '.join(names)}"
+    return f"bridge {tag}:{' to '.join(names)}"
 
 
 def _give_part(work: Work, bridge: Bridge, part_id: str) -> None:
@@ -115,7 +115,7 @@ def set_bridge(work: Work, payload: SetBridge) -> str:
         work.put("bridge", replace(bridge, part_id=""))
     if work.project.bridges[bridge.id].part_id != bridge.part_id:
         drop_part(work, bridge.part_id)
-    return f"part of a bridge of -{product_tag(work.project, work.project.devices[bridge.strip_id])}"
+    return f"part of a bridge of {short_tag(work.project, work.project.devices[bridge.strip_id])}"
 
 
 class RemoveBridge(Payload):
@@ -130,11 +130,11 @@ class RemoveBridge(Payload):
 def remove_bridge(work: Work, payload: RemoveBridge) -> str:
     """Work out RemoveBridge."""
     bridge: Bridge = work.project.get("bridge", payload.bridge_id)
-    tag = product_tag(work.project, work.project.devices[bridge.strip_id])
+    tag = short_tag(work.project, work.project.devices[bridge.strip_id])
     left = tuple(u for u in bridge.units if payload.units and u not in payload.units)
     if len(left) > 1:
         work.put("bridge", replace(bridge, units=left))
-        return f"shorten a bridge of -{tag}"
+        return f"shorten a bridge of {tag}"
     work.remove("bridge", bridge.id)
     drop_part(work, bridge.part_id)
-    return f"remove a bridge of -{tag}"
+    return f"remove a bridge of {tag}"

@@ -10,7 +10,7 @@ from pydantic import Field
 from jolly_core.cabinet import SURFACE_WORDS, placings_in, rail_is_level, surface_size
 from jolly_core.model import Duct, Enclosure, Project, Rail, RuleError, Standing, SurfaceName
 from jolly_core.model.entities.layout import Celsius, Swing
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import short_tag
 
 from .base import Id, Length, Mm, Payload, Text, Work, edit
 from .parts import give_part, take_part
@@ -48,7 +48,7 @@ def add_enclosure(work: Work, payload: AddEnclosure) -> str:
     work.put("enclosure", made)
     surface_size(project, made, "plate")
     work.outcome.placed = [made.id]
-    return f"add enclosure -{product_tag(project, project.devices[device.id])}"
+    return f"add enclosure {short_tag(project, project.devices[device.id])}"
 
 
 class ChangeEnclosure(Payload):
@@ -75,7 +75,7 @@ def change_enclosure(work: Work, payload: ChangeEnclosure) -> str:
     if payload.left_id:
         _check_row(work.project, enclosure, payload.left_id)
     work.put("enclosure", replace(enclosure, **values))
-    return f"facts of -{product_tag(work.project, work.project.devices[enclosure.device_id])}"
+    return f"facts of {short_tag(work.project, work.project.devices[enclosure.device_id])}"
 
 
 def _check_row(project: Project, enclosure: Enclosure, left_id: str) -> None:
@@ -85,12 +85,12 @@ def _check_row(project: Project, enclosure: Enclosure, left_id: str) -> None:
         RuleError: it would stand beside itself, in a ring, or where another stands.
     """
     left: Enclosure = project.get("enclosure", left_id)
-    tag = f"-{product_tag(project, project.devices[left.device_id])}"
+    tag = short_tag(project, project.devices[left.device_id])
     if left.id in (enclosure.id, *(e.id for e in _right_of(project, enclosure))):
         raise RuleError(f"{tag} stands right of it already. Choose another.", field="left_id", ids=(left.id,))
     taken = next((e for e in project.enclosures.values() if e.left_id == left.id and e.id != enclosure.id), None)
     if taken is not None:
-        other = f"-{product_tag(project, project.devices[taken.device_id])}"
+        other = short_tag(project, project.devices[taken.device_id])
         raise RuleError(f"{other} is right of {tag} already. Choose another.", field="left_id", ids=(taken.id,))
 
 

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.library.cabletext import cores_told
 from jolly_core.model import FileError, Part, RuleError
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import short_tag
 
 from .base import Id, Line, Payload, Text, Work, edit
 from .cables import cable_named
@@ -54,4 +54,4 @@ def make_cable_part(work: Work, payload: MakeCablePart) -> str:
         part = replace(part, ratings={**part.ratings, "outer_diameter_mm": f"{payload.outer_diameter_mm:g}"})
     work.put("part", part)
     give_part(work, device, part.id)
-    return f"{number} for -{product_tag(project, project.devices[device.id])}"
+    return f"{number} for {short_tag(project, project.devices[device.id])}"

@@ -22,7 +22,7 @@ from jolly_core.cables import (
 )
 from jolly_core.model import Band, Cable, CoreChoice, Device, Project, RuleError
 from jolly_core.model.entities.building import PowerFactor
-from jolly_core.tagging import natural, pin_name, product_tag
+from jolly_core.tagging import natural, pin_name, short_tag
 from jolly_core.tagging.natural import NaturalKey
 from jolly_core.wiring import Conductor
 
@@ -65,7 +65,7 @@ def draw_band(work: Work, payload: DrawBand) -> str:
     if payload.part_id:
         give_part(work, project.devices[device_id], payload.part_id)
     work.outcome.placed = [band.id]
-    return f"band of -{product_tag(project, project.devices[device_id])}"
+    return f"band of {short_tag(project, project.devices[device_id])}"
 
 
 def cable_named(project: Project, device_id: str) -> tuple[Device, Cable]:
@@ -78,7 +78,7 @@ def cable_named(project: Project, device_id: str) -> tuple[Device, Cable]:
     device: Device = project.get("device", device_id)
     id = cable_of(project, device_id)
     if not id:
-        raise RuleError(f"-{product_tag(project, device)} is no cable.", field="device_id", ids=(device_id,))
+        raise RuleError(f"{short_tag(project, device)} is no cable.", field="device_id", ids=(device_id,))
     return device, project.cables[id]
 
 
@@ -104,7 +104,7 @@ def set_cable(work: Work, payload: SetCable) -> str:
     """Work out SetCable."""
     device, cable = cable_named(work.project, payload.device_id)
     work.put("cable", replace(cable, **payload.model_dump(exclude={"kind", "device_id"}, exclude_none=True)))
-    return f"facts of -{product_tag(work.project, device)}"
+    return f"facts of {short_tag(work.project, device)}"
 
 
 class SwapCores(Payload):
@@ -125,11 +125,11 @@ def swap_cores(work: Work, payload: SwapCores) -> str:
     """Work out SwapCores."""
     project = work.project
     device, _ = cable_named(project, payload.device_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     rows = {r.ordinal: r for r in cable_cores(project, device.id) if r.ordinal}
     a, b = rows.get(payload.first), rows.get(payload.second)
     if a is None or b is None or a is b:
-        raise RuleError(f"-{tag} has no two such cores.", field="second")
+        raise RuleError(f"{tag} has no two such cores.", field="second")
     if a.kind != "core" or b.kind != "core":
         raise RuleError("A shield serves no conductor.", field="second")
     names = pair_names(project.part_of(device))
@@ -148,7 +148,7 @@ def swap_cores(work: Work, payload: SwapCores) -> str:
         if row.conductor is not None:
             _choose(work, device.id, exchanged.get(row.ordinal, row.ordinal), row.conductor.key)
     words = f"pairs {first} and {second}" if whole else f"cores {a.name} and {b.name}"
-    return f"swap {words} of -{tag}"
+    return f"swap {words} of {tag}"
 
 
 def _allowed(project: Project, core: CoreRow, other: CoreRow) -> None:
@@ -183,7 +183,7 @@ def default_cores(work: Work, payload: DefaultCores) -> str:
     device, _ = cable_named(work.project, payload.device_id)
     for choice in [c for c in work.project.core_choices.values() if c.device_id == device.id]:
         work.remove("core_choice", choice.id)
-    return f"cores of -{product_tag(work.project, device)} in default order"
+    return f"cores of {short_tag(work.project, device)} in default order"
 
 
 class FillCores(Payload):

@@ -20,7 +20,7 @@ from jolly_core.plc import (
     usual_scheme,
 )
 from jolly_core.points import free_slot, racks
-from jolly_core.tagging import full_tag, product_tag
+from jolly_core.tagging import full_tag, short_tag
 
 from .base import Id, Payload, Text, Work, edit
 from .parts import give_part, take_part
@@ -52,7 +52,7 @@ def add_card(work: Work, payload: AddCard) -> str:
     place = (payload.function_id, payload.location_id)
     device = _new_card(work, payload.part_id, place, payload.scheme, payload.start, payload.text, payload.rack_id)
     work.outcome.placed = [device.id]
-    return f"add card -{product_tag(work.project, work.project.devices[device.id])}"
+    return f"add card {short_tag(work.project, work.project.devices[device.id])}"
 
 
 def _new_card(
@@ -134,7 +134,7 @@ def address_card(work: Work, payload: AddressCard) -> str:
     before = _firsts(work.project, [card.device_id])
     work.put("card", replace(card, scheme=payload.scheme, start=start))
     _tell(work, before)
-    return f"addresses of -{product_tag(work.project, work.project.devices[card.device_id])}"
+    return f"addresses of {short_tag(work.project, work.project.devices[card.device_id])}"
 
 
 class AddressCards(Payload):
@@ -197,7 +197,7 @@ def set_card(work: Work, payload: SetCard) -> str:
         fresh = replace(fresh, start=str(fresh.slot))
     work.put("card", fresh)
     _tell(work, before)
-    return f"facts of -{product_tag(project, project.devices[card.device_id])}"
+    return f"facts of {short_tag(project, project.devices[card.device_id])}"
 
 
 class MoveCards(Payload):
@@ -255,7 +255,7 @@ def card_named(project: Project, device_id: str) -> Card:
     device: Device = project.get("device", device_id)
     card = card_of(project, device_id)
     if card is None:
-        raise RuleError(f"-{product_tag(project, device)} is no PLC card.", field="device_id", ids=(device_id,))
+        raise RuleError(f"{short_tag(project, device)} is no PLC card.", field="device_id", ids=(device_id,))
     return card
 
 
@@ -271,11 +271,11 @@ def delete_card(work: Work, payload: DeleteCard) -> str:
     """Work out DeleteCard."""
     project = work.project
     card = card_named(project, payload.device_id)
-    tag = product_tag(project, project.devices[card.device_id])
+    tag = short_tag(project, project.devices[card.device_id])
     if project.units_of(card.device_id):
-        raise RuleError(f"Channels of -{tag} are drawn. Delete them on their sheets first.", ids=(card.device_id,))
+        raise RuleError(f"Channels of {tag} are drawn. Delete them on their sheets first.", ids=(card.device_id,))
     remove_device(work, card.device_id)
-    return f"delete card -{tag}"
+    return f"delete card {tag}"
 
 
 class AddRack(Payload):
@@ -302,7 +302,7 @@ def add_rack(work: Work, payload: AddRack) -> str:
         take_part(work, payload.part_id, "plc-rack")
         give_part(work, device, payload.part_id)
     work.outcome.placed = [rack.id]
-    return f"add rack -{product_tag(project, project.devices[device.id])}"
+    return f"add rack {short_tag(project, project.devices[device.id])}"
 
 
 class DeleteRack(Payload):
@@ -317,8 +317,8 @@ def delete_rack(work: Work, payload: DeleteRack) -> str:
     """Work out DeleteRack."""
     project = work.project
     rack: Rack = project.get("rack", payload.rack_id)
-    tag = product_tag(project, project.devices[rack.device_id])
+    tag = short_tag(project, project.devices[rack.device_id])
     if project.units_of(rack.device_id):
-        raise RuleError(f"-{tag} is drawn. Delete it on its sheet first.", ids=(rack.device_id,))
+        raise RuleError(f"{tag} is drawn. Delete it on its sheet first.", ids=(rack.device_id,))
     remove_device(work, rack.device_id)
-    return f"delete rack -{tag}"
+    return f"delete rack {tag}"

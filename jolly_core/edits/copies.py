@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.library import Difference, Library, definition, differences, own_symbol, symbol_for
 from jolly_core.model import AddOn, Device, Part, RuleError
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import short_tag
 
 from .base import Id, Payload, Work, edit
 from .parts import give_part, lost_rows, note_lost, refit, take_part
@@ -121,10 +121,10 @@ def replace_part(work: Work, payload: ReplacePart) -> str:
         except RuleError as error:
             if len(chosen) == 1 and not held:
                 raise
-            refused.append(f"-{product_tag(project, device)}")
-            rows.append([f"-{product_tag(project, device)}", error.message])
+            refused.append(short_tag(project, device))
+            rows.append([short_tag(project, device), error.message])
             continue
-        rows += [[f"-{product_tag(project, project.devices[id])}", words] for words in work.outcome.remarks[before:]]
+        rows += [[short_tag(project, project.devices[id]), words] for words in work.outcome.remarks[before:]]
     if refused and len(refused) == len(chosen) and not held and not added:
         listed = "; ".join(f"{tag}: {words}" for tag, words in rows[:5]) + (" ..." if len(rows) > 5 else "")
         raise RuleError(f"None of {len(chosen)} devices can have {new.number}. {listed}", field="by_id")
@@ -158,7 +158,7 @@ def add_part(work: Work, payload: AddPart) -> str:
     """Work out AddPart."""
     device: Device = work.project.get("device", payload.device_id)
     part = put_on(work, device, payload.part_id)
-    return f"{part.number} onto -{product_tag(work.project, device)}"
+    return f"{part.number} onto {short_tag(work.project, device)}"
 
 
 def put_on(work: Work, device: Device, part_id: str) -> Part:
@@ -169,8 +169,8 @@ def put_on(work: Work, device: Device, part_id: str) -> Part:
     """
     before = work.project.part_of(device)
     if before is None:
-        tag = product_tag(work.project, device)
-        raise RuleError(f"Choose the part of -{tag} first; more parts go onto it.", field="device_id", ids=(device.id,))
+        tag = short_tag(work.project, device)
+        raise RuleError(f"Choose the part of {tag} first; more parts go onto it.", field="device_id", ids=(device.id,))
     part = take_part(work, part_id)
     work.put("add_on", AddOn(work.ids.new(), device.id, part.id))
     refit(work, device, before)
@@ -201,4 +201,4 @@ def remove_part(work: Work, payload: RemovePart) -> str:
     after = refit(work, device, before)
     drop_part(work, payload.part_id)
     note_lost(work, project.part_of(device), after)
-    return f"{number} off -{product_tag(project, device)}"
+    return f"{number} off {short_tag(project, device)}"

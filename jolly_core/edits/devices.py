@@ -8,7 +8,7 @@ from typing import Literal
 
 from jolly_core.library import definition
 from jolly_core.model import Device, RuleError, Symbol
-from jolly_core.tagging import full_tag, next_units, product_tag, renamed_at, tag_taken
+from jolly_core.tagging import full_tag, next_units, product_tag, renamed_at, short_tag, tag_taken
 
 from .base import Id, Payload, Text, Work, edit
 from .place import name_of
@@ -30,7 +30,7 @@ def set_text(work: Work, payload: SetText) -> str:
     """Work out SetText."""
     device: Device = work.project.get("device", payload.device_id)
     work.put("device", replace(device, text=payload.text.strip()))
-    return f"text of -{product_tag(work.project, device)}"
+    return f"text of {short_tag(work.project, device)}"
 
 
 class SetTag(Payload):
@@ -56,9 +56,9 @@ def set_tag(work: Work, payload: SetTag) -> str:
     tag = typed.lstrip("-")
     if tag and not _TAG.fullmatch(tag):
         raise RuleError("A tag is made of letters, digits, dots and strokes, for example QA7.", field="tag")
-    old = product_tag(work.project, device)
+    old = short_tag(work.project, device)
     work.put("device", replace(device, fixed_tag=tag))
-    return f"tag -{old} becomes -{product_tag(work.project, work.project.devices[device.id])}"
+    return f"tag {old} becomes {short_tag(work.project, work.project.devices[device.id])}"
 
 
 class SetPlace(Payload):

@@ -11,7 +11,7 @@ from jolly_core.cables import PE, role_of, source_first, spare_cores
 from jolly_core.making import field_groups, open_conductors, strokes_for
 from jolly_core.model import Band, Cable, CableWay, Device, Project, RuleError
 from jolly_core.model.entities.building import Metres
-from jolly_core.tagging import device_at, path_of, pin_name, product_tag
+from jolly_core.tagging import device_at, path_of, pin_name, short_tag
 from jolly_core.wiring import Conductor
 
 from .base import Id, Payload, Text, Work, edit
@@ -69,7 +69,7 @@ def gather_wires(work: Work, payload: GatherWires) -> str:
         names = ", ".join(f"{pin_name(project, c.start)} to {pin_name(project, c.end)}" for c in lost[:4])
         work.outcome.remarks.append(f"Left out, as they share their wires with others: {names}.")
     work.outcome.placed = [device.id]
-    return f"gather {len(conductors) - len(lost)} wires into -{product_tag(project, project.devices[device.id])}"
+    return f"gather {len(conductors) - len(lost)} wires into {short_tag(project, project.devices[device.id])}"
 
 
 def _check_room(project: Project, device: Device, conductors: list[Conductor]) -> None:
@@ -81,9 +81,9 @@ def _check_room(project: Project, device: Device, conductors: list[Conductor]) -
     wanted = (len(conductors) - protective, protective)
     for name, spare, count in zip(("live", "protective"), spare_cores(project, device.id), wanted, strict=True):
         if count > spare:
-            tag = product_tag(project, device)
+            tag = short_tag(project, device)
             raise RuleError(
-                f"-{tag}, {part.number}, has {spare} {name} core{'s' if spare != 1 else ''} left, "
+                f"{tag}, {part.number}, has {spare} {name} core{'s' if spare != 1 else ''} left, "
                 f"and {count} are needed. "
                 "Choose a larger part for it first, or a new cable.",
                 field="device_id",

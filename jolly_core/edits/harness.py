@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.harness import ENDS, is_splice, is_tree, nodes_at, nodes_of, row_of_offsets, seat_of, tree_of
 from jolly_core.model import MOST_OFFSETS, ClipLead, Device, Harness, Heading, Node, Project, RuleError, Segment
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import product_tag, short_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
 from .devices import SetTag, set_tag
@@ -116,7 +116,7 @@ def _name(project: Project, node: Node) -> str:
     if node.sort == "clip":
         return f"clip {node.name}".strip()
     if node.device_id:
-        return f"-{product_tag(project, project.devices[node.device_id])}"
+        return short_tag(project, project.devices[node.device_id])
     return f"branching {node.name}".strip()
 
 
@@ -148,7 +148,7 @@ def add_connector(work: Work, payload: AddConnector) -> str:
     device = new_connector(work, payload.part_id, payload.tag, beside, payload.text)
     start = payload.from_id or (nodes[0].id if nodes else "")
     add_node(work, AddNode(harness_id=harness.id, device_id=device.id, from_id=start, length_mm=payload.length_mm))
-    return f"add -{product_tag(project, project.devices[device.id])} to {harness.code}"
+    return f"add {short_tag(project, project.devices[device.id])} to {harness.code}"
 
 
 def new_connector(work: Work, part_id: str, tag: str, beside: Device | None, text: str = "") -> Device:

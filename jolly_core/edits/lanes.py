@@ -19,7 +19,7 @@ from jolly_core.model import (
     SurfaceName,
 )
 from jolly_core.model.entities.layout import MOST_CORNERS, MOST_PASSED
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import short_tag
 
 from .base import Id, Key, Length, Mm, Payload, Work, edit
 from .cabinet import at_edge
@@ -145,7 +145,7 @@ def _inside(project: Project, crossing: Crossing) -> Crossing:
         width, height = surface_size(project, enclosure, surface)
         at = at_edge(x, width), at_edge(y, height)
         if not (0 <= at[0] <= width and 0 <= at[1] <= height):
-            tag = f"-{product_tag(project, project.devices[enclosure.device_id])}"
+            tag = short_tag(project, project.devices[enclosure.device_id])
             words = f"The crossing would lie outside the {SURFACE_WORDS[surface]} of {tag}, {width:g} × {height:g} mm."
             raise RuleError(words, field="x", ids=(enclosure.id,))
         found.append(at)

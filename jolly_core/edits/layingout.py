@@ -23,7 +23,7 @@ from jolly_core.cabinet import (
 from jolly_core.cables import number_of
 from jolly_core.library import base_of
 from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError
-from jolly_core.tagging import device_at, full_tag, product_tag
+from jolly_core.tagging import device_at, full_tag, short_tag
 from jolly_core.terminals import is_strip
 from jolly_core.wiring import panel_of
 
@@ -91,7 +91,7 @@ def lay_out(work: Work, payload: LayOut) -> str:
     if left:
         shown = ", ".join(left[:6]) + (" ..." if len(left) > 6 else "")
         work.outcome.remarks.append(f"{len(left)} found no room and stay in the tray: {shown}. A larger one is needed.")
-    return f"lay out -{product_tag(project, project.devices[enclosure.device_id])}"
+    return f"lay out {short_tag(project, project.devices[enclosure.device_id])}"
 
 
 @dataclass(slots=True, frozen=True)

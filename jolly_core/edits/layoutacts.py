@@ -17,7 +17,7 @@ from jolly_core.cabinet import (
     surface_size,
 )
 from jolly_core.model import Device, Enclosure, Lane, Placing, Project, RuleError, SurfaceName
-from jolly_core.tagging import full_tag, product_tag
+from jolly_core.tagging import full_tag, product_tag, short_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
 from .cabinet import SetRun, set_run
@@ -250,7 +250,7 @@ def copy_layout(work: Work, payload: CopyLayout) -> str:
         )
         work.put("placing", made)
         work.outcome.placed.append(made.id)
-    return f"lay out -{product_tag(project, project.devices[other.device_id])} like another"
+    return f"lay out {short_tag(project, project.devices[other.device_id])} like another"
 
 
 def _copy_runs(work: Work, one: Enclosure, other: Enclosure, *, mirrored: bool) -> dict[str, str]:

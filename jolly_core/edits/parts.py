@@ -18,7 +18,7 @@ from jolly_core.library import (
     part_class,
 )
 from jolly_core.model import AddOn, Device, Part, Project, RuleError, Symbol
-from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, pin_name, product_tag, remap, renamed_at
+from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, pin_name, remap, renamed_at, short_tag
 from jolly_core.wiring import all_conductors
 
 from .base import Id, Payload, Work, edit
@@ -43,8 +43,8 @@ def assign_part(work: Work, payload: AssignPart) -> str:
         draw_own(work, work.project.devices[device.id])
     work.outcome.placed = [s.id for s in work.project.units_of(device.id)][:1]
     part = work.project.part_of(work.project.devices[device.id])
-    tag = product_tag(work.project, work.project.devices[device.id])
-    return f"part {part.number} for -{tag}" if part else f"no part for -{tag}"
+    tag = short_tag(work.project, work.project.devices[device.id])
+    return f"part {part.number} for {tag}" if part else f"no part for {tag}"
 
 
 def give_part(work: Work, device: Device, part_id: str) -> None:
@@ -104,9 +104,9 @@ def _note_cores(work: Work, device_id: str, before: dict[str, str]) -> None:
         name = f"{conductor.number} {ends}".strip()
         work.outcome.table.append([f"core {before[key]}", f"{name} loses its core"])
     if lost and after:
-        tag = product_tag(work.project, work.project.devices[device_id])
+        tag = short_tag(work.project, work.project.devices[device_id])
         names = ", ".join(row[1].removesuffix(" loses its core") for row in work.outcome.table[-len(lost) :][:4])
-        work.outcome.remarks.append(f"-{tag} has no core left for {names}{' ...' if len(lost) > 4 else ''}.")
+        work.outcome.remarks.append(f"{tag} has no core left for {names}{' ...' if len(lost) > 4 else ''}.")
 
 
 def drop_misfits(work: Work, device_id: str) -> None:
@@ -184,7 +184,7 @@ def lost_rows(project: Project, device: Device, lost: list[Symbol]) -> list[list
     for symbol in lost:
         place = place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y)
         kind = KIND_WORDS[definition(symbol.definition).unit]
-        rows.append([f"-{product_tag(project, device)}", f"no free {kind} for the one drawn at {place}"])
+        rows.append([short_tag(project, device), f"no free {kind} for the one drawn at {place}"])
     return rows
 
 
@@ -274,7 +274,7 @@ def _fits(work: Work, device: Device, part: Part) -> None:
         name = part_class(part.part_class).name.lower()
         raise RuleError(
             f"{part.number} ({name}) has no {KIND_WORDS[shape.unit]}, and "
-            f"-{product_tag(work.project, device)} is drawn with one. Choose another part.",
+            f"{short_tag(work.project, device)} is drawn with one. Choose another part.",
             field="part_id",
             ids=(device.id,),
         )

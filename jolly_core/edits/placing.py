@@ -17,7 +17,7 @@ from jolly_core.cabinet import (
     surface_size,
 )
 from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError, SurfaceName
-from jolly_core.tagging import full_tag, product_tag
+from jolly_core.tagging import full_tag, short_tag
 from jolly_core.terminals import is_strip
 
 from .base import Id, Length, Mm, Payload, Work, edit
@@ -67,7 +67,7 @@ def place_devices(work: Work, payload: PlaceDevices) -> str:
             x = box.x + box.width + gap
     count = len(work.outcome.placed)
     first = project.devices[payload.device_ids[0]]
-    return f"place -{product_tag(project, first)}" if count == 1 else f"place {count} devices"
+    return f"place {short_tag(project, first)}" if count == 1 else f"place {count} devices"
 
 
 @dataclass(slots=True, frozen=True)
@@ -220,7 +220,7 @@ def move_in_layout(work: Work, payload: MoveInLayout) -> str:
     work.outcome.placed = list(payload.ids)
     placing = project.placings.get(payload.ids[0])
     if placing is not None and len(chosen) == 1:
-        return f"move -{product_tag(project, project.devices[placing.device_id])}"
+        return f"move {short_tag(project, project.devices[placing.device_id])}"
     return f"move {len(chosen)} things of the layout"
 
 

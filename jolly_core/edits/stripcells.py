@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from jolly_core.model import RuleError
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import short_tag
 from jolly_core.terminals import TERMINAL, strip_rows
 
 from .base import Id, Line, Payload, Text, Work, edit
@@ -40,7 +40,7 @@ def write_terminals(work: Work, payload: WriteTerminals) -> str:
     """Work out WriteTerminals."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     terminals_named(project, device.id, [line.unit for line in payload.cells])
     for line in payload.cells:
         said = line.model_dump(exclude={"unit", "number"}, exclude_none=True)
@@ -52,10 +52,10 @@ def write_terminals(work: Work, payload: WriteTerminals) -> str:
     given = [n for n in numbers.values() if n]
     twice = next((n for n in given if given.count(n) > 1), "")
     if twice:
-        raise RuleError(f"Two terminals of -{tag} would be {twice}. Give them different numbers.", field="number")
+        raise RuleError(f"Two terminals of {tag} would be {twice}. Give them different numbers.", field="number")
     refuse_taken(project, device.id, numbers, tag)
     for record in stored(work, device.id):
         if record.kind == TERMINAL and record.unit in changed:
             work.put("strip_item", replace(record, number=changed[record.unit]))
     count = len({line.unit for line in payload.cells})
-    return f"{count} terminal{'s' if count > 1 else ''} of -{tag}"
+    return f"{count} terminal{'s' if count > 1 else ''} of {tag}"

@@ -11,7 +11,7 @@ from pydantic import Field
 from jolly_core.drawing import place_in
 from jolly_core.library import TERMINAL_WORDS, kind_drawn, symbol_of_kind, terminal_kind
 from jolly_core.model import MOST_LEVELS, Bridge, Device, Part, Project, RuleError, StripItem, Symbol
-from jolly_core.tagging import product_tag, terminal_number
+from jolly_core.tagging import short_tag, terminal_number
 from jolly_core.terminals import (
     ACCESSORY_NAMES,
     TERMINAL,
@@ -44,7 +44,7 @@ def strip_named(project: Project, strip_id: str) -> Device:
     """
     device: Device = project.get("device", strip_id)
     if not is_strip(project, device):
-        raise RuleError(f"-{product_tag(project, device)} is no terminal strip.", field="strip_id", ids=(strip_id,))
+        raise RuleError(f"{short_tag(project, device)} is no terminal strip.", field="strip_id", ids=(strip_id,))
     return device
 
 
@@ -73,8 +73,8 @@ def terminals_named(project: Project, strip_id: str, units: Iterable[int]) -> di
     found: dict[int, tuple[StripItem, list[Symbol]]] = {}
     for unit in units:
         if unit not in records:
-            tag = product_tag(project, project.devices[strip_id])
-            raise RuleError(f"-{tag} has no such terminal any more.", field="units", ids=(strip_id,))
+            tag = short_tag(project, project.devices[strip_id])
+            raise RuleError(f"{tag} has no such terminal any more.", field="units", ids=(strip_id,))
         found[unit] = (records[unit], symbols.get(unit, []))
     return found
 
@@ -91,8 +91,8 @@ def place_of_key(project: Project, strip_id: str, records: list[StripItem], key:
         return len(records)
     at = next((n for n, r in enumerate(records) if place_key(r) == key), None)
     if at is None:
-        tag = product_tag(project, project.devices[strip_id])
-        raise RuleError(f"That place of -{tag} is gone. Choose another one.", field="at", ids=(strip_id,))
+        tag = short_tag(project, project.devices[strip_id])
+        raise RuleError(f"That place of {tag} is gone. Choose another one.", field="at", ids=(strip_id,))
     if not after:
         while at and _goes_on(records[at]):
             at -= 1
@@ -131,7 +131,7 @@ def plan_terminals(work: Work, payload: PlanTerminals) -> str:
     """Work out PlanTerminals."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     records = stored(work, device.id)
     at = place_of_key(project, device.id, records, payload.at, after=payload.side == "after")
     made = planned(
@@ -151,7 +151,7 @@ def plan_terminals(work: Work, payload: PlanTerminals) -> str:
     one, many = TERMINAL_WORDS[payload.terminal_kind]
     words = "spare terminal" if payload.spare else one if len(made) == 1 else many
     words += "s" if payload.spare and len(made) > 1 else ""
-    return f"{len(made)} {words} on -{tag}"
+    return f"{len(made)} {words} on {tag}"
 
 
 def planned(
@@ -215,14 +215,14 @@ def remove_strip_items(work: Work, payload: RemoveStripItems) -> str:
     """Work out RemoveStripItems."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     symbols = terminal_symbols(project, device.id)
     chosen = keyed(project, device.id, payload.keys)
     for record in chosen:
         drawn = symbols.get(record.unit, []) if record.kind == TERMINAL else []
         if drawn:
             sheet = project.sheets[drawn[0].sheet_id]
-            name = f"-{tag}:{terminal_number(project, device.id, record.unit)}"
+            name = f"{tag}:{terminal_number(project, device.id, record.unit)}"
             place = place_in(sheet, drawn[0].x, drawn[0].y)
             raise RuleError(f"{name} is drawn on {place}. Delete it there.", field="keys", ids=(drawn[0].id,))
     for record in chosen:
@@ -231,8 +231,8 @@ def remove_strip_items(work: Work, payload: RemoveStripItems) -> str:
     tidy_strip(work, device.id)
     drop_unused(work, device.id)
     if len(chosen) == 1 and chosen[0].kind != TERMINAL:
-        return f"remove {ACCESSORY_NAMES[chosen[0].kind].lower()} of -{tag}"
-    return f"remove {len(chosen)} place{'s' if len(chosen) > 1 else ''} of -{tag}"
+        return f"remove {ACCESSORY_NAMES[chosen[0].kind].lower()} of {tag}"
+    return f"remove {len(chosen)} place{'s' if len(chosen) > 1 else ''} of {tag}"
 
 
 def keyed(project: Project, strip_id: str, keys: Iterable[str]) -> list[StripItem]:
@@ -244,8 +244,8 @@ def keyed(project: Project, strip_id: str, keys: Iterable[str]) -> list[StripIte
     wanted = set(keys)
     found = [r for r in item_records(project, strip_id) if place_key(r) in wanted]
     if len(found) != len(wanted):
-        tag = product_tag(project, project.devices[strip_id])
-        raise RuleError(f"A place chosen on -{tag} is gone. Choose again.", field="keys", ids=(strip_id,))
+        tag = short_tag(project, project.devices[strip_id])
+        raise RuleError(f"A place chosen on {tag} is gone. Choose again.", field="keys", ids=(strip_id,))
     return found
 
 
@@ -271,12 +271,12 @@ def set_terminals(work: Work, payload: SetTerminals) -> str:
     """Work out SetTerminals."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     terminals_named(project, device.id, payload.units)
     part = take_part(work, payload.part_id, "terminal") if payload.part_id else None
     stored(work, device.id)
     for unit, (record, symbols) in terminals_named(project, device.id, sorted(set(payload.units))).items():
-        name = f"-{tag}:{terminal_number(project, device.id, unit)}"
+        name = f"{tag}:{terminal_number(project, device.id, unit)}"
         changed = record
         if payload.terminal_kind is not None:
             changed = _as_kind(work, record, symbols, payload.terminal_kind)
@@ -300,7 +300,7 @@ def set_terminals(work: Work, payload: SetTerminals) -> str:
             work.put("strip_item", changed)
             drop_part(work, record.part_id if record.part_id != changed.part_id else "")
     count = len(set(payload.units))
-    return f"{_what(payload)} of {count} terminal{'s' if count > 1 else ''} of -{tag}"
+    return f"{_what(payload)} of {count} terminal{'s' if count > 1 else ''} of {tag}"
 
 
 def _what(payload: SetTerminals) -> str:
@@ -351,7 +351,7 @@ def add_strip_accessory(work: Work, payload: AddStripAccessory) -> str:
     made = StripItem(work.ids.new(), device.id, payload.accessory, 0, part_id=part.id if part else "")
     put_in_order(work, [*records[:at], made, *records[at:]])
     work.outcome.placed = [made.id]
-    return f"{ACCESSORY_NAMES[payload.accessory].lower()} on -{product_tag(project, device)}"
+    return f"{ACCESSORY_NAMES[payload.accessory].lower()} on {short_tag(project, device)}"
 
 
 class SetAccessoryPart(Payload):
@@ -374,5 +374,5 @@ def set_accessory_part(work: Work, payload: SetAccessoryPart) -> str:
         work.put("strip_item", replace(record, part_id=part.id if part else ""))
         drop_part(work, record.part_id)
     return f"part of {len(payload.keys)} accessor{'ies' if len(payload.keys) > 1 else 'y'} of " + (
-        f"-{product_tag(work.project, device)}"
+        short_tag(work.project, device)
     )

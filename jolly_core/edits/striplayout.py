@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from jolly_core.model import MOST_LEVELS, Bridge, Device, RuleError, StripItem
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import short_tag
 from jolly_core.terminals import TERMINAL, bridges_of, next_unit, strip_rows, terminal_symbols
 
 from .base import Id, Line, Payload, Text, Work, edit
@@ -46,7 +46,7 @@ def lay_out_strip(work: Work, payload: LayOutStrip) -> str:
     """Work out LayOutStrip."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     table = work.outcome.table
     records = {r.unit: r for r in stored(work, device.id) if r.kind == TERMINAL}
     accessories = [r for r in stored(work, device.id) if r.kind != TERMINAL]
@@ -59,7 +59,7 @@ def lay_out_strip(work: Work, payload: LayOutStrip) -> str:
             laid.append(_accessory(work, device, line, accessories))
             continue
         if not line.number or line.number in units:
-            raise RuleError(f"A terminal of -{tag} needs a number of its own.", field="lines")
+            raise RuleError(f"A terminal of {tag} needs a number of its own.", field="lines")
         unit = by_number.get(line.number)
         if unit is None:
             unit, free = free, free + 1
@@ -76,7 +76,7 @@ def lay_out_strip(work: Work, payload: LayOutStrip) -> str:
             _facts(work, device, line, units[line.number])
     _bridges(work, device, payload.lines, units)
     tidy_strip(work, device.id)
-    return f"lay out -{tag} as a table says"
+    return f"lay out {tag} as a table says"
 
 
 def _numbers(work: Work, device: Device, wanted: dict[int, str]) -> None:

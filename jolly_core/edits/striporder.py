@@ -10,7 +10,7 @@ from pydantic import Field
 from jolly_core.cables import cable_cores
 from jolly_core.model import Project, RuleError, StripItem
 from jolly_core.model.entities.habits import FirstNumber
-from jolly_core.tagging import natural, product_tag, terminal_number
+from jolly_core.tagging import natural, short_tag, terminal_number
 from jolly_core.terminals import TERMINAL, StripRow, blocks_of, place_key, strip_record, strip_rows, wire_numbers_at
 
 from .base import Id, Payload, Text, Work, edit
@@ -52,7 +52,7 @@ def move_strip_items(work: Work, payload: MoveStripItems) -> str:
     while to < len(left) and left[to].kind == TERMINAL and left[to].level > 1:
         to += 1
     put_in_order(work, [*left[:to], *moved, *left[to:]])
-    return f"order of -{product_tag(project, device)}"
+    return f"order of {short_tag(project, device)}"
 
 
 SortBy = Literal["number", "wire", "cable", "sheet", "place"]
@@ -81,7 +81,7 @@ def sort_strip(work: Work, payload: SortStrip) -> str:
     order = {id(b): next(ranked) for b in chosen}
     queue = iter([r for b in blocks for r in order.get(id(b), b)])
     put_in_order(work, [next(queue) if r.kind == TERMINAL else r for r in records])
-    return f"sort -{product_tag(project, device)} by {payload.by}"
+    return f"sort {short_tag(project, device)} by {payload.by}"
 
 
 def sort_key(project: Project, row: StripRow, by: str) -> tuple[object, ...]:
@@ -128,12 +128,12 @@ def number_terminal(work: Work, payload: NumberTerminal) -> str:
     device = strip_named(project, payload.strip_id)
     terminals_named(project, device.id, [payload.unit])
     number = payload.number.strip()
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     records = stored(work, device.id)
     refuse_taken(project, device.id, {payload.unit: number}, tag)
     mine = next(r for r in records if r.kind == TERMINAL and r.unit == payload.unit)
     work.put("strip_item", replace(mine, number=number))
-    return f"number of -{tag}:{number or terminal_number(project, device.id, payload.unit)}"
+    return f"number of {tag}:{number or terminal_number(project, device.id, payload.unit)}"
 
 
 def refuse_taken(project: Project, strip_id: str, wanted: dict[int, str], tag: str) -> None:
@@ -148,7 +148,7 @@ def refuse_taken(project: Project, strip_id: str, wanted: dict[int, str], tag: s
     numbers = {number for number in wanted.values() if number}
     for row in strip_rows(project, strip_id):
         if row.kind == TERMINAL and row.unit not in wanted and row.number in numbers:
-            raise RuleError(f"-{tag} has a terminal {row.number} already. Choose another number.", field="number")
+            raise RuleError(f"{tag} has a terminal {row.number} already. Choose another number.", field="number")
 
 
 class NumberTerminals(Payload):
@@ -173,7 +173,7 @@ def number_terminals(work: Work, payload: NumberTerminals) -> str:
     """Work out NumberTerminals."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     terminals_named(project, device.id, payload.units)
     before = {row.unit: row.number for row in strip_rows(project, device.id) if row.kind == TERMINAL}
     records = [r for r in stored(work, device.id) if r.kind == TERMINAL]
@@ -188,7 +188,7 @@ def number_terminals(work: Work, payload: NumberTerminals) -> str:
                 work.put("strip_item", replace(item, number=""))
     rows = [row for row in strip_rows(project, device.id) if row.kind == TERMINAL]
     work.outcome.table = [[before[r.unit], r.number] for r in rows if before[r.unit] != r.number]
-    return f"number -{tag} again"
+    return f"number {tag} again"
 
 
 def _number_some(work: Work, payload: NumberTerminals, records: list[StripItem], tag: str) -> None:

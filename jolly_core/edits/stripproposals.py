@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.model import RuleError, StripItem
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import short_tag
 from jolly_core.terminals import TERMINAL, Proposal, place_key, proposals
 from jolly_core.terminals.proposals import USUAL_SPARE_PERCENT
 
@@ -30,16 +30,16 @@ def take_proposals(work: Work, payload: TakeProposals) -> str:
     """Work out TakeProposals."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     found = proposals(project, work.library, device.id, payload.spare_percent)
     wanted = found if payload.keys is None else [p for p in found if p.key in payload.keys]
     missing = set(payload.keys or ()) - {p.key for p in wanted}
     if missing or not wanted:
-        raise RuleError(f"That is not proposed for -{tag} any more. Look again.", field="keys", ids=(device.id,))
+        raise RuleError(f"That is not proposed for {tag} any more. Look again.", field="keys", ids=(device.id,))
     for proposal in wanted:
         _take(work, device.id, proposal)
         work.outcome.table.append([proposal.title, proposal.reason])
-    return f"{len(wanted)} proposal{'s' if len(wanted) > 1 else ''} for -{tag}"
+    return f"{len(wanted)} proposal{'s' if len(wanted) > 1 else ''} for {tag}"
 
 
 def _take(work: Work, strip_id: str, proposal: Proposal) -> None:

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from jolly_core.model import MOST_LEVELS, Bridge, Device, RuleError, Strip, StripItem
 from jolly_core.model.entities.habits import FirstNumber
-from jolly_core.tagging import product_tag, terminal_number
+from jolly_core.tagging import product_tag, short_tag, terminal_number
 from jolly_core.terminals import (
     TERMINAL,
     blocks_of,
@@ -102,7 +102,7 @@ def make_strip(work: Work, payload: MakeStrip) -> str:
     refresh_letters(work, device.id)
     work.outcome.placed = [device.id]
     words = f" with {payload.count} terminals" if payload.count else ""
-    return f"make -{product_tag(project, project.devices[device.id])}{words}"
+    return f"make {short_tag(project, project.devices[device.id])}{words}"
 
 
 def _accessories(work: Work, device: Device, end: StripEnd) -> list[StripItem]:
@@ -141,8 +141,8 @@ def set_strip(work: Work, payload: SetStrip) -> str:
     said = payload.model_dump(exclude={"kind", "strip_id"}, exclude_none=True)
     said = {name: value.strip() if isinstance(value, str) else value for name, value in said.items()}
     work.put("strip", replace(record, id=record.id or work.ids.new(), **said))
-    tag = product_tag(work.project, device)
-    return f"numbers of -{tag} by {payload.numbering}" if payload.numbering else f"what is said of -{tag}"
+    tag = short_tag(work.project, device)
+    return f"numbers of {tag} by {payload.numbering}" if payload.numbering else f"what is said of {tag}"
 
 
 class MoveTerminals(Payload):
@@ -175,14 +175,14 @@ def move_terminals(work: Work, payload: MoveTerminals) -> str:
         work.put("strip", Strip(work.ids.new(), target.id, made=True))
         if source.part_id:
             give_part(work, target, source.part_id)
-    label = f"{len(wanted)} terminals of -{product_tag(project, source)}"
+    label = f"{len(wanted)} terminals of {short_tag(project, source)}"
     records = [r for r in stored(work, source.id) if r.kind == TERMINAL and r.unit in wanted]
     _hand_over(work, source, project.devices[target.id], records)
     tidy_strip(work, source.id)
     drop_unused(work, source.id)
     refresh_letters(work, target.id)
     work.outcome.placed = [target.id]
-    return f"{label} to -{product_tag(project, project.devices[target.id])}"
+    return f"{label} to {short_tag(project, project.devices[target.id])}"
 
 
 class MergeStrips(Payload):
@@ -200,7 +200,7 @@ def merge_strips(work: Work, payload: MergeStrips) -> str:
     source, target = strip_named(project, payload.strip_id), strip_named(project, payload.into_id)
     if source.id == target.id:
         raise RuleError("Choose another strip to put it together with.", field="into_id")
-    label = f"-{product_tag(project, source)} into -{product_tag(project, target)}"
+    label = f"{short_tag(project, source)} into {short_tag(project, target)}"
     _hand_over(work, source, target, stored(work, source.id))
     if source.id in project.devices:
         remove_device(work, source.id)
@@ -221,13 +221,13 @@ def remove_strip(work: Work, payload: RemoveStrip) -> str:
     """Work out RemoveStrip."""
     project = work.project
     device = strip_named(project, payload.strip_id)
-    tag = product_tag(project, device)
+    tag = short_tag(project, device)
     drawn = project.units_of(device.id)
     if drawn:
-        words = f"{len(drawn)} terminal{'s' if len(drawn) > 1 else ''} of -{tag} on sheets"
+        words = f"{len(drawn)} terminal{'s' if len(drawn) > 1 else ''} of {tag} on sheets"
         raise RuleError(f"There are {words}. Delete them there first.", field="strip_id", ids=(drawn[0].id,))
     remove_device(work, device.id)
-    return f"remove -{tag}"
+    return f"remove {tag}"
 
 
 def _hand_over(work: Work, source: Device, target: Device, records: list[StripItem]) -> None:
@@ -247,7 +247,7 @@ def _hand_over(work: Work, source: Device, target: Device, records: list[StripIt
         own = part_of_kind(project, source.id, record.unit, kind_of(project, record, symbols.get(record.unit, [])))
         number = "" if record.number in given else record.number
         if number != record.number:
-            name = f"-{product_tag(project, target)}"
+            name = short_tag(project, target)
             work.outcome.remarks.append(f"{name} has a terminal {record.number} already: it is numbered anew.")
         part_id = own.id if own is not None and own.id != target.part_id else ""
         moved.append(replace(record, strip_id=target.id, unit=unit, number=number, part_id=part_id))

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from jolly_core.model import Device, Function, Location, Project, RuleError, users_of
-from jolly_core.tagging import path_of, product_tag, renamed_at, tag_taken
+from jolly_core.tagging import path_of, product_tag, renamed_at, short_tag, tag_taken
 
 from .base import Id, Payload, Text, Work, edit
 
@@ -181,7 +181,7 @@ def _twins(project: Project, kind: str, id: str, move_to: str) -> list[str]:
         place = (there.function_id, there.location_id)
         moved = renamed_at(project, there, place)
         if tag_taken(project, product_tag(project, moved), *place, but=device.id):
-            found.append(f"-{product_tag(project, moved)}")
+            found.append(short_tag(project, moved))
     table: dict[str, Function | Location] = project.tables[kind]
     codes = {e.code for e in table.values() if e.parent_id == move_to and e.id != id}
     found += [f"{MARKS[kind]}{e.code}" for e in table.values() if e.parent_id == id and e.code in codes]

@@ -10,7 +10,7 @@ from jolly_core.cables import crossed_wires
 from jolly_core.drawing import UPRIGHT
 from jolly_core.library import PLAIN, definition, symbol_of_kind
 from jolly_core.model import Project, RuleError
-from jolly_core.tagging import product_tag, terminal_number
+from jolly_core.tagging import short_tag, terminal_number
 
 from .base import Grid, Id, Payload, Work, edit
 from .place import put_symbol
@@ -70,7 +70,7 @@ def place_terminals(work: Work, payload: PlaceTerminals) -> str:
         work.close(draft)
         strip_id = symbol.device_id
         work.outcome.placed.append(symbol.id)
-    return f"place {len(work.outcome.placed)} terminals of -{product_tag(project, project.devices[strip_id])}"
+    return f"place {len(work.outcome.placed)} terminals of {short_tag(project, project.devices[strip_id])}"
 
 
 def _crossed(project: Project, payload: PlaceTerminals) -> list[str]:
@@ -95,10 +95,10 @@ def _planned(work: Work, strip_id: str, units: list[int]) -> dict[int, str]:
         RuleError: one is not planned, or drawn already.
     """
     project = work.project
-    tag = product_tag(project, strip_named(project, strip_id))
+    tag = short_tag(project, strip_named(project, strip_id))
     found: dict[int, str] = {}
     for unit, (record, symbols) in terminals_named(project, strip_id, units).items():
-        name = f"-{tag}:{terminal_number(project, strip_id, unit)}"
+        name = f"{tag}:{terminal_number(project, strip_id, unit)}"
         if symbols or not record.planned:
             raise RuleError(f"{name} is drawn already.", field="units", ids=tuple(s.id for s in symbols))
         found[unit] = record.planned

@@ -15,7 +15,7 @@ from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
 from jolly_core.reports import REPORTS, cook, recipe_called
 from jolly_core.scenes import generated_pages, leaves_of, page_of, plan_ids, scene_of, with_changed
-from jolly_core.tagging import product_tag
+from jolly_core.tagging import product_tag, short_tag
 
 from .built import board_dxf, board_pdf, surface_pdf
 from .cutfile import cut_json
@@ -230,10 +230,11 @@ def _layouts(asked: Asked) -> Iterator[PackFile]:
             surface_size(project, enclosure, "plate")
         except RuleError:
             continue
-        tag = product_tag(project, project.devices[enclosure.device_id])
+        device = project.devices[enclosure.device_id]
+        tag, short = product_tag(project, device), short_tag(project, device)
         door = any(p.surface == "door" and p.enclosure_id == enclosure.id for p in project.placings.values())
         for surface in ("plate", "door")[: 2 if door else 1]:
-            what = f"{'Mounting plate' if surface == 'plate' else 'Door'} of -{tag}"
+            what = f"{'Mounting plate' if surface == 'plate' else 'Door'} of {short}"
 
             def make(id: str = enclosure.id, surface: str = surface) -> bytes:
                 if asked.format == "dxf":

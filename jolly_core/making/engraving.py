@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolly_core.cabinet import enclosures, placing_of
 from jolly_core.cables import number_of
 from jolly_core.model import Device, Project
-from jolly_core.tagging import full_tag, natural
+from jolly_core.tagging import full_tag, natural, short_tag
 
 # Nominal heights of lettering, ISO 3098-1, mm, the tallest first.
 HEIGHTS_MM = (14.0, 10.0, 7.0, 5.0, 3.5, 2.5, 1.8)
@@ -71,7 +71,7 @@ def engraved(project: Project, device: Device) -> tuple[str, ...]:
         lines = (device.text or title, title if device.text else project.settings.supply)
     else:
         own = full_tag(project, device)
-        lines = (device.text or own, f"-{own.rpartition('-')[2]}")
+        lines = (device.text or own, short_tag(project, device))
     return tuple(line for line in lines if line)
 
 

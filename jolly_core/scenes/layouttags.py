@@ -8,7 +8,7 @@ from typing import NamedTuple
 from jolly_core.cabinet import placings_in
 from jolly_core.drawing import ADVANCE
 from jolly_core.model import Device, Project, derived
-from jolly_core.tagging import path_of, product_tag
+from jolly_core.tagging import path_of, product_tag, short_tag
 
 from .lettering import fit
 from .primitives import Prim, Rect, text
@@ -49,13 +49,13 @@ def _tags(project: Project, enclosure_id: str, surface: str) -> dict[str, Layout
         device = project.devices[placing.device_id]
         alike[product_tag(project, device)].append((placing.id, device))
     found = {}
-    for tag, group in alike.items():
+    for group in alike.values():
         functions = len({d.function_id for _, d in group}) > 1
         locations = len({d.location_id for _, d in group}) > 1
         for id, device in group:
             aspects = path_of(project.functions, device.function_id, "=") if functions else ""
             aspects += path_of(project.locations, device.location_id, "+") if locations else ""
-            found[id] = LayoutTag(aspects, f"-{tag}")
+            found[id] = LayoutTag(aspects, short_tag(project, device))
     return found
 
 

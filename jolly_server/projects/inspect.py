@@ -19,7 +19,7 @@ from jolly_core.tagging import (
     home_of,
     likely_devices,
     pin_name,
-    product_tag,
+    short_tag,
     tag_on,
     unit_rows,
     units_drawn,
@@ -136,7 +136,7 @@ def device_card(project: Project, device_id: str, user: User) -> DeviceCard:
     sheets = dict.fromkeys(s.sheet_id for s in project.units_of(device.id))
     return {
         "id": device.id,
-        "tag": f"-{product_tag(project, device)}",
+        "tag": short_tag(project, device),
         "full_tag": full_tag(project, device),
         "fixed": bool(device.fixed_tag),
         "text": device.text,

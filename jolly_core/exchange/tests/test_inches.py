@@ -10,10 +10,11 @@ from unittest import TestCase
 from openpyxl import load_workbook
 
 from jolly_core.checks import all_snags
-from jolly_core.exchange import read_list, read_project, write_list
+from jolly_core.exchange import read_list, read_project, whole_set, write_list
+from jolly_core.exchange.packitems import files_of
 from jolly_core.model import Project, Recipe
 from jolly_core.reports import REPORTS, Table, full_report
-from jolly_core.scenes import generated_pages, paper_set
+from jolly_core.scenes import generated_pages, leaves_of, paper_set
 from jolly_core.scenes.primitives import Text
 from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO, Workbench
@@ -192,6 +193,18 @@ class Complete(TestCase):
         doors = [self.project.devices[p.device_id] for p in self.project.placings.values() if p.surface == "door"]
         plates = {str(p["tag"]) for p in self.rows("nameplates")}
         self.assertEqual(plates - {"ENCL1"}, {full_tag(self.project, d).split("-")[-1] for d in doors})
+
+    def test_tags_have_no_marks_on_papers_plates_and_files(self) -> None:
+        """By the line habit a tag is CB22; only one that is elsewhere says so, as +F1-LS40."""
+        marked = re.compile(r"(?:^|[\s(:])-[A-Z]+\d")
+        pages = [leaf for id in whole_set(self.project) for leaf in leaves_of(self.project, id)]
+        prims = [p for leaf in pages for item in leaf.items.values() for p in item.placed()]
+        words = [p.words for p in prims if isinstance(p, Text)]
+        self.assertGreater(len(words), 1000)
+        cells = [str(cell) for key in REPORTS for row in full_report(self.project, key).rows for cell in row]
+        files = [f.words for format in ("pdf", "dxf") for f in files_of(self.project, "layouts", format, FONTS)]
+        self.assertIn("Mounting plate of ENCL1 with holes", files)
+        self.assertEqual([w for w in (*words, *cells, *files) if marked.search(w)], [])
 
     def test_nothing_is_left_to_be_mended(self) -> None:
         self.assertEqual(all_snags(self.project), [])
