@@ -28,7 +28,7 @@ from jolly_core.points.circuitchanges import (
     row_of,
     said,
 )
-from jolly_core.tagging import full_tag, product_tag
+from jolly_core.tagging import full_tag, product_tag, short_tag
 
 from .arrange import take_away
 from .base import Id, Payload, Work, edit
@@ -189,11 +189,12 @@ def _follow_device(work: Work, symbol: Symbol, point: IoPoint) -> None:
     project = work.project
     device = project.devices.get(symbol.device_id)
     tag = point.device.strip().rsplit("-", 1)[-1]
-    taken = {product_tag(project, d) for d in project.devices.values() if d.id != symbol.device_id}
+    taken = {product_tag(project, d): d for d in project.devices.values() if d.id != symbol.device_id}
     if device is None or not tag.isalnum():
         return
     if tag in taken:
-        work.outcome.remarks.append(f"{point.tag}: {full_tag(project, device)} stays, as another is called -{tag}.")
+        mine, other = full_tag(project, device), short_tag(project, taken[tag])
+        work.outcome.remarks.append(f"{point.tag}: {mine} stays, as another is called {other}.")
         return
     work.put("device", replace(device, fixed_tag=tag))
 

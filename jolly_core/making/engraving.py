@@ -65,14 +65,14 @@ def nameplates(project: Project) -> list[Nameplate]:
 
 
 def engraved(project: Project, device: Device) -> tuple[str, ...]:
-    """Return the lines on the plate of a device: its text and its tag; of an enclosure its text and the project."""
+    """Return the lines on the plate of a device: text and tag, none twice; of an enclosure its text and the project."""
     if project.naming("enclosure", "device_id", device.id):
         title = " ".join(t for t in (project.settings.number, project.settings.name) if t)
         lines = (device.text or title, title if device.text else project.settings.supply)
     else:
         own = full_tag(project, device)
         lines = (device.text or own, short_tag(project, device))
-    return tuple(line for line in lines if line)
+    return tuple(dict.fromkeys(line for line in lines if line))
 
 
 def plate_of(project: Project, device: Device) -> tuple[str, ...]:

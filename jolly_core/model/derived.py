@@ -7,7 +7,7 @@ all that stand on those *suspect*. A stale node is worked out again when it is a
 it read has come out different. What comes out equal keeps its old value, and what stands on it is left alone.
 
 Of a project that nobody changes (a snapshot, a frozen revision, a file that is only read) nothing need be noted: its
-memo *rests*, which halves the work. A change ends the rest, and all is worked out anew.
+memo *rests*, which saves a quarter to a third of the work. A change ends the rest, and all is worked out anew.
 
 Large values are kept of few keys only. A node whose value was let go still knows what it read and who reads it, so that
 what stands on it stays as it is; its function runs again when somebody asks for the value itself.

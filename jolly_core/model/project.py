@@ -259,7 +259,7 @@ class Project:
             total.record(c.kind, c.id, c.before, c.after)
 
     def at_rest(self) -> Project:
-        """Return the project itself, taken to stay as it is: what is computed of it costs half; a change ends that."""
+        """Return the project itself, taken to stay as it is: what it takes to compute is less; a change ends that."""
         self.memo.rest()
         return self
 

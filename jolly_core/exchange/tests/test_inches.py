@@ -194,6 +194,11 @@ class Complete(TestCase):
         plates = {str(p["tag"]) for p in self.rows("nameplates")}
         self.assertEqual(plates - {"ENCL1"}, {full_tag(self.project, d).split("-")[-1] for d in doors})
 
+    def test_a_plate_without_a_text_has_the_tag_once(self) -> None:
+        self.project.load("device", [replace(d, text="") for d in self.project.devices.values()])
+        plates = {p["tag"]: (p["line1"], p["line2"]) for p in self.rows("nameplates")}
+        self.assertEqual(plates["LT34"], ("LT34", ""))
+
     def test_tags_have_no_marks_on_papers_plates_and_files(self) -> None:
         """By the line habit a tag is CB22; only one that is elsewhere says so, as +F1-LS40."""
         marked = re.compile(r"(?:^|[\s(:])-[A-Z]+\d")
