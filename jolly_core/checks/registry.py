@@ -12,7 +12,7 @@ from itertools import islice
 from typing import Any, TypeVar
 
 from jolly_core.drawing import place_in
-from jolly_core.model import Mute, Project, derived, fault_words, listed
+from jolly_core.model import Mute, Project, derived, fault_words, listed, uncollected
 
 SEVERITIES = ("error", "warning")
 
@@ -222,9 +222,14 @@ def snags_on(project: Project, sheet_id: str) -> list[Snag]:
 _on_sheets = listed(snags_on)
 
 
-@derived
+@uncollected
 def all_snags(project: Project) -> list[Snag]:
     """Return the snags of all sheets in order that nobody muted, then those of what is built from them."""
+    return _everywhere(project)
+
+
+@derived
+def _everywhere(project: Project) -> list[Snag]:
     return _on_sheets(project) + project_snags(project)
 
 

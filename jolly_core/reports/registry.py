@@ -151,6 +151,7 @@ def _rows(project: Project, build: Build) -> list[tuple[Cell, ...]]:
     return build(project)
 
 
+@uncollected
 def run_report(project: Project, key: str) -> Table:
     """Return the table of a report, without the columns that only recipes ask for.
 
@@ -177,7 +178,6 @@ def report_called(key: str) -> Report:
     return found
 
 
-@uncollected
 def unit_factor(project: Project, key: str) -> float:
     """Return what a length in a column is divided by as lists of the project show it: 1 where they are in mm and m."""
     if project.settings.length_unit != "in":
@@ -185,6 +185,7 @@ def unit_factor(project: Project, key: str) -> float:
     return next((length for measure, (_, length) in INCHES.items() if key.endswith(f"_{measure}")), 1.0)
 
 
+@uncollected
 def full_report(project: Project, key: str) -> Table:
     """Return the table of a report with all its columns.
 

@@ -89,6 +89,9 @@ def _only(project: Project, net: list[Group], points: dict[PinKey, Node]) -> Con
     earthed = any(is_protective(project, project.wires[id]) for g in net for id in g.wires)
     if earthed and site_of(project, end).hub and not site_of(project, start).hub:
         start, end = end, start
+    if len(net) == 1 and len(net[0].wires) == 1 and points[start] != points[end]:  # most of them: nothing to search
+        wire = project.wires[net[0].wires[0]]
+        return Connection(start, end, wire.id, wire.x2 - wire.x1 + wire.y2 - wire.y1)
     steps, wire_id = _distances(_roads(project, net), points[start]).get(points[end], (0, ""))
     return Connection(start, end, wire_id, steps)
 

@@ -127,7 +127,7 @@ def pattern_for(project: Project, rule: NumberRule, groups: list[Group]) -> Patt
         side = 1 if width else 0
         if piece == RUNNING:
             width, start = int(args[0]), int(args[1])
-            head = {"sheet": sheet.number, "line": place_on(sheet, x, y)}.get(last, "")
+            head = sheet.number if last == "sheet" else place_on(sheet, x, y) if last == "line" else ""
         elif piece == "sheet":
             texts[side] += sheet.number
         elif piece == "line":
