@@ -10,7 +10,7 @@ from pathlib import Path
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from jolly_core.model import Project
+from jolly_core.model import Project, uncollected
 from jolly_core.scenes import Scene, is_generated, page_of, paper_set
 from jolly_core.scenes.paints import INKS
 
@@ -23,6 +23,7 @@ TILE_MARGIN_MM = 10.0
 TILE_LAP_MM = 10.0
 
 
+@uncollected
 def sheets_pdf(
     project: Project, sheet_ids: Sequence[str], fonts: Path, *, mono: bool = False, changed: Container[str] = ()
 ) -> bytes:

@@ -87,8 +87,9 @@ def table_xlsx(table: Table) -> bytes:
         page.set_column(number, number, widths[number])
         page.write_string(0, number, column.heading, heading)
     page.freeze_panes(1, 0)
+    long = max(widths, default=0) >= WIDEST  # else every cell fits into one line
     for line, row in enumerate(table.rows, start=1):
-        if height := row_height(row, widths):
+        if long and (height := row_height(row, widths)):
             page.set_row(line, height)
         for number, cell in enumerate(row):
             if isinstance(cell, str):
