@@ -1,7 +1,7 @@
 /** The frame of a project: top bar, bench rail, the bench. */
 import Box from '@mui/material/Box'
 import { useSnackbar } from 'notistack'
-import { useEffect, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { Navigate, Route, Routes, useLocation, useParams } from 'react-router'
 import { wordsOf, type Me } from '../api/client'
 import { useProject } from '../project/store'
@@ -47,7 +47,8 @@ export function ProjectShell({ me }: { me: Me }) {
   }, [])
   const canEdit = outline.data?.role !== 'viewer' && outline.data?.state === 'open'
   const [helping, setHelping] = useState(false)
-  useEverywhere(projectId, focusOmnibox, () => setHelping(true))
+  const help = useCallback(() => setHelping(true), [])
+  useEverywhere(projectId, focusOmnibox, help)
   useBenchKeys(canEdit)
   if (outline.error) {
     return (

@@ -1,5 +1,6 @@
 /** The commands that hold on every bench. */
-import { useNavigate } from 'react-router'
+import { useMemo } from 'react'
+import { useGo } from '../kit/useGo'
 import { useCommandsEverywhere, type Command } from '../project/commands'
 import { useProject } from '../project/store'
 import { BENCHES } from './benches'
@@ -15,27 +16,30 @@ const LASTING: Command[] = [
 
 const PARTS_OF_BRIEF = ['Structure', 'Sheets', 'Title blocks', 'People', 'Journal']
 
-/** Offer them, with the way to each bench. */
+/** Offer them, with the way to each bench: one list while the project is open, whatever the address. */
 export function useEverywhere(projectId: string, find: () => void, help: () => void) {
-  const go = useNavigate()
-  const to = (path: string) => () => void go(`/p/${projectId}/${path}`)
-  useCommandsEverywhere([
-    ...LASTING,
-    { id: 'find', label: 'Find, or do by name', shortcut: 'Ctrl+K', run: find, reads: true },
-    { id: 'help', label: 'List the shortcuts', shortcut: 'F1', run: help, reads: true },
-    ...BENCHES.map((b, i) => ({
-      id: b.path,
-      label: `Go to the ${b.label} bench`,
-      shortcut: i < 9 ? `Alt+${i + 1}` : '',
-      run: to(b.path),
-      reads: true,
-    })),
-    ...PARTS_OF_BRIEF.map((name) => ({
-      id: `brief-${name}`,
-      label: `Brief: ${name.toLowerCase()}`,
-      shortcut: '',
-      run: to(`brief/${name.toLowerCase().replace(' ', '-')}`),
-      reads: true,
-    })),
-  ])
+  const go = useGo()
+  const commands = useMemo((): Command[] => {
+    const to = (path: string) => () => go(`/p/${projectId}/${path}`)
+    return [
+      ...LASTING,
+      { id: 'find', label: 'Find, or do by name', shortcut: 'Ctrl+K', run: find, reads: true },
+      { id: 'help', label: 'List the shortcuts', shortcut: 'F1', run: help, reads: true },
+      ...BENCHES.map((b, i) => ({
+        id: b.path,
+        label: `Go to the ${b.label} bench`,
+        shortcut: i < 9 ? `Alt+${i + 1}` : '',
+        run: to(b.path),
+        reads: true,
+      })),
+      ...PARTS_OF_BRIEF.map((name) => ({
+        id: `brief-${name}`,
+        label: `Brief: ${name.toLowerCase()}`,
+        shortcut: '',
+        run: to(`brief/${name.toLowerCase().replace(' ', '-')}`),
+        reads: true,
+      })),
+    ]
+  }, [projectId, go, find, help])
+  useCommandsEverywhere(commands)
 }

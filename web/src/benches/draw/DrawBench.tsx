@@ -2,7 +2,7 @@
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { client, got, wordsOf } from '../../api/client'
 import { DrawBar } from './DrawBar'
 import { Aside } from './Aside'
@@ -11,6 +11,7 @@ import { useDraw } from './store'
 import { Sheet } from './Sheet'
 import { SheetList } from './SheetList'
 import { fetched } from '../../kit/fetched'
+import { useGo } from '../../kit/useGo'
 import { paging } from '../../project/commands'
 import { fetchAhead } from '../../project/ahead'
 import { useProject } from '../../project/store'
@@ -22,15 +23,15 @@ const Inspector = fetched(() => import('./Inspector').then((m) => m.Inspector))
 const LEDGER_ROOM = <Box sx={{ height: 190 }} />
 const Ledger = fetched(() => import('./Ledger').then((m) => m.Ledger), LEDGER_ROOM)
 
-/** Go to an entity, on this sheet or another. */
-function useGoing(projectId: string, sheetId: string) {
-  const go = useNavigate()
+/** Go to an entity, on this sheet or another; the same function on all sheets, so that nothing waits for another one. */
+function useGoing(projectId: string) {
+  const go = useGo()
   return useCallback(
     (id: string, sheet = '') => {
       const s = now()
-      const target = sheet || (s.view.items[id] ? sheetId : '')
-      if (target && target === sheetId) s.select([id])
-      else if (target) void go(`/p/${projectId}/draw/${target}?sel=${id}`)
+      const target = sheet || (s.view.items[id] ? s.sheetId : '')
+      if (target && target === s.sheetId) s.select([id])
+      else if (target) go(`/p/${projectId}/draw/${target}?sel=${id}`)
       else if (id) {
         const params = { path: { project_id: projectId, entity_id: id } }
         void got(client.GET('/api/projects/{project_id}/where/{entity_id}', { params })).then(
@@ -39,19 +40,19 @@ function useGoing(projectId: string, sheetId: string) {
         )
       }
     },
-    [go, projectId, sheetId],
+    [go, projectId],
   )
 }
 
 /** Commands to the next sheet or page and the one before; the address may follow later than a hand pages on. */
 function usePages(projectId: string, { sheets, pages }: BenchProps['outline']) {
-  const go = useNavigate()
+  const go = useGo()
   return useMemo(() => {
     const ids = [...sheets, ...pages].map((page) => page.id)
     const shown = () => useProject.getState().sheetId
     return paging('sheet', ids, shown, (id) => {
       useProject.getState().openAhead(projectId, id)
-      void go(`/p/${projectId}/draw/${id}`)
+      go(`/p/${projectId}/draw/${id}`)
     })
   }, [projectId, sheets, pages, go])
 }
@@ -103,7 +104,8 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
   const made = useProject((s) => s.view.sheet.sheet?.made ?? false)
   const loaded = useProject((s) => s.loaded)
   const gone = useProject((s) => s.gone)
-  const canEdit = mayEdit && !made && loaded
+  const mayDraw = mayEdit && !made
+  const canEdit = mayDraw && loaded
   const painted = usePainted(loaded || gone || !sheetId)
   useKeys(canEdit, usePages(projectId, outline))
   const sheets = outline.sheets
@@ -124,7 +126,7 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
     if (panel === 'planned' && loaded) useDraw.getState().set({ panel })
   }, [panel, loaded])
 
-  const goTo = useGoing(projectId, sheetId)
+  const goTo = useGoing(projectId)
   useEffect(() => leadsTo(goTo), [goTo])
   return (
     <Box sx={{ display: 'flex', flex: 1, minWidth: 0, minHeight: 0 }}>
@@ -136,7 +138,7 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
         canEdit={mayEdit}
       />
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
-        <DrawBar types={types} buses={buses} canEdit={canEdit} />
+        <DrawBar types={types} buses={buses} canEdit={mayDraw} />
         <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
           <Sheet canEdit={canEdit} onGo={goTo} />
         </Box>

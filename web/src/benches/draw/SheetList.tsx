@@ -4,23 +4,12 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
 import Select from '@mui/material/Select'
-import { memo, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
-import { makeEdit } from '../../api/client'
+import { memo, useMemo, useState } from 'react'
 import type { PageLine, SheetLine } from '../../api/shapes'
-import { COPPER, LINE, QUIET } from '../../theme/theme'
+import { LINE, QUIET } from '../../theme/theme'
 import { remember, remembered } from '../../kit/remember'
 import { AddSheet } from './AddSheet'
-import { GroupRow, SheetRow } from './SheetRow'
-import { useProject } from '../../project/store'
-
-const ROW_PX = 26
-const OVER = 10
-type By = 'function' | 'location' | 'number'
-
-export type Row =
-  | { type: 'group'; key: string; label: string; count: number; first: SheetLine | null }
-  | { type: 'sheet'; key: string; sheet: SheetLine }
-  | { type: 'page'; key: string; page: PageLine }
+import { SheetTree, type By, type Row } from './SheetTree'
 
 /** The rows of the tree as they lie below each other; closed groups show their heading only. */
 export function rowsOf(
@@ -108,7 +97,7 @@ export const SheetList = memo(function SheetList({ projectId, sheets, pages, cur
           style={FILTER}
         />
       </Box>
-      <Tree
+      <SheetTree
         {...{ projectId, sheets, rows, by, current, canEdit, toggle }}
         isClosed={(key) => closed.has(key) && !words}
         insert={setAdding}
@@ -160,149 +149,5 @@ function Grouping({ by, set }: { by: By; set: (by: By) => void }) {
         <MenuItem value="number">number</MenuItem>
       </Select>
     </Box>
-  )
-}
-
-/** The rows in view of a list that scrolls, and bringing one of them into view. */
-function useRows(rows: Row[], current: string) {
-  const box = useRef<HTMLDivElement>(null)
-  const [top, setTop] = useState(0)
-  const [height, setHeight] = useState(600)
-  useEffect(() => {
-    const element = box.current
-    if (!element) return
-    const watch = new ResizeObserver(() => setHeight(element.clientHeight))
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
-  const bringIntoView = useEffectEvent((id: string) => {
-    const at = rows.findIndex((r) => r.key === id)
-    const element = box.current
-    if (at < 0 || !element) return
-    const y = at * ROW_PX
-    if (y < element.scrollTop || y + ROW_PX > element.scrollTop + element.clientHeight)
-      element.scrollTop = Math.max(0, y - element.clientHeight / 3)
-  })
-  // Only when another sheet is opened: scrolling by hand is left alone.
-  useEffect(() => bringIntoView(current), [current])
-  const first = Math.max(0, Math.floor(top / ROW_PX) - OVER)
-  const last = Math.min(rows.length, Math.ceil((top + height) / ROW_PX) + OVER)
-  return { box, setTop, first, last }
-}
-
-/** Put a dragged sheet behind another one, or at the front of a group, and into that one's group. */
-function moveSheet(held: string, target: Row, sheets: SheetLine[], by: By) {
-  const model = target.type === 'sheet' ? target.sheet : target.type === 'group' ? target.first : null
-  if (!held || !model || model.id === held) return
-  const order = sheets.filter((s) => s.id !== held)
-  const at = order.findIndex((s) => s.id === model.id)
-  const after = target.type === 'sheet' ? model.id : (order[at - 1]?.id ?? '-')
-  const groups = {
-    function: { function_id: model.function_id },
-    location: { location_id: model.location_id },
-    number: {},
-  }
-  const { send } = useProject.getState()
-  void send(makeEdit('order-sheets', { sheet_ids: [held], after_id: after, ...groups[by], follow: true }))
-}
-
-interface TreeProps {
-  projectId: string
-  sheets: SheetLine[]
-  rows: Row[]
-  by: By
-  current: string
-  canEdit: boolean
-  isClosed: (key: string) => boolean
-  toggle: (key: string) => void
-  insert: (after: string) => void
-  nothing: string
-}
-
-function Tree(props: TreeProps) {
-  const { sheets, rows, by, current, canEdit } = props
-  const { box, setTop, first, last } = useRows(rows, current)
-  const [held, setHeld] = useState('')
-  const [over, setOver] = useState('')
-  const drag = (key: string) => {
-    setHeld(key)
-    setOver('')
-  }
-  return (
-    <Box
-      ref={box}
-      data-testid="sheet-tree"
-      onScroll={(e) => setTop(e.currentTarget.scrollTop)}
-      sx={{ flex: 1, minHeight: 60, overflow: 'auto', position: 'relative' }}
-    >
-      <Box sx={{ height: rows.length * ROW_PX, position: 'relative' }}>
-        {rows.slice(first, last).map((row, i) => (
-          <Box
-            key={row.key}
-            draggable={canEdit && row.type === 'sheet'}
-            onDragStart={(e) => {
-              drag(row.key)
-              e.dataTransfer.effectAllowed = 'move'
-              e.dataTransfer.setData('text/plain', row.key)
-            }}
-            onDragEnd={() => drag('')}
-            onDragOver={(e) => {
-              if (!held || row.type === 'page') return
-              e.preventDefault()
-              setOver(row.key)
-            }}
-            onDrop={(e) => {
-              e.preventDefault()
-              drag('')
-              moveSheet(held, row, sheets, by)
-            }}
-            sx={{
-              position: 'absolute',
-              top: (first + i) * ROW_PX,
-              height: ROW_PX,
-              left: 0,
-              right: 0,
-              opacity: held === row.key ? 0.45 : 1,
-              borderBottom: over === row.key ? `2px solid ${COPPER}` : undefined,
-            }}
-          >
-            <OneRow row={row} {...props} />
-          </Box>
-        ))}
-      </Box>
-      {props.nothing && <Box sx={{ p: 1.5, color: QUIET }}>{props.nothing}</Box>}
-    </Box>
-  )
-}
-
-function OneRow({
-  row,
-  projectId,
-  by,
-  current,
-  canEdit,
-  isClosed,
-  toggle,
-  insert,
-}: TreeProps & { row: Row }) {
-  const people = useProject((s) => s.people)
-  if (row.type === 'group')
-    return (
-      <GroupRow
-        label={row.label}
-        count={row.count}
-        closed={isClosed(row.key)}
-        onToggle={() => toggle(row.key)}
-      />
-    )
-  return (
-    <SheetRow
-      projectId={projectId}
-      page={row.type === 'sheet' ? row.sheet : row.page}
-      current={row.key === current}
-      indent={by !== 'number' || row.type === 'page'}
-      people={people.filter((p) => p.sheet_id === row.key).map((p) => p.name)}
-      onInsert={canEdit && row.type === 'sheet' ? () => insert(row.key) : undefined}
-    />
   )
 }
