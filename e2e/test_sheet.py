@@ -152,7 +152,14 @@ class SurfaceStory(Story):
 
         page.route(re.compile(r"/changes\?"), hold)
         power = next(s for s in self.project().sheets_in_order() if s.number == "10")
-        page.get_by_test_id("sheet-tree").locator(f"a[href$='{power.id}']").click()
+        row = page.get_by_test_id("sheet-tree").locator(f"a[href$='{power.id}']")
+        stays = page.url
+        with page.context.expect_page() as other:  # beside this one, as of any link
+            row.click(modifiers=["Control"])
+        self.assertTrue(other.value.url.endswith(power.id), other.value.url)
+        other.value.close()
+        self.assertEqual(stays, page.url)
+        row.click()
         expect(page.locator("[data-kind=frame]")).to_contain_text(power.title)
         ledger = page.get_by_role("region", name="Ledger")
         expect(ledger.get_by_role("tab", name="Wires", exact=True)).to_be_visible()

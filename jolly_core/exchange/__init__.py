@@ -5,6 +5,7 @@ from .built import board_dxf, board_pdf, surface_pdf
 from .cabinetgltf import cabinet_gltf
 from .cells import read_cells
 from .cutfile import cut_json, cut_schema, wire_record
+from .filenames import file_stem
 from .graphics import extent, graphics_in
 from .harnessgltf import harness_gltf
 from .issuecheck import WEIGHTS, Finding, issue_check
@@ -57,6 +58,7 @@ __all__ = [
     "Written",
     "check_pack",
     "everything_pack",
+    "file_stem",
     "named_files",
     "outside",
     "whole_set",

@@ -18,7 +18,8 @@ from jolly_core.model import Pack, Project, RuleError, Sheet
 from jolly_core.reports import Cell, Column, Table
 from jolly_core.tagging import check_fields, filled
 
-from .packitems import PackFile, everything, files_of, safe, whole_set
+from .filenames import file_stem
+from .packitems import PackFile, everything, files_of, whole_set
 from .tables import table_pdf
 
 DATE = (2000, 1, 1, 0, 0, 0)
@@ -60,21 +61,23 @@ def check_pack(project: Project, pack: Pack, fonts: Path) -> None:
 
 
 def named_files(project: Project, pack: Pack, fonts: Path, changed: Container[str] = ()) -> list[tuple[str, PackFile]]:
-    """Return the files of a pack with their names; equal names are numbered on.
+    """Return the files of a pack with their names; names that some system holds for equal are numbered on.
 
     Raises:
         RuleError: as `check_pack`.
     """
     check_pack(project, pack, fonts)
     found: dict[str, PackFile] = {}
+    known = {CONTENTS}
     for file in pack.files:
         for made in files_of(project, file.get("what", ""), file.get("format", ""), fonts, changed):
             given = {"kind": made.kind, "date": project.settings.issued_on}
-            stem = safe(filled(project, Sheet("", ""), pack.pattern, given)) or made.kind
+            stem = file_stem(filled(project, Sheet("", ""), pack.pattern, given), made.kind or "list")
             name, count = f"{stem}.{made.ending}", 1
-            while name in found or name == CONTENTS:
+            while name.casefold() in known:
                 count += 1
                 name = f"{stem}-{count}.{made.ending}"
+            known.add(name.casefold())
             found[name] = made
     return list(found.items())
 

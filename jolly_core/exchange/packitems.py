@@ -5,7 +5,6 @@ To add one, write a function with `@item`. What it gives is made only when it is
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable, Container, Iterator
 from dataclasses import dataclass
 from pathlib import Path
@@ -19,6 +18,7 @@ from jolly_core.tagging import product_tag, short_tag
 
 from .built import board_dxf, board_pdf, surface_pdf
 from .cutfile import cut_json
+from .filenames import safe
 from .lists import LIST_FORMATS, write_list
 from .platedxf import surface_dxf
 from .projectfile import write_project
@@ -107,16 +107,6 @@ def files_of(project: Project, what: str, format: str, fonts: Path, changed: Con
     if format and format not in found.formats:
         raise RuleError(f"{found.title} comes as {', '.join(found.formats)}, not as {format}.", field="files")
     return list(found.expand(Asked(project, subject, format or found.formats[0], fonts, changed)))
-
-
-def safe(name: str) -> str:
-    """Return a text as a part of a file's name: letters, digits, dots and strokes.
-
-    Example:
-        >>> safe("Kiln 2: fans/pumps")
-        'Kiln-2-fans-pumps'
-    """
-    return re.sub(r"-{2,}", "-", "".join(c if c.isalnum() or c in "-_." else "-" for c in name)).strip("-")
 
 
 def _sheets_pdf(asked: Asked, ids: list[str], *, mono: bool = False) -> bytes:

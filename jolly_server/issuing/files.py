@@ -3,6 +3,8 @@
 from django.http import HttpResponse
 from django.utils.http import content_disposition_header
 
+from jolly_core.exchange import file_stem
+
 TYPES = {
     "csv": "text/csv; charset=utf-8",
     "json": "application/json",
@@ -20,8 +22,9 @@ def file_answer(content: bytes, type: str, name: str) -> HttpResponse:
 
 
 def plain_name(name: str) -> str:
-    """Return a file's name without what some system does not take."""
-    return "".join(c if c.isalnum() or c in "-._" else "-" for c in name)
+    """Return a file's name, its ending behind the last dot, without what some system does not take."""
+    stem, _, ending = name.rpartition(".")
+    return f"{file_stem(stem)}.{ending}"
 
 
 def pack_zip_name(number: str, revision: str, pack: str) -> str:
