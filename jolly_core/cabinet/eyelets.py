@@ -105,7 +105,7 @@ def eyelet_named(project: Project, name: str) -> tuple[str, str, Eyelet] | None:
     """Return the enclosure, the surface and the eyelet of a name "device id/n", None when there is none placed."""
     device_id, _, number = name.partition("/")
     placing = placing_of(project, device_id)
-    if placing is None or not number.isdigit():
+    if placing is None or not number.isdecimal():
         return None
     found = eyelets_of(project, placing)
     at = int(number) - 1

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Project, derived, listed
+from jolly_core.model import Part, Project, derived, listed
 from jolly_core.sizing import area_mm2, fill_percent, outer_diameter_mm
 
 from .routes import routes_from
@@ -18,6 +18,11 @@ class Fill:
     percent: float
     wires: int
     why: str
+
+
+def has_room(part: Part) -> bool:
+    """Return whether a part says how wide and deep a duct is, without which nobody knows how full it gets."""
+    return part.width_mm > 0 and part.depth_mm > 0
 
 
 def duct_fills(project: Project, enclosure_id: str) -> dict[str, Fill]:
@@ -60,6 +65,8 @@ def _in_duct(project: Project, duct_id: str) -> list[_Stretch]:
 def _fill(project: Project, duct_id: str) -> Fill:
     part = project.parts[project.ducts[duct_id].part_id]
     fullest = fullest_place(_in_duct(project, duct_id))
+    if not has_room(part):
+        return Fill(duct_id, 0.0, len(fullest), f"{part.number} has no width or depth. Choose a part that has both.")
     percent = fill_percent(fullest, part.width_mm, part.depth_mm)
     why = (
         f"{len(fullest)} wires at its fullest place, areas of their outer diameters together, of "

@@ -16,10 +16,7 @@ USUAL_POWER_FACTOR = 0.85  # of a loaded three-phase motor
 
 def number_of(part: Part | None, rating: str) -> float:
     """Return a part's rating as a number, 0 when it has none or it is no number."""
-    try:
-        return float((part.ratings.get(rating, "") if part else "") or 0)
-    except ValueError:
-        return 0.0
+    return (number_in(part.ratings.get(rating, "")) if part else None) or 0.0
 
 
 def cable_drop(project: Project, cable: Cable) -> Drop:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import ceil
 
 from jolly_core.cabinet import (
     Fill,
@@ -12,12 +13,13 @@ from jolly_core.cabinet import (
     eyelets_of,
     gap_words,
     gaps_in,
+    has_room,
     lane_name,
     network_of,
     placings_in,
     routes_from,
 )
-from jolly_core.model import Part, Project, RuleError, derived, listed
+from jolly_core.model import Part, Project, RuleError, counted, derived, listed
 from jolly_core.tagging import full_tag
 
 from .registry import Snag, built, project_check
@@ -66,27 +68,41 @@ def next_larger(project: Project, fill: Fill) -> Part | None:
     return min(found, key=lambda p: (p.width_mm * p.depth_mm, p.number), default=None)
 
 
-@project_check("duct-full", "A duct that is fuller at a place than the project allows.")
+@project_check("duct-full", "A duct that is fuller at a place than the project allows, or without a size to say so.")
 def ducts_full(project: Project) -> Iterator[Snag]:
-    """Yield a snag for each duct that is too full, with the size its wires take."""
+    """Yield a snag for each duct that is too full, with the size its wires take, and for each of unknown size."""
     limit = project.settings.fill_warn_percent
     for enclosure in enclosures(project):
         for fill in duct_fills(project, enclosure.id).values():
-            if fill.percent <= limit + 0.005:
-                continue
             part = project.parts[project.ducts[fill.duct_id].part_id]
-            larger = next_larger(project, fill) if limit else None
-            room = part.width_mm * part.depth_mm * fill.percent / limit if limit else 0.0
-            takes = f"one of {part.width_mm:g} × {room / part.width_mm:.0f} mm, or as large, is enough"
-            if larger:
-                takes = f"{larger.number}, {larger.width_mm:g} × {larger.depth_mm:g} mm, is enough"
             name = lane_name(project, fill.duct_id)
-            message = (
-                f"{name[:1].upper()}{name[1:]} is {fill.percent:.0f} % full with {fill.wires} wires, {limit:g} % is "
-                f"the limit: {takes}."
-            )
-            severity = "error" if fill.percent > 100 else "warning"
-            yield built("duct-full", severity, message, "cabinet", enclosure.id, (fill.duct_id,))
+            name = f"{name[:1].upper()}{name[1:]}"
+            if not has_room(part):
+                message = f"How full {name[:1].lower()}{name[1:]} is cannot be said: {fill.why}"
+                yield built("duct-full", "warning", message, "cabinet", enclosure.id, (fill.duct_id,))
+            elif fill.percent > limit + 0.005:
+                message = (
+                    f"{name} is {_percent(fill.percent)} % full with {counted(fill.wires, 'wire')}, {limit:g} % is the "
+                    f"limit{_enough(project, fill, part)}."
+                )
+                severity = "error" if fill.percent > 100 else "warning"
+                yield built("duct-full", severity, message, "cabinet", enclosure.id, (fill.duct_id,))
+
+
+def _percent(share: float) -> str:
+    """Return a share as it is read: whole percents, of less than one what tells it from none."""
+    return f"{share:.0f}" if share >= 1 else f"{share:.2g}"
+
+
+def _enough(project: Project, fill: Fill, part: Part) -> str:
+    """Return in words which size is enough for a duct's wires, "" where the project allows none in any."""
+    if not project.settings.fill_warn_percent:
+        return ""
+    larger = next_larger(project, fill)
+    if larger is not None:
+        return f": {larger.number}, {larger.width_mm:g} × {larger.depth_mm:g} mm, is enough"
+    depth = ceil(round(part.depth_mm * fill.percent / project.settings.fill_warn_percent, 3))
+    return f": one of {part.width_mm:g} × {depth} mm, or as large, is enough"
 
 
 @derived

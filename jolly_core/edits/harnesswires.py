@@ -215,7 +215,7 @@ def _unit(project: Project, device: Device, cavity: str) -> int:
     names = [pins[0] for kind, pins in part.units if kind == "cavity"] if part else []
     if cavity in names:
         return names.index(cavity) + 1
-    if part is None and cavity.isdigit() and 0 < int(cavity) < 1000:
+    if part is None and cavity.isdecimal() and 0 < int(cavity) < 1000:
         return int(cavity)
     have = f"it has {names[0]} to {names[-1]}" if names else "its cavities are numbers until it has a part"
     raise RuleError(f"{tag} has no cavity {cavity}: {have}.", ids=(device.id,))

@@ -118,7 +118,7 @@ def index_after(last: str, stated: str) -> str:
     """
     if not last:
         return stated or "A"
-    if last.isdigit():
+    if last.isdecimal():
         return str(int(last) + 1).zfill(len(last))
     if last[-1].isalpha() and last[-1] not in "Zz":
         return last[:-1] + chr(ord(last[-1]) + 1)

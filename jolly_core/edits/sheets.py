@@ -105,10 +105,10 @@ def next_sheet_number(taken: set[str], before: str) -> str:
         >>> next_sheet_number({"10", "30", "31"}, "10"), next_sheet_number({"10", "30", "31"}, "30")
         ('11', '32')
     """
-    following = str(int(before) + 1) if before.isdigit() else ""
+    following = str(int(before) + 1) if before.isdecimal() else ""
     if following and following not in taken:
         return following
-    return str(max((int(n) for n in taken if n.isdigit()), default=0) + 1)
+    return str(max((int(n) for n in taken if n.isdecimal()), default=0) + 1)
 
 
 def first_line_of(project: Project, sheet: Sheet, taken: Iterable[range] | None = None) -> int:
@@ -122,7 +122,7 @@ def first_line_of(project: Project, sheet: Sheet, taken: Iterable[range] | None 
     """
     used = [lines_of(s) for s in project.sheets.values() if s.id != sheet.id and counts_lines(project, s)]
     used = used if taken is None else list(taken)
-    if sheet.number.isdigit() and len(sheet.number) < 5:
+    if sheet.number.isdecimal() and len(sheet.number) < 5:
         first = int(sheet.number) * 10 + 1
         mine = lines_of(replace(sheet, first_line=first))
         if not any(u.start < mine.stop and mine.start < u.stop for u in used):

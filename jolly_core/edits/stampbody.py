@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolly_core.cables import project_laying
-from jolly_core.library import definition, part_class
+from jolly_core.library import definition, number_in, part_class
 from jolly_core.model import FileError, Project, RuleError, WireType, check_text
 from jolly_core.sizing import area_mm2, motor_choice
 from jolly_core.tagging import path_of
@@ -169,10 +169,9 @@ def _sized(
     work: Work, body: StampBody, question: Question, answer: str, parts: dict[str, str], types: dict[str, str]
 ) -> list[list[str]]:
     """Choose parts and wires for a motor's power; what is answered by hand elsewhere stays."""
-    try:
-        power = float(answer.lower().removesuffix("kw").strip().replace(",", "."))
-    except ValueError:
-        raise RuleError(f"{question.name}: “{answer}” is no number of kW.", field="answers") from None
+    power = number_in(answer.lower().strip().removesuffix("kw"))
+    if power is None:
+        raise RuleError(f"{question.name}: “{answer}” is no number of kW.", field="answers")
     piece = body.piece
     classes = {d.id: _class_of(piece, d.id) for d in piece.of("device")}
     asked = [d for d in question.targets or classes if classes.get(d) in SIZED]

@@ -53,7 +53,7 @@ def unit_of(line: str, name: str) -> str:
 
 def take_count(counts: dict[str, dict[str, int]], name: str, value: str, kind: PartClass) -> bool:
     """Take up the units that a value counts, if all of it is understood and the class has such units."""
-    if name in _POLE_LABELS and value.strip().isdigit():
+    if name in _POLE_LABELS and value.strip().isdecimal():
         value = f"{value} poles"
     found: dict[str, int] = {}
     for match in _COUNTED.finditer(value):

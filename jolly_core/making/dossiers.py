@@ -180,4 +180,4 @@ def _end(project: Project, c: Conductor, pin: tuple[str, int], area: float) -> E
 def counted(name: str) -> list[tuple[int, str]]:
     """Return a sort key by which 10-9 stands before 10-10, and what has no number last."""
     pieces = re.findall(r"\d+|\D+", name)
-    return [(int(p), "") if p.isdigit() else (-1, p) for p in pieces] or [(10**9, "")]
+    return [(int(p), "") if p.isdecimal() else (-1, p) for p in pieces] or [(10**9, "")]

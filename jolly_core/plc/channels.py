@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.library import definition
+from jolly_core.library import definition, number_in
 from jolly_core.model import Card, IoPoint, Project, derived
 
 from .addresses import ANALOG, BIT_SCHEMES, WORD_BITS, Prefixes, address, space_of, span
@@ -71,7 +71,7 @@ def card_supplies(project: Project, device_id: str) -> list[CardSupply]:
     for n, (kind, pins) in enumerate(part.units if part else ()):
         if part and kind == CARD_SUPPLY:
             facts = part.detail(n)
-            fuse = float(facts.get("fuse_a") or 0)
+            fuse = number_in(facts.get("fuse_a", "")) or 0.0
             unit = len(found) + 1
             found.append(CardSupply(device_id, unit, pins, facts.get("group", ""), fuse, drawn.get(unit, "")))
     return found

@@ -7,11 +7,13 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from jolly_core.library import base_of
+from jolly_core.library import base_of, number_in
 from jolly_core.model import Part
 
 from .primitives import Circle, Line, Prim, Rect, Text, text
 from .sketching import PEN, Draw, Sketch
+
+MOST_SLOTS = 64  # of a rack that are drawn; more would be finer than any pen
 
 
 def _breaker(s: Sketch) -> None:
@@ -69,7 +71,7 @@ def _relay(s: Sketch) -> None:
     s.own_screws()
     s.box(0.16, 0.24, 0.68, 0.46, "clear")
     s.box(0.28, 0.36, 0.44, 0.2, "case-dark")
-    s.round(0.5, 0.78, min(1.6, s.width * 0.12), "green")
+    s.round(0.5, 0.78, min(1.6, s.small * 0.12), "green")
 
 
 def _timer(s: Sketch) -> None:
@@ -88,7 +90,7 @@ def _module(s: Sketch) -> None:
     s.box(0, 0.18, 1, 0.64, "case-shade")
     s.own_screws(inset=0.09)
     for n in range(3):
-        s.round(0.5, 0.32 + n * 0.08, min(1.4, s.width * 0.1), ("green", "yellow", "red")[n])
+        s.round(0.5, 0.32 + n * 0.08, min(1.4, s.small * 0.1), ("green", "yellow", "red")[n])
 
 
 def _supply(s: Sketch) -> None:
@@ -99,7 +101,7 @@ def _supply(s: Sketch) -> None:
     s.own_screws(inset=0.07)
     for n in range(5):
         s.box(0.2, 0.24 + n * 0.07, 0.6, 0.02, "case-shade")
-    s.round(0.8, 0.68, min(2.0, s.width * 0.06), "green")
+    s.round(0.8, 0.68, min(2.0, s.small * 0.06), "green")
     volts, amps = s.part.ratings.get("output_v", ""), s.part.ratings.get("output_a", "")
     if volts:
         s.box(0.1, 0.74, 0.8, 0.09, "white")
@@ -146,13 +148,15 @@ def _card(s: Sketch) -> None:
         x = 0.5 if columns == 1 else 0.28 + column * 0.44
         y = 0.15 + (row + 0.5) * pitch
         s.round(x, y, radius, "screw")
-        s.prims.append(Rect(x * s.width - radius * 2.1, y * s.height - 0.5, radius * 0.7, 1.0, PEN, "green"))
+        tall = min(1.0, 2 * radius)
+        s.prims.append(Rect(x * s.width - radius * 2.1, y * s.height - tall / 2, radius * 0.7, tall, PEN, "green"))
 
 
 def _rack(s: Sketch) -> None:
     """A rail of plugs behind its cards."""
     s.box(0, 0, 1, 1, "case-shade", "fine")
-    slots = int(float(s.part.ratings.get("slots", "0") or 0)) or 4
+    said = number_in(s.part.ratings.get("slots", "")) or 0.0
+    slots = int(said) if 1 <= said <= MOST_SLOTS else 4
     for n in range(slots):
         s.box((n + 0.2) / slots, 0.2, 0.6 / slots, 0.6, "case-dark")
 
@@ -232,7 +236,7 @@ def _earth(s: Sketch) -> None:
     s.box(0, 0.3, 1, 0.4, "fuse")
     count = max(2, min(40, int(s.width / 8)))
     for n in range(count):
-        s.round((n + 0.5) / count, 0.5, min(2.4, s.height * 0.14), "screw")
+        s.round((n + 0.5) / count, 0.5, min(2.4, s.height * 0.14, s.width * 0.4 / count), "screw")
 
 
 def _fuse(s: Sketch) -> None:

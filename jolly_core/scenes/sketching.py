@@ -12,6 +12,7 @@ from .lettering import fit
 from .primitives import Circle, Line, PenName, Prim, Rect, ToneName, text
 
 PEN: PenName = "thin"
+FLAT = 0.3  # of the height of a face, which words take at most
 # What colour words of parts mean for caps and lenses.
 CAPS: dict[str, ToneName] = {
     "red": "red",
@@ -61,8 +62,10 @@ class Sketch:
         self.prims.append(Line(x1 * w, y1 * h, x2 * w, y2 * h, pen))
 
     def words(self, x: float, y: float, size: float, words: str, room: float) -> None:
-        """Write words about a share of width and height, within a share of the width."""
+        """Write words about a share of width and height, within a share of the width; none on too flat a face."""
         shown, fitted = fit(words, room * self.width, size)
+        if fitted > FLAT * self.height:
+            return
         place = (x * self.width, y * self.height + fitted / 3)
         self.prims.append(text(*place, fitted, shown, anchor="middle", role="label"))
 

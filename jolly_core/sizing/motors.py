@@ -12,6 +12,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from jolly_core.library import number_in
 from jolly_core.model import Part, RuleError
 
 from .ampacity import USUAL_LAYING, Laying, carried_a, conductor_for_mm2
@@ -93,10 +94,7 @@ def motor_choice(
 
 
 def _rating(part: Part, name: str) -> float:
-    try:
-        return float(part.ratings.get(name, "") or 0)
-    except ValueError:
-        return 0.0
+    return number_in(part.ratings.get(name, "")) or 0.0
 
 
 def _setting(class_key: str, candidates: Iterable[Part], current: float, power_kw: float) -> Chosen:

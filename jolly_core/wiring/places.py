@@ -55,7 +55,7 @@ def room_of(part: Part | None, unit: str) -> int:
     """Return how many conductors a pin takes: what its part says, else PIN_ROOM; earth bars and splices take many."""
     for name in ("conductors_per_point", *(("terminals",) if unit == "earth" else ())):
         said = part.ratings.get(name, "").strip() if part else ""
-        if said.isdigit() and int(said) > 0:
+        if said.isdecimal() and int(said) > 0:
             return int(said)
     return BAR_ROOM if unit in ("earth", "splice") else PIN_ROOM
 

@@ -156,7 +156,7 @@ def reads_otherwise(project: Project, pattern: Pattern, number: str) -> bool:
         return False
     heads = [pattern.head + digits[:n] for n in range(1, len(digits) - pattern.width + 1)]
     lines = sheets_with_line(project)
-    return any((h.isdigit() and int(h) in lines) or h in _sheet_numbers(project) for h in heads)
+    return any((h.isdecimal() and int(h) in lines) or h in _sheet_numbers(project) for h in heads)
 
 
 @derived

@@ -94,7 +94,7 @@ PLAIN = {
 
 def said_plainly(field: str, fault: dict[str, Any]) -> str:
     """Return a fault of a request in words for a person: the thing, what is wrong with it, what to do."""
-    names = [p for p in field.split(".") if p and not p.isdigit() and p not in ("edit", "edits")]
+    names = [p for p in field.split(".") if p and not p.isdecimal() and p not in ("edit", "edits")]
     name = (names[-1] if names else "request").removesuffix("_id").replace("_", " ")
     context = {k: v for k, v in (fault.get("ctx") or {}).items() if k != "error"}
     if fault.get("type") == "union_tag_invalid":

@@ -130,4 +130,4 @@ def parts(
 
 def _need(piece: str) -> tuple[str, int]:
     kind, _, count = piece.partition(":")
-    return kind, int(count) if count.isdigit() else 1
+    return kind, int(count) if count.isdecimal() else 1

@@ -228,11 +228,15 @@ class Cables(Shared):
         self.assertEqual(types, {"core of -WD1"})
 
 
-class Clips(Shared):
+class ClipCase(Shared):
+    """A clip in the way of WH-A."""
+
     def setUp(self) -> None:
         super().setUp()
         self.clip = self.bench.new("split-segment", segment_id=self.only(self.a), at_mm=100, sort="clip", name="C1")
 
+
+class Clips(ClipCase):
     def inside(self) -> list[tuple[str, float, float]]:
         lead = lead_through(self.bench.project, self.clip)
         return [(run_name(self.bench.project, led.run), led.x, led.y) for led in lead.inside]

@@ -121,7 +121,7 @@ def _numbered_on(there: list[Unit], more: tuple[Unit, ...]) -> list[Unit]:
     taken = {pin for kind, pins in there if kind in CONTACTS for pin in pins}
     if not any(pin in taken for kind, pins in more if kind in CONTACTS for pin in pins):
         return list(more)
-    places = [int(p[:-1]) for p in taken if p.isdigit() and len(p) > 1]
+    places = [int(p[:-1]) for p in taken if p.isdecimal() and len(p) > 1]
     wanted = sorted({int(p[:-1]) for kind, pins in more if kind in CONTACTS for p in pins if _is_placed(p)})
     places_then = {str(old): max(places, default=0) + n for n, old in enumerate(wanted, start=1)}
     return [
@@ -133,4 +133,4 @@ def _numbered_on(there: list[Unit], more: tuple[Unit, ...]) -> list[Unit]:
 
 
 def _is_placed(pin: str) -> bool:
-    return pin.isdigit() and len(pin) > 1
+    return pin.isdecimal() and len(pin) > 1
