@@ -139,7 +139,9 @@ Order = Annotated[int, Within(-(10**9), 10**9)]
 Running = Annotated[int, Within(0, 1_000_000)]
 Letters = Annotated[str, Longest(10)]
 Area = Annotated[float, Within(0, 400, "mm²")]
-Gauge = Annotated[str, Longest(8)]
+Gauge = Annotated[
+    str, Longest(8), Written(r"|\s*(0{2,4}|[0-4]?\d|[1-4]/0)\s*", "an American wire gauge such as 16 or 2/0")
+]
 Unit = tuple[str, tuple[str, ...]]  # kind and pins
 Units = tuple[Unit, ...]
 Texts = Annotated[dict[str, str], Longest(200)]

@@ -23,12 +23,15 @@ def _table(name: str) -> dict[float, float]:
 
 
 def area_mm2(wire_type: WireType | None) -> float:
-    """Return the conductor area of a wire type in mm², 0 when it has no size."""
+    """Return the conductor area of a wire type in mm², 0 when it has no size, or a gauge that is none."""
     if wire_type is None:
         return 0.0
     if wire_type.cross_section_mm2:
         return wire_type.cross_section_mm2
-    return awg_area_mm2(wire_type.awg) if wire_type.awg else 0.0
+    try:
+        return awg_area_mm2(wire_type.awg) if wire_type.awg else 0.0
+    except RuleError:
+        return 0.0  # of a project stored before gauges were looked at; a snag tells it
 
 
 def _at_least(table: dict[float, float], area: float) -> float:

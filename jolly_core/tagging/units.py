@@ -48,9 +48,9 @@ def _pins_by(project: Project, symbol: Symbol) -> list[str]:
     part = project.part_of(device) if device else None
     names: list[str] = []
     if shape.unit == "block":
-        return list(shape.generic)
+        return list(shape.generic) * len(symbol.units)
     if device is not None and shape.unit == "terminal":
-        return [terminal_number(project, device.id, symbol.units[0])] * len(shape.pins)
+        return [terminal_number(project, device.id, unit) for unit in symbol.units for _ in shape.pins]
     for number in symbol.units:
         pins: tuple[str, ...] = ()
         if number and part is not None and not _endless(part):

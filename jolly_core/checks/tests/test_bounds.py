@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
-from jolly_core.checks import PROJECT_CHECKS, Snag
+from jolly_core.checks import PROJECT_CHECKS, Snag, all_snags
+from jolly_core.drawing import pin_points
 from jolly_core.model import Device, Enclosure, Function, Project, Rail, Sheet, Symbol
+from jolly_core.reports import run_report
+from jolly_core.tagging import pins_of
 from jolly_core.testing import Workbench
 
 
@@ -49,3 +53,24 @@ class OutOfBounds(TestCase):
         bench.do("change-sheets", sheets=[{"sheet_id": "s", "columns": 12}])
         self.assertTrue([s for s in snags(self.project) if "line count" in s.message])
         self.assertFalse([s for s in snags(self.project) if "columns" in s.message])
+
+    def test_a_gauge_that_is_none_is_told_and_stops_nothing(self) -> None:
+        bench = Workbench(frame="zones")
+        usual = next(iter(bench.project.wire_types.values()))
+        first, second = (bench.place("coil", x, 20) for x in (20, 50))
+        bench.wire((24, 20), (50, 20), type_id=usual.id)
+        self.assertNotEqual(first, second)
+        for gauge, wrong in (("thick", True), ("16", False), ("2/0", False), ("5/0", True), ("½", True)):
+            bench.project.load("wire_type", [replace(usual, cross_section_mm2=0.0, awg=gauge)])
+            told = [s.message for s in snags(bench.project) if "an American wire gauge such as 16 or 2/0" in s.message]
+            self.assertEqual(wrong, bool(told), gauge)
+            self.assertTrue(all_snags(bench.project))
+            self.assertEqual(1, len(run_report(bench.project, "wires").rows))
+
+    def test_a_terminal_drawn_with_more_poles_than_it_has_pins_for_has_a_name_at_each(self) -> None:
+        bench = Workbench(frame="zones")
+        terminal = bench.symbol(bench.place("terminal", 20, 20))
+        bench.project.load("symbol", [replace(terminal, units=terminal.units * 2)])
+        names = pins_of(bench.project, bench.symbol(terminal.id))
+        self.assertEqual(len(pin_points(bench.symbol(terminal.id))), len(names))
+        self.assertTrue(all_snags(bench.project))
