@@ -18,7 +18,7 @@ from jolly_core.cabinet import (
 )
 from jolly_core.making import Dossier, uncut_from
 from jolly_core.model import Project, counted, derived, listed
-from jolly_core.plc import cards, spans_of
+from jolly_core.plc import cards, spans_of, start_fault
 from jolly_core.tagging import device_at, full_tag, natural
 from jolly_core.terminals import is_strip
 
@@ -163,6 +163,17 @@ def overlaps(project: Project) -> Iterator[Snag]:
             message = f"{tag} and {name} {both}. Give one another first address."
             act = Act("Address it anew", "address-card", (("device_id", card.device_id), ("scheme", card.scheme)))
             yield built("address-overlap", "error", message, "io", card.device_id, (), card.device_id, act)
+
+
+@project_check("address-start", "A card whose first address is none of its scheme, so that its channels have none.")
+def starts_unread(project: Project) -> Iterator[Snag]:
+    """Yield a snag for each card whose first address nobody can count from; files of others may bring such."""
+    for card in cards(project):
+        fault = start_fault(card)
+        if fault:
+            message = f"{full_tag(project, project.devices[card.device_id])} has no addresses. {fault}"
+            act = Act("Address it anew", "address-card", (("device_id", card.device_id), ("scheme", card.scheme)))
+            yield built("address-start", "error", message, "io", card.device_id, (), card.device_id, act)
 
 
 @project_check("point-waits", "A point of the I/O list without a channel.")

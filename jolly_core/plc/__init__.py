@@ -38,6 +38,7 @@ from .channels import (
     point_at,
     prefixes_of,
     spans_of,
+    start_fault,
 )
 
 __all__ = [
@@ -70,6 +71,7 @@ __all__ = [
     "prefixes_of",
     "span",
     "spans_of",
+    "start_fault",
     "start_at",
     "taken_places",
     "usual_scheme",

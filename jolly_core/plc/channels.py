@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.library import definition, number_in
-from jolly_core.model import Card, IoPoint, Project, derived
+from jolly_core.model import Card, IoPoint, Project, RuleError, derived
 
-from .addresses import ANALOG, BIT_SCHEMES, WORD_BITS, Prefixes, address, space_of, span
+from .addresses import ANALOG, BIT_SCHEMES, WORD_BITS, Prefixes, address, parse_start, space_of, span
 
 UNIT_KINDS = {"DI": "di", "DO": "do", "AI": "ai", "AO": "ao"}
 CARD_SUPPLY = "card-supply"
@@ -89,12 +89,21 @@ def card_of(project: Project, device_id: str) -> Card | None:
 
 
 def channel_address(project: Project, device_id: str, io_type: str, channel: int) -> str:
-    """Return the address of a channel, "" when the device is no card."""
+    """Return the address of a channel, "" when the device is no card, or its first address is none of its scheme."""
     card = card_of(project, device_id)
-    if card is None or not channel:
+    if card is None or not channel or start_fault(card):
         return ""
     after = _after(project, card, io_type)
     return address(card.scheme, card.start, channel, io_type, after=after, prefixes=prefixes_of(project))
+
+
+def start_fault(card: Card) -> str:
+    """Return what is wrong with the first address of a card, "" when it is written as its scheme asks."""
+    try:
+        parse_start(card.scheme, card.start)
+    except RuleError as error:
+        return str(error)
+    return ""
 
 
 def prefixes_of(project: Project) -> Prefixes:
@@ -119,8 +128,8 @@ def spans_of(project: Project, card: Card) -> list[tuple[str, int, int, ChannelR
 
     A space is a direction, I or Q, counted in bits; other schemes are counted for themselves.
     """
-    found = []
-    for row in channels(project, card.device_id):
+    found: list[tuple[str, int, int, ChannelRow]] = []
+    for row in channels(project, card.device_id) if not start_fault(card) else ():
         after = _after(project, card, row.io_type)
         low, high = span(card.scheme, card.start, row.channel, row.io_type, after=after)
         found.append((space_of(card.scheme, row.io_type), low, high, row))

@@ -47,6 +47,7 @@ class Registry(TestCase):
             "terminal-size",
             "strip-long",
             "address-overlap",
+            "address-start",
             "channel-undrawn",
             "channel-twice",
             "channels-unfed",

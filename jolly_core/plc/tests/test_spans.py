@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from hypothesis import given, settings
@@ -9,7 +10,8 @@ from hypothesis import strategies as st
 
 from jolly_core.checks import project_snags
 from jolly_core.model import Part, RuleError
-from jolly_core.plc import address, channels, parse_start, spans_of
+from jolly_core.plc import address, card_of, channels, parse_start, spans_of
+from jolly_core.reports import run_report
 from jolly_core.testing import Workbench
 
 
@@ -58,6 +60,24 @@ class Spans(TestCase):
         self.bench.do(**act.payload())
         self.assertEqual(self.overlaps(), [])
         self.assertTrue(one and two)
+
+    def test_a_card_whose_start_is_none_of_its_scheme_is_told_and_the_others_keep_their_addresses(self) -> None:
+        bench = self.bench
+        odd, fit = self.add("ai4", scheme="word", start="256"), self.add("di8")
+        card = card_of(bench.project, odd)
+        assert card is not None
+        bench.project.load("card", [replace(card, scheme="byte.bit")])  # as a file of another hand may have it
+        self.assertEqual([""] * 4, self.first(odd))
+        self.assertEqual("I0.0", self.first(fit)[0])
+        self.assertEqual([], self.overlaps())
+        (snag,) = (s for s in project_snags(bench.project) if s.code == "address-start")
+        self.assertIn("has no addresses. The first address should be byte.bit such as 0.0", snag.message)
+        self.assertTrue(run_report(bench.project, "addresses").columns)
+        self.assertTrue(self.add("di8"), "a further card finds its place")
+        assert snag.act is not None
+        bench.do(**snag.act.payload())
+        self.assertEqual(["I256.0", "I258.0"], self.first(odd)[:2])
+        self.assertEqual([], [s for s in project_snags(bench.project) if s.code == "address-start"])
 
     def test_a_mixed_card_has_its_words_behind_its_bits(self) -> None:
         card = self.add("mix")
