@@ -98,7 +98,7 @@ def landed_at(project: Project, device_id: str) -> list[Landed]:
                 found.append(Landed(c.start.rsplit(":", 1)[-1], c.number, c.end, c.end_symbol))
             if c.end_symbol in mine:
                 found.append(Landed(c.end.rsplit(":", 1)[-1], c.number, c.start, c.start_symbol))
-        rows += sorted(found, key=lambda row: row.pin)
+        rows += sorted(found, key=lambda row: natural(row.pin))
     return rows
 
 
