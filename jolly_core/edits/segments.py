@@ -155,13 +155,13 @@ def split_segment(work: Work, payload: SplitSegment) -> str:
     work.put("node", node)
     work.put("segment", second)
     work.put("segment", first)
-    _cover_parts(work, first, second, at_mm)
+    _cover_parts(work, first, second, span_of(project, first.id).length_mm)
     work.outcome.placed = [node.id]
     return f"{'clip on' if node.sort else 'branch'} {project.harnesses[segment.harness_id].code}"
 
 
 def _cover_parts(work: Work, first: Segment, second: Segment, at_mm: float) -> None:
-    """What lay over a segment lies over both its parts, as far as it reached."""
+    """What lay over a segment lies over both its parts, as far as it reached; `at_mm` is the first one's length."""
     for c in coverings_of(work.project, first.id):
         if c.from_mm >= at_mm:
             end = max(0.0, c.to_mm - at_mm)
@@ -196,8 +196,8 @@ def joined(work: Work, node: Node, pair: Iterable[Segment]) -> None:
         after = after if second.a_id == node.id else after[::-1]
         made.form, made.path = "polyline", coordinates([*before, *spots(node.at), *after])
     coverings = [
-        *_laid(project, first, spans[0].base_mm, 0.0, first.b_id == node.id),
-        *_laid(project, second, spans[1].base_mm, spans[0].base_mm, second.a_id == node.id),
+        *_laid(project, first, spans[0].length_mm, 0.0, first.b_id == node.id),
+        *_laid(project, second, spans[1].length_mm, spans[0].length_mm, second.a_id == node.id),
     ]
     variants = [p for p in project.variant_parts.values() if p.segment_id in (first.id, second.id)]
     for segment in (first, second):
