@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from jolly_core.library import definition, number_in
-from jolly_core.model import Project
+from jolly_core.model import Project, RuleError
 from jolly_core.sizing import motor_current_a
 from jolly_core.wiring import net_of, sheet_groups
 
@@ -12,7 +12,7 @@ FARTHEST = 200  # symbols looked at
 
 
 def motor_beyond_a(project: Project, symbol_id: str) -> float:
-    """Return the rated current of a motor that is reached from a pole through other poles, 0 when there is none."""
+    """Return the rated current in A of a motor that is reached from a pole through other poles; 0 when none is known."""
     waiting, seen = [symbol_id], {symbol_id}
     for _ in range(FARTHEST):
         if not waiting:
@@ -39,6 +39,9 @@ def _current_of(project: Project, device_id: str) -> float:
         return 0.0
     rated = number_in(part.ratings.get("rated_a", ""))
     power = number_in(part.ratings.get("power_kw", ""))
-    if rated is None and power is not None:
+    if rated is not None or power is None:
+        return rated or 0.0
+    try:
         return motor_current_a(power)
-    return rated or 0.0
+    except RuleError:
+        return 0.0  # the table knows no motor of that power: its part has to say the current

@@ -10,7 +10,7 @@ from ..kinds import Keyed, kind
 
 BlockSize = Annotated[float, Within(0, 1200, "mm", above=True)]
 BlockPlace = Annotated[float, Within(0, 1200, "mm")]
-LetterSize = Annotated[float, Within(0, 40, "mm")]
+LetterSize = Annotated[float, Within(0.5, 40, "mm")]
 Pixels = Annotated[int, Within(1, 4000, "pixels")]
 
 
