@@ -12,7 +12,7 @@ from itertools import islice
 from typing import Any, TypeVar
 
 from jolly_core.drawing import place_in
-from jolly_core.model import Mute, Project, derived, fault_words, listed, uncollected
+from jolly_core.model import CoreError, Mute, Project, derived, fault_words, listed, uncollected
 
 SEVERITIES = ("error", "warning")
 
@@ -164,6 +164,29 @@ def guarded(package: str, code: str, function: F) -> F:
     return result
 
 
+def _all_of(code: str, help: str, snags: Iterator[Snag], sheet_id: str = "") -> list[Snag]:
+    """Return what a check yields; where it comes upon what no rule holds for, that is a snag, and the others go on."""
+    found: list[Snag] = []
+    try:
+        found.extend(snags)
+    except CoreError as error:
+        message = f"Not all could be checked ({help.removesuffix('.')}): {error.message}"
+        found.append(
+            Snag(
+                "check-stopped",
+                "error",
+                message,
+                error.ids,
+                sheet_id,
+                0,
+                0,
+                bench="snags",
+                subject=f"{code} {sheet_id}",
+            )
+        )
+    return found
+
+
 @derived
 def project_snags(project: Project) -> list[Snag]:
     """Return what the checks of the whole project found and nobody muted, errors first."""
@@ -185,12 +208,14 @@ def _of_project(project: Project) -> list[Snag]:
 
 @derived
 def _by(project: Project, code: str) -> list[Snag]:
-    return list(PROJECT_CHECKS[code][0](project))
+    function, help = PROJECT_CHECKS[code]
+    return _all_of(code, help, function(project))
 
 
 @derived
 def _built_from(project: Project, sheet_id: str) -> list[Snag]:
-    return [snag for function, _ in BUILT_CHECKS.values() for snag in function(project, sheet_id)]
+    checks = BUILT_CHECKS.items()
+    return [s for code, (function, help) in checks for s in _all_of(code, help, function(project, sheet_id))]
 
 
 _built_on_sheets = listed(_built_from)
@@ -204,7 +229,8 @@ def _of_sheet(project: Project, sheet_id: str) -> list[Snag]:
 
 @derived
 def _on(project: Project, code: str, sheet_id: str) -> list[Snag]:
-    return list(CHECKS[code][0](project, sheet_id))
+    function, help = CHECKS[code]
+    return _all_of(code, help, function(project, sheet_id), sheet_id)
 
 
 @derived

@@ -12,7 +12,7 @@ FARTHEST = 200  # symbols looked at
 
 
 def motor_beyond_a(project: Project, symbol_id: str) -> float:
-    """Return the rated current in A of a motor that is reached from a pole through other poles; 0 when none is known."""
+    """Return the rated current in A of a motor that a pole feeds through other poles, 0 while none is known."""
     waiting, seen = [symbol_id], {symbol_id}
     for _ in range(FARTHEST):
         if not waiting:

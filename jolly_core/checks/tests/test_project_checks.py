@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from typing import Any
 from unittest import TestCase
+from unittest.mock import patch
 
-from jolly_core.checks import BUILT_CHECKS, CHECKS, PROJECT_CHECKS, project_check, project_snags
-from jolly_core.testing import Workbench
+from jolly_core.checks import BUILT_CHECKS, CHECKS, PROJECT_CHECKS, Snag, all_snags, project_check, project_snags
+from jolly_core.exchange import read_project
+from jolly_core.model import RuleError
+from jolly_core.testing import DEMO, Workbench, rebuilt
 
 
 class Registry(TestCase):
@@ -148,3 +153,40 @@ class Waiting(TestCase):
         card = bench.new("add-card", part_id="hollin-hr-di16")
         bench.do("allocate-points", ids=list(bench.project.io_points), device_id=card)
         self.assertEqual([s.code for s in project_snags(bench.project)], ["channel-undrawn"])
+
+
+class Stopped(TestCase):
+    """A check that comes upon what no rule holds for says so, and hides nothing of the others or of itself."""
+
+    def setUp(self) -> None:
+        self.bench = Workbench(frame="zones")
+        self.bench.place("coil", 20, 20)
+        self.usual = [s.message for s in all_snags(self.bench.project)]
+        self.assertTrue(self.usual)
+
+    def _one_and_then_none(self, *given: object) -> Iterator[Snag]:
+        yield Snag("odd", "warning", "The first is told.", (), str(given[1]) if len(given) > 1 else "", 0, 0)
+        raise RuleError("The second has no size. Say it in its part.", ids=("x1",))
+
+    def stopped(self, table: dict[str, tuple[Any, str]]) -> list[Snag]:
+        with patch.dict(table, {"odd": (self._one_and_then_none, "Things without a size.")}):
+            found = all_snags(rebuilt(self.bench.project))
+        messages = [s.message for s in found]
+        self.assertEqual([], [m for m in self.usual if m not in messages], "nothing else is hidden")
+        self.assertIn("The first is told.", messages)
+        return [s for s in found if s.code == "check-stopped"]
+
+    def test_of_the_project_of_a_sheet_and_of_what_is_built_from_it(self) -> None:
+        sheet = next(iter(self.bench.project.sheets))
+        for table, where in ((PROJECT_CHECKS, ""), (CHECKS, sheet), (BUILT_CHECKS, "")):
+            (snag,) = self.stopped(table)
+            self.assertEqual(
+                "Not all could be checked (Things without a size): The second has no size. Say it in its part.",
+                snag.message,
+            )
+            self.assertEqual(("error", ("x1",), where), (snag.severity, snag.ids, snag.sheet_id))
+
+    def test_in_usual_projects_no_check_stops(self) -> None:
+        for name in ("pellwick-kiln-2", "sample-store-dehumidifier"):
+            project = read_project((DEMO / f"{name}.spool.json").read_bytes())
+            self.assertNotIn("check-stopped", {s.code for s in all_snags(project)})
