@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.library import Difference, Library, definition, differences, own_symbol, symbol_for
-from jolly_core.model import AddOn, Device, Part, RuleError
+from jolly_core.model import AddOn, Device, Part, RuleError, counted, users_of
 from jolly_core.tagging import short_tag
 
 from .base import Id, Payload, Work, edit
@@ -60,7 +60,9 @@ def refresh_parts(work: Work, payload: RefreshParts) -> str:
     if rows:
         work.outcome.table = [["Device", "What does not fit"], *rows]
         count = len({row[0] for row in rows})
-        work.outcome.remarks.append(f"{count} devices have units drawn that their part no longer has; see the list.")
+        have = "has" if count == 1 else "have"
+        words = f"{counted(count, 'device')} {have} units drawn that the part no longer has; see the list."
+        work.outcome.remarks.append(words)
     numbers = ", ".join(project.parts[id].number for id in stale)
     return f"refresh {numbers}" if len(stale) < 4 else f"refresh {len(stale)} parts"
 
@@ -94,6 +96,10 @@ class ReplacePart(Payload):
     device_ids: list[Id] = Field(default_factory=list, max_length=5000)
 
 
+# What has a part beside devices and what is put onto them: terminals, bridges, rails, ducts, coverings, clips.
+HELD = tuple(kind for kind, _ in users_of("part") if kind not in ("device", "add_on"))
+
+
 @edit(ReplacePart, {"part_id": "brindlework-bw-c09-24d", "by_id": "brindlework-bw-c12-24d"})
 def replace_part(work: Work, payload: ReplacePart) -> str:
     """Work out ReplacePart."""
@@ -106,11 +112,11 @@ def replace_part(work: Work, payload: ReplacePart) -> str:
         raise RuleError(f"{old.number} cannot be replaced by itself.", field="by_id")
     devices = project.devices_of_part.get(old.id)
     chosen = [id for id in devices if not payload.device_ids or id in payload.device_ids]
-    places = [(kind, e) for kind in ("strip_item", "rail", "duct") for e in project.tables[kind].values()]
+    places = [(kind, e) for kind in HELD for e in project.tables[kind].values()]
     held = [] if payload.device_ids else [(kind, e) for kind, e in places if e.part_id == old.id]
     added = [] if payload.device_ids else [a for a in project.add_ons.values() if a.part_id == old.id]
     if not chosen and not held and not added:
-        raise RuleError(f"No device has the part {old.number}.", field="part_id")
+        raise RuleError(f"Nothing has the part {old.number}. Choose one that is used.", field="part_id")
     rows: list[list[str]] = []
     refused: list[str] = []
     for id in chosen:

@@ -9,6 +9,7 @@ from jolly_core.drawing import pin_points, place_in
 from jolly_core.edits import own_symbols, ranked, stale_parts
 from jolly_core.edits.choosing import asked_of
 from jolly_core.exchange import read_project, write_project
+from jolly_core.harness.tests.test_sharing import ClipCase
 from jolly_core.model import Part, RuleError
 from jolly_core.reports import run_report
 from jolly_core.tagging import contact_table, pins_of
@@ -60,7 +61,7 @@ class Copies(TestCase):
         lost = self.bench.symbol(self.contacts[2])
         place = place_in(self.bench.project.sheets[self.bench.sheet], lost.x, lost.y)
         self.assertEqual(outcome.table[1:], [[tag, f"no free NO for the one drawn at {place}"]])
-        self.assertEqual(outcome.remarks, ["1 devices have units drawn that their part no longer has; see the list."])
+        self.assertEqual(outcome.remarks, ["1 device has units drawn that the part no longer has; see the list."])
 
     def test_replaced_everywhere_keeping_pins_and_listing_misfits(self) -> None:
         other = self.bench.place("coil", 20, 60, part_id=C09)
@@ -78,6 +79,14 @@ class Copies(TestCase):
         self.assertEqual(self.bench.project.devices[self.device].part_id, PLAIN)
         with self.assertRaisesRegex(RuleError, "by itself"):
             self.bench.do("replace-part", part_id=C09, by_id=C09)
+
+    def test_what_nothing_has_cannot_be_replaced(self) -> None:
+        for part_id in (PLAIN, "brindlework-bw-r35"):
+            part = self.bench.library.part(part_id)
+            assert part is not None
+            self.bench.project.load("part", [part])
+            with self.assertRaisesRegex(RuleError, f"Nothing has the part {part.number}. Choose one that is used."):
+                self.bench.do("replace-part", part_id=part_id, by_id=C09)
 
     def test_an_add_on_gives_the_device_its_units_and_is_bought(self) -> None:
         self.bench.do("assign-part", device_id=self.device, part_id=PLAIN)
@@ -237,3 +246,25 @@ class Choosing(TestCase):
         rows = [(row.kind, row.marks) for row in contact_table(b.project, b.symbol(hand))]
         self.assertEqual(rows, [("NO", (True, False, False)), ("NO", (False, False, True))])
         self.assertEqual(pins_of(b.project, b.symbol(auto)), ["23", "24"])
+
+
+class ReplacedInHarness(ClipCase):
+    """Coverings and clips of a harness get another part everywhere at once, as devices do."""
+
+    def test_coverings_and_clips_are_replaced_in_all_harnesses_and_only_by_their_own_kind(self) -> None:
+        b = self.bench
+        tape, sleeve = [p.id for p in b.library.parts_of("covering")][:2]
+        segments = sorted(b.project.segments)
+        b.do("cover-segment", ids=segments, part_id=tape)
+        b.do("change-node", node_id=self.clip, part_id="tamwick-tw-cl8")
+        outcome = b.do("replace-part", part_id=tape, by_id=sleeve)
+        self.assertEqual({sleeve}, {c.part_id for c in b.project.coverings.values()})
+        self.assertEqual(len(segments), len(b.project.coverings))
+        self.assertNotIn(tape, b.project.parts, "nobody has it any more")
+        b.do("replace-part", part_id="tamwick-tw-cl8", by_id="tamwick-tw-cl14")
+        self.assertEqual("tamwick-tw-cl14", b.project.nodes[self.clip].part_id)
+        with self.assertRaisesRegex(RuleError, "is no harness clip|is no clip"):
+            b.do("replace-part", part_id="tamwick-tw-cl14", by_id=sleeve)
+        self.assertEqual("tamwick-tw-cl14", b.project.nodes[self.clip].part_id, "refused means unchanged")
+        b.project.apply(outcome.changes.inverse())
+        self.assertEqual({tape}, {c.part_id for c in b.project.coverings.values()})
