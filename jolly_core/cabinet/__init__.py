@@ -3,7 +3,7 @@
 from .clearances import room_about
 from .eyelets import Eyelet, eyelet_named, eyelets_of, lane_name, passage_words, run_names
 from .faults import Fault, duct_outline, layout_faults, rail_load, rail_outline, run_length
-from .fills import Fill, duct_fills, has_room
+from .fills import Fill, duct_fills, fill_words, has_room
 from .holes import Hole, OwnedHole, cutouts_in, fixing_of, hole_table, holes, owned_holes, pattern_of, runs_of
 from .lanes import Gap, gap_words, gaps_in, group_of, hinge_points, lanes_of, network_of, surface_key
 from .layout import (
@@ -87,6 +87,7 @@ __all__ = [
     "Entry",
     "Fault",
     "Fill",
+    "fill_words",
     "has_room",
     "Outline",
     "Route",

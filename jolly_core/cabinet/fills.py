@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Part, Project, derived, listed
+from jolly_core.model import Part, Project, counted, derived, listed
 from jolly_core.sizing import area_mm2, fill_percent, outer_diameter_mm
 
 from .routes import routes_from
@@ -23,6 +23,13 @@ class Fill:
 def has_room(part: Part) -> bool:
     """Return whether a part says how wide and deep a duct is, without which nobody knows how full it gets."""
     return part.width_mm > 0 and part.depth_mm > 0
+
+
+def fill_words(project: Project, fill: Fill) -> str:
+    """Return in words how full a duct is and with how many wires."""
+    wires = counted(fill.wires, "wire")
+    known = has_room(project.parts[project.ducts[fill.duct_id].part_id])
+    return f"{fill.percent:.1f} % full, {wires}" if known else f"{wires}, how full it is cannot be said"
 
 
 def duct_fills(project: Project, enclosure_id: str) -> dict[str, Fill]:

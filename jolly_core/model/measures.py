@@ -29,6 +29,16 @@ def length_in(unit: str, length_mm: float) -> str:
     return f"{shown_in(unit, length_mm)} {unit}"
 
 
+def metres_in(unit: str, length_m: float) -> str:
+    """Return a length of what is counted in metres with its unit: metres, or feet where a project has inches.
+
+    Example:
+        >>> metres_in("mm", 21.234), metres_in("in", 0.3048)
+        ('21.23 m', '1.00 ft')
+    """
+    return f"{length_m / INCHES['m'][1]:.2f} ft" if unit == "in" else f"{length_m:.2f} m"
+
+
 def sizes_in(unit: str, words_mm: str) -> str:
     """Return the words of a size in mm with each of its numbers in a unit of length of a project.
 

@@ -5,10 +5,12 @@ from __future__ import annotations
 from math import cos, pi, sin
 
 from jolly_core.cabinet import (
+    Fill,
     Hole,
     duct_fills,
     duct_outline,
     eyelets_of,
+    has_room,
     hole_table,
     holes,
     outline_of,
@@ -68,7 +70,7 @@ def surface_scene(project: Project, enclosure_id: str, surface: str) -> Scene:
             items[rail.id] = _rail_item(rail)
     for duct in sorted(project.ducts.values(), key=lambda d: d.id):
         if (duct.enclosure_id, duct.surface) == here:
-            items[duct.id] = _duct_item(project, duct.id, fills[duct.id].percent, names[duct.id])
+            items[duct.id] = _duct_item(project, duct.id, _duct_words(project, fills[duct.id], names[duct.id]))
     for placing in placings_in(project, enclosure_id, surface):
         items[placing.id] = _placing_item(project, placing.id, surface)
     for lane in sorted(project.lanes.values(), key=lambda n: n.id):
@@ -156,8 +158,14 @@ def _rail_item(rail: Rail) -> Item:
     return Item(rail.id, "rail", prims, (x, y, x + width, y + height), {"run": (rail.x1, rail.y1, rail.x2, rail.y2)})
 
 
+def _duct_words(project: Project, fill: Fill, name: str) -> str:
+    """Return what is written on a duct: its name, and how full it is where its part says its size."""
+    known = has_room(project.parts[project.ducts[fill.duct_id].part_id])
+    return f"{name}  {fill.percent:.1f} %" if known else name
+
+
 @derived
-def _duct_item(project: Project, duct_id: str, percent: float, name: str) -> Item:
+def _duct_item(project: Project, duct_id: str, words: str) -> Item:
     duct = project.ducts[duct_id]
     box = duct_outline(project, duct_id)
     x, y = box.x + MARGIN_MM, box.y + MARGIN_MM
@@ -169,7 +177,6 @@ def _duct_item(project: Project, duct_id: str, percent: float, name: str) -> Ite
         prims += [Line(x, y + s, x + box.width, y + s, "dash") for s in (edge, box.height - edge)]
     else:
         prims += [Line(x + s, y, x + s, y + box.height, "dash") for s in (edge, box.width - edge)]
-    words = f"{name}  {percent:.1f} %"
     long, across = max(box.width, box.height), min(box.width, box.height)
     shown, size = fit(words, long * 0.3, min(SMALL_MM, across * 0.6), 4.0)
     # not at the middle, where a fixing hole is

@@ -14,6 +14,7 @@ from jolly_core.cabinet import (
     duct_fills,
     enclosure_warmth,
     enclosures,
+    fill_words,
     helps,
     layout_faults,
     placings_in,
@@ -46,7 +47,7 @@ from .cabinetlanes import (
     gap_values,
     lane_values,
 )
-from .cabinetways import RouteValue, all_routes
+from .cabinetways import RouteValue, all_routes, routed_words
 from .shapes import DeviceName, device_value
 
 Look = Literal["plate", "door", "left", "right", "roof", "gland", "door-back"]
@@ -155,6 +156,7 @@ class FillValue(TypedDict):
     duct_id: str
     percent: float
     wires: int
+    words: str
     why: str
 
 
@@ -180,6 +182,7 @@ class EnclosureValue(EnclosureName):
     heat: NotRequired[Heat]
     boxes: NotRequired[list[Solid]]
     routes: NotRequired[list[RouteValue]]
+    routed: NotRequired[str]
     rails: NotRequired[list[RailValue]]
     fills: NotRequired[list[FillValue]]
     surfaces: NotRequired[list[SurfaceValue]]
@@ -277,13 +280,20 @@ def _enclosure(project: Project, library: Library, enclosure: Enclosure, surface
         return value
     value["boxes"] = solids(project, enclosure)
     value["routes"] = [value for id, value in all_routes(project) if id in (enclosure.id, "")]
+    value["routed"] = routed_words(project, value["routes"])
     value["rails"] = [
         {"id": r.id, "level": rail_is_level(r), "length": run_length(r), "load": round(rail_load(project, r), 1)}
         for r in project.rails.values()
         if r.enclosure_id == enclosure.id
     ]
     value["fills"] = [
-        {"duct_id": f.duct_id, "percent": round(f.percent, 2), "wires": f.wires, "why": f.why}
+        {
+            "duct_id": f.duct_id,
+            "percent": round(f.percent, 2),
+            "wires": f.wires,
+            "words": fill_words(project, f),
+            "why": f.why,
+        }
         for f in duct_fills(project, enclosure.id).values()
     ]
     value["lanes"] = lane_values(project, enclosure)

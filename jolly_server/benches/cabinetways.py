@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from typing_extensions import TypedDict
 
 from jolly_core.cabinet import Route, passage_words, routes_from
-from jolly_core.model import Project, derived, listed
+from jolly_core.model import Project, derived, length_in, listed, metres_in, shown_in
 from jolly_core.tagging import pin_name
 
 from .cabinetlanes import LegValue
@@ -13,13 +15,17 @@ from .shapes import FromTo
 
 
 class RouteValue(FromTo):
-    """A wire of the panel: its length in mm, None and what is missing while it has none, and what it is led through."""
+    """A wire of the panel: its length in mm, None and what is missing while it has none, and what it is led through.
+
+    Its length is there in words, too, in the project's unit.
+    """
 
     key: str
     number: str
     type: str
     colour: str
     length_mm: float | None
+    length: str
     missing: str
     category: str
     through: list[tuple[str, str]]
@@ -28,11 +34,11 @@ class RouteValue(FromTo):
 
 
 class WireWay(TypedDict):
-    """The way of a wire: corners on each surface in mm, lanes it runs in, what its length in mm is made of."""
+    """The way of a wire: corners on each surface in mm, lanes it runs in, its length piece by piece in mm and words."""
 
     key: str
     colour: str
-    pieces: list[tuple[str, float]]
+    pieces: list[tuple[str, float, str]]
     legs: list[LegValue]
     lanes: list[str]
 
@@ -46,6 +52,13 @@ def _routes_from(project: Project, sheet_id: str) -> list[tuple[str, RouteValue]
 all_routes = listed(_routes_from)
 
 
+def routed_words(project: Project, routes: Sequence[RouteValue]) -> str:
+    """Return how many wires of a panel are routed, and what they take together in the project's unit."""
+    lengths = [r["length_mm"] for r in routes if r["length_mm"] is not None]
+    total = metres_in(project.settings.length_unit, sum(lengths) / 1000)
+    return f"{len(lengths)} of {len(routes)} panel wires routed, {total}"
+
+
 def _route(project: Project, key: str, route: Route) -> RouteValue:
     c = route.conductor
     wire_type = c.wire_type(project)
@@ -57,6 +70,7 @@ def _route(project: Project, key: str, route: Route) -> RouteValue:
         "type": wire_type.name if wire_type else "",
         "colour": wire_type.colour if wire_type else "BK",
         "length_mm": route.length_mm,
+        "length": "" if route.length_mm is None else length_in(project.settings.length_unit, route.length_mm),
         "missing": route.missing,
         "category": wire_type.category if wire_type else "",
         "through": [(name, passage_words(project, name)) for name in route.through],
@@ -90,7 +104,7 @@ def _lanes(route: Route) -> list[str]:
 
 
 def _way(project: Project, key: str, route: Route) -> WireWay:
-    wire_type = route.conductor.wire_type(project)
+    wire_type, unit = route.conductor.wire_type(project), project.settings.length_unit
     legs: list[LegValue] = []
     for leg in route.legs:
         if leg.points:
@@ -101,7 +115,7 @@ def _way(project: Project, key: str, route: Route) -> WireWay:
     return {
         "key": key,
         "colour": wire_type.colour if wire_type else "BK",
-        "pieces": [(words, round(length, 1)) for words, length in route.pieces],
+        "pieces": [(words, round(length, 1), shown_in(unit, round(length, 1))) for words, length in route.pieces],
         "legs": legs,
         "lanes": _lanes(route),
     }

@@ -142,6 +142,20 @@ class Benches(DemoCase):
         self.assertEqual([i["id"] for i in whole["scene"]["items"]], sections["order"]["order"]["items"])
         self.assertEqual({w["key"]: w for w in whole["wires"]}, sections["wires"])
 
+    def test_lengths_of_wires_are_in_the_unit_of_the_project(self) -> None:
+        enclosure = self.see("cabinet")["enclosure"]
+        routes = [r for r in enclosure["routes"] if r["length_mm"] is not None]
+        self.assertTrue(all(r["length"] == f"{r['length_mm']:g} mm" for r in routes))
+        metres = sum(r["length_mm"] for r in routes) / 1000
+        self.assertTrue(enclosure["routed"].endswith(f"panel wires routed, {metres:.2f} m"), enclosure["routed"])
+        self.accepted(self.person("anna"), kind="change-settings", length_unit="in")
+        enclosure = self.see("cabinet")["enclosure"]
+        for was, now in zip(routes, [r for r in enclosure["routes"] if r["length_mm"] is not None], strict=True):
+            self.assertEqual(f"{was['length_mm'] / 25.4:.2f} in", now["length"])
+        self.assertTrue(enclosure["routed"].endswith(f"{metres / 0.3048:.2f} ft"), enclosure["routed"])
+        found = self.vera.get(f"{BASE}/cabinet/{enclosure['id']}/ways?things={routes[0]['key']}").json()
+        self.assertTrue(all(shown == f"{length / 25.4:.2f}" for _, length, shown in found[0]["pieces"]))
+
     def test_ways_are_given_for_what_is_chosen(self) -> None:
         enclosure = self.see("cabinet")["enclosure"]
 
@@ -154,7 +168,7 @@ class Benches(DemoCase):
         self.assertEqual(set(every), {r["key"] for r in enclosure["routes"]})
         self.assertTrue(all(w["legs"] for w in every.values()))
         for route in enclosure["routes"]:
-            spare = route["length_mm"] - sum(mm for _, mm in every[route["key"]]["pieces"])
+            spare = route["length_mm"] - sum(mm for _, mm, _ in every[route["key"]]["pieces"])
             self.assertTrue(-0.5 < spare < 10, route)  # rounded up to 10 mm
         self.assertEqual(ways(""), {})
         one = next(iter(every))

@@ -97,7 +97,12 @@ export function CabinetBench({ canEdit }: BenchProps) {
           canEdit={canEdit && !state.looking}
         />
       </Box>
-      <RouteTable routes={enclosure.routes ?? []} wires={state.wires} onWire={state.chooseWire} />
+      <RouteTable
+        routes={enclosure.routes ?? []}
+        routed={enclosure.routed ?? 'No panel wires routed'}
+        wires={state.wires}
+        onWire={state.chooseWire}
+      />
     </Bench>
   )
 }

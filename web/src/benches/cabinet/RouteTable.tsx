@@ -11,15 +11,15 @@ import type { Route } from './shapes'
 
 interface Props {
   routes: Route[]
+  /** How many of them are routed, in words. */
+  routed: string
   /** The keys of those chosen. */
   wires: string[]
   onWire: (key: string, add: boolean) => void
 }
 
-export function RouteTable({ routes, wires, onWire }: Props) {
+export function RouteTable({ routes, routed, wires, onWire }: Props) {
   const [open, setOpen] = useState(true)
-  const routed = routes.filter((r) => r.length_mm !== null)
-  const total = routed.reduce((sum, r) => sum + (r.length_mm ?? 0), 0)
   return (
     <Box
       component="section"
@@ -34,7 +34,7 @@ export function RouteTable({ routes, wires, onWire }: Props) {
     >
       <Box sx={{ display: 'flex', alignItems: 'center', px: 1.5, minHeight: 34, fontSize: 13 }}>
         <span style={{ flex: 1 }} data-testid="routed">
-          {routed.length} of {routes.length} panel wires routed, {(total / 1000).toFixed(2)} m
+          {routed}
         </span>
         <IconButton
           size="small"
@@ -85,7 +85,7 @@ function RouteRow({ row: r, chosen, choose }: RouteRowProps) {
       </td>
       <td style={{ fontFamily: MONO, color: COPPER }}>{r.through.map(([, words]) => words).join(', ')}</td>
       <td style={{ textAlign: 'right', color: r.length_mm === null ? SNAG : undefined }}>
-        {r.length_mm === null ? r.missing : `${r.length_mm} mm`}
+        {r.length || r.missing}
       </td>
       <td>
         <SheetLink sheetId={r.sheet_id} select={r.wire_id}>

@@ -123,7 +123,7 @@ function Thing({ box: b, enclosure }: { box: SpaceBox; enclosure: EnclosureValue
       </span>
       {fill && (
         <Box sx={{ fontSize: 12.5 }}>
-          {fill.percent.toFixed(1)} % full, {fill.wires} wires <Why text={fill.why} />
+          {fill.words} <Why text={fill.why} />
         </Box>
       )}
       {rail && (

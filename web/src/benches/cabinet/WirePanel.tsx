@@ -4,7 +4,7 @@ import Chip from '@mui/material/Chip'
 import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
 import { COPPER, MONO, QUIET, SNAG } from '../../theme/theme'
-import { mm, type EnclosureValue, type Route, type Way } from './shapes'
+import type { EnclosureValue, Route, Way } from './shapes'
 import type { State } from './useCabinet'
 import { useWays } from './useWays'
 
@@ -38,9 +38,7 @@ export function WirePanel({ enclosure, state, canEdit }: Props) {
       <Box sx={{ fontSize: 12, color: QUIET }}>
         {wire.type} {wire.colour}, {wire.category}
       </Box>
-      <Box sx={{ fontSize: 20, fontWeight: 600 }}>
-        {wire.length_mm === null ? 'no length yet' : `${mm(wire.length_mm)} mm`}
-      </Box>
+      <Box sx={{ fontSize: 20, fontWeight: 600 }}>{wire.length || 'no length yet'}</Box>
       {wire.missing && <Box sx={{ color: SNAG, fontSize: 12.5 }}>{wire.missing}</Box>}
       {way && way.pieces.length > 0 && <Pieces way={way} />}
       {[...passed].map(([name, words]) => (
@@ -68,10 +66,10 @@ function Pieces({ way }: { way: Way }) {
   return (
     <Box component="table" aria-label="Way" sx={{ width: '100%', fontSize: 12.5, mt: 0.5 }}>
       <tbody>
-        {way.pieces.map(([words, length], n) => (
+        {way.pieces.map(([words, , shown], n) => (
           <tr key={n}>
             <td>{words}</td>
-            <td style={{ textAlign: 'right', fontFamily: MONO }}>{mm(length)}</td>
+            <td style={{ textAlign: 'right', fontFamily: MONO }}>{shown}</td>
           </tr>
         ))}
       </tbody>

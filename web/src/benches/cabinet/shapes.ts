@@ -13,7 +13,4 @@ export type SurfaceName = Schemas['SurfaceValue']['name']
 /** How the enclosure is looked at: a surface, the door from behind, in space. */
 export type Look = SurfaceName | 'door-back' | 'space'
 
-/** A length as people read it: whole millimetres, thousands apart. */
-export const mm = (value: number) => Math.round(value).toLocaleString('en').replace(/,/g, ' ')
-
 export { numberIn } from '../../kit/numbers'
