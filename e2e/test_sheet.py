@@ -156,7 +156,7 @@ class SurfaceStory(Story):
         stays = page.url
         with page.context.expect_page() as other:  # beside this one, as of any link
             row.click(modifiers=["Control"])
-        self.assertTrue(other.value.url.endswith(power.id), other.value.url)
+        other.value.wait_for_url(f"**/{power.id}")
         other.value.close()
         self.assertEqual(stays, page.url)
         row.click()

@@ -144,7 +144,7 @@ class Continuation:
     x: GridX
     y: GridY
     name: Text
-    toward: Annotated[str, OneOf(("left", "right", "up", "down"))] = "right"
+    toward: Annotated[Text, OneOf(("left", "right", "up", "down"))] = "right"
     locked: Annotated[bool, Since(3)] = False
 
 
