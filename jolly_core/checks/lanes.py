@@ -76,13 +76,12 @@ def ducts_full(project: Project) -> Iterator[Snag]:
         for fill in duct_fills(project, enclosure.id).values():
             part = project.parts[project.ducts[fill.duct_id].part_id]
             name = lane_name(project, fill.duct_id)
-            name = f"{name[:1].upper()}{name[1:]}"
             if not has_room(part):
-                message = f"How full {name[:1].lower()}{name[1:]} is cannot be said: {fill.why}"
+                message = f"How full {name} is cannot be said: {fill.why}"
                 yield built("duct-full", "warning", message, "cabinet", enclosure.id, (fill.duct_id,))
             elif fill.percent > limit + 0.005:
                 message = (
-                    f"{name} is {_percent(fill.percent)} % full with {counted(fill.wires, 'wire')}, {limit:g} % is the "
+                    f"{name[:1].upper()}{name[1:]} is {_percent(fill.percent)} % full with {counted(fill.wires, 'wire')}, {limit:g} % is the "
                     f"limit{_enough(project, fill, part)}."
                 )
                 severity = "error" if fill.percent > 100 else "warning"

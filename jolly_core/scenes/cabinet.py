@@ -35,7 +35,7 @@ from .stripface import blocks_on_rail, tone_of
 MARGIN_MM = 30.0
 SMALL_MM = 11.0
 CORNER_STEPS = 6
-BESIDE = 0.42  # of the run of a duct: between the usual fixing holes
+BESIDE, CLEAR = 0.42, 0.47  # of the run of a duct: between the usual fixing holes, where its words end at the latest
 _SEEN = {
     "plate": "mounting plate",
     "door": "door, seen from the front",
@@ -180,8 +180,9 @@ def _duct_item(project: Project, duct_id: str, words: str) -> Item:
     long, across = max(box.width, box.height), min(box.width, box.height)
     shown, size = fit(words, long * 0.3, min(SMALL_MM, across * 0.6), 4.0)
     # not at the middle, where a fixing hole is
-    share_x, share_y = (BESIDE, 0.5) if level else (0.5, BESIDE)
     wide = len(shown) * ADVANCE * size
+    share = min(BESIDE, CLEAR - wide / 2 / long)
+    share_x, share_y = (share, 0.5) if level else (0.5, share)
     if level:
         spot = (x + box.width * share_x, y + box.height * share_y + size / 3)
         prims.append(text(*spot, size, shown, anchor="middle", role="number"))

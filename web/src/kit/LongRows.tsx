@@ -1,7 +1,8 @@
 /** A dense table of many rows of one height: beyond a few, only those in view are painted. */
 import Box from '@mui/material/Box'
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 import { Rows } from './Rows'
+import { useHeight } from './useHeight'
 
 interface Props<T> {
   label: string
@@ -19,14 +20,7 @@ const BEYOND = 12
 export function LongRows<T>({ label, columns, rows, children }: Props<T>) {
   const frame = useRef<HTMLDivElement>(null)
   const [first, setFirst] = useState(0)
-  const [tall, setTall] = useState(200)
-  useEffect(() => {
-    const element = frame.current
-    if (!element) return
-    const watch = new ResizeObserver(() => setTall(element.clientHeight))
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
+  const tall = useHeight(frame, 200)
   const all = rows.length <= FEW
   const from = all ? 0 : Math.max(0, Math.min(first, rows.length) - BEYOND)
   const to = all ? rows.length : Math.min(rows.length, first + Math.ceil(tall / ROW_PX) + BEYOND)

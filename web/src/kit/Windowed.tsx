@@ -1,5 +1,6 @@
 /** A long list of which only the part in view is painted; the height of every entry is known beforehand. */
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { useHeight } from './useHeight'
 
 interface Props<T> {
   items: T[]
@@ -19,18 +20,11 @@ const BEYOND_PX = 300
 export function Windowed<T>({ items, heightOf, children, role, name, shown = -1, padding = 0 }: Props<T>) {
   const frame = useRef<HTMLDivElement>(null)
   const [top, setTop] = useState(0)
-  const [tall, setTall] = useState(800)
+  const tall = useHeight(frame, 800)
   const ends = useMemo(() => {
     let sum = 0
     return items.map((item) => (sum += heightOf(item)))
   }, [items, heightOf])
-  useEffect(() => {
-    const element = frame.current
-    if (!element) return
-    const watch = new ResizeObserver(() => setTall(element.clientHeight))
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
   useEffect(() => {
     const element = frame.current
     if (!element || shown < 0) return

@@ -1,5 +1,6 @@
 /** Where one is in a table: the cell, the block from it to another, and what is typed; moving brings it into view. */
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
+import { useHeight } from './useHeight'
 import { HEAD_PX } from './GridHead'
 import { rangeOf, type At, type Range } from './gridData'
 
@@ -29,18 +30,10 @@ export interface Cursor {
 export function useCursor(rows: number, columns: number): Cursor {
   const box = useRef<HTMLDivElement>(null)
   const [top, setTop] = useState(0)
-  const [height, setHeight] = useState(400)
+  const height = useHeight(box, 400)
   const [at, setAt] = useState<At | null>(null)
   const [until, setUntil] = useState<At | null>(null)
   const [typing, type] = useState<string | null>(null)
-
-  useEffect(() => {
-    const element = box.current
-    if (!element) return
-    const watch = new ResizeObserver(() => setHeight(element.clientHeight))
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
 
   const go = (to: At, extend = false) => {
     const row = Math.max(0, Math.min(rows - 1, to.row))

@@ -71,7 +71,7 @@ function Keys() {
         </div>
       </Box>
       {shown.map((c) => (
-        <Box key={c.id} sx={{ display: 'flex', fontSize: 12.5, py: 0.2 }}>
+        <Box key={c.id} sx={{ display: 'flex', gap: 0.75, fontSize: 12.5, py: 0.2 }}>
           <span style={{ flex: 1 }}>{c.label}</span>
           <kbd style={{ fontFamily: MONO, fontSize: 11.5 }}>{c.shortcut}</kbd>
         </Box>

@@ -80,7 +80,7 @@ export function GroupRow({ label, count, closed, onToggle }: GroupProps) {
     <button type="button" className="group" aria-expanded={!closed} title={label} onClick={onToggle}>
       {closed ? <ChevronRightIcon sx={SMALL} /> : <ExpandMoreIcon sx={SMALL} />}
       <span style={{ ...CUT, whiteSpace: 'nowrap' }}>{label}</span>
-      <span style={{ color: QUIET, fontWeight: 400, fontSize: 11.5, paddingRight: 6 }}>{count}</span>
+      <span style={{ color: QUIET, fontWeight: 400, fontSize: 11.5, padding: '0 6px 0 4px' }}>{count}</span>
     </button>
   )
 }

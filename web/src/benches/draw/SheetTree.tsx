@@ -4,6 +4,7 @@ import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react'
 import { makeEdit } from '../../api/client'
 import type { PageLine, SheetLine } from '../../api/shapes'
 import { useGo } from '../../kit/useGo'
+import { useHeight } from '../../kit/useHeight'
 import { COPPER, QUIET } from '../../theme/theme'
 import { GroupRow, LINES, SheetRow } from './SheetRow'
 import { useProject } from '../../project/store'
@@ -21,14 +22,7 @@ export type Row =
 function useRows(rows: Row[], current: string) {
   const box = useRef<HTMLDivElement>(null)
   const [top, setTop] = useState(0)
-  const [height, setHeight] = useState(600)
-  useEffect(() => {
-    const element = box.current
-    if (!element) return
-    const watch = new ResizeObserver(() => setHeight(element.clientHeight))
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
+  const height = useHeight(box, 600)
   const bringIntoView = useEffectEvent((id: string) => {
     const at = rows.findIndex((r) => r.key === id)
     const element = box.current
