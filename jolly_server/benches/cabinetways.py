@@ -105,6 +105,7 @@ def _lanes(route: Route) -> list[str]:
 
 def _way(project: Project, key: str, route: Route) -> WireWay:
     wire_type, unit = route.conductor.wire_type(project), project.settings.length_unit
+    digits = 1 if unit == "in" else 0  # whole millimetres are read
     legs: list[LegValue] = []
     for leg in route.legs:
         if leg.points:
@@ -115,7 +116,7 @@ def _way(project: Project, key: str, route: Route) -> WireWay:
     return {
         "key": key,
         "colour": wire_type.colour if wire_type else "BK",
-        "pieces": [(words, round(length, 1), shown_in(unit, round(length, 1))) for words, length in route.pieces],
+        "pieces": [(words, round(length, 1), shown_in(unit, round(length, digits))) for words, length in route.pieces],
         "legs": legs,
         "lanes": _lanes(route),
     }

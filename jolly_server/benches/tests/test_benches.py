@@ -148,6 +148,8 @@ class Benches(DemoCase):
         self.assertTrue(all(r["length"] == f"{r['length_mm']:g} mm" for r in routes))
         metres = sum(r["length_mm"] for r in routes) / 1000
         self.assertTrue(enclosure["routed"].endswith(f"panel wires routed, {metres:.2f} m"), enclosure["routed"])
+        pieces = self.vera.get(f"{BASE}/cabinet/{enclosure['id']}/ways?things={routes[0]['key']}").json()[0]["pieces"]
+        self.assertTrue(all(shown == f"{length:.0f}" for _, length, shown in pieces), pieces)
         self.accepted(self.person("anna"), kind="change-settings", length_unit="in")
         enclosure = self.see("cabinet")["enclosure"]
         for was, now in zip(routes, [r for r in enclosure["routes"] if r["length_mm"] is not None], strict=True):
