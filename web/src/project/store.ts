@@ -156,7 +156,9 @@ function accept(answer: EditOut | News, about: string) {
   const { revision, undo, redo } = answer
   // What is asked for beside edits has wires and snags, too.
   const found = 'people' in answer || !s.sheetId ? revision : answer.view?.whole ? -1 : s.found
-  set({ revision, undo, redo, found, view: changed(s.view, answer.view), preview: null })
+  // Wires and snags of the same drawing come after it: what is previewed on it meanwhile stays.
+  const preview = revision === s.revision ? s.preview : null
+  set({ revision, undo, redo, found, view: changed(s.view, answer.view), preview })
   if (found !== revision) findSoon()
   const { view, selection } = get()
   const there = [...selection].filter((id) => id in view.items)
