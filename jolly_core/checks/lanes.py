@@ -81,8 +81,8 @@ def ducts_full(project: Project) -> Iterator[Snag]:
                 yield built("duct-full", "warning", message, "cabinet", enclosure.id, (fill.duct_id,))
             elif fill.percent > limit + 0.005:
                 message = (
-                    f"{name[:1].upper()}{name[1:]} is {_percent(fill.percent)} % full with {counted(fill.wires, 'wire')}, {limit:g} % is the "
-                    f"limit{_enough(project, fill, part)}."
+                    f"{name[:1].upper()}{name[1:]} is {_percent(fill.percent)} % full with "
+                    f"{counted(fill.wires, 'wire')}, {limit:g} % is the limit{_enough(project, fill, part)}."
                 )
                 severity = "error" if fill.percent > 100 else "warning"
                 yield built("duct-full", severity, message, "cabinet", enclosure.id, (fill.duct_id,))
