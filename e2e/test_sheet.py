@@ -163,11 +163,16 @@ class SurfaceStory(Story):
         expect(page.locator("[data-kind=frame]")).to_contain_text(power.title)
         ledger = page.get_by_role("region", name="Ledger")
         expect(ledger.get_by_role("tab", name="Wires", exact=True)).to_be_visible()
+        page.keyboard.press("/")
+        page.get_by_label("Quick line").fill('nc "Stop", no "Start"')
+        previewed = page.locator("[data-kind=symbol][data-look=preview]")
+        expect(previewed).not_to_have_count(0)
         passing[0] = True
         for route in held:
             route.continue_()
         expect(ledger.get_by_role("tab", name=re.compile(r"^Wires [1-9]"))).to_be_visible()
         expect(ledger.get_by_role("tab", name=re.compile(r"^Snags \d"))).to_be_visible()
+        expect(previewed).not_to_have_count(0)  # what is found of the same drawing takes away nothing
 
     def test_paging_on_while_an_edit_is_under_way_mixes_no_sheets(self) -> None:
         page = self.page
