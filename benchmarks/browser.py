@@ -152,7 +152,7 @@ def screen(sheets: int, rounds: int) -> list[Result]:
         opened = [_opening(page, _click(n)) for n in range(2, 2 + 4 * rounds)]
         alone = _alone(page, sheets, rounds)
         paged = [_opening(page, PAGE_DOWN) for _ in _looked_at(page, 4 * rounds)]
-        rows = page.locator("[data-testid=sheet-tree] a")
+        rows = page.locator("[data-testid=sheet-tree] a:not([href*=':'])")  # drawn ones, no plans and lists
         pointed = [_pointed(page, rows, 2 * n) for n in range(2, 2 + 2 * rounds)]
         edits = _edits(page, rounds)
     frame = FRAME_MS
@@ -216,9 +216,9 @@ def _opening(page: Page, act: str) -> float:
 
 def _pointed(page: Page, rows: Locator, place: int) -> float:
     """Return how long it takes when the pointer comes to a row as a hand moves it, and clicks, ms."""
-    row = rows.nth(place)
-    if page.url.endswith(str(row.get_attribute("href"))):  # it is open already
-        row = rows.nth(place + 1)
+    seen = [str(row.get_attribute("href")) for row in rows.all()]  # only what is in sight is in the page
+    others = [href for href in seen if not page.url.endswith(href)]
+    row = page.get_by_test_id("sheet-tree").locator(f"a[href='{others[place % len(others)]}']")
     row.hover()
     page.wait_for_timeout(POINTED_MS)
     at = row.evaluate("(row) => [...document.querySelectorAll('[data-testid=sheet-tree] a')].indexOf(row)")

@@ -22,7 +22,7 @@ from .access import role_in
 from .recordshapes import NumberRuleRecord, TagRuleRecord, WireTypeRecord
 from .stamps import StampLine, StampPicture, body_of, picture, stamps_of
 from .store import loaded
-from .turns import count_snags
+from .turns import PATIENCE_S, count_snags
 from .views import act_of
 from .viewshapes import SnagAct
 
@@ -269,10 +269,10 @@ def snags(request: HttpRequest, project_id: str) -> Snags:
 def snag_count(request: HttpRequest, project_id: str) -> SnagCount:
     """Give how many snags the whole project has that nobody muted; none when it was changed meanwhile.
 
-    No edit waits for all of it.
+    No edit waits for all of it, and it waits for who opens sheets.
     """
     role_in(request, project_id)
-    return {"count": count_snags(loaded(project_id))}
+    return {"count": count_snags(loaded(project_id), patience_s=PATIENCE_S)}
 
 
 def _snag(project: Project, snag: Snag) -> SnagLine:

@@ -1,5 +1,7 @@
 """Editing a project: edits, previews, undo and redo, views of sheets, what others changed."""
 
+import time
+
 from django.contrib.auth.models import AbstractBaseUser
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -171,6 +173,8 @@ def _news(
 ) -> News:
     user, _, stored = role_and_revision(request, project_id)
     held = loaded(project_id, stored)
+    if drawn:
+        held.opened_at = time.monotonic()
     if looked_at:
         mark_present(held, project_id, user, sheet_id)
     with held.lock:

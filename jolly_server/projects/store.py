@@ -46,7 +46,8 @@ class Here:
 class Loaded:
     """A project in memory, valid while the stored revision is `revision`.
 
-    `lock` is held while the model is read or changed; `shown` has what browsers were given of it, `here` who asked.
+    `lock` is held while the model is read or changed; `shown` has what browsers were given of it, `here` who asked,
+    `opened_at` when a sheet was asked for last, by the clock that only goes on.
     """
 
     project: Project
@@ -54,6 +55,7 @@ class Loaded:
     lock: threading.RLock = field(default_factory=threading.RLock)
     shown: Versions = field(default_factory=Versions)
     here: Here = field(default_factory=Here)
+    opened_at: float = float("-inf")
 
     @property
     def entity_bytes(self) -> int:

@@ -20,6 +20,9 @@ TURN_S = 0.03
 # Whoever lets go of a lock and takes it again at once is before all who wait for it: they need so long to wake up.
 BREATH_S = 0.001
 TRIES = 3
+# Who goes from sheet to sheet is not kept from it by what only counts, though not for ever.
+LOOKING_S = 0.25
+PATIENCE_S = 20.0
 
 
 def by_sheet(
@@ -27,6 +30,7 @@ def by_sheet(
     work: Callable[[Project, str], T],
     last: Callable[[Project], T] | None = None,
     pause_s: float = BREATH_S,
+    patience_s: float = 0.0,
 ) -> list[T] | None:
     """Do a piece of work for each sheet, in their order, and let others have the project in between.
 
@@ -35,6 +39,7 @@ def by_sheet(
         work: is given the id of a sheet.
         last: is done when all sheets are.
         pause_s: how long others have the project, and the interpreter, between two turns.
+        patience_s: how long in all it lets somebody open sheets before it goes on, s.
 
     Returns:
         What each gave; None when the project was changed meanwhile, so that it would not be of one state.
@@ -44,7 +49,7 @@ def by_sheet(
     works: list[Callable[[Project], T]] = [partial(_on, work, id) for id in sheets]
     waiting = iter([*works, last] if last is not None else works)
     done: list[T] = []
-    going_on = True
+    going_on, until = True, time.monotonic() + patience_s
     while going_on:
         with held.lock:
             if held.revision != revision:
@@ -52,6 +57,8 @@ def by_sheet(
             going_on = _turn(held.project, waiting, done)
         if going_on:
             time.sleep(pause_s)
+            while (now := time.monotonic()) < until and now < held.opened_at + LOOKING_S:
+                time.sleep(LOOKING_S / 5)
     if gc.isenabled():
         gc.freeze()  # what was worked out stays for long: the collector need not look through it again and again
     return done
@@ -87,9 +94,9 @@ def prepared(project_id: str) -> Loaded:
     return held
 
 
-def count_snags(held: Loaded, pause_s: float = BREATH_S) -> int | None:
+def count_snags(held: Loaded, pause_s: float = BREATH_S, patience_s: float = 0.0) -> int | None:
     """Return how many snags the whole project has that nobody muted; None when it was changed meanwhile."""
-    found = by_sheet(held, _count_on, _count_of_whole, pause_s)
+    found = by_sheet(held, _count_on, _count_of_whole, pause_s, patience_s)
     return None if found is None else sum(found)
 
 

@@ -12,7 +12,7 @@ from jolly_core.model import GoneError
 
 from .models import ProjectRow
 from .store import loaded, taken_bytes
-from .turns import count_snags
+from .turns import PATIENCE_S, count_snags
 
 SHARE = 0.5  # of the memory for projects, that is filled before anybody has asked for one
 PAUSE_S = 0.05  # after each turn, so that those who do ask are served meanwhile
@@ -31,7 +31,7 @@ def warm() -> list[str]:
         if taken_bytes() > SHARE * settings.JOLLY.memory_mb * 1_000_000:
             break
         try:
-            if count_snags(loaded(id), PAUSE_S) is not None:
+            if count_snags(loaded(id), PAUSE_S, PATIENCE_S) is not None:
                 done.append(id)
         except GoneError:  # deleted since
             continue

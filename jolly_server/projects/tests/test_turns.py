@@ -67,6 +67,41 @@ class Turns(DemoCase):
             self.assertEqual(done, [*sheets, "last"])
             self.assertEqual(taken.call_count, len(sheets) + 2 if turn == 0 else 1)
 
+    def waited(self, patience_s: float, opened: int) -> float:
+        """Return how long a count waits by a clock of its own, s; sheets are opened so often before it goes on."""
+        clock, left = [100.0], [opened]
+
+        def sleep(seconds: float) -> None:
+            clock[0] += seconds
+            if left[0] > 0:
+                left[0] -= 1
+                self.held.opened_at = clock[0]
+
+        self.held.opened_at = float("-inf")
+        with (
+            patch.object(turns, "TURN_S", 0),
+            patch.object(turns, "_count_on", return_value=1),
+            patch.object(turns, "_count_of_whole", return_value=0),
+            patch("time.monotonic", lambda: clock[0]),
+            patch("time.sleep", sleep),
+        ):
+            self.assertEqual(turns.count_snags(self.held, 0.001, patience_s), len(self.held.project.sheets))
+        return clock[0] - 100
+
+    def test_a_count_lets_who_goes_from_sheet_to_sheet_go_first_but_not_for_ever(self) -> None:
+        at_once = self.waited(5, 0)
+        self.assertEqual(self.waited(0, 1_000), at_once)
+        self.assertLess(at_once, 0.2)
+        self.assertAlmostEqual(self.waited(5, 1), at_once + turns.LOOKING_S, delta=0.1)
+        self.assertAlmostEqual(self.waited(5, 1_000), at_once + 5, delta=0.1)
+
+    def test_a_sheet_that_is_opened_is_told_to_what_counts(self) -> None:
+        self.held.opened_at = float("-inf")
+        self.asked("changes?since=0")
+        self.assertEqual(self.held.opened_at, float("-inf"))
+        self.asked(f"sheets/{self.sheet('30')}/view?drawn=true")
+        self.assertGreater(self.held.opened_at, 0)
+
     def test_of_a_project_that_is_changed_meanwhile_nothing_is_counted(self) -> None:
         def changed(project: Project, sheet_id: str) -> int:
             self.held.revision += 1
