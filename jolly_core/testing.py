@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import random
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -126,6 +127,16 @@ def rebuilt(project: Project) -> Project:
     fresh = Project()
     for kind, table in project.tables.items():
         fresh.load(kind, list(table.values()))
+    return fresh
+
+
+def reordered(project: Project, seed: int) -> Project:
+    """Return a project loaded from the entities of another in a random order, as after many steps back and forth."""
+    chance, fresh = random.Random(seed), Project()
+    for kind, table in project.tables.items():
+        entities = list(table.values())
+        chance.shuffle(entities)
+        fresh.load(kind, entities)
     return fresh
 
 

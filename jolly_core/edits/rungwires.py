@@ -54,7 +54,7 @@ def rung_type(draft: SheetDraft, rail: Wire) -> str:
         if not _says_potential(project, type_id):
             return type_id
     of_rail = project.wire_types[rail.type_id].category
-    like = [t.id for t in project.wire_types.values() if t.category == of_rail and not t.outside]
+    like = [t.id for t in project.types_in_order() if t.category == of_rail and not t.outside]
     return next((id for id in like if not _says_potential(project, id)), rail.type_id)
 
 

@@ -159,7 +159,7 @@ def _place(project: Project, question: Question, answer: str) -> str:
 
 
 def _type(project: Project, question: Question, answer: str) -> str:
-    for t in project.wire_types.values():
+    for t in project.types_in_order():
         if t.name.lower() == answer.lower():
             return t.id
     raise RuleError(f"{question.name}: there is no wire type {answer} in the project.", field="answers")
@@ -207,7 +207,7 @@ def _type_of_size(work: Work, wire_type: WireType, area: float) -> str:
     """Return the project's type that is like one of the piece and at least of a size; a thicker one where none is."""
     known = [
         t
-        for t in work.project.wire_types.values()
+        for t in work.project.types_in_order()
         if (t.colour, t.category) == (wire_type.colour, wire_type.category) and area_mm2(t) >= area - 1e-9
     ]
     if area_mm2(wire_type) >= area - 1e-9 and any(t.name == wire_type.name for t in known):

@@ -118,6 +118,8 @@ class Places:
 def bookmarks(project: Project, ids: Sequence[str], title: Callable[[str], str]) -> list[Bookmark]:
     """Return bookmarks for pages by structure: those without a function, then function by function, made ones last.
 
+    Functions stand in the order in which the pages come to them.
+
     Args:
         ids: of the sheets and generated pages in the file, in order.
         title: gives the title of one.
@@ -143,18 +145,27 @@ def bookmarks(project: Project, ids: Sequence[str], title: Callable[[str], str])
         below = (first(child) for child in children.get(function_id, ()))
         return next((id for id in (*sheets.get(function_id, ())[:1], *below) if id), "")
 
+    turn = {id: n for n, id in enumerate(ids)}
+
+    def come_to(function_id: str) -> tuple[int, str]:
+        """Return the turn of the first page of a function or of one below it, after all turns where there is none."""
+        own = [turn[id] for id in sheets.get(function_id, ())]
+        return min(
+            [*own, *(come_to(child)[0] for child in children.get(function_id, ()))], default=len(ids)
+        ), function_id
+
     def under(function_id: str, level: int) -> None:
         function = project.functions[function_id]
         if leads := first(function_id):
             add(level, f"={function.code} {function.text}".strip(), leads)
             for id in sheets.get(function_id, ()):
                 add(level + 1, title(id), id)
-            for child in children.get(function_id, ()):
+            for child in sorted(children.get(function_id, ()), key=come_to):
                 under(child, level + 1)
 
     for id in sheets.get("", ()):
         add(0, title(id), id)
-    for function_id in children.get("", ()):
+    for function_id in sorted(children.get("", ()), key=come_to):
         under(function_id, 0)
     for name, pages in groups.items():
         add(0, name, pages[0])

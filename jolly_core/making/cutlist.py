@@ -51,7 +51,7 @@ class CutWire:
 def cut_list(project: Project) -> list[CutWire]:
     """Return the panel and harness wires whose length is known, by type, then length, then number."""
     wires = [_cut(d) for d in dossiers(project).values() if d.length_mm is not None]
-    wires.sort(key=lambda w: (w.type_name, w.length_mm, counted(w.number), w.start, w.end))
+    wires.sort(key=lambda w: (natural(w.type_name), w.length_mm, counted(w.number), natural(w.start), natural(w.end)))
     return wires
 
 
@@ -71,7 +71,7 @@ uncut = listed(uncut_from)
 def not_cut(project: Project) -> list[Dossier]:
     """Return every conductor that should be cut and is not, by number: without a length, or running in nothing yet."""
     found = [*uncut(project), *(d for d in dossiers(project).values() if d.runs == "open")]
-    return sorted(found, key=lambda d: (counted(d.number), d.start.name, d.end.name))
+    return sorted(found, key=lambda d: (counted(d.number), natural(d.start.name), natural(d.end.name)))
 
 
 def end_label(number: str, pin: str) -> str:

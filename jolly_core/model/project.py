@@ -185,6 +185,10 @@ class Project:
         """Return the sheets in the project's order."""
         return list(_sheets_in_order(self))
 
+    def types_in_order(self) -> list[WireType]:
+        """Return the wire types in the order in which they were made: what takes the first that does relies on it."""
+        return sorted(self.wire_types.values(), key=lambda t: t.id)
+
     def part_of(self, device: Device) -> Part | None:
         """Return the part of a device with the units of its add-ons after its own, None when none is chosen."""
         part = self.parts.get(device.part_id) if device.part_id else None

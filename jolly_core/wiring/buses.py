@@ -30,7 +30,7 @@ def usual_buses(project: Project) -> list[UsualBus]:
 
     Source: IEC 60204-1 (13.2) and NFPA 79 (13.2) for the colours.
     """
-    inside = [t for t in project.wire_types.values() if not t.outside]
+    inside = [t for t in project.types_in_order() if not t.outside]
     named = {potential_in(t.name)[0]: t for t in reversed(inside)}
     neutral_colours = _NEUTRAL["na" if project.settings.standard == "na" else "iec"]
     power = [t for t in inside if t.category == "power"]

@@ -13,7 +13,7 @@ from jolly_core.edits.structure import users
 from jolly_core.exchange import space_json
 from jolly_core.model import SIDES, Function, Location, Project, Side
 from jolly_core.plc import channel_address
-from jolly_core.tagging import path_of
+from jolly_core.tagging import natural, path_of
 from jolly_server.config.answers import written
 from jolly_server.config.options import read_options
 from jolly_server.library.services import StoredLibrary
@@ -331,6 +331,6 @@ def _places(project: Project) -> Places:
         {**named("location", "+", p), "side": next(s for s in SIDES if s == p.side)} for p in project.locations.values()
     ]
     return {
-        "functions": sorted(functions, key=lambda f: f["name"]),
-        "locations": sorted(locations, key=lambda p: p["name"]),
+        "functions": sorted(functions, key=lambda f: natural(f["name"])),
+        "locations": sorted(locations, key=lambda p: natural(p["name"])),
     }

@@ -16,6 +16,7 @@ from jolly_core.cabinet import (
     enclosures,
     fill_words,
     helps,
+    lane_name,
     layout_faults,
     placings_in,
     rail_is_level,
@@ -32,7 +33,7 @@ from jolly_core.circuits import supply_loads
 from jolly_core.library import Library, part_class
 from jolly_core.model import Enclosure, Project, RuleError
 from jolly_core.scenes import MARGIN_MM, door_back_scene, surface_scene
-from jolly_core.tagging import full_tag
+from jolly_core.tagging import full_tag, natural
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
 from .cabinetlanding import LayoutStamp, layout_stamps
@@ -294,7 +295,9 @@ def _enclosure(project: Project, library: Library, enclosure: Enclosure, surface
             "words": fill_words(project, f),
             "why": f.why,
         }
-        for f in duct_fills(project, enclosure.id).values()
+        for f in sorted(
+            duct_fills(project, enclosure.id).values(), key=lambda f: natural(lane_name(project, f.duct_id))
+        )
     ]
     value["lanes"] = lane_values(project, enclosure)
     value["eyelets"] = eyelet_values(project, enclosure)

@@ -13,6 +13,7 @@ from jolly_core.edits.layoutstamps import layout_from_text
 from jolly_core.edits.stampbody import is_layout
 from jolly_core.library import KeptStamp, Library
 from jolly_core.model import Duct, Placing, Project, Rail, RuleError
+from jolly_core.tagging import natural
 from jolly_server.library.services import kept_stamps
 
 Corners = tuple[float, float, float, float]  # left, top, right, bottom in mm on the surface
@@ -86,7 +87,7 @@ def layout_stamps(project: Project) -> list[LayoutStamp]:
     found: list[LayoutStamp] = []
     groups: tuple[tuple[Literal["project", "library"], list[KeptStamp]], ...] = (("project", own), ("library", shelved))
     for origin, stamps in groups:
-        for stamp in sorted((s for s in stamps if is_layout(s.body)), key=lambda s: s.name):
+        for stamp in sorted((s for s in stamps if is_layout(s.body)), key=lambda s: natural(s.name)):
             kept = layout_from_text(stamp.body)
             found.append(
                 {

@@ -19,6 +19,7 @@ from jolly_core.cabinet import (
 )
 from jolly_core.library import definition
 from jolly_core.model import Crossing, Device, Duct, Enclosure, Lane, Project, RuleError
+from jolly_core.tagging import natural
 
 Size = tuple[float, float]
 LaneKind = Literal["duct", "lane", "crossing"]
@@ -89,7 +90,7 @@ def lane_values(project: Project, enclosure: Enclosure) -> list[LaneValue]:
         *(value("lane", n, names[n.id]) for n in lanes),
         *(value("crossing", c, f"to the {c.other_surface}", extra_mm=c.extra_mm) for c in crossings),
     ]
-    return sorted(found, key=lambda v: (v["kind"] != "duct", v["surface"], v["name"], v["id"]))
+    return sorted(found, key=lambda v: (v["kind"] != "duct", v["surface"], natural(v["name"]), v["id"]))
 
 
 def eyelet_values(project: Project, enclosure: Enclosure) -> list[EyeletValue]:

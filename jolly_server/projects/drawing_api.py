@@ -222,7 +222,7 @@ def wiring_habits(request: HttpRequest, project_id: str) -> WiringHabits:
         p = held.project
         used = Counter(w.type_id for w in p.wires.values())
         return {
-            "types": [{**to_record(t), "used": used[t.id]} for t in p.wire_types.values()],
+            "types": [{**to_record(t), "used": used[t.id]} for t in p.types_in_order()],
             "categories": list(WIRE_CATEGORIES),
             "number_places": list(NUMBER_PLACES),
             "rules": [to_record(r) for r in rules_in_order(p)],

@@ -103,7 +103,7 @@ def _pages(project: Project) -> dict[str, Any]:
 
 @derived
 def _wire_types(project: Project) -> dict[str, Any]:
-    types = enumerate(project.wire_types.values())
+    types = enumerate(project.types_in_order())
     return {t.id: {**{name: getattr(t, name) for name in t.__slots__}, "order": n} for n, t in types}
 
 

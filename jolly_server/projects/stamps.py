@@ -14,6 +14,7 @@ from jolly_core.edits.stamps import GAP
 from jolly_core.library import KeptStamp, built_in_stamps, definition, part_class
 from jolly_core.model import CoreError, GoneError, Project
 from jolly_core.scenes import Item, sheet_scene
+from jolly_core.tagging import natural
 from jolly_server.library.services import kept_stamps
 
 from .sceneshapes import SceneItem, item_value
@@ -69,7 +70,7 @@ def stamps_of(project: Project) -> list[StampLine]:
     """Return the stamps one can put down: where each is from, its name and what it asks."""
     own = [KeptStamp(s.id, s.name, s.text, s.body) for s in project.stamps.values()]
     groups: tuple[tuple[Origin, list[KeptStamp]], ...] = (
-        ("project", sorted(own, key=lambda s: s.name)),
+        ("project", sorted(own, key=lambda s: natural(s.name))),
         ("library", kept_stamps()),
         ("application", list(built_in_stamps().values())),
     )

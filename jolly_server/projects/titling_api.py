@@ -118,7 +118,9 @@ def sheets(request: HttpRequest, project_id: str) -> Sheets:
             "habits": [to_record(habit_of(p, k)) for k in SHEET_KINDS],
             "kinds": [{**k, "subject": SHEET_SUBJECTS.get(k["id"], "")} for k in sheet_kinds()],
             "sizes": list(SHEET_SIZES_MM),
-            "blocks": [{"id": b.id, "name": b.name} for b in sorted(p.title_blocks.values(), key=lambda b: b.name)],
+            "blocks": [
+                {"id": b.id, "name": b.name} for b in sorted(p.title_blocks.values(), key=lambda b: natural(b.name))
+            ],
             "own_fields": own_names(p),
             "subjects": {
                 "terminal-plan": [{"id": d.id, "name": full_tag(p, d)} for d in strips(p)],
@@ -150,7 +152,7 @@ def title_blocks(request: HttpRequest, project_id: str, block: str = "", sheet_i
         return {
             "project": [
                 {"id": b.id, "name": b.name, "used": _used(p, b.id)}
-                for b in sorted(p.title_blocks.values(), key=lambda b: b.name)
+                for b in sorted(p.title_blocks.values(), key=lambda b: natural(b.name))
             ],
             "built_in": [{"id": b.block.id, "name": b.block.name} for b in built_in_blocks().values()],
             "library": _kept(),
@@ -160,7 +162,7 @@ def title_blocks(request: HttpRequest, project_id: str, block: str = "", sheet_i
             "fields": [*_fields(p, sheet), *_own_fields(p, sheet)],
             "pictures": [
                 {"id": i.id, "name": i.name, "width_px": i.width_px, "height_px": i.height_px}
-                for i in sorted(p.pictures.values(), key=lambda i: i.name)
+                for i in sorted(p.pictures.values(), key=lambda i: natural(i.name))
             ],
         }
 

@@ -26,7 +26,7 @@ from jolly_core.model import GoneError, Project
 from jolly_core.reports import plain_recipe
 from jolly_core.scenes import BLOCKS, board_places, generated_pages, page_leaves, texts_in
 from jolly_core.tagging import pin_name
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, Workbench, reordered
 
 from .test_files import FONTS, ROOT
 
@@ -214,6 +214,21 @@ class Structure(TestCase):
         self.assertEqual(len({b.key for b in found}), len(found))
         with self.assertRaises(GoneError):
             bookmarks(bench.project, ["gone"], str)
+
+    def test_functions_stand_in_the_order_the_pages_come_to_them_whichever_was_made_first(self) -> None:
+        bench = Workbench(frame="zones")
+        late, early = (bench.new("add-function", code=code, text="") for code in "AB")
+        below = bench.new("add-function", code="C", text="", parent_id=early)
+        own = {
+            id: bench.new("add-sheet", number=n, function_id=id) for id, n in ((late, "3"), (below, "1"), (early, "2"))
+        }
+        ids = [own[below], own[early], own[late]]
+        titles = {id: bench.project.sheets[id].number for id in ids}
+        for project in (bench.project, reordered(bench.project, 0), reordered(bench.project, 1)):
+            self.assertEqual(
+                [(b.level, b.title) for b in bookmarks(project, ids, titles.__getitem__)],
+                [(0, "=B"), (1, "2"), (1, "=C"), (2, "1"), (0, "=A"), (1, "3")],
+            )
 
     @given(st.text(max_size=30))
     def test_every_text_comes_in_pieces_that_their_face_can_set(self, words: str) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from unittest import TestCase
 
 from jolly_core.model import Project
-from jolly_core.testing import Workbench
+from jolly_core.testing import Workbench, reordered
 from jolly_core.wiring import usual_buses
 
 
@@ -44,6 +44,13 @@ class UsualBuses(TestCase):
         for name, colour in (("L3 grey", "GY"), ("L1 brown", "BN"), ("L2 black", "BK"), ("N", "BU")):
             bench.new("add-wire-type", name=name, colour=colour, cross_section_mm2=4, category="power")
         self.assertEqual(named(bench.project)["L1 L2 L3 N"], ["L1 brown", "L2 black", "L3 grey", "N"])
+
+    def test_of_several_that_do_the_one_made_first_is_taken(self) -> None:
+        bench = self.bench()
+        for name in ("Motors", "Heaters", "Fans"):
+            bench.new("add-wire-type", name=name, colour="BK", cross_section_mm2=4, category="power")
+        for seed in range(4):  # whatever steps back and forth have done to their order
+            self.assertEqual(named(reordered(bench.project, seed)), {"L1 L2 L3": ["Motors"] * 3})
 
     def test_what_has_no_type_is_left_out(self) -> None:
         bench = self.bench("na")
