@@ -9,7 +9,7 @@ from jolly_core.cables import number_of
 from jolly_core.library import base_of
 from jolly_core.model import Enclosure, Part, Project, RuleError, derived
 from jolly_core.sizing import FAN_M3K_PER_WH, TRANSFER_W_PER_M2K, Warming, fan_m3_per_h, heating_w, warming
-from jolly_core.tagging import full_tag
+from jolly_core.tagging import full_tag, natural
 
 from .layout import placings_in
 
@@ -74,7 +74,7 @@ def losses_in(project: Project, enclosure_id: str) -> list[Loss]:
         known = number_of(part, "loss_w") if "loss_w" in part.ratings else None
         if known is not None or part.part_class not in ("fan", "heater", "cooling-unit", "lighting"):
             found.append(Loss(device.id, full_tag(project, device), part.number, known))
-    return sorted(found, key=lambda loss: (loss.watts is None, -(loss.watts or 0.0), loss.tag))
+    return sorted(found, key=lambda loss: (loss.watts is None, -(loss.watts or 0.0), natural(loss.tag)))
 
 
 def enclosure_warmth(project: Project, enclosure: Enclosure) -> Warmth:

@@ -8,13 +8,16 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import islice
 from typing import Any, TypeVar
 
 from jolly_core.drawing import place_in
 from jolly_core.model import CoreError, Mute, Project, derived, fault_words, listed, uncollected
+from jolly_core.tagging import natural
 
 SEVERITIES = ("error", "warning")
+_natural = lru_cache(maxsize=20_000)(natural)  # the same messages are put in order after every edit
 
 
 @dataclass(slots=True, frozen=True)
@@ -197,13 +200,13 @@ def snags_coded(project: Project, prefix: str) -> list[Snag]:
     """Return what the checks of the whole project whose codes begin so found and nobody muted, errors first."""
     codes = [code for code in PROJECT_CHECKS if code.startswith(prefix)]
     found = [snag for code in codes for snag in _by(project, code) if snag.key not in _muted_keys(project)]
-    return sorted(found, key=lambda s: (s.severity != "error", s.code, s.message, s.ids))
+    return sorted(found, key=lambda s: (s.severity != "error", s.code, _natural(s.message), s.ids))
 
 
 @derived
 def _of_project(project: Project) -> list[Snag]:
     found = [snag for code in PROJECT_CHECKS for snag in _by(project, code)] + _built_on_sheets(project)
-    return sorted(found, key=lambda s: (s.severity != "error", s.bench, s.code, s.message, s.ids))
+    return sorted(found, key=lambda s: (s.severity != "error", s.bench, s.code, _natural(s.message), s.ids))
 
 
 @derived

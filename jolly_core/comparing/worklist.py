@@ -57,7 +57,7 @@ class Job:
 def work_list(difference: Difference) -> list[Job]:
     """Return what is to be done, place by place."""
     jobs = [job for change in (*difference.changes, *difference.called) for job in _jobs(change)]
-    jobs.sort(key=lambda j: (natural(j.place), ACTS.index(j.act), natural(j.what), j.start, j.end))
+    jobs.sort(key=lambda j: (natural(j.place), ACTS.index(j.act), natural(j.what), natural(j.start), natural(j.end)))
     alike: Counter[Job] = Counter()
     for n, job in enumerate(jobs):
         if alike[job]:

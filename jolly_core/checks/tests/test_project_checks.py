@@ -14,6 +14,16 @@ from jolly_core.testing import DEMO, Workbench, rebuilt
 
 
 class Registry(TestCase):
+    def test_snags_of_a_code_stand_in_the_order_people_read_their_names(self) -> None:
+        def trial(_: object) -> Iterator[Snag]:
+            for n in (10, 9, 100, 2):
+                yield Snag("trial", "warning", f"-KF{n} is in the way.", (f"s{n}",), "", 0, 0, bench="cabinet")
+
+        with patch.dict(PROJECT_CHECKS, {"trial": (trial, "Whether something is in the way.")}):
+            found = project_snags(Workbench().project)
+        tags = [s.message.split()[0] for s in found if s.code == "trial"]
+        self.assertEqual(tags, ["-KF2", "-KF9", "-KF10", "-KF100"])
+
     def test_each_has_help_and_a_code_of_its_own(self) -> None:
         self.assertTrue(all(help for _, help in PROJECT_CHECKS.values()))
         self.assertFalse(set(CHECKS) & set(PROJECT_CHECKS))

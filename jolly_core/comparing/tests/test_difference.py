@@ -83,6 +83,14 @@ class States(TestCase):
             ],
         )
 
+    def test_jobs_of_one_number_go_from_pin_to_pin_as_people_count(self) -> None:
+        lamps = [self.bench.place("lamp", 100, 8 + 7 * n) for n in range(12)]
+        self.before = self.state()
+        self.bench.wire((100, 8), (100, 8 + 7 * 11))
+        starts = [j.start for j in work_list(self.changed()) if j.act == "put in"]
+        self.assertEqual(starts, [f"{self.tag(lamp)}:X1" for lamp in lamps[:-1]])
+        self.assertNotEqual(starts, sorted(starts))
+
     def test_a_new_wire_is_told_with_the_places_it_is_between_while_nothing_is_placed(self) -> None:
         one, other = (self.bench.new("add-location", code=code, side="panel") for code in ("P1", "P2"))
         at = {self.button: one, self.lamp: one, self.coil: other, self.alone: one}
