@@ -76,7 +76,7 @@ def _fill(project: Project, duct_id: str) -> Fill:
         return Fill(duct_id, 0.0, len(fullest), f"{part.number} has no width or depth. Choose a part that has both.")
     percent = fill_percent(fullest, part.width_mm, part.depth_mm)
     why = (
-        f"{len(fullest)} wires at its fullest place, areas of their outer diameters together, of "
+        f"{counted(len(fullest), 'wire')} at its fullest place, areas of their outer diameters together, of "
         f"{part.width_mm:g} × {part.depth_mm:g} mm: {percent:.1f} %"
     )
     return Fill(duct_id, percent, len(fullest), why)

@@ -8,7 +8,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.model import IoPoint, Project, RuleError
+from jolly_core.model import IoPoint, Project, RuleError, counted
 from jolly_core.plc import ChannelRow, channel_row, channels
 from jolly_core.points import Allotted, block_from, place_drawn, suggested, why_not_here
 from jolly_core.tagging import full_tag
@@ -88,7 +88,7 @@ def suggest_channels(work: Work, payload: SuggestChannels) -> str:
     left = len(waiting) - len(found)
     if left:
         work.outcome.remarks.append(f"{left} point{'s' if left != 1 else ''} found no free channel and still wait.")
-    return f"allocate {len(found)} points"
+    return f"allocate {counted(len(found), 'point')}"
 
 
 class FreePoints(Payload):
@@ -107,7 +107,7 @@ def free_points(work: Work, payload: FreePoints) -> str:
             freed = replace(point, device_id="", channel=0, fixed=False)
             work.put("io_point", freed)
             follow_symbol(work, freed)
-    return f"free {len(set(payload.ids))} points"
+    return f"free {counted(len(set(payload.ids)), 'point')}"
 
 
 class FixPoints(Payload):
@@ -127,7 +127,7 @@ def fix_points(work: Work, payload: FixPoints) -> str:
             raise RuleError(f"{point.tag} is on no channel yet. Put it on one first.", field="ids", ids=(id,))
         if point.fixed != payload.fixed:
             work.put("io_point", replace(point, fixed=payload.fixed))
-    return f"{'fix' if payload.fixed else 'release'} {len(set(payload.ids))} points"
+    return f"{'fix' if payload.fixed else 'release'} {counted(len(set(payload.ids)), 'point')}"
 
 
 class SwapChannels(Payload):

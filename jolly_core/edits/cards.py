@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from jolly_core.model import Card, Device, Project, Rack, RuleError
+from jolly_core.model import Card, Device, Project, Rack, RuleError, counted
 from jolly_core.plc import (
     TYPES_OF_UNITS,
     addressed,
@@ -165,7 +165,7 @@ def address_cards(work: Work, payload: AddressCards) -> str:
         if card != project.cards[card.id]:
             work.put("card", card)
     _tell(work, before)
-    return f"address {len(set(chosen))} cards"
+    return f"address {counted(len(set(chosen)), 'card')}"
 
 
 class SetCard(Payload):

@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import Point, SheetDraft, place_in
-from jolly_core.model import Continuation, RuleError
+from jolly_core.model import Continuation, RuleError, counted
 
 from .base import Grid, Id, Payload, Text, Work, edit
 from .place import away_from
@@ -43,7 +43,7 @@ def place_continuations(work: Work, payload: PlaceContinuations) -> str:
     if len(names) == 1 and len(points) > 1:
         names = [f"{names[0]}{n}" for n in range(1, len(points) + 1)]
     if len(names) != len(points):
-        words = f"{len(names)} names for {len(points)} wires: {', '.join(names) or 'none'}."
+        words = f"{counted(len(names), 'name')} for {counted(len(points), 'wire')}: {', '.join(names) or 'none'}."
         raise RuleError(f"{words} Give one name for each wire, top down or left to right.", field="names")
     held = {(c.x, c.y) for c in draft.continuations.values()}
     for (x, y), name in zip(points, names, strict=True):
@@ -53,7 +53,7 @@ def place_continuations(work: Work, payload: PlaceContinuations) -> str:
         draft.continuations[mark.id] = mark
         work.outcome.placed.append(mark.id)
     work.close(draft)
-    return f"place {len(points)} continuations"
+    return f"place {counted(len(points), 'continuation')}"
 
 
 def _met(draft: SheetDraft, a: Point, b: Point) -> list[Point]:

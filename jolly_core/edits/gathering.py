@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.cables import PE, role_of, source_first, spare_cores
 from jolly_core.making import field_groups, open_conductors, strokes_for
-from jolly_core.model import Band, Cable, CableWay, Device, Project, RuleError
+from jolly_core.model import Band, Cable, CableWay, Device, Project, RuleError, counted
 from jolly_core.model.entities.building import Metres
 from jolly_core.tagging import device_at, path_of, pin_name, short_tag
 from jolly_core.wiring import Conductor
@@ -69,7 +69,9 @@ def gather_wires(work: Work, payload: GatherWires) -> str:
         names = ", ".join(f"{pin_name(project, c.start)} to {pin_name(project, c.end)}" for c in lost[:4])
         work.outcome.remarks.append(f"Left out, as they share their wires with others: {names}.")
     work.outcome.placed = [device.id]
-    return f"gather {len(conductors) - len(lost)} wires into {short_tag(project, project.devices[device.id])}"
+    return (
+        f"gather {counted(len(conductors) - len(lost), 'wire')} into {short_tag(project, project.devices[device.id])}"
+    )
 
 
 def _check_room(project: Project, device: Device, conductors: list[Conductor]) -> None:

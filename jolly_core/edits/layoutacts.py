@@ -16,7 +16,7 @@ from jolly_core.cabinet import (
     rail_is_level,
     surface_size,
 )
-from jolly_core.model import Device, Enclosure, Lane, Placing, Project, RuleError, SurfaceName
+from jolly_core.model import Device, Enclosure, Lane, Placing, Project, RuleError, SurfaceName, counted
 from jolly_core.tagging import full_tag, product_tag, short_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
@@ -59,7 +59,7 @@ def arrange_in_layout(work: Work, payload: ArrangeInLayout) -> str:
         for id, (x, y) in _corners(project, placings, boxes, payload.how).items():
             _move_to(work, project.placings[id], boxes[id], x, y)
     work.outcome.placed = [p.id for p in placings]
-    return f"{payload.how.replace('-', ' ')}: {len(placings)} devices"
+    return f"{payload.how.replace('-', ' ')}: {counted(len(placings), 'device')}"
 
 
 def _corners(

@@ -16,7 +16,7 @@ from jolly_core.cabinet import (
     size_of,
     surface_size,
 )
-from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError, SurfaceName
+from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError, SurfaceName, counted
 from jolly_core.tagging import full_tag, short_tag
 from jolly_core.terminals import is_strip
 
@@ -221,7 +221,7 @@ def move_in_layout(work: Work, payload: MoveInLayout) -> str:
     placing = project.placings.get(payload.ids[0])
     if placing is not None and len(chosen) == 1:
         return f"move {short_tag(project, project.devices[placing.device_id])}"
-    return f"move {len(chosen)} things of the layout"
+    return f"move {counted(len(chosen), 'thing')} of the layout"
 
 
 def _move_placing(

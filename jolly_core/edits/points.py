@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from jolly_core.model import FileError, IoPoint, Project, RuleError
+from jolly_core.model import FileError, IoPoint, Project, RuleError, counted
 from jolly_core.plc import channel_row
 from jolly_core.points import BY_KEY, FIELDS, io_type_of, place_named, why_not
 
@@ -245,4 +245,4 @@ def delete_points(work: Work, payload: DeletePoints) -> str:
     """Work out DeletePoints."""
     for id in dict.fromkeys(payload.ids):
         work.remove("io_point", id)
-    return f"delete {len(set(payload.ids))} points"
+    return f"delete {counted(len(set(payload.ids)), 'point')}"

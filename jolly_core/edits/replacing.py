@@ -9,7 +9,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from jolly_core.drawing import place_in
-from jolly_core.model import Project, RuleError
+from jolly_core.model import Project, RuleError, counted
 from jolly_core.tagging import full_tag, lead_of, tag_taken
 
 from .base import Id, Payload, Text, Work, edit
@@ -78,7 +78,7 @@ def replace_texts(work: Work, payload: ReplaceTexts) -> str:
     if len(rows) > MOST:
         raise RuleError(f"{len(rows)} places have “{payload.find}”. Look through fewer sheets at a time.", field="find")
     work.outcome.table = [["", "Where", "Now", "Then"], *rows]
-    return f"replace {payload.find} by {payload.replace or 'nothing'}, {len(rows)} times"
+    return f"replace {payload.find} by {payload.replace or 'nothing'}, {counted(len(rows), 'time')}"
 
 
 def _place(project: Project, kind: str, entity: Any) -> tuple[str, str]:

@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import counts_lines, lines_of
-from jolly_core.model import Project, RuleError, Sheet
+from jolly_core.model import Project, RuleError, Sheet, counted
 from jolly_core.tagging import product_tag
 from jolly_core.wiring import wire_numbers
 
@@ -97,7 +97,7 @@ def number_sheets(work: Work, payload: NumberSheets) -> str:
             lines.append(lines_of(made))
         work.put("sheet", made)
     tell_changes(work, sheets, was)
-    return f"number {len(sheets)} sheets again"
+    return f"number {counted(len(sheets), 'sheet')} again"
 
 
 class RunLinesOn(Payload):

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.drawing import GRID_MM, SheetDraft, extent_of, where_amiss
 from jolly_core.library import built_in_stamps
-from jolly_core.model import Continuation, Project, RuleError, Sheet, Stamp, Wire
+from jolly_core.model import Continuation, Project, RuleError, Sheet, Stamp, Wire, counted
 from jolly_core.wiring import sheet_groups, wire_numbers
 
 from .arrange import sheet_of
@@ -221,7 +221,7 @@ class _Stamping:
             on_sheet += 1
         if sheets > 1:
             last = self.sheet.number
-            words = f"{len(self.payload.rows)} copies on {sheets} sheets, {self.first.number} to {last}."
+            words = f"{len(self.payload.rows)} copies on {counted(sheets, 'sheet')}, {self.first.number} to {last}."
             self.work.outcome.remarks.insert(0, words)
         if self.table:
             self.work.outcome.table = [["Copy", "What", "Choice", "Why"], *self.table]

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from jolly_core.model import MOST_LEVELS, Bridge, Device, RuleError, Strip, StripItem
+from jolly_core.model import MOST_LEVELS, Bridge, Device, RuleError, Strip, StripItem, counted
 from jolly_core.model.entities.habits import FirstNumber
 from jolly_core.tagging import product_tag, short_tag, terminal_number
 from jolly_core.terminals import (
@@ -175,7 +175,7 @@ def move_terminals(work: Work, payload: MoveTerminals) -> str:
         work.put("strip", Strip(work.ids.new(), target.id, made=True))
         if source.part_id:
             give_part(work, target, source.part_id)
-    label = f"{len(wanted)} terminals of {short_tag(project, source)}"
+    label = f"{counted(len(wanted), 'terminal')} of {short_tag(project, source)}"
     records = [r for r in stored(work, source.id) if r.kind == TERMINAL and r.unit in wanted]
     _hand_over(work, source, project.devices[target.id], records)
     tidy_strip(work, source.id)

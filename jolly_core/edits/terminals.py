@@ -9,7 +9,7 @@ from pydantic import Field
 from jolly_core.cables import crossed_wires
 from jolly_core.drawing import UPRIGHT
 from jolly_core.library import PLAIN, definition, symbol_of_kind
-from jolly_core.model import Project, RuleError
+from jolly_core.model import Project, RuleError, counted
 from jolly_core.tagging import short_tag, terminal_number
 
 from .base import Grid, Id, Payload, Work, edit
@@ -52,7 +52,8 @@ def place_terminals(work: Work, payload: PlaceTerminals) -> str:
         strip_id = new_device(work, "terminal", (sheet.function_id, sheet.location_id)).id
     units = _planned(work, strip_id, payload.units) if payload.units else {}
     if units and len(units) < len(crossed):
-        words = f"The stroke crosses {len(crossed)} wires, and {len(units)} planned terminals were chosen"
+        were_chosen = f"{counted(len(units), 'planned terminal')} {'was' if len(units) == 1 else 'were'} chosen"
+        words = f"The stroke crosses {counted(len(crossed), 'wire')}, and {were_chosen}"
         raise RuleError(f"{words}. Make it shorter, or choose more terminals.", field="units")
     chosen = list(units)
     upright = payload.y1 == payload.y2
@@ -70,7 +71,7 @@ def place_terminals(work: Work, payload: PlaceTerminals) -> str:
         work.close(draft)
         strip_id = symbol.device_id
         work.outcome.placed.append(symbol.id)
-    return f"place {len(work.outcome.placed)} terminals of {short_tag(project, project.devices[strip_id])}"
+    return f"place {counted(len(work.outcome.placed), 'terminal')} of {short_tag(project, project.devices[strip_id])}"
 
 
 def _crossed(project: Project, payload: PlaceTerminals) -> list[str]:

@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.library import is_colour, usual_wire_types
-from jolly_core.model import Project, RuleError, Wire, WireType, fields, users_of
+from jolly_core.model import Project, RuleError, Wire, WireType, counted, fields, users_of
 from jolly_core.wiring import net_of, sheet_groups
 
 from .base import Id, Payload, Text, Work, edit
@@ -105,7 +105,8 @@ def remove_wire_type(work: Work, payload: RemoveWireType) -> str:
     if payload.goes_to:
         project.get("wire_type", payload.goes_to)
     elif wires:
-        raise RuleError(f"{len(wires)} wires are of the type {old.name}. Say which type they become.", field="goes_to")
+        are = f"{counted(len(wires), 'wire')} {'is' if len(wires) == 1 else 'are'} of the type {old.name}"
+        raise RuleError(f"{are}. Say which type they become.", field="goes_to")
     _retype(work, wires, payload.goes_to)
     for kind, name in users_of("wire_type"):
         if kind != "wire":

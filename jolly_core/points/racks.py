@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.library import number_in
-from jolly_core.model import Card, Device, Project, Rack
+from jolly_core.model import Card, Device, Project, Rack, counted
 from jolly_core.plc import cards
 
 
@@ -54,7 +54,7 @@ def _rack(project: Project, rack: Rack) -> RackSum:
     supply, room = rating("rack_supply_a"), rating("rack_width_mm")
     faults = []
     if slots and len(mine) > slots:
-        faults.append(f"{len(mine)} cards stand in {slots} slots")
+        faults.append(f"{len(mine)} cards stand in {counted(slots, 'slot')}")
     twice = sorted({c.slot for c in mine if c.slot and sum(1 for o in mine if o.slot == c.slot) > 1})
     faults += [f"slot {n} is taken twice" for n in twice]
     beyond = sorted({c.slot for c in mine if slots and c.slot > slots})

@@ -54,10 +54,11 @@ def outcome(project: Project, raw: dict[str, Any]) -> object:
     except (CoreError, ValidationError):
         return None
     try:
-        changes = compute(project, payload, ids=IdSource(1), library=DemoLibrary()).changes
+        found = compute(project, payload, ids=IdSource(1), library=DemoLibrary())
     except CoreError as error:
         return str(error)
-    return {(change.kind, change.id): change.after for change in changes}
+    changed: dict[object, object] = {(change.kind, change.id): change.after for change in found.changes}
+    return changed | {"said": (found.label, *found.remarks)}
 
 
 class Reordered(TestCase):

@@ -8,6 +8,7 @@ import { client, got } from '../../api/client'
 import { NumberForm } from '../../project/NumberForm'
 import { usePick } from '../../project/store'
 import { COPPER, LINE, MONO, QUIET } from '../../theme/theme'
+import { counted } from '../../kit/counted'
 
 export function StripPanel({ strip: id, canEdit }: { strip: string; canEdit: boolean }) {
   const { projectId, revision } = usePick('projectId', 'revision')
@@ -31,7 +32,7 @@ export function StripPanel({ strip: id, canEdit }: { strip: string; canEdit: boo
   return (
     <Box component="section" aria-label="Terminals" sx={{ my: 1 }}>
       <Box sx={{ fontSize: 12, color: QUIET, mb: 0.5 }}>
-        {terminals.length} terminals
+        {counted(terminals.length, 'terminal')}
         {units.length > 0 && `, ${units.length} chosen`}
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: '3px', maxHeight: 150, overflow: 'auto' }}>

@@ -6,6 +6,7 @@ import { Act } from '../../kit/Act'
 import { StampForm } from './StampForm'
 import { usePick } from '../../project/store'
 import { useTools } from './store'
+import { counted } from '../../kit/counted'
 
 export function KeepStamp() {
   const { send, set, selection, view, caret } = {
@@ -53,7 +54,7 @@ export function KeepStamp() {
       onCancel={() => set({ panel: '' })}
     >
       <Box sx={{ fontSize: 12, color: QUIET }}>
-        {ids.length ? `${ids.length} things selected` : 'Select what shall be kept.'}
+        {ids.length ? `${counted(ids.length, 'thing')} selected` : 'Select what shall be kept.'}
       </Box>
       <Box sx={{ fontSize: 12.5, display: 'flex', alignItems: 'center', gap: 1 }}>
         <span style={{ flex: 1 }}>

@@ -10,6 +10,7 @@ import { LINE, MONO, QUIET } from '../../theme/theme'
 import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
 import { useTools } from './store'
+import { counted } from '../../kit/counted'
 
 const WHERE = [
   ['texts', 'texts of devices'],
@@ -55,7 +56,7 @@ export function ReplacePanel() {
   const chosen = rows.filter((r) => !left.has(r[0]!))
   const replace = () =>
     void send({ ...edit, only: chosen.map((r) => r[0]!) }).then((answer) => {
-      if (answer) say(`${chosen.length} places replaced.`)
+      if (answer) say(`${counted(chosen.length, 'place')} replaced.`)
     })
   return (
     <Box

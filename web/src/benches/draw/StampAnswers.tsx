@@ -12,6 +12,7 @@ import type { StampLine } from './stampShapes'
 import { usePick } from '../../project/store'
 import { useTools, now } from './store'
 import { moments, stampEdit, startStamp, tellStamp } from './tools'
+import { counted } from '../../kit/counted'
 
 type Row = Record<string, string>
 
@@ -147,7 +148,9 @@ function FromTable({ stamp, names, hold, text, setText }: FromTableProps) {
       <Box sx={{ fontSize: 11.5, color: QUIET }}>
         Columns: {names.join(', ')}. A heading row with these names may be in any order.
       </Box>
-      {rows.length > 0 && <Box sx={{ fontSize: 12.5, my: 0.5 }}>{rows.length} copies</Box>}
+      {rows.length > 0 && (
+        <Box sx={{ fontSize: 12.5, my: 0.5 }}>{counted(rows.length, 'copy', 'copies')}</Box>
+      )}
       <Box sx={{ display: 'flex', gap: 0.75 }}>
         {(['Pitch across', 'Pitch down'] as const).map((label, i) => (
           <TextField

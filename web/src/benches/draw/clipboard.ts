@@ -2,6 +2,7 @@
 import { client, got, wordsOf } from '../../api/client'
 import { movables } from './acts'
 import { now, type Piece } from './store'
+import { counted } from '../../kit/counted'
 
 const CLIPBOARD = 'spool-piece'
 
@@ -18,7 +19,9 @@ export async function copySelected(cut: boolean) {
     )
     localStorage.setItem(CLIPBOARD, JSON.stringify({ piece, cut }))
     if (cut) await now().send({ kind: 'delete-selection', ids })
-    now().say(`${ids.length} things ${cut ? 'cut' : 'copied'}. Ctrl+V puts them down, in any project.`)
+    now().say(
+      `${counted(ids.length, 'thing')} ${cut ? 'cut' : 'copied'}. Ctrl+V puts them down, in any project.`,
+    )
   } catch (error) {
     s.say(wordsOf(error), 'error')
   }

@@ -12,6 +12,7 @@ import { usePick } from '../../project/store'
 import { QUIET, SNAG } from '../../theme/theme'
 import { numberIn, numbersIn, written } from './numbers'
 import type { HarnessValue, HarnessView, Segment } from './shapes'
+import { counted } from '../../kit/counted'
 
 const FORMS = [
   { id: 'typed', name: 'typed length' },
@@ -122,7 +123,7 @@ function Bundle({ segment: s }: { segment: Segment }) {
   return (
     <Box sx={{ fontSize: 12.5, my: 0.5 }}>
       <div>
-        {s.wires} wires, bundle ⌀ {s.diameter_mm} mm
+        {counted(s.wires, 'wire')}, bundle ⌀ {s.diameter_mm} mm
         <span style={{ color: QUIET }}>{s.packed ? ', packed' : ', by rule of thumb'}</span>
       </div>
       {s.bend_mm !== null && <div>tightest bend {s.bend_mm} mm</div>}

@@ -7,6 +7,7 @@ import type { BenchProps } from '../../project/bench'
 import { useProject } from '../../project/store'
 import { MONO } from '../../theme/theme'
 import { EVERYTHING, NEW, type Packs, type Recipes, type Revisions } from './shapes'
+import { counted } from '../../kit/counted'
 
 interface Props {
   outline: BenchProps['outline']
@@ -28,7 +29,7 @@ export function IssueList({ outline, recipes, packs, revisions, shown, go, canEd
     <>
       <Heading>Packs</Heading>
       {packs.packs.map((p) =>
-        named(`pack:${p.pack.id || EVERYTHING}`, p.pack.name, p.problem || `${p.names.length} files`),
+        named(`pack:${p.pack.id || EVERYTHING}`, p.pack.name, p.problem || counted(p.names.length, 'file')),
       )}
       <Heading>Recipes</Heading>
       {recipes.recipes.map((r) => {

@@ -14,6 +14,7 @@ import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
 import { Setting } from '../../project/Setting'
 import { useProject, usePick } from '../../project/store'
+import { counted } from '../../kit/counted'
 
 type MakeView = Schemas['MakeView']
 type Wire = MakeView['wires'][number]
@@ -140,7 +141,7 @@ function Stock({ view, canEdit }: StockProps) {
       >
         {spools.map((s) => (
           <tr key={s.type_name}>
-            <td title={`${s.wires} wires, ${s.size}`}>
+            <td title={`${counted(s.wires, 'wire')}, ${s.size}`}>
               {s.type_name} {s.colour}
             </td>
             <td style={{ textAlign: 'right' }}>{s.metres.toFixed(2)}</td>
@@ -178,8 +179,8 @@ function Head({ base, wires, canEdit, give }: HeadProps) {
         Cut list
       </Box>
       <Box data-testid="counts" sx={{ flex: 1, fontSize: 12.5, color: QUIET }}>
-        {wires.length} wires: {count('done')} done, {count('waiting')} waiting, {count('refused')} refused,{' '}
-        {count('new')} to give
+        {counted(wires.length, 'wire')}: {count('done')} done, {count('waiting')} waiting, {count('refused')}{' '}
+        refused, {count('new')} to give
       </Box>
       <Button href={`${base}/reports/cut/csv`}>CSV</Button>
       <Button href={`${base}/cut-list.json`}>JSON</Button>
@@ -204,8 +205,8 @@ function Warnings({ uncut, vain }: WarningsProps) {
     <>
       {uncut.length > 0 && (
         <Box role="status" sx={{ p: 1.5, color: SNAG, fontSize: 12.5 }}>
-          {uncut.length} wires have no length yet, for example {uncut[0]!.number} {uncut[0]!.from} to{' '}
-          {uncut[0]!.to}: {uncut[0]!.why}
+          {uncut.length === 1 ? 'One wire has' : `${uncut.length} wires have`} no length yet, for example{' '}
+          {uncut[0]!.number} {uncut[0]!.from} to {uncut[0]!.to}: {uncut[0]!.why}
         </Box>
       )}
       {vain.length > 0 && (

@@ -14,6 +14,7 @@ import { Section } from '../../kit/Section'
 import { useProject } from '../../project/store'
 import { Progress, type Work } from './Progress'
 import { useShelves, type Shelf } from './kinds'
+import { counted } from '../../kit/counted'
 
 type Look = Schemas['TableRead']
 
@@ -63,7 +64,9 @@ export function ExchangeSection({ list }: { list: ReactNode }) {
     if (!done) return
     for (const key of ['library', 'part', 'shelves', 'makers'])
       void queries.invalidateQueries({ queryKey: [key] })
-    useProject.getState().say(`${done.taken} parts taken in, ${done.left} rows left out.`)
+    useProject
+      .getState()
+      .say(`${counted(done.taken, 'part')} taken in, ${counted(done.left, 'row')} left out.`)
     setLook(null)
     setFile(null)
   }
@@ -183,7 +186,7 @@ function Counted({ look, busy, take, cancel }: CountedProps) {
       <span>
         <b>{look.counts.new}</b> new, <b>{look.counts.changed}</b> changed, <b>{look.counts.same}</b> as they
         are, <b style={{ color: look.counts.bad ? SNAG : undefined }}>{look.counts.bad}</b> with faults
-        {look.files ? `, ${look.files} files with them` : ''}
+        {look.files ? `, ${counted(look.files, 'file')} with them` : ''}
       </span>
       <Button variant="contained" disabled={!good || busy} onClick={take}>
         Take {good} good {good === 1 ? 'row' : 'rows'} in

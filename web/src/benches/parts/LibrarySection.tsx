@@ -13,6 +13,7 @@ import { Bench } from '../../kit/Bench'
 import { condition, useKinds, useShelves, type ClassSpec, type Kinds } from './kinds'
 import { NewPart } from './NewPart'
 import { PartPage } from './PartPage'
+import { counted } from '../../kit/counted'
 
 const NEW = 'new'
 
@@ -231,7 +232,7 @@ function Foot({ count, ticked }: FootProps) {
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 28 }}>
       <Box sx={{ fontSize: 12, color: QUIET, flex: 1 }} aria-live="polite">
-        {count === 200 ? 'The first 200 are shown' : `${count} parts`}
+        {count === 200 ? 'The first 200 are shown' : counted(count, 'part')}
         {ticked.length > 0 && `, ${ticked.length} ticked`}
       </Box>
       {ticked.length > 0 &&

@@ -4,6 +4,7 @@ import { PanelPick } from '../../kit/Pick'
 import { usePick } from '../../project/store'
 import { FormDialog } from '../../kit/FormDialog'
 import { terminalsOf, type Row, type Strip, type StripLine } from './shapes'
+import { counted } from '../../kit/counted'
 
 interface Props {
   strip: Strip
@@ -24,7 +25,9 @@ export function MoveForm({ strip, strips, chosen, all, close, go }: Props) {
   const options = all ? others : [{ id: NEW, name: 'a new strip at the same place' }, ...others]
   const [to, setTo] = useState(options[0]?.id ?? '')
   const units = terminalsOf(chosen).map((r) => r.unit)
-  const title = all ? `Put ${strip.tag} together with` : `Move ${units.length} terminals of ${strip.tag}`
+  const title = all
+    ? `Put ${strip.tag} together with`
+    : `Move ${counted(units.length, 'terminal')} of ${strip.tag}`
   const move = () =>
     void send(
       all

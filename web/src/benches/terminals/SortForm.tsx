@@ -5,6 +5,7 @@ import { PanelPick } from '../../kit/Pick'
 import { usePick } from '../../project/store'
 import { FormDialog } from '../../kit/FormDialog'
 import { terminalsOf, type Row, type Strip } from './shapes'
+import { counted } from '../../kit/counted'
 
 interface Props {
   strip: Strip
@@ -27,7 +28,9 @@ export function SortForm({ strip, chosen, close }: Props) {
   const [by, setBy] = useState<By>('cable')
   const few = terminalsOf(chosen)
   const units = few.length > 1 ? few.map((r) => r.unit) : []
-  const title = units.length ? `Sort ${units.length} terminals of ${strip.tag}` : `Sort ${strip.tag}`
+  const title = units.length
+    ? `Sort ${counted(units.length, 'terminal')} of ${strip.tag}`
+    : `Sort ${strip.tag}`
   const sort = () =>
     void send(makeEdit('sort-strip', { strip_id: strip.id, by, units })).then((answer) => {
       if (answer) close()
