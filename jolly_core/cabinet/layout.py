@@ -62,7 +62,7 @@ class Outline:
 def enclosures(project: Project) -> list[Enclosure]:
     """Return the enclosures by tag."""
     found = list(project.enclosures.values())
-    return sorted(found, key=lambda e: natural(full_tag(project, project.devices[e.device_id])))
+    return sorted(found, key=lambda e: (natural(full_tag(project, project.devices[e.device_id])), e.id))
 
 
 def surface_size(project: Project, enclosure: Enclosure, surface: str) -> tuple[float, float]:

@@ -48,4 +48,4 @@ def consumers_on(project: Project, potential: Potential) -> list[Consumer]:
         amps = takes_a(part)
         if amps:
             found[device.id] = Consumer(device, round(amps, 3))
-    return sorted(found.values(), key=lambda c: natural(full_tag(project, c.device)))
+    return sorted(found.values(), key=lambda c: (natural(full_tag(project, c.device)), c.device.id))

@@ -66,7 +66,7 @@ def supply_loads(project: Project) -> list[SupplyLoad]:
                 load = supply_load(project, device_id)
                 if load is not None:
                     found.append(load)
-    return sorted(found, key=lambda load: natural(full_tag(project, load.device)))
+    return sorted(found, key=lambda load: (natural(full_tag(project, load.device)), load.device.id))
 
 
 @derived
@@ -99,7 +99,7 @@ def supply_load(project: Project, device_id: str) -> SupplyLoad | None:
             consumers.append(Consumer(other, round(amps, 3)))
         else:
             silent.append(full_tag(project, other))
-    consumers.sort(key=lambda c: (-c.amps, natural(full_tag(project, c.device))))
+    consumers.sort(key=lambda c: (-c.amps, natural(full_tag(project, c.device)), c.device.id))
     return SupplyLoad(device, gives_a(part), tuple(consumers), tuple(sorted(silent, key=natural)))
 
 

@@ -152,7 +152,7 @@ def connectors_elsewhere(project: Project, harness_id: str) -> list[Device]:
     mine = {d.id for d in connectors_of(project, harness_id)}
     found = {d.id: d for h in harnesses(project) for d in connectors_of(project, h.id) if d.id not in mine}
     return sorted(
-        (d for d in found.values() if not is_splice(project, d.id)), key=lambda d: natural(full_tag(project, d))
+        (d for d in found.values() if not is_splice(project, d.id)), key=lambda d: (natural(full_tag(project, d)), d.id)
     )
 
 
@@ -171,7 +171,7 @@ def free_connectors(project: Project) -> list[Device]:
         for d in project.devices.values()
         if d.id not in inside and any(definition(s.definition).unit in ENDS for s in project.units_of(d.id))
     ]
-    return sorted(found, key=lambda d: natural(full_tag(project, d)))
+    return sorted(found, key=lambda d: (natural(full_tag(project, d)), d.id))
 
 
 def node_name(project: Project, node: Node) -> str:

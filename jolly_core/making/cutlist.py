@@ -51,7 +51,9 @@ class CutWire:
 def cut_list(project: Project) -> list[CutWire]:
     """Return the panel and harness wires whose length is known, by type, then length, then number."""
     wires = [_cut(d) for d in dossiers(project).values() if d.length_mm is not None]
-    wires.sort(key=lambda w: (natural(w.type_name), w.length_mm, counted(w.number), natural(w.start), natural(w.end)))
+    wires.sort(
+        key=lambda w: (natural(w.type_name), w.length_mm, counted(w.number), natural(w.start), natural(w.end), w.key)
+    )
     return wires
 
 
@@ -71,7 +73,7 @@ uncut = listed(uncut_from)
 def not_cut(project: Project) -> list[Dossier]:
     """Return every conductor that should be cut and is not, by number: without a length, or running in nothing yet."""
     found = [*uncut(project), *(d for d in dossiers(project).values() if d.runs == "open")]
-    return sorted(found, key=lambda d: (counted(d.number), natural(d.start.name), natural(d.end.name)))
+    return sorted(found, key=lambda d: (counted(d.number), natural(d.start.name), natural(d.end.name), d.key))
 
 
 def end_label(number: str, pin: str) -> str:
@@ -166,7 +168,7 @@ def labels(project: Project) -> list[Label]:
     """Return the labels of wire ends, devices, terminals and cables."""
     found = [
         Label("device", full_tag(project, d), d.text, d.id)
-        for d in sorted(project.devices.values(), key=lambda d: natural(full_tag(project, d)))
+        for d in sorted(project.devices.values(), key=lambda d: (natural(full_tag(project, d)), d.id))
         if not any(i in project.cables for i in project.attached.get(d.id))
     ]
     for strip in strips(project):
@@ -175,7 +177,7 @@ def labels(project: Project) -> list[Label]:
                 id = row.symbol_ids[0] if row.symbol_ids else strip.id
                 found.append(Label("terminal", row.number, full_tag(project, strip), id))
     tags = [(full_tag(project, project.devices[c.device_id]), c.device_id) for c in project.cables.values()]
-    for tag, id in sorted(tags, key=lambda t: natural(t[0])):
+    for tag, id in sorted(tags, key=lambda t: (natural(t[0]), t[1])):
         found += [Label("cable", tag, "first end", id), Label("cable", tag, "second end", id)]
     known = dossiers(project)
     for wire in cut_list(project):

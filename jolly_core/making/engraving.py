@@ -59,7 +59,7 @@ def nameplates(project: Project) -> list[Nameplate]:
         found.append(_plate(project, host, tag))
         doors = [p for p in project.placings.values() if p.enclosure_id == enclosure.id and p.surface == "door"]
         devices = [project.devices[p.device_id] for p in doors]
-        for device in sorted(devices, key=lambda d: natural(full_tag(project, d))):
+        for device in sorted(devices, key=lambda d: (natural(full_tag(project, d)), d.id)):
             found.append(_plate(project, device, f"{tag}, door"))
     return found
 

@@ -12,7 +12,7 @@ from jolly_core.tagging import full_tag, natural, pin_name
 from jolly_core.terminals import Target, placed_sides, strip_rows, strips
 from jolly_core.wiring import sheet_groups
 
-from .registry import Cell, Column, Row, report
+from .registry import Cell, Column, Row, in_natural_order, report
 
 NO_PART = "No part is chosen for it."
 NO_LENGTH = "Its length is not known yet: type it on the Cables bench."
@@ -107,7 +107,7 @@ def cable_list(project: Project) -> list[tuple[Cell, ...]]:
             fall,
         )
         rows.append(Row.of(cells, device.id, whys))
-    return sorted(rows, key=lambda r: natural(str(r[0])))
+    return in_natural_order(rows)
 
 
 @report(
@@ -130,7 +130,7 @@ def core_plan(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of all cables, by tag, cores in order."""
     rows: list[tuple[Cell, ...]] = []
     ids = (c.device_id for c in project.cables.values())
-    for device_id in sorted(ids, key=lambda i: natural(full_tag(project, project.devices[i]))):
+    for device_id in sorted(ids, key=lambda i: (natural(full_tag(project, project.devices[i])), i)):
         tag = full_tag(project, project.devices[device_id])
         pairs = pair_names(project.part_of(project.devices[device_id]))
         for row in cable_cores(project, device_id):

@@ -10,7 +10,7 @@ from jolly_core.sizing import strip_length_mm
 from jolly_core.tagging import full_tag, natural, pin_name
 
 from .building import NO_LENGTH, NO_PART
-from .registry import Cell, Column, Row, report
+from .registry import Cell, Column, Row, in_natural_order, report
 
 
 @report(
@@ -166,4 +166,4 @@ def cable_cuts(project: Project) -> list[tuple[Cell, ...]]:
         rows.append(
             Row.of(cells, device.id, {"number": "" if part else NO_PART, "length_m": "" if length else NO_LENGTH})
         )
-    return sorted(rows, key=lambda row: natural(str(row[0])))
+    return in_natural_order(rows)

@@ -81,7 +81,9 @@ def by_length(project: Project) -> frozenset[str]:
 def without_length(project: Project) -> list[tuple[str, str]]:
     """Return tag and device of each cable whose length is not known, so that it cannot be ordered by it."""
     bare = [c.device_id for c in project.cables.values() if not cable_length_m(project, c)[0]]
-    return sorted(((full_tag(project, project.devices[id]), id) for id in bare), key=lambda cable: natural(cable[0]))
+    return sorted(
+        ((full_tag(project, project.devices[id]), id) for id in bare), key=lambda cable: (natural(cable[0]), cable[1])
+    )
 
 
 def needs(project: Project) -> dict[tuple[str, str], Need]:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-
 from jolly_core.drawing import place_in
 from jolly_core.library import part_class, text_in
 from jolly_core.model import Part, Project, derived
@@ -12,7 +10,7 @@ from jolly_core.terminals import groups_of, strips
 
 from .building import NO_LENGTH
 from .needs import Need, material, needs, needs_by_place
-from .registry import UNKNOWN_LENGTH, Cell, Column, Row, list_lead, report
+from .registry import UNKNOWN_LENGTH, Cell, Column, Row, in_natural_order, list_lead, report
 
 NO_PART = "no part chosen yet"
 NO_PRICE = "The library knows no price of it."
@@ -133,7 +131,7 @@ def without_part(project: Project) -> list[tuple[str, int, str]]:
     for g in bare:
         strip = full_tag(project, project.devices[g.strip_id])
         names.append((f"{strip} ({len(g.rows)} {g.words})", len(g.rows), g.strip_id))
-    return sorted(names, key=lambda name: natural(name[0]))
+    return sorted(names, key=lambda name: (natural(name[0]), name[2]))
 
 
 @report(
@@ -204,8 +202,3 @@ def device_list(project: Project) -> list[tuple[Cell, ...]]:
         first = (device.text, part.maker if part else "", part.number if part else "", place)
         rows.append(Row.of((full_tag(project, device), *first, *paths, *rest), device.id, whys))
     return in_natural_order(rows)
-
-
-def in_natural_order(rows: Iterable[tuple[Cell, ...]], column: int = 0) -> list[tuple[Cell, ...]]:
-    """Return rows by a column as a person counts: WD2 before WD10."""
-    return sorted(rows, key=lambda row: natural(str(row[column])))

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from jolly_core.model import INCHES, Project, RuleError, derived_few, note_fault, sizes_in, uncollected
+from jolly_core.tagging import natural
 
 Cell = str | int | float
 Build = Callable[[Project], list[tuple[Cell, ...]]]
@@ -83,6 +84,11 @@ class Table:
     rows: list[tuple[Cell, ...]]
     foot: tuple[str, ...] = ()
     machine: bool = False
+
+
+def in_natural_order(rows: Iterable[tuple[Cell, ...]], column: int = 0) -> list[tuple[Cell, ...]]:
+    """Return rows by a column as a person counts: WD2 before WD10; equal ones by what they lead to."""
+    return sorted(rows, key=lambda row: (natural(str(row[column])), row.lead if isinstance(row, Row) else ""))
 
 
 @dataclass(slots=True, frozen=True)

@@ -185,7 +185,9 @@ def _earths(project: Project, parts_of: PartsOf, strip_id: str, rows: list[Strip
                     landed.add(target.cable_id)
     strip = project.devices[strip_id]
     beside = {place_key(a.record): b for a, b in pairwise(rows)}
-    for cable_id, row in sorted(last.items(), key=lambda item: natural(full_tag(project, project.devices[item[0]]))):
+    for cable_id, row in sorted(
+        last.items(), key=lambda item: (natural(full_tag(project, project.devices[item[0]])), item[0])
+    ):
         device = project.devices[cable_id]
         has_core = any(name == PROTECTIVE for _, name in core_list(project.part_of(device)))
         after = beside.get(place_key(row.record))

@@ -165,7 +165,9 @@ MOST_PARTS = 8
 
 def cables_bench(project: Project, library: Library) -> CablesView:
     """Return the cables with their cores, field wires in no cable, and the lengths between locations."""
-    cables = sorted(project.cables.values(), key=lambda c: natural(full_tag(project, project.devices[c.device_id])))
+    cables = sorted(
+        project.cables.values(), key=lambda c: (natural(full_tag(project, project.devices[c.device_id])), c.id)
+    )
     snags = _snags_by_cable(project)
     groups = field_groups(project)
     parts = library.parts_of("cable") if groups else []

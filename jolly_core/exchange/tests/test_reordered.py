@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from pathlib import Path
 from unittest import TestCase
 
@@ -11,6 +12,7 @@ from jolly_core.making import cut_list
 from jolly_core.model import Project
 from jolly_core.reports import REPORTS, full_report
 from jolly_core.scenes import generated_pages
+from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO, Workbench, reordered
 
 FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
@@ -35,6 +37,17 @@ class Reordered(TestCase):
             self.assertTrue(all(first[key] for key in ("wires", "parts", "cut", "pages")), name)
             again = told(reordered(project, 7))
             self.assertEqual([key for key, rows in first.items() if again[key] != rows], [], name)
+
+    def test_lists_in_which_several_have_one_name(self) -> None:
+        bench = Workbench()
+        bench.project = read_project((DEMO / DEMOS[0]).read_bytes())
+        bench.do("change-settings", tag_habit="line")  # places are not told then, so that cables of all have one name
+        project = bench.project
+        tags = Counter(full_tag(project, project.devices[c.device_id]) for c in project.cables.values())
+        self.assertGreater(max(tags.values()), 3)
+        first, again = told(project), told(reordered(project, 2))
+        self.assertEqual([key for key, rows in first.items() if again[key] != rows], [])
+        self.assertEqual(issue_check(project, FONTS), issue_check(reordered(project, 2), FONTS))
 
     def test_the_drawing_to_the_byte(self) -> None:
         project = read_project((DEMO / DEMOS[1]).read_bytes())
