@@ -95,7 +95,7 @@ def run_as_one(project: Project) -> dict[str, tuple[str, ...]]:
     Those are segments along the same path between the same places in space, of harnesses that both do not stay apart.
     """
     ways: dict[_Way, list[Segment]] = {}
-    for harness in project.harnesses.values():
+    for harness in sorted(project.harnesses.values(), key=lambda h: h.id):
         for segment in segments_of(project, harness.id) if not harness.apart else ():
             way = _way(project, segment)
             if way:

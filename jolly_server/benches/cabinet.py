@@ -284,7 +284,7 @@ def _enclosure(project: Project, library: Library, enclosure: Enclosure, surface
     value["routed"] = routed_words(project, value["routes"])
     value["rails"] = [
         {"id": r.id, "level": rail_is_level(r), "length": run_length(r), "load": round(rail_load(project, r), 1)}
-        for r in project.rails.values()
+        for r in sorted(project.rails.values(), key=lambda r: r.id)
         if r.enclosure_id == enclosure.id
     ]
     value["fills"] = [

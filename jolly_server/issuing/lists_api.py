@@ -16,6 +16,7 @@ from jolly_core.edits.recipes import KeepRecipe, recipe_of
 from jolly_core.exchange import LIST_FORMATS, read_list, read_recipe, unwritable, write_list, write_recipe
 from jolly_core.model import IdSource, Project, Recipe, from_record, to_record
 from jolly_core.reports import BACK, MONEY, TESTS, WITHOUT_VALUE, Cooked, Row, cook, grouped_reports, recipe_called
+from jolly_core.tagging import natural
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import role_in
 from jolly_server.projects.parts_api import stale_lines
@@ -136,7 +137,7 @@ def recipes(request: HttpRequest, project_id: str) -> Recipes:
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        mine = sorted(held.project.recipes.values(), key=lambda r: (r.name.casefold(), r.id))
+        mine = sorted(held.project.recipes.values(), key=lambda r: (natural(r.name), r.id))
         kept = [to_record(r) for r in mine]
     shared: list[SharedName] = [{"id": s.pk, "name": s.name} for s in SharedRecipe.objects.order_by("name")]
     kinds: list[ReportKind] = [

@@ -12,7 +12,7 @@ from typing_extensions import TypedDict
 from jolly_core.exchange import ITEMS, PIECES, everything_pack, issue_check, named_files
 from jolly_core.model import CoreError, Pack, Project, copied, to_record
 from jolly_core.reports import grouped_reports
-from jolly_core.tagging import FIELDS, own_names
+from jolly_core.tagging import FIELDS, natural, own_names
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import person, role_in
 from jolly_server.projects.parts_api import stale_numbers
@@ -110,7 +110,7 @@ def packs(request: HttpRequest, project_id: str) -> Packs:
     held = loaded(project_id)
     with held.lock:
         project = held.project
-        mine = sorted(project.packs.values(), key=lambda p: (p.name.casefold(), p.id))
+        mine = sorted(project.packs.values(), key=lambda p: (natural(p.name), p.id))
         lines = [_line(project, pack) for pack in (everything_pack(project), *mine)]
         pieces = [*PIECES, *FIELDS, *own_names(project)]
         items = _items(project)
@@ -124,7 +124,7 @@ def _items(project: Project) -> list[PackItem]:
         if item.name == "report":
             found += [{"what": f"report:{r.key}", "title": r.title, "formats": formats} for _, r in grouped_reports()]
         elif item.name == "list":
-            ordered = sorted(project.recipes.values(), key=lambda r: (r.name.casefold(), r.id))
+            ordered = sorted(project.recipes.values(), key=lambda r: (natural(r.name), r.id))
             found += [{"what": f"list:{r.id}", "title": f"List “{r.name}”", "formats": formats} for r in ordered]
         else:
             found.append({"what": item.name, "title": item.title, "formats": formats})

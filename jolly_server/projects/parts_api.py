@@ -149,12 +149,12 @@ def parts(request: HttpRequest, project_id: str) -> ProjectParts:
         p = held.project
         stale = stale_parts(p.parts, StoredLibrary(request.user))
         amounts: dict[str, list[str]] = {}
-        for (id, unit), need in needs(p).items():
+        for (id, unit), need in sorted(needs(p).items(), key=lambda need: (need[0][1] != "pcs", need[0])):
             amounts.setdefault(id, []).append(f"{need.quantity:g}{'' if unit == 'pcs' else f' {unit}'}")
         rows = [_row(p, part, " + ".join(amounts.get(id, ["0"])), stale.get(id, [])) for id, part in p.parts.items()]
-        rows.sort(key=lambda r: (r["class_name"], r["maker"], natural(r["number"])))
+        rows.sort(key=lambda r: (r["class_name"], r["maker"], natural(r["number"]), r["id"]))
         bare = [_bare(p, d) for d in p.devices.values() if not d.part_id]
-        return {"parts": rows, "bare": sorted(bare, key=lambda r: natural(str(r["tag"])))}
+        return {"parts": rows, "bare": sorted(bare, key=lambda r: (natural(str(r["tag"])), r["id"]))}
 
 
 def _row(project: Project, part: Part, quantity: str, stale: list[Difference]) -> PartLine:

@@ -7,6 +7,7 @@ from ninja import Router, Schema
 from typing_extensions import TypedDict
 
 from jolly_core.drawing import habit_of
+from jolly_core.harness import harnesses
 from jolly_core.library import BlockPattern, block_of, built_in_blocks, pattern_of
 from jolly_core.model import (
     SHEET_KINDS,
@@ -127,7 +128,7 @@ def sheets(request: HttpRequest, project_id: str) -> Sheets:
                 "cable-plan": [{"id": id, "name": tag} for tag, id in cables],
                 "card-plan": [{"id": c.device_id, "name": full_tag(p, p.devices[c.device_id])} for c in cards(p)],
                 "panel-layout": [{"id": id, "name": tag} for tag, id in enclosures],
-                "form-board": [{"id": h.id, "name": h.code} for h in p.harnesses.values()],
+                "form-board": [{"id": h.id, "name": h.code} for h in harnesses(p)],
                 "report": _lists(p),
             },
         }
@@ -135,7 +136,7 @@ def sheets(request: HttpRequest, project_id: str) -> Sheets:
 
 def _lists(project: Project) -> list[Named]:
     """Return what a made sheet can list: the project's recipes, then the reports."""
-    recipes = sorted(project.recipes.values(), key=lambda r: (r.name.casefold(), r.id))
+    recipes = sorted(project.recipes.values(), key=lambda r: (natural(r.name), r.id))
     found: list[Named] = [{"id": r.id, "name": r.name} for r in recipes]
     return found + [{"id": r.key, "name": r.title} for _, r in grouped_reports()]
 
