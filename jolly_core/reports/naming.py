@@ -7,7 +7,7 @@ from typing import Any
 
 from jolly_core.drawing import place_in
 from jolly_core.library import definition, is_known
-from jolly_core.model import KINDS, ON_SHEET, REFERENCES, Change, ChangeSet, Entity, Project, to_record
+from jolly_core.model import KINDS, ON_SHEET, REFERENCES, Change, ChangeSet, Device, Entity, Project, to_record
 from jolly_core.tagging import full_tag, path_of, tag_on
 
 FIELD_NAMES = {
@@ -59,7 +59,7 @@ def _name(project: Project, kind: str, record: Entity) -> str:
     if kind == "device":
         if record.id in project.devices:
             return full_tag(project, project.devices[record.id])
-        return record.fixed_tag or f"-{record.letters}{record.number}"
+        return _gone_device(project, record)
     if kind == "symbol":
         device = project.devices.get(record.device_id)
         sheet = project.sheets.get(record.sheet_id)
@@ -83,6 +83,13 @@ def _name(project: Project, kind: str, record: Entity) -> str:
         if value:
             return f"{kind_name(kind)} {value}"[:LONGEST]
     return kind_name(kind)
+
+
+def _gone_device(project: Project, device: Device) -> str:
+    """Return the name of a device that is no more: the line habit made its tag of its place, which is gone, too."""
+    if device.fixed_tag or project.settings.tag_habit != "line":
+        return full_tag(project, device)
+    return f"{device.letters} “{device.text}”" if device.text else f"{device.letters} without a text"
 
 
 def _shape_name(key: str) -> str:

@@ -107,6 +107,24 @@ class Naming(TestCase):
             differences(bench.project, change), [("location", "none", "+KP2"), ("fields", "none", "Order: 7")]
         )
 
+    def test_a_device_that_is_no_more_is_named_as_it_was_as_far_as_that_is_known(self) -> None:
+        bench = Workbench(frame="zones")
+        bench.do("change-sheet", sheet_id=bench.sheet, location_id=bench.new("add-location", code="KP2"))
+        lamp, other = bench.place("lamp", 40, 20, text="Running"), bench.place("lamp", 60, 20)
+        fixed = bench.place("lamp", 80, 20)
+        bench.do("set-tag", device_id=bench.device(fixed), tag="PF9")
+        was = full_tag(bench.project, bench.project.devices[bench.device(lamp)])
+        self.assertEqual(was, "+KP2-PF1")
+        outcome = bench.do("delete-selection", ids=[lamp])
+        self.assertIn(was, [thing.name for thing in objects_of(bench.project, outcome.changes)])
+        bench.do("change-settings", tag_habit="line")
+        outcome = bench.do("delete-selection", ids=[other, fixed])
+        names = [thing.name for thing in objects_of(bench.project, outcome.changes) if thing.kind == "device"]
+        self.assertEqual(names, ["PF without a text", "PF9"])
+        again = bench.place("lamp", 40, 60, text="Running")
+        outcome = bench.do("delete-selection", ids=[again])
+        self.assertIn("PF “Running”", [thing.name for thing in objects_of(bench.project, outcome.changes)])
+
     def test_every_kind_of_thing_of_the_demo_has_a_name(self) -> None:
         for kind, entity in PROJECT.entities():
             thing = named(PROJECT, Change(kind, entity.id, None, entity))
