@@ -17,7 +17,7 @@ from jolly_core.model import (
     derived,
     listed,
 )
-from jolly_core.tagging import full_tag, natural, place_side
+from jolly_core.tagging import full_tag, natural, place_side, tag_order
 from jolly_core.terminals import is_strip, strip_width_mm
 
 Surface = SurfaceName
@@ -62,7 +62,7 @@ class Outline:
 def enclosures(project: Project) -> list[Enclosure]:
     """Return the enclosures by tag."""
     found = list(project.enclosures.values())
-    return sorted(found, key=lambda e: (natural(full_tag(project, project.devices[e.device_id])), e.id))
+    return sorted(found, key=lambda e: tag_order(project, project.devices[e.device_id]))
 
 
 def surface_size(project: Project, enclosure: Enclosure, surface: str) -> tuple[float, float]:

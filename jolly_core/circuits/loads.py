@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jolly_core.library import number_in
 from jolly_core.model import Device, Part, Project
-from jolly_core.tagging import device_at, full_tag, natural
+from jolly_core.tagging import device_at, tag_order
 
 from .ways import Potential
 
@@ -48,4 +48,4 @@ def consumers_on(project: Project, potential: Potential) -> list[Consumer]:
         amps = takes_a(part)
         if amps:
             found[device.id] = Consumer(device, round(amps, 3))
-    return sorted(found.values(), key=lambda c: (natural(full_tag(project, c.device)), c.device.id))
+    return sorted(found.values(), key=lambda c: tag_order(project, c.device))

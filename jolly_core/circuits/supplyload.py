@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from jolly_core.library import base_of, definition, number_in
 from jolly_core.model import Device, Part, Project, derived
-from jolly_core.tagging import device_at, full_tag, natural, pins_of
+from jolly_core.tagging import device_at, full_tag, natural, pins_of, tag_order
 
 from .loads import Consumer, takes_a
 from .ways import FARTHEST, Potential, links_at, potential_of
@@ -66,7 +66,7 @@ def supply_loads(project: Project) -> list[SupplyLoad]:
                 load = supply_load(project, device_id)
                 if load is not None:
                     found.append(load)
-    return sorted(found, key=lambda load: (natural(full_tag(project, load.device)), load.device.id))
+    return sorted(found, key=lambda load: tag_order(project, load.device))
 
 
 @derived
@@ -99,7 +99,7 @@ def supply_load(project: Project, device_id: str) -> SupplyLoad | None:
             consumers.append(Consumer(other, round(amps, 3)))
         else:
             silent.append(full_tag(project, other))
-    consumers.sort(key=lambda c: (-c.amps, natural(full_tag(project, c.device)), c.device.id))
+    consumers.sort(key=lambda c: (-c.amps, tag_order(project, c.device)))
     return SupplyLoad(device, gives_a(part), tuple(consumers), tuple(sorted(silent, key=natural)))
 
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 from jolly_core.library import definition
 from jolly_core.model import Device, Harness, Node, Project, RuleError, Segment, derived, merged
 from jolly_core.sizing import rounded_up_mm
-from jolly_core.tagging import device_at, full_tag, natural
+from jolly_core.tagging import device_at, full_tag, tag_order
 from jolly_core.wiring import Conductor, conductors_from
 
 from .contacts import ENDS, is_splice
@@ -151,9 +151,7 @@ def connectors_elsewhere(project: Project, harness_id: str) -> list[Device]:
     """Return the connectors of other harnesses at which this one may begin, too, by tag; splices are of one harness."""
     mine = {d.id for d in connectors_of(project, harness_id)}
     found = {d.id: d for h in harnesses(project) for d in connectors_of(project, h.id) if d.id not in mine}
-    return sorted(
-        (d for d in found.values() if not is_splice(project, d.id)), key=lambda d: (natural(full_tag(project, d)), d.id)
-    )
+    return sorted((d for d in found.values() if not is_splice(project, d.id)), key=lambda d: tag_order(project, d))
 
 
 def sharing(project: Project, harness_id: str) -> list[Harness]:
@@ -171,7 +169,7 @@ def free_connectors(project: Project) -> list[Device]:
         for d in project.devices.values()
         if d.id not in inside and any(definition(s.definition).unit in ENDS for s in project.units_of(d.id))
     ]
-    return sorted(found, key=lambda d: (natural(full_tag(project, d)), d.id))
+    return sorted(found, key=lambda d: tag_order(project, d))
 
 
 def node_name(project: Project, node: Node) -> str:

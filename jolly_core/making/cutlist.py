@@ -10,7 +10,7 @@ from hashlib import sha256
 from jolly_core.cabinet import run_length
 from jolly_core.cables import number_of
 from jolly_core.model import Project, derived, listed
-from jolly_core.tagging import full_tag, natural
+from jolly_core.tagging import full_tag, natural, tag_order
 from jolly_core.terminals import strip_rows, strips
 
 from .dossiers import Dossier, counted, dossiers, dossiers_from
@@ -168,7 +168,7 @@ def labels(project: Project) -> list[Label]:
     """Return the labels of wire ends, devices, terminals and cables."""
     found = [
         Label("device", full_tag(project, d), d.text, d.id)
-        for d in sorted(project.devices.values(), key=lambda d: (natural(full_tag(project, d)), d.id))
+        for d in sorted(project.devices.values(), key=lambda d: tag_order(project, d))
         if not any(i in project.cables for i in project.attached.get(d.id))
     ]
     for strip in strips(project):

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolly_core.cabinet import enclosures, placing_of
 from jolly_core.cables import number_of
 from jolly_core.model import Device, Project
-from jolly_core.tagging import full_tag, natural, short_tag
+from jolly_core.tagging import full_tag, short_tag, tag_order
 
 # Nominal heights of lettering, ISO 3098-1, mm, the tallest first.
 HEIGHTS_MM = (14.0, 10.0, 7.0, 5.0, 3.5, 2.5, 1.8)
@@ -59,7 +59,7 @@ def nameplates(project: Project) -> list[Nameplate]:
         found.append(_plate(project, host, tag))
         doors = [p for p in project.placings.values() if p.enclosure_id == enclosure.id and p.surface == "door"]
         devices = [project.devices[p.device_id] for p in doors]
-        for device in sorted(devices, key=lambda d: (natural(full_tag(project, d)), d.id)):
+        for device in sorted(devices, key=lambda d: tag_order(project, d)):
             found.append(_plate(project, device, f"{tag}, door"))
     return found
 

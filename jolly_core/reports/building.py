@@ -8,7 +8,7 @@ from jolly_core.harness import connectors_of, harnesses, rows_in
 from jolly_core.library import text_in
 from jolly_core.model import Project, RuleError
 from jolly_core.plc import cards, channels
-from jolly_core.tagging import full_tag, natural, pin_name
+from jolly_core.tagging import full_tag, natural, pin_name, tag_order
 from jolly_core.terminals import Target, placed_sides, strip_rows, strips
 from jolly_core.wiring import sheet_groups
 
@@ -130,7 +130,7 @@ def core_plan(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of all cables, by tag, cores in order."""
     rows: list[tuple[Cell, ...]] = []
     ids = (c.device_id for c in project.cables.values())
-    for device_id in sorted(ids, key=lambda i: (natural(full_tag(project, project.devices[i])), i)):
+    for device_id in sorted(ids, key=lambda i: tag_order(project, project.devices[i])):
         tag = full_tag(project, project.devices[device_id])
         pairs = pair_names(project.part_of(project.devices[device_id]))
         for row in cable_cores(project, device_id):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from jolly_core.drawing import place_in, place_on
 from jolly_core.library import definition
 from jolly_core.model import Continuation, Project, Symbol
-from jolly_core.tagging import full_tag, lead_of, natural, pins_of
+from jolly_core.tagging import full_tag, lead_of, natural, pins_of, tag_order
 
 from .registry import Cell, Column, Row, report
 
@@ -28,7 +28,7 @@ from .registry import Cell, Column, Row, report
 def cross_references(project: Project) -> list[tuple[Cell, ...]]:
     """Return a row for each place, devices by tag with their lead first, then continuations by name."""
     rows: list[tuple[Cell, ...]] = []
-    for device in sorted(project.devices.values(), key=lambda d: (natural(full_tag(project, d)), d.id)):
+    for device in sorted(project.devices.values(), key=lambda d: tag_order(project, d)):
         symbols = project.units_of(device.id)
         lead = lead_of(project, device.id)
         ordered = sorted(symbols, key=lambda s: (lead is None or s.id != lead.id, _order(project, s)))

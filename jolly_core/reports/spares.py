@@ -8,7 +8,7 @@ from jolly_core.cables import cable_cores
 from jolly_core.drawing import place_in
 from jolly_core.model import Project
 from jolly_core.plc import cards, channels
-from jolly_core.tagging import CONTACT_KINDS, KIND_WORDS, full_tag, natural, unit_rows
+from jolly_core.tagging import CONTACT_KINDS, KIND_WORDS, full_tag, tag_order, unit_rows
 from jolly_core.terminals import strip_rows, strips
 
 from .registry import Cell, Column, Row, report
@@ -33,7 +33,7 @@ def spares(project: Project) -> list[tuple[Cell, ...]]:
 
 def _contacts(project: Project) -> Iterator[Row]:
     """Yield the contacts of placed parts that are drawn nowhere, device by device."""
-    for device in sorted(project.devices.values(), key=lambda d: (natural(full_tag(project, d)), d.id)):
+    for device in sorted(project.devices.values(), key=lambda d: tag_order(project, d)):
         for unit in unit_rows(project, device) if device.part_id else ():
             if unit.kind in CONTACT_KINDS and not unit.symbol_id:
                 pins = "-".join(p for p in unit.pins if p)
@@ -54,7 +54,7 @@ def _terminals(project: Project) -> Iterator[Row]:
 
 def _cores(project: Project) -> Iterator[Row]:
     ids = [c.device_id for c in project.cables.values()]
-    for device_id in sorted(ids, key=lambda i: (natural(full_tag(project, project.devices[i])), i)):
+    for device_id in sorted(ids, key=lambda i: tag_order(project, project.devices[i])):
         tag = full_tag(project, project.devices[device_id])
         for row in cable_cores(project, device_id):
             if row.kind == "core" and row.conductor is None:

@@ -40,6 +40,7 @@ from .tags import (
     renamed_at,
     short_tag,
     tag_on,
+    tag_order,
     tag_rules,
     tag_taken,
 )
@@ -108,6 +109,7 @@ __all__ = [
     "room_for",
     "served_pins",
     "tag_on",
+    "tag_order",
     "called_on",
     "tag_taken",
     "terminal_number",

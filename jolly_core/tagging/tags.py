@@ -14,6 +14,7 @@ from jolly_core.drawing import ladder_line, sheets_with_line
 from jolly_core.library import base_of, definition, part_class
 from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol, TagRule, derived
 
+from .natural import NaturalKey, natural
 from .units import lead_of
 
 NO_TAG = "?"
@@ -236,6 +237,11 @@ def full_tag(project: Project, device: Device) -> str:
     function = path_of(project.functions, device.function_id, "=")
     location = path_of(project.locations, device.location_id, "+")
     return f"{function}{location}-{tag}"
+
+
+def tag_order(project: Project, device: Device) -> tuple[NaturalKey, str]:
+    """Return the key by which devices stand in lists: by their whole tags as people count, equal ones by their ids."""
+    return natural(full_tag(project, device)), device.id
 
 
 def short_tag(project: Project, device: Device) -> str:

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from jolly_core.library import PLAIN, definition, is_like, kind_drawn, part_class
 from jolly_core.model import STANDARDS, Device, Project, Strip, StripItem, Symbol, derived
-from jolly_core.tagging import class_letters, full_tag, natural
+from jolly_core.tagging import class_letters, tag_order
 
 TERMINAL = "terminal"
 CLASS = "terminal"
@@ -42,7 +42,7 @@ def strips(project: Project) -> list[Device]:
     ids = {id for name in letters for id in project.devices_lettered.get(name)}
     ids |= {r.strip_id for r in project.strip_items.values()} | {r.device_id for r in project.strips.values()}
     found = [d for d in map(project.devices.get, ids) if d is not None and is_strip(project, d)]
-    return sorted(found, key=lambda d: (natural(full_tag(project, d)), d.id))
+    return sorted(found, key=lambda d: tag_order(project, d))
 
 
 def terminal_symbols(project: Project, strip_id: str) -> dict[int, list[Symbol]]:

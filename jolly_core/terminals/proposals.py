@@ -16,7 +16,7 @@ from jolly_core.cables import PE, PROTECTIVE, cable_cores, categories_of, core_l
 from jolly_core.circuits import potential_of
 from jolly_core.library import Library, is_like, terminal_kind
 from jolly_core.model import Part, Project, StripItem
-from jolly_core.tagging import full_tag, natural
+from jolly_core.tagging import full_tag, tag_order
 
 from .bridging import ACCESSORY_CLASS, blocks_of, poles_of
 from .items import TERMINAL
@@ -185,9 +185,7 @@ def _earths(project: Project, parts_of: PartsOf, strip_id: str, rows: list[Strip
                     landed.add(target.cable_id)
     strip = project.devices[strip_id]
     beside = {place_key(a.record): b for a, b in pairwise(rows)}
-    for cable_id, row in sorted(
-        last.items(), key=lambda item: (natural(full_tag(project, project.devices[item[0]])), item[0])
-    ):
+    for cable_id, row in sorted(last.items(), key=lambda item: tag_order(project, project.devices[item[0]])):
         device = project.devices[cable_id]
         has_core = any(name == PROTECTIVE for _, name in core_list(project.part_of(device)))
         after = beside.get(place_key(row.record))

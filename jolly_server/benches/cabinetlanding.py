@@ -87,7 +87,7 @@ def layout_stamps(project: Project) -> list[LayoutStamp]:
     found: list[LayoutStamp] = []
     groups: tuple[tuple[Literal["project", "library"], list[KeptStamp]], ...] = (("project", own), ("library", shelved))
     for origin, stamps in groups:
-        for stamp in sorted((s for s in stamps if is_layout(s.body)), key=lambda s: natural(s.name)):
+        for stamp in sorted((s for s in stamps if is_layout(s.body)), key=lambda s: (natural(s.name), s.id)):
             kept = layout_from_text(stamp.body)
             found.append(
                 {

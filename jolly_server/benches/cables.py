@@ -32,7 +32,7 @@ from jolly_core.library import Library
 from jolly_core.making import FieldGroup, field_groups
 from jolly_core.model import Cable, GoneError, Part, Project, RuleError
 from jolly_core.scenes import cable_scene, plan_of
-from jolly_core.tagging import full_tag, natural, path_of, pin_name
+from jolly_core.tagging import full_tag, path_of, pin_name, tag_order
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
 
 from .shapes import DeviceName, FromTo, PartName, conductor_place, device_value, part_name
@@ -165,9 +165,7 @@ MOST_PARTS = 8
 
 def cables_bench(project: Project, library: Library) -> CablesView:
     """Return the cables with their cores, field wires in no cable, and the lengths between locations."""
-    cables = sorted(
-        project.cables.values(), key=lambda c: (natural(full_tag(project, project.devices[c.device_id])), c.id)
-    )
+    cables = sorted(project.cables.values(), key=lambda c: tag_order(project, project.devices[c.device_id]))
     snags = _snags_by_cable(project)
     groups = field_groups(project)
     parts = library.parts_of("cable") if groups else []

@@ -70,7 +70,7 @@ def stamps_of(project: Project) -> list[StampLine]:
     """Return the stamps one can put down: where each is from, its name and what it asks."""
     own = [KeptStamp(s.id, s.name, s.text, s.body) for s in project.stamps.values()]
     groups: tuple[tuple[Origin, list[KeptStamp]], ...] = (
-        ("project", sorted(own, key=lambda s: natural(s.name))),
+        ("project", sorted(own, key=lambda s: (natural(s.name), s.id))),
         ("library", kept_stamps()),
         ("application", list(built_in_stamps().values())),
     )

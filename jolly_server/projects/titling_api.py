@@ -18,6 +18,7 @@ from jolly_core.model import (
     RuleError,
     Sheet,
     SheetSubject,
+    TitleBlock,
     to_record,
 )
 from jolly_core.plc import cards
@@ -119,9 +120,7 @@ def sheets(request: HttpRequest, project_id: str) -> Sheets:
             "habits": [to_record(habit_of(p, k)) for k in SHEET_KINDS],
             "kinds": [{**k, "subject": SHEET_SUBJECTS.get(k["id"], "")} for k in sheet_kinds()],
             "sizes": list(SHEET_SIZES_MM),
-            "blocks": [
-                {"id": b.id, "name": b.name} for b in sorted(p.title_blocks.values(), key=lambda b: natural(b.name))
-            ],
+            "blocks": [{"id": b.id, "name": b.name} for b in _blocks(p)],
             "own_fields": own_names(p),
             "subjects": {
                 "terminal-plan": [{"id": d.id, "name": full_tag(p, d)} for d in strips(p)],
@@ -132,6 +131,11 @@ def sheets(request: HttpRequest, project_id: str) -> Sheets:
                 "report": _lists(p),
             },
         }
+
+
+def _blocks(project: Project) -> list[TitleBlock]:
+    """Return the title blocks of a project by name."""
+    return sorted(project.title_blocks.values(), key=lambda b: (natural(b.name), b.id))
 
 
 def _lists(project: Project) -> list[Named]:
@@ -151,10 +155,7 @@ def title_blocks(request: HttpRequest, project_id: str, block: str = "", sheet_i
         sheet = p.sheets.get(sheet_id) or next(iter(p.sheets_in_order()), Sheet("", "1", "Title of the sheet"))
         pattern = _pattern(p, block) if block else block_of(p, sheet)
         return {
-            "project": [
-                {"id": b.id, "name": b.name, "used": _used(p, b.id)}
-                for b in sorted(p.title_blocks.values(), key=lambda b: natural(b.name))
-            ],
+            "project": [{"id": b.id, "name": b.name, "used": _used(p, b.id)} for b in _blocks(p)],
             "built_in": [{"id": b.block.id, "name": b.block.name} for b in built_in_blocks().values()],
             "library": _kept(),
             "block": to_record(pattern.block),
@@ -163,7 +164,7 @@ def title_blocks(request: HttpRequest, project_id: str, block: str = "", sheet_i
             "fields": [*_fields(p, sheet), *_own_fields(p, sheet)],
             "pictures": [
                 {"id": i.id, "name": i.name, "width_px": i.width_px, "height_px": i.height_px}
-                for i in sorted(p.pictures.values(), key=lambda i: natural(i.name))
+                for i in sorted(p.pictures.values(), key=lambda i: (natural(i.name), i.id))
             ],
         }
 
