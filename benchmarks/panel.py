@@ -6,7 +6,7 @@ import gc
 from dataclasses import replace
 from typing import Any
 
-from benchmarks.measure import Result, percentile, timed
+from benchmarks.measure import Pace, Result
 from jolly_core.edits import compute, parse_edit
 from jolly_core.library import NoLibrary
 from jolly_core.model import KINDS, Duct, Enclosure, Placing, Project, Rail
@@ -95,10 +95,11 @@ def opened(project: Project) -> CabinetView:
 def cabinet(rounds: int) -> list[Result]:
     """Measure the Cabinet bench: from cold, opened again, and brought up to date after a device was moved."""
     source = panel()
+    cold, warm = Pace(), Pace()
     colds, warms, moves = [], [], []
     for _ in range(max(2, rounds // 2)):
         project = rebuilt(source)
-        colds.append(timed(opened, project))
+        colds.append(cold.timed(opened, project))
     wires = len(opened(project)["enclosure"]["routes"])
     placing = sorted(project.placings)[len(project.placings) // 2]
 
@@ -108,11 +109,11 @@ def cabinet(rounds: int) -> list[Result]:
         opened(project)
 
     for turn in range(6 * rounds):
-        warms.append(timed(opened, project))
-        moves.append(timed(move, 5.0 if turn % 2 else -5.0))
+        warms.append(warm.timed(opened, project))
+        moves.append(warm.timed(move, 5.0 if turn % 2 else -5.0))
     name = f"{len(source.placings)} devices, {wires} wires"
     return [
-        Result(f"{name}: device moved / {MOVED_MS:g} ms", MOVED_MS, percentile(moves, 0.95), 1.0),
-        Result(f"{name}: opened warm / {WARM_MS:g} ms", WARM_MS, percentile(warms, 0.95), 1.0),
-        Result(f"{name}: opened cold / {COLD_MS:g} ms", COLD_MS, max(colds), 1.0),
+        warm.within(f"{name}: device moved", moves, MOVED_MS, 0.95),
+        warm.within(f"{name}: opened warm", warms, WARM_MS, 0.95),
+        cold.within(f"{name}: opened cold", colds, COLD_MS, None),
     ]

@@ -10,7 +10,7 @@ from typing import Any
 from waitress.server import create_server
 
 from benchmarks.generate import synthetic
-from benchmarks.measure import Result, percentile, timed
+from benchmarks.measure import Pace, Result, percentile, timed
 from benchmarks.server import Browser
 from jolly_core.checks import all_snags
 from jolly_core.comparing import difference
@@ -49,12 +49,13 @@ def papers(sheets: int, rounds: int) -> list[Result]:
     found: list[Result] = []
 
     def measured(words: str, act: Callable[[], object], budget_ms: float) -> None:
-        first, later = timed(act), []
+        at_first, after, later = Pace(), Pace(), []
+        first = at_first.timed(act)
         for turn in range(rounds):
             _moved(project, turn)
-            later.append(timed(act))
-        found.append(Result(f"{words}, at first / {budget_ms / 1000:g} s", budget_ms, first, 1.0))
-        found.append(Result("the same after an edit", budget_ms, percentile(later, 0.95), 1.0))
+            later.append(after.timed(act))
+        found.append(at_first.within(f"{words}, at first", [first], budget_ms, None))
+        found.append(after.within("the same after an edit", later, budget_ms, 0.95))
 
     found.append(Result(f"snags of {sheets} sheets counted, as it is opened", opened, opened, 0.0))
     measured(f"wire list and parts list of {sheets} sheets", both, 2 * LIST_MS)

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import statistics
-
 from jolly_core.points import cards_for, needs, read_points
 from jolly_core.testing import Workbench, rebuilt
 from jolly_server.benches.io import io_bench
 
-from .measure import Result, timed
+from .measure import Pace, Result
 
 POINTS = 2000
+TAKEN_MS, OPENED_MS, MOVED_MS, DRAWN_MS = 10_000.0, 1000.0, 200.0, 30_000.0
 KINDS = ("DI",) * 8 + ("DO",) * 4 + ("AI",) * 3
 ELEMENTS = {"DI": "limit switch", "DO": "lamp", "AI": "transmitter"}
 
@@ -26,7 +25,8 @@ def listed() -> list[list[str]]:
 
 
 def points(rounds: int) -> list[Result]:
-    """Measure in ms, each beside 1 ms: a list taken in, the bench opened, a point allocated, all channels drawn."""
+    """Measure a list taken in, the bench opened, a point allocated with the bench shown, all channels drawn."""
+    pace, drawing = Pace(), Pace()
     bench = Workbench(frame="zones")
     panel = bench.new("add-location", code="P", side="panel")
     bench.new("add-location", code="F", side="field")
@@ -36,13 +36,13 @@ def points(rounds: int) -> list[Result]:
         found = read_points(bench.project, listed())
         bench.do("take-in-points", points=[line.values for line in found.lines])
 
-    taken = timed(take)
+    taken = drawing.timed(take)
     for need in needs(bench.project):
         found = cards_for(need, library.parts_of("plc-card"))
         for part, count in found.parts if found else ():
             bench.do("add-cards", cards=[{"part_id": part.id, "count": count}], location_id=panel)
     bench.do("suggest-channels")
-    opened = [timed(io_bench, rebuilt(bench.project), library) for _ in range(rounds)]
+    opened = [pace.timed(io_bench, rebuilt(bench.project), library) for _ in range(rounds)]
     ids = [p.id for p in bench.project.io_points.values() if p.channel]
 
     def moved(n: int) -> None:
@@ -50,12 +50,12 @@ def points(rounds: int) -> list[Result]:
         bench.do("suggest-channels", ids=[ids[n]])
         io_bench(bench.project, library)
 
-    moves = [timed(moved, n) for n in range(2 * rounds)]
-    drawn = timed(lambda: bench.do("draw-channels", per_sheet=8))
+    moves = [pace.timed(moved, n) for n in range(2 * rounds)]
+    drawn = drawing.timed(lambda: bench.do("draw-channels", per_sheet=8))
     count = f"{POINTS} points"
     return [
-        Result(f"{count}: a list read and taken in / 1 ms", 1.0, taken, 10_000),
-        Result(f"{count}: I/O bench opened cold / 1 ms", 1.0, statistics.median(opened), 1000),
-        Result(f"{count}: a point taken off and allocated, bench shown / 1 ms", 1.0, statistics.median(moves), 200),
-        Result(f"{count}: all channels drawn / 1 ms", 1.0, drawn, 30_000),
+        drawing.within(f"{count}: a list read and taken in", [taken], TAKEN_MS, None),
+        pace.within(f"{count}: I/O bench opened cold", opened, OPENED_MS),
+        pace.within(f"{count}: a point taken off and allocated, bench shown", moves, MOVED_MS),
+        drawing.within(f"{count}: all channels drawn", [drawn], DRAWN_MS, None),
     ]

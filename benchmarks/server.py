@@ -16,7 +16,7 @@ from django.urls import include, path
 from waitress.server import create_server
 
 from benchmarks.generate import synthetic
-from benchmarks.measure import Result, compare, percentile, timed
+from benchmarks.measure import Pace, Result, compare, percentile, timed
 from jolly_core.exchange import check_rows, guessed_mapping, parts_table, read_cells, table_xlsx
 from jolly_core.model import KINDS, Part
 from jolly_server.config.wsgi import application
@@ -145,14 +145,15 @@ def library(parts: int, rounds: int) -> list[Result]:
     )
     raw.close()
     asked = filters_in(["coil_voltage_v=24", "coil_kind=DC", "ac3_a>=9", "units.no>=1"])
+    pace = Pace()
     fields = [
-        timed(lambda: search("", part_class_key="contactor", filters=asked, limit=200)) for _ in range(rounds * 3)
+        pace.timed(lambda: search("", part_class_key="contactor", filters=asked, limit=200)) for _ in range(rounds * 3)
     ]
-    words = [timed(lambda w=w: search(w, limit=200)) for w in ("con", "series 12", "qx-01", "2no") * rounds]
+    words = [pace.timed(lambda w=w: search(w, limit=200)) for w in ("con", "series 12", "qx-01", "2no") * rounds]
     return [
         result,
-        Result(f"search as one types among {parts} / {SEARCH_MS:g} ms", SEARCH_MS, percentile(words, 0.95), 1.0),
-        Result(f"filter by fields among {parts} / {SEARCH_MS:g} ms", SEARCH_MS, percentile(fields, 0.95), 1.0),
+        pace.within(f"search as one types among {parts}", words, SEARCH_MS, 0.95),
+        pace.within(f"filter by fields among {parts}", fields, SEARCH_MS, 0.95),
         _taking_in(shelf, min(parts, 5000)),
     ]
 
@@ -172,4 +173,5 @@ def _taking_in(shelf: Shelf, rows: int) -> Result:
         store_parts(good, shelf, by="bench")
 
     limit = IMPORT_S * 1000 * rows / 5000
-    return Result(f"XLSX of {rows} parts taken in / {limit / 1000:g} s", limit, timed(take), 1.0)
+    pace = Pace()
+    return pace.within(f"XLSX of {rows} parts taken in", [pace.timed(take)], limit, None)

@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-import statistics
-
 from jolly_core.model import Project
 from jolly_core.scenes import page_leaves, plan_of
 from jolly_core.terminals import strips
 from jolly_core.testing import Workbench, rebuilt
 from jolly_server.benches.terminals import strip_view, terminals_bench
 
-from .measure import Result, timed
+from .measure import Pace, Result
 
 STRIPS, EACH = 60, 34
+OPENED_MS, MOVED_MS, DRAWN_MS = 1000.0, 100.0, 20_000.0
 
 
 def wired() -> tuple[Workbench, list[str]]:
@@ -32,7 +31,8 @@ def wired() -> tuple[Workbench, list[str]]:
 
 
 def terminals(rounds: int) -> list[Result]:
-    """Measure in ms, each beside 1 ms: the bench opened cold, a terminal moved with the bench current, all plans."""
+    """Measure the bench opened cold, a terminal moved with the bench current, and all plans."""
+    pace, drawing = Pace(), Pace()
     bench, made = wired()
     library = bench.library
 
@@ -40,23 +40,23 @@ def terminals(rounds: int) -> list[Result]:
         terminals_bench(project)
         strip_view(project, library, made[5], upright=False, spare_percent=10)
 
-    opened = [timed(shown, rebuilt(bench.project)) for _ in range(rounds)]
+    opened = [pace.timed(shown, rebuilt(bench.project)) for _ in range(rounds)]
     shown(bench.project)
 
     def moved(n: int) -> None:
         bench.do("move-strip-items", strip_id=made[5], keys=[f"u{1 + n % 5}"], by=2)
         shown(bench.project)
 
-    moves = [timed(moved, n) for n in range(4 * rounds)]
+    moves = [pace.timed(moved, n) for n in range(4 * rounds)]
 
     def plans(project: Project) -> None:
         for strip in strips(project):
             page_leaves(project, plan_of(project, "terminals", strip.id))
 
-    drawn = [timed(plans, rebuilt(bench.project)) for _ in range(min(rounds, 3))]
+    drawn = [drawing.timed(plans, rebuilt(bench.project)) for _ in range(min(rounds, 3))]
     count = f"{STRIPS * EACH} terminals in {STRIPS} strips"
     return [
-        Result(f"{count}: Terminals bench opened cold / 1 ms", 1.0, statistics.median(opened), 1000),
-        Result(f"{count}: a terminal moved, bench current / 1 ms", 1.0, statistics.median(moves), 100),
-        Result(f"{count}: plans of all strips / 1 ms", 1.0, statistics.median(drawn), 20_000),
+        pace.within(f"{count}: Terminals bench opened cold", opened, OPENED_MS),
+        pace.within(f"{count}: a terminal moved, bench current", moves, MOVED_MS),
+        drawing.within(f"{count}: plans of all strips", drawn, DRAWN_MS, None),
     ]

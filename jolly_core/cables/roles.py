@@ -26,14 +26,17 @@ def categories_of(project: Project, potential: Potential) -> set[str]:
 def role_of(project: Project, c: Conductor) -> str:
     """Return what a conductor is for: PE, NEUTRAL, PHASE, or OTHER.
 
-    Protective is what has a wire of that category; neutral what is labelled N, or is a power wire of the neutral's
-    colour; a phase is another one that is labelled so or of category power.
+    Protective is what has a wire of that category, of a bonded return only that wire itself; neutral what is labelled
+    N, or is a power wire of the neutral's colour; a phase is another one that is labelled so or of category power.
     """
     potential = potential_of(project, c.start)
     own = c.wire_type(project)
     kinds = categories_of(project, potential)
-    if "pe" in kinds or (own is not None and own.category == "pe"):
+    if own is not None and own.category == "pe":
         return PE
+    if "pe" in kinds and not potential.bonded:
+        return PE
+    kinds = kinds - {"pe"}
     if "N" in potential.labels:
         return NEUTRAL
     if any(phase in potential.labels for phase in PHASES):

@@ -210,11 +210,15 @@ def two_cables(project: Project) -> Iterator[Snag]:
 
 @built_check("field-wire", "A conductor outside the panels that is in no cable and no harness.")
 def field_wires(project: Project, sheet_id: str) -> Iterator[Snag]:
-    """Yield a snag for each conductor that runs in nothing yet, saying what is missing."""
+    """Yield a snag for each conductor that runs in nothing yet, saying what is missing.
+
+    Notes:
+        Where an end belongs to no device it is not known where the wire runs; the end has a snag of its own.
+    """
     for d in dossiers_from(project, sheet_id).values():
-        if d.runs != "open":
-            continue
         ends = [device_at(project, d.start.pin), device_at(project, d.end.pin)]
+        if d.runs != "open" or None in ends:
+            continue
         name = f"{d.number} {d.start.name} to {d.end.name}".strip()
         panels = [panel_of(project, e) if e is not None else "" for e in ends]
         lost = [e for e in ends if e is not None and not place_side(project, e)]

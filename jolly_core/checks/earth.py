@@ -1,7 +1,9 @@
 """Checks of protective conductors: nothing live on them, nothing that parts them, each where it is needed.
 
 A *protective* net has wires of category pe; a *live* one has wires of another category, those of type "external" left
-out: they are of all kinds. Sources: IEC 60204-1 (8.2), IEC 60445 (6.3) for the marking PE.
+out: they are of all kinds. The return of a source may be bonded to the protective conductor, by a wire, a terminal, a
+bridge or a disconnect terminal as link: that is no fault. Sources: IEC 60204-1 (8.2, 9.4.3.1), IEC 60445 (6.3) for the
+marking PE.
 """
 
 from __future__ import annotations
@@ -28,7 +30,7 @@ def protective_joined(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each potential of a sheet with wires of a protective and another category, here or elsewhere."""
     for potential in potentials_on(project, sheet_id):
         kinds = potential.categories
-        if "pe" not in kinds or len(kinds) == 1:
+        if "pe" not in kinds or len(kinds) == 1 or potential.bonded:
             continue
         here = next(g for g in potential.groups if g.sheet_id == sheet_id)
         y, x = here.first
@@ -53,12 +55,13 @@ def protective_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
         for pin, (x, y) in enumerate(pin_points(symbol)):
             if (symbol.id, pin) not in of_pin:
                 continue
-            kinds = potential_of(project, (symbol.id, pin)).categories
+            potential = potential_of(project, (symbol.id, pin))
+            kinds = potential.categories
             name = names[pin] if pin < len(names) else ""
             message = ""
             if unit == "earth" or _EARTH_PIN.match(name):
                 live = sorted(k for k in kinds if k != "pe")
-                if live and "pe" not in kinds:
+                if live and "pe" not in kinds and not potential.returns:
                     message = (
                         f"{called_on(project, symbol, sheet)}:{name} is for the protective conductor, but on {live[0]}."
                     )
@@ -77,7 +80,9 @@ def protective_switched(project: Project, sheet_id: str) -> Iterator[Snag]:
     sheet = project.sheets[sheet_id]
     for symbol in project.symbols_on(sheet_id):
         for link in links_of(project, symbol):
-            if any("pe" in potential_of(project, p).categories for p in (link.start, link.end)):
+            ends = [potential_of(project, p) for p in (link.start, link.end)]
+            link_of_bond = definition(symbol.definition).unit == "terminal" and any(p.returns for p in ends)
+            if any("pe" in p.categories and not p.bonded for p in ends) and not link_of_bond:
                 x, y = pin_points(symbol)[link.start[1]]
                 who = called_on(project, symbol, sheet)
                 message = f"{who} is in a protective conductor, which is never switched or fused."
@@ -94,11 +99,12 @@ def earth_terminals(project: Project, sheet_id: str) -> Iterator[Snag]:
         shape = definition(symbol.definition)
         if shape.unit != "terminal" or not shape.carries:
             continue
-        kinds = potential_of(project, (symbol.id, 0)).categories
+        potential = potential_of(project, (symbol.id, 0))
+        kinds = potential.categories
         who = f"{called_on(project, symbol, sheet)}:{pins_of(project, symbol)[0]}"
         live = sorted(k for k in kinds if k != "pe")
         act = None
-        if symbol.definition == EARTH_TERMINAL and live:
+        if symbol.definition == EARTH_TERMINAL and live and not potential.returns:
             message, severity = f"A live wire ({live[0]}) is on the earth terminal {who}.", "error"
         elif symbol.definition == "terminal" and "pe" in kinds and not live:
             message, severity = (

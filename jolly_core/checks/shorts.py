@@ -102,9 +102,15 @@ def _meetings(project: Project, circuit: Circuit) -> list[_Meeting]:
     for start in sorted(starts, key=lambda p: p.key):
         label = start.label or names[start.key]
         for other, way in ways_from(project, start, circuit, names).values():
-            if {label.word, other.word} not in _MAY_MEET and label.word != other.word:
+            if not _may_meet(label, other):
                 found.append((label, other, way))
     return found
+
+
+def _may_meet(one: Label, other: Label) -> bool:
+    """Return whether two labels may meet with no load between: they are alike, or one may be bonded to the other."""
+    bond = "PE" in (one.word, other.word) and (one.is_return or other.is_return)
+    return one.word == other.word or bond or {one.word, other.word} in _MAY_MEET
 
 
 def _single_poles(project: Project, sheet_id: str) -> list[Circuit]:

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 
 from jolly_core.cabinet import placing_of, run_length
 from jolly_core.cables import cored, one_core_area_mm2
-from jolly_core.circuits import labels_of
+from jolly_core.circuits import Label, labels_of, settled
 from jolly_core.library import definition, terminal_kind
 from jolly_core.library.quantities import number_of_text
 from jolly_core.model import Device, Part, Project, derived
@@ -86,16 +86,18 @@ def _potentials_joined(project: Project, strip: Device, rows: list[StripRow]) ->
     numbers = {w.number for w in wires if w.number}
     if len(numbers) > 1:
         yield f"A bridge of {tag} joins the fixed numbers {' and '.join(sorted(numbers, key=natural))}."
-    words: dict[str, None] = {}
+    labels: dict[str, Label] = {}
     for row in rows:
         for id in row.symbol_ids:
             sheet_id = project.symbols[id].sheet_id
             net = net_of(project, (sheet_id, sheet_groups(project, sheet_id).of_pin[id, 0]))
-            words.update(dict.fromkeys(labels_of(project, net)))
+            labels.update(labels_of(project, net))
+    words = settled(project, labels)
     if len(words) > 1:
         yield f"A bridge of {tag} joins the potentials {' and '.join(words)}."
+    bonded = bool(words) and all(label.is_return for label in words.values())
     types = [project.wire_types[w.type_id] for w in wires if w.type_id in project.wire_types]
-    kinds = dict.fromkeys(t.category for t in types if t.category in LIVE)
+    kinds = dict.fromkeys(t.category for t in types if t.category in LIVE and not (bonded and t.category == "pe"))
     if len(words) < 2 and len(kinds) > 1:
         names = dict.fromkeys(t.name for t in types if t.category in LIVE)
         yield f"A bridge of {tag} joins wires of the types {' and '.join(names)}."

@@ -1,6 +1,6 @@
 """One analysis of potentials for all that asks what a circuit would do: labels, ways through poles and contacts."""
 
-from .labels import AC, DC, PHASES, Label, is_rail, labels_of, number_of, volts_between
+from .labels import AC, DC, PHASES, Label, is_rail, labels_of, number_of, settled, volts_between
 from .loads import Consumer, consumers_on, takes_a
 from .motors import motor_beyond_a
 from .supplyload import LIMIT_PERCENT, WARN_PERCENT, SupplyLoad, supply_load, supply_loads
@@ -52,6 +52,7 @@ __all__ = [
     "potential_of",
     "potentials_on",
     "reached",
+    "settled",
     "volts_between",
     "way_in_words",
     "ways_from",

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jolly_core.drawing import rails_at
 from jolly_core.library import definition
@@ -18,6 +18,7 @@ from jolly_core.wiring import Group, potential_in
 
 AC, DC = "AC", "DC"
 PHASES = ("L1", "L2", "L3")
+NEUTRAL, ZERO, PROTECTIVE = "N", "0 V", "PE"
 _KIND = re.compile(r"\b(AC|DC)\b|(~)|(=)")
 _VOLTS = re.compile(r"(\d+(?:[.,]\d+)?)\s*V\b(?:\s*(AC|DC|3~|1~|~)?)")
 _KIND_OF = {"control-dc": DC, "control-ac": AC, "power": AC}
@@ -37,6 +38,8 @@ class Label:
         id: the mark, wire or symbol that says so.
         sheet_id: its sheet.
         said: it is a name or a source; rails are not.
+        source: the transformer whose output it is or names, "" otherwise.
+        named: people say it; the pin of a transformer that nobody has named is not.
     """
 
     word: str
@@ -45,10 +48,22 @@ class Label:
     id: str
     sheet_id: str
     said: bool = True
+    source: str = ""
+    named: bool = True
+
+    @property
+    def is_return(self) -> bool:
+        """Whether a source's current comes back by it, so that it may be bonded to the protective conductor."""
+        return self.word == ZERO or (bool(self.source) and (self.word == NEUTRAL or not self.named))
 
 
 def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
-    """Return what fixes the potential of groups, by word; more than one means that they are wrongly joined."""
+    """Return what fixes the potential of groups, by word; more than one means that they are wrongly joined.
+
+    Notes:
+        A name at the output of a transformer is what people call that output, and no second label. Nor is PE where
+        the return of a source is bonded to it, which every earthed circuit is (IEC 60204-1, 9.4.3.1; NFPA 79, 8.3).
+    """
     kind = _kind_of_wires(project, groups)
     found: dict[str, Label] = {}
 
@@ -73,12 +88,52 @@ def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
             wire_type = project.wire_types.get(project.wires[id].type_id)
             if wire_type is not None and not wire_type.outside:
                 say(wire_type.name, id, group.sheet_id)
+    found = settled(project, found)
     if not found:
         for group in groups:
             rail = _rail(project, group, kind)
             if rail is not None:
                 return {rail.word: rail}
     return found
+
+
+def settled(project: Project, found: dict[str, Label]) -> dict[str, Label]:
+    """Return the labels of what is joined, less those that say nothing new: a named output, PE bonded to a return."""
+    return _without_bond(project, _named_outputs(found))
+
+
+def _named_outputs(found: dict[str, Label]) -> dict[str, Label]:
+    """Return labels in which the one output of a transformer has the name that people gave it, where it fits."""
+    outputs = [label for label in found.values() if not label.named]
+    names = [label for word, label in found.items() if label.named and word != PROTECTIVE]
+    if len(outputs) != 1 or not names or not all(_may_call(label, outputs[0]) for label in names):
+        return found
+    output = outputs[0]
+    if len(names) > 1 and all(x.word in (NEUTRAL, ZERO) for x in names):
+        names = [min(names, key=lambda x: x.word != NEUTRAL)]  # the return of a transformer is both
+    volts = {label.word: output.volts if label.word == NEUTRAL else label.volts for label in names}
+    called = {x.word: replace(x, source=output.source, volts=volts[x.word], kind=AC) for x in names}
+    return {word: called.get(word, label) for word, label in found.items() if word in (*called, PROTECTIVE)}
+
+
+def _may_call(name: Label, output: Label) -> bool:
+    """Return whether an output of a transformer may be called so: a return, or its volts within a tenth."""
+    if name.word in (NEUTRAL, ZERO) or not (name.volts and output.volts):
+        return name.word not in PHASES
+    return abs(name.volts - output.volts) <= output.volts / 10
+
+
+def _without_bond(project: Project, found: dict[str, Label]) -> dict[str, Label]:
+    """Return labels without PE where all others are returns of a source."""
+    others = {word: label for word, label in found.items() if word != PROTECTIVE}
+    if not others or not all(x.is_return or (x.word == NEUTRAL and _earthed(project)) for x in others.values()):
+        return found
+    return others
+
+
+def _earthed(project: Project) -> bool:
+    """Return whether the supply's own neutral is joined with the protective conductor in the installation (TN-C)."""
+    return project.settings.supply_system.strip().upper().startswith("TN-C")
 
 
 def _kind_of_wires(project: Project, groups: list[Group]) -> str:
@@ -107,7 +162,7 @@ def _of_source(project: Project, symbol: Symbol, pin: int) -> Label | None:
         return None
     volts = part.ratings.get("secondary_v", "") if part else ""
     word = f"{tag_on(project, device, project.sheets[symbol.sheet_id])}:{name}"
-    return Label(word, number_of(volts), AC, symbol.id, symbol.sheet_id)
+    return Label(word, number_of(volts), AC, symbol.id, symbol.sheet_id, source=device.id, named=False)
 
 
 def _rail(project: Project, group: Group, kind: str) -> Label | None:
@@ -165,13 +220,16 @@ def volts_between(project: Project, one: Label, other: Label) -> tuple[float, st
     """
     if one.word == other.word:
         return 0.0, one.kind
+    if one.source and one.source == other.source:
+        given = next((x.volts for x in (one, other) if x.volts), None)
+        return (given, AC) if given else None
     phases = [label for label in (one, other) if label.word in PHASES]
     system = next((x.volts for x in phases if x.volts), None) or supply_volts(project)
     if len(phases) == 2:
         return (system, AC) if system else None
     if phases:
         rest = other if one is phases[0] else one
-        if rest.word not in ("N", "0 V") or not system:
+        if rest.word not in (NEUTRAL, ZERO) or not system:
             return None
         return (system / math.sqrt(3) if system > FROM_NEUTRAL else system), AC
     a, b = (_against_zero(x) for x in (one, other))
@@ -180,12 +238,12 @@ def volts_between(project: Project, one: Label, other: Label) -> tuple[float, st
     kind = live.kind or ((one.kind or other.kind) if low or not live.word.endswith(" V") else "")
     if a is not None and b is not None and (a, b).count(0.0):
         return abs(a - b), kind
-    if one.volts and one.volts == other.volts and not {one.word, other.word} & {"N", "0 V"}:
+    if one.volts and one.volts == other.volts and not {one.word, other.word} & {NEUTRAL, ZERO}:
         return one.volts, kind  # the two sides of one source, or the two rails
     return None
 
 
 def _against_zero(label: Label) -> float | None:
-    if label.word in ("N", "0 V"):
+    if label.word in (NEUTRAL, ZERO):
         return 0.0
     return label.volts if label.said and label.word.endswith(" V") else None

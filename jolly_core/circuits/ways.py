@@ -16,7 +16,7 @@ from functools import lru_cache
 from jolly_core.drawing import switching_pairs
 from jolly_core.library import base_of, definition
 from jolly_core.model import Project, Symbol, derived
-from jolly_core.tagging import device_at, pin_name, tag_on
+from jolly_core.tagging import device_at, pin_name, pins_of, tag_on
 from jolly_core.wiring import Group, GroupKey, PinKey, group_at, group_of, joint_of, net_of, sheet_groups
 
 from .labels import Label, labels_of
@@ -36,6 +36,7 @@ class Potential:
         labels: what fixes it, by word.
         categories: those of its wires, "external" and types laid outside left out, each with a wire and its sheet.
         at_motor: whether a motor hangs on it.
+        returns: whether a source's current comes back by it and nothing else is on it, so that it may be earthed.
     """
 
     key: GroupKey
@@ -43,6 +44,12 @@ class Potential:
     labels: dict[str, Label]
     categories: dict[str, tuple[str, str]]
     at_motor: bool
+    returns: bool = False
+
+    @property
+    def bonded(self) -> bool:
+        """Whether it is the return of a source, joined with the protective conductor on purpose."""
+        return self.returns and "pe" in self.categories and len(self.categories) > 1
 
     @property
     def label(self) -> Label | None:
@@ -102,7 +109,21 @@ def _potential(project: Project, sheet_id: str, point: int) -> Potential:
     groups = net_of(project, (sheet_id, point), potential=True)
     symbols = {project.symbols[id].definition for g in groups for id, _ in g.pins}
     at_motor = any(definition(key).unit == "motor" for key in symbols)
-    return Potential(groups[0].key, groups, labels_of(project, groups), _categories(project, groups), at_motor)
+    labels = labels_of(project, groups)
+    returns = _returns(project, groups, labels)
+    return Potential(groups[0].key, groups, labels, _categories(project, groups), at_motor, returns)
+
+
+def _returns(project: Project, groups: list[Group], labels: dict[str, Label]) -> bool:
+    """Return whether all that is known of groups is that a source's current comes back there."""
+    outputs = {
+        name[:1]
+        for g in groups
+        for id, pin in g.pins
+        if definition(project.symbols[id].definition).unit == "supply"
+        for name in pins_of(project, project.symbols[id])[pin : pin + 1]
+    } & {"+", "-"}
+    return all(label.is_return for label in labels.values()) and (bool(labels) or "-" in outputs) and "+" not in outputs
 
 
 def _categories(project: Project, groups: list[Group]) -> dict[str, tuple[str, str]]:

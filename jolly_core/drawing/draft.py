@@ -7,6 +7,7 @@ became different. Nothing reaches the project before the whole edit is accepted.
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Container
 from dataclasses import replace
 from typing import Any
 
@@ -70,11 +71,15 @@ class SheetDraft:
                     )
         self.symbols[symbol.id] = symbol
 
-    def take(self, symbol_id: str) -> None:
-        """Take a symbol away and heal the gap where both stubs are in line and of one type."""
+    def take(self, symbol_id: str, gives_way: Container[str] = ()) -> None:
+        """Take a symbol away and heal the gap where both stubs are in line and of one type.
+
+        Args:
+            gives_way: types of wires that take the type of the stub on the other side.
+        """
         symbol = self.symbols.pop(symbol_id)
         for low, high in through_spans(symbol):
-            self._heal(low, high)
+            self._heal(low, high, gives_way)
 
     def exchange(self, symbol: Symbol) -> None:
         """Put a symbol in place of the one of its id; wires heal where it no longer parts them.
@@ -89,12 +94,15 @@ class SheetDraft:
                 self._heal(low, high)
         self.put(symbol)
 
-    def _heal(self, low: Point, high: Point) -> None:
+    def _heal(self, low: Point, high: Point, gives_way: Container[str] = ()) -> None:
         before = self._stub(low, high, ends_at=low)
         after = self._stub(low, high, ends_at=high)
-        if before is not None and after is not None and before.type_id == after.type_id:
-            number = before.number or after.number
-            self.stroke(low, high, before.type_id, number)
+        if before is None or after is None:
+            return
+        types = {w.type_id for w in (before, after)}
+        kept = [t for t in types if t not in gives_way] or list(types)
+        if len(kept) == 1:
+            self.stroke(low, high, kept[0], before.number or after.number)
 
     def _stub(self, low: Point, high: Point, ends_at: Point) -> Wire | None:
         horizontal = low[1] == high[1]

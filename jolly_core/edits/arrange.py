@@ -14,6 +14,7 @@ from jolly_core.model import LOCKABLE, ON_SHEET, GoneError, Project, RuleError, 
 
 from .base import Grid, Id, Payload, Work, edit
 from .boundaries import follow_boundaries, homes
+from .neutralends import NeutralEnds
 from .pieces import piece_of, put_piece
 from .place import name_of
 from .rungwires import take_bare_rungs
@@ -151,12 +152,16 @@ def take_away(work: Work, sheet_id: str, ids: Iterable[str]) -> None:
             if hasattr(gone, "device_id"):
                 devices.append(gone.device_id)
     lines = {draft.symbols[id].y for id in ids if id in draft.symbols}
+    sheet = work.project.sheets[sheet_id]
+    ends = NeutralEnds(draft, sheet, lines)
     for id in ids:
         if id in draft.symbols:
-            draft.take(id)
+            draft.take(id, ends.gives_way)
     if lines:
         draft.tidy()
-        take_bare_rungs(draft, work.project.sheets[sheet_id], lines)
+        if ends.settle(draft):
+            draft.tidy()
+        take_bare_rungs(draft, sheet, lines)
     work.close(draft)
     for device_id in dict.fromkeys(devices):
         drop_unused(work, device_id)

@@ -15,6 +15,7 @@ from jolly_core.terminals import TERMINAL, item_records
 
 from .base import Grid, Id, Payload, SymbolKey, Text, Work, edit
 from .boundaries import location_for
+from .neutralends import NeutralEnds, close_settled
 from .parts import part_for
 from .rungwires import bring_rung
 from .upkeep import new_device
@@ -49,10 +50,11 @@ def place_symbol(work: Work, payload: PlaceSymbol) -> str:
     """Work out PlaceSymbol."""
     shape = shape_named(payload.definition)
     draft = work.draft(payload.sheet_id)
+    sheet = work.project.sheets[payload.sheet_id]
+    ends = NeutralEnds(draft, sheet, (payload.y,))
     if payload.rotation is None and not shape.upright:
         if payload.wire_type_id:
             work.project.get("wire_type", payload.wire_type_id)
-        sheet = work.project.sheets[payload.sheet_id]
         bring_rung(draft, sheet, shape, (payload.x, payload.y), payload.wire_type_id)
     turn = orientation(draft, shape, payload.x, payload.y)
     if payload.rotation is not None:
@@ -61,11 +63,11 @@ def place_symbol(work: Work, payload: PlaceSymbol) -> str:
         _is_planned(work.project, payload.device_id, payload.unit)
     at = (payload.x, payload.y)
     symbol = put_symbol(work, draft, shape, at, turn, payload.poles, payload.device_id, payload.text, payload.unit)
-    work.close(draft)
+    close_settled(work, draft, ends)
     if payload.part_id:
         part_for(work, symbol, payload.part_id)
     work.outcome.placed = [symbol.id]
-    work.outcome.caret = caret_after(symbol, work.project.sheets[symbol.sheet_id])
+    work.outcome.caret = caret_after(symbol, sheet)
     return f"place {name_of(work.project, symbol)}"
 
 

@@ -18,6 +18,7 @@ from jolly_core.model import RuleError, Sheet, Symbol
 from jolly_core.tagging import full_tag, likely_devices, product_tag
 
 from .base import Grid, Id, Line, Payload, Work, edit
+from .neutralends import NeutralEnds
 from .parts import part_for
 from .place import caret_after, orientation, put_symbol
 
@@ -150,6 +151,7 @@ def _row(work: Work, payload: PlaceRow, sheet: Sheet, items: list[Item], y: int,
             words = f"Item {number}: a {shape.name.lower()} stands at the end of a row, or on a line of its own"
             raise RuleError(f"{words} (;).", field="line")
     draft = work.draft(sheet.id)
+    ends = NeutralEnds(draft, sheet, (y, y + step) if any(i.beside for i in items) else (y,))
     on_wire = next((w for w in draft.wires.values() if w.y1 == w.y2 == y and w.x1 <= payload.x <= w.x2), None)
     left, right = rails_at(sheet, payload.x)
     rails = on_wire is None and _railed(payload, sheet)
@@ -173,6 +175,9 @@ def _row(work: Work, payload: PlaceRow, sheet: Sheet, items: list[Item], y: int,
             before = line.index(items[n - 1])
             number = first + n
             _beside(work, payload, sheet, item, number, coil, (places[before], y), _length(shapes[before]), step, gap)
+    draft = work.draft(sheet.id)
+    if ends.settle(draft):
+        work.close(draft)
 
 
 def _put(work: Work, sheet: Sheet, item: Item, shape: Definition, at: Point, device_id: str = "") -> Symbol:

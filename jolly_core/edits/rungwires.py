@@ -7,7 +7,7 @@ from collections import Counter
 from jolly_core.drawing import Point, SheetDraft, rails_at
 from jolly_core.library import Definition
 from jolly_core.model import Project, Sheet, Wire
-from jolly_core.wiring import potential_in
+from jolly_core.wiring import is_neutral, potential_in
 
 
 def bring_rung(draft: SheetDraft, sheet: Sheet, shape: Definition, at: Point, type_id: str) -> bool:
@@ -46,15 +46,17 @@ def _taken(draft: SheetDraft, left: int, right: int, y: int) -> bool:
 def rung_type(draft: SheetDraft, rail: Wire) -> str:
     """Return the wire type of a new rung: that of most rungs on the sheet, else of the rail's category.
 
-    A type whose name says a potential ("24 V DC") is taken only when there is no other: a rung is not all of one.
+    A type whose name says a potential ("24 V DC"), or that is the neutral's, is taken only when there is no other: a
+    rung is not all of one.
     """
     project: Project = draft.project
     across = Counter(w.type_id for w in draft.wires.values() if w.y1 == w.y2)
     for type_id, _ in across.most_common():
-        if not _says_potential(project, type_id):
+        if not _says_potential(project, type_id) and not is_neutral(project, project.wire_types[type_id]):
             return type_id
     of_rail = project.wire_types[rail.type_id].category
-    like = [t.id for t in project.types_in_order() if t.category == of_rail and not t.outside]
+    inside = [t for t in project.types_in_order() if t.category == of_rail and not t.outside]
+    like = [t.id for t in inside if not is_neutral(project, t)]
     return next((id for id in like if not _says_potential(project, id)), rail.type_id)
 
 

@@ -16,7 +16,18 @@ from .wiretypes import is_colour
 PROTECTIVE = "GNYE"
 MOST_UNITS = 400
 _IN_CABLE = ("cable", "wire", "connector", "contact", "ring-lug", "seal", "cavity-plug", "backshell")
-_FREE = ("motor", "limit-switch", "valve", "enclosure", "label", "proximity-sensor", "moisture-probe", "level-switch")
+_FREE = (
+    "motor",
+    "limit-switch",
+    "valve",
+    "enclosure",
+    "label",
+    "proximity-sensor",
+    "moisture-probe",
+    "level-switch",
+    "pressure-switch",
+    "flow-switch",
+)
 _ON_DOOR = ("push-button", "emergency-stop", "selector", "lamp", "horn")
 _ON_PLATE = ("rail", "duct", "drive", "soft-starter", "transformer")
 

@@ -24,8 +24,12 @@ _WORDS: tuple[tuple[tuple[str, ...], str, str], ...] = (
     ),
     (("4 wire", "4-wire", "four wire", "four-wire"), "four-wire-sensor", "four-wire-sensor"),
     (("limit", "door switch", "rope switch", "end switch", "position switch", "flap switch"), "limit-no", "limit-nc"),
-    (("float", "level switch", "pressure switch", "flow switch", "switch"), "limit-no", "limit-nc"),
+    (("float", "level switch"), "level-no", "level-nc"),
+    (("pressure switch", "pressostat"), "pressure-no", "pressure-nc"),
+    (("flow switch",), "flow-no", "flow-nc"),
+    (("temperature switch",), "temperature-no", "thermostat"),
     (("thermostat",), "thermostat", "thermostat"),
+    (("switch",), "limit-no", "limit-nc"),
     (("moisture", "humidity"), "moisture-probe", "moisture-probe"),
     (
         ("transmitter", "sensor", "probe", "pt100", "pt1000", "rtd", "thermocouple"),
@@ -43,8 +47,8 @@ _STAMP = re.compile(r"\s*stamp\b[\s:“\"]*(.*?)[\s”\"]*$", re.IGNORECASE)
 # What a type can be wired to at all.
 _FOR_TYPE: dict[str, tuple[str, ...]] = {
     "DI": (
-        *("estop", "button", "selector", "overload", "limit", "thermostat", "contact", "two-wire-sensor", "moisture"),
-        "three-wire-sensor",
+        *("estop", "button", "selector", "overload", "limit", "level", "pressure", "flow", "temperature", "thermostat"),
+        *("contact", "two-wire-sensor", "moisture", "three-wire-sensor"),
     ),
     "DO": ("valve", "horn", "lamp", "coil"),
     "AI": ("two-wire-sensor", "three-wire-sensor", "four-wire-sensor", "moisture"),

@@ -26,6 +26,7 @@ from .nets import (
     reading_order,
     sheet_groups,
 )
+from .neutrals import is_live, is_neutral
 from .numbers import holders_of_numbers, wire_numbers
 from .orders import by_layout, check_order, measure_layout, own_order
 from .places import EARTH_TERMINAL, INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
@@ -34,6 +35,8 @@ from .rules import named_parts, rules_in_order
 from .terminalparts import joint_of, own_parts, part_at, part_of_kind, serves, terminal_part
 
 __all__ = [
+    "is_live",
+    "is_neutral",
     "joint_of",
     "Conductor",
     "Connection",

@@ -6,11 +6,10 @@ from dataclasses import dataclass
 
 from jolly_core.model import Project, WireType
 
+from .neutrals import is_neutral
 from .potentials import potential_in
 
 PHASES = ("L1", "L2", "L3")
-# Colours of the neutral conductor: IEC 60204-1 (13.2.3) light blue, NFPA 79 (13.2.3) white or grey.
-_NEUTRAL = {"iec": ("BU",), "na": ("WH", "GY")}
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,9 +31,8 @@ def usual_buses(project: Project) -> list[UsualBus]:
     """
     inside = [t for t in project.types_in_order() if not t.outside]
     named = {potential_in(t.name)[0]: t for t in reversed(inside)}
-    neutral_colours = _NEUTRAL["na" if project.settings.standard == "na" else "iec"]
     power = [t for t in inside if t.category == "power"]
-    neutral = named.get("N") or next((t for t in power if t.colour in neutral_colours), None)
+    neutral = named.get("N") or next((t for t in power if is_neutral(project, t)), None)
     live = [t for t in power if t is not neutral]
     usual = live[:1]
     phases = [t for name in PHASES for t in ([named[name]] if name in named else usual)]

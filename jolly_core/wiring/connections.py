@@ -86,14 +86,23 @@ def connections(
 def _only(project: Project, net: list[Group], points: dict[PinKey, Node]) -> Connection:
     """Return the conductor of a net of two pins: from the first, or from the hub where one of them is one."""
     start, end = sorted(points, key=lambda p: (_rank(project, points[p]), p))
-    earthed = any(is_protective(project, project.wires[id]) for g in net for id in g.wires)
-    if earthed and site_of(project, end).hub and not site_of(project, start).hub:
+    if _leads_pe(project, net) and site_of(project, end).hub and not site_of(project, start).hub:
         start, end = end, start
     if len(net) == 1 and len(net[0].wires) == 1 and points[start] != points[end]:  # most of them: nothing to search
         wire = project.wires[net[0].wires[0]]
         return Connection(start, end, wire.id, wire.x2 - wire.x1 + wire.y2 - wire.y1)
     steps, wire_id = _distances(_roads(project, net), points[start]).get(points[end], (0, ""))
     return Connection(start, end, wire_id, steps)
+
+
+def _leads_pe(project: Project, net: list[Group]) -> bool:
+    return any(is_protective(project, project.wires[id]) for g in net for id in g.wires)
+
+
+def _leads_live(project: Project, net: list[Group]) -> bool:
+    """Return whether a net has wires inside the panel that are no protective conductors: then it is bonded to one."""
+    types = (project.wire_types.get(project.wires[id].type_id) for g in net for id in g.wires)
+    return any(t is not None and t.category not in ("pe", "external") and not t.outside for t in types)
 
 
 class _Wiring:
@@ -118,7 +127,8 @@ class _Wiring:
         self.ways: dict[PinKey, dict[Node, tuple[int, str]]] = {}
         self.result: list[Connection] = []
         self.shortest = shortest
-        self.earthed = any(is_protective(project, project.wires[id]) for g in net for id in g.wires)
+        self.earthed = _leads_pe(project, net)
+        self.bonded = self._at_earth(project) if self.earthed and _leads_live(project, net) else []
 
     def wired(self, given: list[Pair]) -> list[Connection]:
         """Return the conductors, the given ones first."""
@@ -126,8 +136,11 @@ class _Wiring:
             self._add(a, b)
         trees = _trees(self.pins, given)
         hubs = [pin for pin in self.pins if self.sites[pin].hub]
+        if self.bonded and not given:
+            self._bond(hubs)
+            return self.result
         if self.earthed and hubs and not given:
-            self._star(hubs)
+            self._star(hubs, self.pins)
             return self.result
         parts = spread(self.sites)
         if len(trees) == len(self.pins):
@@ -218,10 +231,40 @@ class _Wiring:
             self._add(best[2][3], best[2][4])
             joined += others.pop(at)
 
-    def _star(self, hubs: list[PinKey]) -> None:
-        """Lead each pin to the nearest hub of its place that has room, the hubs to each other."""
-        self._join([self._grown(part, reserve=False) for part in spread({p: self.sites[p] for p in hubs}).values()])
+    def _at_earth(self, project: Project) -> list[PinKey]:
+        """Return the pins of a net of several kinds of wires at which the protective ones end, [] where all do."""
+        found = []
         for pin in self.pins:
+            wires = [project.wires[id] for _, _, id in self.roads.get(self.points[pin], ()) if id]
+            if all(is_protective(project, w) for w in wires) if wires else self.sites[pin].hub:
+                found.append(pin)
+        return found if len(found) < len(self.pins) else []
+
+    def _bond(self, hubs: list[PinKey]) -> None:
+        """Wire the protective pins and the others each among themselves, and join the two by one conductor."""
+        others = [pin for pin in self.pins if pin not in self.bonded]
+        self._grow_by_place(others)
+        own = [pin for pin in hubs if pin in self.bonded]
+        if own:
+            self._star(own, self.bonded)
+        else:
+            self._grow_by_place(self.bonded)
+
+        def between(pair: Pair) -> tuple[bool, bool, int, _Link]:
+            a, b = pair
+            full = self.spare[a] <= 0 or self.spare[b] <= 0
+            there, here = self.sites[a], self.sites[b]
+            return full, there.place != here.place, gates_missing(there, here), self._link(a, b)
+
+        self._add(*min(((a, b) for a in own or self.bonded for b in others), key=between))
+
+    def _grow_by_place(self, pins: list[PinKey]) -> None:
+        self._join([self._grown(part, reserve=False) for part in spread({p: self.sites[p] for p in pins}).values()])
+
+    def _star(self, hubs: list[PinKey], pins: list[PinKey]) -> None:
+        """Lead each pin to the nearest hub of its place that has room, the hubs to each other."""
+        self._grow_by_place(hubs)
+        for pin in pins:
             if not self.sites[pin].hub:
                 site = self.sites[pin]
 

@@ -33,11 +33,12 @@ from jolly_server.projects.people_api import router as people
 from jolly_server.projects.titling_api import router as titling
 
 api = NinjaAPI(title="Jolly Spool", version="1", auth=django_auth, docs_url=None, renderer=QuickJson())
+# Django tries routes in order: what is asked again and again while people draw comes first.
+api.add_router("/projects", editing)
 api.add_router("", accounts)
 api.add_router("", people)
 api.add_router("/projects", project_list)
 api.add_router("/projects", projects)
-api.add_router("/projects", editing)
 api.add_router("/projects", drawing)
 api.add_router("/projects", project_parts)
 api.add_router("/projects", journal)

@@ -14,6 +14,7 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 
 DEEPEST = 60
 _WORTH_COUNTING = 200  # brackets a body must have before its depth is counted
+_UNSTORABLE = re.compile("[\0\ud800-\udfff]")
 _ESCAPED = re.compile(rb"\\u(0000|[dD][89abAB][0-9a-fA-F]{2}|[dD][c-fC-F][0-9a-fA-F]{2})", re.ASCII)
 _LOW = re.compile(rb"\\u[dD][c-fC-F][0-9a-fA-F]{2}", re.ASCII)
 _BRACKET = re.compile(rb'"(?:[^"\\]|\\.)*"|[\[\]{}]', re.DOTALL)
@@ -26,7 +27,7 @@ def unstorable(text: str) -> bool:
         >>> unstorable("Kiln 2"), unstorable("a\\x00b"), unstorable("\\ud800")
         (False, True, True)
     """
-    return any(c == "\0" or 0xD800 <= ord(c) < 0xE000 for c in text)
+    return _UNSTORABLE.search(text) is not None
 
 
 def escaped_unstorable(body: bytes) -> bool:

@@ -55,7 +55,7 @@ class Server:
             self.process.stdout.close()
 
     def ask(self, method: str, path: str, body: Any = None) -> Any:
-        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=10)
+        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
         headers = {"Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items())}
         headers |= {"X-CSRFToken": self.cookies.get("spool_csrf", ""), "Content-Type": "application/json"}
         connection.request(method, path, None if body is None else json.dumps(body), headers)

@@ -41,6 +41,7 @@ class EachCheck(TestCase):
             "protective-switched",
             "earth-terminal",
             "no-device",
+            "neutral-type",
             "no-free-unit",
             "pole-left-out",
             "no-part",

@@ -134,6 +134,15 @@ class Walls(TestCase):
             (snag.bench, snag.subject, snag.device_id), ("draw", self.bench.sheet, self.bench.device(self.lamps[1]))
         )
 
+    def test_of_an_end_without_a_device_no_cable_is_asked(self) -> None:
+        """A contact that nobody has given to a coil yet is told as that alone: where its wire runs is not known."""
+        bench = self.bench
+        self.put("panel", "panel")
+        bench.place("contact-no", 80, 20)
+        bench.wire((64, 20), (80, 20))
+        self.assertIn("no-device", {s.code for s in all_snags(bench.project)})
+        self.assertEqual(self.found(), {})
+
     def test_through_the_wall_a_wire_needs_a_terminal_and_a_cable(self) -> None:
         self.put("panel", "field")
         self.assertIn("leaves the panel without a terminal", self.found()["jumps-wall"])

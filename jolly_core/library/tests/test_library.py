@@ -26,6 +26,13 @@ class Symbols(TestCase):
             self.assertEqual(len(definition(key).pin_offsets(4)), 8)
         self.assertEqual(len({d.name for d in definitions().values()}), len(definitions()))
 
+    def test_what_is_exchanged_for_its_opposite_comes_back(self) -> None:
+        for shape in definitions().values():
+            if shape.swap:
+                other = definition(shape.swap)
+                self.assertEqual((other.swap, other.part_class, other.pins), (shape.key, shape.part_class, shape.pins))
+                self.assertNotEqual(other.unit, shape.unit)
+
     def test_pins_are_on_the_grid_and_apart(self) -> None:
         for shape in definitions().values():
             offsets = shape.pin_offsets(shape.max_poles)
@@ -75,6 +82,10 @@ class LookUp(TestCase):
             ("ton", "coil-on-delay"),
             ("olr", "overload"),
             ("t", "terminal"),
+            ("float switch", "level-no"),
+            ("pressure", "pressure-no"),
+            ("flow switch nc", "flow-nc"),
+            ("pb", "button-no"),
         ):
             self.assertEqual(self.first(words), key)
 
@@ -99,6 +110,9 @@ class Classes(TestCase):
         self.assertEqual(letters["contactor"], ("QA", "M"))
         self.assertEqual(letters["push-button"], ("SF", "PB"))
         self.assertEqual(letters["limit-switch"], ("BG", "LS"))
+        self.assertEqual([letters[f"{what}-switch"] for what in ("level", "pressure", "flow")], [
+            ("BL", "FS"), ("BP", "PS"), ("BF", "FLS"),
+        ])  # fmt: skip
         self.assertEqual(letters["motor"], ("MA", "MTR"))
 
     def test_demo_parts_fit_their_classes(self) -> None:

@@ -1,0 +1,75 @@
+"""The check of the neutral's wires: they are known by their colour, and nothing else has it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from jolly_core.circuits import PHASES, Potential, is_rail, potentials_on
+from jolly_core.drawing import rails_at
+from jolly_core.model import Project, Wire, WireType, counted
+from jolly_core.wiring import is_live, is_neutral
+
+from .registry import Act, Snag, check
+
+_MOST = 2000  # wires that one edit gives another type
+_SWITCHED = {"power", "control-ac"}
+
+
+@check("neutral-type", "A wire of the neutral that has not the neutral's wire type, or another wire that has it.")
+def neutral_types(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each potential of which wires on a sheet are the neutral's and others are not, or the reverse.
+
+    Source: IEC 60204-1 (13.2.3) and NFPA 79 (13.2.3): the neutral, or grounded, conductor is told by its colour.
+    """
+    for potential in potentials_on(project, sheet_id):
+        if not _SWITCHED.isdisjoint(potential.categories):
+            wires = [project.wires[id] for g in potential.groups for id in g.wires]
+            types = {w.type_id: project.wire_types[w.type_id] for w in wires}
+            neutral = [w for w in wires if is_neutral(project, types[w.type_id])]
+            live = [w for w in wires if is_live(project, types[w.type_id])]
+            if neutral and live:
+                right, wrong = (neutral, live) if _is_neutral(project, potential, neutral, live) else (live, neutral)
+                here = [w for w in wrong if w.sheet_id == sheet_id]
+                if here:
+                    yield _snag(project, sheet_id, here, _usual(project, right), by_neutral=right is neutral)
+
+
+def _is_neutral(project: Project, potential: Potential, neutral: list[Wire], live: list[Wire]) -> bool:
+    """Return whether a potential is the neutral: by its labels, else by its rail, else by the length that is drawn."""
+    if "N" in potential.labels or not potential.labels.keys().isdisjoint(PHASES):
+        return "N" in potential.labels
+    rails = {
+        w.type_id
+        for g in potential.groups
+        for w in (project.wires[id] for id in g.wires)
+        for sheet in (project.sheets[w.sheet_id],)
+        if sheet.frame == "ladder"
+        and w.x1 == w.x2
+        and w.x1 in rails_at(sheet, w.x1)
+        and is_rail(sheet, project, g, w.x1)
+    }
+    by_rail = {is_neutral(project, project.wire_types[id]) for id in rails}
+    return by_rail.pop() if len(by_rail) == 1 else _length(neutral) >= _length(live)
+
+
+def _length(wires: list[Wire]) -> int:
+    return sum(w.x2 - w.x1 + abs(w.y2 - w.y1) for w in wires)
+
+
+def _usual(project: Project, wires: list[Wire]) -> WireType:
+    """Return the type that most of wires have."""
+    types = [w.type_id for w in wires]
+    return project.wire_types[max(sorted(set(types)), key=types.count)]
+
+
+def _snag(project: Project, sheet_id: str, wires: list[Wire], right: WireType, *, by_neutral: bool) -> Snag:
+    wires = sorted(wires, key=lambda w: (w.y1, w.x1))
+    names = sorted({project.wire_types[w.type_id].name for w in wires})
+    are = f"{counted(len(wires), 'wire')} of type {' and '.join(names)}"
+    where = "on the neutral" if by_neutral else "on a live conductor"
+    ids = tuple(w.id for w in wires)
+    act = Act(f"Make it {right.name}", "set-wire-type", (("ids", list(ids[:_MOST])), ("wire_type_id", right.id)))
+    message = (
+        f"{are} {'is' if len(wires) == 1 else 'are'} {where}, whose other wires are {right.name} ({right.colour})."
+    )
+    return Snag("neutral-type", "warning", message, ids, sheet_id, wires[0].x1, wires[0].y1, act=act)
