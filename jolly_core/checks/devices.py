@@ -139,12 +139,16 @@ def no_free_unit(project: Project, sheet_id: str) -> Iterator[Snag]:
 
 @check("pins-twice", "Two pins of one designation on one device.")
 def pins_twice(project: Project, sheet_id: str) -> Iterator[Snag]:
-    """Yield a snag at the lead symbol of each device two of whose units have a pin of one designation."""
+    """Yield a snag at the lead symbol of each device two of whose units have a pin of one designation.
+
+    Notes:
+        Several poles may end at one pin for the protective conductor, as those of a surge protective device do.
+    """
     sheet = project.sheets[sheet_id]
     for symbol in _leads(project, sheet_id):
         device = project.devices[symbol.device_id]
         counts = Counter(
-            pin for row in unit_rows(project, device) if row.kind in _MARKED for pin in set(row.pins) if pin
+            pin for row in unit_rows(project, device) if row.kind in _MARKED for pin in set(row.pins) - {"", "PE"}
         )
         twice = sorted(pin for pin, count in counts.items() if count > 1)
         if twice:

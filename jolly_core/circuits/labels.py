@@ -14,7 +14,7 @@ from jolly_core.drawing import rails_at
 from jolly_core.library import definition
 from jolly_core.model import Project, Sheet, Symbol
 from jolly_core.tagging import pins_of, tag_on
-from jolly_core.wiring import Group, potential_in
+from jolly_core.wiring import Group, potential_in, potential_of_type
 
 AC, DC = "AC", "DC"
 PHASES = ("L1", "L2", "L3")
@@ -67,8 +67,8 @@ def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
     kind = _kind_of_wires(project, groups)
     found: dict[str, Label] = {}
 
-    def say(name: str, id: str, sheet_id: str) -> None:
-        phase, volts = potential_in(name)
+    def say(name: str, said: tuple[str, str], id: str, sheet_id: str) -> None:
+        phase, volts = said
         if phase or volts:
             word = phase or f"{volts} V"
             spoken = _KIND.search(name)
@@ -79,7 +79,8 @@ def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
 
     for group in groups:
         for id in group.continuations:
-            say(project.continuations[id].name, id, group.sheet_id)
+            name = project.continuations[id].name
+            say(name, potential_in(name), id, group.sheet_id)
         for symbol_id, pin in group.pins:
             label = _of_source(project, project.symbols[symbol_id], pin)
             if label is not None:
@@ -87,7 +88,7 @@ def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
         for id in group.wires:
             wire_type = project.wire_types.get(project.wires[id].type_id)
             if wire_type is not None and not wire_type.outside:
-                say(wire_type.name, id, group.sheet_id)
+                say(wire_type.name, potential_of_type(wire_type), id, group.sheet_id)
     found = settled(project, found)
     if not found:
         for group in groups:

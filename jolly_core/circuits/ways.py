@@ -19,7 +19,7 @@ from jolly_core.model import Project, Symbol, derived
 from jolly_core.tagging import device_at, pin_name, pins_of, tag_on
 from jolly_core.wiring import Group, GroupKey, PinKey, group_at, group_of, joint_of, net_of, sheet_groups
 
-from .labels import Label, labels_of
+from .labels import PROTECTIVE, Label, labels_of
 
 FARTHEST = 2000  # states looked at for one way
 _NO = ("no", "tno")
@@ -110,20 +110,27 @@ def _potential(project: Project, sheet_id: str, point: int) -> Potential:
     symbols = {project.symbols[id].definition for g in groups for id, _ in g.pins}
     at_motor = any(definition(key).unit == "motor" for key in symbols)
     labels = labels_of(project, groups)
-    returns = _returns(project, groups, labels)
-    return Potential(groups[0].key, groups, labels, _categories(project, groups), at_motor, returns)
+    others = {word: label for word, label in labels.items() if word != PROTECTIVE}
+    returns = _returns(project, groups, others)
+    return Potential(
+        groups[0].key, groups, others if returns else labels, _categories(project, groups), at_motor, returns
+    )
 
 
 def _returns(project: Project, groups: list[Group], labels: dict[str, Label]) -> bool:
-    """Return whether all that is known of groups is that a source's current comes back there."""
-    outputs = {
-        name[:1]
-        for g in groups
-        for id, pin in g.pins
-        if definition(project.symbols[id].definition).unit == "supply"
-        for name in pins_of(project, project.symbols[id])[pin : pin + 1]
-    } & {"+", "-"}
-    return all(label.is_return for label in labels.values()) and (bool(labels) or "-" in outputs) and "+" not in outputs
+    """Return whether all that is known of groups, by labels beside PE, is that a source's current comes back there."""
+    ends = {_end_of_source(project, pin) for g in groups for pin in g.pins}
+    return all(label.is_return for label in labels.values()) and (bool(labels) or "-" in ends) and "+" not in ends
+
+
+def _end_of_source(project: Project, pin: PinKey) -> str:
+    """Return "+" or "-" for the output of a supply, "-" for that of a current transformer, "" for all other pins."""
+    symbol = project.symbols[pin[0]]
+    shape = definition(symbol.definition)
+    if shape.part_class == "current-transformer":
+        return "-"
+    name = pins_of(project, symbol)[pin[1]][:1] if shape.unit == "supply" else ""
+    return name if name in ("+", "-") else ""
 
 
 def _categories(project: Project, groups: list[Group]) -> dict[str, tuple[str, str]]:

@@ -92,6 +92,20 @@ class Bonding(Source):
         bench.do("bridge-terminals", strip_id=bench.device(strip), units=[1, 2])
         self.assertEqual([m for m in self.told() if m.startswith("bridge")], [])
 
+    def test_one_end_of_a_current_transformer(self) -> None:
+        bench = self.bench
+        transformer, meter = bench.place("current-transformer", 30, 20), bench.place("ammeter", 60, 20)
+        for one, other in zip(pin_points(bench.symbol(transformer)), pin_points(bench.symbol(meter)), strict=True):
+            bench.wire(one, (one[0] + 4, one[1]), (one[0] + 4, 30 + one[1]), (other[0], 30 + one[1]), other)
+        bench.place("earth", 50, 60)
+        bench.wire((50, 52), (50, 60), type_id=bench.pe)
+        self.assertEqual(self.told(), [])
+
+    def test_poles_of_a_surge_protective_device_end_at_one_pin(self) -> None:
+        bench = self.bench
+        bench.place("surge-protector", 40, 30, rotation=90, mirror=True, poles=3)
+        self.assertNotIn("pins-twice", {s.code for s in all_snags(bench.project)})
+
     def test_what_is_no_return_is_still_a_fault(self) -> None:
         for name in ("L1", "24 V", "N"):
             with self.subTest(name=name):

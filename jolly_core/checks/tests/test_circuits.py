@@ -30,6 +30,7 @@ class Potentials(TestCase):
             ("+24 V", ("", "24")),
             ("PE", ("PE", "")),
             ("Start", ("", "")),
+            ("L1 L2 L3", ("", "")),
         ):
             self.assertEqual(potential_in(name), said, name)
 
@@ -54,6 +55,26 @@ class Potentials(TestCase):
         bench.wire((60, 20), (60, 40), type_id=zero)
         found = [s for s in snags_on(bench.project, bench.sheet) if s.code == "joined-potentials"]
         self.assertEqual([s.message for s in found], ["0 V and 24 V are joined."])
+
+    def test_types_of_wire_that_name_a_circuit_say_no_potential(self) -> None:
+        """Wires of "230 V AC" are on both sides of a lamp, and those of "Power L1 L2 L3" on three phases."""
+        for name, category in (
+            ("Control 24 V DC", "control-dc"),
+            ("230 V AC", "control-ac"),
+            ("Main 400 V", "power"),
+            ("400 V", "power"),
+            ("Power L1 L2 L3", "power"),
+            ("Power L1-L3", "power"),
+        ):
+            with self.subTest(name=name):
+                bench = Workbench(frame="zones")
+                kind = bench.new("add-wire-type", name=name, colour="BK", category=category)
+                lamp = bench.place("lamp", 30, 20)
+                for x, far, label in ((10, 30, "L1"), (34, 60, "L2")):
+                    bench.wire((x, 20), (far, 20), type_id=kind)
+                    mark(bench, x if label == "L1" else far, 20, label)
+                found = codes(bench) & {"joined-potentials", "dead-load", "short-circuit"}
+                self.assertEqual(found, set(), bench.symbol(lamp).definition)
 
     def test_one_potential_under_two_names_is_right(self) -> None:
         bench = Workbench(frame="zones")
