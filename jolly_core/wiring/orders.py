@@ -222,7 +222,7 @@ def _keys(project: Project, pins: list[PinKey]) -> dict[PinKey, _Key]:
         if shape.unit in ("motor", "block"):
             said = shape.generic[pin] if pin < len(shape.generic) else ""
             name = f"phase of {said.strip('123')}" if shape.unit == "block" and said in _ROW_OF_PHASES else said
-            name = "phase" if shape.unit == "motor" and pin < 3 else name
+            name = "phase" if shape.unit == "motor" and said != "PE" else name
         key = (symbol.device_id or symbol_id, shape.unit, name)
         found[symbol_id, pin] = (*key, counts[key])
         counts[key] += 1

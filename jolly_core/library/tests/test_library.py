@@ -86,6 +86,9 @@ class LookUp(TestCase):
             ("pressure", "pressure-no"),
             ("flow switch nc", "flow-nc"),
             ("pb", "button-no"),
+            ("motor", "motor"),
+            ("single phase motor", "motor-single"),
+            ("receptacle", "socket-outlet"),
         ):
             self.assertEqual(self.first(words), key)
 
