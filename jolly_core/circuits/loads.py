@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 from jolly_core.library import number_in
 from jolly_core.model import Device, Part, Project
-from jolly_core.tagging import device_at, tag_order
+from jolly_core.tagging import device_at, pins_of, tag_order
 
+from .labels import PROTECTIVE
 from .ways import Potential
 
 # Ratings by which a part says what it takes: a current, or a power with the voltage it is for.
@@ -38,12 +39,14 @@ def takes_a(part: Part) -> float:
 
 
 def consumers_on(project: Project, potential: Potential) -> list[Consumer]:
-    """Return the devices on a potential that take a current from it, by tag; each counts once."""
+    """Return the devices on a potential that take a current from it, by tag; each counts once, none for its PE."""
     found: dict[str, Consumer] = {}
     for pin in potential.pins:
         device = device_at(project, pin)
         part = project.part_of(device) if device else None
         if device is None or part is None or device.id in found:
+            continue
+        if pins_of(project, project.symbols[pin[0]])[pin[1]] == PROTECTIVE:
             continue
         amps = takes_a(part)
         if amps:

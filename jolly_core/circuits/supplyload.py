@@ -13,6 +13,7 @@ from jolly_core.library import base_of, definition, number_in
 from jolly_core.model import Device, Part, Project, derived
 from jolly_core.tagging import device_at, full_tag, natural, pins_of, tag_order
 
+from .labels import NEUTRAL, ZERO
 from .loads import Consumer, takes_a
 from .ways import FARTHEST, Potential, links_at, potential_of
 
@@ -118,12 +119,16 @@ def _of_card(project: Project, symbol_id: str) -> list[Potential]:
 
 
 def _outputs(project: Project, symbol_id: str) -> list[Potential]:
-    """Return the potentials a source gives its current to: the plus side, of a transformer one end of its secondary."""
+    """Return the potentials a source gives its current to: the plus side, of a transformer one end of its secondary.
+
+    That end is not the return, where one is: earthed, or named so.
+    """
     symbol = project.symbols[symbol_id]
     unit = definition(symbol.definition).unit
     names = pins_of(project, symbol)
     if unit == "supply":
         return [potential_of(project, (symbol_id, n)) for n, name in enumerate(names) if name.startswith("+")]
     if unit == "transformer" and len(names) > _OUTPUT_PIN:
-        return [potential_of(project, (symbol_id, _OUTPUT_PIN))]
+        ends = [potential_of(project, (symbol_id, n)) for n in range(_OUTPUT_PIN, len(names))]
+        return [p for p in ends if not (p.bonded or {NEUTRAL, ZERO} & p.labels.keys())][:1] or ends[:1]
     return []

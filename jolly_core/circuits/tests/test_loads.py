@@ -8,6 +8,7 @@ from unittest import TestCase
 from jolly_core.checks import project_snags
 from jolly_core.circuits import consumers_on, potential_of, supply_load, takes_a
 from jolly_core.drawing import pin_points
+from jolly_core.model import Part
 from jolly_core.tagging import pins_of
 from jolly_core.testing import Workbench
 
@@ -35,6 +36,44 @@ class Loads(TestCase):
         motor = next(p for p in library.parts_of("motor") if p.ratings.get("rated_a"))
         self.assertEqual(takes_a(breaker), 0.0)
         self.assertEqual(takes_a(motor), float(motor.ratings["rated_a"]))
+
+
+class Earthed(TestCase):
+    """A transformer of 120 V and 120 VA, one end of it earthed, feeds a lamp of 12 W; a motor has its PE there."""
+
+    def setUp(self) -> None:
+        b = self.bench = Workbench(frame="zones")
+        units = {"transformer": ("1", "2", "3", "4"), "lamp": ("X1", "X2"), "motor": ("L", "N", "PE")}
+        ratings = {
+            "transformer": {"secondary_v": "120", "power_va": "120"},
+            "lamp": {"voltage_v": "120", "power_w": "12"},
+            "motor": {"rated_a": "9"},
+        }
+        for kind, said in ratings.items():
+            b.library.parts[kind] = Part(kind, "Maker", kind, kind, units=((kind, units[kind]),), ratings=said)
+
+    def loads(self, earthed: int) -> tuple[list[str], list[str]]:
+        """Return the parts that the transformer feeds and those on the earthed potential, its third or fourth pin."""
+        b = self.bench
+        transformer = b.place("transformer", 20, 20, part_id="transformer")
+        pins = pin_points(b.symbol(transformer))
+        lamp = b.place("lamp", 50, 40, part_id="lamp")
+        for pin, end, out, y in ((pins[2], 50, 46, 44), (pins[3], 54, 58, 50)):
+            b.wire(pin, (pin[0], y), (out, y), (out, 40), (end, 40))
+        motor = b.place("motor-single", 60, 60, part_id="motor")
+        x, y = pins[earthed][0], (44, 50)[earthed - 2]
+        b.wire((x, y), (x, 56), (68, 56), (68, 60), type_id=b.pe)
+        load = supply_load(b.project, b.device(transformer))
+        assert load is not None
+        on = consumers_on(b.project, potential_of(b.project, (lamp, earthed - 2)))
+        part = {d.id: d.part_id for d in b.project.devices.values()}
+        self.assertEqual(part[b.device(motor)], "motor")
+        return [part[c.device.id] for c in load.consumers], [part[c.device.id] for c in on]
+
+    def test_what_is_only_earthed_takes_nothing_from_it(self) -> None:
+        for earthed in (2, 3):
+            self.setUp()
+            self.assertEqual(self.loads(earthed), (["lamp"], ["lamp"]))
 
 
 class Supplies(TestCase):
