@@ -1,6 +1,18 @@
 """One analysis of potentials for all that asks what a circuit would do: labels, ways through poles and contacts."""
 
-from .labels import AC, DC, PHASES, Label, is_rail, labels_of, number_of, settled, volts_between
+from .labels import (
+    AC,
+    DC,
+    PHASES,
+    Label,
+    control_volts,
+    is_rail,
+    labels_of,
+    mains_of,
+    number_of,
+    settled,
+    volts_between,
+)
 from .loads import Consumer, consumers_on, takes_a
 from .motors import motor_beyond_a
 from .supplyload import LIMIT_PERCENT, WARN_PERCENT, SupplyLoad, supply_load, supply_loads
@@ -33,6 +45,7 @@ __all__ = [
     "Circuit",
     "Consumer",
     "consumers_on",
+    "control_volts",
     "takes_a",
     "DRIVEN",
     "PHASES",
@@ -46,6 +59,7 @@ __all__ = [
     "labels_of",
     "links_at",
     "links_of",
+    "mains_of",
     "motor_beyond_a",
     "number_of",
     "potential_at",

@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 from jolly_core.drawing import rails_at
 from jolly_core.library import definition
 from jolly_core.model import Project, Sheet, Symbol
+from jolly_core.sizing import AMERICAN_MAINS, USUAL_MAINS, Mains
 from jolly_core.tagging import pins_of, tag_on
 from jolly_core.wiring import Group, potential_in, potential_of_type
 
@@ -21,6 +22,7 @@ PHASES = ("L1", "L2", "L3")
 NEUTRAL, ZERO, PROTECTIVE = "N", "0 V", "PE"
 _KIND = re.compile(r"\b(AC|DC)\b|(~)|(=)")
 _VOLTS = re.compile(r"(\d+(?:[.,]\d+)?)\s*V\b(?:\s*(AC|DC|3~|1~|~)?)")
+_SYSTEM = re.compile(r"(\d+(?:[.,]\d+)?(?:\s*/\s*\d+(?:[.,]\d+)?)*)\s*V(?:AC|DC)?\b")
 _KIND_OF = {"control-dc": DC, "control-ac": AC, "power": AC}
 RAIL_LINES = 2  # an upright wire on a rail's column that passes so many ladder lines is the rail
 EXTRA_LOW = 60.0  # volts up to which the category of the wires says whether it is AC or DC
@@ -205,8 +207,19 @@ def control_volts(project: Project, kind: str) -> float | None:
 
 
 def supply_volts(project: Project) -> float | None:
-    """Return the volts between two phases that the project's data name, None when they name none."""
-    return number_of(project.settings.supply)
+    """Return the volts between two phases that the project's data name, None when they name none.
+
+    Of "3 x 400/230 V" it is the larger one; a number that is not followed by V counts only where none is.
+    """
+    text = project.settings.supply
+    named = _SYSTEM.search(text)
+    return max(float(n.replace(",", ".")) for n in named[1].split("/")) if named else number_of(text)
+
+
+def mains_of(project: Project) -> Mains:
+    """Return the supply that a project's motors are on: its volts as the data name them, else those usual there."""
+    usual = AMERICAN_MAINS if project.settings.standard == "na" else USUAL_MAINS
+    return Mains(supply_volts(project) or usual.volts, american=usual.american)
 
 
 def volts_between(project: Project, one: Label, other: Label) -> tuple[float, str] | None:

@@ -12,7 +12,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from jolly_core.cables import project_laying
-from jolly_core.library import definition, number_in, part_class
+from jolly_core.circuits import control_volts, mains_of
+from jolly_core.library import definition, part_class
+from jolly_core.library.quantities import quantity
 from jolly_core.model import FileError, Project, RuleError, WireType, check_text
 from jolly_core.sizing import area_mm2, motor_choice
 from jolly_core.tagging import path_of
@@ -169,17 +171,21 @@ def _sized(
     work: Work, body: StampBody, question: Question, answer: str, parts: dict[str, str], types: dict[str, str]
 ) -> list[list[str]]:
     """Choose parts and wires for a motor's power; what is answered by hand elsewhere stays."""
-    power = number_in(answer.lower().strip().removesuffix("kw"))
-    if power is None:
+    said = quantity(answer, "kW")
+    if said is None or said.low != said.high:
         raise RuleError(f"{question.name}: “{answer}” is no number of kW.", field="answers")
+    power = said.low
     piece = body.piece
     classes = {d.id: _class_of(piece, d.id) for d in piece.of("device")}
     asked = [d for d in question.targets or classes if classes.get(d) in SIZED]
     candidates = {key: work.library.parts_of(key) for key in sorted({classes[d] for d in asked})}
     power_types = [t for t in piece.of("wire_type") if t.category in ("power", "pe")]
-    volts = next((p.ratings["coil_voltage_v"] for p in piece.of("part") if p.ratings.get("coil_voltage_v")), "24")
+    kept = next((p.ratings["coil_voltage_v"] for p in piece.of("part") if p.ratings.get("coil_voltage_v")), "24")
+    control = control_volts(work.project, "")
+    volts = f"{control:g}" if control else kept
     rows: list[list[str]] = []
-    for chosen in motor_choice(power, candidates, volts, LEAST_MM2, project_laying(work.project)):
+    mains = mains_of(work.project)
+    for chosen in motor_choice(power, candidates, volts, LEAST_MM2, project_laying(work.project), mains):
         if chosen.what == "conductor":
             for wire_type in power_types:
                 types.setdefault(wire_type.id, _type_of_size(work, wire_type, chosen.area_mm2))

@@ -2,7 +2,7 @@
 
 from .ampacity import USUAL_LAYING, Laying, carried_a, conductor_for_mm2, laying_factor
 from .drop import Drop, voltage_drop
-from .motors import Chosen, motor_choice, motor_current_a
+from .motors import AMERICAN_MAINS, HP_KW, USUAL_MAINS, Chosen, Mains, motor_choice, motor_current_a
 from .packing import MOST_PACKED, bundle_diameter_mm, bundle_places_mm, circle_about_mm, packing_cost
 from .warming import (
     FAN_M3K_PER_WH,
@@ -30,6 +30,10 @@ __all__ = [
     "Chosen",
     "carried_a",
     "conductor_for_mm2",
+    "AMERICAN_MAINS",
+    "HP_KW",
+    "Mains",
+    "USUAL_MAINS",
     "motor_choice",
     "motor_current_a",
     "Drop",

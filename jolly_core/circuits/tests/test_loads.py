@@ -6,7 +6,7 @@ from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.checks import project_snags
-from jolly_core.circuits import consumers_on, potential_of, supply_load, takes_a
+from jolly_core.circuits import consumers_on, mains_of, motor_beyond_a, potential_of, supply_load, takes_a
 from jolly_core.drawing import pin_points
 from jolly_core.model import Part
 from jolly_core.tagging import pins_of
@@ -36,6 +36,39 @@ class Loads(TestCase):
         motor = next(p for p in library.parts_of("motor") if p.ratings.get("rated_a"))
         self.assertEqual(takes_a(breaker), 0.0)
         self.assertEqual(takes_a(motor), float(motor.ratings["rated_a"]))
+
+
+class Mains(TestCase):
+    def test_volts_of_the_supply_as_people_write_them(self) -> None:
+        for words, volts in (
+            ("400 V 3~ 50 Hz", 400),
+            ("3 x 400/230 V 50 Hz", 400),
+            ("3/N/PE ~ 230/400V", 400),
+            ("3 phase 480VAC 60 Hz", 480),
+            ("3~ 690 V", 690),
+            ("480", 480),
+            ("", 400),
+            ("as agreed", 400),
+        ):
+            bench = Workbench()
+            bench.do("change-settings", supply=words, name="Mill")
+            self.assertEqual(mains_of(bench.project).volts, volts, words)
+
+    def test_a_motor_that_says_its_power_takes_what_is_usual_on_its_supply(self) -> None:
+        for standard, supply, amps in (
+            ("iec", "", 11.5),
+            ("iec", "690 V 3~", 6.667),
+            ("na", "480 V 3~ 60 Hz", 10.83),
+            ("na", "240 V 3~ 60 Hz", 21.66),
+        ):
+            bench = Workbench(frame="zones", name="Mill")
+            bench.do("change-settings", standard=standard, supply=supply, site="North")
+            units = (("motor", ("U1", "V1", "W1", "PE")),)
+            bench.library.parts["m"] = Part("m", "Maker", "M", "motor", units=units, ratings={"power_kw": "5.5"})
+            pole = bench.place("contactor-pole", 20, 20)
+            bench.wire((26, 20), (50, 20), (50, 40))
+            bench.place("motor", 50, 40, part_id="m")
+            self.assertAlmostEqual(motor_beyond_a(bench.project, pole), amps, delta=0.01, msg=supply)
 
 
 class Earthed(TestCase):

@@ -205,6 +205,26 @@ class Kept(TestCase):
 
 
 class Choice(TestCase):
+    def test_horsepower_on_a_north_american_supply(self) -> None:
+        """5 hp take 7.6 A at 460 V (NFPA 70 table 430.250); coils are for the control voltage that the project has."""
+        bench = Workbench(frame="zones", standard="na", supply="480 V 3~ 60 Hz", control_voltages="120 V AC")
+        row = {"Power kW": "5 hp"}
+        table = bench.do("put-stamp", sheet_id=bench.sheet, stamp_id="direct-starter", x=20, y=14, rows=[row]).table
+        said = " ".join(cell for line in table for cell in line)
+        self.assertIn("7.6 A", said)
+        self.assertIn("5 hp at 480 V", said)
+        self.assertIn("coil 120 V", said)
+        for answer in ("3 to 5 kW", "5 apples"):
+            with self.assertRaisesRegex(RuleError, "no number of kW"):
+                bench.do(
+                    "put-stamp",
+                    sheet_id=bench.sheet,
+                    stamp_id="direct-starter",
+                    x=20,
+                    y=14,
+                    rows=[{"Power kW": answer}],
+                )
+
     def test_each_proposal_says_why(self) -> None:
         library = DemoLibrary()
         parts = {key: library.parts_of(key) for key in ("motor-breaker", "contactor", "overload", "motor")}

@@ -9,7 +9,7 @@ export const QUESTION_KINDS: { id: string; name: string; on: string[] }[] = [
   { id: 'tag', name: 'tag', on: ['device'] },
   { id: 'part', name: 'part number', on: ['device'] },
   { id: 'wire-type', name: 'wire type', on: ['wire-type'] },
-  { id: 'motor-kw', name: 'motor power in kW', on: ['device'] },
+  { id: 'motor-kw', name: 'motor power, kW or hp', on: ['device'] },
   { id: 'function', name: 'function of all', on: [] },
   { id: 'location', name: 'location of all', on: [] },
 ]
