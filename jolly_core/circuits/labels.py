@@ -20,8 +20,8 @@ from jolly_core.wiring import Group, potential_in, potential_of_type
 AC, DC = "AC", "DC"
 PHASES = ("L1", "L2", "L3")
 NEUTRAL, ZERO, PROTECTIVE = "N", "0 V", "PE"
-_KIND = re.compile(r"\b(AC|DC)\b|(~)|(=)")
-_VOLTS = re.compile(r"(\d+(?:[.,]\d+)?)\s*V\b(?:\s*(AC|DC|3~|1~|~)?)")
+_KIND = re.compile(r"(?:\b|V)(AC|DC)\b|(~)|(=)")
+_VOLTS = re.compile(r"(\d+(?:[.,]\d+)?)\s*V(?=[AD]C\b|\b)\s*(AC|DC|3~|1~|~)?")
 _SYSTEM = re.compile(r"(\d+(?:[.,]\d+)?(?:\s*/\s*\d+(?:[.,]\d+)?)*)\s*V(?:AC|DC)?\b")
 _KIND_OF = {"control-dc": DC, "control-ac": AC, "power": AC}
 RAIL_LINES = 2  # an upright wire on a rail's column that passes so many ladder lines is the rail

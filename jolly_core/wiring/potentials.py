@@ -7,8 +7,9 @@ import re
 from jolly_core.model import WireType
 
 _PHASE = re.compile(r"\b(L[123]|N|PE)\b")
-_VOLTS = re.compile(r"([+-]?\d+(?:[.,]\d+)?)\s*V\b")
-_DIRECT = re.compile(r"\bDC\b|=")
+_VOLTS = re.compile(r"([+-]?\d+(?:[.,]\d+)?)\s*V(?=[AD]C\b|\b)")
+_DIRECT = re.compile(r"DC\b|=")
+_ALTERNATING = re.compile(r"(?:\b|V)AC\b|~")
 
 
 def potential_in(name: str) -> tuple[str, str]:
@@ -33,5 +34,5 @@ def potential_of_type(wire_type: WireType) -> tuple[str, str]:
     phase, volts = potential_in(wire_type.name)
     begins = _VOLTS.match(wire_type.name.strip()) is not None
     direct = wire_type.category not in ("power", "control-ac") or _DIRECT.search(wire_type.name) is not None
-    direct = direct and " AC" not in f" {wire_type.name}"
+    direct = direct and _ALTERNATING.search(wire_type.name) is None
     return phase, volts if begins and (phase or direct or float(volts) == 0) else ""

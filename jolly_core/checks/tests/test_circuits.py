@@ -6,9 +6,10 @@ from typing import Any
 from unittest import TestCase
 
 from jolly_core.checks import all_snags, muted_snags, snags_on
+from jolly_core.circuits import control_volts, labels_of
 from jolly_core.model import RuleError
 from jolly_core.testing import Workbench
-from jolly_core.wiring import potential_in
+from jolly_core.wiring import Group, potential_in, sheet_groups
 
 
 def codes(bench: Workbench) -> set[str]:
@@ -31,6 +32,9 @@ class Potentials(TestCase):
             ("PE", ("PE", "")),
             ("Start", ("", "")),
             ("L1 L2 L3", ("", "")),
+            ("24VDC", ("", "24")),
+            ("120 VAC", ("", "120")),
+            ("24 Valves", ("", "")),
         ):
             self.assertEqual(potential_in(name), said, name)
 
@@ -75,6 +79,20 @@ class Potentials(TestCase):
                     mark(bench, x if label == "L1" else far, 20, label)
                 found = codes(bench) & {"joined-potentials", "dead-load", "short-circuit"}
                 self.assertEqual(found, set(), bench.symbol(lamp).definition)
+
+    def test_volts_written_in_one_word(self) -> None:
+        bench = Workbench(frame="zones", control_voltages="120VAC")
+        self.assertEqual(control_volts(bench.project, "AC"), 120)
+        self.assertIsNone(control_volts(bench.project, "DC"))
+        for name, kind in (("24VDC", "DC"), ("120VAC", "AC"), ("24 V", "DC")):
+            (group,) = self._named(name)
+            self.assertEqual([label.kind for label in labels_of(self.bench.project, [group]).values()], [kind])
+
+    def _named(self, name: str) -> list[Group]:
+        self.bench = Workbench(frame="zones")
+        self.bench.wire((10, 20), (60, 20))
+        mark(self.bench, 10, 20, name)
+        return sheet_groups(self.bench.project, self.bench.sheet).groups
 
     def test_one_potential_under_two_names_is_right(self) -> None:
         bench = Workbench(frame="zones")
