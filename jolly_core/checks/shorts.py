@@ -102,15 +102,26 @@ def _meetings(project: Project, circuit: Circuit) -> list[_Meeting]:
     for start in sorted(starts, key=lambda p: p.key):
         label = start.label or names[start.key]
         for other, way in ways_from(project, start, circuit, names).values():
-            if not _may_meet(label, other):
+            if not _may_meet(label, other, way):
                 found.append((label, other, way))
     return found
 
 
-def _may_meet(one: Label, other: Label) -> bool:
-    """Return whether two labels may meet with no load between: they are alike, or one may be bonded to the other."""
-    bond = "PE" in (one.word, other.word) and (one.is_return or other.is_return)
-    return one.word == other.word or bond or {one.word, other.word} in _MAY_MEET
+def _may_meet(one: Label, other: Label, way: Way) -> bool:
+    """Return whether two labels may meet with no load between.
+
+    They are alike; or one may be bonded to the other; or a rail, or a transformer's end without a name, is fed by or
+    feeds what is on its side of the loads: from there on people call it so.
+    """
+    if one.word == other.word or {one.word, other.word} in _MAY_MEET:
+        return True
+    if "PE" in (one.word, other.word):
+        return one.is_return or other.is_return
+    if one.source and one.source == other.source:
+        return False
+    if not one.side or not other.side:
+        return "return" not in (one.side, other.side) or all(link.sort == "always" for link in way.links)
+    return not (one.said and other.said and one.named and other.named) and one.side == other.side
 
 
 def _single_poles(project: Project, sheet_id: str) -> list[Circuit]:

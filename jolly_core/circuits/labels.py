@@ -15,10 +15,11 @@ from jolly_core.library import definition
 from jolly_core.model import Project, Sheet, Symbol
 from jolly_core.sizing import AMERICAN_MAINS, USUAL_MAINS, Mains
 from jolly_core.tagging import pins_of, tag_on
-from jolly_core.wiring import Group, potential_in, potential_of_type
+from jolly_core.wiring import Group, potential_in, potentials_of_types
 
 AC, DC = "AC", "DC"
 PHASES = ("L1", "L2", "L3")
+LEFT_RAIL, RIGHT_RAIL = "the left rail", "the right rail"
 NEUTRAL, ZERO, PROTECTIVE = "N", "0 V", "PE"
 _KIND = re.compile(r"(?:\b|V)(AC|DC)\b|(~)|(=)")
 _VOLTS = re.compile(r"(\d+(?:[.,]\d+)?)\s*V(?=[AD]C\b|\b)\s*(AC|DC|3~|1~|~)?")
@@ -42,6 +43,7 @@ class Label:
         said: it is a name or a source; rails are not.
         source: the transformer whose output it is or names, "" otherwise.
         named: people say it; the pin of a transformer that nobody has named is not.
+        rail: of such a pin, which rail of a ladder it feeds, "".
     """
 
     word: str
@@ -52,11 +54,19 @@ class Label:
     said: bool = True
     source: str = ""
     named: bool = True
+    rail: str = ""
+
+    @property
+    def side(self) -> str:
+        """Which side of its loads it is on: "live" or "return", "" for an end of a transformer that says neither."""
+        if self.word in (NEUTRAL, ZERO) or RIGHT_RAIL in (self.word, self.rail):
+            return "return"
+        return "live" if self.named or self.rail else ""
 
     @property
     def is_return(self) -> bool:
         """Whether a source's current comes back by it, so that it may be bonded to the protective conductor."""
-        return self.word == ZERO or (bool(self.source) and (self.word == NEUTRAL or not self.named))
+        return self.word in (ZERO, RIGHT_RAIL) or (bool(self.source) and (self.word == NEUTRAL or not self.named))
 
 
 def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
@@ -67,6 +77,7 @@ def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
         the return of a source is bonded to it, which every earthed circuit is (IEC 60204-1, 9.4.3.1; NFPA 79, 8.3).
     """
     kind = _kind_of_wires(project, groups)
+    of_types = potentials_of_types(project)
     found: dict[str, Label] = {}
 
     def say(name: str, said: tuple[str, str], id: str, sheet_id: str) -> None:
@@ -90,13 +101,14 @@ def labels_of(project: Project, groups: list[Group]) -> dict[str, Label]:
         for id in group.wires:
             wire_type = project.wire_types.get(project.wires[id].type_id)
             if wire_type is not None and not wire_type.outside:
-                say(wire_type.name, potential_of_type(wire_type), id, group.sheet_id)
+                say(wire_type.name, of_types[wire_type.id], id, group.sheet_id)
     found = settled(project, found)
-    if not found:
-        for group in groups:
-            rail = _rail(project, group, kind)
-            if rail is not None:
-                return {rail.word: rail}
+    if all(word == PROTECTIVE or not label.named for word, label in found.items()):
+        rail = next((r for g in groups for r in (_rail(project, g, kind),) if r is not None), None)
+        if rail is not None and not found.keys() - {PROTECTIVE}:
+            return {rail.word: rail, **found}
+        if rail is not None:
+            return {word: replace(label, rail=rail.word) for word, label in found.items()}
     return found
 
 
@@ -177,7 +189,7 @@ def _rail(project: Project, group: Group, kind: str) -> Label | None:
         w = project.wires[id]
         left, right = rails_at(sheet, w.x1)
         if w.x1 == w.x2 and w.x1 in (left, right) and is_rail(sheet, project, group, w.x1):
-            word = "the left rail" if w.x1 == left else "the right rail"
+            word = LEFT_RAIL if w.x1 == left else RIGHT_RAIL
             return Label(word, control_volts(project, kind), kind, id, sheet.id, said=False)
     return None
 

@@ -111,16 +111,16 @@ def _potential(project: Project, sheet_id: str, point: int) -> Potential:
     at_motor = any(definition(key).unit == "motor" for key in symbols)
     labels = labels_of(project, groups)
     others = {word: label for word, label in labels.items() if word != PROTECTIVE}
-    returns = _returns(project, groups, others)
+    returns = _returns(project, groups, [label for label in others.values() if label.said])
     return Potential(
         groups[0].key, groups, others if returns else labels, _categories(project, groups), at_motor, returns
     )
 
 
-def _returns(project: Project, groups: list[Group], labels: dict[str, Label]) -> bool:
+def _returns(project: Project, groups: list[Group], labels: list[Label]) -> bool:
     """Return whether all that is known of groups, by labels beside PE, is that a source's current comes back there."""
     ends = {_end_of_source(project, pin) for g in groups for pin in g.pins}
-    return all(label.is_return for label in labels.values()) and (bool(labels) or "-" in ends) and "+" not in ends
+    return all(label.is_return for label in labels) and (bool(labels) or "-" in ends) and "+" not in ends
 
 
 def _end_of_source(project: Project, pin: PinKey) -> str:

@@ -7,7 +7,7 @@ from collections import Counter
 from jolly_core.drawing import Point, SheetDraft, rails_at
 from jolly_core.library import Definition
 from jolly_core.model import Project, Sheet, Wire
-from jolly_core.wiring import is_neutral, potential_of_type
+from jolly_core.wiring import is_neutral, potentials_of_types
 
 
 def bring_rung(draft: SheetDraft, sheet: Sheet, shape: Definition, at: Point, type_id: str) -> bool:
@@ -61,7 +61,7 @@ def rung_type(draft: SheetDraft, rail: Wire) -> str:
 
 
 def _says_potential(project: Project, type_id: str) -> bool:
-    return any(potential_of_type(project.wire_types[type_id]))
+    return any(potentials_of_types(project)[type_id])
 
 
 def take_bare_rungs(draft: SheetDraft, sheet: Sheet, lines: set[int]) -> None:

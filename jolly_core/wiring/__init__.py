@@ -30,7 +30,7 @@ from .neutrals import is_live, is_neutral
 from .numbers import holders_of_numbers, wire_numbers
 from .orders import by_layout, check_order, measure_layout, own_order
 from .places import EARTH_TERMINAL, INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
-from .potentials import potential_in, potential_of_type
+from .potentials import potential_in, potentials_of_types
 from .rules import named_parts, rules_in_order
 from .terminalparts import joint_of, own_parts, part_at, part_of_kind, serves, terminal_part
 
@@ -77,7 +77,7 @@ __all__ = [
     "part_of_kind",
     "place_of",
     "potential_in",
-    "potential_of_type",
+    "potentials_of_types",
     "reading_order",
     "rules_in_order",
     "serves",

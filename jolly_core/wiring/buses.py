@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolly_core.model import Project, WireType
 
 from .neutrals import is_neutral
-from .potentials import potential_of_type
+from .potentials import potentials_of_types
 
 PHASES = ("L1", "L2", "L3")
 
@@ -30,7 +30,8 @@ def usual_buses(project: Project) -> list[UsualBus]:
     Source: IEC 60204-1 (13.2) and NFPA 79 (13.2) for the colours.
     """
     inside = [t for t in project.types_in_order() if not t.outside]
-    named = {potential_of_type(t)[0]: t for t in reversed(inside)}
+    said = potentials_of_types(project)
+    named = {said[t.id][0]: t for t in reversed(inside)}
     power = [t for t in inside if t.category == "power"]
     neutral = named.get("N") or next((t for t in power if is_neutral(project, t)), None)
     live = [t for t in power if t is not neutral]
@@ -50,7 +51,7 @@ def usual_buses(project: Project) -> list[UsualBus]:
         add("L1 L2 L3 N", *phases, neutral)
         add("L1 L2 L3 N PE", *phases, neutral, earth)
         add("L1 N PE", phases[0], neutral, earth)
-    direct = [(potential_of_type(t)[1], t) for t in inside if t.category == "control-dc"]
+    direct = [(said[t.id][1], t) for t in inside if t.category == "control-dc"]
     plus = next(((volts, t) for volts, t in direct if volts not in ("", "0")), None)
     zero = next((t for volts, t in direct if volts == "0"), None)
     if plus is not None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from jolly_core.model import Project, WireType
 
-from .potentials import potential_of_type
+from .potentials import potential_in
 
 # Colours of the neutral conductor: IEC 60204-1 (13.2.3) light blue, NFPA 79 (13.2.3) white or grey.
 _COLOURS = {"iec": ("BU",), "na": ("WH", "GY")}
@@ -17,7 +17,7 @@ def is_neutral(project: Project, wire_type: WireType) -> bool:
 
     Source: IEC 60204-1 (13.2.3) and NFPA 79 (13.2.3) for the colours.
     """
-    phase = potential_of_type(wire_type)[0]
+    phase = potential_in(wire_type.name)[0]
     standard = "na" if project.settings.standard == "na" else "iec"
     if phase:
         return phase == "N"

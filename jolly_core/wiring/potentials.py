@@ -4,12 +4,11 @@ from __future__ import annotations
 
 import re
 
-from jolly_core.model import WireType
+from jolly_core.model import Project, derived
 
 _PHASE = re.compile(r"\b(L[123]|N|PE)\b")
 _VOLTS = re.compile(r"([+-]?\d+(?:[.,]\d+)?)\s*V(?=[AD]C\b|\b)")
-_DIRECT = re.compile(r"DC\b|=")
-_ALTERNATING = re.compile(r"(?:\b|V)AC\b|~")
+_ONLY_VOLTS = re.compile(r"\s*[+-]?\d+(?:[.,]\d+)?\s*V\s*(DC|AC|=|~)?\s*")
 
 
 def potential_in(name: str) -> tuple[str, str]:
@@ -24,15 +23,20 @@ def potential_in(name: str) -> tuple[str, str]:
     return phases.pop() if len(phases) == 1 else "", volts[1].lstrip("+").replace(",", ".") if volts else ""
 
 
-def potential_of_type(wire_type: WireType) -> tuple[str, str]:
-    """Return the phase and the volts that wires of a type are on, "" for each that its name does not say.
+@derived
+def potentials_of_types(project: Project) -> dict[str, tuple[str, str]]:
+    """Return the phase and the volts that wires of each type are on, by its id, "" for what its name does not say.
 
-    Volts count where the name begins with them: wires of "24 V DC" are on 24 V, those of "Control 24 V DC" belong to
-    such a circuit, on whichever side. Of alternating current ("230 V AC", or a type of power or AC control) they name
-    the circuit, too, but for 0 V.
+    Volts alone ("24 V DC") are a potential where another type is 0 V. Else, in a longer name ("Control 24 V DC"), or
+    for alternating current ("230 V AC", types of power and AC control), they name a circuit, both sides of its loads.
     """
-    phase, volts = potential_in(wire_type.name)
-    begins = _VOLTS.match(wire_type.name.strip()) is not None
-    direct = wire_type.category not in ("power", "control-ac") or _DIRECT.search(wire_type.name) is not None
-    direct = direct and _ALTERNATING.search(wire_type.name) is None
-    return phase, volts if begins and (phase or direct or float(volts) == 0) else ""
+    said = {t.id: (t, *potential_in(t.name)) for t in project.wire_types.values()}
+    zero = {id for id, (t, _, volts) in said.items() if volts and not float(volts) and _ONLY_VOLTS.fullmatch(t.name)}
+    found: dict[str, tuple[str, str]] = {}
+    for id, (wire_type, phase, volts) in said.items():
+        only = _ONLY_VOLTS.fullmatch(wire_type.name)
+        direct = only is not None and (
+            only[1] in ("DC", "=") or (not only[1] and wire_type.category not in ("power", "control-ac"))
+        )
+        found[id] = phase, volts if phase or id in zero or (direct and zero) else ""
+    return found
