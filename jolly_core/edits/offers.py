@@ -13,6 +13,7 @@ from jolly_core.tagging import lead_of, likely_devices, natural, tag_on
 from .blocks import free_pins
 
 DEVICES_EACH = 4
+LEADS_FIRST = 3  # symbols that lead devices of their own, before devices that have no unit left
 NONE_FREE = "none free"
 BLOCK = "block"  # offered with a device or part whose pins it shows
 CONTINUATION, NOTE = "continuation", "note"  # what is offered beside symbol definitions
@@ -98,7 +99,7 @@ def offers(
     planned = _planned(project, sheet, {s.key for s in shapes}, filter_words, words.lower().split())
     free = [u for u in units if u.note != NONE_FREE]
     full = [u for u in units if u.note == NONE_FREE]
-    return planned + numbered + blocks + free + leads + full + more + loose
+    return planned + numbered + blocks + free + leads[:LEADS_FIRST] + full + leads[LEADS_FIRST:] + more + loose
 
 
 def _planned(project: Project, sheet: Sheet, shapes: set[str], words: list[str], whole: list[str]) -> list[Offer]:
