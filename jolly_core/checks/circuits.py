@@ -6,11 +6,12 @@ from collections.abc import Iterator
 
 from jolly_core.drawing import counts_lines, lines_of, sheets_with_line
 from jolly_core.library import definition, is_block, part_class
-from jolly_core.model import Project
+from jolly_core.model import Project, Wire
 from jolly_core.tagging import lead_of, tag_on
 from jolly_core.wiring import (
     Group,
     holders_of_numbers,
+    named_parts,
     nets_of_sheet,
     wire_numbers,
 )
@@ -82,13 +83,23 @@ def lines_shared(project: Project, sheet_id: str) -> Iterator[Snag]:
 def numbers_given_up(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each fixed number on a sheet that lost against another one of its potential."""
     for potential in nets_of_sheet(project, sheet_id, potential=True):
-        fixed = [w for g in potential for i in g.wires if (w := project.wires[i]).number]
-        winner = min((w.number for w in fixed), default="")
-        for w in fixed:
-            if w.number != winner and w.sheet_id == sheet_id:
-                message = f"The fixed number {w.number} is not shown: {winner} of the same potential won."
-                act = Act("Let it go", "fix-numbers", (("ids", [w.id]), ("fixed", False)))
-                yield Snag("number-given-up", "warning", message, (w.id,), sheet_id, w.x1, w.y1, act=act)
+        if len({w.number for w in _fixed_in(project, potential)}) > 1:
+            for groups, _ in named_parts(project, potential):
+                yield from _given_up(_fixed_in(project, groups), sheet_id)
+
+
+def _fixed_in(project: Project, groups: list[Group]) -> list[Wire]:
+    return [w for g in groups for i in g.wires if (w := project.wires[i]).number]
+
+
+def _given_up(fixed: list[Wire], sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each wire on a sheet that has another fixed number than the one shown of its number's part."""
+    winner = min((w.number for w in fixed), default="")
+    for w in fixed:
+        if w.number != winner and w.sheet_id == sheet_id:
+            message = f"The fixed number {w.number} is not shown: {winner} of the same potential won."
+            act = Act("Let it go", "fix-numbers", (("ids", [w.id]), ("fixed", False)))
+            yield Snag("number-given-up", "warning", message, (w.id,), sheet_id, w.x1, w.y1, act=act)
 
 
 @check("dead-end", "A net that leads from one pin to nowhere.")

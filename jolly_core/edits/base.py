@@ -31,7 +31,7 @@ from jolly_core.model import (
     users_of,
 )
 from jolly_core.tagging import tag_on
-from jolly_core.wiring import net_of, sheet_groups
+from jolly_core.wiring import groups_numbered_with
 
 
 def _printable(value: str) -> str:
@@ -195,7 +195,7 @@ def edit(payload: type[Payload], example: dict[str, Any]) -> Callable[[Apply], A
 
 
 def numbers_met(project: Project, changes: ChangeSet) -> dict[frozenset[str], tuple[str, ...]]:
-    """Return the sets of fixed numbers that meet on a potential an edit touched, each with the sheets they are on.
+    """Return the sets of fixed numbers that meet on what an edit touched and has one number, each with their sheets.
 
     The first of a set, as texts are sorted, is shown.
     """
@@ -203,9 +203,7 @@ def numbers_met(project: Project, changes: ChangeSet) -> dict[frozenset[str], tu
     found: dict[frozenset[str], tuple[str, ...]] = {}
     for sheet_id in [id for id in sheets if id in project.sheets]:
         for wire in [w for w in project.wires_on(sheet_id) if w.number]:
-            point = sheet_groups(project, sheet_id).of_wire[wire.id]
-            potential = net_of(project, (sheet_id, point), potential=True)
-            fixed = [w for g in potential for i in g.wires if (w := project.wires[i]).number]
+            fixed = [w for g in groups_numbered_with(project, wire) for i in g.wires if (w := project.wires[i]).number]
             numbers = frozenset(w.number for w in fixed)
             if len(numbers) > 1:
                 found[numbers] = tuple(sorted({project.sheets[w.sheet_id].number for w in fixed}))

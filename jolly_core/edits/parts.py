@@ -18,7 +18,7 @@ from jolly_core.library import (
     part_class,
 )
 from jolly_core.model import AddOn, Device, Part, Project, RuleError, Symbol
-from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, pin_name, remap, renamed_at, short_tag
+from jolly_core.tagging import KIND_WORDS, lead_of, letters_for, pin_name, remap, renamed_at, served_pins, short_tag
 from jolly_core.wiring import all_conductors
 
 from .base import Id, Payload, Work, edit
@@ -270,7 +270,8 @@ def _fits(work: Work, device: Device, part: Part) -> None:
             raise RuleError(f"{part.number} is not a part for this symbol.", field="part_id")
         return
     shape = definition(lead.definition)
-    if not part.count("pins" if shape.unit == "block" else shape.unit):
+    kind = "pins" if shape.unit == "block" else shape.unit
+    if not part.count(kind) and not served_pins(part, kind, 1):
         name = part_class(part.part_class).name.lower()
         raise RuleError(
             f"{part.number} ({name}) has no {KIND_WORDS[shape.unit]}, and "

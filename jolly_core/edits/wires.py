@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jolly_core.drawing import grid_size
 from jolly_core.model import RuleError, Sheet, Wire
-from jolly_core.wiring import net_of, sheet_groups
+from jolly_core.wiring import groups_numbered_with, net_of, sheet_groups
 
 from .base import Grid, Id, Payload, Text, Work, edit
 
@@ -50,7 +50,7 @@ def draw_wire(work: Work, payload: DrawWire) -> str:
 
 
 class FixWireNumber(Payload):
-    """Fix the number of a wire's whole net, or let it run again with an empty number."""
+    """Fix the number of all that shares a wire's number, or let it run again with an empty number."""
 
     kind: Literal["fix-wire-number"] = "fix-wire-number"
     wire_id: Id
@@ -73,7 +73,7 @@ def fix_wire_number(work: Work, payload: FixWireNumber) -> str:
             field="number",
             ids=(taken[0],),
         )
-    for id in sorted(potential):
+    for id in sorted(id for group in groups_numbered_with(project, wire) for id in group.wires):
         held = project.wires[id]
         wanted = number if id == wire.id else ""
         if held.number != wanted:

@@ -31,7 +31,7 @@ from .numbers import holders_of_numbers, wire_numbers
 from .orders import by_layout, check_order, measure_layout, own_order
 from .places import EARTH_TERMINAL, INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
 from .potentials import potential_in, potentials_of_types
-from .rules import named_parts, rules_in_order
+from .rules import groups_numbered_with, named_parts, rules_in_order
 from .terminalparts import joint_of, own_parts, part_at, part_of_kind, serves, terminal_part
 
 __all__ = [
@@ -66,6 +66,7 @@ __all__ = [
     "gates_missing",
     "holders_of_numbers",
     "measure_layout",
+    "groups_numbered_with",
     "named_parts",
     "net_of",
     "nets_of_sheet",

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from jolly_core.drawing import is_protective
 from jolly_core.model import Project, WireType, derived, merged
 
 from .connections import Connection, way_of
@@ -63,12 +64,20 @@ def conductor_key(a: PinKey, b: PinKey) -> str:
 
 
 def conductors_of_net(project: Project, net: list[Group]) -> list[Conductor]:
-    """Return the conductors of a net in the order they are joined."""
+    """Return the conductors of a net in the order they are joined.
+
+    Notes:
+        A protective conductor in a net that has the number of the return it is bonded to has none.
+    """
     found = []
+    protective = {id for g in net for id in g.wires if is_protective(project, project.wires[id])}
+    bonded = bool(protective) and any(id not in protective for g in net for id in g.wires)
     for c in ordered(project, net):
         sheet_id = project.symbols[c.start[0]].sheet_id
         number = wire_numbers(project, sheet_id).get(group_of(project, c.start)[1], "")
         wire = project.wires.get(c.wire_id)
+        if bonded and c.wire_id in protective:
+            number = ""
         found.append(Conductor(c.start, c.end, number, wire.type_id if wire else "", c.wire_id, sheet_id, c.steps, net))
     return found
 

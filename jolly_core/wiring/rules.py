@@ -10,10 +10,10 @@ from dataclasses import dataclass
 
 from jolly_core.drawing import place_on, shares_lines, sheets_with_line, zone
 from jolly_core.library import definition
-from jolly_core.model import NumberRule, Project, Sheet, derived
+from jolly_core.model import NumberRule, Project, Sheet, Wire, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address
 
-from .nets import Group, net_of
+from .nets import Group, net_of, sheet_groups
 
 RUNNING = "running"
 
@@ -58,8 +58,36 @@ def own_rule(project: Project, sheet: Sheet) -> NumberRule:
 def named_parts(project: Project, potential: list[Group]) -> list[tuple[list[Group], NumberRule]]:
     """Return what gets a number of its own of a potential, each with the rule that names it.
 
-    This is the potential itself, or its nets where the rule's scope is a net.
+    This is the potential itself, or its nets where the rule's scope is a net. The protective conductors that a return
+    is bonded to have a number apart from it.
     """
+    return [part for groups in _apart(project, potential) for part in _named(project, groups)]
+
+
+def groups_numbered_with(project: Project, wire: Wire) -> list[Group]:
+    """Return the groups that have one number with a wire."""
+    start = (wire.sheet_id, sheet_groups(project, wire.sheet_id).of_wire[wire.id])
+    parts = named_parts(project, net_of(project, start, potential=True))
+    return next(groups for groups, _ in parts if any(wire.id in g.wires for g in groups))
+
+
+@derived
+def _protective_types(project: Project) -> frozenset[str]:
+    return frozenset(t.id for t in project.wire_types.values() if t.category == "pe")
+
+
+def _apart(project: Project, potential: list[Group]) -> list[list[Group]]:
+    """Return the groups of a potential whose wires are all protective apart from the others, where there are both."""
+    protective = _protective_types(project) if len(potential) > 1 else frozenset()
+    if not protective:
+        return [potential]
+    earth = [g for g in potential if g.wires and all(project.wires[id].type_id in protective for id in g.wires)]
+    keys = {g.key for g in earth}
+    others = [g for g in potential if g.key not in keys]
+    return [others, earth] if earth and any(g.wires for g in others) else [potential]
+
+
+def _named(project: Project, potential: list[Group]) -> list[tuple[list[Group], NumberRule]]:
     home = project.sheets[potential[0].sheet_id]
     rules = (r for r in rules_in_order(project) if holds(project, r, potential))
     rule = next(rules, None) or own_rule(project, home)
@@ -67,9 +95,10 @@ def named_parts(project: Project, potential: list[Group]) -> list[tuple[list[Gro
         return [(potential, rule)]
     found: list[tuple[list[Group], NumberRule]] = []
     seen: set[tuple[str, int]] = set()
+    own = {g.key for g in potential}
     for group in potential:
         if group.key not in seen:
-            net = net_of(project, group.key)
+            net = [g for g in net_of(project, group.key) if g.key in own]
             seen.update(g.key for g in net)
             found.append((net, rule))
     return found

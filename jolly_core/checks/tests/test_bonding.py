@@ -41,8 +41,6 @@ class Source(TestCase):
     def told(self) -> list[str]:
         return [f"{s.code}: {s.message}" for s in all_snags(self.bench.project) if s.code in CODES]
 
-
-class Bonding(Source):
     def bond(self, way: str) -> None:
         bench = self.bench
         if way == "wire":
@@ -58,6 +56,8 @@ class Bonding(Source):
         bench.place("earth", 60, 66)
         bench.wire((60, end), (60, 66), type_id=bench.pe)
 
+
+class Bonding(Source):
     def test_in_all_ways_people_draw_it(self) -> None:
         for kind in ("dc-supply", "transformer"):
             for way in ("wire", "earth symbol", "terminal", "earth terminal", "link"):
@@ -185,3 +185,35 @@ class Outputs(Source):
         bench.wire((20, 28), (20, 40), (60, 40), (60, 28), type_id=self.plain)
         (message,) = self.told()
         self.assertIn("-TA1:3 and -TA2:3 are joined", message)
+
+
+class Numbers(Source):
+    """The protective conductors have a number of their own, the return keeps its own, and neither wins."""
+
+    def by_role(self) -> dict[str, set[str]]:
+        project = self.bench.project
+        found: dict[str, set[str]] = {}
+        for c in all_conductors(project).values():
+            found.setdefault(role_of(project, c), set()).add(c.number)
+        return found
+
+    def test_over_a_terminal(self) -> None:
+        self.source("dc-supply")
+        self.bond("terminal")
+        numbers = self.by_role()
+        self.assertEqual(len(numbers[PE]), 1)
+        self.assertFalse(numbers[PE] & numbers[OTHER])
+        ids = {
+            t: [w.id for w in self.bench.project.wires.values() if w.type_id == t] for t in (self.bench.pe, self.zero)
+        }
+        self.bench.do("fix-wire-number", wire_id=ids[self.bench.pe][0], number="PE1")
+        self.bench.do("fix-wire-number", wire_id=ids[self.zero][0], number="0")
+        self.assertEqual(self.by_role()[PE], {"PE1"})
+        self.assertIn("0", self.by_role()[OTHER])
+        self.assertNotIn("number-given-up", {s.code for s in all_snags(self.bench.project)})
+
+    def test_on_one_net_the_bond_has_none(self) -> None:
+        self.source("dc-supply")
+        before = self.by_role()[OTHER]
+        self.bond("wire")
+        self.assertEqual(self.by_role(), {OTHER: before, PE: {""}})

@@ -146,6 +146,21 @@ class Offered(TestCase):
         self.assertGreater(len({o.definition for o in found}), 6)
 
 
+class Switches(TestCase):
+    def test_a_changeover_serves_a_switch_drawn_as_one_contact(self) -> None:
+        for key, part, names in (
+            ("level-no", "hollin-reeve-hr-lv1", ("11", "14")),
+            ("level-nc", "hollin-reeve-hr-lv1", ("11", "12")),
+            ("pressure-nc", "hollin-reeve-hr-pw1", ("11", "12")),
+        ):
+            bench = Workbench(rails=True)
+            symbol = bench.place(key, 20, 25)
+            bench.do("assign-part", device_id=bench.device(symbol), part_id=part)
+            self.assertEqual(tuple(pin_name(bench.project, (symbol, n)).rsplit(":", 1)[1] for n in (0, 1)), names)
+            with self.assertRaisesRegex(RuleError, "has no"):
+                bench.do("assign-part", device_id=bench.device(symbol), part_id="tamwick-tw-l22-g")
+
+
 class FixedNumbersMeet(TestCase):
     def setUp(self) -> None:
         self.bench = Workbench(frame="zones")
