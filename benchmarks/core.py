@@ -12,7 +12,7 @@ from reportlab.pdfbase.pdfdoc import LinkAnnotation
 from reportlab.pdfgen.canvas import Canvas
 
 from benchmarks.generate import synthetic
-from benchmarks.measure import Result, compare, timed
+from benchmarks.measure import Result, compare, from_sheets, timed
 from jolly_core.drawing import pin_points
 from jolly_core.edits import compute, parse_edit
 from jolly_core.exchange import fonts, sheets_pdf, table_xlsx
@@ -53,7 +53,7 @@ def finding(sheets: int, rounds: int) -> list[Result]:
         if s.device_id
     ]
     find_in(project, "first")
-    name, limit = next(iter(project.sheets)), 8.0
+    name, limit = next(iter(project.sheets)), from_sheets(200, sheets, 8.0)
     note = {"kind": "place-note", "sheet_id": name, "x": 10, "y": 12, "text": "note"}
 
     def edit() -> None:
@@ -97,7 +97,7 @@ def nets(sheets: int, rounds: int) -> list[Result]:
         f"nets of {sheets} sheets from cold / union-find",
         lambda: union_find(count, edges),
         lambda: all_nets(large),
-        2.5,
+        from_sheets(1000, sheets, 2.5),
         rounds,
         before=large.memo.clear,
     )

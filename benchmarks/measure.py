@@ -36,6 +36,11 @@ SHARE = 0.05  # of the time of a long act that the yardstick is laid on after it
 HEADING = f"{'what':72} {'floor ms':>9} {'ms':>9} {'ratio':>7} budget"
 
 
+def from_sheets(least: int, sheets: int, budget: float) -> float:
+    """Return a budget of projects of at least so many sheets, 0 for a smaller one: there the fixed costs weigh."""
+    return budget if sheets >= least else 0.0
+
+
 def timed(act: Callable[..., object], *args: object) -> float:
     """Return how long an act takes, in ms."""
     start = time.perf_counter()

@@ -16,7 +16,7 @@ from django.urls import include, path
 from waitress.server import create_server
 
 from benchmarks.generate import synthetic
-from benchmarks.measure import Pace, Result, compare, percentile, timed
+from benchmarks.measure import Pace, Result, compare, from_sheets, percentile, timed
 from jolly_core.exchange import check_rows, guessed_mapping, parts_table, read_cells, table_xlsx
 from jolly_core.model import KINDS, Part
 from jolly_server.config.wsgi import application
@@ -50,7 +50,8 @@ def loading(sheets: int, rounds: int) -> Result:
             names = ", ".join(f'"{n}"' for n in KINDS[kind].fields)
             raw.execute(f"SELECT {names} FROM {model._meta.db_table} WHERE project_id = ?", [project_id]).fetchall()
 
-    result = compare(f"loading {sheets} sheets / raw rows", read, lambda: load_rows(project_id), 2.5, rounds)
+    limit = from_sheets(1000, sheets, 2.5)
+    result = compare(f"loading {sheets} sheets / raw rows", read, lambda: load_rows(project_id), limit, rounds)
     raw.close()
     return result
 
