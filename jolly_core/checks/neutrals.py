@@ -63,7 +63,7 @@ def _usual(project: Project, wires: list[Wire]) -> WireType:
 
 
 def _snag(project: Project, sheet_id: str, wires: list[Wire], right: WireType, *, by_neutral: bool) -> Snag:
-    wires = sorted(wires, key=lambda w: (w.y1, w.x1))
+    wires = sorted(wires, key=lambda w: (w.y1, w.x1, w.id))
     names = sorted({project.wire_types[w.type_id].name for w in wires})
     are = f"{counted(len(wires), 'wire')} of type {' and '.join(names)}"
     where = "on the neutral" if by_neutral else "on a live conductor"
