@@ -10,10 +10,10 @@ from dataclasses import dataclass
 
 from jolly_core.model import Band, Cable, CoreChoice, Device, Part, Project, derived
 from jolly_core.tagging import device_at, is_inside, path_of, pin_name
-from jolly_core.wiring import Conductor, conductors_of_net, net_of, sheet_groups, wires_along
+from jolly_core.wiring import Conductor, conductors_of_net, net_of, neutral_colours, sheet_groups, wires_along
 
 from .pairs import loops_among, pairs_of
-from .roles import NEUTRAL, NEUTRAL_CORES, PE, PHASE, PHASE_CORES, PROTECTIVE, phase_order, role_of
+from .roles import NEUTRAL, PE, PHASE, PHASE_CORES, PROTECTIVE, phase_order, role_of
 
 NO_CORE = "no core left"  # what is said instead of a core's name where a cable has none for a conductor
 
@@ -105,7 +105,7 @@ def cable_cores(project: Project, device_id: str) -> list[CoreRow]:
         if choice.conductor in waiting and choice.ordinal in free and not misfit(project, choice):
             take(choice.ordinal, choice.conductor, True)
     roles = {key: role_of(project, c) for key, c in waiting.items()}
-    neutral = NEUTRAL_CORES["na" if project.settings.standard == "na" else "iec"]
+    neutral = neutral_colours(project)
     for role, wanted in ((PE, (PROTECTIVE,)), (NEUTRAL, neutral), (PHASE, PHASE_CORES)):
         keys = [key for key in waiting if roles[key] == role]
         if role == PHASE:

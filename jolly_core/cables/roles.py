@@ -7,12 +7,11 @@ from __future__ import annotations
 
 from jolly_core.circuits import AC, DC, PHASES, Potential, potential_of
 from jolly_core.model import Project
-from jolly_core.wiring import Conductor
+from jolly_core.wiring import Conductor, neutral_colours
 
 PROTECTIVE = "GNYE"
-# Colours by IEC 60445 and HD 308; the neutral of North American habits is white, else grey (NFPA 79).
+# Colours by IEC 60445 and HD 308.
 PHASE_CORES = ("BN", "BK", "GY")
-NEUTRAL_CORES = {"iec": ("BU",), "na": ("WH", "GY")}
 PE, NEUTRAL, PHASE, OTHER = "pe", "neutral", "phase", ""
 
 
@@ -50,8 +49,7 @@ def role_of(project: Project, c: Conductor) -> str:
         for t in (project.wire_types.get(project.wires[i].type_id),)
         if t is not None and t.category == "power"
     }
-    neutral = NEUTRAL_CORES["na" if project.settings.standard == "na" else "iec"]
-    return NEUTRAL if colours and colours <= set(neutral[:1]) else PHASE
+    return NEUTRAL if colours and colours <= set(neutral_colours(project)[:1]) else PHASE
 
 
 def phase_order(project: Project, c: Conductor) -> int:

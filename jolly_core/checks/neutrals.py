@@ -7,12 +7,11 @@ from collections.abc import Iterator
 from jolly_core.circuits import PHASES, Potential, is_rail, potentials_on
 from jolly_core.drawing import rails_at
 from jolly_core.model import Project, Wire, WireType, counted
-from jolly_core.wiring import is_live, is_neutral
+from jolly_core.wiring import SWITCHED, is_live, is_neutral
 
 from .registry import Act, Snag, check
 
 _MOST = 2000  # wires that one edit gives another type
-_SWITCHED = {"power", "control-ac"}
 
 
 @check("neutral-type", "A wire of the neutral that has not the neutral's wire type, or another wire that has it.")
@@ -22,7 +21,7 @@ def neutral_types(project: Project, sheet_id: str) -> Iterator[Snag]:
     Source: IEC 60204-1 (13.2.3) and NFPA 79 (13.2.3): the neutral, or grounded, conductor is told by its colour.
     """
     for potential in potentials_on(project, sheet_id):
-        if not _SWITCHED.isdisjoint(potential.categories):
+        if any(kind in potential.categories for kind in SWITCHED):
             wires = [project.wires[id] for g in potential.groups for id in g.wires]
             types = {w.type_id: project.wire_types[w.type_id] for w in wires}
             neutral = [w for w in wires if is_neutral(project, types[w.type_id])]

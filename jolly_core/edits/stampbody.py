@@ -173,7 +173,7 @@ def _sized(
     """Choose parts and wires for a motor's power; what is answered by hand elsewhere stays."""
     said = quantity(answer, "kW")
     if said is None or said.low != said.high:
-        raise RuleError(f"{question.name}: “{answer}” is no number of kW.", field="answers")
+        raise RuleError(f"{question.name}: “{answer}” is no power in kW or hp.", field="answers")
     power = said.low
     piece = body.piece
     classes = {d.id: _class_of(piece, d.id) for d in piece.of("device")}

@@ -26,7 +26,7 @@ from .nets import (
     reading_order,
     sheet_groups,
 )
-from .neutrals import is_live, is_neutral
+from .neutrals import SWITCHED, is_live, is_neutral, neutral_colours
 from .numbers import holders_of_numbers, wire_numbers
 from .orders import by_layout, check_order, measure_layout, own_order
 from .places import EARTH_TERMINAL, INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
@@ -37,6 +37,8 @@ from .terminalparts import joint_of, own_parts, part_at, part_of_kind, serves, t
 __all__ = [
     "is_live",
     "is_neutral",
+    "SWITCHED",
+    "neutral_colours",
     "joint_of",
     "Conductor",
     "Connection",

@@ -74,7 +74,7 @@ class FromATable(TestCase):
     def test_answers_that_cannot_be_are_refused_and_nothing_is_drawn(self) -> None:
         bench = with_bus()
         for answers, words in (
-            ({"Power kW": "many"}, "no number of kW"),
+            ({"Power kW": "many"}, "no power in kW or hp"),
             ({"Power kW": "9000"}, "outside the table"),
             ({"Colour": "red"}, "does not ask"),
             ({"Function": "X9"}, "no function X9"),
@@ -215,7 +215,7 @@ class Choice(TestCase):
         self.assertIn("5 hp at 480 V", said)
         self.assertIn("coil 120 V", said)
         for answer in ("3 to 5 kW", "5 apples"):
-            with self.assertRaisesRegex(RuleError, "no number of kW"):
+            with self.assertRaisesRegex(RuleError, "no power in kW or hp"):
                 bench.do(
                     "put-stamp",
                     sheet_id=bench.sheet,
