@@ -30,7 +30,8 @@ class SheetDraft:
         self.project = project
         self.sheet_id = sheet_id
         self.ids = ids
-        self.tables = {kind: _on_sheet(project, kind, sheet_id) for kind in ON_SHEET}
+        self.found = {kind: _on_sheet(project, kind, sheet_id) for kind in ON_SHEET}
+        self.tables = {kind: table.copy() for kind, table in self.found.items()}
         self.symbols: dict[str, Symbol] = self.tables["symbol"]
         self.wires: dict[str, Wire] = self.tables["wire"]
         self.continuations: dict[str, Continuation] = self.tables["continuation"]
@@ -158,7 +159,7 @@ class SheetDraft:
         columns: set[int] = set()
 
         for kind in ("wire", "symbol", "continuation"):
-            known, mine = _on_sheet(self.project, kind, self.sheet_id), self.tables[kind]
+            known, mine = self.found[kind], self.tables[kind]
             for one, other in ((known, mine), (mine, known)):
                 for id, entity in one.items():
                     if other.get(id) is not entity:
@@ -179,7 +180,9 @@ class SheetDraft:
         if not tidied:
             self.tidy()
         for kind, after in self.tables.items():
-            before = _on_sheet(self.project, kind, self.sheet_id)
+            before = self.found[kind]
+            if before == after:  # most kinds; equal records are told at once where they are the same
+                continue
             for id in {**before, **after}:
                 old, new = before.get(id), after.get(id)
                 if old is not new:

@@ -88,8 +88,9 @@ class Node:
 # There are very many nodes and most have few readers: none, one, some in a list, only many in a set.
 _Readers = Node | list[Node] | set[Node] | None
 _MANY = 24
+# What a node was: its state alone when no more than that has changed since, None for one that was not there.
 _Saved = tuple[int, Any, int, tuple[Node, ...], tuple[int, ...], tuple[Hashable, ...]]
-Log = dict[Node, _Saved | None]
+Log = dict[Node, _Saved | int | None]
 
 
 def _with(readers: _Readers, node: Node) -> _Readers:
@@ -201,7 +202,8 @@ class Memo:
                 if read.turn != turn:
                     break
             else:
-                self._save(node)
+                if self._log is not None:
+                    self._log.setdefault(node, SUSPECT)
                 node.state = CLEAN
                 return
         self._run(project, node)
@@ -235,7 +237,11 @@ class Memo:
             if was is None:
                 self._drop(node)
         for node, was in log.items():
-            if was is not None and node.turn >= 0:  # not of those that were all forgotten meanwhile
+            if was is None or node.turn < 0:  # those that were all forgotten meanwhile
+                continue
+            if isinstance(was, int):
+                node.state = was
+            else:
                 node.state, node.value, node.turn, nodes, turns, cells = was
                 self._wire(node, nodes, turns, cells)
         self._log = outer
@@ -246,7 +252,9 @@ class Memo:
         """Let all nodes be as they are now; who began before still knows what they were then."""
         if outer is not None:
             for node, was in (self._log or {}).items():
-                outer.setdefault(node, was)
+                had = outer.setdefault(node, was)
+                if isinstance(had, int) and isinstance(was, tuple):
+                    outer[node] = (had, *was[1:])
         self._log = outer
         self._let_go()
 
@@ -334,19 +342,26 @@ class Memo:
         """Make a node stale, and what stands on it suspect."""
         if node.state == STALE:
             return
-        self._save(node)
+        log: Log = {} if self._log is None else self._log
         was, node.state = node.state, STALE
+        log.setdefault(node, was)
         waiting = [node] if was == CLEAN else []
-        while waiting:
-            for reader in _each(waiting.pop().readers):
-                if reader.state == CLEAN:
-                    self._save(reader)
+        while waiting:  # in plain loops: an edit marks a thousand
+            readers = waiting.pop().readers
+            for reader in () if readers is None else (readers,) if isinstance(readers, Node) else readers:
+                if not reader.state:  # clean
+                    log.setdefault(reader, CLEAN)
                     reader.state = SUSPECT
                     waiting.append(reader)
 
     def _save(self, node: Node) -> None:
-        if self._log is not None and node not in self._log:
-            self._log[node] = (node.state, node.value, node.turn, node.nodes, node.turns, node.cells)
+        """Note all of a node, before more of it changes than its state."""
+        log = self._log
+        if log is None:
+            return
+        was = log.get(node, node.state)
+        if isinstance(was, int):
+            log[node] = (was, node.value, node.turn, node.nodes, node.turns, node.cells)
 
     def _drop(self, node: Node) -> None:
         """Forget a node; what stands on it is worked out again when it is asked for."""

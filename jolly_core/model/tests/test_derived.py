@@ -120,6 +120,7 @@ _acts = st.lists(
         ),
         st.tuples(st.just("ask"), st.integers(0, len(ASKED) - 1), st.just(""), st.just("")),
         st.tuples(st.just("trial"), st.just(0), st.just(""), st.just("")),
+        st.tuples(st.just("attempt"), st.just(0), st.just(""), st.just("")),
         st.tuples(st.just("end"), st.just(0), st.just(""), st.just("")),
         st.tuples(st.just("rest"), st.just(0), st.just(""), st.just("")),
     ),
@@ -146,18 +147,22 @@ class Random(TestCase):
     @given(_acts)
     def test_values_are_those_of_all_anew(self, acts: list[tuple[Any, ...]]) -> None:
         project = Project()
-        trials: list[tuple[Any, ChangeSet]] = []
+        trials: list[tuple[Any, ChangeSet, bool]] = []
 
         def end() -> None:
-            trials.pop()[0].__exit__(None, None, None)
+            ended, done, kept = trials.pop()
+            ended.__exit__(None, None, None)
+            if kept and trials:  # its changes stay, for whoever tried before to take back
+                for c in done:
+                    trials[-1][1].record(c.kind, c.id, c.before, c.after)
 
         for act in acts:
             found = record_of(act)
             if act[0] == "ask":
                 ASKED[act[1]](project)
-            elif act[0] == "trial" and len(trials) < 2:
-                trial = project.trial()
-                trials.append((trial, trial.__enter__()))
+            elif act[0] in ("trial", "attempt") and len(trials) < 3:
+                begun = project.trial() if act[0] == "trial" else project.attempt()
+                trials.append((begun, begun.__enter__(), act[0] == "attempt"))
             elif act[0] == "end" and trials:
                 end()
             elif act[0] == "rest":
@@ -218,6 +223,15 @@ class Work(TestCase):
         with self.project.trial() as changes:
             self.project.commit(changes, ChangeSet([Change("note", "n", None, note("n", "a", "more"))]))
             self.assertEqual(total(self.project), 4)
+        self.assertEqual(ran(lambda: self.assertEqual(total(self.project), 3)), [])
+
+    def test_an_attempt_within_a_trial_costs_nothing_afterwards(self) -> None:
+        with self.project.trial() as changes:
+            self.project.commit(changes, ChangeSet([Change("note", "n", None, note("n", "a", "more"))]))
+            with self.project.attempt() as inner:
+                self.project.commit(inner, ChangeSet([Change("note", "o", None, note("o", "b", "more"))]))
+                self.assertEqual(total(self.project), 5)
+            changes.record("note", "o", None, self.project.notes["o"])
         self.assertEqual(ran(lambda: self.assertEqual(total(self.project), 3)), [])
 
     def test_a_failure_leaves_no_value_behind(self) -> None:
