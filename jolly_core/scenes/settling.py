@@ -46,6 +46,7 @@ class Movable:
         box: what they take together at their own place.
         usual: where else they may stand.
         whole: whether the item moves as a whole, with its lines.
+        key: what it is called from one time to the next.
     """
 
     item_id: str
@@ -54,26 +55,21 @@ class Movable:
     box: Box
     usual: Usual
     whole: bool = False
+    key: Key = field(init=False)
 
-    @property
-    def key(self) -> Key:
-        """What it is called from one time to the next."""
-        return self.item_id, self.rank, self.prims
+    def __post_init__(self) -> None:
+        self.key = self.item_id, self.rank, self.prims
 
 
 @dataclass(slots=True, frozen=True)
 class Found:
-    """Where a text found its place, and the part of the sheet that was looked at for it."""
+    """Where a text found its place, what it takes there, and the part of the sheet that was looked at for it."""
 
     own: Box
     usual: Usual
     by: Offset
     looked_at: Box
-
-    @property
-    def box(self) -> Box:
-        """What it takes."""
-        return shifted(self.own, *self.by)
+    box: Box
 
 
 @dataclass(slots=True, frozen=True)
@@ -138,10 +134,10 @@ def settle(
     found: dict[Key, Found] = {}
     for movable in ordered:
         known = memory.found.get(movable.key) if changes is not None else None
-        same = known is not None and known.own == movable.box and known.usual == movable.usual
         if (
             known is None
-            or not same
+            or not (known.usual is movable.usual or known.usual == movable.usual)
+            or known.own != movable.box
             or (meet(known.looked_at, reach) and any(meet(known.looked_at, b) for b in changed))
         ):
             if texts is None:
@@ -182,8 +178,9 @@ def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memo
     None when all is to be done anew.
     """
     differing: list[Box] = []
+    earlier = memory.taken
     for id, now in taken.items():
-        before = memory.taken.get(id)
+        before = earlier.get(id)
         if before is now:
             continue
         if before is None:
@@ -199,6 +196,8 @@ def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memo
         differing += [box for box, _, _ in memory.taken[id]]
     memory.taken = taken
     keys = [m.key for m in ordered]
+    if memory.room == room and keys == list(memory.found):
+        return differing
     known = set(keys)
     before_keys = [key for key in memory.found if key in known]
     if memory.room != room or before_keys != [key for key in keys if key in memory.found]:
@@ -214,7 +213,7 @@ def _place(crowds: tuple[Crowd, Lately], movable: Movable, fits: Callable[[Box],
     def is_free(there: Box) -> bool:
         return drawn.is_free(there, owner) and texts.is_free(there)
 
-    own = Found(box, movable.usual, (0.0, 0.0), box)
+    own = Found(box, movable.usual, (0.0, 0.0), box, box)
     if is_free(box) and fits(box):
         return own
     looked_at = [box]
@@ -226,7 +225,7 @@ def _place(crowds: tuple[Crowd, Lately], movable: Movable, fits: Callable[[Box],
                 continue
             looked_at.append(there)
             if is_free(there):
-                return replace(own, by=offset, looked_at=around(looked_at))
+                return replace(own, by=offset, looked_at=around(looked_at), box=there)
     # Nothing is free far and wide: the place where least is in the way, its own before those farther off.
     places = [(0.0, 0.0), *movable.usual.offsets(box), *_ring()]
     inside = [o for o in places if fits(shifted(box, *o))] or places[:1]
@@ -236,7 +235,8 @@ def _place(crowds: tuple[Crowd, Lately], movable: Movable, fits: Callable[[Box],
         return round(drawn.overlap(there, owner) + texts.overlap(there), 6) + hypot(*offset) / 1000
 
     dx, dy = min(inside, key=worth)
-    return replace(own, by=(round(dx, 2), round(dy, 2)), looked_at=around([*looked_at, box]))
+    by = round(dx, 2), round(dy, 2)
+    return replace(own, by=by, looked_at=around([*looked_at, box]), box=shifted(box, *by))
 
 
 def _shifted(item: Item, moves: list[tuple[Movable, Offset]]) -> Item:
