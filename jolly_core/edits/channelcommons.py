@@ -13,7 +13,7 @@ from jolly_core.points.patterns import FEED, RETURN, RISE
 from jolly_core.tagging import product_tag
 
 from .base import Work
-from .channellines import PLUS
+from .channeltypes import PLUS, ChannelTypes
 from .place import put_symbol
 
 SUPPLY_REACH = 16  # grid steps from a supply to the mark that feeds it, over a fuse
@@ -96,7 +96,7 @@ def on_common(pattern: Pattern, mark: Continuation, along: int) -> bool:
 
 
 def draw_supply(
-    work: Work, draft: SheetDraft, pattern: Pattern, supply: CardSupply, names: Names, behind: str, type_id: str
+    work: Work, draft: SheetDraft, pattern: Pattern, supply: CardSupply, names: Names, behind: str, types: ChannelTypes
 ) -> None:
     """Draw a supply of a card beside the rows, from the feed, over a fuse where its part wants one, and the return."""
     shape = definition("plc-supply")
@@ -109,14 +109,14 @@ def draw_supply(
         device_text = f"{supply.fuse_a:g} A"
         put_symbol(work, draft, definition("fuse"), (x - 12, y), (0, False), 1, "", device_text)
         mark = _behind((x, y))
-        draft.stroke((mark[0], y), mark, type_id)
+        draft.stroke((mark[0], y), mark, types.feed)
         _mark(work, draft, mark, behind, "up")
-        draft.stroke((x - 8, y), (x, y), type_id)
-        draft.stroke((x - reach, y), (x - 12, y), type_id)
+        draft.stroke((x - 8, y), (x, y), types.feed)
+        draft.stroke((x - reach, y), (x - 12, y), types.feed)
     else:
-        draft.stroke((x - reach, y), (x, y), type_id)
+        draft.stroke((x - reach, y), (x, y), types.feed)
     _mark(work, draft, (x - reach, y), names.feed, "left")
-    draft.stroke((x - 6, y + 4), (x, y + 4), type_id)
+    draft.stroke((x - 6, y + 4), (x, y + 4), types.back)
     _mark(work, draft, (x - 6, y + 4), names.back, "left")
 
 

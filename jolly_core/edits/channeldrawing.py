@@ -9,7 +9,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import SheetDraft
-from jolly_core.model import Card, ChannelCircuit, Project, RuleError, Settings, Symbol
+from jolly_core.model import Card, ChannelCircuit, RuleError, Settings, Symbol
 from jolly_core.model.entities.structure import MOST_CHANNELS
 from jolly_core.plc import ChannelRow, card_supplies, cards, channels
 from jolly_core.points import Pattern, element_of, pattern_for, said_of
@@ -18,9 +18,10 @@ from jolly_core.tagging import product_tag
 from .base import Id, Payload, Text, Work, edit
 from .cards import card_named
 from .channelcommons import Names, draw_common, draw_supply, group_feed, name_on, names_of_card, supply_of
-from .channellines import PLUS, Drawing, Line
+from .channellines import Drawing, Line
 from .channelsheets import Row, rows_wanted, shared_out
 from .channelstamps import gather_wanted, put_point_stamp
+from .channeltypes import MINUS, PLUS, ChannelTypes, types_of_channel
 
 
 class DrawChannels(Payload):
@@ -81,26 +82,16 @@ def remember(work: Work, payload: DrawChannels) -> None:
         work.put("settings", fresh)
 
 
-def usual_type(project: Project) -> str:
-    """Return the wire type of control wires that stand in the panel, else any.
-
-    Raises:
-        RuleError: the project has none.
-    """
-    types = sorted(project.wire_types.values(), key=lambda t: (t.category != "control-dc", t.outside, t.id))
-    if not types:
-        raise RuleError("The project has no wire type. Make one in the Brief first.", field="wire_type_id")
-    return types[0].id
-
-
 class Drawer:
     """One act of drawing channels, card by card and sheet by sheet."""
 
     def __init__(self, work: Work, wire_type_id: str = "", after_id: str = "", *, named: bool = False) -> None:
         self.work, self.project = work, work.project
-        type_id = wire_type_id or usual_type(work.project)
-        work.project.get("wire_type", type_id)
-        self.drawing = Drawing(type_id, {product_tag(self.project, d) for d in self.project.devices.values()})
+        if wire_type_id:
+            work.project.get("wire_type", wire_type_id)
+        self.type_id = wire_type_id
+        self.types: dict[tuple[str, str], ChannelTypes] = {}  # of each feed with its return
+        self.drawing = Drawing({product_tag(self.project, d) for d in self.project.devices.values()})
         settings = self.project.settings
         self.names = Names(settings.channel_feed, settings.channel_return)
         self.named = named  # the names were given for this act; else a card goes on as it is drawn
@@ -163,7 +154,7 @@ class Drawer:
         """
         work, project = self.work, self.project
         draft = work.draft(sheet_id)
-        meets: dict[tuple[Pattern, str, str], list[int]] = {}
+        meets: dict[tuple[Pattern, str, str, str], list[int]] = {}
         lines = []
         for row, count, channel in rows:
             point = project.io_points[channel.point_id]
@@ -171,13 +162,14 @@ class Drawer:
             element = element_of(project, point)
             if element.why:
                 work.outcome.remarks.append(f"{point.tag}: {element.why}.")
-            line.draw(self.drawing, element, (there or {}).get(point.id))
+            feed, back = (self._common(sheet_id, line.pattern, which, channel) for which in (PLUS, MINUS))
+            line.draw(self.drawing, self._types(channel, feed, back), element, (there or {}).get(point.id))
             lines.append((line, element, count))
             for which, across in line.meets:
-                name = self._common(sheet_id, line.pattern, which, channel)
-                meets.setdefault((line.pattern, which, name), []).append(line.pattern.pitch * row + across)
-        for (sheet, which, name), places in meets.items():
-            draw_common(work, draft, sheet, which, places, name, self.drawing.type_id)
+                common = (line.pattern, which, feed if which == PLUS else back, line.types.of(which))
+                meets.setdefault(common, []).append(line.pattern.pitch * row + across)
+        for (sheet, which, name, type_id), places in meets.items():
+            draw_common(work, draft, sheet, which, places, name, type_id)
         self._supplies(draft, [channel for _, _, channel in rows])
         work.close(draft)
         for line, element, count in lines:
@@ -193,7 +185,17 @@ class Drawer:
             if supply.group in groups and not supply.symbol_id:
                 names = self._names(device_id)
                 behind = group_feed(self.project, supply, names)
-                draw_supply(self.work, draft, pattern, supply, names, behind, self.drawing.type_id)
+                draw_supply(self.work, draft, pattern, supply, names, behind, self._between(names.feed, names.back))
+
+    def _types(self, channel: ChannelRow, feed: str, back: str) -> ChannelTypes:
+        """Return the wire types of a channel; what is fed behind a fuse of its card is of what feeds that."""
+        return self._between(self._names(channel.device_id).feed if feed == self._feed(channel) else feed, back)
+
+    def _between(self, feed: str, back: str) -> ChannelTypes:
+        known = self.types.get((feed, back))
+        if known is None:
+            known = self.types[feed, back] = types_of_channel(self.project, feed, back, self.type_id)
+        return known
 
     def _keep(self, line: Line, made: list[str], count: int) -> None:
         """Keep what was drawn with a channel, and let its symbol follow its point from now on."""

@@ -13,6 +13,7 @@ from jolly_core.points.patterns import CHANNEL, DEEP, ELEMENT, FEED, FIRST, RETU
 from jolly_core.tagging import product_tag
 
 from .base import Work
+from .channeltypes import MINUS, PLUS, ChannelTypes
 from .place import put_symbol
 from .upkeep import new_device
 
@@ -20,14 +21,12 @@ SYMBOLS = {"DI": "plc-input", "DO": "plc-output", "AI": "plc-analog-input", "AO"
 BODY_BACK = ("plc-output", "plc-analog-output")  # drawn with their body before their pin
 WHOSE = ("relay", "contactor", "overload", "motor-breaker")  # classes whose contacts are drawn away from them
 THREE_WIRES = ("three-wire-sensor", "three-wire-sensor-minus")
-PLUS, MINUS = "plus", "minus"
 
 
 @dataclass(slots=True)
 class Drawing:
-    """What an act of drawing channels keeps in mind: the wire type, tags in use, and the strip of each card."""
+    """What an act of drawing channels keeps in mind: tags in use, and the strip of each card."""
 
-    type_id: str
     tags: set[str]
     strips: dict[str, str] = field(default_factory=dict)
 
@@ -50,9 +49,9 @@ class Line:
         self.made: list[str] = []
         self.channel: Symbol | None = None
 
-    def draw(self, drawing: Drawing, element: Element, there: Symbol | None = None) -> None:
+    def draw(self, drawing: Drawing, types: ChannelTypes, element: Element, there: Symbol | None = None) -> None:
         """Draw it all, but for a stamp; the channel's own symbol is left where it is when there is one."""
-        self.drawing = drawing
+        self.drawing, self.types = drawing, types
         self.channel = there or self._channel()
         if not element.definition:
             return
@@ -97,9 +96,9 @@ class Line:
         self._stroke((ELEMENT + DEEP, 0), (CHANNEL, 0))
         if self.io.io_type in ANALOG:
             self.meets.append((MINUS, DEEP + 2))
-            self._stroke((RETURN, DEEP + 2), (CHANNEL - DEEP, DEEP + 2))
-            self._stroke((CHANNEL - DEEP, DEEP + 2), (CHANNEL - DEEP, DEEP))
-            self._stroke((CHANNEL - DEEP, DEEP), (CHANNEL, DEEP))
+            self._stroke((RETURN, DEEP + 2), (CHANNEL - DEEP, DEEP + 2), MINUS)
+            self._stroke((CHANNEL - DEEP, DEEP + 2), (CHANNEL - DEEP, DEEP), MINUS)
+            self._stroke((CHANNEL - DEEP, DEEP), (CHANNEL, DEEP), MINUS)
 
     def _four_wires(self, element: Element) -> None:
         """Draw a transmitter that is fed, with both wires of its signal at the channel."""
@@ -116,7 +115,7 @@ class Line:
 
     def _from_common(self, which: str, across: int) -> None:
         self.meets.append((which, across))
-        self._stroke((FEED if which == PLUS else RETURN, across), (ELEMENT, across))
+        self._stroke((FEED if which == PLUS else RETURN, across), (ELEMENT, across), which)
 
     def _put(self, element: Element, along: int, turn: tuple[int, bool]) -> None:
         shape = definition(element.definition)
@@ -158,9 +157,10 @@ class Line:
             known = self.drawing.strips[card_id] = _strip_of(self.work, card_id)
         return known
 
-    def _stroke(self, a: tuple[int, int], b: tuple[int, int]) -> None:
+    def _stroke(self, a: tuple[int, int], b: tuple[int, int], common: str = "") -> None:
+        """Draw a wire of a signal, or of the potential of a common."""
         first, last = self.pattern.at(self.row, *a), self.pattern.at(self.row, *b)
-        self.draft.stroke(first, last, self.drawing.type_id)
+        self.draft.stroke(first, last, self.types.of(common) if common else self.types.signal)
 
 
 def _strip_of(work: Work, device_id: str) -> str:
