@@ -46,7 +46,7 @@ class ACable(BenchStory):
         row.locator("[data-key=length_m]").dblclick()
         ways.get_by_label("Length, m").fill("far")
         page.keyboard.press("Enter")
-        expect(page.get_by_text("“far” is no number.").first).to_be_visible()
+        expect(page.get_by_text("“far” is no length. Type a number, with a unit unless it is m.").first).to_be_visible()
         expect(row.locator("[data-key=length_m]")).to_have_text("18")
 
     def test_a_shield_is_landed_and_a_part_is_made_on_the_spot_and_kept(self) -> None:

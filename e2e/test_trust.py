@@ -167,7 +167,7 @@ class Trust(BenchStory):
         opening = page.get_by_label("Opening below the upper edge, mm")
         opening.fill("wide")
         opening.press("Enter")
-        expect(page.get_by_text("“wide” is no number.").first).to_be_visible()
+        expect(page.get_by_text("“wide” is no length. Type a number, with a unit unless it is mm.").first).to_be_visible()
         opening.fill("120")
         self.done(page, lambda: opening.press("Enter"))
         self.assertIn((True, 120.0), {(bool(e.left_id), e.opening_mm) for e in self.project().enclosures.values()})

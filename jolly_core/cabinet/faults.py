@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.cables import number_of
-from jolly_core.model import Duct, Enclosure, Project, Rail, RuleError, derived
+from jolly_core.model import Duct, Enclosure, Project, Rail, RuleError, bare_length, derived, length_words
 from jolly_core.tagging import full_tag
 
 from .clearances import too_near
@@ -81,7 +81,8 @@ def _faults(project: Project, enclosure_id: str) -> list[Fault]:
         load, room = rail_load(project, rail), run_length(rail)
         where = run_names(project, enclosure.id).get(rail.id, "")
         if load > room + 0.01:
-            message = f"Rail {where} is over-full: {load:.0f} mm of devices on {room:.0f} mm."
+            stands, fits = (length_words(project, round(mm)) for mm in (load, room))
+            message = f"Rail {where} is over-full: {stands} of devices on {fits}."
             found.append(Fault("rail-full", message, (rail.id,)))
             continue
         for placing in on_rail(project, rail.id):
@@ -103,7 +104,8 @@ def _measures(project: Project, enclosure: Enclosure, surface: str) -> list[Faul
             message = f"{tag} has no outline: its part has no width or height, or it has none. Choose a part that has."
             found.append(Fault("no-outline", message, (placing.id,), placing.device_id))
         if room and box.depth > room + 0.01:
-            message = f"{tag} is {box.depth:g} mm deep, but the enclosure has {room:g} mm in front of its plate."
+            deep, free = length_words(project, box.depth), length_words(project, room)
+            message = f"{tag} is {deep} deep, but the enclosure has {free} in front of its plate."
             found.append(Fault("too-deep", message, (placing.id,), placing.device_id))
     return found
 
@@ -129,9 +131,10 @@ def _door_on_plate(project: Project, enclosure: Enclosure) -> list[Fault]:
             if front.depth + box.depth > room + 0.01 and front.overlaps(box):
                 tag = full_tag(project, project.devices[placing.device_id])
                 other = full_tag(project, project.devices[device_id]) if device_id else lane_name(project, id)
+                needed = f"{bare_length(project, front.depth)} + {length_words(project, box.depth)}"
                 message = (
-                    f"{tag} in the door and {other} behind it need {front.depth:g} + {box.depth:g} mm, but there are "
-                    f"{room:g} mm between door and plate. Move one."
+                    f"{tag} in the door and {other} behind it need {needed}, but there are "
+                    f"{length_words(project, room)} between door and plate. Move one."
                 )
                 found.append(Fault("door-on-plate", message, (placing.id, id), placing.device_id))
     return found
@@ -150,9 +153,11 @@ def _near(project: Project, enclosure: Enclosure, surface: str) -> list[Fault]:
     found = []
     for near in too_near(project, enclosure, surface, ducts):
         tag = full_tag(project, project.devices[near.device_id])
+        there, wanted, by = (
+            length_words(project, round(mm)) for mm in (near.there, near.wanted, near.wanted - near.there)
+        )
         message = (
-            f"{tag}: {near.there:.0f} mm to {near.other} {_SIDE_WORDS[near.side]}, needs {near.wanted:.0f} mm. Move it "
-            f"{away[near.side]} {near.wanted - near.there:.0f} mm."
+            f"{tag}: {there} to {near.other} {_SIDE_WORDS[near.side]}, needs {wanted}. Move it {away[near.side]} {by}."
         )
         found.append(Fault("clearance", message, (near.placing_id, near.other_id), near.device_id))
     return found
@@ -178,7 +183,8 @@ def _ducts_on_ducts(project: Project, enclosure: Enclosure, surface: str) -> lis
                 found.append(Fault("duct-on-duct", message, (one.id, two.id)))
             elif _cross(one, other) and _cross(two, box):
                 level, upright = (one, two) if one.y1 == one.y2 else (two, one)
-                where = f"{upright.x1:g} mm from the left, {tall - level.y1:g} mm from below"
+                left, below = (length_words(project, mm) for mm in (upright.x1, tall - level.y1))
+                where = f"{left} from the left, {below} from below"
                 message = f"{both} cross {where}. End one at the other, or cut it in two."
                 found.append(Fault("duct-on-duct", message, (one.id, two.id)))
         for rail in project.rails.values():

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.model import Enclosure, Project, derived
+from jolly_core.model import Enclosure, Project, bare_length, derived, length_words
 
 from .eyelets import run_names
 from .layout import surface_size, surfaces_of
@@ -225,10 +225,10 @@ def _nearest(a: Piece, b: Piece) -> list[tuple[Point, Point]]:
 
 def gap_words(project: Project, gap: Gap) -> str:
     """Return a gap in words that say what to do."""
-    x, y = gap.points[1]
+    x, y = (bare_length(project, round(v)) for v in gap.points[1])
     return (
-        f"{_long(gap.one)} does not reach {_long(gap.other)}: {gap.distance:.0f} mm are missing at {x:.0f}, {y:.0f}. "
-        f"Draw it longer, or a lane between them."
+        f"{_long(gap.one)} does not reach {_long(gap.other)}: {length_words(project, round(gap.distance))} are missing "
+        f"at {x}, {y}. Draw it longer, or a lane between them."
     )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from jolly_core.model import Project, RuleError
+from jolly_core.model import Project, RuleError, length_words
 
 from .eyelets import eyelet_named, lane_name, passage_words
 from .lanes import surface_key
@@ -126,12 +126,11 @@ def eyelet_gap(project: Project, network: Network, name: str) -> str:
         nearest = min(network.ways_in(key, opening, reach_mm=reach), key=lambda e: e.distance)
         if nearest.distance > reach + 1e-6:
             lane = lane_name(project, network.pieces[nearest.piece].id)
-            far.append(f"{side} is {nearest.distance:.0f} mm from {lane}, the nearest")
+            far.append(f"{side} is {length_words(project, round(nearest.distance))} from {lane}, the nearest")
     if not far:
         return ""
-    return (
-        f"No lane reaches the eyelet of {words}: {' and '.join(far)}; {reach:g} mm may be between. Draw a lane there."
-    )
+    between = f"{length_words(project, reach)} may be between"
+    return f"No lane reaches the eyelet of {words}: {' and '.join(far)}; {between}. Draw a lane there."
 
 
 def lane_gates(project: Project, network: Network, id: str) -> list[Gate]:

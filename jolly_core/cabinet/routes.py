@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from jolly_core.model import Placing, Project, RuleError, derived, listed, merged
+from jolly_core.model import Placing, Project, RuleError, bare_length, derived, length_words, listed, merged
 from jolly_core.sizing import rounded_up_mm
 from jolly_core.tagging import device_at, full_tag
 from jolly_core.wiring import Conductor, PinKey, conductor_key, conductors_from, measure_layout, panel_of
@@ -165,11 +165,10 @@ def _total(project: Project, run: Run, network: Network, way: Way, ends: list[tu
     total = sum(length for _, length in pieces) + 2 * settings.end_allowance_mm
     run.length_mm = rounded_up_mm(round(total, 6), settings.length_step_mm)
     run.pieces = [*pieces, ("at the ends", 2 * settings.end_allowance_mm)]
-    shown = " + ".join(f"{length:.0f} {name}" for name, length in pieces)
-    run.why = (
-        f"{shown} + 2 × {settings.end_allowance_mm:g} at the ends = {total:.0f} mm, "
-        f"rounded up to {settings.length_step_mm:g} mm: {run.length_mm:g} mm"
-    )
+    shown = " + ".join(f"{bare_length(project, round(length))} {name}" for name, length in pieces)
+    at_ends, summed = bare_length(project, settings.end_allowance_mm), length_words(project, round(total))
+    step, rounded = (length_words(project, mm) for mm in (settings.length_step_mm, run.length_mm))
+    run.why = f"{shown} + 2 × {at_ends} at the ends = {summed}, rounded up to {step}: {rounded}"
 
 
 def _pieces(project: Project, network: Network, legs: list[Leg]) -> list[tuple[str, float]]:

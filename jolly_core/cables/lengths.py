@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.model import Cable, CableWay, Project, derived
+from jolly_core.model import Cable, CableWay, Project, derived, long_words
 from jolly_core.tagging import device_at, path_of
 
 from .cores import cable_conductors, ends_of
@@ -38,5 +38,5 @@ def cable_length_m(project: Project, cable: Cable) -> tuple[float, str]:
         return 0.0, ""
     allowance = project.settings.cable_allowance_m
     names = " to ".join(path_of(project.locations, id, "+") for id in (longest.a_id, longest.b_id))
-    beyond = f" and {allowance:g} m allowance" if allowance else ""
-    return longest.length_m + allowance, f"{longest.length_m:g} m from {names}{beyond}"
+    beyond = f" and {long_words(project, allowance)} allowance" if allowance else ""
+    return longest.length_m + allowance, f"{long_words(project, longest.length_m)} from {names}{beyond}"

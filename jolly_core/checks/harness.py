@@ -31,7 +31,7 @@ from jolly_core.harness import (
     wires_of,
 )
 from jolly_core.library import names_in
-from jolly_core.model import Device, Harness, Project, Segment, counted
+from jolly_core.model import Device, Harness, Project, Segment, counted, length_words
 from jolly_core.tagging import full_tag
 
 from .registry import Snag, built, project_check
@@ -72,6 +72,10 @@ def length_faults(project: Project) -> Iterator[Snag]:
                 yield _snag("harness-length", "error", harness, message, segment.id)
 
 
+def _bundle(project: Project, diameter_mm: float) -> str:
+    return f"bundle of ⌀ {length_words(project, round(diameter_mm, 1))}"
+
+
 @project_check("harness-bend", "A path that bends more tightly than its bundle may.")
 def bend_faults(project: Project) -> Iterator[Snag]:
     """Yield a snag for each segment whose path bends about less than its bundle needs."""
@@ -81,12 +85,10 @@ def bend_faults(project: Project) -> Iterator[Snag]:
             span, here = span_of(project, segment.id), bundle[segment.id]
             if span.path is not None and too_tight(span, here):
                 stiff = project.devices.get(here.stiff_id)
-                what = (
-                    f"bundle of ⌀ {here.diameter_mm:.1f} mm" if stiff is None else f"cable {full_tag(project, stiff)}"
-                )
+                what = _bundle(project, here.diameter_mm) if stiff is None else f"cable {full_tag(project, stiff)}"
                 message = (
-                    f"{_ends(project, segment)} bends about {span.path.bend_mm:g} mm; its {what} needs "
-                    f"{here.bend_mm:g} mm. Draw its path wider."
+                    f"{_ends(project, segment)} bends about {length_words(project, span.path.bend_mm)}; "
+                    f"its {what} needs {length_words(project, here.bend_mm)}. Draw its path wider."
                 )
                 yield _snag("harness-bend", "error", harness, message, segment.id)
 
@@ -103,7 +105,7 @@ def fit_faults(project: Project) -> Iterator[Snag]:
         for part, segment_id, where in over:
             diameter = bundle[segment_id].diameter_mm
             if part is not None and diameter and not holds(part, diameter):
-                message = f"{part.number} {where} does not take the bundle of ⌀ {diameter:.1f} mm."
+                message = f"{part.number} {where} does not take the {_bundle(project, diameter)}."
                 yield _snag("harness-fit", "error", harness, message, segment_id)
 
 
@@ -125,7 +127,7 @@ def backshell_faults(project: Project) -> Iterator[Snag]:
                     message = f"the backshell {shell.number} on {name} does not go with {part.number}: {named[0]} does."
                     yield _snag("harness-backshell", "error", harness, message, "", device.id)
                 elif widest and thick > widest:
-                    message = f"the backshell {shell.number} on {name} does not take the bundle of ⌀ {thick:.1f} mm."
+                    message = f"the backshell {shell.number} on {name} does not take the {_bundle(project, thick)}."
                     yield _snag("harness-backshell", "error", harness, message, "", device.id)
 
 
@@ -139,7 +141,7 @@ def clip_faults(project: Project) -> Iterator[Snag]:
             lead, part = lead_through(project, node.id), project.parts.get(node.part_id)
             name = node_name(project, node)
             if part is not None and lead.diameter_mm and not holds(part, lead.diameter_mm):
-                message = f"{part.number} at {name} does not take the bundle of ⌀ {lead.diameter_mm:.1f} mm."
+                message = f"{part.number} at {name} does not take the {_bundle(project, lead.diameter_mm)}."
                 yield _snag("harness-clip", "error", harness, message, node.id)
             if lead.overlaps is not None:
                 one, other = (run_name(project, run) for run in lead.overlaps)
@@ -194,7 +196,7 @@ def _unfit(project: Project, harness: Harness, device: Device) -> Iterator[Snag]
         several = f" of {len(row.conductors)} wires together" if len(row.conductors) > 1 else ""
         what = f"{area:g} mm²{several}"
         if contact_fits(row.contact, area):
-            what = f"insulation of ⌀ {around:g} mm{several}"
+            what = f"insulation of ⌀ {length_words(project, around)}{several}"
         others = [c.number for c in contacts_of(project, device) if contact_fits(c, area, around)]
         advice = f" {others[0]} would." if others else ""
         if not others and len(row.conductors) > 1 and not splice:

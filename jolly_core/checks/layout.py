@@ -17,7 +17,7 @@ from jolly_core.cabinet import (
     tray,
 )
 from jolly_core.making import Dossier, uncut_from
-from jolly_core.model import Project, counted, derived, listed
+from jolly_core.model import Project, counted, derived, length_words, listed
 from jolly_core.plc import cards, spans_of, start_fault
 from jolly_core.tagging import device_at, full_tag, natural
 from jolly_core.terminals import is_strip
@@ -90,9 +90,10 @@ def free_runs(project: Project) -> Iterator[Snag]:
         tag = full_tag(project, project.devices[project.enclosures[enclosure_id].device_id])
         number = worst.conductor.number or "without a number"
         subject = f"{len(long)} wires run" if len(long) > 1 else "A wire runs"
+        most, free = length_words(project, project.settings.free_run_mm), length_words(project, round(worst.free_mm))
         message = (
-            f"{subject} over the plate of {tag} outside ducts for more than {project.settings.free_run_mm:g} mm; wire "
-            f"{number} for {worst.free_mm:.0f} mm. Draw a duct nearer."
+            f"{subject} over the plate of {tag} outside ducts for more than {most}; wire {number} for {free}. "
+            f"Draw a duct nearer."
         )
         yield built("free-run", "warning", message, "cabinet", enclosure_id)
 

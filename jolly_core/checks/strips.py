@@ -9,7 +9,7 @@ from jolly_core.cables import cored, one_core_area_mm2
 from jolly_core.circuits import Label, labels_of, settled
 from jolly_core.library import definition, terminal_kind
 from jolly_core.library.quantities import number_of_text
-from jolly_core.model import Device, Part, Project, derived
+from jolly_core.model import Device, Part, Project, derived, length_words
 from jolly_core.sizing import area_mm2
 from jolly_core.tagging import called_on, full_tag, natural, pins_of
 from jolly_core.terminals import (
@@ -215,7 +215,8 @@ def strips_too_long(project: Project, strip: Device) -> Iterator[Snag]:
     rail = project.rails.get(placing.rail_id) if placing else None
     width = strip_width_mm(project, strip.id)
     if rail is not None and width > run_length(rail) + 0.01:
-        message = f"{full_tag(project, strip)} is {width:g} mm long, and its rail {run_length(rail):g} mm."
+        long, room = length_words(project, width), length_words(project, run_length(rail))
+        message = f"{full_tag(project, strip)} is {long} long, and its rail {room}."
         yield built("strip-long", "error", message, "terminals", strip.id, (), strip.id)
 
 

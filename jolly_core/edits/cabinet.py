@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.cabinet import SURFACE_WORDS, placings_in, rail_is_level, surface_size
-from jolly_core.model import Duct, Enclosure, Project, Rail, RuleError, Standing, SurfaceName
+from jolly_core.model import Duct, Enclosure, Project, Rail, RuleError, Standing, SurfaceName, sides_words
 from jolly_core.model.entities.layout import Celsius, Swing
 from jolly_core.tagging import short_tag
 
@@ -154,7 +154,10 @@ def _ends(project: Project, enclosure: Enclosure, surface: str, wanted: _Ends) -
         raise RuleError("It has no length. Draw from one end to the other.", field="x2")
     if not (min(x1, x2) >= 0 and max(x1, x2) <= width and min(y1, y2) >= 0 and max(y1, y2) <= height):
         words = "mounting plate" if surface == "plate" else SURFACE_WORDS[surface]
-        raise RuleError(f"It lies outside the {words} of {width:g} × {height:g} mm.", field="x2")
+        raise RuleError(
+            f"It lies outside the {words} of {sides_words(project, width, height)}.",
+            field="x2",
+        )
     (ax, ay), (bx, by) = sorted(((x1, y1), (x2, y2)))
     return ax, ay, bx, by
 

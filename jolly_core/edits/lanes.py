@@ -17,6 +17,7 @@ from jolly_core.model import (
     Project,
     RuleError,
     SurfaceName,
+    sides_words,
 )
 from jolly_core.model.entities.layout import MOST_CORNERS, MOST_PASSED
 from jolly_core.tagging import short_tag
@@ -60,7 +61,7 @@ def _corners(
     for x, y in wanted:
         corner = at_edge(x, width), at_edge(y, height)
         if not (0 <= corner[0] <= width and 0 <= corner[1] <= height):
-            words = f"The lane leaves the {SURFACE_WORDS[surface]} of {width:g} × {height:g} mm."
+            words = f"The lane leaves the {SURFACE_WORDS[surface]} of {sides_words(project, width, height)}."
             raise RuleError(f"{words} Draw it inside.", field="points")
         if not corners or corners[-1] != corner:
             corners.append(corner)
@@ -146,7 +147,8 @@ def _inside(project: Project, crossing: Crossing) -> Crossing:
         at = at_edge(x, width), at_edge(y, height)
         if not (0 <= at[0] <= width and 0 <= at[1] <= height):
             tag = short_tag(project, project.devices[enclosure.device_id])
-            words = f"The crossing would lie outside the {SURFACE_WORDS[surface]} of {tag}, {width:g} × {height:g} mm."
+            size = sides_words(project, width, height)
+            words = f"The crossing would lie outside the {SURFACE_WORDS[surface]} of {tag}, {size}."
             raise RuleError(words, field="x", ids=(enclosure.id,))
         found.append(at)
     (x, y), (other_x, other_y) = found

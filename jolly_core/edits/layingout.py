@@ -22,7 +22,7 @@ from jolly_core.cabinet import (
 )
 from jolly_core.cables import number_of
 from jolly_core.library import base_of
-from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError
+from jolly_core.model import Device, Duct, Enclosure, Placing, Project, Rail, RuleError, long_words
 from jolly_core.tagging import device_at, full_tag, short_tag
 from jolly_core.terminals import is_strip
 from jolly_core.wiring import panel_of
@@ -80,7 +80,7 @@ def lay_out(work: Work, payload: LayOut) -> str:
         work.put("placing", placing)
         work.outcome.placed.append(placing.id)
     _door(work, enclosure)
-    work.outcome.table = [[*row] for row in _compared(before, figures(project, enclosure))]
+    work.outcome.table = [[*row] for row in _compared(project, before, figures(project, enclosure))]
     bare = [
         full_tag(project, d) for d in tray(project) if not size_of(project, d)[0] and belongs_in(project, enclosure, d)
     ]
@@ -120,9 +120,9 @@ def figures(project: Project, enclosure: Enclosure) -> Figures:
     )
 
 
-def _compared(before: Figures, after: Figures) -> list[tuple[str, str, str]]:
+def _compared(project: Project, before: Figures, after: Figures) -> list[tuple[str, str, str]]:
     return [
-        ("Wires", f"{before.wires_m:.1f} m", f"{after.wires_m:.1f} m"),
+        ("Wires", long_words(project, round(before.wires_m, 1)), long_words(project, round(after.wires_m, 1))),
         ("Routed", str(before.routed), str(after.routed)),
         ("Devices", str(before.placed), str(after.placed)),
         ("Fullest duct", f"{before.fullest:.0f} %", f"{after.fullest:.0f} %"),

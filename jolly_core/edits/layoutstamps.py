@@ -34,6 +34,7 @@ from jolly_core.model import (
     Stamp,
     SurfaceName,
     from_record,
+    sides_words,
     to_record,
 )
 from jolly_core.tagging import product_tag
@@ -242,10 +243,8 @@ def _corner(
     """
     width, height = surface_size(project, enclosure, payload.surface)
     if kept.width > width + 1e-6 or kept.height > height + 1e-6:
-        raise RuleError(
-            f"{name} is {kept.width:g} × {kept.height:g} mm, the surface {width:g} × {height:g} mm. It does not fit.",
-            field="stamp_id",
-        )
+        its, there = sides_words(project, kept.width, kept.height), sides_words(project, width, height)
+        raise RuleError(f"{name} is {its}, the surface {there}. It does not fit.", field="stamp_id")
     room = width - kept.width, height - kept.height
     x, y = (min(max(at_edge(v, most), 0.0), most) for v, most in zip((payload.x, payload.y), room, strict=True))
     return x, y

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from jolly_core.harness import check_path, coordinates, cut_path, is_end, is_splice, node_name, nodes_at, span_of, spots
-from jolly_core.model import Covering, Device, Node, PathForm, Project, RuleError, Segment
+from jolly_core.model import Covering, Device, Node, PathForm, Project, RuleError, Segment, bare_length, length_words
 from jolly_core.model.entities import harness as bounds
 from jolly_core.tagging import full_tag
 
@@ -138,7 +138,8 @@ def split_segment(work: Work, payload: SplitSegment) -> str:
     segment: Segment = project.get("segment", payload.segment_id)
     span = span_of(project, segment.id)
     if payload.at_mm >= span.base_mm:
-        raise RuleError(f"The segment is {span.base_mm:g} mm long. Choose a place within it.", field="at_mm")
+        long = length_words(project, span.base_mm)
+        raise RuleError(f"The segment is {long} long. Choose a place within it.", field="at_mm")
     if payload.device_id:
         check_end(project, payload.device_id, segment.harness_id)
     part_id = take_clip(work, payload.part_id) if payload.sort == "clip" else ""
@@ -263,8 +264,8 @@ def _check_stretch(project: Project, covering: Covering) -> None:
     if covering.from_mm >= (covering.to_mm or length) or covering.to_mm > length + 0.01:
         ends = " to ".join(node_name(project, project.nodes[id]) for id in (segment.a_id, segment.b_id))
         raise RuleError(
-            f"The segment {ends} is {length:g} mm long: nothing of it lies from {covering.from_mm:g} to "
-            f"{covering.to_mm:g} mm.",
+            f"The segment {ends} is {length_words(project, length)} long: nothing of it lies from "
+            f"{bare_length(project, covering.from_mm)} to {length_words(project, covering.to_mm)}.",
             field="to_mm",
             ids=(segment.id,),
         )

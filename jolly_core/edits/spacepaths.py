@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from jolly_core.harness import coordinates, node_name, nodes_of, path_through, segments_of, span_of, spots
-from jolly_core.model import Harness, Node, PathForm, Project, RuleError, Segment
+from jolly_core.model import Harness, Node, PathForm, Project, RuleError, Segment, length_words
 from jolly_core.tagging import product_tag
 
 from .base import Id, Mm, Payload, Text, Work, edit
@@ -70,7 +70,8 @@ def take_in_space(work: Work, payload: TakeInSpace) -> str:
         _take_path(work, harness, path)
     for id, old in before.items():
         if id in work.project.segments and abs(old - (new := span_of(work.project, id).length_mm)) > SAME_MM:
-            work.outcome.table.append([_ends(work.project, work.project.segments[id]), f"{old:g} mm", f"{new:g} mm"])
+            was, now = length_words(work.project, old), length_words(work.project, new)
+            work.outcome.table.append([_ends(work.project, work.project.segments[id]), was, now])
     return f"{harness.code} as in the space model"
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from jolly_core.cables import cable_conductors, cable_length_m, ends_of
-from jolly_core.model import Block, Device, Project, counted, derived, length_in
+from jolly_core.model import Block, Device, Project, counted, derived, length_in, long_words
 from jolly_core.tagging import device_at, full_tag
 
 from .contacts import is_end, is_splice
@@ -162,7 +162,7 @@ def _cable_links(project: Project, where: dict[str, str], boxes: set[str]) -> It
         if not any(id in where or id in boxes for id in devices):
             continue
         length, _ = cable_length_m(project, cable)
-        words = counted(len(conductors), "core") + (f", {length:g} m" if length else "")
+        words = counted(len(conductors), "core") + (f", {long_words(project, length)}" if length else "")
         ends = tuple(
             LinkEnd(where.get(id, id), id if id in where else "", counted(count, "core"))
             for id, count in devices.items()

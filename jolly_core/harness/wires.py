@@ -6,7 +6,18 @@ from collections import Counter
 from dataclasses import dataclass, field, replace
 
 from jolly_core.library import definition
-from jolly_core.model import Device, Harness, Node, Project, RuleError, Segment, derived, merged
+from jolly_core.model import (
+    Device,
+    Harness,
+    Node,
+    Project,
+    RuleError,
+    Segment,
+    bare_length,
+    derived,
+    length_words,
+    merged,
+)
 from jolly_core.sizing import rounded_up_mm
 from jolly_core.tagging import device_at, full_tag, tag_order
 from jolly_core.wiring import Conductor, conductors_from
@@ -83,7 +94,7 @@ def _measured(project: Project, wire: HarnessWire, start: str, end: str) -> Harn
     except RuleError as error:
         wire.missing = error.message
         return wire
-    shown = " + ".join(f"{s.length_mm:g}" for s in wire.segments) or "0"
+    shown = " + ".join(bare_length(project, s.length_mm) for s in wire.segments) or "0"
     unknown = next((s for s in wire.segments if span_of(project, s.id).missing), None)
     if unknown:
         ends = " and ".join(node_name(project, project.nodes[id]) for id in (unknown.a_id, unknown.b_id))
@@ -92,9 +103,10 @@ def _measured(project: Project, wire: HarnessWire, start: str, end: str) -> Harn
     way = length_mm(wire.segments)
     total = round(way + 2 * settings.harness_allowance_mm, 2)
     wire.length_mm = rounded_up_mm(total, settings.length_step_mm)
+    ends, step = bare_length(project, settings.harness_allowance_mm), length_words(project, settings.length_step_mm)
     wire.why = (
-        f"segments {shown} + 2 × {settings.harness_allowance_mm:g} at the ends = {total:g} mm, rounded up to "
-        f"{settings.length_step_mm:g} mm: {wire.length_mm:g} mm"
+        f"segments {shown} + 2 × {ends} at the ends = {length_words(project, total)}, rounded up to {step}: "
+        f"{length_words(project, wire.length_mm)}"
     )
     return wire
 
@@ -133,7 +145,8 @@ def _as_leg(project: Project, wire: HarnessWire, legs: dict[str, float]) -> Harn
     length, splice = max(mine)
     spare = round(length - wire.length_mm, 2)
     tag = full_tag(project, project.devices[splice])
-    why = f"{wire.why}; equal legs of {tag}: {length:g} mm, {spare:g} mm spare" if spare else wire.why
+    said = f"{length_words(project, length)}, {length_words(project, spare)} spare"
+    why = f"{wire.why}; equal legs of {tag}: {said}" if spare else wire.why
     return replace(wire, length_mm=length, spare_mm=spare, why=why)
 
 

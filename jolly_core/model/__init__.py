@@ -104,7 +104,17 @@ from .fields import MAX_BASE64, MAX_TEXT, Base64, Document, Field, Longest, Unit
 from .gathering import listed, merged
 from .ids import IdSource
 from .kinds import Kind, kind_of, moved_where, places_of, shifted
-from .measures import INCHES, length_in, metres_in, shown_in, sizes_in
+from .measures import (
+    INCHES,
+    bare_length,
+    length_in,
+    length_words,
+    long_words,
+    metres_in,
+    shown_in,
+    sides_words,
+    sizes_in,
+)
 from .packages import fault_words, forget_faults, note_fault, package_faults
 from .project import Project
 from .records import (
@@ -122,9 +132,13 @@ from .tables import Index, Table
 
 __all__ = [
     "sizes_in",
+    "bare_length",
     "length_in",
+    "length_words",
+    "long_words",
     "metres_in",
     "shown_in",
+    "sides_words",
     "INCHES",
     "catch_up",
     "changes_to",

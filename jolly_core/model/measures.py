@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 import re
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from .project import Project
 
 # Unit of the model -> the unit shown in its place, and that unit's length in it (exact, by definition).
 INCHES = {"mm": ("in", 25.4), "m": ("ft", 0.3048)}
@@ -29,6 +33,16 @@ def length_in(unit: str, length_mm: float) -> str:
     return f"{shown_in(unit, length_mm)} {unit}"
 
 
+def length_words(project: Project, length_mm: float) -> str:
+    """Return a length with its unit as a project shows lengths, see `length_in`."""
+    return length_in(project.settings.length_unit, length_mm)
+
+
+def bare_length(project: Project, length_mm: float) -> str:
+    """Return a length without its unit as a project shows lengths, see `shown_in`."""
+    return shown_in(project.settings.length_unit, length_mm)
+
+
 def metres_in(unit: str, length_m: float) -> str:
     """Return a length of what is counted in metres with its unit: metres, or feet where a project has inches.
 
@@ -37,6 +51,17 @@ def metres_in(unit: str, length_m: float) -> str:
         ('21.23 m', '1.00 ft')
     """
     return f"{length_m / INCHES['m'][1]:.2f} ft" if unit == "in" else f"{length_m:.2f} m"
+
+
+def sides_words(project: Project, *sides_mm: float) -> str:
+    """Return the sides of something with their unit as a project shows lengths: "600 × 800 mm"."""
+    return f"{' × '.join(bare_length(project, side) for side in sides_mm)} {project.settings.length_unit}"
+
+
+def long_words(project: Project, length_m: float) -> str:
+    """Return a length of what is counted in metres as it was typed, or in feet to two places, with its unit."""
+    unit = project.settings.length_unit
+    return metres_in(unit, length_m) if unit == "in" else f"{length_m:g} m"
 
 
 def sizes_in(unit: str, words_mm: str) -> str:

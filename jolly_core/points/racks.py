@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from jolly_core.library import number_in
-from jolly_core.model import Card, Device, Project, Rack, counted
+from jolly_core.model import Card, Device, Project, Rack, counted, length_words
 from jolly_core.plc import cards
 
 
@@ -62,7 +62,7 @@ def _rack(project: Project, rack: Rack) -> RackSum:
     if supply and load > supply + 1e-9:
         faults.append(f"its cards draw {load:g} A and it gives {supply:g} A")
     if room and width > room + 1e-9:
-        faults.append(f"its cards are {width:g} mm wide and it holds {room:g} mm")
+        faults.append(f"its cards are {length_words(project, width)} wide and it holds {length_words(project, room)}")
     return RackSum(rack, device, tuple(mine), slots, round(load, 3), supply, round(width, 1), room, tuple(faults))
 
 

@@ -31,7 +31,7 @@ from jolly_core.cabinet import (
 )
 from jolly_core.circuits import supply_loads
 from jolly_core.library import Library, part_class
-from jolly_core.model import Enclosure, Project, RuleError
+from jolly_core.model import Enclosure, Project, RuleError, sides_words
 from jolly_core.scenes import MARGIN_MM, door_back_scene, surface_scene
 from jolly_core.tagging import full_tag, natural
 from jolly_server.projects.sceneshapes import SceneValue, scene_value
@@ -217,7 +217,7 @@ def cabinet_bench(project: Project, library: Library, enclosure_id: str = "", su
 def _name(project: Project, enclosure: Enclosure) -> EnclosureName:
     device = project.devices[enclosure.device_id]
     part = project.part_of(device)
-    size = f"{part.width_mm:g} × {part.height_mm:g} × {part.depth_mm:g}" if part else "no part yet"
+    size = sides_words(project, part.width_mm, part.height_mm, part.depth_mm) if part else "no part yet"
     return {**device_value(project, device), "id": enclosure.id, "device_id": device.id, "size": size}
 
 

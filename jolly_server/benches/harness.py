@@ -191,7 +191,7 @@ def _segments(project: Project, harness_id: str, variant: str) -> list[SegmentVa
                 "base_mm": span.base_mm,
                 "extra_mm": s.extra_mm,
                 "extra_percent": s.extra_percent,
-                "words": span.words,
+                "words": span.words_in(project.settings.length_unit),
                 "missing": span.missing,
                 "form": cast(PathForm, s.form),
                 "path": list(s.path),

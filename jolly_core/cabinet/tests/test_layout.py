@@ -196,6 +196,8 @@ class Cabinet(TestCase):
         )
         self.bench.do("set-run", id=self.rail, x1=50, y1=200, x2=130, y2=200)
         self.assertIn("Rail R1 is over-full: 90 mm of devices on 80 mm.", self.faults())
+        self.bench.do("change-settings", length_unit="in")
+        self.assertIn("Rail R1 is over-full: 3.54 in of devices on 3.15 in.", self.faults())
         self.bench.do("set-run", id=self.rail, x1=50, y1=200, x2=145, y2=200)
         self.assertIn("+P-KF2 stands over the end of rail R1.", self.faults())
 

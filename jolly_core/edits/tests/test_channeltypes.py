@@ -1,4 +1,4 @@
-"""Wire types of drawn channels: those of what is drawn of their feed and return, AC control and neutral where they are."""
+"""Wire types of drawn channels: those drawn of their feed and return, AC control and neutral where they are."""
 
 from __future__ import annotations
 

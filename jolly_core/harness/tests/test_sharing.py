@@ -254,7 +254,7 @@ class Clips(ClipCase):
         self.assertEqual([(x, y) for _, x, y in self.inside()], [(-4, 0), (4, 0), (6, 0)])
         self.assertEqual(self.said("harness-clip"), [])
         self.bench.do("change-node", node_id=self.clip, part_id="tamwick-tw-cl8")
-        self.assertEqual(self.said("harness-clip"), ["WH-A: TW-CL8 at clip C1 does not take the bundle of ⌀ 12.0 mm."])
+        self.assertEqual(self.said("harness-clip"), ["WH-A: TW-CL8 at clip C1 does not take the bundle of ⌀ 12 mm."])
 
     def test_offsets_that_put_two_wires_into_each_other_are_named(self) -> None:
         self.bench.do("change-node", node_id=self.clip, led="offsets", offsets=[0, 0, 1.5, 0, 5, 0])

@@ -153,7 +153,7 @@ class Over(Spliced):
         clip = self.bench.new("split-segment", segment_id=segment, at_mm=100, sort="clip", name="C1")
         small = self.part("FW-C1", "harness-clip", bundle_max_mm="1.5")
         self.bench.do("change-node", node_id=clip, part_id=small)
-        self.assertIn("WH-S: FW-C1 at clip C1 does not take the bundle of ⌀ 2.0 mm.", self.said("harness-clip"))
+        self.assertIn("WH-S: FW-C1 at clip C1 does not take the bundle of ⌀ 2 mm.", self.said("harness-clip"))
         self.assertEqual(len(self.said("harness-fit")), 2, "the covering is in two parts beside the clip")
 
     def test_what_covers_nothing_is_refused(self) -> None:

@@ -104,7 +104,7 @@ class Settings:
         spare_share_percent: share of PLC channels that should stay free.
         supply, supply_system, control_voltages, protection, standards: technical data in words, for the data sheet.
         drawn_on, checked_on, issued_on: dates as they are to be printed.
-        length_unit: one of LENGTH_UNITS, in which reports give lengths.
+        length_unit: one of LENGTH_UNITS, in which lengths are shown and typed.
         conductor_order: one of CONDUCTOR_ORDERS, by which conductors are found where all pins are placed.
         title_block_id: the block of sheets that choose none, "" for the built-in one of the sheet's size.
         own_fields: the person's own project fields, name to text.

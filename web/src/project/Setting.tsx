@@ -2,6 +2,7 @@
 import { makeEdit } from '../api/client'
 import { usePick } from './store'
 import { Field } from '../kit/Field'
+import { LengthField } from './LengthField'
 import { useOutline } from './useOutline'
 
 type Name =
@@ -22,6 +23,7 @@ type Name =
 
 interface Props {
   name: Name
+  /** Without the unit where it is a length. */
   label: string
   canEdit: boolean
 }
@@ -30,10 +32,14 @@ export function Setting({ name, label, canEdit }: Props) {
   const { projectId, send, say } = usePick('projectId', 'send', 'say')
   const outline = useOutline(projectId)
   const value = outline.data?.settings[name] as number | undefined
+  const set = (number: number) => void send(makeEdit('change-settings', { [name]: number }))
+  if (/_mm?$/.test(name)) {
+    return <LengthField {...{ label, value, long: name.endsWith('_m'), disabled: !canEdit }} onSave={set} />
+  }
   const save = (typed: string) => {
     const number = Number(typed.replace(',', '.'))
     if (typed.trim() === '' || Number.isNaN(number)) say(`“${typed}” is no number.`, 'error')
-    else void send(makeEdit('change-settings', { [name]: number }))
+    else set(number)
   }
   return (
     <Field label={label} value={value === undefined ? '' : String(value)} disabled={!canEdit} onSave={save} />

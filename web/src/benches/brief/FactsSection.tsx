@@ -45,7 +45,7 @@ const HABITS = [
   ['standard', 'Symbols and letters', { iec: 'IEC', na: 'North American' }],
   ['tag_habit', 'Tags', { iec: '=F+L-XX1, running', line: 'letters and ladder line' }],
   ['wire_pattern', 'Wire numbers', { line: 'ladder line and digit', sheet: 'sheet and running number' }],
-  ['length_unit', 'Lengths in lists', { mm: 'millimetres', in: 'inches' }],
+  ['length_unit', 'Lengths in', { mm: 'millimetres', in: 'inches' }],
   [
     'conductor_order',
     'Conductors of a net',
@@ -167,12 +167,12 @@ function Habits({ settings, canEdit }: HabitsProps) {
         ))}
       </Section>
       <Section title="Lengths and shares">
-        <Setting name="end_allowance_mm" label="Panel wire, at each end, mm" canEdit={canEdit} />
-        <Setting name="door_allowance_mm" label="Loop to the door, mm" canEdit={canEdit} />
-        <Setting name="free_run_mm" label="Outside ducts at most, mm" canEdit={canEdit} />
-        <Setting name="harness_allowance_mm" label="Harness wire, at each end, mm" canEdit={canEdit} />
-        <Setting name="length_step_mm" label="Lengths rounded up to, mm" canEdit={canEdit} />
-        <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
+        <Setting name="end_allowance_mm" label="Panel wire, at each end" canEdit={canEdit} />
+        <Setting name="door_allowance_mm" label="Loop to the door" canEdit={canEdit} />
+        <Setting name="free_run_mm" label="Outside ducts at most" canEdit={canEdit} />
+        <Setting name="harness_allowance_mm" label="Harness wire, at each end" canEdit={canEdit} />
+        <Setting name="length_step_mm" label="Lengths rounded up to" canEdit={canEdit} />
+        <Setting name="spool_m" label="Wire on a spool" canEdit={canEdit} />
         <Setting name="spare_share_percent" label="PLC channels to keep spare, %" canEdit={canEdit} />
       </Section>
       <Section title="Texts of parts">

@@ -1,7 +1,7 @@
 /** Which enclosure stands open on the left of this one, and where the opening is: wires pass there without terminals. */
 import MenuItem from '@mui/material/MenuItem'
 import TextField from '@mui/material/TextField'
-import { Field } from '../../kit/Field'
+import { LengthField } from '../../project/LengthField'
 import { usePick } from '../../project/store'
 import type { EnclosureValue } from './shapes'
 
@@ -12,7 +12,7 @@ interface Props {
 }
 
 export function Beside({ enclosure, others, canEdit }: Props) {
-  const { send, say } = usePick('send', 'say')
+  const { send } = usePick('send')
   const change = (values: { left_id?: string; opening_mm?: number }) =>
     void send({ kind: 'change-enclosure', enclosure_id: enclosure.id, ...values })
   return (
@@ -34,15 +34,11 @@ export function Beside({ enclosure, others, canEdit }: Props) {
         ))}
       </TextField>
       {enclosure.left_id !== '' && (
-        <Field
-          label="Opening below the upper edge, mm"
-          value={String(enclosure.opening_mm)}
+        <LengthField
+          label="Opening below the upper edge"
+          value={enclosure.opening_mm}
           disabled={!canEdit}
-          onSave={(typed) => {
-            const value = Number(typed.replace(',', '.'))
-            if (Number.isNaN(value)) say(`“${typed}” is no number.`, 'error')
-            else change({ opening_mm: value })
-          }}
+          onSave={(opening_mm) => change({ opening_mm })}
         />
       )}
     </>

@@ -36,11 +36,11 @@ export function CabinetPanel({ enclosure, others, state, proposed, canEdit }: Pr
       <SnagList enclosure={enclosure} onSelect={state.select} />
       <KeptApart canEdit={canEdit} />
       <Section title="Lengths">
-        <Setting name="end_allowance_mm" label="At each end, mm" canEdit={canEdit} />
-        <Setting name="door_allowance_mm" label="Loop to the door, mm" canEdit={canEdit} />
-        <Setting name="free_run_mm" label="Outside ducts at most, mm" canEdit={canEdit} />
-        <Setting name="eyelet_reach_mm" label="From a lane to an eyelet at most, mm" canEdit={canEdit} />
-        <Setting name="length_step_mm" label="Rounded up to, mm" canEdit={canEdit} />
+        <Setting name="end_allowance_mm" label="At each end" canEdit={canEdit} />
+        <Setting name="door_allowance_mm" label="Loop to the door" canEdit={canEdit} />
+        <Setting name="free_run_mm" label="Outside ducts at most" canEdit={canEdit} />
+        <Setting name="eyelet_reach_mm" label="From a lane to an eyelet at most" canEdit={canEdit} />
+        <Setting name="length_step_mm" label="Rounded up to" canEdit={canEdit} />
         <Setting name="fill_warn_percent" label="Ducts warned of above, %" canEdit={canEdit} />
       </Section>
       <Section title="Papers">

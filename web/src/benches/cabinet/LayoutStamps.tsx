@@ -8,6 +8,7 @@ import { client, got, wordsOf } from '../../api/client'
 import { Act, Acts } from '../../kit/Act'
 import { Heading } from '../../kit/Bench'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { QUIET } from '../../theme/theme'
 import type { LayoutStamp } from './shapes'
 import { CHOOSE, type State } from './useCabinet'
@@ -19,6 +20,7 @@ interface Props {
 }
 
 export function LayoutStamps({ stamps, state, canEdit }: Props) {
+  const { bare } = useLengths()
   const { tool, setTool, surface } = state
   // What was kept from a door goes onto doors, the rest onto any other surface.
   const mine = stamps.filter((s) => (s.surface === 'door') === (surface === 'door'))
@@ -39,7 +41,8 @@ export function LayoutStamps({ stamps, state, canEdit }: Props) {
         >
           {s.name}
           <span style={{ display: 'block', fontSize: 11.5, color: QUIET }}>
-            {Math.round(s.width)} × {Math.round(s.height)}, {s.places} {s.places === 1 ? 'device' : 'devices'}
+            {bare(Math.round(s.width))} × {bare(Math.round(s.height))}, {s.places}{' '}
+            {s.places === 1 ? 'device' : 'devices'}
             {s.origin === 'library' && ', of the library'}
           </span>
         </Button>

@@ -7,11 +7,13 @@ import { Field } from '../../kit/Field'
 import { Section } from '../../kit/Section'
 import { TagChip } from '../../kit/TagChip'
 import { Why } from '../../kit/Why'
+import { LengthField } from '../../project/LengthField'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { QUIET, SNAG } from '../../theme/theme'
 import { StripPanel } from './StripPanel'
 import { LaneUse } from './LaneUse'
-import { numberIn, type EnclosureValue, type SpaceBox } from './shapes'
+import { type EnclosureValue, type SpaceBox } from './shapes'
 import type { State } from './useCabinet'
 
 interface Props {
@@ -113,13 +115,14 @@ const tenth = (value: number) => Math.round(value * 10) / 10
 function Thing({ box: b, enclosure }: { box: SpaceBox; enclosure: EnclosureValue }) {
   const fill = enclosure.fills?.find((f) => f.duct_id === b.id)
   const rail = enclosure.rails?.find((r) => r.id === b.id)
+  const { bare, said } = useLengths()
   const kind = b.kind === 'device' ? '' : `${b.kind} `
   return (
     <Box sx={{ mb: 0.5 }}>
       {b.kind === 'device' ? <TagChip tag={b.tag} /> : <b>{`${kind}${b.tag}`}</b>}{' '}
       <span style={{ fontSize: 12, color: QUIET }}>
-        {tenth(b.width)} × {tenth(b.height)}, {tenth(b.x)} from the left,{' '}
-        {tenth(tall(enclosure, b) - b.y - b.height)} from below
+        {bare(tenth(b.width))} × {bare(tenth(b.height))}, {bare(tenth(b.x))} from the left,{' '}
+        {said(tenth(tall(enclosure, b) - b.y - b.height))} from below
       </span>
       {fill && (
         <Box sx={{ fontSize: 12.5 }}>
@@ -128,7 +131,7 @@ function Thing({ box: b, enclosure }: { box: SpaceBox; enclosure: EnclosureValue
       )}
       {rail && (
         <Box sx={{ fontSize: 12.5, color: rail.load > rail.length ? SNAG : undefined }}>
-          {rail.load} of {rail.length} mm taken
+          {bare(rail.load)} of {said(rail.length)} taken
         </Box>
       )}
     </Box>
@@ -153,18 +156,15 @@ function Tag({ box, enclosure }: { box: SpaceBox; enclosure: EnclosureValue }) {
 
 /** Where it is, typed: from the lower left corner of its surface. */
 function Position({ box, enclosure }: { box: SpaceBox; enclosure: EnclosureValue }) {
-  const { send, say } = usePick('send', 'say')
-  const save = (which: 'from_left' | 'from_below') => (typed: string) => {
-    const value = numberIn(typed)
-    if (value === null) say(`“${typed}” is no number.`, 'error')
-    else void send({ kind: 'set-position', id: box.id, [which]: value })
-  }
+  const { send } = usePick('send')
+  const save = (which: 'from_left' | 'from_below') => (value: number) =>
+    void send({ kind: 'set-position', id: box.id, [which]: value })
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 0.5 }}>
-      <Field label="From the left, mm" value={String(tenth(box.x))} onSave={save('from_left')} />
-      <Field
-        label="From below, mm"
-        value={String(tenth(tall(enclosure, box) - box.y - box.height))}
+      <LengthField label="From the left" value={tenth(box.x)} onSave={save('from_left')} />
+      <LengthField
+        label="From below"
+        value={tenth(tall(enclosure, box) - box.y - box.height)}
         onSave={save('from_below')}
       />
     </Box>

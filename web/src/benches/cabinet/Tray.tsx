@@ -7,6 +7,7 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { Heading } from '../../kit/Bench'
 import { PanelPick, plain } from '../../kit/Pick'
+import { LengthField } from '../../project/LengthField'
 import { PartChoice } from '../../project/PartChoice'
 import { LINE, QUIET } from '../../theme/theme'
 import { BY, grouped, type By } from './trayGroups'
@@ -20,8 +21,9 @@ interface Props {
   surface: SurfaceName
   chosen: string[]
   canEdit: boolean
-  gap: string
-  onGap: (gap: string) => void
+  /** Between those that are placed in a row, mm. */
+  gap: number
+  onGap: (gap: number) => void
   push: boolean
   onPush: (push: boolean) => void
   onChoose: (ids: string[]) => void
@@ -121,14 +123,10 @@ function Landing({ chosen, ready, gap, onGap, push, onPush, onChoose }: Props & 
       </Box>
       {chosen.length > 1 && <Order chosen={chosen} waiting={ready} onChoose={onChoose} />}
       {chosen.length > 1 && (
-        <TextField
-          fullWidth
-          margin="dense"
-          label="Gap between them, mm"
-          helperText="clearances of their parts are kept"
-          value={gap}
-          onChange={(e) => onGap(e.target.value)}
-        />
+        <>
+          <LengthField label="Gap between them" value={gap} onSave={(wide) => onGap(Math.max(0, wide))} />
+          <span style={{ fontSize: 11.5, color: QUIET }}>clearances of their parts are kept</span>
+        </>
       )}
       <FormControlLabel
         control={<Switch size="small" checked={push} onChange={(e) => onPush(e.target.checked)} />}

@@ -5,6 +5,7 @@ import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward'
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward'
 import { PartChoice } from '../../project/PartChoice'
 import { useProject } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { COPPER, LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { Waiting } from './shapes'
 
@@ -20,9 +21,10 @@ interface WaitsProps {
 }
 
 export function Waits({ waiting: w, place, canEdit, ids, toggle, onCarry }: WaitsProps) {
+  const { bare } = useLengths()
   const blocked = !w.width
   const part = w.part ? 'its part has no outline' : 'no part chosen yet'
-  const words = blocked ? part : `${w.part?.number ?? ''} ${w.width} × ${w.height}`
+  const words = blocked ? part : `${w.part?.number ?? ''} ${bare(w.width)} × ${bare(w.height)}`
   return (
     <>
       <Box

@@ -39,7 +39,7 @@ function useChosen() {
 export function useCabinet() {
   const [look, setLook] = useState<Look>('plate')
   const [tool, setTool] = useState<PlanTool>(CHOOSE)
-  const [gap, setGap] = useState('0')
+  const [gap, setGap] = useState(0)
   const [push, setPush] = useState(false)
   const [planning, setPlanning] = useState(true)
   const [carried, setCarried] = useState<string[]>([])
@@ -79,8 +79,7 @@ export function putEdit(
     return { kind: 'put-layout', ...at, stamp_id: tool.id, plan: state.planning }
   const ids = dropped ?? (tool.name === 'put' ? tool.ids : [])
   if (!ids.length) return null
-  const gap_mm = Math.max(0, Number(state.gap.replace(',', '.')) || 0)
-  return { kind: 'place-devices', ...at, device_ids: ids, gap_mm, push: state.push }
+  return { kind: 'place-devices', ...at, device_ids: ids, gap_mm: state.gap, push: state.push }
 }
 
 /** Put what is held down where the pointer is; it is chosen then. */

@@ -1,6 +1,8 @@
 /** The cables with what they lead, and the tray: field wires in no cable, by where they run. */
 import Box from '@mui/material/Box'
 import { Choice, Heading } from '../../kit/Bench'
+import { useLengths } from '../../project/useLengths'
+import { type Lengths } from '../../kit/lengths'
 import { MONO, SNAG } from '../../theme/theme'
 import { ALL, WAYS } from './CablesBench'
 import type { Cable, CablesView } from './shapes'
@@ -15,15 +17,13 @@ interface Props {
 /** A space at which no line is broken. */
 const UNBROKEN = '\u00a0'
 
-const metres = (value: number) => `${Number(value.toFixed(1))}${UNBROKEN}m`
-
-function note(c: Cable) {
+function note(c: Cable, lengths: Lengths) {
   const ends = [c.source, c.destination].filter(Boolean).join(' to ')
   const spare = c.spare ? `, ${c.spare} spare` : ''
   const facts = [
     c.part?.number ?? 'no part yet',
     `${c.used} used${spare}`,
-    c.length ? metres(c.length) : '',
+    c.length ? lengths.saidLong(c.length).replace(' ', UNBROKEN) : '',
     c.drop ? `${c.drop.percent.toFixed(1)}${UNBROKEN}%` : '',
   ]
   return (
@@ -42,6 +42,7 @@ function note(c: Cable) {
 }
 
 export function CableList({ view, chosen, go, goGroup }: Props) {
+  const lengths = useLengths()
   return (
     <>
       {view.tray.length > 0 && (
@@ -61,7 +62,7 @@ export function CableList({ view, chosen, go, goGroup }: Props) {
       )}
       <Heading>Cables</Heading>
       {view.cables.map((c) => (
-        <Choice key={c.id} chosen={c.id === chosen} onClick={() => go(c.id)} note={note(c)}>
+        <Choice key={c.id} chosen={c.id === chosen} onClick={() => go(c.id)} note={note(c, lengths)}>
           <b style={{ fontFamily: MONO }}>{c.tag}</b>
         </Choice>
       ))}

@@ -10,6 +10,7 @@ import { Section } from '../../kit/Section'
 import { SnagWords } from '../../kit/SnagWords'
 import { TagChip } from '../../kit/TagChip'
 import { Why } from '../../kit/Why'
+import { LengthField } from '../../project/LengthField'
 import { PartChoice } from '../../project/PartChoice'
 import { useProject, usePick } from '../../project/store'
 import { QUIET, SNAG } from '../../theme/theme'
@@ -25,7 +26,7 @@ interface Props {
 }
 
 /** What is typed of a cable. */
-type Quantity = 'length_m' | 'load_a' | 'voltage_v' | 'power_factor' | 'grouped'
+type Quantity = 'load_a' | 'voltage_v' | 'power_factor' | 'grouped'
 
 const shown = (value: number) => (value ? String(value) : '')
 
@@ -63,12 +64,14 @@ export function CablePanel({ cable, canEdit, larger }: Props) {
       />
       <CablePart {...{ cable, canEdit, larger }} />
       {canEdit && <OwnPart cable={cable} />}
-      <Field
-        label="Length, m"
+      <LengthField
+        long
+        mayLack
+        label="Length"
         placeholder={cable.length_how && cable.length_how !== 'typed' ? cable.length_how : ''}
-        value={shown(cable.length_m)}
+        value={cable.length_m}
         disabled={!canEdit}
-        onSave={(v) => set('length_m', v)}
+        onSave={(length_m) => void send(makeEdit('set-cable', { device_id: cable.id, length_m }))}
       />
       <Ends {...{ cable, canEdit }} />
       <Drop {...{ cable, canEdit, set }} />

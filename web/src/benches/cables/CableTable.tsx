@@ -3,14 +3,16 @@ import Box from '@mui/material/Box'
 import { useMemo, useState } from 'react'
 import { Grid } from '../../kit/Grid'
 import type { Column } from '../../kit/gridData'
+import { type Lengths } from '../../kit/lengths'
 import { TableBar } from '../../kit/TableBar'
+import { useLengths } from '../../project/useLengths'
 import { QUIET, SNAG } from '../../theme/theme'
 import { FillActs } from './FillActs'
 import type { Cable } from './shapes'
 
 const figure = (value: number, unit: string, digits = 1) => (value ? `${value.toFixed(digits)} ${unit}` : '')
 
-const COLUMNS: Column<Cable>[] = [
+const columnsOf = ({ saidLong }: Lengths): Column<Cable>[] => [
   { key: 'tag', name: 'Cable', width: 130, mono: true, text: (c) => c.tag },
   { key: 'text', name: 'Text', width: 150, text: (c) => c.text },
   { key: 'part', name: 'Part', width: 120, mono: true, text: (c) => c.part?.number ?? '' },
@@ -18,7 +20,7 @@ const COLUMNS: Column<Cable>[] = [
   { key: 'spare', name: 'Spare', width: 54, text: (c) => String(c.spare) },
   { key: 'source', name: 'From', width: 90, mono: true, text: (c) => c.source },
   { key: 'destination', name: 'To', width: 90, mono: true, text: (c) => c.destination },
-  { key: 'length', name: 'Length', width: 70, text: (c) => figure(c.length, 'm') },
+  { key: 'length', name: 'Length', width: 70, text: (c) => (c.length ? saidLong(c.length) : '') },
   { key: 'drop', name: 'Drop', width: 64, text: (c) => figure(c.drop?.percent ?? 0, '%', 2) },
   {
     key: 'capacity',
@@ -39,6 +41,8 @@ interface Props {
 export function CableTable({ cables, canEdit, go }: Props) {
   const [picked, pick] = useState<Set<string>>(new Set())
   const acted = useMemo(() => cables.filter((c) => !picked.size || picked.has(c.id)), [cables, picked])
+  const lengths = useLengths()
+  const columns = useMemo(() => columnsOf(lengths), [lengths])
   const byHand = acted.some((c) => c.cores.some((core) => core.chosen))
   return (
     <>
@@ -55,7 +59,7 @@ export function CableTable({ cables, canEdit, go }: Props) {
       <Grid
         name="All cables"
         rows={cables}
-        columns={COLUMNS}
+        columns={columns}
         selected={picked}
         onSelect={(ids) => pick(new Set(ids))}
         onOpen={(c) => go(c.id)}

@@ -7,8 +7,10 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, makeEdit, wordsOf } from '../../api/client'
 import { Act, Acts } from '../../kit/Act'
+import { lengthIn, noLength } from '../../kit/lengths'
 import { PanelPick } from '../../kit/Pick'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { QUIET } from '../../theme/theme'
 import type { Cable } from './shapes'
 
@@ -33,6 +35,7 @@ export function OwnPart({ cable }: { cable: Cable }) {
 
 function MakePart({ cable, close }: { cable: Cable; close: () => void }) {
   const { send, say } = usePick('send', 'say')
+  const { short } = useLengths()
   const [w, setW] = useState(START)
   const typed = (name: keyof typeof START, label: string, hint = '') => (
     <TextField
@@ -41,8 +44,8 @@ function MakePart({ cable, close }: { cable: Cable; close: () => void }) {
     />
   )
   const make = () => {
-    const outer_diameter_mm = Number(w.diameter.replace(',', '.') || 0)
-    if (Number.isNaN(outer_diameter_mm)) return say(`“${w.diameter}” is no number.`, 'error')
+    const outer_diameter_mm = w.diameter.trim() ? lengthIn(w.diameter, short) : 0
+    if (outer_diameter_mm === null) return say(noLength(w.diameter, short), 'error')
     const { maker, number, text, cores, shielded } = w
     const edit = makeEdit('make-cable-part', {
       ...{ device_id: cable.id, maker, number, text, cores, shielded, outer_diameter_mm },
@@ -62,7 +65,7 @@ function MakePart({ cable, close }: { cable: Cable; close: () => void }) {
       {typed('number', 'Part number')}
       {typed('cores', 'Cores', '7G1.5, 4x2x0.5, 3xAWG16')}
       {typed('text', 'Description')}
-      {typed('diameter', 'Outer diameter, mm')}
+      {typed('diameter', `Outer diameter, ${short}`)}
       <FormControlLabel
         control={
           <Checkbox checked={w.shielded} onChange={(e) => setW({ ...w, shielded: e.target.checked })} />

@@ -2,11 +2,12 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
+import { lengthIn } from '../../kit/lengths'
 import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
 import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
-import { numberIn } from './numbers'
+import { useLengths } from '../../project/useLengths'
 import type { HarnessValue, HarnessView } from './shapes'
 
 interface AddNodeProps {
@@ -24,11 +25,14 @@ export function AddNode({ harness, free, others, from }: AddNodeProps) {
   const [part, setPart] = useState('')
   const [tag, setTag] = useState('')
   const [join, setJoin] = useState('')
-  const [length, setLength] = useState('200')
+  const { short } = useLengths()
+  const [typed, setLength] = useState<string | null>(null)
+  const length = typed ?? (short === 'in' ? '8' : '200')
+  const length_mm = lengthIn(length, short) ?? 0
   const root = join || from || harness.nodes[0]?.id || ''
   const fresh = device === NEW
   const add = async () => {
-    const shared = { harness_id: harness.id, from_id: root, length_mm: numberIn(length) ?? 0 }
+    const shared = { harness_id: harness.id, from_id: root, length_mm }
     const answer = fresh
       ? await send({ kind: 'add-connector', ...shared, part_id: part, tag, text: '' })
       : await send({ kind: 'add-node', ...shared, device_id: device, name: '' })
@@ -57,7 +61,7 @@ export function AddNode({ harness, free, others, from }: AddNodeProps) {
           <TextField
             fullWidth
             margin="dense"
-            label="Length, mm"
+            label={`Length, ${short}`}
             value={length}
             onChange={(e) => setLength(e.target.value)}
           />
@@ -65,7 +69,7 @@ export function AddNode({ harness, free, others, from }: AddNodeProps) {
       )}
       <Button
         variant="contained"
-        disabled={!device || (fresh && !part) || !((numberIn(length) ?? 0) > 0)}
+        disabled={!device || (fresh && !part) || !(length_mm > 0)}
         onClick={() => void add()}
       >
         Add to {harness.code}

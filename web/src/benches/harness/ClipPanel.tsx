@@ -4,7 +4,8 @@ import { PanelPick } from '../../kit/Pick'
 import { StillPicture } from '../../kit/StillPicture'
 import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
-import { numbersIn, written } from './numbers'
+import { useLengths } from '../../project/useLengths'
+import { lengthsIn, written } from './numbers'
 import type { HarnessNode } from './shapes'
 
 const LEADS = [
@@ -15,9 +16,10 @@ const LEADS = [
 
 export function ClipPanel({ node, canEdit }: { node: HarnessNode; canEdit: boolean }) {
   const { send, say } = usePick('send', 'say')
+  const { short } = useLengths()
   const move = (typed: string) => {
-    const offsets = numbersIn(typed)
-    if (offsets === null) say(`“${typed}” is no list of offsets. Type x y for each wire, mm.`, 'error')
+    const offsets = lengthsIn(typed, short)
+    if (offsets === null) say(`“${typed}” is no list of offsets. Type x y for each wire, ${short}.`, 'error')
     else void send({ kind: 'change-node', node_id: node.id, offsets })
   }
   return (
@@ -40,8 +42,8 @@ export function ClipPanel({ node, canEdit }: { node: HarnessNode; canEdit: boole
       />
       {node.led === 'offsets' && (
         <Field
-          label="Offsets, x y for each, mm"
-          value={written(node.offsets, 2)}
+          label={`Offsets, x y for each, ${short}`}
+          value={written(node.offsets, short, 2)}
           disabled={!canEdit}
           mono
           onSave={move}

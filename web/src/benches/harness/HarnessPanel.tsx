@@ -9,6 +9,7 @@ import { Field } from '../../kit/Field'
 import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
 import { Switched } from '../../kit/Switched'
+import { LengthField } from '../../project/LengthField'
 import { Setting } from '../../project/Setting'
 import { usePick } from '../../project/store'
 import { AddNode } from './AddNode'
@@ -61,7 +62,7 @@ export function HarnessPanel(props: Props) {
       <SnagLines lines={harness.snags} />
       {canEdit && <AddNode {...{ harness, free, others }} from={node?.id ?? ''} />}
       <Section title="Lengths">
-        <Setting name="harness_allowance_mm" label="At each end, mm" canEdit={canEdit} />
+        <Setting name="harness_allowance_mm" label="At each end" canEdit={canEdit} />
         <Field
           label="Extra for every segment, %"
           value={String(harness.extra_percent)}
@@ -88,12 +89,7 @@ const HEADINGS = [
 
 /** How it lies on its board, where its labels are, and whether its bundles stay apart from others. */
 function OnBoard({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
-  const { send, say } = usePick('send', 'say')
-  const label = (typed: string) => {
-    const label_mm = numberIn(typed)
-    if (label_mm === null) say(`“${typed}” is no length.`, 'error')
-    else void send({ kind: 'change-harness', harness_id: harness.id, label_mm })
-  }
+  const { send } = usePick('send')
   return (
     <Section title="Layout">
       <PanelPick
@@ -109,11 +105,12 @@ function OnBoard({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
           })
         }
       />
-      <Field
-        label="Labels from each end, mm (0: none)"
-        value={String(harness.label_mm)}
+      <LengthField
+        label="Labels from each end"
+        hint=" (0: none)"
+        value={harness.label_mm}
         disabled={!canEdit}
-        onSave={label}
+        onSave={(label_mm) => void send({ kind: 'change-harness', harness_id: harness.id, label_mm })}
       />
       <Switched
         label="Apart from other harnesses on its way"

@@ -8,6 +8,7 @@ import { makeEdit } from '../../api/client'
 import { LongRows } from '../../kit/LongRows'
 import { Rows } from '../../kit/Rows'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { LINE, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { HarnessValue } from './shapes'
 import { WireEntry } from './WireEntry'
@@ -107,6 +108,7 @@ const chosenStyle = (chosen: boolean) => ({
 type RowsProps = Pick<Props, 'harness' | 'selected' | 'onSelect'>
 
 function SegmentRows({ harness, selected, onSelect }: RowsProps) {
+  const { said, short } = useLengths()
   return (
     <LongRows
       label="Segments"
@@ -123,15 +125,15 @@ function SegmentRows({ harness, selected, onSelect }: RowsProps) {
           <td style={CODE}>{nodeName(harness, s.a)}</td>
           <td style={CODE}>{nodeName(harness, s.b)}</td>
           <td style={{ color: s.missing ? SNAG : undefined }} title={s.missing}>
-            {s.words} mm
+            {s.words} {short}
           </td>
           <td>{s.form}</td>
           <td style={{ color: s.too_tight ? SNAG : undefined }}>
-            {s.bend_mm === null ? '' : `${s.bend_mm} mm`}
+            {s.bend_mm === null ? '' : said(s.bend_mm)}
           </td>
           <td>{s.wires}</td>
           <td title={s.packed ? 'Found by packing its wires' : '1.2 × the root of the sum of squares'}>
-            ⌀ {s.diameter_mm} mm
+            ⌀ {said(s.diameter_mm)}
           </td>
         </tr>
       )}
@@ -140,6 +142,7 @@ function SegmentRows({ harness, selected, onSelect }: RowsProps) {
 }
 
 function ConnectorRows({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
+  const { said } = useLengths()
   const { send } = usePick('send')
   const rows = harness.connectors.flatMap((c) => c.cavities.map((v) => ({ ...v, id: c.id, tag: c.tag })))
   return (
@@ -155,7 +158,7 @@ function ConnectorRows({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>)
           <td style={CODE}>{v.wires.join(', ')}</td>
           <td style={{ ...CODE, color: v.to.length ? undefined : QUIET }}>{v.to.join(', ') || 'empty'}</td>
           <td style={CODE}>{v.to.length ? v.contact : ''}</td>
-          <td>{v.to.length ? `${v.strip_mm} mm` : ''}</td>
+          <td>{v.to.length ? said(v.strip_mm) : ''}</td>
           <td style={CODE}>{v.seal}</td>
           <td>
             {v.crowded && canEdit && (
@@ -174,6 +177,7 @@ function ConnectorRows({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>)
 }
 
 function CoveringRows({ harness, selected, onSelect }: RowsProps) {
+  const { said } = useLengths()
   return (
     <Box sx={{ flex: 1, overflow: 'auto' }}>
       <Rows label="Coverings" columns={['Part', 'Description', 'Over', 'From', 'To', 'Length', 'Takes']}>
@@ -192,10 +196,9 @@ function CoveringRows({ harness, selected, onSelect }: RowsProps) {
               <td style={CODE}>
                 {segment && `${nodeName(harness, segment.a)} to ${nodeName(harness, segment.b)}`}
               </td>
-              <td>{c.from_mm} mm</td>
-              <td>{c.to_mm} mm</td>
-              <td>{c.length_mm} mm</td>
-              <td>{c.used_mm} mm</td>
+              {[c.from_mm, c.to_mm, c.length_mm, c.used_mm].map((mm, n) => (
+                <td key={n}>{said(mm)}</td>
+              ))}
             </tr>
           )
         })}

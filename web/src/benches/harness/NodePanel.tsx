@@ -6,9 +6,10 @@ import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
 import { Switched } from '../../kit/Switched'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { MONO } from '../../theme/theme'
 import { ClipPanel } from './ClipPanel'
-import { numbersIn, written } from './numbers'
+import { lengthsIn, written } from './numbers'
 import type { HarnessNode } from './shapes'
 
 const SIDES = [
@@ -23,7 +24,7 @@ interface Props {
 }
 
 export function NodePanel({ node, canEdit, onSelect }: Props) {
-  const { send, say } = usePick('send', 'say')
+  const { send } = usePick('send')
   const change = (values: {
     name?: string
     at?: number[]
@@ -31,11 +32,6 @@ export function NodePanel({ node, canEdit, onSelect }: Props) {
     equal_legs?: boolean
     from_mating?: boolean
   }) => void send({ kind: 'change-node', node_id: node.id, ...values })
-  const place = (typed: string) => {
-    const at = numbersIn(typed)
-    if (at === null) say(`“${typed}” is no place. Type x y z.`, 'error')
-    else change({ at })
-  }
   return (
     <Section title="Selected">
       <Box sx={{ fontFamily: MONO, fontWeight: 600 }}>{node.name}</Box>
@@ -43,14 +39,7 @@ export function NodePanel({ node, canEdit, onSelect }: Props) {
         <Field label="Name" value={node.own_name} disabled={!canEdit} onSave={(name) => change({ name })} />
       )}
       {node.sort === 'clip' && <ClipPanel {...{ node, canEdit }} />}
-      <Field
-        label="In space, x y z mm"
-        value={written(node.at)}
-        placeholder="no place yet"
-        disabled={!canEdit}
-        mono
-        onSave={place}
-      />
+      <Place {...{ node, canEdit }} onPlace={(at) => change({ at })} />
       <Switched
         label="The trunk ends here"
         on={node.trunk_end}
@@ -80,5 +69,30 @@ export function NodePanel({ node, canEdit, onSelect }: Props) {
         </Button>
       )}
     </Section>
+  )
+}
+
+interface PlaceProps extends Pick<Props, 'node' | 'canEdit'> {
+  onPlace: (at: number[]) => void
+}
+
+/** Where it is in space, typed. */
+function Place({ node, canEdit, onPlace }: PlaceProps) {
+  const { say } = usePick('say')
+  const { short } = useLengths()
+  const place = (typed: string) => {
+    const at = lengthsIn(typed, short)
+    if (at === null) say(`“${typed}” is no place. Type x y z.`, 'error')
+    else onPlace(at)
+  }
+  return (
+    <Field
+      label={`In space, x y z ${short}`}
+      value={written(node.at, short)}
+      placeholder="no place yet"
+      disabled={!canEdit}
+      mono
+      onSave={place}
+    />
   )
 }

@@ -6,11 +6,14 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { Field } from '../../kit/Field'
 import { PanelPick } from '../../kit/Pick'
+import { lengthIn } from '../../kit/lengths'
 import { Section } from '../../kit/Section'
+import { LengthField } from '../../project/LengthField'
 import { PartChoice } from '../../project/PartChoice'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { QUIET, SNAG } from '../../theme/theme'
-import { numberIn, numbersIn, written } from './numbers'
+import { lengthsIn, numberIn, written } from './numbers'
 import type { HarnessValue, HarnessView, Segment } from './shapes'
 import { counted } from '../../kit/counted'
 
@@ -34,21 +37,24 @@ type Number = 'length_mm' | 'extra_mm' | 'extra_percent' | 'angle_deg'
 /** Saving what is typed of a segment; what is no number is said. */
 function useSave(segment: Segment) {
   const { send, say } = usePick('send', 'say')
-  return (field: Number) => (typed: string) => {
+  const set = (field: Number) => (value: number) =>
+    void send({ kind: 'set-segment', segment_id: segment.id, [field]: value })
+  const typed = (field: Number) => (typed: string) => {
     const value = numberIn(typed)
     if (value === null) say(`“${typed}” is no number.`, 'error')
-    else void send({ kind: 'set-segment', segment_id: segment.id, [field]: value })
+    else set(field)(value)
   }
+  return { set, typed }
 }
 
 export function SegmentPanel(props: Props) {
   const { segment, harness, canEdit } = props
   const { send } = usePick('send')
-  const save = useSave(segment)
+  const { set, typed: save } = useSave(segment)
   const name = (id: string) => harness.nodes.find((n) => n.id === id)?.name ?? ''
   const disabled = !canEdit
-  const field = (label: string, value: number, what: Number) => (
-    <Field label={label} value={String(value)} disabled={disabled} onSave={save(what)} />
+  const length = (label: string, value: number, what: 'length_mm' | 'extra_mm') => (
+    <LengthField {...{ label, value, disabled }} onSave={set(what)} />
   )
   const turn = (typed: string) => {
     if (typed.trim()) save('angle_deg')(typed)
@@ -61,11 +67,16 @@ export function SegmentPanel(props: Props) {
           {name(segment.a)} to {name(segment.b)}
         </Box>
         <PathOf {...props} />
-        {segment.form === 'typed' && field('Length, mm', segment.base_mm, 'length_mm')}
+        {segment.form === 'typed' && length('Length', segment.base_mm, 'length_mm')}
         {segment.missing && <Box sx={{ color: SNAG, fontSize: 12.5 }}>{segment.missing}</Box>}
         <Stack direction="row" spacing={0.5}>
-          {field('Extra, mm', segment.extra_mm, 'extra_mm')}
-          {field('Extra, %', segment.extra_percent, 'extra_percent')}
+          {length('Extra', segment.extra_mm, 'extra_mm')}
+          <Field
+            label="Extra, %"
+            value={String(segment.extra_percent)}
+            disabled={disabled}
+            onSave={save('extra_percent')}
+          />
         </Stack>
         <Bundle segment={segment} />
         {!segment.on_trunk && (
@@ -87,11 +98,12 @@ export function SegmentPanel(props: Props) {
 /** What gives the segment its length: typed, or its path with what lies between its ends. */
 function PathOf({ segment, canEdit }: Props) {
   const { send, say } = usePick('send', 'say')
+  const { short, said } = useLengths()
   const setForm = (form: string) => {
     void send({ kind: 'set-segment', segment_id: segment.id, form: form as Segment['form'], path: [] })
   }
   const setPath = (typed: string) => {
-    const path = numbersIn(typed)
+    const path = lengthsIn(typed, short)
     if (path === null) say(`“${typed}” are no coordinates. Type x y z | x y z.`, 'error')
     else void send({ kind: 'set-segment', segment_id: segment.id, path })
   }
@@ -105,11 +117,11 @@ function PathOf({ segment, canEdit }: Props) {
         disabled={!canEdit}
         onPick={(form) => form !== segment.form && setForm(form)}
       />
-      {segment.form !== 'typed' && <Box sx={{ fontSize: 12.5 }}>{segment.base_mm} mm along its path</Box>}
+      {segment.form !== 'typed' && <Box sx={{ fontSize: 12.5 }}>{said(segment.base_mm)} along its path</Box>}
       {(segment.form === 'polyline' || segment.form === 'curve') && (
         <Field
-          label={`${between}, x y z | x y z`}
-          value={written(segment.path)}
+          label={`${between}, x y z | x y z, ${short}`}
+          value={written(segment.path, short)}
           disabled={!canEdit}
           mono
           onSave={setPath}
@@ -120,15 +132,16 @@ function PathOf({ segment, canEdit }: Props) {
 }
 
 function Bundle({ segment: s }: { segment: Segment }) {
+  const { said } = useLengths()
   return (
     <Box sx={{ fontSize: 12.5, my: 0.5 }}>
       <div>
-        {counted(s.wires, 'wire')}, bundle ⌀ {s.diameter_mm} mm
+        {counted(s.wires, 'wire')}, bundle ⌀ {said(s.diameter_mm)}
         <span style={{ color: QUIET }}>{s.packed ? ', packed' : ', by rule of thumb'}</span>
       </div>
-      {s.bend_mm !== null && <div>tightest bend {s.bend_mm} mm</div>}
+      {s.bend_mm !== null && <div>tightest bend {said(s.bend_mm)}</div>}
       {s.wires > 0 && (
-        <div style={{ color: s.too_tight ? SNAG : undefined }}>bundle needs {s.needs_bend_mm} mm</div>
+        <div style={{ color: s.too_tight ? SNAG : undefined }}>bundle needs {said(s.needs_bend_mm)}</div>
       )}
     </Box>
   )
@@ -145,7 +158,9 @@ const PUTS = [
 function Into({ segment, free, name, onSelect }: Props & { name: (id: string) => string }) {
   const { send } = usePick('send')
   const [what, setWhat] = useState<Put>('branching')
+  const { short } = useLengths()
   const [at, setAt] = useState('')
+  const at_mm = lengthIn(at, short) ?? 0
   const [called, call] = useState('')
   const [device, setDevice] = useState('')
   const [part, setPart] = useState('')
@@ -153,7 +168,7 @@ function Into({ segment, free, name, onSelect }: Props & { name: (id: string) =>
     const answer = await send({
       kind: 'split-segment',
       segment_id: segment.id,
-      at_mm: numberIn(at) ?? 0,
+      at_mm,
       name: what === 'connector' ? '' : called,
       device_id: what === 'connector' ? device : '',
       sort: what === 'clip' ? 'clip' : '',
@@ -187,11 +202,11 @@ function Into({ segment, free, name, onSelect }: Props & { name: (id: string) =>
       <TextField
         fullWidth
         margin="dense"
-        label={`At, mm from ${name(segment.a)}`}
+        label={`At, ${short} from ${name(segment.a)}`}
         value={at}
         onChange={(e) => setAt(e.target.value)}
       />
-      <Button disabled={!(numberIn(at) ?? 0) || (what === 'connector' && !device)} onClick={() => void put()}>
+      <Button disabled={!at_mm || (what === 'connector' && !device)} onClick={() => void put()}>
         Put into the segment
       </Button>
     </Section>

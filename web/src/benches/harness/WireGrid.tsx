@@ -7,6 +7,8 @@ import { counted } from '../../kit/counted'
 import { Grid } from '../../kit/Grid'
 import type { CellChange, Column } from '../../kit/gridData'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
+import { type Lengths } from '../../kit/lengths'
 import { COPPER, SNAG } from '../../theme/theme'
 import type { HarnessValue, HarnessWire } from './shapes'
 
@@ -20,13 +22,12 @@ interface Props {
   onChoose: (keys: Set<string>) => void
 }
 
-const lengthOf = (w: Row) => {
-  if (w.length_mm === null) return w.missing
-  return w.spare_mm ? `${w.length_mm} mm, ${w.spare_mm} spare` : `${w.length_mm} mm`
-}
-
-function columnsOf(canEdit: boolean): Column<Row>[] {
+function columnsOf(canEdit: boolean, { said, bare }: Lengths): Column<Row>[] {
   const edit = () => canEdit
+  const lengthOf = (w: Row) => {
+    if (w.length_mm === null) return w.missing
+    return w.spare_mm ? `${said(w.length_mm)}, ${bare(w.spare_mm)} spare` : said(w.length_mm)
+  }
   return [
     { key: 'signal', name: 'Signal', width: 66, mono: true, edit, text: (w) => w.number },
     { key: 'colour', name: 'Colour', width: 54, edit, text: (w) => w.colour },
@@ -49,7 +50,8 @@ function columnsOf(canEdit: boolean): Column<Row>[] {
 export function WireGrid({ harness, canEdit, chosen, onChoose }: Props) {
   const { send, say, projectId } = usePick('send', 'say', 'projectId')
   const navigate = useNavigate()
-  const columns = useMemo(() => columnsOf(canEdit), [canEdit])
+  const lengths = useLengths()
+  const columns = useMemo(() => columnsOf(canEdit, lengths), [canEdit, lengths])
   const rows = useMemo(() => harness.wires.map((w): Row => ({ ...w, id: w.key })), [harness.wires])
   const change = (changes: CellChange[]) => {
     const cells = changes.map((c) => ({ ...c, key: c.key as Cell }))

@@ -7,6 +7,7 @@ import { makeEdit } from '../../api/client'
 import { usePlaces } from '../../project/PlaceChoice'
 import { Setting } from '../../project/Setting'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { kindOf, type IoView, type Need, type Rack } from './shapes'
 import type { By, Io } from './useIo'
@@ -143,11 +144,12 @@ function Proposal({ need: n, add }: { need: Need; add: (() => void) | null }) {
 }
 
 function RackLine({ rack: r, canEdit }: { rack: Rack; canEdit: boolean }) {
+  const { bare, said } = useLengths()
   const { send } = usePick('send')
   const facts = [
     r.slots ? `${r.cards} of ${r.slots} slots` : `${r.cards} cards`,
     r.supply_a ? `${r.load_a} of ${r.supply_a} A` : '',
-    r.room_mm ? `${r.width_mm} of ${r.room_mm} mm` : '',
+    r.room_mm ? `${bare(r.width_mm)} of ${said(r.room_mm)}` : '',
   ]
   return (
     <Box component="section" aria-label={`Rack ${r.tag}`} sx={{ mb: 0.75, fontSize: 12.5 }}>

@@ -9,6 +9,7 @@ import Stack from '@mui/material/Stack'
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { client, got, wordsOf } from '../../api/client'
 import type { Schemas } from '../../api/shapes'
+import { useLengths } from '../../project/useLengths'
 import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Bench, Empty, Heading } from '../../kit/Bench'
 import { Rows } from '../../kit/Rows'
@@ -101,6 +102,7 @@ export function MakeBench({ canEdit }: BenchProps) {
 }
 
 function Machine({ machine }: { machine: MakeView['machine'] }) {
+  const { said, bare } = useLengths()
   if (machine.problem)
     return (
       <Box sx={{ px: 0.75, fontSize: 12.5 }} data-testid="machine">
@@ -116,8 +118,8 @@ function Machine({ machine }: { machine: MakeView['machine'] }) {
     <Box sx={{ px: 0.75, fontSize: 12.5 }} data-testid="machine">
       <b style={{ color: TEAL }}>{machine.name}</b>, {machine.state}
       <div style={{ color: QUIET }}>
-        {l['shortest_mm']} to {l['longest_mm']} mm, strips {l['strip_min_mm']} to {l['strip_max_mm']} mm,{' '}
-        {l['area_min_mm2']} to {l['area_max_mm2']} mm²
+        {bare(l['shortest_mm'] ?? 0)} to {said(l['longest_mm'] ?? 0)}, strips {bare(l['strip_min_mm'] ?? 0)}{' '}
+        to {said(l['strip_max_mm'] ?? 0)}, {l['area_min_mm2']} to {l['area_max_mm2']} mm²
       </div>
     </Box>
   )
@@ -129,6 +131,7 @@ interface StockProps {
 }
 
 function Stock({ view, canEdit }: StockProps) {
+  const { said, saidLong, long } = useLengths()
   const { machine, spools, stock } = view
   return (
     <>
@@ -137,25 +140,29 @@ function Stock({ view, canEdit }: StockProps) {
       <Heading>Spools</Heading>
       <Rows
         label="Spools"
-        columns={['Type', { name: 'Metres', align: 'right' }, { name: 'Spools', align: 'right' }]}
+        columns={[
+          'Type',
+          { name: long === 'm' ? 'Metres' : 'Feet', align: 'right' },
+          { name: 'Spools', align: 'right' },
+        ]}
       >
         {spools.map((s) => (
           <tr key={s.type_name}>
             <td title={`${counted(s.wires, 'wire')}, ${s.size}`}>
               {s.type_name} {s.colour}
             </td>
-            <td style={{ textAlign: 'right' }}>{s.metres.toFixed(2)}</td>
+            <td style={{ textAlign: 'right' }}>{saidLong(s.metres).replace(/ .*/, '')}</td>
             <td style={{ textAlign: 'right', fontWeight: 600 }}>{s.spools}</td>
           </tr>
         ))}
       </Rows>
-      <Setting name="spool_m" label="Wire on a spool, m" canEdit={canEdit} />
+      <Setting name="spool_m" label="Wire on a spool" canEdit={canEdit} />
       <Heading>Rails and ducts to saw</Heading>
       <Rows label="Rails and ducts" columns={['Part', { name: 'Length', align: 'right' }, 'Qty']}>
         {stock.map((s, i) => (
           <tr key={i}>
             <td style={{ fontFamily: MONO }}>{s.number}</td>
-            <td style={{ textAlign: 'right' }}>{s.length_mm} mm</td>
+            <td style={{ textAlign: 'right' }}>{said(s.length_mm)}</td>
             <td>{s.quantity}</td>
           </tr>
         ))}
@@ -201,6 +208,7 @@ interface WarningsProps {
 }
 
 function Warnings({ uncut, vain }: WarningsProps) {
+  const { said } = useLengths()
   return (
     <>
       {uncut.length > 0 && (
@@ -217,7 +225,7 @@ function Warnings({ uncut, vain }: WarningsProps) {
           </Box>
           {vain.map((w, n) => (
             <Box key={n} sx={{ fontFamily: MONO, pl: 2 }}>
-              {w.number} {w.start} – {w.end}, {w.type_name}, {w.length_mm} mm
+              {w.number} {w.start} – {w.end}, {w.type_name}, {said(w.length_mm)}
             </Box>
           ))}
         </Box>
@@ -231,6 +239,7 @@ interface CutListProps {
 }
 
 function CutList({ wires }: CutListProps) {
+  const { said, bare } = useLengths()
   return (
     <Rows
       label="Cut list"
@@ -257,14 +266,14 @@ function CutList({ wires }: CutListProps) {
           <td>
             {w.type_name} {w.colour} {w.size}
           </td>
-          <td style={{ textAlign: 'right' }}>{w.length_mm} mm</td>
+          <td style={{ textAlign: 'right' }}>{said(w.length_mm)}</td>
           <td style={{ fontFamily: MONO }}>{w.start}</td>
           <td style={{ fontSize: 11.5 }}>
-            {w.start_strip_mm} {w.start_termination}
+            {bare(w.start_strip_mm)} {w.start_termination}
           </td>
           <td style={{ fontFamily: MONO }}>{w.end}</td>
           <td style={{ fontSize: 11.5 }}>
-            {w.end_strip_mm} {w.end_termination}
+            {bare(w.end_strip_mm)} {w.end_termination}
           </td>
           <td style={{ fontFamily: MONO, fontSize: 11.5 }}>{w.run}</td>
         </tr>

@@ -5,6 +5,7 @@ import { Act, Acts } from '../../kit/Act'
 import { Choice, Heading } from '../../kit/Bench'
 import { SheetLink } from '../../project/SheetLink'
 import { useProject } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { MONO, SNAG } from '../../theme/theme'
 import type { Form } from './Forms'
 import type { StripLine, TerminalsView } from './shapes'
@@ -23,8 +24,6 @@ function byPlace(strips: StripLine[]): [string, StripLine[]][] {
   for (const strip of strips) found.set(strip.place, [...(found.get(strip.place) ?? []), strip])
   return [...found].sort(([a], [b]) => Number(a === '') - Number(b === ''))
 }
-
-const mm = (value: number) => `${Number(value.toFixed(1))}`
 
 export function StripList({ view, chosen, canEdit, go, open }: Props) {
   return (
@@ -56,7 +55,8 @@ function Line({ strip: s, chosen, go }: { strip: StripLine; chosen: boolean; go:
     s.spare ? `${s.spare} spare` : '',
     s.waiting ? `${s.waiting} not drawn` : '',
   ]
-  const room = s.room_mm ? `${mm(s.width_mm)} of ${mm(s.room_mm)} mm` : `${mm(s.width_mm)} mm`
+  const { bare, said } = useLengths()
+  const room = s.room_mm ? `${bare(s.width_mm)} of ${said(s.room_mm)}` : said(s.width_mm)
   const tight = s.room_mm > 0 && s.width_mm > s.room_mm
   return (
     <Choice

@@ -12,6 +12,7 @@ import { TagChip } from '../../kit/TagChip'
 import { PartChoice } from '../../project/PartChoice'
 import { usePlaces } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
+import { useLengths } from '../../project/useLengths'
 import { SNAG, TEAL } from '../../theme/theme'
 import { Offered } from './Offered'
 import type { Strip } from './shapes'
@@ -143,13 +144,14 @@ function GroupParts({ strip }: { strip: Strip }) {
 }
 
 function Room({ strip }: { strip: Strip }) {
+  const { bare, said } = useLengths()
   const share = strip.room_mm ? (100 * strip.width_mm) / strip.room_mm : 0
   return (
     <Section title="On the rail">
       <Box sx={{ fontSize: 12.5 }}>
         {strip.room_mm
-          ? `${strip.width_mm} mm of ${strip.room_mm} mm on a rail of ${strip.rail}`
-          : `${strip.width_mm} mm on the rail, terminals and accessories together; not placed yet`}
+          ? `${bare(strip.width_mm)} of ${said(strip.room_mm)} on a rail of ${strip.rail}`
+          : `${said(strip.width_mm)} on the rail, terminals and accessories together; not placed yet`}
       </Box>
       {strip.room_mm > 0 && (
         <LinearProgress
