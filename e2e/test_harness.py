@@ -81,7 +81,9 @@ class OfTheDemo(HarnessStory):
         extra = panel.get_by_label("Extra, mm")
         extra.fill("long")
         extra.press("Enter")
-        expect(page.get_by_text("“long” is no length. Type a number, with a unit unless it is mm.").first).to_be_visible()
+        expect(
+            page.get_by_text("“long” is no length. Type a number, with a unit unless it is mm.").first
+        ).to_be_visible()
         self.saved(page, extra, "15")
         expect(page.get_by_test_id("sheet")).to_contain_text("350 + 15")
         expect(page.get_by_role("grid", name="Wires")).to_contain_text("955 mm")
