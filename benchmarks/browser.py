@@ -246,7 +246,9 @@ def _opening(page: Page, act: str) -> float:
 
 def _pointed(page: Page, rows: Locator, place: int) -> float:
     """Return how long it takes when the pointer comes to a row as a hand moves it, and clicks, ms."""
-    seen = [str(row.get_attribute("href")) for row in rows.all()]  # only what is in sight is in the page
+    page.wait_for_timeout(LOOKED_AT_MS)  # the list has followed to the sheet that was opened last
+    # Only what is in sight is in the page.
+    seen: list[str] = rows.evaluate_all("(rows) => rows.map((row) => row.getAttribute('href'))")
     others = [href for href in seen if not page.url.endswith(href)]
     row = page.get_by_test_id("sheet-tree").locator(f"a[href='{others[place % len(others)]}']")
     row.hover()
