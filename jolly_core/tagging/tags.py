@@ -15,7 +15,7 @@ from jolly_core.library import base_of, definition, part_class
 from jolly_core.model import Device, Function, Location, Project, Sheet, Symbol, TagRule, derived
 
 from .natural import NaturalKey, natural
-from .units import lead_of
+from .units import is_on_no_line, lead_of
 
 NO_TAG = "?"
 
@@ -157,8 +157,7 @@ def product_tag(project: Project, device: Device) -> str:
     if lead is not None and _was_made(project, device.id):
         return f"{device.letters}{device.number}"  # it had its tag before anything of it was drawn
     if lead is None:
-        # Cables, enclosures and the like are on no line: they keep their running number. An orphan waits for a lead.
-        return f"{device.letters}{NO_TAG if project.units_of(device.id) else device.number}"
+        return f"{device.letters}{device.number if is_on_no_line(project, device.id) else NO_TAG}"
     return _line_tag(project, device, lead)
 
 
@@ -204,7 +203,7 @@ def _line_tags(project: Project, line: int, letters: str, sheet_id: str) -> dict
 def _is_shown(project: Project, tag: str) -> bool:
     """Return whether a tag of the line habit is a fixed one, or that of a device that is on no line."""
     return any(
-        device.fixed_tag or not project.units_of(id)
+        device.fixed_tag or is_on_no_line(project, id)
         for id in project.devices_tagged.get(tag)
         for device in (project.devices[id],)
     )

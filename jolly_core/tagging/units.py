@@ -16,6 +16,7 @@ from jolly_core.model import Device, Part, Project, Strip, Symbol, derived
 from jolly_core.wiring import sheet_groups, wire_numbers
 
 UNLIMITED = 10_000
+ON_NO_LINE = "plc-card"  # the class of what is drawn and has no lead
 _MAKES = ("4", "8")  # last digit of the make pin of a changeover (EN 50005)
 Slot = tuple[str, int]  # kind of the part's unit and its number of that kind
 
@@ -316,6 +317,14 @@ def lead_of(project: Project, device_id: str) -> Symbol | None:
     """Return the symbol that carries the device's tag, None when only followers are drawn."""
     leads = [s for s in project.units_of(device_id) if definition(s.definition).lead < 9]
     return min(leads, key=lambda s: (definition(s.definition).lead, s.id), default=None)
+
+
+def is_on_no_line(project: Project, device_id: str) -> bool:
+    """Return whether a device is on no ladder line, and waits for none: cables, enclosures and the like, PLC cards.
+
+    The channels of a card are drawn wherever they are needed, and none of them leads it.
+    """
+    return all(definition(s.definition).part_class == ON_NO_LINE for s in project.units_of(device_id))
 
 
 def home_of(project: Project, device_id: str) -> Symbol | None:

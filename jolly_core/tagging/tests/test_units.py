@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from jolly_core.checks import snags_on
+from jolly_core.checks import all_snags, snags_on
 from jolly_core.model import RuleError
-from jolly_core.tagging import contact_table, full_tag, lead_of, lead_reference, likely_devices, pins_of, tag_on
+from jolly_core.tagging import contact_table, full_tag, lead_of, lead_reference, likely_devices, pins_of, product_tag, tag_on
 from jolly_core.testing import Workbench
 
 
@@ -147,6 +147,22 @@ class Tags(TestCase):
         self.assertEqual([bench.tag(first), bench.tag(second)], ["PB214", "PB214A"])
         bench.do("move-selection", ids=[second], dx=0, dy=9)
         self.assertEqual([bench.tag(first), bench.tag(second)], ["PB214", "PB215"])
+
+    def test_cards_are_on_no_line_and_keep_their_numbers_when_their_channels_are_drawn(self) -> None:
+        bench = Workbench(standard="na", tag_habit="line")
+        cards = [bench.new("add-card", part_id="hollin-hr-di8") for _ in range(2)]
+        points = [{"tag": f"S{n}", "io_type": "DI", "connected": "limit switch"} for n in range(10)]
+        bench.do("take-in-points", points=points)
+        bench.do("suggest-channels")
+        before = [product_tag(bench.project, bench.project.devices[id]) for id in cards]
+        self.assertEqual(before, ["PLC1", "PLC2"])
+        bench.do("draw-channels")
+        self.assertEqual([product_tag(bench.project, bench.project.devices[id]) for id in cards], before)
+        self.assertFalse([s for s in all_snags(bench.project) if s.code.startswith("equal-tags")])
+        coil = bench.place("coil", 40, 16)
+        contact = bench.place("contact-no", 20, 16, device_id=bench.device(coil))
+        bench.do("delete-selection", ids=[coil])
+        self.assertEqual(bench.tag(contact), "CR?", "an orphan waits for a lead")
 
     def test_function_and_location_are_shown_where_they_differ(self) -> None:
         bench = Workbench()
