@@ -10,7 +10,7 @@ from jolly_core.library import built_in_stamps
 from jolly_core.model import Device, IoPoint, Project, derived
 from jolly_core.tagging import full_tag, product_tag
 
-# Words, and the symbols drawn for them while open and while closed at rest; the first that is found counts.
+# Words, and the symbols drawn for them while open and while closed at rest; the first that fits the type counts.
 _WORDS: tuple[tuple[tuple[str, ...], str, str], ...] = (
     (("emergency stop", "e-stop", "estop"), "estop", "estop"),
     (("push button", "pushbutton", "button"), "button-no", "button-nc"),
@@ -40,7 +40,7 @@ _WORDS: tuple[tuple[tuple[str, ...], str, str], ...] = (
     (("horn", "buzzer", "sounder"), "horn", "horn"),
     (("lamp", "light", "beacon", "indicator"), "lamp", "lamp"),
     (("auxiliary", "contact"), "contact-no", "contact-nc"),
-    (("relay", "contactor", "coil"), "coil", "coil"),
+    (("relay", "coil"), "coil", "coil"),
 )
 _OF = re.compile(r"\bof\s+([-=+]\S+)", re.IGNORECASE)
 _STAMP = re.compile(r"\s*stamp\b[\s:“\"]*(.*?)[\s”\"]*$", re.IGNORECASE)
@@ -121,15 +121,16 @@ def shown_as(project: Project, point: IoPoint) -> Element:
     if stamp:
         return Element("", stamp=stamp)
     closed = point.normal == "closed" or bool(re.search(r"\bnc\b|normally closed", words))
-    found = next((c if closed else o for known, o, c in _WORDS if any(w in words for w in known)), "")
+    said = words.replace("contactor", "relay")  # which is no contact
+    found = [c if closed else o for known, o, c in _WORDS if any(w in said for w in known)]
     if not found:
         return Element("", "", f"“{point.connected}” is no element that is drawn by itself")
-    if not found.startswith(_FOR_TYPE[point.io_type]):
-        if point.io_type == "DI" and found == "coil":
-            found = "contact-nc" if closed else "contact-no"  # of a relay, an input sees the contact
-        else:
-            return Element("", "", f"“{point.connected}” cannot be wired to {point.io_type}")
-    return Element(found)
+    fitting = [f for f in found if f.startswith(_FOR_TYPE[point.io_type])]
+    if not fitting and point.io_type == "DI" and "coil" in found:
+        fitting = ["contact-nc" if closed else "contact-no"]  # of a relay, an input sees the contact
+    if not fitting:
+        return Element("", "", f"“{point.connected}” cannot be wired to {point.io_type}")
+    return Element(fitting[0])
 
 
 def said_of(project: Project, point: IoPoint) -> str:

@@ -6,7 +6,16 @@ from unittest import TestCase
 
 from jolly_core.checks import all_snags, snags_on
 from jolly_core.model import RuleError
-from jolly_core.tagging import contact_table, full_tag, lead_of, lead_reference, likely_devices, pins_of, product_tag, tag_on
+from jolly_core.tagging import (
+    contact_table,
+    full_tag,
+    lead_of,
+    lead_reference,
+    likely_devices,
+    pins_of,
+    product_tag,
+    tag_on,
+)
 from jolly_core.testing import Workbench
 
 
