@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolly_core.drawing import Point, SheetDraft
 from jolly_core.library import definition
 from jolly_core.model import Continuation, Project
-from jolly_core.plc import CardSupply, card_supplies
+from jolly_core.plc import CardSupply, card_supplies, channels
 from jolly_core.points import Pattern
 from jolly_core.points.patterns import FEED, RETURN, RISE
 from jolly_core.tagging import product_tag
@@ -74,6 +74,17 @@ def supply_of(project: Project, device_id: str, group: str) -> CardSupply | None
     return own[0] if own else None
 
 
+def feeds_elements(project: Project, supply: CardSupply) -> bool:
+    """Return whether anything at the channels a supply feeds can be fed from behind its fuse: not so at outputs.
+
+    What an output switches is between its channel and the return, unless its part says that it is wired to plus.
+    """
+    of_supply = [
+        c for c in channels(project, supply.device_id) if supply_of(project, supply.device_id, c.group) == supply
+    ]
+    return any(c.wired_to == PLUS if c.io_type == "DO" else c.io_type != "AO" for c in of_supply)
+
+
 def draw_common(
     work: Work, draft: SheetDraft, pattern: Pattern, which: str, across: list[int], name: str, type_id: str
 ) -> None:
@@ -98,7 +109,11 @@ def on_common(pattern: Pattern, mark: Continuation, along: int) -> bool:
 def draw_supply(
     work: Work, draft: SheetDraft, pattern: Pattern, supply: CardSupply, names: Names, behind: str, types: ChannelTypes
 ) -> None:
-    """Draw a supply of a card beside the rows, from the feed, over a fuse where its part wants one, and the return."""
+    """Draw a supply of a card beside the rows, from the feed, over a fuse where its part wants one, and the return.
+
+    Args:
+        behind: name of the mark behind the fuse, "" where nothing is fed from there.
+    """
     shape = definition("plc-supply")
     taken = sum(1 for s in draft.symbols.values() if s.definition == shape.key)
     x, y = pattern.supply_at(taken)
@@ -108,9 +123,10 @@ def draw_supply(
         reach = SUPPLY_REACH
         device_text = f"{supply.fuse_a:g} A"
         put_symbol(work, draft, definition("fuse"), (x - 12, y), (0, False), 1, "", device_text)
-        mark = _behind((x, y))
-        draft.stroke((mark[0], y), mark, types.feed)
-        _mark(work, draft, mark, behind, "up")
+        if behind:
+            mark = _behind((x, y))
+            draft.stroke((mark[0], y), mark, types.feed)
+            _mark(work, draft, mark, behind, "up")
         draft.stroke((x - 8, y), (x, y), types.feed)
         draft.stroke((x - reach, y), (x - 12, y), types.feed)
     else:

@@ -17,7 +17,16 @@ from jolly_core.tagging import product_tag
 
 from .base import Id, Payload, Text, Work, edit
 from .cards import card_named
-from .channelcommons import Names, draw_common, draw_supply, group_feed, name_on, names_of_card, supply_of
+from .channelcommons import (
+    Names,
+    draw_common,
+    draw_supply,
+    feeds_elements,
+    group_feed,
+    name_on,
+    names_of_card,
+    supply_of,
+)
 from .channellines import Drawing, Line
 from .channelsheets import Row, rows_wanted, shared_out
 from .channelstamps import gather_wanted, put_point_stamp
@@ -184,7 +193,7 @@ class Drawer:
         for supply in card_supplies(self.project, device_id):
             if supply.group in groups and not supply.symbol_id:
                 names = self._names(device_id)
-                behind = group_feed(self.project, supply, names)
+                behind = group_feed(self.project, supply, names) if feeds_elements(self.project, supply) else ""
                 draw_supply(self.work, draft, pattern, supply, names, behind, self._between(names.feed, names.back))
 
     def _types(self, channel: ChannelRow, feed: str, back: str) -> ChannelTypes:

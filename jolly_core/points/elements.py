@@ -42,6 +42,7 @@ _WORDS: tuple[tuple[tuple[str, ...], str, str], ...] = (
     (("auxiliary", "contact"), "contact-no", "contact-nc"),
     (("relay", "coil"), "coil", "coil"),
 )
+_BY_WIRES = ("three-wire-sensor", "three-wire-sensor-minus", "four-wire-sensor")
 _OF = re.compile(r"\bof\s+([-=+]\S+)", re.IGNORECASE)
 _STAMP = re.compile(r"\s*stamp\b[\s:“\"]*(.*?)[\s”\"]*$", re.IGNORECASE)
 # What a type can be wired to at all.
@@ -125,7 +126,8 @@ def shown_as(project: Project, point: IoPoint) -> Element:
     found = [c if closed else o for known, o, c in _WORDS if any(w in said for w in known)]
     if not found:
         return Element("", "", f"“{point.connected}” is no element that is drawn by itself")
-    fitting = [f for f in found if f.startswith(_FOR_TYPE[point.io_type])]
+    said_wires = found[:1] if found[0] in _BY_WIRES else found  # how many wires it has is not passed over
+    fitting = [f for f in said_wires if f.startswith(_FOR_TYPE[point.io_type])]
     if not fitting and point.io_type == "DI" and "coil" in found:
         fitting = ["contact-nc" if closed else "contact-no"]  # of a relay, an input sees the contact
     if not fitting:

@@ -244,18 +244,25 @@ class Groups(Patterned):
 
     def setUp(self) -> None:
         super().setUp()
+        self.card = self.grouped("hollin-hr-do8", "do")
+
+    def grouped(self, part_id: str, unit: str) -> str:
+        """Return a card of two groups of four channels of a kind, each with a supply and a fuse."""
         project = self.bench.project
-        part = project.parts["hollin-hr-do8"]
+        card = self.bench.new("add-card", part_id=part_id, location_id=self.panel)
+        part = project.parts[part_id]
         supplies = (("card-supply", ("1L+", "1M")), ("card-supply", ("2L+", "2M")))
-        outputs = tuple(("do", (str(n),)) for n in range(1, 9))
+        units = tuple((unit, (str(n),)) for n in range(1, 9))
         facts = [{"group": "1", "fuse_a": "2"}, {"group": "2", "fuse_a": "2"}]
         facts += [{"group": "1" if n < 5 else "2"} for n in range(1, 9)]
-        grouped = replace(part, id="hollin-hr-do8g", number="HR-DO8G", units=supplies + outputs, details=tuple(facts))
-        self.card = self.bench.new("add-card", part_id="hollin-hr-do8", location_id=self.panel)
-        device = project.devices[self.card]
+        grouped = replace(
+            part, id=f"{part.id}g", number=f"{part.number}G", units=supplies + units, details=tuple(facts)
+        )
+        device = project.devices[card]
         fresh = replace(device, part_id=grouped.id)
         made = [Change("part", grouped.id, None, grouped), Change("device", device.id, device, fresh)]
         project.apply(ChangeSet(made))
+        return card
 
     def test_supplies_say_their_group_and_fuse(self) -> None:
         found = [(s.unit, s.group, s.fuse_a, s.pins) for s in card_supplies(self.bench.project, self.card)]
@@ -269,13 +276,31 @@ class Groups(Patterned):
         self.assertEqual(len(card.sheet_ids), 2)
         fuses = [s for s in project.symbols.values() if s.definition == "fuse"]
         self.assertEqual(sorted(project.sheets[s.sheet_id].id for s in fuses), sorted(card.sheet_ids))
-        supplies = {s.unit: s.symbol_id for s in card_supplies(project, self.card)}
+        self.assertEqual(self.behind(self.card), [[], []], "a load is between its output and the return")
+        self.assertFalse([s for s in all_snags(project) if s.code == "unpaired-continuation" and ".1" in s.message])
+        self.assertEqual(len({r.symbol_id for r in channels(project, self.card)} - {""}), 8)
+        self.assertEqual({project.devices[s.device_id].text for s in fuses}, {"2 A"})
+
+    def behind(self, card: str) -> list[list[str]]:
+        """Return the names of the marks behind the fuse of each supply of a card."""
+        project = self.bench.project
+        supplies = {s.unit: s.symbol_id for s in card_supplies(project, card)}
         names = []
         for n in (1, 2):
             sheet_id, point = group_of(project, (supplies[n], 0))
             marks = sheet_groups(project, sheet_id).by_point[point].continuations
             names.append([project.continuations[id].name for id in marks])
-        tag = full_tag(project, project.devices[self.card]).rsplit("-", 1)[-1]
-        self.assertEqual(names, [[f"24 V {tag}.1"], [f"24 V {tag}.2"]])
-        self.assertEqual(len({r.symbol_id for r in channels(project, self.card)} - {""}), 8)
-        self.assertEqual({project.devices[s.device_id].text for s in fuses}, {"2 A"})
+        return names
+
+    def test_what_is_switched_to_inputs_is_fed_behind_the_fuse_of_its_group(self) -> None:
+        card = self.grouped("hollin-hr-di8", "di")
+        self.list(*((f"B{n}", "DI", "limit switch") for n in range(1, 9)))
+        points = sorted(self.bench.project.io_points.values(), key=lambda p: p.tag)
+        self.bench.do("free-points", ids=[p.id for p in points])
+        self.bench.do("allocate-points", ids=[p.id for p in points], device_id=card)
+        self.bench.do("draw-channels", device_ids=[card])
+        project = self.bench.project
+        tag = full_tag(project, project.devices[card]).rsplit("-", 1)[-1]
+        self.assertEqual(self.behind(card), [[f"24 V {tag}.1"], [f"24 V {tag}.2"]])
+        snags = [s for s in all_snags(project) if s.code == "unpaired-continuation"]
+        self.assertFalse([s for s in snags if tag in s.message])
