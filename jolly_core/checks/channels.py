@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 
-from jolly_core.circuits import Label, potential_of, reached
+from jolly_core.circuits import Label, Potential, links_at, potential_of, reached
 from jolly_core.library import definition
 from jolly_core.model import Project, derived
 from jolly_core.plc import CardSupply, ChannelRow, card_supplies, cards, channels
 from jolly_core.points import shown_as
 from jolly_core.points.circuitchanges import ADDED, circuit_changes
 from jolly_core.tagging import full_tag
-from jolly_core.wiring import group_of, net_of
+from jolly_core.wiring import PinKey, group_of, net_of
 
 from .registry import Act, Snag, built, project_check
 
@@ -44,14 +44,27 @@ def _why_unfed(project: Project, supply: CardSupply) -> str:
         return f"Its supply, {pins}, is drawn on no sheet. Place it from the card's units."
     own = _channel_sheets(project)
     for n, pin in enumerate(supply.pins[:2]):
-        potential = potential_of(project, (supply.symbol_id, n))
-        sheets = {g.sheet_id for g in potential.groups if g.pins}
-        if len(potential.groups) == 1 and not potential.labels:
+        found = _fed_from(project, (supply.symbol_id, n), own)
+        if len(found) == 1 and len(found[0].groups) == 1 and not found[0].labels:
             return f"{pin} leads to nothing. Wire it to a supply."
-        if sheets <= own:
-            word = potential.label.word if potential.label else "what it is wired to"
-            return f"{pin} is on {word}, which no sheet but those of channels has. Tie it to a supply."
+        if all(_sheets(p) <= own for p in found):
+            words = [p.label.word for p in found if p.label] or ["what it is wired to"]
+            return f"{pin} is on {words[-1]}, which no sheet but those of channels has. Tie it to a supply."
     return ""
+
+
+def _sheets(potential: Potential) -> set[str]:
+    return {g.sheet_id for g in potential.groups if g.pins}
+
+
+def _fed_from(project: Project, pin: PinKey, own: frozenset[str]) -> list[Potential]:
+    """Return the potential of a pin and those that fuses on sheets of channels lead to, the nearest first."""
+    found = [potential_of(project, pin)]
+    for potential in found:  # grows meanwhile
+        for link, there in links_at(project, potential) if _sheets(potential) <= own else ():
+            if link.sort == "always" and project.symbols[link.start[0]].sheet_id in own and there not in found:
+                found.append(there)
+    return found
 
 
 @derived

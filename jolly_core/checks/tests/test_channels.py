@@ -46,13 +46,30 @@ class Channels(TestCase):
         self.card()
         self.points("limit switch")
         self.bench.do("draw-channels")
-        for n, name in enumerate(("24 V", "0 V")):
+        self.tie("24 V", "0 V")
+        self.assertEqual(self.said("channels-unfed"), [])
+
+    def test_a_group_is_fed_through_its_fuse(self) -> None:
+        for part, words, io_type in (("BW-P16Q", "lamp", "DO"), ("BW-P32I", "limit switch", "DI")):
+            with self.subTest(part=part):
+                self.setUp()
+                self.bench.new("add-card", part_id=part)
+                self.bench.do("take-in-points", points=[{"tag": "Y1", "io_type": io_type, "connected": words}])
+                self.bench.do("suggest-channels")
+                self.bench.do("draw-channels")
+                (message,) = self.said("channels-unfed")
+                self.assertIn("group 1: the common is not fed. 1L+ is on 24 V, which no sheet", message)
+                self.tie("24 V", "0 V")
+                self.assertEqual(self.said("channels-unfed"), [])
+
+    def tie(self, *names: str) -> None:
+        """Draw something on each of these potentials on a sheet that is drawn by hand."""
+        for n, name in enumerate(names):
             lamp = self.bench.place("lamp", 40, 40 + 20 * n)
             at = self.bench.symbol(lamp)
             self.bench.wire((at.x - 10, at.y), (at.x, at.y))
             mark = {"sheet_id": self.bench.sheet, "x": at.x - 10, "y": at.y, "name": name}
             self.bench.do("place-continuation", **mark)
-        self.assertEqual(self.said("channels-unfed"), [])
 
     def test_a_supply_that_is_not_drawn_is_named(self) -> None:
         card = self.card()
