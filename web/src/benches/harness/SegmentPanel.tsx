@@ -117,7 +117,9 @@ function PathOf({ segment, canEdit }: Props) {
         disabled={!canEdit}
         onPick={(form) => form !== segment.form && setForm(form)}
       />
-      {segment.form !== 'typed' && <Box sx={{ fontSize: 12.5, mb: 0.75 }}>{said(segment.base_mm)} along its path</Box>}
+      {segment.form !== 'typed' && (
+        <Box sx={{ fontSize: 12.5, mb: 0.75 }}>{said(segment.base_mm)} along its path</Box>
+      )}
       {(segment.form === 'polyline' || segment.form === 'curve') && (
         <Field
           label={`${between}, x y z | x y z, ${short}`}
