@@ -41,7 +41,7 @@ class Making(ProjectCase):
         self.assertEqual((na.settings.tag_habit, na.settings.length_unit), ("line", "in"))
         self.assertTrue(all(t.awg for t in na.wire_types.values()))
         mm = [getattr(na.settings, f.name) for f in fields(na.settings) if f.name.endswith("_mm")]
-        self.assertTrue(all(round(length / 25.4 * 4, 6).is_integer() for length in mm), "lengths to a quarter of an inch")
+        self.assertTrue(all(round(length / 25.4 * 4, 6).is_integer() for length in mm), "to a quarter of an inch")
         self.assertEqual({s.side for s in na.locations.values()}, {"panel", "door", "field"})
 
     def test_from_a_starting_point_come_the_habits_and_nothing_that_was_drawn(self) -> None:
