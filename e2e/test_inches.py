@@ -23,8 +23,9 @@ class Inches(BenchStory):
         expect(rows.nth(1)).to_contain_text(" in")
         expect(page.get_by_role("columnheader", name="Feet")).to_be_visible()
         spool = page.get_by_label("Wire on a spool, ft")
-        self.typed(page, spool, "250")
-        self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, 76.2)
+        for words, metres in (("250", 76.2), ("300' 6 1/2\"", 91.6051), ("75 m", 75.0)):
+            self.typed(page, spool, words)
+            self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, metres, 4, words)
 
     def typed(self, page: Page, field: Locator, words: str) -> None:
         """Type into a field and wait until it is saved."""

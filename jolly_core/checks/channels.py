@@ -8,14 +8,13 @@ from jolly_core.circuits import Label, Potential, links_at, potential_of, reache
 from jolly_core.library import definition
 from jolly_core.model import Project, derived
 from jolly_core.plc import CardSupply, ChannelRow, card_supplies, cards, channels
-from jolly_core.points import shown_as
+from jolly_core.points import switched_to
 from jolly_core.points.circuitchanges import ADDED, circuit_changes
 from jolly_core.tagging import full_tag
 from jolly_core.wiring import PinKey, group_of, net_of
 
 from .registry import Act, Snag, built, project_check
 
-SENSORS = {"three-wire-sensor": "plus", "three-wire-sensor-minus": "minus"}  # what their output is switched to
 FEW = 6
 
 
@@ -92,7 +91,7 @@ def directions(project: Project) -> Iterator[Snag]:
 def _wrong_way(project: Project, row: ChannelRow) -> str:
     """Return in words how a channel and its element do not go together, "" when they do or nothing is known."""
     wants = f"the {'input' if row.io_type == 'DI' else 'output'} wants its other side on {row.wired_to}"
-    switched = SENSORS.get(shown_as(project, project.io_points[row.point_id]).definition)
+    switched = switched_to(project, project.io_points[row.point_id])
     if switched and switched != row.wired_to:
         return f"its sensor switches {switched}, and {wants}."
     if not row.symbol_id:

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from jolly_core.model import IoPoint, Project, RuleError, counted
 from jolly_core.plc import ChannelRow, channel_row, channels
-from jolly_core.points import Allotted, block_from, place_drawn, suggested, why_not_here
+from jolly_core.points import Allotted, block_from, place_drawn, suggested, switched_to, why_not_here
 from jolly_core.tagging import full_tag
 
 from .base import Id, Payload, Text, Work, edit
@@ -83,12 +83,27 @@ def suggest_channels(work: Work, payload: SuggestChannels) -> str:
     found = suggested(project, waiting, payload.device_ids)
     if not found:
         kinds = " and ".join(sorted({p.io_type for p in waiting}))
-        raise RuleError(f"No card has a free channel for these points: {kinds} are needed. Add a card.", field="ids")
+        words = f"No card has a free channel for these points: {kinds} are needed. Add a card."
+        raise RuleError(" ".join([words, *_switching(project, waiting)]), field="ids")
     _allot(work, found)
-    left = len(waiting) - len(found)
+    put = {one.point.id for one in found}
+    left = [p for p in waiting if p.id not in put]
     if left:
-        work.outcome.remarks.append(f"{left} point{'s' if left != 1 else ''} found no free channel and still wait.")
+        still = f"still wait{'s' if len(left) == 1 else ''}"
+        work.outcome.remarks.append(f"{counted(len(left), 'point')} found no free channel and {still}.")
+    work.outcome.remarks += _switching(project, left)
     return f"allocate {counted(len(found), 'point')}"
+
+
+def _switching(project: Project, left: list[IoPoint]) -> list[str]:
+    """Return in words which of the points that are left want inputs of one kind."""
+    found = []
+    for side in ("plus", "minus"):
+        alike = [p.tag for p in left if p.io_type == "DI" and switched_to(project, p) == side]
+        if alike:
+            switch = f"{alike[0]} switches" if len(alike) == 1 else f"{alike[0]} and {len(alike) - 1} more switch"
+            found.append(f"{switch} {side}: that wants a card for sensors of this kind.")
+    return found
 
 
 class FreePoints(Payload):

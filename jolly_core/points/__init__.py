@@ -3,7 +3,7 @@
 from .allocation import Allotted, block_from, machine_of, signal_key, suggested, why_not, why_not_here
 from .demand import By, CardChoice, Need, cards_for, channels_of, needed_channels, needs
 from .drawnpoints import DrawnPoint, drawn_as, drawn_point, meeting, place_drawn, points_of_symbols, without_point
-from .elements import Element, device_tagged, element_of, said_of, shown_as, stamp_called
+from .elements import Element, device_tagged, element_of, said_of, shown_as, stamp_called, switched_to
 from .patterns import Pattern, pattern_for
 from .pointfields import BY_KEY, FIELDS, NO_COLUMN, OWN_COLUMN, PointField, field_headed, io_type_of
 from .pointlist import Fault, ListRow, PointLine, PointList, PointValues, place_named, read_points
@@ -53,6 +53,7 @@ __all__ = [
     "read_points",
     "signal_key",
     "suggested",
+    "switched_to",
     "why_not",
     "why_not_here",
     "without_point",

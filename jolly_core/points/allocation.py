@@ -11,6 +11,7 @@ from jolly_core.plc import ChannelRow, cards, channels
 from jolly_core.tagging import full_tag, natural
 
 from .drawnpoints import points_of_symbols
+from .elements import switched_to
 
 SORT_WORDS = {
     "fast": "a fast counter",
@@ -130,7 +131,8 @@ def suggested(project: Project, points: Iterable[IoPoint], device_ids: Iterable[
     """Return channels for points that wait: a machine's points together on a card, spares left at each card's end.
 
     A card's last channels are left free by the project's spare share as long as there is room elsewhere. Channels that
-    are drawn already are left alone. What fits nowhere is left out.
+    are drawn already are left alone. What fits nowhere is left out; so is a sensor that switches plus where all that
+    is free wants its other side on minus, or the reverse.
 
     Args:
         device_ids: the cards to use, all without one.
@@ -141,14 +143,15 @@ def suggested(project: Project, points: Iterable[IoPoint], device_ids: Iterable[
     free = {id: [r for r in channels(project, id) if not r.point_id and not r.symbol_id] for id in ids}
     share = project.settings.spare_share_percent
     room = {id: _before_spares(project, id, share) for id in ids}
-    groups: dict[tuple[str, str, str, str], list[IoPoint]] = {}
+    groups: dict[tuple[str, str, str, str, str], list[IoPoint]] = {}
     for p in sorted(points, key=lambda p: (p.order, p.id)):
         if not p.channel:
-            groups.setdefault((machine_of(project, p), p.io_type, p.sort, signal_key(p.signal)), []).append(p)
+            side = switched_to(project, p) if p.io_type == "DI" else ""
+            groups.setdefault((machine_of(project, p), p.io_type, p.sort, signal_key(p.signal), side), []).append(p)
     found: list[Allotted] = []
-    for _, group in sorted(groups.items(), key=lambda item: (item[1][0].order, natural(item[1][0].tag))):
+    for (*_, side), group in sorted(groups.items(), key=lambda item: (item[1][0].order, natural(item[1][0].tag))):
         for spares in (False, True):
-            group = _spread(group, free, {} if spares else room, found)
+            group = _spread(group, side, free, {} if spares else room, found)
     return found
 
 
@@ -164,6 +167,7 @@ def _before_spares(project: Project, device_id: str, share: float) -> set[tuple[
 
 def _spread(
     group: list[IoPoint],
+    side: str,
     free: dict[str, list[ChannelRow]],
     room: dict[str, set[tuple[str, int]]],
     found: list[Allotted],
@@ -173,7 +177,8 @@ def _spread(
         return []
 
     def open_on(id: str) -> list[ChannelRow]:
-        return [r for r in free[id] if not why_not(group[0], r) and (not room or (r.io_type, r.channel) in room[id])]
+        fitting = [r for r in free[id] if not why_not(group[0], r) and (not side or r.wired_to in ("", side))]
+        return [r for r in fitting if not room or (r.io_type, r.channel) in room[id]]
 
     whole = next((id for id in free if len(open_on(id)) >= len(group)), "")
     left = list(group)

@@ -43,6 +43,7 @@ _WORDS: tuple[tuple[tuple[str, ...], str, str], ...] = (
     (("relay", "coil"), "coil", "coil"),
 )
 _BY_WIRES = ("three-wire-sensor", "three-wire-sensor-minus", "four-wire-sensor")
+_SWITCHES = {"three-wire-sensor": "plus", "three-wire-sensor-minus": "minus"}
 _OF = re.compile(r"\bof\s+([-=+]\S+)", re.IGNORECASE)
 _STAMP = re.compile(r"\s*stamp\b[\s:“\"]*(.*?)[\s”\"]*$", re.IGNORECASE)
 # What a type can be wired to at all.
@@ -133,6 +134,15 @@ def shown_as(project: Project, point: IoPoint) -> Element:
     if not fitting:
         return Element("", "", f"“{point.connected}” cannot be wired to {point.io_type}")
     return Element(fitting[0])
+
+
+def switched_to(project: Project, point: IoPoint) -> str:
+    """Return the side that the sensor of a point switches its output to, "plus" or "minus", "" where it may be either.
+
+    Example:
+        A PNP sensor switches plus, an NPN sensor minus; a limit switch is wired as its channel wants.
+    """
+    return _SWITCHES.get(shown_as(project, point).definition, "")
 
 
 def said_of(project: Project, point: IoPoint) -> str:

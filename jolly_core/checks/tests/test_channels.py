@@ -7,7 +7,7 @@ from unittest import TestCase
 
 from jolly_core.checks import all_snags
 from jolly_core.edits.history import take_back
-from jolly_core.model import Change, ChangeSet
+from jolly_core.model import Change, ChangeSet, RuleError
 from jolly_core.testing import Workbench
 
 MINUS_CARD, PLUS_CARD = "brindlework-bw-p16n", "hollin-hr-di16"
@@ -22,14 +22,18 @@ class Channels(TestCase):
     def card(self, part: str = PLUS_CARD) -> str:
         return self.bench.new("add-card", part_id=part, location_id=self.panel)
 
-    def points(self, *connected: str, io_type: str = "DI") -> list[str]:
+    def listed(self, *connected: str, io_type: str = "DI") -> list[str]:
         points = [
             {"tag": f"X{n}", "io_type": io_type, "connected": c, "location_id": self.field}
             for n, c in enumerate(connected, 1)
         ]
         self.bench.do("take-in-points", points=points)
-        self.bench.do("suggest-channels")
         return [p.id for p in self.bench.project.io_points.values()]
+
+    def points(self, *connected: str, io_type: str = "DI") -> list[str]:
+        found = self.listed(*connected, io_type=io_type)
+        self.bench.do("suggest-channels")
+        return found
 
     def said(self, code: str) -> list[str]:
         return [s.message for s in all_snags(self.bench.project) if s.code == code]
@@ -78,6 +82,23 @@ class Channels(TestCase):
         (message,) = self.said("channels-unfed")
         self.assertIn("Its supply, L+ and M, is drawn on no sheet", message)
 
+    def test_sensors_are_put_where_the_side_they_switch_is_wanted(self) -> None:
+        cards = [self.card(MINUS_CARD), self.card(PLUS_CARD)]
+        self.points("pnp sensor", "limit switch", "npn sensor", "pnp sensor")
+        put = {p.connected: p.device_id for p in self.bench.project.io_points.values()}
+        self.assertEqual((put["npn sensor"], put["pnp sensor"]), (cards[0], cards[1]))
+        self.assertEqual(self.said("channel-direction"), [])
+        self.assertTrue(all(p.channel for p in self.bench.project.io_points.values()))
+
+    def test_a_sensor_waits_where_no_card_is_for_its_side(self) -> None:
+        self.card(MINUS_CARD)
+        self.points("pnp sensor", "limit switch")
+        self.assertEqual([p.connected for p in self.bench.project.io_points.values() if not p.channel], ["pnp sensor"])
+        said = "X1 switches plus: that wants a card for sensors of this kind."
+        self.assertEqual(self.bench.done[-1].remarks, ["1 point found no free channel and still waits.", said])
+        with self.assertRaisesRegex(RuleError, said):
+            self.bench.do("suggest-channels")
+
     def test_a_sensor_that_switches_the_other_side_is_named_before_it_is_drawn(self) -> None:
         for part, words, wanted in (
             (PLUS_CARD, "npn sensor", "its sensor switches minus, and the input wants its other side on plus"),
@@ -87,8 +108,9 @@ class Channels(TestCase):
         ):
             with self.subTest(part=part, words=words):
                 self.setUp()
-                self.card(part)
-                self.points(words)
+                card = self.card(part)
+                (point,) = self.listed(words)
+                self.bench.do("allocate-points", ids=[point], device_id=card)
                 found = self.said("channel-direction")
                 self.assertEqual(len(found), bool(wanted))
                 self.assertTrue(all(wanted in message for message in found))

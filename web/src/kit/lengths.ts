@@ -10,7 +10,10 @@ const CALLED: Record<string, Unit> = {
   ...{ "'": 'ft', '′': 'ft', '’': 'ft', foot: 'ft', feet: 'ft', metre: 'm', metres: 'm' },
 }
 const FRACTION = /^([+-]?)(?:(\d+)[\s-]+)?(\d+)\s*\/\s*([1-9]\d*)$/
+const FEET_AND_INCHES = /^(\S+?)\s*(?:ft|feet|['′’])\s*(\d.*?)\s*(?:in|inches|["″”])?$/i
 const WITH_UNIT = /^(.*?[\d.])\s*([a-z]+|["″”'′’])?$/i
+
+const rounded = (mm: number) => Number(mm.toFixed(4))
 
 function amountIn(typed: string): number | null {
   const parts = FRACTION.exec(typed.trim())
@@ -22,14 +25,20 @@ function amountIn(typed: string): number | null {
 /**
  * A typed length in mm, null when it is none: a number or a fraction, of the unit given unless it names another.
  *
- * lengthIn('24', 'in') and lengthIn('2 ft', 'mm') are both 609.6; lengthIn('1 1/2"', 'mm') is 38.1.
+ * lengthIn('24', 'in') and lengthIn('2 ft', 'mm') are both 609.6; lengthIn('1 1/2"', 'mm') is 38.1, and feet and inches
+ * may stand together, as in 2' 6".
  */
 export function lengthIn(typed: string, unit: Unit): number | null {
+  const [, feet, inches] = FEET_AND_INCHES.exec(typed.trim()) ?? []
+  if (feet !== undefined && inches !== undefined) {
+    const parts = [amountIn(feet), amountIn(inches)]
+    return parts[0] == null || parts[1] == null ? null : rounded(parts[0] * MM.ft + parts[1] * MM.in)
+  }
   const [, amount, named] = WITH_UNIT.exec(typed.trim()) ?? []
   const word = named?.toLowerCase()
   const of = word === undefined ? unit : word in MM ? (word as Unit) : CALLED[word]
   const value = amount === undefined || of === undefined ? null : amountIn(amount)
-  return value === null || of === undefined ? null : Number((value * MM[of]).toFixed(4))
+  return value === null || of === undefined ? null : rounded(value * MM[of])
 }
 
 /** What is said of a text that is no length. */
