@@ -32,11 +32,12 @@ export function lengthIn(typed: string, unit: Unit): number | null {
   const [, feet, inches] = FEET_AND_INCHES.exec(typed.trim()) ?? []
   if (feet !== undefined && inches !== undefined) {
     const parts = [amountIn(feet), amountIn(inches)]
-    return parts[0] == null || parts[1] == null ? null : rounded(parts[0] * MM.ft + parts[1] * MM.in)
+    if (parts[0] == null || parts[1] == null) return null
+    return rounded(parts[0] * MM.ft + (feet.startsWith('-') ? -1 : 1) * parts[1] * MM.in)
   }
   const [, amount, named] = WITH_UNIT.exec(typed.trim()) ?? []
   const word = named?.toLowerCase()
-  const of = word === undefined ? unit : word in MM ? (word as Unit) : CALLED[word]
+  const of = word === undefined ? unit : Object.hasOwn(MM, word) ? (word as Unit) : CALLED[word]
   const value = amount === undefined || of === undefined ? null : amountIn(amount)
   return value === null || of === undefined ? null : rounded(value * MM[of])
 }

@@ -12,6 +12,7 @@ import type { Schemas } from '../../api/shapes'
 import { useLengths } from '../../project/useLengths'
 import { COPPER, LINE, MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
 import { Bench, Empty, Heading } from '../../kit/Bench'
+import { lengthOf } from '../../kit/lengths'
 import { Rows } from '../../kit/Rows'
 import { Setting } from '../../project/Setting'
 import { useProject, usePick } from '../../project/store'
@@ -131,7 +132,7 @@ interface StockProps {
 }
 
 function Stock({ view, canEdit }: StockProps) {
-  const { said, saidLong, long } = useLengths()
+  const { said, long } = useLengths()
   const { machine, spools, stock } = view
   return (
     <>
@@ -151,7 +152,9 @@ function Stock({ view, canEdit }: StockProps) {
             <td title={`${counted(s.wires, 'wire')}, ${s.size}`}>
               {s.type_name} {s.colour}
             </td>
-            <td style={{ textAlign: 'right' }}>{saidLong(s.metres).replace(/ .*/, '')}</td>
+            <td style={{ textAlign: 'right' }}>
+              {(long === 'm' ? s.metres : Number(lengthOf(s.metres * 1000, long))).toFixed(2)}
+            </td>
             <td style={{ textAlign: 'right', fontWeight: 600 }}>{s.spools}</td>
           </tr>
         ))}
