@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Container
 from dataclasses import replace
-from typing import Any
+from typing import Any, cast
 
 from jolly_core.model import ON_SHEET, ChangeSet, Continuation, IdSource, Project, RuleError, Symbol, Wire, shifted
 
@@ -19,6 +19,7 @@ from .groups import SHIFT, roots
 from .protective import keep_protective
 
 PinName = tuple[str, int]  # symbol id and pin index, or mark id and 0
+REMEMBERED = 32  # sheets of which it is remembered what their wires join
 _Located = tuple[Symbol, list[Point], list[tuple[Point, Point]]]
 
 
@@ -191,8 +192,19 @@ class SheetDraft:
     def partition(self) -> dict[PinName, int]:
         """Return for each pin (symbol id and index) and mark a number, equal where the sheet's wires join them.
 
-        A pin that nothing is wired to has no entry.
+        A pin that nothing is wired to has no entry. What is returned is not to be changed: it is kept, as the sheet
+        after an edit is the sheet before the next.
         """
+        kept: dict[str, tuple[Any, ...]] = self.project.kept.setdefault("partition", {})
+        known = kept.pop(self.sheet_id, None)
+        if known is None or known[:3] != (self.wires, self.symbols, self.continuations):
+            known = (self.wires.copy(), self.symbols.copy(), self.continuations.copy(), self._partition())
+        kept[self.sheet_id] = known
+        if len(kept) > REMEMBERED:
+            del kept[next(iter(kept))]
+        return cast("dict[PinName, int]", known[3])
+
+    def _partition(self) -> dict[PinName, int]:
         root_of = roots(self.wires.values())
         result: dict[PinName, int] = {}
         bare: dict[int, list[PinName]] = {}

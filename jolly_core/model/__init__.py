@@ -5,7 +5,7 @@ from .changes import Change, ChangeSet, Entity
 from .collecting import uncollected
 from .copying import catch_up, changes_to, copied
 from .counted import counted
-from .derived import derived, derived_few
+from .derived import derived, derived_few, derived_part
 from .entities.blocks import Block, HarnessShield, HarnessVariant, Seat, Strand, VariantPart
 from .entities.building import (
     ADDRESS_SCHEMES,
@@ -242,6 +242,7 @@ __all__ = [
     "Table",
     "derived",
     "derived_few",
+    "derived_part",
     "listed",
     "merged",
     "IoPoint",

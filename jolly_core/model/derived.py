@@ -12,6 +12,10 @@ memo *rests*, which saves a quarter to a third of the work. A change ends the re
 Large values are kept of few keys only. A node whose value was let go still knows what it read and who reads it, so that
 what stands on it stays as it is; its function runs again when somebody asks for the value itself.
 
+A *part* is one entry of a value that is worked out at once, its *whole*: a group of those of a sheet. When the whole
+changes, its parts are looked at one by one, and only what stands on those that have become different is suspect. Until
+somebody asks for anything, the whole is *unsettled*: what stands on its parts is not marked yet.
+
 A derived function reads the model and other derived values only, and changes nothing; nobody changes what it returns.
 """
 
@@ -22,105 +26,17 @@ from collections.abc import Callable, Hashable, Iterable
 from functools import wraps
 from typing import TYPE_CHECKING, Any, Concatenate, ParamSpec, TypeVar, cast
 
+from .nodes import CLEAN, STALE, SUSPECT, Log, Node, Readers, Reads, each, with_one, without
+
 if TYPE_CHECKING:
     from .project import Project
 
 P = ParamSpec("P")
 T = TypeVar("T")
 
-CLEAN, SUSPECT, STALE = range(3)
 _LET_GO = object()  # in place of a value that is not kept
 SWEEP_EVERY = 500  # changes of the model after which nodes that nobody has asked for since the last time are dropped
 _turns = itertools.count(1)
-
-
-class Reads:
-    """What a derived function has read so far.
-
-    Attributes:
-        nodes: other derived values in the order they were read, each with the turn of its value.
-        cells: records, kinds and keys of indexes.
-        sheets: sheets of which all that lies on them was read.
-    """
-
-    __slots__ = ("cells", "nodes", "sheets")
-
-    def __init__(self) -> None:
-        self.nodes: dict[Node, int] = {}
-        self.cells: set[Hashable] = set()
-        self.sheets: set[str] = set()
-
-    def all_cells(self) -> set[Hashable]:
-        """Return the cells, those of whole sheets with them."""
-        return self.cells | {on_sheet(id) for id in self.sheets} if self.sheets else self.cells
-
-
-def on_sheet(sheet_id: str) -> Hashable:
-    """Return the cell of what lies on a sheet."""
-    return "on", sheet_id
-
-
-class Node:
-    """The value of a derived function for one key.
-
-    Attributes:
-        turn: changes whenever the value does; 0 while there is none.
-        nodes, turns: the nodes that were read for it, in their order, and the turns of their values then.
-        cells: the cells that were read for it.
-        readers: the nodes that read it.
-    """
-
-    __slots__ = ("cells", "function", "key", "name", "nodes", "readers", "state", "turn", "turns", "value")
-
-    def __init__(self, name: str, function: Callable[..., Any], key: tuple[Any, ...]) -> None:
-        self.name = name
-        self.function = function
-        self.key = key
-        self.value: Any = None
-        self.turn = 0
-        self.state = STALE
-        self.nodes: tuple[Node, ...] = ()
-        self.turns: tuple[int, ...] = ()
-        self.cells: tuple[Hashable, ...] = ()
-        self.readers: _Readers = None
-
-
-# There are very many nodes and most have few readers: none, one, some in a list, only many in a set.
-_Readers = Node | list[Node] | set[Node] | None
-_MANY = 24
-# What a node was: its state alone when no more than that has changed since, None for one that was not there.
-_Saved = tuple[int, Any, int, tuple[Node, ...], tuple[int, ...], tuple[Hashable, ...]]
-Log = dict[Node, _Saved | int | None]
-
-
-def _with(readers: _Readers, node: Node) -> _Readers:
-    """Return readers with one more, that is not among them yet."""
-    if readers is None:
-        return node
-    if isinstance(readers, Node):
-        return [readers, node]
-    if isinstance(readers, set):
-        readers.add(node)
-        return readers
-    readers.append(node)
-    return readers if len(readers) < _MANY else set(readers)
-
-
-def _without(readers: _Readers, node: Node) -> _Readers:
-    """Return readers without one, None when none is left."""
-    if readers is None or readers is node:
-        return None
-    if isinstance(readers, Node):
-        return readers
-    if isinstance(readers, set):
-        readers.discard(node)
-    elif node in readers:
-        readers.remove(node)
-    return readers or None
-
-
-def _each(readers: _Readers) -> Iterable[Node]:
-    return () if readers is None else (readers,) if isinstance(readers, Node) else readers
 
 
 class Memo:
@@ -129,7 +45,8 @@ class Memo:
     def __init__(self) -> None:
         self.tables: dict[str, dict[tuple[Any, ...], Node]] = {}
         self.reads: Reads | None = None  # of the function that runs now
-        self._readers: dict[Hashable, _Readers] = {}
+        self.unsettled: dict[Node, int] = {}  # wholes that may have changed, with their turns before
+        self._readers: dict[Hashable, Readers] = {}
         self._few: dict[str, int] = {}  # how many values are kept of functions of which not all are
         self._held: dict[str, dict[Node, None]] = {}  # the nodes that have those, the one longest there first
         self._log: Log | None = None
@@ -146,6 +63,7 @@ class Memo:
     ) -> Node:
         """Return a new node with its value worked out; `keep` says of how many keys values are kept, 0 for all."""
         node = Node(name, function, key)
+        node.pick = _picks.get(name)
         if keep:
             self._few[name] = keep
         if self._log is not None:
@@ -178,6 +96,8 @@ class Memo:
 
     def value_of(self, project: Project, node: Node) -> Any:
         """Return the value of a node, brought up to date, and worked out again where it was let go."""
+        if self.unsettled:
+            self.settle(project)
         if node.state:
             self.renew(project, node)
         if node.value is _LET_GO:
@@ -208,6 +128,34 @@ class Memo:
                 return
         self._run(project, node)
 
+    def settle(self, project: Project) -> None:
+        """Bring wholes up to date that may have changed, and make suspect what stands on parts that have."""
+        while self.unsettled:
+            whole, turn = self.unsettled.popitem()
+            try:
+                if whole.state:
+                    self.renew(project, whole)
+            except Exception:  # whoever asks for a part is told then
+                for part in list(whole.parts or ()):
+                    self._mark(part)
+                continue
+            if whole.turn != turn:
+                for part in list(whole.parts or ()):
+                    if not part.state:
+                        self._settle_part(whole, part)
+
+    def _settle_part(self, whole: Node, part: Node) -> None:
+        """Give a part its value now; one that is there no more is worked out when it is asked for."""
+        try:
+            value = cast("Callable[..., Any]", part.pick)(whole.value, *part.key)
+        except LookupError:
+            self._mark(part)
+            return
+        if value is not part.value and value != part.value:
+            self._save(part)
+            part.value, part.turn = value, next(_turns)
+            self._suspect([part])
+
     def fire(self, cells: Iterable[Hashable]) -> None:
         """Say that cells have changed."""
         if self._quiet:
@@ -219,7 +167,7 @@ class Memo:
             self.clear()
         self._fired += 1
         for cell in cells:
-            for node in _each(self._readers.get(cell)):
+            for node in each(self._readers.get(cell)):
                 self._mark(node)
         if self._fired % SWEEP_EVERY == 0 and self._log is None:
             self._sweep()
@@ -244,6 +192,10 @@ class Memo:
             else:
                 node.state, node.value, node.turn, nodes, turns, cells = was
                 self._wire(node, nodes, turns, cells)
+            if node.parts and node.state:
+                self.unsettled[node] = node.turn
+            else:
+                self.unsettled.pop(node, None)
         self._log = outer
         self._quiet = False
         self._let_go()
@@ -267,10 +219,12 @@ class Memo:
         for table in self.tables.values():
             for node in table.values():
                 node.nodes, node.cells, node.readers, node.state, node.turn = (), (), None, STALE, -1
+                node.parts = None
         self.tables.clear()
         self._held.clear()
         self._readers.clear()
         self._stale_then.clear()
+        self.unsettled.clear()
 
     def _run(self, project: Project, node: Node) -> None:
         outer, self.reads = self.reads, Reads()
@@ -309,14 +263,23 @@ class Memo:
         if not node.nodes:
             for read in nodes:
                 had = read.readers
-                read.readers = node if had is None else _with(had, node)
+                if node.pick is not None:
+                    _part_of(read, node)
+                else:
+                    read.readers = node if had is None else with_one(had, node)
             node.nodes = nodes
         elif node.nodes != nodes:
             before, after = set(node.nodes), set(nodes)
             for read in before - after:
-                read.readers = _without(read.readers, node)
+                if node.pick is not None:
+                    cast("set[Node]", read.parts).discard(node)
+                else:
+                    read.readers = without(read.readers, node)
             for read in after - before:
-                read.readers = _with(read.readers, node)
+                if node.pick is not None:
+                    _part_of(read, node)
+                else:
+                    read.readers = with_one(read.readers, node)
             node.nodes = nodes
         node.turns = turns
         if not node.cells:
@@ -324,30 +287,38 @@ class Memo:
             known = readers.get
             for cell in cells:
                 had = known(cell)
-                readers[cell] = node if had is None else _with(had, node)
+                readers[cell] = node if had is None else with_one(had, node)
             node.cells = cells
         elif node.cells != cells:
             old, new = set(node.cells), set(cells)
             for cell in old - new:
-                left = _without(self._readers[cell], node)
+                left = without(self._readers[cell], node)
                 if left is None:
                     del self._readers[cell]
                 else:
                     self._readers[cell] = left
             for cell in new - old:
-                self._readers[cell] = _with(self._readers.get(cell), node)
+                self._readers[cell] = with_one(self._readers.get(cell), node)
             node.cells = cells
 
     def _mark(self, node: Node) -> None:
         """Make a node stale, and what stands on it suspect."""
         if node.state == STALE:
             return
-        log: Log = {} if self._log is None else self._log
         was, node.state = node.state, STALE
-        log.setdefault(node, was)
-        waiting = [node] if was == CLEAN else []
-        while waiting:  # in plain loops: an edit marks a thousand
-            readers = waiting.pop().readers
+        if self._log is not None:
+            self._log.setdefault(node, was)
+        if was == CLEAN:
+            self._suspect([node])
+
+    def _suspect(self, waiting: list[Node]) -> None:
+        """Make suspect what stands on nodes; of wholes only note that they are unsettled, for what reads parts."""
+        log: Log = {} if self._log is None else self._log
+        while waiting:  # in plain loops: an edit marks hundreds
+            node = waiting.pop()
+            if node.parts:
+                self.unsettled.setdefault(node, node.turn)
+            readers = node.readers
             for reader in () if readers is None else (readers,) if isinstance(readers, Node) else readers:
                 if not reader.state:  # clean
                     log.setdefault(reader, CLEAN)
@@ -369,8 +340,9 @@ class Memo:
         if table.get(node.key) is node:
             del table[node.key]
         self._held.get(node.name, {}).pop(node, None)
-        for reader in _each(node.readers):
+        for reader in (*each(node.readers), *(node.parts or ())):
             self._mark(reader)
+        self.unsettled.pop(node, None)
         self._wire(node, (), (), ())
         node.state, node.turn = STALE, -1
 
@@ -380,6 +352,15 @@ class Memo:
         for node in stale & self._stale_then:
             self._drop(node)
         self._stale_then = stale - self._stale_then
+
+
+_picks: dict[str, Callable[..., Any]] = {}  # of functions that give parts, by their names
+
+
+def _part_of(whole: Node, node: Node) -> None:
+    if whole.parts is None:
+        whole.parts = set()
+    whole.parts.add(node)
 
 
 def derived(function: Callable[Concatenate[Project, P], T]) -> Callable[Concatenate[Project, P], T]:
@@ -407,6 +388,32 @@ def derived_few(
     return decorate
 
 
+def derived_part(
+    whole: Callable[..., Any], where: Callable[..., Any]
+) -> Callable[[Callable[Concatenate[Any, P], T]], Callable[Concatenate[Project, P], T]]:
+    """Make a derived function of what picks one part, an entry, of another's value.
+
+    Args:
+        whole: the derived function whose values have parts.
+        where: gives its key from that of a part; it reads records only, no derived values.
+
+    Notes:
+        What stands on a part is left alone when other parts change, without being looked at.
+    """
+
+    def decorate(pick: Callable[Concatenate[Any, P], T]) -> Callable[Concatenate[Project, P], T]:
+        picked: Callable[..., Any] = pick
+
+        @wraps(picked)
+        def work(project: Project, *key: Any) -> Any:
+            return picked(whole(project, where(project, *key)), *key)
+
+        _picks[_name_of(picked)] = picked
+        return cast("Callable[Concatenate[Project, P], T]", _kept(_name_of(picked), work, 0))
+
+    return decorate
+
+
 def _name_of(function: Callable[..., Any]) -> str:
     return f"{function.__module__}.{function.__qualname__}"
 
@@ -415,6 +422,8 @@ def _kept(name: str, function: Callable[Concatenate[Project, P], T], keep: int) 
     @wraps(function)
     def ask(project: Project, *key: Any) -> Any:
         memo = project.memo
+        if memo.unsettled:
+            memo.settle(project)
         table = memo.tables.get(name)
         node = table.get(key) if table is not None else None
         if node is None:

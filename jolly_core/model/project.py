@@ -11,7 +11,7 @@ from typing import Any, TypeVar
 
 from .bounds import put_right
 from .changes import Change, ChangeSet, Entity
-from .derived import Memo, derived, on_sheet
+from .derived import Memo, derived
 from .entities.blocks import Block, HarnessShield, HarnessVariant, Seat, Strand, VariantPart
 from .entities.building import (
     Band,
@@ -38,6 +38,7 @@ from .entities.structure import SETTINGS_ID, Function, Location, Settings, Sheet
 from .entities.titling import Picture, TitleBlock, TitleCell
 from .errors import GoneError
 from .kinds import Keyed, Kind, kind_of
+from .nodes import on_sheet
 from .registry import KINDS, ON_SHEET
 from .tables import Index, Table
 

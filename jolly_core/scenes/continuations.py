@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from jolly_core.drawing import ADVANCE, FRAME_MM, GRID_MM, place_in, size_mm
-from jolly_core.model import Continuation, Project, Sheet
+from jolly_core.model import Continuation, Project, derived
 
 from .crowding import text_box
 from .primitives import SMALLEST_MM, Anchor, Facts, Item, Poly, RoleName, Text, text
@@ -20,16 +20,18 @@ WING_MM, TIP_MM = 1.3, 3.5
 Word = tuple[str, RoleName, str]  # text, role, link
 
 
-def continuation_item(project: Project, sheet: Sheet, mark: Continuation, number: str, shown: bool = True) -> Item:
+@derived
+def continuation_item(project: Project, mark_id: str, number: str, shown: bool) -> Item:
     """Return the item of a continuation mark: an arrow, its name, the number of its net, where the others are.
 
     Args:
         project: the project.
-        sheet: the sheet it is on.
-        mark: the continuation.
+        mark_id: the continuation.
         number: number of its net, "" for none.
         shown: whether the number is to be read at the mark.
     """
+    mark = project.continuations[mark_id]
+    sheet = project.sheets[mark.sheet_id]
     x, y = mark.x * GRID_MM, mark.y * GRID_MM
     dx, dy = {"left": (-1, 0), "right": (1, 0), "up": (0, -1), "down": (0, 1)}[mark.toward]
     tip = (x + dx * TIP_MM, y + dy * TIP_MM)

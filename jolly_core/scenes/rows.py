@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from jolly_core.drawing import GRID_MM, lies_upright, pin_points
 from jolly_core.library import definition
-from jolly_core.model import Project, Symbol, derived
+from jolly_core.model import Project, Symbol, derived, derived_part
 from jolly_core.tagging import tag_on
 
 from .primitives import Item, Line, text
@@ -23,6 +23,16 @@ WIDER = 1.5  # times the usual distance of a row makes a gap
 def named_on(project: Project, sheet_id: str) -> set[str]:
     """Return the ids of the symbols on a sheet that show the tag of their strip or connector beside their number."""
     return _named(project, sheet_id)
+
+
+def _sheet_of(project: Project, symbol_id: str) -> str:
+    return project.symbols[symbol_id].sheet_id
+
+
+@derived_part(named_on, _sheet_of)
+def is_named(named: set[str], symbol_id: str) -> bool:
+    """Return whether a symbol shows the tag of its strip or connector beside its number."""
+    return symbol_id in named
 
 
 def _runs_across(symbols: list[Symbol]) -> bool:

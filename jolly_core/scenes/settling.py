@@ -21,6 +21,7 @@ Key = tuple[str, str, tuple[int, ...]]
 RANKS = {"table": 0, "pin": 1, "tag": 2, "core": 3, "mark": 4, "text": 5, "reference": 6, "number": 7}
 SIDE_MM, LINE_MM, STEP_MM = 2.0, 0.6, 2.5
 RING_MM, FARTHEST_MM = 1.25, 90.0
+FEW = 40  # boxes of an item that are compared one by one
 SPOKES = ((1, 0), (-1, 0), (0, 1), (0, -1), (1, 1), (-1, 1), (1, -1), (-1, -1), (2, 1), (-2, 1), (2, -1), (-2, -1))
 
 
@@ -187,10 +188,10 @@ def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memo
             memory.crowd.put(now)
             differing += [box for box, _, _ in now]
             continue
-        come, gone = Counter(now), Counter(before)
-        memory.crowd.put((come - gone).elements())
-        memory.crowd.take((gone - come).elements())
-        differing += [box for box, _, _ in (*(come - gone), *(gone - come))]
+        come, gone = _unlike(now, before), _unlike(before, now)
+        memory.crowd.put(come)
+        memory.crowd.take(gone)
+        differing += [box for box, _, _ in (*come, *gone)]
     for id in memory.taken.keys() - taken.keys():
         memory.crowd.take(memory.taken[id])
         differing += [box for box, _, _ in memory.taken[id]]
@@ -203,6 +204,17 @@ def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memo
     if memory.room != room or before_keys != [key for key in keys if key in memory.found]:
         return None
     return differing + [f.box for key, f in memory.found.items() if key not in known]
+
+
+def _unlike(these: list[Taken], those: list[Taken]) -> list[Taken]:
+    """Return what is among these and not among those; what is there twice counts as two."""
+    if len(those) > FEW:
+        return list((Counter(these) - Counter(those)).elements())
+    left = list(these)
+    for one in those:
+        if one in left:
+            left.remove(one)
+    return left
 
 
 def _place(crowds: tuple[Crowd, Lately], movable: Movable, fits: Callable[[Box], bool]) -> Found:

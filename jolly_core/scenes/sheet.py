@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, size_mm
 from jolly_core.model import Project, Sheet, Wire, derived, derived_few
-from jolly_core.wiring import Group, dots, group_at, point_of, sheet_groups, wire_numbers
+from jolly_core.wiring import Group, dots_of, group_at, point_of, sheet_groups, wire_numbers
 
 from .bands import band_item
 from .continuations import continuation_item
@@ -20,6 +21,7 @@ from .tables import table_items
 
 NUMBER_MM = 2.5
 KEPT = 128  # scenes of sheets that are kept
+MOST_DOTS = 20_000  # grid points of which the dot is kept
 DOT_MM = 0.7
 END_MM = 2.1
 ROOM_STEPS = 6  # shortest wire that has room for a number at its end
@@ -79,9 +81,8 @@ def _sketch(project: Project, sheet: Sheet) -> tuple[dict[str, Item], dict[str, 
     nets = [net_items(project, sheet_id, g.point, numbers.get(g.point, "")) for g in groups.groups if g.wires]
     for net in nets:
         items.update(net.wires)
-    for x, y in dots(project, sheet_id):
-        cx, cy = x * GRID_MM, y * GRID_MM
-        add(Item(f"dot:{x},{y}", "dot", [Dot(cx, cy, DOT_MM)], (cx - 1, cy - 1, cx + 1, cy + 1)))
+    for net in nets:
+        items.update(net.dots)
     strokes: dict[str, list[Stroke]] = {}
     for net in nets:
         items.update(net.numbers)
@@ -91,7 +92,7 @@ def _sketch(project: Project, sheet: Sheet) -> tuple[dict[str, Item], dict[str, 
     for mark in project.continuations_on(sheet_id):
         index = groups.of_continuation[mark.id]
         shown = any(_number_place(project, project.wires[i]) != "hidden" for i in groups.by_point[index].wires)
-        add(continuation_item(project, sheet, mark, numbers.get(index, ""), shown))
+        add(continuation_item(project, mark.id, numbers.get(index, ""), shown))
     for id in project.on_sheet["band"].get(sheet_id):
         add(band_item(project, project.bands[id]))
     for note in project.notes_on(sheet_id):
@@ -107,6 +108,13 @@ def _sketch(project: Project, sheet: Sheet) -> tuple[dict[str, Item], dict[str, 
     return items, strokes
 
 
+@lru_cache(MOST_DOTS)
+def _dot(x: int, y: int) -> Item:
+    """Return the dot at a grid point, which is the same on every sheet."""
+    cx, cy = x * GRID_MM, y * GRID_MM
+    return Item(f"dot:{x},{y}", "dot", [Dot(cx, cy, DOT_MM)], (cx - 1, cy - 1, cx + 1, cy + 1))
+
+
 @derived_few(KEPT)
 def _frame(project: Project, sheet_id: str) -> Item:
     return frame_item(project, project.get("sheet", sheet_id))
@@ -114,21 +122,23 @@ def _frame(project: Project, sheet_id: str) -> Item:
 
 @dataclass(slots=True, frozen=True)
 class NetItems:
-    """What is painted of a net on a sheet: its wires, its number in one or several places, and where that may stand."""
+    """What is painted of a net on a sheet: its wires, dots, its number in one or several places, where it may stand."""
 
     wires: dict[str, Item]
+    dots: dict[str, Item]
     numbers: dict[str, Item]
     strokes: dict[str, list[Stroke]]
 
 
 @derived
 def net_items(project: Project, sheet_id: str, point: int, number: str) -> NetItems:
-    """Return the items of the wires of a group, and of its number."""
+    """Return the items of the wires of a group, of its dots and of its number."""
     group = group_at(project, sheet_id, point)
     wires = [project.wires[i] for i in group.wires]
     shown = _number_items(project, number, wires, group) if number else []
     return NetItems(
         {w.id: wire_item(project, w, point, number) for w in wires},
+        {dot.id: dot for x, y in dots_of(project, group) for dot in (_dot(x, y),)},
         {item.id: item for item in shown},
         {item.id: _strokes(wires, text_at(item, 0).link) for item in shown},
     )

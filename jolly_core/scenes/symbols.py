@@ -17,7 +17,7 @@ from .crowding import text_box
 from .graphics import art_of
 from .lettering import LINE_PITCH, fit, lay
 from .primitives import Anchor, Art, Facts, Item, Prim, Text, board_link, text
-from .rows import SMALL, named_on
+from .rows import SMALL, is_named
 
 TAG_MM = 3.4
 TEXT_MM = 2.7
@@ -49,7 +49,7 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
     tag = tag_on(project, device, sheet) if device else "?"
     if small and device:
         name = pins_of(project, symbol)[0]
-        tag = f"{tag}:{name}" if symbol.id in named_on(project, sheet.id) else f":{name}"
+        tag = f"{tag}:{name}" if is_named(project, symbol.id) else f":{name}"
     words = device.text if device and lead is not None and lead.id == symbol.id else ""
     reference = lead_reference(project, symbol) if not small else ""
     closed = closed_in(project, symbol)

@@ -11,7 +11,7 @@ from .conductors import (
     conductors_of_sheet,
     wires_along,
 )
-from .connections import Connection, connections, dots, way_of
+from .connections import Connection, connections, dots, dots_of, way_of
 from .nets import (
     Group,
     GroupKey,
@@ -65,6 +65,7 @@ __all__ = [
     "conductors_of_sheet",
     "connections",
     "dots",
+    "dots_of",
     "gates_missing",
     "holders_of_numbers",
     "measure_layout",

@@ -20,6 +20,7 @@ from .nets import Group, PinKey, point_of, sheet_groups
 from .places import Site, gates_missing, site_of, spread
 
 SHEET_CHANGE_STEPS = 1000
+DOT_ENDS = 3  # wire ends and pins that meet where a dot says that they are joined
 # Places of no sheet: where the marks of one meet, and where the sheets of a net meet.
 OFF = -1
 AWAY: tuple[str, int, int] = ("", OFF, OFF)
@@ -374,11 +375,20 @@ def way_of(project: Project, net: list[Group], connection: Connection) -> list[s
 
 def dots(project: Project, sheet_id: str) -> list[Point]:
     """Return the points of a sheet where three or more wire ends and pins meet."""
+    return sorted(point for group in sheet_groups(project, sheet_id).groups for point in dots_of(project, group))
+
+
+def dots_of(project: Project, group: Group) -> list[Point]:
+    """Return the points of a group where three or more wire ends and pins meet."""
+    if 2 * len(group.wires) + len(group.pins) < DOT_ENDS:
+        return []
     meeting: dict[Point, int] = defaultdict(int)
-    for w in project.wires_on(sheet_id):
+    for id in group.wires:
+        w = project.wires[id]
         meeting[w.x1, w.y1] += 1
         meeting[w.x2, w.y2] += 1
-    for point in sheet_groups(project, sheet_id).points.values():
+    for pin in group.pins:
+        point = point_of(project, pin)
         if point in meeting:
             meeting[point] += 1
-    return sorted(point for point, count in meeting.items() if count >= 3)
+    return sorted(point for point, count in meeting.items() if count >= DOT_ENDS)

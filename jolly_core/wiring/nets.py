@@ -13,7 +13,7 @@ from typing import Any, cast
 
 from jolly_core.drawing import MASK, SHIFT, Point, parents, pin_numbers, pin_points
 from jolly_core.library import definition
-from jolly_core.model import Project, derived, uncollected
+from jolly_core.model import Project, derived, derived_part, uncollected
 
 from .terminalparts import joints
 
@@ -53,9 +53,10 @@ class Group:
 class SheetGroups:
     """All groups of a sheet by their first points; ways to them from wires and pins are made when asked for."""
 
+    sheet_id: str
     groups: list[Group]
     of_continuation: dict[str, int]
-    _located: list[tuple[int, PinKey]]
+    located: list[tuple[int, PinKey]]  # each pin with the number of its point, in reading order
     _of_wire: dict[str, int] | None = field(default=None, compare=False)
     _of_pin: dict[PinKey, int] | None = field(default=None, compare=False)
     _points: dict[PinKey, Point] | None = field(default=None, compare=False)
@@ -86,7 +87,7 @@ class SheetGroups:
     def points(self) -> dict[PinKey, Point]:
         """The grid point of each pin."""
         if self._points is None:
-            self._points = {pin: (point & MASK, point >> SHIFT) for point, pin in self._located}
+            self._points = {pin: (point & MASK, point >> SHIFT) for point, pin in self.located}
         return self._points
 
 
@@ -148,13 +149,25 @@ def sheet_groups(project: Project, sheet_id: str) -> SheetGroups:
         if one is not other:
             one.carried = (*one.carried, other.point)
             other.carried = (*other.carried, one.point)
-    return SheetGroups(groups, marked, located)
+    return SheetGroups(sheet_id, groups, marked, located)
 
 
-@derived
-def group_at(project: Project, sheet_id: str, point: int) -> Group:
+def _sheet_of_group(project: Project, sheet_id: str, point: int) -> str:
+    return sheet_id
+
+
+def _sheet_of_symbol(project: Project, symbol_id: str) -> str:
+    return project.symbols[symbol_id].sheet_id
+
+
+def _sheet_of_mark(project: Project, id: str) -> str:
+    return project.continuations[id].sheet_id
+
+
+@derived_part(sheet_groups, _sheet_of_group)
+def group_at(groups: SheetGroups, sheet_id: str, point: int) -> Group:
     """Return a group by its key; what stands on it outlives changes of other groups of its sheet."""
-    return sheet_groups(project, sheet_id).by_point[point]
+    return groups.by_point[point]
 
 
 def group_of(project: Project, pin: PinKey) -> GroupKey:
@@ -162,18 +175,19 @@ def group_of(project: Project, pin: PinKey) -> GroupKey:
     return groups_of(project, pin[0])[pin[1]]
 
 
-@derived
-def groups_of(project: Project, symbol_id: str) -> tuple[GroupKey, ...]:
+@derived_part(sheet_groups, _sheet_of_symbol)
+def groups_of(groups: SheetGroups, symbol_id: str) -> tuple[GroupKey, ...]:
     """Return the keys of the groups that a symbol's pins are in, pin by pin."""
-    symbol = project.symbols[symbol_id]
-    of_pin = sheet_groups(project, symbol.sheet_id).of_pin
-    return tuple((symbol.sheet_id, of_pin[symbol_id, pin]) for pin in range(len(pin_points(symbol))))
+    of_pin = groups.of_pin
+    keys: list[GroupKey] = []
+    while (point := of_pin.get((symbol_id, len(keys)))) is not None:
+        keys.append((groups.sheet_id, point))
+    return tuple(keys)
 
 
-@derived
-def _group_of_mark(project: Project, id: str) -> GroupKey:
-    sheet_id = project.continuations[id].sheet_id
-    return sheet_id, sheet_groups(project, sheet_id).of_continuation[id]
+@derived_part(sheet_groups, _sheet_of_mark)
+def _group_of_mark(groups: SheetGroups, id: str) -> GroupKey:
+    return groups.sheet_id, groups.of_continuation[id]
 
 
 def point_of(project: Project, pin: PinKey) -> Point:

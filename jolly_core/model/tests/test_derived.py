@@ -9,7 +9,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolly_core.model import Change, ChangeSet, Device, Note, Project, Symbol, derived, derived_few
+from jolly_core.model import Change, ChangeSet, Device, Note, Project, Symbol, derived, derived_few, derived_part
 
 runs: list[str] = []
 
@@ -61,6 +61,69 @@ def crowded(project: Project) -> bool:
     return total(project) > 0 and total(project) > len(everybody(project))
 
 
+@derived
+def lines_on(project: Project, sheet_id: str) -> dict[str, str]:
+    """Return the texts of a sheet's notes by id, and what is said by the devices on it, by theirs."""
+    runs.append(f"lines {sheet_id}")
+    said = {s.device_id: told_by(project, s.device_id) for s in project.symbols_on(sheet_id)}
+    return {**said, **{n.id: n.text for n in project.notes_on(sheet_id)}}
+
+
+def _sheet(project: Project, sheet_id: str, id: str) -> str:
+    return sheet_id
+
+
+def _sheet_of_note(project: Project, id: str) -> str:
+    return project.notes[id].sheet_id
+
+
+@derived_part(lines_on, _sheet)
+def line_at(lines: dict[str, str], sheet_id: str, id: str) -> str:
+    """Return one of a sheet's texts."""
+    return lines[id]
+
+
+@derived_part(lines_on, _sheet_of_note)
+def line_of(lines: dict[str, str], id: str) -> str:
+    """Return what a note says, wherever it is."""
+    return lines[id].upper()
+
+
+@derived
+def verse(project: Project, sheet_id: str) -> str:
+    """Return the texts of a sheet's notes in one."""
+    runs.append(f"verse {sheet_id}")
+    return " ".join(line_at(project, sheet_id, n.id) for n in project.notes_on(sheet_id))
+
+
+@derived
+def half(project: Project, id: str) -> str:
+    """Return a note's text with what another sheet says, where it is there."""
+    runs.append(f"half {id}")
+    here = line_of(project, id) if id in project.notes else "nothing"
+    return f"{here} {verse(project, 'b')}" if here else "silence"
+
+
+@derived
+def rhymes(project: Project, ids: str) -> dict[str, str]:
+    """Return a whole that stands on parts of another."""
+    runs.append("rhymes")
+    return {id: half(project, id) for id in ids}
+
+
+@derived_part(rhymes, lambda project, id: "klmn")
+def rhyme(all: dict[str, str], id: str) -> str:
+    """Return what a note rhymes with."""
+    return all[id]
+
+
+@derived
+def poem(project: Project) -> str:
+    """Return what stands on parts of a whole that stands on parts."""
+    runs.append("poem")
+    return " ".join(rhyme(project, id) for id in "km")
+
+
 @derived_few(2)
 def loud(project: Project, sheet_id: str) -> str:
     """Return a sheet's words in capital letters."""
@@ -87,6 +150,9 @@ ASKED: list[Callable[[Project], Any]] = [
     everybody,
     crowded,
     heard,
+    poem,
+    *(lambda p, n=n: half(p, n) for n in "kl"),
+    *(lambda p, s=s: verse(p, s) for s in "ab"),
     *(lambda p, s=s: loud(p, s) for s in "abc"),
     *(lambda p, d=d: told_by(p, d) for d in "uvw"),
 ]
@@ -123,6 +189,7 @@ _acts = st.lists(
         st.tuples(st.just("attempt"), st.just(0), st.just(""), st.just("")),
         st.tuples(st.just("end"), st.just(0), st.just(""), st.just("")),
         st.tuples(st.just("rest"), st.just(0), st.just(""), st.just("")),
+        st.tuples(st.just("unasked"), st.integers(1, 4), st.just(""), st.just("")),
     ),
     max_size=40,
 )
@@ -143,11 +210,12 @@ def record_of(act: tuple[Any, ...]) -> tuple[str, str, Any] | None:
 class Random(TestCase):
     """Whatever is changed, asked and taken back, each value is what a project without a memory gives."""
 
-    @settings(max_examples=300, deadline=None)
+    @settings(max_examples=500, deadline=None)
     @given(_acts)
     def test_values_are_those_of_all_anew(self, acts: list[tuple[Any, ...]]) -> None:
         project = Project()
         trials: list[tuple[Any, ChangeSet, bool]] = []
+        unasked = 0
 
         def end() -> None:
             ended, done, kept = trials.pop()
@@ -167,6 +235,8 @@ class Random(TestCase):
                 end()
             elif act[0] == "rest":
                 project.memo.rest()
+            elif act[0] == "unasked":
+                unasked = act[1]
             elif found is not None:
                 kind, id, after = found
                 changes = ChangeSet([Change(kind, id, project.tables[kind].get(id), after)])
@@ -174,7 +244,9 @@ class Random(TestCase):
                     project.commit(trials[-1][1], changes)
                 else:
                     project.apply(changes)
-            self.check(project)
+            unasked -= 1
+            if unasked < 0:
+                self.check(project)
         while trials:
             end()
             self.check(project)
@@ -206,6 +278,49 @@ class Work(TestCase):
         self.assertEqual(ran(lambda: total(self.project)), ["count a", "words a"])
         put(self.project, "figure", "f", None)
         self.assertEqual(ran(lambda: total(self.project)), [])
+
+    def test_of_a_part_that_is_the_same_nothing_is_looked_at(self) -> None:
+        put(self.project, "note", "n", note("n", "a", "more"))
+        said = [half(self.project, id) for id in "kn"]
+        put(self.project, "note", "n", note("n", "a", "other"))
+        self.assertEqual(ran(lambda: half(self.project, "k")), ["lines a"])
+        self.assertEqual(half(self.project, "k"), said[0])
+        self.assertEqual(ran(lambda: half(self.project, "n")), ["half n"])
+        self.assertNotEqual(half(self.project, "n"), said[1])
+
+    def test_a_trial_between_a_change_and_its_question_changes_nothing(self) -> None:
+        self.assertEqual(poem(self.project), "X x X x")
+        put(self.project, "note", "k", note("k", "a", "changed"))
+        with self.project.trial() as changes:
+            self.project.commit(changes, ChangeSet([Change("note", "n", None, note("n", "a", "tried"))]))
+            self.assertEqual(rhyme(self.project, "k"), "CHANGED x")
+        self.assertEqual(poem(self.project), "CHANGED x X x")
+
+    def test_a_part_that_is_there_no_more_is_missed_and_found_again(self) -> None:
+        line_at(self.project, "a", "k")
+        put(self.project, "note", "k", note("k", "b", "moved"))
+        with self.assertRaises(KeyError):
+            line_at(self.project, "a", "k")
+        self.assertEqual(line_at(self.project, "b", "k"), "moved")
+        put(self.project, "note", "k", note("k", "a", "back"))
+        self.assertEqual(line_at(self.project, "a", "k"), "back")
+
+    def test_a_whole_that_fails_is_told_to_whoever_asks_for_a_part(self) -> None:
+        @derived
+        def shares(project: Project, sheet_id: str) -> dict[str, int]:
+            return {n.id: 12 // len(n.text) for n in project.notes_on(sheet_id)}
+
+        @derived_part(shares, _sheet)
+        def share(all: dict[str, int], sheet_id: str, id: str) -> int:
+            return all[id]
+
+        self.assertEqual(share(self.project, "a", "k"), 12)
+        put(self.project, "note", "k", note("k", "a", ""))
+        self.assertEqual(verse(self.project, "a"), "")
+        with self.assertRaises(ZeroDivisionError):
+            share(self.project, "a", "k")
+        put(self.project, "note", "k", note("k", "a", "xyz"))
+        self.assertEqual(share(self.project, "a", "k"), 4)
 
     def test_an_equal_value_stays_the_same_object(self) -> None:
         before = words_on(self.project, "a")

@@ -1,0 +1,115 @@
+"""What is kept of a derived value: the node with its value, what was read for it, and who reads it (see derived.py)."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable, Iterable
+from typing import Any
+
+CLEAN, SUSPECT, STALE = range(3)
+
+
+class Reads:
+    """What a derived function has read so far.
+
+    Attributes:
+        nodes: other derived values in the order they were read, each with the turn of its value.
+        cells: records, kinds and keys of indexes.
+        sheets: sheets of which all that lies on them was read.
+    """
+
+    __slots__ = ("cells", "nodes", "sheets")
+
+    def __init__(self) -> None:
+        self.nodes: dict[Node, int] = {}
+        self.cells: set[Hashable] = set()
+        self.sheets: set[str] = set()
+
+    def all_cells(self) -> set[Hashable]:
+        """Return the cells, those of whole sheets with them."""
+        return self.cells | {on_sheet(id) for id in self.sheets} if self.sheets else self.cells
+
+
+def on_sheet(sheet_id: str) -> Hashable:
+    """Return the cell of what lies on a sheet."""
+    return "on", sheet_id
+
+
+class Node:
+    """The value of a derived function for one key.
+
+    Attributes:
+        turn: changes whenever the value does; 0 while there is none.
+        nodes, turns: the nodes that were read for it, in their order, and the turns of their values then.
+        cells: the cells that were read for it.
+        readers: the nodes that read it, but for its parts.
+        parts: the nodes that are parts of its value, None when there are none.
+        pick: gives the value of a part from that of its whole; None for what is no part.
+    """
+
+    __slots__ = (
+        "cells",
+        "function",
+        "key",
+        "name",
+        "nodes",
+        "parts",
+        "pick",
+        "readers",
+        "state",
+        "turn",
+        "turns",
+        "value",
+    )
+
+    def __init__(self, name: str, function: Callable[..., Any], key: tuple[Any, ...]) -> None:
+        self.name = name
+        self.function = function
+        self.key = key
+        self.value: Any = None
+        self.turn = 0
+        self.state = STALE
+        self.nodes: tuple[Node, ...] = ()
+        self.turns: tuple[int, ...] = ()
+        self.cells: tuple[Hashable, ...] = ()
+        self.readers: Readers = None
+        self.parts: set[Node] | None = None
+        self.pick: Callable[..., Any] | None = None
+
+
+# There are very many nodes and most have few readers: none, one, some in a list, only many in a set.
+Readers = Node | list[Node] | set[Node] | None
+_MANY = 24
+# What a node was: its state alone when no more than that has changed since, None for one that was not there.
+_Saved = tuple[int, Any, int, tuple[Node, ...], tuple[int, ...], tuple[Hashable, ...]]
+Log = dict[Node, _Saved | int | None]
+
+
+def with_one(readers: Readers, node: Node) -> Readers:
+    """Return readers with one more, that is not among them yet."""
+    if readers is None:
+        return node
+    if isinstance(readers, Node):
+        return [readers, node]
+    if isinstance(readers, set):
+        readers.add(node)
+        return readers
+    readers.append(node)
+    return readers if len(readers) < _MANY else set(readers)
+
+
+def without(readers: Readers, node: Node) -> Readers:
+    """Return readers without one, None when none is left."""
+    if readers is None or readers is node:
+        return None
+    if isinstance(readers, Node):
+        return readers
+    if isinstance(readers, set):
+        readers.discard(node)
+    elif node in readers:
+        readers.remove(node)
+    return readers or None
+
+
+def each(readers: Readers) -> Iterable[Node]:
+    """Return readers one by one."""
+    return () if readers is None else (readers,) if isinstance(readers, Node) else readers
