@@ -261,11 +261,12 @@ class Memo:
     def _wire(self, node: Node, nodes: tuple[Node, ...], turns: tuple[int, ...], cells: tuple[Hashable, ...]) -> None:
         """Put down what a node has read, and take it from the readers of what it does not read any more."""
         if not node.nodes:
-            for read in nodes:
-                had = read.readers
-                if node.pick is not None:
+            if node.pick is not None:
+                for read in nodes:
                     _part_of(read, node)
-                else:
+            else:
+                for read in nodes:
+                    had = read.readers
                     read.readers = node if had is None else with_one(had, node)
             node.nodes = nodes
         elif node.nodes != nodes:
