@@ -254,11 +254,6 @@ _on_sheets = listed(snags_on)
 @uncollected
 def all_snags(project: Project) -> list[Snag]:
     """Return the snags of all sheets in order that nobody muted, then those of what is built from them."""
-    return _everywhere(project)
-
-
-@derived
-def _everywhere(project: Project) -> list[Snag]:
     return _on_sheets(project) + project_snags(project)
 
 
