@@ -21,6 +21,11 @@ export default ts.config(
           message:
             'Say which fields: useProject((s) => s.one) or usePick(...); the whole store changes at every key.',
         },
+        {
+          selector: 'TSAsExpression > TSAsExpression > TSUnknownKeyword',
+          message:
+            'Declare the shape of the answer at its endpoint; a type that is only claimed is not checked.',
+        },
       ],
       complexity: ['error', 20],
       'max-lines-per-function': ['error', 60],

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Literal
+from typing import Literal, cast
 
 from typing_extensions import TypedDict
 
@@ -39,6 +39,28 @@ class PointListLine(TypedDict):
     changed: list[str]
 
 
+class PointRead(TypedDict, total=False):
+    """A point as a list gives it, by the fields of `take-in-points`; what the list says nothing of is left out."""
+
+    tag: str
+    io_type: str
+    text: str
+    text2: str
+    sort: str
+    signal: str
+    device: str
+    function_id: str
+    location_id: str
+    connected: str
+    span: str
+    unit: str
+    normal: str
+    terminals: bool
+    cable: bool
+    remark: str
+    own: dict[str, str]
+
+
 class ListRead(TypedDict):
     """A point list as it was read: what would be taken in, what is wrong, and how its columns were understood."""
 
@@ -50,7 +72,7 @@ class ListRead(TypedDict):
     rows: list[PointListLine]
     faults: list[Fault]
     gone: list[str]
-    points: list[dict[str, object]]
+    points: list[PointRead]
     problem: str
 
 
@@ -100,7 +122,7 @@ def read_list(project: Project, content: bytes, name: str, sheet: str, mapping: 
         "faults": found.faults,
         "gone": found.gone,
         "problem": found.problem,
-        "points": [line.values for line in found.lines],
+        "points": [cast(PointRead, line.values) for line in found.lines],
     }
 
 

@@ -7,7 +7,7 @@ import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useState } from 'react'
-import { client, got, makeEdit, wordsOf, type AnyEdit } from '../../api/client'
+import { client, got, makeEdit, wordsOf } from '../../api/client'
 import { fileBody } from '../../api/upload'
 import { Empty } from '../../kit/Bench'
 import { Pick } from '../../kit/Pick'
@@ -19,7 +19,6 @@ import { CheckTable } from './CheckTable'
 import type { ListRead } from './shapes'
 
 type Said = Record<string, string>
-type Points = Extract<AnyEdit, { kind: 'take-in-points' }>['points']
 
 const MEMORY = 'point-columns'
 
@@ -79,7 +78,7 @@ export function PointFile({ done }: { done: () => void }) {
     const fresh = new Set(
       read.rows.filter((r) => r.change === 'added' || r.change === 'changed').map((r) => r.tag),
     )
-    const points = read.points.filter((p) => fresh.has(String(p.tag))) as unknown as Points
+    const points = read.points.filter((p) => fresh.has(p.tag ?? ''))
     void send(makeEdit('take-in-points', { points, gone })).then((answer) => answer && done())
   }
   return (
