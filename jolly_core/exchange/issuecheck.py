@@ -16,6 +16,7 @@ from jolly_core.reports.parts import without_part
 from jolly_core.scenes import Scene, Text, leaves_of
 from jolly_core.scenes.crowding import text_box
 from jolly_core.tagging import index_of, natural, revisions
+from jolly_core.terminals import strips
 
 from .fonts import runs, use_fonts
 from .packitems import whole_set
@@ -82,6 +83,17 @@ def _same_index(project: Project, changed: Iterable[str]) -> Iterator[Finding]:
         yield Finding("warning", "same-index", words, names, tuple(s.id for s in sheets))
 
 
+def _bare_words(project: Project, bare: list[tuple[str, int, str]]) -> str:
+    """Return how many devices have no part, and how many pieces on strips, which are named strip by strip."""
+    on_strips = {s.id for s in strips(project)}
+    pieces = sum(n for _, n, id in bare if id in on_strips)
+    devices = sum(n for _, n, _ in bare) - pieces
+    if not pieces:
+        return _count(devices, "device", "has no part")
+    also = f"{counted(devices, 'device')} and " if devices else ""
+    return f"{also}{counted(pieces, 'piece')} on strips {'have' if devices or pieces > 1 else 'has'} no part"
+
+
 _PLURAL = {"is": "are", "has": "have", "differs": "differ"}
 
 
@@ -118,8 +130,7 @@ def _of_model(project: Project) -> Iterator[Finding]:
     bare = without_part(project)
     if bare:
         names, leads = tuple(name for name, _, _ in bare), tuple(id for _, _, id in bare)
-        words = _count(sum(n for _, n, _ in bare), "device", "has no part")
-        yield Finding("warning", "no-part", words, names, leads)
+        yield Finding("warning", "no-part", _bare_words(project, bare), names, leads)
     muted = muted_snags(project)
     if muted:
         names = tuple(f"{s.message} ({m.reason})" for s, m in muted)

@@ -50,6 +50,14 @@ class Check(TestCase):
         self.assertEqual(codes["no-title"].names, ("sheet 30",))
         self.assertIn("snags-error", codes)
 
+    def test_what_stands_on_strips_is_not_counted_among_devices(self) -> None:
+        for y in (16, 30):
+            self.bench.wire((30, y), (50, y))
+        self.bench.do("place-terminals", sheet_id=self.bench.sheet, x1=40, y1=14, x2=40, y2=32)
+        self.assertEqual(found(self.bench.project)["no-part"].words, "2 pieces on strips have no part")
+        self.bench.place("lamp", 60, 16)
+        self.assertEqual(found(self.bench.project)["no-part"].words, "1 device and 2 pieces on strips have no part")
+
     def test_wires_without_a_length_are_named_and_lead_to_their_wire(self) -> None:
         project = read_project((DEMO / "sample-store-dehumidifier.spool.json").read_bytes())
         self.assertEqual(found(project), {}, "all has its length")
