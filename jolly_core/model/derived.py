@@ -288,7 +288,10 @@ class Memo:
             known = readers.get
             for cell in cells:
                 had = known(cell)
-                readers[cell] = node if had is None else with_one(had, node)
+                if type(had) is set:  # settings and types are read by nearly all: no call for each
+                    had.add(node)
+                else:
+                    readers[cell] = node if had is None else with_one(had, node)
             node.cells = cells
         elif node.cells != cells:
             old, new = set(node.cells), set(cells)
