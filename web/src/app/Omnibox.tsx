@@ -23,6 +23,7 @@ const GROUPS: Record<string, string> = {
   enclosure: 'Enclosures',
   card: 'Cards',
 }
+const PARTS = ['part', 'library']
 interface Line {
   group: string
   label: string
@@ -58,8 +59,9 @@ function useLines(projectId: string, words: string): Line[] {
   const known = (found.data ?? []).filter(
     (f) => !found.isPlaceholderData || f.label.toLowerCase().includes(wanted),
   )
-  return [
-    ...(words.trim() ? known : []).map((f) => ({
+  const places = (words.trim() ? known : []).map((f) => ({
+    kind: f.kind,
+    line: {
       group: GROUPS[f.kind] ?? f.kind,
       label: f.label,
       hint: '',
@@ -70,9 +72,12 @@ function useLines(projectId: string, words: string): Line[] {
             ? `/p/${projectId}/draw/${f.sheet_id}${f.id ? `?sel=${f.id}` : ''}`
             : `/p/${projectId}/${f.bench}`,
         ),
-    })),
-    ...actions,
-  ]
+    },
+  }))
+  // Parts are many and found late: they come behind what can be done, so that it does not move under the pointer.
+  const parts = places.filter((p) => PARTS.includes(p.kind))
+  const others = places.filter((p) => !PARTS.includes(p.kind))
+  return [...others.map((p) => p.line), ...actions, ...parts.map((p) => p.line)]
 }
 
 export function Omnibox({ projectId }: { projectId: string }) {
