@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from e2e.test_benches import BenchStory
 from jolly_core.model import Placing
@@ -26,6 +26,28 @@ class Inches(BenchStory):
         for words, metres in (("250", 76.2), ("300' 6 1/2\"", 91.6051), ("75 m", 75.0)):
             self.typed(page, spool, words)
             self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, metres, 4, words)
+
+    def test_what_is_typed_next_is_not_lost_to_the_answer_of_what_was_saved(self) -> None:
+        page = self.page
+        self.sign_in(page, f"p/{PROJECT}/make")
+        spool = page.get_by_label("Wire on a spool, ft")
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/edits", hold)
+        spool.fill("260")
+        with page.expect_request("**/edits"):
+            spool.press("Enter")
+        spool.fill("75 m")
+        with page.expect_response(lambda r: r.url.endswith("/settings") or "/outline" in r.url):
+            self.done(page, held[0].continue_)
+        page.unroute("**/edits")
+        expect(page.get_by_text("change project settings")).to_be_visible()
+        expect(spool).to_have_value("75 m")
+        self.done(page, lambda: spool.press("Enter"))
+        self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, 75.0, 4)
 
     def typed(self, page: Page, field: Locator, words: str) -> None:
         """Type into a field and wait until it is saved."""
