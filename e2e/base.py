@@ -26,7 +26,8 @@ from .chromium import CHROMIUM, FLAGS
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # playwright keeps an event loop in this thread
 # For pictures in space: without a graphics card, WebGL is worked out by the processor.
 SPACE_FLAGS = [f for f in FLAGS if f != "--disable-gpu"] + ["--enable-unsafe-swiftshader"]
-expect.set_options(timeout=20_000)  # a busy machine is slower, not wrong
+SLOWEST_MS = 45_000  # a busy machine is slower, not wrong
+expect.set_options(timeout=SLOWEST_MS)
 SHEET_MM = 2.5
 NOT_FITTED = "0,0,3"  # the view before the sheet is fitted into it
 SEEDED: list[sqlite3.Connection] = []
@@ -133,7 +134,7 @@ class Story(LiveServerTestCase):
             context = contexts[0]
         else:
             context = self.browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
-            context.set_default_timeout(15_000)
+            context.set_default_timeout(SLOWEST_MS)
         page = context.new_page()
         page.on("pageerror", lambda error: self.problems.append(str(error)))
         return page

@@ -288,7 +288,7 @@ class SetupStory(Story):
         page.goto(f"{self.live_server_url}/p/hundreds")
         tree = page.get_by_role("navigation", name="Sheets")
         # The first to come in waits until the project is read from its rows.
-        expect(tree.get_by_role("link").first).to_be_visible(timeout=30_000)
+        expect(tree.get_by_role("link").first).to_be_visible()
         self.assertLess(tree.get_by_role("link").count(), 80, "only what is in view is in the page")
         page.get_by_test_id("sheet-tree").evaluate("e => { e.scrollTop = e.scrollHeight }")
         last = load_rows("hundreds").sheets_in_order()[-1]

@@ -15,6 +15,14 @@ hypothesis.load_profile("untimed")
 QUICK_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
+def last_words(traceback: str) -> str:
+    """Return what a traceback says is wrong, on one line: what stands behind the last place in the code."""
+    lines = traceback.splitlines()
+    places = [number for number, line in enumerate(lines) if line.startswith('  File "')]
+    said = [line.strip() for line in lines[places[-1] + 1 if places else 0 :] if not line.startswith("    ")]
+    return " ".join(filter(None, said))[:300]
+
+
 class LongFirst(ParallelTestSuite):
     """Begins with the classes that say they are `long`, so that no worker is left with one when the others are done."""
 
@@ -49,8 +57,10 @@ class Runner(DiscoverRunner):
         return made
 
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
-        """Print the counts and return how many tests failed."""
+        """Print the counts and which failed with their last words, and return how many failed."""
         wrong = [*result.failures, *result.errors, *((t, "") for t in getattr(result, "unexpectedSuccesses", ()))]
-        failed = len({str(test) for test, _ in wrong})
-        print(f"{result.testsRun - failed} passed, {failed} failed", flush=True)
+        words = {str(test): said for test, said in reversed(wrong)}
+        print(f"{result.testsRun - len(words)} passed, {len(words)} failed", flush=True)
+        for test, said in sorted(words.items()):
+            print(f"failed: {test}: {last_words(said)}", flush=True)
         return int(super().suite_result(suite, result, **kwargs))
