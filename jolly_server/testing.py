@@ -2,17 +2,41 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import Client, TestCase
+from django.test.client import ClientHandler
 
 from jolly_core.model import Project
 from jolly_server.demo.services import seed
 from jolly_server.projects.store import forget, load_rows, loaded
 
 KILN = "kiln-2"
+
+
+@cache
+def _way_in() -> ClientHandler:
+    """Return what takes the requests of all people: each of its own would look through all files that are served."""
+    handler = ClientHandler(enforce_csrf_checks=False)
+    handler.load_middleware()
+    return handler
+
+
+@cache
+def described() -> dict[str, dict[str, Any]]:
+    """Return what the published description of the interface says of each path, by method."""
+    client = Client()
+    client.force_login(get_user_model().objects.earliest("pk"))
+    paths: dict[str, dict[str, Any]] = client.get("/api/openapi.json").json()["paths"]
+    return paths
+
+
+def endpoints() -> list[tuple[str, str]]:
+    """Return method and path of each endpoint."""
+    return [(method, path) for path, methods in described().items() for method in methods]
 
 
 class DemoCase(TestCase):
@@ -31,6 +55,7 @@ class DemoCase(TestCase):
     def person(self, name: str) -> Client:
         """Return a client signed in as a person; "" as nobody, a new name as an account without projects."""
         client = Client()
+        client.handler = _way_in()
         if name:
             user, _ = get_user_model().objects.get_or_create(username=name)
             client.force_login(user)

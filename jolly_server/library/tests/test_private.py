@@ -9,7 +9,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from jolly_core.model import Part
 from jolly_server.library.models import LibraryFile, LibraryPart, PartVersion, Shelf
 from jolly_server.library.storing import store_parts
-from jolly_server.testing import KILN, DemoCase
+from jolly_server.testing import KILN, DemoCase, described
 
 PNG = b"\x89PNG\r\n\x1a\n" + b"\0" * 20
 
@@ -73,10 +73,9 @@ class Private(DemoCase):
 
     def endpoints(self) -> list[tuple[str, str, list[str]]]:
         """Return method, path and content types of every endpoint of the library, from the published schema."""
-        paths = self.anna.get("/api/openapi.json").json()["paths"]
         return [
             (method, path, list(about.get("requestBody", {}).get("content", {})))
-            for path, methods in paths.items()
+            for path, methods in described().items()
             if path.startswith("/api/library/")
             for method, about in methods.items()
         ]

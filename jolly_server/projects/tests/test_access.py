@@ -10,7 +10,7 @@ from django.test import Client
 
 from jolly_core.exchange import write_project
 from jolly_core.model import Project
-from jolly_server.testing import KILN, DemoCase
+from jolly_server.testing import KILN, DemoCase, endpoints
 
 OPEN = {("get", "/api/me"), ("post", "/api/sign-in"), ("post", "/api/demo-sign-in")}
 FOR_EDITORS = {
@@ -106,10 +106,6 @@ class ByRole(DemoCase):
     def wanted(self, path: str) -> int:
         return next((status for end, status in REFUSED.items() if path.endswith(end)), 200)
 
-    def endpoints(self) -> list[tuple[str, str]]:
-        paths = self.person("anna").get("/api/openapi.json").json()["paths"]
-        return [(method, path) for path, methods in paths.items() for method in methods]
-
     def found_in(self, project: Project, stamp_id: str) -> dict[str, Any]:
         """Return what stands in the addresses: ids of things that are there, and words that are known."""
         device = self.device("QA")
@@ -179,20 +175,20 @@ class ByRole(DemoCase):
         return client.post(url, body, content_type="application/json").status_code
 
     def test_a_stranger_gets_nowhere(self) -> None:
-        for method, path in self.endpoints():
+        for method, path in endpoints():
             if (method, path) not in OPEN:
                 with self.subTest(f"{method} {path}"):
                     self.assertEqual(self.call(self.person(""), method, path), 401)
 
     def test_who_is_no_member_does_not_learn_that_the_project_exists(self) -> None:
-        for method, path in self.endpoints():
+        for method, path in endpoints():
             if "{project_id}" in path:
                 with self.subTest(f"{method} {path}"):
                     self.assertEqual(self.call(self.person("nobody-of-this-project"), method, path), 404)
 
     def test_a_viewer_reads_and_changes_nothing(self) -> None:
         before = list(self.stored().entities())
-        for method, path in self.endpoints():
+        for method, path in endpoints():
             if "{project_id}" in path:
                 with self.subTest(f"{method} {path}"):
                     denied = path in FOR_EDITORS | FOR_OWNERS or path.endswith("/leave")
@@ -201,7 +197,7 @@ class ByRole(DemoCase):
         self.assertEqual(list(self.stored().entities()), before)
 
     def test_an_editor_gets_everywhere_in_the_project(self) -> None:
-        for method, path in sorted(self.endpoints(), reverse=True):
+        for method, path in sorted(endpoints(), reverse=True):
             if "{project_id}" in path and not path.endswith(("undo", "redo", "take-back")):
                 with self.subTest(f"{method} {path}"):
                     denied = path in FOR_OWNERS or path.endswith("/leave")
