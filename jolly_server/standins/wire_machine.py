@@ -77,7 +77,7 @@ class WireMachine:
     def _remember(self) -> None:
         if self.state is not None:
             beside = self.state.with_suffix(".new")
-            beside.write_text(json.dumps(asdict(self.memory)), encoding="utf-8")
+            beside.write_text(json.dumps(vars(self.memory)), encoding="utf-8")
             os.replace(beside, self.state)
 
     def status(self) -> dict[str, Any]:
