@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import subprocess
+import sys
 from dataclasses import replace
 from unittest.mock import patch
 
@@ -34,6 +36,21 @@ class Warming(DemoCase):
                 dossiers_from(project, sheet.id)
             run_report(project, "wires")
         self.assertLess(len(project.memo) - known, 200, "the rows of the list alone")
+
+    def test_a_server_that_nobody_has_asked_yet_knows_all_checks(self) -> None:
+        alone = (
+            "import django; django.setup()\n"
+            "from jolly_server.projects import warming\n"
+            "from jolly_core.checks import BUILT_CHECKS, CHECKS, PROJECT_CHECKS\n"
+            "known = [*CHECKS, *PROJECT_CHECKS, *BUILT_CHECKS]\n"
+            "from django.urls import get_resolver\n"
+            "get_resolver().url_patterns\n"
+            "print({*CHECKS, *PROJECT_CHECKS, *BUILT_CHECKS} - set(known), len(known))"
+        )
+        said = subprocess.run([sys.executable, "-c", alone], check=True, capture_output=True, text=True).stdout
+        added, _, count = said.strip().rpartition(" ")
+        self.assertEqual(added, "set()", "it is known only once the first request is there")
+        self.assertGreater(int(count), 80)
 
     def test_half_of_the_memory_is_left_to_what_people_open(self) -> None:
         warming.warm()
