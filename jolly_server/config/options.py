@@ -35,6 +35,7 @@ class Options:
     front_end: Path = BASE / "web" / "dist"
     demo_files: Path = BASE / "demo"
     upload_limit_bytes: int = 20_000_000
+    project_limit_bytes: int = 120_000_000  # of a project file: one of 1,000 full sheets has 42 MB
     presence_s: int = 12
     memory_mb: int = 2000
     sign_in_tries: int = 6

@@ -233,9 +233,9 @@ def work_list_file(request: HttpRequest, project_id: str, format: str, since: st
 def what_changed_since(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> WhatChanged:
     """Say what changed of a project since an earlier project file; nothing is taken in."""
     role_in(request, project_id)
-    limit = settings.JOLLY.upload_limit_bytes
+    limit = settings.JOLLY.project_limit_bytes
     if file.size is None or file.size > limit:
-        raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A project file is smaller.")
+        raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. No project file may be.")
     before = read_project(file.read()).at_rest()
     with READING:
         return what_changed(before, present(project_id))

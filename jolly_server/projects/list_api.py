@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import OuterRef, Q, Subquery
 from django.http import HttpRequest, HttpResponse
@@ -14,7 +15,6 @@ from jolly_core.edits.revisions import index_after
 from jolly_core.exchange import VERSION, read_summary, scene_svg
 from jolly_core.model import check_text
 from jolly_core.scenes import made, page_leaves, sheet_scene
-from jolly_server.config.options import read_options
 
 from .access import person, role_in
 from .defaults import new_project
@@ -146,9 +146,9 @@ def make_project(request: HttpRequest, payload: NewProject) -> Made:
 @router.post("/import", response=TakenIn)
 def import_project(request: HttpRequest, file: File[UploadedFile]) -> TakenIn:
     """Take in a project file as a new project and say what came in; on an error nothing is taken in."""
-    limit = read_options().upload_limit_bytes
+    limit = settings.JOLLY.project_limit_bytes
     if file.size is None or file.size > limit:
-        raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. A project file is smaller.")
+        raise HttpError(413, f"The file is larger than {limit // 1_000_000} MB. No project file may be.")
     project, version, counts = read_summary(file.read())
     id = create_project(person(request), project)
     return TakenIn(id=id, name=project.settings.name, version=version, brought_up=version < VERSION, counts=counts)

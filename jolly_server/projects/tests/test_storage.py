@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import io
+from dataclasses import replace
 
+from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
+from django.test import override_settings
 
 from jolly_core.exchange import write_project
 from jolly_core.model import KINDS
@@ -55,14 +58,28 @@ class ImportAndExport(DemoCase):
             self.assertEqual((response.status_code, response.json()["code"]), (400, "bad-file"))
         self.assertEqual(ProjectRow.objects.count(), count)
 
-    def test_fifty_megabytes_are_refused(self) -> None:
-        response = self.person("anna").post("/api/projects/import", {"file": self.file(b" " * 50_000_000)})
-        self.assertEqual(response.status_code, 413)
-        self.assertIn("20 MB", response.json()["message"])
+    def test_fifty_megabytes_are_no_edit(self) -> None:
         response = self.person("anna").post(
             f"/api/projects/{KILN}/edits", b"x" * 50_000_000, content_type="application/json"
         )
         self.assertEqual((response.status_code, response.json()["code"]), (413, "too-big"))
+
+    def test_a_project_file_may_be_larger_than_all_else_that_is_sent_up_to_a_limit_of_its_own(self) -> None:
+        self.assertGreater(settings.JOLLY.project_limit_bytes, 100_000_000, "2,000 full sheets come in again")
+        anna = self.person("anna")
+        content = anna.get(f"/api/projects/{KILN}/file").content
+        with override_settings(JOLLY=replace(settings.JOLLY, upload_limit_bytes=len(content) // 2)):
+            taken = anna.post("/api/projects/import", {"file": self.file(content)})
+            self.assertEqual(taken.status_code, 200, taken.content)
+            told = anna.post(f"/api/projects/{KILN}/what-changed", {"file": self.file(content)})
+            self.assertEqual(told.status_code, 200, told.content)
+        count = ProjectRow.objects.count()
+        with override_settings(JOLLY=replace(settings.JOLLY, project_limit_bytes=3_000_000)):
+            for path in ("/api/projects/import", f"/api/projects/{KILN}/what-changed"):
+                refused = anna.post(path, {"file": self.file(b" " * 3_000_001)})
+                self.assertEqual(refused.status_code, 413)
+                self.assertIn("larger than 3 MB", refused.json()["message"])
+        self.assertEqual(ProjectRow.objects.count(), count)
 
     def test_a_new_project_of_each_standard_is_ready_to_draw_in(self) -> None:
         anna = self.person("anna")
