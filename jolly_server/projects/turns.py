@@ -20,9 +20,10 @@ TURN_S = 0.03
 # Whoever lets go of a lock and takes it again at once is before all who wait for it: they need so long to wake up.
 BREATH_S = 0.001
 TRIES = 3
-# Who goes from sheet to sheet is not kept from it by what only counts, though not for ever.
+# Who goes from sheet to sheet, or waits for a list, is not kept from it by what only counts, though not for ever.
 LOOKING_S = 0.25
-PATIENCE_S = 20.0
+PATIENCE_S = 60.0
+_waited_for: list[int] = []  # an entry for each piece of work that somebody waits for
 
 
 def by_sheet(
@@ -39,11 +40,28 @@ def by_sheet(
         work: is given the id of a sheet.
         last: is done when all sheets are.
         pause_s: how long others have the project, and the interpreter, between two turns.
-        patience_s: how long in all it lets somebody open sheets before it goes on, s.
+        patience_s: how long in all it lets others go first before it goes on, s: who opens sheets, and work that
+            somebody waits for, which is all without patience.
 
     Returns:
         What each gave; None when the project was changed meanwhile, so that it would not be of one state.
     """
+    if patience_s:
+        return _by_sheet(held, work, last, pause_s, patience_s)
+    _waited_for.append(1)
+    try:
+        return _by_sheet(held, work, last, pause_s, patience_s)
+    finally:
+        _waited_for.pop()
+
+
+def _by_sheet(
+    held: Loaded,
+    work: Callable[[Project, str], T],
+    last: Callable[[Project], T] | None,
+    pause_s: float,
+    patience_s: float,
+) -> list[T] | None:
     with held.lock:
         revision, sheets = held.revision, [s.id for s in held.project.sheets_in_order()]
     works: list[Callable[[Project], T]] = [partial(_on, work, id) for id in sheets]
@@ -57,7 +75,7 @@ def by_sheet(
             going_on = _turn(held.project, waiting, done)
         if going_on:
             time.sleep(pause_s)
-            while (now := time.monotonic()) < until and now < held.opened_at + LOOKING_S:
+            while (now := time.monotonic()) < until and (_waited_for or now < held.opened_at + LOOKING_S):
                 time.sleep(LOOKING_S / 5)
     if gc.isenabled():
         gc.freeze()  # what was worked out stays for long: the collector need not look through it again and again

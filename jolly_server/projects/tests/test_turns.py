@@ -95,6 +95,19 @@ class Turns(DemoCase):
         self.assertAlmostEqual(self.waited(5, 1), at_once + turns.LOOKING_S, delta=0.1)
         self.assertAlmostEqual(self.waited(5, 1_000), at_once + 5, delta=0.1)
 
+    def test_a_count_lets_lists_that_somebody_waits_for_go_first_but_not_for_ever(self) -> None:
+        at_once = self.waited(5, 0)
+        seen: list[float] = []
+        turns.by_sheet(self.held, lambda *_: seen.append(self.waited(5, 0)) if not seen else None)
+        self.assertAlmostEqual(seen[0], at_once + 5, delta=0.1)
+        self.assertEqual(self.waited(5, 0), at_once, "the list is there")
+        with self.assertRaises(ZeroDivisionError):
+            turns.by_sheet(self.held, lambda *_: 1 / 0)
+        self.assertEqual(self.waited(5, 0), at_once, "the list failed")
+        seen.clear()
+        turns.by_sheet(self.held, lambda *_: seen.append(self.waited(5, 0)), patience_s=5)
+        self.assertEqual(set(seen), {at_once}, "what counts waits for no other that counts")
+
     def test_a_sheet_that_is_opened_is_told_to_what_counts(self) -> None:
         self.held.opened_at = float("-inf")
         self.asked("changes?since=0")
