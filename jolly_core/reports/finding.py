@@ -65,7 +65,7 @@ def find_in(project: Project, words: str, limit: int = 30) -> list[Found]:
 
 
 def _has(text: str, tokens: list[str]) -> bool:
-    return all(t in text for t in tokens)
+    return tokens[0] in text and (len(tokens) == 1 or all(t in text for t in tokens))  # mostly it is one word
 
 
 def _sheets(project: Project, tokens: list[str]) -> list[Found]:
@@ -147,8 +147,9 @@ def _wires(project: Project, tokens: list[str], most: int) -> list[Found]:
     likely.sort(key=lambda x: x[:2], reverse=True)
     for _, _, sheet in [x for x in likely if x[0]][: MOST_WITH_RULES if own else MOST_SHEETS]:
         groups = sheet_groups(project, sheet.id).by_point
-        for index, number in sorted(wire_numbers(project, sheet.id).items(), key=lambda n: natural(n[1])):
-            if number.lower().startswith(typed) and groups[index].wires:
+        begin = [n for n in wire_numbers(project, sheet.id).items() if n[1].lower().startswith(typed)]
+        for index, number in sorted(begin, key=lambda n: natural(n[1])):
+            if groups[index].wires:
                 found.setdefault(number, Found("wire", number, sheet.id, min(groups[index].wires)))
         if len(found) >= most:
             break
