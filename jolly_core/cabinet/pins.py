@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from jolly_core.library import definition
 from jolly_core.model import Device, Part, Placing, Project, Symbol
-from jolly_core.terminals import strip_rows, strip_width_mm
+from jolly_core.terminals import strip_width_mm, strip_widths
 
 from .eyelets import PinPlace, pins_in
 from .layout import outline
@@ -70,10 +70,10 @@ def _on_outline(project: Project, device: Device, symbol: Symbol, pin: tuple[str
     if shape.unit == "terminal":
         total = strip_width_mm(project, device.id) or 1.0
         left = 0.0
-        for row in strip_rows(project, device.id):
-            if row.unit == symbol.units[0]:
-                return ((left + row.width_mm / 2) / total, 0.0), 0.0, ""
-            left += row.width_mm
+        for unit, width in strip_widths(project, device.id):
+            if unit == symbol.units[0]:
+                return ((left + width / 2) / total, 0.0), 0.0, ""
+            left += width
         return (0.5, 0.5), 0.0, ""
     part = project.part_of(device)
     if part is None:

@@ -26,6 +26,7 @@ from .rows import (
     placed_sides,
     strip_rows,
     strip_width_mm,
+    strip_widths,
     wire_numbers_at,
 )
 
@@ -66,6 +67,7 @@ __all__ = [
     "strip_rows",
     "strip_sum",
     "strip_width_mm",
+    "strip_widths",
     "strips",
     "terminal_symbols",
     "waiting_rows",

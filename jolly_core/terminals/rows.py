@@ -115,9 +115,39 @@ def strip_rows(project: Project, strip_id: str) -> list[StripRow]:
     return rows
 
 
+@derived
+def strip_widths(project: Project, strip_id: str) -> list[tuple[int, float]]:
+    """Return what stands on a strip in order: the unit of each terminal, 0 for an accessory, and its width, mm.
+
+    Notes:
+        Nothing of what lands there is asked for: conductors may be ordered by layouts, which stand on this.
+    """
+    symbols = terminal_symbols(project, strip_id)
+    return [
+        (r.unit, _width_mm(project, r, _part_of(project, r, symbols.get(r.unit, []))[1]))
+        if r.kind == TERMINAL
+        else (0, _width_mm(project, r, project.parts.get(r.part_id)))
+        for r in item_records(project, strip_id)
+    ]
+
+
+def _part_of(project: Project, record: StripItem, symbols: list[Symbol]) -> tuple[str, Part | None]:
+    """Return the kind of a terminal, and the part it is by that."""
+    kind = kind_of(project, record, symbols)
+    return kind, part_of_kind(project, record.strip_id, record.unit, kind)
+
+
+def _width_mm(project: Project, record: StripItem, part: Part | None) -> float:
+    """Return how much of the rail something on a strip takes, given the part it is."""
+    if record.kind != TERMINAL:
+        return part.width_mm if part else ACCESSORY_WIDTH_MM[record.kind]
+    outline = part or project.part_of(project.devices[record.strip_id])
+    return round(outline.width_mm / in_one_piece(outline), 3) if outline and record.level == 1 else 0.0
+
+
 def _accessory(project: Project, record: StripItem) -> StripRow:
     part = project.parts.get(record.part_id)
-    width = part.width_mm if part else ACCESSORY_WIDTH_MM[record.kind]
+    width = _width_mm(project, record, part)
     name = ACCESSORY_NAMES[record.kind]
     return StripRow(record.id, record.kind, 0, name, [], [], [], [], [], width, "", part, record)
 
@@ -133,10 +163,8 @@ def in_one_piece(part: Part) -> int:
 
 def _terminal(project: Project, record: StripItem, symbols: list[Symbol]) -> StripRow:
     strip_id, unit = record.strip_id, record.unit
-    kind = kind_of(project, record, symbols)
-    part = part_of_kind(project, strip_id, unit, kind)
-    outline = part or project.part_of(project.devices[strip_id])
-    width = round(outline.width_mm / in_one_piece(outline), 3) if outline and record.level == 1 else 0.0
+    kind, part = _part_of(project, record, symbols)
+    width = _width_mm(project, record, part)
     number = terminal_number(project, strip_id, unit)
     ids = [s.id for s in symbols]
     row = StripRow(record.id, TERMINAL, unit, number, ids, [], [], [], [], width, kind, part, record)
@@ -184,4 +212,4 @@ def wire_numbers_at(row: StripRow) -> list[str]:
 
 def strip_width_mm(project: Project, strip_id: str) -> float:
     """Return the length a strip takes on its rail, mm: its blocks and accessories side by side."""
-    return round(sum(r.width_mm for r in strip_rows(project, strip_id)), 2)
+    return round(sum(width for _, width in strip_widths(project, strip_id)), 2)
