@@ -144,12 +144,24 @@ class Work:
             self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
 
 
+def _unprintable(change: Change) -> dict[str, str]:
+    """Return for each text that a change brings with characters that cannot be printed what is wrong with it."""
+    brought = {
+        name: value
+        for name in KINDS[change.kind].fields
+        if type(value := getattr(change.after, name)) is str
+        and not value.isprintable()
+        and (change.before is None or getattr(change.before, name) != value)
+    }
+    return {name: fault for name, value in brought.items() if (fault := text_fault(value, len(value)))}
+
+
 def _within_bounds(change: Change) -> None:
     """Refuse what a project file could not hold, whichever edit comes to it; what was there before may stay."""
     if change.after is None:
         return
-    for name, fault in faults_of(change.after, change.before).items():
-        spec = KINDS[change.kind]
+    spec = KINDS[change.kind]
+    for name, fault in (faults_of(change.after, change.before) or _unprintable(change)).items():
         ids = (change.id,) if change.before is not None else ()
         raise RuleError(
             f"This cannot be: “{spec.fields[name].words}” of the {spec.words} {fault}.", field=name, ids=ids
@@ -274,6 +286,20 @@ def perform(
     return outcome
 
 
+def _check_names(project: Project, changes: ChangeSet) -> None:
+    """Refuse what would name something that is not there: no file with it could be read again.
+
+    Raises:
+        GoneError: names the kind and the id.
+    """
+    for change in changes:
+        if change.after is not None:
+            for name, mark in KINDS[change.kind].names.items():
+                named = getattr(change.after, name)
+                if named and (change.before is None or getattr(change.before, name) != named):
+                    project.get(mark.kind, named)
+
+
 _Joined = dict[frozenset[str], tuple[str, ...]]
 
 
@@ -291,5 +317,6 @@ def _worked_out(
         raise RuleError("Nothing would change.")
     # The trial empties nothing: the change set is what it recorded.
     outcome.changes = ChangeSet(list(total))
+    _check_names(project, outcome.changes)
     joined = numbers_met(project, outcome.changes)
     return outcome, joined
