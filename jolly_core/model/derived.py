@@ -16,6 +16,9 @@ A *part* is one entry of a value that is worked out at once, its *whole*: a grou
 changes, its parts are looked at one by one, and only what stands on those that have become different is suspect. Until
 somebody asks for anything, the whole is *unsettled*: what stands on its parts is not marked yet.
 
+An error of a function (a rule that does not hold, a record that is not there) is kept as its value is, and raised for
+each who asks: what read it and went on without it is worked out again when the cause of the error has changed.
+
 A derived function reads the model and other derived values only, and changes nothing; nobody changes what it returns.
 """
 
@@ -26,7 +29,8 @@ from collections.abc import Callable, Hashable, Iterable
 from functools import wraps
 from typing import TYPE_CHECKING, Any, Concatenate, ParamSpec, TypeVar, cast
 
-from .nodes import CLEAN, STALE, SUSPECT, Log, Node, Readers, Reads, each, with_one, without
+from .errors import CoreError
+from .nodes import CLEAN, STALE, SUSPECT, Log, Node, Raised, Readers, Reads, each, with_one, without
 
 if TYPE_CHECKING:
     from .project import Project
@@ -108,7 +112,7 @@ class Memo:
         """Work a value out again that was let go; nothing that it read has changed, so neither has it."""
         outer, self.reads = self.reads, Reads()
         try:
-            node.value = node.function(project, *node.key)
+            node.value = _outcome(project, node)
         finally:
             self.reads = outer
         self._hold(node)
@@ -141,7 +145,9 @@ class Memo:
                 continue
             if whole.turn != turn:
                 for part in list(whole.parts or ()):
-                    if not part.state:
+                    if type(whole.value) is Raised:
+                        self._mark(part)
+                    elif not part.state:
                         self._settle_part(whole, part)
 
     def _settle_part(self, whole: Node, part: Node) -> None:
@@ -229,7 +235,7 @@ class Memo:
     def _run(self, project: Project, node: Node) -> None:
         outer, self.reads = self.reads, Reads()
         try:
-            value = node.function(project, *node.key)
+            value = _outcome(project, node)
             reads = self.reads
         finally:
             self.reads = outer
@@ -358,6 +364,14 @@ class Memo:
         self._stale_then = stale - self._stale_then
 
 
+def _outcome(project: Project, node: Node) -> Any:
+    """Return the value of a node worked out anew, or the error that this ends in."""
+    try:
+        return node.function(project, *node.key)
+    except (CoreError, LookupError) as error:
+        return Raised(error)
+
+
 _picks: dict[str, Callable[..., Any]] = {}  # of functions that give parts, by their names
 
 
@@ -437,6 +451,9 @@ def _kept(name: str, function: Callable[Concatenate[Project, P], T], keep: int) 
         reads = memo.reads
         if reads is not None:
             reads.nodes[node] = node.turn
-        return node.value
+        value = node.value
+        if type(value) is Raised:
+            raise value.error.with_traceback(None)
+        return value
 
     return cast("Callable[Concatenate[Project, P], T]", ask)

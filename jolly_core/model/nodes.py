@@ -34,6 +34,25 @@ def on_sheet(sheet_id: str) -> Hashable:
     return "on", sheet_id
 
 
+class Raised:
+    """In place of a value: the error that working it out ended in. Equal errors are one."""
+
+    __slots__ = ("error",)
+
+    def __init__(self, error: Exception) -> None:
+        error.__cause__ = error.__context__ = None
+        self.error = error.with_traceback(None)
+
+    def __eq__(self, other: object) -> bool:
+        """Return whether both errors say the same."""
+        if not isinstance(other, Raised):
+            return False
+        one, two = self.error, other.error
+        return type(one) is type(two) and one.args == two.args and vars(one) == vars(two)
+
+    __hash__ = None  # type: ignore[assignment]  # errors are compared, never looked up
+
+
 class Node:
     """The value of a derived function for one key.
 
