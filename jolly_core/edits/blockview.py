@@ -74,8 +74,12 @@ def add_block(work: Work, payload: AddBlock) -> str:
             set_tag(work, SetTag(device_id=device.id, tag=payload.tag.strip()))
     made = Block(work.ids.new(), device.id, payload.x, payload.y)
     work.put("block", made)
+    box = block_layout(project).get(device.id)
+    if box is None:
+        words = "is shown on the box it sits on or is plugged into, and gets none of its own."
+        raise RuleError(f"{full_tag(project, device)} {words}", field="device_id", ids=(device.id,))
     if not payload.x and not payload.y:
-        left, top, *_ = block_layout(project)[device.id]
+        left, top, *_ = box
         work.put("block", replace(made, x=left, y=top))  # it stays there, whatever it is joined to
     work.outcome.placed = [device.id]
     return f"box {short_tag(project, project.devices[device.id])}"

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from jolly_core.edits import compute, parse_edit
 from jolly_core.exchange import read_project, write_project
+from jolly_core.harness import blocks
 from jolly_core.model import GoneError, RuleError
-from jolly_core.testing import Workbench
+from jolly_core.testing import DEMO, Workbench
 
 
 class Storable(TestCase):
@@ -32,3 +34,13 @@ class Storable(TestCase):
         self.unchanged()
         self.bench.do("change-settings", input_prefix="E")
         self.assertEqual(read_project(write_project(self.bench.project)).settings.input_prefix, "E")
+
+    def test_a_connector_that_is_plugged_into_another_gets_no_box(self) -> None:
+        project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+        boxes = {box.device_id for box in blocks(project).boxes}
+        plugged = sorted({s.device_id for s in project.seats.values() if s.mate_id} - boxes)
+        self.assertGreater(len(plugged), 0)
+        for at in (0.0, 40.0):
+            payload = parse_edit({"kind": "add-block", "device_id": plugged[0], "x": at, "y": at})
+            with self.assertRaisesRegex(RuleError, "is plugged into, and gets none of its own"):
+                compute(project, payload)
