@@ -29,12 +29,13 @@ class TogetherStory(Story):
         return page
 
     def edited_before(self, watcher: Page) -> None:
-        """Place a lamp while the clock of one who watches stands; within three seconds of it the browser asks."""
+        """Place a lamp while the clock of one who watches stands; in each three seconds of it the browser asks."""
         watcher.clock.pause_at(int(watcher.evaluate("Date.now()")) + 1000)
         watcher.wait_for_load_state("networkidle")
         self.place(self.page, 54, 34, "lamp", "Lamp")
-        with watcher.expect_response("**/changes?*"):
-            watcher.clock.run_for(SOON_MS)
+        for _ in range(3):  # once could be by chance
+            with watcher.expect_response("**/changes?*"):
+                watcher.clock.run_for(SOON_MS)
         watcher.clock.resume()
 
     def test_an_edit_shows_with_the_other_within_three_seconds(self) -> None:
