@@ -12,7 +12,17 @@ from jolly_core.cabinet import Network
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.edits import Outcome, parse_edit, perform
 from jolly_core.library import BlockPattern, KeptStamp, is_like
-from jolly_core.model import CoreError, IdSource, Part, Project, Symbol, from_record
+from jolly_core.model import (
+    REFERENCES,
+    ChangeSet,
+    CoreError,
+    IdSource,
+    Part,
+    Project,
+    Symbol,
+    from_record,
+    users_of,
+)
 from jolly_core.tagging import product_tag
 
 # Numbers of the sheets of the demo project, in order.
@@ -71,6 +81,8 @@ class Workbench:
     def do(self, kind: str, **values: Any) -> Outcome:
         """Do an edit and return the outcome."""
         outcome = perform(self.project, parse_edit({"kind": kind, **values}), ids=self.ids, library=self.library)
+        if found := dangling(self.project, outcome.changes):
+            raise AssertionError(f"{kind} leaves {', '.join(found)}")
         self.done.append(outcome)
         return outcome
 
@@ -120,6 +132,20 @@ class Workbench:
             if not is_canonical(self.project.wires_on(sheet_id), pins, spans):
                 return False
         return True
+
+
+def dangling(project: Project, changes: ChangeSet) -> list[str]:
+    """Return, as "kind id.field", what names nothing that is there since some changes: no file of it could be read."""
+    found: list[str] = []
+    for change in changes:
+        for field, kind in REFERENCES.get(change.kind, {}).items():
+            named = getattr(change.after, field, "")
+            if named and named not in project.tables[kind]:
+                found.append(f"{change.kind} {change.id}.{field}")
+        if change.after is None:
+            for user, field in users_of(change.kind):
+                found += [f"{user} {record.id}.{field}" for record in project.naming(user, field, change.id)]
+    return found
 
 
 def rebuilt(project: Project) -> Project:

@@ -7,7 +7,7 @@ returns the change set. A refused edit therefore leaves nothing behind, and a pr
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Container
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, TypeVar
 
@@ -110,13 +110,20 @@ class Work:
             raise RuleError(f"{words} Choose a schematic or free sheet.", field="sheet_id", ids=(sheet_id,))
         return sheet
 
-    def close(self, draft: SheetDraft, *, tidied: bool = False) -> None:
-        """Tidy a draft, unless that was just done, and take it over."""
+    def close(self, draft: SheetDraft, *, tidied: bool = False, moved: Container[str] = ()) -> None:
+        """Tidy a draft, unless that was just done, and take it over; what cannot be without what is gone goes too.
+
+        Args:
+            moved: ids that are gone from this sheet to come to another: what names them stays.
+        """
         changes = ChangeSet()
         draft.close(changes, tidied=tidied)
         for change in changes:
             _within_bounds(change)
         self.project.commit(self.outcome.changes, changes)
+        for change in changes:
+            if change.after is None and change.id not in moved:
+                self._let_go(change.kind, change.id)
 
     def put(self, kind: str, entity: Entity) -> None:
         """Add or replace an entity.
@@ -131,6 +138,13 @@ class Work:
     def remove(self, kind: str, id: str) -> None:
         """Remove an entity that is there, and what cannot be without it; what else names it names nothing then."""
         self.project.get(kind, id)
+        self._let_go(kind, id)
+        before = self.project.tables[kind].get(id)
+        if before is not None:
+            self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
+
+    def _let_go(self, kind: str, id: str) -> None:
+        """Remove what cannot be without an entity, and take its name from what else names it."""
         for user, name in users_of(kind):
             needed = KINDS[user].names[name].needed
             for record in self.project.naming(user, name, id):
@@ -139,9 +153,6 @@ class Work:
                     self.put(user, replace(record, **empty))
                 elif record.id in self.project.tables[user]:
                     self.remove(user, record.id)
-        before = self.project.tables[kind].get(id)
-        if before is not None:
-            self.project.commit(self.outcome.changes, ChangeSet([Change(kind, id, before, None)]))
 
 
 def _unprintable(change: Change) -> dict[str, str]:

@@ -78,7 +78,7 @@ def move_to_sheet(work: Work, payload: MoveToSheet) -> str:
     others = [(kind, source.tables[kind].pop(i)) for i in sorted(chosen) for kind in OTHERS if i in source.tables[kind]]
     for symbol in symbols:
         source.take(symbol.id)
-    work.close(source)
+    work.close(source, moved=chosen)
     target = work.draft(payload.sheet_id)
     for w in wires:
         a, b = (w.x1 + dx, w.y1 + dy), (w.x2 + dx, w.y2 + dy)

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from jolly_core.checks import all_snags
 from jolly_core.edits.history import take_back
+from jolly_core.exchange import read_project, write_project
 from jolly_core.model import Change, ChangeSet, RuleError, Symbol
 from jolly_core.points.circuitchanges import all_circuit_changes, circuit_changes, said
 from jolly_core.tagging import full_tag
@@ -40,6 +41,23 @@ class Redrawing(Case):
         self.assertEqual(all_circuit_changes(self.project), [])
         with self.assertRaisesRegex(RuleError, "as the list says"):
             self.again()
+
+    def test_a_channel_taken_off_its_sheet_leaves_a_project_that_can_be_read_again(self) -> None:
+        circuit = next(c for c in self.project.channel_circuits.values() if c.point_id == self.ids["B2"])
+        before = write_project(self.project)
+        done = self.bench.do("delete-selection", ids=[circuit.symbol_id])
+        self.assertNotIn(circuit.id, self.project.channel_circuits)
+        again = read_project(write_project(self.project).encode())
+        self.assertEqual(set(again.channel_circuits), set(self.project.channel_circuits))
+        self.project.apply(take_back(self.project, done.changes))
+        self.assertEqual(write_project(self.project), before)
+
+    def test_a_channel_moved_to_another_sheet_is_still_known_as_drawn(self) -> None:
+        circuit = next(c for c in self.project.channel_circuits.values() if c.point_id == self.ids["B2"])
+        other = self.bench.new("add-sheet", number="90", frame="ladder")
+        self.bench.do("move-to-sheet", ids=[circuit.symbol_id], sheet_id=other)
+        self.assertEqual(self.project.channel_circuits[circuit.id], circuit)
+        self.assertEqual(self.project.symbols[circuit.symbol_id].sheet_id, other)
 
     def test_gone_points_take_their_circuits_with_them_and_new_ones_take_their_rows(self) -> None:
         before = self.drawn()
