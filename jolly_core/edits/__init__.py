@@ -9,6 +9,7 @@ from pydantic import Field, TypeAdapter
 from .base import EDITS, EditKind, Outcome, Payload, Text, compute, perform
 from .choosing import Candidate, own_choices, ranked, wanted_for
 from .copies import stale_parts
+from .faultwords import fault_words
 from .parts import own_symbols
 from .trying import symbol_on_wires
 
@@ -21,6 +22,7 @@ __all__ = [
     "Payload",
     "Text",
     "compute",
+    "fault_words",
     "own_choices",
     "own_symbols",
     "parse_edit",

@@ -11,7 +11,7 @@ from collections.abc import Callable, Container
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, TypeVar
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError
 
 from jolly_core.drawing import Point, SheetDraft
 from jolly_core.library import Library, NoLibrary
@@ -32,6 +32,8 @@ from jolly_core.model import (
 )
 from jolly_core.tagging import tag_on
 from jolly_core.wiring import groups_numbered_with
+
+from .faultwords import fault_words
 
 
 def _printable(value: str) -> str:
@@ -324,6 +326,10 @@ def _worked_out(
         outcome.label = kind.apply(Work(project, ids or _PROCESS_IDS, library or NoLibrary(), outcome), payload)
     except RuleError as error:
         raise _named(project, error) from error
+    except ValidationError as error:  # of an edit that this one makes
+        first = error.errors()[0]
+        field = ".".join(str(step) for step in first["loc"])
+        raise RuleError(fault_words(field, first), field=field) from error
     if not len(total):
         raise RuleError("Nothing would change.")
     # The trial empties nothing: the change set is what it recorded.

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
@@ -31,6 +31,7 @@ from .upkeep import drop_part, drop_unused, tidy_strip
 TerminalUnit = Annotated[int, Field(ge=1, le=100_000)]
 TerminalKind = Literal["feed-through", "earth", "fuse", "disconnect"]
 Accessory = Literal["end-bracket", "plate", "marker"]
+ACCESSORIES: tuple[str, ...] = get_args(Accessory)
 ItemKey = Annotated[str, Field(max_length=60)]
 MOST_AT_ONCE = 500
 

@@ -13,12 +13,21 @@ from jolly_core.terminals import TERMINAL, bridges_of, next_unit, strip_rows, te
 
 from .base import Id, Line, Payload, Text, Work, edit
 from .parts import take_part
-from .stripitems import Accessory, SetTerminals, TerminalKind, put_in_order, set_terminals, stored, strip_named
+from .stripitems import (
+    ACCESSORIES,
+    Accessory,
+    SetTerminals,
+    TerminalKind,
+    put_in_order,
+    set_terminals,
+    stored,
+    strip_named,
+)
 from .upkeep import drop_part, tidy_strip
 
 
 class LaidLine(BaseModel):
-    """A line of a layout: a terminal by its number, or an accessory without one."""
+    """A line of a layout: a terminal by its number, or an accessory, of which number and bridge say nothing."""
 
     model_config = ConfigDict(extra="forbid")
     number: Text = Field(default="", max_length=12)
@@ -55,7 +64,7 @@ def lay_out_strip(work: Work, payload: LayOutStrip) -> str:
     units: dict[str, int] = {}
     free = next_unit(project, device.id)
     for line in payload.lines:
-        if line.kind in ("end-bracket", "plate", "marker"):
+        if line.kind in ACCESSORIES:
             laid.append(_accessory(work, device, line, accessories))
             continue
         if not line.number or line.number in units:
@@ -71,10 +80,10 @@ def lay_out_strip(work: Work, payload: LayOutStrip) -> str:
     _drop(work, device, laid, records, accessories)
     put_in_order(work, laid + [r for r in records.values() if r.unit not in units.values() and _stays(work, r)])
     _numbers(work, device, {unit: number for number, unit in units.items()})
-    for line in payload.lines:
-        if line.number:
-            _facts(work, device, line, units[line.number])
-    _bridges(work, device, payload.lines, units)
+    terminals = [line for line in payload.lines if line.kind not in ACCESSORIES]
+    for line in terminals:
+        _facts(work, device, line, units[line.number])
+    _bridges(work, device, terminals, units)
     tidy_strip(work, device.id)
     return f"lay out {tag} as a table says"
 
@@ -147,8 +156,7 @@ def _bridges(work: Work, device: Device, lines: list[LaidLine], units: dict[str,
     wanted: dict[str, list[int]] = {}
     for line in lines:
         for word in line.bridge.split():
-            if line.number:
-                wanted.setdefault(word, []).append(units[line.number])
+            wanted.setdefault(word, []).append(units[line.number])
     joined = {tuple(group) for group in wanted.values() if len(group) > 1}
     for bridge in bridges_of(work.project, device.id):
         if bridge.units in joined:

@@ -8,6 +8,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
 
+from jolly_core.edits import fault_words
 from jolly_core.model import CoreError
 from jolly_server.accounts.api import router as accounts
 from jolly_server.benches.api import router as benches
@@ -70,51 +71,12 @@ def core_error(request: HttpRequest, error: Any) -> HttpResponse:
     return _answer(request, STATUS[error.status], error.status, error.message, field=error.field, ids=list(error.ids))
 
 
-# Kind of fault as the schema library names it -> what it says to a person, with the limit that was passed.
-PLAIN = {
-    "missing": "is missing.",
-    "string_too_short": "is empty. Type at least {min_length} character(s).",
-    "string_too_long": "is longer than {max_length} characters.",
-    "too_short": "is empty. Give at least {min_length}.",
-    "too_long": "has more than {max_length} entries.",
-    "greater_than_equal": "must be at least {ge}.",
-    "less_than_equal": "must be at most {le}.",
-    "int_parsing": "must be a whole number.",
-    "int_type": "must be a whole number.",
-    "float_parsing": "must be a number.",
-    "float_type": "must be a number.",
-    "string_type": "must be a text.",
-    "bool_parsing": "must be true or false.",
-    "literal_error": "must be one of {expected}.",
-    "string_pattern_mismatch": "has characters that are not allowed here.",
-    "extra_forbidden": "is not known here.",
-    "finite_number": "must be a number.",
-    "union_tag_not_found": "does not say of what kind it is.",
-}
-
-
-def said_plainly(field: str, fault: dict[str, Any]) -> str:
-    """Return a fault of a request in words for a person: the thing, what is wrong with it, what to do."""
-    names = [p for p in field.split(".") if p and not p.isdecimal() and p not in ("edit", "edits")]
-    name = (names[-1] if names else "request").removesuffix("_id").replace("_", " ")
-    context = {k: v for k, v in (fault.get("ctx") or {}).items() if k != "error"}
-    if fault.get("type") == "union_tag_invalid":
-        return f"There is nothing of the kind “{context['tag']}” here."
-    told = PLAIN.get(fault.get("type", ""))
-    if told is None:  # a rule of ours, which is in words already
-        return str(fault["msg"]).removeprefix("Value error, ")
-    try:
-        return f"“{name}” {told.format(**context)}"
-    except KeyError:
-        return f"“{name}” cannot be read."
-
-
 @api.exception_handler(ValidationError)
 def invalid(request: HttpRequest, error: Any) -> HttpResponse:
     """Answer a request that is not shaped as the schema says."""
     first = error.errors[0] if error.errors else {"msg": "The request cannot be read.", "loc": ()}
     field = ".".join(str(p) for p in first["loc"] if p not in ("body", "query", "path", "payload"))
-    return _answer(request, 422, "invalid", said_plainly(field, first), field=field)
+    return _answer(request, 422, "invalid", fault_words(field, first), field=field)
 
 
 @api.exception_handler(AuthenticationError)

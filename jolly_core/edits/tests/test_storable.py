@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from jolly_core.edits import compute, parse_edit
+from jolly_core.edits import compute, parse_edit, perform
 from jolly_core.exchange import read_project, write_project
-from jolly_core.harness import blocks
+from jolly_core.harness import blocks, wires_of
 from jolly_core.model import GoneError, RuleError
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, DemoLibrary, Workbench
 
 
 class Storable(TestCase):
@@ -34,6 +34,21 @@ class Storable(TestCase):
         self.unchanged()
         self.bench.do("change-settings", input_prefix="E")
         self.assertEqual(read_project(write_project(self.bench.project)).settings.input_prefix, "E")
+
+    def test_a_text_too_long_for_an_edit_that_is_made_on_the_way_is_told_by_its_field(self) -> None:
+        project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+        harness_id = next(iter(project.harnesses))
+        key = wires_of(project, harness_id)[0].conductor.key
+        cell = {"id": key, "key": "colour", "value": "B" * 300}
+        before = write_project(project)
+        with self.assertRaisesRegex(RuleError, "“colour” is longer than 200 characters.") as told:
+            perform(
+                project,
+                parse_edit({"kind": "write-harness-wires", "harness_id": harness_id, "cells": [cell]}),
+                library=DemoLibrary(),
+            )
+        self.assertEqual(told.exception.field, "colour")
+        self.assertEqual(write_project(project), before)
 
     def test_a_connector_that_is_plugged_into_another_gets_no_box(self) -> None:
         project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())

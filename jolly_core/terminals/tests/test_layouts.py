@@ -80,6 +80,12 @@ class Layouts(TestCase):
         drawn = {s.units[0]: s.definition for s in self.project.units_of(self.strip)}
         self.assertEqual(drawn[3], "terminal-fuse")
 
+    def test_an_accessory_with_a_number_and_a_bridge_is_an_accessory_all_the_same(self) -> None:
+        self.lay("Number,Kind,Bridge\n2,,A\n2a,plate,A\n1,,A\n9,end bracket,A\n3,,\n")
+        rows = strip_rows(self.project, self.strip)
+        self.assertEqual([r.number for r in rows], ["2", "Partition plate", "1", "End bracket", "3"])
+        self.assertEqual([b.units for b in self.project.bridges.values()], [(2, 1)])
+
     def test_what_is_drawn_and_not_in_the_table_stays_and_is_named(self) -> None:
         table = self.lay("Number\n2\n1\n")
         self.assertIn(["3", "not in the table, but drawn: it stays at the end"], table)

@@ -8,7 +8,7 @@ from django.contrib.auth import get_user_model
 from django.core.management.base import CommandError, CommandParser
 from pydantic import ValidationError
 
-from jolly_core.edits import EDITS, Payload, parse_edit
+from jolly_core.edits import EDITS, Payload, fault_words, parse_edit
 from jolly_core.model import CoreError
 from jolly_server.projects.command import ProjectCommand
 from jolly_server.projects.services import apply_many
@@ -60,6 +60,6 @@ def _parse(number: int, line: str) -> Payload:
     except ValidationError as error:
         first = error.errors()[0]
         where = ".".join(str(p) for p in first["loc"])
-        raise CommandError(f"Line {number}: {where}: {first['msg']}. No edit was applied.") from error
+        raise CommandError(f"Line {number}: {fault_words(where, first)} No edit was applied.") from error
     except ValueError as error:
         raise CommandError(f"Line {number} is not JSON. No edit was applied.") from error
