@@ -26,6 +26,7 @@ BUNDLE_FACTOR = 1.2
 # How dear an overlap is, step by step: first the circles find room, then they leave each other alone.
 _DEARER = (1.0, 10.0, 1e3, 1e5)
 _TRIES = 40  # of each step
+_COARSEST = 1000.0  # what is thinner than this part of the thickest finds room between the others
 _Places = NDArray[np.float64]
 
 
@@ -59,13 +60,18 @@ def _cost(sizes: tuple[float, ...]) -> float:
 def bundle_places_mm(diameters_mm: Iterable[float]) -> list[tuple[float, float]]:
     """Return where the middle of each wire of a bundle lies, in their order, so that none overlaps another; mm.
 
-    The middle of the circle about them is at (0, 0). More than `MOST_PACKED` lie on a lattice as wide as the thickest.
+    The middle of the circle about them is at (0, 0). What has hardly a diameter lies as if it had a little. More than
+    `MOST_PACKED` lie on a lattice as wide as the thickest.
 
     Example:
         >>> bundle_places_mm([2.0, 2.0])
         [(-1.0, 0.0), (1.0, 0.0)]
     """
-    sizes = tuple(round(d, 3) for d in diameters_mm)
+    given = list(diameters_mm)
+    least = max(given, default=0.0) / _COARSEST
+    if least <= 0:
+        return [(0.0, 0.0)] * len(given)
+    sizes = tuple(round(max(d, least), 6) for d in given)
     order = sorted(range(len(sizes)), key=lambda n: (-sizes[n], n))
     places = _places(tuple(sizes[n] / 2 for n in order))
     found = dict(zip(order, places, strict=True))
@@ -92,7 +98,8 @@ def _lattice(count: int, pitch: float) -> _Places:
 
 @lru_cache(maxsize=8192)
 def _sizes(diameters_mm: tuple[float, ...]) -> tuple[float, ...]:
-    return tuple(sorted((round(d, 3) for d in diameters_mm if d > 0), reverse=True))
+    least = max(0.0005, max(diameters_mm, default=0.0) / _COARSEST)
+    return tuple(sorted((round(d, 3) for d in diameters_mm if d > least), reverse=True))
 
 
 @lru_cache(maxsize=8192)
@@ -209,13 +216,13 @@ def _circle_about(places: _Places, radii: _Places) -> tuple[float, float, float]
     x = y = 0.0
     step = float(radii.max())
     best = _reach(places, radii, x, y)[0]
-    while step > 1e-4:
+    while step > max(1e-4, 1e-6 * best):
         _, far = _reach(places, radii, x, y)
         dx, dy = float(places[far, 0]) - x, float(places[far, 1]) - y
         run = hypot(dx, dy) or 1.0
         u, v = x + dx / run * step, y + dy / run * step
         now = _reach(places, radii, u, v)[0]
-        if now < best - 1e-9:
+        if now < best - 1e-9 * max(1.0, best):
             best, x, y = now, u, v
         else:
             step /= 2

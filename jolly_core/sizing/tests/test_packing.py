@@ -6,7 +6,7 @@ import random
 from math import cos, hypot, inf, pi, sin, sqrt
 from unittest import TestCase
 
-from jolly_core.sizing import MOST_PACKED, bundle_diameter_mm, packing_cost
+from jolly_core.sizing import MOST_PACKED, bundle_diameter_mm, bundle_places_mm, packing_cost
 
 SIZES = (1.4, 1.8, 2.2, 2.7, 3.5)
 
@@ -82,3 +82,12 @@ class Packed(TestCase):
         for free in ([2.0] * 19, [1.0, 2.0, 3.0], [2.0]):
             self.assertEqual(packing_cost(free), 0)
             self.assertEqual(bundle_diameter_mm(free, pack=False), bundle_diameter_mm(free))
+
+    def test_wires_without_a_size_or_next_to_none_beside_thick_ones_have_a_place_too(self) -> None:
+        self.assertEqual(bundle_places_mm([0.0] * 5), [(0.0, 0.0)] * 5)
+        self.assertEqual(bundle_places_mm([]), [])
+        for sizes in ([0.0, 0.0, 3.0, 0.0], [0.0001] * 2 + [30.0] * 3, [1e-9, 0.001, 0.0, 0.0004], [600.0, 0.002, 1.0]):
+            places = bundle_places_mm(sizes)
+            self.assertEqual(len(places), len(sizes))
+            self.assertLessEqual(max(hypot(*place) for place in places), sum(sizes))
+            self.assertGreaterEqual(bundle_diameter_mm(sizes), max(round(d, 3) for d in sizes))
