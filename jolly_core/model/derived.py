@@ -30,7 +30,7 @@ from functools import wraps
 from typing import TYPE_CHECKING, Any, Concatenate, ParamSpec, TypeVar, cast
 
 from .errors import CoreError
-from .nodes import CLEAN, STALE, SUSPECT, Log, Node, Raised, Readers, Reads, each, with_one, without
+from .nodes import CLEAN, STALE, SUSPECT, Log, Node, Raised, Readers, Reads, each, same, with_one, without
 
 if TYPE_CHECKING:
     from .project import Project
@@ -240,7 +240,7 @@ class Memo:
         finally:
             self.reads = outer
         self._save(node)
-        if not node.turn or not (value is node.value or value == node.value):
+        if not node.turn or not same(value, node.value):
             node.value, node.turn = value, next(_turns)
         self._wire(node, tuple(reads.nodes), tuple(reads.nodes.values()), tuple(reads.all_cells()))
         node.state = CLEAN
@@ -385,7 +385,7 @@ def derived(function: Callable[Concatenate[Project, P], T]) -> Callable[Concaten
     """Keep what a function of the project and a key returns until something that it read has changed.
 
     Notes:
-        The key is given by position. Values are compared by `==`.
+        The key is given by position. Values are compared by `==`, and dicts by their order too.
     """
     return _kept(_name_of(function), function, 0)
 

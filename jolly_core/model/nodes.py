@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterable
+from dataclasses import fields, is_dataclass
+from functools import cache
 from typing import Any
 
 CLEAN, SUSPECT, STALE = range(3)
@@ -32,6 +34,40 @@ class Reads:
 def on_sheet(sheet_id: str) -> Hashable:
     """Return the cell of what lies on a sheet."""
     return "on", sheet_id
+
+
+def same(one: Any, other: Any) -> bool:
+    """Return whether two values say the same: equal, and dicts in the same order, which equality passes over.
+
+    Dicts are looked at where they are the value, stand in it as a tuple's element, as a field of a dataclass or as the
+    values of a dict.
+
+    Example:
+        >>> same({"a": 1, "b": 2}, {"b": 2, "a": 1}), same(({"a": 1},), ({"a": 1},))
+        (False, True)
+    """
+    return one is other or (one == other and _in_same_order(one, other))
+
+
+def _in_same_order(one: Any, other: Any) -> bool:
+    """Return whether the dicts in two equal values have their entries in the same order."""
+    kind: Any = type(one)
+    if kind is dict:
+        if list(one) != list(other):
+            return False
+        first = next(iter(one.values()), None)
+        return type(first) is not dict or all(map(_in_same_order, one.values(), other.values()))
+    if kind is tuple:
+        return all(_in_same_order(a, b) for a, b in zip(one, other, strict=True) if type(a) is dict)
+    return all(_in_same_order(getattr(one, name), getattr(other, name)) for name in _dict_fields(kind))
+
+
+@cache
+def _dict_fields(kind: type) -> tuple[str, ...]:
+    """Return the fields of a dataclass that are dicts; of any other class none."""
+    if not is_dataclass(kind):
+        return ()
+    return tuple(field.name for field in fields(kind) if str(field.type).startswith("dict"))
 
 
 class Raised:

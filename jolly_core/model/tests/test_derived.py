@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 from unittest import TestCase
 
@@ -10,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_core.model import Change, ChangeSet, Device, Note, Project, Symbol, derived, derived_few, derived_part
+from jolly_core.model.nodes import same
 
 runs: list[str] = []
 
@@ -145,17 +147,40 @@ def heard(project: Project) -> int:
     return len(chorus(project))
 
 
+@derived
+def ranks(project: Project) -> dict[str, str]:
+    """Return the sheet of each note, by their texts."""
+    found = sorted(project.notes.values(), key=lambda n: (n.text, n.id))
+    return {n.id: n.sheet_id for n in found}
+
+
+@derived
+def ranked(project: Project) -> str:
+    """Return the notes by their texts, as what stands on a dict in another order sees them."""
+    runs.append("ranked")
+    return "".join(ranks(project))
+
+
 ASKED: list[Callable[[Project], Any]] = [
     total,
     everybody,
     crowded,
     heard,
     poem,
+    ranked,
     *(lambda p, n=n: half(p, n) for n in "kl"),
     *(lambda p, s=s: verse(p, s) for s in "ab"),
     *(lambda p, s=s: loud(p, s) for s in "abc"),
     *(lambda p, d=d: told_by(p, d) for d in "uvw"),
 ]
+
+
+@dataclass(frozen=True)
+class Held:
+    """A record with a dict."""
+
+    name: str
+    entries: dict[str, int]
 
 
 def put(project: Project, kind: str, id: str, after: Any) -> None:
@@ -278,6 +303,26 @@ class Work(TestCase):
         self.assertEqual(ran(lambda: total(self.project)), ["count a", "words a"])
         put(self.project, "figure", "f", None)
         self.assertEqual(ran(lambda: total(self.project)), [])
+
+    def test_a_dict_in_another_order_is_another(self) -> None:
+        self.assertEqual(ranked(self.project), "klm")
+        put(self.project, "note", "k", note("k", "a", "y"))
+        self.assertEqual(ranked(self.project), "lmk")
+        put(self.project, "note", "k", note("k", "a", "z"))
+        self.assertEqual(ran(lambda: ranked(self.project)), [])
+
+    def test_the_order_of_dicts_in_values_is_seen_too(self) -> None:
+        one, other = {"a": 1, "b": 2}, {"b": 2, "a": 1}
+        for wrap in (
+            lambda d: d,
+            lambda d: (0, d),
+            lambda d: {"x": d},
+            lambda d: Held("n", d),
+            lambda d: (0, {"x": d}),
+        ):
+            self.assertTrue(same(wrap(one), wrap(dict(one))))
+            self.assertFalse(same(wrap(one), wrap(other)))
+            self.assertFalse(same(wrap(one), wrap({"a": 1, "b": 3})))
 
     def test_of_a_part_that_is_the_same_nothing_is_looked_at(self) -> None:
         put(self.project, "note", "n", note("n", "a", "more"))
