@@ -60,9 +60,9 @@ def redraw_channels(work: Work, payload: RedrawChannels) -> str:
         changes = circuit_changes(project, card.device_id)
         for change in changes:
             counts[change.what] += 1
-            if change.what == REMOVED:
+            if change.what == REMOVED and change.circuit_id in project.channel_circuits:
                 _remove(work, project.channel_circuits[change.circuit_id])
-        for change in [c for c in changes if c.what == CHANGED]:
+        for change in [c for c in changes if c.what == CHANGED and c.circuit_id in project.channel_circuits]:
             drawer = drawer or Drawer(work)
             _follow(work, drawer, change)
         if changes:
@@ -124,9 +124,10 @@ def _remove(work: Work, circuit: ChannelCircuit, *, channel_stays: bool = False)
 
 
 def _io_type(project: Project, symbol: Symbol) -> str:
+    if not symbol.device_id:  # somebody made another symbol of the channel
+        return ""
     unit = definition(symbol.definition).unit
-    found = next((r.io_type for r in channels(project, symbol.device_id) if r.io_type.lower() == unit), "")
-    return found if symbol.device_id else ""
+    return next((r.io_type for r in channels(project, symbol.device_id) if r.io_type.lower() == unit), "")
 
 
 def _drop_bare_bands(work: Work, sheet_id: str) -> None:

@@ -59,6 +59,15 @@ class Redrawing(Case):
         self.assertEqual(self.project.channel_circuits[circuit.id], circuit)
         self.assertEqual(self.project.symbols[circuit.symbol_id].sheet_id, other)
 
+    def test_a_point_freed_before_it_goes_takes_its_circuit_with_it(self) -> None:
+        circuit = next(c for c in self.project.channel_circuits.values() if c.point_id == self.ids["B2"])
+        self.bench.do("free-points", ids=[self.ids["B2"]])
+        self.bench.do("delete-points", ids=[self.ids["B2"]])
+        self.assertEqual([row[:2] for row in self.again()], [["removed", "a channel"]])
+        self.assertNotIn(circuit.id, self.project.channel_circuits)
+        self.assertNotIn(circuit.symbol_id, self.project.symbols)
+        self.assertFalse(self.loose())
+
     def test_gone_points_take_their_circuits_with_them_and_new_ones_take_their_rows(self) -> None:
         before = self.drawn()
         devices = {full_tag(self.project, d) for d in self.project.devices.values()}
