@@ -7,6 +7,7 @@ from typing import Literal
 
 from jolly_core.cables import cable_cores, cable_of, choices_of, misfit
 from jolly_core.drawing import place_in
+from jolly_core.harness import ENDS
 from jolly_core.library import (
     article,
     base_of,
@@ -247,7 +248,7 @@ def take_part(work: Work, part_id: str, part_class_key: str = "") -> Part:
     if part is None:
         raise RuleError("This part is neither in the project nor in the library.", field="part_id")
     if part_class_key and base_of(part.part_class) != base_of(part_class_key):
-        wanted = part_class(part_class_key).name.lower()
+        wanted = part_class(part_class_key).name.lower().replace("plc", "PLC")
         raise RuleError(f"{part.number} is no {wanted}. Choose another part.", field="part_id")
     if part.id not in work.project.parts:
         work.put("part", part)
@@ -262,7 +263,33 @@ def take_contacts(work: Work, part: Part) -> None:
             take_part(work, name)
 
 
+# What a device is besides what it is drawn as, and of which class its part is then.
+_CLASS_OF_ROLE = {
+    "cable": "cable",
+    "card": "plc-card",
+    "rack": "plc-rack",
+    "enclosure": "enclosure",
+    "strip": "terminal",
+}
+
+
 def _fits(work: Work, device: Device, part: Part) -> None:
+    """Refuse a part that cannot be what the device is: a cable, card, rack, enclosure, strip or connector, or drawn.
+
+    Raises:
+        RuleError: names the part, the device and what it is.
+    """
+    project, tag = work.project, short_tag(work.project, device)
+    attached = project.attached.get(device.id)
+    roles = {kind for kind in (*_CLASS_OF_ROLE, "node", "seat") if any(id in project.tables[kind] for id in attached)}
+    for key in (key for kind, key in _CLASS_OF_ROLE.items() if kind in roles):
+        if base_of(part.part_class) != key:
+            name = part_class(key).name.lower().replace("plc", "PLC")
+            words = f"{part.number} is no {name}, as {tag} needs. Choose another part."
+            raise RuleError(words, field="part_id", ids=(device.id,))
+    if roles & {"node", "seat"} and not any(part.count(unit) for unit in ENDS):
+        words = f"{part.number} has no cavities, and {tag} is a connector. Choose another part."
+        raise RuleError(words, field="part_id", ids=(device.id,))
     lead = lead_of(work.project, device.id)
     if lead is None or part_class(part.part_class).per_unit:
         shape = definition(lead.definition) if lead else None

@@ -9,8 +9,9 @@ from pydantic import ValidationError
 
 from jolly_core.edits import EDITS, parse_edit
 from jolly_core.edits.history import take_back
+from jolly_core.exchange import read_project
 from jolly_core.model import KINDS, REFERENCES, ConflictError, CoreError, users_of
-from jolly_core.testing import Workbench
+from jolly_core.testing import DEMO, Workbench
 
 
 class Gone(TestCase):
@@ -48,9 +49,27 @@ class Said(TestCase):
         self.refused("-PF1 is no connector", "add-node", harness_id=harness, device_id=lamp)
 
     def test_a_part_of_another_class_is_refused_by_name(self) -> None:
-        self.refused("TW-L22-G is no plc card", "add-card", part_id="tamwick-tw-l22-g")
+        self.refused("TW-L22-G is no PLC card", "add-card", part_id="tamwick-tw-l22-g")
         self.refused("TW-L22-G is no enclosure", "add-enclosure", part_id="tamwick-tw-l22-g")
         self.refused("neither in the project nor in the library", "add-enclosure", part_id="nothing")
+
+    def test_a_device_that_is_drawn_nowhere_takes_parts_of_what_it_is_alone(self) -> None:
+        project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+        self.bench.project = project
+        connector = next(n for n in project.nodes.values() if n.device_id).device_id
+        for kind, words in (
+            ("cable", "is no cable, as -WD1 needs"),
+            ("card", "is no PLC card, as -KF1 needs"),
+            ("enclosure", "is no enclosure, as -UC1 needs"),
+        ):
+            device_id = next(iter(project.tables[kind].values())).device_id
+            self.refused(f"TW-L22-G {words}", "assign-part", device_id=device_id, part_id="tamwick-tw-l22-g")
+            own = project.devices[device_id].part_id
+            with self.assertRaisesRegex(CoreError, "Nothing would change"):
+                self.bench.do("assign-part", device_id=device_id, part_id=own)
+        self.refused("TW-L22-G", "assign-part", device_id=connector, part_id="tamwick-tw-l22-g")
+        strip = self.bench.new("make-strip", tag="XD77", text="Reserve")
+        self.refused("is no terminal, as ", "assign-part", device_id=strip, part_id="tamwick-tw-l22-g")
 
     def test_a_part_belongs_to_a_device_not_to_a_contact(self) -> None:
         self.refused(
