@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import gzip
 import re
 
+from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import Client
 from playwright.sync_api import Page, Route, expect
@@ -124,6 +126,16 @@ class SurfaceStory(Story):
         page.keyboard.press("Enter")
         expect(page.locator(f"[data-kind=symbol][data-id='{motor.id}']")).to_be_visible()
         self.assertEqual([url for url in asked if f"/{motor.sheet_id}/view" in url], [])
+
+    def test_a_drawing_is_painted_without_the_scripts_of_other_benches_and_with_few(self) -> None:
+        page = self.page
+        scripts: list[str] = []
+        page.on("response", lambda answer: scripts.append(answer.url) if answer.url.endswith(".js") else None)
+        self.sign_in(page)
+        names = [url.rsplit("/", 1)[-1] for url in scripts]
+        self.assertEqual([n.split("-")[0] for n in names if "Bench" in n], ["DrawBench"])
+        files = [settings.JOLLY.front_end / "assets" / name for name in names]
+        self.assertLessEqual(sum(len(gzip.compress(file.read_bytes())) for file in files), 250_000)
 
     def test_a_bench_that_cannot_be_fetched_says_so_and_comes_when_the_page_is_loaded_anew(self) -> None:
         page = self.page

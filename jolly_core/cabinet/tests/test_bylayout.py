@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.checks import all_snags
@@ -18,8 +19,14 @@ def demos() -> list[Project]:
     return [read_project(file.read_bytes()) for file in sorted(DEMO.glob("*.spool.json"))]
 
 
+BARE = "brindlework-bw-e0"
+
+
 def do(project: Project, **edit: object) -> None:
-    perform(project, parse_edit(edit), ids=IdSource(5), library=DemoLibrary())
+    """Do an edit; the library has an enclosure of which no mounting plate is said."""
+    library = DemoLibrary()
+    library.parts[BARE] = replace(library.parts_of("enclosure")[0], id=BARE, number="BW-E0", ratings={})
+    perform(project, parse_edit(edit), ids=IdSource(5), library=library)
 
 
 def lists(project: Project) -> dict[str, list[object]]:
@@ -50,7 +57,7 @@ class Demos(TestCase):
                 before = lists(project)
                 enclosure = next(iter(project.enclosures.values()))
                 was = project.devices[enclosure.device_id].part_id
-                do(project, kind="assign-part", device_id=enclosure.device_id, part_id="brindlework-bw-r8-5")
+                do(project, kind="assign-part", device_id=enclosure.device_id, part_id=BARE)
                 without = lists(project)
                 self.assertIn("has no mounting plate", str(without["snags"]))
                 self.assertEqual(without, lists(rebuilt(project)))
