@@ -127,15 +127,18 @@ class SurfaceStory(Story):
         expect(page.locator(f"[data-kind=symbol][data-id='{motor.id}']")).to_be_visible()
         self.assertEqual([url for url in asked if f"/{motor.sheet_id}/view" in url], [])
 
-    def test_a_drawing_is_painted_without_the_scripts_of_other_benches_and_with_few(self) -> None:
+    def test_a_drawing_is_painted_without_the_scripts_of_other_benches(self) -> None:
         page = self.page
         scripts: list[str] = []
         page.on("response", lambda answer: scripts.append(answer.url) if answer.url.endswith(".js") else None)
         self.sign_in(page)
         names = [url.rsplit("/", 1)[-1] for url in scripts]
         self.assertEqual([n.split("-")[0] for n in names if "Bench" in n], ["DrawBench"])
-        files = [settings.JOLLY.front_end / "assets" / name for name in names]
-        self.assertLessEqual(sum(len(gzip.compress(file.read_bytes())) for file in files), 250_000)
+        # What comes before any bench, as its shell waits for it; the drawing needs little more.
+        sizes = [len(gzip.compress((settings.JOLLY.front_end / "assets" / name).read_bytes())) for name in names]
+        shell = next(n for n, name in enumerate(names) if name.startswith("DrawBench"))
+        self.assertLessEqual(sum(sizes[:shell]), 250_000)
+        self.assertLessEqual(sum(sizes), 275_000)
 
     def test_a_bench_that_cannot_be_fetched_says_so_and_comes_when_the_page_is_loaded_anew(self) -> None:
         page = self.page
