@@ -49,6 +49,29 @@ class Inches(BenchStory):
         self.done(page, lambda: spool.press("Enter"))
         self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, 75.0, 4)
 
+    def test_what_is_marked_to_be_typed_over_stays_so_when_an_answer_comes(self) -> None:
+        page = self.page
+        self.sign_in(page, f"p/{PROJECT}/make")
+        spool = page.get_by_label("Wire on a spool, ft")
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/edits", hold)
+        spool.fill("75 m")
+        with page.expect_request("**/edits"):
+            spool.press("Enter")
+        spool.focus()
+        page.keyboard.press("Control+a")
+        held[0].continue_()
+        page.unroute("**/edits")
+        expect(spool).not_to_have_value("75 m")
+        page.keyboard.type("260")
+        expect(spool).to_have_value("260")
+        self.done(page, lambda: spool.press("Enter"))
+        self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, 260 * 0.3048, 4)
+
     def typed(self, page: Page, field: Locator, words: str) -> None:
         """Type into a field and wait until it is saved."""
         field.fill(words)

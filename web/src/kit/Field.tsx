@@ -1,6 +1,6 @@
 /** A text that is saved when it is left or Enter is pressed; Escape puts the old one back. */
 import TextField from '@mui/material/TextField'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 
 interface Props {
   label: string
@@ -11,16 +11,30 @@ interface Props {
   onSave: (value: string) => void
 }
 
+function isMarked(input: HTMLInputElement | null): boolean {
+  if (!input || input !== document.activeElement) return false
+  return input.value !== '' && input.selectionStart === 0 && input.selectionEnd === input.value.length
+}
+
 export function Field({ label, value, disabled, placeholder, mono, onSave }: Props) {
   const [text, setText] = useState(value)
   // Whether a text was sent whose answer has not come yet, and whether the next is being typed already.
   const sent = useRef(false)
   const typing = useRef(false)
+  const input = useRef<HTMLInputElement>(null)
+  // Whether all of it was marked, to be typed over, when another text came: then all of that is marked.
+  const marked = useRef(false)
   useEffect(() => {
     const echo = sent.current && typing.current
     sent.current = false
-    if (!echo) setText(value)
+    if (echo) return
+    marked.current = input.current?.value !== value && isMarked(input.current)
+    setText(value)
   }, [value])
+  useLayoutEffect(() => {
+    if (marked.current) input.current?.select()
+    marked.current = false
+  }, [text])
   const save = () => {
     typing.current = false
     if (text === value) return
@@ -30,6 +44,7 @@ export function Field({ label, value, disabled, placeholder, mono, onSave }: Pro
   return (
     <TextField
       fullWidth
+      inputRef={input}
       label={label}
       value={text}
       disabled={disabled ?? false}
