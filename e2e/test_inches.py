@@ -29,17 +29,7 @@ class Inches(BenchStory):
 
     def test_what_is_typed_next_is_not_lost_to_the_answer_of_what_was_saved(self) -> None:
         page = self.page
-        self.sign_in(page, f"p/{PROJECT}/make")
-        spool = page.get_by_label("Wire on a spool, ft")
-        held: list[Route] = []
-
-        def hold(route: Route) -> None:
-            held.append(route)
-
-        page.route("**/edits", hold)
-        spool.fill("260")
-        with page.expect_request("**/edits"):
-            spool.press("Enter")
+        spool, held = self.spool_held("260")
         spool.fill("75 m")
         with page.expect_response(lambda r: r.url.endswith("/settings") or "/outline" in r.url):
             self.done(page, held[0].continue_)
@@ -51,17 +41,7 @@ class Inches(BenchStory):
 
     def test_what_is_marked_to_be_typed_over_stays_so_when_an_answer_comes(self) -> None:
         page = self.page
-        self.sign_in(page, f"p/{PROJECT}/make")
-        spool = page.get_by_label("Wire on a spool, ft")
-        held: list[Route] = []
-
-        def hold(route: Route) -> None:
-            held.append(route)
-
-        page.route("**/edits", hold)
-        spool.fill("75 m")
-        with page.expect_request("**/edits"):
-            spool.press("Enter")
+        spool, held = self.spool_held("75 m")
         spool.focus()
         page.keyboard.press("Control+a")
         held[0].continue_()
@@ -71,6 +51,22 @@ class Inches(BenchStory):
         expect(spool).to_have_value("260")
         self.done(page, lambda: spool.press("Enter"))
         self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, 260 * 0.3048, 4)
+
+    def spool_held(self, words: str) -> tuple[Locator, list[Route]]:
+        """Save a length of wire on a spool, and hold back the request: the field, and what is held."""
+        page = self.page
+        self.sign_in(page, f"p/{PROJECT}/make")
+        spool = page.get_by_label("Wire on a spool, ft")
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/edits", hold)
+        spool.fill(words)
+        with page.expect_request("**/edits"):
+            spool.press("Enter")
+        return spool, held
 
     def typed(self, page: Page, field: Locator, words: str) -> None:
         """Type into a field and wait until it is saved."""

@@ -124,7 +124,7 @@ def _remove(work: Work, circuit: ChannelCircuit, *, channel_stays: bool = False)
 
 
 def _io_type(project: Project, symbol: Symbol) -> str:
-    if not symbol.device_id:  # somebody made another symbol of the channel
+    if not symbol.device_id:  # its point was freed, so it is a channel of no card
         return ""
     unit = definition(symbol.definition).unit
     return next((r.io_type for r in channels(project, symbol.device_id) if r.io_type.lower() == unit), "")

@@ -248,12 +248,17 @@ def take_part(work: Work, part_id: str, part_class_key: str = "") -> Part:
     if part is None:
         raise RuleError("This part is neither in the project nor in the library.", field="part_id")
     if part_class_key and base_of(part.part_class) != base_of(part_class_key):
-        wanted = part_class(part_class_key).name.lower().replace("plc", "PLC")
+        wanted = _class_name(part_class_key)
         raise RuleError(f"{part.number} is no {wanted}. Choose another part.", field="part_id")
     if part.id not in work.project.parts:
         work.put("part", part)
         take_contacts(work, part)
     return part
+
+
+def _class_name(key: str) -> str:
+    """Return what a part class is called within a sentence."""
+    return part_class(key).name.lower().replace("plc", "PLC")
 
 
 def take_contacts(work: Work, part: Part) -> None:
@@ -284,7 +289,7 @@ def _fits(work: Work, device: Device, part: Part) -> None:
     roles = {kind for kind in (*_CLASS_OF_ROLE, "node", "seat") if any(id in project.tables[kind] for id in attached)}
     for key in (key for kind, key in _CLASS_OF_ROLE.items() if kind in roles):
         if base_of(part.part_class) != key:
-            name = part_class(key).name.lower().replace("plc", "PLC")
+            name = _class_name(key)
             words = f"{part.number} is no {name}, as {tag} needs. Choose another part."
             raise RuleError(words, field="part_id", ids=(device.id,))
     if roles & {"node", "seat"} and not any(part.count(unit) for unit in ENDS):
