@@ -6,7 +6,7 @@ import re
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from jolly_core.exchange import write_project
 from jolly_server.projects.store import load_rows
@@ -81,6 +81,27 @@ class ProjectStory(Story):
         page.get_by_role("link", name="Parts", exact=True).click()
         page.get_by_label("Words, part of a number, 2NO, 3P").fill("overload")
         expect(page.get_by_role("gridcell", name="BW-R8-5", exact=True)).to_be_visible()
+
+    def test_what_is_typed_into_the_omnibox_before_it_has_come_is_found_when_it_comes(self) -> None:
+        page = self.page
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/assets/Omnibox*", hold)
+        with page.expect_request("**/assets/Omnibox*"):
+            self.sign_in(page)
+        page.keyboard.press("Control+k")
+        page.keyboard.type("MA")
+        expect(page.get_by_label("Find or do")).to_have_value("MA")
+        for route in held:
+            route.continue_()
+        expect(page.get_by_role("option").filter(has_text="=K2+KF2-MA1")).to_be_visible()
+        page.keyboard.type("1")
+        expect(page.get_by_label("Find or do")).to_have_value("MA1")
+        page.get_by_role("option").filter(has_text="=K2+KF2-MA1").click()
+        expect(page.get_by_role("complementary", name="Inspector")).to_contain_text("OD-M3")
 
     def test_selection_is_in_step_both_ways_and_references_are_links(self) -> None:
         page = self.page

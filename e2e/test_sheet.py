@@ -131,14 +131,24 @@ class SurfaceStory(Story):
         page = self.page
         scripts: list[str] = []
         page.on("response", lambda answer: scripts.append(answer.url) if answer.url.endswith(".js") else None)
-        self.sign_in(page)
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/view?*", hold)
+        self.sign_in(page, "p/kiln-2/draw")
+        # The bench runs, and so has all that it needs; what the drawing is sees the ledger and the inspector fetched.
+        expect(page.get_by_test_id("sheet-tree").locator("a").first).to_be_visible()
         names = [url.rsplit("/", 1)[-1] for url in scripts]
         self.assertEqual([n.split("-")[0] for n in names if "Bench" in n], ["DrawBench"])
-        # What comes before any bench: the ledger and the inspector come after the drawing, at no certain time.
-        shell = names[: next(n for n, name in enumerate(names) if name.startswith("DrawBench"))]
-        files = [settings.JOLLY.front_end / "assets" / name for name in shell]
-        self.assertGreater(len(files), 3)
+        files = [settings.JOLLY.front_end / "assets" / name for name in names]
+        self.assertGreater(len(files), 10)
         self.assertLessEqual(sum(len(gzip.compress(file.read_bytes())) for file in files), 250_000)
+        self.assertTrue(held)
+        for route in held:
+            route.continue_()
+        self.symbols(page).first.wait_for()
 
     def test_a_bench_that_cannot_be_fetched_says_so_and_comes_when_the_page_is_loaded_anew(self) -> None:
         page = self.page

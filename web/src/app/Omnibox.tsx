@@ -1,13 +1,13 @@
 /** The omnibox: find a tag, wire number or sheet, or do an action by its name. */
-import Autocomplete, { type AutocompleteRenderInputParams } from '@mui/material/Autocomplete'
+import Autocomplete from '@mui/material/Autocomplete'
 import Box from '@mui/material/Box'
-import InputBase from '@mui/material/InputBase'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
 import { useNavigate } from 'react-router'
 import { client, got } from '../api/client'
 import { restOn } from '../project/ahead'
 import { useCommandLists } from '../project/commands'
+import { FindField } from './FindField'
 import { OMNIBOX } from './focus'
 import { MONO, QUIET } from '../theme/theme'
 
@@ -80,9 +80,16 @@ function useLines(projectId: string, words: string): Line[] {
   return [...others.map((p) => p.line), ...actions, ...parts.map((p) => p.line)]
 }
 
-export function Omnibox({ projectId }: { projectId: string }) {
+interface OmniboxProps {
+  projectId: string
+  words: string
+  setWords: (words: string) => void
+  /** Whether the caret stood in the box when this came into its place: it goes on there, with what is found open. */
+  entered: boolean
+}
+
+export function Omnibox({ projectId, words, setWords, entered }: OmniboxProps) {
   const box = useRef<HTMLInputElement>(null)
-  const [words, setWords] = useState('')
   const marked = useRef<Line | null>(null)
   const lines = useLines(projectId, words)
   // The first line is taken with Enter; a mark that a key or the pointer moves says so itself.
@@ -120,7 +127,15 @@ export function Omnibox({ projectId }: { projectId: string }) {
           <kbd style={{ font: `11px ${MONO}`, color: QUIET }}>{line.hint}</kbd>
         </Box>
       )}
-      renderInput={(params) => <Input params={params} box={box} />}
+      openOnFocus={words !== ''}
+      renderInput={(params) => (
+        <FindField
+          frame={params.slotProps.input.ref}
+          inputRef={box}
+          autoFocus={entered}
+          inputProps={{ ...params.slotProps.htmlInput, 'aria-label': OMNIBOX }}
+        />
+      )}
       slotProps={{
         paper: { sx: { width: 440 } },
         popper: { sx: { '& .MuiAutocomplete-groupLabel': { lineHeight: '26px', fontSize: 11.5 } } },
@@ -128,32 +143,5 @@ export function Omnibox({ projectId }: { projectId: string }) {
       }}
       sx={{ width: 'min(360px, 100%)' }}
     />
-  )
-}
-
-interface InputProps {
-  params: AutocompleteRenderInputParams
-  box: React.RefObject<HTMLInputElement | null>
-}
-
-function Input({ params, box }: InputProps) {
-  return (
-    <Box
-      ref={params.slotProps.input.ref}
-      sx={{ bgcolor: '#26345A', borderRadius: 1.5, display: 'flex', alignItems: 'center', px: 1.25 }}
-    >
-      <InputBase
-        inputRef={box}
-        placeholder="Find a tag, wire, sheet… or do something"
-        inputProps={{ ...params.slotProps.htmlInput, 'aria-label': OMNIBOX }}
-        sx={{
-          flex: 1,
-          color: '#fff',
-          fontSize: 13,
-          '& input::placeholder': { color: '#C3CBE0', opacity: 1 },
-        }}
-      />
-      <kbd style={{ font: `11px ${MONO}`, color: '#C3CBE0' }}>Ctrl K</kbd>
-    </Box>
   )
 }

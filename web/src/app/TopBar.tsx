@@ -13,8 +13,8 @@ import { Link } from 'react-router'
 import { client, got, type Me } from '../api/client'
 import { useProject, usePick } from '../project/store'
 import type { LastingOutline } from '../project/useOutline'
+import { FindBox } from './FindBox'
 import { Mark } from './Mark'
-import { Omnibox } from './Omnibox'
 import { INK, TEAL } from '../theme/theme'
 
 const initials = (name: string) =>
@@ -61,7 +61,7 @@ export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: L
             : 'in the bin'}
       </Box>
       <Box sx={{ flex: 1, display: 'flex', justifyContent: 'center' }}>
-        <Omnibox projectId={outline.id} />
+        <FindBox projectId={outline.id} />
       </Box>
       <Steps />
       <People sheets={sheets} />
