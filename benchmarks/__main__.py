@@ -7,12 +7,15 @@ import os
 import tempfile
 
 FEWEST = 20  # sheets, so that each is opened out of nowhere
+WHOLE = 200  # sheets from which on the other large things are as large as their budgets mean
 
 
 def main() -> None:
     """Set up a place for it and measure."""
     parser = argparse.ArgumentParser(prog="benchmarks/run", description="Measure the budgets as ratios in one run.")
-    parser.add_argument("--sheets", type=int, default=1000, help="size of the large project (default 1000)")
+    parser.add_argument(
+        "--sheets", type=int, default=1000, help="size of the large project (default 1000); below 200 all is less"
+    )
     parser.add_argument("--rounds", type=int, default=5, help="how often each is measured (default 5)")
     options = parser.parse_args()
     sheets, rounds = options.sheets, options.rounds
@@ -42,6 +45,7 @@ def _measure(sheets: int, rounds: int) -> None:
     from benchmarks import browser, core, following, loom, panel, papers, points, routing, server, strips
     from benchmarks.measure import HEADING
 
+    share = min(1.0, sheets / WHOLE)
     print(HEADING)
     print(server.loading(sheets, rounds), flush=True)
     for result in core.nets(sheets, rounds):
@@ -56,25 +60,25 @@ def _measure(sheets: int, rounds: int) -> None:
         print(result, flush=True)
     for result in following.memory(min(200, sheets)):
         print(result, flush=True)
-    for result in panel.cabinet(rounds):
+    for result in panel.cabinet(rounds, share):
         print(result, flush=True)
-    for result in points.points(rounds):
+    for result in points.points(rounds, share):
         print(result, flush=True)
-    for result in strips.terminals(rounds):
+    for result in strips.terminals(rounds, share):
         print(result, flush=True)
-    for result in loom.harness(rounds):
+    for result in loom.harness(rounds, share):
         print(result, flush=True)
     for result in papers.papers(sheets, rounds):
         print(result, flush=True)
-    print(papers.beside_a_pack(rounds), flush=True)
+    print(papers.beside_a_pack(rounds, round(papers.PACKED * share)), flush=True)
     print(core.pdf(min(100, sheets), rounds), flush=True)
-    print(core.xlsx(min(20_000, 1000 * sheets), rounds), flush=True)
-    print(routing.routing(min(2000, 100 * sheets), rounds), flush=True)
+    print(core.xlsx(round(20_000 * share), rounds), flush=True)
+    print(routing.routing(round(2000 * share), rounds), flush=True)
     for result in core.finding(sheets, rounds):
         print(result, flush=True)
-    for result in server.library(min(20_000, 1000 * sheets), rounds):
+    for result in server.library(round(20_000 * share), rounds):
         print(result, flush=True)
-    for result in browser.screen(min(200, sheets), rounds):
+    for result in browser.screen(min(200, sheets), rounds, share):
         print(result, flush=True)
 
 

@@ -23,6 +23,7 @@ from jolly_server.projects.services import create_project
 from jolly_server.serve import SWITCH_S
 
 FRAME_MS = 1000 / 60
+STEPS = 90  # in which what is shown is moved
 OPEN_MS, EDIT_MS = 150.0, 40.0
 NOTHING_MS = 7.5  # what NOTHING takes in a quiet minute of the machine that budgets in ms are meant for
 SCROLL_TO = """(list, row) => {
@@ -122,9 +123,9 @@ def _painted(page: Page) -> None:
     page.wait_for_function(SETTLED)
 
 
-def _frames(page: Page, act: Any) -> float:
+def _frames(page: Page, steps: int, act: Any) -> float:
     page.evaluate(FRAMES)
-    for step in range(90):
+    for step in range(steps):
         act(step)
         page.evaluate("() => new Promise((done) => requestAnimationFrame(done))")
     found = page.evaluate("() => { cancelAnimationFrame(window.frameLoop); return window.frames_ms }")
@@ -132,34 +133,36 @@ def _frames(page: Page, act: Any) -> float:
     return statistics.median(found)
 
 
-def _moved(page: Page) -> tuple[float, float]:
-    """Return how long a frame takes while what is shown is moved, and zoomed, ms."""
+def _moved(page: Page, steps: int) -> tuple[float, float]:
+    """Return how long a frame takes while what is shown is moved there and back in steps, and zoomed, ms."""
+    half = steps // 2
     page.mouse.move(640, 400)
     page.keyboard.down("Space")
     page.mouse.down()
-    pan = _frames(page, lambda n: page.mouse.move(640 + 2 * (n if n < 45 else 90 - n), 400))
+    pan = _frames(page, steps, lambda n: page.mouse.move(640 + 2 * (n if n < half else steps - n), 400))
     page.mouse.up()
     page.keyboard.up("Space")
-    return pan, _frames(page, lambda n: page.mouse.wheel(0, -12 if n < 45 else 12))
+    return pan, _frames(page, steps, lambda n: page.mouse.wheel(0, -12 if n < half else 12))
 
 
-def screen(sheets: int, rounds: int) -> list[Result]:
+def screen(sheets: int, rounds: int, share: float = 1.0) -> list[Result]:
     """Measure the screen's budgets on a dense sheet and in a project of many sheets."""
     from django.contrib.auth import get_user_model
 
     anna = get_user_model().objects.get(username="anna")
     crowded, large = dense(), synthetic(sheets)
-    names = create_project(anna, crowded), create_project(anna, large), create_project(anna, panel())
+    steps = max(10, round(STEPS * share))
+    names = create_project(anna, crowded), create_project(anna, large), create_project(anna, panel(share))
     with browser() as (page, address):
         page.goto(f"{address}/p/{names[0]}/draw")
         _painted(page)
         things = page.locator("svg[data-testid=sheet] [data-kind]").count()
-        pan, zoom = _moved(page)
+        pan, zoom = _moved(page, steps)
         page.goto(f"{address}/p/{names[2]}/cabinet")
         page.locator("svg[data-testid=sheet] [data-kind=placing]").first.wait_for()
         page.wait_for_function(SETTLED)
         devices = page.locator("svg[data-testid=sheet] [data-kind=placing]").count()
-        plate_pan, plate_zoom = _moved(page)
+        plate_pan, plate_zoom = _moved(page, steps)
         page.goto(f"{address}/p/{names[1]}/draw")
         _painted(page)
         floors = _nothing(page, 5 * rounds)

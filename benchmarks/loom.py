@@ -20,7 +20,7 @@ OPENED_MS, CHANGED_MS = 2000.0, 150.0
 COLOURS, SIZES = ("BK", "BU", "RD", "WH"), ("0.5", "0.75", "1")
 
 
-def wired() -> tuple[Workbench, str]:
+def wired(connectors: int, wires: int) -> tuple[Workbench, str]:
     """Return a bench with the harness, and the harness's id; it is the same each time."""
     chance = random.Random(7)
     bench = Workbench(frame="zones", number="harness")
@@ -31,14 +31,14 @@ def wired() -> tuple[Workbench, str]:
     bench.project.parts[housing.id] = housing
     made = bench.new("add-harness", code="WH-B")
     nodes: list[str] = []
-    for n in range(1, CONNECTORS + 1):
+    for n in range(1, connectors + 1):
         start = chance.choice(nodes[-8:]) if nodes else ""
         values = {"part_id": housing.id, "tag": f"XD{n}", "from_id": start}
         bench.do("add-connector", harness_id=made, length_mm=chance.randint(10, 60) * 10, **values)
         nodes = list(bench.project.nodes)
-    used = dict.fromkeys(range(1, CONNECTORS + 1), 0)
+    used = dict.fromkeys(range(1, connectors + 1), 0)
     rows = []
-    while len(rows) < WIRES:
+    while len(rows) < wires:
         ends = chance.sample([n for n, count in used.items() if count < CAVITIES], 2)
         for n in ends:
             used[n] += 1
@@ -48,10 +48,11 @@ def wired() -> tuple[Workbench, str]:
     return bench, made
 
 
-def harness(rounds: int) -> list[Result]:
+def harness(rounds: int, share: float = 1.0) -> list[Result]:
     """Measure the bench opened cold, and a length changed with the difference written."""
+    connectors, wires = max(10, round(CONNECTORS * share)), round(WIRES * share)
     pace = Pace()
-    bench, made = wired()
+    bench, made = wired(connectors, wires)
 
     def shown(project: Project) -> View:
         return cast(View, harness_sections(project, made, ""))
@@ -67,7 +68,7 @@ def harness(rounds: int) -> list[Result]:
         before[0] = now
 
     changed = [pace.timed(longer, n) for n in range(4 * rounds)]
-    count = f"{CONNECTORS} connectors, {WIRES} wires"
+    count = f"{connectors} connectors, {wires} wires"
     return [
         pace.within(f"{count}: Harness bench opened cold", opened, OPENED_MS),
         pace.within(f"{count}: a length changed, answered", changed, CHANGED_MS),

@@ -36,7 +36,7 @@ def feeders() -> Workbench:
     return bench
 
 
-def panel() -> Project:
+def panel(share: float = 1.0) -> Project:
     """Return copies of the sheet of feeders; all devices stand in rows on one plate, with a duct below each row."""
     source = feeders().project
     project = Project()
@@ -44,7 +44,7 @@ def panel() -> Project:
     for kind in whole:
         project.load(kind, list(source.tables[kind].values()))
     found: dict[str, list[Any]] = {kind: [] for kind in KINDS if kind not in whole}
-    for n in range(SHEETS):
+    for n in range(max(2, round(SHEETS * share))):
         mark = f"{n:03d}"
         for kind in ("sheet", "device", "symbol", "wire", "strip_item"):
             for record in source.tables[kind].values():
@@ -92,9 +92,9 @@ def opened(project: Project) -> CabinetView:
     return cabinet_bench(project, NoLibrary())
 
 
-def cabinet(rounds: int) -> list[Result]:
+def cabinet(rounds: int, share: float = 1.0) -> list[Result]:
     """Measure the Cabinet bench: from cold, opened again, and brought up to date after a device was moved."""
-    source = panel()
+    source = panel(share)
     cold, warm = Pace(), Pace()
     colds, warms, moves = [], [], []
     for _ in range(max(2, rounds // 2)):

@@ -63,17 +63,17 @@ def papers(sheets: int, rounds: int) -> list[Result]:
     return found
 
 
-def beside_a_pack(rounds: int) -> Result:
+def beside_a_pack(rounds: int, sheets: int = PACKED) -> Result:
     """Measure the p95 of an edit over HTTP while all papers of the project are written, against the quiet one."""
     from django.contrib.auth import get_user_model
 
-    project = synthetic(PACKED)
+    project = synthetic(sheets)
     project_id = create_project(get_user_model().objects.get(username="anna"), project)
     server = create_server(application, host="127.0.0.1", port=0, threads=4, ident=None)
     threading.Thread(target=server.run, daemon=True).start()
     browser = Browser(server.effective_port)
     url = f"/api/projects/{project_id}"
-    sheet = project.sheets_in_order()[PACKED // 2].id
+    sheet = project.sheets_in_order()[sheets // 2].id
     lamp = next(s for s in project.symbols_on(sheet) if s.definition == "lamp")
 
     def edit(turn: int) -> float:
@@ -89,6 +89,6 @@ def beside_a_pack(rounds: int) -> Result:
         run = browser.ask("GET", f"{url}/pack-runs/{run['id']}")
     server.close()
     if run["state"] != "done":
-        raise RuntimeError(f"the pack of {PACKED} sheets is {run['state']}: {run['why']}")
-    name = f"edit over HTTP, p95, beside a pack of {PACKED} sheets ({len(busy)} edits) / quiet"
+        raise RuntimeError(f"the pack of {sheets} sheets is {run['state']}: {run['why']}")
+    name = f"edit over HTTP, p95, beside a pack of {sheets} sheets ({len(busy)} edits) / quiet"
     return Result(name, percentile(quiet, 0.95), percentile(busy, 0.95), 1.5)

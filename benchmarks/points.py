@@ -14,18 +14,19 @@ KINDS = ("DI",) * 8 + ("DO",) * 4 + ("AI",) * 3
 ELEMENTS = {"DI": "limit switch", "DO": "lamp", "AI": "transmitter"}
 
 
-def listed() -> list[list[str]]:
+def listed(count: int) -> list[list[str]]:
     """Return a list of points as a table: inputs, outputs and transmitters in turn."""
     rows = [["Tag", "Text", "Type", "Location", "Connected to", "Terminals", "Device"]]
-    for n in range(POINTS):
+    for n in range(count):
         kind = KINDS[n % len(KINDS)]
         text = f"Section {n // len(KINDS)}, point {n % len(KINDS)}"
         rows.append([f"{kind}{n}", text, kind, "+F", ELEMENTS[kind], "yes", f"-BG{n}"])
     return rows
 
 
-def points(rounds: int) -> list[Result]:
+def points(rounds: int, share: float = 1.0) -> list[Result]:
     """Measure a list taken in, the bench opened, a point allocated with the bench shown, all channels drawn."""
+    many = round(POINTS * share)
     pace, drawing = Pace(), Pace()
     bench = Workbench(frame="zones")
     panel = bench.new("add-location", code="P", side="panel")
@@ -33,7 +34,7 @@ def points(rounds: int) -> list[Result]:
     library = bench.library
 
     def take() -> None:
-        found = read_points(bench.project, listed())
+        found = read_points(bench.project, listed(many))
         bench.do("take-in-points", points=[line.values for line in found.lines])
 
     taken = drawing.timed(take)
@@ -52,7 +53,7 @@ def points(rounds: int) -> list[Result]:
 
     moves = [pace.timed(moved, n) for n in range(2 * rounds)]
     drawn = drawing.timed(lambda: bench.do("draw-channels", per_sheet=8))
-    count = f"{POINTS} points"
+    count = f"{many} points"
     return [
         drawing.within(f"{count}: a list read and taken in", [taken], TAKEN_MS, None),
         pace.within(f"{count}: I/O bench opened cold", opened, OPENED_MS),

@@ -11,15 +11,16 @@ from jolly_server.benches.terminals import strip_view, terminals_bench
 from .measure import Pace, Result
 
 STRIPS, EACH = 60, 34
+SHOWN = 5  # the place of the strip that is looked at
 OPENED_MS, MOVED_MS, DRAWN_MS = 1000.0, 100.0, 20_000.0
 
 
-def wired() -> tuple[Workbench, list[str]]:
+def wired(count: int) -> tuple[Workbench, list[str]]:
     """Return a bench with strips of terminals on wires, one strip a sheet, and the ids of the strips."""
-    bench = Workbench(frame="zones", number="60 strips")
+    bench = Workbench(frame="zones", number=f"{count} strips")
     place = bench.new("add-location", code="P1", side="panel")
     made = []
-    for n in range(STRIPS):
+    for n in range(count):
         sheet = bench.new("add-sheet", number=str(100 + n), frame="zones", size="A2")
         strip = bench.new("make-strip", location_id=place, count=EACH, part_id="QL-K2-5")
         for k in range(EACH):
@@ -30,21 +31,22 @@ def wired() -> tuple[Workbench, list[str]]:
     return bench, made
 
 
-def terminals(rounds: int) -> list[Result]:
+def terminals(rounds: int, share: float = 1.0) -> list[Result]:
     """Measure the bench opened cold, a terminal moved with the bench current, and all plans."""
+    many = max(SHOWN + 1, round(STRIPS * share))
     pace, drawing = Pace(), Pace()
-    bench, made = wired()
+    bench, made = wired(many)
     library = bench.library
 
     def shown(project: Project) -> None:
         terminals_bench(project)
-        strip_view(project, library, made[5], upright=False, spare_percent=10)
+        strip_view(project, library, made[SHOWN], upright=False, spare_percent=10)
 
     opened = [pace.timed(shown, rebuilt(bench.project)) for _ in range(rounds)]
     shown(bench.project)
 
     def moved(n: int) -> None:
-        bench.do("move-strip-items", strip_id=made[5], keys=[f"u{1 + n % 5}"], by=2)
+        bench.do("move-strip-items", strip_id=made[SHOWN], keys=[f"u{1 + n % 5}"], by=2)
         shown(bench.project)
 
     moves = [pace.timed(moved, n) for n in range(4 * rounds)]
@@ -54,7 +56,7 @@ def terminals(rounds: int) -> list[Result]:
             page_leaves(project, plan_of(project, "terminals", strip.id))
 
     drawn = [drawing.timed(plans, rebuilt(bench.project)) for _ in range(min(rounds, 3))]
-    count = f"{STRIPS * EACH} terminals in {STRIPS} strips"
+    count = f"{many * EACH} terminals in {many} strips"
     return [
         pace.within(f"{count}: Terminals bench opened cold", opened, OPENED_MS),
         pace.within(f"{count}: a terminal moved, bench current", moves, MOVED_MS),

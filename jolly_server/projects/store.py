@@ -22,7 +22,7 @@ from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, chang
 from .models import ROWS, JournalEntry, ProjectRow
 from .versions import Versions
 
-# What a project takes in memory, bytes: measured on generated projects (benchmarks/memory.py).
+# What a project takes in memory, bytes: measured on generated projects (benchmarks/following.py).
 ENTITY_BYTES, VALUE_BYTES = 450, 1_500
 TIDY_EVERY = 256  # questions for a project
 MOST_STEPS = 200  # of another process that are taken over from the journal; after more, the project is loaded anew
