@@ -26,6 +26,7 @@ from jolly_core.model import (
     Sheet,
     Symbol,
     WireType,
+    circles,
     from_record,
     places_of,
     shifted,
@@ -194,7 +195,8 @@ def piece_from_json(raw: Any) -> Piece:
             tables[kind][entity.id] = entity
     leads = raw.get("leads", [])
     home = (raw.get("function_id", ""), raw.get("location_id", ""))
-    if not isinstance(leads, list) or any(id not in tables["device"] for id in leads) or set(map(type, home)) != {str}:
+    brought = isinstance(leads, list) and all(isinstance(id, str) and id in tables["device"] for id in leads)
+    if not brought or set(map(type, home)) != {str}:
         raise FileError("The piece does not say which devices it brings along.")
     piece = Piece(tables, set(leads), *home)
     _check(piece)
@@ -205,6 +207,8 @@ def _check(piece: Piece) -> None:
     """Refuse a piece that names what it does not hold, or symbols and classes that are not known."""
     t = piece.tables
     for kind in HELD:
+        for id, name in circles(KINDS[kind], t[kind]):
+            raise FileError(f"In the piece the {kind} {id} names itself by its “{name}”, over others or at once.")
         for name, mark in KINDS[kind].names.items():
             if mark.kind not in HELD or mark.kind in PLACES:
                 continue  # functions and locations may be those of the sheet, which do not come along

@@ -26,7 +26,7 @@ from jolly_core.tagging import device_at, full_tag, pin_name, pins_of
 from .base import Id, Mm, Payload, Text, Work, edit
 from .harness import ChangeNode, change_node
 from .harnesscells import take_wires_away
-from .harnesswires import WireRow, draw_row
+from .harnesswires import WireRow, draw_row, ends_of
 from .parts import give_part
 from .segments import SplitSegment, split_segment
 from .upkeep import new_device
@@ -53,10 +53,10 @@ def splice_cavity(work: Work, payload: SpliceCavity) -> str:
     project = work.project
     device: Device = project.get("device", payload.device_id)
     name = f"{full_tag(project, device)}:{payload.cavity}"
-    row = next((r for r in cavity_rows(project, device.id) if r.cavity == payload.cavity), None)
-    if row is None or len(row.conductors) < 2:
+    here = next((r for r in cavity_rows(project, device.id) if r.cavity == payload.cavity), None)
+    if here is None or len(here.conductors) < 2:
         raise RuleError(f"{name} has no two wires to join in a splice.", field="cavity", ids=(device.id,))
-    keys = {c.key for c in row.conductors}
+    keys = {c.key for c in here.conductors}
     own = next((w.harness_id for key, w in harness_wires(project).items() if key in keys), "")
     node = node_of(project, device.id, own)
     if node is None:
@@ -66,14 +66,16 @@ def splice_cavity(work: Work, payload: SpliceCavity) -> str:
     if len(legs) < len(keys):
         raise RuleError(f"A wire of {name} leads out of {harness.code}. Join them on the sheet.", ids=(device.id,))
     thickest = max((leg.conductor.wire_type(project) for leg in legs), key=area_mm2)
-    together = round(cavity_area_mm2(project, row.conductors) + area_mm2(thickest), 6)
+    together = round(cavity_area_mm2(project, here.conductors) + area_mm2(thickest), 6)
     part = _part(work, together, name)
     splice = _splice(work, device, node, part, payload.distance_mm)
     tag = full_tag(project, splice)
-    rows = [_leg(project, leg, device, payload.cavity, tag) for leg in legs]
+    beyond = [_leg(project, leg, device, payload.cavity, tag) for leg in legs]
+    rows = [_row(beyond[0].signal, thickest, name, tag), *beyond]
+    named = [ends_of(project, harness, row) for row in rows]  # as they are called before anything of it is drawn
     take_wires_away(work, harness, legs)
-    for leg_row in [_row(rows[0].signal, thickest, name, tag), *rows]:
-        draw_row(work, harness, leg_row)
+    for row, ends in zip(rows, named, strict=True):
+        draw_row(work, harness, row, ends)
     if payload.equal_legs:
         made = next(n for n in project.nodes.values() if n.device_id == splice.id)
         change_node(work, ChangeNode(node_id=made.id, equal_legs=True))

@@ -126,3 +126,11 @@ class Splicing(TestCase):
         with self.assertRaises(RuleError) as caught:
             self.bench.do("splice-cavity", device_id=self.plug, cavity="2")
         self.assertIn("-XD1:2 has no two wires", caught.exception.message)
+
+    def test_a_splice_whose_tag_comes_from_its_line_is_named_before_it_is_drawn(self) -> None:
+        self.bench.do("change-settings", tag_habit="line", standard="na")
+        splice = self.bench.new("splice-cavity", device_id=self.plug, cavity="1")
+        project = self.bench.project
+        ends = [(w.conductor.start, w.conductor.end) for w in wires_of(project, self.harness)]
+        joined = [pair for pair in ends if splice in {project.symbols[id].device_id for id, _ in pair}]
+        self.assertEqual((len(ends), len(joined)), (3, 3))
