@@ -13,7 +13,7 @@ from jolly_core.wiring import conductors_at, wires_along
 
 from .arrange import DeleteSelection, delete_selection
 from .base import Id, Key, Line, Payload, Text, Work, edit
-from .harnesswires import WireRow, draw_row, end_named, ends_of, run_here, say_of_wire, type_for
+from .harnesswires import Ends, WireRow, draw_row, end_named, ends_of, known_ends, run_here, say_of_wire, type_for
 from .wires import FixWireNumber, fix_wire_number
 from .wiretypes import SetWireType, set_wire_type
 
@@ -43,11 +43,13 @@ def write_harness_wires(work: Work, payload: WriteHarnessWires) -> str:
     rows: dict[str, dict[WireField, str]] = {}
     for cell in payload.cells:
         rows.setdefault(cell.id, {})[cell.key] = cell.value.strip()
+    # What cells name is what is called so now: a tag by the line it is drawn on becomes another one on the way.
+    named = {key: _ends_named(work.project, harness, key, values) for key, values in rows.items()}
     for key, values in rows.items():
         wire = _wire(work.project, harness, key)
         name = wire.conductor.number or _ends(work.project, wire)
         try:
-            _write(work, harness, wire, values)
+            _write(work, harness, wire, values, named[key])
         except RuleError as error:
             raise RuleError(f"Wire {name}: {error.message}", field=error.field, ids=error.ids) from error
     return f"{counted(len(rows), 'wire')} of {harness.code}"
@@ -64,11 +66,19 @@ def _ends(project: Project, wire: HarnessWire) -> str:
     return f"{pin_name(project, wire.conductor.start)} to {pin_name(project, wire.conductor.end)}"
 
 
-def _write(work: Work, harness: Harness, wire: HarnessWire, values: dict[WireField, str]) -> None:
-    c, project = wire.conductor, work.project
+def _ends_named(project: Project, harness: Harness, key: str, values: dict[WireField, str]) -> Ends | None:
+    """Return the pins that a wire is to join, None where they stay or are not known before its turn."""
+    if not {"start", "end"} & set(values):
+        return None
+    return known_ends(project, harness, _row(project, harness, _wire(project, harness, key), values))
+
+
+def _row(project: Project, harness: Harness, wire: HarnessWire, values: dict[WireField, str]) -> WireRow:
+    """Return a wire as it is to be: what is written, and as it is for the rest."""
+    c = wire.conductor
     wire_type = c.wire_type(project)
     strand = strand_of(project, harness.id, c.key)
-    row = WireRow(
+    return WireRow(
         signal=values.get("signal", c.number),
         colour=values.get("colour", wire_type.colour if wire_type else ""),
         size=values.get("size", size_words(wire_type)),
@@ -77,8 +87,13 @@ def _write(work: Work, harness: Harness, wire: HarnessWire, values: dict[WireFie
         twisted=values.get("twisted", strand.twisted if strand else ""),
         shield=values.get("shield", strand.shield if strand else ""),
     )
+
+
+def _write(work: Work, harness: Harness, wire: HarnessWire, values: dict[WireField, str], named: Ends | None) -> None:
+    c, project = wire.conductor, work.project
+    row = _row(project, harness, wire, values)
     if {"start", "end"} & set(values):
-        ends = ends_of(project, harness, row)
+        ends = named or ends_of(project, harness, row)
         take_wires_away(work, harness, [wire])
         draw_row(work, harness, row, ends)
         return

@@ -89,7 +89,7 @@ def draw_harness_wires(work: Work, payload: DrawHarnessWires) -> str:
     """Work out DrawHarnessWires."""
     harness: Harness = work.project.get("harness", payload.harness_id)
     # What rows name is what is called so now: a tag by the line it is drawn on becomes another one on the way.
-    named = [_known_ends(work.project, harness, row) for row in payload.rows]
+    named = [known_ends(work.project, harness, row) for row in payload.rows]
     for n, (row, ends) in enumerate(zip(payload.rows, named, strict=True), start=1):
         try:
             draw_row(work, harness, row, ends)
@@ -107,7 +107,7 @@ def ends_of(project: Project, harness: Harness, row: WireRow) -> Ends:
     return end_named(project, harness, row.start), end_named(project, harness, row.end)
 
 
-def _known_ends(project: Project, harness: Harness, row: WireRow) -> Ends | None:
+def known_ends(project: Project, harness: Harness, row: WireRow) -> Ends | None:
     """Return the pins that a row names, None where that is not known before its turn."""
     try:
         return ends_of(project, harness, row)

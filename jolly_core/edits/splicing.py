@@ -24,12 +24,10 @@ from jolly_core.sizing import area_mm2
 from jolly_core.tagging import device_at, full_tag, pin_name, pins_of
 
 from .base import Id, Mm, Payload, Text, Work, edit
-from .harness import ChangeNode, change_node
+from .harness import ChangeNode, change_node, new_connector
 from .harnesscells import take_wires_away
 from .harnesswires import WireRow, draw_row, ends_of
-from .parts import give_part
 from .segments import SplitSegment, split_segment
-from .upkeep import new_device
 
 
 class SpliceCavity(Payload):
@@ -97,8 +95,7 @@ def _splice(work: Work, device: Device, node: Node, part: Part, distance: float)
     segments = [project.segments[s.id] for s, _ in tree_of(project, node.harness_id).beside[node.id]]
     if not segments:
         raise RuleError(f"No segment leads to {full_tag(project, device)}. Join it to its harness first.")
-    splice = new_device(work, "splice", (device.function_id, device.location_id))
-    give_part(work, splice, part.id)
+    splice = new_connector(work, part.id, "", device)
     bases = [span_of(project, s.id).base_mm for s in segments]
     at = round(min(distance, min(bases) / 2), 2)
     if len(segments) == 1:

@@ -49,6 +49,24 @@ class Cells(TestCase):
         self.assertEqual(self.said("FAN"), ("", ""))
         self.assertEqual(len(self.bench.project.strands), 2)
 
+    def test_ends_are_those_called_so_now_though_their_tags_come_from_the_line_they_get(self) -> None:
+        bench = Workbench(tag_habit="line", standard="na")
+        project, harness = bench.project, bench.new("add-harness", code="WH-L")
+        for part in ("tamwick-tw-h6s", "tamwick-tw-h2p", "tamwick-tw-h2p"):
+            bench.do("add-connector", harness_id=harness, part_id=part)
+        rows = [{"colour": "RD", "size": "0.5", "start": f"CONN1:{n}", "end": f"CONN2:{n}"} for n in (1, 2)]
+        bench.do("draw-harness-wires", harness_id=harness, rows=rows)
+        new = next(d for d in project.devices.values() if full_tag(project, d) == "CONN3")
+        bench.do("set-tag", device_id=new.id, tag="")
+        tag = full_tag(project, project.devices[new.id])
+        keys = [w.conductor.key for w in wires_of(project, harness)]
+        cells = [{"id": key, "key": "end", "value": f"{tag}:{n}"} for n, key in enumerate(keys, start=1)]
+        bench.do("write-harness-wires", harness_id=harness, cells=cells)
+        self.assertNotEqual(full_tag(project, project.devices[new.id]), tag)
+        ends = [(w.conductor.start, w.conductor.end) for w in wires_of(project, harness)]
+        joined = [pair for pair in ends if new.id in {project.symbols[id].device_id for id, _ in pair}]
+        self.assertEqual(len(joined), 2)
+
     def test_another_end_draws_the_wire_there_and_nothing_of_it_is_left_behind(self) -> None:
         symbols = len(self.bench.project.symbols)
         self.write("S", end="-XD3:2")
