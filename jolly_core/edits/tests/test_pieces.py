@@ -126,7 +126,9 @@ class Paste(TestCase):
         bad_symbol["entities"]["symbol"][0]["definition"] = "flux"
         lost = json.loads(json.dumps(good))
         del lost["entities"]["device"]
-        circle = [{"id": "p1", "code": "P1", "parent_id": "p2"}, {"id": "p2", "code": "P2", "parent_id": "p1"}]
+        circle = json.loads(json.dumps(good))
+        places = ({"id": "p1", "code": "P1", "parent_id": "p2"}, {"id": "p2", "code": "P2", "parent_id": "p1"})
+        circle["entities"]["location"] = [*places]
         for raw, words in (
             ({}, "no piece"),
             ({**good, "entities": 3}, "no entities"),
@@ -135,7 +137,7 @@ class Paste(TestCase):
             (bad_symbol, "flux"),
             (lost, "device"),
             ({**good, "leads": [["zz"]]}, "which devices"),
-            ({**good, "entities": {**good["entities"], "location": circle}}, "names itself"),
+            (circle, "names itself"),
         ):
             with self.assertRaisesRegex((FileError, RuleError), words):
                 piece_from_json(raw)
