@@ -248,13 +248,13 @@ def snags_on(project: Project, sheet_id: str) -> list[Snag]:
     return [s for s in _of_sheet(project, sheet_id) if s.key not in muted]
 
 
-_on_sheets = listed(snags_on)
+_all = listed(snags_on, last=project_snags)
 
 
 @uncollected
 def all_snags(project: Project) -> list[Snag]:
     """Return the snags of all sheets in order that nobody muted, then those of what is built from them."""
-    return _on_sheets(project) + project_snags(project)
+    return _all(project)
 
 
 def muted_snags(project: Project) -> list[tuple[Snag, Mute]]:

@@ -45,8 +45,7 @@ def strip_check(code: str, help: str) -> Callable[[StripCheck], StripCheck]:
 
     def register(function: StripCheck) -> StripCheck:
         def run(project: Project) -> Iterator[Snag]:
-            for strip in strips(project):
-                yield from (s for s in strip_snags(project, strip.id) if s.code == code)
+            yield from _by_code(project).get(code, ())
 
         run.__name__ = function.__name__
         project_check(code, help)(run)
@@ -61,6 +60,16 @@ def strip_snags(project: Project, strip_id: str) -> list[Snag]:
     """Return what the checks of strips find on one, muted or not."""
     strip = project.devices[strip_id]
     return [snag for function in STRIP_CHECKS for snag in function(project, strip)]
+
+
+@derived
+def _by_code(project: Project) -> dict[str, list[Snag]]:
+    """Return what the checks of strips find on all of them, gathered once for all checks."""
+    found: dict[str, list[Snag]] = {}
+    for strip in strips(project):
+        for snag in strip_snags(project, strip.id):
+            found.setdefault(snag.code, []).append(snag)
+    return found
 
 
 def _listed(names: list[str]) -> str:

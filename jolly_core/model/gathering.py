@@ -24,8 +24,15 @@ def _blocks(project: Project) -> tuple[tuple[str, ...], ...]:
 _sheet_blocks = derived_as("blocks of sheets", _blocks)
 
 
-def listed(of_sheet: Callable[[Project, str], Iterable[T]]) -> Callable[[Project], list[T]]:
-    """Return a derived function that gives what another gives for each sheet, in the order of sheets, as one list."""
+def listed(
+    of_sheet: Callable[[Project, str], Iterable[T]], last: Callable[[Project], Iterable[T]] | None = None
+) -> Callable[[Project], list[T]]:
+    """Return a derived function that gives what another gives for each sheet, in the order of sheets, as one list.
+
+    Args:
+        of_sheet: what gives it for a sheet.
+        last: what gives the end of the list, which is of no sheet.
+    """
     name = f"{of_sheet.__module__}.{of_sheet.__qualname__}"
 
     def block(project: Project, ids: tuple[str, ...]) -> list[T]:
@@ -40,6 +47,8 @@ def listed(of_sheet: Callable[[Project, str], Iterable[T]]) -> Callable[[Project
         found: list[T] = []
         for ids in _sheet_blocks(project):
             found += of_block(project, ids)
+        if last is not None:
+            found += last(project)
         return found
 
     return derived_as(f"{name}, all", whole)
