@@ -6,14 +6,14 @@ one, write a function in a module of its family and decorate it; the package's `
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import islice
 from typing import Any, TypeVar
 
 from jolly_core.drawing import place_in
-from jolly_core.model import CoreError, Mute, Project, derived, fault_words, listed, uncollected
+from jolly_core.model import CoreError, Mute, Project, derived, fault_words, joined, listed, uncollected
 from jolly_core.tagging import natural
 
 SEVERITIES = ("error", "warning")
@@ -248,11 +248,11 @@ def snags_on(project: Project, sheet_id: str) -> list[Snag]:
     return [s for s in _of_sheet(project, sheet_id) if s.key not in muted]
 
 
-_all = listed(snags_on, last=project_snags)
+_all = joined(snags_on, last=project_snags)
 
 
 @uncollected
-def all_snags(project: Project) -> list[Snag]:
+def all_snags(project: Project) -> Sequence[Snag]:
     """Return the snags of all sheets in order that nobody muted, then those of what is built from them."""
     return _all(project)
 

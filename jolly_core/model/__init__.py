@@ -101,7 +101,7 @@ from .entities.structure import (
 from .entities.titling import Picture, TitleBlock, TitleCell
 from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
 from .fields import MAX_BASE64, MAX_TEXT, Base64, Document, Field, Longest, Units, Within
-from .gathering import listed, merged
+from .gathering import Joined, joined, listed, merged
 from .ids import IdSource
 from .kinds import Kind, kind_of, moved_where, places_of, shifted
 from .measures import (
@@ -243,9 +243,11 @@ __all__ = [
     "derived",
     "derived_few",
     "derived_part",
+    "joined",
     "listed",
     "merged",
     "IoPoint",
+    "Joined",
     "ChannelCircuit",
     "CheckSignature",
     "PointCheck",
