@@ -138,7 +138,7 @@ class SurfaceStory(Story):
 
         page.route("**/view?*", hold)
         self.sign_in(page, "p/kiln-2/draw")
-        # The bench runs, and so has all that it needs; what the drawing is sees the ledger and the inspector fetched.
+        # The bench runs, so all that it needs is there; the ledger and the inspector are fetched after the drawing.
         expect(page.get_by_test_id("sheet-tree").locator("a").first).to_be_visible()
         names = [url.rsplit("/", 1)[-1] for url in scripts]
         self.assertEqual([n.split("-")[0] for n in names if "Bench" in n], ["DrawBench"])

@@ -53,7 +53,14 @@ class Joined(Sequence[T]):
     def __getitem__(self, at: slice) -> list[T]: ...
 
     def __getitem__(self, at: int | slice) -> T | list[T]:
-        return list(self)[at]
+        if isinstance(at, slice):
+            return list(self)[at]
+        left = at if at >= 0 else at + len(self)
+        for part in self.parts if left >= 0 else ():
+            if left < len(part):
+                return part[left]
+            left -= len(part)
+        raise IndexError(at)
 
     def __eq__(self, other: object) -> bool:
         if isinstance(other, Joined) and [*map(len, self.parts)] == [*map(len, other.parts)]:
@@ -98,7 +105,7 @@ def joined(
     def whole(project: Project) -> Joined[T]:
         return Joined([*(of_block(project, ids) for ids in _sheet_blocks(project)), last(project)])
 
-    return derived_as(f"{of_sheet.__module__}.{of_sheet.__qualname__}, all", whole)
+    return derived_as(f"{of_sheet.__module__}.{of_sheet.__qualname__}, joined", whole)
 
 
 def merged(of_sheet: Callable[[Project, str], dict[K, T]]) -> Callable[[Project], dict[K, T]]:

@@ -18,6 +18,10 @@ class JoinedLists(TestCase):
         whole, other = Joined(parts), Joined(others)
         plain, else_ = [x for part in parts for x in part], [x for part in others for x in part]
         self.assertEqual((len(whole), list(whole), whole[1:]), (len(plain), plain, plain[1:]))
+        self.assertEqual([whole[n] for n in range(-len(plain), len(plain))], plain + plain)
+        for beyond in (len(plain), -len(plain) - 1):
+            with self.assertRaises(IndexError):
+                whole[beyond]
         self.assertEqual((whole == plain, whole == other, whole == else_), (True, plain == else_, plain == else_))
 
     def test_all_snags_are_those_of_the_sheets_then_the_others_and_follow_each_edit(self) -> None:
