@@ -42,7 +42,7 @@ from .lines import (
     size_mm,
     zone,
 )
-from .protective import is_protective, switching_pairs
+from .protective import is_protective, protective_types, switching_pairs
 
 __all__ = [
     "branches_of",
@@ -86,6 +86,7 @@ __all__ = [
     "pin_points",
     "place_in",
     "place_on",
+    "protective_types",
     "rails_at",
     "roots",
     "row_at",

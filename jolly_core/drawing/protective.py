@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 
 from jolly_core.library import Definition, definition
-from jolly_core.model import Project, RuleError, Symbol, Wire
+from jolly_core.model import Project, RuleError, Symbol, Wire, derived
 
 from .geometry import Point, pin_points
 
@@ -21,6 +21,12 @@ def is_protective(project: Project, wire: Wire) -> bool:
     """Return whether a wire is of a type for protective conductors."""
     wire_type = project.wire_types.get(wire.type_id)
     return wire_type is not None and wire_type.category == PROTECTIVE
+
+
+@derived
+def protective_types(project: Project) -> frozenset[str]:
+    """Return the ids of the wire types for protective conductors."""
+    return frozenset(t.id for t in project.wire_types.values() if t.category == PROTECTIVE)
 
 
 def switching_pairs(shape: Definition) -> list[tuple[int, int]]:

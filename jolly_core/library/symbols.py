@@ -10,7 +10,7 @@ from __future__ import annotations
 import json
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 from math import cos, radians, sin
 from typing import Any
@@ -80,8 +80,13 @@ class Definition:
         """Return pin names of the `unit`-th unit of a device without a part (contacts after EN 50005)."""
         if self.unit == "block":
             return self.generic
-        letter = chr(64 + min(max(unit, 1), 26))  # a second coil is B1-B2
-        return tuple(g.format(n=unit, odd=2 * unit - 1, even=2 * unit, letter=letter) for g in self.generic)
+        return _numbered(self.generic, unit)
+
+
+@lru_cache(maxsize=4096)
+def _numbered(names: tuple[str, ...], unit: int) -> tuple[str, ...]:
+    letter = chr(64 + min(max(unit, 1), 26))  # a second coil is B1-B2
+    return tuple(name.format(n=unit, odd=2 * unit - 1, even=2 * unit, letter=letter) for name in names)
 
 
 @cache

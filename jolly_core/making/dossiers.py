@@ -15,15 +15,15 @@ from jolly_core.cables import CoreRow, cored, number_of
 from jolly_core.drawing import place_in
 from jolly_core.harness import ENDS, HarnessWire, cavity_strip_mm, contact_of, harness_wires_from
 from jolly_core.library import definition, is_colour
-from jolly_core.model import Project, WireType, derived, merged
+from jolly_core.model import Device, Part, Project, Symbol, WireType, derived, merged
 from jolly_core.sizing import area_mm2, strip_length_mm
-from jolly_core.tagging import device_at, full_tag, path_of, pin_name
+from jolly_core.tagging import device_at, full_tag, path_of, pin_names
 from jolly_core.wiring import Conductor, conductors_from, panel_of, part_at, sheet_groups
 
 RUNS = ("panel", "cable", "harness", "direct", "open")
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class End:
     """An end of a conductor: name, pin, device, strip length in mm, and how it is terminated."""
 
@@ -34,7 +34,7 @@ class End:
     termination: str
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Dossier:
     """A conductor with all that is known about it.
 
@@ -72,8 +72,9 @@ def dossiers_from(project: Project, sheet_id: str) -> dict[str, Dossier]:
     """Return the dossiers of the conductors of nets that begin on a sheet, by their keys, in reading order of nets."""
     cores = _cored_from(project, sheet_id)
     wires, ways = harness_wires_from(project, sheet_id), routes_from(project, sheet_id)
+    ends = _Ends(project)
     return {
-        key: _dossier(project, c, cores.get(key, ("", None)), wires.get(key), ways.get(key))
+        key: _dossier(ends, c, cores.get(key, ("", None)), wires.get(key), ways.get(key))
         for key, c in conductors_from(project, sheet_id).items()
     }
 
@@ -88,13 +89,44 @@ def _cored_from(project: Project, sheet_id: str) -> dict[str, tuple[str, CoreRow
     return {key: all_cored[key] for key in conductors_from(project, sheet_id) if key in all_cored} if all_cored else {}
 
 
+class _Ends:
+    """Ends of the conductors of a sheet; what is said of a symbol is found once for all that ends at it."""
+
+    def __init__(self, project: Project) -> None:
+        self.project = project
+        self._known: dict[str, tuple[Device | None, list[str], str, Part | None]] = {}
+
+    def of(self, c: Conductor, pin: tuple[str, int], area: float) -> End:
+        """Return an end of a conductor of an area in mm²."""
+        project = self.project
+        known = self._known.get(pin[0])
+        if known is None:
+            known = self._known[pin[0]] = self._about(project.symbols[pin[0]])
+        device, names, unit, part = known
+        name, device_id = names[pin[1]], device.id if device else ""
+        if unit in ENDS:
+            contact = contact_of(project, device, area)
+            termination = contact.number if contact else "contact not chosen"
+            return End(name, pin, device_id, cavity_strip_mm(project, device, c), termination)
+        strip = number_of(part, "strip_mm") or strip_length_mm(area)
+        termination = (part.ratings.get("termination", "") if part else "") or ("ferrule" if area else "")
+        return End(name, pin, device_id, strip, termination)
+
+    def _about(self, symbol: Symbol) -> tuple[Device | None, list[str], str, Part | None]:
+        project = self.project
+        device, unit = project.devices.get(symbol.device_id), definition(symbol.definition).unit
+        part = None if unit in ENDS else part_at(project, symbol)
+        return device, pin_names(project, symbol), unit, part
+
+
 def _dossier(
-    project: Project,
+    ends: _Ends,
     c: Conductor,
     core_of: tuple[str, CoreRow | None],
     wire: HarnessWire | None,
     route: Route | None,
 ) -> Dossier:
+    project = ends.project
     wire_type = c.wire_type(project)
     area = area_mm2(wire_type)
     x, y = sheet_groups(project, c.sheet_id).points[c.start]
@@ -117,8 +149,8 @@ def _dossier(
         c.key,
         c,
         c.number,
-        _end(project, c, c.start, area),
-        _end(project, c, c.end, area),
+        ends.of(c, c.start, area),
+        ends.of(c, c.end, area),
         wire_type.name if wire_type else "",
         _colour(wire_type, core.name if core is not None else ""),
         wire_type.size() if wire_type else "",
@@ -162,19 +194,6 @@ def _colour(wire_type: WireType | None, core: str) -> str:
     if core:
         return core if is_colour(core) else ""
     return wire_type.colour if wire_type else ""
-
-
-def _end(project: Project, c: Conductor, pin: tuple[str, int], area: float) -> End:
-    device = device_at(project, pin)
-    name, device_id = pin_name(project, pin), device.id if device else ""
-    if definition(project.symbols[pin[0]].definition).unit in ENDS:
-        contact = contact_of(project, device, area)
-        termination = contact.number if contact else "contact not chosen"
-        return End(name, pin, device_id, cavity_strip_mm(project, device, c), termination)
-    part = part_at(project, project.symbols[pin[0]])
-    strip = number_of(part, "strip_mm") or strip_length_mm(area)
-    termination = (part.ratings.get("termination", "") if part else "") or ("ferrule" if area else "")
-    return End(name, pin, device_id, strip, termination)
 
 
 def counted(name: str) -> list[tuple[int, str]]:

@@ -72,10 +72,17 @@ class Memo:
             self._few[name] = keep
         if self._log is not None:
             self._log[node] = None
-        if self._resting:
-            self._work_out(project, node)
-        else:
-            self._run(project, node)
+        outer = self.reads
+        reads = self.reads = None if self._resting else Reads()
+        try:
+            node.value = function(project, *key) if reads is None else _outcome(project, node)
+        finally:
+            self.reads = outer
+        node.turn, node.state = next(_turns), CLEAN
+        if reads is not None:
+            self._note(node, reads)
+        if keep:
+            self._hold(node)
         self.tables.setdefault(name, {})[key] = node
         return node
 
@@ -86,17 +93,6 @@ class Memo:
             A change of the model ends it: all values are forgotten, and noted again from then on.
         """
         self._resting = True
-
-    def _work_out(self, project: Project, node: Node) -> None:
-        """Work out the value of a new node without noting what it reads."""
-        outer, self.reads = self.reads, None
-        try:
-            node.value = node.function(project, *node.key)
-        finally:
-            self.reads = outer
-        node.turn, node.state = next(_turns), CLEAN
-        if node.name in self._few:
-            self._hold(node)
 
     def value_of(self, project: Project, node: Node) -> Any:
         """Return the value of a node, brought up to date, and worked out again where it was let go."""
@@ -264,18 +260,32 @@ class Memo:
                 del held[oldest]
                 oldest.value = _LET_GO
 
-    def _wire(self, node: Node, nodes: tuple[Node, ...], turns: tuple[int, ...], cells: tuple[Hashable, ...]) -> None:
-        """Put down what a node has read, and take it from the readers of what it does not read any more."""
-        if not node.nodes:
+    def _note(self, node: Node, reads: Reads) -> None:
+        """Put down what a new node has read, for the first time: a large project has hundreds of thousands."""
+        if reads.nodes:
+            node.nodes, node.turns = tuple(reads.nodes), tuple(reads.nodes.values())
             if node.pick is not None:
-                for read in nodes:
+                for read in node.nodes:
                     _part_of(read, node)
             else:
-                for read in nodes:
+                for read in node.nodes:
                     had = read.readers
                     read.readers = node if had is None else with_one(had, node)
-            node.nodes = nodes
-        elif node.nodes != nodes:
+        cells = reads.all_cells()
+        if cells:
+            node.cells = tuple(cells)
+            readers = self._readers
+            known = readers.get
+            for cell in cells:
+                had = known(cell)
+                if type(had) is set:  # settings and types are read by nearly all: no call for each
+                    had.add(node)
+                else:
+                    readers[cell] = node if had is None else with_one(had, node)
+
+    def _wire(self, node: Node, nodes: tuple[Node, ...], turns: tuple[int, ...], cells: tuple[Hashable, ...]) -> None:
+        """Put down what a node has read, and take it from the readers of what it does not read any more."""
+        if node.nodes != nodes:
             before, after = set(node.nodes), set(nodes)
             for read in before - after:
                 if node.pick is not None:
@@ -289,17 +299,7 @@ class Memo:
                     read.readers = with_one(read.readers, node)
             node.nodes = nodes
         node.turns = turns
-        if not node.cells:
-            readers = self._readers
-            known = readers.get
-            for cell in cells:
-                had = known(cell)
-                if type(had) is set:  # settings and types are read by nearly all: no call for each
-                    had.add(node)
-                else:
-                    readers[cell] = node if had is None else with_one(had, node)
-            node.cells = cells
-        elif node.cells != cells:
+        if node.cells != cells:
             old, new = set(node.cells), set(cells)
             for cell in old - new:
                 left = without(self._readers[cell], node)

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 from math import pi, sqrt
 
@@ -53,6 +53,7 @@ def outer_diameter_mm(area: float) -> float:
     return round(_at_least(_table("outer_diameter_mm"), area), 2) if area > 0 else 0.0
 
 
+@lru_cache(maxsize=1024)
 def strip_length_mm(area: float) -> float:
     """Return the strip length in mm for a ferrule on a wire of an area in mm²; 0 for no size."""
     return round(_at_least(_table("strip_mm"), area), 1) if area > 0 else 0.0

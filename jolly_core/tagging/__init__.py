@@ -12,7 +12,7 @@ from .fields import (
     renamed,
     revisions,
 )
-from .names import INSIDE, device_at, is_inside, pin_name, place_side
+from .names import INSIDE, device_at, is_inside, pin_name, pin_names, place_side
 from .natural import natural
 from .references import (
     CONTACT_KINDS,
@@ -99,6 +99,7 @@ __all__ = [
     "own_names",
     "path_of",
     "pin_name",
+    "pin_names",
     "pins_of",
     "place_side",
     "positions_of",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from jolly_core.drawing import place_in
 from jolly_core.library import definition
-from jolly_core.model import Device, Project
+from jolly_core.model import Device, Project, Symbol
 
 from .tags import full_tag, tag_on
 from .units import pins_of
@@ -14,15 +14,18 @@ INSIDE = ("panel", "door")
 
 def pin_name(project: Project, pin: tuple[str, int], sheet_id: str = "") -> str:
     """Return designation:pin; short when a sheet is given to see it from."""
-    symbol = project.symbols[pin[0]]
+    return pin_names(project, project.symbols[pin[0]], sheet_id)[pin[1]]
+
+
+def pin_names(project: Project, symbol: Symbol, sheet_id: str = "") -> list[str]:
+    """Return what `pin_name` says of each pin of a symbol, pole by pole."""
     device = project.devices.get(symbol.device_id)
-    name = pins_of(project, symbol)[pin[1]] or "?"
+    names = pins_of(project, symbol)
     if device is None:
-        sheet = project.sheets[symbol.sheet_id]
-        where = f" at {place_in(sheet, symbol.x, symbol.y)}"
-        return f"{definition(symbol.definition).name} without a device{where}"
+        where = place_in(project.sheets[symbol.sheet_id], symbol.x, symbol.y)
+        return [f"{definition(symbol.definition).name} without a device at {where}"] * len(names)
     tag = tag_on(project, device, project.sheets[sheet_id]) if sheet_id else full_tag(project, device)
-    return f"{tag}:{name}"
+    return [f"{tag}:{name or '?'}" for name in names]
 
 
 def device_at(project: Project, pin: tuple[str, int]) -> Device | None:

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from jolly_core.drawing import is_protective
+from jolly_core.drawing import protective_types
 from jolly_core.model import Project, WireType, derived, merged
 
 from .connections import Connection, way_of
@@ -16,7 +16,7 @@ from .numbers import wire_numbers
 from .orders import ordered
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Conductor:
     """One conductor.
 
@@ -42,7 +42,7 @@ class Conductor:
 
     def __post_init__(self) -> None:
         """Find its key, which is asked for again and again."""
-        object.__setattr__(self, "key", conductor_key(self.start, self.end))
+        self.key = conductor_key(self.start, self.end)
 
     def wire_type(self, project: Project) -> WireType | None:
         """Return its wire type, None where two pins touch."""
@@ -69,12 +69,16 @@ def conductors_of_net(project: Project, net: list[Group]) -> list[Conductor]:
     Notes:
         A protective conductor in a net that has the number of the return it is bonded to has none.
     """
+    links = ordered(project, net)
+    if not links:
+        return []
     found = []
-    protective = {id for g in net for id in g.wires if is_protective(project, project.wires[id])}
+    types = protective_types(project)
+    protective = {id for g in net for id in g.wires if project.wires[id].type_id in types}
     bonded = bool(protective) and any(id not in protective for g in net for id in g.wires)
-    for c in ordered(project, net):
-        sheet_id = project.symbols[c.start[0]].sheet_id
-        number = wire_numbers(project, sheet_id).get(group_of(project, c.start)[1], "")
+    for c in links:
+        sheet_id, point = net[0].key if len(net) == 1 else group_of(project, c.start)
+        number = wire_numbers(project, sheet_id).get(point, "")
         wire = project.wires.get(c.wire_id)
         if bonded and c.wire_id in protective:
             number = ""

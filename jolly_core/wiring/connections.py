@@ -13,7 +13,7 @@ from collections import defaultdict
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
-from jolly_core.drawing import Point, is_protective
+from jolly_core.drawing import Point, is_protective, protective_types
 from jolly_core.model import Project
 
 from .nets import Group, PinKey, point_of, sheet_groups
@@ -32,7 +32,7 @@ Pair = tuple[PinKey, PinKey]
 Shortest = Callable[[list[PinKey], dict[PinKey, int]], list[Pair] | None]
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Connection:
     """One conductor.
 
@@ -97,7 +97,8 @@ def _only(project: Project, net: list[Group], points: dict[PinKey, Node]) -> Con
 
 
 def _leads_pe(project: Project, net: list[Group]) -> bool:
-    return any(is_protective(project, project.wires[id]) for g in net for id in g.wires)
+    types, wires = protective_types(project), project.wires
+    return bool(types) and any(wires[id].type_id in types for g in net for id in g.wires)
 
 
 def _leads_live(project: Project, net: list[Group]) -> bool:

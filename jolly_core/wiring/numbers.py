@@ -44,7 +44,7 @@ def wire_numbers(project: Project, sheet_id: str) -> dict[int, str]:
     return numbers
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class _Part:
     """What gets a number of its own: its groups and which show it, a fixed number that wins, its rule, its pattern."""
 
@@ -56,6 +56,7 @@ class _Part:
     by_line: bool
 
 
+@derived
 def _parts(project: Project, sheet_id: str) -> list[_Part]:
     potentials = nets_of_sheet(project, sheet_id, potential=True)
     return [part for groups in potentials for part in _named(project, *groups[0].key)]
@@ -64,43 +65,41 @@ def _parts(project: Project, sheet_id: str) -> list[_Part]:
 @derived
 def _named(project: Project, sheet_id: str, point: int) -> list[_Part]:
     """Return what gets a number of its own of the potential whose first group this is."""
-    return [
-        _Part(
-            groups,
-            [g.key for g in groups if _shows(project, g)],
-            _fixed(project, groups),
-            rule.id,
-            pattern_for(project, rule, groups),
-            any(piece == "line" for piece, _ in rule.pieces),
-        )
-        for groups, rule in named_parts(project, net_of(project, (sheet_id, point), potential=True))
-    ]
+    found = []
+    for groups, rule in named_parts(project, net_of(project, (sheet_id, point), potential=True)):
+        shown, fixed = _shown(project, groups)
+        by_line = any(piece == "line" for piece, _ in rule.pieces)
+        found.append(_Part(groups, shown, fixed, rule.id, pattern_for(project, rule, groups), by_line))
+    return found
 
 
-def _shows(project: Project, group: Group) -> bool:
-    """Return whether a group carries its potential's number: not where all its wires are of types that get none."""
-    types = project.wire_types
-    return not group.wires or any(
-        wire.number or wire.type_id not in types or types[wire.type_id].numbered
-        for id in group.wires
-        for wire in (project.wires[id],)
-    )
+def _shown(project: Project, groups: list[Group]) -> tuple[list[GroupKey], str | None]:
+    """Return which groups carry the number of theirs, and that number: None when it runs, "" when there is none.
 
-
-def _fixed(project: Project, potential: list[Group]) -> str | None:
-    """Return the fixed number of a potential, "" when it gets none at all, None when it runs."""
-    numbered = False
+    A group does not carry it where all its wires are of types that get none.
+    """
+    wires, bare = project.wires, _unnumbered_types(project)
+    shown: list[GroupKey] = []
     fixed: list[str] = []
-    for group in potential:
+    numbered = False
+    for group in groups:
+        carries = not group.wires
         for id in group.wires:
-            wire = project.wires[id]
+            wire = wires[id]
             if wire.number:
                 fixed.append(wire.number)
-            wire_type = project.wire_types.get(wire.type_id)
-            numbered = numbered or wire_type is None or wire_type.numbered
-    if fixed:
-        return min(fixed)
-    return None if numbered else ""
+                carries = True
+            if wire.type_id not in bare:
+                numbered = carries = True
+        if carries:
+            shown.append(group.key)
+    return shown, min(fixed) if fixed else None if numbered else ""
+
+
+@derived
+def _unnumbered_types(project: Project) -> frozenset[str]:
+    """Return the ids of the wire types that get no number."""
+    return frozenset(t.id for t in project.wire_types.values() if not t.numbered)
 
 
 @derived

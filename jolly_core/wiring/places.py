@@ -24,7 +24,7 @@ Place = tuple[str, str]  # id of an enclosure or location, and "plate", "door" o
 INSIDE = ("plate", "door")
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Site:
     """What the order of conductors asks of a pin."""
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from jolly_core.drawing import place_on, shares_lines, sheets_with_line, zone
+from jolly_core.drawing import place_on, protective_types, shares_lines, sheets_with_line, zone
 from jolly_core.library import definition
 from jolly_core.model import NumberRule, Project, Sheet, Wire, derived
 from jolly_core.plc import TYPES_OF_UNITS, channel_address
@@ -18,7 +18,7 @@ from .nets import Group, net_of, sheet_groups
 RUNNING = "running"
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Pattern:
     """A number before its running part is counted.
 
@@ -49,8 +49,13 @@ def rules_in_order(project: Project) -> list[NumberRule]:
 
 def own_rule(project: Project, sheet: Sheet) -> NumberRule:
     """Return what names the nets that no stored rule names: the pattern of the settings."""
+    return _own_rule(project, sheet.frame == "ladder")
+
+
+@derived
+def _own_rule(project: Project, on_ladder: bool) -> NumberRule:
     width = str(project.settings.wire_width)
-    if project.settings.wire_pattern == "line" and sheet.frame == "ladder":
+    if project.settings.wire_pattern == "line" and on_ladder:
         return NumberRule("", 0, "", (("line", ()), (RUNNING, (width, "1"))))
     return NumberRule("", 0, "", (("sheet", ()), ("text", ("-",)), (RUNNING, (width, "1"))))
 
@@ -71,14 +76,9 @@ def groups_numbered_with(project: Project, wire: Wire) -> list[Group]:
     return next(groups for groups, _ in parts if any(wire.id in g.wires for g in groups))
 
 
-@derived
-def _protective_types(project: Project) -> frozenset[str]:
-    return frozenset(t.id for t in project.wire_types.values() if t.category == "pe")
-
-
 def _apart(project: Project, potential: list[Group]) -> list[list[Group]]:
     """Return the groups of a potential whose wires are all protective apart from the others, where there are both."""
-    protective = _protective_types(project) if len(potential) > 1 else frozenset()
+    protective = protective_types(project) if len(potential) > 1 else frozenset()
     if not protective:
         return [potential]
     earth = [g for g in potential if g.wires and all(project.wires[id].type_id in protective for id in g.wires)]
