@@ -127,6 +127,11 @@ def size_of(project: Project, device: Device) -> tuple[float, float, float]:
 
 def outline(project: Project, placing: Placing) -> Outline:
     """Return the outline of a placed device; one on a rail sits across it, on an upright rail turned clockwise."""
+    known = project.placings.get(placing.id) is placing
+    return outline_of(project, placing.id) if known else _outline(project, placing)
+
+
+def _outline(project: Project, placing: Placing) -> Outline:
     width, height, depth = size_of(project, project.devices[placing.device_id])
     rail = project.rails.get(placing.rail_id)
     if rail is None:
@@ -139,7 +144,7 @@ def outline(project: Project, placing: Placing) -> Outline:
 @derived
 def outline_of(project: Project, placing_id: str) -> Outline:
     """Return the outline of a placed device by its placing's id."""
-    return outline(project, project.placings[placing_id])
+    return _outline(project, project.placings[placing_id])
 
 
 def placings_in(project: Project, enclosure_id: str, surface: str = "") -> list[Placing]:

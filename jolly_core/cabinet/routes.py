@@ -8,6 +8,7 @@ it runs square from there.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from operator import attrgetter
 
 from jolly_core.model import Placing, Project, RuleError, bare_length, derived, length_words, listed, merged
 from jolly_core.sizing import rounded_up_mm
@@ -66,6 +67,9 @@ class Route(Run):
     conductor: Conductor = field(kw_only=True)
 
 
+_facts = attrgetter(*Run.__slots__)
+
+
 @derived
 def panel_conductors_from(project: Project, sheet_id: str) -> list[Conductor]:
     """Return the conductors of nets that begin on a sheet and stay inside one panel: on its plate or door."""
@@ -89,7 +93,7 @@ def routes_from(project: Project, sheet_id: str) -> dict[str, Route]:
     for c in panel_conductors_from(project, sheet_id):
         wire_type = c.wire_type(project)
         run = run_of(project, c.start, c.end, wire_type.category if wire_type else "")
-        found[c.key] = Route(*(getattr(run, name) for name in Run.__slots__), conductor=c)
+        found[c.key] = Route(*_facts(run), conductor=c)
     return found
 
 

@@ -5,8 +5,8 @@ The wires in the field say little ("Field"): what they carry follows from the po
 
 from __future__ import annotations
 
-from jolly_core.circuits import AC, DC, PHASES, Potential, potential_of
-from jolly_core.model import Project
+from jolly_core.circuits import AC, DC, PHASES, Potential, potential_at, potential_of
+from jolly_core.model import Project, derived
 from jolly_core.wiring import Conductor, neutral_colours
 
 PROTECTIVE = "GNYE"
@@ -17,8 +17,15 @@ PE, NEUTRAL, PHASE, OTHER = "pe", "neutral", "phase", ""
 
 def categories_of(project: Project, potential: Potential) -> set[str]:
     """Return the categories of a potential's wires; "external" only where there is no other."""
-    types = (project.wire_types.get(project.wires[i].type_id) for g in potential.groups for i in g.wires)
-    kinds = {t.category for t in types if t is not None}
+    return set(_categories_at(project, *potential.key))
+
+
+@derived
+def _categories_at(project: Project, sheet_id: str, point: int) -> frozenset[str]:
+    """Return the categories of a potential by its key, kept: every core on it asks for them."""
+    groups = potential_at(project, (sheet_id, point)).groups
+    types = (project.wire_types.get(project.wires[i].type_id) for g in groups for i in g.wires)
+    kinds = frozenset(t.category for t in types if t is not None)
     return kinds - {"external"} or kinds
 
 

@@ -228,13 +228,19 @@ def path_of(table: Mapping[str, Function | Location], id: str, mark: str) -> str
     return mark + ".".join(reversed(codes)) if codes else ""
 
 
+@derived
+def _path(project: Project, kind: str, id: str) -> str:
+    """Return the path of a function or location by its kind, kept: every whole tag asks for it."""
+    return path_of(project.functions, id, "=") if kind == "function" else path_of(project.locations, id, "+")
+
+
 def full_tag(project: Project, device: Device) -> str:
     """Return the whole reference designation, for example "=K2+KP2-QA1"; the line habit has no marks."""
     tag = product_tag(project, device)
     if project.settings.tag_habit == "line":
         return tag
-    function = path_of(project.functions, device.function_id, "=")
-    location = path_of(project.locations, device.location_id, "+")
+    function = _path(project, "function", device.function_id) if device.function_id else ""
+    location = _path(project, "location", device.location_id) if device.location_id else ""
     return f"{function}{location}-{tag}"
 
 

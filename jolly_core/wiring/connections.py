@@ -25,6 +25,7 @@ DOT_ENDS = 3  # wire ends and pins that meet where a dot says that they are join
 OFF = -1
 AWAY: tuple[str, int, int] = ("", OFF, OFF)
 Node = tuple[str, int, int]  # sheet id, x, y
+_Roads = dict[Node, list[tuple[Node, int, str]]]  # from each end of a wire to others: steps, and the wire
 _Rank = tuple[int, int, int]
 _Link = tuple[int, _Rank, _Rank, PinKey, PinKey]  # steps, ranks of end and start, both
 _NO_WAY = (SHEET_CHANGE_STEPS * 1000, "")
@@ -303,13 +304,13 @@ def _rank(project: Project, node: Node) -> tuple[int, int, int]:
     return project.sheets[node[0]].order, node[1], node[2]
 
 
-def _roads(project: Project, net: list[Group]) -> dict[Node, list[tuple[Node, int, str]]]:
+def _roads(project: Project, net: list[Group]) -> _Roads:
     """Return where one gets from each end of a wire: along wires, and from mark to mark.
 
     Marks are joined through a node of their sheet, and sheets through one of the net: a common of hundreds of sheets
     has as many roads as marks, and not one for each two of them. No wire begins at these nodes, left of every sheet.
     """
-    roads: dict[Node, list[tuple[Node, int, str]]] = defaultdict(list)
+    roads: _Roads = defaultdict(list)
     for group in net:
         for id in group.wires:
             w = project.wires[id]
@@ -328,8 +329,29 @@ def _roads(project: Project, net: list[Group]) -> dict[Node, list[tuple[Node, in
     return roads
 
 
-def _distances(roads: dict[Node, list[tuple[Node, int, str]]], start: Node) -> dict[Node, tuple[int, str]]:
+def _distances(roads: _Roads, start: Node) -> dict[Node, tuple[int, str]]:
     """Return for each node the steps from `start` and the wire by which the way leaves it."""
+    found: dict[Node, tuple[int, str]] = {start: (0, "")}
+    waiting: list[tuple[Node, Node | None]] = [(start, None)]
+    while waiting:  # nearly all nets are drawn without a ring: there is one way to each node, and nothing to search
+        node, before = waiting.pop()
+        steps, first = found[node]
+        back = 0
+        for other, length, wire_id in roads.get(node, ()):
+            if other == before:
+                back += 1
+            elif other in found:
+                return _searched(roads, start)
+            else:
+                found[other] = (steps + length, first or wire_id)
+                waiting.append((other, node))
+        if back > 1:
+            return _searched(roads, start)
+    return found
+
+
+def _searched(roads: _Roads, start: Node) -> dict[Node, tuple[int, str]]:
+    """Return what `_distances` does of a net with rings."""
     found: dict[Node, tuple[int, str]] = {}
     queue: list[tuple[int, Node, str]] = [(0, start, "")]
     while queue:

@@ -206,6 +206,18 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
     first = group_at(project, *start)
     if not first.continuations and not (potential and (first.carried or start in bridged)):
         return [first]  # most nets
+    name = project.continuations[first.continuations[0]].name if first.continuations else ""
+    return _net_named(project, name, potential) if name else _followed(project, start, potential=potential)
+
+
+@derived
+def _net_named(project: Project, name: str, potential: bool) -> list[Group]:
+    """Return the net or potential that marks of a name are on: a common of many sheets is followed once for all."""
+    return _followed(project, _group_of_mark(project, project.continuations_named.get(name)[0]), potential=potential)
+
+
+def _followed(project: Project, start: GroupKey, *, potential: bool) -> list[Group]:
+    bridged = bridged_groups(project) if potential and project.bridges else {}
     seen: dict[GroupKey, Group] = {}
     followed: set[str] = set()  # names whose marks wait already: a common of many sheets is followed once
     waiting = [start]
