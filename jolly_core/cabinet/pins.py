@@ -6,11 +6,11 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from jolly_core.library import definition
-from jolly_core.model import Device, Part, Placing, Project, Symbol
+from jolly_core.model import Device, Part, Placing, Project, Symbol, derived
 from jolly_core.terminals import strip_width_mm, strip_widths
 
 from .eyelets import PinPlace, pins_in
-from .layout import outline
+from .layout import outline, placing_of
 from .pieces import Point
 from .ways import Axis
 
@@ -103,6 +103,20 @@ def pin_at(project: Project, placing: Placing, pin: tuple[str, int]) -> PinAt:
         axis = "level" if axis else ""
     point = round(box.x + share[0] * box.width, 3), round(box.y + share[1] * box.height, 3)
     return PinAt(point, z, axis, side)
+
+
+@derived
+def placed_pins(project: Project, symbol_id: str) -> tuple[Placing, tuple[PinAt, ...]] | None:
+    """Return where a symbol's device is placed, and its pins on that surface; None while it has no place.
+
+    Kept for the symbol: each conductor that ends at it asks for it.
+    """
+    symbol = project.symbols[symbol_id]
+    placing = placing_of(project, symbol.device_id) if symbol.device_id else None
+    if placing is None:
+        return None
+    count = len(definition(symbol.definition).pins) * len(symbol.units)
+    return placing, tuple(pin_at(project, placing, (symbol_id, n)) for n in range(count))
 
 
 def pin_point(project: Project, placing: Placing, pin: tuple[str, int]) -> Point:

@@ -10,18 +10,18 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from operator import attrgetter
 
-from jolly_core.model import Placing, Project, RuleError, bare_length, derived, length_words, listed, merged
+from jolly_core.model import Placing, Project, RuleError, derived, length_in, listed, merged, shown_in
 from jolly_core.sizing import rounded_up_mm
 from jolly_core.tagging import device_at, full_tag
 from jolly_core.wiring import Conductor, PinKey, conductor_key, conductors_from, measure_layout, panel_of
 
 from .eyelets import lane_name, passage_words
 from .lanes import group_of, network_of, surface_key
-from .layout import SURFACE_WORDS, placing_of
+from .layout import SURFACE_WORDS
 from .network import Network
 from .passing import led
 from .pieces import Point
-from .pins import PinAt, pin_at
+from .pins import PinAt, placed_pins
 from .ways import Leg, Way, apart, square
 
 
@@ -100,7 +100,6 @@ def routes_from(project: Project, sheet_id: str) -> dict[str, Route]:
 routes = merged(routes_from)
 
 
-@derived
 def passages_for(project: Project, key: str) -> tuple[str, ...]:
     """Return what the conductor of a key is led through by hand, () for nothing."""
     ids = project.passages_of.get(key)
@@ -113,12 +112,12 @@ def run_of(project: Project, start: PinKey, end: PinKey, category: str) -> Run:
     run = Run()
     ends: list[tuple[Placing, PinAt]] = []
     for pin in (start, end):
-        device = device_at(project, pin)
-        placing = placing_of(project, device.id) if device else None
-        if device is None or placing is None:
+        placed = placed_pins(project, pin[0])
+        if placed is None:
+            device = device_at(project, pin)
             run.missing = f"{full_tag(project, device)} is not placed yet." if device else "An end has no device."
             return run
-        ends.append((placing, pin_at(project, placing, pin)))
+        ends.append((placed[0], placed[1][pin[1]]))
     run.enclosure_id = ends[0][0].enclosure_id
     if ends[1][0].enclosure_id not in group_of(project, run.enclosure_id):
         run.enclosure_id = ""
@@ -165,13 +164,14 @@ def _total(project: Project, run: Run, network: Network, way: Way, ends: list[tu
     free = [leg for leg in (first, last) if leg and leg.kind == "free" and leg.surface in network.surfaces]
     run.free_mm = max((leg.length for leg in free), default=0.0)
     settings = project.settings
+    unit = settings.length_unit
     pieces = _pieces(project, network, way.legs)
     total = sum(length for _, length in pieces) + 2 * settings.end_allowance_mm
     run.length_mm = rounded_up_mm(round(total, 6), settings.length_step_mm)
     run.pieces = [*pieces, ("at the ends", 2 * settings.end_allowance_mm)]
-    shown = " + ".join(f"{bare_length(project, round(length))} {name}" for name, length in pieces)
-    at_ends, summed = bare_length(project, settings.end_allowance_mm), length_words(project, round(total))
-    step, rounded = (length_words(project, mm) for mm in (settings.length_step_mm, run.length_mm))
+    shown = " + ".join([f"{shown_in(unit, round(length))} {name}" for name, length in pieces])
+    at_ends, summed = shown_in(unit, settings.end_allowance_mm), length_in(unit, round(total))
+    step, rounded = length_in(unit, settings.length_step_mm), length_in(unit, run.length_mm)
     run.why = f"{shown} + 2 × {at_ends} at the ends = {summed}, rounded up to {step}: {rounded}"
 
 
@@ -215,11 +215,10 @@ def layout_distance_mm(project: Project, a: PinKey, b: PinKey) -> float | None:
     """
     ends: list[tuple[Placing, PinAt]] = []
     for pin in (a, b):
-        device = device_at(project, pin)
-        placing = placing_of(project, device.id) if device else None
-        if placing is None:
+        placed = placed_pins(project, pin[0])
+        if placed is None:
             return None
-        ends.append((placing, pin_at(project, placing, pin)))
+        ends.append((placed[0], placed[1][pin[1]]))
     (one, start), (other, end) = ends
     if (one.enclosure_id, one.surface) != (other.enclosure_id, other.surface):
         return None

@@ -189,8 +189,9 @@ class _Wiring:
 
         def offer(pin: PinKey) -> None:
             if self.spare[pin] > 0:
+                way, rank = self._way(pin), self.order[pin]
                 for b in left:
-                    link = self._link(pin, b)
+                    link = (way.get(self.points[b], _NO_WAY)[0], self.order[b], rank, pin, b)
                     if b not in best or link < best[b]:
                         best[b] = link
 

@@ -206,8 +206,22 @@ def net_of(project: Project, start: GroupKey, *, potential: bool = False) -> lis
     first = group_at(project, *start)
     if not first.continuations and not (potential and (first.carried or start in bridged)):
         return [first]  # most nets
-    name = project.continuations[first.continuations[0]].name if first.continuations else ""
+    name = _name_at(project, first, bridged, potential=potential)
     return _net_named(project, name, potential) if name else _followed(project, start, potential=potential)
+
+
+def _name_at(project: Project, first: Group, bridged: dict[GroupKey, list[GroupKey]], *, potential: bool) -> str:
+    """Return the name of a mark on a group, of a potential also on those that terminals and bridges join to it."""
+    seen = {first.key}
+    waiting = [first]
+    for group in waiting:
+        if group.continuations:
+            return project.continuations[group.continuations[0]].name
+        if potential:
+            keys = {(group.sheet_id, point) for point in group.carried}.union(bridged.get(group.key, ())) - seen
+            seen |= keys
+            waiting += [group_at(project, *key) for key in sorted(keys)]
+    return ""
 
 
 @derived
