@@ -76,7 +76,7 @@ export function FreezePage({ revisions, done }: Props) {
         <Box
           component="form"
           aria-label="Freeze a revision"
-          sx={{ maxWidth: 820 }}
+          sx={{ maxWidth: 820, display: 'grid', gap: 2 }}
           onSubmit={(e) => {
             e.preventDefault()
             if (!wanted.length) freezing.mutate()
@@ -94,7 +94,6 @@ export function FreezePage({ revisions, done }: Props) {
           </Box>
           <TextField
             fullWidth
-            margin="dense"
             label="What changed, as the table of revisions says it"
             value={facts.text}
             onChange={(e) => put({ text: e.target.value })}
@@ -102,14 +101,13 @@ export function FreezePage({ revisions, done }: Props) {
           {errors && (
             <TextField
               fullWidth
-              margin="dense"
               label="Errors are left: why is it frozen so? This is kept"
               value={facts.reason}
               onChange={(e) => put({ reason: e.target.value })}
             />
           )}
           {freezing.error && <Alert severity="error">{freezing.error.message}</Alert>}
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 1 }}>
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
             <Button type="submit" variant="contained" disabled={wanted.length > 0 || freezing.isPending}>
               Freeze as {facts.index || '…'}
             </Button>
