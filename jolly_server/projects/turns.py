@@ -6,7 +6,7 @@ import gc
 import time
 from collections.abc import Callable, Iterator
 from functools import partial
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from jolly_core.checks import project_snags, snags_on
 from jolly_core.making import dossiers_from
@@ -32,6 +32,8 @@ def by_sheet(
     last: Callable[[Project], T] | None = None,
     pause_s: float = BREATH_S,
     patience_s: float = 0.0,
+    *,
+    before: Callable[[Project, str], object] | None = None,
 ) -> list[T] | None:
     """Do a piece of work for each sheet, in their order, and let others have the project in between.
 
@@ -42,15 +44,16 @@ def by_sheet(
         pause_s: how long others have the project, and the interpreter, between two turns.
         patience_s: how long in all it lets others go first before it goes on, s: who opens sheets, and work that
             somebody waits for, which is all without patience.
+        before: is done for all sheets before that, and what it gives is forgotten.
 
     Returns:
         What each gave; None when the project was changed meanwhile, so that it would not be of one state.
     """
     if patience_s:
-        return _by_sheet(held, work, last, pause_s, patience_s)
+        return _by_sheet(held, work, last, pause_s, patience_s, before)
     _waited_for.append(1)
     try:
-        return _by_sheet(held, work, last, pause_s, patience_s)
+        return _by_sheet(held, work, last, pause_s, patience_s, before)
     finally:
         _waited_for.pop()
 
@@ -61,11 +64,13 @@ def _by_sheet(
     last: Callable[[Project], T] | None,
     pause_s: float,
     patience_s: float,
+    before: Callable[[Project, str], object] | None,
 ) -> list[T] | None:
     with held.lock:
         revision, sheets = held.revision, [s.id for s in held.project.sheets_in_order()]
+    first: list[Callable[[Project], Any]] = [partial(_on, before, id) for id in sheets] if before else []
     works: list[Callable[[Project], T]] = [partial(_on, work, id) for id in sheets]
-    waiting = iter([*works, last] if last is not None else works)
+    waiting = iter([*first, *works, *([last] if last is not None else [])])
     done: list[T] = []
     going_on, until = True, time.monotonic() + patience_s
     while going_on:
@@ -79,7 +84,7 @@ def _by_sheet(
                 time.sleep(LOOKING_S / 5)
     if gc.isenabled():
         gc.freeze()  # what was worked out stays for long: the collector need not look through it again and again
-    return done
+    return done[len(first) :]
 
 
 def _on(work: Callable[[Project, str], T], sheet_id: str, project: Project) -> T:
@@ -113,13 +118,17 @@ def prepared(project_id: str) -> Loaded:
 
 
 def count_snags(held: Loaded, pause_s: float = BREATH_S, patience_s: float = 0.0) -> int | None:
-    """Return how many snags the whole project has that nobody muted; None when it was changed meanwhile."""
-    found = by_sheet(held, _count_on, _count_of_whole, pause_s, patience_s)
+    """Return how many snags the whole project has that nobody muted; None when it was changed meanwhile.
+
+    Notes:
+        What is known of the wires comes first, on all sheets: the checks of the whole project stand on it, and so do
+        the lists, which a person who has just opened the project may ask for next.
+    """
+    found = by_sheet(held, _count_on, _count_of_whole, pause_s, patience_s, before=dossiers_from)
     return None if found is None else sum(found)
 
 
 def _count_on(project: Project, sheet_id: str) -> int:
-    dossiers_from(project, sheet_id)  # the checks of the whole project stand on them
     return len(snags_on(project, sheet_id))
 
 

@@ -125,6 +125,19 @@ class Turns(DemoCase):
             self.held.revision = 0
             self.assertIsNone(self.count())
 
+    def test_the_wires_of_all_sheets_are_known_before_a_snag_is_counted(self) -> None:
+        known: list[int] = []
+
+        def counted(project: Project, sheet_id: str) -> int:
+            known.append(len(project.memo.tables["jolly_core.making.dossiers.dossiers_from"]))
+            return 1
+
+        with patch.object(turns, "_count_on", counted), patch.object(turns, "_count_of_whole", return_value=3):
+            count = turns.count_snags(self.held)
+        sheets = len(self.held.project.sheets)
+        self.assertEqual(known, [sheets] * sheets, "a list that is asked for next has little left to do")
+        self.assertEqual(count, sheets + 3, "what came before is not counted")
+
     def test_the_count_is_that_of_all_snags(self) -> None:
         client = self.person("anna")
         self.accepted(client, kind="place-symbol", sheet_id=self.sheet("30"), definition="lamp", x=40, y=61)
