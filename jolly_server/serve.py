@@ -3,7 +3,9 @@
 import argparse
 import errno
 import sys
+from importlib import import_module
 
+from django.conf import settings
 from waitress.server import create_server
 
 HOST = "127.0.0.1"
@@ -23,6 +25,7 @@ def main() -> int:
     from jolly_server.config.wsgi import application
     from jolly_server.projects import warming
 
+    import_module(settings.ROOT_URLCONF)  # all that answers is read now, not while the first person waits
     sys.setswitchinterval(SWITCH_S)
     try:
         server = create_server(
