@@ -13,7 +13,7 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import override_settings
 from openpyxl import Workbook, load_workbook
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Request, expect
 
 from jolly_core.edits import parse_edit
 from jolly_core.tagging import full_tag
@@ -134,6 +134,23 @@ class Recipes(IssueStory):
             row[1].value = words
         one, two, three = (str(row[0].value) for row in rows[:3])
         return one, two, three
+
+
+class Lists(IssueStory):
+    def test_a_list_is_asked_for_once_each_time_it_is_chosen(self) -> None:
+        page = self.open("issue")
+        asked: list[str] = []
+
+        def note(request: Request) -> None:
+            if "/lists/" in request.url:
+                asked.append(request.url.split("/")[-2])
+
+        page.on("request", note)
+        for name, column in (("Wire list", "Cross-section"), ("Parts list", "Maker"), ("Parts list", "Maker")):
+            with page.expect_response(lambda response: "/lists/" in response.url):
+                page.get_by_text(name, exact=True).first.click()
+            expect(page.get_by_text(column, exact=True).first).to_be_visible()
+        self.assertEqual(asked, ["wires", "parts", "parts"], "what is left is not read again")
 
 
 class Packs(IssueStory):

@@ -16,16 +16,23 @@ import { WhatChanged } from './WhatChanged'
 
 const FIRST = `pack:${EVERYTHING}`
 
+/** How often what is shown was asked for: then it begins anew. What is shown until then is left as it is. */
+function useTurns(shown: string) {
+  const [turns, setTurns] = useState<Record<string, number>>({})
+  const begin = (show: string) => setTurns({ ...turns, [show]: (turns[show] ?? 0) + 1 })
+  return [turns[shown] ?? 0, begin] as const
+}
+
 export function IssueBench({ outline, canEdit }: BenchProps) {
   const [search, setSearch] = useSearchParams()
   const shown = search.get('show') ?? FIRST
-  const [turn, setTurn] = useState(0)
+  const [turn, begin] = useTurns(shown)
   const recipes = useRecipes()
   const packs = usePacks()
   const asked = useRevisions()
   const revisions = asked.data
   const go = (show: string) => {
-    setTurn(turn + 1) // what is asked for again begins anew
+    begin(show)
     setSearch({ show })
   }
   const kinds = (recipes?.reports ?? []).map((r) => r.key)
