@@ -19,8 +19,7 @@ PROTECTIVE = "pe"
 
 def is_protective(project: Project, wire: Wire) -> bool:
     """Return whether a wire is of a type for protective conductors."""
-    wire_type = project.wire_types.get(wire.type_id)
-    return wire_type is not None and wire_type.category == PROTECTIVE
+    return wire.type_id in protective_types(project)
 
 
 @derived

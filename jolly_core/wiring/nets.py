@@ -218,10 +218,15 @@ def _name_at(project: Project, first: Group, bridged: dict[GroupKey, list[GroupK
         if group.continuations:
             return project.continuations[group.continuations[0]].name
         if potential:
-            keys = {(group.sheet_id, point) for point in group.carried}.union(bridged.get(group.key, ())) - seen
-            seen |= keys
-            waiting += [group_at(project, *key) for key in sorted(keys)]
+            keys = [key for key in _across(group, bridged) if key not in seen]
+            seen.update(keys)
+            waiting += [group_at(project, *key) for key in dict.fromkeys(keys)]
     return ""
+
+
+def _across(group: Group, bridged: dict[GroupKey, list[GroupKey]]) -> list[GroupKey]:
+    """Return the groups that terminals and bridges join to one."""
+    return [*((group.sheet_id, point) for point in group.carried), *bridged.get(group.key, ())]
 
 
 @derived
@@ -242,8 +247,7 @@ def _followed(project: Project, start: GroupKey, *, potential: bool) -> list[Gro
         group = group_at(project, *key)
         seen[key] = group
         if potential:
-            waiting += [(key[0], point) for point in group.carried]
-            waiting += bridged.get(key, ())
+            waiting += _across(group, bridged)
         for id in group.continuations:
             name = project.continuations[id].name
             if name not in followed:
