@@ -19,8 +19,8 @@ from benchmarks.panel import panel
 from e2e.chromium import CHROMIUM, FLAGS
 from jolly_core.model import Project
 from jolly_server.config.wsgi import application
+from jolly_server.entrance.serving import SWITCH_S
 from jolly_server.projects.services import create_project
-from jolly_server.serve import SWITCH_S
 
 FRAME_MS = 1000 / 60
 STEPS = 90  # in which what is shown is moved

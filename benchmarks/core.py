@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 from copy import copy
-from pathlib import Path
 from typing import Any
 
 import xlsxwriter
@@ -20,9 +19,8 @@ from jolly_core.exchange.fonts import use_fonts
 from jolly_core.model import Project
 from jolly_core.reports import Column, Table, find_in
 from jolly_core.tagging import full_tag
+from jolly_core.testing import FONTS
 from jolly_core.wiring import all_nets, nets_of_sheet
-
-FONTS = Path(__file__).resolve().parent.parent / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 
 
 def edges_of(project: Project) -> tuple[int, list[tuple[int, int]]]:

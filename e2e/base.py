@@ -17,6 +17,7 @@ from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwrig
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.model import Project
+from jolly_core.testing import HANGS_S
 from jolly_server.accounts.api import DEMO_USER
 from jolly_server.demo.services import seed
 from jolly_server.projects.store import forget, load_rows
@@ -26,7 +27,7 @@ from .chromium import CHROMIUM, FLAGS
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # playwright keeps an event loop in this thread
 # For pictures in space: without a graphics card, WebGL is worked out by the processor.
 SPACE_FLAGS = [f for f in FLAGS if f != "--disable-gpu"] + ["--enable-unsafe-swiftshader"]
-SLOWEST_MS = 45_000  # a busy machine is slower, not wrong
+SLOWEST_MS = int(HANGS_S * 1000)  # a busy machine is slower, not wrong
 expect.set_options(timeout=SLOWEST_MS)
 SHEET_MM = 2.5
 NOT_FITTED = "0,0,3"  # the view before the sheet is fitted into it

@@ -103,7 +103,7 @@ class Drawn(PointStory):
         # Gone on with, all the rest is drawn.
         page.get_by_role("button", name="Draw…").click()
         form.get_by_role("button", name="Draw").click()
-        expect(form).to_have_count(0, timeout=60_000)
+        expect(form).to_have_count(0)
         self.assertEqual(len(self.places(self.project())), 210)
 
     def test_the_same_list_with_another_scheme_and_family_of_cards(self) -> None:

@@ -170,7 +170,7 @@ class Packs(IssueStory):
         page.get_by_role("button", name="Issue this pack").click()
         run = page.get_by_role("region", name="Issued For the buyer")
         files = run.get_by_role("table", name="Files that were issued")
-        expect(files).to_contain_text("PM-0417-B-plate-UC1.pdf", timeout=60_000)
+        expect(files).to_contain_text("PM-0417-B-plate-UC1.pdf")
         expect(run).to_contain_text("1 snag is muted")
         content = self.downloaded(page, "Take the ZIP")
         listed = zipfile.ZipFile(io.BytesIO(content)).namelist()
@@ -219,7 +219,7 @@ class Revisions(IssueStory):
         expect(page.get_by_role("group", name="after").get_by_test_id("sheet")).to_contain_text("7777")
         # The frozen state opens to be read, with its papers.
         page.get_by_role("button", name=re.compile("^B.*First issue")).click()
-        expect(page.get_by_role("link", name="Take its papers, ZIP")).to_be_visible(timeout=120_000)
+        expect(page.get_by_role("link", name="Take its papers, ZIP")).to_be_visible()
         papers = self.downloaded(page, "Take its papers, ZIP")
         self.assertIn("drawing.pdf", zipfile.ZipFile(io.BytesIO(papers)).namelist())
         page.get_by_role("button", name="Open to read").click()

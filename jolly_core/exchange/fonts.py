@@ -22,8 +22,7 @@ from jolly_core.scenes.paints import FACES
 
 SANS, BOLD = "sans", "sans-bold"  # of tables
 FALLBACK = "fallback"
-# From the folder of the fonts: a face with the letters of nearly all scripts, as the web has it.
-FALLBACK_FILE = Path("..", "..", "@fontsource", "unifontex", "files", "unifontex-latin-400-normal.woff")
+FALLBACK_FILE = "unifontex-latin-400-normal.woff"  # a face with the letters of nearly all scripts, as the web has it
 _folder: list[Path] = []
 
 

@@ -31,7 +31,7 @@ class Options:
     catalogue: str = "http://127.0.0.1:8002"
     plc: str = "http://127.0.0.1:8003"
     space: str = "http://127.0.0.1:8004"
-    fonts: Path = BASE / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
+    fonts: Path = BASE / "build" / "faces"  # put there by scripts/prepare
     front_end: Path = BASE / "web" / "dist"
     demo_files: Path = BASE / "demo"
     upload_limit_bytes: int = 20_000_000

@@ -26,6 +26,14 @@ PEOPLE = (
 )
 
 
+def is_seeded() -> bool:
+    """Tell whether all of the demo is there: library, people and their projects."""
+    names = [name for name, *_ in PEOPLE]
+    return Shelf.objects.filter(pk=HOUSE, parts__isnull=False).exists() and Membership.objects.filter(
+        project_id__in=PROJECTS, user__username__in=names
+    ).count() == len(PROJECTS) * len(PEOPLE)
+
+
 def seed(folder: Path) -> list[str]:
     """Load the demo where it is not loaded yet, and return what was done.
 

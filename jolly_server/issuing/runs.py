@@ -144,6 +144,14 @@ def cancel_run(project_id: str, run_id: str) -> None:
     (folder / ZIP).unlink(missing_ok=True)
 
 
+def end_runs() -> None:
+    """End all runs of this process that are not done, as it ends itself; they are broken off."""
+    for process in _running.values():
+        process.kill()
+        process.wait()
+    _running.clear()
+
+
 def zip_of(project_id: str, run_id: str) -> bytes:
     """Return the zip that a run wrote.
 

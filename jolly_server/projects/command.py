@@ -6,9 +6,9 @@ from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
-from django.db import OperationalError
 
 from jolly_core.model import CoreError, Project
+from jolly_server.config.database import DatabaseFault, refuse_unready, standing
 
 from .models import ROWS, ProjectRow
 from .store import loaded
@@ -21,14 +21,21 @@ class ProjectCommand(BaseCommand):
         """Run the command, with errors of the core as errors of the command."""
         try:
             return super().execute(*args, **options)
+        except DatabaseFault as error:
+            raise CommandError(str(error)) from error
         except CoreError as error:
             raise CommandError(error.message) from error
-        except OperationalError as error:
-            if not str(error).startswith("no such table"):
-                raise
-            raise CommandError("There are no projects here yet: run ./start once, or set JOLLY_SPOOL_DATA.") from error
         except OSError as error:
             raise CommandError(f"{error.filename}: {error.strerror}") from error
+
+    @staticmethod
+    def look_at_database() -> None:
+        """Refuse to work with a database that is not as this code has it.
+
+        Raises:
+            DatabaseFault: it is newer, older, no database, or there is nothing in it yet.
+        """
+        refuse_unready(standing())
 
     def add_project(self, parser: CommandParser) -> None:
         """Declare the project argument."""
@@ -40,6 +47,7 @@ class ProjectCommand(BaseCommand):
         Raises:
             CommandError: there is none, or several have that number.
         """
+        self.look_at_database()
         if ProjectRow.objects.filter(pk=name).exists():
             return name
         ids = list(ROWS["settings"].objects.filter(number=name).values_list("project_id", flat=True))

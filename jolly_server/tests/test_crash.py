@@ -16,7 +16,11 @@ from pathlib import Path
 from typing import Any
 from unittest import TestCase
 
+from jolly_core.testing import HANGS_S
+from jolly_server.standins.listed import STANDINS
+
 ROOT = Path(__file__).resolve().parents[2]
+WITHOUT = [f"--no-{standin.key}" for standin in STANDINS]
 
 
 class Server:
@@ -37,7 +41,7 @@ class Server:
 
     def start(self) -> None:
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "jolly_server.serve", "--port", str(self.port)],
+            [sys.executable, "-m", "jolly_server.entrance.launch", "--port", str(self.port), *WITHOUT],
             cwd=ROOT,
             env=self.env,
             stdout=subprocess.PIPE,
@@ -55,7 +59,7 @@ class Server:
             self.process.stdout.close()
 
     def ask(self, method: str, path: str, body: Any = None) -> Any:
-        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
+        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=HANGS_S)
         headers = {"Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items())}
         headers |= {"X-CSRFToken": self.cookies.get("spool_csrf", ""), "Content-Type": "application/json"}
         connection.request(method, path, None if body is None else json.dumps(body), headers)
@@ -75,8 +79,6 @@ class Crash(TestCase):
     def test_acknowledged_edits_survive_sigkill(self) -> None:
         with tempfile.TemporaryDirectory() as data:
             server = Server(data)
-            server.manage("migrate", "--verbosity", "0")
-            server.manage("seed_demo")
             server.start()
             self.addCleanup(server.stop)
             server.ask("GET", "/")
@@ -99,9 +101,9 @@ class Crash(TestCase):
 
             sender = threading.Thread(target=stream)
             sender.start()
-            self.assertTrue(enough.wait(30))
+            self.assertTrue(enough.wait(HANGS_S))
             server.process.send_signal(signal.SIGKILL)
-            sender.join(30)
+            sender.join()
             project = json.loads(server.manage("project_export", "kiln-2"))
             kept = {n["text"] for n in project["entities"]["note"] if n["text"].startswith("note ")}
             self.assertLessEqual(set(acknowledged), kept)

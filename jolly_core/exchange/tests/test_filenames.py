@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from pathlib import Path
 from unittest import TestCase
 
 from hypothesis import example, given
@@ -13,9 +12,7 @@ from jolly_core.exchange import everything_pack, file_stem, named_files, pack_fi
 from jolly_core.exchange.filenames import LONGEST, TAKEN
 from jolly_core.model import Pack, Project
 from jolly_core.reports import plain_recipe
-from jolly_core.testing import Workbench
-
-FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
+from jolly_core.testing import FONTS, Workbench
 
 
 def listing(*names: str, pattern: str = "{kind}") -> tuple[Project, Pack]:

@@ -18,10 +18,9 @@ from pypdf import PdfReader
 from jolly_core.exchange import harmless, read_project, sheets_pdf, table_pdf, table_xlsx, write_list, write_project
 from jolly_core.model import FileError, Project
 from jolly_core.reports import REPORTS, Column, Table, plain_recipe, run_report
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, FONTS, Workbench
 
 ROOT = Path(__file__).resolve().parents[3]
-FONTS = ROOT / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 
 
 PICTURE = {"id": "p", "name": "Logo", "media_type": "image/png", "width_px": 1, "height_px": 1, "data": ""}

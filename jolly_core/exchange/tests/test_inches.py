@@ -17,9 +17,7 @@ from jolly_core.reports import REPORTS, Table, full_report
 from jolly_core.scenes import generated_pages, leaves_of, paper_set
 from jolly_core.scenes.primitives import Text
 from jolly_core.tagging import full_tag
-from jolly_core.testing import DEMO, Workbench
-
-from .test_lists import FONTS
+from jolly_core.testing import DEMO, FONTS, Workbench
 
 METRIC = re.compile(r"\d mm\b(?!²)|\d m\b|^m$|\b(?:mm|[Mm]etres?)$| m$")
 OF_PARTS = ("text", "description", "type", "number", "name", "cross_section", "size")

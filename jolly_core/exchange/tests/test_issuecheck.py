@@ -3,15 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from pathlib import Path
 from unittest import TestCase
 from unittest.mock import patch
 
 from jolly_core.exchange import Finding, issue_check, outside, read_project
 from jolly_core.model import Pack, Project
-from jolly_core.testing import DEMO, Workbench, rebuilt
-
-FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
+from jolly_core.testing import DEMO, FONTS, Workbench, rebuilt
 
 
 def found(project: Project, *stale: str) -> dict[str, Finding]:

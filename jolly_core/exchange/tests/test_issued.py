@@ -25,9 +25,7 @@ from jolly_core.exchange import (
 )
 from jolly_core.model import Pack, Project
 from jolly_core.reports import run_report
-from jolly_core.testing import DEMO
-
-from .test_files import FONTS
+from jolly_core.testing import DEMO, FONTS
 
 MORE = (
     {"what": "set", "format": "pdf"},

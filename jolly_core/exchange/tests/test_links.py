@@ -13,9 +13,8 @@ from pypdf import PdfReader
 
 from jolly_core.exchange import read_project, sheets_pdf, whole_set
 from jolly_core.scenes import BLOCKS
-from jolly_core.testing import DEMO
+from jolly_core.testing import DEMO, FONTS
 
-from .test_files import FONTS
 from .test_textboxes import POINT_MM, Read, texts_on
 
 TAG = re.compile(r"(?<![A-Z])-([A-Z]{1,3}\d+)(?::(\S+))?")

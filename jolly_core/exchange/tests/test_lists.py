@@ -6,7 +6,6 @@ import csv
 import io
 import json
 from dataclasses import replace
-from pathlib import Path
 from typing import Any
 from unittest import TestCase
 
@@ -19,9 +18,8 @@ from jolly_core.exchange import ListBack, read_list, read_project, unwritable, w
 from jolly_core.model import FileError, Project, Recipe, RuleError
 from jolly_core.reports import BACK, cook, plain_recipe
 from jolly_core.tagging import full_tag
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, FONTS, Workbench
 
-FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 COLUMNS = ({"key": "tag"}, {"key": "text", "heading": "Words"}, {"key": "number"}, {"key": "price"})
 MINE = Recipe("r1", "Panel devices", "devices", COLUMNS)
 

@@ -32,10 +32,9 @@ from jolly_core.exchange import (
 from jolly_core.model import KINDS, FileError, RuleError
 from jolly_core.model.fields import OneOf
 from jolly_core.scenes import generated_pages, page_leaves, page_scene
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, FONTS, Workbench
 
 ROOT = Path(__file__).resolve().parents[3]
-FONTS = ROOT / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 POINTS_A_MM = 72 / 25.4
 
 

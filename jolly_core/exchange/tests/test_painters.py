@@ -18,9 +18,7 @@ from jolly_core.model import Project
 from jolly_core.scenes import Arc, Circle, Dot, Image, Item, Line, Poly, Prim, Rect, Scene, Strand, Text, sheet_scene
 from jolly_core.scenes.outlines import arc_points
 from jolly_core.scenes.paints import FACES, INKS, LAYERS, PENS, ROLES, TONES, WIRE_EDGE_MM, wire_paint
-from jolly_core.testing import DEMO, Workbench
-
-from .test_files import FONTS
+from jolly_core.testing import DEMO, FONTS, Workbench
 
 SVG = "{http://www.w3.org/2000/svg}"
 PIXELS_A_POINT = 4.0

@@ -26,9 +26,9 @@ from jolly_core.model import GoneError, Project
 from jolly_core.reports import plain_recipe
 from jolly_core.scenes import BLOCKS, board_places, generated_pages, page_leaves, texts_in
 from jolly_core.tagging import pin_name
-from jolly_core.testing import DEMO, Workbench, reordered
+from jolly_core.testing import DEMO, FONTS, Workbench, reordered
 
-from .test_files import FONTS, ROOT
+from .test_files import ROOT
 
 POINTS_A_MM = 72 / 25.4
 

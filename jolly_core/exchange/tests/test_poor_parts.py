@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import random
 from dataclasses import replace
-from pathlib import Path
 from unittest import TestCase
 
 from jolly_core.cables.load import number_of
@@ -13,10 +12,9 @@ from jolly_core.exchange import issue_check, read_project
 from jolly_core.model import Part, Project
 from jolly_core.reports import REPORTS, run_report
 from jolly_core.scenes import generated_pages, page_leaves
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, FONTS, Workbench
 from jolly_core.wiring.places import PIN_ROOM, room_of
 
-FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 NUMBERS = (
     "many",
     "-5",

@@ -13,11 +13,10 @@ from hypothesis import strategies as st
 from openpyxl import load_workbook
 
 from jolly_core.exchange import read_list, read_project, write_list, write_project
-from jolly_core.exchange.tests.test_files import FONTS
 from jolly_core.model import Recipe
 from jolly_core.reports import BACK, REPORTS, TESTS, cook, full_report, plain_recipe
 from jolly_core.reports.recipes import MONEY
-from jolly_core.testing import DEMO
+from jolly_core.testing import DEMO, FONTS
 
 KILN = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
 DRYER = read_project((DEMO / "sample-store-dehumidifier.spool.json").read_bytes())

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import Counter
-from pathlib import Path
 from unittest import TestCase
 
 from jolly_core.checks import all_snags
@@ -13,9 +12,8 @@ from jolly_core.model import Project
 from jolly_core.reports import REPORTS, full_report
 from jolly_core.scenes import generated_pages
 from jolly_core.tagging import full_tag
-from jolly_core.testing import DEMO, Workbench, reordered
+from jolly_core.testing import DEMO, FONTS, Workbench, reordered
 
-FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 DEMOS = ("pellwick-kiln-2.spool.json", "sample-store-dehumidifier.spool.json")
 
 

@@ -18,9 +18,7 @@ from jolly_core.exchange.layers import LAYERS
 from jolly_core.exchange.packitems import files_of
 from jolly_core.model import Project
 from jolly_core.scenes import Art, Text, leaves_of, scene_of, sheet_scene
-from jolly_core.testing import DEMO, Workbench
-
-from .test_files import FONTS
+from jolly_core.testing import DEMO, FONTS, Workbench
 
 SVG = "{http://www.w3.org/2000/svg}"
 

@@ -16,9 +16,7 @@ from jolly_core.exchange import issue_check, read_project, sheets_pdf, whole_set
 from jolly_core.model import ChangeSet, Project
 from jolly_core.scenes.primitives import SMALLEST_MM
 from jolly_core.scenes.tests.test_places import random_sheet
-from jolly_core.testing import DEMO
-
-from .test_files import FONTS
+from jolly_core.testing import DEMO, FONTS
 
 POINT_MM = 25.4 / 72
 TOUCH_MM = 0.1  # letters may touch, not lie upon each other

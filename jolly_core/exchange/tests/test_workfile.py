@@ -5,7 +5,6 @@ from __future__ import annotations
 import csv
 import io
 import json
-from pathlib import Path
 from unittest import TestCase
 
 import openpyxl
@@ -15,9 +14,8 @@ from jolly_core.comparing import Job, difference, work_list
 from jolly_core.exchange import read_project, write_work_list
 from jolly_core.exchange.lists import LIST_FORMATS
 from jolly_core.model import Project
-from jolly_core.testing import DEMO, Workbench
+from jolly_core.testing import DEMO, FONTS, Workbench
 
-FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
 HEADINGS = ["Place", "Do", "What", "From", "To", "Now to", "Type or part", "Done"]
 
 

@@ -7,7 +7,6 @@ import io
 import json
 import zipfile
 from functools import cache
-from pathlib import Path
 from unittest import TestCase
 
 from hypothesis import given
@@ -24,9 +23,7 @@ from jolly_core.model import Project
 from jolly_core.reports import run_report, sheet_wires
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows, strips
-from jolly_core.testing import DEMO, DemoLibrary
-
-FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
+from jolly_core.testing import DEMO, FONTS, DemoLibrary
 
 
 @cache

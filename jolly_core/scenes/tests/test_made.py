@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 from itertools import combinations
-from pathlib import Path
 from unittest import TestCase
 from xml.etree import ElementTree
 
@@ -19,9 +18,7 @@ from jolly_core.model import SHEET_SIZES_MM, SHEET_SUBJECTS, GoneError, Project,
 from jolly_core.scenes import Circle, Image, Poly, Scene, Text, lay, leaves_of, made, page_leaves, scene_of, sheet_scene
 from jolly_core.scenes.lettering import LINE_PITCH
 from jolly_core.scenes.titleblocks import block_prims, cell_prims
-from jolly_core.testing import DEMO, Workbench
-
-FONTS = Path(__file__).resolve().parents[3] / "web" / "node_modules" / "dejavu-fonts-ttf" / "ttf"
+from jolly_core.testing import DEMO, FONTS, Workbench
 
 
 def words(scene: Scene) -> list[str]:

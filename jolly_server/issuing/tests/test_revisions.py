@@ -45,7 +45,7 @@ class IssueCase(DemoCase):
 
     def ended(self, run_id: str) -> dict[str, Any]:
         """Wait for the process of a run, and return what it says."""
-        runs._running[run_id].wait(timeout=120)
+        runs._running[run_id].wait()
         found: dict[str, Any] = self.vera.get(f"{BASE}/pack-runs/{run_id}").json()
         return found
 

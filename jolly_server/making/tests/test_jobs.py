@@ -12,6 +12,7 @@ from unittest.mock import patch
 from django.conf import settings
 from django.test import override_settings
 
+from jolly_core.testing import HANGS_S
 from jolly_server.making.machine import MachineAway
 from jolly_server.making.models import CutJob, CutPiece
 from jolly_server.projects.store import loaded
@@ -185,7 +186,7 @@ class Jobs(DemoCase):
 
         def another() -> None:
             """Ask for the project from another thread, as an editor's request would."""
-            got = held.lock.acquire(timeout=5)
+            got = held.lock.acquire(timeout=HANGS_S)
             free.append(got)
             if got:
                 held.lock.release()

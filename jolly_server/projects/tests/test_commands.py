@@ -15,6 +15,7 @@ from django.db import OperationalError
 from jolly_core.edits import EDITS
 from jolly_core.exchange import write_project
 from jolly_core.reports import REPORTS
+from jolly_server.config.database import Standing
 from jolly_server.projects.models import JournalEntry
 from jolly_server.projects.store import load_rows
 from jolly_server.testing import KILN, DemoCase
@@ -135,10 +136,15 @@ class Commands(DemoCase):
                 self.run_command(*args)
 
     def test_before_the_first_start_it_says_what_to_do(self) -> None:
-        for fault, raised, words in (
-            ("no such table: projects", CommandError, "run ./start once"),
-            ("disk I/O error", OperationalError, "disk"),
-        ):
-            store = patch("jolly_server.projects.command.loaded", side_effect=OperationalError(fault))
-            with store, self.assertRaisesRegex(raised, words):
-                self.run_command("report", KILN, "wires")
+        for command in (("report", KILN, "wires"), ("project_list",), ("seed_demo",)):
+            for found, words in (
+                (Standing(frozenset({("projects", "0001_initial")}), frozenset(), True), "run ./start once"),
+                (Standing(frozenset({("projects", "0009_later")}), frozenset(), False), "older.*Run ./start once"),
+                (Standing(frozenset(), frozenset({("projects", "0099_x")}), False), "newer Jolly Spool.*0099_x"),
+            ):
+                stands = patch("jolly_server.projects.command.standing", return_value=found)
+                with self.subTest(command), stands, self.assertRaisesRegex(CommandError, words):
+                    self.run_command(*command)
+        store = patch("jolly_server.projects.command.loaded", side_effect=OperationalError("disk I/O error"))
+        with store, self.assertRaisesRegex(OperationalError, "disk"):
+            self.run_command("report", KILN, "wires")

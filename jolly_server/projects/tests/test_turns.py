@@ -10,6 +10,7 @@ from jolly_core.checks import all_snags
 from jolly_core.making import dossiers
 from jolly_core.model import Project
 from jolly_core.reports import run_report
+from jolly_core.testing import HANGS_S
 from jolly_server.projects import turns
 from jolly_server.projects.store import forget, loaded, snapshot
 from jolly_server.testing import KILN, DemoCase
@@ -46,16 +47,16 @@ class Turns(DemoCase):
         def work(project: Project, sheet_id: str) -> None:
             if not worked:
                 visitor.start()
-                about.wait(10)
+                about.wait(HANGS_S)
             worked.append(sheet_id)
 
         def breath(seconds: float) -> None:
             self.assertGreater(seconds, 0)
-            had.wait(10)
+            had.wait(HANGS_S)
 
         with patch.object(turns, "TURN_S", 0), patch("time.sleep", breath):
             turns.by_sheet(self.held, work)
-        visitor.join(10)
+        visitor.join(HANGS_S)
         self.assertEqual(worked, [s.id for s in self.held.project.sheets_in_order()])
         self.assertEqual(seen, [1])
 

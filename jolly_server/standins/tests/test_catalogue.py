@@ -11,6 +11,7 @@ from xml.etree import ElementTree
 
 from jolly_core.library import check_part, missing
 from jolly_core.model import from_record
+from jolly_core.testing import HANGS_S
 from jolly_server.standins.catalogue import CatalogueService, serve
 from jolly_server.standins.catalogue_pictures import picture
 
@@ -42,7 +43,7 @@ class Door(TestCase):
 
     def get(self, path: str) -> tuple[int, bytes]:
         try:
-            with build_opener(ProxyHandler({})).open(self.address + path, timeout=5) as answer:
+            with build_opener(ProxyHandler({})).open(self.address + path, timeout=HANGS_S) as answer:
                 return answer.status, answer.read()
         except HTTPError as error:
             with error:

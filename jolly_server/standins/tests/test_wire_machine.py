@@ -135,7 +135,6 @@ class Door(TestCase):
                 "--pace",
                 "0",
             ],
-            timeout=30,
             check=False,
         )
         self.assertEqual(follower.returncode, 0)

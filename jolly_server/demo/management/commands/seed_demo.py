@@ -4,13 +4,13 @@ from pathlib import Path
 from typing import Any
 
 from django.conf import settings
-from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.core.management.base import CommandParser
 
-from jolly_core.model import CoreError
 from jolly_server.demo.services import seed
+from jolly_server.projects.command import ProjectCommand
 
 
-class Command(BaseCommand):
+class Command(ProjectCommand):
     """manage.py seed_demo"""
 
     help = "Load the demo library, people and projects where they are not loaded yet."
@@ -21,9 +21,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Run the command."""
-        try:
-            for line in seed(options["folder"]):
-                if options["verbosity"]:
-                    self.stdout.write(line)
-        except CoreError as error:
-            raise CommandError(error.message) from error
+        self.look_at_database()
+        for line in seed(options["folder"]):
+            if options["verbosity"]:
+                self.stdout.write(line)

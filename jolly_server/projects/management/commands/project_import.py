@@ -23,6 +23,7 @@ class Command(ProjectCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Run the command."""
+        self.look_at_database()
         owner = None
         if options["owner"]:
             owner = get_user_model().objects.filter(username=options["owner"]).first()

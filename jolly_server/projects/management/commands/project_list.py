@@ -20,6 +20,7 @@ class Command(ProjectCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Run the command."""
+        self.look_at_database()
         facts = {s.project_id: s for s in ROWS["settings"].objects.all()}
         rows = [
             {"id": p.pk, "number": facts[p.pk].number, "name": facts[p.pk].name, "revision": p.revision}

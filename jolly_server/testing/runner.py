@@ -6,6 +6,8 @@ from django.conf import settings
 from django.test.runner import DiscoverRunner, ParallelTestSuite
 from hypothesis import settings as hypothesis
 
+from .times import Kept, Measured, RunnerAfar
+
 # A busy machine is slower, not wrong.
 hypothesis.register_profile("untimed", deadline=None)
 hypothesis.load_profile("untimed")
@@ -26,6 +28,8 @@ def last_words(traceback: str) -> str:
 class LongFirst(ParallelTestSuite):
     """Begins with the classes that say they are `long`, so that no worker is left with one when the others are done."""
 
+    runner_class = RunnerAfar
+
     def __init__(self, subsuites: list[Any], *args: Any, **kwargs: Any) -> None:
         def is_short(suite: Any) -> bool:
             return not any(getattr(test, "long", False) for test in suite)
@@ -37,6 +41,10 @@ class Runner(DiscoverRunner):
     """Prints "N passed, N failed" after the usual result; gives each worker a whole copy of the database."""
 
     parallel_test_suite = LongFirst
+
+    def get_resultclass(self) -> Any:
+        """Return what notes results and how long each took."""
+        return super().get_resultclass() or (Kept if self.parallel > 1 else Measured)
 
     def setup_test_environment(self, **kwargs: Any) -> None:
         """Set up as usual, with a quick way of keeping passwords."""

@@ -6,7 +6,7 @@ import contextlib
 import io
 from unittest import TestCase, TestSuite, TextTestRunner
 
-from jolly_server.config.runner import Runner, last_words
+from jolly_server.testing.runner import Runner, last_words
 
 
 class Words(TestCase):

@@ -1,6 +1,7 @@
-"""Serve the application on loopback with waitress."""
+"""Serving the application on loopback with waitress."""
 
-import argparse
+from __future__ import annotations
+
 import errno
 import sys
 from importlib import import_module
@@ -8,7 +9,8 @@ from importlib import import_module
 from django.conf import settings
 from waitress.server import create_server
 
-HOST = "127.0.0.1"
+from .arguments import HOST, NotPossible
+
 THREADS = 8
 ROUND_A_FILE_BYTES = 1_000_000  # of a request that brings a file: its other fields and what parts them
 # One who draws papers keeps the interpreter for so long at a time; an edit gives it up and waits for it at each of its
@@ -16,13 +18,15 @@ ROUND_A_FILE_BYTES = 1_000_000  # of a request that brings a file: its other fie
 SWITCH_S = 0.001
 
 
-def main() -> int:
-    """Serve until interrupted, and print the address once the port is open."""
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--port", type=int, default=8000)
-    port = parser.parse_args().port
+def serve(port: int) -> None:
+    """Serve until interrupted, and print the address once the port is open; Django is set up by the caller.
+
+    Raises:
+        NotPossible: the port is in use.
+    """
     from jolly_server.config.options import read_options
     from jolly_server.config.wsgi import application
+    from jolly_server.issuing.runs import end_runs
     from jolly_server.projects import warming
 
     import_module(settings.ROOT_URLCONF)  # all that answers is read now, not while the first person waits
@@ -39,16 +43,11 @@ def main() -> int:
     except OSError as error:
         if error.errno != errno.EADDRINUSE:
             raise
-        print(f"Port {port} is in use. Choose another: ./start --port {port + 1}", file=sys.stderr)
-        return 1
+        raise NotPossible(f"Port {port} is in use. Choose another: ./start --port {port + 10}") from error
     warming.start()
-    print(f"Jolly Spool is ready: http://{HOST}:{port}/", flush=True)
+    print(f"Jolly Spool is ready: http://{HOST}:{port}/   (Ctrl+C ends it)", flush=True)
     try:
         server.run()
-    except KeyboardInterrupt:
-        print("Stopped.")
-    return 0
-
-
-if __name__ == "__main__":
-    sys.exit(main())
+    finally:
+        end_runs()
+        print("Stopped.", flush=True)

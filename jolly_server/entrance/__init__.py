@@ -1,0 +1,1 @@
+"""How the application is started and ended."""
