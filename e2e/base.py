@@ -19,8 +19,9 @@ from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.model import Project
 from jolly_core.testing import HANGS_S
 from jolly_server.accounts.api import DEMO_USER
-from jolly_server.demo.services import seed
-from jolly_server.projects.store import forget, load_rows
+from jolly_server.demo.services import PROJECTS, seed
+from jolly_server.projects.store import load_rows
+from jolly_server.testing.warmth import as_seeded
 
 from .chromium import CHROMIUM, FLAGS
 
@@ -89,11 +90,11 @@ class Story(LiveServerTestCase):
         cls.browser = browser_with(tuple(cls.flags))
 
     def setUp(self) -> None:
-        forget()
         connection.ensure_connection()
         if not EMPTY:
             EMPTY.append(copied_out())
         self.seeded()
+        as_seeded(PROJECTS)
         self.problems: list[str] = []
         self.page = self.visitor()
 

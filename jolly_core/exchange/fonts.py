@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from fontTools.ttLib import TTFont as FontFile  # type: ignore[import-untyped]  # it brings no types
+from reportlab import rl_config
 from reportlab.lib.pagesizes import A4
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
@@ -20,6 +21,7 @@ from reportlab.pdfgen.canvas import Canvas
 from jolly_core.model import FileError
 from jolly_core.scenes.paints import FACES
 
+rl_config.useA85 = 0  # streams as they are: spelt out in letters they are a quarter longer and take longer to write
 SANS, BOLD = "sans", "sans-bold"  # of tables
 FALLBACK = "fallback"
 FALLBACK_FILE = "unifontex-latin-400-normal.woff"  # a face with the letters of nearly all scripts, as the web has it

@@ -82,7 +82,8 @@ def run(asked: Arguments, helpers: Helpers) -> int:
         raise NotPossible(str(error)) from error
     except CoreError as error:
         raise NotPossible(f"The demo cannot be loaded: {error.message} ./start --empty starts without it.") from error
-    print("\n".join(told), flush=True)
+    for line in told:
+        print(line, flush=True)
     serve(asked.port)
     return 0
 

@@ -177,6 +177,12 @@ def taken_bytes() -> int:
         return sum(held.entity_bytes + held.value_bytes for held in _loaded.values())
 
 
+def held_ids() -> set[str]:
+    """Return the ids of the projects in memory."""
+    with _guard:
+        return set(_loaded)
+
+
 def forget(project_id: str = "") -> None:
     """Drop a project from memory, or all of them."""
     with _guard:

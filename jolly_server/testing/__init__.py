@@ -11,8 +11,10 @@ from django.test import Client, TestCase
 from django.test.client import ClientHandler
 
 from jolly_core.model import Project
-from jolly_server.demo.services import seed
+from jolly_server.demo.services import PROJECTS, seed
 from jolly_server.projects.store import forget, load_rows, loaded
+
+from .warmth import as_seeded
 
 KILN = "kiln-2"
 
@@ -40,7 +42,13 @@ def endpoints() -> list[tuple[str, str]]:
 
 
 class DemoCase(TestCase):
-    """A test with the demo's library, people and project."""
+    """A test with the demo's library, people and project.
+
+    Attributes:
+        cold: whether nothing may be known of the project yet: what a test before has worked out is thrown away.
+    """
+
+    cold = False
 
     @classmethod
     def setUpTestData(cls) -> None:
@@ -48,9 +56,11 @@ class DemoCase(TestCase):
         seed(settings.JOLLY.demo_files)
 
     def setUp(self) -> None:
-        """Forget what is kept in memory of the test before."""
-        forget()
-        self.addCleanup(forget)
+        """Leave nothing in memory of what the test before did."""
+        if self.cold:
+            forget()
+        else:
+            as_seeded(PROJECTS)
 
     def person(self, name: str) -> Client:
         """Return a client signed in as a person; "" as nobody, a new name as an account without projects."""

@@ -1,18 +1,15 @@
 """Django's test runner, closing with one plain line of counts."""
 
+import gc
 from typing import Any
 
 from django.conf import settings
 from django.test.runner import DiscoverRunner, ParallelTestSuite
-from hypothesis import settings as hypothesis
 
 from .times import Kept, Measured, RunnerAfar
 
-# A busy machine is slower, not wrong.
-hypothesis.register_profile("untimed", deadline=None)
-hypothesis.load_profile("untimed")
-
-
+# Collections of rubbish: projects are large and hold few rings, and to look for those takes a tenth of the time.
+RARELY = (100_000, 20, 20)
 # Passwords of tests need not be hard to guess; making each of them so takes seconds.
 QUICK_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
@@ -47,7 +44,12 @@ class Runner(DiscoverRunner):
         return super().get_resultclass() or (Kept if self.parallel > 1 else Measured)
 
     def setup_test_environment(self, **kwargs: Any) -> None:
-        """Set up as usual, with a quick way of keeping passwords."""
+        """Set up as usual, with a quick way of keeping passwords and no limits of time."""
+        from hypothesis import settings as hypothesis
+
+        hypothesis.register_profile("untimed", deadline=None)  # a busy machine is slower, not wrong
+        hypothesis.load_profile("untimed")
+        gc.set_threshold(*RARELY)
         super().setup_test_environment(**kwargs)
         settings.PASSWORD_HASHERS = QUICK_HASHERS
 

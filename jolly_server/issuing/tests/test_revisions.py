@@ -39,9 +39,9 @@ class IssueCase(DemoCase):
         self.jory = self.person("jory")
         self.vera = self.person("vera")
 
-    def small_pack(self) -> str:
+    def small_pack(self, name: str = "Small") -> str:
         files = [{"what": "report:parts", "format": "xlsx"}, {"what": "report:wires", "format": "csv"}]
-        return str(self.accepted(self.jory, kind="keep-pack", name="Small", files=files)["placed"][0])
+        return str(self.accepted(self.jory, kind="keep-pack", name=name, files=files)["placed"][0])
 
     def ended(self, run_id: str) -> dict[str, Any]:
         """Wait for the process of a run, and return what it says."""
@@ -151,8 +151,7 @@ class Freezing(IssueCase):
         self.assertEqual(worked_on(), {"B"})
 
     def test_papers_of_the_present_tell_which_sheets_still_bear_the_index_of_the_last_revision(self) -> None:
-        frozen = self.freeze("B")["revisions"][0]["id"]
-        self.settled(frozen)
+        self.settled(self.freeze("B", pack_id=self.small_pack("Frozen"))["revisions"][0]["id"])
         told = {f["code"] for f in self.vera.get(f"{BASE}/issue-check").json()}
         self.assertNotIn("same-index", told)
         lamp = next(s for s in self.stored().symbols.values() if s.definition == "lamp")
@@ -167,7 +166,8 @@ class Freezing(IssueCase):
 
     def test_a_sheet_that_is_other_than_it_was_issued_says_so_in_its_margin(self) -> None:
         since = "Changed since revision B, not issued"
-        self.settled(self.freeze("B")["revisions"][0]["id"])
+        small = self.small_pack()
+        self.settled(self.freeze("B", pack_id=small)["revisions"][0]["id"])
         lamp = next(s for s in self.stored().symbols.values() if s.definition == "lamp")
         mine = self.stored().sheets[lamp.sheet_id]
         self.accepted(self.jory, kind="set-text", device_id=lamp.device_id, text="Other words")
@@ -191,7 +191,7 @@ class Freezing(IssueCase):
         self.ended(run["id"])
         archive = zipfile.ZipFile(io.BytesIO(self.vera.get(f"{BASE}/pack-runs/{run['id']}/pack.zip").content))
         self.assertIn(since, _words(archive.read(next(n for n in archive.namelist() if "drawing" in n))))
-        self.settled(self.freeze("C")["revisions"][0]["id"])
+        self.settled(self.freeze("C", pack_id=small)["revisions"][0]["id"])
         self.assertNotIn("not issued", printed("pdf", mine.id))
 
     def test_what_changed_is_said_between_any_two_states_and_jobs_are_ticked(self) -> None:
