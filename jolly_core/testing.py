@@ -11,6 +11,7 @@ from typing import Any
 from jolly_core.cabinet import Network
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.edits import Outcome, parse_edit, perform
+from jolly_core.exchange import read_project
 from jolly_core.library import BlockPattern, KeptStamp, is_like
 from jolly_core.model import (
     REFERENCES,
@@ -20,6 +21,8 @@ from jolly_core.model import (
     Part,
     Project,
     Symbol,
+    changes_to,
+    copied,
     from_record,
     users_of,
 )
@@ -148,6 +151,29 @@ def dangling(project: Project, changes: ChangeSet) -> list[str]:
             for user, field in users_of(change.kind):
                 found += [f"{user} {record.id}.{field}" for record in project.naming(user, field, change.id)]
     return found
+
+
+KILN, DRYER = "pellwick-kiln-2", "sample-store-dehumidifier"
+_kept: dict[str, tuple[Project, Project]] = {}
+
+
+def demo(name: str = KILN) -> Project:
+    """Return a demo project as its file has it, the same one in every test: what was done to it is taken back.
+
+    So what was worked out of it stays, as after any step back. Who needs two of them, or one of which nothing is known
+    yet, uses `demo_anew`.
+    """
+    if name not in _kept:
+        project = demo_anew(name)
+        _kept[name] = project, copied(project)
+    project, first = _kept[name]
+    project.apply(changes_to(project, first))
+    return project
+
+
+def demo_anew(name: str = KILN) -> Project:
+    """Return a demo project that was read from its file just now."""
+    return read_project((DEMO / f"{name}.spool.json").read_bytes())
 
 
 def rebuilt(project: Project) -> Project:

@@ -14,7 +14,7 @@ from jolly_core.making import labels
 from jolly_core.model import Change, ChangeSet, Note, Project
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows
-from jolly_core.testing import DEMO, DemoLibrary, Workbench, rebuilt
+from jolly_core.testing import DemoLibrary, Workbench, demo, demo_anew, rebuilt
 
 
 class States(TestCase):
@@ -187,8 +187,7 @@ class Built(TestCase):
     """Jobs at a panel that was built."""
 
     def setUp(self) -> None:
-        content = (DEMO / "pellwick-kiln-2.spool.json").read_bytes()
-        self.before, self.after = read_project(content), read_project(content)
+        self.before, self.after = demo_anew(), demo()
 
     def jobs(self, **edit: object) -> list[tuple[str, ...]]:
         perform(self.after, parse_edit(edit))

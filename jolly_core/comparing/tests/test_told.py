@@ -10,20 +10,18 @@ from unittest import TestCase
 
 from jolly_core.comparing import difference, work_list
 from jolly_core.edits import parse_edit, perform
-from jolly_core.exchange import read_project
 from jolly_core.harness import wires_of
 from jolly_core.model import ChangeSet, CoreError, Covering, HarnessShield, Project, Strand, VariantPart
 from jolly_core.reports import REPORTS, run_report
 from jolly_core.tagging import full_tag
-from jolly_core.testing import DEMO, DemoLibrary, rebuilt
+from jolly_core.testing import DRYER, DemoLibrary, demo, demo_anew, rebuilt
 
 
 class Kiln(TestCase):
     """Two states of the demo."""
 
     def setUp(self) -> None:
-        content = (DEMO / "pellwick-kiln-2.spool.json").read_bytes()
-        self.before, self.after = read_project(content), read_project(content)
+        self.before, self.after = demo_anew(), demo()
 
     def told(self, kind: str) -> list[str]:
         return [c.words for c in difference(self.before, self.after).of(kind)]
@@ -171,7 +169,7 @@ class WhatReportsSay(TestCase):
     """Whatever is written otherwise in a record so that a list says something else is told as a change."""
 
     def test_of_one_record_of_each_kind(self) -> None:
-        before = read_project((DEMO / "sample-store-dehumidifier.spool.json").read_bytes())
+        before = demo_anew(DRYER)
         after, tried, silent = rebuilt(before), 0, []
         lists = _lists(after)
         for kind, record in _one_of_each(after):

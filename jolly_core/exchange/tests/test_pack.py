@@ -29,6 +29,7 @@ from jolly_core.exchange import (
     tiles,
     write_project,
 )
+from jolly_core.exchange.tests.reading import page_texts
 from jolly_core.model import KINDS, FileError, RuleError
 from jolly_core.model.fields import OneOf
 from jolly_core.scenes import generated_pages, page_leaves, page_scene
@@ -45,7 +46,7 @@ class Demo(TestCase):
         self.harness = min(self.project.harnesses)
 
     def words(self, content: bytes) -> str:
-        return "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(content)).pages)
+        return "\n".join(page_texts(content))
 
 
 class Plate(Demo):
