@@ -36,11 +36,19 @@ class Words(TestCase):
             def runTest(self) -> None:
                 self.assertEqual(1, 1)
 
-        suite = TestSuite([Odd(), Fine()])
+        class Unset(TestCase):
+            @classmethod
+            def setUpClass(cls) -> None:
+                raise ValueError("no such place")
+
+            def runTest(self) -> None:
+                self.fail("it was not set up")
+
+        suite = TestSuite([Odd(), Fine(), Unset()])
         result = TextTestRunner(stream=io.StringIO()).run(suite)
         with contextlib.redirect_stdout(io.StringIO()) as printed:
-            self.assertEqual(Runner().suite_result(suite, result), 2)
+            self.assertEqual(Runner().suite_result(suite, result), 3)
         counts, *failed = printed.getvalue().splitlines()
-        self.assertEqual(counts, "1 passed, 1 failed")
-        self.assertEqual([line.split(" (")[0] for line in failed], ["failed: runTest"])
+        self.assertEqual(counts, "1 passed, 2 failed")
+        self.assertEqual([line.split(" (")[0] for line in failed], ["failed: runTest", "failed: setUpClass"])
         self.assertTrue(failed[0].endswith(": AssertionError: 1 != 2"), failed[0])
