@@ -12,7 +12,7 @@ from jolly_server.testing.times import Kept, Measured, MeasuredAfar, Watch, set_
 
 
 class Times(TestCase):
-    def suite(self) -> TestSuite:
+    def tests(self) -> list[TestCase]:
         class Short(TestCase):
             def one(self) -> None:
                 """It is over at once."""
@@ -20,7 +20,7 @@ class Times(TestCase):
             def two(self) -> None:
                 """So is this."""
 
-        return TestSuite([Short("one"), Short("two")])
+        return [Short("one"), Short("two")]
 
     def test_each_test_and_what_stood_before_it_by_the_clock_and_of_the_process(self) -> None:
         clock = iter(range(100))
@@ -28,19 +28,19 @@ class Times(TestCase):
             runner = TextTestRunner(stream=io.StringIO(), resultclass=Measured)
             watch = Watch()
             self.assertEqual(watch.asked()[1], 0)
-            result = runner.run(self.suite())
+            result = runner.run(TestSuite(self.tests()))
         assert isinstance(result, Measured)
-        one, two = self.suite()
+        one, two = self.tests()
         self.assertEqual([name for *_, name in result.took], [set_up_of(one), str(one), set_up_of(two), str(two)])
         self.assertTrue(all(wall >= 1 for wall, _, _ in result.took), result.took)
 
     def test_what_was_measured_in_a_worker_is_kept_and_written(self) -> None:
         afar = MeasuredAfar()
         afar.startTestRun()
-        self.suite().run(afar)
-        tests = list(self.suite())
+        TestSuite(self.tests()).run(afar)
+        tests = self.tests()
         with tempfile.TemporaryDirectory() as folder, patch("jolly_server.testing.times.FILE", f"{folder}/times"):
-            kept = Kept(io.StringIO(), False, 0)  # type: ignore[arg-type]  # any stream does
+            kept = Kept(io.StringIO(), False, 0)
             for name, index, *args in (e for e in afar.events if e[0] == "add_took"):
                 getattr(kept, name)(tests[index], *args)
             kept.stopTestRun()
