@@ -13,8 +13,6 @@ from typing import cast
 
 from numpy import float64, int32
 from numpy.typing import NDArray
-from scipy.sparse import csr_matrix
-from scipy.sparse.csgraph import dijkstra
 
 from jolly_core.model import RuleError
 
@@ -136,6 +134,8 @@ class Network:
         ones = [a for a, _ in rows]
         others = [b for _, b in rows]
         size = len(self.stops)
+        from scipy.sparse import csr_matrix  # it takes long to come, and not all who ask for a project ask for ways
+
         # a way of no length would be no way for the search: a joint always costs its turn
         self._matrix = csr_matrix((list(rows.values()), (ones, others)), shape=(size, size)) if rows else None
 
@@ -279,6 +279,8 @@ class Network:
         """Return how far all stops are from one, and for each the stop before it on its way."""
         known = self._rows.get(stop)
         if known is None:
+            from scipy.sparse.csgraph import dijkstra
+
             if self._matrix is None:
                 lengths = [FAR] * len(self.stops)
                 lengths[stop] = 0.0

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import io
 from dataclasses import dataclass, field
-
-from openpyxl import load_workbook
-from openpyxl.utils import get_column_letter
-from openpyxl.worksheet.worksheet import Worksheet
+from typing import TYPE_CHECKING
 
 from jolly_core.model import FileError
 
-from .cells import BROKEN, MOST_COLUMNS, MOST_ROWS, read_cells, shown
+from .cells import MOST_COLUMNS, MOST_ROWS, open_book, read_cells, shown
+
+if TYPE_CHECKING:
+    from openpyxl.worksheet.worksheet import Worksheet
 
 Place = tuple[int, int]
 
@@ -40,11 +39,7 @@ def read_table(content: bytes, name: str, sheet: str = "") -> TableCells:
     """
     if not name.lower().endswith((".xlsx", ".xlsm")):
         return TableCells(read_cells(content, name))
-    try:
-        values = load_workbook(io.BytesIO(content), data_only=True)
-        typed = load_workbook(io.BytesIO(content))
-    except BROKEN:
-        raise FileError("This is not an XLSX workbook. Save it as .xlsx or .csv.") from None
+    values, typed = open_book(content, data_only=True), open_book(content)
     names = [page.title for page in values.worksheets]
     chosen = sheet or (names[0] if names else "")
     if chosen not in names:
@@ -60,6 +55,8 @@ def read_table(content: bytes, name: str, sheet: str = "") -> TableCells:
 
 
 def _without_value(rows: list[list[str]], formulas: Worksheet) -> dict[Place, str]:
+    from openpyxl.utils import get_column_letter
+
     found: dict[Place, str] = {}
     for n, row in enumerate(formulas.iter_rows(max_row=len(rows), max_col=MOST_COLUMNS, values_only=True)):
         for k, value in enumerate(row):
@@ -69,6 +66,8 @@ def _without_value(rows: list[list[str]], formulas: Worksheet) -> dict[Place, st
 
 
 def _merged(page: Worksheet) -> dict[Place, str]:
+    from openpyxl.utils import get_column_letter
+
     found: dict[Place, str] = {}
     for area in page.merged_cells.ranges:
         first = f"{get_column_letter(area.min_col)}{area.min_row}"

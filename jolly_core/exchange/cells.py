@@ -7,15 +7,15 @@ import io
 import struct
 import zipfile
 import zlib
-
-from openpyxl import load_workbook
-from openpyxl.utils.exceptions import InvalidFileException
+from typing import TYPE_CHECKING, Any
 
 from jolly_core.model import FileError
 
-# What the reader of workbooks raises on files that are none, or are broken inside.
+if TYPE_CHECKING:
+    from openpyxl import Workbook
+
+# What the reader of workbooks raises on files that are broken inside.
 BROKEN = (
-    InvalidFileException,
     zipfile.BadZipFile,
     zlib.error,
     SyntaxError,  # of XML: ParseError is one
@@ -29,6 +29,7 @@ BROKEN = (
     OverflowError,
     struct.error,
 )
+NO_BOOK = "This is not an XLSX workbook. Save it as .xlsx or .csv."
 MOST_ROWS = 20_000
 MOST_COLUMNS = 100
 
@@ -50,14 +51,33 @@ def read_cells(content: bytes, name: str, *, formulas: bool = False) -> list[lis
     return rows
 
 
+def open_book(content: bytes, **options: Any) -> Workbook:
+    """Return a workbook; its reader is fetched when the first one comes.
+
+    Args:
+        content: the file.
+        options: as the reader has them.
+
+    Raises:
+        FileError: it is no workbook.
+    """
+    from openpyxl import load_workbook
+    from openpyxl.utils.exceptions import InvalidFileException
+
+    try:
+        return load_workbook(io.BytesIO(content), **options)
+    except (InvalidFileException, *BROKEN):
+        raise FileError(NO_BOOK) from None
+
+
 def _workbook(content: bytes, formulas: bool) -> list[list[str]]:
     try:
-        book = load_workbook(io.BytesIO(content), read_only=True, data_only=not formulas)
+        book = open_book(content, read_only=True, data_only=not formulas)
         page = book.worksheets[0]
         rows = page.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS, values_only=True)
         return [_trimmed(["" if v is None else shown(v) for v in row]) for row in rows]
     except BROKEN:
-        raise FileError("This is not an XLSX workbook. Save it as .xlsx or .csv.") from None
+        raise FileError(NO_BOOK) from None
 
 
 def _trimmed(cells: list[str]) -> list[str]:

@@ -8,10 +8,10 @@ from __future__ import annotations
 
 import io
 from datetime import datetime
+from typing import TYPE_CHECKING
 
-import ezdxf.filemanagement
-from ezdxf._options import options
-from ezdxf.document import Drawing
+if TYPE_CHECKING:
+    from ezdxf.document import Drawing
 
 WRITTEN = datetime(2000, 1, 1).toordinal() + 1721424.5  # a Julian day: no time of writing in the file
 MARGIN = 1.05  # of the view a file opens with
@@ -19,6 +19,9 @@ MARGIN = 1.05  # of the view a file opens with
 
 def new_document() -> Drawing:
     """Return an empty document in millimetres."""
+    import ezdxf.filemanagement
+    from ezdxf._options import options
+
     options.write_fixed_meta_data_for_testing = True
     return ezdxf.filemanagement.new("R2010", units=4)
 

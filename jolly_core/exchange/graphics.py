@@ -11,12 +11,6 @@ import math
 from itertools import islice
 from typing import Any, cast
 
-import ezdxf.filemanagement
-from ezdxf.disassemble import recursive_decompose
-from ezdxf.enums import InsertUnits
-from ezdxf.lldxf.const import DXFError
-from ezdxf.path import make_path
-from ezdxf.units import conversion_factor
 from svgelements import (
     SVG,
     Arc,
@@ -181,6 +175,13 @@ def _strokes(points: list[float]) -> Art:
 
 
 def _from_dxf(content: bytes, name: str) -> Art:
+    import ezdxf.filemanagement  # they take long to come, and few drawings come in
+    from ezdxf.disassemble import recursive_decompose
+    from ezdxf.enums import InsertUnits
+    from ezdxf.lldxf.const import DXFError
+    from ezdxf.path import make_path
+    from ezdxf.units import conversion_factor
+
     try:
         document = ezdxf.filemanagement.read(io.StringIO(content.decode("utf-8", errors="replace")))
         factor = conversion_factor(InsertUnits(document.units), InsertUnits.Millimeters) if document.units else 1.0

@@ -5,23 +5,21 @@ A row is known by its hidden id, a column by its heading, so that rows may be so
 
 from __future__ import annotations
 
-import io
 import json
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from typing import Any
-
-from openpyxl import load_workbook
-from openpyxl.utils import get_column_letter
-from openpyxl.worksheet.worksheet import Worksheet
+from typing import TYPE_CHECKING, Any
 
 from jolly_core.model import FileError, Project
 from jolly_core.reports import BACK, REPORTS, Back, listed_factor, state_mark
 from jolly_core.reports.back import State
 from jolly_core.reports.registry import Cell, Row, as_row, full_report
 
-from .cells import BROKEN, MOST_ROWS, shown
+from .cells import MOST_ROWS, NO_BOOK, open_book, shown
 from .lists import MARK_HEADING, ROW_MARK
+
+if TYPE_CHECKING:
+    from openpyxl.worksheet.worksheet import Worksheet
 
 LOOKED_AT = 10  # rows in which the headings are looked for
 
@@ -75,9 +73,9 @@ def read_list(project: Project, content: bytes) -> ListBack:
         FileError: it is no workbook, or not a list of this program that is taken in again.
     """
     try:
-        page = load_workbook(io.BytesIO(content)).worksheets[0]
-    except (*BROKEN, IndexError):
-        raise FileError("This is not an XLSX workbook. Save the list as .xlsx.") from None
+        page = open_book(content).worksheets[0]
+    except IndexError:
+        raise FileError(NO_BOOK) from None
     if page.max_row > MOST_ROWS:
         raise FileError(f"The list has more than {MOST_ROWS} rows.")
     found = ListBack("")
@@ -209,6 +207,8 @@ def _edited(
     back: Back, layout: _Layout, values: dict[int, Any], state: dict[str, Cell], found: ListBack
 ) -> Iterator[tuple[str, str, str, str]]:
     """Yield column, heading, before and after of the cells of a row that differ; formulas are passed over."""
+    from openpyxl.utils import get_column_letter
+
     for number, (heading, column) in layout.columns.items():
         if column not in state:
             continue

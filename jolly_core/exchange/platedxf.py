@@ -8,8 +8,7 @@ the same surface as it is issued: in the project's frame, with dimensions, ballo
 from __future__ import annotations
 
 from math import pi, tan
-
-from ezdxf.layouts.layout import Modelspace
+from typing import TYPE_CHECKING
 
 from jolly_core.cabinet import (
     Hole,
@@ -28,6 +27,9 @@ from jolly_core.tagging import full_tag
 
 from .dxffile import dxf_bytes, new_document
 from .scenedxf import paint_scenes
+
+if TYPE_CHECKING:
+    from ezdxf.layouts.layout import Modelspace
 
 TEXT_MM = 8.0
 

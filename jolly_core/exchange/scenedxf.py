@@ -6,12 +6,7 @@
 from __future__ import annotations
 
 import re
-from typing import Any
-
-from ezdxf.colors import rgb2int
-from ezdxf.document import Drawing
-from ezdxf.enums import TextEntityAlignment
-from ezdxf.layouts.base import BaseLayout
+from typing import TYPE_CHECKING, Any
 
 from jolly_core.drawing import ADVANCE, turned
 from jolly_core.model import Project
@@ -21,14 +16,14 @@ from jolly_core.scenes.paints import PENS, wire_paint
 from .dxffile import dxf_bytes, new_document
 from .layers import FILLS, LAYERS, LINES, layer_of
 
+if TYPE_CHECKING:
+    from ezdxf.document import Drawing
+    from ezdxf.layouts.base import BaseLayout
+
 NAME_MM = 2.5  # letters of the name of a picture
 APART_MM = 20.0  # between two scenes in one file
 WHITE, BLACK_OR_WHITE = 240, 7  # the least of red, green and blue that is no ink on paper; what DXF shows there instead
-_ALIGN = {
-    "start": TextEntityAlignment.LEFT,
-    "middle": TextEntityAlignment.CENTER,
-    "end": TextEntityAlignment.RIGHT,
-}
+_ALIGN = {"start": "LEFT", "middle": "CENTER", "end": "RIGHT"}
 _BEFORE = {"start": 0.0, "middle": 0.5, "end": 1.0}  # the share of a text before the point it is placed by
 
 
@@ -133,6 +128,8 @@ class _Painter:
                 pass
 
     def _wire(self, wire: Strand, layer: str) -> None:
+        from ezdxf.colors import rgb2int
+
         first = wire_paint(wire.colour).first.lstrip("#")
         red, green, blue = (int(first[n : n + 2], 16) for n in (0, 2, 4))
         look: dict[str, Any] = {"layer": layer, "true_color": rgb2int((red, green, blue))}
@@ -142,9 +139,11 @@ class _Painter:
 
     def _text(self, text: Text, layer: str) -> None:
         look = {"layer": layer, "height": text.size * 0.72, "rotation": 90 if text.upward else 0}
+        from ezdxf.enums import TextEntityAlignment
+
         entity = self.space.add_text(text.words, dxfattribs=look)
         there = self.at(text.x, text.y)
-        entity.set_placement(there, align=_ALIGN[text.anchor])
+        entity.set_placement(there, align=TextEntityAlignment[_ALIGN[text.anchor]])
         # Programs that know no alignment begin a text at its insertion point.
         back = _BEFORE[text.anchor] * len(text.words) * ADVANCE * text.size
         dx, dy = (0.0, back) if text.upward else (back, 0.0)

@@ -8,7 +8,6 @@ from math import hypot, inf, sqrt
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import minimize
 
 # The radius about n equal circles of radius 1, n from 0: the best packings known (R. L. Graham, B. D. Lubachevsky,
 # K. J. Nurmela, P. R. J. Östergård, Dense packings of congruent circles in a circle, 1998).
@@ -191,6 +190,8 @@ def _drawn_together(places: _Places, radii: _Places) -> _Places:
             slope[:, axis] += np.bincount(i, push[:, axis], count) - np.bincount(j, push[:, axis], count)
         total = around + dear * ((over**2).sum() + (beyond**2).sum())
         return float(total), np.append(slope.ravel(), 1 - 2 * dear * beyond.sum())
+
+    from scipy.optimize import minimize  # it takes long to come, and few bundles are packed
 
     values = np.append(places.ravel(), _around(places, radii))
     for dear in _DEARER:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import threading
 from contextlib import suppress
+from importlib import import_module
 
 from django.conf import settings
 from django.db import connection
@@ -15,6 +16,8 @@ from .store import loaded, taken_bytes
 from .turns import PATIENCE_S, count_snags
 
 SHARE = 0.5  # of the memory for projects, that is filled before anybody has asked for one
+# What reads and writes files of other programs takes long to come and is wanted by few: it comes when all else is done.
+LATER = ("ezdxf.filemanagement", "openpyxl", "scipy.optimize", "scipy.sparse.csgraph")
 PAUSE_S = 0.05  # after each turn, so that those who do ask are served meanwhile
 
 
@@ -47,6 +50,8 @@ def start() -> threading.Thread:
     def beside() -> None:
         try:
             warm()
+            for name in LATER:
+                import_module(name)
         finally:
             connection.close()
 
