@@ -45,9 +45,11 @@ def serve(port: int) -> None:
             raise
         raise NotPossible(f"Port {port} is in use. Choose another: ./start --port {port + 10}") from error
     warming.start()
-    print(f"Jolly Spool is ready: http://{HOST}:{port}/   (Ctrl+C ends it)", flush=True)
     try:
+        print(f"Jolly Spool is ready: http://{HOST}:{port}/   (Ctrl+C ends it)", flush=True)
         server.run()
+    except KeyboardInterrupt:  # before it was at work, or as it ended
+        pass
     finally:
         end_runs()
         print("Stopped.", flush=True)
