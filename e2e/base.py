@@ -10,6 +10,7 @@ from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
+from django.core.cache import cache
 from django.db import connection
 from django.test import Client, LiveServerTestCase, override_settings
 from django.test.testcases import LiveServerThread, QuietWSGIRequestHandler
@@ -24,6 +25,7 @@ from jolly_server.projects.store import load_rows
 from jolly_server.testing.warmth import as_seeded
 
 from .chromium import CHROMIUM, FLAGS
+from .quiet import Requests
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # playwright keeps an event loop in this thread
 # For pictures in space: without a graphics card, WebGL is worked out by the processor.
@@ -45,6 +47,7 @@ def _free_port() -> int:
 
 PORT = _free_port()  # one for all stories, so that scripts once loaded are known in the next one
 PLAYWRIGHT: list[Playwright] = []
+REQUESTS = Requests()
 BROWSERS: dict[tuple[str, ...], Browser] = {}
 
 
@@ -103,6 +106,8 @@ class Story(LiveServerTestCase):
         self._emptied(first)
         for context in others:
             context.close()
+        cache.clear()  # sessions, too: what is still on its way comes from nobody
+        REQUESTS.settle()
         self.assertEqual(self.problems, [], "the browser reported errors")
 
     def _fixture_teardown(self) -> None:
