@@ -18,6 +18,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 BASE = Path(__file__).resolve().parents[2]
+DATABASE = "jolly-spool.sqlite3"  # in the data folder
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,6 +1,6 @@
 """Django settings."""
 
-from jolly_server.config.options import BASE, read_options, secret_key
+from jolly_server.config.options import BASE, DATABASE, read_options, secret_key
 
 JOLLY = read_options()
 BASE_DIR = BASE
@@ -58,7 +58,7 @@ WSGI_APPLICATION = "jolly_server.config.wsgi.application"
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": JOLLY.data / "jolly-spool.sqlite3",
+        "NAME": JOLLY.data / DATABASE,
         "CONN_MAX_AGE": None,
         # A file, so that the threads of a live test server have connections of their own.
         "TEST": {"NAME": JOLLY.data / "test.sqlite3"},

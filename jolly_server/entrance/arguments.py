@@ -15,12 +15,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
+from jolly_server.config.options import BASE, DATABASE
 from jolly_server.standins.listed import STANDINS
 
 HOST = "127.0.0.1"
 USUAL_PORT, LAST_PORT = 8000, 65535
-BASE = Path(__file__).resolve().parents[2]
-DATABASE = "jolly-spool.sqlite3"
 
 
 class NotPossible(Exception):

@@ -9,9 +9,10 @@ from collections.abc import Collection
 from contextlib import suppress
 from pathlib import Path
 
+from jolly_server.config.options import BASE
 from jolly_server.standins.listed import STANDINS, StandIn
 
-from .arguments import BASE, HOST, is_free
+from .arguments import HOST, is_free
 
 PATIENCE_S = 5.0
 

@@ -13,7 +13,8 @@ from pathlib import Path
 from unittest import TestCase
 from unittest.mock import patch
 
-from jolly_server.entrance.arguments import BASE, NotPossible, check_data, check_port, is_free, main, read
+from jolly_server.config.options import BASE
+from jolly_server.entrance.arguments import NotPossible, check_data, check_port, is_free, main, read
 from jolly_server.entrance.helpers import Helpers, chosen_port
 from jolly_server.standins.listed import STANDINS
 

@@ -12,7 +12,7 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
-from jolly_server.entrance.arguments import BASE, DATABASE
+from jolly_server.config.options import BASE, DATABASE
 
 
 def free_port() -> int:

@@ -8,7 +8,7 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
-from jolly_server.entrance.arguments import BASE
+from jolly_server.config.options import BASE
 
 # A Python that makes "environments" with itself in them, installs nothing and fails where it is told to.
 PYTHON = """#!/bin/bash
