@@ -9,23 +9,19 @@ export type News = Schemas['News']
 export type ViewChange = Schemas['ViewChange']
 export type OutlineView = Schemas['OutlineView']
 export type AnyEdit = Schemas['EditIn']['edit']
-export type Edit<K extends AnyEdit['kind']> = Extract<AnyEdit, { kind: K }>
+type EditOf = { [E in AnyEdit as E['kind']]: E }
+export type Edit<K extends keyof EditOf> = EditOf[K]
+export type NewSheet = Schemas['NewSheet']
 export type ProjectLine = Schemas['ProjectLine']
 export type PartOut = Schemas['PartOut']
 export type Me = Schemas['Me']
 
-/** What may be said of an edit: any part of it, and any text where few words may stand. */
-export type Loose<T> = T extends string
-  ? string
-  : T extends readonly unknown[]
-    ? { [K in keyof T]: Loose<T[K]> }
-    : T extends object
-      ? { [K in keyof T]?: Loose<T[K]> }
-      : T
+/** An edit of a kind; what has a usual value may be left out. */
+export const makeEdit = <K extends keyof EditOf>(kind: K, fields: Omit<EditOf[K], 'kind'>) =>
+  ({ kind, ...fields }) as unknown as EditOf[K]
 
-/** An edit of a kind. What has a usual value may be left out; what is lacking or cannot be, the server says. */
-export const makeEdit = <K extends AnyEdit['kind']>(kind: K, fields: Loose<Omit<Edit<K>, 'kind'>>) =>
-  ({ kind, ...(fields as object) }) as Edit<K>
+/** A word picked from a list that the server gave, or the cells of a grid whose columns it named, as an edit wants them. */
+export const asGiven = <T>(given: string | string[] | Record<string, unknown>) => given as T
 
 /** What the server says when it refuses. */
 export class Refusal extends Error {

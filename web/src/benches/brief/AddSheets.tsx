@@ -4,7 +4,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { makeEdit } from '../../api/client'
+import { asGiven, makeEdit, type NewSheet } from '../../api/client'
 import { QUIET } from '../../theme/theme'
 import type { Places } from '../../project/PlaceChoice'
 import { useProject } from '../../project/store'
@@ -50,7 +50,11 @@ export function AddSheets({ table, places, after, close }: Props) {
   const lines = linesOf(block)
   const add = async () => {
     const sheets = lines.length ? lines : [{ number: '', title: '', subtitle: '' }]
-    const all = { sheet_kind: kind, function_id: functionId, location_id: locationId }
+    const all = {
+      sheet_kind: asGiven<NewSheet['sheet_kind']>(kind),
+      function_id: functionId,
+      location_id: locationId,
+    }
     const answer = await send(
       makeEdit('add-sheets', {
         sheets: sheets.map((s) => ({ ...s, ...all })),

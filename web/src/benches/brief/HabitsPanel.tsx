@@ -1,7 +1,7 @@
 /** How new sheets of each kind begin. */
 import Box from '@mui/material/Box'
 import { useState } from 'react'
-import { makeEdit } from '../../api/client'
+import { asGiven, makeEdit } from '../../api/client'
 import { QUIET } from '../../theme/theme'
 import { Field } from '../../kit/Field'
 import { PanelPick, plain } from '../../kit/Pick'
@@ -32,7 +32,8 @@ export function HabitsPanel({ table, canEdit }: { table: Sheets; canEdit: boolea
   const [kind, setKind] = useState('schematic')
   const habit = table.habits.find((h) => h.kind === kind)
   const drawn = table.kinds.find((k) => k.id === kind)?.drawn ?? false
-  const set: Set = (values) => void send(makeEdit('set-sheet-habit', { sheet_kind: kind, ...values }))
+  const set: Set = (values) =>
+    void send(makeEdit('set-sheet-habit', { sheet_kind: asGiven(kind), ...values }))
   return (
     <>
       <Box sx={{ fontWeight: 600 }}>New sheets</Box>

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { makeEdit, wordsOf } from '../../api/client'
+import { asGiven, makeEdit, wordsOf } from '../../api/client'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
 import { counted } from '../../kit/counted'
 import { PanelPick } from '../../kit/Pick'
@@ -35,7 +35,7 @@ export function NumberPanel({ table, picked, close }: Props) {
     start: Number(start) || 0,
     step: Number(step) || 1,
     prefix,
-    lines,
+    lines: asGiven(lines),
     first_line: Number(firstLine) || 0,
   })
   const preview = usePreview(edit)

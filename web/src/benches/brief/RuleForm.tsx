@@ -5,7 +5,7 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { makeEdit } from '../../api/client'
+import { asGiven, makeEdit, type Edit } from '../../api/client'
 import { LINE, MONO } from '../../theme/theme'
 import { Act, Acts } from '../../kit/Act'
 import { usePlaces } from '../../project/PlaceChoice'
@@ -25,14 +25,14 @@ export const PIECE_NAMES: Record<string, string> = {
 }
 
 interface Draft {
-  piece: string
+  piece: Edit<'put-number-rule'>['pieces'][number]['piece']
   text: string
   digits: number
   start: number
 }
 
 const draftOf = ([piece, args]: [string, string[]]): Draft => ({
-  piece,
+  piece: asGiven(piece),
   text: piece === 'text' ? (args[0] ?? '') : '',
   digits: piece === 'running' ? Number(args[0]) : 1,
   start: piece === 'running' ? Number(args[1]) : 1,
@@ -90,8 +90,9 @@ export function RuleForm({ data, rule, close }: Props) {
     name: name || 'New rule',
     pieces,
     ...when,
+    category: asGiven(when.category),
     at_channel: atChannel,
-    scope,
+    scope: asGiven(scope),
   })
   return (
     <Box
@@ -170,7 +171,7 @@ interface PiecesProps {
 function Pieces({ pieces, set }: PiecesProps) {
   const runs = pieces.some((p) => p.piece === 'running')
   const add = (piece: string) =>
-    set([...pieces, { piece, text: piece === 'text' ? '-' : '', digits: 1, start: 1 }])
+    set([...pieces, { piece: asGiven(piece), text: piece === 'text' ? '-' : '', digits: 1, start: 1 }])
   return (
     <>
       {pieces.map((p, n) => (

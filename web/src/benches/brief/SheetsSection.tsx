@@ -4,7 +4,7 @@ import Button from '@mui/material/Button'
 import InputBase from '@mui/material/InputBase'
 import { useMemo, useState, type ReactNode } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import { makeEdit, type AnyEdit } from '../../api/client'
+import { asGiven, makeEdit, type NewSheet, type AnyEdit } from '../../api/client'
 import { LINE, QUIET } from '../../theme/theme'
 import { counted } from '../../kit/counted'
 import { TableBar } from '../../kit/TableBar'
@@ -40,7 +40,10 @@ export function changesEdit(changes: CellChange[], table: Sheets): AnyEdit {
     else line[key === 'kind' ? 'sheet_kind' : key] = value
     sheets.set(id, line)
   }
-  return makeEdit('change-sheets', { sheets: [...sheets.values()], follow: true })
+  return makeEdit('change-sheets', {
+    sheets: [...sheets.values()].map((line) => asGiven(line)),
+    follow: true,
+  })
 }
 
 const nameOf = (list: { id: string; name: string }[], id: string) => list.find((x) => x.id === id)?.name ?? ''
@@ -148,7 +151,7 @@ const newSheets = (rows: Record<string, string>[]) =>
       number: r['number'] ?? '',
       title: r['title'] ?? '',
       subtitle: r['subtitle'] ?? '',
-      ...(r['kind'] ? { sheet_kind: r['kind'] } : {}),
+      ...(r['kind'] ? { sheet_kind: asGiven<NewSheet['sheet_kind']>(r['kind']) } : {}),
       function_id: r['function_id'] ?? '',
       location_id: r['location_id'] ?? '',
     })),

@@ -3,7 +3,7 @@ import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import { useMemo, useState, type ReactNode } from 'react'
-import { makeEdit, type AnyEdit } from '../../api/client'
+import { asGiven, makeEdit, type AnyEdit } from '../../api/client'
 import { LINE, QUIET } from '../../theme/theme'
 import { TableBar } from '../../kit/TableBar'
 import { Bench } from '../../kit/Bench'
@@ -82,7 +82,7 @@ function changesEdit(changes: CellChange[]): AnyEdit {
   const types = new Map<string, Record<string, unknown>>()
   for (const { id, key, value } of changes)
     types.set(id, { ...(types.get(id) ?? { wire_type_id: id }), [key]: cellValue(key, value) })
-  return makeEdit('change-wire-types', { changes: [...types.values()] })
+  return makeEdit('change-wire-types', { changes: [...types.values()].map((line) => asGiven(line)) })
 }
 
 export function WireTypesSection({ list, canEdit }: { list: ReactNode; canEdit: boolean }) {
@@ -101,7 +101,7 @@ export function WireTypesSection({ list, canEdit }: { list: ReactNode; canEdit: 
   const add = async (rows: Record<string, string>[]) => {
     for (const row of rows) {
       const values = Object.fromEntries(Object.entries(row).map(([k, v]) => [k, cellValue(k, v)]))
-      await send(makeEdit('add-wire-type', { colour: 'BK', ...values }))
+      await send(makeEdit('add-wire-type', asGiven({ colour: 'BK', ...values })))
     }
   }
   const fresh = () => {

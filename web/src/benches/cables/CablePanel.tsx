@@ -128,7 +128,7 @@ async function lostBy(projectId: string, edit: AnyEdit): Promise<string[][]> {
   const body = { edit, sheet_id: '', since: -1, key: '' }
   const path = { project_id: projectId }
   const answer = await got(client.POST('/api/projects/{project_id}/preview', { params: { path }, body }))
-  return answer.table.filter((row) => row[1]?.endsWith('loses its core'))
+  return (answer.table ?? []).filter((row) => row[1]?.endsWith('loses its core'))
 }
 
 /** The part of a cable; one that leaves wires without a core says which before it is taken. */

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { makeEdit } from '../../api/client'
+import { asGiven, makeEdit } from '../../api/client'
 import type { SheetLine, WireTypeLine } from '../../api/shapes'
 import { LINE } from '../../theme/theme'
 import { useProject } from '../../project/store'
@@ -66,8 +66,8 @@ export function AddSheet({ projectId, sheets, after, close }: Props) {
       makeEdit('add-sheet', {
         number,
         title,
-        sheet_kind: kind,
-        ...(drawn ? { frame } : {}),
+        sheet_kind: asGiven(kind),
+        ...(drawn ? { frame: asGiven(frame) } : {}),
         // A new sheet is of the function and location of the one before it.
         function_id: model?.function_id ?? '',
         location_id: model?.location_id ?? '',

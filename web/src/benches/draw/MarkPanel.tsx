@@ -47,7 +47,7 @@ export function MarkPanel({ mark, canEdit, onGo }: Props) {
       <PanelPick
         label="Pair this end with"
         value=""
-        options={options.map((o) => ({ id: o.text, name: `${o.text}, ${o.note}` }))}
+        options={options.map(({ text = '', note }) => ({ id: text, name: `${text}, ${note}` }))}
         disabled={!canEdit || !options.length}
         onPick={(to) => void send({ kind: 'rename-continuation', mark_id: mark.id, name: to, alone: true })}
       />

@@ -5,7 +5,7 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
-import { makeEdit, wordsOf } from '../../api/client'
+import { makeEdit, type Edit, wordsOf } from '../../api/client'
 import { LINE, MONO, QUIET } from '../../theme/theme'
 import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
@@ -23,7 +23,7 @@ const WHERE = [
 
 /** In which texts is looked, and how exactly. */
 interface Asked {
-  where: string[]
+  where: NonNullable<Edit<'replace-texts'>['where']>
   matchCase: boolean
   whole: boolean
   here: boolean

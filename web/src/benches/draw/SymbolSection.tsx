@@ -1,6 +1,6 @@
 /** The symbol of a device in the inspector: poles, what it is drawn as, which texts show, lock. */
 import { useQuery } from '@tanstack/react-query'
-import { client, got, makeEdit } from '../../api/client'
+import { client, got, makeEdit, type Edit } from '../../api/client'
 import type { Item } from '../../scene/item'
 import { Act, Acts } from '../../kit/Act'
 import { PanelPick } from '../../kit/Pick'
@@ -87,7 +87,7 @@ interface TextsProps {
 
 function Texts({ id, texts }: TextsProps) {
   const { send } = usePick('send')
-  const show = (names: string[], shown: boolean) =>
+  const show = (names: Edit<'show-texts'>['texts'], shown: boolean) =>
     void send(makeEdit('show-texts', { ids: [id], texts: names, shown }))
   const moved = TEXTS.map(([name]) => name).filter((name) => texts[name] && texts[name] !== 'off')
   return (

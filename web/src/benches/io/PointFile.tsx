@@ -7,7 +7,7 @@ import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import { useState } from 'react'
-import { client, got, makeEdit, wordsOf } from '../../api/client'
+import { asGiven, client, got, makeEdit, wordsOf } from '../../api/client'
 import { fileBody } from '../../api/upload'
 import { Empty } from '../../kit/Bench'
 import { Pick } from '../../kit/Pick'
@@ -79,7 +79,9 @@ export function PointFile({ done }: { done: () => void }) {
       read.rows.filter((r) => r.change === 'added' || r.change === 'changed').map((r) => r.tag),
     )
     const points = read.points.filter((p) => fresh.has(p.tag ?? ''))
-    void send(makeEdit('take-in-points', { points, gone })).then((answer) => answer && done())
+    void send(makeEdit('take-in-points', { points: points.map((p) => asGiven(p)), gone })).then(
+      (answer) => answer && done(),
+    )
   }
   return (
     <Box component="section" aria-label="Point list to take in" sx={COLUMN}>

@@ -47,7 +47,7 @@ export function LayoutForm({ strip, close }: { strip: Strip; close: () => void }
     <FormDialog
       title={`Lay out ${strip.tag}`}
       act="Lay out"
-      enabled={!problem && (preview.data?.table.length ?? 0) > 0}
+      enabled={!problem && (preview.data?.table?.length ?? 0) > 0}
       close={close}
       onAct={take}
     >
@@ -74,7 +74,7 @@ export function LayoutForm({ strip, close }: { strip: Strip; close: () => void }
         sx={{ maxHeight: 220, overflow: 'auto', fontFamily: MONO, fontSize: 12.5, mt: 1 }}
       >
         {problem && <span style={{ color: SNAG }}>{problem}</span>}
-        {preview.data?.table.map(([what, words], n) => (
+        {preview.data?.table?.map(([what, words], n) => (
           <div key={`${what} ${n}`}>{`${what}: ${words}`}</div>
         ))}
       </Box>

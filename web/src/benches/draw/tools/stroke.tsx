@@ -1,5 +1,5 @@
 /** A stroke with two ends: a row of terminals, a cable band, marks at wire ends, a boundary, a line, a picture, a table. */
-import { makeEdit, type AnyEdit } from '../../../api/client'
+import { asGiven, makeEdit, type AnyEdit } from '../../../api/client'
 import { GRID } from '../../../scene/Surface'
 import { COPPER } from '../../../theme/theme'
 import { NEW_STRIP, now, type Point, type Stroke } from '../store'
@@ -41,7 +41,7 @@ const STROKES: Record<Stroke, StrokeKind> = {
         ...ends,
         device_id,
         new_strip: fresh,
-        definition: terminalKind,
+        definition: asGiven(terminalKind),
         units: strokeUnits,
       })
     },
