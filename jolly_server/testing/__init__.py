@@ -5,15 +5,15 @@ from __future__ import annotations
 from functools import cache
 from typing import Any
 
-from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import Client, TestCase
 from django.test.client import ClientHandler
 
 from jolly_core.model import Project
-from jolly_server.demo.services import PROJECTS, seed
+from jolly_server.demo.services import PROJECTS
 from jolly_server.projects.store import forget, load_rows, loaded
 
+from .seeding import seed_rows
 from .warmth import as_seeded
 
 KILN = "kiln-2"
@@ -53,7 +53,7 @@ class DemoCase(TestCase):
     @classmethod
     def setUpTestData(cls) -> None:
         """Load the demo once for the class; each test sees it fresh, as the database takes back what a test did."""
-        seed(settings.JOLLY.demo_files)
+        seed_rows()
 
     def setUp(self) -> None:
         """Leave nothing in memory of what the test before did."""

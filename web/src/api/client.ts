@@ -18,10 +18,10 @@ export type Me = Schemas['Me']
 
 /** An edit of a kind; what has a usual value may be left out. */
 export const makeEdit = <K extends keyof EditOf>(kind: K, fields: Omit<EditOf[K], 'kind'>) =>
-  ({ kind, ...fields }) as unknown as EditOf[K]
+  ({ kind, ...(fields as object) }) as EditOf[K]
 
 /** A word picked from a list that the server gave, or the cells of a grid whose columns it named, as an edit wants them. */
-export const asGiven = <T>(given: string | string[] | Record<string, unknown>) => given as T
+export const asGiven = <T>(given: unknown) => given as T
 
 /** What the server says when it refuses. */
 export class Refusal extends Error {

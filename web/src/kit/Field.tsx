@@ -18,16 +18,13 @@ function isMarked(input: HTMLInputElement | null): boolean {
 
 export function Field({ label, value, disabled, placeholder, mono, onSave }: Props) {
   const [text, setText] = useState(value)
-  // Whether a text was sent whose answer has not come yet, and whether the next is being typed already.
-  const sent = useRef(false)
+  // Whether something is being typed that has not been saved: whatever is stored meanwhile does not replace it.
   const typing = useRef(false)
   const input = useRef<HTMLInputElement>(null)
   // Whether all of it was marked, to be typed over, when another text came: then all of that is marked.
   const marked = useRef(false)
   useEffect(() => {
-    const echo = sent.current && typing.current
-    sent.current = false
-    if (echo) return
+    if (typing.current) return
     marked.current = input.current?.value !== value && isMarked(input.current)
     setText(value)
   }, [value])
@@ -37,9 +34,7 @@ export function Field({ label, value, disabled, placeholder, mono, onSave }: Pro
   }, [text])
   const save = () => {
     typing.current = false
-    if (text === value) return
-    sent.current = true
-    onSave(text)
+    if (text !== value) onSave(text)
   }
   return (
     <TextField
