@@ -14,7 +14,7 @@ from django.core.cache import cache
 from django.db import connection
 from django.test import Client, LiveServerTestCase, override_settings
 from django.test.testcases import LiveServerThread, QuietWSGIRequestHandler
-from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
 
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.model import Project
@@ -25,6 +25,7 @@ from jolly_server.projects.store import load_rows
 from jolly_server.testing.warmth import as_seeded
 
 from .chromium import CHROMIUM, FLAGS
+from .kept import KeptPage, new_page
 from .quiet import Requests
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # playwright keeps an event loop in this thread
@@ -49,6 +50,7 @@ PORT = _free_port()  # one for all stories, so that scripts once loaded are know
 PLAYWRIGHT: list[Playwright] = []
 REQUESTS = Requests()
 BROWSERS: dict[tuple[str, ...], Browser] = {}
+KEPT: dict[tuple[str, ...], KeptPage] = {}
 
 
 def browser_with(flags: tuple[str, ...]) -> Browser:
@@ -98,14 +100,17 @@ class Story(LiveServerTestCase):
             EMPTY.append(copied_out())
         self.seeded()
         as_seeded(PROJECTS)
-        self.problems: list[str] = []
-        self.page = self.visitor()
+        self.kept = KEPT.setdefault(tuple(self.flags), KeptPage())
+        alone = getattr(getattr(self, self._testMethodName), "apart", False)
+        page = self.kept.begin(self.browser, SLOWEST_MS)
+        self.problems = self.kept.problems
+        self.page = self.visitor() if alone else page
 
     def tearDown(self) -> None:
-        first, *others = self.browser.contexts
-        self._emptied(first)
-        for context in others:
-            context.close()
+        kept = self.kept.end(self.live_server_url)
+        for context in self.browser.contexts:
+            if context is not kept:
+                context.close()
         cache.clear()  # sessions, too: what is still on its way comes from nobody
         REQUESTS.settle()
         self.assertEqual(self.problems, [], "the browser reported errors")
@@ -125,26 +130,9 @@ class Story(LiveServerTestCase):
         else:
             SEEDED[0].backup(connection.connection)
 
-    def _emptied(self, context: BrowserContext) -> None:
-        """Leave nothing of a story in the context that the next one begins in, but the scripts it has loaded."""
-        for page in context.pages:
-            page.close()
-        empty = context.new_page()
-        kept = {"origin": self.live_server_url, "storageTypes": "cookies,local_storage,indexeddb"}
-        context.new_cdp_session(empty).send("Storage.clearDataForOrigin", kept)
-        empty.close()
-
     def visitor(self) -> Page:
         """Open a browser of its own, at no page yet."""
-        contexts = self.browser.contexts
-        if contexts and not contexts[0].pages:
-            context = contexts[0]
-        else:
-            context = self.browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
-            context.set_default_timeout(SLOWEST_MS)
-        page = context.new_page()
-        page.on("pageerror", lambda error: self.problems.append(str(error)))
-        return page
+        return new_page(self.browser, SLOWEST_MS, self.problems)
 
     def at_the_door(self) -> Page:
         """Open the first page, as nobody."""

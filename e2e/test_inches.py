@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import Locator, Page, Route, expect
 
+from e2e.kept import apart
 from e2e.test_benches import BenchStory
 from jolly_core.model import Placing
 
@@ -27,6 +28,7 @@ class Inches(BenchStory):
             self.typed(page, spool, words)
             self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, metres, 4, words)
 
+    @apart
     def test_what_is_typed_next_is_not_lost_to_the_answer_of_what_was_saved(self) -> None:
         page = self.page
         spool, held = self.spool_held("260")
@@ -39,6 +41,7 @@ class Inches(BenchStory):
         self.done(page, lambda: spool.press("Enter"))
         self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, 75.0, 4)
 
+    @apart
     def test_what_is_marked_to_be_typed_over_stays_so_when_an_answer_comes(self) -> None:
         page = self.page
         spool, held = self.spool_held("75 m")

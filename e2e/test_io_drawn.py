@@ -9,6 +9,7 @@ from django.conf import settings
 from django.test import override_settings
 from playwright.sync_api import Page, Route, expect
 
+from e2e.kept import apart
 from e2e.test_io import MILL, PointStory
 from jolly_core.plc import cards, channels
 from jolly_core.scenes import sheet_scene
@@ -75,6 +76,7 @@ class Drawn(PointStory):
         self.assertEqual(set(marks), {"24 V aux", "0 V"}, "the feed that was chosen once is that of all later commons")
         self.assertEqual(self.untidy(), [])
 
+    @apart
     def test_many_cards_are_drawn_one_by_one_and_one_can_stop(self) -> None:
         page = self.open("io?page=allocate")
         for _ in range(7):

@@ -19,6 +19,7 @@ from jolly_core.edits import parse_edit
 from jolly_core.tagging import full_tag
 from jolly_server.projects.services import apply_edit
 
+from .kept import apart
 from .test_benches import BenchStory
 
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -137,6 +138,7 @@ class Recipes(IssueStory):
 
 
 class Lists(IssueStory):
+    @apart
     def test_a_list_is_asked_for_once_each_time_it_is_chosen(self) -> None:
         page = self.open("issue")
         asked: list[str] = []

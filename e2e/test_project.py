@@ -12,6 +12,7 @@ from jolly_core.exchange import write_project
 from jolly_server.projects.store import load_rows
 
 from .base import Story
+from .kept import apart
 
 
 class ProjectStory(Story):
@@ -82,6 +83,7 @@ class ProjectStory(Story):
         page.get_by_label("Words, part of a number, 2NO, 3P").fill("overload")
         expect(page.get_by_role("gridcell", name="BW-R8-5", exact=True)).to_be_visible()
 
+    @apart
     def test_what_is_typed_into_the_omnibox_before_it_has_come_is_found_when_it_comes(self) -> None:
         page = self.page
         held: list[Route] = []

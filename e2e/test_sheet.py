@@ -14,6 +14,7 @@ from jolly_core.model import Sheet, Symbol
 from jolly_core.tagging import full_tag
 
 from .base import NOT_FITTED, Story
+from .kept import apart
 
 
 class SurfaceStory(Story):
@@ -114,6 +115,7 @@ class SurfaceStory(Story):
             self.sign_in(page)
         return sheets, at
 
+    @apart
     def test_what_is_marked_among_what_was_found_is_there_when_it_is_taken(self) -> None:
         page = self.page
         self.sign_in(page)
@@ -127,6 +129,7 @@ class SurfaceStory(Story):
         expect(page.locator(f"[data-kind=symbol][data-id='{motor.id}']")).to_be_visible()
         self.assertEqual([url for url in asked if f"/{motor.sheet_id}/view" in url], [])
 
+    @apart
     def test_a_drawing_is_painted_without_the_scripts_of_other_benches(self) -> None:
         page = self.page
         scripts: list[str] = []
@@ -150,6 +153,7 @@ class SurfaceStory(Story):
             route.continue_()
         self.symbols(page).first.wait_for()
 
+    @apart
     def test_a_bench_that_cannot_be_fetched_says_so_and_comes_when_the_page_is_loaded_anew(self) -> None:
         page = self.page
         self.sign_in(page)
@@ -166,6 +170,7 @@ class SurfaceStory(Story):
         told.get_by_role("link").click()
         expect(page.get_by_role("grid").first).to_be_visible()
 
+    @apart
     def test_a_drawing_does_not_wait_for_what_is_found_on_it(self) -> None:
         page = self.page
         self.sign_in(page)
@@ -199,6 +204,7 @@ class SurfaceStory(Story):
         expect(ledger.get_by_role("tab", name=re.compile(r"^Snags \d"))).to_be_visible()
         expect(previewed).not_to_have_count(0)  # what is found of the same drawing takes away nothing
 
+    @apart
     def test_paging_on_while_an_edit_is_under_way_mixes_no_sheets(self) -> None:
         page = self.page
         sheets, at = self.beside_the_next(page)
