@@ -253,7 +253,7 @@ def type_for(work: Work, row: WireRow) -> WireType:
     area = 0.0
     if not gauge and size:
         found = re.fullmatch(r"(\d+(?:\.\d+)?)\s*(?:MM²|MM2)?", size)
-        if not found:
+        if not found or not float(found[1]):
             raise RuleError(f"“{row.size}” is no size. Type mm², as 0.5, or AWG 20.")
         area = float(found[1])
     types = sorted(work.project.wire_types.values(), key=lambda t: (t.category != "signal", t.id))

@@ -46,9 +46,11 @@ from .spacefile import SPACE_FORMAT, space_json
 from .statessvg import states_svg
 from .tables import harmless, table_csv, table_pdf, table_xlsx
 from .versions import VERSION
+from .wirerows import PastedWire, wire_rows
 from .workfile import write_work_list
 
 __all__ = [
+    "PastedWire",
     "Finding",
     "WEIGHTS",
     "issue_check",
@@ -114,6 +116,7 @@ __all__ = [
     "tiled_pdf",
     "tiles",
     "wire_record",
+    "wire_rows",
     "write_pack",
     "write_project",
 ]

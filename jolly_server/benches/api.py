@@ -4,13 +4,13 @@ from typing import Literal
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Form, Router, Schema
+from ninja import Field, File, Form, Router, Schema
 from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
 from jolly_core.edits.structure import users
-from jolly_core.exchange import space_json
+from jolly_core.exchange import PastedWire, space_json, wire_rows
 from jolly_core.model import SIDES, Function, Location, Project, Side
 from jolly_core.plc import channel_address
 from jolly_core.tagging import natural, path_of
@@ -247,6 +247,19 @@ def harness(request: HttpRequest, project_id: str, harness_id: str = "", variant
     held = loaded(project_id)
     with held.lock:
         return written(harness_bench(held.project, harness_id, variant_id))
+
+
+class PastedRows(Schema):
+    """Rows as they were pasted."""
+
+    text: str = Field(max_length=2_000_000)
+
+
+@router.post("/{project_id}/harness/rows", response=list[PastedWire])
+def harness_rows(request: HttpRequest, project_id: str, body: PastedRows) -> list[PastedWire]:
+    """Read rows of a spreadsheet as wires; nothing is drawn."""
+    role_in(request, project_id, "editor")
+    return wire_rows(body.text)
 
 
 @router.get("/{project_id}/harness/changes", response=HarnessChange)

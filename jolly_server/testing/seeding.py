@@ -1,4 +1,4 @@
-"""What the demo puts into an empty database, kept as rows: to put those in again takes a tenth of what reading it does."""
+"""What the demo puts into an empty database, kept as rows: to put those in takes a tenth of what reading it does."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ _kept: dict[str, Rows] = {}
 
 
 def _rows() -> dict[str, Rows]:
-    """Return all rows of the tables of models; what else there is (the index of parts) is kept by the database itself."""
+    """Return all rows of the tables of models; the index of parts is kept by the database itself."""
     tables = {}
     with connection.cursor() as cursor:
         for name in connection.introspection.django_table_names(only_existing=True, include_views=False):

@@ -86,6 +86,7 @@ class Table(TestCase):
             (("", "RD", "0.75", "-XD1:9", "-XD2:1"), "Row 2: -XD1 has no cavity 9: it has 1 to 6"),
             (("", "RD", "0.75", "-XD1", "-XD2:1"), "Row 2: Say which cavity of -XD1"),
             (("", "puce", "0.75", "-XD1:2", "-XD2:2"), "Row 2: “puce” is no colour"),
+            (("", "RD", "0", "-XD1:2", "-XD2:2"), "Row 2: “0” is no size"),
             (("", "RD", "thick", "-XD1:2", "-XD2:2"), "Row 2: “thick” is no size"),
             (("", "RD", "0.75", "-XD1:2", "-XD1:2"), "Row 2: -XD1:2 is at both ends"),
         ):

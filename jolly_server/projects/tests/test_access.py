@@ -26,6 +26,7 @@ FOR_EDITORS = {
         "io/check/list",
         "io/check/points/{point_id}",
         "strip-layout/read",
+        "harness/rows",
         "parts/{part_id}/keep",
         "make/jobs",
         "journal/{revision}/take-back",
@@ -44,6 +45,7 @@ FOR_OWNERS = {f"/api/projects/{{project_id}}/{act}" for act in ("state", "starte
 # What each endpoint that takes something is sent, by the end of its path.
 BODIES: dict[str, dict[str, Any]] = {
     "/copy": {"name": "Copy"},
+    "/harness/rows": {"text": ""},
     "/io/check/points/{point_id}": {"value": 1},
     "/state": {"state": "open"},
     "/starter": {"starter": True},

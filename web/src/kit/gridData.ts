@@ -1,4 +1,5 @@
 /** What a Grid is given and hands up, and the pure part of its work: values, pasted blocks, copied blocks, sorting. */
+import { blockOf, cellsIn } from './block'
 
 export interface Choice {
   id: string
@@ -112,8 +113,7 @@ export function pasted<T>(
   columns: Column<T>[],
   range: Range,
 ): { wanted: Wanted<T>[]; beyond: Record<string, string>[] } {
-  const lines = text.replace(/\r/g, '').replace(/\n$/, '').split('\n')
-  const cells = lines.map((line) => line.split('\t'))
+  const cells = cellsIn(text)
   const single = cells.length === 1 && cells[0]!.length === 1
   const wanted: Wanted<T>[] = []
   const beyond: Record<string, string>[] = []
@@ -137,15 +137,8 @@ export function pasted<T>(
 
 /** A range as a block for a spreadsheet. */
 export function copied<T>(rows: T[], columns: Column<T>[], range: Range): string {
-  return rows
-    .slice(range.top, range.bottom + 1)
-    .map((r) =>
-      columns
-        .slice(range.left, range.right + 1)
-        .map((c) => c.text(r))
-        .join('\t'),
-    )
-    .join('\n')
+  const across = columns.slice(range.left, range.right + 1)
+  return blockOf(rows.slice(range.top, range.bottom + 1).map((r) => across.map((c) => c.text(r))))
 }
 
 /** Every cell of a range below its first row, to become what the first row has. */

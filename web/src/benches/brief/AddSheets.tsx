@@ -5,6 +5,7 @@ import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { asGiven, makeEdit, type NewSheet } from '../../api/client'
+import { cellsIn } from '../../kit/block'
 import { QUIET } from '../../theme/theme'
 import type { Places } from '../../project/PlaceChoice'
 import { useProject } from '../../project/store'
@@ -19,16 +20,14 @@ interface Props {
 
 /** The lines of a pasted block: a title each, or number and title when there are two columns or more. */
 export function linesOf(block: string): { number: string; title: string; subtitle: string }[] {
-  return block
-    .replace(/\r/g, '')
-    .split('\n')
-    .filter((line) => line.trim())
-    .map((line) => {
-      const cells = line.split('\t').map((c) => c.trim())
-      return cells.length > 1
-        ? { number: cells[0]!, title: cells[1]!, subtitle: cells[2] ?? '' }
-        : { number: '', title: cells[0]!, subtitle: '' }
-    })
+  return cellsIn(block)
+    .map((row) => row.map((cell) => cell.trim()))
+    .filter((row) => row.some(Boolean))
+    .map(([first = '', ...more]) =>
+      more.length
+        ? { number: first, title: more[0]!, subtitle: more[1] ?? '' }
+        : { number: '', title: first, subtitle: '' },
+    )
 }
 
 /** Where new sheets may go. */

@@ -2,14 +2,14 @@
 import Box from '@mui/material/Box'
 import TextField from '@mui/material/TextField'
 import { useMemo, useState } from 'react'
-import { makeEdit } from '../../api/client'
+import { makeEdit, wordsOf } from '../../api/client'
 import { counted } from '../../kit/counted'
 import { FormDialog } from '../../kit/FormDialog'
 import { Rows } from '../../kit/Rows'
 import { usePick } from '../../project/store'
 import { usePreview } from '../../project/usePreview'
 import { MONO, QUIET, SNAG } from '../../theme/theme'
-import { rowsIn } from './pastedRows'
+import { usePastedRows } from './usePastedRows'
 
 interface Props {
   harnessId: string
@@ -22,13 +22,13 @@ interface Props {
 export function WireEntry({ harnessId, code, first, close }: Props) {
   const { send } = usePick('send')
   const [text, setText] = useState(first)
-  const rows = useMemo(() => rowsIn(text), [text])
+  const { rows, unread, reading } = usePastedRows(text)
   const edit = useMemo(
     () => makeEdit('draw-harness-wires', { harness_id: harnessId, rows }),
     [harnessId, rows],
   )
   const preview = usePreview(edit, rows.length > 0)
-  const problem = rows.length && preview.error instanceof Error ? preview.error.message : ''
+  const problem = unread || (rows.length && preview.error ? wordsOf(preview.error) : '')
   const draw = async () => {
     if (await send(edit)) close()
   }
@@ -36,7 +36,7 @@ export function WireEntry({ harnessId, code, first, close }: Props) {
     <FormDialog
       title={`Wires of ${code} from a table`}
       act={rows.length ? `Draw ${counted(rows.length, 'wire')}` : 'Draw'}
-      enabled={rows.length > 0 && !problem}
+      enabled={rows.length > 0 && !problem && !reading}
       onAct={() => void draw()}
       close={close}
       width="md"
