@@ -2,6 +2,7 @@
 
 /** A typed number, null when it is none. */
 export function numberIn(typed: string): number | null {
+  if (!/^[+-]?(\d+[.,]?\d*|[.,]\d+)(e[+-]?\d+)?$/i.test(typed.trim())) return null
   const value = Number(typed.trim().replace(',', '.'))
-  return typed.trim() === '' || Number.isNaN(value) ? null : value
+  return Number.isFinite(value) ? value : null
 }
