@@ -8,6 +8,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+import jolly_core.assembly  # noqa: F401  # tests work on projects as programs do
 from jolly_core.cabinet import Network
 from jolly_core.drawing import is_canonical, pin_points, through_spans
 from jolly_core.edits import Outcome, parse_edit, perform

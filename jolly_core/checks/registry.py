@@ -13,7 +13,7 @@ from itertools import islice
 from typing import Any, TypeVar
 
 from jolly_core.drawing import place_in
-from jolly_core.model import CoreError, Mute, Project, derived, fault_words, joined, listed, uncollected
+from jolly_core.model import CoreError, Mute, Project, derived, fault_words, joined, listed, needs_assembly, uncollected
 from jolly_core.tagging import natural
 
 SEVERITIES = ("error", "warning")
@@ -205,6 +205,7 @@ def snags_coded(project: Project, prefix: str) -> list[Snag]:
 
 @derived
 def _of_project(project: Project) -> list[Snag]:
+    needs_assembly("Not all is checked")
     found = [snag for code in PROJECT_CHECKS for snag in _by(project, code)] + _built_on_sheets(project)
     return sorted(found, key=lambda s: (s.severity != "error", s.bench, s.code, _natural(s.message), s.ids))
 
@@ -226,6 +227,7 @@ _built_on_sheets = listed(_built_from)
 
 @derived
 def _of_sheet(project: Project, sheet_id: str) -> list[Snag]:
+    needs_assembly("Not all is checked")
     found = [snag for code in CHECKS for snag in _on(project, code, sheet_id)]
     return sorted(found, key=lambda s: (s.severity != "error", s.y, s.x, s.code, s.ids))
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Container
 from dataclasses import dataclass, field, replace
-from typing import Annotated, Any, TypeVar
+from typing import Annotated, Any, ClassVar, TypeVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError
 
@@ -55,9 +55,14 @@ Length = Annotated[fields.Length, Field(allow_inf_nan=False)]
 
 
 class Payload(BaseModel):
-    """Root of all edit payloads; unknown fields are refused."""
+    """Root of all edit payloads; unknown fields are refused.
+
+    Attributes:
+        own_door: of an edit that is a part of an act, and half of it by itself: where that act is done.
+    """
 
     model_config = ConfigDict(extra="forbid")
+    own_door: ClassVar[str] = ""
 
 
 @dataclass(slots=True)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -20,6 +20,10 @@ class FreezeRevision(Payload):
     Without sheets it is the first revision, or every sheet is issued anew.
     """
 
+    own_door: ClassVar[str] = (
+        "A revision is frozen with the sheets that changed and its papers: on the Issue bench under Revisions, or by "
+        "POST /api/projects/{project_id}/revisions/freeze."
+    )
     kind: Literal["freeze-revision"] = "freeze-revision"
     index: Text
     text: Key = ""

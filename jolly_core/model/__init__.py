@@ -1,6 +1,7 @@
 """Entities, the Project aggregate, changes and errors."""
 
 from . import fields
+from .assembling import assembled, needs_assembly
 from .changes import Change, ChangeSet, Entity
 from .collecting import uncollected
 from .copying import catch_up, changes_to, copied
@@ -131,6 +132,8 @@ from .shapes import described, text_fault
 from .tables import Index, Table
 
 __all__ = [
+    "assembled",
+    "needs_assembly",
     "sizes_in",
     "bare_length",
     "length_in",

@@ -10,7 +10,7 @@ from collections import Counter
 from collections.abc import Callable
 
 from jolly_core.library import definition
-from jolly_core.model import NetOrder, Project, RuleError, derived
+from jolly_core.model import NetOrder, Project, RuleError, derived, needs_assembly
 
 from .connections import Connection, Pair, connections
 from .nets import Group, PinKey, net_of, point_of, sheet_groups
@@ -48,7 +48,10 @@ def _ordered(project: Project, sheet_id: str, point: int) -> list[Connection]:
 
 def by_layout(project: Project) -> bool:
     """Return whether the project orders conductors by where their pins are placed."""
-    return project.settings.conductor_order == "layout" and "layout" in _measures
+    if project.settings.conductor_order != "layout":
+        return False
+    needs_assembly("Conductors are not ordered by layout")
+    return True
 
 
 def _made(

@@ -99,7 +99,7 @@ def freeze(project_id: str, user: AbstractBaseUser, payload: FreezeRevision) -> 
         if held.revision != seen:  # somebody edited while it was worked out
             changed = changed_sheets(last_frozen(project_id, held.project), held.project)
         payload.sheet_ids = changed
-        answer = apply_edit(project_id, user, payload)
+        answer = apply_edit(project_id, user, payload, at_its_door=True)
         revision: Revision = held.project.get("revision", answer.placed[0])
         file = zlib.compress(write_project(held.project).encode())
         FrozenRevision.objects.create(

@@ -13,6 +13,7 @@ from collections.abc import Collection
 from pathlib import Path
 from typing import Any
 
+import jolly_core.assembly  # noqa: F401  # a process of its own
 from jolly_core.comparing import changed_sheets
 from jolly_core.exchange import (
     Finding,

@@ -60,16 +60,24 @@ def apply_edit(
     since: int = -1,
     key: str = "",
     stored: int | None = None,
+    *,
+    at_its_door: bool = False,
 ) -> Answer:
     """Apply one edit and store it with its journal entry, all in one transaction.
 
     Args:
+        at_its_door: whether it is done by the act it is a part of, where it has a door of its own.
         stored: the stored revision, when the caller has just read it.
         sheet_id: the sheet the browser shows, "" for none.
         since: the revision of the drawing it shows. The answer holds what changes in that; what is found on the sheet
             is asked for after.
         key: the browser's name for the request; one that was done already is answered again, not done again.
+
+    Raises:
+        CoreError: it breaks a rule, or is half an act without what else is done at its door.
     """
+    if payload.own_door and not at_its_door:
+        raise RuleError(payload.own_door)
     held = loaded(project_id, stored)
     with held.lock:
         before = _shown(held, sheet_id, since)

@@ -16,7 +16,7 @@ from typing import Any
 from django.conf import settings
 from django.db import connection
 
-import jolly_core.scenes  # noqa: F401  # a check of its own is among those of every project that is loaded
+import jolly_core.assembly  # noqa: F401  # whoever works on projects has them from here
 from jolly_core.model import KINDS, ChangeSet, Entity, GoneError, Project, changes_from_json, copied, uncollected
 
 from .models import ROWS, JournalEntry, ProjectRow

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import hashlib
 import io
+import json
 import subprocess
 import tempfile
 import zipfile
@@ -269,6 +270,19 @@ class Freezing(IssueCase):
         self.assertEqual(self.vera.get(f"{BASE}/revisions").json()["revisions"], [])
         kept = self.freeze("B", reason="The customer waits")
         self.assertEqual(kept["revisions"][0]["reason"], "The customer waits")
+
+    def test_the_edit_alone_would_leave_no_papers_and_is_refused_by_every_other_way(self) -> None:
+        body = {"kind": "freeze-revision", "index": "B", "text": "First"}
+        before = self.stored().settings
+        refused = self.edit(self.jory, **body)
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("revisions/freeze", refused.json()["message"])
+        file = Path(settings.JOLLY.data) / "edits.jsonl"
+        file.write_text(json.dumps(body))
+        with self.assertRaisesRegex(CommandError, "revisions/freeze"):
+            call_command("edit", KILN, str(file))
+        self.assertEqual((self.stored().revisions, self.stored().settings), ({}, before))
+        self.assertEqual(self.freeze("B")["revisions"][0]["papers"], "making", "its own door is open")
 
     def test_a_viewer_cannot_freeze_and_what_is_not_kept_is_said(self) -> None:
         body = {"kind": "freeze-revision", "index": "B", "text": "First"}

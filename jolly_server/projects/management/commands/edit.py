@@ -32,7 +32,7 @@ class Command(ProjectCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         """Run the command."""
         if options["list"]:
-            for kind in EDITS.values():
+            for kind in (k for k in EDITS.values() if not k.payload.own_door):
                 self.stdout.write(f"{kind.kind:22} {kind.help}\n{'':22} {json.dumps(kind.example)}")
             return
         if not options["project"] or not options["file"]:
