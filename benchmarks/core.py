@@ -95,7 +95,7 @@ def nets(sheets: int, rounds: int) -> list[Result]:
         f"nets of {sheets} sheets from cold / union-find",
         lambda: union_find(count, edges),
         lambda: all_nets(large),
-        from_sheets(1000, sheets, 2.5),
+        from_sheets(1000, sheets, 2.3),
         rounds,
         before=large.memo.clear,
     )
@@ -113,7 +113,7 @@ def nets(sheets: int, rounds: int) -> list[Result]:
         return sorted(times)
 
     few, many = after_edit(small), after_edit(large)
-    flat = Result(f"nets after one edit, {sheets} sheets / 20 sheets", few[len(few) // 2], many[len(many) // 2], 1.3)
+    flat = Result(f"nets after one edit, {sheets} sheets / 20 sheets", few[len(few) // 2], many[len(many) // 2], 1.2)
     return [cold, flat]
 
 
@@ -163,7 +163,7 @@ def pdf(sheets: int, rounds: int) -> Result:
             getattr(canvas, name)(*_fresh(args), **kwargs)
 
     return compare(
-        f"PDF of {sheets} sheets / bare canvas calls", bare, lambda: sheets_pdf(project, ids, FONTS), 1.3, rounds
+        f"PDF of {sheets} sheets / bare canvas calls", bare, lambda: sheets_pdf(project, ids, FONTS), 1.2, rounds
     )
 
 
@@ -181,4 +181,4 @@ def xlsx(rows: int, rounds: int) -> Result:
                 page.write_string(line, column, row[column])
         book.close()
 
-    return compare(f"XLSX of {rows} x 12 / bare writer", bare, lambda: table_xlsx(table), 1.3, rounds)
+    return compare(f"XLSX of {rows} x 12 / bare writer", bare, lambda: table_xlsx(table), 1.2, rounds)

@@ -50,7 +50,7 @@ def loading(sheets: int, rounds: int) -> Result:
             names = ", ".join(f'"{n}"' for n in KINDS[kind].fields)
             raw.execute(f"SELECT {names} FROM {model._meta.db_table} WHERE project_id = ?", [project_id]).fetchall()
 
-    limit = from_sheets(1000, sheets, 2.5)
+    limit = from_sheets(1000, sheets, 2.0)
     result = compare(f"loading {sheets} sheets / raw rows", read, lambda: load_rows(project_id), limit, rounds)
     raw.close()
     return result
@@ -110,8 +110,8 @@ def editing(sheets: int, rounds: int) -> list[Result]:
     server.close()
     floor = percentile(floors, 0.95)
     return [
-        Result(f"edit over HTTP, p95, {sheets} sheets / no-op POST", floor, percentile(bare, 0.95), 2.4),
-        Result("the same with the drawing shown kept up to date", floor, percentile(shown, 0.95), 4.0),
+        Result(f"edit over HTTP, p95, {sheets} sheets / no-op POST", floor, percentile(bare, 0.95), 2.2),
+        Result("the same with the drawing shown kept up to date", floor, percentile(shown, 0.95), 3.0),
         Result("its wires and snags, asked for when that is painted", floor, percentile(found, 0.95), 0),
         Result("preview of it, sheet shown", floor, percentile(previews, 0.95), 0),
     ]
