@@ -18,8 +18,8 @@ from benchmarks.measure import Result
 from benchmarks.panel import panel
 from e2e.chromium import CHROMIUM, FLAGS
 from jolly_core.model import Project
-from jolly_server.config.wsgi import application
 from jolly_server.entrance.serving import SWITCH_S
+from jolly_server.entrance.wsgi import application
 from jolly_server.projects.services import create_project
 
 FRAME_MS = 1000 / 60

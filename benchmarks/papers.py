@@ -17,7 +17,7 @@ from jolly_core.comparing import difference
 from jolly_core.edits import compute, parse_edit
 from jolly_core.model import Project, copied
 from jolly_core.reports import run_report
-from jolly_server.config.wsgi import application
+from jolly_server.entrance.wsgi import application
 from jolly_server.projects.services import create_project
 
 LIST_MS = DIFFERENCE_MS = 3000.0

@@ -19,7 +19,7 @@ from benchmarks.generate import synthetic
 from benchmarks.measure import Pace, Result, compare, from_sheets, percentile, timed
 from jolly_core.exchange import check_rows, guessed_mapping, parts_table, read_cells, table_xlsx
 from jolly_core.model import KINDS, Part
-from jolly_server.config.wsgi import application
+from jolly_server.entrance.wsgi import application
 from jolly_server.library.models import Shelf
 from jolly_server.library.search import filters_in, search
 from jolly_server.library.storing import store_parts
@@ -37,7 +37,7 @@ def no_op(request: HttpRequest) -> HttpResponse:
     return HttpResponse("{}", content_type="application/json")
 
 
-urlpatterns = [path("no-op", no_op), path("", include("jolly_server.config.urls"))]
+urlpatterns = [path("no-op", no_op), path("", include("jolly_server.entrance.urls"))]
 
 
 def loading(sheets: int, rounds: int) -> Result:

@@ -5,8 +5,5 @@ leave a sheet (`scenes`). They do so when they are read; this module reads them 
 """
 
 from . import cabinet, scenes
-from .model import assembled
 
 __all__ = ["cabinet", "scenes"]
-
-assembled()

@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
-_read: list[bool] = []
+# What packages above say to those that cannot know it: `cabinet` measures layouts, `scenes` finds texts outside.
+NEEDED = frozenset({"layouts are measured", "texts are looked for outside of sheets"})
+_said: set[str] = set()
 
 
-def assembled() -> None:
-    """Note that they have: `jolly_core.assembly` says so."""
-    _read.append(True)
+def assembled(what: str) -> None:
+    """Note that the package that says something of NEEDED has been read.
+
+    Raises:
+        KeyError: nobody needs it.
+    """
+    if what not in NEEDED:
+        raise KeyError(what)
+    _said.add(what)
 
 
 def needs_assembly(what: str) -> None:
@@ -17,7 +25,7 @@ def needs_assembly(what: str) -> None:
         what: would be wrong.
 
     Raises:
-        RuntimeError: nobody has imported `jolly_core.assembly`.
+        RuntimeError: not all packages have been read; `jolly_core.assembly` reads them.
     """
-    if not _read:
+    if NEEDED - _said:
         raise RuntimeError(f"{what} without all of the core: import jolly_core.assembly where the program starts.")

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 
 from jolly_core.checks import Snag, check
 from jolly_core.drawing import GRID_MM, where_amiss
-from jolly_core.model import Project
+from jolly_core.model import Project, assembled
 
 from .crowding import text_box
 from .primitives import Item, texts_in
@@ -38,6 +38,9 @@ def texts_outside(project: Project, sheet_id: str) -> Iterator[Snag]:
                 message = f"“{prim.words}” lies {where}. Move it in, or let it find its place."
                 yield Snag("text-outside", "warning", message, (_entity(item),), sheet_id, x, y)
                 break
+
+
+assembled("texts are looked for outside of sheets")
 
 
 def _entity(item: Item) -> str:

@@ -10,7 +10,7 @@ from collections import Counter
 from collections.abc import Callable
 
 from jolly_core.library import definition
-from jolly_core.model import NetOrder, Project, RuleError, derived, needs_assembly
+from jolly_core.model import NetOrder, Project, RuleError, assembled, derived, needs_assembly
 
 from .connections import Connection, Pair, connections
 from .nets import Group, PinKey, net_of, point_of, sheet_groups
@@ -26,6 +26,7 @@ _measures: dict[str, Distance] = {}
 def measure_layout(distance: Distance) -> None:
     """Say how far two pins are from each other in a layout, mm; the package that knows layouts does so once."""
     _measures["layout"] = distance
+    assembled("layouts are measured")
 
 
 def ordered(project: Project, net: list[Group]) -> list[Connection]:

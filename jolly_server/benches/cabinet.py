@@ -34,7 +34,7 @@ from jolly_core.library import Library, part_class
 from jolly_core.model import Enclosure, Project, RuleError, sides_words
 from jolly_core.scenes import MARGIN_MM, door_back_scene, surface_scene
 from jolly_core.tagging import full_tag, natural
-from jolly_server.projects.sceneshapes import SceneValue, scene_value
+from jolly_server.shapes.sceneshapes import SceneValue, scene_value
 
 from .cabinetlanding import LayoutStamp, layout_stamps
 from .cabinetlanes import (

@@ -10,7 +10,7 @@ from jolly_core.edits import compute, parse_edit
 from jolly_core.library import Library
 from jolly_core.model import Project, RuleError
 from jolly_core.scenes import surface_scene
-from jolly_server.projects.sceneshapes import SceneValue, scene_value
+from jolly_server.shapes.sceneshapes import SceneValue, scene_value
 
 
 class LayoutFigure(TypedDict):

@@ -33,7 +33,7 @@ from jolly_core.making import FieldGroup, field_groups
 from jolly_core.model import Cable, GoneError, Part, Project, RuleError
 from jolly_core.scenes import cable_scene, plan_of
 from jolly_core.tagging import full_tag, path_of, pin_name, tag_order
-from jolly_server.projects.sceneshapes import SceneValue, scene_value
+from jolly_server.shapes.sceneshapes import SceneValue, scene_value
 
 from .shapes import DeviceName, FromTo, PartName, conductor_place, device_value, part_name
 

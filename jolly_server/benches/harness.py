@@ -41,7 +41,7 @@ from jolly_core.harness import (
 from jolly_core.model import ClipLead, Harness, Heading, Node, PathForm, Project, derived
 from jolly_core.scenes import clip_scene, generated_pages, page_scene
 from jolly_core.tagging import full_tag, pin_name
-from jolly_server.projects.sceneshapes import scene_value
+from jolly_server.shapes.sceneshapes import scene_value
 
 from .harnessblocks import connector_facts
 from .harnessshapes import (

@@ -8,7 +8,7 @@ from jolly_core.harness import blocks, mate_of, mates_named, nodes_at, owner_of
 from jolly_core.model import Device, Project
 from jolly_core.scenes import BLOCKS, blocks_scene, generated_pages
 from jolly_core.tagging import lead_of
-from jolly_server.projects.sceneshapes import SceneValue, scene_value
+from jolly_server.shapes.sceneshapes import SceneValue, scene_value
 
 from .shapes import DeviceName, Place, device_value, symbol_place
 

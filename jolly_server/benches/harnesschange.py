@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import cast
 
 from jolly_core.model import Project, derived_few
-from jolly_server.projects.sceneshapes import BareItem
 from jolly_server.projects.store import Loaded
 from jolly_server.projects.versions import KEEP_SUBJECTS, View, difference
+from jolly_server.shapes.sceneshapes import BareItem
 
 from .harness import harness_bench
 from .harnessshapes import HarnessAround, HarnessChange, HarnessFacts, HarnessOrder, HarnessSections, HarnessView

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing_extensions import TypedDict
 
 from jolly_core.model import ClipLead, Heading, NodeSort, PathForm
-from jolly_server.projects.sceneshapes import AnyPrim, BareItem, SceneValue
+from jolly_server.shapes.sceneshapes import AnyPrim, BareItem, SceneValue
 
 from .harnessblocks import ConnectorFacts
 from .shapes import DeviceName, FromTo

@@ -33,7 +33,7 @@ from jolly_core.terminals import (
     waiting_rows,
     wire_numbers_at,
 )
-from jolly_server.projects.sceneshapes import SceneValue, scene_value
+from jolly_server.shapes.sceneshapes import SceneValue, scene_value
 
 from .shapes import DeviceName, PartName, Place, device_value, part_name, symbol_place
 

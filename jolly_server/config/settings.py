@@ -53,8 +53,8 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
 ]
-ROOT_URLCONF = "jolly_server.config.urls"
-WSGI_APPLICATION = "jolly_server.config.wsgi.application"
+ROOT_URLCONF = "jolly_server.entrance.urls"
+WSGI_APPLICATION = "jolly_server.entrance.wsgi.application"
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",

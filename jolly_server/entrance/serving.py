@@ -25,7 +25,7 @@ def serve(port: int) -> None:
         NotPossible: the port is in use.
     """
     from jolly_server.config.options import read_options
-    from jolly_server.config.wsgi import application
+    from jolly_server.entrance.wsgi import application
     from jolly_server.issuing.runs import end_runs
     from jolly_server.projects import warming
 

@@ -19,8 +19,8 @@ from jolly_core.model import Project, Revision, RuleError
 from jolly_core.scenes import scene_of
 from jolly_core.tagging import revisions
 from jolly_server.projects.access import person, role_in
-from jolly_server.projects.sceneshapes import SceneValue, scene_value
 from jolly_server.projects.store import loaded
+from jolly_server.shapes.sceneshapes import SceneValue, scene_value
 
 from .changes import WhatChanged, jobs_between, what_changed
 from .files import TYPES, file_answer

@@ -8,7 +8,7 @@ from jolly_core.scenes import Prim, art_of
 from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import filters_in, search
 from jolly_server.library.shelves import shelves_for
-from jolly_server.projects.sceneshapes import AnyPrim
+from jolly_server.shapes.sceneshapes import AnyPrim
 
 router = Router(tags=["library"])
 

@@ -3,7 +3,7 @@
 from django.conf import settings
 from django.db import models
 
-from jolly_server.projects.fields import FactsField, NamesField, TextsField, UnitsField
+from jolly_server.shapes.fields import FactsField, NamesField, TextsField, UnitsField
 
 
 class LibraryTitleBlock(models.Model):

@@ -29,7 +29,7 @@ from jolly_core.library import (
     with_units,
 )
 from jolly_core.model import MOUNTINGS, CoreError, Part, RuleError, from_record, to_record
-from jolly_server.projects.recordshapes import PartRecord
+from jolly_server.shapes.recordshapes import PartRecord
 
 from .models import PartVersion, Shelf
 from .ownfields import OwnFieldValue, add_own_field, own_classes, own_fields, remove_own_field
@@ -37,7 +37,6 @@ from .search import makers_of
 from .shelves import (
     ShelfLine,
     add_shelf,
-    may_change,
     order_shelves,
     remove_shelf,
     rename_shelf,
@@ -45,8 +44,7 @@ from .shelves import (
     shelf_to_change,
     shelves_for,
 )
-from .storing import VersionLine, history, remove_parts, save_part, stored
-from .uses import PartUse, ShelfUse, projects_using, projects_with
+from .storing import remove_parts, save_part, stored
 
 router = Router(tags=["parts"])
 POSITIONS_FACT = "closed"  # is said of contacts of switches with positions only
@@ -83,22 +81,6 @@ class Draft(TypedDict):
     spec: ClassValue | None
     understood: NotRequired[list[tuple[str, str]]]
     left: NotRequired[list[str]]
-
-
-class ShelfName(TypedDict):
-    """The library a part is in, and whether the person may change it."""
-
-    id: str
-    name: str
-    may_change: bool
-
-
-class StoredPart(Draft):
-    """A part with its library, history, and the projects with a copy of it."""
-
-    shelf: ShelfName
-    history: list[VersionLine]
-    projects: list[PartUse]
 
 
 class ChangeLine(TypedDict):
@@ -240,13 +222,6 @@ def put_shelves_in_order(request: HttpRequest, body: OrderIn) -> list[ShelfLine]
     return shelf_rows(request.user)
 
 
-@router.get("/shelves/{shelf_id}/uses", response=list[ShelfUse])
-def shelf_uses(request: HttpRequest, shelf_id: str) -> list[ShelfUse]:
-    """Give the projects that have copies of parts of a library."""
-    shelf = shelf_to_change(shelf_id, request.user)
-    return projects_using(shelf.pk, request.user)
-
-
 @router.post("/shelves/{shelf_id}/name", response=list[ShelfLine])
 def name_shelf(request: HttpRequest, shelf_id: str, body: NameIn) -> list[ShelfLine]:
     """Give a library another name."""
@@ -261,7 +236,7 @@ def drop_shelf(request: HttpRequest, shelf_id: str) -> list[ShelfLine]:
     return shelf_rows(request.user)
 
 
-def _seen(part_id: str, request: HttpRequest) -> tuple[Part, Shelf]:
+def seen_part(part_id: str, request: HttpRequest) -> tuple[Part, Shelf]:
     """Return a part and its library, when the person may see it.
 
     Raises:
@@ -273,27 +248,11 @@ def _seen(part_id: str, request: HttpRequest) -> tuple[Part, Shelf]:
     return found, shelf
 
 
-@router.get("/part/{part_id}", response=StoredPart)
-def part(request: HttpRequest, part_id: str) -> StoredPart:
-    """Give a part with its library, what it lacks, its history and the projects that have a copy of it."""
-    found, shelf = _seen(part_id, request)
-    made = _draft(found)
-    return {
-        "record": made["record"],
-        "missing": made["missing"],
-        "problem": made["problem"],
-        "spec": made["spec"],
-        "shelf": {"id": shelf.pk, "name": shelf.name, "may_change": may_change(shelf, request.user)},
-        "history": history(part_id),
-        "projects": projects_with(part_id, request.user),
-    }
-
-
 @router.post("/part", response=Draft)
 def keep_part(request: HttpRequest, body: PartIn) -> Draft:
     """Put a new or changed part onto a shelf."""
     shelf = shelf_to_change(body.shelf, request.user)
-    return _draft(save_part(_part(body.record), shelf, request.user.get_username()))
+    return draft_of(save_part(_part(body.record), shelf, request.user.get_username()))
 
 
 @router.post("/parts/remove", response=int)
@@ -308,17 +267,17 @@ def draft(request: HttpRequest, body: DraftIn) -> Draft:
     """Take one step in making a part and give it with what it still lacks."""
     of = own_class_key(body.class_name, body.like, body.iec, body.na) if body.class_name else body.part_class
     if body.act == "new":
-        return _draft(new_part(of))
+        return draft_of(new_part(of))
     if body.act == "like":
-        return _draft(like(_seen(body.part_id, request)[0]))
+        return draft_of(like(seen_part(body.part_id, request)[0]))
     if body.act == "text":
         reading = part_from_text(body.text, of)
-        made = _draft(reading.part)
+        made = draft_of(reading.part)
         made["understood"], made["left"] = reading.understood, reading.left
         return made
     before = _part(body.record)
     if body.act == "units":
-        return _draft(with_units(before, body.kind, body.count))
+        return draft_of(with_units(before, body.kind, body.count))
     if body.act == "cores":
         cored = with_cores(
             before,
@@ -328,8 +287,8 @@ def draft(request: HttpRequest, body: DraftIn) -> Draft:
             section=body.section.strip(),
             shields=body.shields,
         )
-        return _draft(cored)
-    return _draft(before)
+        return draft_of(cored)
+    return draft_of(before)
 
 
 @router.post("/own-fields", response=list[OwnFieldValue])
@@ -361,7 +320,8 @@ def _part(record: dict[str, Any]) -> Part:
     return made
 
 
-def _draft(found: Part) -> Draft:
+def draft_of(found: Part) -> Draft:
+    """Return a part as its form shows it: with what it lacks, and what is wrong with it."""
     try:
         lacks, problem = missing(found), ""
     except CoreError as error:

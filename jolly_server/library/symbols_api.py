@@ -24,7 +24,7 @@ from jolly_core.library import (
     unit_kinds,
 )
 from jolly_core.scenes import Prim, art_of, drawn, kept, sheet_scene
-from jolly_server.projects.sceneshapes import AnyPrim, SceneItem, item_value
+from jolly_server.shapes.sceneshapes import AnyPrim, SceneItem, item_value
 
 from .drawn import drawn_symbols, drop_symbol, keep_symbol
 from .models import LibrarySymbol

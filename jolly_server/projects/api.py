@@ -13,14 +13,14 @@ from jolly_core.reports import Found, find_in
 from jolly_core.scenes import art_of
 from jolly_server.library.drawn import drawn_definitions
 from jolly_server.library.search import SHORTEST, search
+from jolly_server.shapes.recordshapes import HabitLine, SettingsRecord, WireTypeLine
+from jolly_server.shapes.sceneshapes import AnyPrim
 
 from .access import role_in
 from .inspect import CandidateValue, DeviceCard, candidates, device_card
 from .live import Person, people_in
 from .models import JournalEntry, ProjectRow
 from .outlines import SUBJECT, BusLine, KindLine, PageLine, SheetLine, in_lists, outline_of
-from .recordshapes import HabitLine, SettingsRecord, WireTypeLine
-from .sceneshapes import AnyPrim
 from .services import redo_entry, undo_entry
 from .store import loaded
 from .versions import difference

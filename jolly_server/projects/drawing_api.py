@@ -17,9 +17,9 @@ from jolly_core.reports import places_of
 from jolly_core.tagging import class_letters
 from jolly_core.wiring import rules_in_order
 from jolly_server.library.services import drop_stamp, keep_stamp
+from jolly_server.shapes.recordshapes import NumberRuleRecord, TagRuleRecord, WireTypeRecord
 
 from .access import role_in
-from .recordshapes import NumberRuleRecord, TagRuleRecord, WireTypeRecord
 from .stamps import StampLine, StampPicture, body_of, picture, stamps_of
 from .store import loaded
 from .turns import PATIENCE_S, count_snags

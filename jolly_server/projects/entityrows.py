@@ -8,8 +8,7 @@ from typing import Any
 from django.db import models
 
 from jolly_core.model import KINDS, MAX_TEXT, Field, Kind, Longest, Units
-
-from .fields import FactsField, FloatsField, IntsField, NamesField, TextsField, UnitsField
+from jolly_server.shapes.fields import FactsField, FloatsField, IntsField, NamesField, TextsField, UnitsField
 
 Column = Any  # a column of Django, whose parameters nobody needs
 LONGEST_COLUMN = 16_000  # of what is not put into a column of any length

@@ -23,9 +23,9 @@ from jolly_core.model import (
 )
 from jolly_core.reports import differences, named, objects_of
 from jolly_core.scenes import scene_of
+from jolly_server.shapes.sceneshapes import SceneValue, scene_value
 
 from .models import JournalEntry
-from .sceneshapes import SceneValue, scene_value
 from .services import store_edit
 from .store import Loaded, loaded
 

@@ -16,8 +16,7 @@ from jolly_core.model import CoreError, GoneError, Project
 from jolly_core.scenes import Item, sheet_scene
 from jolly_core.tagging import natural
 from jolly_server.library.services import kept_stamps
-
-from .sceneshapes import SceneItem, item_value
+from jolly_server.shapes.sceneshapes import SceneItem, item_value
 
 MARGIN_MM = 4.0
 

@@ -27,11 +27,11 @@ from jolly_core.scenes import block_scene
 from jolly_core.tagging import FIELDS, full_tag, natural, own_names
 from jolly_core.terminals import strips
 from jolly_server.library.services import keep_title_block, kept_title_blocks
+from jolly_server.shapes.recordshapes import HabitRecord, SheetRecord, TitleBlockRecord, TitleCellRecord
+from jolly_server.shapes.sceneshapes import SceneValue, scene_value
 
 from .access import role_in
 from .inspect import SheetKindValue, sheet_kinds
-from .recordshapes import HabitRecord, SheetRecord, TitleBlockRecord, TitleCellRecord
-from .sceneshapes import SceneValue, scene_value
 from .store import loaded
 
 router = Router(tags=["sheets and title blocks"])

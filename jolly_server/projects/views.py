@@ -18,8 +18,8 @@ from jolly_core.model import Project, Symbol, derived, derived_few
 from jolly_core.reports import WireRow, sheet_wires
 from jolly_core.scenes import Item, Scene, generated_pages, is_generated, made, page_of, page_scene, sheet_scene
 from jolly_core.tagging import lead_of, tag_on
+from jolly_server.shapes.sceneshapes import item_value
 
-from .sceneshapes import item_value
 from .store import Loaded
 from .versions import KEEP_SUBJECTS, View, difference
 from .viewshapes import DeviceRowValue, SheetFacts, SnagAct, SnagRowValue, WireRowValue

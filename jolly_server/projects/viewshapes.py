@@ -5,8 +5,7 @@ from __future__ import annotations
 from typing_extensions import TypedDict
 
 from jolly_core.edits import AnyEdit
-
-from .sceneshapes import SceneItem
+from jolly_server.shapes.sceneshapes import SceneItem
 
 
 class SnagAct(TypedDict):

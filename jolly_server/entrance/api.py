@@ -30,6 +30,7 @@ from jolly_server.projects.editing_api import router as editing
 from jolly_server.projects.journal_api import router as journal
 from jolly_server.projects.list_api import router as project_list
 from jolly_server.projects.parts_api import router as project_parts
+from jolly_server.projects.partuses_api import router as part_uses
 from jolly_server.projects.people_api import router as people
 from jolly_server.projects.titling_api import router as titling
 
@@ -52,6 +53,7 @@ api.add_router("/projects", benches)
 api.add_router("/projects", making)
 api.add_router("/library", library)
 api.add_router("/library", library_parts)
+api.add_router("/library", part_uses)
 api.add_router("/library", library_files)
 api.add_router("/library", part_files)
 api.add_router("/library", symbols)

@@ -6,10 +6,10 @@ from collections import Counter
 
 from typing_extensions import TypedDict
 
-from jolly_server.projects.models import ROWS, Membership
+from jolly_server.library.models import LibraryPart
+from jolly_server.library.shelves import User
 
-from .models import LibraryPart
-from .shelves import User
+from .models import ROWS, Membership
 
 
 class ShelfUse(TypedDict):
