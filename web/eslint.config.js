@@ -12,6 +12,7 @@ export default ts.config(
     plugins: { 'react-hooks': hooks, house },
     rules: {
       'house/floors': 'error',
+      'house/circles': 'error',
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
       'no-restricted-syntax': [

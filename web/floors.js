@@ -1,4 +1,5 @@
 /** A rule for the floors of the source: what lies below knows nothing of what lies above, and no bench another. */
+import fs from 'node:fs'
 import path from 'node:path'
 
 // From the ground up; the files of a floor may import from their own and from those before it.
@@ -42,4 +43,48 @@ const rule = {
   },
 }
 
-export default { rules: { floors: rule } }
+// What a file imports when it is read; what it fetches later (`import()`) makes no circle.
+const IMPORTS = /^(?:import|export)\b[^'"]*?['"](\.[^'"]+)['"]/gm
+const known = new Map()
+
+function importsOf(file) {
+  if (!known.has(file)) {
+    const found = [...fs.readFileSync(file, 'utf8').matchAll(IMPORTS)].map(([, target]) => {
+      const place = path.resolve(path.dirname(file), target)
+      return ['.ts', '.tsx', '/index.ts'].map((end) => place + end).find((each) => fs.existsSync(each))
+    })
+    known.set(file, found.filter(Boolean))
+  }
+  return known.get(file)
+}
+
+/** The shortest way from a file's imports back to it, as names of files; undefined when there is none. */
+function wayBack(file) {
+  const queue = importsOf(file).map((each) => [each])
+  const seen = new Set()
+  for (const way of queue) {
+    const last = way.at(-1)
+    if (last === file) return way
+    if (seen.has(last)) continue
+    seen.add(last)
+    queue.push(...importsOf(last).map((each) => [...way, each]))
+  }
+  return undefined
+}
+
+const circles = {
+  meta: { type: 'problem', schema: [] },
+  create: (context) => ({
+    Program(node) {
+      const way = wayBack(context.filename)
+      const names = way?.map((each) => path.basename(each)).join(', ')
+      if (way)
+        context.report({
+          node,
+          message: `It imports itself by way of ${names}. Move what both need below both.`,
+        })
+    },
+  }),
+}
+
+export default { rules: { floors: rule, circles } }

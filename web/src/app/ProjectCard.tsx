@@ -10,8 +10,9 @@ import { useSnackbar } from 'notistack'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { client, got, wordsOf, type ProjectLine } from '../api/client'
-import type { State } from './ProjectList'
 import { LINE, MONO, PAPER, QUIET } from '../theme/theme'
+
+export type State = 'open' | 'archived' | 'binned'
 
 interface Props {
   project: ProjectLine

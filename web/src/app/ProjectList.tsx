@@ -17,10 +17,9 @@ import { ImportFile } from './ImportFile'
 import { Invitations } from './Invitations'
 import { Mark } from './Mark'
 import { NewProject } from './NewProject'
-import { ProjectCard } from './ProjectCard'
+import { ProjectCard, type State } from './ProjectCard'
 import { INK } from '../theme/theme'
 
-export type State = 'open' | 'archived' | 'binned'
 const EMPTY: Record<State, string> = {
   open: 'You have no project yet. Make the first one, or take in a project file.',
   archived: 'Nothing is archived. An archived project can be read, and opened again.',

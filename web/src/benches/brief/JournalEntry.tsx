@@ -12,7 +12,7 @@ import { useBench } from '../../project/useBench'
 import { useArt } from '../../project/useArt'
 import { usePick } from '../../project/store'
 import { useSettings } from './FactsSection'
-import { when } from './JournalSection'
+import { when } from './when'
 import type { JournalDetail } from './shapes'
 
 interface Props {

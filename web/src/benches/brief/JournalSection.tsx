@@ -12,6 +12,7 @@ import { Pick } from '../../kit/Pick'
 import { useSheetTable } from '../../project/useSheetTable'
 import { usePick } from '../../project/store'
 import { JournalEntry } from './JournalEntry'
+import { when } from './when'
 import type { JournalLine } from './shapes'
 
 const PAGE = 60
@@ -113,13 +114,6 @@ interface LineProps {
   open: boolean
   wide: boolean
   onOpen: (values: Record<string, string>) => void
-}
-
-export function when(at: string): string {
-  const date = new Date(at)
-  const today = new Date().toDateString() === date.toDateString()
-  const time = date.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
-  return today ? `today ${time}` : `${date.toLocaleDateString()} ${time}`
 }
 
 function Line({ line, open, wide, onOpen }: LineProps) {

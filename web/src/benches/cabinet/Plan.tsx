@@ -6,18 +6,10 @@ import { Drawing } from '../../kit/Drawing'
 import { Eyelets, Gaps, LaneGhost, RunGhost, Shifted, WayView } from './PlanLayers'
 import { Labels } from './Labels'
 import { LandingGhost } from './LandingGhost'
-import { usePointer } from './usePointer'
+import { usePointer, type PlanProps } from './usePointer'
 import { SNAG } from '../../theme/theme'
-import type { EnclosureValue } from './shapes'
-import { putEdit, type State } from './useCabinet'
+import { putEdit } from './useCabinet'
 import { useWays } from './useWays'
-
-export interface PlanProps {
-  state: State
-  enclosure: EnclosureValue
-  canEdit: boolean
-  onPut: (x: number, y: number, dropped?: string[]) => void
-}
 
 /** Ways, gaps and eyelets over the plan; turned round where the door is seen from behind. */
 function Over(props: PlanProps) {

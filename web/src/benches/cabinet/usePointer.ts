@@ -5,9 +5,16 @@ import type { At } from '../../scene/Surface'
 import type { AnyEdit } from '../../api/client'
 import { useProject } from '../../project/store'
 import type { P, Run } from './PlanLayers'
-import type { PlanProps } from './Plan'
+import type { EnclosureValue } from './shapes'
 import { putEdit, type PlanTool, type State } from './useCabinet'
 import { useLanding } from './useLanding'
+
+export interface PlanProps {
+  state: State
+  enclosure: EnclosureValue
+  canEdit: boolean
+  onPut: (x: number, y: number, dropped?: string[]) => void
+}
 
 const KINDS = new Set(['placing', 'rail', 'duct', 'lane', 'crossing'])
 const PASSED = new Set(['placing', 'duct', 'lane'])

@@ -4,7 +4,7 @@ import { Choice, Heading } from '../../kit/Bench'
 import { useLengths } from '../../project/useLengths'
 import { type Lengths } from '../../kit/lengths'
 import { MONO, SNAG } from '../../theme/theme'
-import { ALL, WAYS } from './CablesBench'
+import { ALL, WAYS } from './pages'
 import type { Cable, CablesView } from './shapes'
 
 interface Props {

@@ -11,16 +11,13 @@ import { useBench } from '../../project/useBench'
 import { CableFace } from './CableFace'
 import { coreCommands } from './commands'
 import { CableList } from './CableList'
+import { ALL, WAYS } from './pages'
 import { CableTable } from './CableTable'
 import { CablePanel } from './CablePanel'
 import { CoreTable } from './CoreTable'
 import { GroupPage } from './GroupPage'
 import { WayPage } from './WayPage'
 import type { CablePicture, CablesView } from './shapes'
-
-/** Pages of the bench that are no cable. */
-export const WAYS = 'ways'
-export const ALL = 'all'
 
 function usePicture(id: string) {
   const projectId = useProject((s) => s.projectId)

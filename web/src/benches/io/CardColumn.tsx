@@ -6,8 +6,8 @@ import { Windowed } from '../../kit/Windowed'
 import { SheetLink } from '../../project/SheetLink'
 import { COPPER, LINE, MONO, QUIET, TEAL } from '../../theme/theme'
 import { CardHead } from './CardHead'
-import { channelKey, type Card, type Channel, type Rack } from './shapes'
-import type { Act as Doing, Spot } from './useAllocating'
+import { channelKey, type Card, type Channel, type Rack, type Spot } from './shapes'
+import type { Act as Doing } from './useAllocating'
 import type { Io } from './useIo'
 
 /** Heights of a card's head, of a channel, of what addresses it, and of the gap between cards, px. */

@@ -1,7 +1,7 @@
 /** A point shown on the channel it was put on before the server has said so; a refusal or the next answer takes it back. */
 import { useEffect, useMemo, useState } from 'react'
 import { channelKey, type IoView } from './shapes'
-import type { Spot } from './useAllocating'
+import type { Spot } from './shapes'
 
 interface Ahead {
   id: string

@@ -1,8 +1,8 @@
 /** The I/O bench's commands. */
 import type { Command } from '../../project/commands'
 import { useProject } from '../../project/store'
-import { channelKey, type IoView } from './shapes'
-import type { Act as Doing, Spot } from './useAllocating'
+import { channelKey, type IoView, type Spot } from './shapes'
+import type { Act as Doing } from './useAllocating'
 import type { Io } from './useIo'
 
 /** The channel of a name, null when there is none any more. */

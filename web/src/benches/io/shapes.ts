@@ -47,3 +47,9 @@ export function matches(p: Point, words: string): boolean {
     .split(/\s+/)
     .every((word) => said.includes(word))
 }
+
+/** A channel with the card it is on. */
+export interface Spot {
+  card: string
+  row: Channel
+}

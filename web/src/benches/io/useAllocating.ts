@@ -2,14 +2,8 @@
 import { useMemo, useState } from 'react'
 import { makeEdit } from '../../api/client'
 import { usePick } from '../../project/store'
-import type { Channel, IoType } from './shapes'
+import type { IoType, Spot } from './shapes'
 import type { Io } from './useIo'
-
-/** A channel with the card it is on. */
-export interface Spot {
-  card: string
-  row: Channel
-}
 
 export function useAllocating(io: Io) {
   const { send } = usePick('send')

@@ -9,10 +9,10 @@ import { Rows } from '../../kit/Rows'
 import { useProject } from '../../project/store'
 import { MONO, QUIET } from '../../theme/theme'
 import { TwoStates, type View } from './TwoStates'
-import type { Found } from './WhatChanged'
+import type { Differences } from './shapes'
 
 interface Props {
-  sheets: Found['sheets']
+  sheets: Differences['sheets']
   since: string
   until: string
 }
@@ -59,7 +59,7 @@ export function ChangedSheets({ sheets, since, until }: Props) {
   )
 }
 
-function SheetList({ sheets }: { sheets: Found['sheets'] }) {
+function SheetList({ sheets }: { sheets: Differences['sheets'] }) {
   const projectId = useProject((s) => s.projectId)
   return (
     <Rows label="Drawings" columns={['Sheet', 'New', 'Gone', 'Otherwise', '']}>

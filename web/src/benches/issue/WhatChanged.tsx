@@ -20,8 +20,8 @@ import { ChangedSheets } from './ChangedSheets'
 import { NOW, type Revisions } from './shapes'
 import { fileBody } from '../../api/upload'
 import { WorkList } from './WorkList'
+import type { Differences } from './shapes'
 
-export type Found = Schemas['WhatChanged']
 type Change = Schemas['ThingChanged']
 
 const KINDS = {
@@ -54,7 +54,7 @@ function useCompared(revisions: Revisions) {
   const kept = revisions.revisions.filter((r) => r.kept)
   const since = search.get('since') ?? kept[0]?.id ?? ''
   const until = search.get('until') ?? NOW
-  const [given, setGiven] = useState<Found | null>(null)
+  const [given, setGiven] = useState<Differences | null>(null)
   const [problem, setProblem] = useState('')
   const path = { project_id: projectId }
   const asked = useQuery({
@@ -160,7 +160,7 @@ function StateChoice({ name, value, options, pick }: ChoiceProps) {
 }
 
 interface ShownProps {
-  found: Found
+  found: Differences
   shown: string
   setShown: (kind: string) => void
   /** "" when it is a file that is compared with. */

@@ -9,9 +9,9 @@ import { Rows } from '../../kit/Rows'
 import { useProject } from '../../project/store'
 import { MONO, QUIET } from '../../theme/theme'
 import { NOW } from './shapes'
-import type { Found } from './WhatChanged'
+import type { Differences } from './shapes'
 
-type Job = Found['work'][number]
+type Job = Differences['work'][number]
 
 interface Props {
   jobs: Job[]

@@ -7,9 +7,7 @@ import { MoveForm } from './MoveForm'
 import { NumberForm } from '../../project/NumberForm'
 import { PutIn } from './PutIn'
 import { SortForm } from './SortForm'
-import type { Held } from './TerminalsBench'
-
-export type Form = '' | 'make' | 'put-in' | 'number' | 'sort' | 'move' | 'merge' | 'layout' | 'gather'
+import type { Held } from './useHeld'
 
 interface Props {
   held: Held

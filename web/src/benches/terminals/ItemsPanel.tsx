@@ -13,7 +13,7 @@ import { usePick } from '../../project/store'
 import { SNAG } from '../../theme/theme'
 import { bridge, step, takeOff, uncabled } from './commands'
 import { KINDS, terminalsOf, type Bridge, type Row, type Strip } from './shapes'
-import type { Held } from './TerminalsBench'
+import type { Held } from './useHeld'
 
 interface Props {
   strip: Strip

@@ -9,7 +9,7 @@ import { Section } from '../../kit/Section'
 import { usePick } from '../../project/store'
 import { COPPER, QUIET } from '../../theme/theme'
 import type { Strip } from './shapes'
-import type { Held } from './TerminalsBench'
+import type { Held } from './useHeld'
 
 interface Props {
   strip: Strip

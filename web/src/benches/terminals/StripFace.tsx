@@ -11,7 +11,7 @@ import type { At } from '../../scene/Surface'
 import { COPPER, MONO, QUIET } from '../../theme/theme'
 import { movePlaces } from './moving'
 import { terminalsOf, type Row, type Strip, type Target } from './shapes'
-import type { FaceTool, Held } from './TerminalsBench'
+import type { FaceTool, Held } from './useHeld'
 
 interface Props {
   strip: Strip

@@ -7,7 +7,7 @@ import { SheetLink } from '../../project/SheetLink'
 import { useProject } from '../../project/store'
 import { useLengths } from '../../project/useLengths'
 import { MONO, SNAG } from '../../theme/theme'
-import type { Form } from './Forms'
+import type { Form } from './useHeld'
 import type { StripLine, TerminalsView } from './shapes'
 
 interface Props {

@@ -16,7 +16,7 @@ import { useLengths } from '../../project/useLengths'
 import { SNAG, TEAL } from '../../theme/theme'
 import { Offered } from './Offered'
 import type { Strip } from './shapes'
-import type { Held } from './TerminalsBench'
+import type { Held } from './useHeld'
 
 interface Props {
   strip: Strip

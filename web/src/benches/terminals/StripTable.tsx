@@ -9,7 +9,7 @@ import { usePick } from '../../project/store'
 import { COPPER, INK, QUIET, SNAG } from '../../theme/theme'
 import { movePlaces } from './moving'
 import { KINDS, type Row, type Strip, type Target, type TerminalKind } from './shapes'
-import type { Held } from './TerminalsBench'
+import type { Held } from './useHeld'
 
 interface Props {
   strip: Strip

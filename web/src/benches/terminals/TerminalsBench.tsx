@@ -1,16 +1,16 @@
 /** The Terminals bench: strips by place, one drawn as it stands on its rail, its table, and what can be done. */
 import Box from '@mui/material/Box'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import { Bench, Empty } from '../../kit/Bench'
-import { remember, remembered } from '../../kit/remember'
 import type { BenchProps } from '../../project/bench'
 import { paging, useCommands } from '../../project/commands'
 import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
 import { stripCommands } from './commands'
-import { Forms, type Form } from './Forms'
+import { useHeld } from './useHeld'
+import { Forms } from './Forms'
 import { ItemsPanel } from './ItemsPanel'
 import { useMoved } from './moving'
 import { StripFace } from './StripFace'
@@ -18,8 +18,6 @@ import { StripList } from './StripList'
 import { StripPanel } from './StripPanel'
 import { StripTable } from './StripTable'
 import type { Strip, TerminalsView } from './shapes'
-
-export type FaceTool = 'choose' | 'bridge'
 
 function useStrip(id: string, upright: boolean, percent: number) {
   const projectId = useProject((s) => s.projectId)
@@ -34,22 +32,6 @@ function useStrip(id: string, upright: boolean, percent: number) {
     [id, upright, percent],
   )
 }
-
-/** What the bench holds: how the strip lies, the tool in hand, what is chosen, the form that is open. */
-function useHeld() {
-  const [upright, lay] = useState<boolean>(() => remembered('strip-upright', false))
-  const [tool, setTool] = useState<FaceTool>('choose')
-  const [chosen, choose] = useState<Set<string>>(new Set())
-  const [form, open] = useState<Form>('')
-  const [percent, setPercent] = useState(10)
-  const setUpright = (value: boolean) => {
-    lay(value)
-    remember('strip-upright', value)
-  }
-  return { upright, setUpright, tool, setTool, chosen, choose, form, open, percent, setPercent }
-}
-
-export type Held = ReturnType<typeof useHeld>
 
 export function TerminalsBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)

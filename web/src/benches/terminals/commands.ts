@@ -3,7 +3,7 @@ import type { Command } from '../../project/commands'
 import { useProject } from '../../project/store'
 import { movePlaces } from './moving'
 import { terminalsOf, type Row, type Strip } from './shapes'
-import type { Held } from './TerminalsBench'
+import type { Held } from './useHeld'
 
 interface Around {
   held: Held
