@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from django.contrib.auth import get_user_model
+from django.test import Client
 from playwright.sync_api import Locator, Page, Route, expect
 
 from e2e.kept import apart
@@ -37,6 +39,12 @@ class Inches(BenchStory):
             self.done(page, held[0].continue_)
         page.unroute("**/edits")
         expect(page.get_by_text("change project settings")).to_be_visible()
+        expect(spool).to_have_value("75 m")
+        jory = Client()
+        jory.force_login(get_user_model().objects.get(username="jory"))
+        edit = {"edit": {"kind": "change-settings", "spool_m": 90.0}}
+        with page.expect_response(lambda r: r.url.endswith("/settings") or "/outline" in r.url):
+            jory.post(f"/api/projects/{PROJECT}/edits", edit, content_type="application/json")
         expect(spool).to_have_value("75 m")
         self.done(page, lambda: spool.press("Enter"))
         self.assertAlmostEqual(self.project(PROJECT).settings.spool_m, 75.0, 4)
