@@ -21,6 +21,7 @@ _GAUSS = (
 )
 _EXACT_MM = 0.001
 _DEEPEST = 12
+_FIRST = 2
 _LOOKS = 64  # at which a curve's bend is looked at, before the tightest is found between them
 _GOLDEN = 0.6180339887498949
 
@@ -138,10 +139,13 @@ def _gauss(piece: Cubic, low: float, high: float) -> float:
 
 
 def _length(piece: Cubic, low: float, high: float, depth: int = 0) -> float:
-    """Return the arc length of a stretch, halved until halving changes it by less than _EXACT_MM."""
+    """Return the arc length of a stretch, halved until halving changes it by less than _EXACT_MM.
+
+    A few halvings come before that is asked: about a sharp turn the whole and its halves may agree by chance.
+    """
     whole, middle = _gauss(piece, low, high), (low + high) / 2
     halves = _gauss(piece, low, middle) + _gauss(piece, middle, high)
-    if abs(whole - halves) < _EXACT_MM or depth >= _DEEPEST:
+    if depth >= _DEEPEST or (depth >= _FIRST and abs(whole - halves) < _EXACT_MM):
         return halves
     return _length(piece, low, middle, depth + 1) + _length(piece, middle, high, depth + 1)
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import dist, hypot, inf, sqrt
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from jolly_core.harness import cut_path, path_through, spots
@@ -61,6 +61,7 @@ class Paths(TestCase):
 
     @settings(max_examples=40)
     @given(spot, spot, spot, spot, st.floats(0.05, 0.95))
+    @example((144, 162, -358), (-299, 155, -355), (144, 156, -351), (334, 139, -249), 0.8940154654926701)
     def test_a_path_cut_in_two_is_as_long_as_before(
         self,
         a: tuple[float, float, float],
