@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import re
+from typing import Literal
 
 from typing_extensions import TypedDict
 
@@ -25,6 +26,7 @@ class PastedWire(TypedDict):
     shield: str
 
 
+QUOTED = re.compile(r'(?:^|(?<=[\t;,\n]))\s*"(?:[^"]|"")*"')
 FIELDS = ("signal", "colour", "size", "start", "end", "twisted", "shield")
 # What a column may be headed.
 HEADINGS = {
@@ -48,15 +50,14 @@ def wire_rows(text: str) -> list[PastedWire]:
         text: the rows. A first one that heads both ends says what the columns are; else they are FIELDS in order.
 
     Raises:
-        FileError: more than MOST_ROWS rows, or cells that cannot be read.
+        FileError: more than MOST_ROWS rows.
     """
-    mark = next((m for m in "\t;" if m in text), ",")
+    bare = re.sub(QUOTED, "", text)
+    mark = next((m for m in "\t;" if m in bare), ",")
     try:
-        read = csv.reader(io.StringIO(text, newline=""), delimiter=mark, skipinitialspace=True)
-        cells = [[" ".join(cell.split()) for cell in row] for row in read]
-    except csv.Error as error:
-        raise FileError(f"These rows cannot be read: {error}.") from None
-    cells = [row for row in cells if any(row)]
+        cells = _cells(text, mark, csv.QUOTE_MINIMAL)
+    except csv.Error:  # a quotation mark that nothing closes is an inch, and begins no quoted cell
+        cells = _cells(text, mark, csv.QUOTE_NONE)
     if len(cells) > MOST_ROWS:
         raise FileError(f"More than {MOST_ROWS} rows were pasted. Paste them in parts.")
     places = dict(zip(FIELDS, range(len(FIELDS)), strict=True))
@@ -64,6 +65,15 @@ def wire_rows(text: str) -> list[PastedWire]:
         places = headed
         del cells[0]
     return [_wire(row, places) for row in cells]
+
+
+def _cells(text: str, mark: str, quoting: Literal[0, 3]) -> list[list[str]]:
+    """Return the cells of all rows that have any, a line break within one as a space."""
+    read = csv.reader(
+        io.StringIO(text, newline=""), delimiter=mark, quoting=quoting, skipinitialspace=True, strict=True
+    )
+    rows = [[" ".join(cell.split()) for cell in row] for row in read]
+    return [row for row in rows if any(row)]
 
 
 def _headed(row: list[str]) -> dict[str, int]:

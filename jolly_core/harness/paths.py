@@ -143,9 +143,12 @@ def _length(piece: Cubic, low: float, high: float, depth: int = 0) -> float:
 
     A few halvings come before that is asked: about a sharp turn the whole and its halves may agree by chance.
     """
-    whole, middle = _gauss(piece, low, high), (low + high) / 2
+    middle = (low + high) / 2
+    if depth < _FIRST:
+        return _length(piece, low, middle, depth + 1) + _length(piece, middle, high, depth + 1)
+    whole = _gauss(piece, low, high)
     halves = _gauss(piece, low, middle) + _gauss(piece, middle, high)
-    if depth >= _DEEPEST or (depth >= _FIRST and abs(whole - halves) < _EXACT_MM):
+    if abs(whole - halves) < _EXACT_MM or depth >= _DEEPEST:
         return halves
     return _length(piece, low, middle, depth + 1) + _length(piece, middle, high, depth + 1)
 

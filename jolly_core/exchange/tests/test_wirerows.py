@@ -33,6 +33,15 @@ class Marks(TestCase):
         self.assertEqual(values('"W1, spare",RD,"0,75",-X1:1,-X2:1')[0][:3], ("W1, spare", "RD", "0,75"))
         self.assertEqual(values('"a ""b"""\tRD\t1\t-X1:1\t-X2:1')[0][0], 'a "b"')
 
+    def test_a_mark_within_quotes_parts_nothing_anywhere(self) -> None:
+        wanted = ("a; b", "RD", "0.75", "-X1:1", "-X2:1", "", "")
+        self.assertEqual(values('"a; b",RD,0.75,-X1:1,-X2:1'), [wanted])
+
+    def test_an_inch_that_begins_a_cell_swallows_no_row(self) -> None:
+        text = '" bore\tRD\t1\t-X1:1\t-X2:1\nW2\tBK\t1\t-X1:2\t-X2:2'
+        self.assertEqual([row[0] for row in values(text)], ['" bore', "W2"])
+        self.assertEqual(values('W 3/4";RD;1;-X1:1;-X2:1')[0][0], 'W 3/4"')
+
     def test_a_line_break_in_a_cell_is_a_space_and_no_row(self) -> None:
         self.assertEqual(values('"W1\nspare"\tRD\t1\t-X1:1\t-X2:1\r\n')[0][0], "W1 spare")
 
