@@ -28,7 +28,8 @@ export function FormDialog({ title, act, enabled = true, close, onAct, width = '
         }}
       >
         <DialogTitle>{title}</DialogTitle>
-        <DialogContent>{children}</DialogContent>
+        {/* The label of the first field stands over its edge. */}
+        <DialogContent sx={{ '&&': { pt: 1 } }}>{children}</DialogContent>
         <DialogActions>
           <Button onClick={close}>Cancel</Button>
           <Button type="submit" variant="contained" disabled={!enabled}>
