@@ -9,9 +9,9 @@ from pydantic import Field
 from jolly_core.drawing import Point, SheetDraft, move, pin_points
 from jolly_core.model import RuleError
 
-from .arrange import inside, refuse_locked, sheet_of
 from .base import Id, Payload, Work, edit
 from .boundaries import follow_boundaries, homes
+from .selecting import inside, refuse_locked, sheet_of
 
 How = Literal["left", "right", "top", "bottom", "column", "row"]
 

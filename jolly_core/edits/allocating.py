@@ -1,4 +1,4 @@
-"""Points on channels: put there one or many, exchanged, taken back, fixed, and as it is suggested."""
+"""Points on channels: put there one or many, taken back, fixed, and as it is suggested."""
 
 from __future__ import annotations
 
@@ -9,11 +9,10 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.model import IoPoint, Project, RuleError, counted
-from jolly_core.plc import ChannelRow, channel_row, channels
-from jolly_core.points import Allotted, block_from, place_drawn, suggested, switched_to, why_not_here
+from jolly_core.points import Allotted, block_from, place_drawn, suggested, switched_to
 from jolly_core.tagging import full_tag
 
-from .base import Id, Payload, Text, Work, edit
+from .base import Id, Payload, Work, edit
 from .cards import card_named
 from .points import MOST_POINTS, follow_symbol, in_order
 
@@ -46,7 +45,7 @@ def allocate_points(work: Work, payload: AllocatePoints) -> str:
     found = block_from(project, points, card.device_id, payload.io_type, payload.channel)
     _allot(work, found)
     count = len(points)
-    return f"allocate {count} point{'s' if count != 1 else ''} to {_tag(project, card.device_id)}"
+    return f"allocate {count} point{'s' if count != 1 else ''} to {tag_of_card(project, card.device_id)}"
 
 
 def _allot(work: Work, found: Iterable[Allotted]) -> None:
@@ -58,7 +57,8 @@ def _allot(work: Work, found: Iterable[Allotted]) -> None:
         work.outcome.table.append([one.point.tag, "→", one.row.address])
 
 
-def _tag(project: Project, device_id: str) -> str:
+def tag_of_card(project: Project, device_id: str) -> str:
+    """Return the full tag of a card."""
     return full_tag(project, project.devices[device_id])
 
 
@@ -143,51 +143,3 @@ def fix_points(work: Work, payload: FixPoints) -> str:
         if point.fixed != payload.fixed:
             work.put("io_point", replace(point, fixed=payload.fixed))
     return f"{'fix' if payload.fixed else 'release'} {counted(len(set(payload.ids)), 'point')}"
-
-
-class SwapChannels(Payload):
-    """Exchange what two channels serve; one may be spare."""
-
-    kind: Literal["swap-channels"] = "swap-channels"
-    io_type: Literal["DI", "DO", "AI", "AO"]
-    device_id: Id
-    channel: int = Field(ge=1, le=1000)
-    other_id: Id
-    other: int = Field(ge=1, le=1000)
-    other_type: Text = ""
-
-
-@edit(SwapChannels, {"io_type": "DI", "device_id": "d1", "channel": 1, "other_id": "d1", "other": 2})
-def swap_channels(work: Work, payload: SwapChannels) -> str:
-    """Work out SwapChannels."""
-    project = work.project
-    other_type = payload.other_type or payload.io_type
-    rows = [
-        _row(project, payload.device_id, payload.io_type, payload.channel),
-        _row(project, payload.other_id, other_type, payload.other),
-    ]
-    points = [project.io_points.get(r.point_id) for r in rows]
-    if points == [None, None] or rows[0] == rows[1]:
-        raise RuleError("Both channels are spare. Choose one that has a point.", field="channel")
-    for point, row in zip(points, reversed(rows), strict=True):
-        if point is None:
-            continue
-        if point.fixed:
-            raise RuleError(f"{point.tag} is fixed on its channel. Release it first.", field="channel", ids=(point.id,))
-        why = why_not_here(project, point, row)
-        if why:
-            raise RuleError(f"{why}.", field="other", ids=(point.id,))
-        moved = replace(point, device_id=row.device_id, channel=row.channel)
-        work.put("io_point", moved)
-        follow_symbol(work, moved)
-    return f"exchange {rows[0].address} and {rows[1].address}"
-
-
-def _row(project: Project, device_id: str, io_type: str, channel: int) -> ChannelRow:
-    card = card_named(project, device_id)
-    row = channel_row(project, card.device_id, io_type, channel)
-    if row is None:
-        there = len(channels(project, card.device_id))
-        tag = _tag(project, card.device_id)
-        raise RuleError(f"{tag} has no {io_type} channel {channel}; it has {there} channels.", field="channel")
-    return row

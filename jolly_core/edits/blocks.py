@@ -12,11 +12,12 @@ from jolly_core.library import SIDES, block_key, definition, is_block, width_of
 from jolly_core.model import Device, FileError, Part, Project, RuleError, Symbol
 from jolly_core.tagging import full_tag
 
-from .arrange import inside, refuse_locked
 from .base import Grid, Id, Payload, Text, Work, edit
 from .boundaries import location_for
+from .naming import name_of
 from .parts import give_part
-from .place import caret_after, name_of, put_symbol
+from .place import caret_after, put_symbol
+from .selecting import inside, refuse_locked
 from .upkeep import new_device
 
 Pins = list[Text]

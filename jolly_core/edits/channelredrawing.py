@@ -30,11 +30,11 @@ from jolly_core.points.circuitchanges import (
 )
 from jolly_core.tagging import full_tag, product_tag, short_tag
 
-from .arrange import take_away
 from .base import Id, Payload, Work, edit
 from .cards import card_named
 from .channeldrawing import Drawer
 from .channelsheets import rows_wanted, title_for, titled_by_itself
+from .deleting import take_away
 
 
 class RedrawChannels(Payload):

@@ -11,7 +11,6 @@ from jolly_core.drawing import Point, SheetDraft, place_in
 from jolly_core.model import Continuation, RuleError, counted
 
 from .base import Grid, Id, Payload, Text, Work, edit
-from .place import away_from
 
 
 class PlaceContinuations(Payload):
@@ -100,3 +99,41 @@ def rename_continuation(work: Work, payload: RenameContinuation) -> str:
         work.put("continuation", replace(project.continuations[id], name=name))
     work.outcome.placed = [mark.id]
     return f"continuation {mark.name} becomes {name}"
+
+
+class PlaceContinuation(Payload):
+    """Put a mark where a net leaves the sheet; marks of one name are joined.
+
+    Its arrow points away from the wire that ends there unless a side is given.
+    """
+
+    kind: Literal["place-continuation"] = "place-continuation"
+    sheet_id: Id
+    x: Grid
+    y: Grid
+    name: Text = Field(min_length=1)
+    toward: Literal["left", "right", "up", "down"] | None = None
+
+
+@edit(PlaceContinuation, {"sheet_id": "s1", "x": 96, "y": 20, "name": "24 V"})
+def place_continuation(work: Work, payload: PlaceContinuation) -> str:
+    """Work out PlaceContinuation."""
+    draft = work.draft(payload.sheet_id)
+    toward = payload.toward or away_from(draft, payload.x, payload.y)
+    mark = Continuation(work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.name.strip(), toward)
+    if any((c.x, c.y) == (mark.x, mark.y) for c in draft.continuations.values()):
+        raise RuleError("There is already a continuation mark here.", field="x")
+    draft.continuations[mark.id] = mark
+    work.close(draft)
+    work.outcome.placed = [mark.id]
+    return f"place continuation {mark.name}"
+
+
+def away_from(draft: SheetDraft, x: int, y: int) -> str:
+    """Return the side on which no wire comes to a point: where an arrow that leaves the sheet points."""
+    for w in draft.wires.values():
+        if (w.x2, w.y2) == (x, y):
+            return "right" if w.y1 == w.y2 else "down"
+        if (w.x1, w.y1) == (x, y):
+            return "left" if w.y1 == w.y2 else "up"
+    return "right"

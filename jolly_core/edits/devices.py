@@ -11,7 +11,7 @@ from jolly_core.model import Device, RuleError, Symbol
 from jolly_core.tagging import full_tag, next_units, product_tag, renamed_at, short_tag, tag_taken
 
 from .base import Id, Payload, Text, Work, edit
-from .place import name_of
+from .naming import name_of
 from .upkeep import drop_unused, refresh_letters, tidy_strip
 
 _TAG = re.compile(r"[A-Za-z0-9][A-Za-z0-9._/]*")

@@ -7,13 +7,13 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.harness import HarnessWire, node_of, size_words, strand_of, wires_of
-from jolly_core.model import Harness, HarnessShield, Project, RuleError, counted
+from jolly_core.model import Harness, Project, RuleError, counted
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import conductors_at, wires_along
 
-from .arrange import DeleteSelection, delete_selection
-from .base import Id, Key, Line, Payload, Text, Work, edit
-from .harnesswires import Ends, WireRow, draw_row, end_named, ends_of, known_ends, run_here, say_of_wire, type_for
+from .base import Id, Key, Line, Payload, Work, edit
+from .deleting import DeleteSelection, delete_selection
+from .harnesswires import Ends, WireRow, draw_row, ends_of, known_ends, run_here, say_of_wire, type_for
 from .wires import FixWireNumber, fix_wire_number
 from .wiretypes import SetWireType, set_wire_type
 
@@ -174,29 +174,3 @@ def move_harness_wires(work: Work, payload: MoveHarnessWires) -> str:
                 raise RuleError(f"{tag} is no end of {other.code}. Add it there first.", ids=(device.id,))
         run_here(work, other.id, key)
     return f"{counted(len(payload.wires), 'wire')} of {harness.code} into {other.code}"
-
-
-class LandShield(Payload):
-    """Land a shield of a harness on a cavity or splice, as "-XD1:12"; "" takes it off."""
-
-    kind: Literal["land-shield"] = "land-shield"
-    harness_id: Id
-    name: Text = Field(min_length=1, max_length=40)
-    pin: Text = ""
-
-
-@edit(LandShield, {"harness_id": "h1", "name": "S1", "pin": "-XD1:12"})
-def land_shield(work: Work, payload: LandShield) -> str:
-    """Work out LandShield."""
-    harness: Harness = work.project.get("harness", payload.harness_id)
-    name, pin = payload.name.strip(), payload.pin.strip()
-    there = (s for s in work.project.harness_shields.values() if s.harness_id == harness.id and s.name == name)
-    old = next(there, None)
-    if not pin:
-        if old is not None:
-            work.remove("harness_shield", old.id)
-        return f"shield {name} lands nowhere"
-    end = end_named(work.project, harness, pin)
-    id = old.id if old else work.ids.new()
-    work.put("harness_shield", HarnessShield(id, harness.id, name, end.device.id, end.unit))
-    return f"shield {name} on {pin}"

@@ -31,8 +31,8 @@ from jolly_core.tagging import full_tag, product_tag
 from jolly_core.wiring import conductor_key, conductors_at
 
 from .base import Id, Payload, Text, Work, edit
-from .harness import DEFAULT_SEGMENT_MM, AddNode, add_node
 from .marking import join_by_marks
+from .nodes import DEFAULT_SEGMENT_MM, AddNode, add_node
 from .place import put_symbol, shape_named
 from .sheets import NewSheet, make_sheets
 from .wires import FixWireNumber, fix_wire_number

@@ -28,8 +28,8 @@ from jolly_core.terminals import is_strip
 from jolly_core.wiring import panel_of
 
 from .base import Id, Payload, Work, edit
-from .cabinet import forget_passed, snapped
 from .parts import take_part
+from .runs import forget_passed, snapped
 
 DOOR_PITCH_MM = 60.0
 DOOR_EDGE_MM = 60.0

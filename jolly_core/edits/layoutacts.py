@@ -1,4 +1,4 @@
-"""Acts on what is laid out: brought into line, spread, swapped, mirrored, put at a typed place, copied. All in mm."""
+"""Acts on what is laid out together: brought into line, spread, closed up, swapped, mirrored. All in mm."""
 
 from __future__ import annotations
 
@@ -11,19 +11,12 @@ from jolly_core.cabinet import (
     Outline,
     clearance_between,
     outline,
-    placing_of,
-    placings_in,
     rail_is_level,
-    surface_size,
 )
-from jolly_core.model import Device, Enclosure, Lane, Placing, Project, RuleError, SurfaceName, counted
-from jolly_core.tagging import full_tag, product_tag, short_tag
+from jolly_core.model import Placing, Project, RuleError, counted
+from jolly_core.tagging import full_tag
 
-from .base import Id, Mm, Payload, Text, Work, edit
-from .cabinet import SetRun, set_run
-from .parts import give_part, take_part
-from .placing import PlaceDevices, place_devices
-from .upkeep import new_device
+from .base import Id, Payload, Work, edit
 
 How = Literal[
     "left", "right", "top", "bottom", "column", "row", "spread-across", "spread-down", "close-up", "swap", "mirror"
@@ -57,7 +50,7 @@ def arrange_in_layout(work: Work, payload: ArrangeInLayout) -> str:
         _swap(work, placings[0], placings[1])
     else:
         for id, (x, y) in _corners(project, placings, boxes, payload.how).items():
-            _move_to(work, project.placings[id], boxes[id], x, y)
+            move_box_to(work, project.placings[id], boxes[id], x, y)
     work.outcome.placed = [p.id for p in placings]
     return f"{payload.how.replace('-', ' ')}: {counted(len(placings), 'device')}"
 
@@ -152,7 +145,7 @@ def _swap(work: Work, one: Placing, other: Placing) -> None:
         work.put("placing", replace(placing, x=round(x, 3), y=round(y, 3), rail_id=rail_id))
 
 
-def _move_to(work: Work, placing: Placing, box: Outline, x: float, y: float) -> None:
+def move_box_to(work: Work, placing: Placing, box: Outline, x: float, y: float) -> None:
     """Put a device so that the upper left corner of its outline is at a point; on a rail it moves along it only."""
     rail = work.project.rails.get(placing.rail_id)
     dx, dy = x - box.x, y - box.y
@@ -160,171 +153,3 @@ def _move_to(work: Work, placing: Placing, box: Outline, x: float, y: float) -> 
         dx, dy = (dx, 0.0) if rail_is_level(rail) else (0.0, dy)
     if dx or dy:
         work.put("placing", replace(placing, x=round(placing.x + dx, 3), y=round(placing.y + dy, 3)))
-
-
-class SetPosition(Payload):
-    """Put a placed device, rail or duct at a typed place: mm from the lower left corner of its surface.
-
-    Attributes:
-        from_left, from_below: of the lower left corner of its outline, of a run of its end nearest to that corner.
-    """
-
-    kind: Literal["set-position"] = "set-position"
-    id: Id
-    from_left: Mm | None = None
-    from_below: Mm | None = None
-
-
-@edit(SetPosition, {"id": "p1", "from_left": 120})
-def set_position(work: Work, payload: SetPosition) -> str:
-    """Work out SetPosition."""
-    project = work.project
-    placing = project.placings.get(payload.id)
-    run = project.rails.get(payload.id) or project.ducts.get(payload.id)
-    if placing is None and run is None:
-        project.get("placing", payload.id)
-    thing = placing or run
-    assert thing is not None
-    enclosure = project.enclosures[thing.enclosure_id]
-    _, height = surface_size(project, enclosure, thing.surface)
-    if placing is not None:
-        box = outline(project, placing)
-        x = box.x if payload.from_left is None else payload.from_left
-        y = box.y if payload.from_below is None else height - payload.from_below - box.height
-        _move_to(work, placing, box, x, y)
-    elif run is not None:
-        dx = 0.0 if payload.from_left is None else payload.from_left - run.x1
-        dy = 0.0 if payload.from_below is None else height - payload.from_below - run.y2
-        ends = SetRun(id=run.id, x1=run.x1 + dx, y1=run.y1 + dy, x2=run.x2 + dx, y2=run.y2 + dy)
-        set_run(work, ends)
-    work.outcome.placed = [payload.id]
-    return "move to a typed place"
-
-
-class CopyLayout(Payload):
-    """Lay out an enclosure as another is: rails, ducts and lanes, and devices of it that have the same tag and part.
-
-    Attributes:
-        mirrored: left is right.
-    """
-
-    kind: Literal["copy-layout"] = "copy-layout"
-    from_id: Id
-    to_id: Id
-    mirrored: bool = False
-
-
-@edit(CopyLayout, {"from_id": "e1", "to_id": "e2"})
-def copy_layout(work: Work, payload: CopyLayout) -> str:
-    """Work out CopyLayout."""
-    project = work.project
-    one: Enclosure = project.get("enclosure", payload.from_id)
-    other: Enclosure = project.get("enclosure", payload.to_id)
-    tag = full_tag(project, project.devices[other.device_id])
-    taken = any(
-        r.enclosure_id == other.id for table in (project.rails, project.ducts, project.lanes) for r in table.values()
-    )
-    if taken or placings_in(project, other.id) or one.id == other.id:
-        raise RuleError(f"{tag} is laid out already. Choose an empty enclosure.", field="to_id", ids=(other.id,))
-    for surface in ("plate", "door"):
-        if surface_size(project, one, surface) != surface_size(project, other, surface):
-            raise RuleError(f"{tag} has another {surface}. Give it the same part first.", field="to_id")
-    rails = _copy_runs(work, one, other, mirrored=payload.mirrored)
-    for placing in placings_in(project, one.id):
-        like = _like(project, project.devices[placing.device_id], other)
-        if like is None:
-            continue
-        width = surface_size(project, one, placing.surface)[0]
-        box = outline(project, placing)
-        rail = project.rails.get(placing.rail_id)
-        x = placing.x
-        if payload.mirrored:
-            x = width - placing.x if rail and not rail_is_level(rail) else width - box.x - box.width
-        made = replace(
-            placing,
-            id=work.ids.new(),
-            enclosure_id=other.id,
-            device_id=like.id,
-            x=x,
-            rail_id=rails.get(placing.rail_id, ""),
-        )
-        work.put("placing", made)
-        work.outcome.placed.append(made.id)
-    return f"lay out {short_tag(project, project.devices[other.device_id])} like another"
-
-
-def _copy_runs(work: Work, one: Enclosure, other: Enclosure, *, mirrored: bool) -> dict[str, str]:
-    """Copy rails, ducts and lanes, and return the new rail of each old one."""
-    project = work.project
-    rails: dict[str, str] = {}
-
-    def turned(surface: str, x: float) -> float:
-        return surface_size(project, one, surface)[0] - x if mirrored else x
-
-    for what, table in (("rail", project.rails), ("duct", project.ducts)):
-        for run in sorted((r for r in table.values() if r.enclosure_id == one.id), key=lambda r: r.id):
-            x1, x2 = sorted((turned(run.surface, run.x1), turned(run.surface, run.x2)))
-            made = replace(run, id=work.ids.new(), enclosure_id=other.id, x1=x1, x2=x2)
-            work.put(what, made)
-            if what == "rail":
-                rails[run.id] = made.id
-    lanes: list[Lane] = sorted((n for n in project.lanes.values() if n.enclosure_id == one.id), key=lambda n: n.id)
-    for lane in lanes:
-        points = tuple(turned(lane.surface, v) if n % 2 == 0 else v for n, v in enumerate(lane.points))
-        work.put("lane", replace(lane, id=work.ids.new(), enclosure_id=other.id, points=points))
-    return rails
-
-
-def _like(project: Project, device: Device, other: Enclosure) -> Device | None:
-    """Return the device that is in the place of another in a like panel and not placed yet: same tag, same part.
-
-    Of several the one at the location of the other enclosure; None when there is none.
-    """
-    host = project.devices[other.device_id]
-    tag = product_tag(project, device)
-    alike = [
-        d
-        for d in project.devices.values()
-        if d.id != device.id
-        and d.part_id == device.part_id
-        and placing_of(project, d.id) is None
-        and product_tag(project, d) == tag
-    ]
-    alike.sort(key=lambda d: (d.location_id != host.location_id, d.function_id != host.function_id, d.id))
-    return alike[0] if alike else None
-
-
-class PlanDevice(Payload):
-    """Place a device that is not drawn yet: it has its tag and part, and waits to be drawn.
-
-    Attributes:
-        count: how many, side by side.
-    """
-
-    kind: Literal["plan-device"] = "plan-device"
-    enclosure_id: Id
-    surface: SurfaceName = "plate"
-    part_id: Id
-    text: Text = ""
-    x: Mm
-    y: Mm
-    count: int = Field(default=1, ge=1, le=50)
-
-
-@edit(PlanDevice, {"enclosure_id": "e1", "part_id": "hollin-hr-k22", "x": 100, "y": 200})
-def plan_device(work: Work, payload: PlanDevice) -> str:
-    """Work out PlanDevice."""
-    project = work.project
-    enclosure: Enclosure = project.get("enclosure", payload.enclosure_id)
-    host = project.devices[enclosure.device_id]
-    part = take_part(work, payload.part_id)
-    if part.mounting in ("cable", "free"):
-        raise RuleError(f"{part.number} does not go into an enclosure. Choose another part.", field="part_id")
-    ids = []
-    for _ in range(payload.count):
-        device = new_device(work, part.part_class, (host.function_id, host.location_id), payload.text)
-        give_part(work, device, payload.part_id)
-        ids.append(device.id)
-    values = payload.model_dump(include={"enclosure_id", "surface", "x", "y"})
-    place_devices(work, PlaceDevices(device_ids=ids, **values))
-    return f"plan {payload.count} of {part.number}" if payload.count > 1 else f"plan {part.number}"

@@ -41,9 +41,9 @@ from jolly_core.tagging import product_tag
 from jolly_core.terminals import is_strip
 
 from .base import Id, Mm, Payload, Text, Work, edit
-from .cabinet import at_edge
 from .layingout import belongs_in, drawn_order
 from .parts import give_part, take_part
+from .runs import at_edge
 from .stampbody import is_layout
 from .stamps import free_name, stamp_named
 from .upkeep import new_device

@@ -15,7 +15,7 @@ from .cables import SetCable, set_cable
 from .devices import SetTag, SetText, set_tag, set_text
 from .parts import give_part
 from .points import PointCell, WritePoints, write_points
-from .sheets import ChangeSheets, SheetChange, change_sheets
+from .sheetchanging import ChangeSheets, SheetChange, change_sheets
 
 MOST_M = 100_000  # of the length of a cable
 _PART_FIELDS = {"text": "text", "supplier": "supplier", "order_number": "order_number", "currency": "currency"}

@@ -8,7 +8,7 @@ from jolly_core.drawing import Point, SheetDraft, extent_of, grid_size, pin_poin
 from jolly_core.model import Project, RuleError, Symbol
 
 from .base import Work
-from .place import PlaceContinuation, place_continuation
+from .continuations import PlaceContinuation, place_continuation
 
 REACHES = (3, 2, 4, 5, 6)
 WAYS: tuple[tuple[Point, str], ...] = (((1, 0), "right"), ((-1, 0), "left"), ((0, 1), "down"), ((0, -1), "up"))

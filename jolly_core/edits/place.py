@@ -1,4 +1,4 @@
-"""Putting symbols, continuation marks and notes on a sheet."""
+"""Putting symbols on a sheet."""
 
 from __future__ import annotations
 
@@ -9,12 +9,13 @@ from pydantic import Field
 
 from jolly_core.drawing import UPRIGHT, Point, SheetDraft, grid_size, lies_upright, pin_points
 from jolly_core.library import POLE_PITCH, Definition, definition, part_class, symbol_of_kind
-from jolly_core.model import Continuation, Device, FileError, Note, Project, RuleError, Sheet, Symbol, counted
-from jolly_core.tagging import lead_of, next_units, tag_on
+from jolly_core.model import Device, FileError, Project, RuleError, Sheet, Symbol, counted
+from jolly_core.tagging import lead_of, next_units
 from jolly_core.terminals import TERMINAL, item_records
 
 from .base import Grid, Id, Payload, SymbolKey, Text, Work, edit
 from .boundaries import location_for
+from .naming import name_of
 from .neutralends import NeutralEnds, close_settled
 from .parts import part_for
 from .rungwires import bring_rung
@@ -214,86 +215,3 @@ def caret_after(symbol: Symbol, sheet: Sheet) -> Point:
     if lies_upright(symbol):
         return first[0], min(max(y for _, y in pin_points(symbol)) + CARET_ADVANCE, height - 4)
     return min(last[0] + CARET_ADVANCE, width - 4), first[1]
-
-
-def name_of(project: Project, symbol: Symbol) -> str:
-    """Return a symbol's tag as its sheet shows it, or its name while it has no device."""
-    device = project.devices.get(symbol.device_id)
-    if device is None:
-        return definition(symbol.definition).name
-    return tag_on(project, device, project.sheets[symbol.sheet_id])
-
-
-class PlaceContinuation(Payload):
-    """Put a mark where a net leaves the sheet; marks of one name are joined.
-
-    Its arrow points away from the wire that ends there unless a side is given.
-    """
-
-    kind: Literal["place-continuation"] = "place-continuation"
-    sheet_id: Id
-    x: Grid
-    y: Grid
-    name: Text = Field(min_length=1)
-    toward: Literal["left", "right", "up", "down"] | None = None
-
-
-@edit(PlaceContinuation, {"sheet_id": "s1", "x": 96, "y": 20, "name": "24 V"})
-def place_continuation(work: Work, payload: PlaceContinuation) -> str:
-    """Work out PlaceContinuation."""
-    draft = work.draft(payload.sheet_id)
-    toward = payload.toward or away_from(draft, payload.x, payload.y)
-    mark = Continuation(work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.name.strip(), toward)
-    if any((c.x, c.y) == (mark.x, mark.y) for c in draft.continuations.values()):
-        raise RuleError("There is already a continuation mark here.", field="x")
-    draft.continuations[mark.id] = mark
-    work.close(draft)
-    work.outcome.placed = [mark.id]
-    return f"place continuation {mark.name}"
-
-
-def away_from(draft: SheetDraft, x: int, y: int) -> str:
-    """Return the side on which no wire comes to a point: where an arrow that leaves the sheet points."""
-    for w in draft.wires.values():
-        if (w.x2, w.y2) == (x, y):
-            return "right" if w.y1 == w.y2 else "down"
-        if (w.x1, w.y1) == (x, y):
-            return "left" if w.y1 == w.y2 else "up"
-    return "right"
-
-
-class PlaceNote(Payload):
-    """Put a free text on a sheet."""
-
-    kind: Literal["place-note"] = "place-note"
-    sheet_id: Id
-    x: Grid
-    y: Grid
-    text: Text = Field(min_length=1)
-
-
-@edit(PlaceNote, {"sheet_id": "s1", "x": 20, "y": 90, "text": "Auger to be locked out for cleaning"})
-def place_note(work: Work, payload: PlaceNote) -> str:
-    """Work out PlaceNote."""
-    work.drawable(payload.sheet_id)
-    note = Note(work.ids.new(), payload.sheet_id, payload.x, payload.y, payload.text)
-    work.put("note", note)
-    work.outcome.placed = [note.id]
-    return "place a note"
-
-
-class ChangeNote(Payload):
-    """Write a free text anew."""
-
-    kind: Literal["change-note"] = "change-note"
-    note_id: Id
-    text: Text = Field(min_length=1)
-
-
-@edit(ChangeNote, {"note_id": "n1", "text": "Auger to be locked out for cleaning"})
-def change_note(work: Work, payload: ChangeNote) -> str:
-    """Work out ChangeNote."""
-    note: Note = work.project.get("note", payload.note_id)
-    work.put("note", replace(note, text=payload.text))
-    work.outcome.placed = [note.id]
-    return "change a note"

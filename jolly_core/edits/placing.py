@@ -21,8 +21,9 @@ from jolly_core.tagging import full_tag, short_tag
 from jolly_core.terminals import is_strip
 
 from .base import Id, Length, Mm, Payload, Work, edit
-from .cabinet import SNAP_MM, SetRun, set_run, snapped
-from .lanes import move_crossing, move_lane
+from .crossings import move_crossing
+from .lanes import move_lane
+from .runs import SNAP_MM, SetRun, set_run, snapped
 from .snugging import snug
 
 RAIL_REACH_MM = 45.0

@@ -8,8 +8,8 @@ from typing import Any, Literal
 from jolly_core.drawing import ladder_at, ladder_lines, most_lines, pin_points, rails_at
 from jolly_core.model import RuleError, Sheet, moved_where
 
-from .arrange import inside, refuse_locked
 from .base import Id, Payload, Work, edit
+from .selecting import inside, refuse_locked
 
 
 class InsertRung(Payload):

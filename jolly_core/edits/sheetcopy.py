@@ -10,9 +10,9 @@ from pydantic import Field
 from jolly_core.model import DRAWN, ON_SHEET, RuleError, Sheet, shifted
 from jolly_core.wiring import sheet_groups
 
-from .arrange import inside, refuse_locked, sheet_of, what_of
 from .base import Grid, Id, Payload, Text, Work, edit
 from .pieces import OTHERS, piece_of, put_piece
+from .selecting import inside, refuse_locked, sheet_of, what_of
 from .sheets import first_line_of, orders_after
 from .upkeep import refresh_letters
 

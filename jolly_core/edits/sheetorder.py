@@ -13,7 +13,8 @@ from jolly_core.tagging import product_tag
 from jolly_core.wiring import wire_numbers
 
 from .base import Id, Payload, Text, Work, edit
-from .sheets import devices_follow, first_line_of, orders_after
+from .sheetchanging import devices_follow
+from .sheets import first_line_of, orders_after
 
 
 class OrderSheets(Payload):

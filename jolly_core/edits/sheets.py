@@ -1,4 +1,4 @@
-"""Adding, changing and deleting sheets, one or many at once."""
+"""Adding sheets, one or many at once: their numbers, lines and rails."""
 
 from __future__ import annotations
 
@@ -8,15 +8,14 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import counts_lines, grid_size, habit_of, ladder_shape, lines_of, most_lines, pin_points
+from jolly_core.drawing import counts_lines, habit_of, ladder_shape, lines_of, most_lines
 from jolly_core.model import DRAWN, REFERENCES, SHEET_SIZES_MM, Project, RuleError, Sheet
 from jolly_core.model.entities.structure import FirstLine
 from jolly_core.reports import REPORTS
-from jolly_core.tagging import check_own_name, lead_of, letters_for, renamed_at
+from jolly_core.tagging import check_own_name
 
 from .base import Id, Payload, Text, Work, edit
 from .settings import SheetShape
-from .upkeep import drop_unused, refresh_letters, tidy_strip
 
 ORDER_STEP = 1000
 Number = Field(default=None, min_length=1, max_length=12)
@@ -134,7 +133,7 @@ def first_line_of(project: Project, sheet: Sheet, taken: Iterable[range] | None 
 def _make(work: Work, new: NewSheet, number: str, order: int) -> Sheet:
     kind = new.sheet_kind or "schematic"
     habit = habit_of(work.project, kind)
-    given = _given(work.project, new)
+    given = facts_given(work.project, new)
     first = given.pop("first_line", None)
     values = {
         "size": habit.size,
@@ -148,7 +147,7 @@ def _make(work: Work, new: NewSheet, number: str, order: int) -> Sheet:
     }
     if kind not in DRAWN:
         values["frame"] = "zones"
-    sheet = _shaped(Sheet(work.ids.new(), number, order=order, **values))
+    sheet = shaped_sheet(Sheet(work.ids.new(), number, order=order, **values))
     sheet = replace(sheet, first_line=first_line_of(work.project, sheet) if first is None else first)
     work.put("sheet", sheet)
     if sheet.frame == "ladder":
@@ -158,7 +157,7 @@ def _make(work: Work, new: NewSheet, number: str, order: int) -> Sheet:
     return sheet
 
 
-def _shaped(sheet: Sheet) -> Sheet:
+def shaped_sheet(sheet: Sheet) -> Sheet:
     """Return a sheet with its rails where its size has them, and no more lines than there is room for."""
     ladders = sheet.ladders if sheet.frame == "ladder" else 1
     left, right, pitch = ladder_shape(sheet.size, ladders)
@@ -184,7 +183,7 @@ def _rails(work: Work, sheet: Sheet, left: str, right: str) -> None:
     work.close(draft)
 
 
-def _given(project: Project, values: SheetValues) -> dict[str, Any]:
+def facts_given(project: Project, values: SheetValues) -> dict[str, Any]:
     """Return the sheet fields a payload gives, checked."""
     given = values.model_dump(include=set(SheetValues.model_fields), exclude_none=True)
     if "sheet_kind" in given:
@@ -199,162 +198,6 @@ def _given(project: Project, values: SheetValues) -> dict[str, Any]:
     for name in given.get("fields", {}):
         check_own_name(name)
     return given
-
-
-class ChangeSheet(SheetValues):
-    """Change a sheet; what is left out stays."""
-
-    kind: Literal["change-sheet"] = "change-sheet"
-    sheet_id: Id
-    number: Text | None = Number
-    follow: bool = False
-
-
-@edit(ChangeSheet, {"sheet_id": "s1", "title": "Loading auger, power"})
-def change_sheet(work: Work, payload: ChangeSheet) -> str:
-    """Work out ChangeSheet."""
-    _change(work, [payload], payload.follow)
-    return f"change sheet {work.project.sheets[payload.sheet_id].number}"
-
-
-class SheetChange(SheetValues):
-    """What becomes different of one sheet among several."""
-
-    sheet_id: Id
-    number: Text | None = Number
-
-
-class ChangeSheets(Payload):
-    """Change many sheets in one edit: one value for all of them, or a block pasted from a spreadsheet.
-
-    With `follow`, devices drawn on a sheet that have its function or location take the new one.
-    """
-
-    kind: Literal["change-sheets"] = "change-sheets"
-    sheets: list[SheetChange] = Field(min_length=1, max_length=5000)
-    follow: bool = False
-
-
-@edit(ChangeSheets, {"sheets": [{"sheet_id": "s1", "title": "Kiln fan"}, {"sheet_id": "s2", "size": "A3"}]})
-def change_sheets(work: Work, payload: ChangeSheets) -> str:
-    """Work out ChangeSheets."""
-    _change(work, payload.sheets, payload.follow)
-    numbers = [work.project.sheets[c.sheet_id].number for c in payload.sheets]
-    return f"change sheet {numbers[0]}" if len(numbers) == 1 else f"change {len(numbers)} sheets"
-
-
-def _change(work: Work, changes: list[Any], follow: bool) -> None:
-    project = work.project
-    for change in changes:
-        sheet: Sheet = project.get("sheet", change.sheet_id)
-        given = _given(project, change)
-        if change.number is not None:
-            given["number"] = change.number.strip() or sheet.number
-        if "fields" in given:
-            fields = {**sheet.fields, **given["fields"]}
-            given["fields"] = {name: text for name, text in fields.items() if text}
-        made = replace(sheet, **given)
-        if made.kind not in DRAWN:
-            made = replace(made, frame="zones", ladders=1)
-            if _drawn_on(project, sheet.id):
-                raise RuleError(f"Something is drawn on sheet {sheet.number}: it stays as it is.", field="sheet_kind")
-        if any(getattr(made, f) != getattr(sheet, f) for f in SHAPE):
-            made = _shaped(made)
-            _has_room(project, made)
-        work.put("sheet", made)
-        if follow:
-            devices_follow(work, sheet, made)
-    _unlike(project)
-
-
-def _drawn_on(project: Project, sheet_id: str) -> bool:
-    return any(index.has(sheet_id) for index in project.on_sheet.values())
-
-
-def _unlike(project: Project) -> None:
-    """Refuse two sheets of one number."""
-    seen: set[str] = set()
-    for sheet in project.sheets.values():
-        if sheet.number in seen:
-            words = f"There is already a sheet {sheet.number}. Choose another number."
-            raise RuleError(words, field="number", ids=(sheet.id,))
-        seen.add(sheet.number)
-
-
-def _has_room(project: Project, sheet: Sheet) -> None:
-    width, height = grid_size(sheet)
-    points = [p for s in project.symbols_on(sheet.id) for p in pin_points(s)]
-    points += [(x, y) for w in project.wires_on(sheet.id) for x, y in ((w.x1, w.y1), (w.x2, w.y2))]
-    points += [(c.x, c.y) for c in project.continuations_on(sheet.id)]
-    points += [(n.x, n.y) for n in project.notes_on(sheet.id)]
-    if any(not (0 < x < width and 0 < y < height) for x, y in points):
-        words = f"What is drawn on sheet {sheet.number} reaches beyond {sheet.size}. Move it first."
-        raise RuleError(words, field="size", ids=(sheet.id,))
-
-
-def devices_follow(work: Work, old: Sheet, new: Sheet) -> None:
-    """Give devices that lead on a sheet, and are of its function and location, the sheet's new ones."""
-    if (old.function_id, old.location_id) == (new.function_id, new.location_id):
-        return
-    project = work.project
-    for symbol in project.symbols_on(new.id):
-        device = project.devices.get(symbol.device_id)
-        lead = lead_of(project, symbol.device_id) if device is not None else None
-        if device is None or lead is None or lead.id != symbol.id:
-            continue
-        function = new.function_id if device.function_id == old.function_id else device.function_id
-        location = new.location_id if device.location_id == old.location_id else device.location_id
-        if (function, location) != (device.function_id, device.location_id):
-            moved = replace(device, function_id=function, location_id=location)
-            if moved.letters != letters_for(project, moved) or any(
-                (d.letters, d.number, d.function_id, d.location_id) == (moved.letters, moved.number, function, location)
-                for d in project.devices.values()
-            ):
-                moved = renamed_at(project, device, (function, location))
-            work.put("device", moved)
-
-
-class DeleteSheet(Payload):
-    """Delete a sheet with all that is drawn on it."""
-
-    kind: Literal["delete-sheet"] = "delete-sheet"
-    sheet_id: Id
-
-
-@edit(DeleteSheet, {"sheet_id": "s1"})
-def delete_sheet(work: Work, payload: DeleteSheet) -> str:
-    """Work out DeleteSheet."""
-    return f"delete sheet {_delete(work, payload.sheet_id)}"
-
-
-class DeleteSheets(Payload):
-    """Delete several sheets with all that is drawn on them."""
-
-    kind: Literal["delete-sheets"] = "delete-sheets"
-    sheet_ids: list[Id] = Field(min_length=1, max_length=5000)
-
-
-@edit(DeleteSheets, {"sheet_ids": ["s1", "s2"]})
-def delete_sheets(work: Work, payload: DeleteSheets) -> str:
-    """Work out DeleteSheets."""
-    numbers = [_delete(work, id) for id in payload.sheet_ids]
-    return f"delete sheet {numbers[0]}" if len(numbers) == 1 else f"delete {len(numbers)} sheets"
-
-
-def _delete(work: Work, sheet_id: str) -> str:
-    project = work.project
-    sheet: Sheet = project.get("sheet", sheet_id)
-    devices = [s.device_id for s in project.symbols_on(sheet.id) if s.device_id]
-    devices += [project.bands[i].device_id for i in project.on_sheet["band"].get(sheet.id)]
-    for kind, index in project.on_sheet.items():
-        for id in index.get(sheet.id):
-            work.remove(kind, id)
-    for device_id in dict.fromkeys(devices):
-        drop_unused(work, device_id)
-        tidy_strip(work, device_id)
-        refresh_letters(work, device_id)
-    work.remove("sheet", sheet.id)
-    return sheet.number
 
 
 def orders_after(work: Work, after_id: str, count: int, *, but: frozenset[str] = frozenset()) -> list[int]:

@@ -11,7 +11,7 @@ from jolly_core.cabinet import Outline, clearance_between, duct_outline, outline
 from jolly_core.cables import number_of
 from jolly_core.model import Device, Project
 
-from .cabinet import snapped
+from .runs import snapped
 
 REACH_MM = 4.0  # so near it is drawn to an edge; less than a step of the grid, so that one step leads away again
 NEAR_MM = 150.0  # as far as a neighbour lies across

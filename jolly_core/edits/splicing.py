@@ -24,9 +24,10 @@ from jolly_core.sizing import area_mm2
 from jolly_core.tagging import device_at, full_tag, pin_name, pins_of
 
 from .base import Id, Mm, Payload, Text, Work, edit
-from .harness import ChangeNode, change_node, new_connector
+from .connectors import new_connector
 from .harnesscells import take_wires_away
 from .harnesswires import WireRow, draw_row, ends_of
+from .nodes import ChangeNode, change_node
 from .segments import SplitSegment, split_segment
 
 

@@ -12,9 +12,9 @@ from jolly_core.library import built_in_stamps
 from jolly_core.model import Continuation, Project, RuleError, Sheet, Stamp, Wire, counted
 from jolly_core.wiring import sheet_groups, wire_numbers
 
-from .arrange import sheet_of
 from .base import Grid, Id, Payload, Text, Work, edit
 from .pieces import piece_of, put_piece
+from .selecting import sheet_of
 from .sheets import AddSheet, add_sheet
 from .stampbody import Question, StampBody, body_from_text, body_to_text, check_questions, is_layout, wishes_for
 

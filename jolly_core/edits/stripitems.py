@@ -1,4 +1,4 @@
-"""What stands on a strip: planned terminals, accessories, and what is said of terminals, one or many at a time."""
+"""What stands on a strip: its items in order, and what is said of terminals, one or many at a time."""
 
 from __future__ import annotations
 
@@ -9,8 +9,8 @@ from typing import Annotated, Literal, get_args
 from pydantic import Field
 
 from jolly_core.drawing import place_in
-from jolly_core.library import TERMINAL_WORDS, kind_drawn, symbol_of_kind, terminal_kind
-from jolly_core.model import MOST_LEVELS, Bridge, Device, Part, Project, RuleError, StripItem, Symbol
+from jolly_core.library import kind_drawn, symbol_of_kind, terminal_kind
+from jolly_core.model import Device, Part, Project, RuleError, StripItem, Symbol
 from jolly_core.tagging import short_tag, terminal_number
 from jolly_core.terminals import (
     ACCESSORY_NAMES,
@@ -18,7 +18,6 @@ from jolly_core.terminals import (
     is_strip,
     item_records,
     kind_of,
-    next_unit,
     place_key,
     terminal_symbols,
 )
@@ -106,101 +105,6 @@ def place_of_key(project: Project, strip_id: str, records: list[StripItem], key:
 
 def _goes_on(record: StripItem) -> bool:
     return record.kind == TERMINAL and record.level > 1
-
-
-class PlanTerminals(Payload):
-    """Put in terminals that are on no sheet yet, before or after a place or at the end; spare ones stay undrawn.
-
-    With `levels` each is a block of so many terminals; `bridged` makes all of them one potential (a distribution).
-    """
-
-    kind: Literal["plan-terminals"] = "plan-terminals"
-    strip_id: Id
-    count: int = Field(default=1, ge=1, le=MOST_AT_ONCE)
-    at: ItemKey = ""
-    side: Literal["before", "after"] = "after"
-    terminal_kind: TerminalKind = "feed-through"
-    levels: int = Field(default=1, ge=1, le=MOST_LEVELS)
-    spare: bool = False
-    bridged: bool = False
-    part_id: Id = ""
-    remark: Line = ""
-
-
-@edit(PlanTerminals, {"strip_id": "d1", "count": 4, "at": "u3", "side": "before"})
-def plan_terminals(work: Work, payload: PlanTerminals) -> str:
-    """Work out PlanTerminals."""
-    project = work.project
-    device = strip_named(project, payload.strip_id)
-    tag = short_tag(project, device)
-    records = stored(work, device.id)
-    at = place_of_key(project, device.id, records, payload.at, after=payload.side == "after")
-    made = planned(
-        work,
-        device,
-        payload.terminal_kind,
-        count=payload.count,
-        levels=payload.levels,
-        part_id=payload.part_id,
-        spare=payload.spare,
-        remark=payload.remark.strip(),
-    )
-    put_in_order(work, [*records[:at], *made, *records[at:]])
-    if payload.bridged:
-        bridge_all(work, device.id, made)
-    work.outcome.placed = [r.id for r in made]
-    one, many = TERMINAL_WORDS[payload.terminal_kind]
-    words = "spare terminal" if payload.spare else one if len(made) == 1 else many
-    words += "s" if payload.spare and len(made) > 1 else ""
-    return f"{len(made)} {words} on {tag}"
-
-
-def planned(
-    work: Work,
-    device: Device,
-    kind: str,
-    *,
-    count: int,
-    levels: int = 1,
-    part_id: str = "",
-    spare: bool = False,
-    remark: str = "",
-) -> list[StripItem]:
-    """Return new planned terminals of a strip, block by block; they are not stored yet, their part is taken.
-
-    Raises:
-        RuleError: the part is of another kind, or has fewer levels.
-    """
-    part = take_part(work, part_id, "terminal") if part_id else None
-    if part is not None and terminal_kind(part) != kind:
-        raise RuleError(f"{part.number} is of the kind {terminal_kind(part)}, not {kind}.", field="part_id")
-    if part is not None and levels > 1:
-        said = part.ratings.get("levels", "").strip() or "1"
-        if said.isdecimal() and int(said) < levels:
-            raise RuleError(f"{part.number} has {said} level(s), not {levels}.", field="levels")
-    unit = next_unit(work.project, device.id)
-    made = []
-    for n in range(count * levels):
-        level = n % levels + 1
-        own = part.id if part else ""
-        made.append(
-            StripItem(
-                work.ids.new(), device.id, TERMINAL, 0, unit + n, "", own, kind, spare and levels == 1, level, remark
-            )
-        )
-    return made
-
-
-def bridge_all(work: Work, strip_id: str, records: list[StripItem]) -> None:
-    """Make terminals one potential: each block's levels among themselves, then the first levels along the strip."""
-    blocks: list[list[int]] = []
-    for record in records:
-        if record.level == 1 or not blocks:
-            blocks.append([])
-        blocks[-1].append(record.unit)
-    for units in [*blocks, [block[0] for block in blocks]]:
-        if len(units) > 1:
-            work.put("bridge", Bridge(work.ids.new(), strip_id, tuple(units)))
 
 
 class RemoveStripItems(Payload):
@@ -325,55 +229,3 @@ def _as_kind(work: Work, record: StripItem, symbols: list[Symbol], kind: str) ->
     part = work.project.parts.get(record.part_id)
     kept = record.part_id if part is not None and terminal_kind(part) == kind else ""
     return replace(record, planned=kind if record.planned else "", part_id=kept)
-
-
-class AddStripAccessory(Payload):
-    """Put an end bracket, partition plate or marker on a strip, before or after a place, or at its start or end."""
-
-    kind: Literal["add-strip-accessory"] = "add-strip-accessory"
-    strip_id: Id
-    accessory: Accessory
-    position: int | None = Field(default=None, ge=0, le=5000)
-    at: ItemKey = ""
-    side: Literal["before", "after"] = "after"
-    part_id: Id = ""
-
-
-@edit(AddStripAccessory, {"strip_id": "d1", "accessory": "end-bracket", "position": 0})
-def add_strip_accessory(work: Work, payload: AddStripAccessory) -> str:
-    """Work out AddStripAccessory."""
-    project = work.project
-    device = strip_named(project, payload.strip_id)
-    part = take_part(work, payload.part_id, "strip-accessory") if payload.part_id else None
-    records = stored(work, device.id)
-    at = place_of_key(project, device.id, records, payload.at, after=payload.side == "after")
-    if not payload.at and payload.position is not None:
-        at = min(payload.position, len(records))
-    made = StripItem(work.ids.new(), device.id, payload.accessory, 0, part_id=part.id if part else "")
-    put_in_order(work, [*records[:at], made, *records[at:]])
-    work.outcome.placed = [made.id]
-    return f"{ACCESSORY_NAMES[payload.accessory].lower()} on {short_tag(project, device)}"
-
-
-class SetAccessoryPart(Payload):
-    """Give accessories of a strip a part, or none with an empty one."""
-
-    kind: Literal["set-accessory-part"] = "set-accessory-part"
-    strip_id: Id
-    keys: list[ItemKey] = Field(min_length=1, max_length=500)
-    part_id: Id
-
-
-@edit(SetAccessoryPart, {"strip_id": "d1", "keys": ["i1"], "part_id": ""})
-def set_accessory_part(work: Work, payload: SetAccessoryPart) -> str:
-    """Work out SetAccessoryPart."""
-    device = strip_named(work.project, payload.strip_id)
-    part = take_part(work, payload.part_id, "strip-accessory") if payload.part_id else None
-    for record in keyed(work.project, device.id, payload.keys):
-        if record.kind == TERMINAL:
-            raise RuleError("Choose end brackets, plates or markers; a terminal has a part of its own.", field="keys")
-        work.put("strip_item", replace(record, part_id=part.id if part else ""))
-        drop_part(work, record.part_id)
-    return f"part of {len(payload.keys)} accessor{'ies' if len(payload.keys) > 1 else 'y'} of " + (
-        short_tag(work.project, device)
-    )

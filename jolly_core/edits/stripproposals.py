@@ -13,7 +13,8 @@ from jolly_core.terminals.proposals import USUAL_SPARE_PERCENT
 
 from .base import Id, Payload, Work, edit
 from .parts import take_part
-from .stripitems import place_of_key, planned, put_in_order, stored, strip_named
+from .planning import planned
+from .stripitems import place_of_key, put_in_order, stored, strip_named
 
 
 class TakeProposals(Payload):

@@ -1,22 +1,18 @@
-"""Title blocks and pictures of the project."""
+"""Title blocks of the project."""
 
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
 from jolly_core.library import built_in_blocks, pattern_of
-from jolly_core.library.pictures import read_picture
-from jolly_core.model import REFERENCES, Picture, Project, RuleError, TitleBlock, TitleCell
-from jolly_core.model.entities.titling import BlockPlace, BlockSize
+from jolly_core.model import REFERENCES, Project, RuleError, TitleBlock
 from jolly_core.tagging import check_fields, fields_in
 
 from .base import Id, Payload, Text, Work, edit
-
-Size = Annotated[BlockSize, Field(allow_inf_nan=False)]
-Place = Annotated[BlockPlace, Field(allow_inf_nan=False)]
+from .titlecells import Size, within_block
 
 
 class TakeTitleBlock(Payload):
@@ -87,7 +83,7 @@ def change_title_block(work: Work, payload: ChangeTitleBlock) -> str:
     if _free_name(work.project, made.name, but=block.id) != made.name:
         raise RuleError(f"There is already a title block “{made.name}”.", field="name")
     for id in work.project.cells_of_block.get(block.id):
-        _inside(made, work.project.title_cells[id])
+        within_block(made, work.project.title_cells[id])
     work.put("title_block", made)
     return f"change title block {made.name}"
 
@@ -129,103 +125,3 @@ def remove_title_block(work: Work, payload: RemoveTitleBlock) -> str:
         work.remove("title_cell", id)
     work.remove("title_block", block.id)
     return f"remove title block {block.name}"
-
-
-class PutTitleCell(Payload):
-    """Add a cell to a title block, or change one; what is left out stays. Lengths in mm."""
-
-    kind: Literal["put-title-cell"] = "put-title-cell"
-    block_id: Id
-    cell_id: Id = ""
-    x: Place | None = None
-    y: Place | None = None
-    width: Size | None = None
-    height: Size | None = None
-    heading: Text | None = None
-    content: Text | None = None
-    size_mm: float | None = Field(default=None, ge=1.2, le=40)
-    anchor: Literal["start", "middle", "end"] | None = None
-    border: bool | None = None
-    picture_id: Id | None = None
-
-
-@edit(PutTitleCell, {"block_id": "b1", "x": 0, "y": 0, "width": 60, "height": 12, "content": "{customer}"})
-def put_title_cell(work: Work, payload: PutTitleCell) -> str:
-    """Work out PutTitleCell."""
-    project = work.project
-    block: TitleBlock = project.get("title_block", payload.block_id)
-    values = payload.model_dump(exclude={"kind", "block_id", "cell_id"}, exclude_none=True)
-    if payload.picture_id:
-        project.get("picture", payload.picture_id)
-    if payload.content:
-        check_fields(project, payload.content)
-    if payload.cell_id:
-        old: TitleCell = project.get("title_cell", payload.cell_id)
-        if old.block_id != block.id:
-            raise RuleError("The cell is of another title block.", field="cell_id")
-    else:
-        old = TitleCell(work.ids.new(), block.id, 0.0, 0.0, min(40.0, block.width_mm), min(12.0, block.height_mm))
-    cell = replace(old, **values)
-    _inside(block, cell)
-    work.put("title_cell", cell)
-    work.outcome.placed = [cell.id]
-    return f"cell {cell.heading or cell.content or 'of'} of title block {block.name}"
-
-
-def _inside(block: TitleBlock, cell: TitleCell) -> None:
-    if cell.x + cell.width > block.width_mm + 0.001 or cell.y + cell.height > block.height_mm + 0.001:
-        words = f"The cell “{cell.heading or cell.content}” would reach beyond the title block"
-        raise RuleError(f"{words} of {block.width_mm:g} x {block.height_mm:g} mm.", field="width", ids=(cell.id,))
-
-
-class RemoveTitleCells(Payload):
-    """Take cells out of a title block."""
-
-    kind: Literal["remove-title-cells"] = "remove-title-cells"
-    cell_ids: list[Id] = Field(min_length=1, max_length=200)
-
-
-@edit(RemoveTitleCells, {"cell_ids": ["c1"]})
-def remove_title_cells(work: Work, payload: RemoveTitleCells) -> str:
-    """Work out RemoveTitleCells."""
-    for id in payload.cell_ids:
-        work.remove("title_cell", id)
-    return "remove a cell" if len(payload.cell_ids) == 1 else f"remove {len(payload.cell_ids)} cells"
-
-
-class AddPicture(Payload):
-    """Take a PNG or JPEG picture into the project, as base64."""
-
-    kind: Literal["add-picture"] = "add-picture"
-    name: Text = Field(min_length=1)
-    data: str
-
-
-@edit(AddPicture, {"name": "Logo", "data": "iVBORw0KGgo="})
-def add_picture(work: Work, payload: AddPicture) -> str:
-    """Work out AddPicture."""
-    media_type, width, height = read_picture(payload.data)
-    same = next((p for p in work.project.pictures.values() if p.data == payload.data), None)
-    if same is not None:
-        raise RuleError(f"This picture is there already, as “{same.name}”.", field="data", ids=(same.id,))
-    picture = Picture(work.ids.new(), payload.name, media_type, width, height, payload.data)
-    work.put("picture", picture)
-    work.outcome.placed = [picture.id]
-    return f"picture {picture.name}"
-
-
-class RemovePicture(Payload):
-    """Take a picture out of the project; cells that show it are left without."""
-
-    kind: Literal["remove-picture"] = "remove-picture"
-    picture_id: Id
-
-
-@edit(RemovePicture, {"picture_id": "p1"})
-def remove_picture(work: Work, payload: RemovePicture) -> str:
-    """Work out RemovePicture."""
-    picture: Picture = work.project.get("picture", payload.picture_id)
-    for cell in [c for c in work.project.title_cells.values() if c.picture_id == picture.id]:
-        work.put("title_cell", replace(cell, picture_id=""))
-    work.remove("picture", picture.id)
-    return f"remove picture {picture.name}"
