@@ -14,7 +14,7 @@ from benchmarks.generate import synthetic
 from benchmarks.measure import Pace, Result, percentile
 from jolly_core.checks import all_snags, snags_on
 from jolly_core.edits import parse_edit, perform
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.model import Project
 from jolly_server.projects.models import Membership
 from jolly_server.projects.services import create_project

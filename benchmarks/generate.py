@@ -6,7 +6,7 @@ import gc
 from dataclasses import replace
 from typing import Any
 
-from jolly_core.edits.sheets import ORDER_STEP
+from jolly_core.edits.sheets.adding import ORDER_STEP
 from jolly_core.model import KINDS, Project
 from jolly_core.testing import Workbench
 

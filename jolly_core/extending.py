@@ -14,7 +14,7 @@ from typing import Any
 
 from jolly_core import checks, reports
 from jolly_core.checks import Snag
-from jolly_core.edits.stampbody import body_from_text
+from jolly_core.edits.pieces.stampbody import body_from_text
 from jolly_core.library import part_classes, part_fields, unit_kinds
 from jolly_core.library.added import added
 from jolly_core.library.classes import read_class

@@ -1,17 +1,20 @@
-"""Edits: one payload class and one function each. To add one, write a module of its own; nothing needs to list it."""
+"""Edits: one payload class and one function each, in rooms that stand in layers.
+
+To add one, write a module of its own in the room it belongs to; nothing needs to list it.
+"""
 
 from importlib import import_module
-from pkgutil import iter_modules
+from pkgutil import walk_packages
 from typing import TYPE_CHECKING, Annotated, Union
 
 from pydantic import Field, TypeAdapter
 
-from .base import EDITS, EditKind, Outcome, Payload, Text, compute, perform
-from .choosing import Candidate, own_choices, ranked, wanted_for
-from .copies import stale_parts
-from .faultwords import fault_words
-from .parts import own_symbols
-from .trying import symbol_on_wires
+from .base.edit import EDITS, EditKind, Outcome, Payload, Text, compute, perform
+from .base.faultwords import fault_words
+from .devices.choosing import Candidate, own_choices, ranked, wanted_for
+from .devices.copies import stale_parts
+from .devices.parts import own_symbols
+from .draw.trying import symbol_on_wires
 
 __all__ = [
     "EDITS",
@@ -33,9 +36,9 @@ __all__ = [
     "wanted_for",
 ]
 
-for _module in iter_modules(__path__):
-    if _module.name != "tests":
-        import_module(f"{__name__}.{_module.name}")
+for _module in walk_packages(__path__, f"{__name__}."):
+    if f"{__name__}.tests" not in _module.name:
+        import_module(_module.name)
 
 if TYPE_CHECKING:
     AnyEdit = Payload

@@ -9,7 +9,7 @@ from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
-from jolly_core.edits.structure import users
+from jolly_core.edits.project.structure import users
 from jolly_core.exchange import PastedWire, space_json, wire_rows
 from jolly_core.model import SIDES, Function, Location, Project, Side
 from jolly_core.plc import channel_address

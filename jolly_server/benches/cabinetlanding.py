@@ -9,8 +9,8 @@ from typing_extensions import TypedDict
 
 from jolly_core.cabinet import outline, room_about
 from jolly_core.edits import AnyEdit, compute
-from jolly_core.edits.layoutstamps import layout_from_text
-from jolly_core.edits.stampbody import is_layout
+from jolly_core.edits.cabinet.stamps import layout_from_text
+from jolly_core.edits.pieces.stampbody import is_layout
 from jolly_core.library import KeptStamp, Library
 from jolly_core.model import Duct, Placing, Project, Rail, RuleError
 from jolly_core.tagging import natural

@@ -8,7 +8,7 @@ from typing import Any
 from pydantic import TypeAdapter, ValidationError
 from typing_extensions import TypedDict
 
-from jolly_core.edits.spacepaths import SpaceNode, SpacePath
+from jolly_core.edits.harness.spacepaths import SpaceNode, SpacePath
 from jolly_core.exchange import SPACE_FORMAT
 from jolly_core.model import RuleError
 from jolly_server.config.outside import Away, ask_json

@@ -12,7 +12,7 @@ from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
-from jolly_core.edits.recipes import KeepRecipe, recipe_of
+from jolly_core.edits.project.recipes import KeepRecipe, recipe_of
 from jolly_core.exchange import LIST_FORMATS, read_list, read_recipe, unwritable, write_list, write_recipe
 from jolly_core.model import IdSource, Project, Recipe, from_record, to_record
 from jolly_core.reports import BACK, MONEY, TESTS, WITHOUT_VALUE, Cooked, Row, cook, grouped_reports, recipe_called

@@ -11,7 +11,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 
 from jolly_core.comparing import changed_sheets
-from jolly_core.edits.revisions import FreezeRevision
+from jolly_core.edits.project.revisions import FreezeRevision
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import GoneError, Project, Revision, catch_up, copied
 from jolly_core.tagging import revisions

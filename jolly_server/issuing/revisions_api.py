@@ -13,7 +13,7 @@ from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
 from jolly_core.comparing import changed_sheets, drawing_change, same_things
-from jolly_core.edits.revisions import FreezeRevision, next_index
+from jolly_core.edits.project.revisions import FreezeRevision, next_index
 from jolly_core.exchange import LIST_FORMATS, read_project, write_work_list
 from jolly_core.model import Project, Revision, RuleError
 from jolly_core.scenes import scene_of

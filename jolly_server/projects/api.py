@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from typing_extensions import TypedDict
 
-from jolly_core.edits.offers import Offer, offers
+from jolly_core.edits.draw.offers import Offer, offers
 from jolly_core.library import is_drawn
 from jolly_core.model import ON_SHEET, GoneError
 from jolly_core.reports import Found, find_in

@@ -8,9 +8,9 @@ from ninja import Router, Schema
 from typing_extensions import TypedDict
 
 from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words
-from jolly_core.edits.arrange import sheet_of
-from jolly_core.edits.blocks import free_pins
-from jolly_core.edits.pieces import piece_of, piece_to_json
+from jolly_core.edits.draw.blocks import free_pins
+from jolly_core.edits.draw.selecting import sheet_of
+from jolly_core.edits.pieces.pieces import piece_of, piece_to_json
 from jolly_core.library import is_block, part_classes, sides_of
 from jolly_core.model import NUMBER_PLACES, WIRE_CATEGORIES, GoneError, Project, to_record
 from jolly_core.reports import places_of

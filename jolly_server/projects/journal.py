@@ -10,7 +10,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Q, QuerySet
 from typing_extensions import TypedDict
 
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.model import (
     ON_SHEET,
     Change,

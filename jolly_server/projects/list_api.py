@@ -11,7 +11,7 @@ from ninja.errors import HttpError
 from ninja.files import UploadedFile
 from typing_extensions import TypedDict
 
-from jolly_core.edits.revisions import index_after
+from jolly_core.edits.project.revisions import index_after
 from jolly_core.exchange import VERSION, read_summary, scene_svg
 from jolly_core.model import check_text
 from jolly_core.scenes import made, page_leaves, sheet_scene

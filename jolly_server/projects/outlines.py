@@ -7,7 +7,7 @@ from typing import Any
 from typing_extensions import TypedDict
 
 from jolly_core.drawing import habit_of
-from jolly_core.edits.revisions import next_index
+from jolly_core.edits.project.revisions import next_index
 from jolly_core.model import DRAWN, SHEET_KINDS, Project, derived, to_record
 from jolly_core.scenes import generated_pages
 from jolly_core.tagging import DOCUMENTS, path_of

@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from jolly_core.drawing import Point
 from jolly_core.edits import Payload, compute, perform
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import (
     KINDS,

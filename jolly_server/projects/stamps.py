@@ -8,9 +8,9 @@ from typing import Literal
 from typing_extensions import TypedDict
 
 from jolly_core.edits import compute, parse_edit
-from jolly_core.edits.pieces import piece_to_json
-from jolly_core.edits.stampbody import StampBody, body_from_text, is_layout
-from jolly_core.edits.stamps import GAP
+from jolly_core.edits.pieces.pieces import piece_to_json
+from jolly_core.edits.pieces.stampbody import StampBody, body_from_text, is_layout
+from jolly_core.edits.pieces.stamps import GAP
 from jolly_core.library import KeptStamp, built_in_stamps, definition, part_class
 from jolly_core.model import CoreError, GoneError, Project
 from jolly_core.scenes import Item, sheet_scene

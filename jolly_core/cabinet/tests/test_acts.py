@@ -21,9 +21,9 @@ from jolly_core.cabinet import (
     tray,
 )
 from jolly_core.edits import compute, parse_edit
-from jolly_core.edits.history import take_back
-from jolly_core.edits.layingout import figures
-from jolly_core.edits.offers import offers
+from jolly_core.edits.base.history import take_back
+from jolly_core.edits.cabinet.layingout import figures
+from jolly_core.edits.draw.offers import offers
 from jolly_core.exchange import read_project
 from jolly_core.model import RuleError
 from jolly_core.tagging import full_tag

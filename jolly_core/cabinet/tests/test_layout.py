@@ -20,7 +20,7 @@ from jolly_core.cabinet import (
     tray,
 )
 from jolly_core.checks import project_snags
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.model import RuleError
 from jolly_core.testing import Workbench
 

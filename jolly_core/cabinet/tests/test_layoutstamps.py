@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_core.cabinet import Outline, outline, placings_in, tray
-from jolly_core.edits.layoutstamps import layout_from_text, layout_to_text
-from jolly_core.edits.stampbody import is_layout
+from jolly_core.edits.cabinet.stamps import layout_from_text, layout_to_text
+from jolly_core.edits.pieces.stampbody import is_layout
 from jolly_core.model import FileError, RuleError
 from jolly_core.tagging import full_tag, product_tag
 from jolly_core.testing import Workbench

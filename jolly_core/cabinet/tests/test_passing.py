@@ -30,7 +30,7 @@ from jolly_core.cabinet.eyelets import eyelets_in
 from jolly_core.cabinet.pieces import Point
 from jolly_core.cabinet.ways import FAR, apart
 from jolly_core.checks import project_snags
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.model import RuleError
 from jolly_core.testing import Workbench
 

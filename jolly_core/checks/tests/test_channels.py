@@ -6,7 +6,7 @@ from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.checks import all_snags
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.model import Change, ChangeSet, RuleError
 from jolly_core.testing import Workbench
 

@@ -8,7 +8,7 @@ from jolly_core.cabinet import duct_fills, routes
 from jolly_core.cabinet.tests.test_passing import DUCT, PanelCase
 from jolly_core.checks import Snag, project_snags
 from jolly_core.checks.lanes import next_larger
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.model import Project, WireType
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from unittest import TestCase
 
 from jolly_core.checks import Snag, all_snags, snags_on
-from jolly_core.edits.choosing import ranked
+from jolly_core.edits.devices.choosing import ranked
 from jolly_core.model import Part
 from jolly_core.testing import Workbench
 

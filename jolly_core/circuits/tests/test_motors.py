@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from jolly_core.checks import all_snags
 from jolly_core.circuits import motor_beyond_a
-from jolly_core.edits.choosing import ranked
+from jolly_core.edits.devices.choosing import ranked
 from jolly_core.model import Part
 from jolly_core.testing import Workbench
 

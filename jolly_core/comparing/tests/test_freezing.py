@@ -8,7 +8,7 @@ from unittest import TestCase
 
 from jolly_core.comparing import changed_sheets, drawing_change
 from jolly_core.drawing import FRAME_MM
-from jolly_core.edits.revisions import next_index
+from jolly_core.edits.project.revisions import next_index
 from jolly_core.edits.tests.test_titling import picture
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import ChangeSet, Picture, Project, RuleError, TitleBlock, TitleCell

@@ -6,7 +6,6 @@ from unittest import TestCase
 
 from jolly_core.checks import all_snags
 from jolly_core.circuits import potential_of
-from jolly_core.edits.history import take_back
 from jolly_core.model import IoPoint, RuleError
 from jolly_core.plc import channels
 from jolly_core.points import element_of
@@ -16,6 +15,8 @@ from jolly_core.scenes.primitives import Text
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.testing import Workbench, rebuilt
 from jolly_core.wiring import all_conductors
+
+from ..base.history import take_back
 
 
 class Case(TestCase):

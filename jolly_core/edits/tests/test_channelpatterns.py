@@ -7,7 +7,6 @@ from dataclasses import replace
 from jolly_core.cables import cable_conductors
 from jolly_core.checks import all_snags
 from jolly_core.circuits import potential_of
-from jolly_core.edits.history import take_back
 from jolly_core.model import Change, ChangeSet, IoPoint, RuleError, Symbol
 from jolly_core.plc import card_supplies, channels
 from jolly_core.points import Pattern, element_of, pattern_for
@@ -17,6 +16,7 @@ from jolly_core.scenes.primitives import Text
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import all_conductors, group_of, sheet_groups
 
+from ..base.history import take_back
 from .test_channeldrawing import Case
 
 EVERY = [(way, side) for way in ("level", "upright") for side in ("right", "left")]

@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 
 from jolly_core.checks import all_snags
-from jolly_core.edits.history import take_back
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import Change, ChangeSet, RuleError, Symbol
 from jolly_core.points.circuitchanges import all_circuit_changes, circuit_changes, said
 from jolly_core.tagging import full_tag
 
+from ..base.history import take_back
 from .test_channeldrawing import Case
 
 

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from jolly_core.checks import all_snags
-from jolly_core.edits.channeltypes import types_of_channel
 from jolly_core.library import usual_wire_types
 
+from ..channels.types import types_of_channel
 from .test_channeldrawing import Case
 
 

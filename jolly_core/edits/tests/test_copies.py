@@ -7,13 +7,14 @@ from unittest import TestCase
 
 from jolly_core.drawing import pin_points, place_in
 from jolly_core.edits import own_symbols, ranked, stale_parts
-from jolly_core.edits.choosing import asked_of
 from jolly_core.exchange import read_project, write_project
 from jolly_core.harness.tests.test_sharing import ClipCase
 from jolly_core.model import Part, RuleError
 from jolly_core.reports import run_report
 from jolly_core.tagging import contact_table, pins_of
 from jolly_core.testing import Workbench
+
+from ..devices.choosing import asked_of
 
 C09 = "brindlework-bw-c09-24d-31"
 PLAIN = "brindlework-bw-c09-24d"

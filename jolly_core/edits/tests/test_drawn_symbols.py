@@ -6,7 +6,6 @@ from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.edits import symbol_on_wires
-from jolly_core.edits.offers import offers
 from jolly_core.exchange import read_project, scene_svg, write_project
 from jolly_core.library import definition, definitions, drawn_key, outline_key
 from jolly_core.library.tests.test_drawn import BEACON
@@ -14,6 +13,8 @@ from jolly_core.model import Part, RuleError
 from jolly_core.scenes import Circle, Line, outline_prims, sheet_scene, text_at, texts_in
 from jolly_core.tagging import pins_of
 from jolly_core.testing import Workbench
+
+from ..draw.offers import offers
 
 KEY = drawn_key(BEACON)
 

@@ -8,12 +8,13 @@ from unittest import TestCase
 from pydantic import ValidationError
 
 from jolly_core.edits import EDITS, AnyEdit, compute, parse_edit
-from jolly_core.edits.history import take_back
-from jolly_core.edits.offers import offers
-from jolly_core.edits.quickline import parse
 from jolly_core.model import ConflictError, GoneError, Project, RuleError
 from jolly_core.testing import Workbench
 from jolly_core.wiring import sheet_groups
+
+from ..base.history import take_back
+from ..draw.offers import offers
+from ..draw.quickline import parse
 
 
 class Registry(TestCase):

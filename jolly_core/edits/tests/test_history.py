@@ -7,10 +7,11 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolly_core.edits.history import take_back
-from jolly_core.edits.quickline import parse
 from jolly_core.model import ChangeSet, ConflictError, CoreError
 from jolly_core.testing import Workbench
+
+from ..base.history import take_back
+from ..draw.quickline import parse
 
 acts = st.lists(
     st.tuples(

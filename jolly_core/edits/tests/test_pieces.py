@@ -5,10 +5,11 @@ from __future__ import annotations
 import json
 from unittest import TestCase
 
-from jolly_core.edits.pieces import piece_from_json, piece_of, piece_to_json
 from jolly_core.model import FileError, RuleError
 from jolly_core.tagging import full_tag, lead_of, pins_of
 from jolly_core.testing import Workbench
+
+from ..pieces.pieces import piece_from_json, piece_of, piece_to_json
 
 
 def latch(bench: Workbench) -> list[str]:

@@ -8,10 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_core.drawing import is_protective, pin_points, switching_pairs
-from jolly_core.edits.pieces import piece_of, piece_to_json
 from jolly_core.library import definition
 from jolly_core.model import RuleError
 from jolly_core.testing import Workbench
+
+from ..pieces.pieces import piece_of, piece_to_json
 
 
 class ProtectiveStaysWhole(TestCase):

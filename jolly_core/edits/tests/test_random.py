@@ -9,11 +9,12 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from jolly_core.edits.history import take_back
 from jolly_core.model import CoreError, Project, changes_from_json, changes_to_json
 from jolly_core.scenes import sheet_scene
 from jolly_core.testing import Workbench
 from jolly_core.wiring import all_nets, nets_of_sheet
+
+from ..base.history import take_back
 
 SYMBOLS = ("coil", "contact-no", "contact-nc", "button-nc", "lamp", "breaker", "terminal", "contact-co", "motor")
 grid = st.integers(8, 60)

@@ -11,7 +11,6 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from jolly_core.checks import all_snags
-from jolly_core.edits.history import take_back
 from jolly_core.exchange import read_project, write_project
 from jolly_core.making import dossiers
 from jolly_core.model import CoreError, changes_from_json, changes_to_json
@@ -19,6 +18,8 @@ from jolly_core.reports import REPORTS, run_report
 from jolly_core.scenes import generated_pages, page_scene
 from jolly_core.terminals import place_key, strips
 from jolly_core.testing import Workbench
+
+from ..base.history import take_back
 
 pick = st.integers(0, 10_000)
 few = st.integers(0, 9)

@@ -12,7 +12,6 @@ from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 from pydantic import ValidationError
 
-from jolly_core.edits.history import take_back
 from jolly_core.edits.tests.test_titling import picture
 from jolly_core.exchange import read_project, write_project
 from jolly_core.exchange.schema import project_schema
@@ -21,6 +20,8 @@ from jolly_core.model import SHEET_KINDS, CoreError, Project, changes_from_json,
 from jolly_core.scenes import leaves_of
 from jolly_core.tagging import full_tag, own_names
 from jolly_core.testing import Workbench
+
+from ..base.history import take_back
 
 FIELDS = ("Order", "Kiln load", "{bad}", "title", "Order number")
 CODES = ("K1", "K2", "KP1", "9", "no good")

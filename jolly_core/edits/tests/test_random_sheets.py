@@ -10,8 +10,6 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from jolly_core.checks import all_snags
-from jolly_core.edits.history import take_back
-from jolly_core.edits.pieces import piece_of, piece_to_json
 from jolly_core.exchange import read_project, write_project
 from jolly_core.library import definition, drawn_key, sketch_from
 from jolly_core.model import CoreError, Project, changes_from_json, changes_to_json
@@ -20,6 +18,9 @@ from jolly_core.tagging import full_tag, terminal_number
 from jolly_core.terminals import is_strip
 from jolly_core.testing import Workbench
 from jolly_core.wiring import wire_numbers
+
+from ..base.history import take_back
+from ..pieces.pieces import piece_of, piece_to_json
 
 pick = st.integers(0, 10_000)
 grid = st.integers(8, 70)

@@ -8,10 +8,11 @@ from unittest import TestCase
 from pydantic import ValidationError
 
 from jolly_core.edits import EDITS, parse_edit
-from jolly_core.edits.history import take_back
 from jolly_core.exchange import read_project
 from jolly_core.model import KINDS, REFERENCES, ConflictError, CoreError, users_of
 from jolly_core.testing import DEMO, Workbench
+
+from ..base.history import take_back
 
 
 class Gone(TestCase):

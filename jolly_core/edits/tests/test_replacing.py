@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from jolly_core.edits.history import take_back
 from jolly_core.exchange import write_project
 from jolly_core.model import RuleError
 from jolly_core.tagging import full_tag
 from jolly_core.testing import Workbench
+
+from ..base.history import take_back
 
 RELAY = "hollin-hr-k22"
 

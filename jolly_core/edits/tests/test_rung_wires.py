@@ -8,10 +8,11 @@ from pydantic import ValidationError
 
 from jolly_core.checks import all_snags
 from jolly_core.edits import compute, parse_edit
-from jolly_core.edits.offers import offers
 from jolly_core.model import GoneError, RuleError
 from jolly_core.tagging import pin_name
 from jolly_core.testing import Workbench
+
+from ..draw.offers import offers
 
 
 class Rungs(TestCase):

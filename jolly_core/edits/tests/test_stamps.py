@@ -6,13 +6,14 @@ import json
 from unittest import TestCase
 
 from jolly_core.checks import snags_on
-from jolly_core.edits.stampbody import body_from_text
 from jolly_core.library import built_in_stamps
 from jolly_core.model import FileError, RuleError
 from jolly_core.sizing import motor_choice
 from jolly_core.tagging import contact_table, full_tag, lead_of
 from jolly_core.testing import DemoLibrary, Workbench
 from jolly_core.wiring import nets_of_sheet
+
+from ..pieces.stampbody import body_from_text
 
 
 def with_bus(width: int = 150) -> Workbench:

@@ -6,11 +6,12 @@ from unittest import TestCase
 
 from pydantic import ValidationError
 
-from jolly_core.edits.history import take_back
 from jolly_core.model import RuleError
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows
 from jolly_core.testing import Workbench
+
+from ..base.history import take_back
 
 
 class Structure(TestCase):

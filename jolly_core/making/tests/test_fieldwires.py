@@ -7,7 +7,7 @@ from unittest import TestCase
 from jolly_core.cables import bands_of, cable_conductors, cable_cores, cable_length_m, need_of, parts_for
 from jolly_core.checks import project_snags
 from jolly_core.drawing import pin_points
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.making import dossiers, field_groups, open_conductors
 from jolly_core.model import RuleError
 from jolly_core.tagging import full_tag, natural, pin_name

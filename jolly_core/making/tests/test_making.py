@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 from jolly_core.cabinet import routes
 from jolly_core.cables import cable_cores
 from jolly_core.edits import compute, parse_edit
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.exchange import everything_pack, named_files, pack_files, read_project
 from jolly_core.harness import wires_of
 from jolly_core.making import cut_list, dossiers, labels, spool_plan, spools_needed, stock_cuts, uncut

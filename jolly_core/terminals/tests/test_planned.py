@@ -5,7 +5,7 @@ from __future__ import annotations
 from unittest import TestCase
 
 from jolly_core.checks import project_snags
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.model import RuleError
 from jolly_core.reports import run_report
 from jolly_core.tagging import full_tag, pin_name, product_tag

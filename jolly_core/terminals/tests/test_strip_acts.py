@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from jolly_core.checks import all_snags, project_snags
 from jolly_core.circuits import links_of
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.exchange import write_project
 from jolly_core.model import RuleError
 from jolly_core.tagging import full_tag, pin_name

@@ -6,7 +6,7 @@ from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.checks import project_snags
-from jolly_core.edits.history import take_back
+from jolly_core.edits.base.history import take_back
 from jolly_core.model import RuleError
 from jolly_core.tagging import pin_name
 from jolly_core.terminals import strip_rows, strip_width_mm, strips

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from jolly_core.edits.points import PointIn
+from jolly_core.edits.points.rows import PointIn
 from jolly_server.benches.iolist import PointRead
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from jolly_core.edits.pieces import piece_from_json
+from jolly_core.edits.pieces.pieces import piece_from_json
 from jolly_server.library.models import LibraryStamp
 from jolly_server.testing import KILN, DemoCase
 

@@ -1,0 +1,1 @@
+"""Edits of enclosures and what is laid out in them."""

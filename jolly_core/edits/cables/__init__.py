@@ -1,0 +1,1 @@
+"""Edits of cables and their cores."""

@@ -1,0 +1,1 @@
+"""Circuits drawn from the point list."""

@@ -1,0 +1,1 @@
+"""Edits that draw: symbols, wires, marks, notes, boundaries, blocks, rungs."""

@@ -1,0 +1,1 @@
+"""Lists taken back as edits."""

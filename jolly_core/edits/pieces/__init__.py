@@ -1,0 +1,1 @@
+"""Edits of what is selected: moved, deleted, repeated, pasted, kept as a stamp."""

@@ -1,0 +1,1 @@
+"""Edits of the point list, cards and racks."""

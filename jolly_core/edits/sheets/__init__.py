@@ -1,0 +1,1 @@
+"""Edits of sheets: added, changed, put in order, deleted."""

@@ -1,0 +1,1 @@
+"""Edits of terminal strips."""
