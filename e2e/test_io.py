@@ -13,8 +13,8 @@ from jolly_core.checks import snags_on
 from jolly_core.model import Project
 from jolly_core.plc import cards, channels
 from jolly_core.scenes import sheet_scene
-from jolly_core.scenes.crowding import meet, text_box
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.base.primitives import Text
+from jolly_core.scenes.room.crowding import meet, text_box
 from jolly_core.testing import Workbench
 from jolly_server.projects.services import create_project
 

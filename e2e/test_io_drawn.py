@@ -13,7 +13,7 @@ from e2e.kept import apart
 from e2e.test_io import MILL, PointStory
 from jolly_core.plc import cards, channels
 from jolly_core.scenes import sheet_scene
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.base.primitives import Text
 from jolly_core.tagging import full_tag
 from jolly_server.standins.plc import Plc, serve
 

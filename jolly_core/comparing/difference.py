@@ -10,7 +10,7 @@ from typing import Literal
 
 from jolly_core.model import Project, uncollected
 from jolly_core.scenes import Item, Text
-from jolly_core.scenes.primitives import Box
+from jolly_core.scenes.base.primitives import Box
 from jolly_core.tagging import natural
 
 from .builtsights import BEGIN

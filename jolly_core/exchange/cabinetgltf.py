@@ -16,7 +16,7 @@ from jolly_core.cabinet import Solid, routes, solids, surface_key, surface_size
 from jolly_core.cables import number_of
 from jolly_core.library import base_of
 from jolly_core.model import SURFACES, Enclosure, Project
-from jolly_core.scenes.paints import TONES, wire_paint
+from jolly_core.scenes.base.paints import TONES, wire_paint
 from jolly_core.tagging import full_tag
 
 PLATE_MM = 2.5

@@ -19,7 +19,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.model import FileError
-from jolly_core.scenes.paints import FACES
+from jolly_core.scenes.base.paints import FACES
 
 rl_config.useA85 = 0  # streams as they are: spelt out in letters they are a quarter longer and take longer to write
 SANS, BOLD = "sans", "sans-bold"  # of tables

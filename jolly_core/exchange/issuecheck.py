@@ -14,7 +14,7 @@ from jolly_core.model import DRAWN, Project, counted, derived
 from jolly_core.reports.needs import without_length
 from jolly_core.reports.parts import without_part
 from jolly_core.scenes import Scene, Text, leaves_of
-from jolly_core.scenes.crowding import text_box
+from jolly_core.scenes.room.crowding import text_box
 from jolly_core.tagging import index_of, natural, revisions
 from jolly_core.terminals import strips
 

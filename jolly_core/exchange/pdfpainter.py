@@ -15,7 +15,7 @@ from reportlab.pdfgen.canvas import Canvas
 from jolly_core.drawing import turned
 from jolly_core.model import Project
 from jolly_core.scenes import Arc, Art, Circle, Dot, Image, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
-from jolly_core.scenes.paints import INKS, PENS, ROLES, TONES, WIRE_EDGE_MM, WIRE_PEN, Pen, wire_paint
+from jolly_core.scenes.base.paints import INKS, PENS, ROLES, TONES, WIRE_EDGE_MM, WIRE_PEN, Pen, wire_paint
 
 from .fonts import draw_text
 from .pdflinks import Bookmark, Places

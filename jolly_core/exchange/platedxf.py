@@ -22,7 +22,7 @@ from jolly_core.cabinet import (
 )
 from jolly_core.model import Enclosure, Project
 from jolly_core.scenes import surface_leaves
-from jolly_core.scenes.paints import LAYERS
+from jolly_core.scenes.base.paints import LAYERS
 from jolly_core.tagging import full_tag
 
 from .dxffile import dxf_bytes, new_document

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Any
 from jolly_core.drawing import ADVANCE, turned
 from jolly_core.model import Project
 from jolly_core.scenes import Arc, Art, Circle, Dot, Image, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
-from jolly_core.scenes.paints import PENS, wire_paint
+from jolly_core.scenes.base.paints import PENS, wire_paint
 
 from .dxffile import dxf_bytes, new_document
 from .layers import FILLS, LAYERS, LINES, layer_of

@@ -12,7 +12,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from jolly_core.model import Project, uncollected
 from jolly_core.scenes import Scene, is_generated, page_of, paper_set
-from jolly_core.scenes.paints import INKS
+from jolly_core.scenes.base.paints import INKS
 
 from .fonts import new_canvas, use_fonts
 from .pdflinks import bookmarks

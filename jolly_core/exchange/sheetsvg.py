@@ -10,7 +10,7 @@ from math import cos, radians, sin
 from jolly_core.drawing import turned
 from jolly_core.model import Project
 from jolly_core.scenes import Arc, Art, Circle, Dot, Image, Item, Line, Poly, Prim, Rect, Scene, Strand, Text, art_of
-from jolly_core.scenes.paints import FACES, INKS, PENS, ROLES, TONES, WIRE_EDGE_MM, WIRE_PEN, wire_paint
+from jolly_core.scenes.base.paints import FACES, INKS, PENS, ROLES, TONES, WIRE_EDGE_MM, WIRE_PEN, wire_paint
 
 from .layers import layer_of
 

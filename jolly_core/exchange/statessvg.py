@@ -7,8 +7,8 @@ from collections.abc import Iterable
 from jolly_core.comparing import Same, SheetChange
 from jolly_core.model import Project
 from jolly_core.scenes import scene_of
-from jolly_core.scenes.paints import INKS, TONES
-from jolly_core.scenes.primitives import Box
+from jolly_core.scenes.base.paints import INKS, TONES
+from jolly_core.scenes.base.primitives import Box
 
 from .sheetsvg import document, painted
 

@@ -2,23 +2,10 @@
 
 from jolly_core.model import Project
 
-from . import leaving as leaving  # its check is known as soon as there are scenes
-from .blocks import block_places, blocks_scene
-from .board import board_places
-from .boardleaves import sheet_places
-from .cabinet import MARGIN_MM, door_back_scene, surface_scene
-from .cableface import cable_scene
-from .clipface import clip_scene
-from .frames import frame_look, with_changed
-from .graphics import art_of, drawn, kept
-from .layoutleaves import surface_leaves
-from .lettering import fit, lay
-from .lists import list_leaves, place_to_show
-from .made import made, page_leaves, page_scene
-from .outlines import outline_prims
-from .pages import BLOCKS, PREFIX, Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
-from .papers import counted_leaves, paper_set
-from .primitives import (
+from .base.frames import frame_look, with_changed
+from .base.graphics import art_of, drawn, kept
+from .base.lettering import fit, lay
+from .base.primitives import (
     Arc,
     Art,
     Circle,
@@ -37,9 +24,22 @@ from .primitives import (
     text_at,
     texts_in,
 )
-from .sheet import sheet_look, sheet_scene
-from .stripface import strip_scene
-from .titleblocks import EDGE_MM, block_scene
+from .base.titleblocks import EDGE_MM, block_scene
+from .faces.cables import cable_scene
+from .faces.clips import clip_scene
+from .faces.outlines import outline_prims
+from .faces.strips import strip_scene
+from .harness.blocks import block_places, blocks_scene
+from .harness.board import board_places
+from .harness.leaves import sheet_places
+from .layout.leaves import surface_leaves
+from .layout.surfaces import MARGIN_MM, door_back_scene, surface_scene
+from .lists.pages import BLOCKS, PREFIX, Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
+from .lists.reports import list_leaves, place_to_show
+from .set.made import made, page_leaves, page_scene
+from .set.papers import counted_leaves, paper_set
+from .sheet import leaving as leaving  # its check is known as soon as there are scenes
+from .sheet.whole import sheet_look, sheet_scene
 
 __all__ = [
     "clip_scene",

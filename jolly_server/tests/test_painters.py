@@ -8,8 +8,8 @@ from typing import get_args
 from unittest import TestCase
 
 from jolly_core.library import WIRE_COLOURS
-from jolly_core.scenes.paints import COLOURS, FACES, INKS, LIGHT, PENS, ROLES, TONES, wire_paint
-from jolly_core.scenes.primitives import PenName, RoleName, ToneName
+from jolly_core.scenes.base.paints import COLOURS, FACES, INKS, LIGHT, PENS, ROLES, TONES, wire_paint
+from jolly_core.scenes.base.primitives import PenName, RoleName, ToneName
 
 ROOT = Path(__file__).resolve().parents[2]
 

@@ -10,7 +10,7 @@ from jolly_core.checks import project_snags
 from jolly_core.drawing import GRID_MM, pin_points
 from jolly_core.model import CoreChoice, Part, RuleError
 from jolly_core.scenes import cable_scene, sheet_scene
-from jolly_core.scenes.primitives import Poly, Text
+from jolly_core.scenes.base.primitives import Poly, Text
 from jolly_core.sizing import Laying, carried_a, conductor_for_mm2, laying_factor
 from jolly_core.testing import Workbench
 

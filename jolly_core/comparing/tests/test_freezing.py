@@ -13,7 +13,7 @@ from jolly_core.edits.tests.test_titling import picture
 from jolly_core.exchange import read_project, write_project
 from jolly_core.model import ChangeSet, Picture, Project, RuleError, TitleBlock, TitleCell
 from jolly_core.scenes import Text, sheet_scene, with_changed
-from jolly_core.scenes.crowding import text_box
+from jolly_core.scenes.room.crowding import text_box
 from jolly_core.tagging import filled, index_of, revisions
 from jolly_core.testing import Workbench
 

@@ -1,6 +1,6 @@
 """What a stamp is made of: a piece of circuit, the point of it that lies on the caret, and its questions.
 
-The JSON is {"piece": as edits/pieces.py writes it, "anchor": [x, y], "questions": [{"name", "kind", "targets",
+The JSON is {"piece": as edits/pieces/pieces.py writes it, "anchor": [x, y], "questions": [{"name", "kind", "targets",
 "suggestion"}]}. Targets are ids in the piece: devices, notes, continuations or wire types.
 """
 
@@ -50,7 +50,7 @@ class StampBody:
 
 
 def is_layout(text: str) -> bool:
-    """Return whether the body of a stamp is a piece of a layout (edits/layoutstamps.py), not of a circuit."""
+    """Return whether the body of a stamp is a piece of a layout (edits/cabinet/stamps.py), not of a circuit."""
     return text.startswith('{"layout"')
 
 

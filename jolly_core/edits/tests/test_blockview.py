@@ -8,7 +8,7 @@ from jolly_core.checks import project_snags
 from jolly_core.harness import blocks, mate_of, nodes_of, owner_of, wires_of
 from jolly_core.model import RuleError
 from jolly_core.scenes import BLOCKS, generated_pages, page_scene
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.base.primitives import Text
 from jolly_core.tagging import full_tag
 from jolly_core.testing import Workbench
 

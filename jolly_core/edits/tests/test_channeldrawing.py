@@ -10,8 +10,8 @@ from jolly_core.model import IoPoint, RuleError
 from jolly_core.plc import channels
 from jolly_core.points import element_of
 from jolly_core.scenes import sheet_scene
-from jolly_core.scenes.crowding import meet, text_box
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.base.primitives import Text
+from jolly_core.scenes.room.crowding import meet, text_box
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.testing import Workbench, rebuilt
 from jolly_core.wiring import all_conductors

@@ -11,8 +11,8 @@ from jolly_core.model import Change, ChangeSet, IoPoint, RuleError, Symbol
 from jolly_core.plc import card_supplies, channels
 from jolly_core.points import Pattern, element_of, pattern_for
 from jolly_core.scenes import sheet_scene
-from jolly_core.scenes.crowding import meet, text_box
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.base.primitives import Text
+from jolly_core.scenes.room.crowding import meet, text_box
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import all_conductors, group_of, sheet_groups
 

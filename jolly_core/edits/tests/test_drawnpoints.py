@@ -9,7 +9,7 @@ from jolly_core.model import IoPoint, RuleError, Symbol
 from jolly_core.plc import channels
 from jolly_core.points import without_point
 from jolly_core.scenes import sheet_scene
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.base.primitives import Text
 from jolly_core.testing import Workbench
 
 

@@ -9,7 +9,7 @@ from jolly_core.harness import bundles, probes, scope_of, tree_in, wires_in
 from jolly_core.model import RuleError
 from jolly_core.reports import run_report
 from jolly_core.scenes import generated_pages, page_scene
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.base.primitives import Text
 from jolly_core.testing import Workbench
 
 

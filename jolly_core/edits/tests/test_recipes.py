@@ -9,7 +9,7 @@ from unittest import TestCase
 from jolly_core.exchange import named_files, pack_files, read_project, read_recipe, write_project, write_recipe
 from jolly_core.model import ChangeSet, FileError, GoneError, RuleError
 from jolly_core.scenes import Text, page_leaves, sheet_scene
-from jolly_core.scenes.crowding import text_box
+from jolly_core.scenes.room.crowding import text_box
 from jolly_core.testing import FONTS, Workbench
 
 COLUMNS = [{"key": "tag"}, {"key": "number"}]

@@ -15,7 +15,7 @@ from jolly_core.exchange.packitems import files_of
 from jolly_core.model import Project, Recipe
 from jolly_core.reports import REPORTS, Table, full_report
 from jolly_core.scenes import generated_pages, leaves_of, paper_set
-from jolly_core.scenes.primitives import Text
+from jolly_core.scenes.base.primitives import Text
 from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO, FONTS, Workbench
 

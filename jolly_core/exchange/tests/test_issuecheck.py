@@ -106,7 +106,7 @@ class Check(TestCase):
             "add-sheet", number="41", sheet_kind="report", title="Devices", report="devices", size="A4"
         )
         self.assertEqual(found(self.bench.project)["bare"].names, ("sheet 40: Choose the enclosure this sheet shows.",))
-        with patch("jolly_core.scenes.made.MOST_ROWS", 0):
+        with patch("jolly_core.scenes.set.made.MOST_ROWS", 0):
             self.bench.place("lamp", 40, 16)
             bare = found(self.bench.project)
             self.assertEqual((bare["bare"].weight, bare["bare"].leads), ("error", (empty, long)))

@@ -16,8 +16,8 @@ from jolly_core.cabinet.tests.test_layout import Cabinet
 from jolly_core.exchange import read_project, scaled_pdf, scene_svg, scenes_dxf, surface_dxf
 from jolly_core.model import Project
 from jolly_core.scenes import Arc, Circle, Dot, Image, Item, Line, Poly, Prim, Rect, Scene, Strand, Text, sheet_scene
-from jolly_core.scenes.outlines import arc_points
-from jolly_core.scenes.paints import FACES, INKS, LAYERS, PENS, ROLES, TONES, WIRE_EDGE_MM, wire_paint
+from jolly_core.scenes.base.paints import FACES, INKS, LAYERS, PENS, ROLES, TONES, WIRE_EDGE_MM, wire_paint
+from jolly_core.scenes.faces.outlines import arc_points
 from jolly_core.testing import DEMO, FONTS, Workbench
 
 SVG = "{http://www.w3.org/2000/svg}"

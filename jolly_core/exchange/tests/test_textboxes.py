@@ -14,7 +14,7 @@ from pypdfium2 import raw
 
 from jolly_core.exchange import issue_check, read_project, sheets_pdf, whole_set
 from jolly_core.model import ChangeSet, Project
-from jolly_core.scenes.primitives import SMALLEST_MM
+from jolly_core.scenes.base.primitives import SMALLEST_MM
 from jolly_core.scenes.tests.test_places import random_sheet
 from jolly_core.testing import DEMO, FONTS
 

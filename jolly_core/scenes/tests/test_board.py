@@ -9,10 +9,11 @@ from unittest import TestCase
 
 from jolly_core.harness import span_of
 from jolly_core.scenes import Scene
-from jolly_core.scenes.board import board_scene
-from jolly_core.scenes.primitives import Box, Item, Text
-from jolly_core.scenes.roomfinding import Room, beside, crosses
 from jolly_core.testing import Workbench
+
+from ..base.primitives import Box, Item, Text
+from ..harness.board import board_scene
+from ..room.roomfinding import Room, beside, crosses
 
 PARTS = ("tamwick-tw-h2s", "tamwick-tw-h6s", "tamwick-tw-h12s", "tamwick-tw-h24s")
 

@@ -9,12 +9,13 @@ from unittest import TestCase
 from jolly_core.exchange import read_project
 from jolly_core.harness import connectors_of
 from jolly_core.scenes import sheet_places
-from jolly_core.scenes.boardtables import table_of
-from jolly_core.scenes.crowding import meet, text_box
-from jolly_core.scenes.made import page_leaves
-from jolly_core.scenes.primitives import SMALLEST_MM, Scene, Text
 from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO, Workbench
+
+from ..base.primitives import SMALLEST_MM, Scene, Text
+from ..harness.tables import table_of
+from ..room.crowding import meet, text_box
+from ..set.made import page_leaves
 
 
 def boards(times: float) -> tuple[Workbench, dict[str, str]]:

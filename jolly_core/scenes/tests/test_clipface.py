@@ -6,8 +6,9 @@ from jolly_core.harness import lead_through
 from jolly_core.harness.tests.test_sharing import ClipCase
 from jolly_core.model import GoneError
 from jolly_core.scenes import clip_scene
-from jolly_core.scenes.clipface import SCALE_MM, WIDE_MM
-from jolly_core.scenes.primitives import Circle, Dot, Item, Line, Scene, Strand, Text
+
+from ..base.primitives import Circle, Dot, Item, Line, Scene, Strand, Text
+from ..faces.clips import SCALE_MM, WIDE_MM
 
 
 class Section(ClipCase):

@@ -6,9 +6,10 @@ from unittest import TestCase
 
 from jolly_core.exchange import read_project
 from jolly_core.scenes import surface_scene
-from jolly_core.scenes.crowding import text_box
-from jolly_core.scenes.primitives import Text
 from jolly_core.testing import DEMO
+
+from ..base.primitives import Text
+from ..room.crowding import text_box
 
 HOLE_MM = 5.5
 

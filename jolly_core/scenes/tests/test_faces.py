@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 
 from jolly_core.library import base_of, part_classes
 from jolly_core.model import Part
-from jolly_core.scenes.crowding import text_box
-from jolly_core.scenes.faces import FACES, face_prims
-from jolly_core.scenes.primitives import Circle, Line, Prim, Rect, Text
+
+from ..base.primitives import Circle, Line, Prim, Rect, Text
+from ..faces.devices import FACES, face_prims
+from ..room.crowding import text_box
 
 OUT_MM = 0.05  # what rounding may add
 UNITS = {

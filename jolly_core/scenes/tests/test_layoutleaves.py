@@ -10,12 +10,13 @@ from unittest import TestCase
 from jolly_core.cabinet import enclosures, holes, surfaces_of
 from jolly_core.exchange import read_project
 from jolly_core.model import Project
-from jolly_core.scenes.crowding import meet, text_box
-from jolly_core.scenes.layoutleaves import surface_leaves
-from jolly_core.scenes.made import page_leaves
-from jolly_core.scenes.primitives import SMALLEST_MM, Item, Scene, Text
 from jolly_core.tagging import full_tag
 from jolly_core.testing import DEMO
+
+from ..base.primitives import SMALLEST_MM, Item, Scene, Text
+from ..layout.leaves import surface_leaves
+from ..room.crowding import meet, text_box
+from ..set.made import page_leaves
 
 
 def panels(times: float, **settings: Any) -> Project:

@@ -35,9 +35,10 @@ from jolly_core.scenes import (
     sheet_scene,
     surface_scene,
 )
-from jolly_core.scenes.pages import split
-from jolly_core.scenes.paints import PENS, TONES
 from jolly_core.testing import DEMO, Workbench
+
+from ..base.paints import PENS, TONES
+from ..lists.pages import split
 
 Box = tuple[float, float, float, float]
 

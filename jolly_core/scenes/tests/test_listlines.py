@@ -12,9 +12,10 @@ from jolly_core.exchange import read_project
 from jolly_core.model import Sheet
 from jolly_core.reports import Column, Cooked, Group, Row, cook, plain_recipe
 from jolly_core.scenes import Line, list_leaves, texts_in
-from jolly_core.scenes.leaves import grid_on
-from jolly_core.scenes.lists import _columns, _Line, _spans
 from jolly_core.testing import DEMO, Workbench
+
+from ..lists.leaves import grid_on
+from ..lists.reports import _columns, _Line, _spans
 
 ROOM = 20
 # A row of so many lines, below a heading or not.

@@ -16,9 +16,10 @@ from jolly_core.exchange import read_project, scene_svg, sheets_pdf
 from jolly_core.library import built_in_blocks
 from jolly_core.model import SHEET_SIZES_MM, SHEET_SUBJECTS, GoneError, Project, Sheet, TitleCell
 from jolly_core.scenes import Circle, Image, Poly, Scene, Text, lay, leaves_of, made, page_leaves, scene_of, sheet_scene
-from jolly_core.scenes.lettering import LINE_PITCH
-from jolly_core.scenes.titleblocks import block_prims, cell_prims
 from jolly_core.testing import DEMO, FONTS, Workbench
+
+from ..base.lettering import LINE_PITCH
+from ..base.titleblocks import block_prims, cell_prims
 
 
 def words(scene: Scene) -> list[str]:

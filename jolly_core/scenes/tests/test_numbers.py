@@ -7,8 +7,9 @@ from unittest import TestCase
 
 from jolly_core.drawing import GRID_MM
 from jolly_core.scenes import sheet_scene
-from jolly_core.scenes.primitives import Text
 from jolly_core.testing import Workbench
+
+from ..base.primitives import Text
 
 
 class Numbers(TestCase):

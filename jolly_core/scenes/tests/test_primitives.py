@@ -28,9 +28,10 @@ from jolly_core.scenes import (
     sheet_scene,
     texts_in,
 )
-from jolly_core.scenes.crowding import Crowd, Lately, meet, text_box
-from jolly_core.scenes.primitives import text_at
 from jolly_core.testing import Workbench
+
+from ..base.primitives import text_at
+from ..room.crowding import Crowd, Lately, meet, text_box
 
 lengths = st.integers(-400, 400).map(lambda n: n / 4)
 sizes = st.integers(1, 200).map(lambda n: n / 4)

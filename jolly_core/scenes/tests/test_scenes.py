@@ -27,8 +27,9 @@ from jolly_core.scenes import (
     scene_of,
     sheet_scene,
 )
-from jolly_core.scenes.paints import PENS, ROLES
 from jolly_core.testing import DEMO, Workbench
+
+from ..base.paints import PENS, ROLES
 
 Box = tuple[float, float, float, float]
 

@@ -8,12 +8,13 @@ from unittest import TestCase
 from jolly_core.exchange import read_project
 from jolly_core.model import Project
 from jolly_core.scenes import Item, Line, Poly, Rect, Scene, Strand, Text, cable_scene, leaves_of, plan_of, strip_scene
-from jolly_core.scenes.bands import band_item
-from jolly_core.scenes.crowding import meet, text_box
-from jolly_core.scenes.stripface import MARGIN_MM, RAIL_BEYOND_MM, blocks_on_rail
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows, strip_width_mm, strips
 from jolly_core.testing import DEMO, Workbench
+
+from ..faces.strips import MARGIN_MM, RAIL_BEYOND_MM, blocks_on_rail
+from ..room.crowding import meet, text_box
+from ..sheet.bands import band_item
 
 
 def demo() -> Project:

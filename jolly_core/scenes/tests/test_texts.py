@@ -9,11 +9,12 @@ from hypothesis import strategies as st
 
 from jolly_core.drawing import ADVANCE
 from jolly_core.scenes import Prim, Text, fit, lay, legible
-from jolly_core.scenes.crowding import Crowd, meet, text_box
-from jolly_core.scenes.leaves import ROW_MM, cell
-from jolly_core.scenes.primitives import SMALLEST_MM, RoleName, text
-from jolly_core.scenes.rows import named_on
 from jolly_core.testing import Workbench
+
+from ..base.primitives import SMALLEST_MM, RoleName, text
+from ..lists.leaves import ROW_MM, cell
+from ..room.crowding import Crowd, meet, text_box
+from ..sheet.rows import named_on
 
 measures = st.floats(-50, 400, allow_nan=False).map(lambda v: round(v, 2))
 boxes = st.tuples(measures, measures, st.floats(0.5, 60), st.floats(0.5, 20)).map(

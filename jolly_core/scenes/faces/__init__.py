@@ -1,0 +1,1 @@
+"""Faces of things: devices, strips, cables, clips, as benches and papers show them."""

@@ -1,0 +1,1 @@
+"""Form boards and blocks of harnesses."""

@@ -1,0 +1,1 @@
+"""Layouts of enclosures, on the bench and on paper."""

@@ -1,0 +1,1 @@
+"""Pages and leaves of papers, and lists on them."""

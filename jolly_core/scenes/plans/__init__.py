@@ -1,0 +1,1 @@
+"""Plans made from the project: strips, cables, cards."""

@@ -1,0 +1,1 @@
+"""Sets of papers: what the project makes of itself, counted and listed."""

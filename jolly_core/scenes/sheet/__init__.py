@@ -1,0 +1,1 @@
+"""Drawn sheets."""
