@@ -20,7 +20,8 @@ from jolly_core.library.added import added
 from jolly_core.library.classes import read_class
 from jolly_core.library.stamps import built_in_stamps
 from jolly_core.library.symbols import check_symbol
-from jolly_core.model import FileError, forget_faults, note_fault
+from jolly_core.model import FileError, note_fault
+from jolly_core.model.packages import forget_faults
 from jolly_core.reports import Cell, Column
 
 __all__ = ["GROUP", "Cell", "Column", "Extension", "Snag", "load_extensions"]

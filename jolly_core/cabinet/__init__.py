@@ -27,13 +27,13 @@ from .layout import (
 )
 from .network import Network
 from .passing import eyelet_gap, led
-from .pieces import Piece, piece, pieces_of_line
+from .pieces import LanePiece, piece, pieces_of_line
 from .pins import PinAt, pin_at, pin_point, pin_shares
 from .proposing import Proposal, Thing, joined_by, propose
 from .routes import Route, Run, panel_conductors, passages_for, routes, routes_from
 from .solids import Solid, solids
 from .warmth import Help, Loss, Warmth, enclosure_warmth, helps, losses_in, standing_of
-from .ways import Entry, Leg, LegKind, Link, Way
+from .ways import Entry, Leg, LegKind, SurfaceLink, Way
 from .weight import Weight, enclosure_weight
 
 __all__ = [
@@ -63,11 +63,11 @@ __all__ = [
     "network_of",
     "surface_key",
     "Leg",
-    "Link",
+    "SurfaceLink",
     "Network",
     "eyelet_gap",
     "led",
-    "Piece",
+    "LanePiece",
     "piece",
     "pieces_of_line",
     "PinAt",

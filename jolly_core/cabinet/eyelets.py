@@ -18,7 +18,7 @@ from jolly_core.model import Placing, Project, derived
 from jolly_core.tagging import full_tag
 
 from .layout import Outline, outline, placing_of
-from .pieces import Point
+from .pieces import PointMm
 
 _NUMBER = re.compile(r"[-+]?\d+(?:\.\d+)?")
 WAYS_OUT = ("up", "down", "front")
@@ -28,8 +28,8 @@ WAYS_OUT = ("up", "down", "front")
 class Eyelet:
     """A passage through a device: its two openings and the way between, mm; y down from the outline's upper edge."""
 
-    one: Point
-    other: Point
+    one: PointMm
+    other: PointMm
     length: float
 
 
@@ -81,7 +81,7 @@ def pins_in(text: str) -> tuple[PinPlace | None, ...]:
     return tuple(found)
 
 
-def laid(box: Outline, height_mm: float, point: Point) -> Point:
+def laid(box: Outline, height_mm: float, point: PointMm) -> PointMm:
     """Return a point of an upright outline (y down from its upper edge) where it is on its surface."""
     if box.upright:  # it is turned clockwise: what was its upper edge is right
         return round(box.x + height_mm - point[1], 3), round(box.y + point[0], 3)

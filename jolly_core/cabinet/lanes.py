@@ -9,8 +9,8 @@ from jolly_core.model import Enclosure, Project, bare_length, derived, length_wo
 from .eyelets import run_names
 from .layout import surface_size, surfaces_of
 from .network import Network
-from .pieces import Piece, Point, piece, pieces_of_line
-from .ways import Link
+from .pieces import LanePiece, PointMm, piece, pieces_of_line
+from .ways import SurfaceLink
 
 
 @dataclass(slots=True, frozen=True)
@@ -19,7 +19,7 @@ class LaneOf:
 
     id: str
     categories: tuple[str, ...]
-    pieces: tuple[Piece, ...]
+    pieces: tuple[LanePiece, ...]
 
 
 def surface_key(enclosure_id: str, surface: str) -> str:
@@ -69,7 +69,7 @@ def group_of(project: Project, enclosure_id: str) -> tuple[str, ...]:
 
 
 @derived
-def links_of(project: Project, enclosure_id: str) -> list[tuple[Link, tuple[str, ...]]]:
+def links_of(project: Project, enclosure_id: str) -> list[tuple[SurfaceLink, tuple[str, ...]]]:
     """Return what joins the surfaces of an enclosure to each other and to its neighbours, each with its categories.
 
     The hinge and the opening to the left are there unless somebody drew a crossing between the same surfaces.
@@ -79,20 +79,20 @@ def links_of(project: Project, enclosure_id: str) -> list[tuple[Link, tuple[str,
     """
     enclosure = project.enclosures[enclosure_id]
     settings = project.settings
-    found: list[tuple[Link, tuple[str, ...]]] = []
+    found: list[tuple[SurfaceLink, tuple[str, ...]]] = []
     drawn: set[frozenset[str]] = set()
     for c in sorted(project.crossings.values(), key=lambda c: c.id):
         one, other = surface_key(c.enclosure_id, c.surface), surface_key(c.other_id, c.other_surface)
         drawn.add(frozenset((one, other)))
         if c.enclosure_id == enclosure_id:
-            link = Link(c.id, one, (c.x, c.y), other, (c.other_x, c.other_y), c.extra_mm, "through the crossing")
+            link = SurfaceLink(c.id, one, (c.x, c.y), other, (c.other_x, c.other_y), c.extra_mm, "through the crossing")
             found.append((link, c.categories))
     plate = surface_key(enclosure_id, "plate")
     width, height = surface_size(project, enclosure, "plate")
 
-    def usual(to: str, at: Point, point: Point, extra: float, words: str) -> None:
+    def usual(to: str, at: PointMm, point: PointMm, extra: float, words: str) -> None:
         if frozenset((plate, to)) not in drawn:
-            found.append((Link("", plate, at, to, point, extra, words), ()))
+            found.append((SurfaceLink("", plate, at, to, point, extra, words), ()))
 
     hinge, door = hinge_points(project, enclosure)
     usual(surface_key(enclosure_id, "door"), hinge, door, settings.door_allowance_mm, "loop at the hinge")
@@ -116,7 +116,7 @@ def links_of(project: Project, enclosure_id: str) -> list[tuple[Link, tuple[str,
     return found
 
 
-def hinge_points(project: Project, enclosure: Enclosure) -> tuple[Point, Point]:
+def hinge_points(project: Project, enclosure: Enclosure) -> tuple[PointMm, PointMm]:
     """Return where wires leave the plate for the door, and where they come onto the door."""
     width, height = surface_size(project, enclosure, "plate")
     door_width, door_height = surface_size(project, enclosure, "door")
@@ -180,7 +180,7 @@ class Gap:
     one: str
     other: str
     distance: float
-    points: tuple[Point, Point]
+    points: tuple[PointMm, PointMm]
 
 
 @derived
@@ -194,7 +194,7 @@ def gaps_in(project: Project, enclosure_id: str) -> list[Gap]:
     names = {id: n for e in group_of(project, enclosure_id) for id, n in run_names(project, e).items()}
     found = []
     for group in groups[1:]:
-        best: tuple[float, int, int, Point, Point] | None = None
+        best: tuple[float, int, int, PointMm, PointMm] | None = None
         for n in group:
             one = net.pieces[n]
             for m, other in enumerate(net.pieces):
@@ -213,7 +213,7 @@ def gaps_in(project: Project, enclosure_id: str) -> list[Gap]:
     return found
 
 
-def _nearest(a: Piece, b: Piece) -> list[tuple[Point, Point]]:
+def _nearest(a: LanePiece, b: LanePiece) -> list[tuple[PointMm, PointMm]]:
     """Return pairs of points of two pieces, among them the nearest where they do not cross."""
     found = []
     for one, other, turned in ((a, b, False), (b, a, True)):

@@ -16,25 +16,27 @@ from numpy.typing import NDArray
 
 from jolly_core.model import RuleError
 
-from .pieces import Piece, Point, meetings
-from .ways import FAR, TURN_MM, Axis, Entry, Leg, Link, Way, apart, leaves, square
+from .pieces import LanePiece, PointMm, meetings
+from .ways import FAR, TURN_MM, Axis, Entry, Leg, SurfaceLink, Way, apart, leaves, square
 
-_Place = tuple[int, float, int, Point]  # piece and where along it, or -1 and a stop; and the point
+_OnWay = tuple[int, float, int, PointMm]  # piece and where along it, or -1 and a stop; and the point
 _Lying = tuple[float, int, float, float, float]  # where a piece lies, its number, where it begins, first and last mark
-_Row = tuple[Sequence[float], Sequence[int]]  # how far all stops are from one, and the stop before each on its way
+_Distances = tuple[
+    Sequence[float], Sequence[int]
+]  # how far all stops are from one, and the stop before each on its way
 FEW_STOPS = 1500  # so many are searched all at once
 ALIKE_MM = 0.05  # ways in whose lengths differ by less are as good as each other
 
 
-def _row_of(far: NDArray[float64], before: NDArray[int32]) -> _Row:
+def _row_of(far: NDArray[float64], before: NDArray[int32]) -> _Distances:
     """Return a row of the search as something read by index: a list of so many stops costs more than the search."""
-    return cast("_Row", (far.data, before.data))
+    return cast("_Distances", (far.data, before.data))
 
 
 class Network:
     """The lanes of a panel with what joins its surfaces. A search from a stop is done once and kept."""
 
-    def __init__(self, pieces: Sequence[Piece], links: Sequence[Link] = (), reach_mm: float = 150.0) -> None:
+    def __init__(self, pieces: Sequence[LanePiece], links: Sequence[SurfaceLink] = (), reach_mm: float = 150.0) -> None:
         self.pieces, self.links, self.reach_mm = list(pieces), list(links), reach_mm
         self._marks: list[list[float]] = [[0.0, p.length] for p in self.pieces]
         gaps = meetings(self.pieces)
@@ -51,7 +53,7 @@ class Network:
         self._marks = [sorted({round(m, 6) for m in marks}) for marks in self._marks]
         self._number()
         self._connect(gaps, joined)
-        self._rows: dict[int, _Row] = {}
+        self._rows: dict[int, _Distances] = {}
         self._sort()
         # No way is shorter than the square distance, where all is level and upright and no crossing is a short cut.
         self._plain = not self.links and not self._slanted
@@ -72,7 +74,7 @@ class Network:
         for order in (*self._level.values(), *self._upright.values()):
             order.sort()
 
-    def _end(self, n: int, end: int) -> tuple[str, Point]:
+    def _end(self, n: int, end: int) -> tuple[str, PointMm]:
         link = self.links[n]
         return (link.other, link.other_point) if end else (link.surface, link.point)
 
@@ -87,7 +89,7 @@ class Network:
         """Give each mark and each end of a crossing its number."""
         self._first: list[int] = []
         self.stops: list[tuple[int, float]] = []  # piece and along, or -1 and the number of the end
-        self._points: list[Point] = []
+        self._points: list[PointMm] = []
         for n, marks in enumerate(self._marks):
             self._first.append(len(self.stops))
             self.stops += [(n, m) for m in marks]
@@ -147,7 +149,7 @@ class Network:
     # -- ways in
 
     def ways_in(
-        self, surface: str, pin: Point, *, axis: Axis = "", side: int = 0, reach_mm: float | None = None
+        self, surface: str, pin: PointMm, *, axis: Axis = "", side: int = 0, reach_mm: float | None = None
     ) -> list[Entry]:
         """Return where a wire from a point may go into the lanes of its surface.
 
@@ -176,7 +178,7 @@ class Network:
         every = self._near(surface, pin, FAR)
         return [min(every, key=lambda e: (e.distance, e.piece))] if every else []
 
-    def _near(self, surface: str, pin: Point, reach: float) -> list[Entry]:
+    def _near(self, surface: str, pin: PointMm, reach: float) -> list[Entry]:
         x, y = pin
         found = []
         limit = reach + 1e-9
@@ -275,7 +277,7 @@ class Network:
             found.append((first + place - 1, entry.along - marks[place - 1]))
         return found
 
-    def _row(self, stop: int) -> _Row:
+    def _row(self, stop: int) -> _Distances:
         """Return how far all stops are from one, and for each the stop before it on its way."""
         known = self._rows.get(stop)
         if known is None:
@@ -310,8 +312,8 @@ class Network:
         legs: list[Leg] = []
         if start.distance:
             legs.append(self._free(self._surface(start), start.pin, start.point, start.distance))
-        at: _Place = (start.piece, start.along, start.stop, start.point)
-        via: _Place | None = None  # passed when the way goes straight on
+        at: _OnWay = (start.piece, start.along, start.stop, start.point)
+        via: _OnWay | None = None  # passed when the way goes straight on
         for stop in stops:
             n, along = self.stops[stop]
             if via and not n == via[0] == at[0] >= 0:
@@ -334,10 +336,10 @@ class Network:
         return self.pieces[n].surface if n >= 0 else self._end(*divmod(int(along), 2))[0]
 
     @staticmethod
-    def _free(surface: str, a: Point, b: Point, length: float) -> Leg:
+    def _free(surface: str, a: PointMm, b: PointMm, length: float) -> Leg:
         return Leg("free", "", length, surface, square(a, b))
 
-    def _leg(self, legs: list[Leg], a: _Place, b: _Place) -> None:
+    def _leg(self, legs: list[Leg], a: _OnWay, b: _OnWay) -> None:
         """Put down how a way goes from a place to the next: along a piece, over a joint, through a crossing."""
         from_point, to_point = a[3], b[3]
         if a[0] == b[0] >= 0:
@@ -360,7 +362,7 @@ class Network:
             hypot(to_point[0] - from_point[0], to_point[1] - from_point[1]) if both else apart(from_point, to_point)
         )
         if length > 1e-9:
-            points: tuple[Point, ...] = (from_point, to_point) if both else square(from_point, to_point)
+            points: tuple[PointMm, ...] = (from_point, to_point) if both else square(from_point, to_point)
             legs.append(Leg("free", "joint" if both else "", length, surface, points))
 
     def stops_of(self, id: str) -> list[tuple[Entry, Entry, float, int]]:

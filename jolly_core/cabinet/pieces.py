@@ -13,11 +13,11 @@ from math import hypot
 from jolly_core.model import RuleError
 
 TOLERANCE_MM = 1.0
-Point = tuple[float, float]
+PointMm = tuple[float, float]
 
 
 @dataclass(slots=True, frozen=True)
-class Piece:
+class LanePiece:
     """A straight stretch of a lane on a surface.
 
     Attributes:
@@ -52,7 +52,7 @@ class Piece:
         """From end to end."""
         return hypot(self.x2 - self.x1, self.y2 - self.y1)
 
-    def at(self, along: float) -> Point:
+    def at(self, along: float) -> PointMm:
         """Return the point at a distance from its first end."""
         if self.y1 == self.y2:
             return self.x1 + along, self.y1
@@ -61,7 +61,7 @@ class Piece:
         share = along / self.length
         return self.x1 + share * (self.x2 - self.x1), self.y1 + share * (self.y2 - self.y1)
 
-    def along(self, point: Point) -> float:
+    def along(self, point: PointMm) -> float:
         """Return how far from its first end the foot of a point lies, before and behind its ends, too."""
         if self.y1 == self.y2:
             return point[0] - self.x1
@@ -70,7 +70,7 @@ class Piece:
         return ((point[0] - self.x1) * (self.x2 - self.x1) + (point[1] - self.y1) * (self.y2 - self.y1)) / self.length
 
 
-def piece(id: str, x1: float, y1: float, x2: float, y2: float, width: float = 0.0, surface: str = "") -> Piece:
+def piece(id: str, x1: float, y1: float, x2: float, y2: float, width: float = 0.0, surface: str = "") -> LanePiece:
     """Return a duct's piece with its points in order.
 
     Raises:
@@ -79,17 +79,17 @@ def piece(id: str, x1: float, y1: float, x2: float, y2: float, width: float = 0.
     if (x1 != x2) == (y1 != y2):
         raise RuleError("A duct runs level or upright and has a length.", field="points", ids=(id,))
     (ax, ay), (bx, by) = sorted(((x1, y1), (x2, y2)))
-    return Piece(id, ax, ay, bx, by, width, surface)
+    return LanePiece(id, ax, ay, bx, by, width, surface)
 
 
-def pieces_of_line(id: str, points: Sequence[float], surface: str = "") -> list[Piece]:
+def pieces_of_line(id: str, points: Sequence[float], surface: str = "") -> list[LanePiece]:
     """Return the pieces of a line by its corners, x and y in turn; those without length are left out."""
-    found: list[Piece] = []
+    found: list[LanePiece] = []
     before = 0.0
     for n in range(0, len(points) - 3, 2):
         x1, y1, x2, y2 = points[n : n + 4]
         if (x1, y1) != (x2, y2):
-            found.append(Piece(id, x1, y1, x2, y2, 0.0, surface, before))
+            found.append(LanePiece(id, x1, y1, x2, y2, 0.0, surface, before))
             before += found[-1].length
     return found
 
@@ -97,7 +97,7 @@ def pieces_of_line(id: str, points: Sequence[float], surface: str = "") -> list[
 Mark = tuple[int, float]  # a piece by its number, and how far from its first end
 
 
-def meetings(pieces: Sequence[Piece]) -> list[tuple[Mark, Mark, float]]:
+def meetings(pieces: Sequence[LanePiece]) -> list[tuple[Mark, Mark, float]]:
     """Return where pieces of one surface meet: a mark on either, and the gap between both marks, 0 for one point."""
     found: list[tuple[Mark, Mark, float]] = []
     by_surface: dict[str, list[int]] = {}
@@ -110,7 +110,7 @@ def meetings(pieces: Sequence[Piece]) -> list[tuple[Mark, Mark, float]]:
     return found
 
 
-def _meet(a: Piece, b: Piece) -> list[tuple[float, float, float]]:
+def _meet(a: LanePiece, b: LanePiece) -> list[tuple[float, float, float]]:
     if a.level and b.upright or a.upright and b.level:
         if not (_reaches(a, b) and _reaches(b, a)):
             return []
@@ -131,14 +131,14 @@ def _meet(a: Piece, b: Piece) -> list[tuple[float, float, float]]:
     return found
 
 
-def _foot(point: Point, on: Piece) -> tuple[float, float]:
+def _foot(point: PointMm, on: LanePiece) -> tuple[float, float]:
     """Return where on a piece a point is nearest to, and how far it is."""
     along = min(max(on.along(point), 0.0), on.length)
     x, y = on.at(along)
     return along, hypot(point[0] - x, point[1] - y)
 
 
-def _crossing(a: Piece, b: Piece) -> Point | None:
+def _crossing(a: LanePiece, b: LanePiece) -> PointMm | None:
     """Return where two pieces that are not both level or upright cross, None where they do not."""
     ax, ay, bx, by = a.x2 - a.x1, a.y2 - a.y1, b.x2 - b.x1, b.y2 - b.y1
     turn = ax * by - ay * bx
@@ -151,7 +151,7 @@ def _crossing(a: Piece, b: Piece) -> Point | None:
     return a.x1 + s * ax, a.y1 + s * ay
 
 
-def _reaches(a: Piece, b: Piece) -> bool:
+def _reaches(a: LanePiece, b: LanePiece) -> bool:
     """Return whether a piece comes to the line of another square to it, within half that duct's width."""
     low, high, across = (a.x1, a.x2, b.x1) if a.level else (a.y1, a.y2, b.y1)
     slack = b.width / 2 + TOLERANCE_MM

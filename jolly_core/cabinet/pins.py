@@ -11,7 +11,7 @@ from jolly_core.terminals import strip_width_mm, strip_widths
 
 from .eyelets import PinPlace, pins_in
 from .layout import outline, placing_of
-from .pieces import Point
+from .pieces import PointMm
 from .ways import Axis
 
 _UnitPins = tuple[tuple[str, tuple[str, ...]], ...]
@@ -21,7 +21,7 @@ _UnitPins = tuple[tuple[str, tuple[str, ...]], ...]
 class PinAt:
     """A pin on its surface, how far in front of it, and how a wire leaves: along an axis, to a side (0: to either)."""
 
-    point: Point
+    point: PointMm
     z: float
     axis: Axis
     side: int
@@ -63,7 +63,7 @@ def stated_pin(part: Part, kind: str, number: int, index: int) -> PinPlace | Non
     return None
 
 
-def _on_outline(project: Project, device: Device, symbol: Symbol, pin: tuple[str, int]) -> tuple[Point, float, str]:
+def _on_outline(project: Project, device: Device, symbol: Symbol, pin: tuple[str, int]) -> tuple[PointMm, float, str]:
     """Return where a pin is as shares of the device's width and height, y down; how far in front; its way out."""
     shape = definition(symbol.definition)
     pole, index = divmod(pin[1], len(shape.pins))
@@ -119,6 +119,6 @@ def placed_pins(project: Project, symbol_id: str) -> tuple[Placing, tuple[PinAt,
     return placing, tuple(pin_at(project, placing, (symbol_id, n)) for n in range(count))
 
 
-def pin_point(project: Project, placing: Placing, pin: tuple[str, int]) -> Point:
+def pin_point(project: Project, placing: Placing, pin: tuple[str, int]) -> PointMm:
     """Return the point of a pin on its surface."""
     return pin_at(project, placing, pin).point

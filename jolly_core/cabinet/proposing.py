@@ -64,7 +64,7 @@ class Thing:
         return 0 if self.part_class in POWER else 2 if self.part_class in TERMINALS else 1
 
 
-Joined = Mapping[tuple[str, str], int]  # pairs of devices, the smaller id first, with how many wires join them
+WiresBetween = Mapping[tuple[str, str], int]  # pairs of devices, the smaller id first, with how many wires join them
 
 
 @dataclass(slots=True)
@@ -112,10 +112,10 @@ class _Frame:
         return self.width - 2 * self.left
 
 
-Row = list[Thing]
+RailRow = list[Thing]
 
 
-def propose(things: Sequence[Thing], joined: Joined, size: tuple[float, float], duct_mm: float) -> Proposal:
+def propose(things: Sequence[Thing], joined: WiresBetween, size: tuple[float, float], duct_mm: float) -> Proposal:
     """Return a layout of devices on a plate: the first way that all fit, kinds in rows of their own before mixed ones.
 
     Args:
@@ -142,12 +142,12 @@ def propose(things: Sequence[Thing], joined: Joined, size: tuple[float, float], 
     return best or Proposal()
 
 
-def _rows(things: Sequence[Thing], frame: _Frame, *, apart: bool) -> tuple[list[Row], list[str]]:
+def _rows(things: Sequence[Thing], frame: _Frame, *, apart: bool) -> tuple[list[RailRow], list[str]]:
     """Return devices in rows, zone by zone in the order of their circuits, and those wider than any row."""
     left = [t.id for t in things if t.width > frame.room]
     ordered = sorted((t for t in things if t.width <= frame.room), key=lambda t: (t.zone, not t.rail, t.order, t.id))
     # What is screwed to the plate stands together, so that rails run on beside it.
-    rows: list[Row] = []
+    rows: list[RailRow] = []
     for thing in ordered:
         open_rows = [r for r in rows if _length([*r, thing]) <= frame.room]
         if apart:
@@ -159,21 +159,21 @@ def _rows(things: Sequence[Thing], frame: _Frame, *, apart: bool) -> tuple[list[
     return rows, left
 
 
-def _length(row: Row) -> float:
+def _length(row: RailRow) -> float:
     """Return how long a row is, with the room between its devices; what does not clip stands before what does."""
     row = _in_row(row)
     gaps = sum(max(a.beside, b.beside, 0.0 if a.rail and b.rail else 12.0) for a, b in zip(row, row[1:], strict=False))
     return sum(t.width for t in row) + gaps
 
 
-def _in_row(row: Row) -> Row:
+def _in_row(row: RailRow) -> RailRow:
     return [*(t for t in row if not t.rail), *(t for t in row if t.rail)]
 
 
-def _fitting(rows: list[Row], frame: _Frame) -> tuple[list[Row], list[Row]]:
+def _fitting(rows: list[RailRow], frame: _Frame) -> tuple[list[RailRow], list[RailRow]]:
     """Return the rows that fit below each other, and those that do not."""
     used = EDGE_MM + frame.duct
-    kept: list[Row] = []
+    kept: list[RailRow] = []
     for n, row in enumerate(rows):
         up, down = _reach(row, frame)
         if used + up + down + frame.duct > frame.bottom + 1e-6:
@@ -183,14 +183,14 @@ def _fitting(rows: list[Row], frame: _Frame) -> tuple[list[Row], list[Row]]:
     return kept, []
 
 
-def _reach(row: Row, frame: _Frame) -> tuple[float, float]:
+def _reach(row: RailRow, frame: _Frame) -> tuple[float, float]:
     """Return how far a row reaches up and down from the middle of its rail, gaps to the ducts with it."""
     up = max(t.height / 2 + max(frame.gap, t.above) for t in row)
     down = max(t.height / 2 + max(frame.gap, t.below) for t in row)
     return up, down
 
 
-def _middles(row: Row, frame: _Frame) -> dict[str, float]:
+def _middles(row: RailRow, frame: _Frame) -> dict[str, float]:
     """Return where the middle of each device of a row is."""
     at, found, last = frame.left, {}, None
     for thing in _in_row(row):
@@ -201,7 +201,7 @@ def _middles(row: Row, frame: _Frame) -> dict[str, float]:
     return found
 
 
-def _heights(rows: list[Row], frame: _Frame) -> list[float]:
+def _heights(rows: list[RailRow], frame: _Frame) -> list[float]:
     """Return the middles of the level ducts, the uppermost first: one more than there are rows."""
     ys = [EDGE_MM + frame.duct / 2]
     for row in rows:
@@ -210,7 +210,7 @@ def _heights(rows: list[Row], frame: _Frame) -> list[float]:
     return ys
 
 
-def _estimate(rows: list[Row], joined: Joined, frame: _Frame) -> float:
+def _estimate(rows: list[RailRow], joined: WiresBetween, frame: _Frame) -> float:
     """Return how long all wires are together, roughly."""
     ducts = _heights(rows, frame)
     at: dict[str, tuple[int, float]] = {}
@@ -231,7 +231,7 @@ def _estimate(rows: list[Row], joined: Joined, frame: _Frame) -> float:
     return total
 
 
-def _shortened(rows: list[Row], joined: Joined, frame: _Frame) -> list[Row]:
+def _shortened(rows: list[RailRow], joined: WiresBetween, frame: _Frame) -> list[RailRow]:
     """Return rows in which devices changed places as long as that shortened the wires."""
     rows = [list(row) for row in rows]
     places = [(n, k) for n, row in enumerate(rows) for k in range(len(row))]
@@ -261,7 +261,7 @@ def _shortened(rows: list[Row], joined: Joined, frame: _Frame) -> list[Row]:
     return rows
 
 
-def _laid(rows: list[Row], joined: Joined, frame: _Frame) -> Proposal:
+def _laid(rows: list[RailRow], joined: WiresBetween, frame: _Frame) -> Proposal:
     """Return rows as places, rails and ducts."""
     found = Proposal(estimate=_estimate(rows, joined, frame))
     ys = _heights(rows, frame)

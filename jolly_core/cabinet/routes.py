@@ -20,7 +20,7 @@ from .lanes import group_of, network_of, surface_key
 from .layout import SURFACE_WORDS
 from .network import Network
 from .passing import led
-from .pieces import Point
+from .pieces import PointMm
 from .pins import PinAt, placed_pins
 from .ways import Leg, Way, apart, square
 
@@ -48,7 +48,7 @@ class Run:
     pieces: list[tuple[str, float]] = field(default_factory=list)
     through: tuple[str, ...] = ()
 
-    def points_on(self, surface: str) -> list[Point]:
+    def points_on(self, surface: str) -> list[PointMm]:
         """Return the corners of its way on a surface of the enclosure it begins in."""
         key = surface_key(self.enclosure_id, surface)
         points = [p for leg in self.legs if leg.surface == key for p in leg.points]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal, NamedTuple
 
-from .pieces import Point
+from .pieces import PointMm
 
 FAR = float("inf")
 TURN_MM = 1e-4  # of ways of one length, that with fewer turns
@@ -14,14 +14,14 @@ LegKind = Literal["lane", "free", "crossing", "eyelet"]
 
 
 @dataclass(slots=True, frozen=True)
-class Link:
+class SurfaceLink:
     """A crossing from a point of a surface to one of another, with the wire it takes, and what it is in words."""
 
     id: str
     surface: str
-    point: Point
+    point: PointMm
     other: str
-    other_point: Point
+    other_point: PointMm
     extra_mm: float
     words: str = "through the crossing"
 
@@ -41,9 +41,9 @@ class Entry(NamedTuple):
     piece: int
     along: float
     stop: int
-    point: Point
+    point: PointMm
     distance: float
-    pin: Point
+    pin: PointMm
 
 
 class Leg(NamedTuple):
@@ -53,7 +53,7 @@ class Leg(NamedTuple):
     id: str
     length: float
     surface: str
-    points: tuple[Point, ...]
+    points: tuple[PointMm, ...]
     span: tuple[float, float] = (0.0, 0.0)
 
 
@@ -74,12 +74,12 @@ class Way:
         return Way(self.length + other.length, [*self.legs, *other.legs])
 
 
-def square(a: Point, b: Point) -> tuple[Point, ...]:
+def square(a: PointMm, b: PointMm) -> tuple[PointMm, ...]:
     """Return a way from a point to another that runs level first, then upright."""
     return (a, b) if a[0] == b[0] or a[1] == b[1] else (a, (b[0], a[1]), b)
 
 
-def apart(a: Point, b: Point) -> float:
+def apart(a: PointMm, b: PointMm) -> float:
     """Return how far two points are from each other, square."""
     return abs(a[0] - b[0]) + abs(a[1] - b[1])
 

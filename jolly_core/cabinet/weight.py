@@ -8,7 +8,7 @@ from jolly_core.model import Enclosure, Project
 from jolly_core.tagging import full_tag, natural
 
 from .layout import outline_of, placings_in, surface_size
-from .pieces import Point
+from .pieces import PointMm
 
 
 @dataclass(slots=True, frozen=True)
@@ -22,7 +22,7 @@ class Weight:
     """
 
     kg: float
-    centre: Point | None
+    centre: PointMm | None
     unknown: tuple[str, ...]
 
 

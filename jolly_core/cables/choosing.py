@@ -25,7 +25,7 @@ LEAST_AREA_MM2 = {POWER: 1.5, CONTROL: 0.75, SIGNAL: 0.5}  # mechanically, outsi
 
 
 @dataclass(slots=True, frozen=True)
-class Need:
+class CableNeed:
     """What a cable part has to have.
 
     Attributes:
@@ -66,7 +66,7 @@ def use_of(project: Project, c: Conductor) -> str:
     return POWER if "power" in kinds else SIGNAL if kinds == {"signal"} else CONTROL
 
 
-def need_of(project: Project, conductors: Iterable[Conductor]) -> Need:
+def need_of(project: Project, conductors: Iterable[Conductor]) -> CableNeed:
     """Return what a cable for some conductors has to have."""
     found = list(conductors)
     live = [c for c in found if role_of(project, c) != PE]
@@ -76,7 +76,7 @@ def need_of(project: Project, conductors: Iterable[Conductor]) -> Need:
     load = max((_load_at(project, c) for c in live), default=0.0) if use == POWER else 0.0
     least = max([LEAST_AREA_MM2[use], *(areas if use == POWER else [])])
     neutral = any(role_of(project, c) == NEUTRAL for c in live)
-    return Need(use, len(live), len(live) < len(found), neutral, least, load, project_laying(project))
+    return CableNeed(use, len(live), len(live) < len(found), neutral, least, load, project_laying(project))
 
 
 def _areas_inside(project: Project, c: Conductor) -> list[float]:
@@ -111,7 +111,7 @@ def is_shielded(part: Part) -> bool:
     return any(kind == "shield" for kind, _ in part.units) or part.ratings.get("screened", "") in ("yes", "1", "true")
 
 
-def serves_need(part: Part, need: Need, spare_percent: float = 0.0) -> bool:
+def serves_need(part: Part, need: CableNeed, spare_percent: float = 0.0) -> bool:
     """Return whether a cable part has all that is needed, with a share of spare cores for all but power."""
     lives = lives_of(part)
     wanted = need.live if need.use == POWER else ceil(need.live * (1 + spare_percent / 100))
@@ -127,7 +127,7 @@ def serves_need(part: Part, need: Need, spare_percent: float = 0.0) -> bool:
 
 
 def parts_for(
-    need: Need, parts: Iterable[Part], used: Iterable[str] = (), spare_percent: float = SPARE_PERCENT
+    need: CableNeed, parts: Iterable[Part], used: Iterable[str] = (), spare_percent: float = SPARE_PERCENT
 ) -> list[Part]:
     """Return the parts that serve a need, best first: fewest cores, then thinnest, those used already before others.
 
@@ -146,7 +146,7 @@ def parts_for(
     return sorted(fitting, key=rank)
 
 
-def larger_of_family(part: Part, need: Need, parts: Iterable[Part]) -> list[Part]:
+def larger_of_family(part: Part, need: CableNeed, parts: Iterable[Part]) -> list[Part]:
     """Return the parts of a cable part's maker, shielded alike, that have enough for a need; the smallest first."""
     alike = [p for p in parts if p.maker == part.maker and is_shielded(p) == is_shielded(part) and p.id != part.id]
     lives = [p for p in alike if len(lives_of(p)) >= need.live]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.drawing import GRID_MM, extent_of, note_width_mm, where_amiss
+from jolly_core.drawing import GRID_MM, BoxMm, extent_of, note_width_mm, where_amiss
 from jolly_core.model import Project
 
 from .registry import Snag, check
@@ -20,10 +20,7 @@ def outside_frame(project: Project, sheet_id: str) -> Iterator[Snag]:
             yield Snag("outside-frame", "warning", f"A {kind} lies {where}. Move it in.", (id,), sheet_id, x, y)
 
 
-Box = tuple[float, float, float, float]
-
-
-def _boxes(project: Project, sheet_id: str) -> Iterator[tuple[str, str, int, int, Box]]:
+def _boxes(project: Project, sheet_id: str) -> Iterator[tuple[str, str, int, int, BoxMm]]:
     for n in project.notes_on(sheet_id):
         left, base = n.x * GRID_MM, n.y * GRID_MM
         yield "note", n.id, n.x, n.y, (left, base - 3.0, left + note_width_mm(n.text), base + 1.0)

@@ -13,7 +13,9 @@ from itertools import islice
 from typing import Any, TypeVar
 
 from jolly_core.drawing import place_in
-from jolly_core.model import CoreError, Mute, Project, derived, fault_words, joined, listed, needs_assembly, uncollected
+from jolly_core.model import CoreError, Mute, Project, derived, listed, needs_assembly, uncollected
+from jolly_core.model.gathering import joined
+from jolly_core.model.packages import fault_words
 from jolly_core.tagging import natural
 
 SEVERITIES = ("error", "warning")

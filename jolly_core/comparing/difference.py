@@ -8,9 +8,9 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from jolly_core.drawing import BoxMm
 from jolly_core.model import Project, uncollected
 from jolly_core.scenes import Item, Text
-from jolly_core.scenes.base.primitives import Box
 from jolly_core.tagging import natural
 
 from .builtsights import BEGIN
@@ -75,10 +75,10 @@ class SheetChange:
 
     sheet_id: str
     number: str
-    added: tuple[Box, ...]
-    gone: tuple[Box, ...]
-    other: tuple[Box, ...]
-    was: tuple[Box, ...]
+    added: tuple[BoxMm, ...]
+    gone: tuple[BoxMm, ...]
+    other: tuple[BoxMm, ...]
+    was: tuple[BoxMm, ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -289,5 +289,5 @@ def _but(items: list[Item], same: Counter[tuple[object, ...]]) -> Iterator[Item]
             yield item
 
 
-def _boxes(items: Iterable[Item]) -> tuple[Box, ...]:
+def _boxes(items: Iterable[Item]) -> tuple[BoxMm, ...]:
     return tuple(item.box for item in items)

@@ -5,7 +5,7 @@ from .bus import bus_lanes, simplified
 from .buspins import onto_pins, row_at
 from .canonical import canonical, is_canonical, normal
 from .draft import SheetDraft, joins, move
-from .frame import OUTSIDE, where_amiss
+from .frame import OUTSIDE, BoxMm, where_amiss
 from .geometry import (
     GRID_MM,
     UPRIGHT,
@@ -45,6 +45,7 @@ from .lines import (
 from .protective import is_protective, protective_types, switching_pairs
 
 __all__ = [
+    "BoxMm",
     "branches_of",
     "OUTSIDE",
     "is_protective",

@@ -8,10 +8,10 @@ from itertools import pairwise
 from .bus import bus_lanes
 from .geometry import Point
 
-Row = list[Point]
+PinRow = list[Point]
 
 
-def row_at(end: Point, level: bool, symbols: Iterable[list[Point]]) -> Row:
+def row_at(end: Point, level: bool, symbols: Iterable[list[Point]]) -> PinRow:
     """Return the pins of the symbol at a point that lie in a row across the leg there, in order; none without one.
 
     Args:
@@ -26,7 +26,7 @@ def row_at(end: Point, level: bool, symbols: Iterable[list[Point]]) -> Row:
     return []
 
 
-def onto_pins(points: list[Point], count: int, spacing: int, row: Row, at_end: bool) -> tuple[list[Point], int]:
+def onto_pins(points: list[Point], count: int, spacing: int, row: PinRow, at_end: bool) -> tuple[list[Point], int]:
     """Return the way of the first conductor, and the spacing, with which the conductors meet the pins of a row.
 
     The pins are taken in order: as many as there are conductors, the one pointed at among them. Pins that are not

@@ -18,7 +18,7 @@ from .geometry import Point
 
 
 @dataclass(slots=True)
-class _Piece:
+class _WireSpan:
     start: int
     end: int
     wire: Wire
@@ -81,7 +81,7 @@ def canonical(
         elif ax == bx:
             spans[False, ax].append((ay, by))
 
-    pieces: dict[tuple[bool, int], list[_Piece]] = {}
+    pieces: dict[tuple[bool, int], list[_WireSpan]] = {}
     meeting: dict[Point, int] = defaultdict(int)
     for w in settled:
         meeting[w.x1, w.y1] += 1
@@ -119,8 +119,8 @@ def _points_by_line(
     return across, down
 
 
-def _break(wires: list[Wire], stops: list[int], horizontal: bool, bodies: Sequence[tuple[int, int]]) -> list[_Piece]:
-    pieces: dict[int, _Piece] = {}
+def _break(wires: list[Wire], stops: list[int], horizontal: bool, bodies: Sequence[tuple[int, int]]) -> list[_WireSpan]:
+    pieces: dict[int, _WireSpan] = {}
     for wire in wires:
         start, end = (wire.x1, wire.x2) if horizontal else (wire.y1, wire.y2)
         inside = stops[bisect_left(stops, start) : bisect_right(stops, end)]
@@ -129,7 +129,7 @@ def _break(wires: list[Wire], stops: list[int], horizontal: bool, bodies: Sequen
                 continue
             known = pieces.get(a)
             if known is None:
-                pieces[a] = _Piece(a, b, wire)
+                pieces[a] = _WireSpan(a, b, wire)
             elif known.wire is not wire and known.wire.type_id == wire.type_id:
                 known.joined += (wire,)
     return [pieces[a] for a in sorted(pieces)]
@@ -141,13 +141,13 @@ def _point(key: tuple[bool, int], along: int) -> Point:
 
 def _join(
     key: tuple[bool, int],
-    pieces: list[_Piece],
+    pieces: list[_WireSpan],
     meeting: dict[Point, int],
     pins: set[Point],
     used: set[str],
     ids: IdSource,
 ) -> list[Wire]:
-    runs: list[list[_Piece]] = []
+    runs: list[list[_WireSpan]] = []
     for piece in pieces:
         if runs:
             last = runs[-1][-1]
@@ -160,7 +160,7 @@ def _join(
     return [_wire(key, run, used, ids) for run in runs]
 
 
-def _wire(key: tuple[bool, int], run: list[_Piece], used: set[str], ids: IdSource) -> Wire:
+def _wire(key: tuple[bool, int], run: list[_WireSpan], used: set[str], ids: IdSource) -> Wire:
     first = run[0]
     if len(run) == 1 and not first.joined and first.wire.id and first.wire.id not in used:
         w = first.wire

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, Sheet, SheetHabit, derived
+from jolly_core.model import DRAWN, SHEET_SIZES_MM, Project, Sheet, derived
+from jolly_core.model.entities.structure import SheetHabit
 
 from .geometry import GRID_MM
 

@@ -12,7 +12,7 @@ from .cells import MOST_COLUMNS, MOST_ROWS, open_book, read_cells, shown
 if TYPE_CHECKING:
     from openpyxl.worksheet.worksheet import Worksheet
 
-Place = tuple[int, int]
+CellAt = tuple[int, int]
 
 
 @dataclass(slots=True)
@@ -28,7 +28,7 @@ class TableCells:
     rows: list[list[str]]
     sheets: list[str] = field(default_factory=list)
     sheet: str = ""
-    bad: dict[Place, str] = field(default_factory=dict)
+    bad: dict[CellAt, str] = field(default_factory=dict)
 
 
 def read_table(content: bytes, name: str, sheet: str = "") -> TableCells:
@@ -54,10 +54,10 @@ def read_table(content: bytes, name: str, sheet: str = "") -> TableCells:
     return TableCells(rows, names, chosen, _without_value(rows, formulas) | _merged(formulas))
 
 
-def _without_value(rows: list[list[str]], formulas: Worksheet) -> dict[Place, str]:
+def _without_value(rows: list[list[str]], formulas: Worksheet) -> dict[CellAt, str]:
     from openpyxl.utils import get_column_letter
 
-    found: dict[Place, str] = {}
+    found: dict[CellAt, str] = {}
     for n, row in enumerate(formulas.iter_rows(max_row=len(rows), max_col=MOST_COLUMNS, values_only=True)):
         for k, value in enumerate(row):
             if isinstance(value, str) and value.startswith("=") and k < len(rows[n]) and not rows[n][k]:
@@ -65,10 +65,10 @@ def _without_value(rows: list[list[str]], formulas: Worksheet) -> dict[Place, st
     return found
 
 
-def _merged(page: Worksheet) -> dict[Place, str]:
+def _merged(page: Worksheet) -> dict[CellAt, str]:
     from openpyxl.utils import get_column_letter
 
-    found: dict[Place, str] = {}
+    found: dict[CellAt, str] = {}
     for area in page.merged_cells.ranges:
         first = f"{get_column_letter(area.min_col)}{area.min_row}"
         for row in range(area.min_row, min(area.max_row, MOST_ROWS) + 1):

@@ -27,7 +27,7 @@ CONTENTS = "00-contents.pdf"
 EVERYTHING = "Everything"
 PIECES = ("kind", "date")  # of a file's name, beside the project's fields
 # Files done, files in all, and the one that is made now.
-Step = Callable[[int, int, str], None]
+Progress = Callable[[int, int, str], None]
 
 
 @dataclass(slots=True, frozen=True)
@@ -87,7 +87,7 @@ def _told(done: int, count: int, doing: str) -> None:
 
 
 def pack_files(
-    project: Project, fonts: Path, pack: Pack | None = None, step: Step = _told, changed: Container[str] = ()
+    project: Project, fonts: Path, pack: Pack | None = None, step: Progress = _told, changed: Container[str] = ()
 ) -> dict[str, bytes]:
     """Return the files of a pack by name, the page of contents first.
 

@@ -61,7 +61,7 @@ Expand = Callable[[Asked], Iterator[PackFile]]
 
 
 @dataclass(slots=True, frozen=True)
-class Item:
+class PackItem:
     """Something a pack may hold; `of` names its subjects, where it needs one."""
 
     name: str
@@ -70,7 +70,7 @@ class Item:
     expand: Expand
 
 
-ITEMS: dict[str, Item] = {}
+ITEMS: dict[str, PackItem] = {}
 
 
 def item(name: str, title: str, *formats: str) -> Callable[[Expand], Expand]:
@@ -83,7 +83,7 @@ def item(name: str, title: str, *formats: str) -> Callable[[Expand], Expand]:
     def register(expand: Expand) -> Expand:
         if name in ITEMS:
             raise RuntimeError(f"Two items of packs claim “{name}”.")
-        ITEMS[name] = Item(name, title, formats, expand)
+        ITEMS[name] = PackItem(name, title, formats, expand)
         return expand
 
     return register

@@ -26,7 +26,7 @@ GROUPS = {
 }
 
 
-class _Place(PDFObject):
+class _LinkedPlace(PDFObject):
     """A place on a page that may not be painted yet: it is looked up when the file is written."""
 
     def __init__(self, pages: Mapping[str, tuple[str, float]], sheet_id: str, at: tuple[float, float] | None) -> None:
@@ -74,7 +74,7 @@ class Places:
         """Make a box on the page lead to what a link names, if that is in the file; points."""
         sheet_id, at = self._target(link)
         if sheet_id:
-            place = _Place(self.pages, sheet_id, at)
+            place = _LinkedPlace(self.pages, sheet_id, at)
             annotation = LinkAnnotation([round(v, 2) for v in box], "", place, "[0 0 0]")
             canvas._addAnnotation(annotation)  # type: ignore[attr-defined]  # the public way knows pages only
 

@@ -35,7 +35,7 @@ def black_ink(colour: str) -> Color:
     return Color(light, light, light) if light > PALE else Color(0, 0, 0)
 
 
-class Painter:
+class PdfPainter:
     """Paints scenes on the pages of a canvas."""
 
     def __init__(

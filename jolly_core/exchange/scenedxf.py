@@ -46,7 +46,7 @@ def paint_scenes(project: Project, document: Drawing, space: BaseLayout, scenes:
     left = 0.0
     blocks = _Blocks(project, document)
     for scene in scenes:
-        painter = _Painter(blocks, space, left, scene.height)
+        painter = _DxfPainter(blocks, space, left, scene.height)
         for item in scene.items.values():
             for prim in item.placed():
                 painter.paint(prim, layer_of(item, prim))
@@ -71,7 +71,7 @@ class _Blocks:
             name = f"{plain}-{art.poles}" if art.poles > 1 else plain
             while name in self.document.blocks:
                 name += "-a"
-            painter = _Painter(self, self.document.blocks.new(name), 0.0, 0.0)
+            painter = _DxfPainter(self, self.document.blocks.new(name), 0.0, 0.0)
             for prim in self.graphics(art):
                 if not isinstance(prim, Text):
                     painter.paint(prim, "0")  # takes the layer of what it is put on
@@ -83,7 +83,7 @@ class _Blocks:
         return art_of(art.key, art.poles, self.standard)
 
 
-class _Painter:
+class _DxfPainter:
     def __init__(self, blocks: _Blocks, space: BaseLayout, left: float, height: float) -> None:
         self.blocks = blocks
         self.space = space

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from jolly_core.model import KINDS, described
+from jolly_core.model import KINDS
+from jolly_core.model.shapes import described
 
 from .projectfile import FORMAT
 from .versions import VERSION

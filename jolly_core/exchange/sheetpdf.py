@@ -16,7 +16,7 @@ from jolly_core.scenes.base.paints import INKS
 
 from .fonts import new_canvas, use_fonts
 from .pdflinks import bookmarks
-from .pdfpainter import Painter, ink
+from .pdfpainter import PdfPainter, ink
 
 A4_MM = (210.0, 297.0)
 TILE_MARGIN_MM = 10.0
@@ -42,7 +42,7 @@ def sheets_pdf(
     out = io.BytesIO()
     canvas = _canvas(out, project, f"{project.settings.number} {project.settings.name}".strip() or "Project")
     marks = bookmarks(project, sheet_ids, lambda id: page_title(project, id))
-    painter = Painter(project, canvas, sheet_ids, marks, mono=mono)
+    painter = PdfPainter(project, canvas, sheet_ids, marks, mono=mono)
     for n, (sheet_id, leaf) in enumerate(paper_set(project, sheet_ids, changed)):
         number = leaf.sheet.number if leaf.sheet is not None else page_title(project, sheet_id).split(" ")[0]
         canvas.addPageLabel(n, prefix=number)  # a reader shows the sheet's number for the page
@@ -84,7 +84,7 @@ def scaled_pdf(project: Project, scenes: Sequence[tuple[str, Scene]], fonts: Pat
     use_fonts(fonts)
     out = io.BytesIO()
     canvas = _canvas(out, project, scenes[0][0] if scenes else "")
-    painter = Painter(project, canvas, ())
+    painter = PdfPainter(project, canvas, ())
     for n, (title, scene) in enumerate(scenes):
         canvas.bookmarkPage(f"page{n}")
         canvas.addOutlineEntry(title, f"page{n}", level=0)
@@ -120,7 +120,7 @@ def tiled_pdf(project: Project, title: str, scene: Scene, fonts: Path) -> bytes:
     use_fonts(fonts)
     out = io.BytesIO()
     canvas = _canvas(out, project, f"{title}, tiled")
-    painter = Painter(project, canvas, ())
+    painter = PdfPainter(project, canvas, ())
     margin, lap = TILE_MARGIN_MM, TILE_LAP_MM
     places = tiles(scene.width, scene.height, A4_MM, margin, lap)
     columns, rows = max(c for c, _ in places) + 1, max(r for _, r in places) + 1

@@ -40,7 +40,7 @@ def painted(project: Project, scene: Scene, *, texts: bool = True, prefix: str =
     Args:
         prefix: of the ids of its symbols, where several scenes stand in one document.
     """
-    painter = _Painter(project, texts, prefix)
+    painter = _SvgPainter(project, texts, prefix)
     runs = groupby(scene.items.values(), key=layer_of)
     body = "".join(f'<g class="{layer.lower()}">{painter.items(items)}</g>' for layer, items in runs)
     symbols = "".join(painter.symbols.values())
@@ -50,7 +50,7 @@ def painted(project: Project, scene: Scene, *, texts: bool = True, prefix: str =
     )
 
 
-class _Painter:
+class _SvgPainter:
     def __init__(self, project: Project, texts: bool, prefix: str) -> None:
         self.project = project
         self.texts = texts

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from jolly_core.comparing import Same, SheetChange
+from jolly_core.drawing import BoxMm
 from jolly_core.model import Project
 from jolly_core.scenes import scene_of
 from jolly_core.scenes.base.paints import INKS, TONES
-from jolly_core.scenes.base.primitives import Box
 
 from .sheetsvg import document, painted
 
@@ -43,7 +43,7 @@ def states_svg(before: Project, after: Project, change: SheetChange, same: Same)
     return document(max(0.0, left - BETWEEN_MM), tall, body)
 
 
-def _marks(boxes: Iterable[Box], ink: str) -> str:
+def _marks(boxes: Iterable[BoxMm], ink: str) -> str:
     marks = "".join(
         f'<rect x="{x1 - AROUND_MM:g}" y="{y1 - AROUND_MM:g}" width="{x2 - x1 + 2 * AROUND_MM:g}" '
         f'height="{y2 - y1 + 2 * AROUND_MM:g}" {_MARK}/>'

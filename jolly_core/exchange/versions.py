@@ -5,20 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from jolly_core.model import (
-    FRAMES,
-    MOUNTINGS,
-    SHEET_KINDS,
-    SHEET_SIZES_MM,
-    STANDARDS,
-    TAG_HABITS,
-    TAG_SCOPES,
-    WIRE_CATEGORIES,
-    WIRE_PATTERNS,
-    FileError,
-)
+from jolly_core.model import MOUNTINGS, SHEET_KINDS, SHEET_SIZES_MM, STANDARDS, WIRE_CATEGORIES, FileError
+from jolly_core.model.entities.structure import FRAMES, TAG_HABITS, TAG_SCOPES, WIRE_PATTERNS
 
-Step = Callable[[dict[str, Any]], None]
+VersionStep = Callable[[dict[str, Any]], None]
 
 
 def _words_of_sheets(entities: dict[str, Any]) -> None:
@@ -103,7 +93,7 @@ def _issuing(entities: dict[str, Any]) -> None:
 
 
 # The steps by number: the first brings a file of version 1 to version 2.
-STEPS: tuple[Step, ...] = (
+STEPS: tuple[VersionStep, ...] = (
     _words_of_sheets,
     _more_kinds,
     _rules_for_tags,

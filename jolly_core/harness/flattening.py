@@ -15,7 +15,7 @@ from math import atan2, cos, degrees, hypot, radians, sin
 
 from jolly_core.model import Segment
 
-from .tree import Point, Tree, farthest, length_mm, trunk, way_between
+from .tree import BoardPoint, Tree, farthest, length_mm, trunk, way_between
 
 CLEAR_MM = 12.0  # between segments that do not meet
 LEAST_DEG = 20.0  # between segments that do
@@ -24,7 +24,7 @@ LEAN_DEG = 45.0
 TURNS_DEG = (0.0, -15.0, 15.0, -30.0, 30.0, -45.0, 45.0, -60.0, 60.0)
 EDGE_DEG = 8.0  # kept free beside the trunk where a tree is fanned out
 
-Line = tuple[Point, Point]
+BoardStroke = tuple[BoardPoint, BoardPoint]
 
 
 @dataclass(slots=True)
@@ -36,7 +36,7 @@ class Laid:
         turned: the ids of segments that leave at another angle than the usual one.
     """
 
-    places: dict[str, Point] = field(default_factory=dict)
+    places: dict[str, BoardPoint] = field(default_factory=dict)
     turned: set[str] = field(default_factory=set)
 
 
@@ -44,7 +44,7 @@ class _Crowded(Exception):
     """A branch finds no free angle."""
 
 
-def flat(tree: Tree) -> dict[str, Point]:
+def flat(tree: Tree) -> dict[str, BoardPoint]:
     """Return where each node lies on the form board, as in Laid.places."""
     return laid(tree).places
 
@@ -74,7 +74,7 @@ def lies_towards(lies: Laid, heading: str) -> Laid:
     return Laid({id: (round(x - left, 3), round(y - top, 3)) for id, (x, y) in places.items()}, lies.turned)
 
 
-def _along_trunk(tree: Tree, main: list[str]) -> dict[str, Point]:
+def _along_trunk(tree: Tree, main: list[str]) -> dict[str, BoardPoint]:
     placed = {main[0]: (0.0, 0.0)}
     for a, b in zip(main, main[1:], strict=False):
         placed[b] = (placed[a][0] + length_mm(way_between(tree, a, b)), 0.0)
@@ -91,7 +91,7 @@ def _by_turns(tree: Tree, main: list[str]) -> Laid:
         _Crowded: one finds no free angle.
     """
     found = Laid(_along_trunk(tree, main))
-    lines: list[Line] = [(found.places[a], found.places[b]) for a, b in zip(main, main[1:], strict=False)]
+    lines: list[BoardStroke] = [(found.places[a], found.places[b]) for a, b in zip(main, main[1:], strict=False)]
     turn = 0
     for node in main[1:-1]:
         for _, other in tree.beside[node]:
@@ -102,7 +102,9 @@ def _by_turns(tree: Tree, main: list[str]) -> Laid:
     return found
 
 
-def _branch(tree: Tree, found: Laid, lines: list[Line], start: tuple[str, str], sides: tuple[float, float]) -> None:
+def _branch(
+    tree: Tree, found: Laid, lines: list[BoardStroke], start: tuple[str, str], sides: tuple[float, float]
+) -> None:
     """Lay a branch straight: its longest way at the first free angle, on its own side before the other."""
     root, first = start
     way = [root, *farthest(tree, first, frozenset(found.places))]
@@ -132,12 +134,12 @@ def _angles(spans: list[Segment], angle: float) -> list[float]:
     return found
 
 
-def _open(made: list[Line]) -> bool:
+def _open(made: list[BoardStroke]) -> bool:
     """Return whether the segments of a branch with bends keep clear of each other."""
     return all(_clear(one, other) for n, one in enumerate(made) for other in made[n + 1 :])
 
 
-def _twigs(tree: Tree, found: Laid, lines: list[Line], way: list[str], angles: list[float]) -> None:
+def _twigs(tree: Tree, found: Laid, lines: list[BoardStroke], way: list[str], angles: list[float]) -> None:
     lean = LEAN_DEG
     for node, angle in zip(way[1:], angles, strict=True):
         for _, other in tree.beside[node]:
@@ -146,7 +148,7 @@ def _twigs(tree: Tree, found: Laid, lines: list[Line], way: list[str], angles: l
                 lean = -lean
 
 
-def _chain(start: Point, spans: list[Segment], angles: list[float]) -> list[Point]:
+def _chain(start: BoardPoint, spans: list[Segment], angles: list[float]) -> list[BoardPoint]:
     points = [start]
     for span, angle in zip(spans, angles, strict=True):
         x, y = points[-1]
@@ -154,7 +156,7 @@ def _chain(start: Point, spans: list[Segment], angles: list[float]) -> list[Poin
     return points
 
 
-def _clear(one: Line, other: Line) -> bool:
+def _clear(one: BoardStroke, other: BoardStroke) -> bool:
     """Return whether two segments keep clear: apart, or leaving a shared end at an angle."""
     for a, b in (one, one[::-1]):
         for c, d in (other, other[::-1]):
@@ -164,7 +166,7 @@ def _clear(one: Line, other: Line) -> bool:
     return _apart(one, other) >= CLEAR_MM
 
 
-def _apart(one: Line, other: Line) -> float:
+def _apart(one: BoardStroke, other: BoardStroke) -> float:
     """Return how far two segments are apart, 0 when they cross."""
     (a, b), (c, d) = one, other
     if _side(a, b, c) * _side(a, b, d) < 0 and _side(c, d, a) * _side(c, d, b) < 0:
@@ -172,11 +174,11 @@ def _apart(one: Line, other: Line) -> float:
     return min(_away(a, other), _away(b, other), _away(c, one), _away(d, one))
 
 
-def _side(a: Point, b: Point, c: Point) -> float:
+def _side(a: BoardPoint, b: BoardPoint, c: BoardPoint) -> float:
     return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
 
 
-def _away(p: Point, line: Line) -> float:
+def _away(p: BoardPoint, line: BoardStroke) -> float:
     """Return how far a point is from a segment."""
     (ax, ay), (bx, by) = line
     dx, dy = bx - ax, by - ay

@@ -11,7 +11,7 @@ from jolly_core.tagging import full_tag, pin_name
 
 from .bundling import bundles
 from .lengths import span_of
-from .paths import Spot, spots
+from .paths import SpacePoint, spots
 from .runs import Run
 from .tree import tree_of
 
@@ -93,7 +93,7 @@ def _overlapping(inside: tuple[Led, ...]) -> tuple[Run, Run] | None:
     return None
 
 
-def strands_through(project: Project, node_id: str) -> list[tuple[Run, Spot, Spot]]:
+def strands_through(project: Project, node_id: str) -> list[tuple[Run, SpacePoint, SpacePoint]]:
     """Return where each wire that has an offset runs through a clip in space: from where to where, mm.
 
     Offsets count across the way, x level and y as near to upwards as the way lets it. [] where the clip or its
@@ -115,12 +115,12 @@ def strands_through(project: Project, node_id: str) -> list[tuple[Run, Spot, Spo
     return found
 
 
-def _along(project: Project, node: Node) -> Spot | None:
+def _along(project: Project, node: Node) -> SpacePoint | None:
     """Return the direction of the way through a node, None where that is unknown."""
     beside = tree_of(project, node.harness_id).beside[node.id]
     if len(beside) != 2 or not node.at:
         return None
-    near: list[Spot] = []
+    near: list[SpacePoint] = []
     for segment, _ in beside:
         path = span_of(project, segment.id).path
         if path is None:
@@ -131,11 +131,11 @@ def _along(project: Project, node: Node) -> Spot | None:
     return _unit(direction) if hypot(*direction) > 1e-6 else None
 
 
-def _cross(a: Spot, b: Spot) -> Spot:
+def _cross(a: SpacePoint, b: SpacePoint) -> SpacePoint:
     return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
 
 
-def _unit(a: Spot) -> Spot:
+def _unit(a: SpacePoint) -> SpacePoint:
     length = hypot(*a) or 1.0
     return (a[0] / length, a[1] / length, a[2] / length)
 

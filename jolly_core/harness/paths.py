@@ -8,8 +8,8 @@ from math import dist, inf
 
 from jolly_core.model import Project, RuleError, Segment
 
-Spot = tuple[float, float, float]
-Cubic = tuple[Spot, Spot, Spot, Spot]
+SpacePoint = tuple[float, float, float]
+Cubic = tuple[SpacePoint, SpacePoint, SpacePoint, SpacePoint]
 
 # Half of the ten places and weights of Gauss and Legendre on -1..1; the others mirror them.
 _GAUSS = (
@@ -39,10 +39,10 @@ class Path:
 
     length_mm: float
     bend_mm: float
-    points: tuple[Spot, ...]
+    points: tuple[SpacePoint, ...]
 
 
-def spots(values: Sequence[float]) -> list[Spot]:
+def spots(values: Sequence[float]) -> list[SpacePoint]:
     """Return places in space from coordinates that follow each other by threes.
 
     Raises:
@@ -68,7 +68,7 @@ def path_of(project: Project, segment: Segment) -> Path | None:
     return path_through(segment.form, a, spots(segment.path), b)
 
 
-def path_through(form: str, a: Spot, between: Sequence[Spot], b: Spot) -> Path:
+def path_through(form: str, a: SpacePoint, between: Sequence[SpacePoint], b: SpacePoint) -> Path:
     """Return the path of a form from one place to another.
 
     Raises:
@@ -105,30 +105,30 @@ def check_path(form: str, between: int) -> None:
         )
 
 
-def _mixed(*terms: tuple[float, Spot]) -> Spot:
+def _mixed(*terms: tuple[float, SpacePoint]) -> SpacePoint:
     x, y, z = (sum(k * p[i] for k, p in terms) for i in range(3))
     return (x, y, z)
 
 
-def _at(piece: Cubic, t: float) -> Spot:
+def _at(piece: Cubic, t: float) -> SpacePoint:
     a, b, c, d = piece
     u = 1.0 - t
     return _mixed((u * u * u, a), (3 * u * u * t, b), (3 * u * t * t, c), (t * t * t, d))
 
 
-def _speed(piece: Cubic, t: float) -> Spot:
+def _speed(piece: Cubic, t: float) -> SpacePoint:
     a, b, c, d = piece
     u = 1.0 - t
     return _mixed((-3 * u * u, a), (3 * u * u - 6 * u * t, b), (6 * u * t - 3 * t * t, c), (3 * t * t, d))
 
 
-def _turning(piece: Cubic, t: float) -> Spot:
+def _turning(piece: Cubic, t: float) -> SpacePoint:
     a, b, c, d = piece
     u = 1.0 - t
     return _mixed((6 * u, a), (6 * t - 12 * u, b), (6 * u - 12 * t, c), (6 * t, d))
 
 
-_NOWHERE: Spot = (0.0, 0.0, 0.0)
+_NOWHERE: SpacePoint = (0.0, 0.0, 0.0)
 
 
 def _gauss(piece: Cubic, low: float, high: float) -> float:
@@ -178,7 +178,9 @@ def _tightest(piece: Cubic) -> float:
     return round(min(best, _radius(piece, (low + high) / 2)), 2)
 
 
-def cut_path(form: str, a: Spot, between: Sequence[Spot], b: Spot, at_mm: float) -> tuple[Spot, list[Spot], list[Spot]]:
+def cut_path(
+    form: str, a: SpacePoint, between: Sequence[SpacePoint], b: SpacePoint, at_mm: float
+) -> tuple[SpacePoint, list[SpacePoint], list[SpacePoint]]:
     """Return where a path is after a length, and what lies between the ends of its two parts.
 
     Raises:
@@ -200,7 +202,7 @@ def cut_path(form: str, a: Spot, between: Sequence[Spot], b: Spot, at_mm: float)
     raise RuleError("Choose a place within the segment.", field="at_mm")
 
 
-def _cut_curve(chain: list[Spot], at_mm: float) -> tuple[Spot, list[Spot], list[Spot]]:
+def _cut_curve(chain: list[SpacePoint], at_mm: float) -> tuple[SpacePoint, list[SpacePoint], list[SpacePoint]]:
     done = 0.0
     for n in range(0, len(chain) - 3, 3):
         piece = (chain[n], chain[n + 1], chain[n + 2], chain[n + 3])
@@ -220,7 +222,7 @@ def _halves(piece: Cubic, t: float) -> tuple[Cubic, Cubic]:
     """Return the two pieces that a piece falls into (de Casteljau)."""
     a, b, c, d = piece
 
-    def mean(one: Spot, other: Spot) -> Spot:
+    def mean(one: SpacePoint, other: SpacePoint) -> SpacePoint:
         return _mixed((1 - t, one), (t, other))
 
     ab, bc, cd = mean(a, b), mean(b, c), mean(c, d)
@@ -229,6 +231,6 @@ def _halves(piece: Cubic, t: float) -> tuple[Cubic, Cubic]:
     return (a, ab, abc, spot), (spot, bcd, cd, d)
 
 
-def coordinates(points: Iterable[Spot]) -> tuple[float, ...]:
+def coordinates(points: Iterable[SpacePoint]) -> tuple[float, ...]:
     """Return places as fields hold them: coordinates that follow each other by threes, to 0.001 mm."""
     return tuple(round(v, 3) for spot in points for v in spot)

@@ -12,7 +12,7 @@ from jolly_core.sizing import area_mm2, outer_diameter_mm
 from .tree import segments_of
 from .wires import HarnessWire, wires_of
 
-_Way = tuple[tuple[float, ...], ...]
+_Curve = tuple[tuple[float, ...], ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -94,7 +94,7 @@ def run_as_one(project: Project) -> dict[str, tuple[str, ...]]:
 
     Those are segments along the same path between the same places in space, of harnesses that both do not stay apart.
     """
-    ways: dict[_Way, list[Segment]] = {}
+    ways: dict[_Curve, list[Segment]] = {}
     for harness in sorted(project.harnesses.values(), key=lambda h: h.id):
         for segment in segments_of(project, harness.id) if not harness.apart else ():
             way = _way(project, segment)
@@ -108,7 +108,7 @@ def run_as_one(project: Project) -> dict[str, tuple[str, ...]]:
     }
 
 
-def _way(project: Project, segment: Segment) -> _Way:
+def _way(project: Project, segment: Segment) -> _Curve:
     """Return where a segment runs in space whichever end is named first, () while it has no path."""
     a, b = (project.nodes[id].at for id in (segment.a_id, segment.b_id))
     if segment.form == "typed" or not a or not b:

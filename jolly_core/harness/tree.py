@@ -9,7 +9,7 @@ from jolly_core.model import Node, Project, RuleError, Segment, derived
 
 from .lengths import span_of
 
-Point = tuple[float, float]
+BoardPoint = tuple[float, float]
 
 
 def nodes_of(project: Project, harness_id: str) -> list[Node]:

@@ -17,7 +17,7 @@ MOST_TRIED = 20_000
 
 
 @dataclass(slots=True, frozen=True)
-class Piece:
+class SawPiece:
     """A piece to saw: its length in mm and what it is for."""
 
     length: float
@@ -31,7 +31,7 @@ class Bar:
     kind: str
     number: str
     stock_mm: float
-    pieces: list[Piece] = field(default_factory=list)
+    pieces: list[SawPiece] = field(default_factory=list)
     part_id: str = ""
 
     @property
@@ -121,14 +121,14 @@ def _into(
 
 def cutting_plan(project: Project) -> list[Bar]:
     """Return the bars of rail and duct with what is sawn from each, by kind and part."""
-    pieces: dict[tuple[str, str], list[Piece]] = defaultdict(list)
+    pieces: dict[tuple[str, str], list[SawPiece]] = defaultdict(list)
     for kind, table in (("rail", project.rails), ("duct", project.ducts)):
         for run in table.values():
             enclosure = project.enclosures[run.enclosure_id]
             tag = full_tag(project, project.devices[enclosure.device_id])
             name = run_names(project, run.enclosure_id)[run.id]
             length = abs(run.x2 - run.x1) + abs(run.y2 - run.y1)
-            pieces[kind, run.part_id].append(Piece(round(length, 1), f"{tag} {name}"))
+            pieces[kind, run.part_id].append(SawPiece(round(length, 1), f"{tag} {name}"))
     found = []
     for (kind, part_id), wanted in sorted(pieces.items()):
         part = project.parts[part_id]

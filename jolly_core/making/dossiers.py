@@ -72,7 +72,7 @@ def dossiers_from(project: Project, sheet_id: str) -> dict[str, Dossier]:
     """Return the dossiers of the conductors of nets that begin on a sheet, by their keys, in reading order of nets."""
     cores = _cored_from(project, sheet_id)
     wires, ways = harness_wires_from(project, sheet_id), routes_from(project, sheet_id)
-    ends = _Ends(project)
+    ends = _EndWords(project)
     return {
         key: _dossier(ends, c, cores.get(key, ("", None)), wires.get(key), ways.get(key))
         for key, c in conductors_from(project, sheet_id).items()
@@ -89,7 +89,7 @@ def _cored_from(project: Project, sheet_id: str) -> dict[str, tuple[str, CoreRow
     return {key: all_cored[key] for key in conductors_from(project, sheet_id) if key in all_cored} if all_cored else {}
 
 
-class _Ends:
+class _EndWords:
     """Ends of the conductors of a sheet; what is said of a symbol is found once for all that ends at it."""
 
     def __init__(self, project: Project) -> None:
@@ -120,7 +120,7 @@ class _Ends:
 
 
 def _dossier(
-    ends: _Ends,
+    ends: _EndWords,
     c: Conductor,
     core_of: tuple[str, CoreRow | None],
     wire: HarnessWire | None,

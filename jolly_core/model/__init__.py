@@ -1,308 +1,124 @@
-"""Entities, the Project aggregate, changes and errors."""
+"""The model: kinds of entities, the Project aggregate, changes and errors.
 
-from . import fields
-from .assembling import assembled, needs_assembly
-from .changes import Change, ChangeSet, Entity
-from .collecting import uncollected
-from .copying import catch_up, changes_to, copied
-from .counted import counted
-from .derived import derived, derived_few, derived_part
-from .entities.blocks import Block, HarnessShield, HarnessVariant, Seat, Strand, VariantPart
-from .entities.building import (
-    ADDRESS_SCHEMES,
-    IO_SORTS,
-    IO_TYPES,
-    MOST_LEVELS,
-    NORMAL_STATES,
-    SHIELD_ENDS,
-    STRIP_ITEM_KINDS,
-    TERMINAL_FACINGS,
-    TERMINAL_JOINTS,
-    TERMINAL_KINDS,
-    AddressScheme,
-    Band,
-    Bridge,
-    Cable,
-    CableWay,
-    Card,
-    ChannelCircuit,
-    CheckSignature,
-    CoreChoice,
-    IoPoint,
-    NetOrder,
-    PointCheck,
-    Rack,
-    StripItem,
-)
-from .entities.circuit import (
-    FIGURE_KINDS,
-    NUMBER_PLACES,
-    SYMBOL_TEXTS,
-    WIRE_CATEGORIES,
-    AddOn,
-    Continuation,
-    Device,
-    Figure,
-    Note,
-    Symbol,
-    Wire,
-    WireType,
-)
-from .entities.habits import NUMBER_PIECES, NUMBER_SCOPES, STRIP_NUMBERING, Mute, NumberRule, Stamp, Strip, TagRule
-from .entities.harness import (
-    MOST_OFFSETS,
-    NODE_SORTS,
-    PATH_FORMS,
-    ClipLead,
-    Covering,
-    Harness,
-    Heading,
-    Node,
-    NodeSort,
-    PathForm,
-    Segment,
-)
-from .entities.issuing import DECIMALS, ENCODINGS, HEADS, SEPARATORS, Pack, Recipe, Revision
-from .entities.layout import (
-    STANDINGS,
-    SURFACES,
-    Crossing,
-    Duct,
-    Enclosure,
-    Lane,
-    Passage,
-    Placing,
-    Rail,
-    Standing,
-    SurfaceName,
-)
-from .entities.parts import MOUNTINGS, Part, with_units_of
-from .entities.structure import (
-    DRAWN,
-    FRAMES,
-    LENGTH_UNITS,
-    SETTINGS_ID,
-    SHEET_KINDS,
-    SHEET_SIZES_MM,
-    SHEET_SUBJECTS,
-    SIDES,
-    STANDARDS,
-    TAG_HABITS,
-    TAG_SCOPES,
-    WIRE_PATTERNS,
-    Function,
-    Location,
-    Settings,
-    Sheet,
-    SheetHabit,
-    SheetKind,
-    SheetSubject,
-    Side,
-)
-from .entities.titling import Picture, TitleBlock, TitleCell
-from .errors import ConflictError, CoreError, FileError, GoneError, RuleError
-from .fields import MAX_BASE64, MAX_TEXT, Base64, Document, Field, Longest, Units, Within
-from .gathering import Joined, joined, listed, merged
-from .ids import IdSource
-from .kinds import Kind, kind_of, moved_where, places_of, shifted
-from .measures import (
-    INCHES,
-    bare_length,
-    length_in,
-    length_words,
-    long_words,
-    metres_in,
-    shown_in,
-    sides_words,
-    sizes_in,
-)
-from .packages import fault_words, forget_faults, note_fault, package_faults
-from .project import Project
-from .records import (
-    changes_from_json,
-    changes_to_json,
-    check_text,
-    faults_of,
-    from_record,
-    to_record,
-)
-from .references import REFERENCES, circles, users_of
-from .registry import ATTACHED, KINDS, LOCKABLE, ON_SHEET
-from .shapes import described, text_fault
-from .tables import Index, Table
+This is the face of the package: what two modules outside it use at least. Words and bounds of one field, and what a
+single module needs, are taken from where they are declared. Each name is said once here, and handed on by that.
+"""
 
-__all__ = [
-    "assembled",
-    "needs_assembly",
-    "sizes_in",
-    "bare_length",
-    "length_in",
-    "length_words",
-    "long_words",
-    "metres_in",
-    "shown_in",
-    "sides_words",
-    "INCHES",
-    "catch_up",
-    "changes_to",
-    "copied",
-    "uncollected",
-    "Revision",
-    "Recipe",
-    "Pack",
-    "SEPARATORS",
-    "HEADS",
-    "ENCODINGS",
-    "DECIMALS",
-    "Crossing",
-    "Lane",
-    "Passage",
-    "STANDINGS",
-    "SurfaceName",
-    "Standing",
-    "ADDRESS_SCHEMES",
-    "ATTACHED",
-    "fault_words",
-    "forget_faults",
-    "note_fault",
-    "package_faults",
-    "AddressScheme",
-    "LOCKABLE",
-    "Kind",
-    "Within",
-    "Field",
-    "Longest",
-    "Units",
-    "MAX_TEXT",
-    "circles",
-    "described",
-    "text_fault",
-    "fields",
-    "moved_where",
-    "faults_of",
-    "kind_of",
-    "places_of",
-    "shifted",
-    "DRAWN",
-    "FIGURE_KINDS",
-    "FRAMES",
-    "IO_SORTS",
-    "IO_TYPES",
-    "NORMAL_STATES",
-    "KINDS",
-    "LENGTH_UNITS",
-    "MAX_BASE64",
-    "NUMBER_PIECES",
-    "NUMBER_PLACES",
-    "NUMBER_SCOPES",
-    "ON_SHEET",
-    "REFERENCES",
-    "SETTINGS_ID",
-    "SHEET_KINDS",
-    "SHEET_SIZES_MM",
-    "SHEET_SUBJECTS",
-    "SIDES",
-    "STANDARDS",
-    "MOST_LEVELS",
-    "SHIELD_ENDS",
-    "STRIP_ITEM_KINDS",
-    "TERMINAL_FACINGS",
-    "TERMINAL_JOINTS",
-    "TERMINAL_KINDS",
-    "STRIP_NUMBERING",
-    "SURFACES",
-    "SYMBOL_TEXTS",
-    "TAG_HABITS",
-    "TAG_SCOPES",
-    "WIRE_CATEGORIES",
-    "WIRE_PATTERNS",
-    "Band",
-    "Base64",
-    "Bridge",
-    "Cable",
-    "Card",
-    "Rack",
-    "Change",
-    "ChangeSet",
-    "counted",
-    "ConflictError",
-    "Continuation",
-    "CableWay",
-    "CoreChoice",
-    "CoreError",
-    "Device",
-    "Document",
-    "Duct",
-    "Enclosure",
-    "Entity",
-    "Figure",
-    "FileError",
-    "Function",
-    "GoneError",
-    "Harness",
-    "IdSource",
-    "Index",
-    "Table",
-    "derived",
-    "derived_few",
-    "derived_part",
-    "joined",
-    "listed",
-    "merged",
-    "IoPoint",
-    "Joined",
-    "ChannelCircuit",
-    "CheckSignature",
-    "PointCheck",
-    "Location",
-    "Mute",
-    "NetOrder",
-    "Node",
-    "Note",
-    "NumberRule",
-    "TagRule",
-    "AddOn",
-    "MOUNTINGS",
-    "Part",
-    "with_units_of",
-    "Picture",
-    "Placing",
-    "Project",
-    "Rail",
-    "RuleError",
-    "Segment",
-    "Settings",
-    "Sheet",
-    "SheetHabit",
-    "SheetKind",
-    "Side",
-    "SheetSubject",
-    "Stamp",
-    "Strip",
-    "StripItem",
-    "Symbol",
-    "TitleBlock",
-    "TitleCell",
-    "Wire",
-    "WireType",
-    "changes_from_json",
-    "changes_to_json",
-    "check_text",
-    "from_record",
-    "to_record",
-    "users_of",
-    "Covering",
-    "Block",
-    "HarnessShield",
-    "HarnessVariant",
-    "Seat",
-    "Strand",
-    "VariantPart",
-    "NODE_SORTS",
-    "NodeSort",
-    "ClipLead",
-    "MOST_OFFSETS",
-    "Heading",
-    "PATH_FORMS",
-    "PathForm",
-]
+from . import fields as fields
+from .assembling import assembled as assembled
+from .assembling import needs_assembly as needs_assembly
+from .changes import Change as Change
+from .changes import ChangeSet as ChangeSet
+from .changes import Entity as Entity
+from .collecting import uncollected as uncollected
+from .copying import catch_up as catch_up
+from .copying import changes_to as changes_to
+from .copying import copied as copied
+from .counted import counted as counted
+from .derived import derived as derived
+from .derived import derived_few as derived_few
+from .derived import derived_part as derived_part
+from .entities.blocks import Block as Block
+from .entities.blocks import HarnessShield as HarnessShield
+from .entities.blocks import HarnessVariant as HarnessVariant
+from .entities.blocks import Seat as Seat
+from .entities.blocks import Strand as Strand
+from .entities.blocks import VariantPart as VariantPart
+from .entities.building import IO_TYPES as IO_TYPES
+from .entities.building import MOST_LEVELS as MOST_LEVELS
+from .entities.building import Band as Band
+from .entities.building import Bridge as Bridge
+from .entities.building import Cable as Cable
+from .entities.building import CableWay as CableWay
+from .entities.building import Card as Card
+from .entities.building import ChannelCircuit as ChannelCircuit
+from .entities.building import CheckSignature as CheckSignature
+from .entities.building import CoreChoice as CoreChoice
+from .entities.building import IoPoint as IoPoint
+from .entities.building import NetOrder as NetOrder
+from .entities.building import PointCheck as PointCheck
+from .entities.building import Rack as Rack
+from .entities.building import StripItem as StripItem
+from .entities.circuit import WIRE_CATEGORIES as WIRE_CATEGORIES
+from .entities.circuit import AddOn as AddOn
+from .entities.circuit import Continuation as Continuation
+from .entities.circuit import Device as Device
+from .entities.circuit import Figure as Figure
+from .entities.circuit import Note as Note
+from .entities.circuit import Symbol as Symbol
+from .entities.circuit import Wire as Wire
+from .entities.circuit import WireType as WireType
+from .entities.habits import Mute as Mute
+from .entities.habits import NumberRule as NumberRule
+from .entities.habits import Stamp as Stamp
+from .entities.habits import Strip as Strip
+from .entities.habits import TagRule as TagRule
+from .entities.harness import ClipLead as ClipLead
+from .entities.harness import Covering as Covering
+from .entities.harness import Harness as Harness
+from .entities.harness import Heading as Heading
+from .entities.harness import Node as Node
+from .entities.harness import PathForm as PathForm
+from .entities.harness import Segment as Segment
+from .entities.issuing import Pack as Pack
+from .entities.issuing import Recipe as Recipe
+from .entities.issuing import Revision as Revision
+from .entities.layout import SURFACES as SURFACES
+from .entities.layout import Crossing as Crossing
+from .entities.layout import Duct as Duct
+from .entities.layout import Enclosure as Enclosure
+from .entities.layout import Lane as Lane
+from .entities.layout import Placing as Placing
+from .entities.layout import Rail as Rail
+from .entities.layout import SurfaceName as SurfaceName
+from .entities.parts import MOUNTINGS as MOUNTINGS
+from .entities.parts import Part as Part
+from .entities.structure import DRAWN as DRAWN
+from .entities.structure import SETTINGS_ID as SETTINGS_ID
+from .entities.structure import SHEET_KINDS as SHEET_KINDS
+from .entities.structure import SHEET_SIZES_MM as SHEET_SIZES_MM
+from .entities.structure import SHEET_SUBJECTS as SHEET_SUBJECTS
+from .entities.structure import STANDARDS as STANDARDS
+from .entities.structure import Function as Function
+from .entities.structure import Location as Location
+from .entities.structure import Settings as Settings
+from .entities.structure import Sheet as Sheet
+from .entities.titling import Picture as Picture
+from .entities.titling import TitleBlock as TitleBlock
+from .entities.titling import TitleCell as TitleCell
+from .errors import ConflictError as ConflictError
+from .errors import CoreError as CoreError
+from .errors import FileError as FileError
+from .errors import GoneError as GoneError
+from .errors import RuleError as RuleError
+from .fields import MAX_BASE64 as MAX_BASE64
+from .gathering import listed as listed
+from .gathering import merged as merged
+from .ids import IdSource as IdSource
+from .kinds import kind_of as kind_of
+from .kinds import places_of as places_of
+from .kinds import shifted as shifted
+from .measures import INCHES as INCHES
+from .measures import bare_length as bare_length
+from .measures import length_in as length_in
+from .measures import length_words as length_words
+from .measures import long_words as long_words
+from .measures import shown_in as shown_in
+from .measures import sides_words as sides_words
+from .measures import sizes_in as sizes_in
+from .packages import note_fault as note_fault
+from .packages import package_faults as package_faults
+from .project import Project as Project
+from .records import changes_from_json as changes_from_json
+from .records import changes_to_json as changes_to_json
+from .records import check_text as check_text
+from .records import from_record as from_record
+from .records import to_record as to_record
+from .references import REFERENCES as REFERENCES
+from .references import circles as circles
+from .references import users_of as users_of
+from .registry import ATTACHED as ATTACHED
+from .registry import KINDS as KINDS
+from .registry import LOCKABLE as LOCKABLE
+from .registry import ON_SHEET as ON_SHEET
+from .shapes import text_fault as text_fault

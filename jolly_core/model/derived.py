@@ -30,7 +30,7 @@ from functools import wraps
 from typing import TYPE_CHECKING, Any, Concatenate, ParamSpec, TypeVar, cast
 
 from .errors import CoreError
-from .nodes import CLEAN, STALE, SUSPECT, Log, Node, Raised, Readers, Reads, each, same, with_one, without
+from .nodes import CLEAN, STALE, SUSPECT, Derivation, Log, Raised, Readers, Reads, each, same, with_one, without
 
 if TYPE_CHECKING:
     from .project import Project
@@ -47,26 +47,26 @@ class Memo:
     """All derived values of a project that are known."""
 
     def __init__(self) -> None:
-        self.tables: dict[str, dict[tuple[Any, ...], Node]] = {}
+        self.tables: dict[str, dict[tuple[Any, ...], Derivation]] = {}
         self.reads: Reads | None = None  # of the function that runs now
-        self.unsettled: dict[Node, int] = {}  # wholes that may have changed, with their turns before
+        self.unsettled: dict[Derivation, int] = {}  # wholes that may have changed, with their turns before
         self._readers: dict[Hashable, Readers] = {}
         self._few: dict[str, int] = {}  # how many values are kept of functions of which not all are
-        self._held: dict[str, dict[Node, None]] = {}  # the nodes that have those, the one longest there first
+        self._held: dict[str, dict[Derivation, None]] = {}  # the nodes that have those, the one longest there first
         self._log: Log | None = None
         self._quiet = False
         self._resting = False
         self._fired = 0
-        self._stale_then: set[Node] = set()
+        self._stale_then: set[Derivation] = set()
 
     def __len__(self) -> int:
         return sum(map(len, list(self.tables.values())))  # another thread may just be adding one
 
     def make(
         self, project: Project, name: str, function: Callable[..., Any], key: tuple[Any, ...], keep: int = 0
-    ) -> Node:
+    ) -> Derivation:
         """Return a new node with its value worked out; `keep` says of how many keys values are kept, 0 for all."""
-        node = Node(name, function, key)
+        node = Derivation(name, function, key)
         node.pick = _picks.get(name)
         if keep:
             self._few[name] = keep
@@ -94,7 +94,7 @@ class Memo:
         """
         self._resting = True
 
-    def value_of(self, project: Project, node: Node) -> Any:
+    def value_of(self, project: Project, node: Derivation) -> Any:
         """Return the value of a node, brought up to date, and worked out again where it was let go."""
         if self.unsettled:
             self.settle(project)
@@ -104,7 +104,7 @@ class Memo:
             self.refill(project, node)
         return node.value
 
-    def refill(self, project: Project, node: Node) -> None:
+    def refill(self, project: Project, node: Derivation) -> None:
         """Work a value out again that was let go; nothing that it read has changed, so neither has it."""
         outer, self.reads = self.reads, Reads()
         try:
@@ -113,7 +113,7 @@ class Memo:
             self.reads = outer
         self._hold(node)
 
-    def renew(self, project: Project, node: Node) -> None:
+    def renew(self, project: Project, node: Derivation) -> None:
         """Bring a node up to date: at once when what it read is as it was, else by running its function again."""
         if node.state == SUSPECT:
             for read, turn in zip(node.nodes, node.turns, strict=True):
@@ -146,7 +146,7 @@ class Memo:
                     elif not part.state:
                         self._settle_part(whole, part)
 
-    def _settle_part(self, whole: Node, part: Node) -> None:
+    def _settle_part(self, whole: Derivation, part: Derivation) -> None:
         """Give a part its value now; one that is there no more is worked out when it is asked for."""
         try:
             value = cast("Callable[..., Any]", part.pick)(whole.value, *part.key)
@@ -228,7 +228,7 @@ class Memo:
         self._stale_then.clear()
         self.unsettled.clear()
 
-    def _run(self, project: Project, node: Node) -> None:
+    def _run(self, project: Project, node: Derivation) -> None:
         outer, self.reads = self.reads, Reads()
         try:
             value = _outcome(project, node)
@@ -243,7 +243,7 @@ class Memo:
         if node.name in self._few:
             self._hold(node)
 
-    def _hold(self, node: Node) -> None:
+    def _hold(self, node: Derivation) -> None:
         """Note that a node of which few values are kept has one now."""
         held = self._held.setdefault(node.name, {})
         held.pop(node, None)
@@ -260,7 +260,7 @@ class Memo:
                 del held[oldest]
                 oldest.value = _LET_GO
 
-    def _note(self, node: Node, reads: Reads) -> None:
+    def _note(self, node: Derivation, reads: Reads) -> None:
         """Put down what a new node has read, for the first time: a large project has hundreds of thousands."""
         if reads.nodes:
             node.nodes, node.turns = tuple(reads.nodes), tuple(reads.nodes.values())
@@ -283,13 +283,15 @@ class Memo:
                 else:
                     readers[cell] = node if had is None else with_one(had, node)
 
-    def _wire(self, node: Node, nodes: tuple[Node, ...], turns: tuple[int, ...], cells: tuple[Hashable, ...]) -> None:
+    def _wire(
+        self, node: Derivation, nodes: tuple[Derivation, ...], turns: tuple[int, ...], cells: tuple[Hashable, ...]
+    ) -> None:
         """Put down what a node has read, and take it from the readers of what it does not read any more."""
         if node.nodes != nodes:
             before, after = set(node.nodes), set(nodes)
             for read in before - after:
                 if node.pick is not None:
-                    cast("set[Node]", read.parts).discard(node)
+                    cast("set[Derivation]", read.parts).discard(node)
                 else:
                     read.readers = without(read.readers, node)
             for read in after - before:
@@ -311,7 +313,7 @@ class Memo:
                 self._readers[cell] = with_one(self._readers.get(cell), node)
             node.cells = cells
 
-    def _mark(self, node: Node) -> None:
+    def _mark(self, node: Derivation) -> None:
         """Make a node stale, and what stands on it suspect."""
         if node.state == STALE:
             return
@@ -321,7 +323,7 @@ class Memo:
         if was == CLEAN:
             self._suspect([node])
 
-    def _suspect(self, waiting: list[Node]) -> None:
+    def _suspect(self, waiting: list[Derivation]) -> None:
         """Make suspect what stands on nodes; of wholes only note that they are unsettled, for what reads parts."""
         log: Log = {} if self._log is None else self._log
         while waiting:  # in plain loops: an edit marks hundreds
@@ -329,13 +331,13 @@ class Memo:
             if node.parts:
                 self.unsettled.setdefault(node, node.turn)
             readers = node.readers
-            for reader in () if readers is None else (readers,) if isinstance(readers, Node) else readers:
+            for reader in () if readers is None else (readers,) if isinstance(readers, Derivation) else readers:
                 if not reader.state:  # clean
                     log.setdefault(reader, CLEAN)
                     reader.state = SUSPECT
                     waiting.append(reader)
 
-    def _save(self, node: Node) -> None:
+    def _save(self, node: Derivation) -> None:
         """Note all of a node, before more of it changes than its state."""
         log = self._log
         if log is None:
@@ -344,7 +346,7 @@ class Memo:
         if isinstance(was, int):
             log[node] = (was, node.value, node.turn, node.nodes, node.turns, node.cells)
 
-    def _drop(self, node: Node) -> None:
+    def _drop(self, node: Derivation) -> None:
         """Forget a node; what stands on it is worked out again when it is asked for."""
         table = self.tables.get(node.name, {})
         if table.get(node.key) is node:
@@ -364,7 +366,7 @@ class Memo:
         self._stale_then = stale - self._stale_then
 
 
-def _outcome(project: Project, node: Node) -> Any:
+def _outcome(project: Project, node: Derivation) -> Any:
     """Return the value of a node worked out anew, or the error that this ends in."""
     try:
         return node.function(project, *node.key)
@@ -375,7 +377,7 @@ def _outcome(project: Project, node: Node) -> Any:
 _picks: dict[str, Callable[..., Any]] = {}  # of functions that give parts, by their names
 
 
-def _part_of(whole: Node, node: Node) -> None:
+def _part_of(whole: Derivation, node: Derivation) -> None:
     if whole.parts is None:
         whole.parts = set()
     whole.parts.add(node)

@@ -22,7 +22,7 @@ class Reads:
     __slots__ = ("cells", "nodes", "sheets")
 
     def __init__(self) -> None:
-        self.nodes: dict[Node, int] = {}
+        self.nodes: dict[Derivation, int] = {}
         self.cells: set[Hashable] = set()
         self.sheets: set[str] = set()
 
@@ -89,7 +89,7 @@ class Raised:
     __hash__ = None  # type: ignore[assignment]  # errors are compared, never looked up
 
 
-class Node:
+class Derivation:
     """The value of a derived function for one key.
 
     Attributes:
@@ -123,27 +123,27 @@ class Node:
         self.value: Any = None
         self.turn = 0
         self.state = STALE
-        self.nodes: tuple[Node, ...] = ()
+        self.nodes: tuple[Derivation, ...] = ()
         self.turns: tuple[int, ...] = ()
         self.cells: tuple[Hashable, ...] = ()
         self.readers: Readers = None
-        self.parts: set[Node] | None = None
+        self.parts: set[Derivation] | None = None
         self.pick: Callable[..., Any] | None = None
 
 
 # There are very many nodes and most have few readers: none, one, some in a list, only many in a set.
-Readers = Node | list[Node] | set[Node] | None
+Readers = Derivation | list[Derivation] | set[Derivation] | None
 _MANY = 24
 # What a node was: its state alone when no more than that has changed since, None for one that was not there.
-_Saved = tuple[int, Any, int, tuple[Node, ...], tuple[int, ...], tuple[Hashable, ...]]
-Log = dict[Node, _Saved | int | None]
+_Saved = tuple[int, Any, int, tuple[Derivation, ...], tuple[int, ...], tuple[Hashable, ...]]
+Log = dict[Derivation, _Saved | int | None]
 
 
-def with_one(readers: Readers, node: Node) -> Readers:
+def with_one(readers: Readers, node: Derivation) -> Readers:
     """Return readers with one more, that is not among them yet."""
     if readers is None:
         return node
-    if isinstance(readers, Node):
+    if isinstance(readers, Derivation):
         return [readers, node]
     if isinstance(readers, set):
         readers.add(node)
@@ -152,11 +152,11 @@ def with_one(readers: Readers, node: Node) -> Readers:
     return readers if len(readers) < _MANY else set(readers)
 
 
-def without(readers: Readers, node: Node) -> Readers:
+def without(readers: Readers, node: Derivation) -> Readers:
     """Return readers without one, None when none is left."""
     if readers is None or readers is node:
         return None
-    if isinstance(readers, Node):
+    if isinstance(readers, Derivation):
         return readers
     if isinstance(readers, set):
         readers.discard(node)
@@ -165,6 +165,6 @@ def without(readers: Readers, node: Node) -> Readers:
     return readers or None
 
 
-def each(readers: Readers) -> Iterable[Node]:
+def each(readers: Readers) -> Iterable[Derivation]:
     """Return readers one by one."""
-    return () if readers is None else (readers,) if isinstance(readers, Node) else readers
+    return () if readers is None else (readers,) if isinstance(readers, Derivation) else readers

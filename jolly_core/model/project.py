@@ -45,10 +45,10 @@ from .tables import Index, Table
 E = TypeVar("E")
 
 _stamps = itertools.count(1)
-_Key = tuple[str, str, Callable[[Any], str], bool]
+_IndexKey = tuple[str, str, Callable[[Any], str], bool]
 
 
-def _keys(spec: Kind) -> tuple[_Key, ...]:
+def _keys(spec: Kind) -> tuple[_IndexKey, ...]:
     """Return for each index of a kind, beside that of sheets, its name, field, key and whether empty ones are in."""
     indexes = (*spec.indexes, Keyed("attached", "device_id")) if spec.keeps_device else spec.indexes
     return tuple(
@@ -57,7 +57,7 @@ def _keys(spec: Kind) -> tuple[_Key, ...]:
     )
 
 
-INDEXED: dict[str, tuple[_Key, ...]] = {name: _keys(spec) for name, spec in KINDS.items()}
+INDEXED: dict[str, tuple[_IndexKey, ...]] = {name: _keys(spec) for name, spec in KINDS.items()}
 
 
 class Project:

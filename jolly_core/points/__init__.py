@@ -1,7 +1,7 @@
 """The list of I/O points: taken in from tables, the channels it needs, cards for them, and which point goes where."""
 
 from .allocation import Allotted, block_from, machine_of, signal_key, suggested, why_not, why_not_here
-from .demand import By, CardChoice, Need, cards_for, channels_of, needed_channels, needs
+from .demand import By, CardChoice, ChannelNeed, cards_for, channels_of, needed_channels, needs
 from .drawnpoints import DrawnPoint, drawn_as, drawn_point, meeting, place_drawn, points_of_symbols, without_point
 from .elements import Element, device_tagged, element_of, said_of, shown_as, stamp_called, switched_to
 from .patterns import Pattern, pattern_for
@@ -26,7 +26,7 @@ __all__ = [
     "said_of",
     "shown_as",
     "stamp_called",
-    "Need",
+    "ChannelNeed",
     "PointField",
     "PointLine",
     "PointList",

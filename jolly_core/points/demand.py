@@ -17,7 +17,7 @@ MOST_CARDS = 400
 
 
 @dataclass(slots=True, frozen=True)
-class Need:
+class ChannelNeed:
     """Points and channels of one type and sort at one place.
 
     Attributes:
@@ -49,7 +49,7 @@ class Need:
 class CardChoice:
     """Cards that cover a need: how many of each part, what they have more than is lacking, and the spare share then."""
 
-    need: Need
+    need: ChannelNeed
     parts: tuple[tuple[Part, int], ...]
     surplus: int
     spare_percent: float
@@ -65,7 +65,7 @@ def needed_channels(points: int, spare_percent: float) -> int:
     return ceil(round(points * (1 + spare_percent / 100), 6))
 
 
-def needs(project: Project, by: By = "") -> list[Need]:
+def needs(project: Project, by: By = "") -> list[ChannelNeed]:
     """Return what is needed and there, by type, sort and place; only what has points or channels."""
     share = project.settings.spare_share_percent
 
@@ -93,11 +93,11 @@ def needs(project: Project, by: By = "") -> list[Need]:
         spare = 100 * (count - allocated) / count if count else 0.0
         needed = needed_channels(len(mine), share)
         signals = tuple(sorted(wanted.get(key, {}).values()))
-        found.append(Need(*key, len(mine), allocated, count, needed, round(spare, 1), signals))
+        found.append(ChannelNeed(*key, len(mine), allocated, count, needed, round(spare, 1), signals))
     return found
 
 
-def cards_for(need: Need, parts: Iterable[Part]) -> CardChoice | None:
+def cards_for(need: ChannelNeed, parts: Iterable[Part]) -> CardChoice | None:
     """Return the cards of some parts that cover what a need lacks: smallest surplus, then fewest cards, then cheapest.
 
     Parts count that have channels of the need's type and sort alone, and take all of its signals where they say which.
@@ -141,7 +141,7 @@ def cards_for(need: Need, parts: Iterable[Part]) -> CardChoice | None:
     return CardChoice(need, chosen, total - lacking, round(100 * (after - need.points) / after, 1))
 
 
-def channels_of(part: Part, need: Need) -> int:
+def channels_of(part: Part, need: ChannelNeed) -> int:
     """Return how many channels for a need a part has, 0 when it has others beside them or they do not take it."""
     kinds = {kind for kind, _ in part.units} & set(UNIT_KINDS.values())
     wanted = UNIT_KINDS[need.io_type]
@@ -153,7 +153,7 @@ def channels_of(part: Part, need: Need) -> int:
     return len(units) if fits else 0
 
 
-def _takes(facts: Mapping[str, str], need: Need) -> bool:
+def _takes(facts: Mapping[str, str], need: ChannelNeed) -> bool:
     """Return whether a channel takes all signals of a need, or says none."""
     said = {signal_key(s) for s in facts.get("signals", "").split(",") if s.strip()}
     return not said or {signal_key(s) for s in need.signals} <= said

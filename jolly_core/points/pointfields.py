@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from jolly_core.model import IO_SORTS, IO_TYPES, NORMAL_STATES, FileError
+from jolly_core.model import IO_TYPES, FileError
+from jolly_core.model.entities.building import IO_SORTS, NORMAL_STATES
 
 TYPE_WORDS: dict[str, str] = {
     "di": "DI",

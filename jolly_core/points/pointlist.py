@@ -11,7 +11,7 @@ from jolly_core.tagging import path_of
 
 from .pointfields import BY_KEY, FIELDS, NEEDED, NO_COLUMN, OWN_COLUMN, field_headed, io_type_of, plain_words
 
-Change = Literal["added", "changed", "same", "faulty"]
+RowChange = Literal["added", "changed", "same", "faulty"]
 PointValues = dict[str, Any]
 HEADING_ROWS = 40  # among which the row of headings is looked for
 MOST_OWN = 30
@@ -41,7 +41,7 @@ class ListRow:
 
     row: int
     tag: str
-    change: Change
+    change: RowChange
     cells: tuple[str, ...]
     changed: tuple[str, ...] = ()
 
@@ -208,7 +208,7 @@ class _Reader:
     def _place(self, key: str, cell: str) -> str:
         return _named(self.functions if key == "function" else self.locations, key, cell)
 
-    def _change(self, tag: str, values: PointValues) -> tuple[Change, tuple[str, ...]]:
+    def _change(self, tag: str, values: PointValues) -> tuple[RowChange, tuple[str, ...]]:
         old = self.known.get(tag)
         return ("added", ()) if old is None else _changed(old, values)
 
@@ -233,7 +233,7 @@ def _named(names: dict[str, str], key: str, text: str) -> str:
     return names.get(word, "")
 
 
-def _changed(old: IoPoint, values: PointValues) -> tuple[Change, tuple[str, ...]]:
+def _changed(old: IoPoint, values: PointValues) -> tuple[RowChange, tuple[str, ...]]:
     changed = []
     for key, value in values.items():
         now = getattr(old, key)

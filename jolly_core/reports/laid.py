@@ -50,9 +50,9 @@ def _types_of_sheet(project: Project, sheet_id: str) -> list[Row]:
     return [Row((t.name, t.colour, t.size())) for t in types]
 
 
-Rows = Callable[[Project, str], list[Row]]
+RowsOf = Callable[[Project, str], list[Row]]
 # What concerns one sheet, by its key: title, columns, rows.
-OF_SHEET: dict[str, tuple[str, tuple[Column, ...], Rows]] = {
+OF_SHEET: dict[str, tuple[str, tuple[Column, ...], RowsOf]] = {
     "sheet-parts": ("Parts of this sheet", _PARTS, _parts_of_sheet),
     "sheet-wire-types": ("Wire types of this sheet", _TYPES, _types_of_sheet),
 }

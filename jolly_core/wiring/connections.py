@@ -24,10 +24,10 @@ DOT_ENDS = 3  # wire ends and pins that meet where a dot says that they are join
 # Places of no sheet: where the marks of one meet, and where the sheets of a net meet.
 OFF = -1
 AWAY: tuple[str, int, int] = ("", OFF, OFF)
-Node = tuple[str, int, int]  # sheet id, x, y
-_Roads = dict[Node, list[tuple[Node, int, str]]]  # from each end of a wire to others: steps, and the wire
+Junction = tuple[str, int, int]  # sheet id, x, y
+_Roads = dict[Junction, list[tuple[Junction, int, str]]]  # from each end of a wire to others: steps, and the wire
 _Rank = tuple[int, int, int]
-_Link = tuple[int, _Rank, _Rank, PinKey, PinKey]  # steps, ranks of end and start, both
+_Joint = tuple[int, _Rank, _Rank, PinKey, PinKey]  # steps, ranks of end and start, both
 _NO_WAY = (SHEET_CHANGE_STEPS * 1000, "")
 Pair = tuple[PinKey, PinKey]
 Shortest = Callable[[list[PinKey], dict[PinKey, int]], list[Pair] | None]
@@ -74,7 +74,7 @@ def connections(
         Pins A(0,0) B(10,0) C(20,0) D(10,8) on wires A-B-C and B-D give A-B, B-D, D-C; with room for three on B they
         give A-B, B-D, B-C.
     """
-    points: dict[PinKey, Node] = {}
+    points: dict[PinKey, Junction] = {}
     for group in net:
         for pin in group.pins:
             points[pin] = (group.sheet_id, *point_of(project, pin))
@@ -85,7 +85,7 @@ def connections(
     return _Wiring(project, net, points, room or {}, shortest).wired(list(given))
 
 
-def _only(project: Project, net: list[Group], points: dict[PinKey, Node]) -> Connection:
+def _only(project: Project, net: list[Group], points: dict[PinKey, Junction]) -> Connection:
     """Return the conductor of a net of two pins: from the first, or from the hub where one of them is one."""
     start, end = sorted(points, key=lambda p: (_rank(project, points[p]), p))
     if _leads_pe(project, net) and site_of(project, end).hub and not site_of(project, start).hub:
@@ -115,7 +115,7 @@ class _Wiring:
         self,
         project: Project,
         net: list[Group],
-        points: dict[PinKey, Node],
+        points: dict[PinKey, Junction],
         room: dict[PinKey, int],
         shortest: Shortest | None,
     ) -> None:
@@ -127,7 +127,7 @@ class _Wiring:
         for pin, count in room.items():
             self.sites[pin] = replace(self.sites[pin], room=count)
         self.spare = {pin: site.room for pin, site in self.sites.items()}
-        self.ways: dict[PinKey, dict[Node, tuple[int, str]]] = {}
+        self.ways: dict[PinKey, dict[Junction, tuple[int, str]]] = {}
         self.result: list[Connection] = []
         self.shortest = shortest
         self.earthed = _leads_pe(project, net)
@@ -160,12 +160,12 @@ class _Wiring:
                 self.result = first[0]  # no better without the places
         return self.result
 
-    def _way(self, pin: PinKey) -> dict[Node, tuple[int, str]]:
+    def _way(self, pin: PinKey) -> dict[Junction, tuple[int, str]]:
         if pin not in self.ways:
             self.ways[pin] = _distances(self.roads, self.points[pin])
         return self.ways[pin]
 
-    def _link(self, a: PinKey, b: PinKey) -> _Link:
+    def _link(self, a: PinKey, b: PinKey) -> _Joint:
         return self._way(a).get(self.points[b], _NO_WAY)[0], self.order[b], self.order[a], a, b
 
     def _add(self, start: PinKey, end: PinKey) -> None:
@@ -184,7 +184,7 @@ class _Wiring:
         left = list(pins)
         first = left.pop(0)
         joined = [first]
-        best: dict[PinKey, _Link] = {}
+        best: dict[PinKey, _Joint] = {}
         room = self.spare[first]  # of all joined pins together
 
         def offer(pin: PinKey) -> None:
@@ -220,7 +220,7 @@ class _Wiring:
         """Join trees of pins by one conductor each, by gates where a wall is passed, the nearest first."""
         joined, others = list(trees[0]), [list(t) for t in trees[1:]]
         while others:
-            best: tuple[bool, int, _Link] | None = None
+            best: tuple[bool, int, _Joint] | None = None
             at = 0
             ready = [a for a in joined if self.spare[a] > 0] or joined
             for n, tree in enumerate(others):
@@ -254,7 +254,7 @@ class _Wiring:
         else:
             self._grow_by_place(self.bonded)
 
-        def between(pair: Pair) -> tuple[bool, bool, int, _Link]:
+        def between(pair: Pair) -> tuple[bool, bool, int, _Joint]:
             a, b = pair
             full = self.spare[a] <= 0 or self.spare[b] <= 0
             there, here = self.sites[a], self.sites[b]
@@ -272,7 +272,7 @@ class _Wiring:
             if not self.sites[pin].hub:
                 site = self.sites[pin]
 
-                def away(hub: PinKey, site: Site = site, pin: PinKey = pin) -> tuple[bool, bool, int, _Link]:
+                def away(hub: PinKey, site: Site = site, pin: PinKey = pin) -> tuple[bool, bool, int, _Joint]:
                     there = self.sites[hub]
                     return (
                         self.spare[hub] <= 0,
@@ -301,7 +301,7 @@ def _trees(pins: list[PinKey], pairs: list[Pair]) -> list[list[PinKey]]:
     return list(found.values())
 
 
-def _rank(project: Project, node: Node) -> tuple[int, int, int]:
+def _rank(project: Project, node: Junction) -> tuple[int, int, int]:
     return project.sheets[node[0]].order, node[1], node[2]
 
 
@@ -330,10 +330,10 @@ def _roads(project: Project, net: list[Group]) -> _Roads:
     return roads
 
 
-def _distances(roads: _Roads, start: Node) -> dict[Node, tuple[int, str]]:
+def _distances(roads: _Roads, start: Junction) -> dict[Junction, tuple[int, str]]:
     """Return for each node the steps from `start` and the wire by which the way leaves it."""
-    found: dict[Node, tuple[int, str]] = {start: (0, "")}
-    waiting: list[tuple[Node, Node | None]] = [(start, None)]
+    found: dict[Junction, tuple[int, str]] = {start: (0, "")}
+    waiting: list[tuple[Junction, Junction | None]] = [(start, None)]
     while waiting:  # nearly all nets are drawn without a ring: there is one way to each node, and nothing to search
         node, before = waiting.pop()
         steps, first = found[node]
@@ -351,10 +351,10 @@ def _distances(roads: _Roads, start: Node) -> dict[Node, tuple[int, str]]:
     return found
 
 
-def _searched(roads: _Roads, start: Node) -> dict[Node, tuple[int, str]]:
+def _searched(roads: _Roads, start: Junction) -> dict[Junction, tuple[int, str]]:
     """Return what `_distances` does of a net with rings."""
-    found: dict[Node, tuple[int, str]] = {}
-    queue: list[tuple[int, Node, str]] = [(0, start, "")]
+    found: dict[Junction, tuple[int, str]] = {}
+    queue: list[tuple[int, Junction, str]] = [(0, start, "")]
     while queue:
         steps, node, first = heapq.heappop(queue)
         if node in found:
@@ -373,9 +373,9 @@ def way_of(project: Project, net: list[Group], connection: Connection) -> list[s
     for pin in (connection.start, connection.end):
         sheet_id = project.symbols[pin[0]].sheet_id
         ends.append((sheet_id, *point_of(project, pin)))
-    before: dict[Node, tuple[Node, str]] = {}
-    seen: set[Node] = set()
-    queue: list[tuple[int, Node, Node | None, str]] = [(0, ends[0], None, "")]
+    before: dict[Junction, tuple[Junction, str]] = {}
+    seen: set[Junction] = set()
+    queue: list[tuple[int, Junction, Junction | None, str]] = [(0, ends[0], None, "")]
     while queue:
         steps, node, previous, wire_id = heapq.heappop(queue)
         if node in seen:

@@ -18,7 +18,7 @@ from .places import site_of
 from .shortest import shortest_pairs
 
 Distance = Callable[[Project, PinKey, PinKey], float | None]
-_Key = tuple[str, str, str, int]  # device, kind of unit, pin of the unit, and how many of these came before
+_LikePin = tuple[str, str, str, int]  # device, kind of unit, pin of the unit, and how many of these came before
 _ROW_OF_PHASES = ("L1", "L2", "L3", "U", "V", "W", "U1", "V1", "W1", "T1", "T2", "T3", "U2", "V2", "W2")
 _measures: dict[str, Distance] = {}
 
@@ -215,10 +215,10 @@ def _pole(project: Project, pin: PinKey) -> tuple[int, PinKey] | None:
     return place, (id, first * size + pin[1] % size)
 
 
-def _keys(project: Project, pins: list[PinKey]) -> dict[PinKey, _Key]:
+def _keys(project: Project, pins: list[PinKey]) -> dict[PinKey, _LikePin]:
     """Return for each pin what the pins of nets that are alike have in common."""
     counts: Counter[tuple[str, str, str]] = Counter()
-    found: dict[PinKey, _Key] = {}
+    found: dict[PinKey, _LikePin] = {}
     for symbol_id, pin in sorted(pins, key=lambda p: _reading(project, p)):
         symbol = project.symbols[symbol_id]
         shape = definition(symbol.definition)

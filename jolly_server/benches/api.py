@@ -11,7 +11,8 @@ from typing_extensions import TypedDict
 
 from jolly_core.edits.project.structure import users
 from jolly_core.exchange import PastedWire, space_json, wire_rows
-from jolly_core.model import SIDES, Function, Location, Project, Side
+from jolly_core.model import Function, Location, Project
+from jolly_core.model.entities.structure import SIDES, Side
 from jolly_core.plc import channel_address
 from jolly_core.tagging import natural, path_of
 from jolly_server.config.answers import written

@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from typing_extensions import TypedDict
 
 from jolly_core.cabinet import Route, passage_words, routes_from
-from jolly_core.model import Project, derived, length_in, listed, metres_in, shown_in
+from jolly_core.model import Project, derived, length_in, listed, shown_in
+from jolly_core.model.measures import metres_in
 from jolly_core.tagging import pin_name
 
 from .cabinetlanes import LegValue

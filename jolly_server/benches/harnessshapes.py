@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing_extensions import TypedDict
 
-from jolly_core.model import ClipLead, Heading, NodeSort, PathForm
+from jolly_core.model import ClipLead, Heading, PathForm
+from jolly_core.model.entities.harness import NodeSort
 from jolly_server.shapes.sceneshapes import AnyPrim, BareItem, SceneValue
 
 from .harnessblocks import ConnectorFacts

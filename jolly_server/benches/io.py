@@ -7,11 +7,12 @@ from typing import Literal
 from typing_extensions import TypedDict
 
 from jolly_core.library import Library
-from jolly_core.model import AddressScheme, Card, IoPoint, Part, Project, Symbol
+from jolly_core.model import Card, IoPoint, Part, Project, Symbol
+from jolly_core.model.entities.building import AddressScheme
 from jolly_core.plc import cards, channel_address, channels
 from jolly_core.points import (
     By,
-    Need,
+    ChannelNeed,
     RackSum,
     cards_for,
     drawn_as,
@@ -293,7 +294,7 @@ def _rack(project: Project, r: RackSum) -> RackValue:
     }
 
 
-def _need(project: Project, need: Need, by: By, parts: list[Part]) -> NeedValue:
+def _need(project: Project, need: ChannelNeed, by: By, parts: list[Part]) -> NeedValue:
     found = cards_for(need, parts)
     nodes, sign = (project.functions, "=") if by == "function" else (project.locations, "+")
     counts: list[CardCountValue] = []

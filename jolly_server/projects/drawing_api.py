@@ -12,7 +12,8 @@ from jolly_core.edits.draw.blocks import free_pins
 from jolly_core.edits.draw.selecting import sheet_of
 from jolly_core.edits.pieces.pieces import piece_of, piece_to_json
 from jolly_core.library import is_block, part_classes, sides_of
-from jolly_core.model import NUMBER_PLACES, WIRE_CATEGORIES, GoneError, Project, to_record
+from jolly_core.model import WIRE_CATEGORIES, GoneError, Project, to_record
+from jolly_core.model.entities.circuit import NUMBER_PLACES
 from jolly_core.reports import places_of
 from jolly_core.tagging import class_letters
 from jolly_core.wiring import rules_in_order

@@ -7,7 +7,9 @@ from typing import Any
 
 from django.db import models
 
-from jolly_core.model import KINDS, MAX_TEXT, Field, Kind, Longest, Units
+from jolly_core.model import KINDS
+from jolly_core.model.fields import MAX_TEXT, Field, Longest, Units
+from jolly_core.model.kinds import Kind
 from jolly_server.shapes.fields import FactsField, FloatsField, IntsField, NamesField, TextsField, UnitsField
 
 Column = Any  # a column of Django, whose parameters nobody needs

@@ -17,10 +17,10 @@ from jolly_core.model import (
     Project,
     RuleError,
     Sheet,
-    SheetSubject,
     TitleBlock,
     to_record,
 )
+from jolly_core.model.entities.structure import SheetSubject
 from jolly_core.plc import cards
 from jolly_core.reports import grouped_reports
 from jolly_core.scenes import block_scene

@@ -8,7 +8,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolly_core.cabinet import Link, Network, Piece, piece, pieces_of_line
+from jolly_core.cabinet import LanePiece, Network, SurfaceLink, piece, pieces_of_line
 from jolly_core.cabinet.ways import Axis
 from jolly_core.model import RuleError
 
@@ -16,7 +16,7 @@ Point = tuple[float, float]
 FAR = float("inf")
 
 
-def reference(lanes: list[Piece], a: tuple[int, Point], b: tuple[int, Point]) -> float:
+def reference(lanes: list[LanePiece], a: tuple[int, Point], b: tuple[int, Point]) -> float:
     """Return the shortest way between two points on lanes by all pairs (Floyd and Warshall) over every point named.
 
     Args:
@@ -61,9 +61,9 @@ def reference(lanes: list[Piece], a: tuple[int, Point], b: tuple[int, Point]) ->
 
 
 @st.composite
-def lane_sets(draw: st.DrawFn) -> list[Piece]:
+def lane_sets(draw: st.DrawFn) -> list[LanePiece]:
     """Draw up to eight level and upright lanes on a grid of 50 mm, 40 mm wide, so that many meet and some do not."""
-    found: list[Piece] = []
+    found: list[LanePiece] = []
     for n in range(draw(st.integers(1, 8))):
         at, low = draw(st.integers(0, 12)) * 50.0, draw(st.integers(0, 10)) * 50.0
         high = low + draw(st.integers(1, 8)) * 50.0
@@ -76,7 +76,7 @@ class Ways(TestCase):
     @settings(max_examples=400, deadline=None)
     @given(lane_sets(), st.tuples(*[st.integers(-2, 70) for _ in range(4)]))
     def test_the_way_is_the_shortest_over_all_ways_in_that_any_search_finds(
-        self, lanes: list[Piece], at: tuple[int, ...]
+        self, lanes: list[LanePiece], at: tuple[int, ...]
     ) -> None:
         graph = Network(lanes)
         a, b = (at[0] * 10.0, at[1] * 10.0), (at[2] * 10.0, at[3] * 10.0)
@@ -103,7 +103,7 @@ class Ways(TestCase):
     @settings(max_examples=200, deadline=None)
     @given(lane_sets(), st.integers(-100, 800), st.integers(-100, 800), st.sampled_from((0.0, 60.0, 150.0)))
     def test_all_lanes_within_reach_are_ways_in_and_beyond_it_the_nearest(
-        self, lanes: list[Piece], x: int, y: int, reach: float
+        self, lanes: list[LanePiece], x: int, y: int, reach: float
     ) -> None:
         graph = Network(lanes, reach_mm=reach)
         found = {e.piece: e.distance for e in graph.ways_in("", (float(x), float(y)))}
@@ -129,7 +129,7 @@ class Ways(TestCase):
         self.assertEqual((way.length, len(way.stretches)), (600, 2))
 
 
-def meeting(a: Piece, b: Piece) -> list[Point]:
+def meeting(a: LanePiece, b: LanePiece) -> list[Point]:
     """Return where two pieces across each other meet, as the reference sees it."""
     if a is b or a.level == b.level:
         return []
@@ -220,7 +220,7 @@ class Joints(TestCase):
 
     def test_surfaces_are_joined_by_crossings_with_the_wire_these_take(self) -> None:
         plate = piece("d", 0, 100, 400, 100, 40, "plate")
-        hinge = Link("", "plate", (400, 150), "door", (450, 170), 450, "loop at the hinge")
+        hinge = SurfaceLink("", "plate", (400, 150), "door", (450, 170), 450, "loop at the hinge")
         bare = Network([plate], [hinge])
         way = bare.way(bare.ways_in("plate", (0, 80)), bare.ways_in("door", (400, 100)))
         self.assertEqual(way.length, 20 + 400 + 50 + 450 + 50 + 70)

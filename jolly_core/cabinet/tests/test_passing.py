@@ -11,8 +11,8 @@ from unittest import TestCase
 import networkx
 
 from jolly_core.cabinet import (
+    LanePiece,
     Network,
-    Piece,
     Route,
     eyelet_gap,
     eyelet_named,
@@ -27,7 +27,7 @@ from jolly_core.cabinet import (
     surface_key,
 )
 from jolly_core.cabinet.eyelets import eyelets_in
-from jolly_core.cabinet.pieces import Point
+from jolly_core.cabinet.pieces import PointMm
 from jolly_core.cabinet.ways import FAR, apart
 from jolly_core.checks import project_snags
 from jolly_core.edits.base.history import take_back
@@ -297,14 +297,14 @@ class AgainstAnotherSearch(TestCase):
         self.assertGreater(routed, 60, "enough of them have a way")
 
     @staticmethod
-    def lane(chance: random.Random, n: int) -> tuple[Piece, tuple[str, ...]]:
+    def lane(chance: random.Random, n: int) -> tuple[LanePiece, tuple[str, ...]]:
         at, low = chance.randint(0, 12) * 50.0, chance.randint(0, 8) * 50.0
         high = low + chance.randint(2, 10) * 50.0
         ends = (low, at, high, at) if chance.random() < 0.5 else (at, low, at, high)
         named = chance.choice(((), (), ("power",), ("signal",), ("power", "signal")))
         return piece(f"d{n}", *ends, 40.0), named
 
-    def compare(self, net: Network, usable: list[Piece], pins: list[Point], eyelets: list[Any]) -> int:
+    def compare(self, net: Network, usable: list[LanePiece], pins: list[PointMm], eyelets: list[Any]) -> int:
         """Return 1 when there was a way, and look that every way is as long as the other search finds it."""
         points = [*pins, *(o for e in eyelets for o in e[:2])]
         theirs = Reference(usable, points)
@@ -328,9 +328,9 @@ class Reference:
 
     REACH_MM = 150.0
 
-    def __init__(self, pieces: list[Piece], points: list[Point]) -> None:
+    def __init__(self, pieces: list[LanePiece], points: list[PointMm]) -> None:
         self.graph = networkx.Graph()
-        self.stops: list[set[Point]] = [{(p.x1, p.y1), (p.x2, p.y2)} for p in pieces]
+        self.stops: list[set[PointMm]] = [{(p.x1, p.y1), (p.x2, p.y2)} for p in pieces]
         for (n, a), (m, b) in product(enumerate(pieces), repeat=2):
             self.meet(n, a, m, b)
         self.feet = [self.foot(point) for point in points]
@@ -338,7 +338,7 @@ class Reference:
             for one, two in pairwise(sorted(stops)):
                 self.graph.add_edge(one, two, weight=apart(one, two))
 
-    def meet(self, n: int, a: Piece, m: int, b: Piece) -> None:
+    def meet(self, n: int, a: LanePiece, m: int, b: LanePiece) -> None:
         if a.level and b.upright:
             slack_a, slack_b = b.width / 2 + 1, a.width / 2 + 1
             if a.x1 - slack_a <= b.x1 <= a.x2 + slack_a and b.y1 - slack_b <= a.y1 <= b.y2 + slack_b:
@@ -352,7 +352,7 @@ class Reference:
                     self.stops[m].add(end)
                     self.graph.add_edge(end, foot, weight=apart(foot, end))
 
-    def foot(self, point: Point) -> list[tuple[Point, float]]:
+    def foot(self, point: PointMm) -> list[tuple[PointMm, float]]:
         x, y = point
         found = []
         for n, stops in enumerate(self.stops):

@@ -7,7 +7,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_core.cables import CONTROL, POWER, SIGNAL, Need, is_shielded, larger_of_family, parts_for, rated_of
+from jolly_core.cables import CONTROL, POWER, SIGNAL, CableNeed, is_shielded, larger_of_family, parts_for, rated_of
 from jolly_core.cables.choosing import lives_of, serves_need
 from jolly_core.cables.load import one_core_area_mm2
 from jolly_core.model import Part
@@ -17,7 +17,7 @@ from jolly_core.testing import DemoLibrary, Workbench
 
 PARTS = DemoLibrary().parts_of("cable")
 needs = st.builds(
-    Need,
+    CableNeed,
     use=st.sampled_from((POWER, CONTROL, SIGNAL)),
     live=st.integers(1, 20),
     protective=st.booleans(),
@@ -34,27 +34,27 @@ def numbered(number: str) -> Part:
 class Fitting(TestCase):
     def test_worked_cases(self) -> None:
         for need, wanted in (
-            (Need(POWER, 3, True, False, 2.5, 0), "QL-YY4G2-5"),
-            (Need(POWER, 3, True, True, 2.5, 0), "QL-YY5G2-5"),
-            (Need(POWER, 3, True, False, 1.5, 16.0), "QL-YY4G2-5"),  # 1.5 mm² carry 13.1 A
-            (Need(CONTROL, 5, False, False, 0.75, 0), "QL-YY7G0-75"),  # five and a fifth spare are six
-            (Need(CONTROL, 8, False, False, 0.75, 0), "QL-S10-0.75"),
-            (Need(SIGNAL, 2, False, False, 0.5, 0), "QL-LI2P0-5"),
+            (CableNeed(POWER, 3, True, False, 2.5, 0), "QL-YY4G2-5"),
+            (CableNeed(POWER, 3, True, True, 2.5, 0), "QL-YY5G2-5"),
+            (CableNeed(POWER, 3, True, False, 1.5, 16.0), "QL-YY4G2-5"),  # 1.5 mm² carry 13.1 A
+            (CableNeed(CONTROL, 5, False, False, 0.75, 0), "QL-YY7G0-75"),  # five and a fifth spare are six
+            (CableNeed(CONTROL, 8, False, False, 0.75, 0), "QL-S10-0.75"),
+            (CableNeed(SIGNAL, 2, False, False, 0.5, 0), "QL-LI2P0-5"),
         ):
             with self.subTest(need.words):
                 self.assertEqual(parts_for(need, PARTS)[0].number, wanted)
 
     def test_without_one_that_has_spares_the_others_do(self) -> None:
-        need = Need(CONTROL, 24, False, False, 0.5, 0)
+        need = CableNeed(CONTROL, 24, False, False, 0.5, 0)
         self.assertEqual({len(lives_of(p)) for p in parts_for(need, PARTS)}, {24})
-        self.assertEqual(parts_for(Need(CONTROL, 60, False, False, 0.5, 0), PARTS), [])
+        self.assertEqual(parts_for(CableNeed(CONTROL, 60, False, False, 0.5, 0), PARTS), [])
 
     def test_what_the_project_uses_already_comes_first_among_equals(self) -> None:
-        need = Need(POWER, 3, True, False, 2.5, 0)
+        need = CableNeed(POWER, 3, True, False, 2.5, 0)
         self.assertEqual(parts_for(need, PARTS, [numbered("QL-C4G2.5").id])[0].number, "QL-C4G2.5")
 
     @given(needs)
-    def test_each_part_that_is_offered_has_all_that_is_needed(self, need: Need) -> None:
+    def test_each_part_that_is_offered_has_all_that_is_needed(self, need: CableNeed) -> None:
         found = parts_for(need, PARTS)
         for part in found:
             lives = lives_of(part)
@@ -71,7 +71,7 @@ class Fitting(TestCase):
 
     def test_larger_ones_of_the_family(self) -> None:
         part = numbered("QL-YY3G1")
-        larger = larger_of_family(part, Need(CONTROL, 5, True, False, 0.75, 0), PARTS)
+        larger = larger_of_family(part, CableNeed(CONTROL, 5, True, False, 0.75, 0), PARTS)
         self.assertEqual(larger[0].number, "QL-YY7G1")
         self.assertTrue(all(len(lives_of(p)) >= 5 and not is_shielded(p) for p in larger))
 

@@ -25,11 +25,11 @@ from jolly_core.model import (
     Project,
     RuleError,
     Sheet,
-    faults_of,
     fields,
     text_fault,
     users_of,
 )
+from jolly_core.model.records import faults_of
 from jolly_core.tagging import tag_on
 from jolly_core.wiring import groups_numbered_with
 
@@ -45,9 +45,9 @@ def _printable(value: str) -> str:
 
 # The types of the model with what a request may send besides: texts that cannot be printed, numbers that are none.
 Text = Annotated[fields.Text, AfterValidator(_printable)]
-Line = Annotated[str, Field(max_length=400), AfterValidator(_printable)]
+TextLine = Annotated[str, Field(max_length=400), AfterValidator(_printable)]
 Id = Annotated[fields.Id, AfterValidator(_printable)]
-Key = Annotated[fields.LongText, AfterValidator(_printable)]  # of a conductor
+ConductorKey = Annotated[fields.LongText, AfterValidator(_printable)]  # of a conductor
 SymbolKey = Annotated[fields.SymbolKey, AfterValidator(_printable)]
 Grid = fields.Grid
 Mm = Annotated[fields.Mm, Field(allow_inf_nan=False)]
@@ -318,12 +318,12 @@ def _check_names(project: Project, changes: ChangeSet) -> None:
                     project.get(mark.kind, named)
 
 
-_Joined = dict[frozenset[str], tuple[str, ...]]
+_NetsMet = dict[frozenset[str], tuple[str, ...]]
 
 
 def _worked_out(
     project: Project, payload: Payload, total: ChangeSet, ids: IdSource | None, library: Library | None
-) -> tuple[Outcome, _Joined]:
+) -> tuple[Outcome, _NetsMet]:
     """Return what an edit does on a project it is tried on, and the fixed numbers that meet by it."""
     kind = EDITS[payload.kind]  # type: ignore[attr-defined]  # every registered payload has a literal kind
     outcome = Outcome(total)

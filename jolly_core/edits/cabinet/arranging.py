@@ -18,7 +18,7 @@ from jolly_core.tagging import full_tag
 
 from ..base.edit import Id, Payload, Work, edit
 
-How = Literal[
+ArrangeHow = Literal[
     "left", "right", "top", "bottom", "column", "row", "spread-across", "spread-down", "close-up", "swap", "mirror"
 ]
 
@@ -33,7 +33,7 @@ class ArrangeInLayout(Payload):
 
     kind: Literal["arrange-in-layout"] = "arrange-in-layout"
     ids: list[Id] = Field(min_length=2, max_length=500)
-    how: How
+    how: ArrangeHow
 
 
 @edit(ArrangeInLayout, {"ids": ["p1", "p2"], "how": "close-up"})

@@ -6,8 +6,8 @@ from dataclasses import replace
 from typing import Literal
 
 from jolly_core.cabinet import placings_in, surface_size
-from jolly_core.model import Enclosure, Project, RuleError, Standing
-from jolly_core.model.entities.layout import Celsius, Swing
+from jolly_core.model import Enclosure, Project, RuleError
+from jolly_core.model.entities.layout import Celsius, Standing, Swing
 from jolly_core.tagging import short_tag
 
 from ..base.edit import Id, Length, Payload, Text, Work, edit

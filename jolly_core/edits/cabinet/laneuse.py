@@ -8,15 +8,10 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.cabinet import eyelet_named, lane_name, panel_conductors, passage_words
-from jolly_core.model import (
-    WIRE_CATEGORIES,
-    Passage,
-    Project,
-    RuleError,
-)
-from jolly_core.model.entities.layout import MOST_PASSED
+from jolly_core.model import WIRE_CATEGORIES, Project, RuleError
+from jolly_core.model.entities.layout import MOST_PASSED, Passage
 
-from ..base.edit import Id, Key, Length, Payload, Work, edit
+from ..base.edit import ConductorKey, Id, Length, Payload, Work, edit
 from ..project.wiretypes import Category
 
 
@@ -67,7 +62,7 @@ class LeadThrough(Payload):
     """
 
     kind: Literal["lead-through"] = "lead-through"
-    conductors: list[Key] = Field(min_length=1, max_length=2000)
+    conductors: list[ConductorKey] = Field(min_length=1, max_length=2000)
     through: list[Id] = Field(max_length=MOST_PASSED)
     how: Literal["add", "take", "set"] = "add"
 

@@ -57,7 +57,7 @@ def place_devices(work: Work, payload: PlaceDevices) -> str:
     ids = list(dict.fromkeys(payload.device_ids))
     for n, id in enumerate(ids):
         device: Device = project.get("device", id)
-        how = _How(enclosure, payload.surface, snug=not payload.gap_mm, push=payload.push)
+        how = _PutHow(enclosure, payload.surface, snug=not payload.gap_mm, push=payload.push)
         box = _put(work, how, device, x, y)
         gap = payload.gap_mm
         if n + 1 < len(ids):
@@ -72,7 +72,7 @@ def place_devices(work: Work, payload: PlaceDevices) -> str:
 
 
 @dataclass(slots=True, frozen=True)
-class _How:
+class _PutHow:
     """Where devices are put, and how: `snug` side by side, `push` what is in the way along."""
 
     enclosure: Enclosure
@@ -81,7 +81,7 @@ class _How:
     push: bool = False
 
 
-def _put(work: Work, how: _How, device: Device, x: float, y: float) -> Outline:
+def _put(work: Work, how: _PutHow, device: Device, x: float, y: float) -> Outline:
     """Place one device with its outline's left edge at x, its middle at y, and return where it came to stand."""
     project, enclosure, surface = work.project, how.enclosure, how.surface
     tag = full_tag(project, device)

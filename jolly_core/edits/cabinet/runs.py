@@ -54,10 +54,10 @@ def at_edge(value: float, limit: float) -> float:
     return limit if abs(value - limit) < SNAP_MM else snapped(value)
 
 
-_Ends = tuple[float, float, float, float]
+_RunEnds = tuple[float, float, float, float]
 
 
-def _ends(project: Project, enclosure: Enclosure, surface: str, wanted: _Ends) -> _Ends:
+def _ends(project: Project, enclosure: Enclosure, surface: str, wanted: _RunEnds) -> _RunEnds:
     """Return the ends of a run, snapped, level or upright, the left or upper one first.
 
     Raises:

@@ -48,7 +48,7 @@ from ..pieces.stamps import free_name, stamp_named
 from .layingout import belongs_in, drawn_order
 from .runs import at_edge
 
-_Run = TypeVar("_Run", Rail, Duct)
+_RailOrDuct = TypeVar("_RailOrDuct", Rail, Duct)
 
 
 @dataclass(slots=True, frozen=True)
@@ -175,7 +175,7 @@ def _piece(project: Project, ids: list[str]) -> KeptLayout:
     )
 
 
-def _moved_run(run: _Run, dx: float, dy: float) -> _Run:
+def _moved_run(run: _RailOrDuct, dx: float, dy: float) -> _RailOrDuct:
     return replace(run, x1=run.x1 + dx, y1=run.y1 + dy, x2=run.x2 + dx, y2=run.y2 + dy)
 
 

@@ -11,7 +11,7 @@ from jolly_core.library.cabletext import cores_told
 from jolly_core.model import FileError, Part, RuleError
 from jolly_core.tagging import short_tag
 
-from ..base.edit import Id, Line, Payload, Text, Work, edit
+from ..base.edit import Id, Payload, Text, TextLine, Work, edit
 from ..devices.parts import give_part
 from .cores import cable_named
 
@@ -28,7 +28,7 @@ class MakeCablePart(Payload):
     device_id: Id
     maker: Text = Field(min_length=1)
     number: Text = Field(min_length=1)
-    text: Line = ""
+    text: TextLine = ""
     cores: Text = Field(min_length=1, max_length=40)
     outer_diameter_mm: float = Field(default=0.0, ge=0, le=200)
     shielded: bool = False

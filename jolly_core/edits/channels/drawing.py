@@ -18,8 +18,8 @@ from jolly_core.tagging import product_tag
 from ..base.edit import Id, Payload, Text, Work, edit
 from ..points.cards import card_named
 from .commons import Names, draw_common, draw_supply, feeds_elements, group_feed, name_on, names_of_card, supply_of
-from .lines import Drawing, Line
-from .sheets import Row, rows_wanted, shared_out
+from .lines import ChannelLine, Drawing
+from .sheets import RowOnSheet, rows_wanted, shared_out
 from .stamps import gather_wanted, put_point_stamp
 from .types import MINUS, PLUS, ChannelTypes, types_of_channel
 
@@ -142,7 +142,7 @@ class Drawer:
     def draw_rows(
         self,
         sheet_id: str,
-        rows: list[Row],
+        rows: list[RowOnSheet],
         there: dict[str, Symbol] | None = None,
         pattern: Pattern | None = None,
     ) -> None:
@@ -158,7 +158,9 @@ class Drawer:
         lines = []
         for row, count, channel in rows:
             point = project.io_points[channel.point_id]
-            line = Line(work, draft, pattern or pattern_for(project.settings, channel.io_type), row, point, channel)
+            line = ChannelLine(
+                work, draft, pattern or pattern_for(project.settings, channel.io_type), row, point, channel
+            )
             element = element_of(project, point)
             if element.why:
                 work.outcome.remarks.append(f"{point.tag}: {element.why}.")
@@ -197,7 +199,7 @@ class Drawer:
             known = self.types[feed, back] = types_of_channel(self.project, feed, back, self.type_id)
         return known
 
-    def _keep(self, line: Line, made: list[str], count: int) -> None:
+    def _keep(self, line: ChannelLine, made: list[str], count: int) -> None:
         """Keep what was drawn with a channel, and let its symbol follow its point from now on."""
         work, project = self.work, self.project
         channel = line.channel

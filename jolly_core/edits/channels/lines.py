@@ -31,7 +31,7 @@ class Drawing:
     strips: dict[str, str] = field(default_factory=dict)
 
 
-class Line:
+class ChannelLine:
     """One channel with what is connected to it, on a row of a sheet.
 
     Attributes:

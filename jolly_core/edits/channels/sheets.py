@@ -19,7 +19,7 @@ from .commons import on_common
 from .stamps import reach_of
 
 # Row of the sheet, how many rows it takes, and the channel.
-Row = tuple[int, int, ChannelRow]
+RowOnSheet = tuple[int, int, ChannelRow]
 Feed = Callable[[ChannelRow], str]
 LEAST_MM = (420.0, 279.0)  # width and height that eight rows and the supplies beside them take with a title block
 _TITLE = re.compile(r"[=+-]\S* \S+( to \S+)?")  # as sheets of channels are titled while nobody changes it
@@ -27,7 +27,7 @@ _TITLE = re.compile(r"[=+-]\S* \S+( to \S+)?")  # as sheets of channels are titl
 
 def shared_out(
     work: Work, card: Card, waiting: list[ChannelRow], feed: Feed, after: str
-) -> Iterator[tuple[str, list[Row]]]:
+) -> Iterator[tuple[str, list[RowOnSheet]]]:
     """Give sheet by sheet the channels that are drawn on it with their rows; sheets are made where room runs out.
 
     Channels whose elements have feeds of their own are kept on sheets of their own.
@@ -57,11 +57,11 @@ def rows_wanted(project: Project, channel: ChannelRow) -> tuple[int, int]:
     return reach_of(project, element.stamp, pattern_for(project.settings, channel.io_type))
 
 
-def _next_sheet(project: Project, left: list[ChannelRow], feed: Feed) -> tuple[list[Row], list[ChannelRow]]:
+def _next_sheet(project: Project, left: list[ChannelRow], feed: Feed) -> tuple[list[RowOnSheet], list[ChannelRow]]:
     """Return what goes onto a new sheet, and what is left: one at least, though it may take more than the sheet has."""
     per_sheet = project.settings.channels_per_sheet
     name = feed(left[0])
-    taken: list[Row] = []
+    taken: list[RowOnSheet] = []
     used = 0
     for n, channel in enumerate(left):
         above, below = rows_wanted(project, channel)
@@ -73,11 +73,11 @@ def _next_sheet(project: Project, left: list[ChannelRow], feed: Feed) -> tuple[l
     return taken, []
 
 
-def _on_sheet(project: Project, sheet_id: str, left: list[ChannelRow], feed: Feed) -> list[Row]:
+def _on_sheet(project: Project, sheet_id: str, left: list[ChannelRow], feed: Feed) -> list[RowOnSheet]:
     """Return what goes onto the free rows of a sheet that is there."""
     free = _free_rows(project, sheet_id, pattern_for(project.settings, left[0].io_type))
     fed = _feeds_on(project, sheet_id)
-    taken: list[Row] = []
+    taken: list[RowOnSheet] = []
     for channel in left:
         if fed and fed != {feed(channel)}:
             continue

@@ -18,7 +18,7 @@ from ..base.edit import Work
 from ..cables.gathering import GatherWires, gather_wires
 from ..pieces.pieces import put_piece
 from ..pieces.stampbody import StampBody, body_from_text, wishes_for
-from .lines import Line
+from .lines import ChannelLine
 
 ROOM = 4  # grid steps that a row leaves for words before and after its line
 
@@ -46,7 +46,7 @@ def reach_of(project: Project, stamp_id: str, pattern: Pattern) -> tuple[int, in
     return max(0, ceil((-low - ROOM) / pitch)), max(0, ceil((high - (pitch - ROOM)) / pitch))
 
 
-def put_point_stamp(work: Work, line: Line, element: Element) -> list[str]:
+def put_point_stamp(work: Work, line: ChannelLine, element: Element) -> list[str]:
     """Put the stamp of a point down with its caret point at the channel, and return the ids of what that made.
 
     Raises:

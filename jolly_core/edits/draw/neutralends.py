@@ -18,7 +18,7 @@ from .rungwires import rung_type
 
 
 @dataclass(slots=True)
-class _Strand:
+class _RailStretch:
     """Wires on some lines that join each other: the columns of the rails they end at, and the type of a neutral one."""
 
     wires: list[Wire]
@@ -71,13 +71,13 @@ class NeutralEnds:
     def _is_rail(self, w: Wire) -> bool:
         return w.x1 == w.x2 and w.x1 in rails_at(self._sheet, w.x1)
 
-    def _strands(self, draft: SheetDraft) -> list[_Strand]:
+    def _strands(self, draft: SheetDraft) -> list[_RailStretch]:
         """Return what the wires on the lines join, rails left out; what terminals join leads to one neutral rail."""
         own = [w for w in draft.wires.values() if not self._is_rail(w) and {w.y1, w.y2} & self._lines]
         root_of = roots(own)
-        found: dict[int, _Strand] = {}
+        found: dict[int, _RailStretch] = {}
         for w in own:
-            strand = found.setdefault(root_of[_number((w.x1, w.y1))], _Strand([], set()))
+            strand = found.setdefault(root_of[_number((w.x1, w.y1))], _RailStretch([], set()))
             strand.wires.append(w)
             for x, y in ((w.x1, w.y1), (w.x2, w.y2)):
                 if x in rails_at(self._sheet, x):

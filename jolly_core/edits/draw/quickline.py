@@ -17,7 +17,7 @@ from jolly_core.library import Definition, definition, find_symbols
 from jolly_core.model import RuleError, Sheet, Symbol
 from jolly_core.tagging import full_tag, likely_devices, product_tag
 
-from ..base.edit import Grid, Id, Line, Payload, Work, edit
+from ..base.edit import Grid, Id, Payload, TextLine, Work, edit
 from ..devices.parts import part_for
 from .neutralends import NeutralEnds
 from .place import caret_after, orientation, put_symbol
@@ -31,7 +31,7 @@ BESIDE = 2  # steps between the pins of an item and the corners of what lies bes
 
 
 @dataclass(slots=True)
-class Item:
+class TypedItem:
     """One item of a quick line as it was typed; `row` counts from 0, `beside` is parallel to the item before."""
 
     words: str
@@ -42,7 +42,7 @@ class Item:
     beside: bool = False
 
 
-def parse(line: str) -> list[Item]:
+def parse(line: str) -> list[TypedItem]:
     """Return the items of a quick line.
 
     Raises:
@@ -52,11 +52,11 @@ def parse(line: str) -> list[Item]:
         >>> [i.text for i in parse('nc "Stop", no "Start"')]
         ['Stop', 'Start']
     """
-    items: list[Item] = []
+    items: list[TypedItem] = []
     row = 0
     for number, (mark, piece) in enumerate(_pieces(line), start=1):
         row += mark == ";" and number > 1
-        item = Item("", row=row, beside=mark == "|")
+        item = TypedItem("", row=row, beside=mark == "|")
         if item.beside and (not items or items[-1].row != row or items[-1].beside):
             raise RuleError(f"Item {number} lies beside nothing: type | after an item of the row.", field="line")
         words: list[str] = []
@@ -111,7 +111,7 @@ class PlaceRow(Payload):
     sheet_id: Id
     x: Grid
     y: Grid
-    line: Line
+    line: TextLine
     wire_type_id: Id
 
 
@@ -138,7 +138,7 @@ def _railed(payload: PlaceRow, sheet: Sheet) -> bool:
     return sheet.frame == "ladder" and left <= payload.x <= right
 
 
-def _row(work: Work, payload: PlaceRow, sheet: Sheet, items: list[Item], y: int, step: int, first: int) -> None:
+def _row(work: Work, payload: PlaceRow, sheet: Sheet, items: list[TypedItem], y: int, step: int, first: int) -> None:
     """Put one row down: its line of symbols, then what lies beside them."""
     line = [i for i in items if not i.beside]
     shapes = [_shape(work, item, number, sheet) for number, item in enumerate(line, start=first)]
@@ -180,7 +180,7 @@ def _row(work: Work, payload: PlaceRow, sheet: Sheet, items: list[Item], y: int,
         work.close(draft)
 
 
-def _put(work: Work, sheet: Sheet, item: Item, shape: Definition, at: Point, device_id: str = "") -> Symbol:
+def _put(work: Work, sheet: Sheet, item: TypedItem, shape: Definition, at: Point, device_id: str = "") -> Symbol:
     draft = work.draft(sheet.id)
     device_id = device_id or (_device_named(work, item.device) if item.device else "")
     symbol = put_symbol(work, draft, shape, at, _turn(draft, shape, at), None, device_id, item.text)
@@ -195,7 +195,7 @@ def _beside(
     work: Work,
     payload: PlaceRow,
     sheet: Sheet,
-    item: Item,
+    item: TypedItem,
     number: int,
     coil: str,
     at: Point,
@@ -216,7 +216,7 @@ def _beside(
     _put(work, sheet, item, shape, (x, y + step), of_coil if shape.lead >= 9 else "")
 
 
-def _shape(work: Work, item: Item, number: int, sheet: Sheet, device_id: str = "") -> Definition:
+def _shape(work: Work, item: TypedItem, number: int, sheet: Sheet, device_id: str = "") -> Definition:
     """Return the symbol an item means: a unit of the device it names, else one that leads a device of its own."""
     project = work.project
     found = find_symbols(item.words)

@@ -6,7 +6,8 @@ from dataclasses import replace
 from typing import Any, Literal
 
 from jolly_core.drawing import ladder_at, ladder_lines, most_lines, pin_points, rails_at
-from jolly_core.model import RuleError, Sheet, moved_where
+from jolly_core.model import RuleError, Sheet
+from jolly_core.model.kinds import moved_where
 
 from ..base.edit import Id, Payload, Work, edit
 from .selecting import inside, refuse_locked

@@ -11,7 +11,7 @@ from jolly_core.model import Harness, Project, RuleError, counted
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import conductors_at, wires_along
 
-from ..base.edit import Id, Key, Line, Payload, Work, edit
+from ..base.edit import ConductorKey, Id, Payload, TextLine, Work, edit
 from ..draw.wires import FixWireNumber, fix_wire_number
 from ..pieces.deleting import DeleteSelection, delete_selection
 from ..project.wiretypes import SetWireType, set_wire_type
@@ -23,9 +23,9 @@ WireField = Literal["signal", "colour", "size", "start", "end", "twisted", "shie
 class WireCell(Payload):
     """A cell of the table: the key of its wire, which column, and what is to stand there."""
 
-    id: Key
+    id: ConductorKey
     key: WireField
-    value: Line = ""
+    value: TextLine = ""
 
 
 class WriteHarnessWires(Payload):
@@ -109,7 +109,7 @@ class RemoveHarnessWires(Payload):
 
     kind: Literal["remove-harness-wires"] = "remove-harness-wires"
     harness_id: Id
-    wires: list[Key] = Field(min_length=1, max_length=2000)
+    wires: list[ConductorKey] = Field(min_length=1, max_length=2000)
 
 
 @edit(RemoveHarnessWires, {"harness_id": "h1", "wires": ["y1.0-y2.0"]})
@@ -155,7 +155,7 @@ class MoveHarnessWires(Payload):
 
     kind: Literal["move-harness-wires"] = "move-harness-wires"
     harness_id: Id
-    wires: list[Key] = Field(min_length=1, max_length=2000)
+    wires: list[ConductorKey] = Field(min_length=1, max_length=2000)
     to_id: Id
 
 

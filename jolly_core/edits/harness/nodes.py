@@ -8,7 +8,8 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.harness import is_splice, is_tree, nodes_at, nodes_of, row_of_offsets, seat_of, tree_of
-from jolly_core.model import MOST_OFFSETS, ClipLead, Harness, Node, Project, RuleError, Segment
+from jolly_core.model import ClipLead, Harness, Node, Project, RuleError, Segment
+from jolly_core.model.entities.harness import MOST_OFFSETS
 from jolly_core.tagging import short_tag
 
 from ..base.edit import Id, Mm, Payload, Text, Work, edit

@@ -10,7 +10,7 @@ from pydantic import Field
 from jolly_core.harness import node_name, variants_of, wires_of
 from jolly_core.model import Harness, HarnessVariant, Project, RuleError, VariantPart
 
-from ..base.edit import Id, Key, Payload, Text, Work, edit
+from ..base.edit import ConductorKey, Id, Payload, Text, Work, edit
 
 
 class AddVariant(Payload):
@@ -100,7 +100,7 @@ class SetVariants(Payload):
     kind: Literal["set-variants"] = "set-variants"
     harness_id: Id
     variants: list[Id] = Field(max_length=200)
-    wires: list[Key] = Field(default=[], max_length=2000)
+    wires: list[ConductorKey] = Field(default=[], max_length=2000)
     node_id: Id = ""
     segment_id: Id = ""
 

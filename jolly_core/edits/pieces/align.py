@@ -13,7 +13,7 @@ from ..base.edit import Id, Payload, Work, edit
 from ..draw.boundaries import follow_boundaries, homes
 from ..draw.selecting import inside, refuse_locked, sheet_of
 
-How = Literal["left", "right", "top", "bottom", "column", "row"]
+AlignTo = Literal["left", "right", "top", "bottom", "column", "row"]
 
 
 class AlignSelection(Payload):
@@ -21,7 +21,7 @@ class AlignSelection(Payload):
 
     kind: Literal["align-selection"] = "align-selection"
     ids: list[Id] = Field(min_length=2, max_length=500)
-    how: How
+    how: AlignTo
 
 
 @edit(AlignSelection, {"ids": ["y1", "y2"], "how": "left"})

@@ -9,7 +9,7 @@ from pydantic import Field
 from jolly_core.model import CheckSignature, PointCheck, RuleError
 from jolly_core.points.checkwalk import FAULT, check_digest, check_rows
 
-from ..base.edit import Id, Line, Payload, Text, Work, edit
+from ..base.edit import Id, Payload, Text, TextLine, Work, edit
 from .rows import MOST_POINTS
 
 
@@ -19,7 +19,7 @@ class CheckPoints(Payload):
     kind: Literal["check-points"] = "check-points"
     ids: list[Id] = Field(min_length=1, max_length=MOST_POINTS)
     result: Literal["", "good", "fault"]
-    remark: Line = ""
+    remark: TextLine = ""
     by: Text = ""
     on: Text = ""
 
@@ -53,7 +53,7 @@ class SignCheck(Payload):
     kind: Literal["sign-check"] = "sign-check"
     by: Text = Field(min_length=1)
     on: Text = ""
-    remark: Line = ""
+    remark: TextLine = ""
 
 
 @edit(SignCheck, {"by": "J. Bell", "on": "2026-03-02"})

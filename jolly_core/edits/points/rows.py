@@ -11,7 +11,7 @@ from jolly_core.model import FileError, IoPoint, Project, RuleError, counted
 from jolly_core.plc import channel_row
 from jolly_core.points import BY_KEY, FIELDS, io_type_of, place_named, why_not
 
-from ..base.edit import Id, Line, Payload, Text, Work, edit
+from ..base.edit import Id, Payload, Text, TextLine, Work, edit
 
 IoType = Literal["DI", "DO", "AI", "AO"]
 Sort = Literal["", "fast", "rtd", "thermocouple", "safe"]
@@ -37,7 +37,7 @@ class PointIn(BaseModel):
     normal: Literal["", "open", "closed"] | None = None
     terminals: bool | None = None
     cable: bool | None = None
-    remark: Line | None = None
+    remark: TextLine | None = None
     own: dict[Text, Text] | None = Field(default=None, max_length=30)
 
 
@@ -117,7 +117,7 @@ class PointCell(BaseModel):
     model_config = ConfigDict(extra="forbid")
     id: Id
     key: Text
-    value: Line
+    value: TextLine
 
 
 class WritePoints(Payload):

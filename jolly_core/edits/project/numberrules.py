@@ -15,13 +15,13 @@ from ..base.edit import Id, Payload, Text, Work, edit
 MOST_ROWS = 400
 
 
-Piece = Literal["sheet", "line", "column", "running", "address", "potential", "text"]
+PieceKind = Literal["sheet", "line", "column", "running", "address", "potential", "text"]
 
 
 class NumberPiece(Payload):
     """A piece of a number; a running one says digits and first number, a text its words."""
 
-    piece: Piece
+    piece: PieceKind
     text: Text = Field(default="", max_length=20)
     digits: int = Field(default=1, ge=1, le=6)
     start: int = Field(default=1, ge=0, le=99_999)

@@ -6,11 +6,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
 
-from jolly_core.model import DECIMALS, ENCODINGS, HEADS, SEPARATORS, Pack, Recipe, RuleError
+from jolly_core.model import Pack, Recipe, RuleError
+from jolly_core.model.entities.issuing import DECIMALS, ENCODINGS, HEADS, SEPARATORS
 from jolly_core.reports import check_recipe
 from jolly_core.tagging import check_fields, natural
 
-from ..base.edit import Id, Key, Payload, Text, Work, edit
+from ..base.edit import ConductorKey, Id, Payload, Text, Work, edit
 
 Strings = Annotated[list[Text], Field(max_length=60)]
 
@@ -35,14 +36,14 @@ class KeepRecipe(Payload):
     recipe_id: Id = ""
     name: Text
     report: Text
-    columns: Annotated[list[dict[str, Key]], _facts(60)]
-    filters: Annotated[list[dict[str, Key]], _facts(20)]
+    columns: Annotated[list[dict[str, ConductorKey]], _facts(60)]
+    filters: Annotated[list[dict[str, ConductorKey]], _facts(20)]
     groups: Annotated[list[Text], _facts(4)]
     sums: Annotated[list[Text], _facts(60)]
     sort: Annotated[list[Text], _facts(8)]
     merged: bool = False
     breaks: bool = False
-    head: Key = "{project number} {project}, revision {project revision}"
+    head: ConductorKey = "{project number} {project}, revision {project revision}"
     head_on: Annotated[str, _one_of(HEADS)] = "all"
     separator: Annotated[str, _one_of(SEPARATORS)] = ","
     decimal: Annotated[str, _one_of(DECIMALS)] = "."
@@ -121,7 +122,7 @@ class KeepPack(Payload):
     pack_id: Id = ""
     name: Text
     files: Annotated[list[dict[str, Text]], _facts(200)]
-    pattern: Key = "{project number}-{project revision}-{kind}"
+    pattern: ConductorKey = "{project number}-{project revision}-{kind}"
 
 
 @edit(KeepPack, {"name": "For the shop", "files": [{"what": "drawings", "format": "pdf"}]})

@@ -11,7 +11,7 @@ from jolly_core.checks import all_snags
 from jolly_core.model import Project, Revision, RuleError
 from jolly_core.tagging import revisions
 
-from ..base.edit import Id, Key, Payload, Text, Work, edit
+from ..base.edit import ConductorKey, Id, Payload, Text, Work, edit
 
 
 class FreezeRevision(Payload):
@@ -26,13 +26,13 @@ class FreezeRevision(Payload):
     )
     kind: Literal["freeze-revision"] = "freeze-revision"
     index: Text
-    text: Key = ""
+    text: ConductorKey = ""
     issued_on: Text = ""
     drawn_by: Text = ""
     checked_by: Text = ""
     released_by: Text = ""
     sheet_ids: Annotated[list[Id], Field(max_length=5000)] | None = None
-    reason: Key = ""
+    reason: ConductorKey = ""
 
 
 @edit(FreezeRevision, {"index": "C", "text": "Hatch switch added", "checked_by": "J. Brand", "sheet_ids": ["s1"]})

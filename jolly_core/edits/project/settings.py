@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from jolly_core.drawing import habit_of
-from jolly_core.model import SHEET_SIZES_MM, WIRE_CATEGORIES, RuleError, Settings, SheetKind
+from jolly_core.model import SHEET_SIZES_MM, WIRE_CATEGORIES, RuleError, Settings
 from jolly_core.model.entities.structure import (
     AddressPrefix,
     Allowance,
@@ -17,10 +17,11 @@ from jolly_core.model.entities.structure import (
     CommentLimit,
     LineCount,
     LineSpacing,
-    Rows,
     Share,
+    SheetKind,
     SpoolLength,
     WireWidth,
+    ZoneRows,
 )
 
 from ..base.edit import Id, Length, Payload, Text, Work, edit
@@ -38,7 +39,7 @@ class SheetShape(Payload):
     line_spacing: LineSpacing | None = None
     ladders: Literal[1, 2] | None = None
     columns: Columns | None = None
-    rows: Rows | None = None
+    rows: ZoneRows | None = None
     title_block_id: Id | None = None
 
 

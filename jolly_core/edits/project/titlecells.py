@@ -13,6 +13,9 @@ from jolly_core.tagging import check_fields
 
 from ..base.edit import Id, Payload, Text, Work, edit
 
+Size = Annotated[BlockSize, Field(allow_inf_nan=False)]
+CellPlace = Annotated[BlockPlace, Field(allow_inf_nan=False)]
+
 
 class PutTitleCell(Payload):
     """Add a cell to a title block, or change one; what is left out stays. Lengths in mm."""
@@ -20,8 +23,8 @@ class PutTitleCell(Payload):
     kind: Literal["put-title-cell"] = "put-title-cell"
     block_id: Id
     cell_id: Id = ""
-    x: Place | None = None
-    y: Place | None = None
+    x: CellPlace | None = None
+    y: CellPlace | None = None
     width: Size | None = None
     height: Size | None = None
     heading: Text | None = None
@@ -79,9 +82,3 @@ def remove_title_cells(work: Work, payload: RemoveTitleCells) -> str:
     for id in payload.cell_ids:
         work.remove("title_cell", id)
     return "remove a cell" if len(payload.cell_ids) == 1 else f"remove {len(payload.cell_ids)} cells"
-
-
-Size = Annotated[BlockSize, Field(allow_inf_nan=False)]
-
-
-Place = Annotated[BlockPlace, Field(allow_inf_nan=False)]

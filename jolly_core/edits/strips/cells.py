@@ -11,7 +11,7 @@ from jolly_core.model import RuleError
 from jolly_core.tagging import short_tag
 from jolly_core.terminals import TERMINAL, strip_rows
 
-from ..base.edit import Id, Line, Payload, Text, Work, edit
+from ..base.edit import Id, Payload, Text, TextLine, Work, edit
 from .items import SetTerminals, TerminalKind, TerminalUnit, set_terminals, stored, strip_named, terminals_named
 from .order import refuse_taken
 
@@ -24,7 +24,7 @@ class TerminalCells(BaseModel):
     number: Text | None = Field(default=None, max_length=12)
     terminal_kind: TerminalKind | None = None
     part_id: Id | None = None
-    remark: Line | None = None
+    remark: TextLine | None = None
 
 
 class WriteTerminals(Payload):

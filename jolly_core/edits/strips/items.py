@@ -22,7 +22,7 @@ from jolly_core.terminals import (
     terminal_symbols,
 )
 
-from ..base.edit import Id, Line, Payload, Work, edit
+from ..base.edit import Id, Payload, TextLine, Work, edit
 from ..base.upkeep import drop_part, drop_unused, tidy_strip
 from ..devices.parts import take_part
 from ..draw.swapping import draw_as
@@ -168,7 +168,7 @@ class SetTerminals(Payload):
     spare: bool | None = None
     facing: Literal["", "first", "second"] | None = None
     joint: Literal["", "carry", "part"] | None = None
-    remark: Line | None = None
+    remark: TextLine | None = None
 
 
 @edit(SetTerminals, {"strip_id": "d1", "units": [1], "part_id": ""})

@@ -11,7 +11,7 @@ from jolly_core.model import MOST_LEVELS, Bridge, Device, RuleError, StripItem
 from jolly_core.tagging import short_tag
 from jolly_core.terminals import TERMINAL, bridges_of, next_unit, strip_rows, terminal_symbols
 
-from ..base.edit import Id, Line, Payload, Text, Work, edit
+from ..base.edit import Id, Payload, Text, TextLine, Work, edit
 from ..base.upkeep import drop_part, tidy_strip
 from ..devices.parts import take_part
 from .items import ACCESSORIES, Accessory, SetTerminals, TerminalKind, put_in_order, set_terminals, stored, strip_named
@@ -24,10 +24,10 @@ class LaidLine(BaseModel):
     number: Text = Field(default="", max_length=12)
     kind: TerminalKind | Accessory = "feed-through"
     level: int = Field(default=1, ge=1, le=MOST_LEVELS)
-    bridge: Line = ""
-    part: Line = ""
+    bridge: TextLine = ""
+    part: TextLine = ""
     spare: bool = False
-    remark: Line = ""
+    remark: TextLine = ""
 
 
 class LayOutStrip(Payload):

@@ -14,7 +14,7 @@ from jolly_core.terminals import (
     next_unit,
 )
 
-from ..base.edit import Id, Line, Payload, Work, edit
+from ..base.edit import Id, Payload, TextLine, Work, edit
 from ..devices.parts import take_part
 from .items import MOST_AT_ONCE, ItemKey, TerminalKind, place_of_key, put_in_order, stored, strip_named
 
@@ -35,7 +35,7 @@ class PlanTerminals(Payload):
     spare: bool = False
     bridged: bool = False
     part_id: Id = ""
-    remark: Line = ""
+    remark: TextLine = ""
 
 
 @edit(PlanTerminals, {"strip_id": "d1", "count": 4, "at": "u3", "side": "before"})

@@ -10,7 +10,7 @@ from unittest import TestCase
 from jolly_core.harness import flat, laid, trunk
 from jolly_core.harness.flattening import CLEAR_MM, LEAST_DEG, _fanned
 from jolly_core.harness.tests.test_harness import made
-from jolly_core.harness.tree import Point, Tree
+from jolly_core.harness.tree import BoardPoint, Tree
 
 NODES = 30
 
@@ -28,14 +28,14 @@ def random_tree(chance: random.Random, kind: str) -> Tree:
     return made(edges)
 
 
-def crosses(a: Point, b: Point, c: Point, d: Point) -> bool:
+def crosses(a: BoardPoint, b: BoardPoint, c: BoardPoint, d: BoardPoint) -> bool:
     """Return whether two segments have a point in common, by the sides their ends lie on."""
 
-    def side(p: Point, q: Point, r: Point) -> int:
+    def side(p: BoardPoint, q: BoardPoint, r: BoardPoint) -> int:
         value = (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0])
         return 0 if abs(value) < 1e-6 else (1 if value > 0 else -1)
 
-    def within(p: Point, q: Point, r: Point) -> bool:
+    def within(p: BoardPoint, q: BoardPoint, r: BoardPoint) -> bool:
         return min(p[0], q[0]) - 1e-9 <= r[0] <= max(p[0], q[0]) + 1e-9 and (
             min(p[1], q[1]) - 1e-9 <= r[1] <= max(p[1], q[1]) + 1e-9
         )
@@ -49,7 +49,7 @@ def crosses(a: Point, b: Point, c: Point, d: Point) -> bool:
 
 
 class Flat(TestCase):
-    def check(self, tree: Tree, places: dict[str, Point]) -> None:
+    def check(self, tree: Tree, places: dict[str, BoardPoint]) -> None:
         self.assertEqual(set(places), {n.id for n in tree.nodes})
         for s in tree.segments:
             (ax, ay), (bx, by) = places[s.a_id], places[s.b_id]

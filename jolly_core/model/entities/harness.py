@@ -32,7 +32,7 @@ ExtraLength = Annotated[float, Within(-1000, 10_000, "mm")]
 ExtraShare = Annotated[float, Within(-50, 200, "%")]
 Angle = Annotated[float, Within(-180, 180, "°")]
 # A place in space: three coordinates, or none.
-Place = Annotated[Floats, Longest(3)]
+SpacePlace = Annotated[Floats, Longest(3)]
 
 
 @kind("harness", since=1, seen="nowhere")
@@ -83,7 +83,7 @@ class Node:
     name: Text = ""
     sort: Annotated[str, OneOf(NODE_SORTS), Since(11)] = ""
     part_id: Annotated[str, Names("part"), Since(11)] = ""
-    at: Annotated[Place, Since(11)] = ()
+    at: Annotated[SpacePlace, Since(11)] = ()
     trunk_end: Annotated[bool, Since(11)] = False
     equal_legs: Annotated[bool, Since(11)] = False
     led: Annotated[str, OneOf(CLIP_LEADS), Since(13)] = ""

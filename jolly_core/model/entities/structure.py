@@ -79,7 +79,7 @@ FirstLine = Annotated[int, Within(0, 99_999)]
 LineCount = Annotated[int, Within(1, 60)]
 LineSpacing = Annotated[int, Within(4, 40, "grid steps")]
 Columns = Annotated[int, Within(1, 40)]
-Rows = Annotated[int, Within(1, 26)]
+ZoneRows = Annotated[int, Within(1, 26)]
 Ladders = Annotated[int, OneOf((1, 2))]
 
 
@@ -244,7 +244,7 @@ class Sheet:
     rail_left: Grid = 14
     rail_right: Grid = 82
     columns: Columns = 8
-    rows: Rows = 6
+    rows: ZoneRows = 6
     ladders: Annotated[Ladders, Since(2)] = 1
     ladder_pitch: Annotated[Grid, Since(2)] = 0
     subtitle: Annotated[Text, Since(2)] = ""
@@ -273,7 +273,7 @@ class SheetHabit:
     line_spacing: LineSpacing = 9
     ladders: Ladders = 1
     columns: Columns = 8
-    rows: Rows = 6
+    rows: ZoneRows = 6
     title_block_id: Annotated[str, Names("title_block")] = ""
     left_rail_type_id: Annotated[str, Names("wire_type")] = ""
     right_rail_type_id: Annotated[str, Names("wire_type")] = ""

@@ -8,8 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_core.checks import all_snags, project_snags, snags_on
-from jolly_core.model import Joined
 from jolly_core.testing import Workbench
+
+from ..gathering import Joined
 
 
 class JoinedLists(TestCase):

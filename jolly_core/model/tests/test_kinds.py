@@ -9,7 +9,10 @@ from unittest import TestCase
 
 import jsonschema
 
-from jolly_core.model import (
+from jolly_core.model.fields import Field, Longest, OneOf, Since, Within
+from jolly_core.model.kinds import kind
+
+from .. import (
     KINDS,
     ON_SHEET,
     Card,
@@ -26,17 +29,15 @@ from jolly_core.model import (
     Wire,
     changes_from_json,
     circles,
-    described,
-    faults_of,
     from_record,
     kind_of,
-    moved_where,
     places_of,
     shifted,
     to_record,
 )
-from jolly_core.model.fields import Field, Longest, OneOf, Since, Within
-from jolly_core.model.kinds import kind
+from ..kinds import moved_where
+from ..records import faults_of
+from ..shapes import described
 
 FORMATS = Path(__file__).resolve().parents[3] / "docs" / "formats"
 FAR = 10**9

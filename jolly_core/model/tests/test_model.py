@@ -10,7 +10,10 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_core.model import (
+from jolly_core.model.derived import Memo
+from jolly_core.model.fields import Holds, OneOf, Units
+
+from .. import (
     KINDS,
     ON_SHEET,
     REFERENCES,
@@ -20,7 +23,6 @@ from jolly_core.model import (
     FileError,
     GoneError,
     IdSource,
-    Index,
     Note,
     Part,
     Project,
@@ -30,8 +32,7 @@ from jolly_core.model import (
     from_record,
     to_record,
 )
-from jolly_core.model.derived import Memo
-from jolly_core.model.fields import Holds, OneOf, Units
+from ..tables import Index
 
 
 class Ids(TestCase):

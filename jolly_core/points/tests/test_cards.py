@@ -8,7 +8,7 @@ from unittest import TestCase
 from jolly_core.checks import project_snags
 from jolly_core.model import Part, RuleError
 from jolly_core.plc import address_map, addressed, cards, channels, spans_of
-from jolly_core.points import Need, cards_for, needed_channels, needs, racks, signal_key, suggested
+from jolly_core.points import ChannelNeed, cards_for, needed_channels, needs, racks, signal_key, suggested
 from jolly_core.testing import DemoLibrary, Workbench
 
 
@@ -61,7 +61,7 @@ class Case(TestCase):
 class Demand(Case):
     def chosen(self, need: int, *parts: str) -> tuple[list[tuple[str, int]], int]:
         wanted = [p for p in PARTS if p.id in parts]
-        found = cards_for(Need("DI", "", "", need, 0, 0, need, 0.0), wanted)
+        found = cards_for(ChannelNeed("DI", "", "", need, 0, 0, need, 0.0), wanted)
         assert found is not None
         return [(p.id, n) for p, n in found.parts], found.surplus
 
@@ -102,7 +102,7 @@ class Demand(Case):
         assert part is not None
         for signals, wanted in (((), True), (("0-10 V",), True), (("0 to 10 V",), True), (("4-20 mA",), False)):
             with self.subTest(signals=signals):
-                need = Need("AO", "", "", 3, 0, 0, 4, 0.0, signals)
+                need = ChannelNeed("AO", "", "", 3, 0, 0, 4, 0.0, signals)
                 self.assertEqual(cards_for(need, [part]) is not None, wanted)
 
     def test_channels_that_take_another_signal_are_none_for_the_need(self) -> None:
@@ -116,12 +116,12 @@ class Demand(Case):
         self.assertEqual((need.channels, need.lacking), (4, 0))
 
     def test_nothing_lacks_or_nothing_fits(self) -> None:
-        self.assertIsNone(cards_for(Need("DI", "", "", 4, 4, 8, 5, 50.0), PARTS))
-        self.assertIsNone(cards_for(Need("AO", "safe", "", 4, 0, 0, 5, 0.0), PARTS))
+        self.assertIsNone(cards_for(ChannelNeed("DI", "", "", 4, 4, 8, 5, 50.0), PARTS))
+        self.assertIsNone(cards_for(ChannelNeed("AO", "safe", "", 4, 0, 0, 5, 0.0), PARTS))
 
     def test_a_sort_takes_its_own_cards(self) -> None:
         for sort, wanted in (("rtd", "rtd4"), ("thermocouple", "tc4"), ("", "ai4")):
-            found = cards_for(Need("AI", sort, "", 3, 0, 0, 4, 0.0), PARTS)
+            found = cards_for(ChannelNeed("AI", sort, "", 3, 0, 0, 4, 0.0), PARTS)
             assert found is not None
             self.assertEqual([p.id for p, _ in found.parts], [wanted])
 

@@ -11,10 +11,9 @@ from typing import Literal
 
 from typing_extensions import TypedDict
 
+from jolly_core.drawing import BoxMm, Point
 from jolly_core.model import Sheet
 
-Point = tuple[int, int]
-Box = tuple[float, float, float, float]  # left, top, right, bottom in mm
 PenName = Literal["ink", "thin", "dash", "frame", "edge", "fine"]
 ToneName = Literal[
     "plate",
@@ -283,12 +282,12 @@ Facts = TypedDict(
         "corners": tuple[int, int, int, int],  # of a figure, grid steps
         "ends": tuple[Point, Point],  # of a wire, grid steps
         "pins": list[Point],  # grid steps
-        "body": Box,  # what the pointer meets, mm
+        "body": BoxMm,  # what the pointer meets, mm
         "art": list[Prim],  # the graphics of a symbol that somebody drew; the others are fetched once
         "shown": tuple[str, str],  # the tag of a device as it stands on its face: what tells it apart, the product's
         "strip": bool,  # it is a terminal strip
         "written": tuple[float, float, float],  # the middle of that on the face, and how tall it is, mm
-        "room": Box,  # the room the part of a device asks for about it, mm
+        "room": BoxMm,  # the room the part of a device asks for about it, mm
         "run": tuple[float, float, float, float],  # ends of a rail or duct, mm from the plate's own corner
         "length": float,  # of a segment, mm
         "from": tuple[float, float],  # ends of a segment on its board, mm
@@ -315,7 +314,7 @@ class Item:
     id: str
     kind: str
     prims: list[Prim]
-    box: Box
+    box: BoxMm
     facts: Facts = field(default_factory=Facts)
     at: tuple[float, float] = (0.0, 0.0)
 

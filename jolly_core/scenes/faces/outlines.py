@@ -12,7 +12,7 @@ from ..base.primitives import Arc, Circle, Line, PenName, Poly, Prim, Rect, Text
 
 PEN: PenName = "fine"
 ARC_STEP_DEG = 15.0
-_Place = Callable[[float, float], tuple[float, float]]
+_OntoFace = Callable[[float, float], tuple[float, float]]
 
 
 def outline_prims(key: str, x: float, y: float, size: tuple[float, float], *, turned: bool = False) -> list[Prim]:
@@ -35,7 +35,7 @@ def outline_prims(key: str, x: float, y: float, size: tuple[float, float], *, tu
     return [_laid(drawn(kept, PEN), at) for kept in outline_art(key)]
 
 
-def _laid(prim: Prim, at: _Place) -> Prim:
+def _laid(prim: Prim, at: _OntoFace) -> Prim:
     """Return a primitive of an outline where its device is; what is filled is left open, so that tags can be read."""
     match prim:
         case Line():
@@ -55,7 +55,7 @@ def _laid(prim: Prim, at: _Place) -> Prim:
             return prim  # no other kind is in an outline
 
 
-def _poly(points: Sequence[float], at: _Place) -> Poly:
+def _poly(points: Sequence[float], at: _OntoFace) -> Poly:
     return Poly(tuple(n for i in range(0, len(points), 2) for n in at(points[i], points[i + 1])), PEN)
 
 

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from jolly_core.drawing import BoxMm
 from jolly_core.harness import BOX_MM, HEAD_MM, PORT_MM, BlockBox, BlockLink, LinkEnd, Port, block_layout, blocks
 from jolly_core.model import Project, derived
 from jolly_core.tagging import full_tag, lead_of, short_tag
 
 from ..base.lettering import fit
-from ..base.primitives import Anchor, Box, Circle, Item, Line, PenName, Poly, Prim, Rect, Scene, board_link, text
+from ..base.primitives import Anchor, Circle, Item, Line, PenName, Poly, Prim, Rect, Scene, board_link, text
 from ..room.roomfinding import crosses
+from .marks import Spot
 
 MARGIN_MM = 20.0
 PORT_HALF_MM = 3.8
@@ -20,7 +22,6 @@ SAID_MM = 34.0  # what is said of an end beside it
 LANE_MM = 7.0
 PILL_MM = (40.0, 13.0)
 WORDS_MM = 3.0
-Spot = tuple[float, float]
 
 
 @dataclass(slots=True)
@@ -28,7 +29,7 @@ class _Picture:
     """The picture while it is laid out: where boxes are, and the lanes that are taken."""
 
     project: Project
-    boxes: dict[str, Box] = field(default_factory=dict)
+    boxes: dict[str, BoxMm] = field(default_factory=dict)
     ports: dict[str, tuple[float, int]] = field(default_factory=dict)  # of a connector: its middle, and which side
     items: dict[str, Item] = field(default_factory=dict)
     lanes: list[tuple[float, float, float]] = field(default_factory=list)  # x, top, bottom
@@ -61,7 +62,7 @@ def block_places(project: Project) -> dict[str, Spot]:
 
 
 @derived
-def _drawn(project: Project) -> tuple[dict[str, Box], dict[str, tuple[float, int]], dict[str, Item]]:
+def _drawn(project: Project) -> tuple[dict[str, BoxMm], dict[str, tuple[float, int]], dict[str, Item]]:
     """Return boxes, ports and all items of the picture."""
     found = blocks(project)
     picture = _Picture(project)
@@ -74,7 +75,7 @@ def _drawn(project: Project) -> tuple[dict[str, Box], dict[str, tuple[float, int
     return picture.boxes, picture.ports, picture.items
 
 
-def _middle(box: Box) -> float:
+def _middle(box: BoxMm) -> float:
     return (box[0] + box[2]) / 2
 
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from math import atan2, degrees
 
+from jolly_core.drawing import BoxMm
 from jolly_core.harness import (
     Bundle,
     Laid,
@@ -22,12 +23,13 @@ from jolly_core.harness import (
 from jolly_core.model import Harness, Node, Project, Segment, counted, derived, shown_in
 from jolly_core.tagging import lead_of
 
-from ..base.primitives import Box, Facts, Item, Line, Prim, Rect, RoleName, Scene, text
+from ..base.primitives import Facts, Item, Line, Prim, Rect, RoleName, Scene, text
 from ..room.roomfinding import AWAY_MM, Room, beside
 from .labels import label_flags
 from .marks import (
     NAME_MM,
     WORDS_MM,
+    Spot,
     bundle_item,
     covering_item,
     covering_words,
@@ -45,7 +47,6 @@ FOOT_MM = 46.0
 DIMENSION_MM = 30.0
 BESIDE_BUNDLE_MM = 3.0
 NEAR_MM = 44.0  # words and tables so near to what they are about need no line to it
-Spot = tuple[float, float]
 
 
 @dataclass(slots=True, frozen=True)
@@ -55,7 +56,7 @@ class _Placed:
     node_id: str
     device_id: str
     variant: str
-    box: Box
+    box: BoxMm
     lead: Line | None
 
     def drawn(self, project: Project, dx: float, dy: float) -> Iterator[Item]:
@@ -126,7 +127,7 @@ def board_places(project: Project, harness_id: str) -> dict[str, Spot]:
     }
 
 
-def _extent(boxes: list[Box]) -> Box:
+def _extent(boxes: list[BoxMm]) -> BoxMm:
     boxes = boxes or [(0.0, 0.0, 0.0, 0.0)]
     return (
         min(b[0] for b in boxes),
@@ -207,7 +208,7 @@ def _between(a: Spot, b: Spot, share: float) -> Spot:
     return (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share)
 
 
-def _face(board: _Board, node: Node) -> Box | None:
+def _face(board: _Board, node: Node) -> BoxMm | None:
     """Return where a connector's face is drawn: beyond the end of its segment, or where there is room about it."""
     project, (x, y) = board.project, board.lies.places[node.id]
     if not node.device_id or is_splice(project, node.device_id):
@@ -244,7 +245,7 @@ def _say(
     board.put(Item(id, kind, prims, box, {"body": box} if kind == "covering" else {}))
 
 
-def _lead(box: Box, near: Spot) -> Line | None:
+def _lead(box: BoxMm, near: Spot) -> Line | None:
     """Return a line from a box to a point, None where they are beside each other."""
     x, y = min(max(near[0], box[0]), box[2]), min(max(near[1], box[1]), box[3])
     if abs(x - near[0]) + abs(y - near[1]) <= NEAR_MM:

@@ -12,9 +12,8 @@ from jolly_core.tagging import full_tag
 from ..base.lettering import fit
 from ..base.primitives import Item, Rect, text
 from ..room.roomfinding import Room, crosses
-from .marks import words_width
+from .marks import Spot, words_width
 
-Spot = tuple[float, float]
 FLAG_MM = 8.0  # its height
 LETTERS_MM, SMALLEST_MM, WIDEST_MM = 5.0, 3.0, 60.0
 STEP_MM = 10.0  # by which a flag moves on along its bundle where something lies

@@ -13,7 +13,7 @@ from jolly_core.tagging import full_tag
 
 from ..base.primitives import Item, Scene, replace_words
 from ..layout.leaves import fitted_leaf, numbered
-from ..lists.leaves import Columns, Given, Row, table_leaves
+from ..lists.leaves import Columns, Given, LeafRow, table_leaves
 from ..room.papertags import words_apart
 from .board import board_scene
 from .tables import table_of
@@ -41,7 +41,7 @@ def board_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     rows = _rows(project, sheet.harness_id)
     used = {name for row in rows for (words, _), (name, _) in zip(row, COLUMNS, strict=True) if words}
     columns = tuple(c for c in COLUMNS if c[0] in used)
-    shown: list[Row] = [[v for v, c in zip(row, COLUMNS, strict=True) if c in columns] for row in rows]
+    shown: list[LeafRow] = [[v for v, c in zip(row, COLUMNS, strict=True) if c in columns] for row in rows]
     title = f"{sheet.title}: connectors and splices"
     tables = table_leaves(project, sheet, given, title, columns, shown) if rows else []
     return numbered(project, sheet, given, [replace(leaf, items=items, lost=lost), *tables])
@@ -79,9 +79,9 @@ def _harness_alone(project: Project, sheet: Sheet) -> Scene:
     return Scene(right - left, low - top, moved)
 
 
-def _rows(project: Project, harness_id: str) -> list[Row]:
+def _rows(project: Project, harness_id: str) -> list[LeafRow]:
     """Return a row for each cavity and each leg, of all connectors and splices in order; see COLUMNS."""
-    rows: list[Row] = []
+    rows: list[LeafRow] = []
     for node in nodes_of(project, harness_id):
         if not node.device_id:
             continue

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from math import hypot
 
+from jolly_core.drawing import BoxMm
 from jolly_core.harness import Bundle, Covered, cavity_rows, is_splice, node_name, rows_in
 from jolly_core.model import Node, Project, derived, length_in
 
-from ..base.primitives import Box, Circle, Facts, Item, Line, Poly, Prim, Rect, Strand, ToneName, text
+from ..base.primitives import Circle, Facts, Item, Line, Poly, Prim, Rect, Strand, ToneName, text
 
 Spot = tuple[float, float]
 NAME_MM = 14.0
@@ -122,7 +123,7 @@ def face_prims(project: Project, node_id: str, variant_id: str) -> list[Prim]:
     return prims
 
 
-def node_item(project: Project, node: Node, at: Spot, box: Box | None, variant_id: str = "") -> Item:
+def node_item(project: Project, node: Node, at: Spot, box: BoxMm | None, variant_id: str = "") -> Item:
     """Return a node: the face of a connector in its box, a splice, a clip or a branching."""
     x, y = at
     prims: list[Prim]

@@ -5,13 +5,14 @@ from __future__ import annotations
 import textwrap
 
 from jolly_core.cabinet import Outline, duct_outline, holes, outline_of, placings_in, runs_of, surface_size
+from jolly_core.drawing import BoxMm
 from jolly_core.model import Placing, Project, shown_in, sizes_in
 from jolly_core.reports import holes_in_order, positions
 from jolly_core.tagging import full_tag, natural
 
 from ..base.dimensions import below, beside
 from ..base.primitives import SMALLEST_MM, Anchor, Circle, Item, Line, Prim, Scene, Text, replace_words, text
-from ..lists.leaves import Columns, Row
+from ..lists.leaves import Columns, LeafRow
 from ..room.crowding import meet, text_box
 from .surfaces import MARGIN_MM, hole_prim, surface_scene
 
@@ -20,7 +21,6 @@ BALLOON_MM = 8.5
 NUMBER_MM = 9.0
 MOST_DIMENSIONS = 40
 TAGS_IN_A_ROW = 90  # letters of the devices in a row of the legend; more go into the next
-Box = tuple[float, float, float, float]
 LEGEND_COLUMNS: Columns = (("Pos", 10), ("Part number", 36), ("Description", 80), ("Size", 30), ("Devices", 100))
 HOLE_COLUMNS: Columns = (("No.", 12), ("From the left", 28), ("From below", 28), ("Size", 36), ("For", 60))
 
@@ -52,7 +52,7 @@ def layout_picture(project: Project, enclosure_id: str, surface: str, factor: fl
     return scene
 
 
-def _moved(box: Box, room: float) -> Box:
+def _moved(box: BoxMm, room: float) -> BoxMm:
     return box[0] + room, box[1], box[2] + room, box[3]
 
 
@@ -148,7 +148,7 @@ def _balloons(project: Project, enclosure_id: str, surface: str, scene: Scene, f
     return prims
 
 
-def _about(at: tuple[float, float], r: float) -> Box:
+def _about(at: tuple[float, float], r: float) -> BoxMm:
     return at[0] - r, at[1] - r, at[0] + r, at[1] + r
 
 
@@ -177,7 +177,7 @@ def hole_picture(project: Project, enclosure_id: str, surface: str, factor: floa
 def _hole_numbers(places: list[tuple[float, float]], size: float) -> list[Prim]:
     """Return the numbers of holes, each beside its hole where it lies on no other; where all is full, there none."""
     prims: list[Prim] = []
-    taken: list[Box] = []
+    taken: list[BoxMm] = []
     right: Anchor = "start"
     left: Anchor = "end"
     beside_it = ((5.0, -5.0, right), (5.0, size, right), (-5.0, -5.0, left), (-5.0, size, left))
@@ -192,14 +192,14 @@ def _hole_numbers(places: list[tuple[float, float]], size: float) -> list[Prim]:
     return prims
 
 
-def hole_table_rows(project: Project, enclosure_id: str, surface: str) -> list[Row]:
+def hole_table_rows(project: Project, enclosure_id: str, surface: str) -> list[LeafRow]:
     """Return the rows of the hole table of a surface, then how many there are of each size."""
     unit = project.settings.length_unit
     found = [
         (shown_in(unit, x), shown_in(unit, y), sizes_in(unit, size), owner)
         for x, y, size, owner, _ in holes_in_order(project, enclosure_id, surface)
     ]
-    rows: list[Row] = [[(words, "") for words in (str(n), *row)] for n, row in enumerate(found, start=1)]
+    rows: list[LeafRow] = [[(words, "") for words in (str(n), *row)] for n, row in enumerate(found, start=1)]
     sizes: dict[str, int] = {}
     for _, _, size, _ in found:
         sizes[size] = sizes.get(size, 0) + 1
@@ -208,7 +208,7 @@ def hole_table_rows(project: Project, enclosure_id: str, surface: str) -> list[R
     return rows
 
 
-def legend_rows(project: Project, enclosure_id: str) -> list[Row]:
+def legend_rows(project: Project, enclosure_id: str) -> list[LeafRow]:
     """Return what balloons mean: position of the parts list, part, and the devices of the enclosure that have it."""
     order, unit = positions(project), project.settings.length_unit
     there: dict[str, list[str]] = {}
@@ -219,7 +219,7 @@ def legend_rows(project: Project, enclosure_id: str) -> list[Row]:
     for run in runs_of(project, enclosure_id):
         if run.part_id in order:
             there.setdefault(run.part_id, [])
-    rows: list[Row] = []
+    rows: list[LeafRow] = []
     for part_id in sorted(there, key=lambda id: order[id]):
         part = project.parts[part_id]
         sides = (shown_in(unit, side) for side in (*part.size_mm, part.depth_mm))

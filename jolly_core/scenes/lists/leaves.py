@@ -22,11 +22,11 @@ FOOT_MM = 4.0
 WIDEST = 1.4  # times the columns' own widths, at most, so that a large sheet does not tear its tables apart
 Columns = Sequence[tuple[str, float]]
 Given = dict[str, str] | None
-Row = list[tuple[str, str]]  # text and link of each cell
+LeafRow = list[tuple[str, str]]  # text and link of each cell
 
 
 @dataclass(slots=True, frozen=True)
-class Grid:
+class TableGrid:
     """Where the columns of a table lie on a leaf, mm."""
 
     lefts: list[float]
@@ -34,13 +34,13 @@ class Grid:
     right: float
 
 
-def grid_on(sheet: Sheet, columns: Columns) -> Grid:
+def grid_on(sheet: Sheet, columns: Columns) -> TableGrid:
     """Return the columns stretched or pressed into the width of a sheet."""
     inner = size_mm(sheet)[0] - 2 * FRAME_MM
     factor = min(WIDEST, inner / sum(w for _, w in columns))
     widths = [round(w * factor, 3) for _, w in columns]
     lefts = [round(FRAME_MM + sum(widths[:n]), 3) for n in range(len(widths))]
-    return Grid(lefts, widths, round(FRAME_MM + sum(widths), 3))
+    return TableGrid(lefts, widths, round(FRAME_MM + sum(widths), 3))
 
 
 def rows_on(project: Project, sheet: Sheet) -> int:
@@ -58,7 +58,7 @@ def blank_leaf(project: Project, sheet: Sheet, given: Given, count: tuple[int, i
 
 def leaf_of(
     project: Project, sheet: Sheet, given: Given, title: str, columns: Columns, count: tuple[int, int]
-) -> tuple[Scene, Grid]:
+) -> tuple[Scene, TableGrid]:
     """Return a leaf with a title and the heading of a table, and where the columns lie."""
     scene = blank_leaf(project, sheet, given, count)
     grid = grid_on(sheet, columns)
@@ -84,7 +84,7 @@ def cell(x: float, width: float, y: float, content: str, *, link: str = "", role
 
 
 def table_leaves(
-    project: Project, sheet: Sheet, given: Given, title: str, columns: Columns, rows: list[Row], name: str = "row"
+    project: Project, sheet: Sheet, given: Given, title: str, columns: Columns, rows: list[LeafRow], name: str = "row"
 ) -> list[Scene]:
     """Return a table on as many leaves as it takes; a row may have fewer cells than there are columns."""
     spans = split([1] * len(rows), rows_on(project, sheet))

@@ -25,7 +25,7 @@ HEAD_SIZE_MM = 2.4
 
 
 @dataclass(slots=True, frozen=True)
-class _Line:
+class _ListLine:
     """A line of the list: its cells with their links, and how it is written.
 
     Attributes:
@@ -104,7 +104,7 @@ def _head(sheet: Sheet, scene: Scene, title: str, words: str) -> None:
     scene.items["list-head"] = Item("list-head", "frame", prims, (FRAME_MM, 0, at, TOP_MM))
 
 
-def _spans(lines: list[_Line], room: int) -> list[tuple[int, int]]:
+def _spans(lines: list[_ListLine], room: int) -> list[tuple[int, int]]:
     """Return (first, after last) of the lines of each leaf.
 
     The lines of a row stay together, and a heading with the row below it, as long as they are no more than half a leaf.
@@ -120,7 +120,7 @@ def _spans(lines: list[_Line], room: int) -> list[tuple[int, int]]:
     return found
 
 
-def _blocks(lines: list[_Line]) -> list[int]:
+def _blocks(lines: list[_ListLine]) -> list[int]:
     """Return of how many lines each block is that stays together."""
     blocks: list[int] = []
     for n, line in enumerate(lines):
@@ -131,21 +131,21 @@ def _blocks(lines: list[_Line]) -> list[int]:
     return blocks
 
 
-def _lines(project: Project, cooked: Cooked, widths: list[float]) -> Iterator[_Line]:
+def _lines(project: Project, cooked: Cooked, widths: list[float]) -> Iterator[_ListLine]:
     rooms = [max(int((width - PAD_MM) / (ADVANCE * READ_MM)), LEAST) for width in widths]
     for n, group in enumerate(cooked.groups):
         if group.title:
-            yield _Line([(group.title, "")], "title", wide=True, begins=cooked.breaks and n > 0)
+            yield _ListLine([(group.title, "")], "title", wide=True, begins=cooked.breaks and n > 0)
         for row in group.rows:
             yield from _of_row(project, cooked.columns, row, rooms)
         if group.sums and group.title:
-            yield _Line(_sums(cooked.columns, group.sums), "heading")
+            yield _ListLine(_sums(cooked.columns, group.sums), "heading")
     if cooked.sums:
-        yield _Line(_sums(cooked.columns, cooked.sums), "heading")
+        yield _ListLine(_sums(cooked.columns, cooked.sums), "heading")
     room = int((sum(widths) - PAD_MM) / (ADVANCE * WIDE_MM))
     for words in cooked.foot:
         for n, part in enumerate(wrap(words, room)):
-            yield _Line([(part, "")], "label", wide=True, goes_on=n > 0)
+            yield _ListLine([(part, "")], "label", wide=True, goes_on=n > 0)
 
 
 def _sums(columns: tuple[Column, ...], cells: tuple[Cell, ...]) -> list[tuple[str, str]]:
@@ -165,7 +165,7 @@ def shown_cell(value: Cell, column: Column | None = None) -> str:
     return f"{value:.6f}".rstrip("0").rstrip(".") if isinstance(value, float) else str(value)
 
 
-def _of_row(project: Project, columns: tuple[Column, ...], row: Row, rooms: list[int]) -> Iterator[_Line]:
+def _of_row(project: Project, columns: tuple[Column, ...], row: Row, rooms: list[int]) -> Iterator[_ListLine]:
     """Yield the lines that a row takes: what is too long for its cell goes on in the next one, broken between words.
 
     Args:
@@ -176,7 +176,7 @@ def _of_row(project: Project, columns: tuple[Column, ...], row: Row, rooms: list
     cells = [wrap(words, room, break_on_hyphens=False) or [""] for words, room in words_in]
     for n in range(max(map(len, cells))):
         words = [(c[n] if n < len(c) else "", link if not k else "") for k, c in enumerate(cells)]
-        yield _Line(words, goes_on=n > 0)
+        yield _ListLine(words, goes_on=n > 0)
 
 
 def place_to_show(project: Project, lead: str) -> str:

@@ -12,7 +12,19 @@ from jolly_core.wiring import sheet_groups
 
 from ..base.lettering import fit
 from ..base.primitives import Dot, Item, Line, Prim, Rect, Scene, pin_link, text
-from ..lists.leaves import HEAD_MM, ROW_MM, SIZE_MM, TOP_MM, Columns, Given, Grid, cell, leaf_of, rows_on, table_leaves
+from ..lists.leaves import (
+    HEAD_MM,
+    ROW_MM,
+    SIZE_MM,
+    TOP_MM,
+    Columns,
+    Given,
+    TableGrid,
+    cell,
+    leaf_of,
+    rows_on,
+    table_leaves,
+)
 from ..lists.pages import split, strip_height
 from .strips import drawn_leaves
 
@@ -113,7 +125,7 @@ def _columns(project: Project, strip_id: str) -> Columns:
     return [(own.get(name) or name, width) for name, width in STRIP_COLUMNS]
 
 
-def _bridge_prims(project: Project, strip_id: str, middles: dict[int, float], grid: Grid) -> list[Prim]:
+def _bridge_prims(project: Project, strip_id: str, middles: dict[int, float], grid: TableGrid) -> list[Prim]:
     """Return the bridges as strokes, each in the column of its slot; levels of one block at the column's right edge."""
     left, width = grid.lefts[3], grid.widths[3]
     prims: list[Prim] = []
@@ -126,7 +138,7 @@ def _bridge_prims(project: Project, strip_id: str, middles: dict[int, float], gr
     return prims
 
 
-def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: Grid) -> Item:
+def _strip_row(project: Project, row: StripRow, y: float, height: int, grid: TableGrid) -> Item:
     id = f"terminal:{row.unit}" if row.unit else f"item:{row.item_id}"
     bottom = y + height * ROW_MM
     lefts, widths = grid.lefts, grid.widths

@@ -8,12 +8,12 @@ from dataclasses import replace
 from functools import lru_cache
 from math import inf
 
-from jolly_core.drawing import ADVANCE, GRID_MM, turned
+from jolly_core.drawing import ADVANCE, GRID_MM, BoxMm, turned
 
 from ..base.graphics import art_of
-from ..base.primitives import Arc, Art, Box, Circle, Dot, Image, Item, Line, Poly, Prim, Rect, Strand, Text
+from ..base.primitives import Arc, Art, Circle, Dot, Image, Item, Line, Poly, Prim, Rect, Strand, Text
 
-Taken = tuple[Box, str, bool]  # whose it is, and whether it is in its owner's way only
+Taken = tuple[BoxMm, str, bool]  # whose it is, and whether it is in its owner's way only
 CELL_BITS, ROW = 3, 1 << 12  # cells of 8 mm; more in a row than any sheet has
 LINE_MM = 0.25  # half the room a line takes
 RISE, FALL = 0.8, 0.2  # of a text above and below its baseline, as a share of its size
@@ -21,7 +21,7 @@ NOWHERE = (inf, inf, -inf, -inf, "")  # in nobody's way
 SLICES = 4  # boxes for a slanted line
 
 
-def text_box(prim: Text) -> Box:
+def text_box(prim: Text) -> BoxMm:
     """Return the box of a text primitive."""
     width = len(prim.words) * prim.size * ADVANCE
     if prim.upward:
@@ -31,12 +31,12 @@ def text_box(prim: Text) -> Box:
     return left, prim.y - RISE * prim.size, left + width, prim.y + FALL * prim.size
 
 
-def shifted(box: Box, dx: float, dy: float) -> Box:
+def shifted(box: BoxMm, dx: float, dy: float) -> BoxMm:
     """Return a box elsewhere."""
     return box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy
 
 
-def meet(one: Box, other: Box) -> bool:
+def meet(one: BoxMm, other: BoxMm) -> bool:
     """Return whether two boxes have something in common."""
     return one[0] < other[2] and other[0] < one[2] and one[1] < other[3] and other[1] < one[3]
 
@@ -46,10 +46,10 @@ class Crowd:
 
     def __init__(self) -> None:
         self._cells: defaultdict[int, list[tuple[float, float, float, float, str]]] = defaultdict(list)
-        self._lines: defaultdict[str, list[Box]] = defaultdict(list)
+        self._lines: defaultdict[str, list[BoxMm]] = defaultdict(list)
         self._last = NOWHERE
 
-    def add(self, box: Box, owner: str = "") -> None:
+    def add(self, box: BoxMm, owner: str = "") -> None:
         """Add a box; "" is in everybody's way, else it is in that of all but its owner."""
         entry, cells = (*box, owner), self._cells
         for cell in _cells(box):
@@ -73,11 +73,11 @@ class Crowd:
                 for cell in _cells(box):
                     self._cells[cell].remove((*box, owner))
 
-    def add_line(self, box: Box, owner: str) -> None:
+    def add_line(self, box: BoxMm, owner: str) -> None:
         """Add a box that is in its owner's way only: others have the whole of the owner in theirs."""
         self._lines[owner].append(box)
 
-    def overlap(self, box: Box, owner: str = "") -> float:
+    def overlap(self, box: BoxMm, owner: str = "") -> float:
         """Return how much of a box is taken, mm²; some is counted more than once."""
         left, top, right, bottom = box
         others = [e for cell in _cells(box) for e in self._cells.get(cell, ()) if not e[4] or e[4] != owner]
@@ -87,7 +87,7 @@ class Crowd:
                 area += (min(right, x2) - max(left, x1)) * (min(bottom, y2) - max(top, y1)) + 1e-6
         return area
 
-    def is_free(self, box: Box, owner: str = "") -> bool:
+    def is_free(self, box: BoxMm, owner: str = "") -> bool:
         """Return whether nothing reaches into a box."""
         left, top, right, bottom = box
         # What was in the way of the last place tried is likely in that of the next.
@@ -112,18 +112,18 @@ class Lately:
 
     PATIENCE = 40
 
-    def __init__(self, boxes: Iterable[Box]) -> None:
+    def __init__(self, boxes: Iterable[BoxMm]) -> None:
         self._boxes = list(boxes)
         self._crowd: Crowd | None = None
         self._asked = 0
 
-    def add(self, box: Box) -> None:
+    def add(self, box: BoxMm) -> None:
         """Add a box."""
         self._boxes.append(box)
         if self._crowd is not None:
             self._crowd.add(box)
 
-    def is_free(self, box: Box) -> bool:
+    def is_free(self, box: BoxMm) -> bool:
         """Return whether nothing reaches into a box."""
         if self._crowd is not None:
             return self._crowd.is_free(box)
@@ -133,7 +133,7 @@ class Lately:
         left, top, right, bottom = box
         return not any(x1 < right and left < x2 and y1 < bottom and top < y2 for x1, y1, x2, y2 in self._boxes)
 
-    def overlap(self, box: Box) -> float:
+    def overlap(self, box: BoxMm) -> float:
         """Return how much of a box is taken, mm²."""
         return (self._crowd or self._sorted()).overlap(box)
 
@@ -144,7 +144,7 @@ class Lately:
         return self._crowd
 
 
-def _cells(box: Box) -> list[int]:
+def _cells(box: BoxMm) -> list[int]:
     """Return the numbers of the cells that a box reaches into."""
     left, top, right, bottom = box
     x1, y1, x2, y2 = int(left) >> CELL_BITS, int(top) >> CELL_BITS, int(right) >> CELL_BITS, int(bottom) >> CELL_BITS
@@ -165,7 +165,7 @@ def boxes_of(item: Item, standard: str) -> list[Taken]:
     return found + [(box, item.id if only else "", only) for box, only in zip(lines, inside, strict=True)]
 
 
-def _boxes(item: Item, standard: str) -> Iterator[Box]:
+def _boxes(item: Item, standard: str) -> Iterator[BoxMm]:
     for prim in item.prims:
         match prim:
             case Strand() | Line():
@@ -185,22 +185,22 @@ def _boxes(item: Item, standard: str) -> Iterator[Box]:
                 pass
 
 
-def _about(prim: Circle | Dot | Arc) -> Box:
+def _about(prim: Circle | Dot | Arc) -> BoxMm:
     return prim.cx - prim.radius, prim.cy - prim.radius, prim.cx + prim.radius, prim.cy + prim.radius
 
 
-def _strokes(points: tuple[float, ...]) -> Iterator[Box]:
+def _strokes(points: tuple[float, ...]) -> Iterator[BoxMm]:
     for n in range(0, len(points) - 2, 2):
         yield from _line(*points[n : n + 4])
 
 
 @lru_cache(maxsize=4096)
-def _art(key: str, poles: int, rotation: int, mirror: bool, standard: str) -> tuple[Box, ...]:
+def _art(key: str, poles: int, rotation: int, mirror: bool, standard: str) -> tuple[BoxMm, ...]:
     """Return the boxes of a symbol's graphics about its origin, turned."""
     return tuple(box for prim in art_of(key, poles, standard) for box in _turned(prim, rotation, mirror))
 
 
-def _turned(prim: Prim, rotation: int, mirror: bool) -> Iterable[Box]:
+def _turned(prim: Prim, rotation: int, mirror: bool) -> Iterable[BoxMm]:
     def at(x: float, y: float) -> tuple[float, float]:
         tx, ty = turned(x / GRID_MM, y / GRID_MM, rotation, mirror)
         return tx * GRID_MM, ty * GRID_MM
@@ -225,7 +225,7 @@ def _turned(prim: Prim, rotation: int, mirror: bool) -> Iterable[Box]:
             return []  # no other kind is in the graphics of a symbol
 
 
-def _line(x1: float, y1: float, x2: float, y2: float) -> list[Box]:
+def _line(x1: float, y1: float, x2: float, y2: float) -> list[BoxMm]:
     if x1 == x2 or y1 == y2:
         return [(min(x1, x2) - LINE_MM, min(y1, y2) - LINE_MM, max(x1, x2) + LINE_MM, max(y1, y2) + LINE_MM)]
     found = []
@@ -236,6 +236,6 @@ def _line(x1: float, y1: float, x2: float, y2: float) -> list[Box]:
     return found
 
 
-def _edges(x1: float, y1: float, x2: float, y2: float) -> list[Box]:
+def _edges(x1: float, y1: float, x2: float, y2: float) -> list[BoxMm]:
     corners = ((x1, y1), (x2, y1), (x2, y2), (x1, y2), (x1, y1))
     return [b for n in range(4) for b in _line(*corners[n], *corners[n + 1])]

@@ -6,7 +6,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 from itertools import combinations
 
-from ..base.primitives import SMALLEST_MM, Box, Item, Prim, Rect, RoleName, Text, text, texts_in
+from jolly_core.drawing import BoxMm
+
+from ..base.primitives import SMALLEST_MM, Item, Prim, Rect, RoleName, Text, text, texts_in
 from .crowding import meet, text_box
 
 TAG: RoleName = "tag"
@@ -62,7 +64,7 @@ def words_apart(items: Mapping[str, Item], kind: str) -> tuple[dict[str, Item], 
     return found, lost
 
 
-def _free(texts: Sequence[Text], taken: Sequence[Box]) -> bool:
+def _free(texts: Sequence[Text], taken: Sequence[BoxMm]) -> bool:
     boxes = [text_box(t) for t in texts]
     apart = not any(meet(one, other) for one, other in combinations(boxes, 2))
     return apart and not any(meet(box, other) for box in boxes for other in taken)

@@ -6,9 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from math import cos, radians, sin
 
-from ..base.primitives import Box
+from jolly_core.drawing import BoxMm
 
-Line = tuple[float, float, float, float]
+LineEnds = tuple[float, float, float, float]
 SQUARE_MM = 120.0
 _Square = tuple[int, int]
 AWAY_MM = (6.0, 16.0, 34.0, 60.0, 100.0, 160.0, 240.0, 340.0)
@@ -23,13 +23,13 @@ class Room:
     Both are kept by the squares of a lattice that they touch, so that looking about is quick on a full drawing.
     """
 
-    _boxes: dict[_Square, list[Box]] = field(default_factory=dict)
-    _level: dict[_Square, list[Box]] = field(default_factory=dict)
-    _lines: dict[_Square, list[tuple[Box, Line, float]]] = field(default_factory=dict)
+    _boxes: dict[_Square, list[BoxMm]] = field(default_factory=dict)
+    _level: dict[_Square, list[BoxMm]] = field(default_factory=dict)
+    _lines: dict[_Square, list[tuple[BoxMm, LineEnds, float]]] = field(default_factory=dict)
     _right: float = 0.0
     _top: float = 0.0
 
-    def add_line(self, line: Line, room: float) -> None:
+    def add_line(self, line: LineEnds, room: float) -> None:
         """Keep a line with so much room on either side."""
         x1, y1, x2, y2 = line
         about = (min(x1, x2) - room, min(y1, y2) - room, max(x1, x2) + room, max(y1, y2) + room)
@@ -42,17 +42,17 @@ class Room:
             self._lines.setdefault(square, []).append((about, line, room))
         self._right = max(self._right, about[2])
 
-    def keep(self, box: Box) -> None:
+    def keep(self, box: BoxMm) -> None:
         """Keep a box: nothing else goes there."""
         for square in _squares(box):
             self._boxes.setdefault(square, []).append(box)
         self._right, self._top = max(self._right, box[2]), min(self._top, box[1])
 
-    def on_box(self, box: Box) -> bool:
+    def on_box(self, box: BoxMm) -> bool:
         """Return whether a box lies on one that is there."""
         return any(_meets(box, self._boxes.get(square, ())) for square in _squares(box))
 
-    def free(self, box: Box) -> bool:
+    def free(self, box: BoxMm) -> bool:
         """Return whether a box lies on nothing."""
         left, top, right, bottom = box
         for square in _squares(box):
@@ -63,7 +63,7 @@ class Room:
                     return False
         return True
 
-    def take(self, x: float, y: float, width: float, height: float, away: Iterable[float] = AWAY_MM) -> Box | None:
+    def take(self, x: float, y: float, width: float, height: float, away: Iterable[float] = AWAY_MM) -> BoxMm | None:
         """Find a free box near a point and keep it: the nearest, in the first direction; None where there is none."""
         ways = [(dx, dy, _out(width, height, dx, dy)) for dx, dy in _UNITS]
         for distance in away:
@@ -75,14 +75,14 @@ class Room:
                     return box
         return None
 
-    def take_aside(self, width: float, height: float) -> Box:
+    def take_aside(self, width: float, height: float) -> BoxMm:
         """Keep a box right of all that is there: the last resort, at which there is always room."""
         box = (self._right + AWAY_MM[1], self._top, self._right + AWAY_MM[1] + width, self._top + height)
         self.keep(box)
         return box
 
 
-def _meets(box: Box, others: Iterable[Box]) -> bool:
+def _meets(box: BoxMm, others: Iterable[BoxMm]) -> bool:
     left, top, right, bottom = box
     for x1, y1, x2, y2 in others:  # noqa: SIM110  # asked ten thousand times a board, where a generator costs a tenth
         if left < x2 and x1 < right and top < y2 and y1 < bottom:
@@ -90,13 +90,13 @@ def _meets(box: Box, others: Iterable[Box]) -> bool:
     return False
 
 
-def _squares(box: Box) -> list[_Square]:
+def _squares(box: BoxMm) -> list[_Square]:
     across = range(int(box[0] // SQUARE_MM), int(box[2] // SQUARE_MM) + 1)
     down = range(int(box[1] // SQUARE_MM), int(box[3] // SQUARE_MM) + 1)
     return [(i, j) for i in across for j in down]
 
 
-def beside(x: float, y: float, width: float, height: float, distance: float, angle_deg: float) -> Box:
+def beside(x: float, y: float, width: float, height: float, distance: float, angle_deg: float) -> BoxMm:
     """Return a box in a direction from a point, as far from it as is said; 0 is to the right, 90 down."""
     dx, dy = cos(radians(angle_deg)), sin(radians(angle_deg))
     out = _out(width, height, dx, dy)
@@ -109,7 +109,7 @@ def _out(width: float, height: float, dx: float, dy: float) -> float:
     return min(width / 2 / abs(dx) if abs(dx) > 1e-9 else 1e9, height / 2 / abs(dy) if abs(dy) > 1e-9 else 1e9)
 
 
-def crosses(box: Box, line: Line, room: float = 0.0) -> bool:
+def crosses(box: BoxMm, line: LineEnds, room: float = 0.0) -> bool:
     """Return whether a line, with room on either side, passes through a box (Liang and Barsky)."""
     left, top, right, bottom = box[0] - room, box[1] - room, box[2] + room, box[3] + room
     x1, y1, x2, y2 = line

@@ -12,11 +12,13 @@ from dataclasses import dataclass, field, replace
 from math import hypot
 from typing import Any
 
-from ..base.primitives import Box, Facts, Item, Text, text_at
+from jolly_core.drawing import BoxMm
+
+from ..base.primitives import Facts, Item, Text, text_at
 from .crowding import Crowd, Lately, Taken, meet, shifted, text_box
 
 Offset = tuple[float, float]
-Key = tuple[str, str, tuple[int, ...]]
+TextKey = tuple[str, str, tuple[int, ...]]
 # In this order texts take their places: those first that have the fewest.
 RANKS = {"table": 0, "pin": 1, "tag": 2, "core": 3, "mark": 4, "text": 5, "reference": 6, "number": 7}
 SIDE_MM, LINE_MM, STEP_MM = 2.0, 0.6, 2.5
@@ -32,7 +34,7 @@ class Usual:
     way: Callable[..., Iterable[Offset]]
     facts: tuple[Any, ...] = ()
 
-    def offsets(self, box: Box) -> Iterable[Offset]:
+    def offsets(self, box: BoxMm) -> Iterable[Offset]:
         """Return how far from its own place a box may stand, best first."""
         return self.way(box, *self.facts)
 
@@ -53,10 +55,10 @@ class Movable:
     item_id: str
     rank: str
     prims: tuple[int, ...]
-    box: Box
+    box: BoxMm
     usual: Usual
     whole: bool = False
-    key: Key = field(init=False)
+    key: TextKey = field(init=False)
 
     def __post_init__(self) -> None:
         self.key = self.item_id, self.rank, self.prims
@@ -66,11 +68,11 @@ class Movable:
 class Found:
     """Where a text found its place, what it takes there, and the part of the sheet that was looked at for it."""
 
-    own: Box
+    own: BoxMm
     usual: Usual
     by: Offset
-    looked_at: Box
-    box: Box
+    looked_at: BoxMm
+    box: BoxMm
 
 
 @dataclass(slots=True, frozen=True)
@@ -78,7 +80,7 @@ class Seen:
     """An item as it was the last time: the strokes its text may stand along, what of it may move, what it takes."""
 
     item: Item
-    strokes: list[Box] | None
+    strokes: list[BoxMm] | None
     movables: list[Movable]
     taken: list[Taken]
 
@@ -102,14 +104,14 @@ class Memory:
     room: object = None
     taken: dict[str, list[Taken]] = field(default_factory=dict)
     crowd: Crowd = field(default_factory=Crowd)
-    found: dict[Key, Found] = field(default_factory=dict)
+    found: dict[TextKey, Found] = field(default_factory=dict)
     shifted: dict[str, tuple[Item, list[Any], Item]] = field(default_factory=dict)
 
 
 def settle(
     items: dict[str, Item],
     movables: list[Movable],
-    fits: Callable[[Box], bool],
+    fits: Callable[[BoxMm], bool],
     taken: dict[str, list[Taken]],
     memory: Memory,
     room: object,
@@ -132,7 +134,7 @@ def settle(
     changed = changes or []
     reach = around(changed) if changed else (0.0, 0.0, 0.0, 0.0)
     texts: Lately | None = None
-    found: dict[Key, Found] = {}
+    found: dict[TextKey, Found] = {}
     for movable in ordered:
         known = memory.found.get(movable.key) if changes is not None else None
         if (
@@ -173,12 +175,12 @@ def _exchange(items: dict[str, Item], ordered: list[Movable], memory: Memory) ->
         items[id] = last[2]
 
 
-def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memory, room: object) -> list[Box] | None:
+def _changed(ordered: list[Movable], taken: dict[str, list[Taken]], memory: Memory, room: object) -> list[BoxMm] | None:
     """Bring the crowd up to date; return the boxes that are in the way now or were before, not both.
 
     None when all is to be done anew.
     """
-    differing: list[Box] = []
+    differing: list[BoxMm] = []
     earlier = memory.taken
     for id, now in taken.items():
         before = earlier.get(id)
@@ -217,12 +219,12 @@ def _unlike(these: list[Taken], those: list[Taken]) -> list[Taken]:
     return left
 
 
-def _place(crowds: tuple[Crowd, Lately], movable: Movable, fits: Callable[[Box], bool]) -> Found:
+def _place(crowds: tuple[Crowd, Lately], movable: Movable, fits: Callable[[BoxMm], bool]) -> Found:
     """Return where a text finds its place among what is drawn and the texts before it."""
     owner, box = movable.item_id, movable.box
     drawn, texts = crowds
 
-    def is_free(there: Box) -> bool:
+    def is_free(there: BoxMm) -> bool:
         return drawn.is_free(there, owner) and texts.is_free(there)
 
     own = Found(box, movable.usual, (0.0, 0.0), box, box)
@@ -273,7 +275,7 @@ def _shifted(item: Item, moves: list[tuple[Movable, Offset]]) -> Item:
     return replace(item, prims=prims, box=(left, top, right, bottom), facts=facts)
 
 
-def around(boxes: list[Box]) -> Box:
+def around(boxes: list[BoxMm]) -> BoxMm:
     """Return the box about several."""
     return min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes)
 
@@ -286,7 +288,7 @@ def _ring() -> Iterator[Offset]:
         reach *= 1.2
 
 
-def beside(box: Box, body: Box) -> list[Offset]:
+def beside(box: BoxMm, body: BoxMm) -> list[Offset]:
     """Return the usual places of a text about a symbol: above, below, left and right, nearest to its own first."""
     left, top, right, bottom = body
     width, height = box[2] - box[0], box[3] - box[1]
@@ -302,7 +304,7 @@ def beside(box: Box, body: Box) -> list[Offset]:
     return sorted(found, key=lambda o: (round(hypot(*o), 3), o))
 
 
-def aside(box: Box, body: Box) -> list[Offset]:
+def aside(box: BoxMm, body: BoxMm) -> list[Offset]:
     """Return the places of what belongs to an upright mark: beside it, so that it is not taken for another's."""
     width, height = box[2] - box[0], box[3] - box[1]
     found = []
@@ -312,7 +314,7 @@ def aside(box: Box, body: Box) -> list[Offset]:
     return found + beside(box, body)
 
 
-def along(box: Box, strokes: tuple[Box, ...], gap: float) -> Iterator[Offset]:
+def along(box: BoxMm, strokes: tuple[BoxMm, ...], gap: float) -> Iterator[Offset]:
     """Return the places of a text along strokes in their order, on either side, from the middle outwards."""
     width, height = box[2] - box[0], box[3] - box[1]
     for x1, y1, x2, y2 in strokes:
@@ -339,7 +341,7 @@ def _outwards(reach: float, step: float = 1.5) -> Iterator[float]:
         away += step
 
 
-def at_pin(box: Box, x: float, y: float, upright: bool) -> list[Offset]:
+def at_pin(box: BoxMm, x: float, y: float, upright: bool) -> list[Offset]:
     """Return the places of a pin's name: on the other side of its wire, and a little along it."""
     across = (2 * x - box[0] - box[2], 0.0) if upright else (0.0, 2 * y - box[1] - box[3])
     found: list[Offset] = [across]
@@ -349,7 +351,7 @@ def at_pin(box: Box, x: float, y: float, upright: bool) -> list[Offset]:
     return found
 
 
-def downwards(box: Box) -> Iterator[Offset]:
+def downwards(box: BoxMm) -> Iterator[Offset]:
     """Return the places of a table: below and above its own."""
     for n in range(1, 60):
         yield 0.0, n * STEP_MM

@@ -18,7 +18,7 @@ MOST_FACT_COLUMNS = 3
 LEAST_REVISIONS = 3  # that a cover keeps room for
 LEAST_TITLE_MM, TITLE_PITCH = 4.0, 1.3
 HEAD_SHARES = (1.0, 0.85, 0.7, 0.55, 0.4)  # of the full size of its head, the first that leaves room for the facts
-Rows = list[tuple[str, str]]
+FactRows = list[tuple[str, str]]
 
 
 def cover_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
@@ -49,7 +49,7 @@ def cover_leaves(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     return [scene]
 
 
-def _facts(project: Project) -> Rows:
+def _facts(project: Project) -> FactRows:
     s = project.settings
     facts = [
         ("Project number", s.number),

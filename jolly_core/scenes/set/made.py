@@ -21,7 +21,7 @@ from ..harness.blocks import blocks_scene
 from ..harness.board import board_scene
 from ..harness.leaves import board_leaves
 from ..layout.leaves import layout_leaves
-from ..lists.leaves import Columns, Given, Row, blank_leaf, table_leaves
+from ..lists.leaves import Columns, Given, LeafRow, blank_leaf, table_leaves
 from ..lists.pages import generated_pages, is_generated, page_fields, page_of, sheet_of_page
 from ..lists.reports import list_leaves
 from ..plans.cards import card_leaves
@@ -131,7 +131,7 @@ def _said(project: Project, sheet: Sheet, words: str) -> Scene:
 
 
 def _contents(project: Project, sheet: Sheet, given: Given, of: Sequence[str] | None = None) -> list[Scene]:
-    rows: list[Row] = []
+    rows: list[LeafRow] = []
     for s in project.sheets_in_order():
         if of is not None and s.id not in of:
             continue
@@ -175,7 +175,7 @@ def _data(project: Project, sheet: Sheet, given: Given) -> list[Scene]:
     for t in sorted(project.wire_types.values(), key=lambda t: (t.category, natural(t.name))):
         facts.append((f"Wire, {t.name}", f"{t.colour}  {t.size()}  {WIRE_WORDS[t.category]}"))
     facts += list(s.own_fields.items())
-    rows: list[Row] = [[(name, ""), (value or "not said yet", "")] for name, value in facts]
+    rows: list[LeafRow] = [[(name, ""), (value or "not said yet", "")] for name, value in facts]
     return table_leaves(project, sheet, given, sheet.title or "Technical data", DATA_COLUMNS, rows)
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
-from jolly_core.drawing import FRAME_MM, GRID_MM, lies_upright, size_mm
+from jolly_core.drawing import FRAME_MM, GRID_MM, BoxMm, lies_upright, size_mm
 from jolly_core.library import block_of, definition
 from jolly_core.model import Project, Sheet
 
-from ..base.primitives import Box, Item, Poly, Text, text_at
+from ..base.primitives import Item, Poly, Text, text_at
 from ..room.crowding import Taken, boxes_of, text_box
 from ..room.settling import Memory, Movable, Seen, Usual, along, around, aside, at_pin, beside, downwards, settle
 from .continuations import BLOCK_MARK
@@ -50,14 +50,14 @@ def settle_texts(project: Project, sheet: Sheet, items: dict[str, Item], strokes
     settle(items, movables, fits, taken, memory, room)
 
 
-def room_of(project: Project, sheet: Sheet) -> tuple[Callable[[Box], bool], Box]:
+def room_of(project: Project, sheet: Sheet) -> tuple[Callable[[BoxMm], bool], BoxMm]:
     """Return what tells whether a box lies inside the frame and clear of the title block, and what that depends on."""
     width, height = size_mm(sheet)
     right, bottom = width - FRAME_MM, height - FRAME_MM
     block = block_of(project, sheet).block
     left, top = right - block.width_mm, bottom - block.height_mm
 
-    def fits(box: Box) -> bool:
+    def fits(box: BoxMm) -> bool:
         inside = box[0] >= FRAME_MM and box[1] >= FRAME_MM and box[2] <= right and box[3] <= bottom
         return inside and not (box[2] > left and box[3] > top)
 
@@ -119,7 +119,7 @@ def _of_symbol(project: Project, item: Item) -> list[Movable]:
     return found
 
 
-def _inside(box: Box, body: Box) -> bool:
+def _inside(box: BoxMm, body: BoxMm) -> bool:
     """Return whether a text has its place in the symbol itself."""
     x, y = (box[0] + box[2]) / 2, (box[1] + box[3]) / 2
     return body[0] < x < body[2] and body[1] < y < body[3]

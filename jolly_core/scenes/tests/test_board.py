@@ -7,11 +7,12 @@ from itertools import combinations
 from math import hypot
 from unittest import TestCase
 
+from jolly_core.drawing import BoxMm
 from jolly_core.harness import span_of
 from jolly_core.scenes import Scene
 from jolly_core.testing import Workbench
 
-from ..base.primitives import Box, Item, Text
+from ..base.primitives import Item, Text
 from ..harness.board import board_scene
 from ..room.roomfinding import Room, beside, crosses
 
@@ -45,7 +46,7 @@ def of_kind(scene: Scene, *kinds: str) -> list[Item]:
     return [item for item in scene.items.values() if item.kind in kinds]
 
 
-def meet(a: Box, b: Box) -> bool:
+def meet(a: BoxMm, b: BoxMm) -> bool:
     return a[0] < b[2] - 0.01 and b[0] < a[2] - 0.01 and a[1] < b[3] - 0.01 and b[1] < a[3] - 0.01
 
 

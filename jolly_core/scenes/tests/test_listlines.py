@@ -15,7 +15,7 @@ from jolly_core.scenes import Line, list_leaves, texts_in
 from jolly_core.testing import DEMO, Workbench
 
 from ..lists.leaves import grid_on
-from ..lists.reports import _columns, _Line, _spans
+from ..lists.reports import _columns, _ListLine, _spans
 
 ROOM = 20
 # A row of so many lines, below a heading or not.
@@ -25,10 +25,10 @@ blocks = st.lists(st.tuples(st.booleans(), st.integers(1, 6)), min_size=1, max_s
 class Together(TestCase):
     @given(blocks)
     def test_no_leaf_begins_within_a_row_or_ends_with_a_heading(self, given_blocks: list[tuple[bool, int]]) -> None:
-        lines: list[_Line] = []
+        lines: list[_ListLine] = []
         for heading, count in given_blocks:
-            lines += [_Line([("group", "")], wide=True)] if heading else []
-            lines += [_Line([(str(n), "")], goes_on=n > 0) for n in range(count)]
+            lines += [_ListLine([("group", "")], wide=True)] if heading else []
+            lines += [_ListLine([(str(n), "")], goes_on=n > 0) for n in range(count)]
         spans = _spans(lines, ROOM)
         self.assertEqual([a for a, _ in spans], [0, *(b for _, b in spans[:-1])], "every line once, in order")
         self.assertEqual(spans[-1][1], len(lines))
@@ -38,7 +38,7 @@ class Together(TestCase):
             self.assertFalse(lines[last - 1].wide)
 
     def test_a_row_that_is_longer_than_a_leaf_goes_on_on_the_next(self) -> None:
-        lines = [_Line([(str(n), "")], goes_on=n > 0) for n in range(50)]
+        lines = [_ListLine([(str(n), "")], goes_on=n > 0) for n in range(50)]
         self.assertEqual(_spans(lines, ROOM), [(0, 20), (20, 40), (40, 50)])
 
     def test_there_is_no_rule_between_the_lines_of_a_row(self) -> None:

@@ -6,7 +6,8 @@ from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.checks import snags_on
-from jolly_core.model import Part, with_units_of
+from jolly_core.model import Part
+from jolly_core.model.entities.parts import with_units_of
 from jolly_core.scenes import sheet_scene, texts_in
 from jolly_core.tagging import contact_table, lead_reference, pins_of, served_pins
 from jolly_core.testing import Workbench

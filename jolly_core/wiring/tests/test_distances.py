@@ -8,7 +8,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_core.wiring.connections import Node, _distances, _Roads, _searched
+from jolly_core.wiring.connections import Junction, _distances, _Roads, _searched
 
 
 def net(wires: list[tuple[int, int, int]]) -> _Roads:
@@ -21,7 +21,7 @@ def net(wires: list[tuple[int, int, int]]) -> _Roads:
     return roads
 
 
-def node(n: int) -> Node:
+def node(n: int) -> Junction:
     return "s", n, 0
 
 
