@@ -9,6 +9,7 @@ export default ts.config(
   ...ts.configs.recommended,
   {
     files: ['src/**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     plugins: { 'react-hooks': hooks, house },
     rules: {
       'house/floors': 'error',
@@ -23,6 +24,14 @@ export default ts.config(
             'Say which fields: useProject((s) => s.one) or usePick(...); the whole store changes at every key.',
         },
         {
+          selector: "BinaryExpression[left.property.name='name'][left.object.name='tool']",
+          message: 'Say what the tool does at this moment in its record, or ask held(tool, name).',
+        },
+        {
+          selector: "BinaryExpression[left.property.name='name'][left.object.property.name='tool']",
+          message: 'Say what the tool does at this moment in its record, or ask held(tool, name).',
+        },
+        {
           selector: 'TSAsExpression > TSAsExpression > TSUnknownKeyword',
           message:
             'Declare the shape of the answer at its endpoint; a type that is only claimed is not checked.',
@@ -31,7 +40,7 @@ export default ts.config(
       complexity: ['error', 20],
       'max-lines-per-function': ['error', 60],
       'max-lines': ['error', 500],
-      '@typescript-eslint/switch-exhaustiveness-check': 'off',
+      '@typescript-eslint/switch-exhaustiveness-check': 'error',
     },
   },
   {

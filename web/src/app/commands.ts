@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import { useGo } from '../kit/useGo'
 import { useCommandsEverywhere, type Command } from '../project/commands'
 import { useProject } from '../project/store'
+import { hasView, showAll } from '../scene/viewport'
 import { BENCHES } from './benches'
 
 const step = (act: 'undo' | 'redo') => () => void useProject.getState().step(act)
@@ -24,6 +25,10 @@ export function useEverywhere(projectId: string, find: () => void, help: () => v
     return [
       ...LASTING,
       { id: 'find', label: 'Find, or do by name', shortcut: 'Ctrl+K', run: find, reads: true },
+      {
+        ...{ id: 'zoom-all', label: 'Bring all that is drawn into view', shortcut: '0' },
+        ...{ run: showAll, enabled: hasView, reads: true },
+      },
       { id: 'help', label: 'List the shortcuts', shortcut: 'F1', run: help, reads: true },
       ...BENCHES.map((b, i) => ({
         id: b.path,

@@ -26,12 +26,6 @@ interface Props {
 const NO_ART: Art = {}
 const nothing = () => undefined
 
-/** The id of the item under the pointer, "" when it is none that can be chosen. */
-export function itemUnder(at: At, kinds: Set<string>): string {
-  const element = at.target?.closest('[data-id]')
-  return element && kinds.has(element.getAttribute('data-kind') ?? '') ? element.getAttribute('data-id')! : ''
-}
-
 export function Drawing(props: Props) {
   const { scene, name, selected, linked, art, fit, strokes, onDown, onMove, onUp, children } = props
   const box = useMemo<Rect>(() => fit ?? [0, 0, scene.width, scene.height], [fit, scene.width, scene.height])

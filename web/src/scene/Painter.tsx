@@ -154,7 +154,11 @@ function PrimView({ prim, art, own, look }: PrimProps) {
       return <Picture prim={prim} />
     case 'text':
       return <Words prim={prim} look={look} />
-    default:
+    case 'line':
+    case 'poly':
+    case 'rect':
+    case 'circle':
+    case 'arc':
       return <Outline prim={prim} look={look} />
   }
 }

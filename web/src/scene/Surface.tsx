@@ -8,7 +8,7 @@ import type { Box } from './item'
 import { PAPER } from '../theme/theme'
 import { smallestAt, SmallestWords } from './legible'
 import { Minimap } from './Minimap'
-import { leadsView } from './viewport'
+import { leadsView, type Show } from './viewport'
 
 export const GRID = 2.5
 const SETTLE_MS = 140
@@ -172,6 +172,7 @@ type Viewing = ReturnType<typeof useView>
 function useFit({ fit, fitKey }: Props, size: Size, { settle }: Viewing) {
   const [fitScale, setFitScale] = useState(Infinity)
   const fitNow = useRef(() => {})
+  const show = useRef<Show>(() => {})
   useEffect(() => {
     fitNow.current = () => {
       if (!size.w || !size.h) return
@@ -179,13 +180,14 @@ function useFit({ fit, fitKey }: Props, size: Size, { settle }: Viewing) {
       setFitScale(next.scale)
       settle(next)
     }
-    leadsView((box) => (box ? settle(near(box, size)) : fitNow.current()))
+    show.current = (box) => (box ? settle(near(box, size)) : fitNow.current())
   })
+  useEffect(() => leadsView((box) => show.current(box)), [])
   const ready = size.w > 0
   useEffect(() => {
     fitNow.current()
   }, [fitKey, ready])
-  return { fitScale, fitNow }
+  return { fitScale }
 }
 
 /** The wheel zooms about the pointer. */
@@ -207,8 +209,8 @@ function useWheel(holder: React.RefObject<HTMLDivElement | null>, { view, live, 
   }, [holder, live, shift, view])
 }
 
-/** Space held down pans; 0 brings all that is drawn into view. */
-function useViewKeys(fitNow: React.RefObject<() => void>) {
+/** Space held down pans. */
+function useSpaceKey() {
   const space = useRef(false)
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
@@ -217,8 +219,6 @@ function useViewKeys(fitNow: React.RefObject<() => void>) {
         space.current = event.type === 'keydown'
         event.preventDefault()
       }
-      const plainKey = event.type === 'keydown' && !typing && !event.ctrlKey
-      if (event.key === '0' && plainKey) fitNow.current()
     }
     window.addEventListener('keydown', key)
     window.addEventListener('keyup', key)
@@ -226,7 +226,7 @@ function useViewKeys(fitNow: React.RefObject<() => void>) {
       window.removeEventListener('keydown', key)
       window.removeEventListener('keyup', key)
     }
-  }, [fitNow])
+  }, [])
   return space
 }
 
@@ -307,9 +307,9 @@ export function Surface(props: Props) {
   const over = useRef<HTMLDivElement>(null)
   const viewing = useView(svg, over)
   const { view, live, settle } = viewing
-  const { fitScale, fitNow } = useFit(props, size, viewing)
+  const { fitScale } = useFit(props, size, viewing)
   useWheel(holder, viewing)
-  const pointer = usePointer(props, holder, viewing, useViewKeys(fitNow))
+  const pointer = usePointer(props, holder, viewing, useSpaceKey())
   const [across, down] = [size.w / view.scale, size.h / view.scale]
   // Before it is known how much is shown, no word is: most would be painted only to become strokes.
   const smallest = !props.strokes ? 0 : fitScale === Infinity ? Infinity : smallestAt(view.scale)

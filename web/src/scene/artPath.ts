@@ -34,7 +34,11 @@ function pathOf(prim: Prim): string {
     }
     case 'rect':
       return `M${prim.x} ${prim.y}h${prim.width}v${prim.height}h${-prim.width}Z`
-    default:
+    case 'art':
+    case 'dot':
+    case 'picture':
+    case 'text':
+    case 'wire':
       return ''
   }
 }
@@ -72,7 +76,8 @@ function cornersOf(prim: Prim): number[] {
     case 'rect':
     case 'picture':
       return [prim.x, prim.y, prim.x + prim.width, prim.y + prim.height]
-    default:
+    case 'art':
+    case 'text':
       return [prim.x, prim.y]
   }
 }

@@ -1,8 +1,10 @@
 /** The canvas of a title block: cells are chosen, dragged and sized; letting go is one edit. */
-import { useEffect, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { COPPER } from '../../theme/theme'
-import { Drawing, itemUnder } from '../../kit/Drawing'
+import { Drawing } from '../../kit/Drawing'
+import { itemUnder } from '../../kit/itemUnder'
 import type { At } from '../../scene/Surface'
+import { useCommands, type Command } from '../../project/commands'
 import { useProject } from '../../project/store'
 import type { Blocks, Cell } from './shapes'
 
@@ -71,37 +73,36 @@ export function dragged(drag: Drag, to: [number, number], blocks: Blocks): Frame
   return { x: left, y: top, width: right - left, height: bottom - top }
 }
 
-const ARROWS: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-}
+const ARROWS = [
+  ['ArrowLeft', 'left', -1, 0],
+  ['ArrowRight', 'right', 1, 0],
+  ['ArrowUp', 'up', 0, -1],
+  ['ArrowDown', 'down', 0, 1],
+] as const
 
 /** Delete takes chosen cells out, arrows move the one that is chosen. */
-function useCellKeys(blocks: Blocks, picked: string[], one: Cell | undefined, canEdit: boolean) {
+function useCellCommands(blocks: Blocks, picked: string[], one: Cell | undefined) {
   const send = useProject((s) => s.send)
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
-      if (typing || !canEdit || !picked.length) return
-      const move = ARROWS[event.key]
-      if (event.key === 'Delete') void send({ kind: 'remove-title-cells', cell_ids: picked })
-      else if (move && one) {
-        event.preventDefault()
-        const { x, y } = dragged({ cell: one, corner: '', from: [0, 0] }, [0, 0], blocks)
-        void send({
-          kind: 'put-title-cell',
-          block_id: one.block_id,
-          cell_id: one.id,
-          x: Math.max(0, x + move[0]),
-          y: Math.max(0, y + move[1]),
-        })
-      }
+  const commands = useMemo((): Command[] => {
+    const by = (dx: number, dy: number) => () => {
+      if (!one) return
+      const { x, y } = dragged({ cell: one, corner: '', from: [0, 0] }, [0, 0], blocks)
+      const to = { x: Math.max(0, x + dx), y: Math.max(0, y + dy) }
+      void send({ kind: 'put-title-cell', block_id: one.block_id, cell_id: one.id, ...to })
     }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [blocks, canEdit, one, picked, send])
+    return [
+      {
+        ...{ id: 'cells-out', label: 'Take the chosen cells out', shortcut: 'Delete' },
+        run: () => void send({ kind: 'remove-title-cells', cell_ids: picked }),
+        enabled: () => picked.length > 0,
+      },
+      ...ARROWS.map(([shortcut, way, dx, dy]) => ({
+        ...{ id: `cell-${way}`, label: `Move the chosen cell 1 mm ${way}`, shortcut },
+        ...{ run: by(dx, dy), enabled: () => one !== undefined },
+      })),
+    ]
+  }, [blocks, one, picked, send])
+  useCommands('Title blocks', commands)
 }
 
 export function BlockCanvas({ blocks, picked, canEdit, onPick }: Props) {
@@ -110,7 +111,7 @@ export function BlockCanvas({ blocks, picked, canEdit, onPick }: Props) {
   const [ghost, setGhost] = useState<Frame | null>(null)
   const one = picked.length === 1 ? blocks.cells.find((c) => c.id === picked[0]) : undefined
 
-  useCellKeys(blocks, picked, one, canEdit)
+  useCellCommands(blocks, picked, one)
 
   const down = (at: At) => {
     const corner = at.target?.getAttribute('data-corner') ?? ''

@@ -1,4 +1,5 @@
 /** The bar above the plan: which side is seen, what is drawn, what the tool in hand waits for. */
+import { held } from '../../kit/held'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Stack from '@mui/material/Stack'
@@ -7,7 +8,9 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { PartChoice } from '../../project/PartChoice'
 import { LINE, QUIET } from '../../theme/theme'
 import type { EnclosureValue, Look } from './shapes'
-import { CHOOSE, type State } from './useCabinet'
+import { momentsOf } from './planTools'
+import { CHOOSE } from './planTool'
+import type { State } from './useCabinet'
 
 const BAR = {
   px: 1.5,
@@ -38,7 +41,7 @@ export function Bar({ state, enclosure, canEdit }: Props) {
   const { look } = state
   const show = (next: Look | null) => {
     if (next) state.setLook(next)
-    if (state.tool.name !== 'crossing') state.setTool(CHOOSE)
+    if (!momentsOf(state.tool).stays) state.setTool(CHOOSE)
   }
   const walls = enclosure.surfaces ?? []
   return (
@@ -82,24 +85,7 @@ function propose(state: State) {
 }
 
 /** What the tool in hand waits for. */
-function words({ tool, wires, from, look }: State): string {
-  if (look === 'space') return ''
-  if (tool.name === 'put')
-    return `Click where ${tool.ids.length > 1 ? `the ${tool.ids.length} go` : 'it goes'}.`
-  if (tool.name === 'plan') return 'Click where it goes; it is drawn later.'
-  if (tool.name === 'stamp') return 'Click where its upper left corner goes.'
-  if (tool.name === 'rail' || tool.name === 'duct') return 'Drag from end to end; Escape ends.'
-  if (tool.name === 'lane') return 'Click its corners; Enter or a double click ends it.'
-  if (tool.name === 'through')
-    return wires.length
-      ? `Point at an eyelet, a lane or a duct to lead ${wires.length > 1 ? `${wires.length} wires` : 'the wire'} through it.`
-      : 'Choose wires in the ledger first.'
-  if (tool.name === 'crossing')
-    return from
-      ? 'Now click where it comes out, on this or another surface.'
-      : 'Click where wires leave this surface.'
-  return ''
-}
+const words = (state: State) => (state.look === 'space' ? '' : momentsOf(state.tool).words(state, state.tool))
 
 interface ToolProps {
   name: 'lane' | 'through' | 'crossing'
@@ -109,10 +95,7 @@ interface ToolProps {
 
 function Tool({ name, label, state }: ToolProps) {
   return (
-    <Button
-      variant={state.tool.name === name ? 'contained' : 'outlined'}
-      onClick={() => state.take({ name })}
-    >
+    <Button variant={held(state.tool, name) ? 'contained' : 'outlined'} onClick={() => state.take({ name })}>
       {label}
     </Button>
   )
@@ -135,7 +118,7 @@ function Runs({ what, state }: { what: 'rail' | 'duct'; state: State }) {
         />
       </Box>
       <Button
-        variant={tool.name === what ? 'contained' : 'outlined'}
+        variant={held(tool, what) ? 'contained' : 'outlined'}
         disabled={!parts[what]}
         aria-label={`Draw ${what}s`}
         sx={{ minWidth: 0, px: 1 }}

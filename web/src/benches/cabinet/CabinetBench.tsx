@@ -1,4 +1,5 @@
 /** The Cabinet bench: tray, plan of each surface, the enclosure in space, wires with their ways. */
+import { held } from '../../kit/held'
 import Box from '@mui/material/Box'
 import CircularProgress from '@mui/material/CircularProgress'
 import { useSearchParams } from 'react-router'
@@ -20,7 +21,8 @@ import { RouteTable } from './RouteTable'
 import { Tray } from './Tray'
 import { useProposal } from './ProposalPanel'
 import type { CabinetView, EnclosureValue, Look } from './shapes'
-import { CHOOSE, put, useCabinet, type State } from './useCabinet'
+import { CHOOSE } from './planTool'
+import { put, useCabinet, type State } from './useCabinet'
 
 // three.js is only fetched when somebody looks at the picture in space.
 const Space = fetched(() => import('./Space').then((m) => m.Space), <CircularProgress sx={{ m: 4 }} />)
@@ -56,6 +58,7 @@ function useCabinetCommands(state: State, there: boolean) {
         void send({ kind: 'remove-from-layout', ids: [...state.selected] })
         state.setSelected(new Set())
       },
+      ends: () => state.finish.current,
       some: state.selected.size > 0,
       there,
       has: { rail: !!state.parts.rail, duct: !!state.parts.duct },
@@ -128,7 +131,7 @@ function List({ view, state, canEdit, choose }: ListProps) {
         waiting={tray}
         laidOut={enclosure !== null}
         surface={state.surface}
-        chosen={tool.name === 'put' ? tool.ids : []}
+        chosen={held(tool, 'put')?.ids ?? []}
         canEdit={canEdit && enclosure !== null && isPlan(look)}
         gap={state.gap}
         onGap={state.setGap}

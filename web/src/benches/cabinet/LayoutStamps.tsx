@@ -1,4 +1,5 @@
 /** Kept layouts: one is chosen, put down by a click, kept in the library, or taken out. */
+import { held } from '../../kit/held'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import FormControlLabel from '@mui/material/FormControlLabel'
@@ -11,7 +12,8 @@ import { usePick } from '../../project/store'
 import { useLengths } from '../../project/useLengths'
 import { QUIET } from '../../theme/theme'
 import type { LayoutStamp } from './shapes'
-import { CHOOSE, type State } from './useCabinet'
+import { CHOOSE } from './planTool'
+import type { State } from './useCabinet'
 
 interface Props {
   stamps: LayoutStamp[]
@@ -25,8 +27,8 @@ export function LayoutStamps({ stamps, state, canEdit }: Props) {
   // What was kept from a door goes onto doors, the rest onto any other surface.
   const mine = stamps.filter((s) => (s.surface === 'door') === (surface === 'door'))
   if (!mine.length || !canEdit) return null
-  const held = tool.name === 'stamp' ? tool.id : ''
-  const chosen = mine.find((s) => s.id === held)
+  const inHand = held(tool, 'stamp')?.id ?? ''
+  const chosen = mine.find((s) => s.id === inHand)
   return (
     <Box component="section" aria-label="Layout stamps" sx={{ mt: 2 }}>
       <Heading>Layout stamps</Heading>
@@ -34,10 +36,10 @@ export function LayoutStamps({ stamps, state, canEdit }: Props) {
         <Button
           key={s.id}
           fullWidth
-          aria-pressed={s.id === held}
-          variant={s.id === held ? 'outlined' : 'text'}
+          aria-pressed={s.id === inHand}
+          variant={s.id === inHand ? 'outlined' : 'text'}
           sx={{ display: 'block', textAlign: 'left', lineHeight: 1.3, overflowWrap: 'anywhere' }}
-          onClick={() => setTool(s.id === held ? CHOOSE : { name: 'stamp', id: s.id })}
+          onClick={() => setTool(s.id === inHand ? CHOOSE : { name: 'stamp', id: s.id })}
         >
           {s.name}
           <span style={{ display: 'block', fontSize: 11.5, color: QUIET }}>

@@ -1,4 +1,6 @@
 /** The plan of a surface: what stands on it, the ways of chosen wires, gaps, and what the tool in hand draws. */
+import { held } from '../../kit/held'
+import { momentsOf } from './planTools'
 import Box from '@mui/material/Box'
 import { useRef, type DragEvent } from 'react'
 import type { AnyEdit } from '../../api/client'
@@ -30,7 +32,7 @@ function Over(props: PlanProps) {
         />
       ))}
       <Gaps gaps={enclosure.gaps ?? []} {...here} />
-      <Eyelets eyelets={enclosure.eyelets ?? []} open={tool.name === 'through'} {...here} />
+      <Eyelets eyelets={enclosure.eyelets ?? []} open={momentsOf(tool).opens ?? false} {...here} />
     </g>
   )
 }
@@ -100,7 +102,7 @@ export function Plan(props: PlanProps) {
         width: '100%',
         height: '100%',
         bgcolor: '#EAE4D6',
-        cursor: state.tool.name === 'choose' ? 'default' : 'crosshair',
+        cursor: held(state.tool, 'choose') ? 'default' : 'crosshair',
       }}
     >
       <Drawing
@@ -114,7 +116,7 @@ export function Plan(props: PlanProps) {
       >
         <Over {...props} />
         {pointer.run && (
-          <RunGhost run={pointer.run} margin={m} width={state.tool.name === 'duct' ? 24 : 12} />
+          <RunGhost run={pointer.run} margin={m} width={momentsOf(state.tool).run?.(state.tool).width ?? 0} />
         )}
         {pointer.line.length > 0 && <LaneGhost points={pointer.line} margin={m} />}
         {pointer.landing && <LandingGhost landing={pointer.landing} margin={m} />}

@@ -1,4 +1,5 @@
 /** The chosen wires: the way of the last with what its length is made of, and what they are led through. */
+import { momentsOf } from './planTools'
 import Box from '@mui/material/Box'
 import Chip from '@mui/material/Chip'
 import { Section } from '../../kit/Section'
@@ -52,7 +53,7 @@ export function WirePanel({ enclosure, state, canEdit }: Props) {
       ))}
       {canEdit && (
         <Box sx={{ fontSize: 12, color: QUIET, mt: 0.5 }}>
-          {state.tool.name === 'through'
+          {momentsOf(state.tool).opens
             ? 'Point at an eyelet or lane to add it; Shift takes it back.'
             : 'With Through (T), point at an eyelet or lane to lead it there.'}
         </Box>

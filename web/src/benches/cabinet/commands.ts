@@ -1,7 +1,7 @@
 /** The Cabinet bench's commands. */
 import type { Command } from '../../project/commands'
 import type { Look } from './shapes'
-import type { PlanTool } from './useCabinet'
+import type { PlanTool } from './planTool'
 
 interface Acts {
   show: (look: Look) => void
@@ -9,6 +9,8 @@ interface Acts {
   take: (tool: PlanTool) => void
   choose: () => void
   remove: () => void
+  /** What Enter ends, of the tool in hand; null for nothing. */
+  ends: () => (() => void) | null
   some: boolean
   there: boolean
   /** Whether a part is chosen to draw with. */
@@ -23,7 +25,7 @@ const LOOKS: [Look, string, string][] = [
 ]
 
 export function cabinetCommands(acts: Acts): Command[] {
-  const { show, draw, take, choose, remove, some, there, has } = acts
+  const { show, draw, take, choose, remove, ends, some, there, has } = acts
   const enabled = () => there
   const chosen = () => some
   const looks = LOOKS.map(([look, label, shortcut]) => ({
@@ -40,6 +42,13 @@ export function cabinetCommands(acts: Acts): Command[] {
       enabled: () => there && has[what],
     })),
     { id: 'lane', label: 'Draw a lane', shortcut: 'L', run: () => take({ name: 'lane' }), enabled },
+    {
+      id: 'lane-end',
+      label: 'End the lane that is drawn',
+      shortcut: 'Enter',
+      run: () => ends()?.(),
+      enabled: () => ends() !== null,
+    },
     {
       id: 'through',
       label: 'Lead wires through what is pointed at',

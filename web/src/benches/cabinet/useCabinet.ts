@@ -1,25 +1,11 @@
 /** What the bench holds: how one looks, the tool in hand, what is chosen, parts of rails and ducts. */
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import type { AnyEdit } from '../../api/client'
+import { held } from '../../kit/held'
 import { useProject } from '../../project/store'
+import { momentsOf, placing } from './planTools'
+import { CHOOSE, type CrossingEnd, type PlanTool } from './planTool'
 import type { Look, SurfaceName } from './shapes'
-
-export type PlanTool =
-  | { name: 'choose' | 'lane' | 'through' | 'crossing' }
-  | { name: 'rail' | 'duct'; part: string }
-  | { name: 'put'; ids: string[] }
-  | { name: 'plan'; part: string }
-  | { name: 'stamp'; id: string }
-
-export const CHOOSE: PlanTool = { name: 'choose' }
-
-/** The first end of a crossing, while the second is looked for. */
-export interface CrossingEnd {
-  enclosure: string
-  surface: SurfaceName
-  x: number
-  y: number
-}
 
 /** What is chosen: things of the layout, and wires in the order they were chosen. */
 function useChosen() {
@@ -47,17 +33,19 @@ export function useCabinet() {
   const [from, setFrom] = useState<CrossingEnd | null>(null)
   const [proposing, setProposing] = useState(false)
   const [looking, setLooking] = useState(false)
+  /** What Enter ends, of the tool in hand. */
+  const finish = useRef<(() => void) | null>(null)
   const surface: SurfaceName = look === 'space' ? 'plate' : look === 'door-back' ? 'door' : look
   const take = (next: PlanTool) => {
     setFrom(null)
-    setTool(next.name === tool.name && next.name !== 'put' ? CHOOSE : next)
+    setTool(held(tool, next.name) && !held(next, 'put') ? CHOOSE : next)
   }
   const draw = (what: 'rail' | 'duct') => take({ name: what, part: parts[what] })
   return {
     ...{ look, setLook, tool, setTool, take, gap, setGap, push, setPush, parts, setParts, from, setFrom },
     ...{ planning, setPlanning, carried, setCarried },
     ...{ proposing, setProposing, looking, setLooking },
-    ...{ surface, draw, ...useChosen() },
+    ...{ surface, draw, finish, ...useChosen() },
   }
 }
 
@@ -73,13 +61,8 @@ export function putEdit(
 ): AnyEdit | null {
   const { tool, surface } = state
   const at = { enclosure_id: enclosure, surface, x: Math.round(x), y: Math.round(y) }
-  if (!dropped && tool.name === 'plan')
-    return { kind: 'plan-device', ...at, part_id: tool.part, text: '', count: 1 }
-  if (!dropped && tool.name === 'stamp')
-    return { kind: 'put-layout', ...at, stamp_id: tool.id, plan: state.planning }
-  const ids = dropped ?? (tool.name === 'put' ? tool.ids : [])
-  if (!ids.length) return null
-  return { kind: 'place-devices', ...at, device_ids: ids, gap_mm: state.gap, push: state.push }
+  if (dropped) return dropped.length ? placing(state, dropped, at) : null
+  return momentsOf(tool).edit?.(state, tool, at) ?? null
 }
 
 /** Put what is held down where the pointer is; it is chosen then. */
@@ -87,6 +70,6 @@ export async function put(state: State, enclosure: string, x: number, y: number,
   const edit = putEdit(state, enclosure, x, y, dropped)
   const answer = edit && (await useProject.getState().send(edit))
   if (!answer) return
-  if (state.tool.name === 'put' || state.tool.name === 'stamp') state.setTool(CHOOSE)
+  if (momentsOf(state.tool).once) state.setTool(CHOOSE)
   state.setSelected(new Set(answer.placed))
 }

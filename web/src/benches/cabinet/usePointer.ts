@@ -1,12 +1,13 @@
 /** What the pointer does on the plan: it puts, draws rails, ducts, lanes and crossings, leads wires, chooses and moves. */
 import { useEffect, useRef, useState } from 'react'
-import { itemUnder } from '../../kit/Drawing'
+import { itemUnder } from '../../kit/itemUnder'
 import type { At } from '../../scene/Surface'
 import type { AnyEdit } from '../../api/client'
 import { useProject } from '../../project/store'
 import type { P, Run } from './PlanLayers'
 import type { EnclosureValue } from './shapes'
-import { putEdit, type PlanTool, type State } from './useCabinet'
+import { momentsOf } from './planTools'
+import { putEdit, type State } from './useCabinet'
 import { useLanding } from './useLanding'
 
 export interface PlanProps {
@@ -17,7 +18,6 @@ export interface PlanProps {
 }
 
 const KINDS = new Set(['placing', 'rail', 'duct', 'lane', 'crossing'])
-const PASSED = new Set(['placing', 'duct', 'lane'])
 const STEP = 5
 const snap = (value: number) => Math.round(value / STEP) * STEP
 
@@ -25,7 +25,8 @@ const snap = (value: number) => Math.round(value / STEP) * STEP
 function useLane({ state, enclosure }: PlanProps) {
   const [corners, setCorners] = useState<P[]>([])
   const [tip, setTip] = useState<P | null>(null)
-  const on = state.tool.name === 'lane'
+  const on = momentsOf(state.tool).corners ?? false
+  const { finish } = state
   const end = () => {
     if (corners.length > 1)
       void useProject.getState().send({
@@ -42,16 +43,13 @@ function useLane({ state, enclosure }: PlanProps) {
   done.current = end
   useEffect(() => {
     if (!on) return
-    const key = (event: KeyboardEvent) => {
-      if (event.key === 'Enter') done.current()
-    }
-    window.addEventListener('keydown', key)
+    finish.current = () => done.current()
     return () => {
-      window.removeEventListener('keydown', key)
+      finish.current = null
       setCorners([])
       setTip(null)
     }
-  }, [on])
+  }, [on, finish])
   const straight = (x: number, y: number, free: boolean): P => {
     const last = corners[corners.length - 1]
     const [sx, sy] = [snap(x), snap(y)]
@@ -68,43 +66,6 @@ function useLane({ state, enclosure }: PlanProps) {
   return { on, line, click, over: (x: number, y: number, free: boolean) => setTip(straight(x, y, free)) }
 }
 
-/** Lead the chosen wires through what is pointed at; with Shift no longer. */
-function pass({ state, enclosure }: PlanProps, at: At) {
-  const { say, send } = useProject.getState()
-  const id = itemUnder(at, PASSED)
-  if (!id) return
-  if (!state.wires.length) return say('Choose wires in the ledger first.', 'error')
-  const eyelet = enclosure.eyelets?.find((e) => e.placing_id === id)
-  const item = enclosure.scene?.items.find((i) => i.id === id)
-  if (item?.kind === 'placing' && !eyelet)
-    return say(`${String(item.facts.tag)} has no eyelet. Say it in its part.`, 'error')
-  const how = at.event.shiftKey ? 'take' : 'add'
-  void send({ kind: 'lead-through', conductors: state.wires, through: [eyelet?.name ?? id], how })
-}
-
-/** The two ends of a crossing, clicked on two surfaces. */
-function cross({ state, enclosure }: PlanProps, x: number, y: number) {
-  const here = { enclosure: enclosure.id, surface: state.surface, x: snap(x), y: snap(y) }
-  const { from } = state
-  if (!from) return state.setFrom(here)
-  void useProject.getState().send({
-    kind: 'draw-crossing',
-    enclosure_id: from.enclosure,
-    surface: from.surface,
-    x: from.x,
-    y: from.y,
-    other_id: here.enclosure,
-    other_surface: here.surface,
-    other_x: here.x,
-    other_y: here.y,
-    extra_mm: 0,
-  })
-  state.setFrom(null)
-  state.setTool({ name: 'choose' })
-}
-
-const HOLDS = new Set<PlanTool['name']>(['put', 'plan', 'stamp'])
-
 /** Moving what is chosen. */
 const moveEdit = (state: State, [dx, dy]: P): AnyEdit => ({
   ...{ kind: 'move-in-layout', ids: [...state.selected] },
@@ -120,20 +81,19 @@ export function usePointer(props: PlanProps) {
   const lane = useLane(props)
   const { landing, ask } = useLanding(enclosure, state)
   const m = enclosure.margin
+  const does = momentsOf(tool)
   const still = look === 'door-back'
   const here = (at: At): P => [at.x - m, at.y - m]
 
   const down = (at: At) => {
     const [x, y] = here(at)
-    if (HOLDS.has(tool.name)) {
+    if (does.edit) {
       ask(null)
       return onPut(x, y)
     }
-    if (tool.name === 'through') return pass(props, at)
-    if (tool.name === 'lane') return lane.click(x, y, at.event)
-    if (tool.name === 'crossing') return cross(props, x, y)
-    if (tool.name === 'rail' || tool.name === 'duct')
-      return setRun({ start: [snap(x), snap(y)], end: [snap(x), snap(y)] })
+    if (does.click) return does.click(props, at, snap(x), snap(y))
+    if (does.corners) return lane.click(x, y, at.event)
+    if (does.run) return setRun({ start: [snap(x), snap(y)], end: [snap(x), snap(y)] })
     const id = itemUnder(at, KINDS)
     pressed.current = { at: [x, y], id }
     const more = at.event.shiftKey || at.event.ctrlKey
@@ -142,7 +102,7 @@ export function usePointer(props: PlanProps) {
   }
   const move = (at: At) => {
     const [x, y] = here(at)
-    if (HOLDS.has(tool.name)) ask(putEdit(state, enclosure.id, snap(x), snap(y)))
+    if (does.edit) ask(putEdit(state, enclosure.id, snap(x), snap(y)))
     else if (lane.on) lane.over(x, y, at.event.altKey)
     else if (run) {
       const [sx, sy] = run.start
@@ -157,10 +117,12 @@ export function usePointer(props: PlanProps) {
   }
   const up = () => {
     const { send } = useProject.getState()
-    if (run && (tool.name === 'rail' || tool.name === 'duct')) {
+    const drawn = run && does.run?.(tool)
+    if (run && drawn) {
       const [[x1, y1], [x2, y2]] = [run.start, run.end]
-      const drawn = { what: tool.name, enclosure_id: enclosure.id, surface, part_id: tool.part }
-      if (x1 !== x2 || y1 !== y2) void send({ kind: 'draw-run', ...drawn, x1, y1, x2, y2 })
+      const { what, part_id } = drawn
+      const edit = { kind: 'draw-run', what, part_id, enclosure_id: enclosure.id, surface } as const
+      if (x1 !== x2 || y1 !== y2) void send({ ...edit, x1, y1, x2, y2 })
     }
     if (shift && (shift[0] || shift[1])) void send(moveEdit(state, shift))
     if (shift) ask(null)

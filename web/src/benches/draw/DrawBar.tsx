@@ -1,4 +1,5 @@
 /** The bar above the sheet: wire type, tools, where the caret is. */
+import { held } from '../../kit/held'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import MenuItem from '@mui/material/MenuItem'
@@ -25,8 +26,8 @@ interface Props {
 export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
   const { wireType, set } = useTools('wireType', 'set')
   const name = useDraw((s) => s.tool.name)
-  const busArmed = useDraw((s) => s.tool.name === 'wire' && s.tool.bus)
-  const stroke = useDraw((s) => (s.tool.name === 'stroke' ? s.tool.what : ''))
+  const busArmed = useDraw((s) => held(s.tool, 'wire')?.bus ?? false)
+  const stroke = useDraw((s) => held(s.tool, 'stroke')?.what ?? '')
   useEffect(() => {
     if (!types.some((t) => t.id === wireType) && types[0]) set({ wireType: types[0].id })
   })

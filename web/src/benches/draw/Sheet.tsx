@@ -8,7 +8,7 @@ import { ItemView, type Art, type Look } from '../../scene/Painter'
 import { GRID, Surface, type At } from '../../scene/Surface'
 import { usePick, type Preview } from '../../project/store'
 import { useTools, type Point } from './store'
-import { moments, pointerDown, pointerMove, pointerUp } from './tools'
+import { atRest, moments, pointerDown, pointerMove, pointerUp } from './tools'
 import { around } from '../../scene/viewport'
 import { useArt } from '../../project/useArt'
 
@@ -62,7 +62,7 @@ function useRoom(view: View): { boxes: Rect[]; fit: Rect } {
 }
 
 export function Sheet({ canEdit, onGo }: Props) {
-  const { view, preview, selection, subject, tool, caret, loaded, revision } = {
+  const { view, preview, selection, subject, caret, loaded, revision } = {
     ...usePick('view', 'preview', 'selection', 'subject', 'loaded', 'revision'),
     ...useTools('tool', 'caret'),
   }
@@ -81,8 +81,8 @@ export function Sheet({ canEdit, onGo }: Props) {
   const down = (at: At) => {
     const link = at.target?.getAttribute('data-link')
     // A link to a pin names the symbol first.
-    if (link && tool.name === 'idle') onGo(link.split('.')[0] ?? link)
-    else if (canEdit || tool.name === 'idle') pointerDown(at)
+    if (link && atRest()) onGo(link.split('.')[0] ?? link)
+    else if (canEdit || atRest()) pointerDown(at)
   }
   const move = (at: At) => (canEdit ? pointerMove(at) : undefined)
   const { ghost, box } = moments()

@@ -1,4 +1,5 @@
 /** The answers of the stamp at the pointer: one field a question, or a table with a row for each copy. */
+import { held } from '../../kit/held'
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
@@ -59,7 +60,7 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
     Object.fromEntries(stamp.questions.map((q) => [q.name, q.suggestion])),
   )
   const hold = (rows: Row[]) => {
-    if (now().tool.name === 'stamp') tellStamp({ rows })
+    if (held(now().tool, 'stamp')) tellStamp({ rows })
     else startStamp(stamp.id, rows)
   }
   const answer = (name: string, value: string) => {
@@ -68,8 +69,8 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
     hold([next])
   }
   const rows = rowsOf(text, names)
-  const held = tool.name === 'stamp'
-  const chosen = useChosen(stamp, held ? JSON.stringify(tool.rows) : '')
+  const inHand = held(tool, 'stamp')
+  const chosen = useChosen(stamp, inHand ? JSON.stringify(inHand.rows) : '')
   const lines = chosen.error ? [] : (chosen.data?.table ?? []).slice(1)
   return (
     <Box>
@@ -99,12 +100,12 @@ export function StampAnswers({ stamp }: { stamp: StampLine }) {
       {chosen.error && <Box sx={{ color: SNAG, fontSize: 12.5 }}>{wordsOf(chosen.error)}</Box>}
       {lines.length > 0 && <ChoiceLines lines={lines} copies={rows.length > 1 && table} />}
       <Acts>
-        <Act disabled={!held} onClick={() => moments().finish?.()}>
+        <Act disabled={!inHand} onClick={() => moments().finish?.()}>
           Put down at the caret
         </Act>
       </Acts>
       <Box sx={{ fontSize: 11.5, color: QUIET }}>
-        {held ? 'Or click on the sheet where it goes.' : 'Click a field to take it up again.'}
+        {inHand ? 'Or click on the sheet where it goes.' : 'Click a field to take it up again.'}
       </Box>
     </Box>
   )
@@ -123,7 +124,7 @@ function FromTable({ stamp, names, hold, text, setText }: FromTableProps) {
   const rows = rowsOf(text, names)
   const spread = (next: [string, string]) => {
     setPitch(next)
-    if (now().tool.name === 'stamp') tellStamp({ dx: Number(next[0]) || 0, dy: Number(next[1]) || 0 })
+    if (held(now().tool, 'stamp')) tellStamp({ dx: Number(next[0]) || 0, dy: Number(next[1]) || 0 })
   }
   return (
     <>

@@ -1,4 +1,5 @@
 /** Stamps in the inspector: choose one, answer its questions once or in a table, and put it down on the sheet. */
+import { held } from '../../kit/held'
 import Box from '@mui/material/Box'
 import InputBase from '@mui/material/InputBase'
 import { useQuery } from '@tanstack/react-query'
@@ -34,7 +35,7 @@ export function StampsPanel() {
   const [changing, setChanging] = useState(false)
   const stamp = stamps.data?.find((s) => s.id === chosen)
   const leave = () => {
-    if (tool.name === 'stamp') cancel()
+    if (held(tool, 'stamp')) cancel()
     setChanging(false)
     setChosen('')
   }

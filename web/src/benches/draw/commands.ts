@@ -1,14 +1,13 @@
 /** The Draw bench's commands. R, F, N and D act on a selection; with none, typing opens the list at the caret. */
 import { checked, type Command } from '../../project/commands'
-import { around, showAll, showBox } from '../../scene/viewport'
+import { around, showBox } from '../../scene/viewport'
 import { now } from './store'
 import { jump } from './jump'
 import { changeRungs, deleteSelected, lockSelected, swapSelected, symbolsOf, turnSelected } from './acts'
 import { copySelected } from './clipboard'
-import { startBus, startCopy, startPaste, startQuick, startStroke, startWire } from './tools'
+import { atRest as idle, startBus, startCopy, startPaste, startQuick, startStroke, startWire } from './tools'
 
 const get = () => now()
-const idle = () => get().tool.name === 'idle'
 const some = () => idle() && get().selection.size > 0
 const someSymbol = () => idle() && symbolsOf(get().selection).length > 0
 
@@ -28,7 +27,6 @@ export const drawCommands: Command[] = checked([
     enabled: some,
     reads: true,
   },
-  { id: 'zoom-all', label: 'Bring all that is drawn into view', shortcut: '0', run: showAll, reads: true },
   { id: 'wire', label: 'Draw a wire', shortcut: 'W', run: startWire, enabled: idle, arms: true },
   { id: 'bus', label: 'Lay a bus', shortcut: 'B', run: startBus, enabled: idle, arms: true },
   {

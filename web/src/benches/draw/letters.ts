@@ -5,7 +5,7 @@
  */
 import { commandFor, type Command } from '../../project/commands'
 import { now } from './store'
-import { moments, take } from './tools'
+import { atRest, moments, take } from './tools'
 
 /** How long a letter that is a command waits for a second one, in ms. */
 const WAIT_MS = 350
@@ -19,7 +19,6 @@ export const isWaiting = () => waiting !== null
 
 const isLetter = (event: KeyboardEvent) =>
   /^[a-zA-Z]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey
-const isIdle = () => now().tool.name === 'idle'
 
 /** The letter waited long enough: it is a command. */
 export function flush() {
@@ -69,11 +68,11 @@ export function typed(event: KeyboardEvent, commands: Command[], canEdit: boolea
   const command = commandFor(event, [commands], true)
   const letter = isLetter(event)
   if (command && (canEdit || command.reads)) {
-    if (!letter || event.shiftKey || !canEdit || !isIdle() || command.arms) runNow(command, event)
+    if (!letter || event.shiftKey || !canEdit || !atRest() || command.arms) runNow(command, event)
     else waiting = { letter: event.key, run: command.run, timer: window.setTimeout(flush, WAIT_MS) }
     return true
   }
-  if (!canEdit || !letter || !isIdle()) return false
+  if (!canEdit || !letter || !atRest()) return false
   take({ name: 'place', text: event.key })
   return true
 }

@@ -1,4 +1,5 @@
 /** What the Draw bench holds beside the open project: caret, tool, and what the next stroke or bus is made of. */
+import { held } from '../../kit/held'
 import { create } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { useProject, type ProjectState } from '../../project/store'
@@ -119,7 +120,7 @@ useProject.subscribe((now, before) => {
 
 // Of a tool that was put down no preview comes late; the last one stays until the edit is answered.
 useDraw.subscribe((now, before) => {
-  if (now.tool.name === 'idle' && before.tool.name !== 'idle') useProject.getState().hush()
+  if (held(now.tool, 'idle') && !held(before.tool, 'idle')) useProject.getState().hush()
 })
 
 /** The project and the bench together as they are now, for what is done at a key or a move of the pointer. */

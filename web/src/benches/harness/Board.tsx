@@ -1,6 +1,7 @@
 /** The form board at true scale; what is pointed at is chosen, an end is dragged to another length. */
 import { useRef, useState } from 'react'
-import { Drawing, itemUnder } from '../../kit/Drawing'
+import { Drawing } from '../../kit/Drawing'
+import { itemUnder } from '../../kit/itemUnder'
 import { usePick } from '../../project/store'
 import type { At } from '../../scene/Surface'
 import { COPPER, MONO } from '../../theme/theme'

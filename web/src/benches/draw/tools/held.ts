@@ -1,8 +1,9 @@
 /** What hangs at the pointer until it is put down: a copied piece or a stamp. */
 import type { AnyEdit } from '../../../api/client'
+import { held } from '../../../kit/held'
 import { copied } from '../clipboard'
 import { now, type Point, type ToolOf } from '../store'
-import { defineTool, drop, hold, inHand, take } from './moments'
+import { atRest, defineTool, drop, hold, inHand, take } from './moments'
 
 /** Take the copied piece at the pointer; a click or Enter puts it down. */
 export function startPaste() {
@@ -35,17 +36,17 @@ function stamping(): AnyEdit {
 }
 
 /** What the stamp at the pointer would do, null when there is none. */
-export const stampEdit = () => (now().tool.name === 'stamp' ? stamping() : null)
+export const stampEdit = () => (held(now().tool, 'stamp') ? stamping() : null)
 
 function put(name: 'paste' | 'stamp', edit: AnyEdit) {
-  const held = inHand(name)
+  const mine = inHand(name)
   drop()
   void now()
     .send(edit)
     .then((answer) => {
       if (answer) now().select(answer.placed)
       // What was refused stays at the pointer, to be put down elsewhere.
-      else if (now().tool.name === 'idle') now().set({ tool: held })
+      else if (atRest()) now().set({ tool: mine })
     })
 }
 

@@ -1,5 +1,6 @@
 /** What a tool does at each moment. One tool a file; each tells here what it is called and what it does. */
 import type { ReactNode } from 'react'
+import { held } from '../../../kit/held'
 import type { At, Placed } from '../../../scene/Surface'
 import { now, useDraw, type Point, type Tool, type ToolName, type ToolOf } from '../store'
 
@@ -40,11 +41,15 @@ export function defineTool(name: ToolName, what: Moments) {
 /** What the tool in hand does. */
 export const moments = (): Moments => tools.get(useDraw.getState().tool.name) ?? {}
 
+/** Whether nothing is in hand. */
+export const atRest = () => held(useDraw.getState().tool, 'idle') !== null
+
 /** The tool in hand, which is the one that is named. */
 export function inHand<N extends ToolName>(name: N): ToolOf<N> {
   const { tool } = useDraw.getState()
-  if (tool.name !== name) throw new Error(`The tool in hand is ${tool.name}, not ${name}.`)
-  return tool as ToolOf<N>
+  const found = held(tool, name)
+  if (!found) throw new Error(`The tool in hand is ${tool.name}, not ${name}.`)
+  return found as ToolOf<N>
 }
 
 /** Change what the tool in hand holds. */

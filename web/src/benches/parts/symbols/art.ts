@@ -51,7 +51,9 @@ export function drawnBy(tool: ToolName, [x1, y1]: Point, [x2, y2]: Point): Prim 
       const middle = { cx: round((x1 + x2) / 2), cy: round((y1 + y2) / 2) }
       return { kind: 'arc', ...middle, radius: round(far / 2), start, end: round(start + 180), pen: 'ink' }
     }
-    default:
+    case 'select':
+    case 'pin':
+    case 'text':
       return null
   }
 }
@@ -88,7 +90,10 @@ export function movedPrim(prim: Prim, dx: number, dy: number): Prim {
         x2: round(prim.x2 + dx),
         y2: round(prim.y2 + dy),
       }
-    default:
+    case 'art':
+    case 'picture':
+    case 'rect':
+    case 'text':
       return { ...prim, x: round(prim.x + dx), y: round(prim.y + dy) }
   }
 }
