@@ -12,6 +12,8 @@ from jolly_core.exchange import read_project
 from jolly_core.model import RuleError
 from jolly_core.testing import DEMO, Workbench, rebuilt
 
+from .test_checks import declared
+
 
 class Registry(TestCase):
     def test_snags_of_a_code_stand_in_the_order_people_read_their_names(self) -> None:
@@ -27,62 +29,9 @@ class Registry(TestCase):
     def test_each_has_help_and_a_code_of_its_own(self) -> None:
         self.assertTrue(all(help for _, help in PROJECT_CHECKS.values()))
         self.assertFalse(set(CHECKS) & set(PROJECT_CHECKS))
-        wanted = {
-            "cable-capacity",
-            "cable-drop",
-            "cable-protection",
-            "pair-parted",
-            "cable-one-place",
-            "cable-mixed",
-            "shield-unlanded",
-            "cable-cores",
-            "equal-tags-beside",
-            "number-twice-by-rules",
-            "terminal-number-twice",
-            "terminal-part",
-            "door-hole",
-            "free-run",
-            "lanes-apart",
-            "eyelet-apart",
-            "duct-full",
-            "kept-apart",
-            "supply-load",
-            "plate-hole",
-            "not-placed",
-            "not-routed",
-            "core-choice",
-            "protective-core",
-            "two-cables",
-            "cable-protective",
-            "layout",
-            "bridge",
-            "bridge-part",
-            "terminal-planned",
-            "terminal-side",
-            "terminal-size",
-            "strip-long",
-            "address-overlap",
-            "address-start",
-            "channel-undrawn",
-            "channel-twice",
-            "channels-unfed",
-            "channels-outdated",
-            "channel-direction",
-            "channel-pointless",
-            "channel-unfit",
-            "comment-long",
-            "rack",
-            "point-waits",
-            "harness",
-            *(
-                f"harness-{what}"
-                for what in ("backshell", "bend", "clip", "contact", "mate", "shield", "fit", "length")
-            ),
-            "out-of-bounds",
-            "package-fault",
-        }
-        self.assertEqual(set(PROJECT_CHECKS), wanted)
-        self.assertEqual(set(BUILT_CHECKS), {"field-wire", "jumps-wall"})
+        for decorator, known in (("project_check", PROJECT_CHECKS), ("built_check", BUILT_CHECKS)):
+            self.assertTrue(declared(decorator), decorator)
+            self.assertEqual(declared(decorator) - known.keys(), set(), "declared and not known to whoever asks")
         self.assertFalse(set(BUILT_CHECKS) & (set(CHECKS) | set(PROJECT_CHECKS)))
 
     def test_a_second_claim_to_a_code_is_refused(self) -> None:
