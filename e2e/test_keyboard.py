@@ -84,7 +84,7 @@ class KeyboardStory(Story):
         self.click(page, 50, 16)
         page.keyboard.press("Escape")
         page.keyboard.type("cont 24")
-        page.get_by_role("option").filter(has_text="24 V from 10/D4").click()
+        page.get_by_role("option", name="Continuation 24 V from 10/D4", exact=True).click()
         self.accepted(page, before)
         mark = page.locator("[data-kind=continuation]")
         expect(mark).to_contain_text("10/D4")
