@@ -90,7 +90,8 @@ class Commands(DemoCase):
         listed = self.run_command("report", "--list")
         for key in REPORTS:
             self.assertIn(key, listed)
-            for format in ("csv", "json", "xlsx", "pdf"):
+            # Each list as a table, every fifth also as a book and on paper: `test_files` of the core writes all.
+            for format in ("csv", "json", "xlsx", "pdf")[: 4 if list(REPORTS).index(key) % 5 == 0 else 2]:
                 out = self.folder / f"{key}.{format}"
                 self.run_command("report", KILN, key, format=format, out=out)
                 self.assertGreater(out.stat().st_size, 2)
