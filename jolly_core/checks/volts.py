@@ -5,7 +5,18 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from jolly_core.circuits import AC, DC, Label, Way, label_in_words, motor_beyond_a, reached, volts_between, way_in_words
+from jolly_core.circuits import (
+    AC,
+    DC,
+    Label,
+    Way,
+    label_in_words,
+    loads_behind,
+    loads_in_words,
+    reached,
+    volts_between,
+    way_in_words,
+)
 from jolly_core.circuits.motors import THROUGH
 from jolly_core.library import definition, number_in
 from jolly_core.model import Part, Project, Symbol
@@ -138,7 +149,8 @@ def motor_loads(project: Project, sheet_id: str) -> Iterator[Snag]:
         low, high = (number_in(part.ratings.get(k, "")) for k in ("setting_min_a", "setting_max_a"))
         if load is None and (low is None or high is None):
             continue
-        current = motor_beyond_a(project, symbol.id)
+        loads = loads_behind(project, symbol.id)
+        current = round(sum(load.here_a for load in loads), 3)
         words = ""
         if current and load is not None and load < current - 1e-9:
             words = f"carries {load:g} A AC-3"
@@ -146,6 +158,7 @@ def motor_loads(project: Project, sheet_id: str) -> Iterator[Snag]:
             words = f"is set from {low:g} to {high:g} A"
         if words:
             told.add(device.id)
-            message = f"{tag_on(project, device, sheet)} ({part.number}) {words}, but its motor takes {current:g} A."
+            taken = loads_in_words(project, loads)
+            message = f"{tag_on(project, device, sheet)} ({part.number}) {words}, but {taken}."
             ids = (symbol.id,)
             yield Snag("motor-load", "error", message, ids, sheet_id, symbol.x, symbol.y, "choose-part", device.id)

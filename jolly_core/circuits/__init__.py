@@ -14,7 +14,7 @@ from .labels import (
     volts_between,
 )
 from .loads import Consumer, consumers_on, takes_a
-from .motors import motor_beyond_a
+from .motors import LoadBehind, loads_behind, loads_in_words, motor_beyond_a
 from .supplyload import LIMIT_PERCENT, WARN_PERCENT, SupplyLoad, supply_load, supply_loads
 from .ways import (
     DRIVEN,
@@ -60,6 +60,9 @@ __all__ = [
     "links_at",
     "links_of",
     "mains_of",
+    "LoadBehind",
+    "loads_behind",
+    "loads_in_words",
     "motor_beyond_a",
     "number_of",
     "potential_at",

@@ -14,6 +14,7 @@ from .ways import Potential
 # Ratings by which a part says what it takes: a current, or a power with the voltage it is for.
 _VOLTS = ("voltage_v", "coil_voltage_v", "supply_v")
 _WATTS = ("power_w", "loss_w")
+_OUT, _IN = ("output_v", "output_a"), ("supply_v", "primary_v")
 TAKING = ("motor", "drive", "soft-starter")  # their rated current is what they take; that of a switch is what it bears
 
 
@@ -36,6 +37,18 @@ def takes_a(part: Part) -> float:
     volts = next((v for key in _VOLTS if (v := number_in(part.ratings.get(key, "")))), None)
     watts = next((w for key in _WATTS if (w := number_in(part.ratings.get(key, "")))), None)
     return watts / volts if watts and volts else 0.0
+
+
+def primary_a(part: Part) -> float:
+    """Return what a supply or transformer takes at its input at full load, A, its losses with it; 0 for other parts.
+
+    Notes:
+        By its apparent power, which for a supply of direct current is its output with its losses.
+    """
+    said = {key: number_in(part.ratings.get(key, "")) or 0.0 for key in (*_OUT, *_IN, "power_va", "loss_w")}
+    volts = next((said[key] for key in _IN if said[key]), 0.0)
+    watts = said["power_va"] or said["output_v"] * said["output_a"]
+    return round((watts + said["loss_w"]) / volts, 3) if watts and volts else 0.0
 
 
 def consumers_on(project: Project, potential: Potential) -> list[Consumer]:

@@ -47,7 +47,7 @@ class Symbols(TestCase):
             for art in shape.graphics.values():
                 self.assertTrue({p[0] for p in art} <= PRIMITIVES)
             left, top, right, bottom = shape.extent(1)
-            self.assertTrue(-8 <= left < right <= 13 and -3 <= top <= bottom <= 10, shape.key)
+            self.assertTrue(-8 <= left < right <= 25 and -3 <= top <= bottom <= 10, shape.key)
             self.assertGreater(right - left + bottom - top, 1, shape.key)
 
     def test_generic_pins_are_numbered_after_the_unit(self) -> None:
