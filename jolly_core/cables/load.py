@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.circuits import DC
+from jolly_core.circuits import DC, LoadBehind, loads_fed
 from jolly_core.library import awg_area_mm2, base_of, number_in
 from jolly_core.model import Cable, Part, Project, RuleError
 from jolly_core.sizing import Drop, Laying, carried_a, voltage_drop
@@ -31,7 +31,8 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
     area = core_area_mm2(project, cable.device_id)
     if not area:
         raise RuleError("Choose a cable part with a cross-section to get the voltage drop.", field="part_id")
-    load = _load_of(project, cable)
+    fed = _fed_by(project, cable)
+    load = (project.part_of(fed.device) if fed else None) or _load_of(project, cable)
     current = load_a(project, cable)
     if current <= 0:
         raise RuleError("Type the cable's load in A: no one part at its far end says a current.", field="load_a")
@@ -50,12 +51,27 @@ def cable_drop(project: Project, cable: Cable) -> Drop:
 
 
 def load_a(project: Project, cable: Cable) -> float:
-    """Return the current in A of a cable's load, as typed, else of the one part with a rated current at its far end.
+    """Return the current in A of a cable's load.
+
+    It is what is typed, else that of the one load its phases lead to, else what the part at its far end says.
 
     Returns:
-        0 while neither says it.
+        0 while none of these says it.
     """
-    return cable.load_a or number_of(_load_of(project, cable), "rated_a")
+    if cable.load_a:
+        return cable.load_a
+    fed = _fed_by(project, cable)
+    return round(fed.here_a, 3) if fed else number_of(_load_of(project, cable), "rated_a")
+
+
+def _fed_by(project: Project, cable: Cable) -> LoadBehind | None:
+    """Return the one load that the phases of a cable lead to, past switches; of several a person says what they take.
+
+    Of a distribution, not all of which runs at once, that is no matter of the drawing.
+    """
+    cores = [row.conductor for row in cable_cores(project, cable.device_id) if row.conductor]
+    fed = loads_fed(project, [c.start for c in cores if role_of(project, c) == PHASE])
+    return fed[0] if len(fed) == 1 else None
 
 
 def capacity_a(project: Project, cable: Cable) -> float:

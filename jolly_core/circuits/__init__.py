@@ -14,7 +14,7 @@ from .labels import (
     volts_between,
 )
 from .loads import Consumer, consumers_on, takes_a
-from .motors import LoadBehind, loads_behind, loads_in_words, motor_beyond_a
+from .motors import LoadBehind, loads_behind, loads_fed, loads_in_words, motor_beyond_a
 from .supplyload import LIMIT_PERCENT, WARN_PERCENT, SupplyLoad, supply_load, supply_loads
 from .ways import (
     DRIVEN,
@@ -62,6 +62,7 @@ __all__ = [
     "mains_of",
     "LoadBehind",
     "loads_behind",
+    "loads_fed",
     "loads_in_words",
     "motor_beyond_a",
     "number_of",

@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 import re
 from collections import deque
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
 from jolly_core.library import base_of, definition, number_in
@@ -82,6 +82,20 @@ def loads_behind(project: Project, symbol_id: str) -> list[LoadBehind]:
             _walk(project, potential_of(project, load), found, upward=line[1] > load[1] and line[0] == load[0])
         loads = _loads(project, found) or _on_its_line_side(project, symbol)
     return sorted((x for x in loads if x.amps), key=lambda x: tag_order(project, x.device))
+
+
+def loads_fed(project: Project, pins: Iterable[PinKey]) -> list[LoadBehind]:
+    """Return the loads that the potentials of some pins lead to, each with its share; none where one is a source.
+
+    A lead to one end of the windings of a motor that is started in star and delta carries its share alone.
+    """
+    starts = [potential_of(project, pin) for pin in pins]
+    if any(_is_source(project, start) for start in starts):
+        return []
+    found = _Found()
+    for start in starts:
+        _walk(project, start, found)
+    return [load for load in _loads(project, found) if load.amps]
 
 
 def loads_in_words(project: Project, loads: list[LoadBehind]) -> str:
@@ -250,8 +264,8 @@ def _other(project: Project, device: Device) -> LoadBehind:
 def _current_of(project: Project, symbol: Symbol) -> float:
     device = project.devices.get(symbol.device_id)
     part = project.part_of(device) if device else None
-    if part is None:
-        return 0.0
+    if part is None or any(kind == "pole" for kind, _ in part.units):
+        return 0.0  # what a switch bears is not what it takes
     rated = number_in(part.ratings.get("rated_a", ""))
     power = number_in(part.ratings.get("power_kw", ""))
     if rated is not None or power is None or len(definition(symbol.definition).pins) < THREE_PHASES:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from unittest import TestCase
 
-from jolly_core.cables import cable_conductors, cable_cores, cable_drop, cored, crossed_wires
+from jolly_core.cables import cable_conductors, cable_cores, cable_drop, cored, crossed_wires, load_a
 from jolly_core.checks import project_snags
 from jolly_core.model import RuleError
 from jolly_core.testing import Workbench
@@ -129,6 +129,21 @@ class Band(TestCase):
         with self.assertRaisesRegex(RuleError, "Type the cable's load"):
             cable_drop(self.bench.project, next(iter(self.bench.project.cables.values())))
         self.assertNotIn("cable-capacity", [s.code for s in project_snags(self.bench.project)])
+
+    def test_a_cable_to_one_end_of_the_windings_carries_its_share(self) -> None:
+        b = Workbench(frame="zones")
+        power = b.new("add-wire-type", name="Power", colour="BK", cross_section_mm2=2.5, category="power")
+        motor = b.place("motor-six", 60, 60, part_id="orrery-drives-od-n11-d")
+        for n in range(7):
+            b.wire((60 + 4 * n, 20), (60 + 4 * n, 60), type_id=b.pe if n == 6 else power)
+        b.do("place-terminals", sheet_id=b.sheet, x1=58, y1=24, x2=86, y2=24)
+        b.do("draw-band", sheet_id=b.sheet, x1=58, y1=40, x2=70, y2=40)
+        b.do("draw-band", sheet_id=b.sheet, x1=71, y1=44, x2=82, y2=44)
+        near, far = b.project.cables.values()
+        rated = float(b.project.parts["orrery-drives-od-n11-d"].ratings["rated_a"])
+        self.assertEqual(b.project.devices[b.symbol(motor).device_id].part_id, "orrery-drives-od-n11-d")
+        for cable in (near, far):
+            self.assertAlmostEqual(load_a(b.project, cable), rated / 3**0.5, places=2)
 
     def test_a_wire_outside_the_panel_without_a_cable_is_a_snag(self) -> None:
         self.assertNotIn("field-wire", [s.code for s in project_snags(self.bench.project)])
