@@ -11,10 +11,11 @@ from collections.abc import Container
 from dataclasses import replace
 from typing import Any, cast
 
+from jolly_core.library import is_block
 from jolly_core.model import ON_SHEET, ChangeSet, Continuation, IdSource, Project, RuleError, Symbol, Wire, shifted
 
 from .canonical import canonical
-from .geometry import Point, pin_points, through_spans
+from .geometry import Point, lies_beneath, pin_points, through_spans
 from .groups import SHIFT, roots
 from .protective import keep_protective
 
@@ -152,6 +153,22 @@ class SheetDraft:
                     "A wire would end between the pins of {it}. Choose a place clear of the junction.",
                     ids=(symbol.id,),
                 )
+        self._keep_clear()
+
+    def _keep_clear(self) -> None:
+        """Refuse wires beneath a block; those that lay there before it was so stay, and are told as a snag.
+
+        Raises:
+            RuleError: a wire would lie within the body of a block, where it has no pin to end at.
+        """
+        for symbol in (s for s in self.symbols.values() if is_block(s.definition)):
+            stands = self.found["symbol"].get(symbol.id) is symbol
+            for wire in self.wires.values():
+                if stands and self.found["wire"].get(wire.id) is wire:
+                    continue
+                if lies_beneath(symbol, wire):
+                    words = "A wire would run beneath {it}, where it has no pin. Choose a place beside the wire."
+                    raise RuleError(words, ids=(symbol.id,))
 
     def _touched(self) -> tuple[list[Wire], list[Wire]]:
         """Return the wires on lines that differ from the project's sheet in a wire or a pin, and all others."""

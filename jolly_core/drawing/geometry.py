@@ -8,8 +8,8 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from jolly_core.library import definition
-from jolly_core.model import Symbol
+from jolly_core.library import block_body, block_spans, definition, is_block
+from jolly_core.model import Symbol, Wire
 
 from .groups import SHIFT
 
@@ -45,6 +45,9 @@ def _offsets(key: str, rotation: int, mirror: bool, poles: int) -> tuple[Point, 
 
 @lru_cache(maxsize=4096)
 def _spans(key: str, rotation: int, mirror: bool, poles: int) -> tuple[tuple[Point, Point], ...]:
+    if is_block(key):
+        ends = [[turned(x, y, rotation, mirror) for x, y in span] for span in block_spans(key)]
+        return tuple((a, b) for span in ends for a, b in (sorted((int(x), int(y)) for x, y in span),))
     shape = definition(key)
     offsets = _offsets(key, rotation, mirror, poles)
     size = len(shape.pins)
@@ -78,6 +81,22 @@ def through_spans(symbol: Symbol) -> list[tuple[Point, Point]]:
     x, y = symbol.x, symbol.y
     spans = _spans(symbol.definition, symbol.rotation, symbol.mirror, len(symbol.units))
     return [((x + a, y + b), (x + c, y + d)) for (a, b), (c, d) in spans]
+
+
+@lru_cache(maxsize=4096)
+def _body(key: str, rotation: int, mirror: bool) -> tuple[int, int, int, int]:
+    width, height = block_body(key)
+    (ax, ay), (bx, by) = (turned(x, y, rotation, mirror) for x, y in ((0, 0), (width, height)))
+    return int(min(ax, bx)), int(min(ay, by)), int(max(ax, bx)), int(max(ay, by))
+
+
+def lies_beneath(symbol: Symbol, wire: Wire) -> bool:
+    """Return whether a part of a wire lies within the body of a block."""
+    left, top, right, bottom = _body(symbol.definition, symbol.rotation, symbol.mirror)
+    left, top, right, bottom = left + symbol.x, top + symbol.y, right + symbol.x, bottom + symbol.y
+    if wire.y1 == wire.y2:
+        return top < wire.y1 < bottom and min(wire.x1, wire.x2) < right and max(wire.x1, wire.x2) > left
+    return left < wire.x1 < right and min(wire.y1, wire.y2) < bottom and max(wire.y1, wire.y2) > top
 
 
 def carried_pins(symbol: Symbol) -> tuple[tuple[int, int], ...]:

@@ -1,6 +1,6 @@
 """Symbols and part classes as data, and how they are looked up."""
 
-from .blocks import SIDES, block_key, is_block, sides_of, width_of
+from .blocks import SIDES, block_body, block_key, block_spans, is_block, sides_of, width_of
 from .cabletext import cores_told
 from .classes import OWN, PartClass, base_of, is_class, is_like, own_class_key, part_class, part_classes
 from .comparing import Comparison, compared
@@ -55,7 +55,9 @@ __all__ = [
     "UnitKind",
     "WIRE_COLOURS",
     "base_of",
+    "block_body",
     "block_key",
+    "block_spans",
     "block_of",
     "built_in_blocks",
     "built_in_stamps",

@@ -152,4 +152,28 @@ def block_definition(key: str) -> Definition:
     )
 
 
+@lru_cache(maxsize=1024)
+def block_spans(key: str) -> tuple[tuple[tuple[int, int], tuple[int, int]], ...]:
+    """Return for each pin of a block the stretch from it to as far beyond the other side of the body.
+
+    A wire that lies there is cut: it ends at the pin, and at the pin across where there is one.
+
+    Shapes:
+        pairs of points in grid steps about the block's origin, the left or upper one first.
+    """
+    _, width, height, pins = _parse(key)
+    found: dict[tuple[tuple[int, int], tuple[int, int]], None] = {}
+    for letter, place, _ in pins:
+        across = ((-LEAD, place), (width + LEAD, place))
+        down = ((place, -LEAD), (place, height + LEAD))
+        found[across if letter in "lr" else down] = None
+    return tuple(found)
+
+
+def block_body(key: str) -> tuple[int, int]:
+    """Return the width and height of a block's body in grid steps."""
+    _, width, height, _ = _parse(key)
+    return int(width), int(height)
+
+
 register_made(PREFIX, block_definition)

@@ -7,9 +7,9 @@ from typing import Literal
 
 from pydantic import Field
 
-from jolly_core.drawing import pin_points
+from jolly_core.drawing import extent_of, lies_beneath, pin_points
 from jolly_core.library import SIDES, block_key, definition, is_block, width_of
-from jolly_core.model import Device, FileError, Part, Project, RuleError, Symbol
+from jolly_core.model import Device, FileError, Part, Project, RuleError, Symbol, counted
 from jolly_core.tagging import full_tag
 
 from ..base.edit import Grid, Id, Payload, Text, Work, edit
@@ -176,3 +176,37 @@ def arrange_block(work: Work, payload: ArrangeBlock) -> str:
         work.outcome.remarks.append(f"{len(left)} wire(s) no longer meet a pin of {name_of(project, changed)}.")
     work.outcome.placed = [symbol.id]
     return f"arrange the pins of {name_of(project, changed)}"
+
+
+class CutBeneath(Payload):
+    """Cut the wires that lie beneath a block: what is outside stays, and ends where the block's pins end."""
+
+    kind: Literal["cut-beneath"] = "cut-beneath"
+    symbol_id: Id
+
+
+@edit(CutBeneath, {"symbol_id": "y1"})
+def cut_beneath(work: Work, payload: CutBeneath) -> str:
+    """Work out CutBeneath."""
+    project = work.project
+    symbol: Symbol = project.get("symbol", payload.symbol_id)
+    if not is_block(symbol.definition):
+        raise RuleError("{it} is no block: it cuts its wires itself.", field="symbol_id", ids=(symbol.id,))
+    draft = work.draft(symbol.sheet_id)
+    beneath = [wire for wire in draft.wires.values() if lies_beneath(symbol, wire)]
+    if not beneath:
+        raise RuleError("No wire lies beneath {it}.", field="symbol_id", ids=(symbol.id,))
+    refuse_locked(project, [wire.id for wire in beneath])
+    left, top, right, bottom = (int(edge) for edge in extent_of(symbol))
+    for wire in beneath:
+        del draft.wires[wire.id]
+        (ax, ay), (bx, by) = sorted(((wire.x1, wire.y1), (wire.x2, wire.y2)))
+        for a, b in (
+            (((ax, ay), (min(left, bx), by)), ((max(right, ax), ay), (bx, by)))
+            if ay == by
+            else (((ax, ay), (bx, min(top, by))), ((ax, max(bottom, ay)), (bx, by)))
+        ):
+            if a < b:
+                draft.stroke(a, b, wire.type_id, wire.number)
+    work.close(draft)
+    return f"cut {counted(len(beneath), 'wire')} beneath {name_of(project, symbol)}"
