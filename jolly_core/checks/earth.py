@@ -12,10 +12,10 @@ import re
 from collections.abc import Iterator
 
 from jolly_core.cables import cable_cores
-from jolly_core.circuits import links_of, potential_of, potentials_on
+from jolly_core.circuits import Potential, links_of, potential_of, potentials_on
 from jolly_core.drawing import pin_points
 from jolly_core.library import definition
-from jolly_core.model import Project
+from jolly_core.model import Project, Symbol
 from jolly_core.tagging import called_on, full_tag, pins_of
 from jolly_core.wiring import EARTH_TERMINAL, sheet_groups
 
@@ -23,6 +23,27 @@ from .registry import Act, Snag, built, check, project_check
 
 _EARTH_PIN = re.compile(r"^(PE|GND|⏚|⏛|PE\d+|GNYE)$", re.IGNORECASE)
 _FREE_UNITS = ("terminal", "earth", "cavity", "block", "pins")
+_SOURCES = ("supply", "transformer")  # whose return a bond may land on
+_AT_BOND = ("earth", *_SOURCES)
+
+
+def categories_here(project: Project, potential: Potential, symbol: Symbol, pin: int) -> set[str]:
+    """Return the categories that count at a pin: of its potential, but where that is bonded those of its own wires.
+
+    A bond joins a return with the protective conductor at one place; on both of its sides each pin still has the wires
+    of one of them, and what holds of those holds there (IEC 60204-1, 8.2 and 9.4.3.1).
+    """
+    if not potential.bonded:
+        return set(potential.categories)
+    x, y = pin_points(symbol)[pin]
+    kinds = {
+        wire_type.category
+        for w in project.wires_on(symbol.sheet_id)
+        if (x, y) in ((w.x1, w.y1), (w.x2, w.y2))
+        for wire_type in (project.wire_types.get(w.type_id),)
+        if wire_type is not None and wire_type.category != "external" and not wire_type.outside
+    }
+    return kinds or set(potential.categories)
 
 
 @check("protective-joined", "A protective conductor joined with a live one.")
@@ -56,16 +77,16 @@ def protective_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
             if (symbol.id, pin) not in of_pin:
                 continue
             potential = potential_of(project, (symbol.id, pin))
-            kinds = potential.categories
+            kinds = categories_here(project, potential, symbol, pin)
             name = names[pin] if pin < len(names) else ""
             message = ""
             if unit == "earth" or _EARTH_PIN.match(name):
                 live = sorted(k for k in kinds if k != "pe")
-                if live and "pe" not in kinds and not potential.returns:
+                if live and "pe" not in kinds and not (potential.returns and unit in _AT_BOND):
                     message = (
                         f"{called_on(project, symbol, sheet)}:{name} is for the protective conductor, but on {live[0]}."
                     )
-            elif "pe" in kinds and len(kinds) == 1 and unit not in _FREE_UNITS and not links_of(project, symbol):
+            elif kinds == {"pe"} and unit not in (*_FREE_UNITS, *_SOURCES) and not links_of(project, symbol):
                 message = (
                     f"{called_on(project, symbol, sheet)}:{name} is on a protective conductor. Give it another wire."
                 )
@@ -82,7 +103,13 @@ def protective_switched(project: Project, sheet_id: str) -> Iterator[Snag]:
         for link in links_of(project, symbol):
             ends = [potential_of(project, p) for p in (link.start, link.end)]
             link_of_bond = definition(symbol.definition).unit == "terminal" and any(p.returns for p in ends)
-            if any("pe" in p.categories and not p.bonded for p in ends) and not link_of_bond:
+            protective = any(
+                "pe" in p.categories
+                and not p.bonded
+                or (p.bonded and categories_here(project, p, symbol, pin[1]) == {"pe"})
+                for p, pin in zip(ends, (link.start, link.end), strict=True)
+            )
+            if protective and not link_of_bond:
                 x, y = pin_points(symbol)[link.start[1]]
                 who = called_on(project, symbol, sheet)
                 message = f"{who} is in a protective conductor, which is never switched or fused."
@@ -100,7 +127,8 @@ def earth_terminals(project: Project, sheet_id: str) -> Iterator[Snag]:
         if shape.unit != "terminal" or not shape.carries:
             continue
         potential = potential_of(project, (symbol.id, 0))
-        kinds = potential.categories
+        kinds = categories_here(project, potential, symbol, 0)
+        kinds |= categories_here(project, potential, symbol, len(pins_of(project, symbol)) - 1)
         who = f"{called_on(project, symbol, sheet)}:{pins_of(project, symbol)[0]}"
         live = sorted(k for k in kinds if k != "pe")
         act = None

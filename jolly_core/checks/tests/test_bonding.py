@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from unittest import TestCase
 
 from jolly_core.cables.roles import OTHER, PE, role_of
@@ -134,6 +135,72 @@ class Bonding(Source):
         bench.place("earth", 52, 68)
         bench.wire((52, 60), (52, 68), type_id=bench.pe)
         self.assertIn("protective-joined", {m.split(":")[0] for m in self.told()})
+
+
+class FaultsBeside(Source):
+    """What is wrong on a protective conductor is found whether or not a return is bonded to it."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.source("dc-supply")
+
+    def each(self, way: str) -> None:
+        """Bond the return, or only put the earth where it would be; the protective conductor goes on from there."""
+        if way != "none":
+            return self.bond(way)
+        self.bench.place("earth", 60, 58)
+        self.bench.wire((60, 56), (60, 58), type_id=self.bench.pe)
+        return None
+
+    def codes(self) -> set[str]:
+        return {s.code for s in all_snags(self.bench.project)} & CODES
+
+    def found(self, code: str, *draw: Callable[[int], None]) -> None:
+        """Check that a fault is found with each way of bonding, and with none, and none is there before it is drawn."""
+        for way in ("none", "wire", "terminal", "link"):
+            with self.subTest(way=way):
+                self.setUp()
+                self.each(way)
+                self.assertEqual(self.codes() & {code}, set())
+                for act in draw:
+                    act(58 if way in ("none", "wire") else 66)
+                self.assertIn(code, self.codes())
+
+    def test_a_load_that_returns_over_it(self) -> None:
+        def draw(y: int) -> None:
+            self.bench.place("lamp", 110, y)
+            self.bench.wire((60, y), (110, y), type_id=self.bench.pe)
+
+        self.found("protective-pin", draw)
+
+    def test_a_pole_in_it(self) -> None:
+        def draw(y: int) -> None:
+            bench = self.bench
+            fuse = bench.place("fuse", 90, y + 20, poles=1, rotation=0)
+            (ax, ay), (bx, by) = pin_points(bench.symbol(fuse))
+            bench.wire((60, y), (60, ay), (ax, ay), type_id=bench.pe)
+            bench.place("motor", 120, y + 40)
+            bench.wire((bx, by), (132, by), (132, y + 40), type_id=bench.pe)
+
+        self.found("protective-switched", draw)
+
+    def test_a_plain_terminal_in_it(self) -> None:
+        def draw(y: int) -> None:
+            self.bench.wire((60, y), (130, y), type_id=self.bench.pe)
+            self.bench.place("terminal", 110, y)
+
+        self.found("earth-terminal", draw)
+
+    def test_the_earth_of_a_motor_on_the_return(self) -> None:
+        def draw(y: int) -> None:
+            self.bench.place("motor", 110, y + 30)
+            self.bench.wire((100, 50), (122, 50), (122, y + 30), type_id=self.zero)
+
+        for way in ("wire", "terminal", "link"):
+            self.setUp()
+            self.each(way)
+            draw(58)
+            self.assertIn("protective-pin", self.codes(), way)
 
 
 class Outputs(Source):
