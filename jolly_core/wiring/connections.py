@@ -131,6 +131,7 @@ class _Wiring:
         self.result: list[Connection] = []
         self.shortest = shortest
         self.earthed = _leads_pe(project, net)
+        self.protective = {id for g in net for id in g.wires if is_protective(project, project.wires[id])}
         self.bonded = self._at_earth(project) if self.earthed and _leads_live(project, net) else []
 
     def wired(self, given: list[Pair]) -> list[Connection]:
@@ -245,10 +246,13 @@ class _Wiring:
         return found if len(found) < len(self.pins) else []
 
     def _bond(self, hubs: list[PinKey]) -> None:
-        """Wire the protective pins and the others each among themselves, and join the two by one conductor."""
+        """Join the protective pins and the others by one conductor, where it is drawn, and wire each by themselves."""
         others = [pin for pin in self.pins if pin not in self.bonded]
-        self._grow_by_place(others)
         own = [pin for pin in hubs if pin in self.bonded]
+        drawn = self._drawn_bond(own or self.bonded, others)
+        if drawn is not None:
+            self._add(*drawn)
+        self._grow_by_place(others)
         if own:
             self._star(own, self.bonded)
         else:
@@ -260,7 +264,35 @@ class _Wiring:
             there, here = self.sites[a], self.sites[b]
             return full, there.place != here.place, gates_missing(there, here), self._link(a, b)
 
-        self._add(*min(((a, b) for a in own or self.bonded for b in others), key=between))
+        if drawn is None:
+            self._add(*min(((a, b) for a in own or self.bonded for b in others), key=between))
+
+    def _drawn_bond(self, earthed: list[PinKey], others: list[PinKey]) -> Pair | None:
+        """Return the two pins that are nearest to where strokes of both kinds meet, each along strokes of its own.
+
+        Of several such places that with the shortest conductor; None where the two kinds meet nowhere.
+        """
+        sides: tuple[_Roads, _Roads] = {}, {}
+        for node, roads in self.roads.items():
+            for road in roads:
+                kinds = (0, 1) if not road[2] else (0,) if road[2] in self.protective else (1,)
+                for kind in kinds:
+                    sides[kind].setdefault(node, []).append(road)
+        best: tuple[int, Junction, Pair] | None = None
+        for node in sorted(self.roads):
+            kinds_here = {wire in self.protective for _, _, wire in self.roads[node] if wire}
+            if len(kinds_here) < 2:
+                continue
+            ends = []
+            for side, pins in zip(sides, (earthed, others), strict=True):
+                ways = _distances(side, node)
+                ways.setdefault(node, (0, ""))
+                at = [(ways[self.points[p]][0], self.order[p], p) for p in pins if self.points[p] in ways]
+                ends.append(min(at, default=None))
+            if ends[0] is not None and ends[1] is not None:
+                offer = (ends[0][0] + ends[1][0], node, (ends[0][2], ends[1][2]))
+                best = offer if best is None or offer < best else best
+        return None if best is None else best[2]
 
     def _grow_by_place(self, pins: list[PinKey]) -> None:
         self._join([self._grown(part, reserve=False) for part in spread({p: self.sites[p] for p in pins}).values()])

@@ -10,7 +10,7 @@ from jolly_core.checks import all_snags
 from jolly_core.drawing import pin_points
 from jolly_core.model import Part
 from jolly_core.tagging import pin_name
-from jolly_core.testing import Workbench
+from jolly_core.testing import Workbench, reordered
 from jolly_core.wiring import all_conductors
 
 CODES = {
@@ -82,6 +82,32 @@ class Bonding(Source):
             self.assertEqual(len(bonds), 1, roles)
             self.assertIn("XE1:PE", bonds[0])
             self.assertTrue(all(role == OTHER for ends, role in roles.items() if "KF1:A2" in ends), roles)
+
+    def test_the_bond_lands_where_it_is_drawn_however_near_others_are(self) -> None:
+        bench = self.bench
+        source = self.source("dc-supply")
+        ret = pin_points(bench.symbol(source))[3]
+        for n in range(3):  # lamps far off on the return, each beside an earth
+            bench.place("lamp", 110 + 12 * n, 44)
+            bench.wire((114 + 12 * n, 44), (116 + 12 * n, 44), (116 + 12 * n, 50), type_id=self.zero)
+            bench.place("earth", 112 + 12 * n, 72)
+            bench.wire((112 + 12 * n, 70), (112 + 12 * n, 72), type_id=bench.pe)
+        bench.wire((100, 50), (140, 50), type_id=self.zero)
+        bench.place("lamp", 6, 44)  # one on the other side, so that the source's pin is taken by two already
+        bench.wire((10, 44), (11, 44), (11, 50), (ret[0], 50), type_id=self.zero)
+        corner = ret[0] - 30
+        bench.wire((ret[0], 40), (corner, 40), (corner, 70), (140, 70), type_id=bench.pe)
+        bench.place("earth", corner, 80)
+        bench.wire((corner, 70), (corner, 80), type_id=bench.pe)
+        project = self.bench.project
+        hubs = {s.id for s in project.symbols.values() if s.definition == "earth"}
+        bonds = [c for c in all_conductors(project).values() if len({c.start[0], c.end[0]} & hubs) == 1]
+        (bond,) = bonds
+        self.assertEqual({bond.start[0], bond.end[0]} - hubs, {source}, "not at a lamp")
+        self.assertEqual(pin_points(bench.symbol(next(iter({bond.start[0], bond.end[0]} & hubs))))[0][0], corner)
+        self.assertEqual(role_of(project, bond), PE)
+        again = [c for c in all_conductors(reordered(project, 4)).values() if len({c.start[0], c.end[0]} & hubs) == 1]
+        self.assertEqual([(c.start, c.end) for c in again], [(bond.start, bond.end)])
 
     def test_a_bridge_of_terminals(self) -> None:
         bench = self.bench
