@@ -14,7 +14,7 @@ from .labels import (
     volts_between,
 )
 from .loads import Consumer, consumers_on, takes_a
-from .motors import LoadBehind, loads_behind, loads_fed, loads_in_words, motor_beyond_a
+from .motors import LoadBehind, is_source, loads_behind, loads_fed, loads_in_words, motor_beyond_a, paths_through
 from .supplyload import LIMIT_PERCENT, WARN_PERCENT, SupplyLoad, supply_load, supply_loads
 from .ways import (
     DRIVEN,
@@ -61,6 +61,8 @@ __all__ = [
     "links_of",
     "mains_of",
     "LoadBehind",
+    "is_source",
+    "paths_through",
     "loads_behind",
     "loads_fed",
     "loads_in_words",

@@ -78,7 +78,7 @@ def loads_behind(project: Project, symbol_id: str) -> list[LoadBehind]:
     loads = _starred(project, symbol)
     if not loads:
         found = _Found()
-        for line, load in _through(project, symbol):
+        for line, load in paths_through(project, symbol):
             _walk(project, potential_of(project, load), found, upward=line[1] > load[1] and line[0] == load[0])
         loads = _loads(project, found) or _on_its_line_side(project, symbol)
     return sorted((x for x in loads if x.amps), key=lambda x: tag_order(project, x.device))
@@ -90,7 +90,7 @@ def loads_fed(project: Project, pins: Iterable[PinKey]) -> list[LoadBehind]:
     A lead to one end of the windings of a motor that is started in star and delta carries its share alone.
     """
     starts = [potential_of(project, pin) for pin in pins]
-    if any(_is_source(project, start) for start in starts):
+    if any(is_source(project, start) for start in starts):
         return []
     found = _Found()
     for start in starts:
@@ -116,12 +116,12 @@ def loads_in_words(project: Project, loads: list[LoadBehind]) -> str:
     return f"{', '.join(told[:-1])}{more} and {told[-1]} behind it take {total:.4g} A"
 
 
-def _through(project: Project, symbol: Symbol) -> Iterator[tuple[PinKey, PinKey]]:
+def paths_through(project: Project, symbol: Symbol) -> Iterator[tuple[PinKey, PinKey]]:
     """Yield the line and the load pin of each path through a symbol; none of what passes no current on."""
     for link in links_of(project, symbol):
         first, second = (potential_of(project, pin) for pin in (link.start, link.end))
         from_below = (
-            _is_source(project, second) and not _is_source(project, first) and _leads_on(project, symbol, link.start)
+            is_source(project, second) and not is_source(project, first) and _leads_on(project, symbol, link.start)
         )
         yield (link.end, link.start) if from_below else (link.start, link.end)
     if _passes(project, symbol):
@@ -159,7 +159,7 @@ def _pairs_by_name(project: Project, device_id: str) -> Iterator[tuple[PinKey, P
     yield from ((ins[phase], outs[phase]) for phase in sorted(ins.keys() & outs))
 
 
-def _is_source(project: Project, potential: Potential) -> bool:
+def is_source(project: Project, potential: Potential) -> bool:
     """Return whether a potential comes from a source: by its name at a continuation, or as the output of one."""
     for group in potential.groups:
         if any(any(potential_in(project.continuations[id].name)) for id in group.continuations):
@@ -184,11 +184,11 @@ def _walk(project: Project, start: Potential, found: _Found, *, upward: bool = F
     waiting, seen, clear = deque([start]), {start.key}, True
     while waiting and len(seen) < FARTHEST:
         here = waiting.popleft()
-        clear = clear and not _is_source(project, here)
+        clear = clear and not is_source(project, here)
         for pin in here.pins:
             symbol = project.symbols[pin[0]]
             _note(project, symbol, pin[1], found)
-            for line, load in _through(project, symbol):
+            for line, load in paths_through(project, symbol):
                 there = potential_of(project, line if upward else load)
                 if (load if upward else line) == pin and there.key not in seen:
                     seen.add(there.key)
@@ -227,7 +227,7 @@ def _loads(project: Project, found: _Found) -> list[LoadBehind]:
 def _on_its_line_side(project: Project, symbol: Symbol) -> list[LoadBehind]:
     """Return the loads on the line side of a pole that another pole feeds from below; none where a source is there."""
     found = _Found()
-    for line, _ in _through(project, symbol):
+    for line, _ in paths_through(project, symbol):
         if not _walk(project, potential_of(project, line), found, upward=True):
             return []
     return _loads(project, found)
@@ -242,7 +242,7 @@ def _share(project: Project, motor: Symbol, pins: set[str]) -> float:
 
 def _starred(project: Project, symbol: Symbol) -> list[LoadBehind]:
     """Return the motors whose far ends the poles of a symbol join to a star, whichever way up it is drawn."""
-    paths = [tuple(potential_of(project, pin) for pin in path) for path in _through(project, symbol)]
+    paths = [tuple(potential_of(project, pin) for pin in path) for path in paths_through(project, symbol)]
     sides = list(zip(*paths, strict=True)) if len(paths) > 1 else []
     for side, other in zip(sides, reversed(sides), strict=True):
         if len({p.key for p in other}) > 1 or not any(p.at_motor for p in side):
