@@ -55,7 +55,7 @@ class LoadBehind:
 
 
 @dataclass(slots=True)
-class _Found:
+class _Walked:
     """What a walk away from the source came to: pins of motors by device, other loads, devices that pass current on."""
 
     motors: dict[str, tuple[Symbol, set[str]]] = field(default_factory=dict)
@@ -77,7 +77,7 @@ def loads_behind(project: Project, symbol_id: str) -> list[LoadBehind]:
     symbol = project.symbols[symbol_id]
     loads = _starred(project, symbol)
     if not loads:
-        found = _Found()
+        found = _Walked()
         for line, load in paths_through(project, symbol):
             _walk(project, potential_of(project, load), found, upward=line[1] > load[1] and line[0] == load[0])
         loads = _loads(project, found) or _on_its_line_side(project, symbol)
@@ -92,7 +92,7 @@ def loads_fed(project: Project, pins: Iterable[PinKey]) -> list[LoadBehind]:
     starts = [potential_of(project, pin) for pin in pins]
     if any(is_source(project, start) for start in starts):
         return []
-    found = _Found()
+    found = _Walked()
     for start in starts:
         _walk(project, start, found)
     return [load for load in _loads(project, found) if load.amps]
@@ -172,7 +172,7 @@ def is_source(project: Project, potential: Potential) -> bool:
     )
 
 
-def _walk(project: Project, start: Potential, found: _Found, *, upward: bool = False) -> bool:
+def _walk(project: Project, start: Potential, found: _Walked, *, upward: bool = False) -> bool:
     """Note what lies on a potential and on all that poles lead to from there, away from the source.
 
     Args:
@@ -196,7 +196,7 @@ def _walk(project: Project, start: Potential, found: _Found, *, upward: bool = F
     return clear
 
 
-def _note(project: Project, symbol: Symbol, pin: int, found: _Found) -> None:
+def _note(project: Project, symbol: Symbol, pin: int, found: _Walked) -> None:
     device = project.devices.get(symbol.device_id)
     unit = definition(symbol.definition).unit
     name = pins_of(project, symbol)[pin]
@@ -213,20 +213,20 @@ def _note(project: Project, symbol: Symbol, pin: int, found: _Found) -> None:
         found.others[device.id] = device
 
 
-def _motors(project: Project, found: _Found) -> Iterator[tuple[Device, Symbol, set[str]]]:
+def _motors(project: Project, found: _Walked) -> Iterator[tuple[Device, Symbol, set[str]]]:
     for id, (symbol, pins) in found.motors.items():
         found.passing.clear()  # what hands its current on to a motor takes what that does
         yield project.devices[id], symbol, pins
 
 
-def _loads(project: Project, found: _Found) -> list[LoadBehind]:
+def _loads(project: Project, found: _Walked) -> list[LoadBehind]:
     loads = [LoadBehind(d, _current_of(project, s), _share(project, s, p)) for d, s, p in _motors(project, found)]
     return loads + [_other(project, device) for device in (*found.others.values(), *found.passing.values())]
 
 
 def _on_its_line_side(project: Project, symbol: Symbol) -> list[LoadBehind]:
     """Return the loads on the line side of a pole that another pole feeds from below; none where a source is there."""
-    found = _Found()
+    found = _Walked()
     for line, _ in paths_through(project, symbol):
         if not _walk(project, potential_of(project, line), found, upward=True):
             return []
@@ -247,7 +247,7 @@ def _starred(project: Project, symbol: Symbol) -> list[LoadBehind]:
     for side, other in zip(sides, reversed(sides), strict=True):
         if len({p.key for p in other}) > 1 or not any(p.at_motor for p in side):
             continue
-        found = _Found()
+        found = _Walked()
         for pin in (pin for p in side for pin in p.pins):
             motor = project.symbols[pin[0]]
             if definition(motor.definition).unit == "motor" and _FAR_END.match(pins_of(project, motor)[pin[1]]):

@@ -28,9 +28,13 @@ from .registry import (
     run_report,
 )
 from .sheets import FACTS
+from .tracing import Trace, TraceMember, traced
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
+    "Trace",
+    "TraceMember",
+    "traced",
     "FACTS",
     "where_drawn",
     "MONEY",

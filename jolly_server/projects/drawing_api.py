@@ -14,7 +14,7 @@ from jolly_core.edits.pieces.pieces import piece_of, piece_to_json
 from jolly_core.library import is_block, part_classes, sides_of
 from jolly_core.model import WIRE_CATEGORIES, GoneError, Project, to_record
 from jolly_core.model.entities.circuit import NUMBER_PLACES
-from jolly_core.reports import places_of
+from jolly_core.reports import places_of, traced
 from jolly_core.tagging import class_letters
 from jolly_core.wiring import rules_in_order
 from jolly_server.library.services import drop_stamp, keep_stamp
@@ -107,6 +107,38 @@ class Snags(TypedDict):
 
     open: list[SnagLine]
     muted: list[MutedLine]
+
+
+class TraceLine(TypedDict):
+    """A thing on the way from the source to a load: what it is there for, what it is, where; or what is missing."""
+
+    role: str
+    name: str
+    symbol_id: str
+    sheet_id: str
+    place: str
+    facts: str
+    missing: bool
+
+
+class LitSheet(TypedDict):
+    """What of a sheet is on a way, to be lit."""
+
+    sheet_id: str
+    number: str
+    ids: list[str]
+
+
+class TraceView(TypedDict):
+    """The way of a load: in order, its protective conductor, what has to be on, and what is lit."""
+
+    name: str
+    facts: str
+    members: list[TraceLine]
+    earth: str
+    earthed: bool
+    closed: list[str]
+    lit: list[LitSheet]
 
 
 class SnagCount(TypedDict):
@@ -263,6 +295,41 @@ def snags(request: HttpRequest, project_id: str) -> Snags:
         return {
             "open": [_snag(p, s) for s in all_snags(p)],
             "muted": [{**_snag(p, s), "mute_id": m.id, "reason": m.reason} for s, m in muted_snags(p)],
+        }
+
+
+@router.get("/{project_id}/trace", response=TraceView)
+def trace(request: HttpRequest, project_id: str, id: str) -> TraceView:
+    """Give the way from its source to a load, to the load behind a pole, or to that on a wire or terminal.
+
+    Raises:
+        GoneError: there is nothing of this id.
+        RuleError: nothing there takes a current.
+    """
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        p = held.project
+        found = traced(p, id)
+        return {
+            "name": found.name,
+            "facts": found.facts,
+            "members": [
+                {
+                    "role": m.role,
+                    "name": m.name,
+                    "symbol_id": m.symbol_id,
+                    "sheet_id": m.sheet_id,
+                    "place": m.place,
+                    "facts": m.facts,
+                    "missing": m.missing,
+                }
+                for m in found.members
+            ],
+            "earth": found.earth,
+            "earthed": found.earthed,
+            "closed": found.closed,
+            "lit": [{"sheet_id": s, "number": p.sheets[s].number, "ids": ids} for s, ids in found.lit.items()],
         }
 
 

@@ -158,9 +158,7 @@ class Logic(Drawn):
     def test_one_that_does_so_on_one_side_only(self) -> None:
         self.reversing(second="contact-no")
         (message,) = self.told()["interlock"]
-        self.assertRegex(
-            message, r"^-KF1 and -KF2 may not be on together, but -KF2 has no NC contact of -KF1 in front"
-        )
+        self.assertRegex(message, r"^-KF1 and -KF2 may not be on together, but -KF2 has no NC contact of -KF1 in front")
 
     def test_one_whose_contact_is_bridged(self) -> None:
         self.reversing()

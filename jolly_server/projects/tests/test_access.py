@@ -157,6 +157,7 @@ class ByRole(DemoCase):
                 "definition": "contact-no",
                 "sheet_id": str(values["sheet_id"]),
                 "since": "0",
+                "id": str(values["entity_id"]),
             }
             return client.get(url, query).status_code
         if path.endswith("io/read"):

@@ -71,6 +71,26 @@ class Drawing(DemoCase):
         self.assertEqual(self.anna.get(path).json(), {"count": len(found)})
         self.assertEqual(self.person("nobody").get(path).status_code, 404)
 
+    def test_a_load_is_followed_to_its_source_by_whoever_may_read(self) -> None:
+        path = f"/api/projects/{KILN}/trace?id="
+        project = self.stored()
+        motor = next(s for s in project.symbols.values() if s.definition == "motor")
+        for name in ("anna", "vera"):
+            found = self.person(name).get(path + motor.id).json()
+            self.assertEqual((found["members"][0]["role"], found["members"][-1]["symbol_id"]), ("source", motor.id))
+            self.assertTrue(all(m["sheet_id"] in project.sheets for m in found["members"] if m["symbol_id"]))
+            self.assertEqual(found["lit"][0]["number"], project.sheets[found["lit"][0]["sheet_id"]].number)
+        self.assertEqual(self.person("nobody").get(path + motor.id).status_code, 404)
+        self.assertEqual(self.anna.get(path + "gone").status_code, 404)
+        free = self.accepted(self.anna, kind="add-sheet", number="98", frame="zones")["placed"][0]
+        type_id = next(iter(project.wire_types))
+        points = [[20, 20], [60, 20]]
+        self.accepted(self.anna, kind="draw-wire", sheet_id=free, points=points, wire_type_id=type_id)
+        (wire,) = self.stored().wires_on(free)
+        refused = self.anna.get(path + wire.id)
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("Nothing here takes a current", refused.content.decode())
+
     def test_a_stamp_by_kw_finds_its_parts_in_the_stored_library(self) -> None:
         sheet = self.accepted(self.anna, kind="add-sheet", number="61", frame="zones")["placed"][0]
         edit = {

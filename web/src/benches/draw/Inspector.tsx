@@ -31,6 +31,7 @@ interface Props {
 const KeepStamp = fetched(() => import('./KeepStamp').then((m) => m.KeepStamp))
 const PlannedPanel = fetched(() => import('./PlannedPanel').then((m) => m.PlannedPanel))
 const ReplacePanel = fetched(() => import('./ReplacePanel').then((m) => m.ReplacePanel))
+const TracePanel = fetched(() => import('./TracePanel').then((m) => m.TracePanel))
 const StampsPanel = fetched(() => import('./StampsPanel').then((m) => m.StampsPanel))
 
 /** Panels that are called for, whatever is selected. */
@@ -98,7 +99,9 @@ const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }:
   const Called = canEdit ? CALLED[panel] : undefined
   return (
     <>
-      {Called ? (
+      {panel === 'trace' ? (
+        <TracePanel onGo={onGo} />
+      ) : Called ? (
         <Called />
       ) : items.length ? (
         <OfSelection {...{ outline, canEdit, onGo, view, chosen, card }} />

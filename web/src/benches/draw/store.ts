@@ -14,7 +14,7 @@ export type Point = [number, number]
 /** A copied piece of circuit, as the server gives and takes it. */
 export type Piece = Record<string, unknown>
 /** What the inspector shows instead of the selection. */
-export type Panel = '' | 'stamps' | 'keep' | 'replace' | 'planned'
+export type Panel = '' | 'stamps' | 'keep' | 'replace' | 'planned' | 'trace'
 
 export type Tool =
   | { name: 'idle' }

@@ -73,6 +73,7 @@ export function drop() {
 /** Give up what is being done. */
 export function cancel() {
   now().ask(null)
+  if (now().panel === 'trace') now().set({ panel: '' })
   const { escape } = moments()
   if (escape) escape()
   else drop()

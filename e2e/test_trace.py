@@ -1,0 +1,38 @@
+"""Following a motor to its source: by one key, over sheets, with what is missing in red."""
+
+from __future__ import annotations
+
+from playwright.sync_api import expect
+
+from .base import Story
+
+
+class TraceStory(Story):
+    def test_a_motor_is_followed_to_its_source_and_what_is_missing_stands_there_in_red(self) -> None:
+        page = self.page
+        project = self.project()
+        motor = next(
+            s
+            for s in project.symbols.values()
+            if s.definition == "motor" and project.sheets[s.sheet_id].number == "10"
+        )
+        self.sign_in(page, f"p/kiln-2/draw/{motor.sheet_id}?sel={motor.id}")
+        inspector = page.get_by_role("complementary", name="Inspector")
+        expect(inspector).to_contain_text("MA1")
+        page.keyboard.press("t")
+        members = inspector.get_by_role("list", name="From the source to the load").get_by_role("listitem")
+        expect(members).to_have_count(6)
+        expect(members.first).to_contain_text("XD1")
+        for n, (role, name) in enumerate(
+            (("protection and overload", "FC1"), ("switching", "QA1"), ("overload", "FQ1"), ("cable", "WD1")), 1
+        ):
+            expect(members.nth(n)).to_contain_text(role)
+            expect(members.nth(n)).to_contain_text(name)
+        expect(members.last).to_contain_text("load")
+        expect(inspector).to_contain_text("comes to the earth")
+        expect(inspector).to_contain_text("QA1 on")
+        lit = page.locator("[data-kind=wire][data-look=selected]")
+        self.assertGreater(lit.count(), 8, "the way is lit on the sheet")
+        members.nth(2).get_by_role("button").click()
+        page.keyboard.press("Escape")
+        expect(members).to_have_count(0)

@@ -1,0 +1,110 @@
+"""From its source to a load: what stands on the way in order, what is missing, what has to be on, what is lit."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+from jolly_core.library import definition
+from jolly_core.model import GoneError, RuleError
+from jolly_core.reports import Trace, traced
+from jolly_core.tagging import tag_on
+from jolly_core.testing import DRYER, Workbench, demo, demo_anew
+
+
+def roles(trace: Trace) -> list[tuple[str, str]]:
+    return [(m.role, m.name.rsplit("-", 1)[-1]) for m in trace.members]
+
+
+class OfTheDemo(TestCase):
+    def symbol(self, unit: str, sheet: str, tag: str = "") -> str:
+        project = demo()
+        for s in project.symbols.values():
+            device = project.devices.get(s.device_id)
+            there = project.sheets[s.sheet_id]
+            fits = definition(s.definition).unit == unit and there.number == sheet and device is not None
+            if fits and device is not None and (not tag or tag_on(project, device, there) == tag):
+                return s.id
+        raise AssertionError(f"no {unit} on sheet {sheet}")
+
+    def test_a_motor_over_its_starter(self) -> None:
+        trace = traced(demo(), self.symbol("motor", "10"))
+        self.assertEqual(
+            roles(trace),
+            [
+                ("source", "XD1"),
+                ("protection and overload", "FC1"),
+                ("switching", "QA1"),
+                ("overload", "FQ1"),
+                ("cable", "WD1"),
+                ("load", "MA1"),
+            ],
+        )
+        self.assertEqual((trace.facts, trace.earthed), ("6.5 A", True))
+        self.assertEqual({w.rsplit("-", 1)[1] for w in trace.closed}, {"FC1 on", "QA1 on", "FQ1 on"})
+        places = [m.place for m in trace.members]
+        self.assertEqual(places, sorted(places), "from above to below")
+
+    def test_a_motor_behind_a_drive_is_followed_past_it(self) -> None:
+        trace = traced(demo(), self.symbol("motor", "12"))
+        self.assertEqual(
+            [r for r, _ in roles(trace)], ["source", "disconnector", "protection", "drive", "cable", "load"]
+        )
+        self.assertFalse([m for m in trace.members if m.missing])
+        self.assertEqual(len(trace.lit), len({m.sheet_id for m in trace.members if m.sheet_id} | set(trace.lit)))
+
+    def test_a_coil_over_its_contacts_to_the_supply_on_another_sheet(self) -> None:
+        trace = traced(demo(), self.symbol("coil", "30", "-QA1"))
+        self.assertEqual(roles(trace)[0], ("source", "TB1"))
+        self.assertIn("KD2-SF1 at rest", " ".join(trace.closed))
+        self.assertIn("KD2-SF2 on", " ".join(trace.closed))
+        sheets = [demo().sheets[id].number for id in trace.lit]
+        self.assertEqual(sheets, sorted(sheets, key=int))
+        self.assertIn("10", sheets)
+
+    def test_from_a_pole_a_terminal_or_a_wire_the_load_behind_is_found(self) -> None:
+        project = demo()
+        motor = traced(project, self.symbol("motor", "10"))
+        pole = next(
+            s.id
+            for s in project.symbols_on(next(s.id for s in project.sheets.values() if s.number == "10"))
+            if s.definition == "contactor-pole"
+        )
+        self.assertEqual(traced(project, pole).name, motor.name)
+        wire = next(id for ids in motor.lit.values() for id in ids if id in project.wires)
+        self.assertEqual(traced(project, wire).name, motor.name)
+
+    def test_every_load_of_both_demos_has_a_source_in_front_and_itself_at_the_end(self) -> None:
+        for project in (demo(), demo_anew(DRYER)):
+            loads = [s for s in project.symbols.values() if definition(s.definition).unit in ("motor", "coil", "lamp")]
+            self.assertGreater(len(loads), 5)
+            for load in loads:
+                trace = traced(project, load.id)
+                self.assertEqual(trace.members[-1].symbol_id, load.id)
+                self.assertEqual(trace.members[0].role, "source", trace.name)
+                self.assertFalse([m for m in trace.members if m.missing], trace.name)
+
+
+class Missing(TestCase):
+    def test_protection_and_overload_of_a_motor_that_has_neither(self) -> None:
+        b = Workbench(frame="zones")
+        for n in range(3):
+            b.wire((10, 20 + 4 * n), (60, 20 + 4 * n), type_id=b.red)
+            b.wire((60, 20 + 4 * n), (70 + 4 * n, 20 + 4 * n), (70 + 4 * n, 40), type_id=b.red)
+        b.place("contactor-pole", 30, 20)
+        motor = b.place("motor", 70, 40)
+        trace = traced(b.project, motor)
+        self.assertEqual([m.role for m in trace.members if m.missing], ["protection", "overload"])
+        self.assertEqual((trace.earth, trace.earthed), ("nothing", False))
+        b.place("motor-breaker", 45, 20)
+        again = traced(b.project, motor)
+        self.assertEqual([m.role for m in again.members if m.missing], [])
+        self.assertEqual([m.role for m in again.members], ["source", "switching", "protection and overload", "load"])
+
+    def test_what_takes_no_current_says_so(self) -> None:
+        b = Workbench(frame="zones")
+        b.wire((10, 20), (60, 20))
+        (wire,) = b.project.wires
+        with self.assertRaisesRegex(RuleError, "Nothing here takes a current"):
+            traced(b.project, wire)
+        with self.assertRaises(GoneError):
+            traced(b.project, "gone")
