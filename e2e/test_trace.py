@@ -12,9 +12,7 @@ class TraceStory(Story):
         page = self.page
         project = self.project()
         motor = next(
-            s
-            for s in project.symbols.values()
-            if s.definition == "motor" and project.sheets[s.sheet_id].number == "10"
+            s for s in project.symbols.values() if s.definition == "motor" and project.sheets[s.sheet_id].number == "10"
         )
         self.sign_in(page, f"p/kiln-2/draw/{motor.sheet_id}?sel={motor.id}")
         inspector = page.get_by_role("complementary", name="Inspector")

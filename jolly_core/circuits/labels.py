@@ -23,7 +23,7 @@ LEFT_RAIL, RIGHT_RAIL = "the left rail", "the right rail"
 NEUTRAL, ZERO, PROTECTIVE = "N", "0 V", "PE"
 _KIND = re.compile(r"(?:\b|V)(AC|DC)\b|(~)|(=)")
 _VOLTS = re.compile(r"(\d+(?:[.,]\d+)?)\s*V(?=[AD]C\b|\b)\s*(AC|DC|3~|1~|~)?")
-_SYSTEM = re.compile(r"(\d+(?:[.,]\d+)?(?:\s*/\s*\d+(?:[.,]\d+)?)*)\s*V(?:AC|DC)?\b")
+_SYSTEM = re.compile(r"(\d+(?:[.,]\d+)?(?:\s*Y?\s*/\s*\d+(?:[.,]\d+)?)*)\s*V(?:AC|DC)?\b")
 _KIND_OF = {"control-dc": DC, "control-ac": AC, "power": AC}
 RAIL_LINES = 2  # an upright wire on a rail's column that passes so many ladder lines is the rail
 EXTRA_LOW = 60.0  # volts up to which the category of the wires says whether it is AC or DC
@@ -221,11 +221,12 @@ def control_volts(project: Project, kind: str) -> float | None:
 def supply_volts(project: Project) -> float | None:
     """Return the volts between two phases that the project's data name, None when they name none.
 
-    Of "3 x 400/230 V" it is the larger one; a number that is not followed by V counts only where none is.
+    Of "3 x 400/230 V" and "208Y/120 V" it is the larger one; a number that is not followed by V counts only where none
+    is.
     """
     text = project.settings.supply
     named = _SYSTEM.search(text)
-    return max(float(n.replace(",", ".")) for n in named[1].split("/")) if named else number_of(text)
+    return max(float(n.strip(" Y").replace(",", ".")) for n in named[1].split("/")) if named else number_of(text)
 
 
 def mains_of(project: Project) -> Mains:
