@@ -1,4 +1,4 @@
-"""Following a motor to its source: by one key, over sheets, with what is missing in red."""
+"""Following a motor to its source by one key, with what is missing in red."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from .base import Story
 
 
 class TraceStory(Story):
-    def test_a_motor_is_followed_to_its_source_and_what_is_missing_stands_there_in_red(self) -> None:
+    def test_a_motor_is_followed_to_its_source_by_one_key(self) -> None:
         page = self.page
         project = self.project()
         motor = next(
@@ -34,3 +34,26 @@ class TraceStory(Story):
         members.nth(2).get_by_role("button").click()
         page.keyboard.press("Escape")
         expect(members).to_have_count(0)
+
+    def test_what_a_motor_lacks_is_red_in_the_list_and_a_snag_says_it(self) -> None:
+        page = self.page
+        project = self.project()
+        drawn = {s.id: project.sheets[s.sheet_id].number for s in project.symbols.values()}
+        motor = next(s for s in project.symbols.values() if s.definition == "motor" and drawn[s.id] == "10")
+        before = self.revision()
+        self.sign_in(page, f"p/kiln-2/draw/{motor.sheet_id}?sel={motor.id}")
+        inspector = page.get_by_role("complementary", name="Inspector")
+        expect(inspector).to_contain_text("MA1")
+        for key in ("motor-breaker", "overload"):
+            symbol = next(s for s in project.symbols.values() if s.definition == key and drawn[s.id] == "10")
+            page.goto(f"{self.live_server_url}/p/kiln-2/draw/{motor.sheet_id}?sel={symbol.id}")
+            expect(page.locator("[data-look=selected]").first).to_be_visible()
+            page.keyboard.press("Delete")
+            self.accepted(page, before)
+            before = self.revision()
+        page.goto(f"{self.live_server_url}/p/kiln-2/draw/{motor.sheet_id}?sel={motor.id}")
+        expect(inspector).to_contain_text("MA1")
+        page.keyboard.press("t")
+        members = inspector.get_by_role("list", name="From the source to the load").get_by_role("listitem")
+        expect(members.filter(has_text="missing")).to_have_count(2)
+        expect(members.filter(has_text="overload")).to_contain_text("6.5 A needed")

@@ -9,12 +9,10 @@ const held = vi.hoisted(() => ({
   message: '' as string | null,
 }))
 vi.mock('./store', () => ({
-  now: () => ({
-    tool: { name: held.tool },
-    set: ({ message }: { message: null }) => (held.message = message),
-  }),
+  now: () => ({ set: ({ message }: { message: null }) => (held.message = message) }),
 }))
 vi.mock('./tools', () => ({
+  atRest: () => held.tool === 'idle',
   moments: () => (held.begun === undefined ? {} : { begun: () => held.begun }),
   take: ({ text }: { text: string }) => held.taken.push(text),
 }))
