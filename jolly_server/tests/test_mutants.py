@@ -25,6 +25,13 @@ def mutants() -> ModuleType:
 RULE = '''
 """A module whose words 1 < 2 are no rule."""
 LEAST: int = 3
+MOST_TRIED = 600
+
+@dataclass(slots=True)
+class Held:
+    """A record: how it is kept is no rule."""
+
+    width: int = 3
 
 def fits(width: int = 4, *, wide: bool = False) -> bool:
     """Return whether 5 is enough."""
@@ -43,7 +50,7 @@ class Changes(TestCase):
         self.assertEqual(
             changes,
             {
-                ("3", "4"),
+                ("3", "4"),  # LEAST, and the width of what is held
                 ("not wide", "not not wide"),
                 ("min(width, LEAST) <= 7 and width + 8 > 9", "min(width, LEAST) <= 7 or width + 8 > 9"),
                 ("min(width, LEAST) <= 7", "min(width, LEAST) < 7"),
