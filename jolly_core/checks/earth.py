@@ -8,11 +8,10 @@ marking PE.
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 
 from jolly_core.cables import cable_cores
-from jolly_core.circuits import Potential, links_of, potential_of, potentials_on
+from jolly_core.circuits import Potential, is_earth_pin, links_of, potential_of, potentials_on
 from jolly_core.drawing import pin_points
 from jolly_core.library import definition
 from jolly_core.model import Project, Symbol
@@ -21,7 +20,6 @@ from jolly_core.wiring import EARTH_TERMINAL, sheet_groups
 
 from .registry import Act, Snag, built, check, project_check
 
-_EARTH_PIN = re.compile(r"^(PE|GND|⏚|⏛|PE\d+|GNYE)$", re.IGNORECASE)
 _FREE_UNITS = ("terminal", "earth", "cavity", "block", "pins")
 _SOURCES = ("supply", "transformer")  # whose return a bond may land on
 _AT_BOND = ("earth", *_SOURCES)
@@ -80,7 +78,7 @@ def protective_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
             kinds = categories_here(project, potential, symbol, pin)
             name = names[pin] if pin < len(names) else ""
             message = ""
-            if unit == "earth" or _EARTH_PIN.match(name):
+            if unit == "earth" or is_earth_pin(name):
                 live = sorted(k for k in kinds if k != "pe")
                 if live and "pe" not in kinds and not (potential.returns and unit in _AT_BOND):
                     message = (

@@ -8,8 +8,11 @@ from collections.abc import Iterator
 
 from jolly_core.circuits import (
     DRIVEN,
+    GOES_ON,
     Link,
     Potential,
+    comes_to_earth,
+    is_earth_pin,
     is_source,
     links_at,
     links_of,
@@ -21,17 +24,14 @@ from jolly_core.drawing import pin_points
 from jolly_core.library import base_of, definition
 from jolly_core.model import Device, Project, Symbol
 from jolly_core.tagging import called_on, class_of, pins_of, tag_on
-from jolly_core.wiring import EARTH_TERMINAL, GroupKey, PinKey, site_of
+from jolly_core.wiring import GroupKey, PinKey
 
 from .registry import Snag, check
 
-PROTECTIVE = ("breaker", "motor-breaker", "fuse", "residual-current")
+PROTECTIVE = ("breaker", "motor-breaker", "fuse")  # against overcurrent; a residual-current device by itself is none
 FED = ("motor", "transformer", "supply")  # units whose live poles have a protection in front
 MOST = 400  # potentials looked at for one way
-_EARTH_PIN = re.compile(r"^(PE|GND|⏚|⏛|PE\d+|GNYE)$", re.IGNORECASE)
 _NO_LIVE_PIN = re.compile(r"^(PE|N|\+|-)", re.IGNORECASE)
-_EARTH_MARK = re.compile(r"\b(PE|earth|ground)\b", re.IGNORECASE)
-_GOES_ON = ("cavity", "connector", "splice", "block", "pins")  # where a conductor may go on that no drawing shows
 
 
 def _device(project: Project, symbol: Symbol) -> Device | None:
@@ -41,7 +41,10 @@ def _device(project: Project, symbol: Symbol) -> Device | None:
 def _is_protective(project: Project, symbol: Symbol) -> bool:
     device = _device(project, symbol)
     key = class_of(project, device, symbol) if device else definition(symbol.definition).part_class
-    return base_of(key) in PROTECTIVE or symbol.definition == "terminal-fuse"
+    part = project.part_of(device) if device else None
+    # One with a tripping characteristic is a breaker, too.
+    combined = base_of(key) == "residual-current" and (part is None or bool(part.ratings.get("characteristic")))
+    return base_of(key) in PROTECTIVE or combined or symbol.definition == "terminal-fuse"
 
 
 @check("pe-open", "A protective conductor that ends at a terminal, and goes on to no earth bar.")
@@ -53,10 +56,10 @@ def open_protective(project: Project, sheet_id: str) -> Iterator[Snag]:
     sheet = project.sheets[sheet_id]
     told: set[GroupKey] = set()
     for symbol in project.symbols_on(sheet_id):
-        if definition(symbol.definition).unit in ("earth", "terminal", *_GOES_ON):
+        if definition(symbol.definition).unit in ("earth", "terminal", *GOES_ON):
             continue
         for pin, name in enumerate(pins_of(project, symbol)):
-            if not _EARTH_PIN.match(name):
+            if not is_earth_pin(name):
                 continue
             potential = potential_of(project, (symbol.id, pin))
             if potential.key in told or not _ends_open(project, potential):
@@ -73,20 +76,8 @@ def open_protective(project: Project, sheet_id: str) -> Iterator[Snag]:
 
 
 def _ends_open(project: Project, potential: Potential) -> bool:
-    pins = list(potential.pins)
-    if len(pins) < 2 or potential.bonded or links_at(project, potential):
-        return False
-    for group in potential.groups:
-        if any(_EARTH_MARK.search(project.continuations[id].name) for id in group.continuations):
-            return False
-    for id, pin in pins:
-        symbol = project.symbols[id]
-        unit = definition(symbol.definition).unit
-        if site_of(project, (id, pin)).hub or symbol.definition == EARTH_TERMINAL:
-            return False
-        if unit in _GOES_ON and not _EARTH_PIN.match(pins_of(project, symbol)[pin]):
-            return False
-    return "pe" in potential.categories
+    joined = len(list(potential.pins)) > 1 and "pe" in potential.categories and not potential.bonded
+    return joined and not comes_to_earth(project, potential)
 
 
 @check("bridged-together", "Contacts in series with a wire past all of them: none of them changes anything.")
@@ -205,8 +196,6 @@ def _reaches_source(project: Project, start: Potential) -> bool:
                 else:
                     upward.append(potential_of(project, line))
         open_end = open_end or not (upward or stopped)
-        if stopped:
-            return False
         for there in upward:
             if there.key not in seen:
                 seen.add(there.key)

@@ -1,5 +1,6 @@
 """One analysis of potentials for all that asks what a circuit would do: labels, ways through poles and contacts."""
 
+from .earthing import GOES_ON, comes_to_earth, earths_on, is_earth_pin
 from .labels import (
     AC,
     DC,
@@ -35,6 +36,10 @@ from .ways import (
 )
 
 __all__ = [
+    "GOES_ON",
+    "comes_to_earth",
+    "earths_on",
+    "is_earth_pin",
     "LIMIT_PERCENT",
     "WARN_PERCENT",
     "SupplyLoad",

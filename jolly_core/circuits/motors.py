@@ -79,7 +79,8 @@ def loads_behind(project: Project, symbol_id: str) -> list[LoadBehind]:
     if not loads:
         found = _Walked()
         for line, load in paths_through(project, symbol):
-            _walk(project, potential_of(project, load), found, upward=line[1] > load[1] and line[0] == load[0])
+            from_below = any((line, load) == (link.end, link.start) for link in links_of(project, symbol))
+            _walk(project, potential_of(project, load), found, upward=from_below)
         loads = _loads(project, found) or _on_its_line_side(project, symbol)
     return sorted((x for x in loads if x.amps), key=lambda x: tag_order(project, x.device))
 

@@ -14,6 +14,9 @@ from jolly_core.cables import cable_cores, cable_drop, core_area_mm2
 from jolly_core.circuits import (
     Link,
     Potential,
+    comes_to_earth,
+    earths_on,
+    is_earth_pin,
     links_of,
     loads_behind,
     loads_fed,
@@ -28,15 +31,13 @@ from jolly_core.drawing import place_in
 from jolly_core.library import base_of, definition, number_in
 from jolly_core.model import Project, RuleError, Symbol
 from jolly_core.tagging import called_on, class_of, full_tag, pins_of
-from jolly_core.wiring import EARTH_TERMINAL, GroupKey, PinKey, site_of
+from jolly_core.wiring import GroupKey, PinKey
 
 LOADS = ("motor", "coil", "lamp", "load", "transformer", "supply", "sensor")
 POWER = ("motor", "load", "transformer", "supply")
 MOST = 400  # potentials looked at for one pole
 SHORT = 12  # pins of a potential that is lit whole; of a rail the members alone are
 FROM_KW = 0.5  # rated power from which a motor has a protection against overload (IEC 60204-1, 7.3.1)
-_EARTH_PIN = re.compile(r"^(PE|GND|PE\d+|GNYE)$", re.IGNORECASE)
-_EARTH_MARK = re.compile(r"\b(PE|earth|ground)\b", re.IGNORECASE)
 _OUTLET, _INLET = re.compile(r"^(U|V|W|[UVW][12]|\d?T\d)$", re.I), re.compile(r"^(\d?L\d?|R|S)$", re.I)
 _ROLES = {
     "drive": "drive",
@@ -112,7 +113,7 @@ def traced(project: Project, id: str) -> Trace:
     closed: dict[str, None] = {}
     for pin, name in enumerate(pins_of(project, load)):
         is_output = definition(load.definition).unit in ("transformer", "supply") and pin >= 2
-        if _EARTH_PIN.match(name) or is_output:
+        if is_earth_pin(name) or is_output:
             continue
         for symbols, links, through in _ways(project, load, pin):
             on |= {p.key: p for p in through[:-1] or _short(through[-1])}
@@ -338,15 +339,15 @@ def _earth(project: Project, load: Symbol, trace: Trace) -> set[GroupKey]:
     """Note what the protective conductor of a load is joined with; return its potentials."""
     sheet = project.sheets[load.sheet_id]
     for pin, name in enumerate(pins_of(project, load)):
-        if not _EARTH_PIN.match(name):
+        if not is_earth_pin(name):
             continue
         potential = potential_of(project, (load.id, pin))
         ends = [p for p in potential.pins if p[0] != load.id]
-        hubs = [p for p in ends if site_of(project, p).hub or project.symbols[p[0]].definition == EARTH_TERMINAL]
+        hubs = earths_on(project, potential)
         marks = [project.continuations[id].name for g in potential.groups for id in g.continuations]
         names = list(dict.fromkeys(called_on(project, project.symbols[p[0]], sheet) for p in (hubs or ends)))
         trace.earth = ", ".join([*names[:4], *dict.fromkeys(marks)]) or "nothing"
-        trace.earthed = bool(hubs) or any(_EARTH_MARK.search(mark) for mark in marks)
+        trace.earthed = comes_to_earth(project, potential)
         return {potential.key}
     return set()
 

@@ -6,6 +6,7 @@ from unittest import TestCase
 
 from jolly_core.checks import all_snags
 from jolly_core.drawing import pin_points
+from jolly_core.model import Part
 from jolly_core.testing import Workbench, reordered
 
 CODES = {"pe-open", "bridged-together", "fuses-joined", "unprotected", "interlock"}
@@ -92,6 +93,22 @@ class Protection(Drawn):
         self.row("contactor-pole", "L1 L2 L3", "U V W")
         self.motor("U V W")
         self.assertEqual(self.told(), {})
+
+    def test_one_of_two_ways_that_goes_past_the_breaker(self) -> None:
+        self.row("motor-breaker", "L1 L2 L3", "Q1 Q2 Q3")
+        self.row("contactor-pole", "Q1 Q2 Q3", "U V W")
+        self.row("contactor-pole", "L1 L2 L3", "U V W")
+        self.motor("U V W")
+        self.assertEqual(len(self.told()["unprotected"]), 1)
+
+    def test_a_residual_current_device_by_itself_protects_against_no_overcurrent(self) -> None:
+        self.bench.library.parts["r"] = Part(
+            "r", "Maker", "R", "residual-current", units=(("pole", ("1", "2")),) * 3, ratings={"rated_a": "40"}
+        )
+        device = self.row("residual-current", "L1 L2 L3", "U V W")
+        self.motor("U V W")
+        self.bench.do("assign-part", device_id=self.bench.device(device), part_id="r")
+        self.assertEqual(len(self.told()["unprotected"]), 1)
 
     def test_two_fuses_of_one_phase_joined_behind(self) -> None:
         self.row("fuse", "L1", "F1")
