@@ -28,6 +28,9 @@ def new_document() -> Drawing:
 
 def dxf_bytes(document: Drawing, width: float, height: float) -> bytes:
     """Return a document as a file whose model space fills a width and a height from the origin, mm, and opens on it."""
+    # The library adds some of them out of a set, whose order is another one in each process.
+    document.classes.add_required_classes(document.dxfversion)
+    document.classes.classes = dict(sorted(document.classes.classes.items()))
     space = document.modelspace()
     space.reset_extents((0, 0, 0), (width, height, 0))
     space.reset_limits((0, 0), (width, height))
