@@ -34,6 +34,7 @@ from jolly_core.tagging import called_on, class_of, full_tag, pins_of
 from jolly_core.wiring import GroupKey, PinKey
 
 LOADS = ("motor", "coil", "lamp", "load", "transformer", "supply", "sensor")
+CONTACTS = ("no", "nc", "co", "tno", "tnc")
 POWER = ("motor", "load", "transformer", "supply")
 MOST = 400  # potentials looked at for one pole
 SHORT = 12  # pins of a potential that is lit whole; of a rail the members alone are
@@ -244,11 +245,15 @@ def _member(project: Project, symbol: Symbol, role: str = "", facts: str = "") -
     device = project.devices.get(symbol.device_id)
     part = project.part_of(device) if device else None
     key = base_of(class_of(project, device, symbol) if device else definition(symbol.definition).part_class)
-    ratings = part.ratings if part else {}
+    unit = definition(symbol.definition).unit
+    # The contact of an overload or contactor switches; what its poles bear is not said of it.
+    is_contact = not role and unit in CONTACTS
+    ratings = part.ratings if part and not is_contact else {}
     said = [words.format(ratings[name]) for name, words in _RATINGS if ratings.get(name)]
     if ratings.get("setting_min_a") and ratings.get("setting_max_a"):
         said.append(f"{ratings['setting_min_a']} to {ratings['setting_max_a']} A")
-    kind = role or _ROLES.get(key) or ("terminal" if definition(symbol.definition).unit == "terminal" else "switching")
+    usual = "terminal" if unit == "terminal" else "switching"
+    kind = role or (usual if is_contact else _ROLES.get(key, usual))
     sheet = project.sheets[symbol.sheet_id]
     name = full_tag(project, device) if device else definition(symbol.definition).name
     place = place_in(sheet, symbol.x, symbol.y)

@@ -55,6 +55,8 @@ class OfTheDemo(TestCase):
     def test_a_coil_over_its_contacts_to_the_supply_on_another_sheet(self) -> None:
         trace = traced(demo(), self.symbol("coil", "30", "-QA1"))
         self.assertEqual(roles(trace)[0], ("source", "TB1"))
+        contact = next(m for m in trace.members if m.name.endswith("FQ1"))
+        self.assertEqual((contact.role, contact.facts), ("switching", ""), "its contact, not its heaters")
         self.assertIn("KD2-SF1 at rest", " ".join(trace.closed))
         self.assertIn("KD2-SF2 on", " ".join(trace.closed))
         sheets = [demo().sheets[id].number for id in trace.lit]
