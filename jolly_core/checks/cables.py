@@ -13,6 +13,7 @@ from jolly_core.cables import (
     cable_drop,
     capacity_a,
     choices_of,
+    core_area_mm2,
     core_list,
     ends_of,
     laying_of,
@@ -55,6 +56,14 @@ def capacities(project: Project) -> Iterator[Snag]:
     """Yield a snag for each cable with a load above what its cores carry by IEC 60204-1, saying both."""
     for cable in project.cables.values():
         load, carried = load_a(project, cable), capacity_a(project, cable)
+        area = core_area_mm2(project, cable.device_id)
+        if load and not carried and area:
+            device = project.devices[cable.device_id]
+            message = (
+                f"What {area:g} mm² carry is not known, but {full_tag(project, device)} is loaded with {load:g} A."
+            )
+            message = f"{message} Choose a cable with a cross-section of the table."
+            yield built("cable-capacity", "warning", message, "cables", device.id, (device.id,), device.id)
         if 0 < carried < load:
             device = project.devices[cable.device_id]
             message = f"{full_tag(project, device)} is loaded with {load:g} A and its cores carry {carried:g} A"

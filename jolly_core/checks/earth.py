@@ -11,7 +11,16 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from jolly_core.cables import cable_cores
-from jolly_core.circuits import Potential, is_earth_pin, links_of, potential_of, potentials_on
+from jolly_core.circuits import (
+    BLOCKS,
+    Potential,
+    base_at,
+    is_earth_pin,
+    links_of,
+    potential_of,
+    potentials_on,
+    takes_earth,
+)
 from jolly_core.drawing import pin_points
 from jolly_core.library import definition
 from jolly_core.model import Project, Symbol
@@ -20,7 +29,7 @@ from jolly_core.wiring import EARTH_TERMINAL, sheet_groups
 
 from .registry import Act, Snag, built, check, project_check
 
-_FREE_UNITS = ("terminal", "earth", "cavity", "block", "pins")
+_FREE_UNITS = ("terminal", "earth", "cavity")
 _SOURCES = ("supply", "transformer")  # whose return a bond may land on
 _AT_BOND = ("earth", *_SOURCES)
 
@@ -49,7 +58,8 @@ def protective_joined(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each potential of a sheet with wires of a protective and another category, here or elsewhere."""
     for potential in potentials_on(project, sheet_id):
         kinds = potential.categories
-        if "pe" not in kinds or len(kinds) == 1 or potential.bonded:
+        mixed = "power" in kinds and any(kind.startswith("control") for kind in kinds)
+        if "pe" not in kinds or len(kinds) == 1 or (potential.bonded and not mixed):
             continue
         here = next(g for g in potential.groups if g.sheet_id == sheet_id)
         y, x = here.first
@@ -84,13 +94,21 @@ def protective_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
                     message = (
                         f"{called_on(project, symbol, sheet)}:{name} is for the protective conductor, but on {live[0]}."
                     )
-            elif kinds == {"pe"} and unit not in (*_FREE_UNITS, *_SOURCES) and not links_of(project, symbol):
+            elif kinds == {"pe"} and _is_strange(project, symbol, name):
                 message = (
                     f"{called_on(project, symbol, sheet)}:{name} is on a protective conductor. Give it another wire."
                 )
             if message:
                 device_id = symbol.device_id
                 yield Snag("protective-pin", "error", message, (symbol.id,), sheet_id, x, y, device_id=device_id)
+
+
+def _is_strange(project: Project, symbol: Symbol, name: str) -> bool:
+    """Return whether a pin that is not for the protective conductor has no business on one."""
+    unit = definition(symbol.definition).unit
+    if unit in BLOCKS:
+        return not takes_earth(name) and base_at(project, symbol) != "current-transformer"
+    return unit not in (*_FREE_UNITS, *_SOURCES) and not links_of(project, symbol)
 
 
 @check("protective-switched", "A switch, contact or fuse in a protective conductor.")

@@ -6,11 +6,14 @@ from collections.abc import Iterator
 
 from jolly_core.circuits import PHASES, Potential, is_rail, potentials_on
 from jolly_core.drawing import rails_at
+from jolly_core.library import definition
 from jolly_core.model import Project, Wire, WireType, counted
+from jolly_core.tagging import pins_of
 from jolly_core.wiring import SWITCHED, is_live, is_neutral
 
 from .registry import Act, Snag, check
 
+_TAKING = ("load", "motor", "supply", "transformer")
 _MOST = 2000  # wires that one edit gives another type
 
 
@@ -26,7 +29,11 @@ def neutral_types(project: Project, sheet_id: str) -> Iterator[Snag]:
             types = {w.type_id: project.wire_types[w.type_id] for w in wires}
             neutral = [w for w in wires if is_neutral(project, types[w.type_id])]
             live = [w for w in wires if is_live(project, types[w.type_id])]
-            if neutral and live:
+            own = _own_type(project) if live and not neutral and _serves_neutral(project, potential) else None
+            here = [w for w in live if w.sheet_id == sheet_id]
+            if own is not None and here:
+                yield _snag(project, sheet_id, here, own, by_neutral=True)
+            elif neutral and live:
                 right, wrong = (neutral, live) if _is_neutral(project, potential, neutral, live) else (live, neutral)
                 here = [w for w in wrong if w.sheet_id == sheet_id]
                 if here:
@@ -49,6 +56,21 @@ def _is_neutral(project: Project, potential: Potential, neutral: list[Wire], liv
     }
     by_rail = {is_neutral(project, project.wire_types[id]) for id in rails}
     return by_rail.pop() if len(by_rail) == 1 else _length(neutral) >= _length(live)
+
+
+def _serves_neutral(project: Project, potential: Potential) -> bool:
+    """Return whether a load's pin for the neutral is on a potential, and nothing says that it is a phase."""
+    if not potential.labels.keys().isdisjoint(PHASES):
+        return False
+    pins = ((project.symbols[id], pin) for id, pin in potential.pins)
+    return any(pins_of(project, s)[n] == "N" and definition(s.definition).unit in _TAKING for s, n in pins)
+
+
+def _own_type(project: Project) -> WireType | None:
+    """Return the neutral's type that wires of the project have, None where it is drawn like the phases."""
+    used = {w.type_id for w in project.wires.values()}
+    types = (project.wire_types[id] for id in sorted(used))
+    return next((t for t in types if t.category == "power" and is_neutral(project, t)), None)
 
 
 def _length(wires: list[Wire]) -> int:

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 
 from jolly_core.circuits import (
     DRIVEN,
+    PHASES,
     Circuit,
     Label,
     Link,
@@ -119,6 +120,8 @@ def _may_meet(one: Label, other: Label, way: Way) -> bool:
         return one.is_return or other.is_return
     if one.source and one.source == other.source:
         return False
+    if any(a.word in PHASES and b.source and not b.named for a, b in ((one, other), (other, one))):
+        return False  # a phase of the supply and what a transformer gives
     if not one.side or not other.side:
         return "return" not in (one.side, other.side) or all(link.sort == "always" for link in way.links)
     return not (one.said and other.said and one.named and other.named) and one.side == other.side
@@ -236,7 +239,7 @@ def bridged(project: Project, sheet_id: str) -> Iterator[Snag]:
 
 
 def _pairs(project: Project, symbol: Symbol) -> list[tuple[PinKey, PinKey]]:
-    if definition(symbol.definition).unit in _LOADS:
+    if definition(symbol.definition).unit in (*_LOADS, "supply", "transformer"):
         return [((symbol.id, 0), (symbol.id, 1))]
     return [(k.start, k.end) for k in links_of(project, symbol)]
 
@@ -246,7 +249,7 @@ def dead_loads(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each coil, lamp or other load that has one potential only at both of its ends."""
     sheet = project.sheets[sheet_id]
     for symbol in project.symbols_on(sheet_id):
-        if definition(symbol.definition).unit not in _LOADS:
+        if definition(symbol.definition).unit not in (*_LOADS, "supply", "transformer"):
             continue
         pins = [(symbol.id, 0), (symbol.id, 1)]
         if potential_of(project, pins[0]).key == potential_of(project, pins[1]).key:

@@ -4,23 +4,39 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from dataclasses import replace
 
 from jolly_core.circuits import (
     AC,
+    BLOCKS,
     DC,
+    LEFT_RAIL,
     Label,
+    Potential,
     Way,
+    base_at,
+    begins_at_terminal,
+    fed_by,
+    is_behind_drive,
     label_in_words,
+    links_at,
     loads_behind,
+    loads_fed,
     loads_in_words,
+    number_of,
+    potential_at,
+    potential_of,
     reached,
+    sources_of,
+    supply_volts,
     volts_between,
     way_in_words,
 )
 from jolly_core.circuits.motors import THROUGH
 from jolly_core.library import definition, number_in
-from jolly_core.model import Part, Project, Symbol
-from jolly_core.tagging import tag_on
+from jolly_core.model import Device, Part, Project, Symbol
+from jolly_core.tagging import pins_of, tag_on
+from jolly_core.wiring import PinKey
 
 from .registry import Snag, check
 
@@ -33,7 +49,10 @@ _INPUTS: dict[str, tuple[int, int, tuple[str, ...]]] = {
     "transformer": (0, 1, ("primary_v",)),
     "motor": (0, 1, ("voltage_v",)),
 }
+THREE_PHASES = 4  # pins of a motor on three phases, with its PE
 TOLERANCE = 0.1  # of the rated voltage, IEC 60204-1 (4.3.2)
+_ALIKE = 0.03  # by which tables of motors and of drives for them differ
+_OUTLET = re.compile(r"^(U|V|W|[UVW][12]|\d?T\d)$", re.IGNORECASE)
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)?")
 _LIST = re.compile(r"[/,;]|\bor\b")
 
@@ -70,17 +89,76 @@ def input_volts(project: Project, symbol: Symbol) -> list[tuple[float, str, Labe
     first, second, _ = _INPUTS[unit]
     one, other = (reached(project, (symbol.id, pin)) for pin in (first, second))
     found: list[tuple[float, str, Label, Way]] = []
+    if unit in ("coil", "lamp", "load"):
+        one = one or _by_card(project, (symbol.id, first), other)
+        other = other or _by_card(project, (symbol.id, second), one)
+    one, other = _as_fed(project, one), _as_fed(project, other)
     for label, way in one.values():
         for against, back in other.values():
             between = volts_between(project, label, against)
             if between is not None and between[0]:
                 longer = way if label.volts else back
                 found.append((*between, label, longer))
+    if unit == "motor" and not one and not other:
+        found += _of_mains(project, symbol)
     if not found and not (one and other):
         for label, way in [*one.values(), *other.values()]:
             if label.volts and label.said and label.word.endswith(" V"):
                 found.append((label.volts, label.kind, label, way))
     return found
+
+
+def _of_mains(project: Project, motor: Symbol) -> list[tuple[float, str, Label, Way]]:
+    """Return the supply's volts for a motor on three phases that comes from terminals without a name."""
+    start = potential_of(project, (motor.id, 0))
+    volts = _of_drive(project, start) or supply_volts(project)
+    fed = fed_by(project, start, lambda _: False)
+    comes_in = [
+        end
+        for end in fed.ends
+        if end.label is None and (begins_at_terminal(project, end) or is_behind_drive(project, end))
+    ]
+    if not volts or len(definition(motor.definition).pins) < THREE_PHASES or not comes_in or len(fed.ends) > 1:
+        return []
+    label = Label("a phase", volts, AC, motor.id, motor.sheet_id)
+    return [(volts, AC, label, Way((), (start.key,)))]
+
+
+def _of_drive(project: Project, potential: Potential) -> float | None:
+    """Return the volts of the drive whose output is on a potential, as its part says what it is fed with."""
+    for id, _ in potential.pins:
+        device = project.devices.get(project.symbols[id].device_id)
+        part = project.part_of(device) if device else None
+        if part is not None and base_at(project, project.symbols[id]) == "drive":
+            return number_of(part.ratings.get("supply_v", ""))
+    return None
+
+
+def _by_card(project: Project, pin: PinKey, beyond: dict[str, tuple[Label, Way]]) -> dict[str, tuple[Label, Way]]:
+    """Return what the output of a card gives that drives a pin: what its supply is on, the other end's left out."""
+    start = potential_of(project, pin)
+    near = [start, *(there for _, there in links_at(project, start))]
+    outputs = [id for p in near for id, _ in p.pins if definition(project.symbols[id].definition).unit == "do"]
+    found: dict[str, tuple[Label, Way]] = {}
+    for id in outputs[:1]:
+        for unit in project.units_of(project.symbols[id].device_id):
+            if definition(unit.definition).unit == "card-supply":
+                for n in range(len(definition(unit.definition).pins)):
+                    found |= reached(project, (unit.id, n))
+    return {word: told for word, told in found.items() if word not in beyond}
+
+
+def _as_fed(project: Project, found: dict[str, tuple[Label, Way]]) -> dict[str, tuple[Label, Way]]:
+    """Return labels in which a ladder's left rail has the volts of the one supply that feeds it, where one does."""
+    told = {}
+    for word, (label, way) in found.items():
+        given = ""
+        if word == LEFT_RAIL:
+            ids = sources_of(project, potential_at(project, way.through[-1]))
+            parts = [project.part_of(project.devices[id]) for id in ids]
+            given = parts[0].ratings.get("output_v", "") if len(parts) == 1 and parts[0] else ""
+        told[word] = (replace(label, volts=number_of(given)) if given else label, way)
+    return told
 
 
 def _rated(part: Part, unit: str) -> tuple[str, str]:
@@ -143,7 +221,12 @@ def motor_loads(project: Project, sheet_id: str) -> Iterator[Snag]:
     for symbol in project.symbols_on(sheet_id):
         device = project.devices.get(symbol.device_id)
         part = project.part_of(device) if device else None
-        if definition(symbol.definition).unit not in THROUGH or device is None or part is None or device.id in told:
+        if device is None or part is None or device.id in told:
+            continue
+        if definition(symbol.definition).unit in BLOCKS:
+            yield from _beyond_drive(project, symbol, device, part)
+            continue
+        if definition(symbol.definition).unit not in THROUGH:
             continue
         load = number_in(part.ratings.get("ac3_a", ""))
         low, high = (number_in(part.ratings.get(k, "")) for k in ("setting_min_a", "setting_max_a"))
@@ -162,3 +245,19 @@ def motor_loads(project: Project, sheet_id: str) -> Iterator[Snag]:
             message = f"{tag_on(project, device, sheet)} ({part.number}) {words}, but {taken}."
             ids = (symbol.id,)
             yield Snag("motor-load", "error", message, ids, sheet_id, symbol.x, symbol.y, "choose-part", device.id)
+
+
+def _beyond_drive(project: Project, symbol: Symbol, device: Device, part: Part) -> Iterator[Snag]:
+    """Yield a snag for a drive or soft starter that gives less than the motors at its outlets take."""
+    gives = number_in(part.ratings.get("rated_a", ""))
+    if gives is None or base_at(project, symbol) not in ("drive", "soft-starter"):
+        return
+    outlets = [(symbol.id, n) for n, name in enumerate(pins_of(project, symbol)) if _OUTLET.match(name)]
+    loads = [x for x in loads_fed(project, outlets[:1]) if x.device.id != device.id]
+    taken = round(sum(x.amps for x in loads), 3)
+    if taken > gives * (1 + _ALIKE):
+        words = loads_in_words(project, loads)
+        who = tag_on(project, device, project.sheets[symbol.sheet_id])
+        message = f"{who} ({part.number}) gives {gives:g} A, but {words}."
+        at = (symbol.x, symbol.y)
+        yield Snag("motor-load", "error", message, (symbol.id,), symbol.sheet_id, *at, "choose-part", device.id)

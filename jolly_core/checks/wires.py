@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
+from jolly_core.circuits import misses_earth
 from jolly_core.drawing import place_in, rails_at
 from jolly_core.library import definition
 from jolly_core.model import Project
@@ -26,6 +27,8 @@ def unconnected_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
         if _other_side_wired(found, symbol.id, group.pins[0][1], symbol.definition):
             continue
         names = pins_of(project, symbol)
+        if misses_earth(project, symbol, group.pins[0][1]):
+            continue  # told as missing
         device = project.devices.get(symbol.device_id)
         who = tag_on(project, device, sheet) if device else "A symbol without a device"
         x, y = found.points[group.pins[0]]

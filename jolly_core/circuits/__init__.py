@@ -1,10 +1,27 @@
 """One analysis of potentials for all that asks what a circuit would do: labels, ways through poles and contacts."""
 
-from .earthing import GOES_ON, comes_to_earth, earths_on, is_earth_pin
+from .earthing import BLOCKS, GOES_ON, comes_to_earth, earths_on, is_earth_pin, misses_earth, takes_earth
+from .feeding import (
+    Fed,
+    above,
+    base_at,
+    begins_at_terminal,
+    fed_by,
+    is_behind_drive,
+    is_guard,
+    limits,
+    outputs_on,
+    phase_at,
+    phases_by_switch,
+    residual_devices,
+    sources_of,
+)
 from .labels import (
     AC,
     DC,
+    LEFT_RAIL,
     PHASES,
+    PROTECTIVE,
     Label,
     control_volts,
     is_rail,
@@ -12,6 +29,7 @@ from .labels import (
     mains_of,
     number_of,
     settled,
+    supply_volts,
     volts_between,
 )
 from .loads import Consumer, consumers_on, takes_a
@@ -36,7 +54,25 @@ from .ways import (
 )
 
 __all__ = [
+    "Fed",
+    "LEFT_RAIL",
+    "PROTECTIVE",
+    "above",
+    "base_at",
+    "begins_at_terminal",
+    "fed_by",
+    "is_behind_drive",
+    "is_guard",
+    "limits",
+    "outputs_on",
+    "phase_at",
+    "phases_by_switch",
+    "residual_devices",
+    "sources_of",
     "GOES_ON",
+    "BLOCKS",
+    "misses_earth",
+    "takes_earth",
     "comes_to_earth",
     "earths_on",
     "is_earth_pin",
@@ -78,6 +114,7 @@ __all__ = [
     "potentials_on",
     "reached",
     "settled",
+    "supply_volts",
     "volts_between",
     "way_in_words",
     "ways_from",

@@ -263,7 +263,7 @@ def volts_between(project: Project, one: Label, other: Label) -> tuple[float, st
     live = one if one.volts else other
     low = live.volts is not None and live.volts <= EXTRA_LOW
     kind = live.kind or ((one.kind or other.kind) if low or not live.word.endswith(" V") else "")
-    if a is not None and b is not None and (a, b).count(0.0):
+    if a is not None and b is not None and (a, b).count(0.0) and (one.said or other.said):
         return abs(a - b), kind
     if one.volts and one.volts == other.volts and not {one.word, other.word} & {NEUTRAL, ZERO}:
         return one.volts, kind  # the two sides of one source, or the two rails
@@ -271,6 +271,8 @@ def volts_between(project: Project, one: Label, other: Label) -> tuple[float, st
 
 
 def _against_zero(label: Label) -> float | None:
-    if label.word in (NEUTRAL, ZERO):
+    if label.word in (NEUTRAL, ZERO, RIGHT_RAIL):
         return 0.0
+    if label.word == LEFT_RAIL:
+        return label.volts
     return label.volts if label.said and label.word.endswith(" V") else None

@@ -27,6 +27,7 @@ from .ways import Potential, links_of, potential_of
 THROUGH = ("pole", "heater")  # units that current passes on its way to a load
 TAKING_UNITS = ("load", "supply", "transformer")  # units that take a current of their own, by what their part says
 THREE_PHASES = 4  # pins of the symbol, with its PE
+NEAR = 40  # potentials looked at for a load that is fed from below
 FARTHEST = 2000  # potentials looked at
 IN_TRIANGLE, IN_STAR = 1 / math.sqrt(3), 1 / 3
 _FAR_END = re.compile(r"^[UVW]2$", re.IGNORECASE)
@@ -130,16 +131,24 @@ def paths_through(project: Project, symbol: Symbol) -> Iterator[tuple[PinKey, Pi
 
 
 def _leads_on(project: Project, symbol: Symbol, pin: PinKey) -> bool:
-    """Return whether a load or another device's line side is on the potential of a pin of a symbol."""
-    for id, other in potential_of(project, pin).pins:
-        beside = project.symbols[id]
-        shape = definition(beside.definition)
-        if beside.id == symbol.id:
-            continue
-        if shape.unit in ("motor", *TAKING_UNITS):
-            return True
-        if shape.unit in THROUGH and any(other in (link.start[1], link.end[1]) for link in links_of(project, beside)):
-            return True
+    """Return whether a load lies beyond a pin of a symbol, at once or through other poles, and no source before it."""
+    start = potential_of(project, pin)
+    waiting, seen = deque([start]), {start.key}
+    while waiting and len(seen) < NEAR:
+        here = waiting.popleft()
+        for id, other in here.pins:
+            beside = project.symbols[id]
+            if beside.id == symbol.id:
+                continue
+            unit = definition(beside.definition).unit
+            if unit in ("motor", *TAKING_UNITS):
+                return True
+            for link in links_of(project, beside) if unit in THROUGH else []:
+                ends = {link.start: link.end, link.end: link.start}
+                there = potential_of(project, ends[(id, other)]) if (id, other) in ends else None
+                if there is not None and there.key not in seen and not is_source(project, there):
+                    seen.add(there.key)
+                    waiting.append(there)
     return False
 
 

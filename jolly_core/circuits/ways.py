@@ -21,6 +21,7 @@ from jolly_core.wiring import Group, GroupKey, PinKey, group_at, group_of, joint
 
 from .labels import PROTECTIVE, Label, labels_of
 
+THREE_PHASES = 4  # pins of a motor on three phases, with its PE
 FARTHEST = 2000  # states looked at for one way
 _NO = ("no", "tno")
 _NC = ("nc", "tnc")
@@ -120,7 +121,18 @@ def _potential(project: Project, sheet_id: str, point: int) -> Potential:
 def _returns(project: Project, groups: list[Group], labels: list[Label]) -> bool:
     """Return whether all that is known of groups, by labels beside PE, is that a source's current comes back there."""
     ends = {_end_of_source(project, pin) for g in groups for pin in g.pins}
+    if any(_is_phase_pin(project, pin) for g in groups for pin in g.pins):
+        return False  # whatever it is called: a pole of a motor is on it
     return all(label.is_return for label in labels) and (bool(labels) or "-" in ends) and "+" not in ends
+
+
+def _is_phase_pin(project: Project, pin: PinKey) -> bool:
+    """Return whether a pin is a pole of a motor on three phases."""
+    symbol = project.symbols[pin[0]]
+    shape = definition(symbol.definition)
+    if shape.unit != "motor" or len(shape.pins) < THREE_PHASES:
+        return False
+    return pins_of(project, symbol)[pin[1]].upper() not in ("PE", "N")
 
 
 def _end_of_source(project: Project, pin: PinKey) -> str:

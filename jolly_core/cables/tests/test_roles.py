@@ -153,7 +153,10 @@ class Drops(Cable):
         self.assertEqual(self.capacity(15.5), (15.6, False))
         self.assertEqual(self.capacity(16), (15.6, True))
         self.give(("1", "2", "3"), "thin", cross_section_mm2="0.34")
-        self.assertEqual(self.capacity(17), (0.0, False))
+        self.assertEqual(self.capacity(0), (0.0, False))
+        self.assertEqual(self.capacity(17), (0.0, True))
+        (said,) = [s.message for s in project_snags(self.bench.project) if s.code == "cable-capacity"]
+        self.assertIn("What 0.34 mm² carry is not known", said)
 
     def test_a_thin_pair_beside_the_phases_does_not_lead_the_load(self) -> None:
         self.lay(["power", "power", "power", "dc", "dc", "pe"], ("1", "2", "3", "4", "5", "GNYE"))

@@ -33,7 +33,7 @@ from jolly_core.tagging import product_tag
 DEMO_SHEETS = [
     str(n) for n in (1, 2, 3, 10, 11, 12, 13, 14, 20, 30, 31, 32, 33, 34, *range(50, 60), 80, 81, 90, 91, 92, 95, 96)
 ]
-DEMO = Path(__file__).resolve().parent.parent / "demo"
+DEMO = Path(__file__).resolve().parent.parent.parent / "demo"
 HANGS_S = 600.0  # what has not ended by then never will; a slow machine is no fault
 FONTS = DEMO.parent / "build" / "faces"  # where scripts/prepare puts the faces of the papers
 

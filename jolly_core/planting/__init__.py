@@ -1,0 +1,22 @@
+"""Faults that people make, planted in a project on trial: which would be told, and which nobody would notice."""
+
+from . import cabling, control, earthing, power, records
+from .trials import FAULTS, HARMS, Fault, FaultKind, Spot, Trial, Unseen, plant, told_of, unseen
+
+__all__ = [
+    "FAULTS",
+    "HARMS",
+    "Fault",
+    "FaultKind",
+    "Spot",
+    "Trial",
+    "Unseen",
+    "cabling",
+    "control",
+    "earthing",
+    "plant",
+    "power",
+    "records",
+    "told_of",
+    "unseen",
+]
