@@ -22,7 +22,9 @@ from jolly_core.circuits import (
     links_at,
     outputs_on,
     phases_by_switch,
+    potential_at,
     potential_of,
+    reached,
 )
 from jolly_core.drawing import pin_points
 from jolly_core.library import definition, number_in
@@ -63,7 +65,7 @@ def unprotected(project: Project, sheet_id: str) -> Iterator[Snag]:
             continue
         for pin, name in _live_pins(project, symbol):
             start = potential_of(project, (symbol.id, pin))
-            if _is_open(project, start) if unit in FED else _is_on_mains(project, start):
+            if _is_open(project, start) if unit in FED else _is_on_mains(project, (symbol.id, pin)):
                 who = called_on(project, symbol, sheet)
                 message = f"Nothing protects {who}:{name} on its way from the source. Put a breaker or fuse in front."
                 at = pin_points(symbol)[pin]
@@ -82,12 +84,13 @@ def _pins(project: Project, id: str) -> range:
     return range(len(pins_of(project, project.symbols[id])))
 
 
-def _is_on_mains(project: Project, start: Potential) -> bool:
-    """Return whether a phase of the supply comes to a potential through contacts and switches alone."""
-    for here in _through(project, start):
-        if any(word in PHASES for word in here.labels):
-            fed = fed_by(project, here, lambda s: is_guard(project, s))
-            if any(any(word in PHASES for word in end.labels) for end in fed.ends):
+def _is_on_mains(project: Project, pin: PinKey) -> bool:
+    """Return whether a phase of the supply comes to a pin through contacts and switches alone."""
+    for label, way in reached(project, pin).values():
+        guarded = any(is_guard(project, project.symbols[link.start[0]]) for link in way.links)
+        if label.word in PHASES and not guarded:
+            end = potential_at(project, way.through[-1])
+            if fed_by(project, end, lambda s: is_guard(project, s)).ends:
                 return True
     return False
 
@@ -119,15 +122,14 @@ def unprotected_sources(project: Project, sheet_id: str) -> Iterator[Snag]:
             is_output = (symbol.device_id, name) in set(outputs_on(project, start))
             if not is_output or name[:1] == "-" or start.returns or (start.label and start.label.side == "return"):
                 continue
-            loads = _loads_on(project, start)
-            if loads:
+            load = _load_on(project, start)
+            if load is not None:
                 who = called_on(project, symbol, sheet)
                 part = project.part_of(project.devices[symbol.device_id])
                 amps = part.ratings.get("output_a", "") if part else ""
                 gives = f" (it gives {amps} A)" if amps else ""
-                more = f" and {len(loads) - 1} more" if len(loads) > 1 else ""
-                what = called_on(project, loads[0], sheet)
-                message = f"Nothing protects what leads from {who}:{name} to {what}{more}{gives}."
+                what = called_on(project, load, sheet)
+                message = f"Nothing protects what leads from {who}:{name} to {what}{gives}."
                 message = f"{message} Put a fuse or breaker behind it."
                 ids = (symbol.id,)
                 at = pin_points(symbol)[pin]
@@ -135,14 +137,13 @@ def unprotected_sources(project: Project, sheet_id: str) -> Iterator[Snag]:
                 break
 
 
-def _loads_on(project: Project, start: Potential) -> list[Symbol]:
-    found: dict[str, Symbol] = {}
+def _load_on(project: Project, start: Potential) -> Symbol | None:
+    """Return the nearest load that can be reached from a potential past no protective device, the first of several."""
     for here in _through(project, start):
-        for id, _ in here.pins:
-            symbol = project.symbols[id]
-            if definition(symbol.definition).unit in TAKING:
-                found[id] = symbol
-    return sorted(found.values(), key=lambda s: (project.sheets[s.sheet_id].order, s.y, s.x, s.id))
+        loads = [s for id, _ in here.pins for s in (project.symbols[id],) if definition(s.definition).unit in TAKING]
+        if loads:
+            return min(loads, key=lambda s: (project.sheets[s.sheet_id].order, s.y, s.x, s.id))
+    return None
 
 
 @check("fuses-joined", "What is behind two protective devices of one potential, joined.")

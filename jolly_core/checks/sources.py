@@ -22,9 +22,8 @@ from jolly_core.circuits import (
 from jolly_core.library import definition
 from jolly_core.model import Project, Symbol
 from jolly_core.tagging import called_on, full_tag, pins_of, tag_on
-from jolly_core.wiring import GroupKey
 
-from .registry import Snag, built, check, project_check
+from .registry import Snag, built, built_check, check
 from .returns import LOADS, inputs_of
 
 _MOST = 400  # potentials looked at
@@ -37,7 +36,7 @@ def two_sources(project: Project, sheet_id: str) -> Iterator[Snag]:
     for symbol in project.symbols_on(sheet_id):
         unit = definition(symbol.definition).unit
         if unit in LOADS and symbol.device_id:
-            ends = [sources_of(project, potential_of(project, (symbol.id, n))) for n in inputs_of(project, symbol)[:2]]
+            ends = [sources_of(project, (symbol.id, n)) for n in inputs_of(project, symbol)[:2]]
             phase = _phase_against(project, symbol, ends)
             if phase:
                 who = called_on(project, symbol, sheet)
@@ -82,32 +81,28 @@ def _phase_against(project: Project, symbol: Symbol, ends: list[set[str]]) -> tu
     return None
 
 
-@project_check("return-unearthed", "A control circuit whose return is not joined with the protective conductor.")
-def unearthed_returns(project: Project) -> Iterator[Snag]:
-    """Yield a snag for each supply or transformer none of whose outputs is earthed, one for all with one return.
+@built_check("return-unearthed", "A control circuit whose return is not joined with the protective conductor.")
+def unearthed_returns(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each supply or transformer of a sheet no output of which is earthed, one for all of one return.
 
     Source: IEC 60204-1 (9.4.3.1.1). One that is meant to float says so by the reason with which its snag is muted.
     """
-    told: set[GroupKey] = set()
-    for device in sorted(project.devices.values(), key=lambda d: full_tag(project, d)):
-        back: dict[GroupKey, Potential] = {}
-        for symbol in project.units_of(device.id):
-            if definition(symbol.definition).unit not in ("supply", "transformer"):
-                continue
-            for pin in range(len(pins_of(project, symbol))):
-                potential = potential_of(project, (symbol.id, pin))
-                if any(d == device.id and n[:1] != "+" for d, n in outputs_on(project, potential)):
-                    back[potential.key] = potential
-        used = [p for p in back.values() if len(list(p.pins)) > 1 or any(g.continuations for g in p.groups)]
-        if not used or told & back.keys() or any(_is_earthed(project, p) for p in used):
+    for symbol in project.symbols_on(sheet_id):
+        device = project.devices.get(symbol.device_id)
+        if device is None or definition(symbol.definition).unit not in ("supply", "transformer"):
             continue
-        told |= back.keys()
+        own = [potential_of(project, (symbol.id, pin)) for pin in range(len(pins_of(project, symbol)))]
+        back = [p for p in own if any(d == device.id and n[:1] != "+" for d, n in outputs_on(project, p))]
+        used = [p for p in back if len(list(p.pins)) > 1 or any(g.continuations for g in p.groups)]
+        first = min((d for p in used for d, n in outputs_on(project, p) if n[:1] != "+"), default="")
+        if first != device.id or any(_is_earthed(project, p) for p in used):
+            continue
         said = next((label_in_words(project, p.label) for p in used if p.label), "its return")
         message = (
             f"{full_tag(project, device)} is not earthed: {said} is joined with no protective conductor. "
             "Join them at one place, or mute this with the reason why it floats."
         )
-        yield built("return-unearthed", "warning", message, "draw", "", (), device.id)
+        yield built("return-unearthed", "warning", message, "draw", "", (symbol.id,), device.id)
 
 
 def _is_earthed(project: Project, start: Potential) -> bool:

@@ -24,10 +24,10 @@ from jolly_core.circuits import (
     loads_fed,
     loads_in_words,
     number_of,
+    outputs_on,
     potential_at,
     potential_of,
     reached,
-    sources_of,
     supply_volts,
     volts_between,
     way_in_words,
@@ -148,13 +148,20 @@ def _by_card(project: Project, pin: PinKey, beyond: dict[str, tuple[Label, Way]]
     return {word: told for word, told in found.items() if word not in beyond}
 
 
+def _sources_at(project: Project, way: Way) -> set[str]:
+    """Return the supplies that feed the end of a way from its line side, by device."""
+    end = potential_at(project, way.through[-1])
+    keys = fed_by(project, end, lambda _: False).through
+    return {id for key in keys for id, _ in outputs_on(project, potential_at(project, key))}
+
+
 def _as_fed(project: Project, found: dict[str, tuple[Label, Way]]) -> dict[str, tuple[Label, Way]]:
     """Return labels in which a ladder's left rail has the volts of the one supply that feeds it, where one does."""
     told = {}
     for word, (label, way) in found.items():
         given = ""
         if word == LEFT_RAIL:
-            ids = sources_of(project, potential_at(project, way.through[-1]))
+            ids = _sources_at(project, way)
             parts = [project.part_of(project.devices[id]) for id in ids]
             given = parts[0].ratings.get("output_v", "") if len(parts) == 1 and parts[0] else ""
         told[word] = (replace(label, volts=number_of(given)) if given else label, way)

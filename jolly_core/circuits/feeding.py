@@ -18,7 +18,7 @@ from jolly_core.wiring import GroupKey, PinKey
 
 from .labels import PHASES
 from .motors import is_source, paths_through
-from .ways import DRIVEN, Potential, links_at, links_of, potential_at, potential_of
+from .ways import DRIVEN, Potential, links_of, potential_at, potential_of, reached
 
 GUARDS = ("breaker", "motor-breaker", "fuse")  # against overcurrent; a residual-current device by itself is none
 LIMITS = ("overload", "motor-breaker", "drive", "soft-starter")  # what keeps a motor from being overloaded
@@ -159,22 +159,20 @@ def phases_by_switch(project: Project, start: Potential) -> dict[str, set[str]]:
     return found
 
 
-def sources_of(project: Project, start: Potential) -> set[str]:
-    """Return the supplies and transformers whose outputs can be switched to a potential, by device.
+def sources_of(project: Project, pin: PinKey) -> set[str]:
+    """Return the supplies and transformers that a pin is switched to, by device.
 
-    Contacts count as closed, whichever way they are drawn.
+    Through contacts as far as a label or the shortest way to one, from there by poles to their line side.
     """
-    waiting, seen, found = deque([start]), {start.key}, set[str]()
-    while waiting and len(seen) < _MOST:
-        here = waiting.popleft()
-        found |= {id for id, _ in outputs_on(project, here)}
-        if here.label is not None and here.key != start.key:
-            continue
-        for _, there in links_at(project, here):
-            if there.key not in seen:
-                seen.add(there.key)
-                waiting.append(there)
-    return found
+    start = potential_of(project, pin)
+    ends = [potential_at(project, way.through[-1]) for _, way in reached(project, pin).values()]
+    keys = {key for end in ends or [start] for key in fed_by(project, end, lambda _: False).through}
+    return {id for key in keys for id in _outputs_at(project, *key)}
+
+
+@derived
+def _outputs_at(project: Project, sheet_id: str, point: int) -> list[str]:
+    return sorted({id for id, _ in outputs_on(project, potential_at(project, (sheet_id, point)))})
 
 
 def outputs_on(project: Project, potential: Potential) -> Iterator[tuple[str, str]]:
