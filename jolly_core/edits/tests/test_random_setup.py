@@ -67,7 +67,7 @@ def edits_of(p: Project, a: int, b: int, c: int) -> list[tuple[str, dict[str, An
 
 
 class RandomSetup(TestCase):
-    @settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.lists(acts, min_size=1, max_size=18))
     def test_any_sequence(self, sequence: list[tuple[int, int, int, int]]) -> None:
         bench = Workbench(rails=True)
