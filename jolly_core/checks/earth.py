@@ -42,15 +42,19 @@ def categories_here(project: Project, potential: Potential, symbol: Symbol, pin:
     """
     if not potential.bonded:
         return set(potential.categories)
+    return _of_own_wires(project, symbol, pin) or set(potential.categories)
+
+
+def _of_own_wires(project: Project, symbol: Symbol, pin: int) -> set[str]:
+    """Return the categories of the wires that end at a pin."""
     x, y = pin_points(symbol)[pin]
-    kinds = {
+    return {
         wire_type.category
         for w in project.wires_on(symbol.sheet_id)
         if (x, y) in ((w.x1, w.y1), (w.x2, w.y2))
         for wire_type in (project.wire_types.get(w.type_id),)
         if wire_type is not None and wire_type.category != "external" and not wire_type.outside
     }
-    return kinds or set(potential.categories)
 
 
 @check("protective-joined", "A protective conductor joined with a live one.")
@@ -143,8 +147,9 @@ def earth_terminals(project: Project, sheet_id: str) -> Iterator[Snag]:
         if shape.unit != "terminal" or not shape.carries:
             continue
         potential = potential_of(project, (symbol.id, 0))
-        kinds = categories_here(project, potential, symbol, 0)
-        kinds |= categories_here(project, potential, symbol, len(pins_of(project, symbol)) - 1)
+        last = len(pins_of(project, symbol)) - 1
+        own = _of_own_wires(project, symbol, 0) | _of_own_wires(project, symbol, last)
+        kinds = own if own and potential.bonded else set(potential.categories)
         who = f"{called_on(project, symbol, sheet)}:{pins_of(project, symbol)[0]}"
         live = sorted(k for k in kinds if k != "pe")
         act = None

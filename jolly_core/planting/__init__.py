@@ -1,7 +1,7 @@
 """Faults that people make, planted in a project on trial: which would be told, and which nobody would notice."""
 
 from . import cabling, control, earthing, power, records
-from .trials import FAULTS, HARMS, Fault, FaultKind, Spot, Trial, Unseen, plant, told_of, unseen
+from .trials import FAULTS, HARMS, Fault, FaultKind, Spot, Trial, Unseen, plant, told_of, unseen, unseen_of
 
 __all__ = [
     "FAULTS",
@@ -19,4 +19,5 @@ __all__ = [
     "records",
     "told_of",
     "unseen",
+    "unseen_of",
 ]

@@ -262,14 +262,16 @@ def unseen(project: Project, *, seed: int = 0, each: int = 3) -> tuple[int, list
     Args:
         each: how many of one kind at most.
     """
-    chance, count = random.Random(seed), 0
-    found: list[Unseen] = []
-    for kind in FAULTS.values():
-        for planted in told_of(project, kind, chance, each):
-            count += 1
-            if not planted.is_told:
-                found.append(_unseen(project, kind, planted.spot))
+    results = [unseen_of(project, kind, seed=seed, each=each) for kind in FAULTS.values()]
+    found = [one for _, of_kind in results for one in of_kind]
+    count = sum(planted for planted, _ in results)
     return count, sorted(found, key=lambda u: (HARMS.index(u.harm), u.words, u.place, u.name))
+
+
+def unseen_of(project: Project, kind: FaultKind, *, seed: int = 0, each: int = 3) -> tuple[int, list[Unseen]]:
+    """Plant faults of one kind in trials of a project; return how many, and those that nothing tells."""
+    planted = told_of(project, kind, random.Random(f"{seed} {kind.key}"), each)
+    return len(planted), [_unseen(project, kind, p.spot) for p in planted if not p.is_told]
 
 
 def _unseen(project: Project, kind: FaultKind, spot: Spot) -> Unseen:

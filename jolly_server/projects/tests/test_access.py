@@ -131,6 +131,7 @@ class ByRole(DemoCase):
             "part_id": "tamwick-tw-l22-g",
             "part_class_key": "lamp",
             "key": "none",
+            "fault_key": "contactor-bridged",
             "answer": "take",
             "stamp_id": stamp_id,
             "point_id": next(iter(self.stored().io_points)),

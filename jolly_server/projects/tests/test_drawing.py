@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
+from unittest.mock import patch
 
 from jolly_core.edits.pieces.pieces import piece_from_json
+from jolly_core.planting import FAULTS
 from jolly_server.library.models import LibraryStamp
 from jolly_server.testing import KILN, DemoCase
 
@@ -70,6 +73,26 @@ class Drawing(DemoCase):
         self.assertGreater(len(found), 0)
         self.assertEqual(self.anna.get(path).json(), {"count": len(found)})
         self.assertEqual(self.person("nobody").get(path).status_code, 404)
+
+    def test_faults_are_planted_on_trial_and_nothing_of_it_stays(self) -> None:
+        path = f"/api/projects/{KILN}/faults"
+        before = list(self.stored().entities())
+        kinds = self.anna.get(path).json()
+        self.assertEqual(kinds[0]["harm"], "fire or shock")
+        for name in ("anna", "vera"):
+            found = self.person(name).get(f"{path}/contactor-bridged").json()
+            self.assertGreater(found["count"], 0)
+            self.assertEqual(found["unseen"], [])
+        deaf = replace(FAULTS["contactor-bridged"], codes=frozenset())
+        with patch.dict(FAULTS, {"contactor-bridged": deaf}):
+            found = self.anna.get(f"{path}/contactor-bridged").json()
+        self.assertEqual(len(found["unseen"]), found["count"])
+        self.assertIn(found["unseen"][0]["symbol_id"], self.stored().symbols)
+        self.assertEqual(list(self.stored().entities()), before)
+        self.assert_memory_is_stored()
+        self.assertEqual(self.person("nobody").get(path).status_code, 404)
+        self.assertEqual(self.person("nobody").get(f"{path}/contactor-bridged").status_code, 404)
+        self.assertEqual(self.anna.get(f"{path}/no-such").status_code, 404)
 
     def test_a_load_is_followed_to_its_source_by_whoever_may_read(self) -> None:
         path = f"/api/projects/{KILN}/trace?id="

@@ -1,6 +1,7 @@
 /** The Snags bench: what the checks found in the whole project, each a click from its place; what was muted, and why. */
 import { useCommands } from '../../project/commands'
-import { snagCommands } from './commands'
+import { snagCommands, type Which } from './commands'
+import { UnseenFaults } from './UnseenFaults'
 import type { BenchProps } from '../../project/bench'
 import Box from '@mui/material/Box'
 import Tab from '@mui/material/Tab'
@@ -43,7 +44,8 @@ export function SnagsBench({ canEdit }: BenchProps) {
     got(client.GET('/api/projects/{project_id}/snags', { params: { path: { project_id: projectId } } })),
   )
   useCommands('Snags', snagCommands(setTab))
-  const listed: (Schemas['SnagLine'] & Partial<Schemas['MutedLine']>)[] = found.data?.[tab] ?? []
+  const listed: (Schemas['SnagLine'] & Partial<Schemas['MutedLine']>)[] =
+    found.data?.[tab === 'muted' ? 'muted' : 'open'] ?? []
   const rows: Row[] = listed.map((r, n) => ({ ...r, id: `${n}:${r.key}` }))
   const open = ({ bench, subject, ids }: Row) => {
     const sel = ids[0] ? `?sel=${ids[0]}` : ''
@@ -73,7 +75,8 @@ export function SnagsBench({ canEdit }: BenchProps) {
       </Typography>
       <WhichTabs tab={tab} setTab={setTab} open={found.data?.open.length} muted={found.data?.muted.length} />
       {muting && <MuteLine key={muting.key} snag={muting} close={() => setMuting(null)} />}
-      <Box sx={{ flex: 1, minHeight: 0 }}>
+      {tab === 'unseen' && <UnseenFaults projectId={projectId} />}
+      <Box sx={{ flex: 1, minHeight: 0, display: tab === 'unseen' ? 'none' : undefined }}>
         <DataGrid
           rows={rows}
           columns={columns}
@@ -103,8 +106,6 @@ const WHOLE = {
   },
 }
 
-type Which = 'open' | 'muted'
-
 interface WhichProps {
   tab: Which
   setTab: (tab: Which) => void
@@ -117,6 +118,7 @@ function WhichTabs({ tab, setTab, open, muted }: WhichProps) {
     <Tabs value={tab} onChange={(_, value: Which) => setTab(value)} sx={{ minHeight: 38, mb: 1 }}>
       <Tab value="open" label={`Open ${open ?? ''}`} sx={{ minHeight: 38, textTransform: 'none' }} />
       <Tab value="muted" label={`Muted ${muted ?? ''}`} sx={{ minHeight: 38, textTransform: 'none' }} />
+      <Tab value="unseen" label="Would anybody notice?" sx={{ minHeight: 38, textTransform: 'none' }} />
     </Tabs>
   )
 }
