@@ -27,6 +27,7 @@ from jolly_core.model import Project, Symbol
 from jolly_core.tagging import called_on, full_tag, pins_of
 from jolly_core.wiring import EARTH_TERMINAL, sheet_groups
 
+from .causes import earth_ids, is_on_earth
 from .registry import Act, Snag, built, check, project_check
 
 _FREE_UNITS = ("terminal", "earth", "cavity")
@@ -61,20 +62,18 @@ def _of_own_wires(project: Project, symbol: Symbol, pin: int) -> set[str]:
 def protective_joined(project: Project, sheet_id: str) -> Iterator[Snag]:
     """Yield a snag for each potential of a sheet with wires of a protective and another category, here or elsewhere."""
     for potential in potentials_on(project, sheet_id):
-        kinds = potential.categories
-        mixed = "power" in kinds and any(kind.startswith("control") for kind in kinds)
-        if "pe" not in kinds or len(kinds) == 1 or (potential.bonded and not mixed):
+        if not is_on_earth(potential):
             continue
+        kinds = potential.categories
         here = next(g for g in potential.groups if g.sheet_id == sheet_id)
         y, x = here.first
         others = sorted(kind for kind in kinds if kind != "pe")
-        ids = tuple(kinds[k][0] for k in ("pe", *others) if kinds[k][1] == sheet_id) or tuple(here.wires[:1])
         far = sorted({project.sheets[kinds[k][1]].number for k in ("pe", *others) if kinds[k][1] != sheet_id})
         where = f", on sheet {' and '.join(far)}," if far else ""
         message = f"A protective conductor is joined with another one{where} of {' and '.join(others)}."
-        yield Snag(
-            "protective-joined", "error", f"{message} Give the wires one type, or part them.", ids, sheet_id, x, y
-        )
+        message = f"{message} Give the wires one type, or part them."
+        ids, of = earth_ids(potential, sheet_id), (potential.key,)
+        yield Snag("protective-joined", "error", message, ids, sheet_id, x, y, of=of)
 
 
 @check("protective-pin", "A pin for the protective conductor on a live one, or another pin on a protective one.")
@@ -104,7 +103,8 @@ def protective_pins(project: Project, sheet_id: str) -> Iterator[Snag]:
                 )
             if message:
                 device_id = symbol.device_id
-                yield Snag("protective-pin", "error", message, (symbol.id,), sheet_id, x, y, device_id=device_id)
+                of = (potential.key,)
+                yield Snag("protective-pin", "error", message, (symbol.id,), sheet_id, x, y, device_id=device_id, of=of)
 
 
 def _is_strange(project: Project, symbol: Symbol, name: str) -> bool:
@@ -134,7 +134,8 @@ def protective_switched(project: Project, sheet_id: str) -> Iterator[Snag]:
                 who = called_on(project, symbol, sheet)
                 message = f"{who} is in a protective conductor, which is never switched or fused."
                 device_id = symbol.device_id
-                yield Snag("protective-switched", "error", message, (symbol.id,), sheet_id, x, y, device_id=device_id)
+                ids, of = (symbol.id,), tuple(p.key for p in ends)
+                yield Snag("protective-switched", "error", message, ids, sheet_id, x, y, device_id=device_id, of=of)
                 break
 
 
@@ -174,6 +175,7 @@ def earth_terminals(project: Project, sheet_id: str) -> Iterator[Snag]:
             symbol.y,
             act=act,
             device_id=symbol.device_id,
+            of=(potential.key,),
         )
 
 

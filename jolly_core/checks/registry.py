@@ -6,8 +6,9 @@ one, write a function in a module of its family and decorate it; the package's `
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import islice
 from typing import Any, TypeVar
@@ -17,6 +18,9 @@ from jolly_core.model import CoreError, Mute, Project, derived, listed, needs_as
 from jolly_core.model.gathering import joined
 from jolly_core.model.packages import fault_words
 from jolly_core.tagging import natural
+from jolly_core.wiring import GroupKey
+
+from .causes import cause_of
 
 SEVERITIES = ("error", "warning")
 _natural = lru_cache(maxsize=20_000)(natural)  # the same messages are put in order after every edit
@@ -50,6 +54,8 @@ class Snag:
         device_id: the device concerned, "".
         bench: where it is mended; "draw" for what lies on a sheet.
         subject: what to open on that bench, "".
+        of: the potentials it speaks of, where another snag of them may be its cause.
+        cause: the key of the snag that it follows from, "".
     """
 
     code: str
@@ -64,6 +70,8 @@ class Snag:
     bench: str = "draw"
     subject: str = ""
     act: Act | None = None
+    of: tuple[GroupKey, ...] = ()
+    cause: str = ""
 
     @property
     def place(self) -> tuple[str, int, int] | None:
@@ -230,8 +238,14 @@ _built_on_sheets = listed(_built_from)
 @derived
 def _of_sheet(project: Project, sheet_id: str) -> list[Snag]:
     needs_assembly("Not all is checked")
-    found = [snag for code in CHECKS for snag in _on(project, code, sheet_id)]
+    found = [_with_cause(project, snag) for code in CHECKS for snag in _on(project, code, sheet_id)]
     return sorted(found, key=lambda s: (s.severity != "error", s.y, s.x, s.code, s.ids))
+
+
+def _with_cause(project: Project, snag: Snag) -> Snag:
+    """Return a snag with what it follows from; what follows from a muted one stands for itself."""
+    cause = cause_of(project, snag.of, snag.key) if snag.of else ""
+    return replace(snag, cause=cause) if cause and cause not in _muted_keys(project) else snag
 
 
 @derived
@@ -259,6 +273,24 @@ _all = joined(snags_on, last=project_snags)
 def all_snags(project: Project) -> Sequence[Snag]:
     """Return the snags of all sheets in order that nobody muted, then those of what is built from them."""
     return _all(project)
+
+
+def causes(project: Project) -> list[tuple[Snag, int]]:
+    """Return the snags of the whole project that follow from no other, each with how many follow from it."""
+    found = all_snags(project)
+    after = Counter(snag.cause for snag in found if snag.cause)
+    return [(snag, after[snag.key]) for snag in found if not snag.cause]
+
+
+def cause_in_words(snag: Snag, after: int) -> str:
+    """Return the message of a snag, with how many others follow from it.
+
+    Example:
+        "0 V and 24 V are joined. 45 more follow from it."
+    """
+    if not after:
+        return snag.message
+    return f"{snag.message} {after} more follow{'s' if after == 1 else ''} from it."
 
 
 def muted_snags(project: Project) -> list[tuple[Snag, Mute]]:

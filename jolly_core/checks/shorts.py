@@ -32,6 +32,7 @@ from jolly_core.model import Device, Project, Sheet, Symbol, derived
 from jolly_core.tagging import called_on, class_of, pins_of, tag_on
 from jolly_core.wiring import PinKey, sheet_groups
 
+from .causes import joined_ids
 from .registry import Snag, check
 
 # Earthing one of these is a way of building a supply, and no fault.
@@ -48,13 +49,13 @@ def joined_potentials(project: Project, sheet_id: str) -> Iterator[Snag]:
         here = next(g for g in potential.groups if g.sheet_id == sheet_id)
         y, x = here.first
         if len(potential.labels) > 1:
-            ids = tuple(sorted(n.id for n in potential.labels.values() if n.sheet_id == sheet_id))
             names = [
                 word if label.sheet_id == sheet_id else label_in_words(project, label)
                 for word, label in sorted(potential.labels.items())
             ]
             message = f"{' and '.join(names)} are joined."
-            yield Snag("joined-potentials", "error", message, ids or tuple(here.wires[:1]), sheet_id, x, y)
+            ids, of = joined_ids(potential, sheet_id), (potential.key,)
+            yield Snag("joined-potentials", "error", message, ids, sheet_id, x, y, of=of)
         elif sheet.frame == "ladder":
             left, right = rails_at(sheet, x)
             upright = {w.x1 for i in here.wires for w in [project.wires[i]] if w.x1 == w.x2 and w.y2 - w.y1 > 1}
@@ -148,7 +149,8 @@ def _short(project: Project, one: Label, other: Label, way: Way) -> Snag:
     message = f"A rung without a load: {words}." if rails else f"{words}, with no load between."
     ids = tuple(dict.fromkeys(link.start[0] for link in way.links))
     message = message[:1].upper() + message[1:]
-    return Snag("short-circuit", "error", message, ids, symbol.sheet_id, x, y, device_id=symbol.device_id)
+    of = (way.through[0], way.through[-1])
+    return Snag("short-circuit", "error", message, ids, symbol.sheet_id, x, y, device_id=symbol.device_id, of=of)
 
 
 def _phases(project: Project, circuit: Circuit) -> dict[tuple[str, int], Label]:
@@ -260,9 +262,9 @@ def dead_loads(project: Project, sheet_id: str) -> Iterator[Snag]:
             longer = max((way, back), key=lambda w: len(w.links))
             words = f"{label_in_words(project, label)} at both ends, {way_in_words(project, longer)}"
             message = f"{called_on(project, symbol, sheet)} has {words}: it never works."
-            yield Snag(
-                "dead-load", "error", message, (symbol.id,), sheet_id, symbol.x, symbol.y, device_id=symbol.device_id
-            )
+            ids, of = (symbol.id,), (way.through[-1], back.through[-1])
+            at = (symbol.x, symbol.y)
+            yield Snag("dead-load", "error", message, ids, sheet_id, *at, device_id=symbol.device_id, of=of)
 
 
 @check("rail-unfed", "A ladder's rail that nothing feeds.")

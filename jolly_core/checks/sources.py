@@ -44,7 +44,9 @@ def two_sources(project: Project, sheet_id: str) -> Iterator[Snag]:
                     f"{who} is between {phase[0]} and the return of {phase[1]}: no current comes back to {phase[0]}."
                 )
                 at = (symbol.x, symbol.y)
-                yield Snag("two-sources", "error", message, (symbol.id,), sheet_id, *at, device_id=symbol.device_id)
+                of = tuple(way.through[-1] for n in (0, 1) for _, way in reached(project, (symbol.id, n)).values())
+                ids = (symbol.id,)
+                yield Snag("two-sources", "error", message, ids, sheet_id, *at, device_id=symbol.device_id, of=of)
             elif len(ends) == 2 and all(ends) and not ends[0] & ends[1]:
                 names = [" or ".join(sorted(tag_on(project, project.devices[d], sheet) for d in e)) for e in ends]
                 who = called_on(project, symbol, sheet)

@@ -203,11 +203,11 @@ def _wrong(project: Project, sheet_id: str, code: str, units: tuple[str, ...]) -
         volts, kind, label, way = found[0]
         have = f"{volts:.4g} V {kind}".strip()
         want = f"{rated.removesuffix('V').strip()} V {rated_kind}".strip()
-        of = "the coil of " if unit == "coil" else ""
-        message = f"{tag_on(project, device, sheet)} is switched to {have}, but {of}{part.number} is for {want}"
+        whose = "the coil of " if unit == "coil" else ""
+        message = f"{tag_on(project, device, sheet)} is switched to {have}, but {whose}{part.number} is for {want}"
         message = f"{message} ({label_in_words(project, label)} {way_in_words(project, way)})."
-        ids = (symbol.id,)
-        yield Snag(code, "error", message, ids, sheet_id, symbol.x, symbol.y, "choose-part", device.id)
+        ids, of = (symbol.id,), (way.through[-1],)
+        yield Snag(code, "error", message, ids, sheet_id, symbol.x, symbol.y, "choose-part", device.id, of=of)
 
 
 def _suits(rated: str, rated_kind: str, volts: float, kind: str) -> bool:

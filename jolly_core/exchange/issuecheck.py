@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
-from jolly_core.checks import all_snags, muted_snags
+from jolly_core.checks import causes, muted_snags
 from jolly_core.drawing import FRAME_MM
 from jolly_core.making import not_cut
 from jolly_core.model import DRAWN, Project, counted, derived
@@ -109,7 +109,7 @@ def _count(n: int, thing: str, what: str) -> str:
 
 
 def _of_model(project: Project) -> Iterator[Finding]:
-    snags = all_snags(project)
+    snags = [s for s, _ in causes(project)]
     for severity, weight in (("error", "error"), ("warning", "warning")):
         these = [s for s in snags if s.severity == severity]
         if these:

@@ -1,14 +1,14 @@
 """Faults that people make, planted in a project on trial: which would be told, and which nobody would notice."""
 
 from . import cabling, control, earthing, power, records
-from .trials import FAULTS, HARMS, Fault, FaultKind, Spot, Trial, Unseen, plant, told_of, unseen, unseen_of
+from .trials import FAULTS, HARMS, FaultKind, FaultPlace, PlantedFault, Trial, Unseen, plant, told_of, unseen, unseen_of
 
 __all__ = [
     "FAULTS",
     "HARMS",
-    "Fault",
+    "PlantedFault",
     "FaultKind",
-    "Spot",
+    "FaultPlace",
     "Trial",
     "Unseen",
     "cabling",

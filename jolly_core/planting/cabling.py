@@ -10,7 +10,7 @@ from jolly_core.library import definition
 from jolly_core.model import Band, Project
 
 from .places import is_wired, motors
-from .trials import Spot, Trial, fault, step
+from .trials import FaultPlace, Trial, fault, step
 
 FIRE, STOP, REWORK = "fire or shock", "standstill", "rework"
 
@@ -22,31 +22,31 @@ def _bands(project: Project) -> Iterator[Band]:
 
 
 @fault("cable-gone", "A conductor to the field in no cable", REWORK, "field-wire")
-def cable_gone(project: Project) -> Iterator[Spot]:
+def cable_gone(project: Project) -> Iterator[FaultPlace]:
     """Yield each band that is the only one of its cable."""
     for band in _bands(project):
         cores = [row.conductor for row in cable_cores(project, band.device_id) if row.conductor]
         ends = (pin[0] for core in cores for pin in (core.start, core.end))
-        yield Spot((band.id, *dict.fromkeys(ends)), step(Trial.drop, "band", band.id))
+        yield FaultPlace((band.id, *dict.fromkeys(ends)), step(Trial.drop, "band", band.id))
 
 
 @fault("cable-cores", "A cable with too few cores", REWORK, "cable-cores")
-def cable_cores_few(project: Project) -> Iterator[Spot]:
+def cable_cores_few(project: Project) -> Iterator[FaultPlace]:
     """Yield each cable with a part and several cores."""
     for band in _bands(project):
         part = project.part_of(project.devices[band.device_id])
         if part is not None and len(part.units) > 2:
-            yield Spot((band.id,), step(Trial.put, "part", replace(part, units=part.units[:1])))
+            yield FaultPlace((band.id,), step(Trial.put, "part", replace(part, units=part.units[:1])))
 
 
 @fault("cable-thin", "A cable too thin for its load", FIRE, "cable-capacity", "cable-protection", "terminal-size")
-def cable_thin(project: Project) -> Iterator[Spot]:
+def cable_thin(project: Project) -> Iterator[FaultPlace]:
     """Yield each cable of a motor with a part that says its cross-section."""
     for band in _bands(project):
         part = project.part_of(project.devices[band.device_id])
         if part is not None and part.ratings.get("cross_section_mm2") and _leads_power(project, band):
             thin = {**part.ratings, "cross_section_mm2": "0.14"}
-            yield Spot((band.id,), step(Trial.put, "part", replace(part, ratings=thin)))
+            yield FaultPlace((band.id,), step(Trial.put, "part", replace(part, ratings=thin)))
 
 
 def _leads_power(project: Project, band: Band) -> bool:
@@ -56,25 +56,25 @@ def _leads_power(project: Project, band: Band) -> bool:
 
 
 @fault("cable-long", "A cable too long for its load", STOP, "cable-drop")
-def cable_long(project: Project) -> Iterator[Spot]:
+def cable_long(project: Project) -> Iterator[FaultPlace]:
     """Yield each cable of a motor."""
     for band in _bands(project):
         if _leads_power(project, band):
-            yield Spot((band.id,), step(Trial.do, "set-cable", device_id=band.device_id, length_m=9000))
+            yield FaultPlace((band.id,), step(Trial.do, "set-cable", device_id=band.device_id, length_m=9000))
 
 
 @fault("cable-no-earth", "A cable drawn past the protective conductor", FIRE, "cable-protective", "field-wire")
-def cable_no_earth(project: Project) -> Iterator[Spot]:
+def cable_no_earth(project: Project) -> Iterator[FaultPlace]:
     """Yield each band over a protective conductor at its end."""
     for band in _bands(project):
         if band.y1 == band.y2 and _leads_power(project, band):
             shorter = max(band.x1, band.x2) - 6
             values = {"x1": min(band.x1, band.x2), "x2": shorter}
-            yield Spot((band.id,), step(Trial.change, "band", band.id, **values))
+            yield FaultPlace((band.id,), step(Trial.change, "band", band.id, **values))
 
 
 @fault("terminal-gone", "A conductor through the wall of a panel without a terminal", REWORK, "jumps-wall", "loose-end")
-def terminal_gone(project: Project) -> Iterator[Spot]:
+def terminal_gone(project: Project) -> Iterator[FaultPlace]:
     """Yield the terminals in front of each motor in the field."""
     for motor in motors(project):
         where = project.devices[motor.device_id].location_id
@@ -84,11 +84,11 @@ def terminal_gone(project: Project) -> Iterator[Spot]:
             if s.definition == "terminal" and motor.x <= s.x <= motor.x + 8 and is_wired(project, (s.id, 0))
         ]
         if near and where and where != project.sheets[motor.sheet_id].location_id:
-            yield Spot((motor.id, near[0].id), step(Trial.delete, near[0].id))
+            yield FaultPlace((motor.id, near[0].id), step(Trial.delete, near[0].id))
 
 
 @fault("cable-one-place", "A cable with both ends in one place", REWORK, "cable-one-place")
-def cable_one_place(project: Project) -> Iterator[Spot]:
+def cable_one_place(project: Project) -> Iterator[FaultPlace]:
     """Yield each motor in the field."""
     for motor in motors(project):
         sheet = project.sheets[motor.sheet_id]
@@ -97,7 +97,7 @@ def cable_one_place(project: Project) -> Iterator[Spot]:
             where = sheet.location_id
             near = [b.id for b in _bands(project) if _leads_to(project, b, motor.id)]
             if near:
-                yield Spot((motor.id, *near), step(Trial.change, "device", device.id, location_id=where))
+                yield FaultPlace((motor.id, *near), step(Trial.change, "device", device.id, location_id=where))
 
 
 def _leads_to(project: Project, band: Band, id: str) -> bool:
@@ -106,7 +106,7 @@ def _leads_to(project: Project, band: Band, id: str) -> bool:
 
 
 @fault("terminal-small", "A terminal too small for its conductor", FIRE, "terminal-size")
-def terminal_small(project: Project) -> Iterator[Spot]:
+def terminal_small(project: Project) -> Iterator[FaultPlace]:
     """Yield each terminal part with a size."""
     for id in sorted(project.parts):
         part = project.parts[id]
@@ -117,4 +117,4 @@ def terminal_small(project: Project) -> Iterator[Spot]:
         ):
             small = {**part.ratings, "cross_section_max_mm2": "0.1", "cross_section_min_mm2": "0.05"}
             device = next(iter(project.devices_of_part.get(id)))
-            yield Spot((device,), step(Trial.put, "part", replace(part, ratings=small)))
+            yield FaultPlace((device,), step(Trial.put, "part", replace(part, ratings=small)))

@@ -11,63 +11,63 @@ from jolly_core.tagging import pins_of
 from jolly_core.wiring import PinKey
 
 from .places import chains, coils, contacts, drawn, driven, is_wired, latches
-from .trials import Spot, Trial, fault, step
+from .trials import FaultPlace, Trial, fault, step
 
 FIRE, MOTION, STOP, REWORK = "fire or shock", "unmeant motion", "standstill", "rework"
 
 
 @fault("loads-series", "Two loads one after another", STOP, "loads-series")
-def loads_series(project: Project) -> Iterator[Spot]:
+def loads_series(project: Project) -> Iterator[FaultPlace]:
     """Yield each load of a control circuit."""
     for symbol, _, back in coils(project):
-        yield Spot((symbol.id,), step(Trial.between, back, "lamp"))
+        yield FaultPlace((symbol.id,), step(Trial.between, back, "lamp"))
 
 
 @fault("return-cut", "A load without its return", STOP, "unconnected-pin", "loose-end", "dead-end")
-def return_cut(project: Project) -> Iterator[Spot]:
+def return_cut(project: Project) -> Iterator[FaultPlace]:
     """Yield each load of a control circuit."""
     for symbol, _, back in coils(project):
-        yield Spot((symbol.id,), step(Trial.cut, back))
+        yield FaultPlace((symbol.id,), step(Trial.cut, back))
 
 
 @fault("feed-cut", "A load without its live conductor", STOP, "unconnected-pin", "loose-end", "dead-end")
-def feed_cut(project: Project) -> Iterator[Spot]:
+def feed_cut(project: Project) -> Iterator[FaultPlace]:
     """Yield each load of a control circuit."""
     for symbol, hot, _ in coils(project):
-        yield Spot((symbol.id,), step(Trial.cut, hot))
+        yield FaultPlace((symbol.id,), step(Trial.cut, hot))
 
 
 @fault("both-live", "A load with one potential at both ends", STOP, "dead-load", "bridged")
-def both_live(project: Project) -> Iterator[Spot]:
+def both_live(project: Project) -> Iterator[FaultPlace]:
     """Yield each load that is switched to its live potential."""
     for symbol, hot, back in coils(project):
         ways = [way for label, way in reached(project, hot).values() if label.side == "live"]
         ends = [link.end for way in ways for link in way.links[-1:]]
         if ends:
-            yield Spot((symbol.id,), step(Trial.move, back, ends[0]))
+            yield FaultPlace((symbol.id,), step(Trial.move, back, ends[0]))
 
 
 @fault("load-bridged", "A load bridged", FIRE, "bridged", "short-circuit", "joined-potentials")
-def load_bridged(project: Project) -> Iterator[Spot]:
+def load_bridged(project: Project) -> Iterator[FaultPlace]:
     """Yield each load of a control circuit."""
     for symbol, hot, back in coils(project):
-        yield Spot((symbol.id,), step(Trial.join, hot, back))
+        yield FaultPlace((symbol.id,), step(Trial.join, hot, back))
 
 
 @fault("contact-bridged", "A contact bridged", MOTION, "bridged")
-def contact_bridged(project: Project) -> Iterator[Spot]:
+def contact_bridged(project: Project) -> Iterator[FaultPlace]:
     """Yield each contact."""
     for symbol, a, b in contacts(project):
         if potential_of(project, a).key != potential_of(project, b).key:
-            yield Spot((symbol.id,), step(Trial.join, a, b))
+            yield FaultPlace((symbol.id,), step(Trial.join, a, b))
 
 
 @fault("chain-bridged", "Two contacts bridged together", MOTION, "bridged-together", "two-channel", "bridged")
-def chain_bridged(project: Project) -> Iterator[Spot]:
+def chain_bridged(project: Project) -> Iterator[FaultPlace]:
     """Yield each pair of contacts one after another."""
     for one, other, a, b in chains(project):
         if one.id < other.id:
-            yield Spot((one.id, other.id), step(Trial.join, a, b))
+            yield FaultPlace((one.id, other.id), step(Trial.join, a, b))
 
 
 def _stops(project: Project, coil: Symbol) -> list[Symbol]:
@@ -83,18 +83,18 @@ def _stops(project: Project, coil: Symbol) -> list[Symbol]:
 
 
 @fault("stop-gone", "A stop left out of a latch", MOTION, "latch-held")
-def stop_gone(project: Project) -> Iterator[Spot]:
+def stop_gone(project: Project) -> Iterator[FaultPlace]:
     """Yield each coil that holds itself and has one stop in its way."""
     for coil, latch in latches(project):
         stops = [s for s in _stops(project, coil) if s.id != latch.id]
         ends = {potential_of(project, (latch.id, n)).key for n in (0, 1)}
         alone = [s for s in stops if {potential_of(project, (s.id, n)).key for n in (0, 1)} != ends]
         if len(alone) == 1 and alone[0].device_id != coil.device_id:
-            yield Spot((coil.id, alone[0].id), step(Trial.delete, alone[0].id))
+            yield FaultPlace((coil.id, alone[0].id), step(Trial.delete, alone[0].id))
 
 
 @fault("latch-past-stop", "A latch that leads past the stop", MOTION, "latch-held")
-def latch_past_stop(project: Project) -> Iterator[Spot]:
+def latch_past_stop(project: Project) -> Iterator[FaultPlace]:
     """Yield each coil that holds itself, with no stop between its latch and itself."""
     for coil, latch in latches(project):
         live = [w for label, w in reached(project, (coil.id, 0)).values() if label.side == "live"]
@@ -106,7 +106,7 @@ def latch_past_stop(project: Project) -> Iterator[Spot]:
         stops = [k for k in before if base_at(project, project.symbols[k.start[0]]) not in ("overload", "contactor")]
         end = live[0].links[-1].end
         if not stops and potential_of(project, away).key not in (potential_of(project, end).key, live[0].through[0]):
-            yield Spot((coil.id, latch.id), step(Trial.move, away, end))
+            yield FaultPlace((coil.id, latch.id), step(Trial.move, away, end))
 
 
 def _sides(project: Project, latch: Symbol, coil: Symbol) -> tuple[PinKey, PinKey]:
@@ -119,11 +119,11 @@ def _sides(project: Project, latch: Symbol, coil: Symbol) -> tuple[PinKey, PinKe
 
 
 @fault("overload-contact-gone", "The contact of an overload left out of its coil's way", FIRE, "overload-contact")
-def overload_contact_gone(project: Project) -> Iterator[Spot]:
+def overload_contact_gone(project: Project) -> Iterator[FaultPlace]:
     """Yield each contact of an overload that opens a coil."""
     for symbol, _, _ in contacts(project):
         if base_at(project, symbol) == "overload" and definition(symbol.definition).unit == "nc":
-            yield Spot((symbol.id, *_heaters(project, symbol)), step(Trial.delete, symbol.id))
+            yield FaultPlace((symbol.id, *_heaters(project, symbol)), step(Trial.delete, symbol.id))
 
 
 def _heaters(project: Project, symbol: Symbol) -> list[str]:
@@ -131,14 +131,14 @@ def _heaters(project: Project, symbol: Symbol) -> list[str]:
 
 
 @fault("overload-contact-other", "The contact of another overload in a coil's way", FIRE, "overload-contact")
-def overload_contact_other(project: Project) -> Iterator[Spot]:
+def overload_contact_other(project: Project) -> Iterator[FaultPlace]:
     """Yield each contact of an overload where there is another overload."""
     found = [s for s, _, _ in contacts(project) if base_at(project, s) == "overload"]
     for one in found:
         other = next((s for s in found if s.device_id != one.device_id), None)
         if other:
             spot = (one.id, *_heaters(project, one))
-            yield Spot(spot, step(Trial.change, "symbol", one.id, device_id=other.device_id))
+            yield FaultPlace(spot, step(Trial.change, "symbol", one.id, device_id=other.device_id))
 
 
 def _interlocks(project: Project) -> Iterator[tuple[Symbol, Symbol]]:
@@ -154,25 +154,25 @@ def _interlocks(project: Project) -> Iterator[tuple[Symbol, Symbol]]:
 
 
 @fault("interlock-gone", "The interlock of two contactors left out", FIRE, "interlock")
-def interlock_gone(project: Project) -> Iterator[Spot]:
+def interlock_gone(project: Project) -> Iterator[FaultPlace]:
     """Yield each contact that interlocks."""
     for symbol, _ in _interlocks(project):
-        yield Spot((symbol.id,), step(Trial.delete, symbol.id))
+        yield FaultPlace((symbol.id,), step(Trial.delete, symbol.id))
 
 
 @fault("interlock-own", "A contactor interlocked by its own contact", STOP, "interlock")
-def interlock_own(project: Project) -> Iterator[Spot]:
+def interlock_own(project: Project) -> Iterator[FaultPlace]:
     """Yield each contact that interlocks, and the coil in whose way it is."""
     for symbol, coil in _interlocks(project):
-        yield Spot((symbol.id, coil.id), step(Trial.change, "symbol", symbol.id, device_id=coil.device_id))
+        yield FaultPlace((symbol.id, coil.id), step(Trial.change, "symbol", symbol.id, device_id=coil.device_id))
 
 
 @fault("contact-nobodys", "A contact that belongs to no device", REWORK, "no-device")
-def contact_nobodys(project: Project) -> Iterator[Spot]:
+def contact_nobodys(project: Project) -> Iterator[FaultPlace]:
     """Yield each contact of a relay or contactor."""
     for symbol in drawn(project, "no", "nc"):
         if symbol.definition in ("contact-no", "contact-nc"):
-            yield Spot((symbol.id,), step(Trial.change, "symbol", symbol.id, device_id=""))
+            yield FaultPlace((symbol.id,), step(Trial.change, "symbol", symbol.id, device_id=""))
 
 
 def _channels(project: Project) -> Iterator[tuple[Symbol, dict[str, PinKey]]]:
@@ -184,50 +184,50 @@ def _channels(project: Project) -> Iterator[tuple[Symbol, dict[str, PinKey]]]:
 
 
 @fault("channels-joined", "Two channels of a safety device joined", MOTION, "two-channel")
-def channels_joined(project: Project) -> Iterator[Spot]:
+def channels_joined(project: Project) -> Iterator[FaultPlace]:
     """Yield each safety device."""
     for symbol, pins in _channels(project):
-        yield Spot((symbol.id,), step(Trial.join, pins["S12"], pins["S22"]))
+        yield FaultPlace((symbol.id,), step(Trial.join, pins["S12"], pins["S22"]))
 
 
 @fault("channels-crossed", "Two channels of a safety device changed over", STOP, "two-channel")
-def channels_crossed(project: Project) -> Iterator[Spot]:
+def channels_crossed(project: Project) -> Iterator[FaultPlace]:
     """Yield each safety device."""
     for symbol, pins in _channels(project):
-        yield Spot((symbol.id,), step(Trial.exchange, pins["S12"], pins["S22"]))
+        yield FaultPlace((symbol.id,), step(Trial.exchange, pins["S12"], pins["S22"]))
 
 
 @fault("channel-bridged", "A channel of a safety device bridged", MOTION, "two-channel", "bridged-together")
-def channel_bridged(project: Project) -> Iterator[Spot]:
+def channel_bridged(project: Project) -> Iterator[FaultPlace]:
     """Yield each channel."""
     for symbol, pins in _channels(project):
         for a, b in (("S11", "S12"), ("S21", "S22")):
-            yield Spot((symbol.id,), step(Trial.join, pins[a], pins[b]))
+            yield FaultPlace((symbol.id,), step(Trial.join, pins[a], pins[b]))
 
 
 @fault("channel-open", "A channel of a safety device not wired back", STOP, "two-channel")
-def channel_open(project: Project) -> Iterator[Spot]:
+def channel_open(project: Project) -> Iterator[FaultPlace]:
     """Yield each channel."""
     for symbol, pins in _channels(project):
         for name in ("S12", "S22"):
-            yield Spot((symbol.id,), step(Trial.cut, pins[name]))
+            yield FaultPlace((symbol.id,), step(Trial.cut, pins[name]))
 
 
 @fault("channel-single", "An emergency stop or guard in one channel alone", MOTION, "two-channel")
-def channel_single(project: Project) -> Iterator[Spot]:
+def channel_single(project: Project) -> Iterator[FaultPlace]:
     """Yield each contact between the pins of a channel."""
     for symbol, pins in _channels(project):
         keys = {potential_of(project, pins[name]).key for name in ("S11", "S12", "S21", "S22")}
         for contact, a, b in contacts(project):
             if keys & {potential_of(project, a).key, potential_of(project, b).key}:
-                yield Spot((contact.id, symbol.id), step(Trial.delete, contact.id))
+                yield FaultPlace((contact.id, symbol.id), step(Trial.delete, contact.id))
 
 
 @fault("channels-one-contact", "Both channels of a safety device through one contact", MOTION, "two-channel")
-def channels_one_contact(project: Project) -> Iterator[Spot]:
+def channels_one_contact(project: Project) -> Iterator[FaultPlace]:
     """Yield each safety device."""
     for symbol, pins in _channels(project):
-        yield Spot((symbol.id,), step(_through_one, pins))
+        yield FaultPlace((symbol.id,), step(_through_one, pins))
 
 
 def _through_one(trial: Trial, pins: dict[str, PinKey]) -> None:

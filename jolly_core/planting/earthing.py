@@ -11,7 +11,7 @@ from jolly_core.tagging import pins_of
 from jolly_core.wiring import PinKey
 
 from .places import coils, drawn, earth_pin, is_wired, mark_on, marks, motors
-from .trials import Spot, Trial, fault, step, wires_at
+from .trials import FaultPlace, Trial, fault, step, wires_at
 
 SHOCK, STOP, REWORK = "fire or shock", "standstill", "rework"
 LIVE_ON_PE = ("protective-joined", "joined-potentials", "protective-pin", "protective-switched", "short-circuit")
@@ -37,22 +37,22 @@ def _pe_wires(project: Project, pin: PinKey) -> list[str]:
 
 
 @fault("phase-on-earth", "A live conductor joined with a protective one", SHOCK, *LIVE_ON_PE)
-def phase_on_earth(project: Project) -> Iterator[Spot]:
+def phase_on_earth(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with both."""
     for symbol, pin in _earthed(project):
         if is_wired(project, (symbol.id, 0)) and pin[1] != 0:
-            yield Spot((symbol.id,), step(Trial.join, (pin[0], 0), pin))
+            yield FaultPlace((symbol.id,), step(Trial.join, (pin[0], 0), pin))
 
 
 @fault("pe-cut", "A protective conductor not wired to its load", SHOCK, "pe-missing", "pe-open")
-def pe_cut(project: Project) -> Iterator[Spot]:
+def pe_cut(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a protective conductor."""
     for symbol, pin in _earthed(project):
-        yield Spot((symbol.id,), step(Trial.cut, pin))
+        yield FaultPlace((symbol.id,), step(Trial.cut, pin))
 
 
 @fault("pe-ends", "A protective conductor that ends before the earth bar", SHOCK, "pe-open", "pe-missing")
-def pe_ends(project: Project) -> Iterator[Spot]:
+def pe_ends(project: Project) -> Iterator[FaultPlace]:
     """Yield each load whose protective conductor goes on to another sheet by a mark on its own."""
     for symbol, pin in _earthed(project):
         own = [m for m in marks(project) if m.sheet_id == symbol.sheet_id]
@@ -63,7 +63,7 @@ def pe_ends(project: Project) -> Iterator[Spot]:
         near = [m for m in near if m.x == _point(project, pin)[0]]
         hubs = {p[0] for p in earths_on(project, potential_of(project, pin))}
         if near and not any(project.symbols[id].sheet_id == symbol.sheet_id for id in hubs):
-            yield Spot((symbol.id, near[0].id), step(Trial.drop, "continuation", near[0].id))
+            yield FaultPlace((symbol.id, near[0].id), step(Trial.drop, "continuation", near[0].id))
 
 
 @fault(
@@ -74,40 +74,40 @@ def pe_ends(project: Project) -> Iterator[Spot]:
     "pe-missing",
     "unpaired-continuation",
 )
-def pe_misnamed(project: Project) -> Iterator[Spot]:
+def pe_misnamed(project: Project) -> Iterator[FaultPlace]:
     """Yield each mark of the protective conductor beside others of its name."""
     for mark in marks(project, "PE"):
-        yield Spot((mark.id,), step(Trial.change, "continuation", mark.id, name="M17"))
+        yield FaultPlace((mark.id,), step(Trial.change, "continuation", mark.id, name="M17"))
 
 
 @fault("pe-on-neutral", "A protective conductor on the neutral", SHOCK, *LIVE_ON_PE, "neutral-type")
-def pe_on_neutral(project: Project) -> Iterator[Spot]:
+def pe_on_neutral(project: Project) -> Iterator[FaultPlace]:
     """Yield each mark of the protective conductor where there is a neutral."""
     if any(True for _ in marks(project, "N")):
         for mark in marks(project, "PE"):
-            yield Spot((mark.id,), step(Trial.change, "continuation", mark.id, name="N"))
+            yield FaultPlace((mark.id,), step(Trial.change, "continuation", mark.id, name="N"))
 
 
 @fault("pe-switched", "A contact in a protective conductor", SHOCK, "protective-switched")
-def pe_switched(project: Project) -> Iterator[Spot]:
+def pe_switched(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a protective conductor."""
     for symbol, pin in _earthed(project):
-        yield Spot((symbol.id,), step(Trial.between, pin, "contact-no"))
+        yield FaultPlace((symbol.id,), step(Trial.between, pin, "contact-no"))
 
 
 @fault("pe-fused", "A fuse in a protective conductor", SHOCK, "protective-switched")
-def pe_fused(project: Project) -> Iterator[Spot]:
+def pe_fused(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a protective conductor."""
     for symbol, pin in _earthed(project):
-        yield Spot((symbol.id,), step(Trial.between, pin, "fuse", poles=1))
+        yield FaultPlace((symbol.id,), step(Trial.between, pin, "fuse", poles=1))
 
 
 @fault("pe-plain-terminal", "A plain terminal for the protective conductor", REWORK, "earth-terminal", "pe-open")
-def pe_plain_terminal(project: Project) -> Iterator[Spot]:
+def pe_plain_terminal(project: Project) -> Iterator[FaultPlace]:
     """Yield each earth terminal."""
     for symbol in drawn(project, "terminal"):
         if symbol.definition == "terminal-earth" and is_wired(project, (symbol.id, 0)):
-            yield Spot((symbol.id,), step(Trial.change, "symbol", symbol.id, definition="terminal"))
+            yield FaultPlace((symbol.id,), step(Trial.change, "symbol", symbol.id, definition="terminal"))
 
 
 @fault(
@@ -119,10 +119,10 @@ def pe_plain_terminal(project: Project) -> Iterator[Spot]:
     "protective-joined",
     "joined-potentials",
 )
-def pe_through_block(project: Project) -> Iterator[Spot]:
+def pe_through_block(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a protective conductor; it is led to a pin of a block drawn beside."""
     for symbol, pin in _earthed(project):
-        yield Spot((symbol.id,), step(_to_block, pin))
+        yield FaultPlace((symbol.id,), step(_to_block, pin))
 
 
 def _to_block(trial: Trial, pin: PinKey) -> None:
@@ -130,13 +130,13 @@ def _to_block(trial: Trial, pin: PinKey) -> None:
 
 
 @fault("pe-type", "A protective conductor drawn as a live one", REWORK, "protective-joined", "protective-pin")
-def pe_type(project: Project) -> Iterator[Spot]:
+def pe_type(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a protective conductor."""
     power = _type_of(project, "power")
     for symbol, pin in _earthed(project):
         ids = _pe_wires(project, pin)
         if power and ids:
-            yield Spot((symbol.id, *ids), step(Trial.do, "set-wire-type", ids=ids, wire_type_id=power))
+            yield FaultPlace((symbol.id, *ids), step(Trial.do, "set-wire-type", ids=ids, wire_type_id=power))
 
 
 @fault(
@@ -148,13 +148,13 @@ def pe_type(project: Project) -> Iterator[Spot]:
     "protective-switched",
     "earth-terminal",
 )
-def live_type(project: Project) -> Iterator[Spot]:
+def live_type(project: Project) -> Iterator[FaultPlace]:
     """Yield each motor."""
     pe = _type_of(project, "pe")
     for motor in motors(project):
         ids = _pe_wires(project, (motor.id, 0))
         if pe and ids:
-            yield Spot((motor.id, *ids), step(Trial.do, "set-wire-type", ids=ids, wire_type_id=pe))
+            yield FaultPlace((motor.id, *ids), step(Trial.do, "set-wire-type", ids=ids, wire_type_id=pe))
 
 
 def _sources(project: Project) -> Iterator[tuple[Symbol, dict[str, PinKey]]]:
@@ -170,10 +170,10 @@ def _sources(project: Project) -> Iterator[tuple[Symbol, dict[str, PinKey]]]:
 
 
 @fault("source-shorted", "Both outputs of a source joined", SHOCK, "joined-potentials", "short-circuit", "bridged")
-def source_shorted(project: Project) -> Iterator[Spot]:
+def source_shorted(project: Project) -> Iterator[FaultPlace]:
     """Yield each source."""
     for symbol, outputs in _sources(project):
-        yield Spot((symbol.id,), step(Trial.join, *outputs.values()))
+        yield FaultPlace((symbol.id,), step(Trial.join, *outputs.values()))
 
 
 @fault(
@@ -184,20 +184,20 @@ def source_shorted(project: Project) -> Iterator[Spot]:
     "short-circuit",
     "consumer-voltage",
 )
-def source_on_mains(project: Project) -> Iterator[Spot]:
+def source_on_mains(project: Project) -> Iterator[FaultPlace]:
     """Yield each source that is fed."""
     for symbol, outputs in _sources(project):
         if is_wired(project, (symbol.id, 0)):
-            yield Spot((symbol.id,), step(Trial.join, (symbol.id, 0), next(iter(outputs.values()))))
+            yield FaultPlace((symbol.id,), step(Trial.join, (symbol.id, 0), next(iter(outputs.values()))))
 
 
 @fault("source-on-earth", "A live control conductor joined with the protective one", SHOCK, *LIVE_ON_PE, "return-earth")
-def source_on_earth(project: Project) -> Iterator[Spot]:
+def source_on_earth(project: Project) -> Iterator[FaultPlace]:
     """Yield each source beside a protective conductor."""
     earth = next((pin for _, pin in _earthed(project)), None)
     for symbol, outputs in _sources(project):
         if earth and "+" in outputs:
-            yield Spot((symbol.id, earth[0]), step(Trial.join, outputs["+"], earth))
+            yield FaultPlace((symbol.id, earth[0]), step(Trial.join, outputs["+"], earth))
 
 
 @fault(
@@ -211,15 +211,15 @@ def source_on_earth(project: Project) -> Iterator[Spot]:
     "unprotected-source",
     "protective-joined",
 )
-def source_turned(project: Project) -> Iterator[Spot]:
+def source_turned(project: Project) -> Iterator[FaultPlace]:
     """Yield each source whose outputs have names."""
     for symbol, outputs in _sources(project):
         if "+" in outputs and any(mark_on(project, potential_of(project, pin)) for pin in outputs.values()):
-            yield Spot((symbol.id,), step(Trial.exchange, *outputs.values()))
+            yield FaultPlace((symbol.id,), step(Trial.exchange, *outputs.values()))
 
 
 @fault("source-unearthed", "The return of a control circuit not earthed", SHOCK, "return-unearthed")
-def source_unearthed(project: Project) -> Iterator[Spot]:
+def source_unearthed(project: Project) -> Iterator[FaultPlace]:
     """Yield each source whose return is joined with the protective conductor by drawn wires."""
     for symbol, outputs in _sources(project):
         for pin in outputs.values():
@@ -227,42 +227,42 @@ def source_unearthed(project: Project) -> Iterator[Spot]:
             wires = [id for g in potential.groups for id in g.wires]
             green = [id for id in wires if project.wire_types[project.wires[id].type_id].category == "pe"]
             if green and potential.returns:
-                yield Spot((symbol.id,), step(Trial.drop_all, "wire", green))
+                yield FaultPlace((symbol.id,), step(Trial.drop_all, "wire", green))
 
 
 @fault(
     "return-on-earth", "A load whose return is wired to the protective conductor", SHOCK, *LIVE_ON_PE, "return-earth"
 )
-def return_on_earth(project: Project) -> Iterator[Spot]:
+def return_on_earth(project: Project) -> Iterator[FaultPlace]:
     """Yield each load of a control circuit."""
     earth = next((pin for _, pin in _earthed(project)), None)
     for symbol, _, back in coils(project):
         if earth:
-            yield Spot((symbol.id, earth[0]), step(Trial.move, back, earth))
+            yield FaultPlace((symbol.id, earth[0]), step(Trial.move, back, earth))
 
 
 @fault("contact-in-return", "A contact in the return of a load", SHOCK, "return-switched")
-def contact_in_return(project: Project) -> Iterator[Spot]:
+def contact_in_return(project: Project) -> Iterator[FaultPlace]:
     """Yield each load of a control circuit."""
     for symbol, _, back in coils(project):
-        yield Spot((symbol.id,), step(Trial.between, back, "button-no"))
+        yield FaultPlace((symbol.id,), step(Trial.between, back, "button-no"))
 
 
 @fault("fuse-in-return", "A fuse in the return of a load", SHOCK, "return-switched")
-def fuse_in_return(project: Project) -> Iterator[Spot]:
+def fuse_in_return(project: Project) -> Iterator[FaultPlace]:
     """Yield each load of a control circuit."""
     for symbol, _, back in coils(project):
-        yield Spot((symbol.id,), step(Trial.between, back, "fuse", poles=1))
+        yield FaultPlace((symbol.id,), step(Trial.between, back, "fuse", poles=1))
 
 
 @fault(
     "breaker-in-return", "A breaker in the return of a source alone", SHOCK, "return-switched", "protective-switched"
 )
-def breaker_in_return(project: Project) -> Iterator[Spot]:
+def breaker_in_return(project: Project) -> Iterator[FaultPlace]:
     """Yield each supply."""
     for symbol, outputs in _sources(project):
         if "-" in outputs:
-            yield Spot((symbol.id,), step(Trial.between, outputs["-"], "breaker", poles=1))
+            yield FaultPlace((symbol.id,), step(Trial.between, outputs["-"], "breaker", poles=1))
 
 
 def _neutrals(project: Project) -> Iterator[tuple[Symbol, PinKey]]:
@@ -273,12 +273,12 @@ def _neutrals(project: Project) -> Iterator[tuple[Symbol, PinKey]]:
 
 
 @fault("neutral-past", "A neutral led past the residual-current device of its phase", SHOCK, "neutral-elsewhere")
-def neutral_past(project: Project) -> Iterator[Spot]:
+def neutral_past(project: Project) -> Iterator[FaultPlace]:
     """Yield each load behind a residual-current device."""
     mark = next(iter(marks(project, "N")), None)
     for symbol, pin in _neutrals(project):
         if mark and residual_devices(project, potential_of(project, pin))[0]:
-            yield Spot((symbol.id,), step(_to_mark, pin, mark.name))
+            yield FaultPlace((symbol.id,), step(_to_mark, pin, mark.name))
 
 
 def _to_mark(trial: Trial, pin: PinKey, name: str) -> None:
@@ -288,17 +288,17 @@ def _to_mark(trial: Trial, pin: PinKey, name: str) -> None:
 
 
 @fault("neutral-fused", "A fuse in the neutral of a load", SHOCK, "return-switched")
-def neutral_fused(project: Project) -> Iterator[Spot]:
+def neutral_fused(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a neutral."""
     for symbol, pin in _neutrals(project):
-        yield Spot((symbol.id,), step(Trial.between, pin, "fuse", poles=1))
+        yield FaultPlace((symbol.id,), step(Trial.between, pin, "fuse", poles=1))
 
 
 @fault("neutral-opened", "A breaker in the neutral of a load alone", SHOCK, "return-switched")
-def neutral_opened(project: Project) -> Iterator[Spot]:
+def neutral_opened(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a neutral."""
     for symbol, pin in _neutrals(project):
-        yield Spot((symbol.id,), step(Trial.between, pin, "breaker", poles=1))
+        yield FaultPlace((symbol.id,), step(Trial.between, pin, "breaker", poles=1))
 
 
 @fault(
@@ -307,24 +307,24 @@ def neutral_opened(project: Project) -> Iterator[Spot]:
     SHOCK,
     *LIVE_ON_PE,
 )
-def neutral_on_earth(project: Project) -> Iterator[Spot]:
+def neutral_on_earth(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a neutral and a protective conductor."""
     for symbol, pin in _neutrals(project):
         earth = earth_pin(project, symbol)
         if earth:
-            yield Spot((symbol.id,), step(Trial.join, pin, earth))
+            yield FaultPlace((symbol.id,), step(Trial.join, pin, earth))
 
 
 @fault("residual-bridged", "A pole of a residual-current device bridged", SHOCK, "bridged")
-def residual_bridged(project: Project) -> Iterator[Spot]:
+def residual_bridged(project: Project) -> Iterator[FaultPlace]:
     """Yield each pole of a residual-current device."""
     for symbol in drawn(project, "pole"):
         if base_at(project, symbol) == "residual-current" and definition(symbol.definition).pins:
-            yield Spot((symbol.id,), step(Trial.join, (symbol.id, 0), (symbol.id, 1)))
+            yield FaultPlace((symbol.id,), step(Trial.join, (symbol.id, 0), (symbol.id, 1)))
 
 
 @fault("neutral-type", "A neutral drawn as a phase", REWORK, "neutral-type")
-def neutral_type(project: Project) -> Iterator[Spot]:
+def neutral_type(project: Project) -> Iterator[FaultPlace]:
     """Yield each load with a neutral."""
     types = {t.name: t.id for t in project.wire_types.values() if t.category == "power"}
     other = next((id for name, id in sorted(types.items()) if name != "N"), "")
@@ -332,7 +332,7 @@ def neutral_type(project: Project) -> Iterator[Spot]:
         sheet_id, (x, y) = symbol.sheet_id, _point(project, pin)
         ids = [w.id for w in wires_at(project, sheet_id, x, y) if project.wire_types[w.type_id].name == "N"]
         if ids and other:
-            yield Spot((symbol.id, *ids), step(Trial.do, "set-wire-type", ids=ids, wire_type_id=other))
+            yield FaultPlace((symbol.id, *ids), step(Trial.do, "set-wire-type", ids=ids, wire_type_id=other))
 
 
 def _point(project: Project, pin: PinKey) -> tuple[int, int]:

@@ -10,13 +10,13 @@ from jolly_core.tagging import short_tag
 from jolly_core.wiring import sheet_groups
 
 from .places import contacts, drawn, marks
-from .trials import Spot, Trial, fault, step
+from .trials import FaultPlace, Trial, fault, step
 
 MOTION, STOP, REWORK = "unmeant motion", "standstill", "rework"
 
 
 @fault("tag-twice", "Two devices of one tag", REWORK, "equal-tags", "equal-tags-beside")
-def tag_twice(project: Project) -> Iterator[Spot]:
+def tag_twice(project: Project) -> Iterator[FaultPlace]:
     """Yield each pair of devices beside each other that are of one place."""
     found = [s for s in drawn(project, "pole", "motor", "coil", "supply") if s.device_id]
     devices = list({s.device_id: s for s in found}.items())
@@ -24,7 +24,7 @@ def tag_twice(project: Project) -> Iterator[Spot]:
         places = [(project.devices[d].function_id, project.devices[d].location_id) for d in (a, b)]
         if places[0] == places[1]:
             tag = short_tag(project, project.devices[a]).lstrip("-")
-            yield Spot((one.id, other.id), step(_tag, (a, b), tag))
+            yield FaultPlace((one.id, other.id), step(_tag, (a, b), tag))
 
 
 def _tag(trial: Trial, devices: tuple[str, str], tag: str) -> None:
@@ -33,7 +33,7 @@ def _tag(trial: Trial, devices: tuple[str, str], tag: str) -> None:
 
 
 @fault("number-twice", "One wire number on two potentials", REWORK, "number-twice", "number-given-up")
-def number_twice(project: Project) -> Iterator[Spot]:
+def number_twice(project: Project) -> Iterator[FaultPlace]:
     """Yield two wires of two potentials of each sheet."""
     for sheet_id in sorted(project.sheets):
         groups = [g for g in sheet_groups(project, sheet_id).groups if g.wires and len(g.pins) > 1]
@@ -43,7 +43,7 @@ def number_twice(project: Project) -> Iterator[Spot]:
             apart = potential_at(project, one.key).key != potential_at(project, other.key).key
             if apart and all(t is not None and t.category not in ("pe", "external") and not t.outside for t in types):
                 ids = [w.id for w in wires]
-                yield Spot((*ids,), step(_number, ids))
+                yield FaultPlace((*ids,), step(_number, ids))
 
 
 def _number(trial: Trial, wires: list[str]) -> None:
@@ -52,21 +52,21 @@ def _number(trial: Trial, wires: list[str]) -> None:
 
 
 @fault("mark-unpaired", "A mark whose other end has another name", STOP, "unpaired-continuation")
-def mark_unpaired(project: Project) -> Iterator[Spot]:
+def mark_unpaired(project: Project) -> Iterator[FaultPlace]:
     """Yield each mark."""
     for mark in marks(project):
-        yield Spot((mark.id,), step(Trial.change, "continuation", mark.id, name="Q-17-9"))
+        yield FaultPlace((mark.id,), step(Trial.change, "continuation", mark.id, name="Q-17-9"))
 
 
 @fault("rail-unfed", "A ladder that nothing feeds", STOP, "rail-unfed")
-def rail_unfed(project: Project) -> Iterator[Spot]:
+def rail_unfed(project: Project) -> Iterator[FaultPlace]:
     """Yield the marks of each ladder."""
     for mark in marks(project):
         sheet = project.sheets[mark.sheet_id]
         if sheet.frame == "ladder" and mark.x in (sheet.rail_left, sheet.rail_right) and mark.y < sheet.line_top:
             others = [m for m in marks(project) if m.sheet_id == sheet.id and m.x == mark.x]
             if len(others) == 1:
-                yield Spot((mark.id,), step(Trial.drop, "continuation", mark.id))
+                yield FaultPlace((mark.id,), step(Trial.drop, "continuation", mark.id))
 
 
 @fault(
@@ -80,7 +80,7 @@ def rail_unfed(project: Project) -> Iterator[Spot]:
     "two-sources",
     "unprotected",
 )
-def rail_other(project: Project) -> Iterator[Spot]:
+def rail_other(project: Project) -> Iterator[FaultPlace]:
     """Yield the live mark of each ladder with coils whose voltage is known, where there are phases."""
     if not any(True for _ in marks(project, "L1")):
         return
@@ -94,23 +94,23 @@ def rail_other(project: Project) -> Iterator[Spot]:
             and part.ratings.get("coil_voltage_v")
         ]
         if sheet.frame == "ladder" and mark.x == sheet.rail_left and rated:
-            yield Spot((mark.id,), step(Trial.change, "continuation", mark.id, name="L1"))
+            yield FaultPlace((mark.id,), step(Trial.change, "continuation", mark.id, name="L1"))
 
 
 @fault("wire-loose", "A wire that leads nowhere", REWORK, "loose-end", "dead-end", "unconnected-pin")
-def wire_loose(project: Project) -> Iterator[Spot]:
+def wire_loose(project: Project) -> Iterator[FaultPlace]:
     """Yield a pin of each contact."""
     for symbol, pin, _ in contacts(project):
-        yield Spot((symbol.id,), step(Trial.cut, pin))
+        yield FaultPlace((symbol.id,), step(Trial.cut, pin))
 
 
 @fault("unit-twice", "One contact of a device drawn twice", STOP, "pins-twice")
-def unit_twice(project: Project) -> Iterator[Spot]:
+def unit_twice(project: Project) -> Iterator[FaultPlace]:
     """Yield each two contacts of one kind of a device."""
     for symbol, _, _ in contacts(project):
         for other in project.units_of(symbol.device_id):
             if other.id > symbol.id and other.definition == symbol.definition and other.units != symbol.units:
-                yield Spot((symbol.id, other.id), step(Trial.change, "symbol", other.id, units=symbol.units))
+                yield FaultPlace((symbol.id, other.id), step(Trial.change, "symbol", other.id, units=symbol.units))
 
 
 @fault(
@@ -122,16 +122,16 @@ def unit_twice(project: Project) -> Iterator[Spot]:
     "overload-contact",
     "interlock",
 )
-def contact_turned(project: Project) -> Iterator[Spot]:
+def contact_turned(project: Project) -> Iterator[FaultPlace]:
     """Yield the contacts of overloads, and of contactors that interlock."""
     for symbol, _, _ in contacts(project):
         if symbol.definition == "overload-nc":
-            yield Spot((symbol.id,), step(Trial.change, "symbol", symbol.id, definition="overload-no"))
+            yield FaultPlace((symbol.id,), step(Trial.change, "symbol", symbol.id, definition="overload-no"))
 
 
 @fault("part-none", "A device without a part", REWORK, "no-part")
-def part_none(project: Project) -> Iterator[Spot]:
+def part_none(project: Project) -> Iterator[FaultPlace]:
     """Yield each lead symbol of a device with a part."""
     for symbol in drawn(project, "motor", "coil", "supply", "heater"):
         if project.part_of(project.devices[symbol.device_id]):
-            yield Spot((symbol.id,), step(Trial.change, "device", symbol.device_id, part_id=""))
+            yield FaultPlace((symbol.id,), step(Trial.change, "device", symbol.device_id, part_id=""))

@@ -147,7 +147,7 @@ def wires_at(project: Project, sheet_id: str, x: int, y: int) -> list[Wire]:
 
 
 @dataclass(slots=True, frozen=True)
-class Spot:
+class FaultPlace:
     """A place where a fault can be made.
 
     Attributes:
@@ -174,15 +174,15 @@ class FaultKind:
     words: str
     harm: str
     codes: frozenset[str]
-    spots: Callable[[Project], Iterator[Spot]]
+    spots: Callable[[Project], Iterator[FaultPlace]]
 
 
 @dataclass(slots=True, frozen=True)
-class Fault:
+class PlantedFault:
     """A fault that was planted, and the snags that came by it."""
 
     kind: FaultKind
-    spot: Spot
+    spot: FaultPlace
     snags: tuple[Snag, ...]
 
     @property
@@ -196,14 +196,14 @@ FAULTS: dict[str, FaultKind] = {}
 
 def fault(
     key: str, words: str, harm: str, *codes: str
-) -> Callable[[Callable[[Project], Iterator[Spot]]], Callable[[Project], Iterator[Spot]]]:
+) -> Callable[[Callable[[Project], Iterator[FaultPlace]]], Callable[[Project], Iterator[FaultPlace]]]:
     """Register a kind of fault.
 
     Raises:
         RuntimeError: two kinds claim one key, or its harm is none of HARMS.
     """
 
-    def register(spots: Callable[[Project], Iterator[Spot]]) -> Callable[[Project], Iterator[Spot]]:
+    def register(spots: Callable[[Project], Iterator[FaultPlace]]) -> Callable[[Project], Iterator[FaultPlace]]:
         if key in FAULTS or harm not in HARMS:
             raise RuntimeError(f"The fault “{key}” is there twice, or its harm “{harm}” is unknown.")
         FAULTS[key] = FaultKind(key, words, harm, frozenset(codes), spots)
@@ -212,7 +212,7 @@ def fault(
     return register
 
 
-def plant(project: Project, kind: FaultKind, spot: Spot, library: Library | None = None) -> Fault | None:
+def plant(project: Project, kind: FaultKind, spot: FaultPlace, library: Library | None = None) -> PlantedFault | None:
     """Return what is told of a fault at a place; None where it cannot be made there. The project is the same again."""
     before = Counter((s.code, s.ids, s.message) for s in all_snags(project))
     with project.trial() as total:
@@ -221,14 +221,14 @@ def plant(project: Project, kind: FaultKind, spot: Spot, library: Library | None
         except CoreError:
             return None
         after = list(all_snags(project))
-    return Fault(kind, spot, tuple(s for s in after if (s.code, s.ids, s.message) not in before))
+    return PlantedFault(kind, spot, tuple(s for s in after if (s.code, s.ids, s.message) not in before))
 
 
-def told_of(project: Project, kind: FaultKind, chance: random.Random, most: int) -> list[Fault]:
+def told_of(project: Project, kind: FaultKind, chance: random.Random, most: int) -> list[PlantedFault]:
     """Return faults of one kind planted at so many places of a project at most, taken by chance."""
     spots = list(kind.spots(project))
     chance.shuffle(spots)
-    found: list[Fault] = []
+    found: list[PlantedFault] = []
     for spot in spots:
         if len(found) >= most:
             break
@@ -274,7 +274,7 @@ def unseen_of(project: Project, kind: FaultKind, *, seed: int = 0, each: int = 3
     return len(planted), [_unseen(project, kind, p.spot) for p in planted if not p.is_told]
 
 
-def _unseen(project: Project, kind: FaultKind, spot: Spot) -> Unseen:
+def _unseen(project: Project, kind: FaultKind, spot: FaultPlace) -> Unseen:
     symbol: Symbol | None = project.symbols.get(spot.at[0])
     if symbol is None:
         return Unseen(kind.words, kind.harm, "", "", "", "")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.checks import Snag, all_snags, muted_snags, place_in_words
+from jolly_core.checks import Snag, cause_in_words, causes, muted_snags, place_in_words
 from jolly_core.model import Project, Sheet
 from jolly_core.tagging import DOCUMENTS, index_of, path_of
 
@@ -96,9 +96,9 @@ def project_data(project: Project) -> list[tuple[Cell, ...]]:
 def snag_list(project: Project) -> list[tuple[Cell, ...]]:
     """Return the rows of all snags."""
     rows: list[tuple[Cell, ...]] = []
-    for s in all_snags(project):
+    for s, after in causes(project):
         place = _where(project, s)
-        cells = (s.severity, place, s.message, s.code, s.bench, s.subject or s.sheet_id)
+        cells = (s.severity, place, cause_in_words(s, after), s.code, s.bench, s.subject or s.sheet_id)
         rows.append(Row.of(cells, s.ids[0] if s.ids else s.device_id))
     return rows
 

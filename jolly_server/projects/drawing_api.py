@@ -93,6 +93,7 @@ class SnagLine(TypedDict):
     subject: str
     ids: list[str]
     act: SnagAct | None
+    cause: str
 
 
 class MutedLine(SnagLine):
@@ -354,4 +355,5 @@ def _snag(project: Project, snag: Snag) -> SnagLine:
         "subject": snag.subject or snag.sheet_id,
         "ids": list(snag.ids),
         "act": act_of(snag),
+        "cause": snag.cause,
     }

@@ -129,7 +129,7 @@ def count_snags(held: Loaded, pause_s: float = BREATH_S, patience_s: float = 0.0
 
 
 def _count_on(project: Project, sheet_id: str) -> int:
-    return len(snags_on(project, sheet_id))
+    return sum(not snag.cause for snag in snags_on(project, sheet_id))
 
 
 def _count_of_whole(project: Project) -> int:

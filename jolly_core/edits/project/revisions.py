@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from jolly_core.checks import all_snags
+from jolly_core.checks import causes
 from jolly_core.model import Project, Revision, RuleError
 from jolly_core.tagging import revisions
 
@@ -71,7 +71,7 @@ def _may_freeze(project: Project, index: str, payload: FreezeRevision) -> None:
         raise RuleError(f"Revision {index} is frozen already. Choose another index; the last is {last}.", field="index")
     if not project.sheets:
         raise RuleError("There is no sheet yet: nothing can be frozen.", field="index")
-    errors = [s for s in all_snags(project) if s.severity == "error"]
+    errors = [s for s, _ in causes(project) if s.severity == "error"]
     if errors and not payload.reason.strip():
         count = f"{len(errors)} error{'s are' if len(errors) > 1 else ' is'} left, the first: {errors[0].message}"
         raise RuleError(f"{count} Mend this first, or give the reason why it is frozen so; it is kept.", field="reason")

@@ -10,7 +10,7 @@ from unittest.mock import patch
 
 from jolly_core.checks import all_snags
 from jolly_core.model import Project
-from jolly_core.planting import FAULTS, HARMS, Fault, FaultKind, Spot, told_of, unseen
+from jolly_core.planting import FAULTS, HARMS, FaultKind, FaultPlace, PlantedFault, told_of, unseen
 from jolly_core.tagging import full_tag
 from jolly_core.testing import Workbench, demo
 from jolly_core.testing.machines import Machine
@@ -27,7 +27,7 @@ def machine(seed: int) -> Machine:
     return Machine(seed)
 
 
-def names_it(project: Project, planted: Fault) -> bool:
+def names_it(project: Project, planted: PlantedFault) -> bool:
     """Return whether a snag of the right sort points at the fault: its things, what came with it, its sheet or tags."""
     at = set(planted.spot.at)
     symbols = [project.symbols[id] for id in at if id in project.symbols]
@@ -100,8 +100,8 @@ class Unnoticed(TestCase):
     """Would anybody notice?"""
 
     @staticmethod
-    def spots(project: Project) -> list[Spot]:
-        return [Spot((s.id,), lambda t, s=s: t.delete(s.id)) for s in project.symbols.values()]  # type: ignore[misc]
+    def spots(project: Project) -> list[FaultPlace]:
+        return [FaultPlace((s.id,), lambda t, s=s: t.delete(s.id)) for s in project.symbols.values()]  # type: ignore[misc]
 
     def test_what_nothing_tells_is_listed_the_worst_first(self) -> None:
         project = machine(SEEDS[0]).bench.project

@@ -18,7 +18,7 @@ export function SnagActs({ act, mend, other }: Props) {
   )
 }
 
-function Word({ label, hint = '', run }: { label: string; hint?: string; run: () => void }) {
+export function Word({ label, hint = '', run }: { label: string; hint?: string; run: () => void }) {
   return (
     <button
       type="button"
