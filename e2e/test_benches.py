@@ -141,12 +141,12 @@ class Cabinet(BenchStory):
         self.done(page, lambda: page.keyboard.press("Delete"))
         waiting = page.get_by_test_id("tray-=K2+KP2-KF3")
         expect(waiting).to_be_visible()
-        expect(page.get_by_test_id("routed")).not_to_contain_text("62 of 62")
+        expect(page.get_by_test_id("routed")).not_to_contain_text("63 of 63")
         plan = page.get_by_test_id("plan")
         box = plan.bounding_box() or {"x": 0.0, "y": 0.0}
         x, y = self.on_plan(page, 250, rails[-1])
         self.done(page, lambda: waiting.drag_to(plan, target_position={"x": x - box["x"], "y": y - box["y"]}))
-        expect(page.get_by_test_id("routed")).to_contain_text("62 of 62")
+        expect(page.get_by_test_id("routed")).to_contain_text("63 of 63")
         back = next(p for p in self.project().placings.values() if p.device_id == relay)
         self.assertEqual(self.project().rails[back.rail_id].y1, rails[-1])
 
@@ -166,10 +166,10 @@ class Others(BenchStory):
     def test_with_the_machine_away_what_is_given_waits(self) -> None:
         page = self.open("make")
         expect(page.get_by_test_id("machine")).to_contain_text("The machine does not answer.")
-        page.get_by_role("button", name="Give 333 to the machine").click()
-        expect(page.get_by_test_id("counts")).to_contain_text("0 done, 333 waiting, 0 refused, 0 to give")
+        page.get_by_role("button", name="Give 335 to the machine").click()
+        expect(page.get_by_test_id("counts")).to_contain_text("0 done, 335 waiting, 0 refused, 0 to give")
         page.reload()
-        expect(page.get_by_test_id("counts")).to_contain_text("333 waiting")
+        expect(page.get_by_test_id("counts")).to_contain_text("335 waiting")
 
     def test_a_generated_page_is_looked_at_and_leads_to_the_sheets(self) -> None:
         page = self.open("draw")
@@ -184,11 +184,11 @@ class Others(BenchStory):
 
     def test_allowances_are_changed_where_lengths_are_looked_at(self) -> None:
         page = self.open("cabinet")
-        expect(page.get_by_test_id("routed")).to_contain_text("45.76 m")
+        expect(page.get_by_test_id("routed")).to_contain_text("46.50 m")
         field = page.get_by_label("At each end, mm")
         field.fill("100")
         self.done(page, lambda: field.press("Enter"))
-        expect(page.get_by_test_id("routed")).to_contain_text("50.72 m")
+        expect(page.get_by_test_id("routed")).to_contain_text("51.54 m")
 
     def test_a_channel_freed_and_a_card_that_is_drawn_cannot_be_deleted(self) -> None:
         page = self.open("io")

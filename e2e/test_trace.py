@@ -19,10 +19,17 @@ class TraceStory(Story):
         expect(inspector).to_contain_text("MA1")
         page.keyboard.press("t")
         members = inspector.get_by_role("list", name="From the source to the load").get_by_role("listitem")
-        expect(members).to_have_count(6)
+        expect(members).to_have_count(7)
         expect(members.first).to_contain_text("XD1")
         for n, (role, name) in enumerate(
-            (("protection and overload", "FC1"), ("switching", "QA1"), ("overload", "FQ1"), ("cable", "WD1")), 1
+            (
+                ("protection and overload", "FC1"),
+                ("switching", "QA1"),
+                ("overload", "FQ1"),
+                ("terminal", "XD1"),
+                ("cable", "WD1"),
+            ),
+            1,
         ):
             expect(members.nth(n)).to_contain_text(role)
             expect(members.nth(n)).to_contain_text(name)
@@ -34,6 +41,23 @@ class TraceStory(Story):
         members.nth(2).get_by_role("button").click()
         page.keyboard.press("Escape")
         expect(members).to_have_count(0)
+
+    def test_the_same_key_follows_a_core_and_a_terminal(self) -> None:
+        page = self.page
+        inspector = page.get_by_role("complementary", name="Inspector")
+        members = inspector.get_by_role("list", name="From the source to the load").get_by_role("listitem")
+        project = self.project()
+        cable = next(d for d in project.devices.values() if d.letters == "WD" and d.number == 1)
+        self.sign_in(page, f"p/kiln-2/cables?cable={cable.id}")
+        page.get_by_role("grid", name="Cores of").get_by_text("BN", exact=True).first.click()
+        page.keyboard.press("t")
+        expect(members.last).to_contain_text("load")
+        expect(members.filter(has_text="cable")).to_have_count(1)
+        page.goto(f"{self.live_server_url}/p/kiln-2/terminals")
+        page.get_by_role("grid").get_by_role("row").filter(has_text="FQ1").first.click()
+        page.keyboard.press("t")
+        expect(members.last).to_contain_text("MA1")
+        self.assertIn("/draw/", page.url)
 
     def test_what_a_motor_lacks_is_red_in_the_list_and_a_snag_says_it(self) -> None:
         page = self.page

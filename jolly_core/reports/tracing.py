@@ -8,7 +8,7 @@ from __future__ import annotations
 import re
 from collections import deque
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from jolly_core.cables import cable_cores, cable_drop, core_area_mm2
 from jolly_core.circuits import (
@@ -30,7 +30,7 @@ from jolly_core.circuits import (
 from jolly_core.drawing import place_in
 from jolly_core.library import base_of, definition, number_in
 from jolly_core.model import Project, RuleError, Symbol
-from jolly_core.tagging import called_on, class_of, full_tag, pins_of
+from jolly_core.tagging import called_on, class_of, full_tag, natural, pins_of
 from jolly_core.wiring import GroupKey, PinKey
 
 LOADS = ("motor", "coil", "lamp", "load", "transformer", "supply", "sensor")
@@ -112,6 +112,7 @@ def traced(project: Project, id: str) -> Trace:
     on: dict[GroupKey, Potential] = {}
     tops: dict[GroupKey, Potential] = {}
     closed: dict[str, None] = {}
+    numbers: dict[str, set[str]] = {}  # of the terminals of a strip, by the stretch they are on
     for pin, name in enumerate(pins_of(project, load)):
         is_output = definition(load.definition).unit in ("transformer", "supply") and pin >= 2
         if is_earth_pin(name) or is_output:
@@ -119,17 +120,28 @@ def traced(project: Project, id: str) -> Trace:
         for symbols, links, through in _ways(project, load, pin):
             on |= {p.key: p for p in through[:-1] or _short(through[-1])}
             tops[through[-1].key] = through[-1]
-            for symbol in symbols:
-                member = _member(project, symbol)
-                members.setdefault(member.name, member)
+            for n, potential in enumerate(through):
+                # At the very end of what is drawn a terminal is the source itself.
+                between = n + 1 < len(through) or _outputs(project, potential)
+                for key, symbol in _terminals(project, potential) if between else ():
+                    members.setdefault(key, _member(project, symbol, "terminal"))
+                    numbers.setdefault(key, set()).add(pins_of(project, symbol)[0])
+                if n < len(symbols):
+                    member = _member(project, symbols[n])
+                    members.setdefault(member.name, member)
             for link in links:
                 device = project.devices.get(link.device_id)
                 if device is not None:
                     closed[f"{full_tag(project, device)} {'at rest' if link.sort == 'nc' else 'on'}"] = None
     trace.closed = list(closed)
+    for key, names in numbers.items():
+        members[key] = replace(members[key], facts=", ".join(sorted(names - {""}, key=natural)))
     ordered = list(reversed(members.values()))
     trace.members = [*_source(project, list(tops.values())), *ordered, *_missing(project, load, ordered)]
-    trace.members += [*_cables(project, set(on)), _member(project, load, "load", trace.facts)]
+    cables = list(_cables(project, set(on)))
+    drops = [percent for _, percent in cables if percent is not None]
+    facts = ", ".join(x for x in (trace.facts, f"drop on the way {sum(drops):.1f} %" if len(drops) > 1 else "") if x)
+    trace.members += [*(member for member, _ in cables), _member(project, load, "load", facts)]
     earth = _earth(project, load, trace)
     _light(project, trace, [*on.values(), *(potential_at(project, key) for key in earth)])
     return trace
@@ -264,12 +276,7 @@ def _source(project: Project, tops: list[Potential]) -> Iterator[TraceMember]:
     """Yield what the ways begin at: an output of a supply or transformer, a name, or the end of what is drawn."""
     told: set[str] = set()
     for top in tops:
-        outputs = [
-            project.symbols[id]
-            for id, pin in top.pins
-            for unit in (definition(project.symbols[id].definition).unit,)
-            if unit in ("do", "ao") or (unit in ("supply", "transformer") and pin >= 2)
-        ]
+        outputs = _outputs(project, top)
         mark = next((project.continuations[id] for g in top.groups for id in g.continuations), None)
         if outputs:
             member = _member(project, outputs[0], "source")
@@ -287,6 +294,16 @@ def _source(project: Project, tops: list[Potential]) -> Iterator[TraceMember]:
         if member.name not in told:
             told.add(member.name)
             yield member
+
+
+def _outputs(project: Project, potential: Potential) -> list[Symbol]:
+    """Return what gives a potential its current: outputs of cards, supplies and transformers."""
+    return [
+        project.symbols[id]
+        for id, pin in potential.pins
+        for unit in (definition(project.symbols[id].definition).unit,)
+        if unit in ("do", "ao") or (unit in ("supply", "transformer") and pin >= 2)
+    ]
 
 
 def _is_terminal(project: Project, id: str) -> bool:
@@ -311,33 +328,40 @@ def _missing(project: Project, load: Symbol, members: list[TraceMember]) -> Iter
         yield TraceMember("overload", "missing", facts=facts, missing=True)
 
 
-def _cables(project: Project, on: set[GroupKey]) -> Iterator[TraceMember]:
-    """Yield the cables of which a core is on the way: cross-section, length and drop, as far as they are known."""
+def _terminals(project: Project, potential: Potential) -> Iterator[tuple[str, Symbol]]:
+    """Yield the terminals on a stretch of the way with what those of a row have in common; none of a rail."""
+    for one in _short(potential):
+        for id, pin in one.pins:
+            symbol = project.symbols[id]
+            if pin == 0 and symbol.device_id and _is_terminal(project, id):
+                yield f"{symbol.device_id} {symbol.sheet_id} {symbol.y}", symbol
+
+
+def _cables(project: Project, on: set[GroupKey]) -> Iterator[tuple[TraceMember, float | None]]:
+    """Yield the cables of which a core is on the way, with cross-section, length and drop, and the drop in percent."""
     for cable in project.cables.values():
         cores = [row.conductor for row in cable_cores(project, cable.device_id) if row.conductor]
         if not any(potential_of(project, c.start).key in on for c in cores):
             continue
         said = []
+        percent: float | None = None
         area = core_area_mm2(project, cable.device_id)
         if area:
             said.append(f"{area:g} mm²")
+        if cable.length_m:
+            said.append(f"{cable.length_m:g} m")
         try:
-            drop = cable_drop(project, cable)
-            said.append(f"drops {drop.percent:.1f} %")
+            percent = cable_drop(project, cable).percent
+            said.append(f"drops {percent:.1f} %")
         except RuleError:
             pass
         device = project.devices[cable.device_id]
         band = next((b for b in project.bands.values() if b.device_id == device.id), None)
         sheet = project.sheets[band.sheet_id] if band else None
         place = place_in(sheet, band.x1, band.y1) if band and sheet else ""
-        yield TraceMember(
-            "cable",
-            full_tag(project, device),
-            band.id if band else "",
-            sheet.id if sheet else "",
-            place,
-            ", ".join(said),
-        )
+        facts = ", ".join(said)
+        name, ids = full_tag(project, device), (band.id if band else "", sheet.id if sheet else "")
+        yield TraceMember("cable", name, *ids, place, facts), percent
 
 
 def _earth(project: Project, load: Symbol, trace: Trace) -> set[GroupKey]:

@@ -35,11 +35,14 @@ class OfTheDemo(TestCase):
                 ("protection and overload", "FC1"),
                 ("switching", "QA1"),
                 ("overload", "FQ1"),
+                ("terminal", "XD1"),
                 ("cable", "WD1"),
                 ("load", "MA1"),
             ],
         )
         self.assertEqual((trace.facts, trace.earthed), ("6.5 A", True))
+        facts = [m.facts for m in trace.members[-3:]]
+        self.assertEqual(facts, ["5, 6, 7", "2.5 mm², 35 m, drops 0.8 %", "6.5 A"])
         self.assertEqual({w.rsplit("-", 1)[1] for w in trace.closed}, {"FC1 on", "QA1 on", "FQ1 on"})
         places = [m.place for m in trace.members]
         self.assertEqual(places, sorted(places), "from above to below")
@@ -47,7 +50,7 @@ class OfTheDemo(TestCase):
     def test_a_motor_behind_a_drive_is_followed_past_it(self) -> None:
         trace = traced(demo(), self.symbol("motor", "12"))
         self.assertEqual(
-            [r for r, _ in roles(trace)], ["source", "disconnector", "protection", "drive", "cable", "load"]
+            [r for r, _ in roles(trace)], ["source", "disconnector", "protection", "drive", "terminal", "cable", "load"]
         )
         self.assertFalse([m for m in trace.members if m.missing])
         self.assertEqual(len(trace.lit), len({m.sheet_id for m in trace.members if m.sheet_id} | set(trace.lit)))

@@ -21,7 +21,7 @@ from jolly_server.testing import KILN, DemoCase
 
 NOBODY = "http://127.0.0.1:9"  # the discard port: nothing answers there
 
-ALL = 333  # pieces of the demo
+ALL = 335  # pieces of the demo
 LOOMS = 25  # of them in harnesses
 
 

@@ -199,7 +199,7 @@ class Editing(DemoCase):
         self.assertEqual((card["tag"], card["full_tag"]), ("-QA1", "=K2+KP2-QA1"))
         self.assertEqual([u["place"] for u in card["units"] if u["kind"] == "NO"], ["30.302", "30.303", ""])
         self.assertIn(
-            {"pin": "A2", "number": "10-14"}, [{"pin": w["pin"], "number": w["number"]} for w in card["wired"]]
+            {"pin": "A2", "number": "10-4"}, [{"pin": w["pin"], "number": w["number"]} for w in card["wired"]]
         )
         for words, kind in (("auger run", "device"), ("control", "sheet"), ("3012", "wire")):
             found = self.anna.get(f"/api/projects/{KILN}/find", {"q": words}).json()

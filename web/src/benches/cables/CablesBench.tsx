@@ -1,15 +1,16 @@
 /** The Cables bench: cables and what waits for one, a cable with both of its ends, its cores as a table. */
 import Box from '@mui/material/Box'
 import { useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import { Bench, Empty } from '../../kit/Bench'
 import type { BenchProps } from '../../project/bench'
 import { paging, useCommands } from '../../project/commands'
 import { useProject } from '../../project/store'
+import { traceCommand } from '../../project/tracing'
 import { useBench } from '../../project/useBench'
 import { CableFace } from './CableFace'
-import { coreCommands } from './commands'
+import { coreCommands, drawnCore } from './commands'
 import { CableList } from './CableList'
 import { ALL, WAYS } from './pages'
 import { CableTable } from './CableTable'
@@ -44,6 +45,7 @@ function shownOf(view: CablesView | undefined, search: URLSearchParams) {
 
 export function CablesBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
+  const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const [chosen, choose] = useState<Set<string>>(new Set())
   const view = useBench<CablesView>('cables', () =>
@@ -59,6 +61,7 @@ export function CablesBench({ canEdit }: BenchProps) {
   useCommands('Cables', [
     ...paging('cable', ids, cable?.id ?? '', go),
     ...coreCommands(cable, chosen, choose),
+    traceCommand(drawnCore(cable, chosen), navigate),
   ])
   if (!view) return <Empty>Reading the cables…</Empty>
   const list = (

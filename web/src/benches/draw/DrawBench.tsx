@@ -123,8 +123,8 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
 
   const panel = search.get('panel')
   useEffect(() => {
-    if (panel === 'planned' && loaded) useDraw.getState().set({ panel })
-  }, [panel, loaded])
+    if ((panel === 'planned' || panel === 'trace') && loaded) useDraw.getState().set({ panel })
+  }, [panel, wanted, loaded])
 
   const goTo = useGoing(projectId)
   useEffect(() => leadsTo(goTo), [goTo])

@@ -1,14 +1,15 @@
 /** The Terminals bench: strips by place, one drawn as it stands on its rail, its table, and what can be done. */
 import Box from '@mui/material/Box'
 import { useMemo } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import { client, got } from '../../api/client'
 import { Bench, Empty } from '../../kit/Bench'
 import type { BenchProps } from '../../project/bench'
 import { paging, useCommands } from '../../project/commands'
 import { useProject } from '../../project/store'
 import { useBench } from '../../project/useBench'
-import { stripCommands } from './commands'
+import { traceCommand } from '../../project/tracing'
+import { drawnTerminal, stripCommands } from './commands'
 import { useHeld } from './useHeld'
 import { Forms } from './Forms'
 import { ItemsPanel } from './ItemsPanel'
@@ -35,6 +36,7 @@ function useStrip(id: string, upright: boolean, percent: number) {
 
 export function TerminalsBench({ canEdit }: BenchProps) {
   const projectId = useProject((s) => s.projectId)
+  const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const held = useHeld()
   const view = useBench<TerminalsView>('terminals', () =>
@@ -54,6 +56,7 @@ export function TerminalsBench({ canEdit }: BenchProps) {
   useCommands('Terminals', [
     ...paging('strip', ids, line?.id ?? '', go),
     ...stripCommands({ held, strip, chosen, canEdit }),
+    traceCommand(drawnTerminal(chosen), navigate),
   ])
   if (!view.data) return <Empty>Reading the strips…</Empty>
   const forms = <Forms {...{ held, strip, strips, chosen, go }} />

@@ -26,6 +26,11 @@ export function takeOff(strip: Strip, chosen: Row[]) {
   void useProject.getState().send({ kind: 'remove-strip-items', strip_id: strip.id, keys })
 }
 
+/** What is drawn of the first chosen terminal. */
+export function drawnTerminal([first]: Row[]) {
+  return first && 'symbol_id' in first ? { sheet_id: first.sheet_id, id: first.symbol_id } : undefined
+}
+
 /** The field wires of terminals that run in no cable yet, by their keys. */
 export const uncabled = (rows: Row[]) =>
   rows.flatMap((r) => r.field.filter((t) => !t.cable_id).map((t) => t.conductor))
