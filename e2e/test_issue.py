@@ -173,7 +173,7 @@ class Packs(IssueStory):
         run = page.get_by_role("region", name="Issued For the buyer")
         files = run.get_by_role("table", name="Files that were issued")
         expect(files).to_contain_text("PM-0417-B-plate-UC1.pdf")
-        expect(run).to_contain_text("1 snag is muted")
+        expect(run).to_contain_text("3 snags are muted")
         content = self.downloaded(page, "Take the ZIP")
         listed = zipfile.ZipFile(io.BytesIO(content)).namelist()
         self.assertEqual(listed[0], "00-contents.pdf")

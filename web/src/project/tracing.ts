@@ -18,7 +18,7 @@ export function traceCommand(chosen: Drawn | undefined, go: NavigateFunction): C
   return {
     id: 'trace',
     label: 'Trace what feeds the selection',
-    shortcut: 'T',
+    shortcut: 'Alt+T', // in a table a letter alone is typed into the cell
     run: () => {
       if (drawn) void go(traceAddress(useProject.getState().projectId, drawn))
     },
