@@ -11,14 +11,13 @@ from collections.abc import Iterator, Sequence
 
 from jolly_core.circuits import (
     PHASES,
+    THREE_PHASES,
     Fed,
     Potential,
-    begins_at_terminal,
     fed_by,
-    is_behind_drive,
     is_guard,
     is_source,
-    limits,
+    lacks_overload,
     links_at,
     outputs_on,
     phases_by_switch,
@@ -36,8 +35,6 @@ from .registry import Snag, check
 
 FED = ("motor", "transformer", "supply")  # units whose live poles have a protection in front, one way or the other
 TAKING = ("coil", "lamp", "load", "sensor")
-FROM_KW = 0.5  # rated power from which a motor has a protection against overload (IEC 60204-1, 7.3.1)
-THREE_PHASES = 4  # pins of a motor on three phases, with its PE
 _MOST = 400
 _NO_LIVE_PIN = re.compile(r"^(PE|N|\+|-)", re.IGNORECASE)
 
@@ -223,14 +220,9 @@ def overloads_missing(project: Project, sheet_id: str) -> Iterator[Snag]:
     for symbol in project.symbols_on(sheet_id):
         if definition(symbol.definition).unit != "motor" or not symbol.device_id:
             continue
-        part = project.part_of(project.devices[symbol.device_id])
-        power = number_in(part.ratings.get("power_kw", "")) if part else None
-        if power is not None and power < FROM_KW:
-            continue
-        first = next((pin for pin, _ in _live_pins(project, symbol)), 0)
-        fed = fed_by(project, potential_of(project, (symbol.id, first)), lambda s: limits(project, s))
-        ends = [p for p in fed.ends if not is_behind_drive(project, p) and _is_fed(project, p)]
-        if ends:
+        if lacks_overload(project, symbol):
+            part = project.part_of(project.devices[symbol.device_id])
+            power = number_in(part.ratings.get("power_kw", "")) if part else None
             who = called_on(project, symbol, sheet)
             rated = f" ({part.ratings['rated_a']} A)" if part and part.ratings.get("rated_a") else ""
             message = f"Nothing keeps {who}{rated} from being overloaded. Put an overload or motor breaker in its way."
@@ -238,13 +230,6 @@ def overloads_missing(project: Project, sheet_id: str) -> Iterator[Snag]:
             ids = (symbol.id,)
             at = (symbol.x, symbol.y)
             yield Snag("overload-missing", severity, message, ids, sheet_id, *at, device_id=symbol.device_id)
-
-
-def _is_fed(project: Project, potential: Potential) -> bool:
-    """Return whether a potential has a name, or begins at a terminal: what is drawn half is not judged."""
-    if is_source(project, potential) or potential.label is not None:
-        return True
-    return begins_at_terminal(project, potential)
 
 
 @check("motor-phases", "A motor that gets one phase twice, or turns against the order of the phases.")

@@ -11,6 +11,7 @@ from jolly_core.circuits import (
     BLOCKS,
     DC,
     LEFT_RAIL,
+    THREE_PHASES,
     Label,
     Potential,
     Way,
@@ -18,16 +19,17 @@ from jolly_core.circuits import (
     begins_at_terminal,
     fed_by,
     is_behind_drive,
+    is_outlet,
     label_in_words,
     links_at,
     loads_behind,
     loads_fed,
     loads_in_words,
     number_of,
-    outputs_on,
     potential_at,
     potential_of,
     reached,
+    sources_behind,
     supply_volts,
     volts_between,
     way_in_words,
@@ -49,10 +51,8 @@ _INPUTS: dict[str, tuple[int, int, tuple[str, ...]]] = {
     "transformer": (0, 1, ("primary_v",)),
     "motor": (0, 1, ("voltage_v",)),
 }
-THREE_PHASES = 4  # pins of a motor on three phases, with its PE
 TOLERANCE = 0.1  # of the rated voltage, IEC 60204-1 (4.3.2)
 _ALIKE = 0.03  # by which tables of motors and of drives for them differ
-_OUTLET = re.compile(r"^(U|V|W|[UVW][12]|\d?T\d)$", re.IGNORECASE)
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)?")
 _LIST = re.compile(r"[/,;]|\bor\b")
 
@@ -148,20 +148,13 @@ def _by_card(project: Project, pin: PinKey, beyond: dict[str, tuple[Label, Way]]
     return {word: told for word, told in found.items() if word not in beyond}
 
 
-def _sources_at(project: Project, way: Way) -> set[str]:
-    """Return the supplies that feed the end of a way from its line side, by device."""
-    end = potential_at(project, way.through[-1])
-    keys = fed_by(project, end, lambda _: False).through
-    return {id for key in keys for id, _ in outputs_on(project, potential_at(project, key))}
-
-
 def _as_fed(project: Project, found: dict[str, tuple[Label, Way]]) -> dict[str, tuple[Label, Way]]:
     """Return labels in which a ladder's left rail has the volts of the one supply that feeds it, where one does."""
     told = {}
     for word, (label, way) in found.items():
         given = ""
         if word == LEFT_RAIL:
-            ids = _sources_at(project, way)
+            ids = sources_behind(project, potential_at(project, way.through[-1]))
             parts = [project.part_of(project.devices[id]) for id in ids]
             given = parts[0].ratings.get("output_v", "") if len(parts) == 1 and parts[0] else ""
         told[word] = (replace(label, volts=number_of(given)) if given else label, way)
@@ -259,7 +252,7 @@ def _beyond_drive(project: Project, symbol: Symbol, device: Device, part: Part) 
     gives = number_in(part.ratings.get("rated_a", ""))
     if gives is None or base_at(project, symbol) not in ("drive", "soft-starter"):
         return
-    outlets = [(symbol.id, n) for n, name in enumerate(pins_of(project, symbol)) if _OUTLET.match(name)]
+    outlets = [(symbol.id, n) for n, name in enumerate(pins_of(project, symbol)) if is_outlet(name)]
     loads = [x for x in loads_fed(project, outlets[:1]) if x.device.id != device.id]
     taken = round(sum(x.amps for x in loads), 3)
     if taken > gives * (1 + _ALIKE):

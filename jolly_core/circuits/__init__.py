@@ -9,11 +9,14 @@ from .feeding import (
     fed_by,
     is_behind_drive,
     is_guard,
+    is_outlet,
+    lacks_overload,
     limits,
     outputs_on,
     phase_at,
     phases_by_switch,
     residual_devices,
+    sources_behind,
     sources_of,
 )
 from .labels import (
@@ -37,6 +40,7 @@ from .motors import LoadBehind, is_source, loads_behind, loads_fed, loads_in_wor
 from .supplyload import LIMIT_PERCENT, WARN_PERCENT, SupplyLoad, supply_load, supply_loads
 from .ways import (
     DRIVEN,
+    THREE_PHASES,
     Circuit,
     Link,
     Potential,
@@ -68,6 +72,10 @@ __all__ = [
     "phase_at",
     "phases_by_switch",
     "residual_devices",
+    "sources_behind",
+    "THREE_PHASES",
+    "is_outlet",
+    "lacks_overload",
     "sources_of",
     "GOES_ON",
     "BLOCKS",

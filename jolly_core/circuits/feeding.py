@@ -7,11 +7,12 @@ Names end no way here: behind a fuse a phase is often called as before it.
 
 from __future__ import annotations
 
+import re
 from collections import deque
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
-from jolly_core.library import base_of, definition
+from jolly_core.library import base_of, definition, number_in
 from jolly_core.model import Project, Symbol, derived
 from jolly_core.tagging import class_of, pins_of
 from jolly_core.wiring import GroupKey, PinKey
@@ -22,6 +23,8 @@ from .ways import DRIVEN, Potential, links_of, potential_at, potential_of, reach
 
 GUARDS = ("breaker", "motor-breaker", "fuse")  # against overcurrent; a residual-current device by itself is none
 LIMITS = ("overload", "motor-breaker", "drive", "soft-starter")  # what keeps a motor from being overloaded
+FROM_KW = 0.5  # rated power from which a motor has a protection against overload (IEC 60204-1, 7.3.1)
+_OUTLET = re.compile(r"^(U|V|W|[UVW][12]|\d?T\d)$", re.IGNORECASE)
 _MOST = 400  # potentials looked at for one pin
 
 
@@ -109,6 +112,34 @@ def limits(project: Project, symbol: Symbol) -> bool:
     return base_at(project, symbol) in LIMITS or bool(part and part.ratings.get("setting_max_a"))
 
 
+def lacks_overload(project: Project, motor: Symbol, *, half_drawn: bool = False) -> bool:
+    """Return whether a motor that needs it has a way to its source with nothing that keeps it from being overloaded.
+
+    From 0.5 kW, or where the power is not known (IEC 60204-1, 7.3.1).
+
+    Args:
+        half_drawn: judge also a way with no name and no terminal at its end.
+    """
+    device = project.devices.get(motor.device_id)
+    part = project.part_of(device) if device else None
+    power = number_in(part.ratings.get("power_kw", "")) if part else None
+    if power is not None and power < FROM_KW:
+        return False
+    names = pins_of(project, motor)
+    first = next((n for n, name in enumerate(names) if name.upper() not in ("PE", "N")), 0)
+    fed = fed_by(project, potential_of(project, (motor.id, first)), lambda s: limits(project, s))
+    return any(
+        not is_behind_drive(project, end)
+        and (half_drawn or is_source(project, end) or end.label is not None or begins_at_terminal(project, end))
+        for end in fed.ends
+    )
+
+
+def is_outlet(name: str) -> bool:
+    """Return whether a pin of a drive or soft starter is for its motor, by its marking (IEC 60445)."""
+    return bool(_OUTLET.match(name))
+
+
 def is_behind_drive(project: Project, potential: Potential) -> bool:
     """Return whether a drive's or soft starter's output is on a potential."""
     for id, _ in potential.pins:
@@ -166,7 +197,12 @@ def sources_of(project: Project, pin: PinKey) -> set[str]:
     """
     start = potential_of(project, pin)
     ends = [potential_at(project, way.through[-1]) for _, way in reached(project, pin).values()]
-    keys = {key for end in ends or [start] for key in fed_by(project, end, lambda _: False).through}
+    return {id for end in ends or [start] for id in sources_behind(project, end)}
+
+
+def sources_behind(project: Project, potential: Potential) -> set[str]:
+    """Return the supplies and transformers on the line side of a potential, by device."""
+    keys = fed_by(project, potential, lambda _: False).through
     return {id for key in keys for id in _outputs_at(project, *key)}
 
 

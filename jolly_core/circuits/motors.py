@@ -22,11 +22,10 @@ from jolly_core.wiring import PinKey, potential_in
 
 from .labels import mains_of
 from .loads import primary_a, takes_a
-from .ways import Potential, links_of, potential_of
+from .ways import THREE_PHASES, Potential, links_of, potential_of
 
 THROUGH = ("pole", "heater")  # units that current passes on its way to a load
 TAKING_UNITS = ("load", "supply", "transformer")  # units that take a current of their own, by what their part says
-THREE_PHASES = 4  # pins of the symbol, with its PE
 NEAR = 40  # potentials looked at for a load that is fed from below
 FARTHEST = 2000  # potentials looked at
 IN_TRIANGLE, IN_STAR = 1 / math.sqrt(3), 1 / 3

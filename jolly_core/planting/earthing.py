@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from jolly_core.circuits import base_at, earths_on, outputs_on, potential_of, residual_devices
+from jolly_core.drawing import pin_points
 from jolly_core.library import definition
 from jolly_core.model import Project, Symbol
 from jolly_core.tagging import pins_of
@@ -336,6 +337,4 @@ def neutral_type(project: Project) -> Iterator[FaultPlace]:
 
 
 def _point(project: Project, pin: PinKey) -> tuple[int, int]:
-    from jolly_core.drawing import pin_points
-
     return pin_points(project.symbols[pin[0]])[pin[1]]

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from jolly_core.circuits import PHASES, base_at, fed_by, is_guard, limits, phase_at, potential_of
+from jolly_core.drawing import pin_points
 from jolly_core.library import definition
 from jolly_core.model import Device, Project
 from jolly_core.tagging import pins_of
@@ -164,8 +165,6 @@ def phase_twice(project: Project) -> Iterator[FaultPlace]:
 
 def potential_of_mark(project: Project, sheet_id: str, x: int, y: int) -> str:
     """Return the first symbol whose line pin is below a mark, "" where there is none."""
-    from jolly_core.drawing import pin_points
-
     below = [
         (py, s.id)
         for s in project.symbols_on(sheet_id)

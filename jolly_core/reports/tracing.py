@@ -17,6 +17,8 @@ from jolly_core.circuits import (
     comes_to_earth,
     earths_on,
     is_earth_pin,
+    is_outlet,
+    lacks_overload,
     links_of,
     loads_behind,
     loads_fed,
@@ -28,7 +30,7 @@ from jolly_core.circuits import (
     takes_a,
 )
 from jolly_core.drawing import place_in
-from jolly_core.library import base_of, definition, number_in
+from jolly_core.library import base_of, definition
 from jolly_core.model import Project, RuleError, Symbol
 from jolly_core.tagging import called_on, class_of, full_tag, natural, pins_of
 from jolly_core.wiring import GroupKey, PinKey
@@ -38,8 +40,7 @@ CONTACTS = ("no", "nc", "co", "tno", "tnc")
 POWER = ("motor", "load", "transformer", "supply")
 MOST = 400  # potentials looked at for one pole
 SHORT = 12  # pins of a potential that is lit whole; of a rail the members alone are
-FROM_KW = 0.5  # rated power from which a motor has a protection against overload (IEC 60204-1, 7.3.1)
-_OUTLET, _INLET = re.compile(r"^(U|V|W|[UVW][12]|\d?T\d)$", re.I), re.compile(r"^(\d?L\d?|R|S)$", re.I)
+_INLET = re.compile(r"^(\d?L\d?|R|S)$", re.IGNORECASE)
 _ROLES = {
     "drive": "drive",
     "soft-starter": "soft starter",
@@ -213,7 +214,7 @@ def _before_drive(project: Project, top: Potential) -> tuple[Symbol | None, PinK
         device = project.devices.get(symbol.device_id)
         if device is None or base_of(class_of(project, device)) != "drive":
             continue
-        if not _OUTLET.match(pins_of(project, symbol)[pin]):
+        if not is_outlet(pins_of(project, symbol)[pin]):
             continue
         for unit in project.units_of(device.id):
             for n, name in enumerate(pins_of(project, unit)):
@@ -315,15 +316,10 @@ def _missing(project: Project, load: Symbol, members: list[TraceMember]) -> Iter
     if definition(load.definition).unit != "motor":
         return
     roles = " ".join(m.role for m in members)
-    device = project.devices.get(load.device_id)
-    part = project.part_of(device) if device else None
-    power = number_in(part.ratings.get("power_kw", "")) if part else None
     amps = _amps(project, load)
-    if "drive" in roles:
-        roles += " overload"  # it limits the current of its motor itself
     if "protection" not in roles:
         yield TraceMember("protection", "missing", facts="a breaker or fuse in each live pole", missing=True)
-    if "overload" not in roles and (power is None or power >= FROM_KW):
+    if lacks_overload(project, load, half_drawn=True):
         facts = f"{amps:.3g} A needed" if amps else "for its rated current"
         yield TraceMember("overload", "missing", facts=facts, missing=True)
 
