@@ -1,6 +1,6 @@
 """One analysis of potentials for all that asks what a circuit would do: labels, ways through poles and contacts."""
 
-from .earthing import BLOCKS, GOES_ON, comes_to_earth, earths_on, is_earth_pin, misses_earth, takes_earth
+from .earthing import BLOCKS, GOES_ON, comes_to_earth, earth_marks, earths_on, is_earth_pin, misses_earth, takes_earth
 from .feeding import (
     Fed,
     above,
@@ -83,6 +83,7 @@ __all__ = [
     "takes_earth",
     "comes_to_earth",
     "earths_on",
+    "earth_marks",
     "is_earth_pin",
     "LIMIT_PERCENT",
     "WARN_PERCENT",

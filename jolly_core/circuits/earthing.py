@@ -49,15 +49,15 @@ def earths_on(project: Project, potential: Potential) -> list[PinKey]:
     return [p for p in potential.pins if site_of(project, p).hub or project.symbols[p[0]].definition == EARTH_TERMINAL]
 
 
-def is_marked_earth(project: Project, potential: Potential) -> bool:
-    """Return whether a continuation on a potential names the earth."""
+def earth_marks(project: Project, potential: Potential) -> list[str]:
+    """Return the names of continuations on a potential that name the earth, each once."""
     marks = (project.continuations[id].name for group in potential.groups for id in group.continuations)
-    return any(_EARTH_MARK.search(mark) for mark in marks)
+    return [mark for mark in dict.fromkeys(marks) if _EARTH_MARK.search(mark)]
 
 
 def comes_to_earth(project: Project, potential: Potential) -> bool:
     """Return whether a potential comes to an earth, or to something beyond which it may (IEC 60204-1, 8.2.1)."""
-    if earths_on(project, potential) or is_marked_earth(project, potential) or links_at(project, potential):
+    if earths_on(project, potential) or earth_marks(project, potential) or links_at(project, potential):
         return True
     for id, pin in potential.pins:
         symbol = project.symbols[id]

@@ -15,6 +15,7 @@ from jolly_core.circuits import (
     Link,
     Potential,
     comes_to_earth,
+    earth_marks,
     earths_on,
     is_earth_pin,
     is_outlet,
@@ -29,7 +30,7 @@ from jolly_core.circuits import (
     reached,
     takes_a,
 )
-from jolly_core.drawing import place_in
+from jolly_core.drawing import place_in, protective_types
 from jolly_core.library import base_of, definition
 from jolly_core.model import Project, RuleError, Symbol
 from jolly_core.tagging import called_on, class_of, full_tag, natural, pins_of
@@ -144,7 +145,7 @@ def traced(project: Project, id: str) -> Trace:
     facts = ", ".join(x for x in (trace.facts, f"drop on the way {sum(drops):.1f} %" if len(drops) > 1 else "") if x)
     trace.members += [*(member for member, _ in cables), _member(project, load, "load", facts)]
     earth = _earth(project, load, trace)
-    _light(project, trace, [*on.values(), *(potential_at(project, key) for key in earth)])
+    _light(project, trace, list(on.values()), [potential_at(project, key) for key in earth])
     return trace
 
 
@@ -369,21 +370,26 @@ def _earth(project: Project, load: Symbol, trace: Trace) -> set[GroupKey]:
         potential = potential_of(project, (load.id, pin))
         ends = [p for p in potential.pins if p[0] != load.id]
         hubs = earths_on(project, potential)
-        marks = [project.continuations[id].name for g in potential.groups for id in g.continuations]
         names = list(dict.fromkeys(called_on(project, project.symbols[p[0]], sheet) for p in (hubs or ends)))
-        trace.earth = ", ".join([*names[:4], *dict.fromkeys(marks)]) or "nothing"
+        trace.earth = ", ".join([*names[:4], *earth_marks(project, potential)]) or "nothing"
         trace.earthed = comes_to_earth(project, potential)
         return {potential.key}
     return set()
 
 
-def _light(project: Project, trace: Trace, on: list[Potential]) -> None:
+def _light(project: Project, trace: Trace, on: list[Potential], earth: list[Potential]) -> None:
     """Note what is drawn of the way, sheet by sheet in their order."""
     by_sheet: dict[str, dict[str, None]] = {}
     for potential in on:
         for group in potential.groups:
             by_sheet.setdefault(group.sheet_id, {}).update(dict.fromkeys(group.wires))
+    types = protective_types(project)
+    for potential in earth:
+        for group in potential.groups:
+            # Of a bonded one the conductors of the return are no part of the way to the earth.
+            own = [id for id in group.wires if not potential.bonded or project.wires[id].type_id in types]
+            by_sheet.setdefault(group.sheet_id, {}).update(dict.fromkeys(own))
     for member in trace.members:
         if member.symbol_id and member.sheet_id:
             by_sheet.setdefault(member.sheet_id, {})[member.symbol_id] = None
-    trace.lit = {s.id: list(by_sheet[s.id]) for s in project.sheets_in_order() if s.id in by_sheet}
+    trace.lit = {s.id: list(by_sheet[s.id]) for s in project.sheets_in_order() if by_sheet.get(s.id)}

@@ -9,6 +9,7 @@ from jolly_core.cables.roles import OTHER, PE, role_of
 from jolly_core.checks import all_snags
 from jolly_core.drawing import pin_points
 from jolly_core.model import Part
+from jolly_core.scenes import sheet_scene
 from jolly_core.tagging import pin_name
 from jolly_core.testing import Workbench, reordered
 from jolly_core.wiring import all_conductors
@@ -310,3 +311,9 @@ class Numbers(Source):
         before = self.by_role()[OTHER]
         self.bond("wire")
         self.assertEqual(self.by_role(), {OTHER: before, PE: {""}})
+        project = self.bench.project
+        for sheet in project.sheets.values():
+            for item in sheet_scene(project, sheet.id).items.values():
+                if item.kind == "wire":
+                    shown = item.facts["number"]
+                    self.assertEqual(bool(shown), project.wires[item.id].type_id != self.bench.pe, "as it is listed")

@@ -44,6 +44,9 @@ class OfTheDemo(TestCase):
         facts = [m.facts for m in trace.members[-3:]]
         self.assertEqual(facts, ["5, 6, 7", "2.5 mm², 35 m, drops 0.8 %", "6.5 A"])
         self.assertEqual({w.rsplit("-", 1)[1] for w in trace.closed}, {"FC1 on", "QA1 on", "FQ1 on"})
+        self.assertEqual(trace.earth, "-XD1", "the return that is bonded to it is no earth")
+        types = {demo().wires[id].type_id for ids in trace.lit.values() for id in ids if id in demo().wires}
+        self.assertEqual({demo().wire_types[id].category for id in types}, {"power", "pe"})
         places = [m.place for m in trace.members]
         self.assertEqual(places, sorted(places), "from above to below")
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
-from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, size_mm
+from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, protective_types, size_mm
 from jolly_core.model import Project, Sheet, Wire, derived, derived_few
 from jolly_core.wiring import Group, dots_of, group_at, point_of, sheet_groups, wire_numbers
 
@@ -135,13 +135,22 @@ def net_items(project: Project, sheet_id: str, point: int, number: str) -> NetIt
     """Return the items of the wires of a group, of its dots and of its number."""
     group = group_at(project, sheet_id, point)
     wires = [project.wires[i] for i in group.wires]
-    shown = _number_items(project, number, wires, group) if number else []
+    numbered = _numbered(project, wires)
+    shown = _number_items(project, number, numbered, group) if number else []
+    own = {w.id for w in numbered}
     return NetItems(
-        {w.id: wire_item(project, w, point, number) for w in wires},
+        {w.id: wire_item(project, w, point, number if w.id in own else "") for w in wires},
         {dot.id: dot for x, y in dots_of(project, group) for dot in (_dot(x, y),)},
         {item.id: item for item in shown},
-        {item.id: _strokes(wires, text_at(item, 0).link) for item in shown},
+        {item.id: _strokes(numbered, text_at(item, 0).link) for item in shown},
     )
+
+
+def _numbered(project: Project, wires: list[Wire]) -> list[Wire]:
+    """Return the wires of a group that show its number: where it is bonded, protective ones do not."""
+    types = protective_types(project)
+    others = [w for w in wires if w.type_id not in types]
+    return others or wires
 
 
 def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:
