@@ -111,7 +111,12 @@ def accessory_part(project: Project, parts_of: PartsOf, kind: str, beside: Part 
 
 
 def voltage_at(project: Project, row: StripRow) -> str:
-    """Return the voltage class of what lands on a terminal, "" while it is not known or protective."""
+    """Return the voltage class of what lands on a terminal, "" while it is not known or protective.
+
+    An earth terminal has none, also where the return of a source is bonded to it.
+    """
+    if row.terminal_kind == "earth":
+        return ""
     found: set[str] = set()
     for target in row.targets:
         kinds = categories_of(project, potential_of(project, target.conductor.start))

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from unittest import TestCase
 
+from jolly_core.circuits import potential_of
 from jolly_core.edits import parse_edit, perform
 from jolly_core.exchange import read_project
 from jolly_core.model import Project, RuleError
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import Proposal, proposals, strip_rows, strips
-from jolly_core.testing import DEMO, DemoLibrary, Workbench
+from jolly_core.testing import DEMO, DemoLibrary, Workbench, demo
 
 
 class Offered(TestCase):
@@ -34,6 +35,14 @@ class Offered(TestCase):
 
     def whats(self, percent: int = 0) -> list[str]:
         return [p.what for p in self.offered(percent)]
+
+    def test_no_plate_beside_an_earth_terminal_to_which_a_return_is_bonded(self) -> None:
+        project = demo()
+        strip = next(d.id for d in project.devices.values() if full_tag(project, d) == "=K2+KP2-XD1")
+        earths = [r for r in strip_rows(project, strip) if r.terminal_kind == "earth"]
+        kinds = [potential_of(project, t.conductor.start).bonded for r in earths for t in r.targets]
+        self.assertTrue(any(kinds), "the demo's supply is bonded here")
+        self.assertNotIn("plate", [p.what for p in proposals(project, self.bench.library, strip, 10)])
 
     def test_a_plate_between_voltages_and_a_bracket_at_either_end(self) -> None:
         found = self.offered()
