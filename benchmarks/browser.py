@@ -78,14 +78,18 @@ FRAMES = """() => {
 }"""
 
 
-def dense() -> Project:
-    """Return a project whose one sheet has about 1,500 wires and symbols, and junctions, numbers, contact tables."""
+def dense(share: float = 1.0) -> Project:
+    """Return a project whose one sheet has about 1,500 wires and symbols, and junctions, numbers, contact tables.
+
+    Args:
+        share: how much of it.
+    """
     project = template().project
     sheet = next(iter(project.sheets.values()))
     project.load("sheet", [replace(sheet, size="A0")])
     for kind in ("device", "symbol", "wire"):
         copies: list[Any] = []
-        for n in range(1, COPIES[0] * COPIES[1]):
+        for n in range(1, max(2, round(COPIES[0] * COPIES[1] * share))):
             dx, dy = PITCH[0] * (n % COPIES[0]), PITCH[1] * (n // COPIES[0])
             for e in list(project.tables[kind].values()):
                 if kind == "device":
@@ -150,7 +154,7 @@ def screen(sheets: int, rounds: int, share: float = 1.0) -> list[Result]:
     from django.contrib.auth import get_user_model
 
     anna = get_user_model().objects.get(username="anna")
-    crowded, large = dense(), synthetic(sheets)
+    crowded, large = dense(share), synthetic(sheets)
     steps = max(10, round(STEPS * share))
     names = create_project(anna, crowded), create_project(anna, large), create_project(anna, panel(share))
     with browser() as (page, address):

@@ -37,6 +37,7 @@ from .labels import (
 )
 from .loads import Consumer, consumers_on, takes_a
 from .motors import LoadBehind, is_source, loads_behind, loads_fed, loads_in_words, motor_beyond_a, paths_through
+from .saidtypes import said_type
 from .supplyload import LIMIT_PERCENT, WARN_PERCENT, SupplyLoad, supply_load, supply_loads
 from .ways import (
     DRIVEN,
@@ -122,6 +123,7 @@ __all__ = [
     "potential_of",
     "potentials_on",
     "reached",
+    "said_type",
     "settled",
     "supply_volts",
     "volts_between",

@@ -95,11 +95,11 @@ def potential_at(project: Project, key: GroupKey) -> Potential:
     group = group_at(project, *key)
     if not group.continuations and not group.carried and not project.bridges:
         return _potential(project, *key)
-    return _potential(project, *_first_of(project, *key))
+    return _potential(project, *first_of(project, *key))
 
 
 @derived
-def _first_of(project: Project, sheet_id: str, point: int) -> GroupKey:
+def first_of(project: Project, sheet_id: str, point: int) -> GroupKey:
     """Return the first group of a group's potential."""
     return net_of(project, (sheet_id, point), potential=True)[0].key
 

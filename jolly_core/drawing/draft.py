@@ -103,7 +103,9 @@ class SheetDraft:
         if before is None or after is None:
             return
         types = {w.type_id for w in (before, after)}
-        kept = [t for t in types if t not in gives_way] or list(types)
+        kept = [t for t in types if t not in gives_way]
+        if not kept:  # the type of the one or of the other end: what gives way is settled by whoever says so
+            kept = [before.type_id]
         if len(kept) == 1:
             self.stroke(low, high, kept[0], before.number or after.number)
 

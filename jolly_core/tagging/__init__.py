@@ -24,6 +24,7 @@ from .references import (
     likely_devices,
     positions_of,
     reference_to,
+    unlikely,
 )
 from .tags import (
     called_on,
@@ -87,6 +88,7 @@ __all__ = [
     "lead_reference",
     "letters_for",
     "likely_devices",
+    "unlikely",
     "class_of",
     "first_number",
     "naming",

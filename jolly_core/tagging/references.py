@@ -11,6 +11,7 @@ from jolly_core.model import Device, Part, Project, Sheet, Symbol, derived
 from .units import UnitRow, coils_of, lead_of, next_units, pins_of, unit_rows
 
 CONTACT_KINDS = ("no", "nc", "co", "tno", "tnc", "pole")
+_TIMED = ("tno", "tnc")
 KIND_WORDS = {key: kind.name for key, kind in unit_kinds().items()}
 
 
@@ -126,11 +127,11 @@ def lead_reference(project: Project, symbol: Symbol) -> str:
 def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list[tuple[Device, str, str]]:
     """Return devices a unit may belong to, best first: (device, name of the next pins or "", place of its lead).
 
-    Those on the same sheet come first, then those with a free unit of the kind, then coils before buttons.
-    Devices whose class has no such unit are left out.
+    Those on the same sheet come first, then those with a free unit of the kind, then coils before buttons; those of
+    which `unlikely` says something come last. Devices whose class has no such unit are left out.
     """
     shape = definition(definition_key)
-    found: list[tuple[tuple[bool, bool, int, str], Device, str, str]] = []
+    found: list[tuple[tuple[bool, bool, bool, int, str], Device, str, str]] = []
     for device in project.devices.values():
         lead = lead_of(project, device.id)
         if lead is None:
@@ -144,7 +145,8 @@ def likely_devices(project: Project, definition_key: str, sheet_id: str) -> list
         pins = "-".join(pins_of(project, trial)) if units[0] else ""
         place = place_in(project.sheets[lead.sheet_id], lead.x, lead.y)
         rank = definition(lead.definition).lead
-        found.append(((lead.sheet_id != sheet_id, not pins, rank, lead.id), device, pins, place))
+        odd = bool(unlikely(project, device, shape.unit))
+        found.append(((odd, lead.sheet_id != sheet_id, not pins, rank, lead.id), device, pins, place))
     found.sort(key=lambda row: row[0])
     return [(device, pins, place) for _, device, pins, place in found]
 
@@ -157,14 +159,27 @@ def _is_card_for(project: Project, device: Device, unit: str) -> bool:
 
 def _card_offer(
     project: Project, device: Device, unit: str, sheet_id: str
-) -> tuple[tuple[bool, bool, int, str], Device, str, str]:
+) -> tuple[tuple[bool, bool, bool, int, str], Device, str, str]:
     numbers = next_units(project, device, unit, 1)
     part = project.part_of(device)
     pins = "-".join(part.pins_of(unit, numbers[0])) if part and numbers[0] else ""
     drawn = project.units_of(device.id)
     here = any(s.sheet_id == sheet_id for s in drawn)
     place = place_in(project.sheets[drawn[0].sheet_id], drawn[0].x, drawn[0].y) if drawn else ""
-    return (not here, not pins, 0, device.id), device, pins, place
+    return (False, not here, not pins, 0, device.id), device, pins, place
+
+
+def unlikely(project: Project, device: Device, unit: str) -> str:
+    """Return why a unit is hardly one of a device although its class may have it, "" where nothing speaks against it.
+
+    A coil without a part may yet become a timing relay's; while it is drawn as a plain one, and has no contact that
+    waits, one that waits is meant to belong to another.
+    """
+    lead = lead_of(project, device.id)
+    if unit not in _TIMED or device.part_id or lead is None or definition(lead.definition).part_class != "relay":
+        return ""
+    timed = any(definition(s.definition).unit in _TIMED for s in project.units_of(device.id))
+    return "" if timed else "drawn as a plain coil"
 
 
 def _may_have(project: Project, device: Device, lead: Symbol, unit: str, wanted_class: str) -> bool:

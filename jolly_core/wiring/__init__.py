@@ -32,6 +32,7 @@ from .orders import by_layout, check_order, measure_layout, own_order
 from .places import EARTH_TERMINAL, INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
 from .potentials import potential_in, potentials_of_types
 from .rules import groups_numbered_with, named_parts, rules_in_order
+from .saidtypes import takes_type, types_of_potentials
 from .terminalparts import joint_of, own_parts, part_at, part_of_kind, serves, terminal_part
 
 __all__ = [
@@ -82,6 +83,8 @@ __all__ = [
     "place_of",
     "potential_in",
     "potentials_of_types",
+    "takes_type",
+    "types_of_potentials",
     "reading_order",
     "rules_in_order",
     "serves",

@@ -7,7 +7,7 @@ from collections import Counter
 from dataclasses import dataclass
 
 from jolly_core.model import Project, RuleError, WireType
-from jolly_core.wiring import SWITCHED, is_live, is_neutral, potential_in, potentials_of_types, sheet_groups
+from jolly_core.wiring import SWITCHED, is_live, is_neutral, potential_in, sheet_groups, types_of_potentials
 
 PLUS, MINUS = "plus", "minus"  # the commons
 _ALTERNATING = re.compile(r"\bAC\b|\bL[123]?\b|~", re.IGNORECASE)
@@ -63,8 +63,7 @@ def _usual_type(project: Project, category: str) -> str:
     """Return the wire type of control wires that stand in the panel and are of no one potential, else any."""
 
     def worth(t: WireType) -> tuple[bool, bool, bool, str]:
-        of_one = is_neutral(project, t) or any(potentials_of_types(project)[t.id])
-        return t.category != category, t.outside, of_one, t.id
+        return t.category != category, t.outside, t.id in types_of_potentials(project), t.id
 
     if not project.wire_types:
         raise RuleError("The project has no wire type. Make one in the Brief first.", field="wire_type_id")

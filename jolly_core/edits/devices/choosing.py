@@ -10,15 +10,11 @@ from jolly_core.circuits import motor_beyond_a
 from jolly_core.circuits.motors import THROUGH
 from jolly_core.library import base_of, definition, is_like, number_in, unit_kinds
 from jolly_core.model import Device, Part, Project
-from jolly_core.tagging import class_of, pins_of, remap, served_pins, units_drawn
+from jolly_core.tagging import class_of, lead_of, pins_of, remap, served_pins, units_drawn
 
+from .reasons import FITS, MISFITS, Reason, for_poles, for_time, for_wires, wires_at
 
-@dataclass(slots=True, frozen=True)
-class Reason:
-    """Why a part is a good or a bad choice; `weight` is its points, below nothing for what speaks against it."""
-
-    words: str
-    weight: int
+_SIZES = ("ac3_a", "setting_max_a", "rated_a", "power_kw", "cross_section_max_mm2")
 
 
 @dataclass(slots=True, frozen=True)
@@ -41,11 +37,20 @@ class Candidate:
 
 @dataclass(slots=True, frozen=True)
 class Asked:
-    """What the circuit asks of a device's part: volts and kind of its net, amperes of the motor it feeds."""
+    """What the circuit asks of a device's part.
+
+    Attributes:
+        volts, kind: of its net.
+        motor_a: amperes of the motor it feeds.
+        wires: the smallest and the largest size in mm² of the conductors at it.
+        lead: the definition of the symbol that leads it, "" for none.
+    """
 
     volts: str = ""
     kind: str = ""
     motor_a: float = 0.0
+    wires: tuple[float, float] = (0.0, 0.0)
+    lead: str = ""
 
 
 def asked_of(project: Project, device: Device) -> Asked:
@@ -57,7 +62,8 @@ def asked_of(project: Project, device: Device) -> Asked:
             volts, kind = switched_volts(project, symbol)
         if unit in THROUGH and not current:
             current = motor_beyond_a(project, symbol.id)
-    return Asked(volts, kind, current)
+    lead = lead_of(project, device.id)
+    return Asked(volts, kind, current, wires_at(project, device), lead.definition if lead else "")
 
 
 @dataclass(slots=True, frozen=True)
@@ -100,7 +106,7 @@ def ranked(project: Project, device: Device, parts: Iterable[Part]) -> list[Cand
 
 def _size(part: Part) -> float:
     """Return what makes a part larger than another one of its class: the smallest that is enough comes first."""
-    sizes = (number_in(part.ratings.get(k, "")) for k in ("ac3_a", "setting_max_a", "rated_a", "power_kw"))
+    sizes = (number_in(part.ratings.get(k, "")) for k in _SIZES)
     return next((size for size in sizes if size is not None), 0.0)
 
 
@@ -120,9 +126,11 @@ def _judged(project: Project, device: Device, part: Part, asked: Asked) -> Candi
         fits = fits_volts(volts, float(asked.volts)) and not (kind and asked.kind and asked.kind not in kind)
         have = f"{asked.volts} V {asked.kind}".strip()
         what = f"{words}, as the net has" if fits else f"{words}, but the net has {have}"
-        reasons.append(Reason(what, 30 if fits else -60))
+        reasons.append(Reason(what, FITS if fits else MISFITS))
     if asked.motor_a:
         reasons += _for_motor(part, asked.motor_a)
+    drawn = units_drawn(project, device)
+    reasons += [*for_wires(part, asked.wires), *for_poles(part, drawn), *for_time(part, drawn, asked.lead)]
     used = len(project.devices_of_part.get(part.id))
     if used and project.part_of(device) != part:
         reasons.append(Reason(f"used {used} {'time' if used == 1 else 'times'} in this project", 10 + min(used, 9)))
@@ -135,11 +143,11 @@ def _for_motor(part: Part, current: float) -> list[Reason]:
     if load is not None:
         over = load >= current
         words = f"{load:g} A AC-3 {'is enough' if over else 'is too little'} for the motor’s {current:g} A"
-        return [Reason(words, 30 if over else -60)]
+        return [Reason(words, FITS if over else MISFITS)]
     if low is not None and high is not None:
         fits = low <= current <= high
         words = f"sets from {low:g} to {high:g} A, the motor takes {current:g} A"
-        return [Reason(words, 30 if fits else -60)]
+        return [Reason(words, FITS if fits else MISFITS)]
     return []
 
 

@@ -8,13 +8,13 @@ from dataclasses import dataclass
 from jolly_core.drawing import place_in
 from jolly_core.library import Definition, base_of, definition, definitions, find_symbols, is_drawn, own_symbol
 from jolly_core.model import Device, Part, Project, Sheet
-from jolly_core.tagging import lead_of, likely_devices, natural, tag_on
+from jolly_core.tagging import lead_of, likely_devices, natural, tag_on, unlikely
+from jolly_core.wiring import potential_in
 
 from .blocks import free_pins
 
 DEVICES_EACH = 4
-LEADS_FIRST = 3  # symbols that lead devices of their own, before devices that have no unit left
-NONE_FREE = "none free"
+NONE_FREE, NEW = "none free", "new device"
 BLOCK = "block"  # offered with a device or part whose pins it shows
 CONTINUATION, NOTE = "continuation", "note"  # what is offered beside symbol definitions
 SHORTEST_WORD = 4
@@ -60,6 +60,7 @@ def offers(
     marks = _marks(project, words)
     if marks:
         return marks
+    potentials = _potentials(project, words)
     typed = words.lower().split()
     drawn = {d.key: d for d in [*symbols, *_drawn_here(project)]}
     shapes = find_symbols(words, drawn.values())
@@ -71,18 +72,21 @@ def offers(
     leads: list[Offer] = []
     loose: list[Offer] = []
     more: list[Offer] = []
+    unfit: list[Offer] = []  # last, each with what speaks against it
     for shape in shapes:
         if shape.lead < 9:
             if not filter_words:
-                leads.append(Offer(shape.key, shape.name))
+                leads.append(Offer(shape.key, shape.name, note=NEW))
             if shape.lead == 1 or shape.max_poles > 1:
                 more += [o for o in _more_of(project, shape, sheet) if _holds(o, filter_words)][:DEVICES_EACH]
             continue
-        fitting = [
-            Offer(_own(project, d, shape), shape.name, d.id, tag_on(project, d, sheet), pins or NONE_FREE, d.text)
-            for d, pins, _ in likely_devices(project, shape.key, sheet_id)
-        ]
-        held = [o for o in fitting if _holds(o, filter_words)]
+        held: list[Offer] = []
+        for d, pins, place in likely_devices(project, shape.key, sheet_id):
+            odd = unlikely(project, d, shape.unit) or ("" if pins else NONE_FREE)
+            note = odd or (f"{pins}, at {place}" if place else pins)
+            offer = Offer(_own(project, d, shape), shape.name, d.id, tag_on(project, d, sheet), note, d.text)
+            if _holds(offer, filter_words):
+                (unfit if odd else held).append(offer)
         # A further contact of a button or switch is meant less often than a new one.
         of_coils = [o for o in held if filter_words or not _is_operated(project, o.device_id)]
         units += of_coils[:DEVICES_EACH]
@@ -97,9 +101,7 @@ def offers(
         if lead is not None
     ]
     planned = _planned(project, sheet, {s.key for s in shapes}, filter_words, words.lower().split())
-    free = [u for u in units if u.note != NONE_FREE]
-    full = [u for u in units if u.note == NONE_FREE]
-    return planned + numbered + blocks + free + leads[:LEADS_FIRST] + full + leads[LEADS_FIRST:] + more + loose
+    return potentials + planned + numbered + blocks + units + leads + more + loose + unfit
 
 
 def _planned(project: Project, sheet: Sheet, shapes: set[str], words: list[str], whole: list[str]) -> list[Offer]:
@@ -150,6 +152,29 @@ def _marks(project: Project, words: str) -> list[Offer]:
     if rest and not project.continuations_named.has(rest):
         offered.append(Offer(CONTINUATION, "Continuation", text=rest, note="new name"))
     return offered or [Offer(CONTINUATION, "Continuation", note="type its name")]
+
+
+def _potentials(project: Project, words: str) -> list[Offer]:
+    """Return continuations of potentials that the words name, or begin the name of: at a rail "24V" is no valve.
+
+    A name that is there comes as it is written; one that says volts may be new.
+    """
+    typed = words.strip().lower().replace(" ", "")
+    if not typed:
+        return []
+    names = {name.lower().replace(" ", ""): name for name in sorted(project.continuations_named.keys())}
+    says = typed[0].isdigit() or any(potential_in(words.strip().upper()))
+    meant = {plain for plain in names if plain == typed or (says and plain.startswith(typed))}
+    found = sorted((plain != typed, names[plain]) for plain in meant)
+    offered = []
+    for _, name in found:
+        ids = project.continuations_named.get(name)
+        mark = project.continuations[ids[0]]
+        note = f"from {place_in(project.sheets[mark.sheet_id], mark.x, mark.y)}"
+        offered.append(Offer(CONTINUATION, "Continuation", text=name, note=note))
+    if typed not in names and potential_in(words.strip().upper())[1]:
+        offered.append(Offer(CONTINUATION, "Continuation", text=words.strip(), note="new name"))
+    return offered
 
 
 def _more_of(project: Project, shape: Definition, sheet: Sheet) -> list[Offer]:

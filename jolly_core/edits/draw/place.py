@@ -18,7 +18,7 @@ from ..base.upkeep import new_device
 from ..devices.naming import name_of
 from ..devices.parts import part_for
 from .boundaries import location_for
-from .neutralends import NeutralEnds, close_settled
+from .railends import RailEnds, close_settled
 from .rungwires import bring_rung
 
 CARET_ADVANCE = 10
@@ -52,7 +52,7 @@ def place_symbol(work: Work, payload: PlaceSymbol) -> str:
     shape = shape_named(payload.definition)
     draft = work.draft(payload.sheet_id)
     sheet = work.project.sheets[payload.sheet_id]
-    ends = NeutralEnds(draft, sheet, (payload.y,))
+    ends = RailEnds(draft, sheet, (payload.y,), payload.wire_type_id)
     if payload.rotation is None and not shape.upright:
         if payload.wire_type_id:
             work.project.get("wire_type", payload.wire_type_id)

@@ -19,8 +19,8 @@ from jolly_core.tagging import full_tag, likely_devices, product_tag
 
 from ..base.edit import Grid, Id, Payload, TextLine, Work, edit
 from ..devices.parts import part_for
-from .neutralends import NeutralEnds
 from .place import caret_after, orientation, put_symbol
+from .railends import RailEnds
 
 PITCH = 13
 LEAD_IN = 6
@@ -151,7 +151,8 @@ def _row(work: Work, payload: PlaceRow, sheet: Sheet, items: list[TypedItem], y:
             words = f"Item {number}: a {shape.name.lower()} stands at the end of a row, or on a line of its own"
             raise RuleError(f"{words} (;).", field="line")
     draft = work.draft(sheet.id)
-    ends = NeutralEnds(draft, sheet, (y, y + step) if any(i.beside for i in items) else (y,))
+    lines = (y, y + step) if any(i.beside for i in items) else (y,)
+    ends = RailEnds(draft, sheet, lines, payload.wire_type_id)
     on_wire = next((w for w in draft.wires.values() if w.y1 == w.y2 == y and w.x1 <= payload.x <= w.x2), None)
     left, right = rails_at(sheet, payload.x)
     rails = on_wire is None and _railed(payload, sheet)

@@ -7,7 +7,7 @@ from collections import Counter
 from jolly_core.drawing import Point, SheetDraft, rails_at
 from jolly_core.library import Definition
 from jolly_core.model import Project, Sheet, Wire
-from jolly_core.wiring import is_neutral, potentials_of_types
+from jolly_core.wiring import types_of_potentials
 
 
 def bring_rung(draft: SheetDraft, sheet: Sheet, shape: Definition, at: Point, type_id: str) -> bool:
@@ -52,16 +52,11 @@ def rung_type(draft: SheetDraft, rail: Wire) -> str:
     project: Project = draft.project
     across = Counter(w.type_id for w in draft.wires.values() if w.y1 == w.y2)
     for type_id, _ in across.most_common():
-        if not _says_potential(project, type_id) and not is_neutral(project, project.wire_types[type_id]):
+        if type_id not in types_of_potentials(project):
             return type_id
     of_rail = project.wire_types[rail.type_id].category
     inside = [t for t in project.types_in_order() if t.category == of_rail and not t.outside]
-    like = [t.id for t in inside if not is_neutral(project, t)]
-    return next((id for id in like if not _says_potential(project, id)), rail.type_id)
-
-
-def _says_potential(project: Project, type_id: str) -> bool:
-    return any(potentials_of_types(project)[type_id])
+    return next((t.id for t in inside if t.id not in types_of_potentials(project)), rail.type_id)
 
 
 def take_bare_rungs(draft: SheetDraft, sheet: Sheet, lines: set[int]) -> None:

@@ -12,6 +12,7 @@ from jolly_core.model import RuleError, Sheet, Wire
 from jolly_core.wiring import groups_numbered_with, net_of, sheet_groups
 
 from ..base.edit import Grid, Id, Payload, Text, Work, edit
+from .saidtypes import take_said_types
 
 Corner = Annotated[list[Grid], Field(min_length=2, max_length=2)]
 
@@ -19,7 +20,7 @@ Corner = Annotated[list[Grid], Field(min_length=2, max_length=2)]
 class DrawWire(Payload):
     """Draw a wire along corners; every leg runs horizontally or vertically.
 
-    Without a wire type it takes the type of the wire it starts on.
+    On a potential that has a wire type of its own (a rail of 24 V DC) it takes that type.
     """
 
     kind: Literal["draw-wire"] = "draw-wire"
@@ -43,7 +44,8 @@ def draw_wire(work: Work, payload: DrawWire) -> str:
         if a[0] != b[0] and a[1] != b[1]:
             raise RuleError("A wire runs horizontally or vertically: add a corner.", field="points")
         draft.stroke(a, b, payload.wire_type_id)
-    work.close(draft)
+    draft.tidy()
+    work.close(draft, tidied=not take_said_types(draft, draft.wires.keys() - before))
     work.outcome.placed = [id for id in draft.wires if id not in before]
     work.outcome.caret = points[-1]
     return "draw a wire"

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from ..base.edit import Id, Payload, Work, edit
 from ..base.upkeep import drop_unused, refresh_letters, tidy_strip
-from ..draw.neutralends import NeutralEnds
+from ..draw.railends import RailEnds
 from ..draw.rungwires import take_bare_rungs
 from ..draw.selecting import refuse_locked, sheet_of, what_of
 
@@ -47,7 +47,7 @@ def take_away(work: Work, sheet_id: str, ids: Iterable[str]) -> None:
                 devices.append(gone.device_id)
     lines = {draft.symbols[id].y for id in ids if id in draft.symbols}
     sheet = work.project.sheets[sheet_id]
-    ends = NeutralEnds(draft, sheet, lines)
+    ends = RailEnds(draft, sheet, lines)
     for id in ids:
         if id in draft.symbols:
             draft.take(id, ends.gives_way)

@@ -177,9 +177,9 @@ class Offers(TestCase):
         bench = Workbench()
         bench.place("coil", 70, 16, text="Fan run")
         found = offers(bench.project, "no", bench.sheet, [])
-        self.assertEqual((found[0].definition, found[0].tag, found[0].note), ("contact-no", "-KF1", "13-14"))
+        self.assertEqual((found[0].definition, found[0].tag, found[0].note), ("contact-no", "-KF1", "13-14, at 30.301"))
         self.assertIn("button-no", [o.definition for o in found])
-        self.assertEqual(found[-1].device_id, "")
+        self.assertEqual(found[-1].note, "drawn as a plain coil")  # a contact that waits is none of its
 
     def test_further_words_choose_the_device(self) -> None:
         bench = Workbench()
@@ -198,6 +198,29 @@ class Offers(TestCase):
         found = offers(bench.project, "cont 24", other, [])
         self.assertEqual([o.text for o in found], ["240 V", "24 V", "24"])
         self.assertEqual(offers(bench.project, "note Locked out", other, [])[0].text, "Locked out")
+
+    def test_a_potential_typed_at_a_rail_is_its_continuation(self) -> None:
+        bench = Workbench()
+        bench.place("valve", 70, 16, text="24V valve")
+        for name, y in (("24V", 20), ("24V door", 30), ("0V", 40), ("North", 50)):
+            bench.do("place-continuation", sheet_id=bench.sheet, x=20, y=y, name=name)
+        for words, first in (("24V", ["24V", "24V door"]), ("24 v", ["24V", "24V door"]), ("0v", ["0V"])):
+            found = offers(bench.project, words, bench.sheet, [])
+            self.assertEqual([o.text for o in found[: len(first)]], first)
+            self.assertEqual({o.definition for o in found[: len(first)]}, {"continuation"})
+        new = offers(bench.project, "48V", bench.sheet, [])[0]
+        self.assertEqual((new.definition, new.text, new.note), ("continuation", "48V", "new name"))
+        self.assertNotIn("continuation", {o.definition for o in offers(bench.project, "no", bench.sheet, [])})
+
+    def test_a_delayed_contact_of_a_plain_coil_comes_last_and_says_why(self) -> None:
+        bench = Workbench()
+        plain, timed = bench.place("coil", 70, 16), bench.place("coil-on-delay", 70, 25)
+        found = offers(bench.project, "no ton", bench.sheet, [])
+        self.assertEqual(found[0].device_id, bench.device(timed))
+        self.assertEqual((found[-1].device_id, found[-1].note), (bench.device(plain), "drawn as a plain coil"))
+        bench.place("contact-on-delay-no", 20, 16, device_id=bench.device(plain))
+        notes = {o.device_id: o.note for o in offers(bench.project, "no ton", bench.sheet, [])}
+        self.assertNotIn("plain", notes[bench.device(plain)])
 
     def test_a_continuation_points_away_from_its_wire(self) -> None:
         bench = Workbench()

@@ -131,7 +131,7 @@ class Inspecting(DemoCase):
             ).json()
             return rows
 
-        self.assertEqual((ask("no")[0]["tag"], ask("no")[0]["note"]), ("-QA1", "43-44"))
+        self.assertEqual((ask("no")[0]["tag"], ask("no")[0]["note"]), ("-QA1", "43-44, at 30.301"))
         self.assertEqual((ask("tw-l22-g")[0]["definition"], ask("tw-l22-g")[0]["note"]), ("lamp", "TW-L22-G"))
         self.assertEqual([o["text"] for o in ask("cont")][:4], ["0 V", "0 V aux", "24 V", "24 V aux"])
         self.assertEqual(ask("xyzzy"), [])

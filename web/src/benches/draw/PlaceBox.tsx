@@ -15,7 +15,8 @@ import { useProject, usePick } from '../../project/store'
 import { useDraw, now } from './store'
 import { cancel, take } from './tools/moments'
 
-const SHOWN = 8
+const SHOWN = 40
+const LIST_PX = 330 // what is further down is scrolled to
 const WIDTH = 350
 const RECENT = 'spool-recent-symbols'
 
@@ -144,7 +145,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
         onKeyDown={onKey}
         sx={TYPED}
       />
-      <Box role="listbox" aria-label="Symbols">
+      <Box role="listbox" aria-label="Symbols" sx={{ maxHeight: LIST_PX, overflow: 'auto' }}>
         <Offers offers={offers} chosen={chosen} used={used} point={setLine} place={place} />
         {found.data?.length === 0 && (
           <Box sx={{ px: 1.5, py: 1, color: QUIET }}>
@@ -174,6 +175,8 @@ const TYPED = {
   borderColor: 'divider',
 }
 
+const intoView = (line: Element | null) => line?.scrollIntoView({ block: 'nearest' })
+
 function Offers({ offers, chosen, used, point, place }: OffersProps) {
   return (
     <>
@@ -182,6 +185,7 @@ function Offers({ offers, chosen, used, point, place }: OffersProps) {
           key={`${offer.definition}${offer.device_id}${offer.part_id}${offer.text}`}
           role="option"
           aria-selected={offer === chosen}
+          ref={offer === chosen ? intoView : undefined}
           onMouseEnter={() => point(i)}
           onMouseDown={(e) => {
             e.preventDefault()
@@ -213,7 +217,7 @@ function Offers({ offers, chosen, used, point, place }: OffersProps) {
             {offer.text && <div style={{ fontSize: 11, color: QUIET }}>{offer.text}</div>}
           </Box>
           <span style={{ fontSize: 11, color: QUIET, whiteSpace: 'nowrap' }}>
-            {offer.note || (used.includes(offer.definition) ? 'recent' : '')}
+            {used.includes(offer.definition) && !offer.device_id && !offer.part_id ? 'recent' : offer.note}
           </span>
         </Box>
       ))}

@@ -1,0 +1,44 @@
+"""The check of the wires of a potential that has a wire type of its own: they have that type."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterator
+
+from jolly_core.circuits import said_type
+from jolly_core.model import Project, Wire, WireType, counted
+from jolly_core.wiring import is_neutral, sheet_groups, takes_type
+
+from .registry import Act, Snag, check
+
+_MOST = 2000  # wires that one edit gives another type
+
+
+@check("potential-type", "A wire of a potential that has a wire type of its own, and the wire has another.")
+def potential_types(project: Project, sheet_id: str) -> Iterator[Snag]:
+    """Yield a snag for each type of potential of which wires on a sheet have one that only another colour tells apart.
+
+    Source: IEC 60204-1 (13.2.1 and 13.2.4): conductors are told by the colours documents say; see `takes_type`.
+    """
+    found: dict[str, list[Wire]] = defaultdict(list)
+    for group in sheet_groups(project, sheet_id).groups:
+        type_id = said_type(project, group.key) if group.wires else ""
+        said = project.wire_types.get(type_id)
+        if said is not None and not is_neutral(project, said):  # the neutral's are told for themselves
+            wires = [project.wires[id] for id in group.wires]
+            found[type_id] += [w for w in wires if takes_type(project, project.wire_types[w.type_id], said)]
+    for type_id, wires in sorted(found.items()):
+        if wires:
+            yield _snag(project, sheet_id, wires, project.wire_types[type_id])
+
+
+def _snag(project: Project, sheet_id: str, wires: list[Wire], said: WireType) -> Snag:
+    wires = sorted(wires, key=lambda w: (w.y1, w.x1, w.id))
+    names = sorted({project.wire_types[w.type_id].name for w in wires})
+    ids = tuple(w.id for w in wires)
+    act = Act(f"Make it {said.name}", "set-wire-type", (("ids", list(ids[:_MOST])), ("wire_type_id", said.id)))
+    message = (
+        f"{counted(len(wires), 'wire')} of type {' and '.join(names)} {'is' if len(wires) == 1 else 'are'} on a "
+        f"potential of type {said.name} ({said.colour}): wire list and labels give the wrong colour."
+    )
+    return Snag("potential-type", "warning", message, ids, sheet_id, wires[0].x1, wires[0].y1, act=act)
