@@ -57,7 +57,7 @@ def run() -> list[Case]:
     with tempfile.TemporaryDirectory() as folder:
         report = Path(folder) / "report.json"
         runner = WEB / "node_modules" / "vitest" / "vitest.mjs"
-        command = ["node", str(runner), "run", "--reporter=json", f"--outputFile={report}"]
+        command = ["node", str(runner), "run", "--pool=threads", "--reporter=json", f"--outputFile={report}"]
         ended = subprocess.run(command, cwd=WEB, capture_output=True, text=True, check=False)
         if not report.exists():
             return [Case("web", "all files", f"They did not run.\n{ended.stdout}{ended.stderr}")]

@@ -94,7 +94,7 @@ def rebuilt(project: Project) -> Project:
 
 
 class RandomEdits(TestCase):
-    @settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.lists(acts, min_size=1, max_size=14))
     def test_any_sequence(self, sequence: list[tuple[Any, ...]]) -> None:
         bench = Workbench(rails=True)

@@ -429,7 +429,7 @@ def perform(b: Base, act: tuple[Any, ...]) -> None:
 
 
 class RandomBuilding(TestCase):
-    @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=45, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.lists(acts, min_size=3, max_size=24))
     def test_any_sequence(self, sequence: list[tuple[Any, ...]]) -> None:
         run_sequence(self, sequence, ACTS)

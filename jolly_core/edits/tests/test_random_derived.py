@@ -26,7 +26,7 @@ from jolly_core.scenes import generated_pages, page_scene, sheet_look, sheet_sce
 from jolly_core.testing import Workbench, untrue
 
 MOST = 250
-slow = settings(max_examples=16, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+slow = settings(max_examples=12, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 
 
 def look(project: Project) -> None:

@@ -80,7 +80,7 @@ acts = st.tuples(st.sampled_from(sorted(HARNESS)), pick, pick, few, mm, mm)
 
 
 class RandomHarness(TestCase):
-    @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=45, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.lists(acts, min_size=3, max_size=24))
     def test_any_sequence(self, sequence: list[tuple[Any, ...]]) -> None:
         run_sequence(self, sequence, HARNESS)

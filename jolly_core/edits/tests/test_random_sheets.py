@@ -198,7 +198,7 @@ def rebuilt(project: Project) -> Project:
 
 
 class OverSheets(TestCase):
-    @settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.lists(acts, min_size=4, max_size=24))
     def test_any_sequence(self, sequence: list[tuple[Any, ...]]) -> None:
         bench = Workbench(rails=True)

@@ -235,7 +235,7 @@ def record_of(act: tuple[Any, ...]) -> tuple[str, str, Any] | None:
 class Random(TestCase):
     """Whatever is changed, asked and taken back, each value is what a project without a memory gives."""
 
-    @settings(max_examples=500, deadline=None)
+    @settings(max_examples=300, deadline=None)
     @given(_acts)
     def test_values_are_those_of_all_anew(self, acts: list[tuple[Any, ...]]) -> None:
         project = Project()

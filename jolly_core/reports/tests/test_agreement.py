@@ -106,7 +106,7 @@ class Agreement(TestCase):
     def test_of_an_empty_project(self) -> None:
         self.agree(Project())
 
-    @settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.lists(acts, min_size=2, max_size=20))
     def test_of_any_project(self, sequence: list[tuple[Any, ...]]) -> None:
         bench = Base()
