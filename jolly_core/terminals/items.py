@@ -22,9 +22,15 @@ def strip_record(project: Project, strip_id: str) -> Strip:
 
 
 def is_strip(project: Project, device: Device) -> bool:
-    """Return whether a device is a terminal strip: made, with something on it, or with a terminal that is drawn."""
+    """Return whether a device is a terminal strip: made, with something on it, or with a terminal that is drawn.
+
+    What has a part of another class is none, whatever is drawn as one of its units: its part is bought once.
+    """
     if project.items_of_strip.has(device.id) or strip_record(project, device.id).made:
         return True
+    part = project.part_of(device)
+    if part is not None and not is_like(part.part_class, CLASS):
+        return False
     return any(definition(s.definition).unit == TERMINAL for s in project.units_of(device.id))
 
 

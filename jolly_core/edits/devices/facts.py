@@ -6,9 +6,9 @@ import re
 from dataclasses import replace
 from typing import Literal
 
-from jolly_core.library import definition
-from jolly_core.model import Device, RuleError, Symbol
-from jolly_core.tagging import full_tag, next_units, product_tag, renamed_at, short_tag, tag_taken
+from jolly_core.library import Definition, definition, is_like, part_class
+from jolly_core.model import Device, Project, RuleError, Symbol
+from jolly_core.tagging import class_of, full_tag, next_units, product_tag, renamed_at, short_tag, tag_taken
 
 from ..base.edit import Id, Payload, Text, Work, edit
 from ..base.upkeep import drop_unused, refresh_letters, tidy_strip
@@ -93,6 +93,19 @@ def set_place(work: Work, payload: SetPlace) -> str:
     return f"place of {full_tag(project, moved)}"
 
 
+def refuse_stranger(project: Project, shape: Definition, device: Device) -> None:
+    """Refuse a terminal as a unit of what is no strip: it would be numbered and bought as nothing.
+
+    Raises:
+        RuleError: the device is of another class.
+    """
+    key = class_of(project, device)
+    if shape.unit == "terminal" and key and not is_like(key, "terminal"):
+        kind = part_class(key).name.lower()
+        words = f"A terminal belongs to a terminal strip, and {full_tag(project, device)} is none ({kind})."
+        raise RuleError(f"{words} Choose a strip.", field="device_id", ids=(device.id,))
+
+
 class BelongTo(Payload):
     """Make a symbol a unit of a device; it takes the next free unit of its kind."""
 
@@ -111,6 +124,7 @@ def belong_to(work: Work, payload: BelongTo) -> str:
     old = symbol.device_id
     if old == device.id:
         raise RuleError(f"It belongs to {name_of(project, symbol)} already.", field="device_id")
+    refuse_stranger(project, shape, device)
     units = next_units(project, device, shape.unit, len(symbol.units))
     work.put("symbol", replace(symbol, device_id=device.id, units=units))
     if old:

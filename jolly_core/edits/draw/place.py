@@ -15,6 +15,7 @@ from jolly_core.terminals import TERMINAL, item_records
 
 from ..base.edit import Grid, Id, Payload, SymbolKey, Text, Work, edit
 from ..base.upkeep import new_device
+from ..devices.facts import refuse_stranger
 from ..devices.naming import name_of
 from ..devices.parts import part_for
 from .boundaries import location_for
@@ -183,6 +184,7 @@ def _device(work: Work, shape: Definition, sheet_id: str, device_id: str, text: 
     project = work.project
     if device_id:
         found: Device = project.get("device", device_id)
+        refuse_stranger(project, shape, found)
         return found
     sheet = project.sheets[sheet_id]
     location_id = location_for(project, sheet_id, *at)

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import get_args
 from unittest import TestCase
 
 from pydantic import ValidationError
 
+from jolly_core.checks import all_snags
 from jolly_core.edits import EDITS, AnyEdit, compute, parse_edit
 from jolly_core.model import ConflictError, GoneError, Project, RuleError
+from jolly_core.reports import run_report
 from jolly_core.testing import Workbench
 from jolly_core.wiring import sheet_groups
 
@@ -170,6 +173,32 @@ class TakingBack(TestCase):
         bench.place("coil", 40, 16, sheet_id=sheet)
         with self.assertRaisesRegex(ConflictError, "sheet 31"):
             take_back(bench.project, made)
+
+
+class Strangers(TestCase):
+    """A terminal is a unit of a strip and of nothing else."""
+
+    def test_a_terminal_of_what_is_no_strip_is_refused_with_nothing_changed(self) -> None:
+        bench = Workbench()
+        coil = bench.place("coil", 70, 16, part_id="hollin-hr-k2")
+        strip = bench.place("terminal", 20, 16)
+        before = bench.spans(bench.sheet)
+        for key in ("terminal", "terminal-fuse"):
+            with self.assertRaisesRegex(RuleError, "-KF1 is none .relay.. Choose a strip"):
+                bench.place(key, 40, 16, device_id=bench.device(coil))
+        with self.assertRaisesRegex(RuleError, "belongs to a terminal strip"):
+            bench.do("belong-to", symbol_id=strip, device_id=bench.device(coil))
+        self.assertEqual(bench.spans(bench.sheet), before)
+        bench.place("terminal", 40, 16, device_id=bench.device(strip))
+
+    def test_one_in_a_stored_project_is_told_and_the_part_is_bought_all_the_same(self) -> None:
+        bench = Workbench()
+        coil = bench.place("coil", 70, 16, part_id="hollin-hr-k2")
+        terminal = bench.symbol(bench.place("terminal", 20, 16))
+        bench.project.load("symbol", [replace(terminal, device_id=bench.device(coil), units=(0,))])
+        self.assertIn("terminal-no-strip", {s.code for s in all_snags(bench.project)})
+        bought = {row[4]: row[1] for row in run_report(bench.project, "parts").rows}
+        self.assertEqual(bought["HR-K2"], 1)
 
 
 class Offers(TestCase):

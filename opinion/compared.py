@@ -1,0 +1,115 @@
+"""What the project says and what the second opinion says, side by side: the only place that knows both."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+from jolly_core.exchange import write_project
+from jolly_core.model import Project
+from jolly_core.reports import run_report
+from jolly_core.tagging import contact_table, full_tag, lead_of, pin_name
+from jolly_core.wiring import all_conductors, all_nets, net_of, sheet_groups
+
+from .book import Book
+from .conductors import wrongs
+from .names import end, tag
+from .nets import nets, potentials
+from .purchase import contacts, pieces
+
+CONTACT_KINDS = ("NO", "NC", "NO delayed", "NC delayed")
+NONE_FREE = "none free"
+
+
+def differences(project: Project) -> list[str]:
+    """Return what the two say differently of a project, in words."""
+    book = Book(write_project(project))
+    return [
+        *(f"nets: {words}" for words in _nets(project, book)),
+        *(f"potentials: {words}" for words in _potentials(project, book)),
+        *(f"conductors: {words}" for words in _conductors(project, book)),
+        *(f"wire list: {words}" for words in _wire_list(project, book)),
+        *(f"names: {words}" for words in _names(project, book)),
+        *(f"parts list: {words}" for words in _pieces(project, book)),
+        *(f"contact table: {words}" for words in _contacts(project, book)),
+    ]
+
+
+def _apart(one: list[set[tuple[str, int]]], other: list[set[tuple[str, int]]]) -> list[str]:
+    """Return what two ways to group pins do not agree on."""
+    here, there = ({frozenset(group) for group in groups} for groups in (one, other))
+    return [f"{'the project' if g in here else 'the file'} alone has {sorted(g)[:6]}" for g in here ^ there]
+
+
+def _nets(project: Project, book: Book) -> list[str]:
+    mine = [{pin for group in net for pin in group.pins} for net in all_nets(project)]
+    return _apart([net for net in mine if net], nets(book))
+
+
+def _potentials(project: Project, book: Book) -> list[str]:
+    mine: dict[tuple[str, int], set[tuple[str, int]]] = {}
+    for sheet in project.sheets_in_order():
+        for group in sheet_groups(project, sheet.id).groups:
+            found = net_of(project, group.key, potential=True)
+            mine[found[0].key] = {pin for g in found for pin in g.pins}
+    return _apart([pins for pins in mine.values() if pins], potentials(book))
+
+
+def _conductors(project: Project, book: Book) -> list[str]:
+    return wrongs(nets(book), [(c.start, c.end) for c in all_conductors(project).values()])
+
+
+def _wire_list(project: Project, book: Book) -> list[str]:
+    report = run_report(project, "wires")
+    at = {column.key: n for n, column in enumerate(report.columns)}
+    listed = Counter(frozenset((str(row[at["from"]]), str(row[at["to"]]))) for row in report.rows)
+    known: Counter[frozenset[str]] = Counter()
+    for c in all_conductors(project).values():
+        ends = end(book, c.start), end(book, c.end)
+        if all(ends):
+            known[frozenset(ends)] += 1
+    found = [f"{count - listed[ends]} rows too few for {sorted(ends)}" for ends, count in (known - listed).items()]
+    if sum(listed.values()) != (expected := sum(len(net) - 1 for net in nets(book))):
+        found.append(f"{sum(listed.values())} rows for {expected} conductors")
+    return found
+
+
+def _names(project: Project, book: Book) -> list[str]:
+    found = []
+    for device in project.devices.values():
+        theirs = tag(book, book.kinds["device"][device.id])
+        if theirs and theirs != full_tag(project, device):
+            found.append(f"{full_tag(project, device)} is {theirs} by the file")
+    for symbol in project.symbols.values():
+        for pin in range(len(book.pins(book.kinds["symbol"][symbol.id]))):
+            theirs = end(book, (symbol.id, pin)).rpartition(":")[2]
+            if theirs and not (ours := pin_name(project, (symbol.id, pin), "")).endswith(theirs):
+                found.append(f"{ours} is {theirs} by the file")
+    return found
+
+
+def _pieces(project: Project, book: Book) -> list[str]:
+    report = run_report(project, "parts")
+    at = {column.key: n for n, column in enumerate(report.columns)}
+    listed = Counter[tuple[str, str]]()
+    for row in report.rows:
+        listed[str(row[at["maker"]]), str(row[at["number"]])] += int(float(row[at["quantity"]]))
+    found = []
+    for id, count in pieces(book).items():
+        part = book.kinds["part"][id]
+        if listed[part["maker"], part["number"]] != count:
+            found.append(f"{listed[part['maker'], part['number']]} of {part['number']}, {count} devices are one")
+    return found
+
+
+def _contacts(project: Project, book: Book) -> list[str]:
+    found = []
+    for device_id, theirs in contacts(book).items():
+        lead = lead_of(project, device_id)
+        if lead is not None:
+            rows = contact_table(project, lead)
+            ours = Counter(row.pins for row in rows if row.kind in CONTACT_KINDS and row.pins != NONE_FREE)
+            if ours != theirs and (rows or theirs):
+                found.append(
+                    f"{full_tag(project, project.devices[device_id])}: {dict(ours)}, by the file {dict(theirs)}"
+                )
+    return found

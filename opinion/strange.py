@@ -1,0 +1,146 @@
+"""Strange projects from a seed: machines as people draw them, then drawn over at random, on several sheets."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Callable
+from contextlib import suppress
+from typing import Any
+
+from pydantic import ValidationError
+
+from jolly_core.library import definitions
+from jolly_core.model import CoreError
+from jolly_core.testing import Workbench
+from jolly_core.testing.machines import Machine
+
+NAMES = ("24 V", "0 V", "L1", "Förderanlage Süd, Trommeltrockner", "N", "A", "24 V door")
+PARTS = ("hollin-hr-k22", "hollin-hr-k4", "brindlework-bw-c09-24d-11", "quillon-ql-k2-5", "tamwick-tw-p4")
+TERMINALS = ("terminal", "terminal-fuse", "terminal-disconnect")
+CHANGEOVERS = ("hollin-hr-k2", "hollin-hr-k4")
+BLOCKS = ("hollin-hr-sr2", "hollin-hr-di8", "orrery-drives-od-v4")
+_Act = Callable[[Workbench, random.Random, str], None]
+
+
+def strange(seed: int, acts: int = 40) -> Workbench:
+    """Return a project of its own for each seed.
+
+    Args:
+        acts: how many edits are tried at random; one that is refused leaves all as it is.
+    """
+    chance = random.Random(seed)
+    habit: dict[str, Any] = {"standard": "na"} if seed % 2 else {}
+    bench = Machine(seed).bench if seed % 4 else Workbench(frame="zones", **habit)
+    for number in ("801", "802"):
+        bench.new("add-sheet", number=number, frame=chance.choice(("zones", "ladder")))
+    place = bench.new("add-location", code=f"Q{seed % 7}", text=chance.choice(NAMES), side="panel")
+    inside = bench.new("add-location", code="D1", parent_id=place, side="door")
+    for _ in range(acts):
+        sheet = chance.choice(sorted(bench.project.sheets))
+        with suppress(CoreError, ValidationError, IndexError):  # the last: nothing there to choose from
+            chance.choice(ACTS)(bench, chance, sheet)
+    for device in sorted(bench.project.devices)[:: chance.randint(2, 6)]:
+        with suppress(CoreError):
+            bench.do("set-place", device_id=device, function_id="", location_id=chance.choice((place, inside)))
+    return bench
+
+
+def _at(chance: random.Random) -> tuple[int, int]:
+    return 10 + 2 * chance.randrange(40), 16 + 2 * chance.randrange(30)
+
+
+def _symbol(b: Workbench, chance: random.Random, sheet: str) -> None:
+    x, y = _at(chance)
+    shape = definitions()[chance.choice(sorted(definitions()))]
+    poles = chance.randint(1, max(1, min(3, shape.max_poles)))
+    turn = (
+        {"rotation": chance.choice((0, 90, 180, 270)), "mirror": chance.random() < 0.3} if chance.random() < 0.5 else {}
+    )
+    b.do("place-symbol", sheet_id=sheet, definition=shape.key, x=x, y=y, poles=poles, **turn)
+
+
+def _wire(b: Workbench, chance: random.Random, sheet: str) -> None:
+    x, y = _at(chance)
+    across = chance.random() < 0.6
+    length = 2 * chance.randint(3, 30)
+    end = (x + length, y) if across else (x, y + length)
+    type_id = chance.choice(sorted(t.id for t in b.project.wire_types.values()))
+    b.do("draw-wire", sheet_id=sheet, points=[[x, y], list(end)], wire_type_id=type_id)
+
+
+def _further_unit(b: Workbench, chance: random.Random, sheet: str) -> None:
+    x, y = _at(chance)
+    key = chance.choice(("contact-no", "contact-nc", "contactor-pole", "contact-co", *TERMINALS))
+    b.do("place-symbol", sheet_id=sheet, definition=key, x=x, y=y, device_id=chance.choice(sorted(b.project.devices)))
+
+
+def _mark(b: Workbench, chance: random.Random, sheet: str) -> None:
+    wires = sorted(w.id for w in b.project.wires_on(sheet))
+    if wires:
+        w = b.project.wires[chance.choice(wires)]
+        x, y = chance.choice(((w.x1, w.y1), (w.x2, w.y2)))
+        b.do("place-continuation", sheet_id=sheet, x=x, y=y, name=chance.choice(NAMES))
+
+
+def _block(b: Workbench, chance: random.Random, sheet: str) -> None:
+    x, y = _at(chance)
+    wires = sorted(w.id for w in b.project.wires_on(sheet))
+    if wires and chance.random() < 0.7:  # on a bus
+        w = b.project.wires[chance.choice(wires)]
+        x, y = (w.x1 + w.x2) // 2 - 4, w.y1 - 2
+    b.do("place-block", sheet_id=sheet, x=x, y=y, part_id=chance.choice(BLOCKS), device_id="", pins=[], text="")
+
+
+def _terminals(b: Workbench, chance: random.Random, sheet: str) -> None:
+    x, y = _at(chance)
+    b.do("place-terminals", sheet_id=sheet, x1=x, y1=y, x2=x, y2=y + 2 * chance.randint(4, 30))
+
+
+def _bridge(b: Workbench, chance: random.Random, sheet: str) -> None:
+    ends = [s for s in b.project.symbols.values() if "terminal" in s.definition and s.device_id]
+    strip = chance.choice(sorted({s.device_id for s in ends}))
+    units = sorted(s.units[0] for s in ends if s.device_id == strip)
+    first = chance.randrange(max(1, len(units) - 1))
+    b.do("bridge-terminals", strip_id=strip, units=units[first : first + chance.randint(2, 4)])
+
+
+def _relay(b: Workbench, chance: random.Random, sheet: str) -> None:
+    x, y = _at(chance)
+    coil = b.place("coil", x, y, sheet_id=sheet, part_id=chance.choice(CHANGEOVERS))
+    for n, key in enumerate(chance.sample(("contact-no", "contact-nc", "contact-co", "contact-no"), 3)):
+        b.place(key, x + 10, y + 8 * n, sheet_id=sheet, device_id=b.device(coil))
+
+
+def _part(b: Workbench, chance: random.Random, sheet: str) -> None:
+    b.do("assign-part", device_id=chance.choice(sorted(b.project.devices)), part_id=chance.choice(PARTS))
+
+
+def _gone(b: Workbench, chance: random.Random, sheet: str) -> None:
+    things = sorted({*(s.id for s in b.project.symbols_on(sheet)), *(w.id for w in b.project.wires_on(sheet))})
+    if things:
+        b.do("delete-selection", ids=chance.sample(things, min(len(things), chance.randint(1, 3))))
+
+
+def _moved(b: Workbench, chance: random.Random, sheet: str) -> None:
+    things = sorted(s.id for s in b.project.symbols_on(sheet))
+    if things:
+        ids = chance.sample(things, min(len(things), chance.randint(1, 4)))
+        b.do("move-selection", ids=ids, dx=2 * chance.randint(-6, 6), dy=2 * chance.randint(-6, 6))
+
+
+def _doubled(b: Workbench, chance: random.Random, sheet: str) -> None:
+    things = sorted({*(s.id for s in b.project.symbols_on(sheet)), *(w.id for w in b.project.wires_on(sheet))})
+    if things:
+        ids = chance.sample(things, min(len(things), chance.randint(1, 12)))
+        b.do("duplicate-selection", ids=ids, dx=2 * chance.randint(-10, 10), dy=2 * chance.randint(4, 16))
+
+
+def _number(b: Workbench, chance: random.Random, sheet: str) -> None:
+    wires = sorted(b.project.wires)
+    b.do("fix-wire-number", wire_id=chance.choice(wires), number=chance.choice(("", "W1", "W2", "900")))
+
+
+ACTS: tuple[_Act, ...] = (
+    *(_symbol, _symbol, _wire, _wire, _wire, _further_unit, _further_unit, _mark, _mark, _block, _terminals, _bridge),
+    *(_relay, _part, _gone, _moved, _doubled, _number),
+)

@@ -1,0 +1,130 @@
+"""The lists against a second opinion that reads only the file: no difference on demos and strange projects."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from unittest import TestCase
+
+from jolly_core.exchange import write_project
+from jolly_core.model import ChangeSet
+from jolly_core.testing import DRYER, Workbench, demo
+from opinion.book import Book
+from opinion.compared import differences
+from opinion.conductors import wrongs
+from opinion.names import end, pin_names, tag
+from opinion.nets import nets, potentials
+from opinion.purchase import contacts, pieces
+from opinion.strange import ACTS, strange
+
+SEEDS = 60
+
+
+class SameAnswer(TestCase):
+    long = True
+
+    def test_both_demos(self) -> None:
+        self.assertEqual(differences(demo()), [])
+        self.assertEqual(differences(demo(DRYER)), [])
+
+    def test_an_empty_project(self) -> None:
+        self.assertEqual(differences(Workbench().project), [])
+
+
+class Strange(TestCase):
+    """Some of the strange projects; in parts, so that they can be made beside each other."""
+
+    long = True
+    first, count = 0, SEEDS // 3
+
+    def test_strange_projects(self) -> None:
+        for seed in range(self.first, self.first + self.count):
+            with self.subTest(seed=seed):
+                self.assertEqual(differences(strange(seed).project), [])
+
+
+class MoreStrange(Strange):
+    first = SEEDS // 3
+
+
+class StillMoreStrange(Strange):
+    first = 2 * SEEDS // 3
+
+
+class Generator(TestCase):
+    def test_a_seed_gives_the_same_project_each_time_and_another_one_another(self) -> None:
+        one, same, other = (write_project(strange(seed, 20).project) for seed in (4, 4, 5))
+        self.assertEqual(one, same)
+        self.assertNotEqual(one, other)
+
+    def test_all_that_is_to_meet_is_in_some_of_them(self) -> None:
+        kinds = {"block:": False, "bridge": False, "continuation": False, "poles": False, "second panel": False}
+        for seed in range(12):
+            project = strange(seed).project
+            kinds["block:"] |= any(s.definition.startswith("block:") for s in project.symbols.values())
+            kinds["bridge"] |= bool(project.bridges)
+            kinds["continuation"] |= bool(project.continuations)
+            kinds["poles"] |= any(len(s.units) > 1 for s in project.symbols.values())
+            kinds["second panel"] |= len({d.location_id for d in project.devices.values()}) > 1
+        self.assertEqual([kind for kind, there in kinds.items() if not there], [])
+        self.assertGreater(len(ACTS), 12)
+
+
+class ByHand(TestCase):
+    """The second opinion itself, on drawings small enough to be looked at."""
+
+    def setUp(self) -> None:
+        self.bench = Workbench(frame="zones")
+
+    @property
+    def book(self) -> Book:
+        return Book(write_project(self.bench.project))
+
+    def test_a_net_of_strokes_and_marks_and_a_potential_over_a_terminal(self) -> None:
+        b = self.bench
+        lamp, terminal = b.place("lamp", 10, 20), b.place("terminal", 30, 20)
+        self.assertEqual(max(self.book.pins(self.book.kinds["symbol"][lamp]))[1:], (14, 20))
+        b.wire((14, 20), (30, 20))
+        b.do("place-continuation", sheet_id=b.sheet, x=20, y=20, name="A")
+        other = b.place("lamp", 10, 40)
+        b.do("place-continuation", sheet_id=b.sheet, x=14, y=40, name="A")
+        found = next(net for net in nets(self.book) if (lamp, 1) in net)
+        self.assertEqual(found, {(lamp, 1), (other, 1), (terminal, 0)})
+        self.assertEqual(len(next(p for p in potentials(self.book) if (lamp, 1) in p)), 4)
+
+    def test_strokes_that_cross_do_not_join(self) -> None:
+        b = self.bench
+        one, two = b.place("lamp", 10, 20), b.place("lamp", 40, 20)
+        b.wire((14, 20), (40, 20))
+        b.wire((26, 10), (26, 30))
+        self.assertIn({(one, 1), (two, 0)}, nets(self.book))
+
+    def test_what_is_wrong_with_conductors_is_said(self) -> None:
+        a, b, c, d = (("s", n) for n in range(4))
+        whole = [{a, b, c}, {d}]
+        self.assertEqual(wrongs(whole, [(a, b), (b, c)]), [])
+        self.assertRegex(wrongs(whole, [(a, b)])[0], "1 conductors for 3 pins")
+        self.assertRegex(wrongs(whole, [(a, b), (a, b)])[0], "not all of")
+        self.assertRegex(wrongs(whole, [(a, b), (b, c), (c, d)])[0], "joins two nets")
+
+    def test_names_and_contacts_and_pieces(self) -> None:
+        b = self.bench
+        coil = b.place("coil", 40, 20, part_id="brindlework-bw-c09-24d-11")
+        contact = b.place("contact-nc", 10, 30, device_id=b.device(coil))
+        book = self.book
+        self.assertEqual(tag(book, book.kinds["device"][b.device(coil)]), "-QA1")
+        self.assertEqual(pin_names(book, book.kinds["symbol"][contact]), ["21", "22"])
+        self.assertEqual(end(book, (contact, 1)), "-QA1:22")
+        self.assertEqual(dict(contacts(book)[b.device(coil)]), {"13-14": 1, "21-22": 1})
+        self.assertEqual(dict(pieces(book)), {"brindlework-bw-c09-24d-11": 1})
+
+    def test_a_difference_is_told(self) -> None:
+        """Were a name followed wrongly, or a pin named otherwise, it would be said."""
+        project = demo()
+        book = Book(write_project(project))
+        mark = next(iter(project.continuations.values()))
+        changes = ChangeSet()
+        changes.record("continuation", mark.id, mark, replace(mark, name="elsewhere"))
+        with project.trial() as total:
+            project.commit(total, changes)
+            changed = nets(Book(write_project(project)))
+        self.assertNotEqual({frozenset(n) for n in nets(book)}, {frozenset(n) for n in changed})
