@@ -55,6 +55,29 @@ class Noticing(Story):
         codes = {s.code for s in all_snags(self.project(MACHINE)) if s.severity == "error"}
         self.assertEqual(codes, {"interlock", "two-channel"})
 
+    def test_star_delta_is_offered_the_right_three_sizes(self) -> None:
+        """Of a motor of 22 A the line and the triangle carry 0.58, the star 0.33."""
+        page = self.page
+        machine = next(m for m in map(Machine, range(60)) if any(len(f.contactors) == 3 for f in m.feeders))
+        feeder = next(f for f in machine.feeders if len(f.contactors) == 3)
+        bench = machine.bench
+        bench.do("assign-part", device_id=bench.device(feeder.motor), part_id="orrery-drives-od-n11-d")
+        anna = get_user_model().objects.get(username="anna")
+        create_project(anna, bench.project, MACHINE)
+        sizes = ("16 A AC-3 is enough for the motor’s 12.7 A",) * 2 + ("9 A AC-3 is enough for the motor’s 7.33 A",)
+        for n, (contactor, size) in enumerate(zip(feeder.contactors, sizes, strict=True)):
+            address = f"p/{MACHINE}/draw/{feeder.sheet}?sel={contactor}"
+            self.sign_in(page, address) if not n else page.goto(f"{self.live_server_url}/{address}")
+            page.get_by_role("button", name="Change part").click()
+            best = page.get_by_role("listbox", name="Parts found").get_by_role("option").first
+            expect(best).to_contain_text(size)
+            before = self.revision(MACHINE)
+            if "16 A" in size:
+                expect(page.get_by_role("complementary", name="Inspector")).to_contain_text("BW-C09-230A-11")
+                best.click()
+                self.accepted(page, before)
+                expect(page.get_by_role("complementary", name="Inspector")).to_contain_text("BW-C16-230A")
+
     def test_what_nobody_would_notice_is_listed_and_leads_to_its_place(self) -> None:
         page = self.page
         heard, deaf = FAULTS["overload-bridged"], FAULTS["contactor-bridged"]

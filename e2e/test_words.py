@@ -30,6 +30,9 @@ class WordsStory(Story):
         self.assertEqual(len({s.device_id for s in symbols}), 3)
         across = sorted((w.x1, w.x2) for w in project.wires_on(sheet.id) if w.y1 == w.y2 == 25)
         self.assertEqual((across[0][0], across[-1][1], len(across)), (sheet.rail_left, sheet.rail_right, 4))
+        types = {w.x1: project.wire_types[w.type_id].name for w in project.wires_on(sheet.id) if w.y1 == w.y2 == 25}
+        named = ["24 V DC", "Control DC", "Control DC", "0 V DC"]
+        self.assertEqual([types[x] for x, _ in across], named, "the ends are of the rails")
         page.keyboard.press("/")
         page.get_by_label("Quick line").fill('no "Start" #BW-C09-24D')
         expect(page.get_by_role("alert")).to_contain_text("is a contactor, but this is drawn as")
@@ -51,6 +54,9 @@ class WordsStory(Story):
         box = page.get_by_test_id("place-box")
         expect(box.get_by_role("option", selected=True)).to_contain_text("Lamp")
         self.assertEqual(self.revision(), before)
+        page.keyboard.press("Escape")
+        page.keyboard.type("24v")
+        expect(box.get_by_role("option", selected=True)).to_contain_text("Continuation")
         page.keyboard.press("Escape")
         symbol = self.symbols(page).first
         symbol.click(force=True)

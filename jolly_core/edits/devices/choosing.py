@@ -12,7 +12,7 @@ from jolly_core.library import base_of, definition, is_like, number_in, unit_kin
 from jolly_core.model import Device, Part, Project
 from jolly_core.tagging import class_of, lead_of, pins_of, remap, served_pins, units_drawn
 
-from .reasons import FITS, MISFITS, Reason, for_poles, for_time, for_wires, wires_at
+from .reasons import FITS, MISFITS, USED, Reason, for_poles, for_time, for_wires, wires_at
 
 _SIZES = ("ac3_a", "setting_max_a", "rated_a", "power_kw", "cross_section_max_mm2")
 
@@ -23,16 +23,18 @@ class Candidate:
 
     Attributes:
         mapping: for each drawn unit (kind, pins now, pins then); pins then are "" where none is free.
+        used: how many other devices of the project have it.
     """
 
     part: Part
     reasons: list[Reason]
     mapping: list[tuple[str, str, str]]
+    used: int = 0
 
     @property
     def points(self) -> int:
-        """Return the sum of the reasons' points."""
-        return sum(r.weight for r in self.reasons)
+        """Return the sum of the reasons' points: how well it fits, however often it is used."""
+        return sum(r.weight for r in self.reasons) - (USED if self.used else 0)
 
 
 @dataclass(slots=True, frozen=True)
@@ -98,10 +100,20 @@ def own_choices(project: Project, device: Device) -> list[Part]:
 
 
 def ranked(project: Project, device: Device, parts: Iterable[Part]) -> list[Candidate]:
-    """Return parts for a device, best first, each with its reasons and the mapping of the drawn units."""
+    """Return parts for a device, best first, each with its reasons and the mapping of the drawn units.
+
+    Of those that fit alike the smallest that is enough comes first where the circuit asks for a size, else what the
+    project uses already.
+    """
     asked = asked_of(project, device)
+    sized = bool(asked.motor_a or asked.wires[1])
     found = [_judged(project, device, part, asked) for part in parts]
-    return sorted(found, key=lambda c: (-c.points, _size(c.part), len(c.part.units), c.part.maker, c.part.number))
+
+    def order(c: Candidate) -> tuple[float, float, int, float, int, str, str]:
+        size = _size(c.part)
+        return -c.points, size if sized else 0.0, -c.used, size, len(c.part.units), c.part.maker, c.part.number
+
+    return sorted(found, key=order)
 
 
 def _size(part: Part) -> float:
@@ -133,7 +145,8 @@ def _judged(project: Project, device: Device, part: Part, asked: Asked) -> Candi
     reasons += [*for_wires(part, asked.wires), *for_poles(part, drawn), *for_time(part, drawn, asked.lead)]
     used = len(project.devices_of_part.get(part.id))
     if used and project.part_of(device) != part:
-        reasons.append(Reason(f"used {used} {'time' if used == 1 else 'times'} in this project", 10 + min(used, 9)))
+        reasons.append(Reason(f"used {used} {'time' if used == 1 else 'times'} in this project", USED))
+        return Candidate(part, reasons, mapping, used)
     return Candidate(part, reasons, mapping)
 
 
@@ -142,11 +155,11 @@ def _for_motor(part: Part, current: float) -> list[Reason]:
     low, high = (number_in(part.ratings.get(k, "")) for k in ("setting_min_a", "setting_max_a"))
     if load is not None:
         over = load >= current
-        words = f"{load:g} A AC-3 {'is enough' if over else 'is too little'} for the motor’s {current:g} A"
+        words = f"{load:g} A AC-3 {'is enough' if over else 'is too little'} for the motor’s {current:.3g} A"
         return [Reason(words, FITS if over else MISFITS)]
     if low is not None and high is not None:
         fits = low <= current <= high
-        words = f"sets from {low:g} to {high:g} A, the motor takes {current:g} A"
+        words = f"sets from {low:g} to {high:g} A, the motor takes {current:.3g} A"
         return [Reason(words, FITS if fits else MISFITS)]
     return []
 

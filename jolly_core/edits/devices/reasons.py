@@ -12,6 +12,7 @@ from jolly_core.sizing import area_mm2
 from jolly_core.wiring import conductors_at
 
 FITS, MISFITS, LEFT_OVER = 30, -60, -25
+USED = 1  # said, and no reason to take what fits less well
 _TIMED = ("tno", "tnc")
 
 

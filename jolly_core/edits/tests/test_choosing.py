@@ -7,6 +7,7 @@ from unittest import TestCase
 from jolly_core.drawing import pin_points
 from jolly_core.edits import Candidate, ranked
 from jolly_core.testing import Workbench
+from jolly_core.testing.machines import Machine
 
 
 def reasons(candidate: Candidate) -> str:
@@ -49,6 +50,23 @@ class Sizes(TestCase):
         found = self.ranking(2.5, 6)
         self.assertEqual(found[0].part.number, "QL-K10")
         self.assertIn("but its wires have 2.5 to 6 mm²", reasons(found[1]))
+
+
+class Use(TestCase):
+    """What is used already is no reason for more than is needed."""
+
+    def test_the_smallest_contactor_that_is_enough_comes_before_one_that_is_used(self) -> None:
+        machine = next(m for m in map(Machine, range(60)) if any(len(f.contactors) == 3 for f in m.feeders))
+        feeder = next(f for f in machine.feeders if len(f.contactors) == 3)
+        bench = machine.bench
+        bench.do("assign-part", device_id=bench.device(feeder.motor), part_id="orrery-drives-od-n11-d")
+        contactors = bench.library.parts_of("contactor")
+        found = []
+        for contactor in feeder.contactors:
+            best = ranked(bench.project, bench.project.devices[bench.device(contactor)], contactors)[0]
+            found.append(best.part.ratings["ac3_a"])
+            bench.do("assign-part", device_id=bench.device(contactor), part_id=best.part.id)
+        self.assertEqual(found, ["16", "16", "9"], "22 A: 0.58 of it, and 0.33 in the star")
 
 
 class Counts(TestCase):

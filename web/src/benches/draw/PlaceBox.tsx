@@ -16,6 +16,8 @@ import { useDraw, now } from './store'
 import { cancel, take } from './tools/moments'
 
 const SHOWN = 40
+// The line that is typed and the foot stay where they are.
+const COLUMN = { display: 'flex', flexDirection: 'column', overflow: 'hidden' } as const
 const LIST_PX = 330 // what is further down is scrolled to
 const WIDTH = 350
 const RECENT = 'spool-recent-symbols'
@@ -131,7 +133,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
       data-overlay
       data-testid="place-box"
       elevation={6}
-      sx={{ ...IN_FRONT, ...boxPlace(at, WIDTH, 30), width: WIDTH, overflow: 'auto' }}
+      sx={{ ...IN_FRONT, ...boxPlace(at, WIDTH, 30), width: WIDTH, ...COLUMN }}
     >
       <InputBase
         autoFocus
@@ -145,7 +147,7 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
         onKeyDown={onKey}
         sx={TYPED}
       />
-      <Box role="listbox" aria-label="Symbols" sx={{ maxHeight: LIST_PX, overflow: 'auto' }}>
+      <Box role="listbox" aria-label="Symbols" sx={{ maxHeight: LIST_PX, minHeight: 0, overflow: 'auto' }}>
         <Offers offers={offers} chosen={chosen} used={used} point={setLine} place={place} />
         {found.data?.length === 0 && (
           <Box sx={{ px: 1.5, py: 1, color: QUIET }}>

@@ -141,3 +141,31 @@ test.each([{ ctrlKey: true }, { altKey: true }, { metaKey: true }])('with %j it 
   expect(press('k', said)).toBe(false)
   expect(held.taken).toEqual([])
 })
+
+describe('a figure', () => {
+  test('opens the list with it', () => {
+    expect(press('2')).toBe(true)
+    expect(held.taken).toEqual(['2'])
+  })
+
+  test('0 is left to who fits the sheet, and is a word with a letter right behind it', () => {
+    expect(press('0')).toBe(false)
+    expect(press('v')).toBe(true)
+    expect(held.taken).toEqual(['0v'])
+    press('0')
+    vi.advanceTimersByTime(351)
+    press('k')
+    expect(held.taken).toEqual(['0v', 'k'])
+    press('0')
+    press('r')
+    vi.advanceTimersByTime(351)
+    expect([ran, held.taken]).toEqual([['R'], ['0v', 'k']])
+  })
+
+  test('begins nothing for who only reads, nor with a tool in hand', () => {
+    expect(press('2', {}, false)).toBe(false)
+    held.tool = 'wire'
+    expect(press('2')).toBe(false)
+    expect(held.taken).toEqual([])
+  })
+})

@@ -1,7 +1,8 @@
 /**
  * Letters typed on the sheet: one alone is a command, several at once are a word that opens the list at the caret.
  * A letter that is a command waits for a moment; one that arms a tool arms it at once, and gives it up again when
- * another letter follows before anything was drawn ("beacon" begins with the bus).
+ * another letter follows before anything was drawn ("beacon" begins with the bus). Figures begin words, too ("24V");
+ * 0 fits the sheet at once, and is a word all the same with a letter right behind it that is no command ("0V").
  */
 import { commandFor, type Command } from '../../project/commands'
 import { now } from './store'
@@ -12,6 +13,8 @@ const WAIT_MS = 350
 
 /** A letter that is a command, until it is known that no word is typed. */
 let waiting: { letter: string; run: () => void; timer: number } | null = null
+/** A figure that did something else a moment ago. */
+let figure = ''
 /** The letter that armed the tool in hand, as long as nothing was done with it. */
 let armed = ''
 
@@ -19,6 +22,9 @@ export const isWaiting = () => waiting !== null
 
 const isLetter = (event: KeyboardEvent) =>
   /^[a-zA-Z]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey
+
+const isFigure = (event: KeyboardEvent) =>
+  /^[0-9]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey && !event.shiftKey
 
 /** The letter waited long enough: it is a command. */
 export function flush() {
@@ -61,9 +67,25 @@ function runNow(command: Command, event: KeyboardEvent) {
   if (isLetter(event) && moments().begun?.() === false) armed = event.key
 }
 
+/** 0 fits the sheet into the view, for whom it is asked elsewhere: a letter behind it may make a word of it. */
+function noted(event: KeyboardEvent): boolean {
+  figure = event.key === '0' ? event.key : ''
+  if (figure) window.setTimeout(() => (figure = ''), WAIT_MS)
+  return figure !== ''
+}
+
+/** Whether a letter that is no command makes a word with the figure before it; then the list is open. */
+function follows(event: KeyboardEvent, commands: Command[]): boolean {
+  const bare = figure && isLetter(event) && atRest() && !commandFor(event, [commands], true)
+  const word = bare ? figure + event.key : ''
+  figure = ''
+  if (word) openList(word)
+  return word !== ''
+}
+
 /** What a key does that is no arrow, Enter or Escape; whether it did something. */
 export function typed(event: KeyboardEvent, commands: Command[], canEdit: boolean): boolean {
-  if (canEdit && goesOn(event)) return true
+  if (canEdit && (follows(event, commands) || goesOn(event))) return true
   flush()
   const command = commandFor(event, [commands], true)
   const letter = isLetter(event)
@@ -72,7 +94,7 @@ export function typed(event: KeyboardEvent, commands: Command[], canEdit: boolea
     else waiting = { letter: event.key, run: command.run, timer: window.setTimeout(flush, WAIT_MS) }
     return true
   }
-  if (!canEdit || !letter || !atRest()) return false
+  if (!canEdit || !(letter || isFigure(event)) || !atRest() || noted(event)) return false
   take({ name: 'place', text: event.key })
   return true
 }
