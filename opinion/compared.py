@@ -6,10 +6,12 @@ from collections import Counter
 
 from jolly_core.exchange import write_project
 from jolly_core.model import Project
+from jolly_core.plc import channels
 from jolly_core.reports import run_report
 from jolly_core.tagging import contact_table, full_tag, lead_of, pin_name
 from jolly_core.wiring import all_conductors, all_nets, net_of, sheet_groups
 
+from .addresses import channel_addresses
 from .book import Book
 from .conductors import wrongs
 from .names import end, tag
@@ -31,6 +33,7 @@ def differences(project: Project) -> list[str]:
         *(f"names: {words}" for words in _names(project, book)),
         *(f"parts list: {words}" for words in _pieces(project, book)),
         *(f"contact table: {words}" for words in _contacts(project, book)),
+        *(f"addresses: {words}" for words in _addresses(project, book)),
     ]
 
 
@@ -113,3 +116,14 @@ def _contacts(project: Project, book: Book) -> list[str]:
                     f"{full_tag(project, project.devices[device_id])}: {dict(ours)}, by the file {dict(theirs)}"
                 )
     return found
+
+
+def _addresses(project: Project, book: Book) -> list[str]:
+    ours = {
+        (row.device_id, row.io_type, row.channel): row.address
+        for card in project.cards.values()
+        for row in channels(project, card.device_id)
+    }
+    theirs = channel_addresses(book)
+    found = [key for key in sorted(ours.keys() | theirs.keys()) if ours.get(key) != theirs.get(key)]
+    return [f"{key[1]} {key[2]} is {ours.get(key, '')}, by the file {theirs.get(key, '')}" for key in found]

@@ -18,6 +18,7 @@ NAMES = ("24 V", "0 V", "L1", "Förderanlage Süd, Trommeltrockner", "N", "A", "
 PARTS = ("hollin-hr-k22", "hollin-hr-k4", "brindlework-bw-c09-24d-11", "quillon-ql-k2-5", "tamwick-tw-p4")
 TERMINALS = ("terminal", "terminal-fuse", "terminal-disconnect")
 CHANGEOVERS = ("hollin-hr-k2", "hollin-hr-k4")
+CARDS = ("hollin-hr-di8", "hollin-hr-do8", "hollin-hr-ai4")
 BLOCKS = ("hollin-hr-sr2", "hollin-hr-di8", "orrery-drives-od-v4")
 _Act = Callable[[Workbench, random.Random, str], None]
 
@@ -111,6 +112,14 @@ def _relay(b: Workbench, chance: random.Random, sheet: str) -> None:
         b.place(key, x + 10, y + 8 * n, sheet_id=sheet, device_id=b.device(coil))
 
 
+def _card(b: Workbench, chance: random.Random, sheet: str) -> None:
+    scheme, start = chance.choice(
+        (("byte.bit", "1.2"), ("word", "256"), ("whole", "100"), ("octal", "17"), ("slot", "3"))
+    )
+    device = b.new("add-card", part_id=chance.choice(CARDS), location_id="")
+    b.do("address-card", device_id=device, scheme=scheme, start=start)
+
+
 def _part(b: Workbench, chance: random.Random, sheet: str) -> None:
     b.do("assign-part", device_id=chance.choice(sorted(b.project.devices)), part_id=chance.choice(PARTS))
 
@@ -142,5 +151,5 @@ def _number(b: Workbench, chance: random.Random, sheet: str) -> None:
 
 ACTS: tuple[_Act, ...] = (
     *(_symbol, _symbol, _wire, _wire, _wire, _further_unit, _further_unit, _mark, _mark, _block, _terminals, _bridge),
-    *(_relay, _part, _gone, _moved, _doubled, _number),
+    *(_relay, _card, _part, _gone, _moved, _doubled, _number),
 )

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import replace
 from unittest import TestCase
 
 from jolly_core.exchange import write_project
 from jolly_core.model import ChangeSet
 from jolly_core.testing import DRYER, Workbench, demo
+from opinion.addresses import channel_addresses
 from opinion.book import Book
 from opinion.compared import differences
 from opinion.conductors import wrongs
@@ -57,12 +59,13 @@ class Generator(TestCase):
         self.assertNotEqual(one, other)
 
     def test_all_that_is_to_meet_is_in_some_of_them(self) -> None:
-        kinds = {"block:": False, "bridge": False, "continuation": False, "poles": False, "second panel": False}
+        kinds = dict.fromkeys(("block:", "bridge", "continuation", "poles", "second panel", "card"), False)
         for seed in range(12):
             project = strange(seed).project
             kinds["block:"] |= any(s.definition.startswith("block:") for s in project.symbols.values())
             kinds["bridge"] |= bool(project.bridges)
             kinds["continuation"] |= bool(project.continuations)
+            kinds["card"] |= bool(project.cards)
             kinds["poles"] |= any(len(s.units) > 1 for s in project.symbols.values())
             kinds["second panel"] |= len({d.location_id for d in project.devices.values()}) > 1
         self.assertEqual([kind for kind, there in kinds.items() if not there], [])
@@ -116,6 +119,25 @@ class ByHand(TestCase):
         self.assertEqual(end(book, (contact, 1)), "-QA1:22")
         self.assertEqual(dict(contacts(book)[b.device(coil)]), {"13-14": 1, "21-22": 1})
         self.assertEqual(dict(pieces(book)), {"brindlework-bw-c09-24d-11": 1})
+
+    def test_addresses_are_counted_on(self) -> None:
+        """From 1.2 the 7th input is 2.0; octal 17 goes on with 20; ten bits before words are one word (rules: I/O)."""
+        for scheme, start, kinds, last in (
+            ("byte.bit", "1.2", ["di"] * 7, "I2.0"),
+            ("octal", "17", ["do"] * 2, "Q20"),
+            ("whole", "100", ["ai"] * 3, "I102"),
+            ("slot", "3", ["di"] * 6, "I3/5"),
+            ("word", "256", ["ai"] * 2, "IW258"),
+            ("word", "256", [*["di"] * 10, "ai"], "IW258"),
+        ):
+            entities = {
+                "settings": [{"id": "s", "input_prefix": "I", "output_prefix": "Q"}],
+                "device": [{"id": "d", "part_id": "p"}],
+                "part": [{"id": "p", "units": [[kind, []] for kind in kinds]}],
+                "card": [{"id": "c", "device_id": "d", "scheme": scheme, "start": start}],
+            }
+            found = channel_addresses(Book(json.dumps({"entities": entities})))
+            self.assertEqual(list(found.values())[-1], last, (scheme, start))
 
     def test_a_difference_is_told(self) -> None:
         """Were a name followed wrongly, or a pin named otherwise, it would be said."""
