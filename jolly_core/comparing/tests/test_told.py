@@ -179,7 +179,7 @@ class WhatReportsSay(TestCase):
                 with after.trial() as total:
                     try:
                         after.commit(total, changes)
-                        differ = {key for key, rows in _lists(after).items() if rows != lists[key]} - UNTOLD
+                        differ = {key for key, rows in _lists(after).items() if rows != lists[key]}
                         tried += 1
                         found = difference(before, after) if differ else None
                         if found and not found.changes and not found.sheets:
@@ -198,7 +198,7 @@ KEPT = ("id", "kind", "definition", "revision", "length_unit")
 
 
 def _lists(project: Project) -> dict[str, object]:
-    return {key: Counter(tuple(row) for row in run_report(project, key).rows) for key in REPORTS}
+    return {key: Counter(tuple(row) for row in run_report(project, key).rows) for key in REPORTS.keys() - UNTOLD}
 
 
 def _one_of_each(project: Project) -> Iterator[tuple[str, Any]]:
