@@ -7,14 +7,14 @@ from collections.abc import Iterator
 from jolly_core.circuits import PHASES, Potential, is_rail, potentials_on
 from jolly_core.drawing import rails_at
 from jolly_core.library import definition
-from jolly_core.model import Project, Wire, WireType, counted
+from jolly_core.model import Project, Wire, WireType
 from jolly_core.tagging import pins_of
 from jolly_core.wiring import SWITCHED, is_live, is_neutral
 
-from .registry import Act, Snag, check
+from .registry import Snag, check
+from .retyping import of_other_type
 
 _TAKING = ("load", "motor", "supply", "transformer")
-_MOST = 2000  # wires that one edit gives another type
 
 
 @check("neutral-type", "A wire of the neutral that has not the neutral's wire type, or another wire that has it.")
@@ -84,13 +84,6 @@ def _usual(project: Project, wires: list[Wire]) -> WireType:
 
 
 def _snag(project: Project, sheet_id: str, wires: list[Wire], right: WireType, *, by_neutral: bool) -> Snag:
-    wires = sorted(wires, key=lambda w: (w.y1, w.x1, w.id))
-    names = sorted({project.wire_types[w.type_id].name for w in wires})
-    are = f"{counted(len(wires), 'wire')} of type {' and '.join(names)}"
     where = "on the neutral" if by_neutral else "on a live conductor"
-    ids = tuple(w.id for w in wires)
-    act = Act(f"Make it {right.name}", "set-wire-type", (("ids", list(ids[:_MOST])), ("wire_type_id", right.id)))
-    message = (
-        f"{are} {'is' if len(wires) == 1 else 'are'} {where}, whose other wires are {right.name} ({right.colour})."
-    )
-    return Snag("neutral-type", "warning", message, ids, sheet_id, wires[0].x1, wires[0].y1, act=act)
+    words = f"{where}, whose other wires are {right.name} ({right.colour})."
+    return of_other_type(project, "neutral-type", sheet_id, wires, right, lambda are: f"{are} {words}")

@@ -6,12 +6,11 @@ from collections import defaultdict
 from collections.abc import Iterator
 
 from jolly_core.circuits import said_type
-from jolly_core.model import Project, Wire, WireType, counted
+from jolly_core.model import Project, Wire, WireType
 from jolly_core.wiring import is_neutral, sheet_groups, takes_type
 
-from .registry import Act, Snag, check
-
-_MOST = 2000  # wires that one edit gives another type
+from .registry import Snag, check
+from .retyping import of_other_type
 
 
 @check("potential-type", "A wire of a potential that has a wire type of its own, and the wire has another.")
@@ -33,12 +32,5 @@ def potential_types(project: Project, sheet_id: str) -> Iterator[Snag]:
 
 
 def _snag(project: Project, sheet_id: str, wires: list[Wire], said: WireType) -> Snag:
-    wires = sorted(wires, key=lambda w: (w.y1, w.x1, w.id))
-    names = sorted({project.wire_types[w.type_id].name for w in wires})
-    ids = tuple(w.id for w in wires)
-    act = Act(f"Make it {said.name}", "set-wire-type", (("ids", list(ids[:_MOST])), ("wire_type_id", said.id)))
-    message = (
-        f"{counted(len(wires), 'wire')} of type {' and '.join(names)} {'is' if len(wires) == 1 else 'are'} on a "
-        f"potential of type {said.name} ({said.colour}): wire list and labels give the wrong colour."
-    )
-    return Snag("potential-type", "warning", message, ids, sheet_id, wires[0].x1, wires[0].y1, act=act)
+    where = f"on a potential of type {said.name} ({said.colour}): wire list and labels give the wrong colour."
+    return of_other_type(project, "potential-type", sheet_id, wires, said, lambda are: f"{are} {where}")

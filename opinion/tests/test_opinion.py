@@ -5,10 +5,14 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 from unittest import TestCase
+from unittest.mock import patch
 
 from jolly_core.exchange import write_project
-from jolly_core.model import ChangeSet
+from jolly_core.plc import channels
+from jolly_core.reports import run_report
+from jolly_core.tagging import contact_table
 from jolly_core.testing import DRYER, Workbench, demo
+from jolly_core.wiring import all_conductors, all_nets, net_of
 from opinion.addresses import channel_addresses
 from opinion.book import Book
 from opinion.compared import differences
@@ -139,14 +143,25 @@ class ByHand(TestCase):
             found = channel_addresses(Book(json.dumps({"entities": entities})))
             self.assertEqual(list(found.values())[-1], last, (scheme, start))
 
-    def test_a_difference_is_told(self) -> None:
-        """Were a name followed wrongly, or a pin named otherwise, it would be said."""
-        project = demo()
-        book = Book(write_project(project))
-        mark = next(iter(project.continuations.values()))
-        changes = ChangeSet()
-        changes.record("continuation", mark.id, mark, replace(mark, name="elsewhere"))
-        with project.trial() as total:
-            project.commit(total, changes)
-            changed = nets(Book(write_project(project)))
-        self.assertNotEqual({frozenset(n) for n in nets(book)}, {frozenset(n) for n in changed})
+
+class Told(TestCase):
+    """What the project would say wrongly is told: each of its answers is made wrong once."""
+
+    def test_each_answer_made_wrong(self) -> None:
+        projects = (strange(seed).project for seed in range(1, 60))
+        project = next(p for p in projects if p.cards and p.settings.tag_habit == "iec" and not differences(p))
+        first, *others = all_conductors(project).values()
+        for told, name, wrong in (
+            ("nets", "all_nets", lambda p: all_nets(p)[1:]),
+            ("potentials", "net_of", lambda p, key, potential: net_of(p, key)),
+            ("conductors", "all_conductors", lambda p: {c.key: c for c in others}),
+            ("conductors", "all_conductors", lambda p: {first.key: replace(first, end=first.start)}),
+            ("wire list", "run_report", lambda p, key: replace(report := run_report(p, key), rows=report.rows[1:])),
+            ("parts list", "run_report", lambda p, key: replace(run_report(p, key), rows=[])),
+            ("names", "full_tag", lambda p, device: "CR1"),
+            ("names", "pin_name", lambda p, pin, sheet_id: "X:0"),
+            ("contact table", "contact_table", lambda p, lead: contact_table(p, lead)[:-1]),
+            ("addresses", "channels", lambda p, device_id: channels(p, device_id)[1:]),
+        ):
+            with self.subTest(told, name=name), patch(f"opinion.compared.{name}", wrong):
+                self.assertTrue([w for w in differences(project) if w.startswith(told)])

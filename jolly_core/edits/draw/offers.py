@@ -145,13 +145,18 @@ def _marks(project: Project, words: str) -> list[Offer]:
     for name in sorted(project.continuations_named.keys()):
         ids = project.continuations_named.get(name)
         if rest.lower() in name.lower():
-            mark = project.continuations[ids[0]]
-            place = place_in(project.sheets[mark.sheet_id], mark.x, mark.y)
-            found.append((len(ids) > 1, name, Offer(CONTINUATION, "Continuation", text=name, note=f"from {place}")))
+            found.append((len(ids) > 1, name, _mark(project, name)))
     offered = [offer for _, _, offer in sorted(found, key=lambda f: f[:2])]
     if rest and not project.continuations_named.has(rest):
         offered.append(Offer(CONTINUATION, "Continuation", text=rest, note="new name"))
     return offered or [Offer(CONTINUATION, "Continuation", note="type its name")]
+
+
+def _mark(project: Project, name: str) -> Offer:
+    """Return the offer of a further mark of a name, with where the first one is."""
+    first = project.continuations[project.continuations_named.get(name)[0]]
+    place = place_in(project.sheets[first.sheet_id], first.x, first.y)
+    return Offer(CONTINUATION, "Continuation", text=name, note=f"from {place}")
 
 
 def _potentials(project: Project, words: str) -> list[Offer]:
@@ -166,12 +171,7 @@ def _potentials(project: Project, words: str) -> list[Offer]:
     says = typed[0].isdigit() or any(potential_in(words.strip().upper()))
     meant = {plain for plain in names if plain == typed or (says and plain.startswith(typed))}
     found = sorted((plain != typed, names[plain]) for plain in meant)
-    offered = []
-    for _, name in found:
-        ids = project.continuations_named.get(name)
-        mark = project.continuations[ids[0]]
-        note = f"from {place_in(project.sheets[mark.sheet_id], mark.x, mark.y)}"
-        offered.append(Offer(CONTINUATION, "Continuation", text=name, note=note))
+    offered = [_mark(project, name) for _, name in found]
     if typed not in names and potential_in(words.strip().upper())[1]:
         offered.append(Offer(CONTINUATION, "Continuation", text=words.strip(), note="new name"))
     return offered

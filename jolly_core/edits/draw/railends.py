@@ -71,10 +71,10 @@ class RailEnds:
             for w in sorted(strand.wires, key=lambda w: (w.y1, w.x1)):
                 if said is not None and takes_type(draft.project, types[w.type_id], said):
                     draft.wires[w.id] = replace(w, type_id=said.id)
-                elif w.type_id in self.gives_way and w.type_id != strand.said and w.y1 == w.y2 and self._led_to_rail(w):
+                    continue
+                leads_on = whole or (w.type_id != strand.said and self._led_to_rail(w))
+                if leads_on and w.type_id in self.gives_way and w.y1 == w.y2:
                     draft.wires[w.id] = replace(w, type_id=said.id if said is not None else self._beside(draft, w))
-                elif whole and w.type_id in self.gives_way and w.y1 == w.y2:
-                    draft.wires[w.id] = replace(w, type_id=self._beside(draft, w))
         return draft.wires != before
 
     def _is_rail(self, w: Wire) -> bool:
