@@ -45,10 +45,27 @@ def use_fonts(folder: Path) -> None:
         pdfmetrics.registerFont(TTFont(name, str(path)))
 
 
+class Paper(Canvas):
+    """A canvas that says a colour when it changes, and not with every line and text."""
+
+    _fillColorObj: object  # what the canvas keeps with its state; its stub leaves them out
+    _strokeColorObj: object
+
+    def setFillColor(self, colour: Any, alpha: float | None = None) -> None:
+        """Say the colour of what is filled and of texts, where it is another one."""
+        if colour is not self._fillColorObj or alpha is not None:
+            super().setFillColor(colour, alpha)
+
+    def setStrokeColor(self, colour: Any, alpha: float | None = None) -> None:
+        """Say the colour of lines, where it is another one."""
+        if colour is not self._strokeColorObj or alpha is not None:
+            super().setStrokeColor(colour, alpha)
+
+
 def new_canvas(out: io.BytesIO, size: tuple[float, float] = A4) -> Canvas:
     """Return a PDF to paint pages of a size on, in points, of which every font is embedded; `use_fonts` went before."""
     first: Any = SANS  # the library would name one of its own on every page, which is not embedded; its stub is wrong
-    return Canvas(out, pagesize=size, pageCompression=1, invariant=1, initialFontName=first)
+    return Paper(out, pagesize=size, pageCompression=1, invariant=1, initialFontName=first)
 
 
 def _letters(face: str) -> dict[int, int]:
@@ -109,11 +126,11 @@ def draw_text(canvas: Canvas, x: float, y: float, content: str, face: str, size:
         x, y: its start, middle or end on the baseline, points.
         anchor: start, middle or end.
     """
-    width = text_width(content, face, size)
-    left = x - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
-    at = left
-    for there, piece in runs(content, face):
+    pieces = [(there, piece, pdfmetrics.stringWidth(piece, there, size)) for there, piece in runs(content, face)]
+    width = float(sum(long for _, _, long in pieces))
+    at = x - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
+    for there, piece, long in pieces:
         canvas.setFont(there, size)
         canvas.drawString(at, y, piece)
-        at += pdfmetrics.stringWidth(piece, there, size)
+        at += long
     return width

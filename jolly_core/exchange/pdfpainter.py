@@ -76,6 +76,15 @@ class PdfPainter:
             for prim in item.placed():
                 self._prim(prim)
 
+    def as_form(self, scene: Scene) -> str:
+        """Paint a scene once, to be put on as many pages as show some of it; return the name of the form."""
+        self._forms(scene)
+        name = f"scene{len(self.forms)}"
+        self.canvas.beginForm(name, 0, 0, scene.width * mm, scene.height * mm)
+        self.paint(scene)
+        self.canvas.endForm()
+        return name
+
     def _forms(self, scene: Scene) -> None:
         for item in scene.items.values():
             for prim in item.prims:

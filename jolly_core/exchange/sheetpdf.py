@@ -125,6 +125,7 @@ def tiled_pdf(project: Project, title: str, scene: Scene, fonts: Path) -> bytes:
     places = tiles(scene.width, scene.height, A4_MM, margin, lap)
     columns, rows = max(c for c, _ in places) + 1, max(r for _, r in places) + 1
     inner = (A4_MM[0] - 2 * margin, A4_MM[1] - 2 * margin)
+    whole = painter.as_form(scene)
     for column, row in places:
         left, top = column * (inner[0] - lap), row * (inner[1] - lap)
         canvas.setPageSize((A4_MM[0] * mm, A4_MM[1] * mm))
@@ -133,7 +134,7 @@ def tiled_pdf(project: Project, title: str, scene: Scene, fonts: Path) -> bytes:
         clip.rect(margin * mm, margin * mm, inner[0] * mm, inner[1] * mm)
         canvas.clipPath(clip, stroke=0)
         canvas.translate((margin - left) * mm, (A4_MM[1] - margin - scene.height + top) * mm)
-        painter.paint(scene)
+        canvas.doForm(whole)
         canvas.restoreState()
         _tile_marks(canvas, margin, lap)
         canvas.setFont("mono", 8)
