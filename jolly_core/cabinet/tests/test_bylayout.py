@@ -50,20 +50,19 @@ class Demos(TestCase):
             self.assertEqual(untrue(project), [])
 
     def test_an_enclosure_without_a_plate_is_told_and_all_is_back_with_it(self) -> None:
-        for project in demos():
-            for order in ("drawing", "layout"):
-                if order == "layout":
-                    do(project, kind="change-settings", conductor_order=order)
-                before = lists(project)
-                enclosure = next(iter(project.enclosures.values()))
-                was = project.devices[enclosure.device_id].part_id
-                do(project, kind="assign-part", device_id=enclosure.device_id, part_id=BARE)
-                without = lists(project)
-                self.assertIn("has no mounting plate", str(without["snags"]))
-                self.assertEqual(without, lists(rebuilt(project)))
-                do(project, kind="assign-part", device_id=enclosure.device_id, part_id=was)
-                self.assertEqual(lists(project), before)
-                self.assertEqual(untrue(project), [])
+        for project, order in zip(demos(), ("layout", "drawing"), strict=True):
+            if order == "layout":
+                do(project, kind="change-settings", conductor_order=order)
+            before = lists(project)
+            enclosure = next(iter(project.enclosures.values()))
+            was = project.devices[enclosure.device_id].part_id
+            do(project, kind="assign-part", device_id=enclosure.device_id, part_id=BARE)
+            without = lists(project)
+            self.assertIn("has no mounting plate", str(without["snags"]))
+            self.assertEqual(without, lists(rebuilt(project)))
+            do(project, kind="assign-part", device_id=enclosure.device_id, part_id=was)
+            self.assertEqual(lists(project), before)
+            self.assertEqual(untrue(project), [])
 
     def test_the_places_of_a_strip_are_as_wide_as_its_rows(self) -> None:
         for project in demos():
