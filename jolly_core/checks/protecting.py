@@ -16,6 +16,7 @@ from jolly_core.circuits import (
     Potential,
     fed_by,
     is_guard,
+    is_output,
     is_source,
     lacks_overload,
     links_at,
@@ -41,9 +42,8 @@ _NO_LIVE_PIN = re.compile(r"^(PE|N|\+|-)", re.IGNORECASE)
 
 def _live_pins(project: Project, symbol: Symbol) -> Iterator[tuple[int, str]]:
     """Yield the pins of a load that are neither its earth, its neutral nor an output."""
-    is_transformer = definition(symbol.definition).unit == "transformer"
     for pin, name in enumerate(pins_of(project, symbol)):
-        if not _NO_LIVE_PIN.match(name) and not (is_transformer and pin >= 2):
+        if not _NO_LIVE_PIN.match(name) and not is_output(project, symbol, pin):
             yield pin, name
 
 

@@ -38,9 +38,9 @@ _MOST = 400
 def inputs_of(project: Project, symbol: Symbol) -> list[int]:
     """Return the pins by which a load takes its current: not its earth, and not what it gives."""
     names = pins_of(project, symbol)
-    unit = definition(symbol.definition).unit
+    shape = definition(symbol.definition)
     kept = [n for n, name in enumerate(names) if name.upper() != "PE"]
-    return kept[:2] if unit in ("supply", "transformer") else kept
+    return kept[: shape.inputs] if shape.unit in ("supply", "transformer") else kept
 
 
 def _returns_at(project: Project, symbol: Symbol) -> Iterator[tuple[int, list[Link], set[str]]]:

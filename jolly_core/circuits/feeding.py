@@ -17,7 +17,7 @@ from jolly_core.model import Project, Symbol, derived
 from jolly_core.tagging import class_of, pins_of
 from jolly_core.wiring import GroupKey, PinKey
 
-from .labels import PHASES
+from .labels import PHASES, is_output
 from .motors import is_source, paths_through
 from .ways import DRIVEN, Potential, links_of, potential_at, potential_of, reached
 
@@ -215,7 +215,5 @@ def outputs_on(project: Project, potential: Potential) -> Iterator[tuple[str, st
     """Yield the device and pin name of each output of a supply or transformer on a potential."""
     for id, pin in potential.pins:
         symbol = project.symbols[id]
-        unit = definition(symbol.definition).unit
-        name = pins_of(project, symbol)[pin]
-        if symbol.device_id and ((unit == "supply" and name[:1] in ("+", "-")) or (unit == "transformer" and pin >= 2)):
-            yield symbol.device_id, name
+        if symbol.device_id and is_output(project, symbol, pin):
+            yield symbol.device_id, pins_of(project, symbol)[pin]

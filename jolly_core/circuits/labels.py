@@ -157,6 +157,17 @@ def _kind_of_wires(project: Project, groups: list[Group]) -> str:
     return kinds.pop() if len(kinds) == 1 else ""
 
 
+def is_output(project: Project, symbol: Symbol, pin: int) -> bool:
+    """Return whether a pin is one by which a supply or transformer gives its current.
+
+    Of a supply its plus and minus, of a transformer those behind its primary, however many it has.
+    """
+    shape = definition(symbol.definition)
+    if shape.unit == "supply":
+        return pins_of(project, symbol)[pin][:1] in ("+", "-")
+    return shape.unit == "transformer" and pin >= shape.inputs
+
+
 def _of_source(project: Project, symbol: Symbol, pin: int) -> Label | None:
     """Return what an output of a supply or transformer fixes, None for any other pin."""
     unit = definition(symbol.definition).unit
@@ -173,7 +184,7 @@ def _of_source(project: Project, symbol: Symbol, pin: int) -> Label | None:
                 f"{volts} V" if name == "+" else "0 V", value if name == "+" else 0.0, DC, symbol.id, symbol.sheet_id
             )
         return None
-    if pin < 2 or device is None:
+    if not is_output(project, symbol, pin) or device is None:
         return None
     volts = part.ratings.get("secondary_v", "") if part else ""
     word = f"{tag_on(project, device, project.sheets[symbol.sheet_id])}:{name}"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from jolly_core.library import number_in
@@ -15,6 +16,7 @@ from .ways import Potential
 _VOLTS = ("voltage_v", "coil_voltage_v", "supply_v")
 _WATTS = ("power_w", "loss_w")
 _OUT, _IN = ("output_v", "output_a"), ("supply_v", "primary_v")
+THREE_PHASE_PINS = 6  # of a transformer, at least: three of its primary, three of its secondary
 TAKING = ("motor", "drive", "soft-starter")  # their rated current is what they take; that of a switch is what it bears
 
 
@@ -39,6 +41,12 @@ def takes_a(part: Part) -> float:
     return watts / volts if watts and volts else 0.0
 
 
+def phase_factor(part: Part) -> float:
+    """Return by what the power of a transformer and the volts between its lines give a current: √3 on three phases."""
+    three = any(kind == "transformer" and len(pins) >= THREE_PHASE_PINS for kind, pins in part.units)
+    return math.sqrt(3) if three else 1.0
+
+
 def primary_a(part: Part) -> float:
     """Return what a supply or transformer takes at its input at full load, A, its losses with it; 0 for other parts.
 
@@ -48,7 +56,7 @@ def primary_a(part: Part) -> float:
     said = {key: number_in(part.ratings.get(key, "")) or 0.0 for key in (*_OUT, *_IN, "power_va", "loss_w")}
     volts = next((said[key] for key in _IN if said[key]), 0.0)
     watts = said["power_va"] or said["output_v"] * said["output_a"]
-    return round((watts + said["loss_w"]) / volts, 3) if watts and volts else 0.0
+    return round((watts + said["loss_w"]) / volts / phase_factor(part), 3) if watts and volts else 0.0
 
 
 def consumers_on(project: Project, potential: Potential) -> list[Consumer]:

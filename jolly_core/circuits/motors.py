@@ -20,7 +20,7 @@ from jolly_core.sizing import motor_current_a
 from jolly_core.tagging import class_of, full_tag, pins_of, tag_order
 from jolly_core.wiring import PinKey, potential_in
 
-from .labels import mains_of
+from .labels import is_output, mains_of
 from .loads import primary_a, takes_a
 from .ways import THREE_PHASES, Potential, links_of, potential_of
 
@@ -173,12 +173,7 @@ def is_source(project: Project, potential: Potential) -> bool:
     for group in potential.groups:
         if any(any(potential_in(project.continuations[id].name)) for id in group.continuations):
             return True
-    shapes = ((project.symbols[id], pin) for id, pin in potential.pins)
-    return any(
-        (unit := definition(s.definition).unit) in ("supply", "transformer")
-        and (pins_of(project, s)[pin][:1] in ("+", "-") if unit == "supply" else pin >= 2)
-        for s, pin in shapes
-    )
+    return any(is_output(project, project.symbols[id], pin) for id, pin in potential.pins)
 
 
 def _walk(project: Project, start: Potential, found: _Walked, *, upward: bool = False) -> bool:
@@ -217,7 +212,7 @@ def _note(project: Project, symbol: Symbol, pin: int, found: _Walked) -> None:
         if _PASSED_IN.search(name):
             found.passing[device.id] = device
     elif unit in TAKING_UNITS or base_of(class_of(project, device)) == "drive":
-        if (unit == "transformer" and pin >= 2) or (unit == "supply" and name[:1] in ("+", "-")):
+        if is_output(project, symbol, pin):
             return  # its output: it is the source there
         found.others[device.id] = device
 

@@ -13,13 +13,12 @@ from jolly_core.library import base_of, definition, number_in
 from jolly_core.model import Device, Part, Project, derived
 from jolly_core.tagging import device_at, full_tag, natural, pins_of, tag_order
 
-from .labels import NEUTRAL, ZERO
-from .loads import Consumer, takes_a
+from .labels import NEUTRAL, ZERO, is_output
+from .loads import Consumer, phase_factor, takes_a
 from .ways import FARTHEST, Potential, links_at, potential_of
 
 WARN_PERCENT, LIMIT_PERCENT = 80.0, 100.0
 _FED = ("coil", "lamp", "load", "card-supply", "sensor")
-_OUTPUT_PIN = 2  # of a transformer with pins 1, 2 (primary) and 3, 4 (secondary)
 
 
 @dataclass(slots=True, frozen=True)
@@ -53,7 +52,7 @@ def gives_a(part: Part) -> float:
         return number_in(part.ratings.get("output_a", "")) or 0.0
     if kind == "transformer":
         power, volts = (number_in(part.ratings.get(k, "")) for k in ("power_va", "secondary_v"))
-        return power / volts if power and volts else 0.0
+        return power / volts / phase_factor(part) if power and volts else 0.0
     return 0.0
 
 
@@ -128,7 +127,7 @@ def _outputs(project: Project, symbol_id: str) -> list[Potential]:
     names = pins_of(project, symbol)
     if unit == "supply":
         return [potential_of(project, (symbol_id, n)) for n, name in enumerate(names) if name.startswith("+")]
-    if unit == "transformer" and len(names) > _OUTPUT_PIN:
-        ends = [potential_of(project, (symbol_id, n)) for n in range(_OUTPUT_PIN, len(names))]
+    if unit == "transformer":
+        ends = [potential_of(project, (symbol_id, n)) for n in range(len(names)) if is_output(project, symbol, n)]
         return [p for p in ends if not (p.bonded or {NEUTRAL, ZERO} & p.labels.keys())][:1] or ends[:1]
     return []

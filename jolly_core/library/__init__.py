@@ -1,6 +1,6 @@
 """Symbols and part classes as data, and how they are looked up."""
 
-from .blocks import SIDES, block_body, block_key, block_spans, is_block, sides_of, width_of
+from .blocks import SIDES, block_body, block_key, block_spans, is_block, sides_of, usual_blocks, width_of
 from .cabletext import cores_told
 from .classes import OWN, PartClass, base_of, is_class, is_like, own_class_key, part_class, part_classes
 from .comparing import Comparison, compared
@@ -111,6 +111,7 @@ __all__ = [
     "unit_kind",
     "unit_kinds",
     "units_line",
+    "usual_blocks",
     "usual_wire_types",
     "values_of",
     "width_of",

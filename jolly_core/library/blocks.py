@@ -9,7 +9,9 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping, Sequence
-from functools import lru_cache
+from dataclasses import replace
+from functools import cache, lru_cache
+from importlib.resources import files
 from typing import Any
 
 from jolly_core.model import FileError
@@ -150,6 +152,21 @@ def block_definition(key: str) -> Definition:
         generic=tuple(name for _, _, name in pins),
         graphics={"iec": tuple(art)},
     )
+
+
+@cache
+def usual_blocks() -> tuple[Definition, ...]:
+    """Return the blocks that are offered by name before a part is chosen, with the pins that are usual on their kind.
+
+    Notes:
+        What stands on the sheet is an ordinary block: its pins follow its part once that is assigned.
+    """
+    raw = json.loads(files("jolly_core.library").joinpath("data", "usual_blocks.json").read_text(encoding="utf-8"))
+    found = []
+    for row in raw:
+        key = block_key(row["class"], {side: row.get(side, ()) for side in SIDES})
+        found.append(replace(block_definition(key), name=row["name"], nicknames=tuple(row["nicknames"])))
+    return tuple(found)
 
 
 @lru_cache(maxsize=1024)

@@ -68,6 +68,13 @@ class Definition:
         """Return the graphics for a standard; what has no North American variant is drawn as IEC."""
         return self.graphics.get(standard) or self.graphics["iec"]
 
+    @property
+    def inputs(self) -> int:
+        """How many of the pins of a source are its input: those in line with the first, two where all are."""
+        across = 1 if self.axis == "v" else 0
+        count = sum(pin[across] == self.pins[0][across] for pin in self.pins)
+        return count if count < len(self.pins) else 2
+
     def extent(self, poles: int, standard: str = "iec") -> tuple[float, float, float, float]:
         """Return (left, top, right, bottom) of the drawn symbol in grid steps, untransformed."""
         return _extent(self.key, poles, standard)

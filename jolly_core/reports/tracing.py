@@ -19,6 +19,7 @@ from jolly_core.circuits import (
     earths_on,
     is_earth_pin,
     is_outlet,
+    is_output,
     lacks_overload,
     links_of,
     loads_behind,
@@ -116,8 +117,7 @@ def traced(project: Project, id: str) -> Trace:
     closed: dict[str, None] = {}
     numbers: dict[str, set[str]] = {}  # of the terminals of a strip, by the stretch they are on
     for pin, name in enumerate(pins_of(project, load)):
-        is_output = definition(load.definition).unit in ("transformer", "supply") and pin >= 2
-        if is_earth_pin(name) or is_output:
+        if is_earth_pin(name) or is_output(project, load, pin):
             continue
         for symbols, links, through in _ways(project, load, pin):
             on |= {p.key: p for p in through[:-1] or _short(through[-1])}
@@ -303,8 +303,8 @@ def _outputs(project: Project, potential: Potential) -> list[Symbol]:
     return [
         project.symbols[id]
         for id, pin in potential.pins
-        for unit in (definition(project.symbols[id].definition).unit,)
-        if unit in ("do", "ao") or (unit in ("supply", "transformer") and pin >= 2)
+        for symbol in (project.symbols[id],)
+        if definition(symbol.definition).unit in ("do", "ao") or is_output(project, symbol, pin)
     ]
 
 

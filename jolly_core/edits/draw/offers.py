@@ -6,7 +6,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from jolly_core.drawing import place_in
-from jolly_core.library import Definition, base_of, definition, definitions, find_symbols, is_drawn, own_symbol
+from jolly_core.library import (
+    Definition,
+    base_of,
+    definition,
+    definitions,
+    find_symbols,
+    is_drawn,
+    own_symbol,
+    usual_blocks,
+)
 from jolly_core.model import Device, Part, Project, Sheet
 from jolly_core.tagging import lead_of, likely_devices, natural, tag_on, unlikely
 from jolly_core.wiring import potential_in
@@ -63,11 +72,12 @@ def offers(
     potentials = _potentials(project, words)
     typed = words.lower().split()
     drawn = {d.key: d for d in [*symbols, *_drawn_here(project)]}
-    shapes = find_symbols(words, drawn.values())
+    known = [*drawn.values(), *usual_blocks()]
+    shapes = find_symbols(words, known)
     filter_words: list[str] = []
     while not shapes and typed:
         filter_words.insert(0, typed.pop())
-        shapes = find_symbols(" ".join(typed), drawn.values())
+        shapes = find_symbols(" ".join(typed), known)
     units: list[Offer] = []
     leads: list[Offer] = []
     loose: list[Offer] = []
