@@ -38,6 +38,9 @@ class TraceStory(Story):
         expect(inspector).to_contain_text("QA1 on")
         lit = page.locator("[data-kind=wire][data-look=selected]")
         self.assertGreater(lit.count(), 8, "the way is lit on the sheet")
+        with page.context.expect_event("request", lambda asked: "trace.pdf" in asked.url) as paper:
+            inspector.get_by_role("button", name="On paper").click()
+        self.assertIn(f"id={motor.id}", paper.value.url)
         members.nth(2).get_by_role("button").click()
         page.keyboard.press("Escape")
         expect(members).to_have_count(0)

@@ -24,7 +24,7 @@ from .pack import (
     written,
     zipped,
 )
-from .packitems import ITEMS, whole_set
+from .packitems import ITEMS, traces_pdf, whole_set
 from .partstable import (
     COMMON,
     TOLD,
@@ -115,6 +115,7 @@ __all__ = [
     "table_xlsx",
     "tiled_pdf",
     "tiles",
+    "traces_pdf",
     "wire_record",
     "wire_rows",
     "write_pack",

@@ -5,14 +5,14 @@ To add one, write a function with `@item`. What it gives is made only when it is
 
 from __future__ import annotations
 
-from collections.abc import Callable, Container, Iterator
+from collections.abc import Callable, Container, Iterator, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
 from jolly_core.cabinet import enclosures, surface_size
 from jolly_core.harness import harnesses
 from jolly_core.model import Project, RuleError
-from jolly_core.reports import REPORTS, cook, recipe_called
+from jolly_core.reports import REPORTS, cook, recipe_called, trace_table, traced_loads
 from jolly_core.scenes import generated_pages, leaves_of, page_of, plan_ids, scene_of, with_changed
 from jolly_core.tagging import product_tag, short_tag
 
@@ -25,6 +25,7 @@ from .projectfile import write_project
 from .scenedxf import scenes_dxf
 from .sheetpdf import sheets_pdf
 from .sheetsvg import scene_svg
+from .tables import tables_pdf
 
 PDF, GREY = "pdf", "pdf black and white"
 
@@ -206,6 +207,21 @@ REPORT_FILES = {
 }
 
 
+@item("traces", "Traces, a page for each load", PDF)
+def _traces(asked: Asked) -> Iterator[PackFile]:
+    """The way to each motor, heater, supply and the like; to coils, lamps and sensors, too, where "all" is asked."""
+    if asked.subject not in ("", "all"):
+        raise RuleError("Traces are of loads of power, or of “all”.", field="files")
+    project = asked.project
+    loads = traced_loads(project, control=asked.subject == "all")
+
+    def make() -> bytes:
+        return traces_pdf(project, loads, asked.fonts)
+
+    if loads:
+        yield PackFile("traces", "pdf", "Traces, a page for each load", make)
+
+
 @item("cut-file", "Cut list for machines", "json")
 def _cut(asked: Asked) -> Iterator[PackFile]:
     yield PackFile("cut-list", "json", "Cut list for machines", lambda: cut_json(asked.project))
@@ -252,6 +268,22 @@ def _boards(asked: Asked) -> Iterator[PackFile]:
         ending = "dxf" if asked.format == "dxf" else "pdf"
         words = f"Form board {name}, 1:1{' on A4 tiles' if tiled else ''}"
         yield PackFile(f"form-board-{safe(name)}{'-a4' if tiled else ''}", ending, words, make)
+
+
+def traces_pdf(project: Project, ids: Sequence[str], fonts: Path) -> bytes:
+    """Return the traces of loads as one PDF, a page for each.
+
+    Args:
+        ids: of the symbols of loads, or of what leads to one.
+        fonts: folder of the font files.
+
+    Raises:
+        GoneError: there is nothing of an id.
+        RuleError: nothing there takes a current.
+    """
+    tables = [trace_table(project, id) for id in ids]
+    name = f"{project.settings.number} {project.settings.name}".strip()
+    return tables_pdf(tables[0].title if len(tables) == 1 else "Traces", tables, name, fonts)
 
 
 @item("project-file", "Project file", "json")

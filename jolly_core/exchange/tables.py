@@ -120,12 +120,27 @@ def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
         project_name: shown at the top of every page.
         fonts: folder of the font files.
     """
+    return tables_pdf(table.title, [table], project_name, fonts)
+
+
+def tables_pdf(title: str, tables: Sequence[Table], project_name: str, fonts: Path) -> bytes:
+    """Return tables as one PDF, each begun on a page of its own and found in the reader's list of contents."""
     use_fonts(fonts)
     out = io.BytesIO()
-    width, height = landscape(A4)
-    canvas = new_canvas(out, (width, height))
-    canvas.setTitle(f"{table.title} - {project_name}")
+    canvas = new_canvas(out, landscape(A4))
+    canvas.setTitle(f"{title} - {project_name}")
     canvas.setCreator("Jolly Spool")
+    for n, table in enumerate(tables):
+        if len(tables) > 1:
+            canvas.bookmarkPage(f"table{n}")
+            canvas.addOutlineEntry(table.title, f"table{n}")
+        _pages(canvas, table, project_name)
+    canvas.save()
+    return out.getvalue()
+
+
+def _pages(canvas: Canvas, table: Table, project_name: str) -> None:
+    width, height = landscape(A4)
     total = sum(c.width for c in table.columns)
     widths = [(width - 2 * MARGIN) * c.width / total for c in table.columns]
     head = _lines(tuple(c.heading for c in table.columns), widths, BOLD)
@@ -141,8 +156,6 @@ def table_pdf(table: Table, project_name: str, fonts: Path) -> bytes:
         for row in rows[first:last]:
             y = _row(canvas, row, widths, y, SANS, 0.15)
         canvas.showPage()
-    canvas.save()
-    return out.getvalue()
 
 
 def _wrapped(words: str, width: float, face: str) -> list[str]:

@@ -28,13 +28,16 @@ from .registry import (
     run_report,
 )
 from .sheets import FACTS
+from .tracetables import trace_table, traced_loads
 from .tracing import Trace, TraceMember, traced
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [
     "Trace",
     "TraceMember",
+    "trace_table",
     "traced",
+    "traced_loads",
     "FACTS",
     "where_drawn",
     "MONEY",

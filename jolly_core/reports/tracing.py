@@ -166,7 +166,7 @@ def _load_at(project: Project, id: str) -> Symbol:
     loads = [s for pin in pins for s in (project.symbols[pin[0]],) if definition(s.definition).unit in LOADS]
     if not loads:
         raise RuleError("Nothing here takes a current. Choose a load, or what leads to one.", field="id", ids=(id,))
-    return min(loads, key=lambda s: (s.definition == "transformer", s.sheet_id, s.y, s.x))
+    return min(loads, key=lambda s: (definition(s.definition).unit == "transformer", s.sheet_id, s.y, s.x))
 
 
 def _amps(project: Project, load: Symbol) -> float:

@@ -23,6 +23,7 @@ from jolly_core.exchange import (
     surface_pdf,
     table_csv,
     table_xlsx,
+    traces_pdf,
     whole_set,
     write_list,
     write_pack,
@@ -125,6 +126,20 @@ def drawing(
         content = sheets_pdf(project, ids, settings.JOLLY.fonts, changed=changed)
         name = f"{project.settings.number}.pdf"
     response = file_answer(content, TYPES["pdf"], name)
+    if inline:
+        response.headers["Content-Disposition"] = "inline"
+    return response
+
+
+@router.get("/{project_id}/trace.pdf")
+def trace(request: HttpRequest, project_id: str, id: str, inline: bool = False) -> HttpResponse:
+    """Give the trace of a load, or of the load on a wire, terminal or pole, as a page; inline, to be printed."""
+    role_in(request, project_id)
+    held = loaded(project_id)
+    with held.lock:
+        content = traces_pdf(held.project, [id], settings.JOLLY.fonts)
+        number = held.project.settings.number
+    response = file_answer(content, TYPES["pdf"], f"{number}-trace.pdf")
     if inline:
         response.headers["Content-Disposition"] = "inline"
     return response

@@ -56,7 +56,10 @@ HABITS = ("iec", "na")
 
 
 def bench_of(standard: str) -> Workbench:
-    return Workbench(frame="zones", **({} if standard == "iec" else {"standard": standard}))
+    bench = Workbench(frame="zones")
+    if standard != "iec":
+        bench.do("change-settings", standard=standard)
+    return bench
 
 
 class Found(TestCase):

@@ -103,8 +103,12 @@ class Drawing(DemoCase):
             self.assertEqual((found["members"][0]["role"], found["members"][-1]["symbol_id"]), ("source", motor.id))
             self.assertTrue(all(m["sheet_id"] in project.sheets for m in found["members"] if m["symbol_id"]))
             self.assertEqual(found["lit"][0]["number"], project.sheets[found["lit"][0]["sheet_id"]].number)
+            paper = self.person(name).get(f"{path.replace('trace?', 'trace.pdf?')}{motor.id}&inline=true")
+            self.assertEqual((paper.headers["Content-Disposition"], paper.content[:5]), ("inline", b"%PDF-"))
         self.assertEqual(self.person("nobody").get(path + motor.id).status_code, 404)
         self.assertEqual(self.anna.get(path + "gone").status_code, 404)
+        self.assertEqual(self.person("nobody").get(path.replace("trace?", "trace.pdf?") + motor.id).status_code, 404)
+        self.assertEqual(self.anna.get(path.replace("trace?", "trace.pdf?") + "gone").status_code, 404)
         free = self.accepted(self.anna, kind="add-sheet", number="98", frame="zones")["placed"][0]
         type_id = next(iter(project.wire_types))
         points = [[20, 20], [60, 20]]

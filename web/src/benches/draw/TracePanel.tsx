@@ -55,7 +55,14 @@ export function TracePanel({ onGo }: { onGo: Go }) {
       </Section>
     )
   if (!found.data) return <Section title="Trace">Following the wires…</Section>
-  return <Found trace={found.data} sheetId={sheetId} onGo={onGo} end={end} />
+  const paper = `/api/projects/${projectId}/trace.pdf?inline=true&id=${encodeURIComponent(of)}`
+  const acts = (
+    <>
+      <Act onClick={() => window.open(paper)}>On paper</Act>
+      {end}
+    </>
+  )
+  return <Found trace={found.data} sheetId={sheetId} onGo={onGo} end={acts} />
 }
 
 interface FoundProps {
