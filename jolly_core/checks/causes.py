@@ -10,9 +10,9 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable
 
-from jolly_core.circuits import Potential, labels_of, potential_at
-from jolly_core.model import Project, derived
-from jolly_core.wiring import GroupKey
+from jolly_core.circuits import Label, Potential, labels_of, potential_at, settled
+from jolly_core.model import Project, Symbol, derived
+from jolly_core.wiring import GroupKey, group_of, net_of
 
 JOINED, ON_EARTH = "joined-potentials", "protective-joined"
 
@@ -21,6 +21,35 @@ def joined_ids(potential: Potential, sheet_id: str) -> tuple[str, ...]:
     """Return what is to be selected on a sheet where two names meet: what says them there, else a wire."""
     here = next(g for g in potential.groups if g.sheet_id == sheet_id)
     return tuple(sorted(n.id for n in potential.labels.values() if n.sheet_id == sheet_id)) or tuple(here.wires[:1])
+
+
+def labels_met(project: Project, terminals: Iterable[str]) -> dict[str, Label]:
+    """Return what is said of the nets that a bridge over terminals joins, by word: two where it joins two potentials.
+
+    Args:
+        terminals: ids of their symbols.
+    """
+    labels: dict[str, Label] = {}
+    for id in terminals:
+        labels.update(labels_of(project, net_of(project, group_of(project, (id, 0)))))
+    return settled(project, labels)
+
+
+def bridge_joining(project: Project, potential: Potential) -> str:
+    """Return the strip with a bridge that joins two potentials to this one, "" where strokes and marks do."""
+    by_strip: dict[str, list[Symbol]] = {}
+    for id, _ in potential.pins:
+        symbol = project.symbols[id]
+        if project.bridges_of_strip.has(symbol.device_id):
+            by_strip.setdefault(symbol.device_id, []).append(symbol)
+    for strip_id, symbols in sorted(by_strip.items()):
+        for bridge_id in project.bridges_of_strip.get(strip_id):
+            units = project.bridges[bridge_id].units
+            ends = [s.id for s in symbols if s.units[0] in units]
+            alone = all(len(labels_met(project, [id])) < 2 for id in ends)  # else strokes join them there already
+            if alone and len(labels_met(project, ends)) > 1:
+                return strip_id
+    return ""
 
 
 def earth_ids(potential: Potential, sheet_id: str) -> tuple[str, ...]:

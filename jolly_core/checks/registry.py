@@ -143,9 +143,11 @@ def built(
     ids: tuple[str, ...] = (),
     device_id: str = "",
     act: Act | None = None,
+    of: tuple[GroupKey, ...] = (),
 ) -> Snag:
-    """Return a snag of something that lies on no sheet."""
-    return Snag(code, severity, message, ids, "", 0, 0, device_id=device_id, bench=bench, subject=subject, act=act)
+    """Return a snag of something that lies on no sheet; `of` are the potentials it speaks of."""
+    place = ("", 0, 0)
+    return Snag(code, severity, message, ids, *place, device_id=device_id, bench=bench, subject=subject, act=act, of=of)
 
 
 def place_in_words(project: Project, snag: Snag) -> str:
@@ -216,7 +218,8 @@ def snags_coded(project: Project, prefix: str) -> list[Snag]:
 @derived
 def _of_project(project: Project) -> list[Snag]:
     needs_assembly("Not all is checked")
-    found = [snag for code in PROJECT_CHECKS for snag in _by(project, code)] + _built_on_sheets(project)
+    found = [_with_cause(project, s) if s.of else s for code in PROJECT_CHECKS for s in _by(project, code)]
+    found += _built_on_sheets(project)
     return sorted(found, key=lambda s: (s.severity != "error", s.bench, s.code, _natural(s.message), s.ids))
 
 

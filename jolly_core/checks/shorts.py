@@ -29,10 +29,10 @@ from jolly_core.circuits import (
 from jolly_core.drawing import pin_points, rails_at
 from jolly_core.library import base_of, definition
 from jolly_core.model import Device, Project, Sheet, Symbol, derived
-from jolly_core.tagging import called_on, class_of, pins_of, tag_on
+from jolly_core.tagging import called_on, class_of, full_tag, pins_of, tag_on
 from jolly_core.wiring import PinKey, sheet_groups
 
-from .causes import joined_ids
+from .causes import bridge_joining, joined_ids
 from .registry import Snag, check
 
 # Earthing one of these is a way of building a supply, and no fault.
@@ -53,7 +53,9 @@ def joined_potentials(project: Project, sheet_id: str) -> Iterator[Snag]:
                 word if label.sheet_id == sheet_id else label_in_words(project, label)
                 for word, label in sorted(potential.labels.items())
             ]
-            message = f"{' and '.join(names)} are joined."
+            strip_id = bridge_joining(project, potential)
+            by = f" by a bridge of {full_tag(project, project.devices[strip_id])}: take it away" if strip_id else ""
+            message = f"{' and '.join(names)} are joined{by}."
             ids, of = joined_ids(potential, sheet_id), (potential.key,)
             yield Snag("joined-potentials", "error", message, ids, sheet_id, x, y, of=of)
         elif sheet.frame == "ladder":

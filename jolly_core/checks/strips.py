@@ -6,7 +6,6 @@ from collections.abc import Callable, Iterator
 
 from jolly_core.cabinet import placing_of, run_length
 from jolly_core.cables import cored, one_core_area_mm2
-from jolly_core.circuits import Label, labels_of, settled
 from jolly_core.library import definition, terminal_kind
 from jolly_core.library.quantities import number_of_text
 from jolly_core.model import Device, Part, Project, derived, length_words
@@ -30,8 +29,9 @@ from jolly_core.terminals import (
     strips,
     terminal_symbols,
 )
-from jolly_core.wiring import Conductor, net_of, sheet_groups
+from jolly_core.wiring import Conductor, group_of
 
+from .causes import labels_met
 from .registry import Snag, built, check, project_check
 
 StripCheck = Callable[[Project, Device], Iterator[Snag]]
@@ -84,7 +84,10 @@ def bridges(project: Project, strip: Device) -> Iterator[Snag]:
     for bridge in laid:
         joined = [rows[u] for u in bridge.bridge.units if u in rows]
         ids = tuple(i for r in joined for i in r.symbol_ids)
-        for message in (*_potentials_joined(project, strip, joined), *_laid_wrong(project, strip, bridge)):
+        of = tuple(group_of(project, (id, 0)) for id in ids[:1])
+        for message in _potentials_joined(project, strip, joined):
+            yield built("bridge", "error", message, "terminals", strip.id, ids, strip.id, of=of)
+        for message in _laid_wrong(project, strip, bridge):
             yield built("bridge", "error", message, "terminals", strip.id, ids, strip.id)
 
 
@@ -95,13 +98,7 @@ def _potentials_joined(project: Project, strip: Device, rows: list[StripRow]) ->
     numbers = {w.number for w in wires if w.number}
     if len(numbers) > 1:
         yield f"A bridge of {tag} joins the fixed numbers {' and '.join(sorted(numbers, key=natural))}."
-    labels: dict[str, Label] = {}
-    for row in rows:
-        for id in row.symbol_ids:
-            sheet_id = project.symbols[id].sheet_id
-            net = net_of(project, (sheet_id, sheet_groups(project, sheet_id).of_pin[id, 0]))
-            labels.update(labels_of(project, net))
-    words = settled(project, labels)
+    words = labels_met(project, [id for row in rows for id in row.symbol_ids])
     if len(words) > 1:
         yield f"A bridge of {tag} joins the potentials {' and '.join(words)}."
     bonded = bool(words) and all(label.is_return for label in words.values())

@@ -9,7 +9,7 @@ from jolly_core.library import NoLibrary
 from jolly_core.model import Project
 from jolly_core.planting import Trial
 from jolly_core.reports import run_report
-from jolly_core.testing import demo
+from jolly_core.testing import Workbench, demo
 
 
 def misplaced(project: Project, name: str, other: str, number: str) -> list[tuple[str, str]]:
@@ -62,3 +62,45 @@ class Folded(TestCase):
         self.assertEqual(cause_in_words(snag, 0), "A and B are joined.")
         self.assertEqual(cause_in_words(snag, 1), "A and B are joined. 1 more follows from it.")
         self.assertEqual(cause_in_words(snag, 45), "A and B are joined. 45 more follow from it.")
+
+
+class Bridged(TestCase):
+    """Two potentials joined by a bridge are one error that names the bridge; all else follows from it."""
+
+    def bench(self) -> tuple[Workbench, str]:
+        bench = Workbench(frame="zones")
+        strip = ""
+        for n, name in enumerate(("24 V DC", "0 V DC", "24 V DC")):
+            y = 20 + 12 * n
+            bench.do("place-continuation", sheet_id=bench.sheet, name=name, x=20, y=y)
+            terminal = bench.place("terminal", 40, y, **({"device_id": strip} if strip else {}))
+            strip = bench.device(terminal)
+            bench.wire((20, y), (80, y))
+        return bench, strip
+
+    def errors(self, bench: Workbench) -> list[tuple[str, str, int]]:
+        return [(s.code, s.message, n) for s, n in causes(bench.project) if s.severity == "error"]
+
+    def test_a_bridge_between_two_potentials_is_the_thing_at_fault(self) -> None:
+        bench, strip = self.bench()
+        self.assertEqual(self.errors(bench), [])
+        bench.do("bridge-terminals", strip_id=strip, units=[1, 2])
+        ((code, message, follows),) = self.errors(bench)
+        self.assertEqual(
+            (code, message), ("joined-potentials", "0 V and 24 V are joined by a bridge of -XD1: take it away.")
+        )
+        self.assertGreaterEqual(follows, 1)
+        every = [s for s in all_snags(bench.project) if s.code == "bridge"]
+        self.assertTrue(every and all(s.cause for s in every))
+
+    def test_one_along_a_potential_is_none(self) -> None:
+        bench, strip = self.bench()
+        bench.do("bridge-terminals", strip_id=strip, units=[1, 3])
+        self.assertEqual(self.errors(bench), [])
+
+    def test_where_strokes_join_them_no_bridge_is_blamed(self) -> None:
+        bench, strip = self.bench()
+        bench.do("bridge-terminals", strip_id=strip, units=[1, 3])
+        bench.wire((30, 20), (30, 32))
+        messages = [m for code, m, _ in self.errors(bench) if code == "joined-potentials"]
+        self.assertEqual(messages, ["0 V and 24 V are joined."])
