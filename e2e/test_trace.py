@@ -56,11 +56,28 @@ class TraceStory(Story):
         page.keyboard.press("Alt+t")
         expect(members.last).to_contain_text("load")
         expect(members.filter(has_text="cable")).to_have_count(1)
+        expect(inspector.get_by_role("list", name="From the load to the return")).to_have_count(0)  # phases alone
         page.goto(f"{self.live_server_url}/p/kiln-2/terminals")
         page.get_by_role("grid").get_by_role("row").filter(has_text="FQ1").first.click()
         page.keyboard.press("Alt+t")
         expect(members.last).to_contain_text("MA1")
         self.assertIn("/draw/", page.url)
+
+    def test_a_coil_comes_back_by_its_return(self) -> None:
+        page = self.page
+        project = self.project()
+        coil = next(
+            s for s in project.symbols.values() if s.definition == "coil" and project.sheets[s.sheet_id].number == "50"
+        )
+        self.sign_in(page, f"p/kiln-2/draw/{coil.sheet_id}?sel={coil.id}")
+        inspector = page.get_by_role("complementary", name="Inspector")
+        expect(inspector).to_contain_text("KF")
+        page.keyboard.press("t")
+        back = inspector.get_by_role("list", name="From the load to the return").get_by_role("listitem")
+        expect(back.last).to_contain_text("return")
+        expect(back.last).to_contain_text("0 V")
+        sources = inspector.get_by_role("list", name="From the source to the load").get_by_role("listitem")
+        expect(sources.filter(has_text="source")).to_have_count(1)
 
     def test_what_a_motor_lacks_is_red_in_the_list_and_a_snag_says_it(self) -> None:
         page = self.page

@@ -43,6 +43,7 @@ def trace_table(project: Project, id: str) -> Table:
         raise GoneError("There is no symbol and no wire of this id any more.")
     found = traced(project, id)
     rows = [(f"MISSING: {m.role}" if m.missing else m.role, m.name, m.place, m.facts) for m in found.members]
+    rows += [(m.role if m.role == "return" else f"back by: {m.role}", m.name, m.place, m.facts) for m in found.back]
     foot = []
     if found.earth:
         way = "comes to the earth" if found.earthed else "COMES TO NO EARTH"

@@ -85,6 +85,7 @@ class Trace:
     Attributes:
         name, facts: the load, and what it takes.
         members: in order, the source first, the load last.
+        back: what its current comes back by, from the load on, the return last; empty where phases alone lead to it.
         earth: what its protective conductor is joined with, in words; empty where it needs none.
         earthed: whether that comes to an earth.
         closed: what has to be on for it to be fed, by tag.
@@ -94,6 +95,7 @@ class Trace:
     name: str
     facts: str
     members: list[TraceMember] = field(default_factory=list)
+    back: list[TraceMember] = field(default_factory=list)
     earth: str = ""
     earthed: bool = True
     closed: list[str] = field(default_factory=list)
@@ -111,42 +113,67 @@ def traced(project: Project, id: str) -> Trace:
     sheet = project.sheets[load.sheet_id]
     amps = _amps(project, load)
     trace = Trace(called_on(project, load, sheet), f"{amps:.3g} A" if amps else "")
-    members: dict[str, TraceMember] = {}
-    on: dict[GroupKey, Potential] = {}
-    tops: dict[GroupKey, Potential] = {}
-    closed: dict[str, None] = {}
-    numbers: dict[str, set[str]] = {}  # of the terminals of a strip, by the stretch they are on
+    found = _Followed()
     for pin, name in enumerate(pins_of(project, load)):
-        if is_earth_pin(name) or is_output(project, load, pin):
-            continue
-        for symbols, links, through in _ways(project, load, pin):
-            on |= {p.key: p for p in through[:-1] or _short(through[-1])}
-            tops[through[-1].key] = through[-1]
-            for n, potential in enumerate(through):
-                # At the very end of what is drawn a terminal is the source itself.
-                between = n + 1 < len(through) or _outputs(project, potential)
-                for key, symbol in _terminals(project, potential) if between else ():
-                    members.setdefault(key, _member(project, symbol, "terminal"))
-                    numbers.setdefault(key, set()).add(pins_of(project, symbol)[0])
-                if n < len(symbols):
-                    member = _member(project, symbols[n])
-                    members.setdefault(member.name, member)
-            for link in links:
-                device = project.devices.get(link.device_id)
-                if device is not None:
-                    closed[f"{full_tag(project, device)} {'at rest' if link.sort == 'nc' else 'on'}"] = None
-    trace.closed = list(closed)
-    for key, names in numbers.items():
-        members[key] = replace(members[key], facts=", ".join(sorted(names - {""}, key=natural)))
-    ordered = list(reversed(members.values()))
-    trace.members = [*_source(project, list(tops.values())), *ordered, *_missing(project, load, ordered)]
-    cables = list(_cables(project, set(on)))
+        if not is_earth_pin(name) and not is_output(project, load, pin):
+            for way in _ways(project, load, pin):
+                _follow(project, found, *way)
+    trace.closed, trace.back = list(found.closed), list(found.back.values())
+    ordered = list(reversed(found.members.values()))
+    trace.members = [*_source(project, list(found.tops.values())), *ordered, *_missing(project, load, ordered)]
+    cables = list(_cables(project, set(found.on)))
     drops = [percent for _, percent in cables if percent is not None]
     facts = ", ".join(x for x in (trace.facts, f"drop on the way {sum(drops):.1f} %" if len(drops) > 1 else "") if x)
     trace.members += [*(member for member, _ in cables), _member(project, load, "load", facts)]
     earth = _earth(project, load, trace)
-    _light(project, trace, list(on.values()), [potential_at(project, key) for key in earth])
+    _light(project, trace, list(found.on.values()), [potential_at(project, key) for key in earth])
     return trace
+
+
+@dataclass(slots=True)
+class _Followed:
+    """What the ways of a load's pins come past: members and what is behind it, potentials, their ends, what closes."""
+
+    members: dict[str, TraceMember] = field(default_factory=dict)
+    back: dict[str, TraceMember] = field(default_factory=dict)
+    on: dict[GroupKey, Potential] = field(default_factory=dict)
+    tops: dict[GroupKey, Potential] = field(default_factory=dict)
+    closed: dict[str, None] = field(default_factory=dict)
+
+
+def _follow(
+    project: Project, found: _Followed, symbols: list[Symbol], links: list[Link], through: list[Potential]
+) -> None:
+    """Note what one way comes past; one that ends at a return is what the current comes back by."""
+    top = through[-1]
+    found.on |= {p.key: p for p in through[:-1] or _short(top)}
+    is_back = _is_return(top)
+    along = found.back if is_back else found.members
+    for n, potential in enumerate(through):
+        # At the very end of what is drawn a terminal is the source itself.
+        between = n + 1 < len(through) or _outputs(project, potential)
+        for key, symbol in _terminals(project, potential) if between else ():
+            known = along.setdefault(key, replace(_member(project, symbol, "terminal"), facts=""))
+            names = {*known.facts.split(", "), pins_of(project, symbol)[0]} - {""}
+            along[key] = replace(known, facts=", ".join(sorted(names, key=natural)))
+        if n < len(symbols):
+            member = _member(project, symbols[n])
+            along.setdefault(member.name, member)
+    if is_back:
+        (end,) = _source(project, [top])
+        word = top.label.word if top.label else ""
+        along.setdefault("return", replace(end, role="return", facts="" if word == end.name else word))
+    else:
+        found.tops[top.key] = top
+    for link in links:
+        device = project.devices.get(link.device_id)
+        if device is not None:
+            found.closed[f"{full_tag(project, device)} {'at rest' if link.sort == 'nc' else 'on'}"] = None
+
+
+def _is_return(top: Potential) -> bool:
+    """Return whether a way ends where the current comes back: 0 V, N, the return of a source."""
+    return top.returns or (top.label is not None and top.label.side == "return")
 
 
 def _load_at(project: Project, id: str) -> Symbol:

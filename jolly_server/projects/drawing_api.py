@@ -14,7 +14,7 @@ from jolly_core.edits.pieces.pieces import piece_of, piece_to_json
 from jolly_core.library import is_block, part_classes, sides_of
 from jolly_core.model import WIRE_CATEGORIES, GoneError, Project, to_record
 from jolly_core.model.entities.circuit import NUMBER_PLACES
-from jolly_core.reports import places_of, traced
+from jolly_core.reports import TraceMember, places_of, traced
 from jolly_core.tagging import class_letters
 from jolly_core.wiring import rules_in_order
 from jolly_server.library.services import drop_stamp, keep_stamp
@@ -136,6 +136,7 @@ class TraceView(TypedDict):
     name: str
     facts: str
     members: list[TraceLine]
+    back: list[TraceLine]
     earth: str
     earthed: bool
     closed: list[str]
@@ -299,6 +300,18 @@ def snags(request: HttpRequest, project_id: str) -> Snags:
         }
 
 
+def _member(m: TraceMember) -> TraceLine:
+    return {
+        "role": m.role,
+        "name": m.name,
+        "symbol_id": m.symbol_id,
+        "sheet_id": m.sheet_id,
+        "place": m.place,
+        "facts": m.facts,
+        "missing": m.missing,
+    }
+
+
 @router.get("/{project_id}/trace", response=TraceView)
 def trace(request: HttpRequest, project_id: str, id: str) -> TraceView:
     """Give the way from its source to a load, to the load behind a pole, or to that on a wire or terminal.
@@ -315,18 +328,8 @@ def trace(request: HttpRequest, project_id: str, id: str) -> TraceView:
         return {
             "name": found.name,
             "facts": found.facts,
-            "members": [
-                {
-                    "role": m.role,
-                    "name": m.name,
-                    "symbol_id": m.symbol_id,
-                    "sheet_id": m.sheet_id,
-                    "place": m.place,
-                    "facts": m.facts,
-                    "missing": m.missing,
-                }
-                for m in found.members
-            ],
+            "members": [_member(m) for m in found.members],
+            "back": [_member(m) for m in found.back],
             "earth": found.earth,
             "earthed": found.earthed,
             "closed": found.closed,

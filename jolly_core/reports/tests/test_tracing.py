@@ -92,6 +92,42 @@ class OfTheDemo(TestCase):
                 self.assertFalse([m for m in trace.members if m.missing], trace.name)
 
 
+class Back(TestCase):
+    """What the current comes back by is a way of its own, and no second source."""
+
+    def test_a_coil_of_the_demo_comes_back_to_0_v_and_has_one_source(self) -> None:
+        for project in (demo(), demo_anew(DRYER)):
+            coils = [s for s in project.symbols.values() if definition(s.definition).unit in ("coil", "lamp")]
+            for coil in coils:
+                trace = traced(project, coil.id)
+                self.assertEqual([m.role for m in trace.members].count("source"), 1, trace.name)
+                self.assertEqual(trace.back[-1].role, "return", trace.name)
+                self.assertIn(trace.back[-1].facts or trace.back[-1].name, ("0 V", "N", "the right rail"))
+
+    def test_a_heater_over_two_poles_and_a_terminal_comes_back_by_n(self) -> None:
+        b = Workbench(frame="zones")
+        for n, name in enumerate(("L1", "N")):
+            y = 20 + 4 * n
+            b.do("place-continuation", sheet_id=b.sheet, name=name, x=10, y=y)
+            b.wire((10, y), (60, y), type_id=b.red)
+        b.place("breaker", 20, 20, poles=2)
+        strip = b.device(b.place("terminal", 40, 20))
+        b.place("terminal", 40, 24, device_id=strip)
+        heater = b.place("heater-load", 60, 20)
+        b.wire((60, 24), (70, 24), (70, 20), (64, 20), type_id=b.red)
+        trace = traced(b.project, heater)
+        self.assertEqual([m.role for m in trace.members], ["source", "protection", "terminal", "load"])
+        self.assertEqual([m.role for m in trace.back], ["terminal", "protection", "return"])
+        self.assertEqual([m.facts for m in trace.back if m.role == "terminal"], ["2"])
+        self.assertEqual([m.facts for m in trace.members if m.role == "terminal"], ["1"])
+        self.assertEqual((trace.members[0].name, trace.back[-1].name), ("L1", "N"))
+
+    def test_a_motor_on_three_phases_has_none(self) -> None:
+        project = demo()
+        motors = [s.id for s in project.symbols.values() if s.definition == "motor"]
+        self.assertEqual([m for id in motors for m in traced(project, id).back], [])
+
+
 class Missing(TestCase):
     def test_protection_and_overload_of_a_motor_that_has_neither(self) -> None:
         b = Workbench(frame="zones")

@@ -85,6 +85,15 @@ function Found({ trace, sheetId, onGo, end }: FoundProps) {
           ))}
         </Box>
       </Section>
+      {trace.back.length > 0 && (
+        <Section title="Back by">
+          <Box component="ol" aria-label="From the load to the return" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+            {trace.back.map((m, n) => (
+              <Member key={n} {...{ m, onGo }} />
+            ))}
+          </Box>
+        </Section>
+      )}
       {trace.earth && (
         <Section title="Protective conductor">
           <Box sx={{ fontFamily: MONO, fontSize: 12.5, overflowWrap: 'anywhere' }}>{trace.earth}</Box>
