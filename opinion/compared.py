@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 
+from jolly_core.cables import cable_cores
 from jolly_core.exchange import write_project
 from jolly_core.model import Project
 from jolly_core.plc import channels
@@ -13,6 +14,7 @@ from jolly_core.wiring import all_conductors, all_nets, net_of, sheet_groups
 
 from .addresses import channel_addresses
 from .book import Book
+from .cables import gathered, plan_wrongs
 from .conductors import wrongs
 from .names import end, tag
 from .nets import nets, potentials
@@ -33,6 +35,7 @@ def differences(project: Project) -> list[str]:
         *(f"names: {words}" for words in _names(project, book)),
         *(f"parts list: {words}" for words in _pieces(project, book)),
         *(f"contact table: {words}" for words in _contacts(project, book)),
+        *(f"core plan: {words}" for words in _cables(project, book)),
         *(f"addresses: {words}" for words in _addresses(project, book)),
     ]
 
@@ -115,6 +118,20 @@ def _contacts(project: Project, book: Book) -> list[str]:
                 found.append(
                     f"{full_tag(project, project.devices[device_id])}: {dict(ours)}, by the file {dict(theirs)}"
                 )
+    return found
+
+
+def _cables(project: Project, book: Book) -> list[str]:
+    conductors = [(c.start, c.end) for c in all_conductors(project).values()]
+    found = []
+    for device_id, (sure, maybe) in gathered(book, conductors).items():
+        rows = cable_cores(project, device_id)
+        ours = {(row.conductor.start, row.conductor.end) for row in rows if row.conductor is not None}
+        name = full_tag(project, project.devices[device_id])
+        found += [f"{name} lacks {c}" for c in sorted(sure - ours)]
+        found += [f"{name} has {c}, which no band of it crosses" for c in sorted(ours - maybe)]
+        plan = [(r.ordinal, (r.conductor.start, r.conductor.end) if r.conductor is not None else None) for r in rows]
+        found += [f"{name}: {words}" for words in plan_wrongs(book, device_id, plan)]
     return found
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable
+from typing import Any
 
 from .book import SHAPES, Book, Pin, Point, is_block
 
@@ -18,6 +19,17 @@ class Joined:
         """Say that things are joined; one alone is there."""
         for thing in things:
             self._next[thing] |= set(things) - {thing}
+
+    def reached(self, first: tuple[str, Any], without: tuple[str, Any] | None = None) -> set[tuple[str, Any]]:
+        """Return what hangs together with a thing, by ways that do not go through another one."""
+        found: set[Any] = set()
+        waiting: list[Any] = [first]
+        while waiting:
+            thing = waiting.pop()
+            if thing not in found and thing != without:
+                found.add(thing)
+                waiting += self._next[thing]
+        return found
 
     def groups(self) -> list[set[object]]:
         """Return what hangs together: from each thing as far as one comes."""
@@ -42,7 +54,7 @@ def _on(point: Point, sheet: str, x1: int, y1: int, x2: int, y2: int) -> bool:
     return point[0] == sheet and inside
 
 
-def _drawn(book: Book) -> Joined:
+def drawn(book: Book) -> Joined:
     """Return what is joined on paper: strokes that touch with an end, pins and marks on them, marks of one name."""
     joined = Joined()
     strokes = [(w["sheet_id"], w["x1"], w["y1"], w["x2"], w["y2"]) for w in book.all("wire")]
@@ -70,12 +82,12 @@ def _drawn(book: Book) -> Joined:
 
 def nets(book: Book) -> list[set[Pin]]:
     """Return the pins of each net: what is wired together without going through a device."""
-    return _pins(_drawn(book).groups())
+    return _pins(drawn(book).groups())
 
 
 def potentials(book: Book) -> list[set[Pin]]:
     """Return the pins of each potential: nets that carrying terminals and bridges make one."""
-    joined = _drawn(book)
+    joined = drawn(book)
     by_hand = {(i["strip_id"], i["unit"]): i["joint"] for i in book.all("strip_item") if i.get("joint")}
     for symbol in book.all("symbol"):
         for a, b in _carried(symbol, by_hand.get((symbol["device_id"], symbol["units"][0]), "")):

@@ -18,6 +18,7 @@ NAMES = ("24 V", "0 V", "L1", "Förderanlage Süd, Trommeltrockner", "N", "A", "
 PARTS = ("hollin-hr-k22", "hollin-hr-k4", "brindlework-bw-c09-24d-11", "quillon-ql-k2-5", "tamwick-tw-p4")
 TERMINALS = ("terminal", "terminal-fuse", "terminal-disconnect")
 CHANGEOVERS = ("hollin-hr-k2", "hollin-hr-k4")
+CABLES = ("quillon-ql-yy2x1", "quillon-ql-c4g2-5", "quillon-ql-s10-0-75", "")
 CARDS = ("hollin-hr-di8", "hollin-hr-do8", "hollin-hr-ai4")
 BLOCKS = ("hollin-hr-sr2", "hollin-hr-di8", "orrery-drives-od-v4")
 _Act = Callable[[Workbench, random.Random, str], None]
@@ -92,6 +93,22 @@ def _block(b: Workbench, chance: random.Random, sheet: str) -> None:
     b.do("place-block", sheet_id=sheet, x=x, y=y, part_id=chance.choice(BLOCKS), device_id="", pins=[], text="")
 
 
+def _cable(b: Workbench, chance: random.Random, sheet: str) -> None:
+    wires = sorted(w.id for w in b.project.wires_on(sheet))
+    w = b.project.wires[chance.choice(wires)]
+    x, y, reach = (w.x1 + w.x2) // 2, (w.y1 + w.y2) // 2, chance.randint(1, 12)
+    line = (
+        {"x1": x - 1, "y1": y, "x2": x + reach, "y2": y}
+        if w.x1 == w.x2
+        else {"x1": x, "y1": y - 1, "x2": x, "y2": y + reach}
+    )
+    known = sorted(c.device_id for c in b.project.cables.values())
+    whose = (
+        {"device_id": chance.choice(known)} if known and chance.random() < 0.4 else {"part_id": chance.choice(CABLES)}
+    )
+    b.do("draw-band", sheet_id=sheet, **line, **whose)
+
+
 def _terminals(b: Workbench, chance: random.Random, sheet: str) -> None:
     x, y = _at(chance)
     b.do("place-terminals", sheet_id=sheet, x1=x, y1=y, x2=x, y2=y + 2 * chance.randint(4, 30))
@@ -151,5 +168,5 @@ def _number(b: Workbench, chance: random.Random, sheet: str) -> None:
 
 ACTS: tuple[_Act, ...] = (
     *(_symbol, _symbol, _wire, _wire, _wire, _further_unit, _further_unit, _mark, _mark, _block, _terminals, _bridge),
-    *(_relay, _card, _part, _gone, _moved, _doubled, _number),
+    *(_cable, _cable, _relay, _card, _part, _gone, _moved, _doubled, _number),
 )

@@ -21,9 +21,8 @@ from .places import Site, gates_missing, site_of, spread
 
 SHEET_CHANGE_STEPS = 1000
 DOT_ENDS = 3  # wire ends and pins that meet where a dot says that they are joined
-# Places of no sheet: where the marks of one meet, and where the sheets of a net meet.
+# A place of no sheet: where the marks of a name on a sheet meet, and where the sheets of a name meet.
 OFF = -1
-AWAY: tuple[str, int, int] = ("", OFF, OFF)
 Junction = tuple[str, int, int]  # sheet id, x, y
 _Roads = dict[Junction, list[tuple[Junction, int, str]]]  # from each end of a wire to others: steps, and the wire
 _Rank = tuple[int, int, int]
@@ -340,10 +339,12 @@ def _rank(project: Project, node: Junction) -> tuple[int, int, int]:
 def _roads(project: Project, net: list[Group]) -> _Roads:
     """Return where one gets from each end of a wire: along wires, and from mark to mark.
 
-    Marks are joined through a node of their sheet, and sheets through one of the net: a common of hundreds of sheets
-    has as many roads as marks, and not one for each two of them. No wire begins at these nodes, left of every sheet.
+    Marks of one name are joined through a node of their sheet, and sheets through one of the name: a common of hundreds
+    of sheets has as many roads as marks, and not one for each two of them. From one name to another the way leads along
+    the strokes between them. No wire begins at these nodes, left of every sheet.
     """
     roads: _Roads = defaultdict(list)
+    places: dict[str, int] = {}  # the nodes of the names are one above the other
     for group in net:
         for id in group.wires:
             w = project.wires[id]
@@ -353,11 +354,12 @@ def _roads(project: Project, net: list[Group]) -> _Roads:
             roads[b].append((a, length, id))
         for id in group.continuations:
             c = project.continuations[id]
-            mark, sheet = (c.sheet_id, c.x, c.y), (c.sheet_id, OFF, OFF)
+            row = places.setdefault(c.name, OFF - len(places))
+            mark, sheet, away = (c.sheet_id, c.x, c.y), (c.sheet_id, OFF, row), ("", OFF, row)
             roads[mark].append((sheet, 0, ""))
             if sheet not in roads:
-                roads[sheet].append((AWAY, SHEET_CHANGE_STEPS, ""))
-                roads[AWAY].append((sheet, 0, ""))
+                roads[sheet].append((away, SHEET_CHANGE_STEPS, ""))
+                roads[away].append((sheet, 0, ""))
             roads[sheet].append((mark, 0, ""))
     return roads
 

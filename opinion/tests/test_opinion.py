@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import json
+from collections import Counter
 from dataclasses import replace
 from unittest import TestCase
 from unittest.mock import patch
 
+from jolly_core.cables import cable_cores
 from jolly_core.exchange import write_project
 from jolly_core.plc import channels
 from jolly_core.reports import run_report
@@ -15,6 +17,7 @@ from jolly_core.testing import DRYER, Workbench, demo
 from jolly_core.wiring import all_conductors, all_nets, net_of
 from opinion.addresses import channel_addresses
 from opinion.book import Book
+from opinion.cables import gathered, plan_wrongs
 from opinion.compared import differences
 from opinion.conductors import wrongs
 from opinion.names import end, pin_names, tag
@@ -63,12 +66,16 @@ class Generator(TestCase):
         self.assertNotEqual(one, other)
 
     def test_all_that_is_to_meet_is_in_some_of_them(self) -> None:
-        kinds = dict.fromkeys(("block:", "bridge", "continuation", "poles", "second panel", "card"), False)
+        kinds = dict.fromkeys(
+            ("block:", "bridge", "continuation", "poles", "second panel", "card", "two bands of a cable"), False
+        )
         for seed in range(12):
             project = strange(seed).project
             kinds["block:"] |= any(s.definition.startswith("block:") for s in project.symbols.values())
             kinds["bridge"] |= bool(project.bridges)
             kinds["continuation"] |= bool(project.continuations)
+            bands = Counter(band.device_id for band in project.bands.values())
+            kinds["two bands of a cable"] |= max(bands.values(), default=0) > 1
             kinds["card"] |= bool(project.cards)
             kinds["poles"] |= any(len(s.units) > 1 for s in project.symbols.values())
             kinds["second panel"] |= len({d.location_id for d in project.devices.values()}) > 1
@@ -124,6 +131,32 @@ class ByHand(TestCase):
         self.assertEqual(dict(contacts(book)[b.device(coil)]), {"13-14": 1, "21-22": 1})
         self.assertEqual(dict(pieces(book)), {"brindlework-bw-c09-24d-11": 1})
 
+    def test_a_band_gathers_what_falls_apart_where_it_cuts_and_of_a_ring_nothing_for_certain(self) -> None:
+        b = self.bench
+        one, two, three = (b.place("lamp", 40, 20 + 10 * n) for n in range(3))
+        left = b.place("lamp", 10, 20)
+        b.wire((14, 20), (40, 20))
+        b.wire((30, 20), (30, 30), (40, 30))
+        band = {"x1": 20, "y1": 18, "x2": 20, "y2": 22, "part_id": "quillon-ql-yy2x1"}
+        b.do("draw-band", sheet_id=b.sheet, **band)
+        (cable,) = b.project.cables.values()
+        wired = [((left, 1), (one, 0)), ((one, 0), (two, 0)), ((two, 1), (three, 0))]
+        sure, maybe = gathered(self.book, wired)[cable.device_id]
+        self.assertEqual((sure, maybe), ({wired[0]}, set(wired[:2])))
+        b.wire((14, 20), (14, 26), (30, 26))  # a second way around the band
+        self.assertEqual(gathered(self.book, wired)[cable.device_id], (set(), set(wired[:2])))
+
+    def test_what_is_wrong_with_a_core_plan_is_said(self) -> None:
+        units = [["core", ["1"]], ["core", ["GNYE"]], ["shield", ["SH"]]]
+        entities = {"device": [{"id": "d", "part_id": "p"}], "part": [{"id": "p", "units": units}]}
+        book = Book(json.dumps({"entities": entities}))
+        a, b = ((("s", n), ("s", n + 1)) for n in range(2))
+        self.assertEqual(plan_wrongs(book, "d", [(1, a), (2, None), (3, None), (0, b)]), [])
+        self.assertRegex(plan_wrongs(book, "d", [(1, a)])[0], "the part has 3")
+        self.assertEqual(plan_wrongs(book, "d", [(1, a), (2, a), (3, None)]), ["a conductor has two cores"])
+        self.assertEqual(plan_wrongs(book, "d", [(1, None), (2, None), (3, a)]), ["a shield serves as a core"])
+        self.assertRegex(plan_wrongs(book, "d", [(1, None), (2, None), (3, None), (0, a)])[0], "core 1 is spare")
+
     def test_addresses_are_counted_on(self) -> None:
         """From 1.2 the 7th input is 2.0; octal 17 goes on with 20; ten bits before words are one word (rules: I/O)."""
         for scheme, start, kinds, last in (
@@ -149,7 +182,9 @@ class Told(TestCase):
 
     def test_each_answer_made_wrong(self) -> None:
         projects = (strange(seed).project for seed in range(1, 60))
-        project = next(p for p in projects if p.cards and p.settings.tag_habit == "iec" and not differences(p))
+        project = next(
+            p for p in projects if p.cards and p.cables and p.settings.tag_habit == "iec" and not differences(p)
+        )
         first, *others = all_conductors(project).values()
         for told, name, wrong in (
             ("nets", "all_nets", lambda p: all_nets(p)[1:]),
@@ -161,6 +196,8 @@ class Told(TestCase):
             ("names", "full_tag", lambda p, device: "CR1"),
             ("names", "pin_name", lambda p, pin, sheet_id: "X:0"),
             ("contact table", "contact_table", lambda p, lead: contact_table(p, lead)[:-1]),
+            ("core plan", "cable_cores", lambda p, id: [replace(row, conductor=None) for row in cable_cores(p, id)]),
+            ("core plan", "cable_cores", lambda p, id: cable_cores(p, id)[1:]),
             ("addresses", "channels", lambda p, device_id: channels(p, device_id)[1:]),
         ):
             with self.subTest(told, name=name), patch(f"opinion.compared.{name}", wrong):
