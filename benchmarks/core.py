@@ -8,7 +8,6 @@ from typing import Any
 
 import xlsxwriter
 from reportlab.pdfbase.pdfdoc import LinkAnnotation
-from reportlab.pdfgen.canvas import Canvas
 
 from benchmarks.generate import synthetic
 from benchmarks.measure import Result, compare, from_sheets, timed
@@ -145,20 +144,21 @@ def pdf(sheets: int, rounds: int) -> Result:
     ids = [s.id for s in project.sheets_in_order()]
     use_fonts(FONTS)
     recorders: list[Recorder] = []
+    paper = fonts.Paper
 
     def recording(*args: Any, **kwargs: Any) -> Any:
-        recorders.append(Recorder(Canvas(*args, **kwargs)))
+        recorders.append(Recorder(paper(*args, **kwargs)))
         return recorders[-1]
 
-    fonts.Canvas = recording  # type: ignore[assignment,misc]  # only while the calls are recorded
+    fonts.Paper = recording  # type: ignore[assignment,misc]  # only while the calls are recorded
     try:
         sheets_pdf(project, ids, FONTS)
     finally:
-        fonts.Canvas = Canvas  # type: ignore[misc]  # as it was
+        fonts.Paper = paper  # type: ignore[misc]  # as it was
     calls = recorders[0].calls
 
     def bare() -> None:
-        canvas = Canvas(io.BytesIO(), pageCompression=1)
+        canvas = paper(io.BytesIO(), pageCompression=1)
         for name, args, kwargs in calls:
             getattr(canvas, name)(*_fresh(args), **kwargs)
 
