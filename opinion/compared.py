@@ -19,6 +19,7 @@ from .conductors import wrongs
 from .names import end, tag
 from .nets import nets, potentials
 from .purchase import contacts, pieces
+from .terminals import targets
 
 CONTACT_KINDS = ("NO", "NC", "NO delayed", "NC delayed")
 NONE_FREE = "none free"
@@ -35,6 +36,7 @@ def differences(project: Project) -> list[str]:
         *(f"names: {words}" for words in _names(project, book)),
         *(f"parts list: {words}" for words in _pieces(project, book)),
         *(f"contact table: {words}" for words in _contacts(project, book)),
+        *(f"terminal plan: {words}" for words in _terminals(project, book)),
         *(f"core plan: {words}" for words in _cables(project, book)),
         *(f"addresses: {words}" for words in _addresses(project, book)),
     ]
@@ -119,6 +121,23 @@ def _contacts(project: Project, book: Book) -> list[str]:
                     f"{full_tag(project, project.devices[device_id])}: {dict(ours)}, by the file {dict(theirs)}"
                 )
     return found
+
+
+def _terminals(project: Project, book: Book) -> list[str]:
+    report = run_report(project, "terminals")
+    at = {column.key: n for n, column in enumerate(report.columns)}
+    ours: dict[tuple[str, str], Counter[str]] = {}
+    for row in report.rows:
+        key = str(row[at["strip"]]), str(row[at["number"]])
+        said = [str(row[at[side]]).replace(" (no location)", "") for side in ("field", "panel")]
+        names = [name for words in said for name in words.split(", ") if name]
+        ours.setdefault(key, Counter()).update(names)
+    conductors = [(c.start, c.end) for c in all_conductors(project).values()]
+    return [
+        f"{':'.join(key)} has {dict(ours.get(key, {}))}, by the file {dict(theirs)}"
+        for key, theirs in targets(book, conductors).items()
+        if ours.get(key, Counter()) != theirs
+    ]
 
 
 def _cables(project: Project, book: Book) -> list[str]:

@@ -6,6 +6,7 @@ import json
 
 from .book import SHAPES, Book, Pin, Record, is_block
 
+_BY_ORDER: Record = {"numbering": "order", "start": 1, "step": 1, "backward": False}  # of a strip that nobody set up
 _MAKING = "4"  # a making contact of a changeover ends so, a breaking one in 2: EN 50005
 
 
@@ -34,15 +35,17 @@ def _path(book: Book, kind: str, id: str, mark: str) -> str:
 def pin_names(book: Book, symbol: Record) -> list[str] | None:
     """Return the names of a symbol's pins: those its part gives the unit, else the usual ones.
 
+    Of a terminal all have its number.
+
     Returns:
-        None for terminals, whose numbers their strip gives.
+        None for a terminal whose number this book does not know.
     """
     key = symbol["definition"]
     if is_block(key):
         return [name for _, _, name in json.loads(key.removeprefix("block:"))[3]]
     shape = SHAPES[key]
     if shape["unit"] == "terminal":
-        return None
+        return _numbered(book, symbol)
     device = book.find("device", symbol["device_id"])
     part = book.find("part", device["part_id"]) if device else None
     names: list[str] = []
@@ -56,6 +59,52 @@ def pin_names(book: Book, symbol: Record) -> list[str] | None:
             given = [name.format(**words) for name in shape["generic"]]
         names += [given[n] if n < len(given) else "" for n in range(len(shape["pins"]))]
     return names
+
+
+def _numbered(book: Book, symbol: Record) -> list[str] | None:
+    """Return the number of a terminal for each of its pins; None in a strip that takes those of its wires."""
+    unit = symbol["units"][0]
+    strip = symbol["device_id"]
+    if not strip or not unit:
+        return None
+    drawn = {
+        s["units"][0]
+        for s in book.all("symbol")
+        if s["device_id"] == strip and not is_block(s["definition"]) and SHAPES[s["definition"]]["unit"] == "terminal"
+    }
+    found = _numbers(book, strip, drawn)
+    return None if found is None else [found[unit]] * len(SHAPES[symbol["definition"]]["pins"])
+
+
+def _numbers(book: Book, strip_id: str, drawn: set[int]) -> dict[int, str] | None:
+    """Return the number of each terminal: fixed, else by its place from the first number on, else behind all others."""
+    items = [i for i in book.all("strip_item") if i["strip_id"] == strip_id and i["kind"] == "terminal"]
+    items = sorted((i for i in items if i["planned"] or i["unit"] in drawn), key=lambda i: (i["order"], i["unit"]))
+    row = [i["unit"] for i in items]
+    row += [unit for unit in sorted(drawn) if unit not in row]
+    facts = next((s for s in book.all("strip") if s["device_id"] == strip_id), None) or _BY_ORDER
+    if facts["numbering"] == "wire":
+        return None
+    if facts["backward"]:
+        row = row[::-1]
+    if facts["numbering"] == "level":
+        level = {i["unit"]: i["level"] for i in items}
+        row = [unit for n in sorted({level.get(u, 1) for u in row}) for unit in row if level.get(unit, 1) == n]
+    first, step = facts["start"], facts["step"]
+    found = {i["unit"]: i["number"] for i in items if i["number"]}
+    taken = set(found.values())
+    behind = first + step * len(row)
+    for place, unit in enumerate(row):
+        if unit in found:
+            continue
+        number = first + step * place
+        if str(number) in taken:
+            number = behind
+            while str(number) in taken:
+                number += step
+        found[unit] = str(number)
+        taken.add(str(number))
+    return found
 
 
 def _of_part(part: Record, kind: str, number: int) -> list[str]:

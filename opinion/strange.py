@@ -122,6 +122,20 @@ def _bridge(b: Workbench, chance: random.Random, sheet: str) -> None:
     b.do("bridge-terminals", strip_id=strip, units=units[first : first + chance.randint(2, 4)])
 
 
+def _strip(b: Workbench, chance: random.Random, sheet: str) -> None:
+    ends = [s for s in b.project.symbols.values() if "terminal" in s.definition and s.device_id]
+    symbol = chance.choice(sorted(ends, key=lambda s: s.id))
+    strip = symbol.device_id
+    act = chance.randrange(3)
+    if act == 0:
+        b.do("plan-terminals", strip_id=strip, count=chance.randint(1, 4))
+    elif act == 1:
+        b.do("number-terminal", strip_id=strip, unit=symbol.units[0], number=chance.choice(("7", "2", "PE", "3")))
+    else:
+        values = {"start": chance.choice((1, 5, 101)), "step": chance.choice((1, 2)), "backward": chance.random() < 0.5}
+        b.do("number-terminals", strip_id=strip, way=chance.choice(("order", "level")), **values)
+
+
 def _relay(b: Workbench, chance: random.Random, sheet: str) -> None:
     x, y = _at(chance)
     coil = b.place("coil", x, y, sheet_id=sheet, part_id=chance.choice(CHANGEOVERS))
@@ -168,5 +182,5 @@ def _number(b: Workbench, chance: random.Random, sheet: str) -> None:
 
 ACTS: tuple[_Act, ...] = (
     *(_symbol, _symbol, _wire, _wire, _wire, _further_unit, _further_unit, _mark, _mark, _block, _terminals, _bridge),
-    *(_cable, _cable, _relay, _card, _part, _gone, _moved, _doubled, _number),
+    *(_cable, _cable, _strip, _strip, _relay, _card, _part, _gone, _moved, _doubled, _number),
 )

@@ -24,6 +24,7 @@ from opinion.names import end, pin_names, tag
 from opinion.nets import nets, potentials
 from opinion.purchase import contacts, pieces
 from opinion.strange import ACTS, strange
+from opinion.terminals import targets
 
 SEEDS = 60
 
@@ -146,6 +147,17 @@ class ByHand(TestCase):
         b.wire((14, 20), (14, 26), (30, 26))  # a second way around the band
         self.assertEqual(gathered(self.book, wired)[cable.device_id], (set(), set(wired[:2])))
 
+    def test_a_terminal_is_joined_with_the_other_ends_of_its_conductors(self) -> None:
+        b = self.bench
+        lamp, terminal, coil = b.place("lamp", 10, 20), b.place("terminal", 30, 20), b.place("coil", 50, 20)
+        b.wire((14, 20), (30, 20))
+        b.wire((34, 20), (50, 20))
+        found = targets(self.book, [((lamp, 1), (terminal, 0)), ((terminal, 1), (coil, 0))])
+        self.assertEqual(found, {("-XD1", "1"): Counter({"-PF1:X2": 1, "-KF1:A1": 1})})
+        book = Book(write_project(demo()))
+        every = targets(book, [(c.start, c.end) for c in all_conductors(demo()).values()])
+        self.assertGreater(len(every), 100, "nearly all terminals of the demo are known")
+
     def test_what_is_wrong_with_a_core_plan_is_said(self) -> None:
         units = [["core", ["1"]], ["core", ["GNYE"]], ["shield", ["SH"]]]
         entities = {"device": [{"id": "d", "part_id": "p"}], "part": [{"id": "p", "units": units}]}
@@ -198,6 +210,7 @@ class Told(TestCase):
             ("contact table", "contact_table", lambda p, lead: contact_table(p, lead)[:-1]),
             ("core plan", "cable_cores", lambda p, id: [replace(row, conductor=None) for row in cable_cores(p, id)]),
             ("core plan", "cable_cores", lambda p, id: cable_cores(p, id)[1:]),
+            ("terminal plan", "run_report", lambda p, key: replace(run_report(p, key), rows=[])),
             ("addresses", "channels", lambda p, device_id: channels(p, device_id)[1:]),
         ):
             with self.subTest(told, name=name), patch(f"opinion.compared.{name}", wrong):
