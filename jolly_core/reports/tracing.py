@@ -172,8 +172,11 @@ def _follow(
 
 
 def _is_return(top: Potential) -> bool:
-    """Return whether a way ends where the current comes back: 0 V, N, the return of a source."""
-    return top.returns or (top.label is not None and top.label.side == "return")
+    """Return whether a way ends where the current comes back: 0 V, N, the right rail, the earthed end of a source.
+
+    Of a secondary that nobody has named or earthed either end may be it, so neither is.
+    """
+    return top.returns if top.label is None else top.label.side == "return" or top.bonded
 
 
 def _load_at(project: Project, id: str) -> Symbol:

@@ -122,6 +122,26 @@ class Back(TestCase):
         self.assertEqual([m.facts for m in trace.members if m.role == "terminal"], ["1"])
         self.assertEqual((trace.members[0].name, trace.back[-1].name), ("L1", "N"))
 
+    def across_a_transformer(self, *, bonded: bool) -> Trace:
+        """Return the trace of a coil across a secondary that nobody has named, one end of it earthed or not."""
+        b = Workbench(frame="zones")
+        b.place("transformer", 20, 20)
+        coil = b.place("coil", 20, 40)
+        b.wire((20, 28), (20, 40))
+        b.wire((24, 28), (24, 40))
+        if bonded:
+            b.place("earth", 40, 34)
+            b.wire((24, 34), (40, 34), type_id=b.pe)
+        return traced(b.project, coil)
+
+    def test_of_two_ends_of_a_secondary_that_nobody_named_the_earthed_one_alone_is_the_return(self) -> None:
+        trace = self.across_a_transformer(bonded=True)
+        self.assertEqual([m.role for m in trace.members], ["source", "load"])
+        self.assertEqual([m.role for m in trace.back], ["return"])
+        trace = self.across_a_transformer(bonded=False)
+        self.assertEqual([m.role for m in trace.members], ["source", "load"])
+        self.assertEqual(trace.back, [], "either end may be it")
+
     def test_a_motor_on_three_phases_has_none(self) -> None:
         project = demo()
         motors = [s.id for s in project.symbols.values() if s.definition == "motor"]
