@@ -5,8 +5,8 @@ To add one, write a function with `@item`. What it gives is made only when it is
 
 from __future__ import annotations
 
-from collections.abc import Callable, Container, Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Container, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
 from pathlib import Path
 
 from jolly_core.cabinet import enclosures, surface_size
@@ -63,18 +63,19 @@ Expand = Callable[[Asked], Iterator[PackFile]]
 
 @dataclass(slots=True, frozen=True)
 class PackItem:
-    """Something a pack may hold; `of` names its subjects, where it needs one."""
+    """Something a pack may hold; `kinds` are the subjects it may have beside none, each with its title."""
 
     name: str
     title: str
     formats: tuple[str, ...]
     expand: Expand
+    kinds: Mapping[str, str] = field(default_factory=dict)
 
 
 ITEMS: dict[str, PackItem] = {}
 
 
-def item(name: str, title: str, *formats: str) -> Callable[[Expand], Expand]:
+def item(name: str, title: str, *formats: str, **kinds: str) -> Callable[[Expand], Expand]:
     """Register an item by its name.
 
     Raises:
@@ -84,7 +85,7 @@ def item(name: str, title: str, *formats: str) -> Callable[[Expand], Expand]:
     def register(expand: Expand) -> Expand:
         if name in ITEMS:
             raise RuntimeError(f"Two items of packs claim “{name}”.")
-        ITEMS[name] = PackItem(name, title, formats, expand)
+        ITEMS[name] = PackItem(name, title, formats, expand, kinds)
         return expand
 
     return register
@@ -207,7 +208,7 @@ REPORT_FILES = {
 }
 
 
-@item("traces", "Traces, a page for each load", PDF)
+@item("traces", "Traces, a page for each load", PDF, all="Traces of coils, lamps and sensors, too")
 def _traces(asked: Asked) -> Iterator[PackFile]:
     """The way to each motor, heater, supply and the like; to coils, lamps and sensors, too, where "all" is asked."""
     if asked.subject not in ("", "all"):

@@ -126,11 +126,9 @@ def _items(project: Project) -> list[PackItem]:
         elif item.name == "list":
             ordered = sorted(project.recipes.values(), key=lambda r: (natural(r.name), r.id))
             found += [{"what": f"list:{r.id}", "title": f"List “{r.name}”", "formats": formats} for r in ordered]
-        elif item.name == "traces":
-            found.append({"what": "traces", "title": item.title, "formats": formats})
-            found.append({"what": "traces:all", "title": "Traces of coils, lamps and sensors, too", "formats": formats})
         else:
             found.append({"what": item.name, "title": item.title, "formats": formats})
+            found += [{"what": f"{item.name}:{k}", "title": t, "formats": formats} for k, t in item.kinds.items()]
     return found
 
 

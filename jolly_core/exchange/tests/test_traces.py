@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from jolly_core.exchange import traces_pdf
+from jolly_core.exchange import ITEMS, traces_pdf
 from jolly_core.exchange.packitems import files_of
 from jolly_core.library import definition
 from jolly_core.model import GoneError, Project, RuleError
@@ -37,6 +37,7 @@ class OnPaper(TestCase):
             self.assertEqual(len(page_texts(power.make())), len(traced_loads(project)))
             self.assertEqual(len(page_texts(every.make())), len(traced_loads(project, control=True)))
             self.assertEqual(every.make(), every.make())
+            self.assertEqual(list(ITEMS["traces"].kinds), ["all"])
             with self.assertRaisesRegex(RuleError, "of loads of power, or of “all”"):
                 files_of(project, "traces:motors", "", FONTS)
         self.assertEqual(files_of(Project(), "traces:all", "", FONTS), [])
