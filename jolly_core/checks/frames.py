@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.drawing import GRID_MM, BoxMm, extent_of, note_width_mm, where_amiss
+from jolly_core.drawing import GRID_MM, BoxMm, extent_of, note_box, where_amiss
 from jolly_core.model import Project
 
 from .registry import Snag, check
@@ -22,8 +22,7 @@ def outside_frame(project: Project, sheet_id: str) -> Iterator[Snag]:
 
 def _boxes(project: Project, sheet_id: str) -> Iterator[tuple[str, str, int, int, BoxMm]]:
     for n in project.notes_on(sheet_id):
-        left, base = n.x * GRID_MM, n.y * GRID_MM
-        yield "note", n.id, n.x, n.y, (left, base - 3.0, left + note_width_mm(n.text), base + 1.0)
+        yield "note", n.id, n.x, n.y, note_box(n)
     for s in project.symbols_on(sheet_id):
         x1, y1, x2, y2 = (v * GRID_MM for v in extent_of(s, project.settings.standard))
         yield "symbol", s.id, s.x, s.y, (x1, y1, x2, y2)

@@ -34,7 +34,6 @@ from .lines import (
     ladder_shape,
     lines_of,
     most_lines,
-    note_width_mm,
     place_in,
     place_on,
     rails_at,
@@ -43,6 +42,7 @@ from .lines import (
     size_mm,
     zone,
 )
+from .notes import LEADING, note_box, note_lines
 from .protective import is_protective, protective_types, switching_pairs
 
 __all__ = [
@@ -56,7 +56,9 @@ __all__ = [
     "shares_lines",
     "sheets_with_line",
     "ADVANCE",
-    "note_width_mm",
+    "LEADING",
+    "note_box",
+    "note_lines",
     "BESIDE",
     "FRAME_MM",
     "GRID_MM",

@@ -15,13 +15,7 @@ BESIDE = 8  # steps left of a second ladder that count to it already: its line n
 LEAD_IN = 2  # steps above a line that count to it already
 
 
-NOTE_MM = 3.0  # height of free texts
 ADVANCE = 0.6  # of the monospaced face that drawings are set in, as a share of its size
-
-
-def note_width_mm(text: str) -> float:
-    """Return how wide a free text is on the sheet, mm."""
-    return len(text) * NOTE_MM * ADVANCE
 
 
 def size_mm(sheet: Sheet) -> tuple[float, float]:

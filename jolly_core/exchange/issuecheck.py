@@ -10,7 +10,7 @@ from pathlib import Path
 from jolly_core.checks import causes, muted_snags
 from jolly_core.drawing import FRAME_MM
 from jolly_core.making import not_cut
-from jolly_core.model import DRAWN, Project, counted, derived
+from jolly_core.model import DRAWN, Project, counted, derived, unsaid
 from jolly_core.reports.needs import without_length
 from jolly_core.reports.parts import without_part
 from jolly_core.scenes import Scene, Text, leaves_of
@@ -69,7 +69,18 @@ def issue_check(project: Project, fonts: Path, stale: Iterable[str] = (), change
             Finding("warning", "stale", _count(len(numbers), "part", "differs from the library"), tuple(numbers))
         )
     found += _same_index(project, changed)
+    found += _unsaid(project)
     return sorted(found, key=lambda f: WEIGHTS.index(f.weight))
+
+
+def _unsaid(project: Project) -> Iterator[Finding]:
+    """Yield for each language of the project the texts that nobody said in it."""
+    for language in project.settings.languages:
+        texts = unsaid(project, language)
+        if texts:
+            words = _count(len(texts), "text", f"is not said in {language}")
+            names = tuple(text.words.replace("\n", " ") for text in texts)
+            yield Finding("warning", f"unsaid-{language}", words, names, tuple(text.where[0][1] for text in texts))
 
 
 def _same_index(project: Project, changed: Iterable[str]) -> Iterator[Finding]:

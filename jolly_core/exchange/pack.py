@@ -14,7 +14,7 @@ from pathlib import Path
 
 from pypdf import PdfReader
 
-from jolly_core.model import Pack, Project, RuleError, Sheet
+from jolly_core.model import Pack, Project, RuleError, Sheet, in_language
 from jolly_core.reports import Cell, Column, Table
 from jolly_core.tagging import check_fields, filled
 
@@ -25,6 +25,7 @@ from .tables import table_pdf
 DATE = (2000, 1, 1, 0, 0, 0)
 CONTENTS = "00-contents.pdf"
 EVERYTHING = "Everything"
+IN_ALL_LANGUAGES = ("project",)  # items that hold the texts of the house and what they are in other languages
 PIECES = ("kind", "date")  # of a file's name, beside the project's fields
 # Files done, files in all, and the one that is made now.
 Progress = Callable[[int, int, str], None]
@@ -51,10 +52,12 @@ def check_pack(project: Project, pack: Pack, fonts: Path) -> None:
     """Refuse a pack that cannot be issued.
 
     Raises:
-        RuleError: it names what there is not, or its file names use fields that nobody knows.
+        RuleError: it names what there is not, is in a language the project is not in, or its file names use fields
+            that nobody knows.
     """
     if not pack.files:
         raise RuleError(f"The pack “{pack.name}” holds nothing yet. Add files to it.", field="files")
+    in_language(project, pack.language)
     check_fields(project, pack.pattern, PIECES)
     for file in pack.files:
         files_of(project, file.get("what", ""), file.get("format", ""), fonts)
@@ -67,12 +70,15 @@ def named_files(project: Project, pack: Pack, fonts: Path, changed: Container[st
         RuleError: as `check_pack`.
     """
     check_pack(project, pack, fonts)
+    said = in_language(project, pack.language)
     found: dict[str, PackFile] = {}
     known = {CONTENTS}
     for file in pack.files:
-        for made in files_of(project, file.get("what", ""), file.get("format", ""), fonts, changed):
+        what = file.get("what", "")
+        source = project if what in IN_ALL_LANGUAGES else said
+        for made in files_of(source, what, file.get("format", ""), fonts, changed):
             given = {"kind": made.kind, "date": project.settings.issued_on}
-            stem = file_stem(filled(project, Sheet("", ""), pack.pattern, given), made.kind or "list")
+            stem = file_stem(filled(said, Sheet("", ""), pack.pattern, given), made.kind or "list")
             name, count = f"{stem}.{made.ending}", 1
             while name.casefold() in known:
                 count += 1

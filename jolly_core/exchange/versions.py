@@ -92,6 +92,10 @@ def _issuing(entities: dict[str, Any]) -> None:
     """Version 14 has recipes, packs and revisions; what version 13 says stays as it is."""
 
 
+def _notes_and_languages(entities: dict[str, Any]) -> None:
+    """Version 15 has layers, things that move together and other languages; what version 14 says stays as it is."""
+
+
 # The steps by number: the first brings a file of version 1 to version 2.
 STEPS: tuple[VersionStep, ...] = (
     _words_of_sheets,
@@ -107,6 +111,7 @@ STEPS: tuple[VersionStep, ...] = (
     _harnesses_as_blocks,
     _harnesses_apart,
     _issuing,
+    _notes_and_languages,
 )
 VERSION = len(STEPS) + 1
 

@@ -117,6 +117,16 @@ class Since:
     version: int
 
 
+@dataclass(frozen=True, slots=True)
+class Lined:
+    """The field is a text that may have several lines."""
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """The field is a text that is said in each language of the project."""
+
+
 MAX_TEXT = 2000
 MAX_BASE64 = 300_000
 
@@ -125,6 +135,7 @@ LONGEST_ID = 40
 Id = Annotated[str, Longest(LONGEST_ID)]
 Text = Annotated[str, Longest(200)]
 LongText = Annotated[str, Longest(MAX_TEXT)]
+LinedText = Annotated[str, Longest(MAX_TEXT), Lined()]
 # A drawn symbol's key says all of it; so does that of an outline.
 SymbolKey = Annotated[str, Longest(16_000)]
 Document = Annotated[str, Longest(MAX_BASE64), Holds("json")]

@@ -28,7 +28,7 @@ from .entities.building import (
     Rack,
     StripItem,
 )
-from .entities.circuit import AddOn, Continuation, Device, Figure, Note, Symbol, Wire, WireType
+from .entities.circuit import AddOn, Continuation, Device, Figure, Layer, Note, Symbol, Wire, WireType
 from .entities.habits import Mute, NumberRule, Stamp, Strip, TagRule
 from .entities.harness import Covering, Harness, Node, Segment
 from .entities.issuing import Pack, Recipe, Revision
@@ -36,6 +36,7 @@ from .entities.layout import Crossing, Duct, Enclosure, Lane, Passage, Placing, 
 from .entities.parts import Part, with_units_of
 from .entities.structure import SETTINGS_ID, Function, Location, Settings, Sheet, SheetHabit
 from .entities.titling import Picture, TitleBlock, TitleCell
+from .entities.wording import Wording
 from .errors import GoneError
 from .kinds import Keyed, Kind, kind_of
 from .nodes import on_sheet
@@ -73,8 +74,8 @@ class Project:
         self._indexes = {name: Index(name, self.memo) for keys in INDEXED.values() for name, *_ in keys}
         self._settings = self.table(Settings)
         self.pictures = self.table(Picture)
-        self.title_blocks = self.table(TitleBlock)
-        self.title_cells = self.table(TitleCell)
+        self.layers, self.wordings = self.table(Layer), self.table(Wording)
+        self.title_blocks, self.title_cells = self.table(TitleBlock), self.table(TitleCell)
         self.sheet_habits = self.table(SheetHabit)
         self.functions, self.locations = self.table(Function), self.table(Location)
         self.sheets = self.table(Sheet)

@@ -8,7 +8,7 @@ from collections.abc import Callable
 from functools import cache, partial
 from typing import Any
 
-from .fields import MAX_BASE64, MAX_TEXT, Each, Field, Holds, Longest, OneOf, Units, Within, Written
+from .fields import MAX_BASE64, MAX_TEXT, Each, Field, Holds, Lined, Longest, OneOf, Units, Within, Written
 
 LARGEST = 10**9
 _BASE64 = re.compile(r"[A-Za-z0-9+/]*={0,2}")
@@ -51,14 +51,14 @@ def _base64(value: Any) -> bool:
 
 
 @cache
-def _text_marks(field: Field) -> tuple[Holds | None, int]:
-    """Return what a text holds that is no words, and how many letters it has at most."""
+def _text_marks(field: Field) -> tuple[Holds | None, int, bool]:
+    """Return what a text holds that is no words, how many letters it has at most, and whether it may have lines."""
     longest = field.mark(Longest)
-    return field.mark(Holds), longest.most if longest is not None else MAX_TEXT
+    return field.mark(Holds), longest.most if longest is not None else MAX_TEXT, field.mark(Lined) is not None
 
 
 def _read_text(value: Any, field: Field) -> str:
-    holds, letters = _text_marks(field)
+    holds, letters, lined = _text_marks(field)
     if holds is not None:
         most = f"of at most {MAX_BASE64 // 1000} kB"
         if holds.what == "json" and not _document(value):
@@ -68,7 +68,7 @@ def _read_text(value: Any, field: Field) -> str:
         return str(value)
     if type(value) is not str:
         raise Unreadable("should be a text")
-    fault = text_fault(value, letters)
+    fault = text_fault(value.replace("\n", " ") if lined else value, letters)
     if fault:
         raise Unreadable(fault)
     return value

@@ -78,7 +78,7 @@ def _name(project: Project, kind: str, record: Entity) -> str:
     device_id = getattr(record, "device_id", "") or getattr(record, "strip_id", "")
     if device_id in project.devices:
         return f"{kind_name(kind)} of {full_tag(project, project.devices[device_id])}"
-    for field in ("number", "name", "code", "tag", "heading", "text", "kind"):
+    for field in ("number", "name", "code", "tag", "heading", "text", "words", "kind"):
         value = getattr(record, field, "")
         if value:
             return f"{kind_name(kind)} {value}"[:LONGEST]

@@ -37,7 +37,7 @@ from .layout.surfaces import MARGIN_MM, door_back_scene, surface_scene
 from .lists.pages import BLOCKS, PREFIX, Page, generated_pages, is_generated, page_of, plan_ids, plan_of, split
 from .lists.reports import list_leaves, place_to_show
 from .set.made import made, page_leaves, page_scene
-from .set.papers import counted_leaves, paper_set
+from .set.papers import counted_leaves, paper_of, paper_set
 from .sheet import leaving as leaving  # its check is known as soon as there are scenes
 from .sheet.whole import sheet_look, sheet_scene
 
@@ -104,18 +104,18 @@ __all__ = [
 
 
 def leaves_of(project: Project, id: str) -> list[Scene]:
-    """Return the leaves of a drawn sheet (one) or of a sheet or page made from the project (one or more).
+    """Return the leaves of a drawn sheet (one) or of what is made from the project (one or more), as on paper.
 
     Raises:
         GoneError: it is not in the project.
     """
-    return page_leaves(project, id) if made(project, id) else [sheet_scene(project, id)]
+    return page_leaves(project, id) if made(project, id) else [paper_of(project, id)]
 
 
 def scene_of(project: Project, id: str) -> Scene:
-    """Return a sheet or page as one scene, its leaves below each other.
+    """Return a sheet or page as one scene as it is on paper, its leaves below each other.
 
     Raises:
         GoneError: it is not in the project.
     """
-    return page_scene(project, id) if made(project, id) else sheet_scene(project, id)
+    return page_scene(project, id) if made(project, id) else paper_of(project, id)

@@ -29,6 +29,7 @@ from jolly_server.projects.drawing_api import router as drawing
 from jolly_server.projects.editing_api import router as editing
 from jolly_server.projects.faults_api import router as faults
 from jolly_server.projects.journal_api import router as journal
+from jolly_server.projects.languages_api import router as languages
 from jolly_server.projects.list_api import router as project_list
 from jolly_server.projects.parts_api import router as project_parts
 from jolly_server.projects.partuses_api import router as part_uses
@@ -43,6 +44,7 @@ api.add_router("", people)
 api.add_router("/projects", project_list)
 api.add_router("/projects", projects)
 api.add_router("/projects", drawing)
+api.add_router("/projects", languages)
 api.add_router("/projects", faults)
 api.add_router("/projects", project_parts)
 api.add_router("/projects", journal)

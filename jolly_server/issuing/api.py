@@ -29,7 +29,7 @@ from jolly_core.exchange import (
     write_pack,
     write_project,
 )
-from jolly_core.model import SURFACES, Project
+from jolly_core.model import SURFACES, Project, in_language
 from jolly_core.reports import REPORTS, plain_recipe, run_report
 from jolly_core.scenes import is_generated, leaves_of, page_of, scene_of, surface_scene, with_changed
 from jolly_server.benches.iolist import points_table
@@ -110,18 +110,28 @@ def _changed(project_id: str, sheet_id: str) -> list[str]:
 
 @router.get("/{project_id}/drawing.pdf")
 def drawing(
-    request: HttpRequest, project_id: str, sheet_id: str = "", inline: bool = False, plans: bool = False
+    request: HttpRequest,
+    project_id: str,
+    sheet_id: str = "",
+    inline: bool = False,
+    plans: bool = False,
+    language: str = "",
 ) -> HttpResponse:
-    """Give one sheet, or all with or without plans, as a vector PDF; inline, to be printed from the browser."""
+    """Give one sheet, or all with or without plans, as a vector PDF; inline, to be printed from the browser.
+
+    Raises:
+        RuleError: the project is not in the language that is asked for.
+    """
     role_in(request, project_id)
     changed = _changed(project_id, sheet_id)
     if sheet_id:
         held = loaded(project_id)
         with held.lock:
-            content = sheets_pdf(held.project, [sheet_id], settings.JOLLY.fonts, changed=changed)
+            said = in_language(held.project, language)
+            content = sheets_pdf(said, [sheet_id], settings.JOLLY.fonts, changed=changed)
             name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.pdf"
     else:
-        project = snapshot(project_id)
+        project = in_language(snapshot(project_id), language)
         ids = whole_set(project) if plans else [s.id for s in project.sheets_in_order()]
         content = sheets_pdf(project, ids, settings.JOLLY.fonts, changed=changed)
         name = f"{project.settings.number}.pdf"
@@ -146,27 +156,29 @@ def trace(request: HttpRequest, project_id: str, id: str, inline: bool = False) 
 
 
 @router.get("/{project_id}/drawing.dxf")
-def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str) -> HttpResponse:
+def drawing_dxf(request: HttpRequest, project_id: str, sheet_id: str, language: str = "") -> HttpResponse:
     """Give a sheet or plan as DXF, its leaves beside each other."""
     role_in(request, project_id)
     changed = _changed(project_id, sheet_id)
     held = loaded(project_id)
     with held.lock:
-        leaves = [with_changed(held.project, leaf, changed) for leaf in leaves_of(held.project, sheet_id)]
-        content = scenes_dxf(held.project, leaves)
+        said = in_language(held.project, language)
+        leaves = [with_changed(said, leaf, changed) for leaf in leaves_of(said, sheet_id)]
+        content = scenes_dxf(said, leaves)
         name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.dxf"
     return file_answer(content, "image/vnd.dxf", name)
 
 
 @router.get("/{project_id}/drawing.svg")
-def drawing_svg(request: HttpRequest, project_id: str, sheet_id: str) -> HttpResponse:
+def drawing_svg(request: HttpRequest, project_id: str, sheet_id: str, language: str = "") -> HttpResponse:
     """Give a sheet or plan as SVG, its leaves below each other."""
     role_in(request, project_id)
     changed = _changed(project_id, sheet_id)
     held = loaded(project_id)
     with held.lock:
-        scene = with_changed(held.project, scene_of(held.project, sheet_id), changed)
-        content = scene_svg(held.project, scene).encode("utf-8")
+        said = in_language(held.project, language)
+        scene = with_changed(said, scene_of(said, sheet_id), changed)
+        content = scene_svg(said, scene).encode("utf-8")
         name = f"{held.project.settings.number}-sheet-{_page_number(held.project, sheet_id)}.svg"
     return file_answer(content, "image/svg+xml", name)
 

@@ -44,11 +44,12 @@ class PackLine(TypedDict):
 
 
 class Packs(TypedDict):
-    """The packs of a project, that of everything first, what they may hold, and the pieces of file names."""
+    """The packs of a project, that of everything first, what they may hold, the pieces of file names, and the languages."""
 
     packs: list[PackLine]
     items: list[PackItem]
     pieces: list[str]
+    languages: list[str]
 
 
 class RunFile(TypedDict):
@@ -114,7 +115,8 @@ def packs(request: HttpRequest, project_id: str) -> Packs:
         lines = [_line(project, pack) for pack in (everything_pack(project), *mine)]
         pieces = [*PIECES, *FIELDS, *own_names(project)]
         items = _items(project)
-    return {"packs": lines, "items": items, "pieces": pieces}
+        languages = list(project.settings.languages)
+    return {"packs": lines, "items": items, "pieces": pieces, "languages": languages}
 
 
 def _items(project: Project) -> list[PackItem]:

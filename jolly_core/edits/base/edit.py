@@ -43,8 +43,14 @@ def _printable(value: str) -> str:
     return value
 
 
+def _printable_lines(value: str) -> str:
+    _printable(value.replace("\r\n", "\n").replace("\n", " "))
+    return value.replace("\r\n", "\n")
+
+
 # The types of the model with what a request may send besides: texts that cannot be printed, numbers that are none.
 Text = Annotated[fields.Text, AfterValidator(_printable)]
+LinedText = Annotated[fields.LinedText, AfterValidator(_printable_lines)]
 TextLine = Annotated[str, Field(max_length=400), AfterValidator(_printable)]
 Id = Annotated[fields.Id, AfterValidator(_printable)]
 ConductorKey = Annotated[fields.LongText, AfterValidator(_printable)]  # of a conductor
@@ -165,8 +171,8 @@ class Work:
 def _unprintable(change: Change) -> dict[str, str]:
     """Return for each text that a change brings with characters that cannot be printed what is wrong with it."""
     brought = {
-        name: value
-        for name in KINDS[change.kind].fields
+        name: value.replace("\n", " ") if field.mark(fields.Lined) else value
+        for name, field in KINDS[change.kind].fields.items()
         if type(value := getattr(change.after, name)) is str
         and not value.isprintable()
         and (change.before is None or getattr(change.before, name) != value)

@@ -1,4 +1,4 @@
-"""Figures: titled boundaries, lines, pictures; and the location a boundary gives to what lies inside it."""
+"""Figures: boundaries, strokes, pictures, tables; and the location a boundary gives to what lies inside it."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Literal
 
 from jolly_core.drawing import grid_size, pin_points
-from jolly_core.model import Figure, Project, RuleError, Symbol
+from jolly_core.model import STROKES, Figure, Project, RuleError, Symbol
 from jolly_core.reports import check_laid
 from jolly_core.tagging import lead_of, renamed_at
 
@@ -65,14 +65,15 @@ def _middle(symbol: Symbol) -> tuple[float, float]:
 
 
 class DrawFigure(Payload):
-    """Draw a titled boundary around a group, a line, a picture, or a table; a boundary may stand for a location.
+    """Draw a boundary around a group, a line, arrow or dimension, a picture, or a table.
 
+    A boundary may stand for a location.
     A table shows what its text names: "sheet-parts", "sheet-wire-types", a recipe by its id or a report by its key.
     """
 
     kind: Literal["draw-figure"] = "draw-figure"
     sheet_id: Id
-    figure: Literal["boundary", "line", "picture", "table"] = "boundary"
+    figure: Literal["boundary", "line", "arrow", "dimension", "picture", "table"] = "boundary"
     x1: Grid
     y1: Grid
     x2: Grid
@@ -88,12 +89,12 @@ def draw_figure(work: Work, payload: DrawFigure) -> str:
     """Work out DrawFigure."""
     sheet = work.drawable(payload.sheet_id)
     x1, y1, x2, y2 = payload.x1, payload.y1, payload.x2, payload.y2
-    if payload.figure != "line":
+    if payload.figure not in STROKES:
         x1, x2, y1, y2 = min(x1, x2), max(x1, x2), min(y1, y2), max(y1, y2)
         if x1 == x2 or y1 == y2:
             raise RuleError("It has no size. Drag from one corner to the other.", field="x2")
     elif (x1, y1) == (x2, y2):
-        raise RuleError("The line has no length. Choose another end.", field="x2")
+        raise RuleError(f"The {payload.figure} has no length. Choose another end.", field="x2")
     width, height = grid_size(sheet)
     if min(x1, x2, y1, y2) < 0 or max(x1, x2) > width or max(y1, y2) > height:
         raise RuleError("This would lie outside the sheet.", field="x2")
@@ -146,7 +147,9 @@ def change_figure(work: Work, payload: ChangeFigure) -> str:
         if figure.kind != "boundary":
             raise RuleError("Only a boundary stands for a location.", field="location_id", ids=(figure.id,))
     changed: Figure = replace(figure, **values)
-    if changed.kind != "line" and not (changed.x1 < changed.x2 and changed.y1 < changed.y2):
+    if changed.kind in STROKES and (changed.x1, changed.y1) == (changed.x2, changed.y2):
+        raise RuleError(f"The {changed.kind} would have no length.", field="x2", ids=(figure.id,))
+    if changed.kind not in STROKES and not (changed.x1 < changed.x2 and changed.y1 < changed.y2):
         raise RuleError("It would have no size. Drag the corner the other way.", field="x2", ids=(figure.id,))
     before = homes(project, figure.sheet_id)
     work.put("figure", changed)

@@ -13,11 +13,12 @@ from jolly_core.model import RuleError, Symbol
 
 from ..base.edit import Grid, Id, Payload, Work, edit
 from ..draw.boundaries import follow_boundaries, homes
+from ..draw.layers import with_companions
 from ..draw.selecting import inside, refuse_locked, sheet_of, what_of
 
 
 class MoveSelection(Payload):
-    """Move what is selected; wires that stay behind stretch."""
+    """Move what is selected, and what moves together with it; wires that stay behind stretch."""
 
     kind: Literal["move-selection"] = "move-selection"
     ids: list[Id] = Field(min_length=1, max_length=2000)
@@ -30,21 +31,25 @@ class MoveSelection(Payload):
 def move_selection(work: Work, payload: MoveSelection) -> str:
     """Work out MoveSelection."""
     sheet_id = sheet_of(work.project, payload.ids)
-    refuse_locked(work.project, payload.ids)
+    ids = with_companions(work.project, payload.ids)
+    refuse_locked(work.project, ids)
     draft = work.draft(sheet_id)
     before = homes(work.project, sheet_id)
-    joined = move(draft, set(payload.ids), payload.dx, payload.dy, allow_join=payload.allow_join)
+    joined = move(draft, set(ids), payload.dx, payload.dy, allow_join=payload.allow_join)
     inside(work, draft)
     work.close(draft, tidied=True)
     follow_boundaries(work, sheet_id, before)
-    work.outcome.placed = list(payload.ids)
+    work.outcome.placed = ids
     if joined:
         work.outcome.remarks.append("Wires were joined that were not connected before.")
-    return f"move {what_of(work.project, payload.ids)}"
+    return f"move {what_of(work.project, ids)}"
 
 
 class TurnSelection(Payload):
-    """Turn symbols a quarter clockwise, or flip them; wires stay on where pins still meet them."""
+    """Turn symbols a quarter clockwise, or flip them; wires stay on where pins still meet them.
+
+    A note is turned so that it is read from the right, and back.
+    """
 
     kind: Literal["turn-selection"] = "turn-selection"
     ids: list[Id] = Field(min_length=1, max_length=200)
@@ -57,9 +62,13 @@ def turn_selection(work: Work, payload: TurnSelection) -> str:
     draft = work.draft(sheet_of(work.project, payload.ids))
     refuse_locked(work.project, payload.ids)
     for id in payload.ids:
+        note = work.project.notes.get(id)
+        if note is not None and payload.how == "turn":
+            draft.tables["note"][id] = replace(note, rotation=90 - note.rotation)
+            continue
         symbol = draft.symbols.pop(id, None)
         if symbol is None:
-            raise RuleError("Only symbols can be turned or flipped.", field="ids", ids=(id,))
+            raise RuleError("Only symbols and notes can be turned, and only symbols flipped.", field="ids", ids=(id,))
         if is_block(symbol.definition):
             raise RuleError("A block is not turned: arrange its pins instead.", field="ids", ids=(id,))
         if payload.how == "flip":

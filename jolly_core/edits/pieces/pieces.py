@@ -250,6 +250,7 @@ class _Putting:
         self.devices: dict[str, str] = {}
         self.types: dict[str, str] = {}
         self.made: list[str] = []
+        self.groups: dict[str, str] = {}
 
     def run(self, dx: int, dy: int) -> list[str]:
         piece, draft = self.piece, self.draft
@@ -269,7 +270,8 @@ class _Putting:
     def _other(self, kind: str, record: Any, dx: int, dy: int) -> str:
         """Put down what is neither a symbol nor a wire, and return its id."""
         words = {name: self.wishes.texts[record.id] for name in _said(kind) if record.id in self.wishes.texts}
-        made = shifted(record, dx, dy, id=self.work.ids.new(), **self._named(kind, record), **words)
+        words |= {"id": self.work.ids.new(), "together": self._together(record)}
+        made = shifted(record, dx, dy, **self._named(kind, record), **words)
         if kind == "continuation" and any((c.x, c.y) == (made.x, made.y) for c in self.draft.continuations.values()):
             raise RuleError(f"The continuation {made.name} would lie on another one. Choose another place.")
         self.draft.tables[kind][made.id] = made
@@ -292,8 +294,20 @@ class _Putting:
                 found[name] = self._brought(mark.kind, id)
         return found
 
+    def _together(self, record: Any) -> str:
+        """Return what a copy moves together with: the copies of what its original does."""
+        if not record.together:
+            return ""
+        known = self.groups.get(record.together)
+        if known is None:
+            known = self.groups[record.together] = self.work.ids.new()
+        return known
+
     def _brought(self, kind: str, id: str) -> str:
-        """Return the id of what comes along as it is, put into the project where it is not there."""
+        """Return the id of what comes along as it is, put into the project where it is not there; layers go by name."""
+        if kind == "layer" and id not in self.project.layers:
+            name = self.piece.tables[kind][id].name.lower()
+            id = next((layer.id for layer in self.project.layers.values() if layer.name.lower() == name), id)
         if id not in self.project.tables[kind]:
             self.work.put(kind, self.piece.tables[kind][id])
         return id
@@ -415,8 +429,9 @@ class _Putting:
         shape, turn = definition(s.definition), (s.rotation, s.mirror)
         at = (s.x + dx, s.y + dy)
         made = put_symbol(self.work, self.draft, shape, at, turn, len(s.units), device_id, "")
-        if s.texts:
-            made = replace(made, texts=s.texts)
+        if s.texts or s.layer_id or s.together:
+            layer = self._brought("layer", s.layer_id) if s.layer_id else ""
+            made = replace(made, texts=s.texts, layer_id=layer, together=self._together(s))
             self.draft.symbols[made.id] = made
         return made
 

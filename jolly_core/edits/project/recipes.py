@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
 
-from jolly_core.model import Pack, Recipe, RuleError
+from jolly_core.model import Pack, Recipe, RuleError, in_language
 from jolly_core.model.entities.issuing import DECIMALS, ENCODINGS, HEADS, SEPARATORS
 from jolly_core.reports import check_recipe
 from jolly_core.tagging import check_fields, natural
@@ -123,6 +123,7 @@ class KeepPack(Payload):
     name: Text
     files: Annotated[list[dict[str, Text]], _facts(200)]
     pattern: ConductorKey = "{project number}-{project revision}-{kind}"
+    language: Text = ""
 
 
 @edit(KeepPack, {"name": "For the shop", "files": [{"what": "drawings", "format": "pdf"}]})
@@ -131,7 +132,9 @@ def keep_pack(work: Work, payload: KeepPack) -> str:
     project = work.project
     if payload.pack_id:
         project.get("pack", payload.pack_id)
-    made = Pack(payload.pack_id or work.ids.new(), payload.name.strip(), tuple(payload.files), payload.pattern.strip())
+    in_language(project, payload.language)
+    id, pattern = payload.pack_id or work.ids.new(), payload.pattern.strip()
+    made = Pack(id, payload.name.strip(), tuple(payload.files), pattern, payload.language)
     _named(made.name, {p.name: p.id for p in project.packs.values()}, made.id, "pack")
     for file in made.files:
         if not file.get("what"):

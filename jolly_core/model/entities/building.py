@@ -20,6 +20,7 @@ from ..fields import (
     OneOf,
     Order,
     Running,
+    Said,
     Sheetwise,
     Since,
     Text,
@@ -28,6 +29,7 @@ from ..fields import (
     Written,
 )
 from ..kinds import Keyed, kind
+from .circuit import InLayer, Together
 from .structure import CHANNEL_SIDES, CHANNEL_WAYS, LAYING_METHODS, MOST_CHANNELS
 
 STRIP_ITEM_KINDS = ("terminal", "end-bracket", "plate", "marker")
@@ -147,6 +149,8 @@ class Band:
     x2: GridX
     y2: GridY
     device_id: Annotated[str, Names("device", needed=True)]
+    layer_id: InLayer = ""
+    together: Together = ""
 
 
 @kind("core_choice", since=1, seen="nowhere", called="core")
@@ -240,7 +244,7 @@ class IoPoint:
 
     id: Id
     tag: Text
-    text: Text = ""
+    text: Annotated[Text, Said()] = ""
     io_type: Annotated[str, OneOf(IO_TYPES)] = "DI"
     connected: Text = ""
     order: Order = 0

@@ -6,22 +6,27 @@ from dataclasses import dataclass, field
 from typing import Annotated
 
 from ..fields import (
+    LONGEST_ID,
     Area,
     Gauge,
     GridX,
     GridY,
     Id,
     Letters,
-    LongText,
+    LinedText,
+    Longest,
     Names,
     Numbers,
     OneOf,
+    Order,
     Running,
+    Said,
     Sheetwise,
     Since,
     SymbolKey,
     Text,
     Texts,
+    Within,
 )
 from ..kinds import Keyed, kind
 
@@ -30,7 +35,13 @@ WIRE_CATEGORIES = ("power", "control-ac", "control-dc", "signal", "pe", "externa
 NUMBER_PLACES = ("middle", "ends", "hidden")
 # Texts of a symbol that can be moved or hidden.
 SYMBOL_TEXTS = ("tag", "text", "reference", "pin")
-FIGURE_KINDS = ("boundary", "line", "picture", "table")
+FIGURE_KINDS = ("boundary", "line", "arrow", "dimension", "picture", "table")
+STROKES = ("line", "arrow", "dimension")  # figures from one end to another, in any direction
+NOTE_ALIGNMENTS = ("start", "middle", "end")
+NoteSize = Annotated[float, Within(1.8, 20, "mm")]
+# What lies on a sheet may be in a layer, and belong to others that move with it.
+InLayer = Annotated[str, Names("layer"), Since(15)]
+Together = Annotated[str, Longest(LONGEST_ID), Since(15)]
 
 
 def tag_key(device: Device) -> str:
@@ -64,7 +75,7 @@ class Device:
     letters: Letters
     number: Running = 0
     fixed_tag: Text = ""
-    text: Text = ""
+    text: Annotated[Text, Said()] = ""
     function_id: Annotated[str, Names("function")] = ""
     location_id: Annotated[str, Names("location")] = ""
     part_id: Annotated[str, Names("part")] = ""
@@ -94,6 +105,7 @@ class Symbol:
         units: for each pole, the 1-based number of the device's unit of that kind; 0 when none was free.
         locked: it is neither moved, turned nor deleted until it is unlocked.
         texts: for a name in SYMBOL_TEXTS "off", or how far the text was moved, "dx,dy" in mm.
+        layer_id, together: the layer it is in; what it moves together with has the same words there, "" for nothing.
     """
 
     id: Id
@@ -107,6 +119,8 @@ class Symbol:
     units: Numbers = (0,)
     locked: Annotated[bool, Since(3)] = False
     texts: Annotated[Texts, Since(3)] = field(default_factory=dict)
+    layer_id: InLayer = ""
+    together: Together = ""
 
 
 @kind("wire", since=1, seen="here", indexes=(Keyed("numbered_wires", "number"),))
@@ -146,30 +160,59 @@ class Continuation:
     name: Text
     toward: Annotated[Text, OneOf(("left", "right", "up", "down"))] = "right"
     locked: Annotated[bool, Since(3)] = False
+    layer_id: InLayer = ""
+    together: Together = ""
 
 
 @kind("note", since=1, seen="here")
 @dataclass(slots=True)
 class Note:
-    """A free text on a sheet, its anchor at a grid point."""
+    """A free text on a sheet, of one or more lines, its anchor at a grid point.
+
+    Attributes:
+        size_mm: height of its letters.
+        rotation: 0, or 90 when it is read from the right.
+        align: which end of its lines is at the grid point, one of NOTE_ALIGNMENTS.
+    """
 
     id: Id
     sheet_id: Sheetwise
     x: GridX
     y: GridY
-    text: LongText
+    text: Annotated[LinedText, Said()]
     locked: Annotated[bool, Since(3)] = False
+    size_mm: Annotated[NoteSize, Since(15)] = 3.0
+    rotation: Annotated[int, OneOf((0, 90)), Since(15)] = 0
+    align: Annotated[str, OneOf(NOTE_ALIGNMENTS), Since(15)] = "start"
+    layer_id: InLayer = ""
+    together: Together = ""
+
+
+@kind("layer", since=15)
+@dataclass(slots=True)
+class Layer:
+    """A layer of drawings, to be shown and hidden: what exists, what is new, what others do.
+
+    Attributes:
+        printed: whether what is in it is on papers.
+        order: layers are listed by it.
+    """
+
+    id: Id
+    name: Text
+    printed: bool = True
+    order: Order = 0
 
 
 @kind("figure", since=3, seen="here")
 @dataclass(slots=True)
 class Figure:
-    """What is drawn without meaning to electricity: a titled boundary, a line, a picture, a table of a report.
+    """What is drawn without meaning to electricity: a titled boundary, a stroke, a picture, a table of a report.
 
     Attributes:
         x1, y1, x2, y2: grid points of two corners, or of a line's ends.
         kind: one of FIGURE_KINDS.
-        text: a boundary's title; of a table the key of its report or the id of its recipe.
+        text: a boundary's title; what stands at a stroke; of a table the key of its report or the id of its recipe.
         location_id: the location a boundary stands for; what is put inside it takes that location.
         picture_id: the picture of the project it shows.
         dashed: a broken line.
@@ -182,11 +225,13 @@ class Figure:
     x2: GridX
     y2: GridY
     kind: Annotated[str, OneOf(FIGURE_KINDS)] = "boundary"
-    text: Text = ""
+    text: Annotated[Text, Said()] = ""
     location_id: Annotated[str, Names("location")] = ""
     picture_id: Annotated[str, Names("picture")] = ""
     dashed: bool = True
     locked: bool = False
+    layer_id: InLayer = ""
+    together: Together = ""
 
 
 @kind("wire_type", since=1)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..fields import Document, Id, Letters, Longest, LongText, Names, OneOf, Order, Since, Text, Units, Within
+from ..fields import Document, Id, Letters, Longest, LongText, Names, OneOf, Order, Said, Since, Text, Units, Within
 from ..kinds import kind
 from .circuit import WIRE_CATEGORIES
 
@@ -118,7 +118,7 @@ class Strip:
     step: Annotated[int, OneOf(NUMBER_STEPS), Since(6)] = 1
     backward: Annotated[bool, Since(6)] = False
     made: Annotated[bool, Since(6)] = False
-    field_heading: Annotated[Text, Since(6)] = ""
-    panel_heading: Annotated[Text, Since(6)] = ""
+    field_heading: Annotated[Text, Said(), Since(6)] = ""
+    panel_heading: Annotated[Text, Said(), Since(6)] = ""
     show_row: Annotated[bool, Since(6)] = False
     plan_style: Annotated[str, OneOf(PLAN_STYLES), Since(6)] = "table"

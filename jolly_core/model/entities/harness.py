@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Literal, get_args
 
-from ..fields import Floats, Id, Longest, Names, OneOf, Order, Since, Text, Within
+from ..fields import Floats, Id, Longest, Names, OneOf, Order, Said, Since, Text, Within
 from ..kinds import kind
 
 # What a node is beside an end or a branching.
@@ -50,7 +50,7 @@ class Harness:
 
     id: Id
     code: Text
-    text: Text = ""
+    text: Annotated[Text, Said()] = ""
     order: Order = 0
     extra_percent: Annotated[ExtraShare, Since(11)] = 0.0
     quantity: Annotated[Quantity, Since(12)] = 1

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..fields import Id, Longest, LongText, OneOf, Text
+from ..fields import Id, Longest, LongText, OneOf, Since, Text
 from ..kinds import kind
 
 MOST_COLUMNS = 60
@@ -64,12 +64,14 @@ class Pack:
     Attributes:
         files: each has "what", what is written (docs/formats/packs.md), and "format" where there are several.
         pattern: name of each file made of pieces in braces, without its ending; see PIECES in `exchange/pack.py`.
+        language: code of the language its papers and lists are in, "" for that of the house.
     """
 
     id: Id
     name: Text
     files: Annotated[Facts, Longest(MOST_FILES)] = ()
     pattern: LongText = "{project number}-{project revision}-{kind}"
+    language: Annotated[Text, Since(15)] = ""
 
 
 @kind("revision", since=14, seen="nowhere")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Annotated, Literal, get_args
 
-from ..fields import Grid, Id, Length, Longest, Names, OneOf, Order, Since, Text, Texts, Within
+from ..fields import Grid, Id, Length, Longest, Names, OneOf, Order, Said, Since, Text, Texts, Within
 from ..kinds import Keyed, kind
 
 SETTINGS_ID = "settings"
@@ -96,6 +96,7 @@ class Settings:
         wire_width: least number of digits of the running part of a wire number.
         end_allowance_mm: added to a panel wire at each end, for stripping and landing.
         door_allowance_mm: added to a wire that passes to the door, for the loop at the hinge.
+        languages: codes of the languages that texts are said in beside that of the house, the usual one first.
         part_language: language of the texts of parts in lists and on sheets, as parts name it; "" for their own.
         free_run_mm: how far a wire may run over the plate outside ducts at either end.
         harness_allowance_mm: added to a harness wire at each end.
@@ -172,6 +173,7 @@ class Settings:
     fill_warn_percent: Annotated[Share, Since(9)] = 50.0
     eyelet_reach_mm: Annotated[Length, Since(9)] = 150.0
     dimensions: Annotated[str, OneOf(DIMENSIONS), Since(9)] = "chain"
+    languages: Annotated[tuple[str, ...], Longest(4), Since(15)] = ()
 
 
 @kind("function", since=1)
@@ -181,7 +183,7 @@ class Function:
 
     id: Id
     code: Text
-    text: Text = ""
+    text: Annotated[Text, Said()] = ""
     parent_id: Annotated[str, Names("function", tree=True)] = ""
 
 
@@ -192,7 +194,7 @@ class Location:
 
     id: Id
     code: Text
-    text: Text = ""
+    text: Annotated[Text, Said()] = ""
     parent_id: Annotated[str, Names("location", tree=True)] = ""
     side: Annotated[str, OneOf(SIDES)] = "panel"
 
@@ -230,7 +232,7 @@ class Sheet:
 
     id: Id
     number: SheetNumber
-    title: Text = ""
+    title: Annotated[Text, Said()] = ""
     order: Order = 0
     kind: Annotated[str, OneOf(SHEET_KINDS)] = "schematic"
     size: Annotated[str, OneOf(tuple(SHEET_SIZES_MM))] = "A3"
@@ -247,7 +249,7 @@ class Sheet:
     rows: ZoneRows = 6
     ladders: Annotated[Ladders, Since(2)] = 1
     ladder_pitch: Annotated[Grid, Since(2)] = 0
-    subtitle: Annotated[Text, Since(2)] = ""
+    subtitle: Annotated[Text, Said(), Since(2)] = ""
     fields: Annotated[Texts, Since(2)] = field(default_factory=dict)
     title_block_id: Annotated[str, Names("title_block"), Since(2)] = ""
     device_id: Annotated[str, Names("device"), Since(2)] = ""

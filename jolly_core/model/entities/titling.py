@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..fields import Base64, Id, LongText, Names, OneOf, Text, Within
+from ..fields import Base64, Id, LongText, Names, OneOf, Said, Text, Within
 from ..kinds import Keyed, kind
 
 BlockSize = Annotated[float, Within(0, 1200, "mm", above=True)]
@@ -45,7 +45,7 @@ class TitleCell:
     y: BlockPlace
     width: BlockPlace
     height: BlockPlace
-    heading: Text = ""
+    heading: Annotated[Text, Said()] = ""
     content: LongText = ""
     size_mm: LetterSize = 3.2
     anchor: Annotated[str, OneOf(("start", "middle", "end"))] = "start"

@@ -273,6 +273,11 @@ Facts = TypedDict(
         "fixed": bool,  # its number was given by hand
         "type": str,  # the id of a wire's type
         "locked": bool,
+        "layer": str,  # the id of the layer it is in
+        "together": str,  # what moves with it has the same
+        "size": float,  # of the letters of a note, mm
+        "turned": bool,  # a note is read from the right
+        "align": Anchor,  # of a note
         "poles": tuple[int, int],  # how many poles a symbol has, and may have
         "texts": dict[str, str],  # texts of a symbol that a hand has moved, "dx,dy" in mm, or hidden, "off", by role
         "settled": dict[str, str],  # how far texts have moved by themselves to be clear of others, "dx,dy" in mm

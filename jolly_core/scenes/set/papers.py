@@ -9,6 +9,7 @@ from jolly_core.model import Project
 
 from ..base.frames import frame_item, with_changed
 from ..base.primitives import Scene
+from ..sheet.layers import on_paper
 from ..sheet.whole import sheet_scene
 from .made import made, page_leaves
 
@@ -26,7 +27,7 @@ def paper_set(project: Project, ids: Sequence[str], changed: Container[str] = ()
         GoneError: a sheet is not in the project.
     """
     if len(ids) == 1:
-        alone = page_leaves(project, ids[0]) if made(project, ids[0]) else [sheet_scene(project, ids[0])]
+        alone = page_leaves(project, ids[0]) if made(project, ids[0]) else [paper_of(project, ids[0])]
         yield from ((ids[0], with_changed(project, leaf, changed)) for leaf in alone)
         return
     leaves: dict[
@@ -41,9 +42,18 @@ def paper_set(project: Project, ids: Sequence[str], changed: Container[str] = ()
             numbers.append(project.get("sheet", id).number)
     at = 0
     for id in ids:
-        for leaf in leaves.get(id) or [sheet_scene(project, id)]:
+        for leaf in leaves.get(id) or [paper_of(project, id)]:
             yield id, with_changed(project, _counted(project, leaf, at, numbers), changed)
             at += 1
+
+
+def paper_of(project: Project, sheet_id: str) -> Scene:
+    """Return a drawn sheet as it is on paper: without the layers that are not printed.
+
+    Raises:
+        GoneError: the sheet is not in the project.
+    """
+    return on_paper(project, sheet_scene(project, sheet_id))
 
 
 def counted_leaves(project: Project, leaves: Sequence[Scene]) -> list[Scene]:

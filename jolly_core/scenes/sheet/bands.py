@@ -10,6 +10,7 @@ from jolly_core.model import Band, Project
 from jolly_core.tagging import tag_on
 
 from ..base.primitives import Circle, Facts, Item, Line, Poly, Prim, text
+from .layers import layered
 
 TAG_MM = 3.0
 CORE_MM = 2.2
@@ -58,6 +59,7 @@ def band_item(project: Project, band: Band) -> Item:
     beyond = TWIST_OFF_MM + 1.5 if pair_names(part) else 1.5
     box = (left - 1, min(top, ty - TAG_MM) - 1, max(right, tx + width) + 1, bottom + beyond)
     facts: Facts = {"device": device.id, "tag": tag, "body": (left, top, right, bottom)}
+    facts |= layered(band.layer_id, band.together)
     return Item(band.id, "band", prims, box, facts)
 
 

@@ -8,6 +8,7 @@ from jolly_core.model import Continuation, Project, derived
 from ..base.primitives import SMALLEST_MM, Anchor, Facts, Item, Poly, RoleName, Text, text
 from ..room.crowding import text_box
 from ..room.settling import around
+from .layers import layered
 
 NAME_MM = 2.6
 PLACE_MM = 2.2
@@ -55,6 +56,7 @@ def continuation_item(project: Project, mark_id: str, number: str, shown: bool) 
         base += pitch
     box = around([(x - 2, y - 2, x + 2, y + 2), *(text_box(p) for p in named)])
     facts: Facts = {"name": mark.name, "number": number, "locked": mark.locked, "pins": [(mark.x, mark.y)]}
+    facts |= layered(mark.layer_id, mark.together)
     return Item(mark.id, "continuation", [arrow, *named], box, facts)
 
 

@@ -17,6 +17,7 @@ from ..base.graphics import art_of
 from ..base.lettering import LINE_PITCH, fit, lay
 from ..base.primitives import Anchor, Art, Facts, Item, Prim, Text, board_link, text
 from ..room.crowding import text_box
+from .layers import layered
 from .rows import SMALL, is_named
 
 TAG_MM = 3.4
@@ -88,6 +89,7 @@ def symbol_item(project: Project, symbol_id: str) -> Item:
         "texts": symbol.texts,
         "body": (round(left, 2), round(top, 2), round(right, 2), round(bottom, 2)),
     }
+    facts |= layered(symbol.layer_id, symbol.together)
     if is_drawn(symbol.definition):
         facts["art"] = art_of(symbol.definition, len(symbol.units), standard)
     return Item(symbol.id, "symbol", prims, box, facts)

@@ -8,6 +8,7 @@ from jolly_core.model import Project, Sheet, Symbol, derived_few
 from jolly_core.tagging import ContactRow, contact_table, positions_of, tag_on
 
 from ..base.primitives import Item, Line, Prim, Rect, RoleName, text
+from .layers import layered
 
 ROW_MM = 3.6
 SIZE_MM = 2.3
@@ -91,4 +92,4 @@ def _table(project: Project, symbol_id: str, x: float, y: float) -> Item:
         end = x + width - 1
         prims.append(text(end, base, SIZE_MM, place, anchor="end", role=role, link=row.symbol_id))
     box = (round(x, 2), round(y, 2), round(x + width, 2), round(y + height, 2))
-    return Item(f"table:{symbol.id}", "table", prims, box, {"device": symbol.device_id})
+    return Item(f"table:{symbol.id}", "table", prims, box, {"device": symbol.device_id, **layered(symbol.layer_id)})

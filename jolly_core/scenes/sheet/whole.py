@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from jolly_core.drawing import ADVANCE, GRID_MM, note_width_mm, protective_types, size_mm
+from jolly_core.drawing import ADVANCE, GRID_MM, protective_types, size_mm
 from jolly_core.model import Project, Sheet, Wire, derived, derived_few
 from jolly_core.wiring import Group, dots_of, group_at, point_of, sheet_groups, wire_numbers
 
 from ..base.frames import frame_facts, frame_item
-from ..base.primitives import Dot, Facts, Item, Prim, Scene, Strand, text, text_at
+from ..base.primitives import Dot, Facts, Item, Scene, Strand, text, text_at
 from .bands import band_item
 from .continuations import continuation_item
 from .figures import figure_item
+from .layers import layered, net_layer
 from .movables import Stroke, room_of, settle_texts
+from .notes import note_item
 from .rows import row_lines
 from .symbols import symbol_item
 from .tables import table_items
@@ -96,11 +98,7 @@ def _sketch(project: Project, sheet: Sheet) -> tuple[dict[str, Item], dict[str, 
     for id in project.on_sheet["band"].get(sheet_id):
         add(band_item(project, project.bands[id]))
     for note in project.notes_on(sheet_id):
-        left, base = note.x * GRID_MM, note.y * GRID_MM
-        width = note_width_mm(note.text)
-        prims: list[Prim] = [text(left, base, 3.0, note.text, role="label")]
-        facts: Facts = {"text": note.text, "locked": note.locked}
-        add(Item(note.id, "note", prims, (left, base - 3, left + width, base + 1), facts))
+        add(note_item(note))
     for figure in project.figures_on(sheet_id):
         add(figure_item(project, figure))
     for made in (*table_items(project, sheet), *row_lines(project, sheet_id)):
@@ -109,10 +107,10 @@ def _sketch(project: Project, sheet: Sheet) -> tuple[dict[str, Item], dict[str, 
 
 
 @lru_cache(MOST_DOTS)
-def _dot(x: int, y: int) -> Item:
+def _dot(x: int, y: int, layer: str) -> Item:
     """Return the dot at a grid point, which is the same on every sheet."""
     cx, cy = x * GRID_MM, y * GRID_MM
-    return Item(f"dot:{x},{y}", "dot", [Dot(cx, cy, DOT_MM)], (cx - 1, cy - 1, cx + 1, cy + 1))
+    return Item(f"dot:{x},{y}", "dot", [Dot(cx, cy, DOT_MM)], (cx - 1, cy - 1, cx + 1, cy + 1), layered(layer))
 
 
 @derived_few(KEPT)
@@ -137,11 +135,12 @@ def net_items(project: Project, sheet_id: str, point: int, number: str) -> NetIt
     wires = [project.wires[i] for i in group.wires]
     numbered = _numbered(project, wires)
     shown = _number_items(project, number, numbered, group) if number else []
+    layer = net_layer(project, sheet_id, point)
     own = {w.id for w in numbered}
     return NetItems(
-        {w.id: wire_item(project, w, point, number if w.id in own else "") for w in wires},
-        {dot.id: dot for x, y in dots_of(project, group) for dot in (_dot(x, y),)},
-        {item.id: item for item in shown},
+        {w.id: wire_item(project, w, point, number if w.id in own else "", layer) for w in wires},
+        {dot.id: dot for x, y in dots_of(project, group) for dot in (_dot(x, y, layer),)},
+        {item.id: replace(item, facts={**item.facts, **layered(layer)}) if layer else item for item in shown},
         {item.id: _strokes(numbered, text_at(item, 0).link) for item in shown},
     )
 
@@ -153,7 +152,7 @@ def _numbered(project: Project, wires: list[Wire]) -> list[Wire]:
     return others or wires
 
 
-def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:
+def wire_item(project: Project, wire: Wire, group: int, number: str, layer: str = "") -> Item:
     """Return the item of a wire; its facts carry the group it is in and the number it shows."""
     wire_type = project.wire_types.get(wire.type_id)
     colour = wire_type.colour if wire_type else "BK"
@@ -164,6 +163,7 @@ def wire_item(project: Project, wire: Wire, group: int, number: str) -> Item:
         "fixed": bool(wire.number),
         "type": wire.type_id,
         "ends": ((wire.x1, wire.y1), (wire.x2, wire.y2)),
+        **layered(layer),
     }
     return Item(wire.id, "wire", [Strand(x1, y1, x2, y2, colour)], (x1 - 0.5, y1 - 0.5, x2 + 0.5, y2 + 0.5), facts)
 

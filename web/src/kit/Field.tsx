@@ -8,6 +8,8 @@ interface Props {
   disabled?: boolean
   placeholder?: string
   mono?: boolean
+  /** It may have several lines; it is saved when it is left, or with Ctrl and Enter. */
+  lines?: boolean
   onSave: (value: string) => void
 }
 
@@ -16,7 +18,7 @@ function isMarked(input: HTMLInputElement | null): boolean {
   return input.value !== '' && input.selectionStart === 0 && input.selectionEnd === input.value.length
 }
 
-export function Field({ label, value, disabled, placeholder, mono, onSave }: Props) {
+export function Field({ label, value, disabled, placeholder, mono, lines, onSave }: Props) {
   const [text, setText] = useState(value)
   // Whether something is being typed that has not been saved: whatever is stored meanwhile does not replace it.
   const typing = useRef(false)
@@ -39,6 +41,7 @@ export function Field({ label, value, disabled, placeholder, mono, onSave }: Pro
   return (
     <TextField
       fullWidth
+      multiline={lines ?? false}
       inputRef={input}
       label={label}
       value={text}
@@ -51,7 +54,7 @@ export function Field({ label, value, disabled, placeholder, mono, onSave }: Pro
       }}
       onBlur={save}
       onKeyDown={(e) => {
-        if (e.key === 'Enter') (e.target as HTMLElement).blur()
+        if (e.key === 'Enter' && (!lines || e.ctrlKey)) (e.target as HTMLElement).blur()
         if (e.key !== 'Escape') return
         typing.current = false
         setText(value)

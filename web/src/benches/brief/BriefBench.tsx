@@ -7,6 +7,7 @@ import { Choice } from '../../kit/Bench'
 import { BlocksSection } from './BlocksSection'
 import { FactsSection } from './FactsSection'
 import { JournalSection } from './JournalSection'
+import { LanguagesSection } from './LanguagesSection'
 import { NumbersSection } from './NumbersSection'
 import { PeopleSection } from './PeopleSection'
 import { SheetsSection } from './SheetsSection'
@@ -19,6 +20,7 @@ const SECTIONS = [
   { path: 'sheets', label: 'Sheets', note: 'Kinds, order, numbers, titles' },
   { path: 'wire-types', label: 'Wire types', note: 'Colour, size, category' },
   { path: 'numbers', label: 'Numbers and tags', note: 'Rules, fixing, letters' },
+  { path: 'languages', label: 'Languages', note: 'Texts in other languages' },
   { path: 'title-blocks', label: 'Title blocks', note: 'Fields and pictures' },
   { path: 'people', label: 'People', note: 'Roles and invitations' },
   { path: 'journal', label: 'Journal', note: 'Who did what, and when' },
@@ -52,6 +54,8 @@ export function BriefBench({ canEdit, outline }: BenchProps) {
         <WireTypesSection list={list} canEdit={canEdit} />
       ) : section === 'numbers' ? (
         <NumbersSection list={list} canEdit={canEdit} />
+      ) : section === 'languages' ? (
+        <LanguagesSection list={list} canEdit={canEdit} />
       ) : section === 'title-blocks' ? (
         <BlocksSection list={list} canEdit={canEdit} />
       ) : section === 'people' ? (

@@ -1,6 +1,8 @@
 /** What the Brief bench's endpoints answer. */
 import type { Schemas } from '../../api/shapes'
 
+export type SaidLine = Schemas['SaidLine']
+export type SaidTexts = Schemas['SaidTexts']
 export type SheetRecord = Schemas['SheetRecord']
 export type Sheets = Schemas['Sheets']
 export type Cell = Schemas['TitleCellRecord']

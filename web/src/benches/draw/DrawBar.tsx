@@ -13,6 +13,7 @@ import { wirePaint } from '../../theme/paints'
 import { BusTypes } from './BusTypes'
 import { MoreTools } from './MoreTools'
 import { useProject } from '../../project/store'
+import { languageName } from '../../project/useWordings'
 import { useDraw, useTools } from './store'
 import { StrokeTarget } from './StrokeTarget'
 import { startBus, startQuick, startStroke, startWire } from './tools'
@@ -20,10 +21,11 @@ import { startBus, startQuick, startStroke, startWire } from './tools'
 interface Props {
   types: WireTypeLine[]
   buses: BusLine[]
+  languages: readonly string[]
   canEdit: boolean
 }
 
-export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
+export const DrawBar = memo(function DrawBar({ types, buses, languages, canEdit }: Props) {
   const { wireType, set } = useTools('wireType', 'set')
   const name = useDraw((s) => s.tool.name)
   const busArmed = useDraw((s) => held(s.tool, 'wire')?.bus ?? false)
@@ -69,10 +71,39 @@ export const DrawBar = memo(function DrawBar({ types, buses, canEdit }: Props) {
       {stroke && <StrokeTarget what={stroke} />}
       {!stroke && !busArmed && <MoreTools canEdit={canEdit} />}
       <Box sx={{ flex: 1 }} />
+      <ShownIn languages={languages} />
       <CaretPlace />
     </Stack>
   )
 })
+
+/** The language that sheets are shown in, where the project has others than its own. */
+function ShownIn({ languages }: { languages: readonly string[] }) {
+  const { language, set } = useTools('language', 'set')
+  const known = language === '' || languages.includes(language)
+  useEffect(() => {
+    if (!known) set({ language: '' })
+  }, [known, set])
+  if (!languages.length) return null
+  return (
+    <Select
+      size="small"
+      variant="standard"
+      value={known ? language : ''}
+      displayEmpty
+      inputProps={{ 'aria-label': 'Shown in' }}
+      onChange={(e) => set({ language: e.target.value })}
+      sx={{ fontSize: 12, mr: 1 }}
+    >
+      <MenuItem value="">own language</MenuItem>
+      {languages.map((code) => (
+        <MenuItem key={code} value={code}>
+          {languageName(code)}
+        </MenuItem>
+      ))}
+    </Select>
+  )
+}
 
 /** Where the caret is, in words; which line a height counts to is the server's to say. */
 function CaretPlace() {

@@ -138,7 +138,7 @@ export function DrawBench({ outline, canEdit: mayEdit }: BenchProps) {
         canEdit={mayEdit}
       />
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column' }}>
-        <DrawBar types={types} buses={buses} canEdit={mayDraw} />
+        <DrawBar {...{ types, buses }} languages={outline.settings.languages} canEdit={mayDraw} />
         <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#EAE4D6' }}>
           <Sheet canEdit={canEdit} onGo={goTo} />
         </Box>

@@ -1,4 +1,4 @@
-/** A boundary, line, picture or note in the inspector. */
+/** A boundary, line, arrow, dimension, picture or note in the inspector. */
 import { PanelPick } from '../../kit/Pick'
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
@@ -11,6 +11,10 @@ import { Field } from '../../kit/Field'
 import { usePlaces } from '../../project/PlaceChoice'
 import { usePick } from '../../project/store'
 import { lockSelected } from './acts'
+import { NotePanel } from './NotePanel'
+import { SaidIn } from './SaidIn'
+
+const STROKES = new Set(['line', 'arrow', 'dimension'])
 
 export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean }) {
   const { send } = usePick('send')
@@ -24,13 +28,7 @@ export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean })
   if (item.kind === 'note')
     return (
       <>
-        <Box sx={{ fontWeight: 600, mb: 0.5 }}>Note</Box>
-        <Field
-          label="Words"
-          value={text}
-          disabled={!canEdit}
-          onSave={(typed) => void send({ kind: 'change-note', note_id: item.id, text: typed })}
-        />
+        <NotePanel item={item} canEdit={canEdit} />
         {lock}
       </>
     )
@@ -53,6 +51,10 @@ export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean })
           />
         </>
       )}
+      {STROKES.has(figure ?? '') && (
+        <Field label="Words" value={text} disabled={!canEdit} onSave={(typed) => change({ text: typed })} />
+      )}
+      {(figure === 'boundary' || STROKES.has(figure ?? '')) && <SaidIn words={text} canEdit={canEdit} />}
       {figure === 'table' && <Shows value={text} canEdit={canEdit} pick={(id) => change({ text: id })} />}
       {figure !== 'picture' && figure !== 'table' && (
         <FormControlLabel

@@ -11,6 +11,7 @@ import type { LastingOutline } from '../../project/useOutline'
 import { useRevision } from '../../project/useRevision'
 import { BelongsTo } from './BelongsTo'
 import { FigurePanel } from './FigurePanel'
+import { InLayer } from './InLayer'
 import { MarkPanel } from './MarkPanel'
 import { DevicePanel } from './DevicePanel'
 import { MadePanel } from './MadePanel'
@@ -29,6 +30,7 @@ interface Props {
 
 // What is asked for now and then is fetched when it is.
 const KeepStamp = fetched(() => import('./KeepStamp').then((m) => m.KeepStamp))
+const LayersPanel = fetched(() => import('./LayersPanel').then((m) => m.LayersPanel))
 const PlannedPanel = fetched(() => import('./PlannedPanel').then((m) => m.PlannedPanel))
 const ReplacePanel = fetched(() => import('./ReplacePanel').then((m) => m.ReplacePanel))
 const TracePanel = fetched(() => import('./TracePanel').then((m) => m.TracePanel))
@@ -101,6 +103,8 @@ const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }:
     <>
       {panel === 'trace' ? (
         <TracePanel onGo={onGo} />
+      ) : panel === 'layers' ? (
+        <LayersPanel canEdit={canEdit} />
       ) : Called ? (
         <Called />
       ) : items.length ? (
@@ -114,7 +118,12 @@ const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }:
       ) : (
         <SheetPanel key={view.sheet.sheet?.id} view={view} canEdit={canEdit} />
       )}
-      {canEdit && panel === '' && items.length > 0 && <MoveToSheet items={items} sheets={outline.sheets} />}
+      {canEdit && panel === '' && items.length > 0 && (
+        <>
+          <InLayer items={items} />
+          <MoveToSheet items={items} sheets={outline.sheets} />
+        </>
+      )}
     </>
   )
 })

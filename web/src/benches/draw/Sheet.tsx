@@ -11,6 +11,8 @@ import { useTools, type Point } from './store'
 import { atRest, moments, pointerDown, pointerMove, pointerUp } from './tools'
 import { around } from '../../scene/viewport'
 import { useArt } from '../../project/useArt'
+import { useHidden, visible } from './useLayers'
+import { useSaid } from './useSaid'
 
 const NOTHING: ReadonlySet<string> = new Set()
 
@@ -68,8 +70,11 @@ export function Sheet({ canEdit, onGo }: Props) {
   }
   const art = useArt()
   const facts = view.sheet.sheet
-  const shown = preview ? preview.view : view
-  const looks = useMemo(() => lookOf(shown.items, selection, subject), [shown.items, selection, subject])
+  const hidden = useHidden()
+  const said = useSaid(view.items)
+  const drawn = preview ? preview.view.items : said
+  const items = useMemo(() => visible(drawn, hidden), [drawn, hidden])
+  const looks = useMemo(() => lookOf(items, selection, subject), [items, selection, subject])
   const { boxes, fit } = useRoom(view)
   if (!facts)
     return (
@@ -105,7 +110,7 @@ export function Sheet({ canEdit, onGo }: Props) {
       }}
     >
       <g data-revision={revision} />
-      <Items items={shown.items} art={art} looks={looks} changed={preview?.changed ?? NOTHING} />
+      <Items items={items} art={art} looks={looks} changed={preview?.changed ?? NOTHING} />
       {ghost?.()}
       {canEdit && <Caret caret={caret} />}
     </Surface>

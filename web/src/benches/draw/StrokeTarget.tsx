@@ -26,9 +26,8 @@ const KINDS = [
 
 export function StrokeTarget({ what }: { what: Stroke }) {
   if (what === 'marks') return <MarkNames />
-  if (what === 'boundary' || what === 'line' || what === 'table') return null
   if (what === 'picture') return <PictureTarget />
-  return <DeviceTarget what={what} />
+  return what === 'terminals' || what === 'band' ? <DeviceTarget what={what} /> : null
 }
 
 /** Names for a row of continuations; those without another end are offered first. */

@@ -20,8 +20,37 @@ export function deleteSelected() {
   if (ids.length) void now().send({ kind: 'delete-selection', ids })
 }
 
+/** What of a selection can be turned: symbols and notes. */
+export function turnable(ids: Iterable<string>): string[] {
+  const { items } = now().view
+  return [...ids].filter((id) => ['symbol', 'note'].includes(items[id]?.kind ?? ''))
+}
+
+/** What can be in a layer and moves in groups; wires follow what they end at. */
+export const IN_LAYERS = new Set(['symbol', 'continuation', 'note', 'figure', 'band'])
+
+/** Ids with those of all that moves together with one of them. */
+export function withCompanions(ids: Iterable<string>): string[] {
+  const { items } = now().view
+  const found = new Set(ids)
+  const groups = new Set([...found].map((id) => items[id]?.facts.together).filter(Boolean))
+  if (groups.size)
+    for (const item of Object.values(items)) if (groups.has(item.facts.together)) found.add(item.id)
+  return [...found]
+}
+
+export function groupSelected() {
+  const ids = movables()
+  if (ids.length > 1) void now().send({ kind: 'group-selection', ids })
+}
+
+export function ungroupSelected() {
+  const ids = movables()
+  if (ids.length) void now().send({ kind: 'ungroup-selection', ids })
+}
+
 export function turnSelected(how: 'turn' | 'flip') {
-  const ids = symbolsOf(now().selection)
+  const ids = how === 'turn' ? turnable(now().selection) : symbolsOf(now().selection)
   if (ids.length) void now().send({ kind: 'turn-selection', ids, how })
 }
 

@@ -3,12 +3,24 @@ import { checked, type Command } from '../../project/commands'
 import { around, showBox } from '../../scene/viewport'
 import { now } from './store'
 import { jump } from './jump'
-import { changeRungs, deleteSelected, lockSelected, swapSelected, symbolsOf, turnSelected } from './acts'
+import {
+  changeRungs,
+  deleteSelected,
+  groupSelected,
+  lockSelected,
+  swapSelected,
+  symbolsOf,
+  turnable,
+  turnSelected,
+  ungroupSelected,
+} from './acts'
 import { copySelected } from './clipboard'
 import { atRest as idle, startBus, startCopy, startPaste, startQuick, startStroke, startWire } from './tools'
 
 const get = () => now()
 const some = () => idle() && get().selection.size > 0
+const several = () => idle() && get().selection.size > 1
+const someTurned = () => idle() && turnable(get().selection).length > 0
 const someSymbol = () => idle() && symbolsOf(get().selection).length > 0
 
 function nearSelection() {
@@ -52,10 +64,10 @@ export const drawCommands: Command[] = checked([
   },
   {
     id: 'turn',
-    label: 'Turn the symbol',
+    label: 'Turn the symbol or note',
     shortcut: 'R',
     run: () => turnSelected('turn'),
-    enabled: someSymbol,
+    enabled: someTurned,
   },
   {
     id: 'flip',
@@ -151,6 +163,24 @@ export const drawCommands: Command[] = checked([
     run: () => startStroke('line'),
     enabled: idle,
   },
+  { id: 'arrow', label: 'Arrow', shortcut: 'Shift+A', run: () => startStroke('arrow'), enabled: idle },
+  {
+    id: 'dimension',
+    label: 'Dimension',
+    shortcut: 'Shift+D',
+    run: () => startStroke('dimension'),
+    enabled: idle,
+  },
+  { id: 'group', label: 'Group what is selected', shortcut: 'G', run: groupSelected, enabled: several },
+  { id: 'ungroup', label: 'Ungroup', shortcut: 'Shift+G', run: ungroupSelected, enabled: some },
+  {
+    id: 'layers',
+    label: 'Layers',
+    shortcut: 'Shift+Y',
+    reads: true,
+    run: () => get().set({ panel: 'layers', selection: new Set(), subject: '' }),
+    enabled: idle,
+  },
   {
     id: 'picture',
     label: 'Picture',
@@ -192,8 +222,10 @@ export const drawCommands: Command[] = checked([
     shortcut: 'Ctrl+P',
     reads: true,
     run: () => {
-      const { projectId, sheetId } = get()
-      window.open(`/api/projects/${projectId}/drawing.pdf?sheet_id=${sheetId}&inline=true`)
+      const { projectId, sheetId, language } = get()
+      window.open(
+        `/api/projects/${projectId}/drawing.pdf?sheet_id=${sheetId}&language=${language}&inline=true`,
+      )
     },
   },
   ...(['dxf', 'svg'] as const).map((format) => ({
@@ -202,8 +234,10 @@ export const drawCommands: Command[] = checked([
     shortcut: '',
     reads: true,
     run: () => {
-      const { projectId, sheetId } = get()
-      window.location.assign(`/api/projects/${projectId}/drawing.${format}?sheet_id=${sheetId}`)
+      const { projectId, sheetId, language } = get()
+      window.location.assign(
+        `/api/projects/${projectId}/drawing.${format}?sheet_id=${sheetId}&language=${language}`,
+      )
     },
   })),
   {

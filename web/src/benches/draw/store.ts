@@ -5,7 +5,9 @@ import { useShallow } from 'zustand/react/shallow'
 import { useProject, type ProjectState } from '../../project/store'
 import type { View } from '../../project/view'
 
-export type Stroke = 'terminals' | 'band' | 'marks' | 'boundary' | 'line' | 'picture' | 'table'
+/** Strokes without meaning. */
+export type Line = 'line' | 'arrow' | 'dimension'
+export type Stroke = 'terminals' | 'band' | 'marks' | 'boundary' | Line | 'picture' | 'table'
 /** Texts of a symbol that can be dragged. */
 export const TEXT_NAMES = ['tag', 'text', 'reference', 'pin'] as const
 export type TextName = (typeof TEXT_NAMES)[number]
@@ -14,7 +16,7 @@ export type Point = [number, number]
 /** A copied piece of circuit, as the server gives and takes it. */
 export type Piece = Record<string, unknown>
 /** What the inspector shows instead of the selection. */
-export type Panel = '' | 'stamps' | 'keep' | 'replace' | 'planned' | 'trace'
+export type Panel = '' | 'stamps' | 'keep' | 'replace' | 'planned' | 'trace' | 'layers'
 
 export type Tool =
   | { name: 'idle' }
@@ -63,6 +65,8 @@ export interface DrawState {
   /** Picture of the project that is put on the sheet next. */
   pictureId: string
   panel: Panel
+  /** Code of the language that sheets are shown in, "" for that of the house. */
+  language: string
   /** Id of the strip or cable that the next stroke goes to, NEW_STRIP, or "" for the usual one. */
   strokeTarget: string
   /** Planned terminals of that strip that the next row is made of, [] for any. */
@@ -86,6 +90,7 @@ export const useDraw = create<DrawState>((put) => ({
   terminalKind: '',
   pictureId: '',
   panel: '',
+  language: '',
 
   set: (part) => {
     const { selection, subject, message, preview, ...own } = part

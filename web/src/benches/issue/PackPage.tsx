@@ -6,10 +6,11 @@ import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import type { AnyEdit } from '../../api/client'
 import { Act, Acts } from '../../kit/Act'
-import { Pick, plain } from '../../kit/Pick'
+import { PanelPick, Pick, plain } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
 import { TableBar } from '../../kit/TableBar'
 import { usePick } from '../../project/store'
+import { languageName } from '../../project/useWordings'
 import { MONO, QUIET } from '../../theme/theme'
 import { PackRun } from './PackRun'
 import { useRuns } from './useRuns'
@@ -31,7 +32,14 @@ export function PackPage({ line, all, canEdit, go }: Props) {
   const [draft, setDraft] = useState<PackEdit | null>(null)
   const running = mine.find((r) => r.state === 'running')
   const begin = (id: string, name: string) =>
-    setDraft({ kind: 'keep-pack', pack_id: id, name, files: pack.files, pattern: pack.pattern })
+    setDraft({
+      kind: 'keep-pack',
+      pack_id: id,
+      name,
+      files: pack.files,
+      pattern: pack.pattern,
+      language: pack.language,
+    })
   return (
     <>
       <TableBar>
@@ -106,6 +114,24 @@ interface FormProps {
   go: (shown: string) => void
 }
 
+interface CopyProps {
+  draft: PackEdit
+  setDraft: (draft: PackEdit) => void
+  remove: () => Promise<void>
+}
+
+const CopyOrRemove = ({ draft, setDraft, remove }: CopyProps) => (
+  <Acts>
+    <Act onClick={() => setDraft({ ...draft, pack_id: '', name: `${draft.name} (copy)` })}>Copy it</Act>
+    <Act onClick={() => void remove()}>Remove it</Act>
+  </Acts>
+)
+
+const inLanguages = (codes: string[]) => [
+  { id: '', name: 'own language' },
+  ...codes.map((id) => ({ id, name: languageName(id) })),
+]
+
 function PackForm({ draft, setDraft, all, go }: FormProps) {
   const { send } = usePick('send')
   const files = (draft.files ?? []) as FileOf[]
@@ -138,6 +164,14 @@ function PackForm({ draft, setDraft, all, go }: FormProps) {
         onChange={(e) => put({ pattern: e.target.value })}
         helperText={`Made of letters and pieces in braces: {${all.pieces.slice(0, 9).join('}, {')}} …`}
       />
+      {all.languages.length > 0 && (
+        <PanelPick
+          label="In the language"
+          value={draft.language ?? ''}
+          options={inLanguages(all.languages)}
+          onPick={(language) => put({ language })}
+        />
+      )}
       <FilesOf {...{ files, all }} put={(next) => put({ files: next })} />
       <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
         <Button variant="contained" disabled={!draft.name.trim()} onClick={() => void keep()}>
@@ -145,14 +179,7 @@ function PackForm({ draft, setDraft, all, go }: FormProps) {
         </Button>
         <Button onClick={() => setDraft(null)}>Leave it</Button>
         <Box sx={{ flex: 1 }} />
-        {draft.pack_id && (
-          <Acts>
-            <Act onClick={() => setDraft({ ...draft, pack_id: '', name: `${draft.name} (copy)` })}>
-              Copy it
-            </Act>
-            <Act onClick={() => void remove()}>Remove it</Act>
-          </Acts>
-        )}
+        {draft.pack_id && <CopyOrRemove {...{ draft, setDraft, remove }} />}
       </Box>
     </Box>
   )

@@ -1,6 +1,6 @@
 /** No tool in hand: a click selects, a drag moves what is selected, one of its texts, or takes what it goes about. */
 import type { At } from '../../../scene/Surface'
-import { MOVABLE } from '../acts'
+import { MOVABLE, withCompanions } from '../acts'
 import { now, TEXT_NAMES, type Point, type TextName } from '../store'
 import { cancel, defineTool, pointerDown, pointerMove, take } from './moments'
 
@@ -32,19 +32,23 @@ function textUnder(at: At, id: string): TextName | null {
   return (alone && TEXT_NAMES.find((name) => name === role)) || null
 }
 
-function choose(id: string, more: boolean) {
+/** Select a thing with all that moves together with it, or it alone. */
+function choose(id: string, more: boolean, alone: boolean) {
   const { selection, set } = now()
+  const ids = alone ? [id] : withCompanions([id])
   if (more) {
     const next = new Set(selection)
-    if (!next.delete(id)) next.add(id)
+    for (const each of ids)
+      if (selection.has(id)) next.delete(each)
+      else next.add(each)
     set({ selection: next, subject: '' })
-  } else if (!selection.has(id)) set({ selection: new Set([id]), subject: '' })
+  } else if (alone || !selection.has(id)) set({ selection: new Set(ids), subject: '' })
 }
 
 function click(at: At) {
   const id = idUnder(at)
   pressed = { px: at.px, py: at.py, mm: [at.x, at.y], id, at: [at.gx, at.gy], text: textUnder(at, id) }
-  if (id) choose(id, at.event.shiftKey || at.event.ctrlKey)
+  if (id) choose(id, at.event.shiftKey || at.event.ctrlKey, at.event.altKey)
 }
 
 function move(at: At) {

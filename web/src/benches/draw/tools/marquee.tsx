@@ -1,7 +1,7 @@
 /** A rectangle that selects: to the right what lies wholly inside, to the left what it touches. */
 import type { Item } from '../../../scene/item'
 import { COPPER } from '../../../theme/theme'
-import { MOVABLE } from '../acts'
+import { MOVABLE, withCompanions } from '../acts'
 import { now } from '../store'
 import { defineTool, hold, inHand, take } from './moments'
 
@@ -51,7 +51,7 @@ defineTool('marquee', {
       .filter((i) => MOVABLE.has(i.kind) && wanted(i))
       .map((i) => i.id)
     take({ name: 'idle' })
-    now().set({ selection: new Set(ids), subject: '' })
+    now().set({ selection: new Set(withCompanions(ids)), subject: '' })
   },
   ghost: Ghost,
 })

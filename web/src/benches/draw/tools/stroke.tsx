@@ -1,8 +1,8 @@
-/** A stroke with two ends: a row of terminals, a cable band, marks at wire ends, a boundary, a line, a picture, a table. */
+/** A stroke with two ends: a row of terminals, a cable band, marks at wire ends, a boundary, a line, an arrow, a dimension, a picture, a table. */
 import { asGiven, makeEdit, type AnyEdit } from '../../../api/client'
 import { GRID } from '../../../scene/Surface'
 import { COPPER } from '../../../theme/theme'
-import { NEW_STRIP, now, type Point, type Stroke } from '../store'
+import { NEW_STRIP, now, type Line, type Point, type Stroke } from '../store'
 import { defineTool, drop, hold, inHand, take } from './moments'
 
 interface Ends {
@@ -21,7 +21,7 @@ interface StrokeKind {
   edit: (ends: Ends) => AnyEdit
 }
 
-const figure = (what: 'boundary' | 'line' | 'picture' | 'table', ends: Ends) =>
+const figure = (what: 'boundary' | Line | 'picture' | 'table', ends: Ends) =>
   makeEdit('draw-figure', {
     ...ends,
     figure: what,
@@ -72,6 +72,16 @@ const STROKES: Record<Stroke, StrokeKind> = {
     edit: (ends) => figure('boundary', ends),
   },
   line: { hint: 'Click both ends of the line.', free: true, edit: (ends) => figure('line', ends) },
+  arrow: {
+    hint: 'Click where the arrow begins, then what it points at.',
+    free: true,
+    edit: (ends) => figure('arrow', ends),
+  },
+  dimension: {
+    hint: 'Click both ends of the dimension; what it says is typed in the inspector.',
+    free: true,
+    edit: (ends) => figure('dimension', ends),
+  },
   picture: {
     hint: 'Choose the picture above, then click two corners.',
     free: true,
