@@ -25,7 +25,7 @@ from .tables import table_pdf
 DATE = (2000, 1, 1, 0, 0, 0)
 CONTENTS = "00-contents.pdf"
 EVERYTHING = "Everything"
-IN_ALL_LANGUAGES = ("project",)  # items that hold the texts of the house and what they are in other languages
+IN_ALL_LANGUAGES = ("project-file",)  # items that hold the texts of the house and what they are in other languages
 PIECES = ("kind", "date")  # of a file's name, beside the project's fields
 # Files done, files in all, and the one that is made now.
 Progress = Callable[[int, int, str], None]

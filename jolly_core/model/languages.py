@@ -39,13 +39,18 @@ class SaidText:
     said: dict[str, str]
 
 
+def said_fields(kind: str, record: Entity) -> tuple[str, ...]:
+    """Return the fields of a record with texts that are said in every language; a table's text is a key."""
+    return () if kind == "figure" and record.kind == "table" else SAID.get(kind, ())
+
+
 def said_texts(project: Project) -> list[SaidText]:
     """Return all texts of a project that are said in its languages, by the alphabet; those without a letter are not."""
     where: defaultdict[str, list[tuple[str, str]]] = defaultdict(list)
-    for kind, names in SAID.items():
+    for kind in SAID:
         table = project.tables[kind]
         for id in sorted(table):
-            for words in dict.fromkeys(getattr(table[id], name) for name in names):
+            for words in dict.fromkeys(getattr(table[id], name) for name in said_fields(kind, table[id])):
                 if any(map(str.isalpha, words)):
                     where[words].append((kind, id))
     return [
@@ -108,8 +113,9 @@ def _follow(twin: _Twin, project: Project, language: str) -> None:
     other = {words for words in said.keys() | twin.said.keys() if said.get(words) != twin.said.get(words)}
     changes = ChangeSet()
     for kind, table in project.tables.items():
-        mine, sources, names = twin.project.tables[kind], twin.sources[kind], SAID.get(kind, ())
+        mine, sources = twin.project.tables[kind], twin.sources[kind]
         for id, record in table.items():
+            names = said_fields(kind, record)
             if sources.get(id) is record and not (other and any(getattr(record, n) in other for n in names)):
                 continue
             sources[id] = record

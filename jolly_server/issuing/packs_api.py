@@ -44,7 +44,7 @@ class PackLine(TypedDict):
 
 
 class Packs(TypedDict):
-    """The packs of a project, that of everything first, what they may hold, the pieces of file names, and the languages."""
+    """The packs, that of everything first, what they may hold, the pieces of file names, the project's languages."""
 
     packs: list[PackLine]
     items: list[PackItem]

@@ -101,6 +101,7 @@ class ByRole(DemoCase):
         self.person("guest")  # somebody with an account and no project
         # Something in the journal, so that there is an entry to look at.
         self.accepted(self.person("anna"), kind="change-settings", issued_on="today")
+        self.accepted(self.person("anna"), kind="set-languages", languages=["de"])
         ids = [s.id for s in self.stored().symbols_on(self.sheet("30"))][:1]
         stamp = self.accepted(self.person("anna"), kind="keep-stamp", ids=ids, name="One")["placed"][0]
         self.values = self.found_in(self.stored(), stamp)
@@ -133,6 +134,7 @@ class ByRole(DemoCase):
             "key": "none",
             "fault_key": "contactor-bridged",
             "answer": "take",
+            "language": "de",
             "stamp_id": stamp_id,
             "point_id": next(iter(self.stored().io_points)),
             "symbol_id": "none",

@@ -16,6 +16,7 @@ import { BlockSection } from './BlockSection'
 import { PartPicker } from '../../project/PartPicker'
 import { usePick } from '../../project/store'
 import { useTools } from './store'
+import { SaidIn } from './SaidIn'
 import { SymbolSection } from './SymbolSection'
 
 interface Props {
@@ -70,6 +71,7 @@ function Named({ card, canEdit }: PartProps) {
         placeholder="what it does"
         onSave={(text) => void send({ kind: 'set-text', device_id: card.id, text })}
       />
+      <SaidIn words={card.text} canEdit={canEdit} />
       <Field
         label={card.fixed ? 'Tag, fixed by hand' : 'Tag'}
         value={card.tag}
