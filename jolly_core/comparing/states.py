@@ -7,7 +7,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 
 from jolly_core.model import ChangeSet, Project, changes_to
-from jolly_core.scenes import Item, made, page_scene, sheet_look, sheet_scene
+from jolly_core.scenes import Item, made, scene_of, sheet_look
 from jolly_core.wiring import wire_numbers
 
 from .concern import sheets_concerned
@@ -116,4 +116,4 @@ def _drawings(project: Project, ids: set[str]) -> dict[str, Drawing]:
 
 def drawing(project: Project, id: str) -> Drawing:
     """Return the items of a sheet as it is drawn, or of all leaves of one that is made from the project."""
-    return (page_scene(project, id) if made(project, id) else sheet_scene(project, id)).items
+    return scene_of(project, id).items

@@ -9,7 +9,7 @@ from ..kinds import Keyed, kind
 from .structure import Language
 
 
-@kind("wording", since=15, indexes=(Keyed("wordings_of", "words"),))
+@kind("wording", since=15, seen="nowhere", indexes=(Keyed("wordings_of", "words"),))
 @dataclass(slots=True)
 class Wording:
     """What a text is in a language: wherever these words stand alone in a field that is said, these stand instead.

@@ -11,7 +11,7 @@ from dataclasses import replace
 from jolly_core.model import Project, derived
 from jolly_core.wiring import group_at
 
-from ..base.primitives import Facts, Scene
+from ..base.primitives import Facts, Item, Scene
 
 
 def layered(layer_id: str, together: str = "") -> Facts:
@@ -39,10 +39,15 @@ def net_layer(project: Project, sheet_id: str, point: int) -> str:
     return found.pop() if len(found) == 1 else ""
 
 
-def on_paper(project: Project, scene: Scene) -> Scene:
-    """Return a scene without what is in layers that are not printed, itself where there is no such layer."""
+def printed(project: Project, items: dict[str, Item]) -> dict[str, Item]:
+    """Return the items that are on paper: all but those in layers that are not printed."""
     left_out = {layer.id for layer in project.layers.values() if not layer.printed}
     if not left_out:
-        return scene
-    items = {id: item for id, item in scene.items.items() if item.facts.get("layer", "") not in left_out}
+        return items
+    return {id: item for id, item in items.items() if item.facts.get("layer", "") not in left_out}
+
+
+def on_paper(project: Project, scene: Scene) -> Scene:
+    """Return a scene without what is in layers that are not printed, itself where there is no such layer."""
+    items = printed(project, scene.items)
     return scene if len(items) == len(scene.items) else replace(scene, items=items)

@@ -14,7 +14,7 @@ from ..base.primitives import Dot, Facts, Item, Scene, Strand, text, text_at
 from .bands import band_item
 from .continuations import continuation_item
 from .figures import figure_item
-from .layers import layered, net_layer
+from .layers import layered, net_layer, printed
 from .movables import Stroke, room_of, settle_texts
 from .notes import note_item
 from .rows import row_lines
@@ -57,7 +57,7 @@ def sheet_look(project: Project, sheet_id: str) -> int:
     about = (size_mm(sheet), room_of(project, sheet)[1], project.settings.standard, frame_facts(sheet))
     shown = [
         (i.id, i.kind, i.at, i.box, tuple(i.prims), tuple(i.facts.get("texts", {}).items()))
-        for i in items.values()
+        for i in printed(project, items).values()
         if i.kind != "frame"
     ]
     return hash((about, tuple(shown), tuple((id, tuple(found)) for id, found in strokes.items())))
