@@ -114,5 +114,5 @@ SCHEMA = Draft202012Validator(project_schema())
 
 class Documented(TestCase):
     def test_the_schema_in_the_documents_is_the_one_files_hold(self) -> None:
-        path = Path(__file__).resolve().parents[3] / "docs" / "formats" / "project-14.schema.json"
+        path = Path(__file__).resolve().parents[3] / "docs" / "formats" / "project-15.schema.json"
         self.assertEqual(json.loads(path.read_text(encoding="utf-8")), project_schema())

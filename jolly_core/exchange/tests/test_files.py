@@ -41,7 +41,7 @@ class ProjectFile(TestCase):
     def test_the_demo_file_is_in_canonical_order_and_holds_the_schema(self) -> None:
         text = (DEMO / "pellwick-kiln-2.spool.json").read_text(encoding="utf-8")
         self.assertEqual(write_project(demo()), text)
-        schema = json.loads((ROOT / "docs" / "formats" / "project-14.schema.json").read_text(encoding="utf-8"))
+        schema = json.loads((ROOT / "docs" / "formats" / "project-15.schema.json").read_text(encoding="utf-8"))
         Draft202012Validator.check_schema(schema)
         Draft202012Validator(schema).validate(json.loads(text))
         schema = json.loads((ROOT / "docs" / "formats" / "library-1.schema.json").read_text(encoding="utf-8"))
@@ -58,7 +58,7 @@ class ProjectFile(TestCase):
         self.assertEqual({s.number: s.kind for s in project.sheets.values()}, {"1": "schematic", "2": "schematic"})
         self.assertEqual({s.number: s.size for s in project.sheets.values()}, {"1": "A4", "2": "A3"})
         text = write_project(project)
-        self.assertEqual(json.loads(text)["version"], 14)
+        self.assertEqual(json.loads(text)["version"], 15)
         new = json.loads(text)["entities"]
         for kind, records in old["entities"].items():
             for was, now in zip(records, new[kind], strict=True):
