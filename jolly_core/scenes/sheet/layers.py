@@ -31,8 +31,6 @@ def net_layer(project: Project, sheet_id: str, point: int) -> str:
     Args:
         point: the least point of the net's group on the sheet.
     """
-    if not project.layers:
-        return ""
     group = group_at(project, sheet_id, point)
     found = {project.symbols[symbol_id].layer_id for symbol_id, _ in group.pins}
     found |= {project.continuations[id].layer_id for id in group.continuations}

@@ -135,7 +135,7 @@ def net_items(project: Project, sheet_id: str, point: int, number: str) -> NetIt
     wires = [project.wires[i] for i in group.wires]
     numbered = _numbered(project, wires)
     shown = _number_items(project, number, numbered, group) if number else []
-    layer = net_layer(project, sheet_id, point)
+    layer = net_layer(project, sheet_id, point) if project.layers else ""
     own = {w.id for w in numbered}
     return NetItems(
         {w.id: wire_item(project, w, point, number if w.id in own else "", layer) for w in wires},
