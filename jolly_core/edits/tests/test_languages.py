@@ -82,6 +82,21 @@ class Said(TestCase):
         self.bench.do("set-languages", languages=["fr"])
         self.assertEqual(list(self.bench.project.wordings), [])
 
+    def test_what_is_deleted_is_gone_and_back_again_in_each_language(self) -> None:
+        self.say("Running", "Läuft")
+        in_language(self.bench.project, "de")
+        done = self.bench.do("delete-selection", ids=[self.lamp])
+        self.assertEqual(words_on(in_language(self.bench.project, "de"), self.bench.sheet).count("Läuft"), 1)
+        self.bench.project.apply(done.changes.inverse())
+        self.assertEqual(words_on(in_language(self.bench.project, "de"), self.bench.sheet).count("Läuft"), 2)
+
+    def test_what_a_table_shows_is_no_text(self) -> None:
+        place = {"x1": 60, "y1": 60, "x2": 100, "y2": 80}
+        self.bench.do("draw-figure", sheet_id=self.bench.sheet, figure="table", text="sheet-parts", **place)
+        self.assertNotIn("sheet-parts", [t.words for t in said_texts(self.bench.project)])
+        self.bench.do("draw-figure", sheet_id=self.bench.sheet, text="On the door", **place)
+        self.assertIn("On the door", [t.words for t in said_texts(self.bench.project)])
+
     def test_texts_without_a_letter_are_not_asked_for(self) -> None:
         self.bench.do("set-text", device_id=self.bench.device(self.lamp), text="230 / 400")
         self.assertNotIn("230 / 400", [t.words for t in said_texts(self.bench.project)])

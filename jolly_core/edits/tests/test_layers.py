@@ -164,6 +164,17 @@ class Layers(TestCase):
         bench.do("change-layer", layer_id=self.layer, printed=True)
         self.assertEqual(self.seen(), before)
 
+    def test_a_wire_between_two_layers_is_in_neither(self) -> None:
+        bench = self.bench
+        other = bench.new("add-layer", name="New")
+        bench.do("put-in-layer", ids=[self.old], layer_id=self.layer)
+        bench.do("put-in-layer", ids=[self.contact], layer_id=other)
+        for hidden, shown in ((self.layer, other), (other, self.layer)):
+            bench.do("change-layer", layer_id=hidden, printed=False)
+            self.assertTrue(set(bench.project.wires) <= self.seen())
+            bench.do("change-layer", layer_id=hidden, printed=True)
+            self.assertTrue(bench.project.layers[shown].printed)
+
     def test_a_layer_that_is_taken_away_leaves_its_things(self) -> None:
         self.bench.do("put-in-layer", ids=[self.old], layer_id=self.layer)
         self.bench.do("remove-layer", layer_id=self.layer)
