@@ -39,14 +39,12 @@ from .entities.building import NetOrder as NetOrder
 from .entities.building import PointCheck as PointCheck
 from .entities.building import Rack as Rack
 from .entities.building import StripItem as StripItem
-from .entities.circuit import NOTE_ALIGNMENTS as NOTE_ALIGNMENTS
 from .entities.circuit import STROKES as STROKES
 from .entities.circuit import WIRE_CATEGORIES as WIRE_CATEGORIES
 from .entities.circuit import AddOn as AddOn
 from .entities.circuit import Continuation as Continuation
 from .entities.circuit import Device as Device
 from .entities.circuit import Figure as Figure
-from .entities.circuit import Layer as Layer
 from .entities.circuit import Note as Note
 from .entities.circuit import Symbol as Symbol
 from .entities.circuit import Wire as Wire
@@ -89,7 +87,6 @@ from .entities.structure import Sheet as Sheet
 from .entities.titling import Picture as Picture
 from .entities.titling import TitleBlock as TitleBlock
 from .entities.titling import TitleCell as TitleCell
-from .entities.wording import Wording as Wording
 from .errors import ConflictError as ConflictError
 from .errors import CoreError as CoreError
 from .errors import FileError as FileError
@@ -102,7 +99,6 @@ from .ids import IdSource as IdSource
 from .kinds import kind_of as kind_of
 from .kinds import places_of as places_of
 from .kinds import shifted as shifted
-from .languages import SaidText as SaidText
 from .languages import in_language as in_language
 from .languages import said_texts as said_texts
 from .languages import unsaid as unsaid

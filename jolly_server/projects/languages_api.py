@@ -5,7 +5,8 @@ from ninja import Router
 from typing_extensions import TypedDict
 
 from jolly_core.edits.draw.layers import IN_LAYERS
-from jolly_core.model import Project, SaidText, in_language, said_texts
+from jolly_core.model import Project, in_language, said_texts
+from jolly_core.model.languages import SaidText
 from jolly_core.reports import kind_name, where_drawn
 from jolly_core.scenes import made as is_made
 from jolly_core.scenes import scene_of, sheet_scene

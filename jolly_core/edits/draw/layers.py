@@ -8,7 +8,8 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from jolly_core.model import KINDS, ON_SHEET, Layer, Project, RuleError
+from jolly_core.model import KINDS, ON_SHEET, Project, RuleError
+from jolly_core.model.entities.circuit import Layer
 
 from ..base.edit import Id, Payload, Text, Work, edit
 from .selecting import sheet_of, what_of

@@ -8,7 +8,8 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
-from jolly_core.model import RuleError, Wording, said_texts
+from jolly_core.model import RuleError, said_texts
+from jolly_core.model.entities.wording import Wording
 
 from ..base.edit import LinedText, Payload, Work, edit
 

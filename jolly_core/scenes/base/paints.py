@@ -54,7 +54,7 @@ class WirePaint:
 
 
 @dataclass(slots=True, frozen=True)
-class Layer:
+class FileLayer:
     """A layer of a cutting drawing: its colour by the index of DXF, and the pen."""
 
     colour: int
@@ -71,7 +71,7 @@ PENS: dict[str, Pen] = {
 TONES: dict[str, str] = _table["tones"]
 FACES: dict[str, Face] = {name: Face(**f) for name, f in _table["faces"].items()}
 ROLES: dict[str, Role] = {name: Role(r["face"], INKS[r["ink"]]) for name, r in _table["roles"].items()}
-LAYERS: dict[str, Layer] = {name: Layer(y["colour"], PENS[y["pen"]]) for name, y in _table["layers"].items()}
+LAYERS: dict[str, FileLayer] = {name: FileLayer(y["colour"], PENS[y["pen"]]) for name, y in _table["layers"].items()}
 WIRE_PEN, WIRE_EDGE_MM = Pen(_wire["mm"], tuple(_wire["dash"])), float(_wire["edge_mm"])
 COLOURS: dict[str, str] = _wire["colours"]
 LIGHT = frozenset(_wire["light"])

@@ -132,7 +132,7 @@ class Files(ProjectCase):
     def test_a_file_goes_out_and_in_with_sheets_blocks_and_pictures_and_a_summary(self) -> None:
         content = self.anna.get(f"/api/projects/{KILN}/file").content
         taken = self.take(content).json()
-        self.assertEqual((taken["name"], taken["version"]), ("Kiln 2", 14))
+        self.assertEqual((taken["name"], taken["version"]), ("Kiln 2", 15))
         self.assertEqual((taken["counts"]["sheet"], taken["counts"]["picture"]), (31, 1))
         self.assertEqual(write_project(load_rows(taken["id"])).encode(), content)
         for name in (b"anna", b"Anna", b"jory", b"vera", b"Holt"):
