@@ -15,7 +15,6 @@ from ..base.edit import Id, Payload, Text, Work, edit
 from .selecting import sheet_of, what_of
 
 IN_LAYERS = tuple(kind for kind in ON_SHEET if "layer_id" in KINDS[kind].fields)
-USUAL = ("Existing", "New", "By others")
 
 
 def with_companions(project: Project, ids: Iterable[str]) -> list[str]:

@@ -1,5 +1,5 @@
 /** The sheet in the language a person wants to see it in: what looks otherwise, in place of what is drawn. */
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { client, got } from '../../api/client'
 import { useRevision } from '../../project/useRevision'
@@ -20,7 +20,8 @@ export function useSaid(items: Record<string, Item>): Record<string, Item> {
         }),
       ),
     enabled: language !== '' && sheetId !== '',
-    placeholderData: keepPreviousData,
+    // What was said of another sheet would stand in its frame.
+    placeholderData: (before, query) => (query?.queryKey[2] === sheetId ? before : undefined),
     retry: false,
   })
   const said = language ? found.data?.items : undefined
