@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from jolly_core.cables import copper_of
 from jolly_core.model import Part, Project, counted, derived, listed
-from jolly_core.sizing import area_mm2, fill_percent, outer_diameter_mm
+from jolly_core.sizing import fill_percent, outer_diameter_mm
 
 from .routes import routes_from
 
@@ -47,7 +48,7 @@ def _stretches_from(project: Project, sheet_id: str) -> list[tuple[str, _Stretch
     found = []
     for route in routes_from(project, sheet_id).values():
         if route.stretches:
-            diameter = outer_diameter_mm(area_mm2(route.conductor.wire_type(project)))
+            diameter = outer_diameter_mm(copper_of(project, route.conductor).area_mm2)
             found += [(duct_id, (min(a, b), max(a, b), diameter)) for duct_id, a, b in route.stretches]
     return found
 

@@ -36,8 +36,11 @@ from .load import cable_drop, capacity_a, core_area_mm2, laying_of, load_a, numb
 from .pairs import loops_among, pair_names, pairs_of
 from .protection import Protection, protection_of, rated_of
 from .roles import PE, PROTECTIVE, categories_of, role_of, system_of
+from .sizes import Copper, copper_of
 
 __all__ = [
+    "Copper",
+    "copper_of",
     "spare_cores",
     "laying_of",
     "project_laying",

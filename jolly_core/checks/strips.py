@@ -5,11 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from jolly_core.cabinet import placing_of, run_length
-from jolly_core.cables import cored, one_core_area_mm2
+from jolly_core.cables import copper_of
 from jolly_core.library import definition, terminal_kind
 from jolly_core.library.quantities import number_of_text
 from jolly_core.model import Device, Part, Project, derived, length_words
-from jolly_core.sizing import area_mm2
 from jolly_core.tagging import called_on, full_tag, natural, pins_of
 from jolly_core.terminals import (
     TERMINAL,
@@ -29,7 +28,7 @@ from jolly_core.terminals import (
     strips,
     terminal_symbols,
 )
-from jolly_core.wiring import Conductor, group_of
+from jolly_core.wiring import group_of
 
 from .causes import labels_met
 from .registry import Snag, built, check, project_check
@@ -178,7 +177,7 @@ def terminal_sizes(project: Project, strip: Device) -> Iterator[Snag]:
             continue
         low, high = (_limit(row.part, f"cross_section_{end}_mm2") for end in ("min", "max"))
         for target in row.targets:
-            area = landed_area_mm2(project, target.conductor)
+            area = copper_of(project, target.conductor).area_mm2
             if area and ((high and area > high + 1e-9) or (low and area < low - 1e-9)):
                 limit = f"at most {high:g}" if high and area > high else f"at least {low:g}"
                 name = f"{full_tag(project, strip)}:{row.number}"
@@ -189,16 +188,6 @@ def terminal_sizes(project: Project, strip: Device) -> Iterator[Snag]:
 
 def _limit(part: Part, rating: str) -> float:
     return number_of_text(part.ratings.get(rating, "")) or 0.0
-
-
-def landed_area_mm2(project: Project, c: Conductor) -> float:
-    """Return the area with which a conductor lands, mm²: that of its core in a cable, else of its wire type."""
-    cable_id, core = cored(project).get(c.key, ("", None))
-    if cable_id and core is not None:
-        own = one_core_area_mm2(project.part_of(project.devices[cable_id]), core.ordinal)
-        if own:
-            return own
-    return area_mm2(c.wire_type(project))
 
 
 @strip_check("terminal-side", "What lands on a strip from a device without a location: its side is not known.")

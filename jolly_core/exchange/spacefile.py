@@ -8,6 +8,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from jolly_core.cables import copper_of
 from jolly_core.harness import (
     HarnessWire,
     bundles,
@@ -23,7 +24,7 @@ from jolly_core.harness import (
     wires_of,
 )
 from jolly_core.model import Node, Project
-from jolly_core.sizing import area_mm2, outer_diameter_mm
+from jolly_core.sizing import outer_diameter_mm
 from jolly_core.tagging import full_tag, pin_name
 
 SPACE_FORMAT, SPACE_VERSION = "jolly-spool-space", 1
@@ -93,12 +94,12 @@ def _connector(project: Project, node: Node) -> dict[str, Any]:
 
 def _wire(project: Project, wire: HarnessWire) -> dict[str, Any]:
     c = wire.conductor
-    wire_type = c.wire_type(project)
-    area = area_mm2(wire_type)
+    copper = copper_of(project, c)
+    area = copper.area_mm2
     cable, _ = cables_of(project, wire.harness_id).get(c.key, ("", ""))
     return {
         "number": c.number,
-        "colour": wire_type.colour if wire_type else "",
+        "colour": copper.colour,
         "cross_section_mm2": area,
         "outer_diameter_mm": round(outer_diameter_mm(area), 2),
         "start": pin_name(project, c.start),

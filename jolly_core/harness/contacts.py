@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from jolly_core.cables import number_of
+from jolly_core.cables import copper_of, number_of
 from jolly_core.library import definition, names_in
 from jolly_core.model import Device, Part, Project, derived
-from jolly_core.sizing import area_mm2, bundle_diameter_mm, outer_diameter_mm, strip_length_mm
+from jolly_core.sizing import bundle_diameter_mm, outer_diameter_mm, strip_length_mm
 from jolly_core.tagging import pins_of
 from jolly_core.wiring import Conductor, PinKey, conductors_at
 
@@ -129,12 +129,12 @@ def _around(part: Part) -> tuple[float, float]:
 
 def cavity_area_mm2(project: Project, conductors: Iterable[Conductor]) -> float:
     """Return the area that a contact has to hold: that of all its conductors together, mm²."""
-    return round(sum(area_mm2(c.wire_type(project)) for c in conductors), 6)
+    return round(sum(copper_of(project, c).area_mm2 for c in conductors), 6)
 
 
 def cavity_insulation_mm(project: Project, conductors: Iterable[Conductor]) -> float:
     """Return the diameter over the insulation that a contact has to hold, that of all its conductors together, mm."""
-    sizes = [outer_diameter_mm(area_mm2(c.wire_type(project))) for c in conductors]
+    sizes = [outer_diameter_mm(copper_of(project, c).area_mm2) for c in conductors]
     return round(bundle_diameter_mm(sizes), 2) if sizes else 0.0
 
 
@@ -144,7 +144,7 @@ def _counted(name: str) -> tuple[int, str]:
 
 def cavity_strip_mm(project: Project, device: Device | None, c: Conductor) -> float:
     """Return the strip length of a conductor's end in a connector: its contact's, else the usual one for its size."""
-    area = area_mm2(c.wire_type(project))
+    area = copper_of(project, c).area_mm2
     return number_of(contact_of(project, device, area), "strip_mm") or strip_length_mm(area)
 
 

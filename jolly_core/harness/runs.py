@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from jolly_core.cables import cored, number_of
+from jolly_core.cables import copper_of, cored, number_of
 from jolly_core.model import Project, Segment, derived
-from jolly_core.sizing import area_mm2, outer_diameter_mm
+from jolly_core.sizing import outer_diameter_mm
 
 from .tree import segments_of
 from .wires import HarnessWire, wires_of
@@ -58,14 +58,8 @@ def runs_of(project: Project, harness_id: str, wires: Iterable[HarnessWire]) -> 
 
 def single_runs(project: Project, wires: Iterable[HarnessWire]) -> dict[str, Run]:
     """Return each wire as a run by itself, by its key."""
-    sizes: dict[str, float] = {}
-    found: dict[str, Run] = {}
-    for wire in wires:
-        c = wire.conductor
-        if c.type_id not in sizes:
-            sizes[c.type_id] = outer_diameter_mm(area_mm2(c.wire_type(project)))
-        found[c.key] = Run((wire,), sizes[c.type_id])
-    return found
+    areas = ((wire, copper_of(project, wire.conductor).area_mm2) for wire in wires)
+    return {wire.conductor.key: Run((wire,), outer_diameter_mm(area)) for wire, area in areas}
 
 
 def gathered(project: Project, harness_id: str, wires: list[HarnessWire], singles: dict[str, Run]) -> list[Run]:

@@ -4,21 +4,21 @@ from .cutlist import (
     CutWire,
     Label,
     SpoolRow,
-    StockCut,
     cut_list,
     end_label,
     labels,
+    longer_than_a_spool,
     not_cut,
     spool_plan,
     spools_needed,
-    stock_cuts,
     uncut,
     uncut_from,
 )
-from .cutting import Bar, cutting_plan, packed
+from .cutting import Bar, StockCut, cutting_plan, stock_cuts
 from .dossiers import RUNS, Dossier, End, counted, dossiers, dossiers_from
 from .engraving import Nameplate, engraved, letter_height, nameplates, plate_of
 from .fieldwires import FieldGroup, Stroke, field_groups, open_conductors, strokes_for
+from .packing import packed
 
 __all__ = [
     "Bar",
@@ -47,6 +47,7 @@ __all__ = [
     "dossiers",
     "dossiers_from",
     "labels",
+    "longer_than_a_spool",
     "not_cut",
     "spool_plan",
     "spools_needed",

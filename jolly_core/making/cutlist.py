@@ -7,15 +7,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from hashlib import sha256
 
-from jolly_core.cabinet import run_length
-from jolly_core.cables import number_of
 from jolly_core.model import Project, derived, listed
 from jolly_core.tagging import full_tag, natural, tag_order
 from jolly_core.terminals import strip_rows, strips
 
 from .dossiers import Dossier, counted, dossiers, dossiers_from
-
-STOCK_MM = 2000.0
+from .packing import packed
 
 
 @dataclass(slots=True, frozen=True)
@@ -124,23 +121,23 @@ class SpoolRow:
 
 
 def spools_needed(lengths_mm: Sequence[float], spool_m: float) -> int:
-    """Return how many spools give these wires when none may be spliced: first fit, the longest first.
+    """Return how many spools give these wires when none may be spliced: the fewest that are found (`packed`).
 
-    A wire longer than a spool counts as one spool for itself.
+    A wire longer than a spool counts as one spool for itself; the check `wire-longer-than-spool` names it.
 
     Example:
         >>> spools_needed([6000, 6000, 4000, 4000], 10)
         2
+        >>> spools_needed([520, 500, 410, 390, 360, 350, 160, 150], 1)
+        3
     """
-    left: list[float] = []
-    for length in sorted(lengths_mm, reverse=True):
-        for n, rest in enumerate(left):
-            if length <= rest + 1e-9:
-                left[n] = rest - length
-                break
-        else:
-            left.append(max(0.0, spool_m * 1000 - length))
-    return len(left)
+    return len(packed(lengths_mm, spool_m * 1000, 0.0))
+
+
+def longer_than_a_spool(project: Project, sheet_id: str) -> list[Dossier]:
+    """Return the conductors of nets that begin on a sheet that are cut longer than the project's spools."""
+    spool = project.settings.spool_m * 1000
+    return [d for d in dossiers_from(project, sheet_id).values() if (d.length_mm or 0.0) > spool]
 
 
 def spool_plan(project: Project) -> list[SpoolRow]:
@@ -184,32 +181,3 @@ def labels(project: Project) -> list[Label]:
         ends = ((wire.print_start, wire.start, known[wire.key].start), (wire.print_end, wire.end, known[wire.key].end))
         found += [Label("wire", printed, name, end.pin[0]) for printed, name, end in ends]
     return found
-
-
-@dataclass(slots=True, frozen=True)
-class StockCut:
-    """A piece of rail or duct to saw: part, length in mm, how many, and pieces of stock it takes all together."""
-
-    kind: str
-    number: str
-    text: str
-    length_mm: float
-    quantity: int
-    stock: int
-    part_id: str
-
-
-def stock_cuts(project: Project) -> list[StockCut]:
-    """Return the rail and duct pieces to saw, by kind, part and length."""
-    pieces: dict[tuple[str, str], list[float]] = defaultdict(list)
-    for rail in project.rails.values():
-        pieces["rail", rail.part_id].append(round(run_length(rail), 1))
-    for duct in project.ducts.values():
-        pieces["duct", duct.part_id].append(round(run_length(duct), 1))
-    rows = []
-    for (kind, part_id), lengths in sorted(pieces.items()):
-        part = project.parts[part_id]
-        stock = spools_needed(lengths, (number_of(part, "stock_mm") or STOCK_MM) / 1000)
-        for length in sorted(set(lengths), reverse=True):
-            rows.append(StockCut(kind, part.number, part.text, length, lengths.count(length), stock, part_id))
-    return rows

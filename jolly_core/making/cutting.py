@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
-from collections.abc import Sequence
+from collections import Counter, defaultdict
 from dataclasses import dataclass, field
 
 from jolly_core.cabinet import run_names
@@ -11,9 +10,7 @@ from jolly_core.cables import number_of
 from jolly_core.model import Project
 from jolly_core.tagging import full_tag
 
-STOCK_MM = 2000.0
-KERF_MM = 3.0  # that the saw takes between two pieces
-MOST_TRIED = 20_000
+from .packing import KERF_MM, STOCK_MM, packed
 
 
 @dataclass(slots=True, frozen=True)
@@ -41,84 +38,6 @@ class Bar:
         return max(0.0, self.stock_mm - used)
 
 
-def packed(lengths: Sequence[float], stock_mm: float, kerf_mm: float = KERF_MM) -> list[list[int]]:
-    """Return which pieces are sawn from which bar: the fewest bars, then the longest rest on one of them.
-
-    Pieces are put into bars the longest first, each where the least is left; then fewer bars are looked for as long as
-    the pieces could fit into them. A piece longer than a bar has one for itself.
-
-    Args:
-        lengths: of the pieces, mm.
-
-    Returns:
-        For each bar the numbers of its pieces.
-
-    Example:
-        >>> packed([1200, 800, 700, 600, 500], 2000, 0)
-        [[0, 1], [2, 3, 4]]
-    """
-    order = sorted(range(len(lengths)), key=lambda n: (-lengths[n], n))
-    best = _best_fit(lengths, order, stock_mm, kerf_mm)
-    short = [n for n in order if lengths[n] <= stock_mm]
-    long = [[n] for n in order if lengths[n] > stock_mm]
-    least = -int(-sum(lengths[n] + kerf_mm for n in short) // (stock_mm + kerf_mm))
-    bars = len(best) - len(long)
-    while bars > least:
-        found = _into(lengths, short, bars - 1, stock_mm, kerf_mm)
-        if found is None:
-            break
-        best, bars = [*long, *found], len(found)
-    return best
-
-
-def _best_fit(lengths: Sequence[float], order: Sequence[int], stock_mm: float, kerf_mm: float) -> list[list[int]]:
-    bars: list[list[int]] = []
-    rests: list[float] = []
-    for n in order:
-        fits = [k for k, rest in enumerate(rests) if lengths[n] <= rest + 1e-9]
-        if fits:
-            k = min(fits, key=lambda k: (rests[k], k))
-            bars[k].append(n)
-            rests[k] -= lengths[n] + kerf_mm
-        else:
-            bars.append([n])
-            rests.append(stock_mm - lengths[n] - kerf_mm)
-    return bars
-
-
-def _into(
-    lengths: Sequence[float], order: Sequence[int], count: int, stock_mm: float, kerf_mm: float
-) -> list[list[int]] | None:
-    """Return pieces in so many bars, None when no way was found within MOST_TRIED steps."""
-    bars: list[list[int]] = [[] for _ in range(count)]
-    rests = [stock_mm] * count
-    tried = 0
-
-    def place(at: int) -> bool:
-        nonlocal tried
-        if at == len(order):
-            return True
-        tried += 1
-        if tried > MOST_TRIED:
-            return False
-        n = order[at]
-        seen: set[float] = set()
-        for k in sorted(range(count), key=lambda k: rests[k]):
-            if lengths[n] > rests[k] + 1e-9 or rests[k] in seen:
-                continue
-            seen.add(rests[k])  # bars with the same rest are as good as each other
-            before = rests[k]
-            bars[k].append(n)
-            rests[k] -= lengths[n] + kerf_mm
-            if place(at + 1):
-                return True
-            bars[k].pop()
-            rests[k] = before
-        return False
-
-    return [bar for bar in bars if bar] if place(0) else None
-
-
 def cutting_plan(project: Project) -> list[Bar]:
     """Return the bars of rail and duct with what is sawn from each, by kind and part."""
     pieces: dict[tuple[str, str], list[SawPiece]] = defaultdict(list)
@@ -137,3 +56,30 @@ def cutting_plan(project: Project) -> list[Bar]:
         for numbers in packed([p.length for p in wanted], stock):
             found.append(Bar(kind, part.number, stock, [wanted[n] for n in sorted(numbers)], part.id))
     return found
+
+
+@dataclass(slots=True, frozen=True)
+class StockCut:
+    """A piece of rail or duct to saw: part, length in mm, how many, and pieces of stock it takes all together."""
+
+    kind: str
+    number: str
+    text: str
+    length_mm: float
+    quantity: int
+    stock: int
+    part_id: str
+
+
+def stock_cuts(project: Project) -> list[StockCut]:
+    """Return the rail and duct pieces to saw, by kind, part and length; the bars are those of the cutting plan."""
+    bars: dict[tuple[str, str], list[Bar]] = defaultdict(list)
+    for bar in cutting_plan(project):
+        bars[bar.kind, bar.part_id].append(bar)
+    rows = []
+    for (kind, part_id), sawn in sorted(bars.items()):
+        part = project.parts[part_id]
+        counts = Counter(p.length for bar in sawn for p in bar.pieces)
+        for length, count in sorted(counts.items(), reverse=True):
+            rows.append(StockCut(kind, part.number, part.text, length, count, len(sawn), part_id))
+    return rows

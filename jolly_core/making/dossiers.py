@@ -11,12 +11,12 @@ import re
 from dataclasses import dataclass
 
 from jolly_core.cabinet import Route, routes_from
-from jolly_core.cables import CoreRow, cored, number_of
+from jolly_core.cables import CoreRow, copper_of, cored, number_of
 from jolly_core.drawing import place_in
 from jolly_core.harness import ENDS, HarnessWire, cavity_strip_mm, contact_of, harness_wires_from
-from jolly_core.library import definition, is_colour
-from jolly_core.model import Device, Part, Project, Symbol, WireType, derived, merged
-from jolly_core.sizing import area_mm2, strip_length_mm
+from jolly_core.library import definition
+from jolly_core.model import Device, Part, Project, Symbol, derived, merged
+from jolly_core.sizing import strip_length_mm
 from jolly_core.tagging import device_at, full_tag, path_of, pin_names
 from jolly_core.wiring import Conductor, conductors_from, panel_of, part_at, sheet_groups
 
@@ -128,7 +128,8 @@ def _dossier(
 ) -> Dossier:
     project = ends.project
     wire_type = c.wire_type(project)
-    area = area_mm2(wire_type)
+    copper = copper_of(project, c)
+    area = copper.area_mm2
     x, y = sheet_groups(project, c.sheet_id).points[c.start]
     cable_id, core = core_of
     length, missing, why, harness_id, core_name = None, "", "", "", ""
@@ -152,8 +153,8 @@ def _dossier(
         ends.of(c, c.start, area),
         ends.of(c, c.end, area),
         wire_type.name if wire_type else "",
-        _colour(wire_type, core.name if core is not None else ""),
-        wire_type.size() if wire_type else "",
+        copper.colour,
+        copper.size,
         area,
         runs,
         run,
@@ -187,13 +188,6 @@ def _why_open(project: Project, c: Conductor) -> str:
             return f"{full_tag(project, device)} has no location, so that it is not known where the wire runs."
     leaves = panel_of(project, one) or panel_of(project, other)
     return f"It {'leaves the panel' if leaves else 'is in no panel'}, and no cable band crosses it."
-
-
-def _colour(wire_type: WireType | None, core: str) -> str:
-    """Return the colour of a conductor: that of the core it takes, else its wire type's; a numbered core has none."""
-    if core:
-        return core if is_colour(core) else ""
-    return wire_type.colour if wire_type else ""
 
 
 def counted(name: str) -> list[tuple[int, str]]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from jolly_core.cables import core_area_mm2
+from jolly_core.cables import copper_of
 from jolly_core.harness import (
     CavityRow,
     HarnessWire,
@@ -111,7 +111,7 @@ def harness_wire_rows(project: Project) -> list[tuple[Cell, ...]]:
             if c.key in cores:
                 device = project.devices[cores[c.key][0]]
                 name = f"core of {full_tag(project, device)}"
-                facts = (c.number, name, cores[c.key][1], f"{core_area_mm2(project, device.id):g}")
+                facts = (c.number, name, cores[c.key][1], copper_of(project, c).size.removesuffix(" mm²"))
             length: Cell = wire.missing if wire.length_mm is None else wire.length_mm
             ends = [cell for pin in (c.start, c.end) for cell in _end(build, pin)]
             said = (strand.twisted, strand.shield) if strand else ("", "")

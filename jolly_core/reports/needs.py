@@ -64,11 +64,11 @@ def uses(project: Project) -> list[Use]:
     typed is counted for itself, so that it is not forgotten.
     """
     found = [*_of_devices(project), *_of_harnesses(project)]
-    stock = {(c.kind, c.number): c.stock for c in stock_cuts(project)}
+    stock = {(c.kind, c.part_id): c.stock for c in stock_cuts(project)}
     for kind, table in (("rail", project.rails), ("duct", project.ducts)):
         for part_id in sorted({run.part_id for run in table.values()}):
             if part_id in project.parts:
-                found.append(Use(part_id, stock[kind, project.parts[part_id].number], "pcs", f"{kind}s", ""))
+                found.append(Use(part_id, stock[kind, part_id], "pcs", f"{kind}s", ""))
     return [use for use in found if use.part_id in project.parts and use.quantity]
 
 

@@ -10,7 +10,7 @@ from collections import deque
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
-from jolly_core.cables import cable_cores, cable_drop, core_area_mm2
+from jolly_core.cables import cable_cores, cable_drop, cable_length_m, core_area_mm2
 from jolly_core.circuits import (
     Link,
     Potential,
@@ -375,8 +375,9 @@ def _cables(project: Project, on: set[GroupKey]) -> Iterator[tuple[TraceMember, 
         area = core_area_mm2(project, cable.device_id)
         if area:
             said.append(f"{area:g} mm²")
-        if cable.length_m:
-            said.append(f"{cable.length_m:g} m")
+        length, _ = cable_length_m(project, cable)
+        if length:
+            said.append(f"{length:g} m")
         try:
             percent = cable_drop(project, cable).percent
             said.append(f"drops {percent:.1f} %")

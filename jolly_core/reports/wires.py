@@ -6,6 +6,7 @@ from collections import Counter
 from dataclasses import dataclass
 
 from jolly_core.cabinet import lane_name, routes_from
+from jolly_core.cables import copper_of
 from jolly_core.drawing import place_in
 from jolly_core.making import Dossier, counted, dossiers
 from jolly_core.model import Project, derived
@@ -50,7 +51,7 @@ def _conductor(project: Project, sheet_id: str, key: str) -> Conductor:
 def _row(project: Project, sheet_id: str, key: str) -> WireRow:
     c = _conductor(project, sheet_id, key)
     x, y = point_of(project, c.start)
-    wire_type = c.wire_type(project)
+    wire_type, copper = c.wire_type(project), copper_of(project, c)
     return WireRow(
         c.key,
         c.number,
@@ -58,8 +59,8 @@ def _row(project: Project, sheet_id: str, key: str) -> WireRow:
         pin_name(project, c.end, sheet_id),
         c.start[0],
         c.end[0],
-        wire_type.colour if wire_type else "",
-        wire_type.size() if wire_type else "",
+        copper.colour,
+        copper.size,
         wire_type.name if wire_type else "",
         place_in(project.sheets[c.sheet_id], x, y),
         c.wire_id,

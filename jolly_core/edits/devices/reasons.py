@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from jolly_core.cables import cored, one_core_area_mm2
+from jolly_core.cables import copper_of
 from jolly_core.library import base_of, definition, number_in, part_class
 from jolly_core.model import Device, Part, Project
-from jolly_core.sizing import area_mm2
 from jolly_core.wiring import conductors_at
 
 FITS, MISFITS, LEFT_OVER = 30, -60, -25
@@ -30,14 +29,10 @@ def wires_at(project: Project, device: Device) -> tuple[float, float]:
     A conductor in a cable has the size of its core.
     """
     sizes: set[float] = set()
-    in_cables = cored(project)
     for symbol in project.units_of(device.id):
         for pin in range(len(definition(symbol.definition).pins) * max(1, len(symbol.units))):
             for conductor in conductors_at(project, (symbol.id, pin)):
-                cable, core = in_cables.get(conductor.key, ("", None))
-                held = project.devices.get(cable)
-                size = one_core_area_mm2(project.part_of(held), core.ordinal) if held and core and core.ordinal else 0.0
-                sizes.add(size or area_mm2(conductor.wire_type(project)))
+                sizes.add(copper_of(project, conductor).area_mm2)
     sizes.discard(0.0)
     return (min(sizes), max(sizes)) if sizes else (0.0, 0.0)
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in, size_words, wires_in
+from jolly_core.cables import copper_of
+from jolly_core.harness import CavityRow, HarnessWire, is_splice, rows_in, wires_in
 from jolly_core.model import Project, derived, shown_in
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.wiring import Conductor
@@ -105,8 +106,8 @@ def table_of(project: Project, node_id: str, variant_id: str) -> BoardTable:
 
 
 def _wire(project: Project, c: Conductor) -> tuple[str, str, str]:
-    wire_type = c.wire_type(project)
-    return c.number, wire_type.colour if wire_type else "", size_words(wire_type)
+    copper = copper_of(project, c)
+    return c.number, copper.colour, copper.size.removesuffix(" mm²")
 
 
 def _cavity(project: Project, row: CavityRow, sealed: bool) -> list[tuple[str, ...]]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from jolly_core.cables import cable_cores, ends_of, pair_names
+from jolly_core.cables import cable_cores, copper_of, ends_of, pair_names
 from jolly_core.drawing import place_in
 from jolly_core.library import text_in
 from jolly_core.model import Device, Project, Sheet
@@ -188,8 +188,8 @@ def _wire_cells(
     shown = target or field
     if shown is None:
         return []
-    wire_type = shown.conductor.wire_type(project)
-    words = f"{wire_type.colour} {wire_type.size()}" if wire_type else ""
+    copper = copper_of(project, shown.conductor)
+    words = f"{copper.colour} {copper.size}".strip()
     numbers = dict.fromkeys(t.conductor.number for t in (field, target) if t is not None and t.conductor.number)
     return [
         *cell(lefts[6], widths[6], base, " / ".join(numbers)),
