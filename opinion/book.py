@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +11,7 @@ Record = dict[str, Any]
 Point = tuple[str, int, int]  # sheet id, x, y in grid steps
 Pin = tuple[str, int]  # symbol id and which of its pins, from 0
 POLE_PITCH = 4  # grid steps from pole to pole of one symbol
+_DRAWN = "drawn:"
 LEAD = 2  # grid steps from the body of a block to its pins
 _SYMBOLS = Path(__file__).resolve().parent.parent / "jolly_core" / "library" / "data" / "symbols"
 
@@ -19,6 +21,20 @@ def _shapes() -> dict[str, Record]:
 
 
 SHAPES = _shapes()
+
+
+@cache
+def shape_of(key: str) -> Record:
+    """Return a symbol's data: one of those that come with the program, or one that a person drew, which its key holds.
+
+    What the pins of a drawn one are called is known where it says so.
+    """
+    if not key.startswith(_DRAWN):
+        return SHAPES[key]
+    drawn = json.loads(key.removeprefix(_DRAWN))
+    pins, names = [pin[:2] for pin in drawn["pins"]], [pin[2] for pin in drawn["pins"]]
+    carries = drawn["through"] if drawn["unit"] == "terminal" else []
+    return {**drawn, "pins": pins, "generic": names if all(names) else [], "carries": carries}
 
 
 class Book:
@@ -70,7 +86,7 @@ def is_block(key: str) -> bool:
 def offsets(key: str) -> list[tuple[int, int]]:
     """Return where the pins of one pole of a symbol lie from its place, in grid steps."""
     if not is_block(key):
-        return [(int(x), int(y)) for x, y in SHAPES[key]["pins"]]
+        return [(int(x), int(y)) for x, y in shape_of(key)["pins"]]
     _, width, height, pins = json.loads(key.removeprefix("block:"))
     left, right, top, bottom = -LEAD, width + LEAD, -LEAD, height + LEAD
     at = {"l": (left, None), "r": (right, None), "t": (None, top), "b": (None, bottom)}

@@ -4,22 +4,27 @@ from __future__ import annotations
 
 from collections import Counter
 
-from jolly_core.cables import cable_cores
+from jolly_core.cabinet import routes
+from jolly_core.cables import cable_cores, cable_drop
 from jolly_core.exchange import write_project
+from jolly_core.harness import pin_groups
+from jolly_core.making import cut_list, not_cut, spool_plan
 from jolly_core.model import Project
 from jolly_core.plc import channels
-from jolly_core.reports import run_report
-from jolly_core.tagging import contact_table, full_tag, lead_of, pin_name
+from jolly_core.reports import needs, run_report
+from jolly_core.tagging import contact_table, full_tag, lead_of, pin_name, pins_of
 from jolly_core.wiring import all_conductors, all_nets, net_of, sheet_groups
 
 from .addresses import channel_addresses
 from .book import Book
 from .cables import gathered, plan_wrongs
 from .conductors import wrongs
+from .making import Conductor, conducting, drop, metres, sizes, spools
 from .names import end, tag
 from .nets import nets, potentials
 from .purchase import contacts, pieces
 from .terminals import targets
+from .ways import lengths
 
 CONTACT_KINDS = ("NO", "NC", "NO delayed", "NC delayed")
 NONE_FREE = "none free"
@@ -39,6 +44,13 @@ def differences(project: Project) -> list[str]:
         *(f"terminal plan: {words}" for words in _terminals(project, book)),
         *(f"core plan: {words}" for words in _cables(project, book)),
         *(f"addresses: {words}" for words in _addresses(project, book)),
+        *(f"sizes: {words}" for words in _sizes(project, book)),
+        *(f"lengths: {words}" for words in _lengths(project, book)),
+        *(f"cut list: {words}" for words in _cut_list(project)),
+        *(f"spools: {words}" for words in _spools(project)),
+        *(f"metres: {words}" for words in _metres(project, book)),
+        *(f"drop: {words}" for words in _drops(project, book)),
+        *(f"continuity: {words}" for words in _continuity(project, book)),
     ]
 
 
@@ -163,3 +175,122 @@ def _addresses(project: Project, book: Book) -> list[str]:
     theirs = channel_addresses(book)
     found = [key for key in sorted(ours.keys() | theirs.keys()) if ours.get(key) != theirs.get(key)]
     return [f"{key[1]} {key[2]} is {ours.get(key, '')}, by the file {theirs.get(key, '')}" for key in found]
+
+
+def _ends(project: Project) -> list[Conductor]:
+    return [(c.start, c.end) for c in all_conductors(project).values()]
+
+
+def _sizes(project: Project, book: Book) -> list[str]:
+    conductors = _ends(project)
+    lying: dict[Conductor, set[str]] = {}
+    for device_id, (_, maybe) in gathered(book, conductors).items():
+        for c in maybe:
+            lying.setdefault(c, set()).add(device_id)
+    cored = {}
+    for device_id in {id for ids in lying.values() for id in ids}:
+        for row in cable_cores(project, device_id):
+            if row.conductor is not None:
+                cored[row.conductor.start, row.conductor.end] = (device_id, row.ordinal)
+    sure = [c for c in conductors if len(lying.get(c, ())) < 2]
+    report = run_report(project, "wires")
+    at = {column.key: n for n, column in enumerate(report.columns)}
+    listed = Counter(
+        (frozenset((str(row[at["from"]]), str(row[at["to"]]))), str(row[at["cross_section"]])) for row in report.rows
+    )
+    known: Counter[tuple[frozenset[str], str]] = Counter()
+    for c, words in sizes(book, sure, cored).items():
+        ends = end(book, c[0]), end(book, c[1])
+        if all(ends):
+            known[frozenset(ends), words] += 1
+    return [f"{sorted(key[0])} is {key[1]} by the file" for key in known - listed]
+
+
+def _lengths(project: Project, book: Book) -> list[str]:
+    ours = {(r.conductor.start, r.conductor.end): r.length_mm for r in routes(project).values()}
+    found = []
+    for c, theirs in lengths(book, _ends(project)).items():
+        length = ours.get(c)
+        step = project.settings.length_step_mm or 0.1
+        # Of ways that differ by less than a tenth of a millimetre the one with fewer turns is taken.
+        if (length is None) != (theirs is None) or abs((length or 0.0) - (theirs or 0.0)) > step + 1e-6:
+            found.append(f"{c} is {length} mm, by the file {theirs}")
+        elif length is not None and theirs is not None and not theirs - 1e-6 <= length:
+            found.append(f"{c} is {length} mm, less than the shortest way of {theirs}")
+    return found
+
+
+def _cut_list(project: Project) -> list[str]:
+    """Each conductor is a core, joined without a wire, cut once, or named as not cut."""
+    cores = Counter(
+        row.conductor.key
+        for cable in project.cables.values()
+        for row in cable_cores(project, cable.device_id)
+        if row.conductor is not None
+    )
+    counts = Counter([*(w.key for w in cut_list(project)), *(d.key for d in not_cut(project)), *cores.keys()])
+    found = []
+    for c in all_conductors(project).values():
+        wanted = int(bool(c.wire_id or c.steps)) or counts[c.key]
+        if counts[c.key] != wanted:
+            found.append(f"{c.start} to {c.end} is {counts[c.key]} times cut, a core or named")
+    return found + [f"{key} is no conductor" for key in counts if key not in all_conductors(project)]
+
+
+def _spools(project: Project) -> list[str]:
+    wires: dict[tuple[str, str, str], list[float]] = {}
+    for wire in cut_list(project):
+        wires.setdefault((wire.type_name, wire.colour, wire.size), []).append(wire.length_mm)
+    ours = {(row.type_name, row.colour, row.size): row for row in spool_plan(project)}
+    found = [f"{key} is in one of the lists only" for key in ours.keys() ^ wires.keys()]
+    for key in ours.keys() & wires.keys():
+        least, most = spools(wires[key], project.settings.spool_m * 1000)
+        if not least <= ours[key].spools <= most:
+            found.append(f"{key} takes {ours[key].spools} spools, by the file {least} to {most}")
+        if abs(ours[key].metres - sum(wires[key]) / 1000) > 1e-3:
+            found.append(f"{key} takes {ours[key].metres} m")
+    return found
+
+
+def _metres(project: Project, book: Book) -> list[str]:
+    listed = {id: need.quantity for (id, unit), need in needs(project).items() if unit == "m"}
+    return [
+        f"{listed.get(id, 0)} m of {book.kinds['part'][id]['number']}, by the file {length}"
+        for id, length in metres(book).items()
+        if abs(listed.get(id, 0) - length) > 1e-6
+    ]
+
+
+def _drops(project: Project, book: Book) -> list[str]:
+    """What a cable of two direct current cores, or of one with a typed load, drops."""
+    found = []
+    for cable in project.cables.values():
+        cores = [row.conductor for row in cable_cores(project, cable.device_id) if row.conductor]
+        types = [c.wire_type(project) for c in cores]
+        part = book.find("part", book.kinds["device"][cable.device_id]["part_id"])
+        if not (cable.length_m and cable.load_a and cable.voltage_v and part and types) or any(part["details"]):
+            continue
+        if any(t is None or t.category != "control-dc" for t in types):
+            continue
+        area = float(part["ratings"].get("cross_section_mm2") or 0)
+        values = {"current": cable.load_a, "metres": cable.length_m, "volts": cable.voltage_v}
+        theirs = drop(**values, area=area, power_factor=1.0, phases=1)
+        if theirs is not None and abs(cable_drop(project, cable).percent - theirs) > 1e-6:
+            found.append(f"{full_tag(project, project.devices[cable.device_id])} by the file {theirs:.3f} %")
+    return found
+
+
+def _continuity(project: Project, book: Book) -> list[str]:
+    found = []
+    pins = {
+        (full_tag(project, project.devices[s.device_id]), name): (s.id, n)
+        for s in project.symbols.values()
+        if s.device_id
+        for n, name in enumerate(pins_of(project, s))
+    }
+    for harness_id, theirs in conducting(book, _ends(project)).items():
+        groups = [[pins[pin] for pin in group if pin in pins] for group, _ in pin_groups(project, harness_id)]
+        kept = ([p for p in group if project.symbols[p[0]].definition != "splice"] for group in groups)
+        ours = {frozenset(group) for group in kept if len(group) > 1}
+        found += [f"{'harness' if g in ours else 'file'} alone joins {sorted(g)}" for g in ours ^ theirs]
+    return found

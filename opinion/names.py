@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 
-from .book import SHAPES, Book, Pin, Record, is_block
+from .book import Book, Pin, Record, is_block, shape_of
 
 _BY_ORDER: Record = {"numbering": "order", "start": 1, "step": 1, "backward": False}  # of a strip that nobody set up
 _MAKING = "4"  # a making contact of a changeover ends so, a breaking one in 2: EN 50005
@@ -43,7 +43,7 @@ def pin_names(book: Book, symbol: Record) -> list[str] | None:
     key = symbol["definition"]
     if is_block(key):
         return [name for _, _, name in json.loads(key.removeprefix("block:"))[3]]
-    shape = SHAPES[key]
+    shape = shape_of(key)
     if shape["unit"] == "terminal":
         return _numbered(book, symbol)
     device = book.find("device", symbol["device_id"])
@@ -70,10 +70,10 @@ def _numbered(book: Book, symbol: Record) -> list[str] | None:
     drawn = {
         s["units"][0]
         for s in book.all("symbol")
-        if s["device_id"] == strip and not is_block(s["definition"]) and SHAPES[s["definition"]]["unit"] == "terminal"
+        if s["device_id"] == strip and not is_block(s["definition"]) and shape_of(s["definition"])["unit"] == "terminal"
     }
     found = _numbers(book, strip, drawn)
-    return None if found is None else [found[unit]] * len(SHAPES[symbol["definition"]]["pins"])
+    return None if found is None else [found[unit]] * len(shape_of(symbol["definition"])["pins"])
 
 
 def _numbers(book: Book, strip_id: str, drawn: set[int]) -> dict[int, str] | None:

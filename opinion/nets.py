@@ -6,7 +6,7 @@ from collections import defaultdict
 from collections.abc import Iterable
 from typing import Any
 
-from .book import SHAPES, Book, Pin, Point, is_block
+from .book import Book, Pin, Point, is_block, shape_of
 
 
 class Joined:
@@ -104,16 +104,16 @@ def potentials(book: Book) -> list[set[Pin]]:
 
 def _unit(symbol: dict[str, object]) -> str:
     key = str(symbol["definition"])
-    return "block" if is_block(key) else str(SHAPES[key]["unit"])
+    return "block" if is_block(key) else str(shape_of(key)["unit"])
 
 
 def _carried(symbol: dict[str, object], joint: str) -> list[tuple[int, int]]:
     key = str(symbol["definition"])
     if is_block(key):
         return []
-    if joint and len(SHAPES[key]["pins"]) == 2:
+    if joint and len(shape_of(key)["pins"]) == 2:
         return [(0, 1)] if joint == "carry" else []
-    return [(int(a), int(b)) for a, b in SHAPES[key].get("carries", [])]
+    return [(int(a), int(b)) for a, b in shape_of(key).get("carries", [])]
 
 
 def _pins(groups: Iterable[set[object]]) -> list[set[Pin]]:

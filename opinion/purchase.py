@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter, defaultdict
 
-from .book import SHAPES, Book, Record, is_block
+from .book import Book, Record, is_block, shape_of
 from .names import pin_names
 
 _COUNTED_OTHERWISE = ("terminal", "cable", "connector", "backshell", "covering", "wire")  # by piece, metre, seat
@@ -36,7 +36,7 @@ def contacts(book: Book) -> dict[str, Counter[str]]:
             units[symbol["device_id"]].append(symbol)
     found: dict[str, Counter[str]] = {}
     for device_id, symbols in units.items():
-        kinds = Counter(SHAPES[s["definition"]]["unit"] for s in symbols)
+        kinds = Counter(shape_of(s["definition"])["unit"] for s in symbols)
         device = book.kinds["device"][device_id]
         part = book.find("part", device["part_id"])
         of_part = [(kind, pins) for kind, pins in part["units"]] if part else []
@@ -45,7 +45,7 @@ def contacts(book: Book) -> dict[str, Counter[str]]:
         drawn = [
             "-".join(pin_names(book, s) or [])
             for s in symbols
-            if SHAPES[s["definition"]]["unit"] in _CONTACTS and s["units"] != [0]
+            if shape_of(s["definition"])["unit"] in _CONTACTS and s["units"] != [0]
         ]
         free = ["-".join(pins) for kind, pins in of_part if kind in _CONTACTS]
         found[device_id] = Counter(set(drawn) | set(free))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter, defaultdict
 
-from .book import SHAPES, Book, Pin, is_block
+from .book import Book, Pin, is_block, shape_of
 from .names import end
 
 Targets = dict[tuple[str, str], Counter[str]]
@@ -22,7 +22,7 @@ def targets(book: Book, conductors: list[tuple[Pin, Pin]]) -> Targets:
     found: Targets = defaultdict(Counter)
     unknown: set[tuple[str, str]] = set()
     for symbol in book.all("symbol"):
-        if is_block(symbol["definition"]) or SHAPES[symbol["definition"]]["unit"] != "terminal":
+        if is_block(symbol["definition"]) or shape_of(symbol["definition"])["unit"] != "terminal":
             continue
         strip, _, number = end(book, (symbol["id"], 0)).rpartition(":")
         others = [other for n in range(len(book.pins(symbol))) for other in at[symbol["id"], n]]

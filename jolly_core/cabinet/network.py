@@ -1,7 +1,8 @@
 """The network of lanes of a panel: ways into it, and the shortest way through it. All in mm.
 
-Every mark on a piece, and every end of a crossing, is a *stop* of the network; changing from a piece to another costs
-next to nothing, so that of ways of one length the one with fewer turns is found.
+Every mark on a piece is a *stop* of the network; changing from a piece to another costs next to nothing, so that of
+ways of one length the one with fewer turns is found. An end of a crossing is two stops, one to go through it and one
+behind it to come out at: a wire that comes near an end does not change lanes there without passing the crossing.
 """
 
 from __future__ import annotations
@@ -25,6 +26,7 @@ _Distances = tuple[
     Sequence[float], Sequence[int]
 ]  # how far all stops are from one, and the stop before each on its way
 FEW_STOPS = 1500  # so many are searched all at once
+OUT = 1  # the stop behind that by which one goes into an end of a crossing
 ALIKE_MM = 0.05  # ways in whose lengths differ by less are as good as each other
 
 
@@ -101,8 +103,8 @@ class Network:
                 surface, point = self._end(n, end)
                 self._door_of[n, end] = len(self.stops)
                 self._ends.setdefault(surface, []).append(len(self.stops))
-                self.stops.append((-1, 2.0 * n + end))
-                self._points.append(point)
+                self.stops += [(-1, 2.0 * n + end)] * 2  # to go in, and to come out
+                self._points += [point] * 2
 
     def _connect(
         self,
@@ -111,10 +113,13 @@ class Network:
     ) -> None:
         rows: dict[tuple[int, int], float] = {}
 
+        def lead(a: int, b: int, length: float) -> None:
+            rows[a, b] = min(rows.get((a, b), FAR), length)
+
         def join(a: int, b: int, length: float) -> None:
-            key = (a, b) if a < b else (b, a)
             if a != b:
-                rows[key] = min(rows.get(key, FAR), length)
+                lead(a, b, length)
+                lead(b, a, length)
 
         for n, marks in enumerate(self._marks):
             first = self._first[n]
@@ -124,15 +129,19 @@ class Network:
             join(self._stop(a, at_a), self._stop(b, at_b), gap + TURN_MM)
         for (n, end), entries in joined.items():
             for entry in entries:
-                join(self._door_of[n, end], self._stop(entry.piece, entry.along), entry.distance + TURN_MM)
+                door, stop = self._door_of[n, end], self._stop(entry.piece, entry.along)
+                lead(stop, door, entry.distance + TURN_MM)
+                lead(door + OUT, stop, entry.distance + TURN_MM)
         for surface, doors in self._ends.items():
             if surface not in self.surfaces:  # without lanes one passes from crossing to crossing
                 for place, a in enumerate(doors):
                     for b in doors[place + 1 :]:
-                        join(a, b, apart(self._points[a], self._points[b]) + TURN_MM)
+                        lead(a + OUT, b, apart(self._points[a], self._points[b]) + TURN_MM)
+                        lead(b + OUT, a, apart(self._points[a], self._points[b]) + TURN_MM)
         for n, link in enumerate(self.links):
-            join(self._door_of[n, 0], self._door_of[n, 1], link.extra_mm + TURN_MM)
-        self._joins = rows
+            one, other = self._door_of[n, 0], self._door_of[n, 1]
+            lead(one, other + OUT, link.extra_mm + TURN_MM)
+            lead(other, one + OUT, link.extra_mm + TURN_MM)
         ones = [a for a, _ in rows]
         others = [b for _, b in rows]
         size = len(self.stops)
@@ -221,7 +230,7 @@ class Network:
                 total = free + abs(start.along - end.along)
                 if total < best - TURN_MM / 2:
                     best, chosen = total, (start, end, -1, -1)
-            far_side = self._beside(end)
+            far_side = [(self._mirrored(stop), length) for stop, length in self._beside(end)]
             for here, first in self._beside(start):
                 for there, last in far_side:
                     beyond = free + first + last
@@ -255,10 +264,19 @@ class Network:
     def _square(self, here: int, there: int) -> float:
         return apart(self._points[here], self._points[there])
 
+    def _mirrored(self, stop: int) -> int:
+        """Return the stop that is for the way back what this one is for the way there."""
+        if self.stops[stop][0] >= 0:
+            return stop
+        n, end = divmod(int(self.stops[stop][1]), 2)
+        first = self._door_of[n, end]
+        return first + OUT if stop == first else first
+
     def _length(self, here: int, there: int) -> float:
-        """Return how far two stops are from each other, infinite when nothing joins them."""
-        if here not in self._rows and there in self._rows:
-            here, there = there, here
+        """Return how far it is from a stop to another, infinite when nothing joins them."""
+        back = self._mirrored(there)
+        if here not in self._rows and back in self._rows:
+            here, there = back, self._mirrored(here)
         row = self._rows.get(here) or self._row(here)
         return row[0][there]
 
@@ -288,11 +306,11 @@ class Network:
                 lengths[stop] = 0.0
                 known = lengths, [-1] * len(self.stops)
             elif len(self.stops) <= FEW_STOPS:
-                far, before = dijkstra(self._matrix, directed=False, return_predecessors=True)
+                far, before = dijkstra(self._matrix, return_predecessors=True)
                 self._rows = {n: _row_of(far[n], before[n]) for n in range(len(self.stops))}
                 return self._rows[stop]
             else:
-                far, before = dijkstra(self._matrix, directed=False, indices=stop, return_predecessors=True)
+                far, before = dijkstra(self._matrix, indices=stop, return_predecessors=True)
                 known = _row_of(far, before)
             self._rows[stop] = known
         return known
@@ -300,8 +318,9 @@ class Network:
     def _traced(self, start: Entry, end: Entry, here: int, there: int) -> Way:
         stops: list[int] = []
         if here >= 0:
-            turned = here not in self._rows and there in self._rows
-            first, stop = (there, here) if turned else (here, there)
+            back = self._mirrored(there)
+            turned = here not in self._rows and back in self._rows
+            first, stop = (back, self._mirrored(here)) if turned else (here, there)
             before = self._row(first)[1]
             stops = [stop]
             while stop != first:
@@ -348,7 +367,7 @@ class Network:
                 span = (p.before + a[1], p.before + b[1])
                 legs.append(Leg("lane", p.id, abs(b[1] - a[1]), p.surface, (from_point, to_point), span))
             return
-        if a == b or (a[0] >= 0 and b[0] >= 0 and from_point == to_point):
+        if a[:2] == b[:2] or (a[0] >= 0 and b[0] >= 0 and from_point == to_point):
             return
         if a[0] < 0 and b[0] < 0:
             one, two = (self.stops[s][1] for s in (a[2], b[2]))

@@ -89,7 +89,8 @@ def pieces_of_line(id: str, points: Sequence[float], surface: str = "") -> list[
     for n in range(0, len(points) - 3, 2):
         x1, y1, x2, y2 = points[n : n + 4]
         if (x1, y1) != (x2, y2):
-            found.append(LanePiece(id, x1, y1, x2, y2, 0.0, surface, before))
+            (ax, ay), (bx, by) = sorted(((x1, y1), (x2, y2)))  # a line to the left lies where it was drawn
+            found.append(LanePiece(id, ax, ay, bx, by, 0.0, surface, before))
             before += found[-1].length
     return found
 

@@ -230,3 +230,25 @@ class Joints(TestCase):
         self.assertEqual(way.length, 20 + 400 + 50 + 450 + 10 + 50 + 80)
         back = led.way(led.ways_in("door", (400, 100)), led.ways_in("plate", (0, 80)))
         self.assertEqual((back.length, back.legs[-1].surface), (way.length, "plate"))
+
+    def test_a_wire_changes_no_lane_at_the_end_of_a_crossing_it_does_not_pass(self) -> None:
+        pieces = [piece("d", 0, 100, 400, 100, 40, "plate"), piece("e", 0, 200, 400, 200, 40, "plate")]
+        hinge = SurfaceLink("", "plate", (400, 150), "door", (450, 170), 450, "loop at the hinge")
+        network = Network(pieces, [hinge])
+        ends = network.ways_in("plate", (0, 80), reach_mm=30), network.ways_in("plate", (0, 220), reach_mm=30)
+        with self.assertRaisesRegex(RuleError, "There is no way through the ducts"):
+            network.way(*ends)
+        self.assertEqual(len(network.parts()), 2, "these lanes do not hang together")
+        door = network.way(ends[1], network.ways_in("door", (400, 100)))
+        self.assertEqual(door.length, 20 + 400 + 50 + 450 + 50 + 70)
+
+    def test_a_line_drawn_to_the_left_or_up_lies_where_it_was_drawn(self) -> None:
+        corners = [(490, 200), (490, 135), (225, 135), (225, 60), (300, 20)]
+        pins = [(480, 190), (400, 120), (230, 140), (240, 70), (290, 40)]
+        ways = []
+        for line in (corners, corners[::-1]):
+            network = Network(pieces_of_line("l", [v for point in line for v in point]))
+            entries = [network.ways_in("", pin) for pin in pins]
+            ways.append([round(network.way(a, b).length, 6) for a in entries for b in entries])
+        self.assertEqual(ways[0], ways[1])
+        self.assertEqual(ways[0][1], 55 + 80 + 15)

@@ -19,13 +19,14 @@ from jolly_core.comparing.builtsights import BEGIN
 from jolly_core.comparing.sights import IN_NO_CABLE, NOWHERE_YET
 from jolly_core.comparing.states import drawing
 from jolly_core.comparing.worklist import ACTS as JOB_ORDER
-from jolly_core.edits.tests.test_random_building import ACTS, Act, Base, acts, few, mm, one, pick
+from jolly_core.edits.tests.sequences import acts
 from jolly_core.making import dossiers, end_label
 from jolly_core.model import CoreError, Project
 from jolly_core.scenes import Item, Text
 from jolly_core.tagging import full_tag
 from jolly_core.terminals import strip_rows, strips
 from jolly_core.testing import rebuilt
+from jolly_core.testing.strange import Workshop, perform_act
 
 
 @dataclass
@@ -186,42 +187,24 @@ def _where(words: str) -> str:
     return words.partition(" in ")[0].partition(" on ")[0]
 
 
-def _rename(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    b.do("set-tag", device_id=one(b.project.devices, i), tag=f"ZZ{j % 50}")
-
-
-def _exchange(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    b.do("assign-part", device_id=one(b.project.devices, i), part_id=("hollin-hr-k22", "hollin-hr-k4")[k % 2])
-
-
-def _renumber(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    b.do("fix-wire-number", wire_id=one(b.project.wires, i), number=f"W{j % 9}" if k else "")
-
-
-def _retype(b: Base, i: int, j: int, k: int, x: int, y: int) -> None:
-    b.do("set-wire-type", ids=[one(b.project.wires, i)], wire_type_id=one(b.project.wire_types, j))
-
-
-# What comes up when a built panel is changed, beside what is done while one is planned.
-MORE: dict[str, Act] = {"rename": _rename, "exchange": _exchange, "renumber": _renumber, "retype": _retype}
-more = st.tuples(st.sampled_from(sorted(MORE)), pick, pick, few, mm, mm)
+ROOMS = ("strips", "cables", "points", "cabinet", "harness", "anything", "rebuilding")
 
 
 def changed(sequence: list[tuple[Any, ...]]) -> tuple[Project, Project]:
     """Return a project before and after random acts."""
-    bench = Base()
+    bench = Workshop()
     bench.new("add-sheet", title="Other", frame="zones")
     before = rebuilt(bench.project)
-    for name, *numbers in sequence:
+    for act in sequence:
         with suppress(CoreError, ValidationError):
-            (ACTS | MORE)[name](bench, *numbers)
+            perform_act(bench, *act)
     return before, rebuilt(bench.project)
 
 
 class RandomChanges(TestCase):
     # What fails is long to make smaller, and is told with all its jobs as it is.
     @settings(max_examples=60, phases=[Phase.generate], deadline=None, suppress_health_check=[HealthCheck.too_slow])
-    @given(st.lists(acts | more, min_size=1, max_size=10))
+    @given(st.lists(acts(*ROOMS), min_size=1, max_size=10))
     def test_what_the_shop_has_done_is_what_is_drawn(self, sequence: list[tuple[Any, ...]]) -> None:
         before, after = changed(sequence)
         # Wires that run in nothing are drawn and cannot be built yet.
@@ -249,7 +232,7 @@ class RandomChanges(TestCase):
         self.assertEqual(shop.looks, built.looks, jobs)
 
     @settings(max_examples=25, phases=[Phase.generate], deadline=None, suppress_health_check=[HealthCheck.too_slow])
-    @given(st.lists(acts | more, min_size=1, max_size=8))
+    @given(st.lists(acts(*ROOMS), min_size=1, max_size=8))
     def test_the_drawings_told_are_those_that_look_otherwise(self, sequence: list[tuple[Any, ...]]) -> None:
         before, after = changed(sequence)
         told = {s.sheet_id for s in difference(before, after).sheets}

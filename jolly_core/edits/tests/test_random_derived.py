@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 from unittest import TestCase
 from unittest.mock import patch
@@ -15,15 +14,14 @@ from jolly_core.cabinet import enclosures, layout_faults, surfaces_of
 from jolly_core.checks import all_snags
 from jolly_core.comparing import difference, states
 from jolly_core.edits import compute, parse_edit
-from jolly_core.edits.tests import test_random_building as building
-from jolly_core.edits.tests import test_random_layout as layout
-from jolly_core.edits.tests import test_random_setup as setup
-from jolly_core.edits.tests import test_random_sheets as sheets
 from jolly_core.making import cut_list
 from jolly_core.model import ChangeSet, CoreError, Project, catch_up, copied
 from jolly_core.reports import REPORTS, find_in, run_report, sheet_wires
 from jolly_core.scenes import generated_pages, page_scene, sheet_look, sheet_scene, surface_scene
 from jolly_core.testing import Workbench, untrue
+from jolly_core.testing.strange import Workshop, perform_act
+
+from .sequences import acts
 
 MOST = 250
 slow = settings(max_examples=12, deadline=None, suppress_health_check=[HealthCheck.too_slow])
@@ -68,17 +66,17 @@ class Kept(TestCase):
         with patch.object(states, "APART", 1_000_000):
             self.assertEqual(together, difference(one, other), "each state by itself")
 
-    def go(self, bench: Workbench, acts: list[Any], perform: Callable[[Any], None]) -> None:
+    def go(self, bench: Workbench, sequence: list[Any]) -> None:
         """Do acts one after another, look at everything between them, and now and then try one without doing it."""
         project = bench.project
         first, copy = copied(project), copied(project)
-        for number, act in enumerate(acts):
+        for number, act in enumerate(sequence):
             if len(project.symbols) + len(project.wires) > MOST:
                 break  # copies of copies: more of the same only takes long
             if number % 3 == 0:
                 look(project)
             try:
-                perform(act)
+                perform_act(bench, *act)
             except (CoreError, ValidationError):
                 continue
             if number % 4 == 3:  # tried and not done, as a preview is
@@ -100,8 +98,8 @@ class Kept(TestCase):
         self.assertEqual(untrue(copy), [], "a copy that was brought up to date")
 
     @slow
-    @given(st.lists(sheets.acts, min_size=3, max_size=14))
-    def test_on_sheets(self, acts: list[Any]) -> None:
+    @given(st.lists(acts("sheets"), min_size=3, max_size=14))
+    def test_on_sheets(self, sequence: list[Any]) -> None:
         bench = Workbench(rails=True)
         bench.new("add-sheet", number="40", frame="zones")
         bench.wire((14, 16), (82, 16))
@@ -111,29 +109,25 @@ class Kept(TestCase):
         for n in range(3):
             bench.wire((20 + 4 * n, 40), (20 + 4 * n, 80))
         bench.place("breaker", 20, 50)
-        self.go(bench, acts, lambda act: sheets.perform(bench, act))
+        self.go(bench, sequence)
 
     @slow
-    @given(st.lists(building.acts, min_size=3, max_size=14))
-    def test_what_is_built(self, acts: list[Any]) -> None:
-        bench = building.Base()
-        self.go(bench, acts, lambda act: building.perform(bench, act))
+    @given(st.lists(acts("strips", "cables", "points", "cabinet", "harness", "anything"), min_size=3, max_size=14))
+    def test_what_is_built(self, sequence: list[Any]) -> None:
+        bench = Workshop()
+        self.go(bench, sequence)
 
     @slow
-    @given(st.lists(layout.acts, min_size=3, max_size=14))
-    def test_what_is_laid_out(self, acts: list[Any]) -> None:
-        bench = building.Base()
-        self.go(bench, acts, lambda act: layout.LAYING[act[0]](bench, *act[1:]))
+    @given(st.lists(acts("cabinet", "anything"), min_size=3, max_size=14))
+    def test_what_is_laid_out(self, sequence: list[Any]) -> None:
+        bench = Workshop()
+        self.go(bench, sequence)
 
     @slow
-    @given(st.lists(setup.acts, min_size=2, max_size=10))
-    def test_structure(self, acts: list[Any]) -> None:
+    @given(st.lists(acts("setup"), min_size=2, max_size=10))
+    def test_structure(self, sequence: list[Any]) -> None:
         bench = Workbench(rails=True)
         bench.place("coil", 40, 16)
         bench.place("lamp", 60, 16)
 
-        def perform(act: tuple[int, int, int, int]) -> None:
-            kind, values = setup.edits_of(bench.project, *act[1:])[act[0]]
-            bench.do(kind, **values)
-
-        self.go(bench, acts, perform)
+        self.go(bench, sequence)

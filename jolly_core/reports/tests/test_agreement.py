@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from jolly_core.cables import cable_conductors
-from jolly_core.edits.tests.test_random_building import Base, acts, perform
+from jolly_core.edits.tests.sequences import acts
 from jolly_core.exchange import read_project
 from jolly_core.making import RUNS, cut_list, dossiers, not_cut
 from jolly_core.model import CoreError, Project
@@ -19,6 +19,7 @@ from jolly_core.reports import REPORTS
 from jolly_core.tagging import full_tag, pin_name
 from jolly_core.terminals import strip_rows, strips
 from jolly_core.testing import DEMO
+from jolly_core.testing.strange import Workshop, perform_act
 
 
 def rows(project: Project, key: str) -> list[dict[str, Any]]:
@@ -107,12 +108,12 @@ class Agreement(TestCase):
         self.agree(Project())
 
     @settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-    @given(st.lists(acts, min_size=2, max_size=20))
+    @given(st.lists(acts("strips", "cables", "points", "cabinet", "harness", "anything"), min_size=2, max_size=20))
     def test_of_any_project(self, sequence: list[tuple[Any, ...]]) -> None:
-        bench = Base()
+        bench = Workshop()
         for act in sequence:
             try:
-                perform(bench, act)
+                perform_act(bench, *act)
             except (CoreError, ValidationError):
                 continue
         self.agree(bench.project)

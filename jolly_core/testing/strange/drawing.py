@@ -1,18 +1,15 @@
-"""Strange projects from a seed: machines as people draw them, then drawn over at random, on several sheets."""
+"""Acts at random on what is drawn: symbols anywhere, wires, marks, blocks on buses, cables, strips, relays, cards."""
 
 from __future__ import annotations
 
 import random
 from collections.abc import Callable
 from contextlib import suppress
-from typing import Any
-
-from pydantic import ValidationError
 
 from jolly_core.library import definitions
-from jolly_core.model import CoreError
-from jolly_core.testing import Workbench
-from jolly_core.testing.machines import Machine
+
+from .. import Workbench
+from .registry import ACTS, Act
 
 NAMES = ("24 V", "0 V", "L1", "Förderanlage Süd, Trommeltrockner", "N", "A", "24 V door")
 PARTS = ("hollin-hr-k22", "hollin-hr-k4", "brindlework-bw-c09-24d-11", "quillon-ql-k2-5", "tamwick-tw-p4")
@@ -21,30 +18,7 @@ CHANGEOVERS = ("hollin-hr-k2", "hollin-hr-k4")
 CABLES = ("quillon-ql-yy2x1", "quillon-ql-c4g2-5", "quillon-ql-s10-0-75", "")
 CARDS = ("hollin-hr-di8", "hollin-hr-do8", "hollin-hr-ai4")
 BLOCKS = ("hollin-hr-sr2", "hollin-hr-di8", "orrery-drives-od-v4")
-_Act = Callable[[Workbench, random.Random, str], None]
-
-
-def strange(seed: int, acts: int = 40) -> Workbench:
-    """Return a project of its own for each seed.
-
-    Args:
-        acts: how many edits are tried at random; one that is refused leaves all as it is.
-    """
-    chance = random.Random(seed)
-    habit: dict[str, Any] = {"standard": "na"} if seed % 2 else {}
-    bench = Machine(seed).bench if seed % 4 else Workbench(frame="zones", **habit)
-    for number in ("801", "802"):
-        bench.new("add-sheet", number=number, frame=chance.choice(("zones", "ladder")))
-    place = bench.new("add-location", code=f"Q{seed % 7}", text=chance.choice(NAMES), side="panel")
-    inside = bench.new("add-location", code="D1", parent_id=place, side="door")
-    for _ in range(acts):
-        sheet = chance.choice(sorted(bench.project.sheets))
-        with suppress(CoreError, ValidationError, IndexError):  # the last: nothing there to choose from
-            chance.choice(ACTS)(bench, chance, sheet)
-    for device in sorted(bench.project.devices)[:: chance.randint(2, 6)]:
-        with suppress(CoreError):
-            bench.do("set-place", device_id=device, function_id="", location_id=chance.choice((place, inside)))
-    return bench
+_Drawn = Callable[[Workbench, random.Random, str], None]
 
 
 def _at(chance: random.Random) -> tuple[int, int]:
@@ -180,7 +154,18 @@ def _number(b: Workbench, chance: random.Random, sheet: str) -> None:
     b.do("fix-wire-number", wire_id=chance.choice(wires), number=chance.choice(("", "W1", "W2", "900")))
 
 
-ACTS: tuple[_Act, ...] = (
-    *(_symbol, _symbol, _wire, _wire, _wire, _further_unit, _further_unit, _mark, _mark, _block, _terminals, _bridge),
-    *(_cable, _cable, _strip, _strip, _relay, _card, _part, _gone, _moved, _doubled, _number),
-)
+def _registered(function: _Drawn) -> Act:
+    def perform(b: Workbench, i: int, j: int, k: int, x: int, y: int) -> None:
+        chance = random.Random(f"{i} {j} {k} {x} {y}")
+        with suppress(IndexError):  # nothing there to choose from
+            function(b, chance, chance.choice(sorted(b.project.sheets)))
+
+    return perform
+
+
+_DRAWN: dict[str, _Drawn] = {
+    **{"symbol": _symbol, "wire": _wire, "unit": _further_unit, "mark": _mark, "block": _block},
+    **{"terminals": _terminals, "bridge": _bridge, "cable": _cable, "strip": _strip, "relay": _relay, "card": _card},
+    **{"part": _part, "gone": _gone, "moved": _moved, "doubled": _doubled, "number": _number},
+}
+ACTS["drawing"] = {name: _registered(function) for name, function in _DRAWN.items()}
