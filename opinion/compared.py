@@ -262,15 +262,13 @@ def _metres(project: Project, book: Book) -> list[str]:
 
 
 def _drops(project: Project, book: Book) -> list[str]:
-    """What a cable of two direct current cores, or of one with a typed load, drops."""
+    """What a cable of one or two loaded cores drops by what is typed: there and back, and no phase angle."""
     found = []
     for cable in project.cables.values():
         cores = [row.conductor for row in cable_cores(project, cable.device_id) if row.conductor]
-        types = [c.wire_type(project) for c in cores]
         part = book.find("part", book.kinds["device"][cable.device_id]["part_id"])
-        if not (cable.length_m and cable.load_a and cable.voltage_v and part and types) or any(part["details"]):
-            continue
-        if any(t is None or t.category != "control-dc" for t in types):
+        typed = cable.length_m and cable.load_a and cable.voltage_v and cable.power_factor == 1
+        if not typed or part is None or any(part["details"]) or len(cores) not in (1, 2):
             continue
         area = float(part["ratings"].get("cross_section_mm2") or 0)
         values = {"current": cable.load_a, "metres": cable.length_m, "volts": cable.voltage_v}

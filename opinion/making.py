@@ -105,7 +105,7 @@ def _fewest(lengths: tuple[float, ...], spool: float) -> int:
     return best
 
 
-def drop(*, current: float, metres: float, area: float, volts: float, power_factor: float, phases: int) -> float | None:
+def drop(current: float, metres: float, area: float, volts: float, power_factor: float, phases: int) -> float | None:
     """Return the voltage drop of a cable in percent at 70 °C, None for a size that the table does not have.
 
     Direct current and one phase: there and back. Three phases: the square root of three.

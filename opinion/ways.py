@@ -86,8 +86,8 @@ def _place(book: Book, placed: dict[str, Record], pin: Pin) -> tuple[str, float,
         return None
     part = book.find("part", book.kinds["device"][symbol["device_id"]]["part_id"])
     shape = shape_of(symbol["definition"])
-    if part is None or shape["unit"] == "terminal" or any(part["details"]) or part["diameter_mm"]:
-        return None
+    if part is None or part["part_class"] == "terminal" or any(part["details"]) or part["diameter_mm"]:
+        return None  # of what is as wide as what stands on it, or says itself where its pins are
     pole, index = divmod(pin[1], len(shape["pins"]))
     right, down = _share(part, shape["unit"], symbol["units"][pole], index)
     width, height = part["width_mm"], part["height_mm"]

@@ -209,7 +209,7 @@ class ByHand(TestCase):
             "placing": placed,
             "device": devices,
             "symbol": symbols,
-            "part": [{"id": "part", "units": [["coil", ["A1", "A2"]]], **flat}],
+            "part": [{"id": "part", "part_class": "relay", "units": [["coil", ["A1", "A2"]]], **flat}],
         }
         c = (("sa", 0), ("sb", 0))
         self.assertEqual(lengths(Book(json.dumps({"entities": entities})), [c]), {c: 810.0})
@@ -233,23 +233,9 @@ class ByHand(TestCase):
         self.assertEqual((least, most), (5, 6))
 
     def test_a_drop_as_worked_in_the_rules(self) -> None:
-        three: dict[str, Any] = {
-            "current": 15.5,
-            "metres": 35,
-            "area": 2.5,
-            "volts": 400,
-            "power_factor": 0.84,
-            "phases": 3,
-        }
+        three = (15.5, 35, 2.5, 400, 0.84, 3)
         self.assertAlmostEqual(drop(*three) or 0, 1.89, 2)
-        direct: dict[str, Any] = {
-            "current": 5,
-            "metres": 20,
-            "area": 1.5,
-            "volts": 24,
-            "power_factor": 1.0,
-            "phases": 1,
-        }
+        direct = (5, 20, 1.5, 24, 1.0, 1)
         self.assertAlmostEqual(drop(*direct) or 0, 13.3, 1)
         self.assertIsNone(drop(5, 20, 1.3, 24, 1.0, 1))
 

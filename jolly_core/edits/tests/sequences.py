@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import Any
 from unittest import TestCase
 
@@ -9,6 +10,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from jolly_core.checks import all_snags
+from jolly_core.edits import Outcome
 from jolly_core.exchange import read_project, write_project
 from jolly_core.making import dossiers
 from jolly_core.model import CoreError, changes_from_json, changes_to_json
@@ -29,17 +31,35 @@ def acts(*rooms: str) -> st.SearchStrategy[tuple[Any, ...]]:
     return st.tuples(st.sampled_from(acts_of(*rooms)), pick, pick, few, mm, mm)
 
 
+class Watch:
+    """Stands before a bench: an edit that is refused has left nothing behind."""
+
+    def __init__(self, case: TestCase, bench: Workbench) -> None:
+        self._case, self._bench, self._do = case, bench, bench.do
+        bench.do = self.do  # type: ignore[method-assign]
+
+    def do(self, kind: str, **values: Any) -> Outcome:
+        """Do an edit; where it is refused, see that all is as before."""
+        project = self._bench.project
+        before, stamp = list(project.entities()), project.stamp
+        try:
+            return self._do(kind, **values)
+        except (CoreError, ValidationError) as error:
+            self._case.assertEqual(list(project.entities()), before, f"refused {kind} left something behind")
+            self._case.assertEqual(project.stamp, stamp)
+            self._case.assertTrue(str(error))
+            raise
+
+
 def run_sequence(case: TestCase, sequence: list[tuple[Any, ...]]) -> None:
     """Do random acts: refused ones leave nothing behind, what is there is stored and computed, all is taken back."""
     bench = Workshop()
     project = bench.project
     first = list(project.entities())
+    Watch(case, bench)
     for act in sequence:
-        before = list(project.entities())
-        try:
+        with suppress(CoreError, ValidationError):
             perform_act(bench, *act)
-        except (CoreError, ValidationError):
-            case.assertEqual(list(project.entities()), before, f"refused {act[0]} left something behind")
     case.assertTrue(bench.canonical())
     # What is stored can be read back: every reference holds.
     case.assertEqual(list(read_project(write_project(project)).entities()), list(project.entities()))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 from unittest import TestCase
@@ -22,7 +23,7 @@ from jolly_core.testing import Workbench
 from jolly_core.testing.strange import perform_act
 
 from ..base.history import take_back
-from .sequences import acts
+from .sequences import Watch, acts
 
 
 class RandomSetup(TestCase):
@@ -33,15 +34,11 @@ class RandomSetup(TestCase):
         bench.place("coil", 40, 16)
         project = bench.project
         first = list(project.entities())
+        Watch(self, bench)
         bench.done.clear()
         for act in sequence:
-            before, stamp = list(project.entities()), project.stamp
-            try:
+            with suppress(CoreError, ValidationError):
                 perform_act(bench, *act)
-            except (CoreError, ValidationError) as error:
-                self.assertEqual(list(project.entities()), before, f"refused {act[0]} left something behind")
-                self.assertEqual(project.stamp, stamp)
-                self.assertTrue(str(error))
         self.whole(project)
         stored = [changes_from_json(changes_to_json(o.changes)) for o in bench.done]
         for changes in reversed(stored):

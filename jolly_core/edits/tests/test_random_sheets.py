@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import Any
 from unittest import TestCase
 
@@ -19,7 +20,7 @@ from jolly_core.testing.strange import perform_act
 from jolly_core.wiring import wire_numbers
 
 from ..base.history import take_back
-from .sequences import acts
+from .sequences import Watch, acts
 
 MOST = 600  # things on sheets
 
@@ -49,15 +50,12 @@ class OverSheets(TestCase):
         bench.done.clear()
         project = bench.project
         first = list(project.entities())
+        Watch(self, bench)
         for act in sequence:
             if len(project.symbols) + len(project.wires) > MOST:
                 break  # copies of copies: more of the same only takes long
-            before, stamp = list(project.entities()), project.stamp
-            try:
+            with suppress(CoreError, ValidationError):
                 perform_act(bench, *act)
-            except (CoreError, ValidationError):
-                self.assertEqual(list(project.entities()), before, f"refused {act[0]} left something behind")
-                self.assertEqual(project.stamp, stamp)
         self.assertTrue(bench.canonical())
         self.devices_are_whole(project)
         fresh = rebuilt(project)
