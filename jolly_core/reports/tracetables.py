@@ -7,7 +7,7 @@ from jolly_core.model import GoneError, Project
 from jolly_core.tagging import full_tag, natural
 
 from .registry import Column, Table
-from .tracing import LOADS, POWER, traced
+from .tracing import LOADS, POWER, TraceMember, traced
 
 COLUMNS = (
     Column("role", "What it is there for", 26),
@@ -29,6 +29,10 @@ def traced_loads(project: Project, *, control: bool = False) -> list[str]:
     return sorted(tags, key=lambda id: (natural(tags[id]), id))
 
 
+def _said(m: TraceMember) -> str:
+    return f"MISSING: {m.role}" if m.missing else m.role
+
+
 def trace_table(project: Project, id: str) -> Table:
     """Return the trace of what leads to a load as a table: the source first, what is missing said at its place.
 
@@ -42,8 +46,8 @@ def trace_table(project: Project, id: str) -> Table:
     if id not in project.wires and id not in project.symbols:
         raise GoneError("There is no symbol and no wire of this id any more.")
     found = traced(project, id)
-    rows = [(f"MISSING: {m.role}" if m.missing else m.role, m.name, m.place, m.facts) for m in found.members]
-    rows += [(m.role if m.role == "return" else f"back by: {m.role}", m.name, m.place, m.facts) for m in found.back]
+    rows = [(_said(m), m.name, m.place, m.facts) for m in found.members]
+    rows += [(_said(m) if m.role == "return" else f"back by: {m.role}", m.name, m.place, m.facts) for m in found.back]
     foot = []
     if found.earth:
         way = "comes to the earth" if found.earthed else "COMES TO NO EARTH"

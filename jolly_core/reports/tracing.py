@@ -11,6 +11,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
 from jolly_core.cables import cable_cores, cable_drop, cable_length_m, core_area_mm2
+from jolly_core.checks import snags_on
 from jolly_core.circuits import (
     Link,
     Potential,
@@ -55,6 +56,9 @@ _ROLES = {
     "contactor": "switching",
 }
 _RATINGS = (("rated_a", "{} A"), ("ac3_a", "{} A AC-3"), ("output_a", "{} A"), ("power_va", "{} VA"))
+
+
+NOTHING = "end of what is drawn"
 
 
 @dataclass(slots=True, frozen=True)
@@ -120,7 +124,12 @@ def traced(project: Project, id: str) -> Trace:
                 _follow(project, found, *way)
     trace.closed, trace.back = list(found.closed), list(found.back.values())
     ordered = list(reversed(found.members.values()))
-    trace.members = [*_source(project, list(found.tops.values())), *ordered, *_missing(project, load, ordered)]
+    sources = list(_source(project, list(found.tops.values()))) or [
+        _lacks("source", "nothing feeds it: no phase, no plus")
+    ]
+    trace.members = [*sources, *ordered, *_missing(project, load, ordered)]
+    if _has_no_return(project, load, found):
+        trace.back = [_lacks("return", "nothing its current comes back by")]
     cables = list(_cables(project, set(found.on)))
     drops = [percent for _, percent in cables if percent is not None]
     facts = ", ".join(x for x in (trace.facts, f"drop on the way {sum(drops):.1f} %" if len(drops) > 1 else "") if x)
@@ -320,9 +329,10 @@ def _source(project: Project, tops: list[Potential]) -> Iterator[TraceMember]:
             group = top.groups[0]
             sheet = project.sheets[group.sheet_id]
             ends = [called_on(project, project.symbols[id], sheet) for id, _ in top.pins if _is_terminal(project, id)]
-            name = ends[0] if ends else (top.label.word if top.label else "end of what is drawn")
+            name = ends[0] if ends else (top.label.word if top.label else NOTHING)
             y, x = group.first
-            member = TraceMember("source", name, "", sheet.id, place_in(sheet, x, y), project.settings.supply)
+            facts = "no source is named there" if name == NOTHING else project.settings.supply
+            member = TraceMember("source", name, "", sheet.id, place_in(sheet, x, y), facts, name == NOTHING)
         if member.name not in told:
             told.add(member.name)
             yield member
@@ -343,16 +353,27 @@ def _is_terminal(project: Project, id: str) -> bool:
 
 
 def _missing(project: Project, load: Symbol, members: list[TraceMember]) -> Iterator[TraceMember]:
-    """Yield what a motor should have in front of it and has not."""
-    if definition(load.definition).unit != "motor":
-        return
-    roles = " ".join(m.role for m in members)
+    """Yield what a load should have in front of it and has not."""
     amps = _amps(project, load)
-    if "protection" not in roles:
-        yield TraceMember("protection", "missing", facts="a breaker or fuse in each live pole", missing=True)
-    if lacks_overload(project, load, half_drawn=True):
-        facts = f"{amps:.3g} A needed" if amps else "for its rated current"
-        yield TraceMember("overload", "missing", facts=facts, missing=True)
+    is_motor = definition(load.definition).unit == "motor"
+    open_to_source = is_motor or any(
+        s.code == "unprotected" and load.id in s.ids for s in snags_on(project, load.sheet_id)
+    )
+    if open_to_source and "protection" not in " ".join(m.role for m in members):
+        yield _lacks("protection", "a breaker or fuse in each live pole")
+    if is_motor and lacks_overload(project, load, half_drawn=True):
+        yield _lacks("overload", f"{amps:.3g} A needed" if amps else "for its rated current")
+
+
+def _lacks(role: str, facts: str) -> TraceMember:
+    return TraceMember(role, "missing", facts=facts, missing=True)
+
+
+def _has_no_return(project: Project, load: Symbol, found: _Followed) -> bool:
+    """Return whether one end of a load of two leads nowhere; what runs on phases alone needs no return."""
+    live = [n for n, name in enumerate(pins_of(project, load)) if not is_earth_pin(name)]
+    ends = [n for n in live if not is_output(project, load, n)]
+    return not found.back and len(ends) == 2 and len(found.tops) == 1
 
 
 def _terminals(project: Project, potential: Potential) -> Iterator[tuple[str, Symbol]]:

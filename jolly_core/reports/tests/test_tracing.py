@@ -157,12 +157,41 @@ class Missing(TestCase):
         b.place("contactor-pole", 30, 20)
         motor = b.place("motor", 70, 40)
         trace = traced(b.project, motor)
-        self.assertEqual([m.role for m in trace.members if m.missing], ["protection", "overload"])
+        self.assertEqual([m.role for m in trace.members if m.missing], ["source", "protection", "overload"])
         self.assertEqual((trace.earth, trace.earthed), ("nothing", False))
         b.place("motor-breaker", 45, 20)
         again = traced(b.project, motor)
+        self.assertEqual([m.role for m in again.members if m.missing], ["source"])
+        for n in range(3):
+            b.do("place-continuation", sheet_id=b.sheet, x=10, y=20 + 4 * n, name=f"L{n + 1}")
+        again = traced(b.project, motor)
         self.assertEqual([m.role for m in again.members if m.missing], [])
-        self.assertEqual([m.role for m in again.members], ["source", "switching", "protection and overload", "load"])
+        after = ["switching", "protection and overload", "load"]
+        self.assertEqual([m.role for m in again.members], ["source"] * 3 + after)
+
+    def lamp_between(self, *names: str) -> Trace:
+        b = Workbench(frame="zones")
+        lamp = b.place("lamp", 40, 20)
+        b.wire((20, 20), (40, 20))
+        b.wire((44, 20), (70, 20))
+        for x, name in zip((20, 70), names, strict=True):
+            if name:
+                b.do("place-continuation", sheet_id=b.sheet, x=x, y=20, name=name)
+        return traced(b.project, lamp)
+
+    def test_a_load_says_which_of_its_ends_leads_nowhere_and_that_nothing_protects_it(self) -> None:
+        for names, missing, back in (
+            (("24 V", "0 V"), [], [("return", False)]),
+            (("0 V", "0 V"), ["source"], [("return", False)]),
+            (("", "0 V"), ["source"], [("return", False)]),
+            (("", ""), ["source"], []),
+            (("24 V", "24 V"), [], [("return", True)]),
+            (("L1", "N"), ["protection"], [("return", False)]),
+        ):
+            with self.subTest(names=names):
+                trace = self.lamp_between(*names)
+                self.assertEqual([m.role for m in trace.members if m.missing], missing)
+                self.assertEqual([(m.role, m.missing) for m in trace.back], back)
 
     def test_what_takes_no_current_says_so(self) -> None:
         b = Workbench(frame="zones")
