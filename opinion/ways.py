@@ -84,7 +84,11 @@ def _place(book: Book, placed: dict[str, Record], pin: Pin) -> tuple[str, float,
     placing = placed.get(symbol["device_id"])
     if placing is None or is_block(symbol["definition"]):
         return None
-    part = book.find("part", book.kinds["device"][symbol["device_id"]]["part_id"])
+    device = book.kinds["device"][symbol["device_id"]]
+    housing = book.kinds["device"][book.kinds["enclosure"][placing["enclosure_id"]]["device_id"]]
+    if device["location_id"] and _panel(book, device["location_id"]) != _panel(book, housing["location_id"]):
+        return None  # it stands elsewhere than its location says
+    part = book.find("part", device["part_id"])
     shape = shape_of(symbol["definition"])
     if part is None or part["part_class"] == "terminal" or any(part["details"]) or part["diameter_mm"]:
         return None  # of what is as wide as what stands on it, or says itself where its pins are
@@ -98,6 +102,13 @@ def _place(book: Book, placed: dict[str, Record], pin: Pin) -> tuple[str, float,
         return placing["enclosure_id"], placing["x"] + right * width, rail["y1"] + (down - 0.5) * height, False
     # turned clockwise: what was at the top is at the right, what was at the left is at the top
     return placing["enclosure_id"], rail["x1"] + (0.5 - down) * height, placing["y"] + right * width, True
+
+
+def _panel(book: Book, location: str) -> str:
+    """Return the panel that a location is in, "" where it is in none."""
+    while location and book.kinds["location"][location]["side"] != "panel":
+        location = book.kinds["location"][location]["parent_id"]
+    return location
 
 
 def _share(part: Record, kind: str, number: int, index: int) -> tuple[float, float]:

@@ -19,8 +19,9 @@ from jolly_core.cabinet import (
 from jolly_core.making import Dossier, uncut_from
 from jolly_core.model import Project, counted, derived, length_words, listed
 from jolly_core.plc import cards, spans_of, start_fault
-from jolly_core.tagging import device_at, full_tag, natural
+from jolly_core.tagging import device_at, full_tag, natural, path_of
 from jolly_core.terminals import is_strip
+from jolly_core.wiring import panel_inside, panel_of
 
 from .registry import Act, Snag, built, project_check
 
@@ -96,6 +97,26 @@ def free_runs(project: Project) -> Iterator[Snag]:
             f"Draw a duct nearer."
         )
         yield built("free-run", "warning", message, "cabinet", enclosure_id)
+
+
+@project_check("placed-elsewhere", "A device that stands in an enclosure of another panel than its location's.")
+def placed_elsewhere(project: Project) -> Iterator[Snag]:
+    """Yield an error for each such device: what is wired to it is not measured."""
+    for placing in sorted(project.placings.values(), key=lambda p: p.id):
+        device = project.devices[placing.device_id]
+        if panel_of(project, device) == panel_inside(project, placing.enclosure_id):
+            continue
+        housing = project.devices[project.enclosures[placing.enclosure_id].device_id]
+        said = path_of(project.locations, device.location_id, "+")
+        message = (
+            f"{full_tag(project, device)} stands in {full_tag(project, housing)}, but its location is {said}: its wires"
+            " are not measured. Give it the location of the enclosure, or take it out."
+        )
+        values = {"device_id": device.id, "function_id": device.function_id, "location_id": housing.location_id}
+        mend = Act("Give it this location", "set-place", tuple(values.items()))
+        yield built(
+            "placed-elsewhere", "error", message, "cabinet", placing.enclosure_id, (placing.id,), device.id, mend
+        )
 
 
 @project_check("not-placed", "A device of a panel that is not placed in its enclosure.")

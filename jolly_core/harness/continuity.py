@@ -45,10 +45,9 @@ def pin_groups(
 
     ends: list[tuple[Pin, Pin, str]] = []
     for wire in wires_in(project, harness_id, variant_id):
-        one, other = (_pin(project, key) for key in (wire.conductor.start, wire.conductor.end))
-        if one in lead and other in lead:
-            ends.append((one, other, wire.conductor.number))
-            lead[head(one)] = head(other)
+        one, other = (_pin(project, key, lead) for key in (wire.conductor.start, wire.conductor.end))
+        ends.append((one, other, wire.conductor.number))
+        lead[head(one)] = head(other)
     groups: dict[Pin, list[Pin]] = {}
     wires: dict[Pin, list[str]] = {}
     for pin in pins:
@@ -62,10 +61,14 @@ def pin_groups(
     return sorted(found, key=lambda g: _order(g[0][0]))
 
 
-def _pin(project: Project, key: tuple[str, int]) -> Pin:
+def _pin(project: Project, key: tuple[str, int], lead: dict[Pin, Pin]) -> Pin:
+    """Return a pin by its connector and cavity; one that is none is put among what joins, under a name of its own."""
     device: Device | None = device_at(project, key)
-    symbol = project.symbols[key[0]]
-    return (full_tag(project, device) if device else "", pins_of(project, symbol)[key[1]])
+    pin = (full_tag(project, device) if device else "", pins_of(project, project.symbols[key[0]])[key[1]])
+    if pin not in lead:
+        pin = ("", f"{key[0]}.{key[1]}")
+        lead.setdefault(pin, pin)
+    return pin
 
 
 def _order(pin: Pin) -> tuple[object, object]:

@@ -29,7 +29,18 @@ from .nets import (
 from .neutrals import SWITCHED, is_live, is_neutral, neutral_colours
 from .numbers import holders_of_numbers, wire_numbers
 from .orders import by_layout, check_order, measure_layout, own_order
-from .places import EARTH_TERMINAL, INSIDE, Place, Site, gates_missing, own_panel, panel_of, place_of, site_of
+from .places import (
+    EARTH_TERMINAL,
+    INSIDE,
+    Place,
+    Site,
+    gates_missing,
+    own_panel,
+    panel_inside,
+    panel_of,
+    place_of,
+    site_of,
+)
 from .potentials import potential_in, potentials_of_types
 from .rules import groups_numbered_with, named_parts, rules_in_order
 from .saidtypes import takes_type, types_of_potentials
@@ -77,6 +88,7 @@ __all__ = [
     "own_order",
     "own_panel",
     "own_parts",
+    "panel_inside",
     "panel_of",
     "part_at",
     "part_of_kind",

@@ -23,7 +23,7 @@ class Conductor:
     Attributes:
         start, end: its pins.
         number: wire number, "" when it gets none.
-        type_id: its wire type, "" where two pins touch.
+        type_id: its wire type, "" where two pins touch; one that leaves by a mark alone has that of its net.
         wire_id: the drawn wire it leaves its start by, "".
         sheet_id: sheet of its start.
         net: the groups of its net.
@@ -82,8 +82,15 @@ def conductors_of_net(project: Project, net: list[Group]) -> list[Conductor]:
         wire = project.wires.get(c.wire_id)
         if bonded and c.wire_id in protective:
             number = ""
-        found.append(Conductor(c.start, c.end, number, wire.type_id if wire else "", c.wire_id, sheet_id, c.steps, net))
+        type_id = wire.type_id if wire else _type_of_net(project, net, c.start) if c.steps else ""
+        found.append(Conductor(c.start, c.end, number, type_id, c.wire_id, sheet_id, c.steps, net))
     return found
+
+
+def _type_of_net(project: Project, net: list[Group], pin: PinKey) -> str:
+    """Return the wire type of a conductor that leaves its start by a mark alone: that drawn nearest in its net."""
+    there = sorted(net, key=lambda g: pin not in g.pins)
+    return next((project.wires[id].type_id for g in there for id in g.wires), "")
 
 
 def conductors_of_sheet(project: Project, sheet_id: str) -> list[Conductor]:

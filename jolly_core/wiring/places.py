@@ -173,15 +173,17 @@ def _one_panel(project: Project) -> dict[str, str]:
 def panel_of(project: Project, device: Device) -> str:
     """Return the panel a device is in: the panel location of its own, or of the enclosure it is placed in.
 
-    Panels whose enclosures are open to each other are one.
+    Panels whose enclosures are open to each other are one. A box in the field whose devices are placed in its enclosure
+    is a panel, too.
 
     Returns:
-        The id of a location, of an enclosure that has none, or "" in the field and while it is unknown.
+        The id of a location, of an enclosure that is at no panel, or "" in the field and while it is unknown.
     """
-    if device.location_id in project.locations:
-        return _panel_named(project, device.location_id)
+    named = _panel_named(project, device.location_id) if device.location_id in project.locations else ""
+    if named:
+        return named
     placings = (project.placings.get(id) for id in project.attached.get(device.id))
-    return _panel_inside(project, next((p.enclosure_id for p in placings if p is not None), ""))
+    return panel_inside(project, next((p.enclosure_id for p in placings if p is not None), ""))
 
 
 @derived
@@ -191,7 +193,8 @@ def _panel_named(project: Project, location_id: str) -> str:
 
 
 @derived
-def _panel_inside(project: Project, enclosure_id: str) -> str:
+def panel_inside(project: Project, enclosure_id: str) -> str:
+    """Return the panel that what stands in an enclosure is in, see `panel_of`; "" for no enclosure."""
     if not enclosure_id:
         return ""
     found = _panel_at(project, _location_of(project, project.enclosures[enclosure_id])) or enclosure_id

@@ -198,16 +198,16 @@ class ByHand(TestCase):
         for id, (x, y) in (("a", (150.0, 20.0)), ("b", (300.0, 280.0))):
             place = {"enclosure_id": "e", "surface": "plate", "rail_id": "", "x": x, "y": y}
             placed.append({"id": f"p{id}", "device_id": id, **place})
-            devices.append({"id": id, "part_id": "part"})
+            devices.append({"id": id, "part_id": "part", "location_id": ""})
             symbols.append({"id": f"s{id}", "device_id": id, "definition": "coil", "units": [1]})
         flat = {"width_mm": 0.0, "height_mm": 0.0, "diameter_mm": 0.0, "details": []}
         ring = [0.0, 0.0, 400.0, 0.0, 400.0, 300.0, 0.0, 300.0, 0.0, 0.0]
         entities: dict[str, list[dict[str, Any]]] = {
             "settings": [{"id": "s", "end_allowance_mm": 60.0, "length_step_mm": 5.0, "free_run_mm": 150.0}],
-            "enclosure": [{"id": "e", "left_id": ""}],
+            "enclosure": [{"id": "e", "left_id": "", "device_id": "box"}],
             "lane": [{"id": "l", "enclosure_id": "e", "surface": "plate", "points": ring, "categories": []}],
             "placing": placed,
-            "device": devices,
+            "device": [*devices, {"id": "box", "part_id": "", "location_id": ""}],
             "symbol": symbols,
             "part": [{"id": "part", "part_class": "relay", "units": [["coil", ["A1", "A2"]]], **flat}],
         }

@@ -7,6 +7,7 @@ from typing import Any
 from unittest import TestCase
 from unittest.mock import patch
 
+from jolly_core.cabinet import routes
 from jolly_core.checks import BUILT_CHECKS, CHECKS, PROJECT_CHECKS, Snag, all_snags, project_check, project_snags
 from jolly_core.exchange import read_project
 from jolly_core.model import RuleError
@@ -72,6 +73,37 @@ class Walls(TestCase):
         found = {s.code: s.message for s in project_snags(self.bench.project)}
         self.assertIn("is not placed yet", found["not-routed"])
         self.assertIn("2 devices are not placed yet", found["not-placed"])
+
+    def test_what_stands_in_an_enclosure_of_another_panel_is_told_and_moved_there(self) -> None:
+        b = self.bench
+        self.put("panel", "panel")
+        enclosure = b.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.sides["panel"])
+        lamps = [b.device(lamp) for lamp in self.lamps]
+        for lamp in lamps:
+            b.do("assign-part", device_id=lamp, part_id="tamwick-tw-l22-g")
+        b.do("place-devices", enclosure_id=enclosure, surface="door", device_ids=lamps, x=100, y=100, gap_mm=5)
+        self.assertNotIn("placed-elsewhere", self.found())
+        other = b.new("add-location", code="Q", side="panel")
+        b.do("set-place", device_id=lamps[1], function_id="", location_id=other)
+        (snag,) = [s for s in project_snags(b.project) if s.code == "placed-elsewhere"]
+        self.assertRegex(snag.message, r"^\+Q-PF\d stands in \+P-UC1, but its location is \+Q: its wires are not")
+        assert snag.act is not None
+        b.do(**snag.act.payload())
+        self.assertNotIn("placed-elsewhere", self.found())
+        self.assertEqual(b.project.devices[lamps[1]].location_id, self.sides["panel"])
+
+    def test_a_wire_within_a_box_in_the_field_is_measured(self) -> None:
+        b = self.bench
+        self.put("field", "field")
+        box = b.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.sides["field"])
+        lamps = [b.device(lamp) for lamp in self.lamps]
+        for lamp in lamps:
+            b.do("assign-part", device_id=lamp, part_id="tamwick-tw-l22-g")
+        b.do("place-devices", enclosure_id=box, surface="door", device_ids=lamps, x=100, y=100, gap_mm=5)
+        (route,) = routes(b.project).values()
+        self.assertGreater(route.length_mm or 0, 0)
+        self.assertNotIn("placed-elsewhere", self.found())
+        self.assertNotIn("field-wire", self.found())
 
     def test_an_end_without_a_location_is_named(self) -> None:
         self.put("panel", "")

@@ -40,6 +40,19 @@ class Continuity(TestCase):
             self.assertTrue(all(len(g) == 1 for g in found if g not in nets))
         self.assertLessEqual({1, 2, 4}, sizes, "empty cavities, wires, and nets of several wires were among them")
 
+    def test_two_wires_that_meet_at_a_pin_that_is_no_cavity_conduct(self) -> None:
+        b = Workbench(frame="zones")
+        ends = [b.place("connector", x, y, part_id="tamwick-tw-p6") for x, y in ((80, 20), (80, 32))]
+        pole = b.place("contact-no", 40, 20, device_id=b.device(ends[0]))
+        b.wire((40, 20), (30, 20), (30, 26), (60, 26), (60, 20), (80, 20))
+        b.wire((30, 26), (30, 32), (80, 32))
+        harness = b.new("add-harness", code="WH-9")
+        start = b.new("add-node", harness_id=harness, device_id=b.device(ends[0]))
+        b.do("add-node", harness_id=harness, device_id=b.device(ends[1]), from_id=start, length_mm=400)
+        self.assertEqual(b.device(pole), b.device(ends[0]))
+        joined = [group for group, _ in pin_groups(b.project, harness) if len(group) > 1]
+        self.assertEqual(joined, [(("-XD1", "1"), ("-XD2", "1"))])
+
     @staticmethod
     def cavity(project: Project, symbol_id: str) -> str:
         return pins_of(project, project.symbols[symbol_id])[0]

@@ -11,7 +11,17 @@ from jolly_core.checks import snags_on
 from jolly_core.model import RuleError
 from jolly_core.reports import run_report
 from jolly_core.testing import Workbench
-from jolly_core.wiring import all_nets, connections, dots, net_of, nets_of_sheet, point_of, sheet_groups, wire_numbers
+from jolly_core.wiring import (
+    all_conductors,
+    all_nets,
+    connections,
+    dots,
+    net_of,
+    nets_of_sheet,
+    point_of,
+    sheet_groups,
+    wire_numbers,
+)
 from jolly_core.wiring.connections import _Wiring
 
 Placed = tuple[str, int, int]
@@ -112,6 +122,20 @@ class Nets(TestCase):
         there = sheet_groups(bench.project, self.other).of_pin[coil, 0]
         self.assertEqual(wire_numbers(bench.project, self.other)[there], here)
         self.assertEqual(sum(1 for n in all_nets(bench.project) if len(n) == 2), 1)
+
+    def test_a_conductor_that_leaves_by_a_mark_alone_is_of_the_type_its_net_is_drawn_in(self) -> None:
+        b = self.bench = Workbench(frame="zones")
+        ends = [b.place("earth", x, 20) for x in (10, 40)]
+        b.wire((40, 20), (60, 20), type_id=b.red)
+        for x in (10, 60):
+            b.do("place-continuation", sheet_id=b.sheet, x=x, y=20, name="A")
+        (c,) = all_conductors(b.project).values()
+        self.assertEqual({c.start[0], c.end[0]}, set(ends))
+        self.assertEqual(c.type_id, b.red)
+        touching = Workbench(frame="zones")
+        for turn in (0, 180):
+            touching.place("earth", 10, 20, rotation=turn)
+        self.assertEqual([c.type_id for c in all_conductors(touching.project).values()], [""])
 
     def test_a_terminal_is_one_potential_and_two_nets(self) -> None:
         bench = self.bench
