@@ -50,7 +50,7 @@ from .registry import (
     snags_on,
 )
 from .strips import strip_snags
-from .volts import fits_volts, switched_volts
+from .volts import fits_volts, input_volts, switched_volts
 
 __all__ = [
     "BUILT_CHECKS",
@@ -73,6 +73,7 @@ __all__ = [
     "devices",
     "earth",
     "fits_volts",
+    "input_volts",
     "frames",
     "harness",
     "lanes",

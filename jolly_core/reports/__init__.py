@@ -28,8 +28,9 @@ from .registry import (
     run_report,
 )
 from .sheets import FACTS
+from .tracemembers import TraceMember
 from .tracetables import trace_table, traced_loads
-from .tracing import Trace, TraceMember, traced
+from .tracing import Trace, traced
 from .wires import Landed, WireRow, landed_at, sheet_wires
 
 __all__ = [

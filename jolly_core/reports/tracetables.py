@@ -7,13 +7,16 @@ from jolly_core.model import GoneError, Project
 from jolly_core.tagging import full_tag, natural
 
 from .registry import Column, Table
-from .tracing import LOADS, POWER, TraceMember, traced
+from .tracemembers import TraceMember
+from .tracing import LOADS, POWER, traced
 
 COLUMNS = (
     Column("role", "What it is there for", 26),
     Column("name", "Tag", 34),
     Column("place", "Place", 14),
-    Column("facts", "Ratings, wires, length and drop", 60),
+    Column("facts", "Rating", 34),
+    Column("by", "Wires that lead to it", 26),
+    Column("so_far", "Drop so far", 14),
 )
 
 
@@ -46,8 +49,10 @@ def trace_table(project: Project, id: str) -> Table:
     if id not in project.wires and id not in project.symbols:
         raise GoneError("There is no symbol and no wire of this id any more.")
     found = traced(project, id)
-    rows = [(_said(m), m.name, m.place, m.facts) for m in found.members]
-    rows += [(_said(m) if m.role == "return" else f"back by: {m.role}", m.name, m.place, m.facts) for m in found.back]
+    rows = [(_said(m), m.name, m.place, m.facts, m.by, m.so_far) for m in found.members]
+    for m in found.back:
+        role = _said(m) if m.role == "return" else f"back by: {m.role}"
+        rows.append((role, m.name, m.place, m.facts, m.by, m.so_far))
     foot = []
     if found.earth:
         way = "comes to the earth" if found.earthed else "COMES TO NO EARTH"

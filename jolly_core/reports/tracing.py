@@ -6,11 +6,10 @@ Sources: IEC 60204-1, 5 (supply and disconnecting), 7 (protection), 8 (equipoten
 from __future__ import annotations
 
 import re
-from collections import deque
+from collections import defaultdict, deque
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
-from jolly_core.cables import cable_cores, cable_drop, cable_length_m, core_area_mm2
 from jolly_core.checks import snags_on
 from jolly_core.circuits import (
     Link,
@@ -32,54 +31,30 @@ from jolly_core.circuits import (
     reached,
     takes_a,
 )
-from jolly_core.drawing import place_in, protective_types
+from jolly_core.drawing import protective_types
 from jolly_core.library import base_of, definition
-from jolly_core.model import Project, RuleError, Symbol
-from jolly_core.tagging import called_on, class_of, full_tag, natural, pins_of
-from jolly_core.wiring import GroupKey, PinKey
+from jolly_core.model import Cable, Project, RuleError, Symbol
+from jolly_core.tagging import called_on, class_of, full_tag, pins_of
+from jolly_core.wiring import Conductor, GroupKey, PinKey
+
+from .tracemembers import (
+    TraceMember,
+    cable_member,
+    cables_on,
+    giving,
+    lacking,
+    member_of,
+    past_terminal,
+    short,
+    sources_at,
+    terminals_on,
+)
+from .tracepaths import Drops, cable_with, drawn_by, so_far_in_words, way_between, wires_in_words
 
 LOADS = ("motor", "coil", "lamp", "load", "transformer", "supply", "sensor")
-CONTACTS = ("no", "nc", "co", "tno", "tnc")
 POWER = ("motor", "load", "transformer", "supply")
 MOST = 400  # potentials looked at for one pole
-SHORT = 12  # pins of a potential that is lit whole; of a rail the members alone are
 _INLET = re.compile(r"^(\d?L\d?|R|S)$", re.IGNORECASE)
-_ROLES = {
-    "drive": "drive",
-    "soft-starter": "soft starter",
-    "disconnector": "disconnector",
-    "breaker": "protection",
-    "fuse": "protection",
-    "motor-breaker": "protection and overload",
-    "residual-current": "residual current",
-    "overload": "overload",
-    "contactor": "switching",
-}
-_RATINGS = (("rated_a", "{} A"), ("ac3_a", "{} A AC-3"), ("output_a", "{} A"), ("power_va", "{} VA"))
-
-
-NOTHING = "end of what is drawn"
-
-
-@dataclass(slots=True, frozen=True)
-class TraceMember:
-    """A thing on the way, from the source on.
-
-    Attributes:
-        role: what it is there for.
-        name: its tag, or "missing".
-        symbol_id, sheet_id, place: what of it is drawn, and where people find it; empty where nothing is.
-        facts: what its part says of it.
-        missing: it is not there and should be.
-    """
-
-    role: str
-    name: str
-    symbol_id: str = ""
-    sheet_id: str = ""
-    place: str = ""
-    facts: str = ""
-    missing: bool = False
 
 
 @dataclass(slots=True)
@@ -121,19 +96,17 @@ def traced(project: Project, id: str) -> Trace:
     for pin, name in enumerate(pins_of(project, load)):
         if not is_earth_pin(name) and not is_output(project, load, pin):
             for way in _ways(project, load, pin):
-                _follow(project, found, *way)
+                _follow(project, found, (load.id, pin), *way)
     trace.closed, trace.back = list(found.closed), list(found.back.values())
-    ordered = list(reversed(found.members.values()))
-    sources = list(_source(project, list(found.tops.values()))) or [
-        _lacks("source", "nothing feeds it: no phase, no plus")
-    ]
-    trace.members = [*sources, *ordered, *_missing(project, load, ordered)]
+    drops = Drops(project, drawn_by(project, load, amps))
+    ordered = [_measured(drops, found, key, m) for key, m in reversed(found.members.items())]
+    sources = list(sources_at(project, list(found.tops.values())))
+    sources = sources or [lacking("source", "nothing feeds it: no phase, no plus")]
+    first, last = ([cable_member(project, c) for c in cables] for cables in _cables_beside(project, found))
+    end = _measured(drops, found, "", member_of(project, load, "load", trace.facts))
+    trace.members = [*sources, *first, *ordered, *_missing(project, load, ordered), *last, end]
     if _has_no_return(project, load, found):
-        trace.back = [_lacks("return", "nothing its current comes back by")]
-    cables = list(_cables(project, set(found.on)))
-    drops = [percent for _, percent in cables if percent is not None]
-    facts = ", ".join(x for x in (trace.facts, f"drop on the way {sum(drops):.1f} %" if len(drops) > 1 else "") if x)
-    trace.members += [*(member for member, _ in cables), _member(project, load, "load", facts)]
+        trace.back = [lacking("return", "nothing its current comes back by")]
     earth = _earth(project, load, trace)
     _light(project, trace, list(found.on.values()), [potential_at(project, key) for key in earth])
     return trace
@@ -141,43 +114,92 @@ def traced(project: Project, id: str) -> Trace:
 
 @dataclass(slots=True)
 class _Followed:
-    """What the ways of a load's pins come past: members and what is behind it, potentials, their ends, what closes."""
+    """What the ways of a load's pins come past: members and what is behind it, potentials, their ends, what closes.
+
+    `ways` has for each pin what leads to each member from the next one, from the load, "", on.
+    """
 
     members: dict[str, TraceMember] = field(default_factory=dict)
     back: dict[str, TraceMember] = field(default_factory=dict)
     on: dict[GroupKey, Potential] = field(default_factory=dict)
     tops: dict[GroupKey, Potential] = field(default_factory=dict)
     closed: dict[str, None] = field(default_factory=dict)
+    ways: list[dict[str, list[Conductor]]] = field(default_factory=list)
 
 
 def _follow(
-    project: Project, found: _Followed, symbols: list[Symbol], links: list[Link], through: list[Potential]
+    project: Project,
+    found: _Followed,
+    start: PinKey,
+    symbols: list[Symbol],
+    links: list[Link],
+    through: list[Potential],
 ) -> None:
     """Note what one way comes past; one that ends at a return is what the current comes back by."""
     top = through[-1]
-    found.on |= {p.key: p for p in through[:-1] or _short(top)}
+    found.on |= {p.key: p for p in through[:-1] or short(top)}
     is_back = _is_return(top)
     along = found.back if is_back else found.members
+    key, led = "", defaultdict[str, list[Conductor]](list)
+    led[key], passed = [], dict[str, str]()
+    starts = [start]
     for n, potential in enumerate(through):
-        # At the very end of what is drawn a terminal is the source itself.
-        between = n + 1 < len(through) or _outputs(project, potential)
-        for key, symbol in _terminals(project, potential) if between else ():
-            known = along.setdefault(key, replace(_member(project, symbol, "terminal"), facts=""))
-            names = {*known.facts.split(", "), pins_of(project, symbol)[0]} - {""}
-            along[key] = replace(known, facts=", ".join(sorted(names, key=natural)))
-        if n < len(symbols):
-            member = _member(project, symbols[n])
-            along.setdefault(member.name, member)
+        following = symbols[n] if n < len(symbols) else None
+        ends = [pin for pin in potential.pins if following is not None and pin[0] == following.id]
+        outputs = giving(project, potential) if following is None else []
+        goals = {*ends, *(pin for pin in potential.pins if project.symbols[pin[0]] in outputs)}
+        steps = way_between(project, potential, starts, goals) if goals else None
+        if steps is None:  # at the very end of what is drawn a terminal is the source itself
+            known = terminals_on(project, potential) if following is not None or outputs else ()
+            steps = [symbol for _, symbol in known]
+        for step in steps:
+            if isinstance(step, Conductor):
+                cable = cable_with(project, step)
+                if cable is not None:
+                    key = cable.id
+                    along.setdefault(key, cable_member(project, cable))
+                led[key].append(step)
+            else:
+                key = past_terminal(project, along, step, passed)
+                led[key] += ()
+        if following is not None:
+            member = member_of(project, following)
+            key = member.name
+            along.setdefault(key, member)
+            led[key] += ()
+            starts = [pin for pin in (through[n + 1].pins if n + 1 < len(through) else ()) if pin[0] == following.id]
     if is_back:
-        (end,) = _source(project, [top])
+        (end,) = sources_at(project, [top])
         word = top.label.word if top.label else ""
         along.setdefault("return", replace(end, role="return", facts="" if word == end.name else word))
     else:
         found.tops[top.key] = top
+        found.ways.append(led)
     for link in links:
         device = project.devices.get(link.device_id)
         if device is not None:
             found.closed[f"{full_tag(project, device)} {'at rest' if link.sort == 'nc' else 'on'}"] = None
+
+
+def _cables_beside(project: Project, found: _Followed) -> tuple[list[Cable], list[Cable]]:
+    """Return the cables that no way is known to pass: those at its very end, and others."""
+    beside = [c for c in cables_on(project, set(found.on)) if c.id not in found.members and c.id not in found.back]
+    at_end = {c.id for c in cables_on(project, set(found.tops))} if beside else set()
+    return [c for c in beside if c.id in at_end], [c for c in beside if c.id not in at_end]
+
+
+def _measured(drops: Drops, found: _Followed, key: str, member: TraceMember) -> TraceMember:
+    """Return a member with what leads to it, and the drop from the source to it on the way that drops the most."""
+    led: list[Conductor] = []
+    worst: list[float | None] = []
+    for way in found.ways:
+        if key in way:
+            led = led or [c for c in way[key] if cable_with(drops.project, c) is None]
+            keys = list(way)
+            passed = [drops.over(c) for k in keys[keys.index(key) :] for c in way[k]]
+            if sum(d or 0.0 for d in passed) >= sum(d or 0.0 for d in worst):
+                worst = passed
+    return replace(member, by=wires_in_words(drops.project, led), so_far=so_far_in_words(worst))
 
 
 def _is_return(top: Potential) -> bool:
@@ -242,11 +264,6 @@ def _ways(project: Project, load: Symbol, pin: int) -> Iterator[tuple[list[Symbo
     yield symbols, links, through
 
 
-def _short(potential: Potential) -> list[Potential]:
-    """Return a potential by itself where it is no rail."""
-    return [potential] if len(list(potential.pins)) <= SHORT else []
-
-
 def _before_drive(project: Project, top: Potential) -> tuple[Symbol | None, PinKey | None]:
     """Return the drive whose output a potential is, with a pin of its supply."""
     for id, pin in top.pins:
@@ -294,64 +311,6 @@ def _upward(project: Project, start: Potential) -> tuple[list[Symbol], list[Pote
     return symbols[::-1], through[::-1]
 
 
-def _member(project: Project, symbol: Symbol, role: str = "", facts: str = "") -> TraceMember:
-    device = project.devices.get(symbol.device_id)
-    part = project.part_of(device) if device else None
-    key = base_of(class_of(project, device, symbol) if device else definition(symbol.definition).part_class)
-    unit = definition(symbol.definition).unit
-    # The contact of an overload or contactor switches; what its poles bear is not said of it.
-    is_contact = not role and unit in CONTACTS
-    ratings = part.ratings if part and not is_contact else {}
-    said = [words.format(ratings[name]) for name, words in _RATINGS if ratings.get(name)]
-    if ratings.get("setting_min_a") and ratings.get("setting_max_a"):
-        said.append(f"{ratings['setting_min_a']} to {ratings['setting_max_a']} A")
-    usual = "terminal" if unit == "terminal" else "switching"
-    kind = role or (usual if is_contact else _ROLES.get(key, usual))
-    sheet = project.sheets[symbol.sheet_id]
-    name = full_tag(project, device) if device else definition(symbol.definition).name
-    place = place_in(sheet, symbol.x, symbol.y)
-    return TraceMember(kind, name, symbol.id, sheet.id, place, facts or ", ".join(said))
-
-
-def _source(project: Project, tops: list[Potential]) -> Iterator[TraceMember]:
-    """Yield what the ways begin at: an output of a supply or transformer, a name, or the end of what is drawn."""
-    told: set[str] = set()
-    for top in tops:
-        outputs = _outputs(project, top)
-        mark = next((project.continuations[id] for g in top.groups for id in g.continuations), None)
-        if outputs:
-            member = _member(project, outputs[0], "source")
-        elif mark is not None:
-            sheet = project.sheets[mark.sheet_id]
-            place = place_in(sheet, mark.x, mark.y)
-            member = TraceMember("source", mark.name, mark.id, sheet.id, place, project.settings.supply)
-        else:
-            group = top.groups[0]
-            sheet = project.sheets[group.sheet_id]
-            ends = [called_on(project, project.symbols[id], sheet) for id, _ in top.pins if _is_terminal(project, id)]
-            name = ends[0] if ends else (top.label.word if top.label else NOTHING)
-            y, x = group.first
-            facts = "no source is named there" if name == NOTHING else project.settings.supply
-            member = TraceMember("source", name, "", sheet.id, place_in(sheet, x, y), facts, name == NOTHING)
-        if member.name not in told:
-            told.add(member.name)
-            yield member
-
-
-def _outputs(project: Project, potential: Potential) -> list[Symbol]:
-    """Return what gives a potential its current: outputs of cards, supplies and transformers."""
-    return [
-        project.symbols[id]
-        for id, pin in potential.pins
-        for symbol in (project.symbols[id],)
-        if definition(symbol.definition).unit in ("do", "ao") or is_output(project, symbol, pin)
-    ]
-
-
-def _is_terminal(project: Project, id: str) -> bool:
-    return definition(project.symbols[id].definition).unit == "terminal"
-
-
 def _missing(project: Project, load: Symbol, members: list[TraceMember]) -> Iterator[TraceMember]:
     """Yield what a load should have in front of it and has not."""
     amps = _amps(project, load)
@@ -360,13 +319,9 @@ def _missing(project: Project, load: Symbol, members: list[TraceMember]) -> Iter
         s.code == "unprotected" and load.id in s.ids for s in snags_on(project, load.sheet_id)
     )
     if open_to_source and "protection" not in " ".join(m.role for m in members):
-        yield _lacks("protection", "a breaker or fuse in each live pole")
+        yield lacking("protection", "a breaker or fuse in each live pole")
     if is_motor and lacks_overload(project, load, half_drawn=True):
-        yield _lacks("overload", f"{amps:.3g} A needed" if amps else "for its rated current")
-
-
-def _lacks(role: str, facts: str) -> TraceMember:
-    return TraceMember(role, "missing", facts=facts, missing=True)
+        yield lacking("overload", f"{amps:.3g} A needed" if amps else "for its rated current")
 
 
 def _has_no_return(project: Project, load: Symbol, found: _Followed) -> bool:
@@ -374,43 +329,6 @@ def _has_no_return(project: Project, load: Symbol, found: _Followed) -> bool:
     live = [n for n, name in enumerate(pins_of(project, load)) if not is_earth_pin(name)]
     ends = [n for n in live if not is_output(project, load, n)]
     return not found.back and len(ends) == 2 and len(found.tops) == 1
-
-
-def _terminals(project: Project, potential: Potential) -> Iterator[tuple[str, Symbol]]:
-    """Yield the terminals on a stretch of the way with what those of a row have in common; none of a rail."""
-    for one in _short(potential):
-        for id, pin in one.pins:
-            symbol = project.symbols[id]
-            if pin == 0 and symbol.device_id and _is_terminal(project, id):
-                yield f"{symbol.device_id} {symbol.sheet_id} {symbol.y}", symbol
-
-
-def _cables(project: Project, on: set[GroupKey]) -> Iterator[tuple[TraceMember, float | None]]:
-    """Yield the cables of which a core is on the way, with cross-section, length and drop, and the drop in percent."""
-    for cable in project.cables.values():
-        cores = [row.conductor for row in cable_cores(project, cable.device_id) if row.conductor]
-        if not any(potential_of(project, c.start).key in on for c in cores):
-            continue
-        said = []
-        percent: float | None = None
-        area = core_area_mm2(project, cable.device_id)
-        if area:
-            said.append(f"{area:g} mm²")
-        length, _ = cable_length_m(project, cable)
-        if length:
-            said.append(f"{length:g} m")
-        try:
-            percent = cable_drop(project, cable).percent
-            said.append(f"drops {percent:.1f} %")
-        except RuleError:
-            pass
-        device = project.devices[cable.device_id]
-        band = next((b for b in project.bands.values() if b.device_id == device.id), None)
-        sheet = project.sheets[band.sheet_id] if band else None
-        place = place_in(sheet, band.x1, band.y1) if band and sheet else ""
-        facts = ", ".join(said)
-        name, ids = full_tag(project, device), (band.id if band else "", sheet.id if sheet else "")
-        yield TraceMember("cable", name, *ids, place, facts), percent
 
 
 def _earth(project: Project, load: Symbol, trace: Trace) -> set[GroupKey]:

@@ -111,7 +111,10 @@ class Snags(TypedDict):
 
 
 class TraceLine(TypedDict):
-    """A thing on the way from the source to a load: what it is there for, what it is, where; or what is missing."""
+    """A thing on the way from the source to a load: what it is there for, what it is, where; or what is missing.
+
+    `by` says size and length of the wires that lead to it, `so_far` the voltage drop from the source to it.
+    """
 
     role: str
     name: str
@@ -120,6 +123,8 @@ class TraceLine(TypedDict):
     place: str
     facts: str
     missing: bool
+    by: str
+    so_far: str
 
 
 class LitSheet(TypedDict):
@@ -309,6 +314,8 @@ def _member(m: TraceMember) -> TraceLine:
         "place": m.place,
         "facts": m.facts,
         "missing": m.missing,
+        "by": m.by,
+        "so_far": m.so_far,
     }
 
 

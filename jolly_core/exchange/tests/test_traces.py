@@ -27,7 +27,7 @@ class OnPaper(TestCase):
             device = project.devices[project.symbols[id].device_id]
             self.assertIn(f"Trace of {full_tag(project, device)}", words)
             tags = [str(row[1]) for row in trace_table(project, id).rows]
-            at = [words.index(tag, words.index("Ratings")) for tag in dict.fromkeys(tags)]
+            at = [words.index(tag, words.index("Rating")) for tag in dict.fromkeys(tags)]
             self.assertEqual(len(at), len(set(tags)), "every member stands on the page")
 
     def test_a_pack_may_hold_them_of_power_or_of_all_loads(self) -> None:

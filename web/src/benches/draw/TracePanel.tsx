@@ -134,9 +134,22 @@ function Sheets({ trace, sheetId, onGo }: Omit<FoundProps, 'end'>) {
   )
 }
 
+/** The wires that lead to a member from the one before it, between both as on the way. */
+function Led({ by }: { by: string }) {
+  return (
+    <Box
+      sx={{ display: 'flex', alignItems: 'center', gap: 1, pl: 1.5, pb: 0.5, fontSize: 11.5, color: QUIET }}
+    >
+      <Box sx={{ width: 2, height: 14, bgcolor: COPPER }} />
+      {by}
+    </Box>
+  )
+}
+
 function Member({ m, onGo }: { m: Trace['members'][number]; onGo: Go }) {
   return (
     <Box component="li" sx={{ mb: 0.5 }}>
+      {m.by && <Led by={m.by} />}
       <ButtonBase
         disabled={!m.symbol_id}
         onClick={() => onGo(m.symbol_id, m.sheet_id)}
@@ -164,6 +177,7 @@ function Member({ m, onGo }: { m: Trace['members'][number]; onGo: Go }) {
           {m.name}
         </Box>
         {m.facts && <Box sx={{ fontSize: 11.5, color: m.missing ? WRONG : QUIET }}>{m.facts}</Box>}
+        {m.so_far && <Box sx={{ fontSize: 11.5, color: QUIET }}>{m.so_far} drop so far</Box>}
       </ButtonBase>
     </Box>
   )
