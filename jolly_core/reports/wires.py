@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Collection
 from dataclasses import dataclass
 
 from jolly_core.cabinet import lane_name, routes_from
 from jolly_core.cables import copper_of
-from jolly_core.drawing import place_in
+from jolly_core.drawing import place_in, protective_types
 from jolly_core.making import Dossier, counted, dossiers
 from jolly_core.model import Project, derived
 from jolly_core.tagging import natural, path_of, pin_name
@@ -38,7 +39,22 @@ class WireRow:
 
 @derived
 def _by_key(project: Project, sheet_id: str) -> dict[str, Conductor]:
-    return {c.key: c for c in conductors_of_sheet(project, sheet_id)}
+    types = protective_types(project)
+    return {c.key: c for c in conductors_of_sheet(project, sheet_id) if _concerns(project, sheet_id, c, types)}
+
+
+def _concerns(project: Project, sheet_id: str, c: Conductor, protective: Collection[str]) -> bool:
+    """Return whether a conductor of a net that touches a sheet is of what is drawn there.
+
+    Where a return is bonded the protective conductors are in its net, and are no matter of sheets that show none.
+    """
+    if c.type_id not in protective:
+        return True
+    here = (id for group in c.net if group.sheet_id == sheet_id for id in group.wires)
+    return any(project.wires[id].type_id in protective for id in here) or sheet_id in (
+        project.symbols[c.start[0]].sheet_id,
+        project.symbols[c.end[0]].sheet_id,
+    )
 
 
 @derived

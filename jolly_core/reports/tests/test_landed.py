@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from jolly_core.reports import landed_at, places_of, where_drawn
-from jolly_core.testing import Workbench
+from jolly_core.reports import landed_at, places_of, sheet_wires, where_drawn
+from jolly_core.testing import Workbench, demo
 
 CONTACTOR = "hollin-hr-c12-24"
 
@@ -84,3 +84,16 @@ class Elsewhere(TestCase):
         self.bench.do("delete-selection", ids=[self.coil])
         sheet, shown = where_drawn(project, self.device)
         self.assertIn((sheet, shown), [("", ""), (self.second, self.contact)], "only a follower is left")
+
+
+class Ledger(TestCase):
+    def test_protective_conductors_of_a_bonded_return_are_told_where_they_are_drawn(self) -> None:
+        project = demo()
+        by_number = {sheet.number: sheet.id for sheet in project.sheets.values()}
+
+        def protective(number: str) -> list[str]:
+            return [r.place for r in sheet_wires(project, by_number[number]) if r.type_name == "Protective"]
+
+        self.assertEqual(protective("50"), [], "its 0 V is bonded on sheet 10")
+        self.assertGreater(len(protective("10")), 1)
+        self.assertIn("0 V DC", {r.type_name for r in sheet_wires(project, by_number["50"])})
