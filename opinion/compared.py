@@ -268,9 +268,12 @@ def _drops(project: Project, book: Book) -> list[str]:
         cores = [row.conductor for row in cable_cores(project, cable.device_id) if row.conductor]
         part = book.find("part", book.kinds["device"][cable.device_id]["part_id"])
         typed = cable.length_m and cable.load_a and cable.voltage_v and cable.power_factor == 1
-        if not typed or part is None or any(part["details"]) or len(cores) not in (1, 2):
+        if not typed or part is None or len(cores) not in (1, 2):
             continue
-        area = float(part["ratings"].get("cross_section_mm2") or 0)
+        sections = {d.get("section") or part["ratings"].get("cross_section_mm2") for d in part["details"] or [{}]}
+        if len(sections) > 1:
+            continue  # which of its cores lead the load is not known here
+        area = float(sections.pop() or 0)
         values = {"current": cable.load_a, "metres": cable.length_m, "volts": cable.voltage_v}
         theirs = drop(**values, area=area, power_factor=1.0, phases=1)
         if theirs is not None and abs(cable_drop(project, cable).percent - theirs) > 1e-6:

@@ -90,7 +90,12 @@ def _place(book: Book, placed: dict[str, Record], pin: Pin) -> tuple[str, float,
         return None  # it stands elsewhere than its location says
     part = book.find("part", device["part_id"])
     shape = shape_of(symbol["definition"])
-    if part is None or part["part_class"] == "terminal" or any(part["details"]) or part["diameter_mm"]:
+    if (
+        part is None
+        or part["part_class"] == "terminal"
+        or any(d.get("pins_at") for d in part["details"])
+        or part["diameter_mm"]
+    ):
         return None  # of what is as wide as what stands on it, or says itself where its pins are
     pole, index = divmod(pin[1], len(shape["pins"]))
     right, down = _share(part, shape["unit"], symbol["units"][pole], index)

@@ -14,6 +14,7 @@ from jolly_core.cables import cable_cores, cable_drop
 from jolly_core.exchange import write_project
 from jolly_core.harness import pin_groups
 from jolly_core.making import cut_list, spool_plan
+from jolly_core.model import Project
 from jolly_core.plc import channels
 from jolly_core.reports import run_report
 from jolly_core.tagging import contact_table
@@ -277,6 +278,7 @@ class Told(TestCase):
 
     def test_each_answer_made_wrong(self) -> None:
         projects = [demo(), *(p for p in (strange(seed).project for seed in range(1, 9)) if p.cards or p.harnesses)]
+        projects.append(loaded())
         first, *others = all_conductors(projects[0]).values()
         for told, name, wrong in (
             ("nets", "all_nets", lambda p: all_nets(p)[1:]),
@@ -306,6 +308,18 @@ class Told(TestCase):
         ):
             with self.subTest(told, name=name), patch(f"opinion.compared.{name}", wrong):
                 self.assertTrue(any(w.startswith(told) for p in projects for w in differences(p)))
+
+
+def loaded() -> Project:
+    """Return a lamp on a cable that says its load."""
+    b = Workbench(frame="zones")
+    for x in (10, 40):
+        b.place("lamp", x, 20)
+    b.wire((14, 20), (40, 20))
+    band = {"x1": 20, "y1": 18, "x2": 20, "y2": 22, "part_id": "quillon-ql-yy2x1-5"}
+    device = b.project.bands[b.new("draw-band", sheet_id=b.sheet, **band)].device_id
+    b.do("set-cable", device_id=device, length_m=20, load_a=5, voltage_v=24, power_factor=1)
+    return b.project
 
 
 def longer(route: Route, by: float) -> Route:

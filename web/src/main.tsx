@@ -16,7 +16,9 @@ import { theme } from './theme/theme'
 
 bringFaces()
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, networkMode: 'always' } },
+})
 followRevision(queries)
 bringFor(window.location.pathname, queries)
 

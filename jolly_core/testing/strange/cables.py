@@ -50,7 +50,7 @@ def _length(b: Workbench, i: int, j: int, k: int, x: int, y: int) -> None:
 
 @act("cables", "loaded")
 def _loaded(b: Workbench, i: int, j: int, k: int, x: int, y: int) -> None:
-    load = {"load_a": 1 + j % 16, "voltage_v": (24, 230, 400)[k % 3], "power_factor": (1.0, 0.84)[j % 2]}
+    load = {"load_a": 1 + j % 16, "voltage_v": (24, 230, 400)[k % 3], "power_factor": (1.0, 0.84, 1.0)[j % 3]}
     b.do("set-cable", device_id=a_cable(b, i), length_m=1 + i % 60, **load)
 
 

@@ -1,5 +1,6 @@
 /** The typed client, the one error shape, and the names of the types the benches use. */
 import createClient, { type MaybeOptionalInit } from 'openapi-fetch'
+import { heard } from './line'
 import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
@@ -74,8 +75,10 @@ export async function got<T>(answer: Promise<Result<T>>): Promise<T> {
   try {
     result = await answer
   } catch {
-    throw new Refusal('The server cannot be reached. Your last accepted edit is safe.', 0)
+    heard(0)
+    throw new Refusal('The server cannot be reached. What waits is sent when it is back.', 0)
   }
+  heard(result.response.status)
   if (result.data !== undefined && result.response.ok) return result.data
   const body = result.error as { message?: string; ids?: string[]; field?: string } | undefined
   const message = body?.message ?? `The server answered ${result.response.status}.`

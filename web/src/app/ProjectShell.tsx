@@ -1,12 +1,15 @@
 /** The frame of a project: top bar, bench rail, the bench. */
 import Box from '@mui/material/Box'
+import { useQueryClient } from '@tanstack/react-query'
 import { useSnackbar } from 'notistack'
 import { useCallback, useEffect, useState } from 'react'
 import { Navigate, Route, Routes, useLocation, useParams } from 'react-router'
 import { wordsOf, type Me } from '../api/client'
+import { useLine } from '../api/line'
 import { useProject } from '../project/store'
 import { BenchRail } from './BenchRail'
 import { BENCHES } from './benches'
+import { DraftHome } from '../kit/drafts'
 import { useRevision } from '../project/useRevision'
 import { PictureBase } from '../scene/pictures'
 import { commandFor, isTyping, useCommandLists } from '../project/commands'
@@ -62,30 +65,32 @@ export function ProjectShell({ me }: { me: Me }) {
   const first = firstOf(outline.data)
   return (
     <PictureBase.Provider value={`/api/projects/${projectId}/pictures/`}>
-      <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
-        <Following projectId={projectId} onSheet={onSheet} />
-        <TopBar me={me} outline={outline.data} />
-        <Shortcuts open={helping} close={() => setHelping(false)} />
-        <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
-          <BenchRail projectId={projectId} />
-          <Routes>
-            {first && (
-              <Route
-                path="draw"
-                element={<Navigate to={`/p/${projectId}/draw/${first.id}${search}`} replace />}
-              />
-            )}
-            {BENCHES.map(({ path, Page }) => (
-              <Route
-                key={path}
-                path={`${path}/:section?`}
-                element={<Page outline={outline.data} canEdit={canEdit} />}
-              />
-            ))}
-            <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
-          </Routes>
+      <DraftHome.Provider value={`${pathname}${search}`}>
+        <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
+          <Following projectId={projectId} onSheet={onSheet} />
+          <TopBar me={me} outline={outline.data} />
+          <Shortcuts open={helping} close={() => setHelping(false)} />
+          <Box sx={{ flex: 1, display: 'flex', minHeight: 0 }}>
+            <BenchRail projectId={projectId} />
+            <Routes>
+              {first && (
+                <Route
+                  path="draw"
+                  element={<Navigate to={`/p/${projectId}/draw/${first.id}${search}`} replace />}
+                />
+              )}
+              {BENCHES.map(({ path, Page }) => (
+                <Route
+                  key={path}
+                  path={`${path}/:section?`}
+                  element={<Page outline={outline.data} canEdit={canEdit} />}
+                />
+              ))}
+              <Route path="*" element={<Navigate to={`/p/${projectId}/draw`} replace />} />
+            </Routes>
+          </Box>
         </Box>
-      </Box>
+      </DraftHome.Provider>
     </PictureBase.Provider>
   )
 }
@@ -94,7 +99,18 @@ export function ProjectShell({ me }: { me: Me }) {
 function Following({ projectId, onSheet }: { projectId: string; onSheet: boolean }) {
   const { enqueueSnackbar, closeSnackbar } = useSnackbar()
   const message = useProject((s) => s.message)
+  const loaded = useProject((s) => s.loaded && s.projectId === projectId)
+  const standing = useLine((line) => line.state === 'in step')
+  const queries = useQueryClient()
   const revision = useRevision()
+  useEffect(() => {
+    if (loaded) useProject.getState().resume()
+  }, [loaded, projectId])
+  useEffect(() => {
+    // What could not be had while the line was down is asked for again.
+    const failed = { predicate: (q: { state: { status: string } }) => q.state.status === 'error' }
+    if (standing) void queries.refetchQueries(failed)
+  }, [standing, queries])
   const { refetch, data: known } = useOutlineNow(projectId)
   useEffect(() => {
     if (known && !onSheet) useProject.getState().enter(projectId, known.revision, known.undo, known.redo)

@@ -10,21 +10,10 @@ import Typography from '@mui/material/Typography'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client, got, wordsOf, type Me } from '../api/client'
+import { known } from '../api/line'
 import { Mark } from './Mark'
 
 export function SignIn({ demo }: { demo: boolean }) {
-  const queries = useQueryClient()
-  const [name, setName] = useState('')
-  const [password, setPassword] = useState('')
-  const [problem, setProblem] = useState('')
-
-  const enter = async (answer: Promise<Me>) => {
-    try {
-      queries.setQueryData(['me'], await answer)
-    } catch (error) {
-      setProblem(wordsOf(error))
-    }
-  }
   return (
     <Box component="main" sx={{ display: 'grid', placeItems: 'center', height: '100%' }}>
       <Paper variant="outlined" sx={{ p: 4, width: 380 }}>
@@ -37,35 +26,65 @@ export function SignIn({ demo }: { demo: boolean }) {
         <Typography color="text.secondary" sx={{ mb: 3 }}>
           Control panels and wire harnesses, from the first rung to the last label.
         </Typography>
-        {demo && <Demo enter={(answer) => void enter(answer)} />}
-        <Stack
-          component="form"
-          spacing={1.5}
-          onSubmit={(event) => {
-            event.preventDefault()
-            void enter(got(client.POST('/api/sign-in', { body: { name, password } })))
-          }}
-        >
-          <TextField
-            label="Name"
-            value={name}
-            autoComplete="username"
-            onChange={(e) => setName(e.target.value)}
-          />
-          <TextField
-            label="Password"
-            type="password"
-            value={password}
-            autoComplete="current-password"
-            onChange={(e) => setPassword(e.target.value)}
-          />
-          {problem && <Alert severity="error">{problem}</Alert>}
-          <Button type="submit" variant={demo ? 'outlined' : 'contained'} disabled={!name || !password}>
-            Sign in
-          </Button>
-        </Stack>
+        <SignInForm demo={demo} />
       </Paper>
     </Box>
+  )
+}
+
+interface FormProps {
+  demo: boolean
+  /** Told who has come in. */
+  onEntered?: (me: Me) => void
+}
+
+/** Name and password, or one button where the demo is. */
+export function SignInForm({ demo, onEntered }: FormProps) {
+  const queries = useQueryClient()
+  const [name, setName] = useState('')
+  const [password, setPassword] = useState('')
+  const [problem, setProblem] = useState('')
+
+  const enter = async (answer: Promise<Me>) => {
+    try {
+      const me = await answer
+      queries.setQueryData(['me'], me)
+      if (onEntered) onEntered(me)
+      else known()
+    } catch (error) {
+      setProblem(wordsOf(error))
+    }
+  }
+  return (
+    <>
+      {demo && <Demo enter={(answer) => void enter(answer)} />}
+      <Stack
+        component="form"
+        spacing={1.5}
+        onSubmit={(event) => {
+          event.preventDefault()
+          void enter(got(client.POST('/api/sign-in', { body: { name, password } })))
+        }}
+      >
+        <TextField
+          label="Name"
+          value={name}
+          autoComplete="username"
+          onChange={(e) => setName(e.target.value)}
+        />
+        <TextField
+          label="Password"
+          type="password"
+          value={password}
+          autoComplete="current-password"
+          onChange={(e) => setPassword(e.target.value)}
+        />
+        {problem && <Alert severity="error">{problem}</Alert>}
+        <Button type="submit" variant={demo ? 'outlined' : 'contained'} disabled={!name || !password}>
+          Sign in
+        </Button>
+      </Stack>
+    </>
   )
 }
 

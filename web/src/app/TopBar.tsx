@@ -14,6 +14,7 @@ import { client, got, type Me } from '../api/client'
 import { useProject, usePick } from '../project/store'
 import type { LastingOutline } from '../project/useOutline'
 import { FindBox } from './FindBox'
+import { Lamp } from './Lamp'
 import { Mark } from './Mark'
 import { INK, TEAL } from '../theme/theme'
 
@@ -63,6 +64,7 @@ export const TopBar = memo(function TopBar({ me, outline }: { me: Me; outline: L
       <Box sx={{ flex: 1, display: 'flex', justifyContent: 'center' }}>
         <FindBox projectId={outline.id} />
       </Box>
+      <Lamp />
       <Steps />
       <People sheets={sheets} />
       <MyMenu me={me} />

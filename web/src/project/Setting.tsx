@@ -32,7 +32,7 @@ export function Setting({ name, label, canEdit }: Props) {
   const { projectId, send, say } = usePick('projectId', 'send', 'say')
   const outline = useOutline(projectId)
   const value = outline.data?.settings[name] as number | undefined
-  const set = (number: number) => void send(makeEdit('change-settings', { [name]: number }))
+  const set = (number: number) => send(makeEdit('change-settings', { [name]: number }))
   if (/_mm?$/.test(name)) {
     return <LengthField {...{ label, value, long: name.endsWith('_m'), disabled: !canEdit }} onSave={set} />
   }

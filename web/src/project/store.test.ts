@@ -20,12 +20,20 @@ const clock = {
     for (const act of due) act()
   },
 }
+const room = new Map<string, string>()
+vi.stubGlobal('sessionStorage', {
+  getItem: (name: string) => room.get(name) ?? null,
+  setItem: (name: string, text: string) => room.set(name, text),
+  removeItem: (name: string) => room.delete(name),
+})
 vi.stubGlobal('window', {
   setTimeout: (act: () => void) => (clock.waiting.set(++clock.count, act), clock.count),
   clearTimeout: (n: number) => clock.waiting.delete(n),
 })
 
 const { useProject } = await import('./store')
+const { known, useLine } = await import('../api/line')
+const { keepUnsent, unsentOf } = await import('./unsent')
 const { getState: now, setState: put } = useProject
 const edit = (text: string) => makeEdit('set-text', { device_id: 'd1', text })
 const item = (words: string) => ({ kind: 'symbol', words })
@@ -37,6 +45,8 @@ const answer = (revision: number, items: Record<string, object> = {}, drop: stri
 beforeEach(() => {
   held.server.clear()
   clock.waiting.clear()
+  room.clear()
+  useLine.setState({ state: 'in step', waiting: 0 })
   const view = { ...emptyView, items: { a: item('A'), b: item('B') } } as unknown as typeof emptyView
   put({
     ...useProject.getInitialState(),
@@ -104,11 +114,57 @@ describe('an edit', () => {
     await vi.waitFor(() => expect(now().view.items).not.toHaveProperty('a'))
   })
 
-  test('that does not reach the server is told so', async () => {
+  test('that does not reach the server waits, and is sent again under its name when it is back', async () => {
+    const first = now().send(edit('one'))
+    const second = now().send(edit('two'))
+    const lost = await held.server.next()
+    lost.lose()
+    await vi.waitFor(() => expect(useLine.getState()).toEqual({ state: 'away', waiting: 1 }))
+    expect(unsentOf('p').map((u) => u.edit)).toEqual([edit('one'), edit('two')])
+    expect(held.server.open).toBe(0)
+    clock.rests()
+    const again = await held.server.next()
+    expect(again.said.body!['key']).toBe(lost.said.body!['key'])
+    again.answer(answer(6))
+    expect((await first)?.revision).toBe(6)
+    const next = await held.server.next()
+    expect(next.said.body).toMatchObject({ edit: { text: 'two' } })
+    next.answer(answer(7))
+    await second
+    expect(useLine.getState()).toEqual({ state: 'in step', waiting: 0 })
+    expect(unsentOf('p')).toEqual([])
+  })
+
+  test('of somebody whose session has ended waits until they have signed in', async () => {
     const sent = now().send(edit('one'))
-    ;(await held.server.next()).lose()
+    ;(await held.server.next()).refuse(401, 'Please sign in.')
+    await vi.waitFor(() => expect(useLine.getState()).toEqual({ state: 'signed out', waiting: 1 }))
+    clock.rests()
+    await settled()
+    expect(held.server.open).toBe(0)
+    known()
+    ;(await held.server.next()).answer(answer(6))
+    expect((await sent)?.revision).toBe(6)
+  })
+
+  test('that the server failed at is named, and kept no longer', async () => {
+    const sent = now().send(edit('one'))
+    ;(await held.server.next()).refuse(500, 'The server answered 500.')
     expect(await sent).toBeNull()
-    expect(now().message?.text).toContain('cannot be reached')
+    expect(now().message?.text).toBe('Not done: set text. The server answered 500. Try it again.')
+    expect(unsentOf('p')).toEqual([])
+  })
+
+  test('under way when the window was loaded anew is sent again, in order and under its name', async () => {
+    keepUnsent('p', { key: 'a-1', edit: edit('one') })
+    keepUnsent('p', { key: 'b-2', edit: edit('two') })
+    now().resume()
+    for (const key of ['a-1', 'b-2']) {
+      const question = await held.server.next()
+      expect(question.said.body).toMatchObject({ key })
+      question.answer(answer(6))
+    }
+    await vi.waitFor(() => expect(unsentOf('p')).toEqual([]))
   })
 
   test('that is accepted takes away what was said of the one before, and says its remarks', async () => {

@@ -7,7 +7,9 @@
 import { create } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { client, got, Refusal, type AnyEdit, type EditOut, type News } from '../api/client'
+import { deliver } from '../api/line'
 import { arrived, keep, keptOf } from './ahead'
+import { keepUnsent, sentNow, unsentOf } from './unsent'
 import { changed, emptyView, type View } from './view'
 
 export interface Preview {
@@ -47,6 +49,8 @@ export interface ProjectState {
   /** Ask for a sheet before the page has followed to it, and opens it. */
   openAhead: (projectId: string, sheetId: string) => void
   send: (edit: AnyEdit) => Promise<EditOut | null>
+  /** Send again what was under way when this window was loaded anew. */
+  resume: () => void
   step: (act: 'undo' | 'redo') => Promise<void>
   /** Show what an edit would do; null shows it no longer. */
   ask: (edit: AnyEdit | null) => void
@@ -119,7 +123,16 @@ export const useProject = create<ProjectState>((set, get) => ({
     ahead = `${projectId}/${sheetId}`
     void openSheet(projectId, sheetId)
   },
-  send: (edit) => inTurn(() => sendNow(edit)),
+  send: (edit) => {
+    const projectId = get().projectId
+    const key = newKey()
+    keepUnsent(projectId, { key, edit })
+    return inTurn(() => sendNow(projectId, edit, key))
+  },
+  resume: () => {
+    const projectId = get().projectId
+    for (const { key, edit } of unsentOf(projectId)) void inTurn(() => sendNow(projectId, edit, key))
+  },
   step: (act) => inTurn(() => stepNow(act)),
   ask: (edit) => {
     wanted = edit
@@ -165,18 +178,20 @@ function accept(answer: EditOut | News, about: string) {
   if (there.length !== selection.size) set({ selection: new Set(there) })
 }
 
-function refuse(error: unknown) {
-  get().say(error instanceof Error ? error.message : String(error), 'error')
+const FAILED = 500
+
+function refuse(error: unknown, what = '') {
+  const failed = error instanceof Refusal && error.status >= FAILED && what
+  const words = error instanceof Error ? error.message : String(error)
+  get().say(failed ? `Not done: ${what.replaceAll('-', ' ')}. ${words} Try it again.` : words, 'error')
   if (error instanceof Refusal && [404, 409].includes(error.status)) void get().poll()
 }
 
 // While a sheet is being opened, what is shown is another one: the answer is to give all of it.
 const shown = () => ({ sheet_id: get().sheetId, since: get().loaded ? get().revision : -1 })
 // Each request has a name, so that one the network sends twice is done once.
-const named = () => ({
-  ...shown(),
-  key: `${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`,
-})
+const newKey = () => `${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`
+const named = (key = newKey()) => ({ ...shown(), key })
 
 async function openSheet(projectId: string, sheetId: string) {
   const name = `${projectId}/${sheetId}`
@@ -255,18 +270,20 @@ async function newsOf(projectId: string, sheetId: string) {
   return { ...news, found: known ? news.revision : -1, view: changed(known?.view ?? emptyView, news.view) }
 }
 
-async function sendNow(edit: AnyEdit): Promise<EditOut | null> {
+async function sendNow(projectId: string, edit: AnyEdit, key: string): Promise<EditOut | null> {
   wanted = null
   asked += 1
   const about = get().sheetId
   try {
-    const answer = await got(
-      client.POST('/api/projects/{project_id}/edits', {
-        params: { path: { project_id: get().projectId } },
-        body: { edit, ...named() },
-      }),
+    const answer = await deliver(() =>
+      got(
+        client.POST('/api/projects/{project_id}/edits', {
+          params: { path: { project_id: projectId } },
+          body: { edit, ...named(key) },
+        }),
+      ),
     )
-    accept(answer, about)
+    if (projectId === get().projectId) accept(answer, about)
     // What was refused before is no longer what is to be read.
     if (get().message?.kind === 'error') set({ message: null })
     if (answer.caret && get().sheetId === about) set({ pointed: { at: answer.caret as [number, number] } })
@@ -274,8 +291,10 @@ async function sendNow(edit: AnyEdit): Promise<EditOut | null> {
     return answer
   } catch (error) {
     set({ preview: null })
-    refuse(error)
+    refuse(error, edit.kind)
     return null
+  } finally {
+    sentNow(projectId, key)
   }
 }
 
@@ -283,15 +302,17 @@ async function stepNow(act: 'undo' | 'redo') {
   const about = get().sheetId
   const options = { params: { path: { project_id: get().projectId } }, body: named() }
   try {
-    const answer = await got(
-      act === 'undo'
-        ? client.POST('/api/projects/{project_id}/undo', options)
-        : client.POST('/api/projects/{project_id}/redo', options),
+    const answer = await deliver(() =>
+      got(
+        act === 'undo'
+          ? client.POST('/api/projects/{project_id}/undo', options)
+          : client.POST('/api/projects/{project_id}/redo', options),
+      ),
     )
     accept(answer, about)
     get().say(answer.label, 'info')
   } catch (error) {
-    refuse(error)
+    refuse(error, act)
   }
 }
 

@@ -205,7 +205,7 @@ interface MeasuresProps {
 function Measures({ block, canEdit }: MeasuresProps) {
   const { send } = usePick('send')
   const change = (values: { name?: string; width_mm?: number; height_mm?: number }) =>
-    void send({ kind: 'change-title-block', block_id: block.id, ...values })
+    send({ kind: 'change-title-block', block_id: block.id, ...values })
   return (
     <>
       <Field label="Name" value={block.name} disabled={!canEdit} onSave={(v) => change({ name: v })} />

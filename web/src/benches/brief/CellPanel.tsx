@@ -33,7 +33,7 @@ const PLACE = [
 export function CellPanel({ cell, blocks, canEdit, onRemoved }: Props) {
   const { send } = usePick('send')
   const put = (values: Partial<Cell>) =>
-    void send({ kind: 'put-title-cell', block_id: cell.block_id, cell_id: cell.id, ...values })
+    send({ kind: 'put-title-cell', block_id: cell.block_id, cell_id: cell.id, ...values })
   return (
     <>
       <Box sx={{ fontWeight: 600 }}>Cell</Box>

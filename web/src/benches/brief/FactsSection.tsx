@@ -91,7 +91,7 @@ export function FactsSection({ list, canEdit }: Props) {
                   label={label}
                   value={settings[name] ?? ''}
                   disabled={!canEdit}
-                  onSave={(value) => void send({ kind: 'change-settings', [name]: value })}
+                  onSave={(value) => send({ kind: 'change-settings', [name]: value })}
                 />
               ))}
             </Box>
@@ -123,7 +123,7 @@ function OwnFields({ fields, canEdit }: { fields: Record<string, string>; canEdi
               label={key}
               value={text}
               disabled={!canEdit}
-              onSave={(value) => void send({ kind: 'set-own-field', name: key, text: value })}
+              onSave={(value) => send({ kind: 'set-own-field', name: key, text: value })}
             />
             {canEdit && (
               <Button
@@ -181,7 +181,7 @@ function Habits({ settings, canEdit }: HabitsProps) {
           placeholder="their own"
           value={settings.part_language ?? ''}
           disabled={!canEdit}
-          onSave={(value) => void send({ kind: 'change-settings', part_language: value.trim() })}
+          onSave={(value) => send({ kind: 'change-settings', part_language: value.trim() })}
         />
       </Section>
     </>

@@ -273,7 +273,7 @@ function TagRules({ data, canEdit, show }: SectionProps) {
 function Letters({ data, canEdit }: SectionProps) {
   const { send } = usePick('send')
   const rename = (c: WiringHabits['letters'][number], letters: string) =>
-    void send({
+    send({
       kind: 'put-tag-rule',
       part_class: c.id,
       function_id: '',

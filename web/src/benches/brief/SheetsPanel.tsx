@@ -38,7 +38,7 @@ export function SheetsPanel({ table, places, picked, canEdit }: Props) {
   const sheets = table.sheets.filter((s) => picked.includes(s.id))
   const one = sheets.length === 1 ? sheets[0]! : null
   const set = (values: Record<string, unknown>) =>
-    void send(
+    send(
       makeEdit('change-sheets', {
         sheets: sheets.map((s) => ({ sheet_id: s.id, ...values })),
         follow: true,

@@ -14,7 +14,7 @@ interface Props {
 export function Beside({ enclosure, others, canEdit }: Props) {
   const { send } = usePick('send')
   const change = (values: { left_id?: string; opening_mm?: number }) =>
-    void send({ kind: 'change-enclosure', enclosure_id: enclosure.id, ...values })
+    send({ kind: 'change-enclosure', enclosure_id: enclosure.id, ...values })
   return (
     <>
       <TextField

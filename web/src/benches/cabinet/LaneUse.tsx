@@ -27,7 +27,7 @@ export function LaneUse({ lanes, canEdit }: { lanes: LaneValue[]; canEdit: boole
           label="Wire it takes"
           value={crossing.extra_mm}
           disabled={!canEdit}
-          onSave={(extra_mm) => void send({ kind: 'set-lane-use', ids, extra_mm })}
+          onSave={(extra_mm) => send({ kind: 'set-lane-use', ids, extra_mm })}
         />
       )}
     </Box>

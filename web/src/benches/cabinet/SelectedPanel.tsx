@@ -145,12 +145,7 @@ function Tag({ box, enclosure }: { box: SpaceBox; enclosure: EnclosureValue }) {
   if (box.kind !== 'device' || typeof device !== 'string') return null
   const own = box.tag.slice(box.tag.lastIndexOf('-') + 1)
   return (
-    <Field
-      label="Tag"
-      mono
-      value={own}
-      onSave={(tag) => void send({ kind: 'set-tag', device_id: device, tag })}
-    />
+    <Field label="Tag" mono value={own} onSave={(tag) => send({ kind: 'set-tag', device_id: device, tag })} />
   )
 }
 

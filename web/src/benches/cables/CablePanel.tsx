@@ -60,7 +60,7 @@ export function CablePanel({ cable, canEdit, larger }: Props) {
         label="Text"
         value={cable.text}
         disabled={!canEdit}
-        onSave={(text) => void send({ kind: 'set-text', device_id: cable.id, text })}
+        onSave={(text) => send({ kind: 'set-text', device_id: cable.id, text })}
       />
       <CablePart {...{ cable, canEdit, larger }} />
       {canEdit && <OwnPart cable={cable} />}
@@ -71,7 +71,7 @@ export function CablePanel({ cable, canEdit, larger }: Props) {
         placeholder={cable.length_how && cable.length_how !== 'typed' ? cable.length_how : ''}
         value={cable.length_m}
         disabled={!canEdit}
-        onSave={(length_m) => void send(makeEdit('set-cable', { device_id: cable.id, length_m }))}
+        onSave={(length_m) => send(makeEdit('set-cable', { device_id: cable.id, length_m }))}
       />
       <Ends {...{ cable, canEdit }} />
       <Drop {...{ cable, canEdit, set }} />
@@ -87,7 +87,7 @@ export function CablePanel({ cable, canEdit, larger }: Props) {
 function Ends({ cable, canEdit }: { cable: Cable; canEdit: boolean }) {
   const { send } = usePick('send')
   const set = (values: { shield_landed?: Landing; turned?: boolean; numbered?: boolean }) =>
-    void send(makeEdit('set-cable', { device_id: cable.id, ...values }))
+    send(makeEdit('set-cable', { device_id: cable.id, ...values }))
   const landed = cable.shield_landed || 'none'
   return (
     <>

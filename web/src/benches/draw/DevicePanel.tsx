@@ -56,7 +56,7 @@ interface PartProps {
 /** Tag, text and place of a device. */
 function Named({ card, canEdit }: PartProps) {
   const { send } = usePick('send')
-  const setTag = (tag: string) => void send({ kind: 'set-tag', device_id: card.id, tag })
+  const setTag = (tag: string) => send({ kind: 'set-tag', device_id: card.id, tag })
   return (
     <>
       <Box sx={{ display: 'flex', gap: 1.25, alignItems: 'center', mb: 0.5 }}>
@@ -69,7 +69,7 @@ function Named({ card, canEdit }: PartProps) {
         value={card.text}
         disabled={!canEdit}
         placeholder="what it does"
-        onSave={(text) => void send({ kind: 'set-text', device_id: card.id, text })}
+        onSave={(text) => send({ kind: 'set-text', device_id: card.id, text })}
       />
       <SaidIn words={card.text} canEdit={canEdit} />
       <Field

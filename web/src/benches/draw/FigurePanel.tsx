@@ -34,7 +34,7 @@ export function FigurePanel({ item, canEdit }: { item: Item; canEdit: boolean })
     )
   const options = (places.data?.locations ?? []).map((l) => ({ id: l.id, name: `${l.name} ${l.text}` }))
   const change = (values: { text?: string; location_id?: string; dashed?: boolean }) =>
-    void send({ kind: 'change-figure', figure_id: item.id, ...values })
+    send({ kind: 'change-figure', figure_id: item.id, ...values })
   return (
     <>
       <Box sx={{ fontWeight: 600, mb: 0.5, textTransform: 'capitalize' }}>{figure}</Box>

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { memo, useDeferredValue, useMemo, type ComponentType } from 'react'
 import { client, got } from '../../api/client'
 import type { DeviceCard } from '../../api/shapes'
+import { DraftHome } from '../../kit/drafts'
 import { fetched } from '../../kit/fetched'
 import type { View } from '../../project/view'
 import type { Item } from '../../scene/item'
@@ -99,8 +100,9 @@ const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }:
   const card = useCard(projectId, chosen.deviceId, revision)
   const { items } = chosen
   const Called = canEdit ? CALLED[panel] : undefined
+  const about = chosen.deviceId || items.map((item) => item.id).join() || view.sheet.sheet?.id
   return (
-    <>
+    <DraftHome.Provider value={`${projectId}|${about}`}>
       {panel === 'trace' ? (
         <TracePanel onGo={onGo} />
       ) : panel === 'layers' ? (
@@ -124,7 +126,7 @@ const Panels = memo(function Panels({ outline, canEdit, onGo, shown, revision }:
           <MoveToSheet items={items} sheets={outline.sheets} />
         </>
       )}
-    </>
+    </DraftHome.Provider>
   )
 })
 

@@ -55,7 +55,7 @@ function OneLayer({ layer, canEdit }: { layer: LayerLine; canEdit: boolean }) {
   const { projectId, send } = usePick('projectId', 'send')
   const hidden = useHidden()
   const change = (values: { name?: string; printed?: boolean }) =>
-    void send(makeEdit('change-layer', { layer_id: layer.id, ...values }))
+    send(makeEdit('change-layer', { layer_id: layer.id, ...values }))
   return (
     <Box role="group" aria-label={layer.name} sx={{ borderTop: `1px solid ${LINE}`, py: 0.5 }}>
       <Field label="Layer" value={layer.name} disabled={!canEdit} onSave={(name) => change({ name })} />

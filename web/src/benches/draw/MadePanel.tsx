@@ -18,7 +18,7 @@ export function MadePanel({ view, canEdit }: { view: View; canEdit: boolean }) {
   const subject = table.data?.kinds.find((k) => k.id === facts.kind)?.subject
   const options = table.data?.subjects[facts.kind] ?? []
   const save = (values: Record<string, string>) =>
-    void send(makeEdit('change-sheet', { sheet_id: facts.id, follow: true, ...values }))
+    send(makeEdit('change-sheet', { sheet_id: facts.id, follow: true, ...values }))
   return (
     <>
       <Box sx={{ fontWeight: 600, mb: 1 }}>

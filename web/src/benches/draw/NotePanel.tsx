@@ -21,7 +21,7 @@ export function NotePanel({ item, canEdit }: { item: Item; canEdit: boolean }) {
   const { send } = usePick('send')
   const { text = '', size = 3, turned = false, align = 'start' } = item.facts
   const change = (values: Omit<Edit<'change-note'>, 'kind' | 'note_id'>) =>
-    void send(makeEdit('change-note', { note_id: item.id, ...values }))
+    send(makeEdit('change-note', { note_id: item.id, ...values }))
   const sizes = [...new Set([...SIZES, size])].sort((a, b) => a - b)
   return (
     <>

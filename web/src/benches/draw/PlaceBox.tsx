@@ -4,7 +4,8 @@ import InputBase from '@mui/material/InputBase'
 import Paper from '@mui/material/Paper'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { client, got, type AnyEdit } from '../../api/client'
+import { client, got, wordsOf, type AnyEdit } from '../../api/client'
+import { AGAIN_MS } from '../../api/line'
 import type { Offer } from '../../api/shapes'
 import { COPPER, MONO, QUIET, SNAG } from '../../theme/theme'
 import type { Placed } from '../../scene/Surface'
@@ -64,6 +65,7 @@ function useOffers(text: string) {
         }),
       ),
     placeholderData: (before) => before,
+    refetchInterval: ({ state }) => (state.status === 'error' ? AGAIN_MS : false),
   })
 }
 
@@ -149,15 +151,24 @@ export function PlaceBox({ at, first }: { at: Placed; first: string }) {
       />
       <Box role="listbox" aria-label="Symbols" sx={{ maxHeight: LIST_PX, minHeight: 0, overflow: 'auto' }}>
         <Offers offers={offers} chosen={chosen} used={used} point={setLine} place={place} />
-        {found.data?.length === 0 && (
-          <Box sx={{ px: 1.5, py: 1, color: QUIET }}>
-            No symbol is called “{text}”. Try coil, no, nc, lamp.
-          </Box>
-        )}
+        <Nothing text={text} error={found.error} none={found.data?.length === 0} />
       </Box>
       <Foot problem={preview?.problem} />
     </Paper>
   )
+}
+
+/** Why there is no list: nothing is called so, or the server cannot be asked. */
+function Nothing({ text, error, none }: { text: string; error: Error | null; none: boolean }) {
+  if (error)
+    return (
+      <Box role="alert" sx={{ px: 1.5, py: 1, color: SNAG }}>
+        What is called so cannot be looked up: {wordsOf(error)} It is asked for again by itself.
+      </Box>
+    )
+  return none ? (
+    <Box sx={{ px: 1.5, py: 1, color: QUIET }}>No symbol is called “{text}”. Try coil, no, nc, lamp.</Box>
+  ) : null
 }
 
 interface OffersProps {

@@ -19,7 +19,7 @@ export function SaidIn({ words, canEdit }: { words: string; canEdit: boolean }) 
           lines={words.includes('\n')}
           value={text.said[language] ?? ''}
           disabled={!canEdit}
-          onSave={(said) => void send(makeEdit('write-wordings', { wordings: [{ words, language, said }] }))}
+          onSave={(said) => send(makeEdit('write-wordings', { wordings: [{ words, language, said }] }))}
         />
       ))}
     </Section>

@@ -29,13 +29,8 @@ export function SheetPanel({ view, canEdit }: { view: View; canEdit: boolean }) 
   return (
     <>
       <Box sx={{ fontWeight: 600, mb: 1 }}>Sheet {facts.number}</Box>
-      <Field label="Title" value={facts.title} disabled={!canEdit} onSave={(title) => void save({ title })} />
-      <Field
-        label="Number"
-        value={facts.number}
-        disabled={!canEdit}
-        onSave={(number) => void save({ number })}
-      />
+      <Field label="Title" value={facts.title} disabled={!canEdit} onSave={(title) => save({ title })} />
+      <Field label="Number" value={facts.number} disabled={!canEdit} onSave={(number) => save({ number })} />
       {(['functions', 'locations'] as const).map((what) => {
         const key = what === 'functions' ? 'function_id' : 'location_id'
         const options = (places.data?.[what] ?? []).map((p) => ({ id: p.id, name: `${p.name} ${p.text}` }))

@@ -53,7 +53,7 @@ interface PolesProps {
 
 function Poles({ id, poles }: PolesProps) {
   const { send } = usePick('send')
-  const put = (count: number) => void send({ kind: 'set-poles', symbol_id: id, poles: count })
+  const put = (count: number) => send({ kind: 'set-poles', symbol_id: id, poles: count })
   return (
     <Acts>
       <span style={{ fontSize: 12.5, alignSelf: 'center' }}>

@@ -36,7 +36,7 @@ export function WirePanel({ view, wires, types, canEdit }: Props) {
           mono
           value={first.facts.number ?? ''}
           disabled={!canEdit}
-          onSave={(number) => void send({ kind: 'fix-wire-number', wire_id: first.id, number })}
+          onSave={(number) => send({ kind: 'fix-wire-number', wire_id: first.id, number })}
         />
       )}
       <TextField

@@ -125,13 +125,13 @@ function BoxPanel({ view, box, canEdit, onSelect }: BoxProps) {
         value={box.tag}
         disabled={!canEdit}
         mono
-        onSave={(tag) => void send({ kind: 'set-tag', device_id: box.id, tag })}
+        onSave={(tag) => send({ kind: 'set-tag', device_id: box.id, tag })}
       />
       <Field
         label="What it does"
         value={box.text}
         disabled={!canEdit}
-        onSave={(text) => void send({ kind: 'set-text', device_id: box.id, text })}
+        onSave={(text) => send({ kind: 'set-text', device_id: box.id, text })}
       />
       <Box sx={{ color: QUIET, fontSize: 12.5, mt: 0.5 }}>{box.part?.number ?? 'no part yet'}</Box>
       <Section title={`Connectors · ${mine.length}`}>

@@ -37,13 +37,13 @@ export function ConnectorPanel({ device, facts, others, canEdit, onHarness }: Pr
         value={device.tag}
         disabled={!canEdit}
         mono
-        onSave={(tag) => void send({ kind: 'set-tag', device_id: device.id, tag })}
+        onSave={(tag) => send({ kind: 'set-tag', device_id: device.id, tag })}
       />
       <Field
         label="What it is for"
         value={device.text}
         disabled={!canEdit}
-        onSave={(text) => void send({ kind: 'set-text', device_id: device.id, text })}
+        onSave={(text) => send({ kind: 'set-text', device_id: device.id, text })}
       />
       <Swap {...{ device, facts, canEdit }} />
       {device.part && <AddOns title="Goes with it" deviceId={device.id} canEdit={canEdit} />}

@@ -18,7 +18,7 @@ export function CoveringPanel({ covering: c, canEdit, onSelect }: Props) {
   const { send } = usePick('send')
   const { said } = useLengths()
   const change = (values: { part_id?: string; from_mm?: number; to_mm?: number }) =>
-    void send({ kind: 'cover-segment', ids: [], covering_id: c.id, ...values })
+    send({ kind: 'cover-segment', ids: [], covering_id: c.id, ...values })
   return (
     <Section title="Covering">
       <PartChoice

@@ -110,7 +110,7 @@ function OnBoard({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
         hint=" (0: none)"
         value={harness.label_mm}
         disabled={!canEdit}
-        onSave={(label_mm) => void send({ kind: 'change-harness', harness_id: harness.id, label_mm })}
+        onSave={(label_mm) => send({ kind: 'change-harness', harness_id: harness.id, label_mm })}
       />
       <Switched
         label="Apart from other harnesses on its way"
@@ -183,7 +183,7 @@ function Shields({ harness, canEdit }: Pick<Props, 'harness' | 'canEdit'>) {
           placeholder="nowhere, type -XD1:12"
           disabled={!canEdit}
           mono
-          onSave={(pin) => void send({ kind: 'land-shield', harness_id: harness.id, name: s.name, pin })}
+          onSave={(pin) => send({ kind: 'land-shield', harness_id: harness.id, name: s.name, pin })}
         />
       ))}
     </Section>

@@ -31,7 +31,7 @@ export function NodePanel({ node, canEdit, onSelect }: Props) {
     trunk_end?: boolean
     equal_legs?: boolean
     from_mating?: boolean
-  }) => void send({ kind: 'change-node', node_id: node.id, ...values })
+  }) => send({ kind: 'change-node', node_id: node.id, ...values })
   return (
     <Section title="Selected">
       <Box sx={{ fontFamily: MONO, fontWeight: 600 }}>{node.name}</Box>

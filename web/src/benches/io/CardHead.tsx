@@ -29,7 +29,7 @@ const CUT = { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap'
 export function CardHead({ card, canEdit, place, racks, open, onOpen, form }: Props) {
   const { send } = usePick('send')
   const set = (values: { fixed?: boolean; rack_id?: string; slot?: number }) =>
-    void send(makeEdit('set-card', { device_id: card.id, ...values }))
+    send(makeEdit('set-card', { device_id: card.id, ...values }))
   const move = (to: number) =>
     void send(makeEdit('move-cards', { device_ids: [card.id], to, address: false }))
   const button = (label: string, mark: string, act: () => void, disabled = false) => (

@@ -86,7 +86,7 @@ export function PointTable({ view, filter, canEdit, chosen, choose }: Props) {
     }))
     return [...said.slice(0, 3), ...FOUND, ...said.slice(3), ...own]
   }, [view.own, places, canEdit])
-  const change = (changes: CellChange[]) => void send({ kind: 'write-points', cells: changes })
+  const change = (changes: CellChange[]) => send({ kind: 'write-points', cells: changes })
   const reorder = (ids: string[], before: Point | undefined) => {
     const left = view.points.filter((p) => !ids.includes(p.id))
     const at = before ? left.findIndex((p) => p.id === before.id) : left.length

@@ -13,7 +13,7 @@ export function Prefixes({ projectId }: { projectId: string }) {
       label={label}
       mono
       value={settings?.[key] ?? ''}
-      onSave={(value) => void send(makeEdit('change-settings', { [key]: value.trim() }))}
+      onSave={(value) => send(makeEdit('change-settings', { [key]: value.trim() }))}
     />
   )
   return (

@@ -84,7 +84,7 @@ function Facts({ strip, terminals, canEdit }: FactsProps) {
   const { send } = usePick('send')
   const units = terminals.map((r) => r.unit)
   const set = (values: Record<string, unknown>) =>
-    void send(makeEdit('set-terminals', { strip_id: strip.id, units, ...values }))
+    send(makeEdit('set-terminals', { strip_id: strip.id, units, ...values }))
   const kind = common(terminals, 'terminal_kind')
   const parts = new Set(terminals.map((r) => r.part?.id ?? ''))
   const one = terminals.length === 1 ? terminals[0] : undefined

@@ -53,7 +53,7 @@ export function PutIn({ strip, chosen, close }: Props) {
   const [w, set] = useState<Wanted>({ what: 'feed-through', count: 1, levels: 2, side: 'after', part: '' })
   const beside = w.side === 'before' ? chosen[0] : chosen.at(-1)
   const put = () =>
-    void send(editOf(strip, beside?.key ?? '', w)).then((answer) => {
+    send(editOf(strip, beside?.key ?? '', w)).then((answer) => {
       if (answer) close()
     })
   const terminal = !ACCESSORIES.includes(w.what)

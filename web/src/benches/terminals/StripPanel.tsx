@@ -35,14 +35,14 @@ export function StripPanel({ strip, canEdit, held }: Props) {
         label="Text"
         value={strip.text}
         disabled={!canEdit}
-        onSave={(text) => void send({ kind: 'set-text', device_id, text })}
+        onSave={(text) => send({ kind: 'set-text', device_id, text })}
       />
       <Field
         label="Tag"
         value={strip.tag.slice(strip.tag.lastIndexOf('-') + 1)}
         disabled={!canEdit}
         mono
-        onSave={(tag) => void send({ kind: 'set-tag', device_id, tag })}
+        onSave={(tag) => send({ kind: 'set-tag', device_id, tag })}
       />
       <Place strip={strip} canEdit={canEdit} />
       <PartChoice
@@ -178,7 +178,7 @@ const STYLES = [
 function Plan({ strip, canEdit }: { strip: Strip; canEdit: boolean }) {
   const { send } = usePick('send')
   const set = (values: Record<string, unknown>) =>
-    void send(makeEdit('set-strip', { strip_id: strip.id, ...values }))
+    send(makeEdit('set-strip', { strip_id: strip.id, ...values }))
   const disabled = !canEdit
   return (
     <Section title="Terminal plan">
