@@ -4,9 +4,11 @@ import { create } from 'zustand'
 export interface Line {
   state: 'in step' | 'away' | 'signed out'
   waiting: number
+  /** How many edits were refused so far. */
+  refused: number
 }
 
-export const useLine = create<Line>(() => ({ state: 'in step', waiting: 0 }))
+export const useLine = create<Line>(() => ({ state: 'in step', waiting: 0, refused: 0 }))
 
 const { getState: get, setState: set } = useLine
 
@@ -54,19 +56,38 @@ function restored(): Promise<void> {
  * What is sent has a name of its own, so that the server does once what reached it twice.
  */
 export async function deliver<T>(act: () => Promise<T>): Promise<T> {
+  for (;;) {
+    try {
+      return await act()
+    } catch (error) {
+      const status = (error as { status?: number }).status ?? -1
+      if (!isAway(status) && status !== NOBODY) throw error
+      heard(status)
+      await restored()
+    }
+  }
+}
+
+/** Count something among what waits until it has ended. */
+export async function counted<T>(act: Promise<T>): Promise<T> {
   set({ waiting: get().waiting + 1 })
   try {
-    for (;;) {
-      try {
-        return await act()
-      } catch (error) {
-        const status = (error as { status?: number }).status ?? -1
-        if (!isAway(status) && status !== NOBODY) throw error
-        heard(status)
-        await restored()
-      }
-    }
+    return await act
   } finally {
     set({ waiting: get().waiting - 1 })
   }
+}
+
+export const wasRefused = () => set({ refused: get().refused + 1 })
+
+/** Wait until nothing waits any more. */
+export function allSent(): Promise<void> {
+  return new Promise((resolve) => {
+    if (!get().waiting) return resolve()
+    const stop = useLine.subscribe(({ waiting }) => {
+      if (waiting) return
+      stop()
+      resolve()
+    })
+  })
 }

@@ -7,7 +7,7 @@ interface Shown {
   colour: string
 }
 
-export function lampOf({ state, waiting }: Line): Shown {
+export function lampOf({ state, waiting }: Pick<Line, 'state' | 'waiting'>): Shown {
   const edits = waiting === 1 ? '1 edit' : `${waiting} edits`
   const kept = waiting ? `${edits} waiting: kept, and sent in order` : 'What you do now is kept, and sent'
   if (state === 'away')

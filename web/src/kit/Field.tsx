@@ -1,7 +1,7 @@
 /** A text that is saved when it is left or Enter is pressed; Escape puts the old one back. */
 import TextField from '@mui/material/TextField'
 import { useEffect, useLayoutEffect, useRef, useState } from 'react'
-import { useLine } from '../api/line'
+import { allSent, useLine } from '../api/line'
 import { Act, Acts } from './Act'
 import { draftOf, keepDraft, useDraftKey } from './drafts'
 
@@ -13,7 +13,7 @@ interface Props {
   mono?: boolean
   /** It may have several lines; it is saved when it is left, or with Ctrl and Enter. */
   lines?: boolean
-  /** What says by a promise of null that it was refused keeps what was typed as a draft. */
+  /** Where an edit is refused while it saves, what was typed stays as a draft. */
   onSave: (value: string) => unknown
 }
 
@@ -61,13 +61,13 @@ function useDraft({ value, onSave }: Props, key: string) {
   }
   const save = () => {
     if (text === value) return put()
+    const { refused } = useLine.getState()
     const saved = onSave(text)
-    if (!(saved instanceof Promise)) return become('stored')
     become('sent')
-    void saved.then((answer: unknown) => {
+    void Promise.allSettled([saved, allSent()]).then(() => {
       if (now.current !== 'sent') return
       base.current = latest.current
-      become(answer === null ? 'draft' : 'stored')
+      become(useLine.getState().refused > refused ? 'draft' : 'stored')
     })
   }
   const theirs = isOpen() && value !== base.current && text !== value

@@ -46,7 +46,7 @@ beforeEach(() => {
   held.server.clear()
   clock.waiting.clear()
   room.clear()
-  useLine.setState({ state: 'in step', waiting: 0 })
+  useLine.setState({ state: 'in step', waiting: 0, refused: 0 })
   const view = { ...emptyView, items: { a: item('A'), b: item('B') } } as unknown as typeof emptyView
   put({
     ...useProject.getInitialState(),
@@ -119,7 +119,7 @@ describe('an edit', () => {
     const second = now().send(edit('two'))
     const lost = await held.server.next()
     lost.lose()
-    await vi.waitFor(() => expect(useLine.getState()).toEqual({ state: 'away', waiting: 1 }))
+    await vi.waitFor(() => expect(useLine.getState()).toMatchObject({ state: 'away', waiting: 2 }))
     expect(unsentOf('p').map((u) => u.edit)).toEqual([edit('one'), edit('two')])
     expect(held.server.open).toBe(0)
     clock.rests()
@@ -131,14 +131,14 @@ describe('an edit', () => {
     expect(next.said.body).toMatchObject({ edit: { text: 'two' } })
     next.answer(answer(7))
     await second
-    expect(useLine.getState()).toEqual({ state: 'in step', waiting: 0 })
+    expect(useLine.getState()).toMatchObject({ state: 'in step', waiting: 0, refused: 0 })
     expect(unsentOf('p')).toEqual([])
   })
 
   test('of somebody whose session has ended waits until they have signed in', async () => {
     const sent = now().send(edit('one'))
     ;(await held.server.next()).refuse(401, 'Please sign in.')
-    await vi.waitFor(() => expect(useLine.getState()).toEqual({ state: 'signed out', waiting: 1 }))
+    await vi.waitFor(() => expect(useLine.getState()).toMatchObject({ state: 'signed out', waiting: 1 }))
     clock.rests()
     await settled()
     expect(held.server.open).toBe(0)
@@ -152,6 +152,7 @@ describe('an edit', () => {
     ;(await held.server.next()).refuse(500, 'The server answered 500.')
     expect(await sent).toBeNull()
     expect(now().message?.text).toBe('Not done: set text. The server answered 500. Try it again.')
+    expect(useLine.getState().refused).toBe(1)
     expect(unsentOf('p')).toEqual([])
   })
 

@@ -7,7 +7,7 @@
 import { create } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { client, got, Refusal, type AnyEdit, type EditOut, type News } from '../api/client'
-import { deliver } from '../api/line'
+import { counted, deliver, wasRefused } from '../api/line'
 import { arrived, keep, keptOf } from './ahead'
 import { keepUnsent, sentNow, unsentOf } from './unsent'
 import { changed, emptyView, type View } from './view'
@@ -127,13 +127,13 @@ export const useProject = create<ProjectState>((set, get) => ({
     const projectId = get().projectId
     const key = newKey()
     keepUnsent(projectId, { key, edit })
-    return inTurn(() => sendNow(projectId, edit, key))
+    return counted(inTurn(() => sendNow(projectId, edit, key)))
   },
   resume: () => {
     const projectId = get().projectId
-    for (const { key, edit } of unsentOf(projectId)) void inTurn(() => sendNow(projectId, edit, key))
+    for (const { key, edit } of unsentOf(projectId)) void counted(inTurn(() => sendNow(projectId, edit, key)))
   },
-  step: (act) => inTurn(() => stepNow(act)),
+  step: (act) => counted(inTurn(() => stepNow(act))),
   ask: (edit) => {
     wanted = edit
     asked += 1
@@ -292,6 +292,7 @@ async function sendNow(projectId: string, edit: AnyEdit, key: string): Promise<E
   } catch (error) {
     set({ preview: null })
     refuse(error, edit.kind)
+    wasRefused()
     return null
   } finally {
     sentNow(projectId, key)
