@@ -100,11 +100,15 @@ class OnTheStrip(TerminalStory):
         page.get_by_role("grid").get_by_label("No.").fill("4")
         page.keyboard.press("Enter")
         expect(page.get_by_text("-XD1 has a terminal 4 already. Choose another number.").first).to_be_visible()
-        expect(cell).to_have_text("3")
+        # What was refused stays at its cell, and is not saved.
+        expect(cell.locator("[data-unsaved]")).to_have_text("4")
+        self.assertEqual(self.numbers(strip)[2], "3")
         cell.dblclick()
+        expect(page.get_by_role("grid").get_by_label("No.")).to_have_value("4")
         page.get_by_role("grid").get_by_label("No.").fill("L3")
         self.done(page, lambda: page.keyboard.press("Enter"))
         expect(cell).to_have_text("L3")
+        expect(page.locator("[data-unsaved]")).to_have_count(0)
         # The whole strip again, in odd numbers: what would change is shown first.
         page.keyboard.press("Escape")
         page.get_by_role("button", name="Number…").click()

@@ -10,6 +10,7 @@ import { GridHead, type Sort } from './GridHead'
 import { GridRow, type Lift } from './GridRow'
 import { arranged, changesOf, copied, pasted, type CellChange, type Column, type Wanted } from './gridData'
 import { pressed, valueOf, type Sheet } from './gridKeys'
+import { useUnsaved } from './gridUnsaved'
 import { remembered } from './remember'
 
 interface Props<T extends { id: string }> {
@@ -101,24 +102,45 @@ function useLift<T extends { id: string }>(props: Props<T>, rows: T[]): Lift | u
 function useSheet<T extends { id: string }>(props: Props<T>, rows: T[], columns: Column<T>[]): Sheet<T> {
   const { selected, onSelect, onChange, onProblem } = props
   const cursor = followed(useCursor(rows.length, columns.length), props, rows)
+  const unsaved = useUnsaved()
   const change = (wanted: Wanted<T>[]) => {
     const changes = changesOf(wanted)
     if ('problem' in changes) onProblem?.(changes.problem)
-    else if (changes.length) onChange?.(changes)
+    else if (changes.length && onChange) unsaved.hand(changes, onChange)
   }
   const toggle = (id: string) =>
     onSelect(selected.has(id) ? [...selected].filter((s) => s !== id) : [...selected, id])
-  return { rows, columns, cursor, change, toggle, selectAll: () => onSelect(rows.map((r) => r.id)) }
+  return { rows, columns, cursor, change, toggle, unsaved, selectAll: () => onSelect(rows.map((r) => r.id)) }
 }
 
 /** Keep what was typed into the cell; one that is left as it was is no act. */
-function save<T>({ rows, columns, cursor, change }: Sheet<T>, typed: string, down: boolean) {
+function save<T extends { id: string }>(sheet: Sheet<T>, typed: string, down: boolean) {
+  const { rows, columns, cursor, change, unsaved } = sheet
   cursor.type(null)
   const { at } = cursor
   if (!at) return
   const [row, column] = [rows[at.row], columns[at.column]]
   if (row && column && typed !== valueOf(column, row)) change([{ row, column, typed }])
+  else if (row && column) unsaved?.drop(row.id, column.key)
   cursor.go({ row: at.row + (down ? 1 : 0), column: at.column })
+}
+
+/** What is copied and pasted, while nothing is typed. */
+function clipboard<T extends { id: string }>(props: Props<T>, { rows, columns, cursor, change }: Sheet<T>) {
+  const onCopy = (e: React.ClipboardEvent) => {
+    if (cursor.typing !== null || !cursor.range) return
+    e.preventDefault()
+    e.clipboardData.setData('text/plain', copied(rows, columns, cursor.range))
+  }
+  const onPaste = (e: React.ClipboardEvent) => {
+    if (cursor.typing !== null) return
+    e.preventDefault()
+    if (!cursor.range || !props.onChange) return
+    const { wanted, beyond } = pasted(e.clipboardData.getData('text/plain'), rows, columns, cursor.range)
+    change(wanted)
+    if (beyond.length) props.onBeyond?.(beyond)
+  }
+  return { onCopy, onPaste }
 }
 
 export function Grid<T extends { id: string }>(props: Props<T>) {
@@ -128,12 +150,6 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
   const { cursor } = sheet
   const lift = useLift(props, shown)
   useFollowing(props, shown, cursor)
-  const paste = (text: string) => {
-    if (!cursor.range || !props.onChange) return
-    const { wanted, beyond } = pasted(text, shown, kept, cursor.range)
-    sheet.change(wanted)
-    if (beyond.length) props.onBeyond?.(beyond)
-  }
   const select = (row: T, n: number, until: boolean) => {
     if (!until || !cursor.at) return sheet.toggle(row.id)
     const [a, b] = [Math.min(cursor.at.row, n), Math.max(cursor.at.row, n)]
@@ -150,16 +166,7 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
       onScroll={(e) => cursor.scrolled(e.currentTarget.scrollTop)}
       onKeyDown={(e) => pressed(e, sheet) && e.preventDefault()}
       onFocus={() => shown.length && cursor.setAt((now) => now ?? { row: 0, column: 0 })}
-      onCopy={(e) => {
-        if (cursor.typing !== null || !cursor.range) return
-        e.preventDefault()
-        e.clipboardData.setData('text/plain', copied(shown, kept, cursor.range))
-      }}
-      onPaste={(e) => {
-        if (cursor.typing !== null) return
-        e.preventDefault()
-        paste(e.clipboardData.getData('text/plain'))
-      }}
+      {...clipboard(props, sheet)}
       sx={LOOK}
     >
       <Head {...{ props, shown, kept, wide, arrangement }} />
@@ -167,7 +174,15 @@ export function Grid<T extends { id: string }>(props: Props<T>) {
         {shown.slice(cursor.first, cursor.last).map((row, i) => (
           <GridRow
             key={row.id}
-            {...{ row, n: cursor.first + i, columns: kept, cursor, lift, onOpen: props.onOpen }}
+            {...{
+              row,
+              n: cursor.first + i,
+              columns: kept,
+              cursor,
+              lift,
+              onOpen: props.onOpen,
+              unsaved: sheet.unsaved,
+            }}
             selected={selected.has(row.id)}
             onSelect={(until) => select(row, cursor.first + i, until)}
             onSave={(typed, down) => save(sheet, typed, down)}

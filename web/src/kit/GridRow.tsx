@@ -1,11 +1,12 @@
 /** A row of a table: the box that selects it, and its cells. */
 import Box from '@mui/material/Box'
 import Checkbox from '@mui/material/Checkbox'
-import { COPPER, LINE, MONO, QUIET } from '../theme/theme'
+import { COPPER, LINE, MONO, QUIET, SNAG } from '../theme/theme'
 import { GridCell } from './GridCell'
 import { ROW_PX, type Cursor } from './gridCursor'
 import type { Column } from './gridData'
 import { valueOf } from './gridKeys'
+import type { Unsaved } from './gridUnsaved'
 
 interface RowProps<T extends { id: string }> {
   row: T
@@ -18,6 +19,7 @@ interface RowProps<T extends { id: string }> {
   onOpen?: (row: T) => void
   onSave: (typed: string, down: boolean) => void
   lift?: Lift | undefined
+  unsaved?: Unsaved | undefined
 }
 
 /** Rows that can be dragged to another place of the table. */
@@ -30,7 +32,7 @@ export interface Lift {
 }
 
 export function GridRow<T extends { id: string }>(props: RowProps<T>) {
-  const { row, n, columns, cursor, selected, onSelect, onOpen, onSave, lift } = props
+  const { row, n, columns, cursor, selected, onSelect, onOpen, onSave, lift, unsaved } = props
   return (
     <Box
       role="row"
@@ -79,10 +81,32 @@ export function GridRow<T extends { id: string }>(props: RowProps<T>) {
         />
       </Box>
       {columns.map((column, j) => (
-        <Cell key={column.key} {...{ row, n, j, column, cursor, onOpen, onSave }} />
+        <Cell
+          key={column.key}
+          {...{ row, n, j, column, cursor, onOpen, onSave }}
+          kept={unsaved?.of(row.id, column.key)}
+        />
       ))}
     </Box>
   )
+}
+
+/** What was refused, where it was typed. */
+function Kept({ words }: { words: string }) {
+  return (
+    <span
+      data-unsaved
+      style={{ color: SNAG, textDecoration: 'underline dotted' }}
+      title="Not saved. Enter goes on with it, Escape puts back what was there."
+    >
+      {words || 'empty'}
+    </span>
+  )
+}
+
+function contentOf<T>(column: Column<T>, row: T, kept: string | undefined) {
+  if (kept === undefined) return column.text(row)
+  return <Kept words={column.choices?.find((c) => c.id === kept)?.name ?? kept} />
 }
 
 interface CellProps<T> {
@@ -93,9 +117,11 @@ interface CellProps<T> {
   cursor: Cursor
   onOpen?: (row: T) => void
   onSave: (typed: string, down: boolean) => void
+  /** What was typed here and refused. */
+  kept?: string | undefined
 }
 
-function Cell<T>({ row, n, j, column, cursor, onOpen, onSave }: CellProps<T>) {
+function Cell<T>({ row, n, j, column, cursor, onOpen, onSave, kept }: CellProps<T>) {
   const { at, range, typing, go, type } = cursor
   const here = at?.row === n && at.column === j
   const within = range && n >= range.top && n <= range.bottom && j >= range.left && j <= range.right
@@ -109,7 +135,7 @@ function Cell<T>({ row, n, j, column, cursor, onOpen, onSave }: CellProps<T>) {
         go({ row: n, column: j }, e.shiftKey)
       }}
       onDoubleClick={() => {
-        if (column.edit?.(row)) type(valueOf(column, row))
+        if (column.edit?.(row)) type(kept ?? valueOf(column, row))
         else onOpen?.(row)
       }}
       sx={{
@@ -139,7 +165,7 @@ function Cell<T>({ row, n, j, column, cursor, onOpen, onSave }: CellProps<T>) {
           }}
         />
       ) : (
-        column.text(row)
+        contentOf(column, row, kept)
       )}
     </Box>
   )

@@ -49,7 +49,7 @@ function table(at: At | null, until: At | null = null, typing: string | null = n
     ...{ rows: ROWS, columns: COLUMNS, change, toggle, selectAll },
     cursor: cursor as unknown as Cursor,
   }
-  return { told, press: (name: string, held?: Partial<Key>) => pressed(key(name, held), sheet) }
+  return { told, sheet, press: (name: string, held?: Partial<Key>) => pressed(key(name, held), sheet) }
 }
 const cell = (row: number, column: number): At => ({ row, column })
 
@@ -152,4 +152,25 @@ describe('keys that type', () => {
 test('nothing is done while a cell is typed into, or nowhere', () => {
   expect(table(cell(0, 0), null, 'FC').press('ArrowDown')).toBe(false)
   expect(table(null).press('x')).toBe(false)
+})
+
+describe('what was refused at a cell', () => {
+  const kept = (id: string, key: string) => (id === 'a' && key === 'tag' ? 'FC9' : undefined)
+  const drop = vi.fn()
+  const unsaved = { of: kept, drop, hand: vi.fn() }
+
+  test('is gone on with by Enter, and put back by Escape', () => {
+    const { sheet, told } = table({ row: 0, column: 0 })
+    expect(pressed(key('Enter'), { ...sheet, unsaved })).toBe(true)
+    expect(told.type).toHaveBeenCalledWith('FC9')
+    expect(pressed(key('Escape'), { ...sheet, unsaved })).toBe(true)
+    expect(drop).toHaveBeenCalledWith('a', 'tag')
+  })
+
+  test('is no matter of another cell', () => {
+    const { sheet, told } = table({ row: 1, column: 0 })
+    expect(pressed(key('Escape'), { ...sheet, unsaved })).toBe(false)
+    pressed(key('Enter'), { ...sheet, unsaved })
+    expect(told.type).toHaveBeenCalledWith('FC2')
+  })
 })

@@ -1,5 +1,6 @@
 /** What keys do in a table: they lead, select, fill down, empty, and begin typing. */
 import type { Cursor } from './gridCursor'
+import type { Unsaved } from './gridUnsaved'
 import { emptied, filledDown, type At, type Column, type Wanted } from './gridData'
 
 export interface Sheet<T> {
@@ -9,6 +10,7 @@ export interface Sheet<T> {
   change: (wanted: Wanted<T>[]) => void
   toggle: (id: string) => void
   selectAll: () => void
+  unsaved?: Unsaved
 }
 
 type Key = React.KeyboardEvent
@@ -58,10 +60,16 @@ function actOf<T extends { id: string }>(
   return null
 }
 
-/** What a key begins to type into a cell; null when it types nothing. */
-function beginning<T>(event: Key, row: T | undefined, column: Column<T> | undefined): string | null {
+/** What a key begins to type into a cell; null when it types nothing. What was refused there is gone on with. */
+function beginning<T extends { id: string }>(
+  event: Key,
+  row: T | undefined,
+  column: Column<T> | undefined,
+  unsaved: Unsaved | undefined,
+): string | null {
   if (!row || !column?.edit?.(row)) return null
-  if (event.key === 'Enter' || event.key === 'F2') return valueOf(column, row)
+  if (event.key === 'Enter' || event.key === 'F2')
+    return unsaved?.of(row.id, column.key) ?? valueOf(column, row)
   const plain = !event.ctrlKey && !event.metaKey && !event.altKey
   return event.key.length === 1 && plain && !column.choices ? event.key : null
 }
@@ -77,7 +85,11 @@ export function pressed<T extends { id: string }>(event: Key, sheet: Sheet<T>): 
     act()
     return true
   }
-  const words = beginning(event, row, column)
+  if (event.key === 'Escape' && row && column && sheet.unsaved?.of(row.id, column.key) !== undefined) {
+    sheet.unsaved.drop(row.id, column.key)
+    return true
+  }
+  const words = beginning(event, row, column, sheet.unsaved)
   if (words !== null) sheet.cursor.type(words)
   return words !== null
 }
