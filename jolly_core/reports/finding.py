@@ -14,13 +14,20 @@ from jolly_core.model import Block, Device, Node, Project, Seat, Sheet, derived
 from jolly_core.tagging import full_tag, lead_of, natural
 from jolly_core.wiring import sheet_groups, wire_numbers
 
+from .findingmore import exactly, with_names
+
 MOST_SHEETS = 24  # on which a running wire number is looked for
 MOST_WITH_RULES = 300
 
 
 @dataclass(slots=True, frozen=True)
 class Found:
-    """What was found: kind (sheet, device, wire, text, part, place), label, and where it is."""
+    """What was found: kind (sheet, device, wire, text, part, pin ...), label, and where it is.
+
+    Attributes:
+        sheet_id, id: the sheet it is on and what is selected there, "" for what is on none.
+        bench: else the bench that shows it, with what of it is shown.
+    """
 
     kind: str
     label: str
@@ -54,12 +61,14 @@ def find_in(project: Project, words: str, limit: int = 30) -> list[Found]:
         return []
     most = max(1, limit // 2)
     kept = _all_kept(project)
+    exact = [Found(*hit) for hit in exactly(project, words, most)]
     found = [
+        *exact,
         *_sheets(project, tokens)[:most],
         *_devices(project, kept, tokens, most),
         *_wires(project, tokens, most),
         *_texts(project, kept, tokens, most),
-        *_others(project, tokens)[:most],
+        *_others(project, tokens, most),
     ]
     return found[:limit]
 
@@ -72,8 +81,8 @@ def _sheets(project: Project, tokens: list[str]) -> list[Found]:
     ranked = []
     for n, sheet in enumerate(project.sheets_in_order()):
         text = f"{sheet.number} {sheet.title} {sheet.subtitle}".lower()
-        if _has(text, tokens):
-            rank = 0 if sheet.number.lower() == tokens[0] else 1 if text.startswith(tokens[0]) else 2
+        if _has(f"{text} sheet", tokens):
+            rank = 0 if sheet.number.lower() in tokens[:2] else 1 if text.startswith(tokens[0]) else 2
             ranked.append((rank, n, sheet))
     return [Found("sheet", f"{s.number} {s.title}".strip(), s.id) for _, _, s in sorted(ranked, key=lambda r: r[:2])]
 
@@ -165,26 +174,27 @@ def _may_have(sheet: Sheet, typed: str) -> int:
     return max((min(len(h), len(typed)) for h in heads if h.startswith(typed) or typed.startswith(h)), default=0)
 
 
-def _others(project: Project, tokens: list[str]) -> list[Found]:
-    """Return parts of the project, points, and devices that are drawn on no sheet."""
-    found = []
+def _others(project: Project, tokens: list[str], most: int) -> list[Found]:
+    """Return parts of the project, points, devices that are drawn on no sheet, and what else has a name."""
+    found: list[Found] = []
     for part in sorted(project.parts.values(), key=lambda p: p.number):
-        if _has(f"{part.number} {part.maker} {part.text}".lower(), tokens):
+        if _has(f"part {part.number} {part.maker} {part.text}".lower(), tokens):
             found.append(Found("part", f"{part.number}  {part.text}", bench="parts"))
     for point in sorted(project.io_points.values(), key=lambda p: p.order):
-        if _has(f"{point.tag} {point.text}".lower(), tokens):
+        if _has(f"point {point.tag} {point.text}".lower(), tokens):
             found.append(Found("point", f"{point.tag}  {point.text}", bench="io"))
-    for kind, bench in (("cable", "cables"), ("enclosure", "cabinet"), ("card", "io")):
-        for record in project.tables[kind].values():
-            device = project.devices[record.device_id]
-            label = f"{full_tag(project, device)}  {device.text}".strip()
-            if _has(label.lower(), tokens):
-                found.append(Found(kind, label, bench=bench))
+    found += [Found(*hit) for hit in with_names(project) if _has(f"{hit[0]} {hit[1]}".lower(), tokens)]
     for device in _only_blocks(project):
         label = f"{full_tag(project, device)}  {device.text}".strip()
         if _has(label.lower(), tokens):
             found.append(Found("device", label, bench="harness"))
-    return found
+    by_kind: dict[str, list[Found]] = {}
+    for one in found:
+        by_kind.setdefault(one.kind, []).append(one)
+    # Of each kind some, the parts last: they are many.
+    shares = sorted(by_kind.items(), key=lambda kind: kind[0] == "part")
+    each = max(2, most // max(1, len(shares)))
+    return [one for _, those in shares for one in those[: each if len(shares) > 1 else most]]
 
 
 def _only_blocks(project: Project) -> list[Device]:

@@ -7,11 +7,13 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from jolly_core.drawing import place_in
 from jolly_core.exchange import read_project
 from jolly_core.model import Change, Project
-from jolly_core.reports import Found, differences, find_in, in_inches, named, objects_of, run_report
+from jolly_core.plc import channels
+from jolly_core.reports import REPORTS, Found, differences, find_in, in_inches, named, objects_of, run_report
 from jolly_core.reports.registry import Column, Table
-from jolly_core.tagging import full_tag
+from jolly_core.tagging import full_tag, pins_of
 from jolly_core.testing import DEMO, Workbench
 from jolly_core.wiring import wire_numbers
 
@@ -42,7 +44,50 @@ class Finding(TestCase):
                 self.assertIn(wanted, labels(find_in(project, words), kind))
         self.assertEqual(find_in(project, "  "), [])
         self.assertEqual(find_in(project, "no such thing at all"), [])
-        self.assertTrue(any(f.bench == "cables" for f in find_in(project, "WD1")))
+        self.assertTrue(any(f.bench.startswith("cables?cable=") for f in find_in(project, "WD1")))
+
+    def test_whatever_has_a_name_is_found_by_it_and_by_its_kind(self) -> None:
+        project = demo()
+        asked: list[tuple[str, str, str]] = []  # words, kind, what the label begins with
+        asked += [(f"sheet {s.number}", "sheet", f"{s.number} {s.title}") for s in project.sheets.values()]
+        for symbol in list(project.symbols.values())[:90:2]:
+            device = project.devices.get(symbol.device_id)
+            pin = pins_of(project, symbol)[0]
+            if device is not None and pin:
+                tag = full_tag(project, device)
+                asked.append((f"{tag.rpartition('-')[2]}:{pin}".lower(), "pin", f"{tag}:{pin}"))
+                sheet = project.sheets[symbol.sheet_id]
+                place = place_in(sheet, symbol.x, symbol.y)
+                asked.append((place, "place", f"{place}  {tag}"))
+        for card in project.cards.values():
+            for row in channels(project, card.device_id)[:3]:
+                asked += [(row.address, "address", row.address), (f"%{row.address}".lower(), "address", row.address)]
+        for cable in project.cables.values():
+            tag = full_tag(project, project.devices[cable.device_id])
+            asked.append((f"cable {tag}", "cable", tag))
+        asked += [(f"harness {h.code}", "harness", h.code) for h in project.harnesses.values()]
+        asked += [(f"{f.text} function", "function", "=") for f in project.functions.values()]
+        asked += [(f"location {p.code}", "location", "+") for p in project.locations.values()]
+        for report in REPORTS.values():
+            asked.append((" ".join(reversed(report.title.lower().split())), "list", report.title))
+        asked += [(r.name, "recipe", r.name) for r in project.recipes.values()]
+        asked += [(f"pack {p.name}", "pack", p.name) for p in project.packs.values()]
+        asked += [(f"wire type {t.name}", "wire type", t.name) for t in project.wire_types.values()]
+        self.assertGreater(len(asked), 150)
+        for words, kind, begins in asked:
+            with self.subTest(words):
+                found = [f for f in find_in(project, words) if f.kind == kind]
+                self.assertTrue([f for f in found if f.label.startswith(begins)], (begins, found[:3]))
+                self.assertTrue(all(f.sheet_id or f.bench for f in found))
+
+    def test_a_pin_that_is_not_drawn_leads_to_its_device_and_nothing_is_made_up(self) -> None:
+        b = Workbench(frame="zones")
+        coil = b.place("coil", 40, 20, part_id="hollin-hr-k22")
+        self.assertEqual(
+            [(f.kind, f.label, f.id) for f in find_in(b.project, "kf1:31")], [("pin", "-KF1:31  free", coil)]
+        )
+        for words in ("kf1:99", "kf9:13", "77.1", "77/b2", "I0.0", "%q", ":", "a:", "/", "30.", "(", "[a", "\\"):
+            self.assertEqual([f for f in find_in(b.project, words) if f.kind in ("pin", "address")], [], words)
 
     def test_the_likeliest_come_first_and_no_kind_fills_the_list(self) -> None:
         project = demo()

@@ -12,6 +12,9 @@ import { OMNIBOX } from './focus'
 import { MONO, QUIET } from '../theme/theme'
 
 const GROUPS: Record<string, string> = {
+  pin: 'Pins',
+  place: 'Places',
+  address: 'Addresses',
   sheet: 'Sheets',
   device: 'Devices',
   wire: 'Wires',
@@ -22,8 +25,23 @@ const GROUPS: Record<string, string> = {
   cable: 'Cables',
   enclosure: 'Enclosures',
   card: 'Cards',
+  strip: 'Strips',
+  harness: 'Harnesses',
+  connector: 'Connectors',
+  function: 'Functions',
+  location: 'Locations',
+  'wire type': 'Wire types',
+  stamp: 'Stamps',
+  list: 'Lists',
+  recipe: 'Recipes',
+  pack: 'Packs',
+  revision: 'Revisions',
 }
 const PARTS = ['part', 'library']
+/** Whether a label has all the words, in any order. */
+const hasWords = (label: string, words: string) =>
+  words.split(/\s+/).every((word) => label.toLowerCase().includes(word))
+
 interface Line {
   group: string
   label: string
@@ -44,22 +62,24 @@ function useLines(projectId: string, words: string): Line[] {
           params: { path: { project_id: projectId }, query: { q: words } },
         }),
       ),
-    enabled: words.trim() !== '',
+    enabled: words.trim() !== '' && !words.trimStart().startsWith('>'),
     // What was found for the letters before stays until the new answer is there, so that the list does not jump.
     placeholderData: keepPreviousData,
   })
-  const wanted = words.trim().toLowerCase()
+  // A ">" in front asks for what can be done alone.
+  const only = words.trimStart().startsWith('>')
+  const wanted = words.trim().replace(/^>\s*/, '').toLowerCase()
   const lists = useCommandLists()
   const actions: Line[] = Object.values(lists)
     .flat()
     .filter((c) => !c.id.endsWith('-too') && c.id !== 'find' && (c.enabled?.() ?? true))
     .map((c) => ({ group: 'Do', label: c.label, hint: c.shortcut, run: c.run }))
-    .filter((l) => l.label.toLowerCase().includes(wanted))
+    .filter((l) => hasWords(l.label, wanted))
   // Of what was found for other letters only what has these too may be taken.
   const known = (found.data ?? []).filter(
     (f) => !found.isPlaceholderData || f.label.toLowerCase().includes(wanted),
   )
-  const places = (words.trim() ? known : []).map((f) => ({
+  const places = (words.trim() && !only ? known : []).map((f) => ({
     kind: f.kind,
     line: {
       group: GROUPS[f.kind] ?? f.kind,
