@@ -19,11 +19,11 @@ from .tracemembers import is_terminal_at
 
 THREE = 3
 USUAL_POWER_FACTOR = 0.85  # of a loaded three-phase motor
-Step = Conductor | Symbol  # a conductor that is passed, or a terminal
+Passed = Conductor | Symbol  # a conductor that is passed, or a terminal
 
 
 @dataclass(slots=True, frozen=True)
-class Drawn:
+class FeedFigures:
     """How a load is fed: current in A and voltage in V, 0 while it is not known, power factor, 1 or 3 phases."""
 
     amps: float
@@ -32,7 +32,7 @@ class Drawn:
     phases: int
 
 
-def drawn_by(project: Project, load: Symbol, amps: float) -> Drawn:
+def drawn_by(project: Project, load: Symbol, amps: float) -> FeedFigures:
     """Return how a load is fed: by what it is switched to, else by what its part says."""
     device = project.devices.get(load.device_id)
     part = project.part_of(device) if device else None
@@ -40,11 +40,11 @@ def drawn_by(project: Project, load: Symbol, amps: float) -> Drawn:
     volts = found[0][0] if found else number_of(part, "voltage_v")
     shape = definition(load.definition)
     if shape.unit == "motor" and len(shape.pins) >= THREE:
-        return Drawn(amps, volts, number_of(part, "power_factor") or USUAL_POWER_FACTOR, THREE)
-    return Drawn(amps, volts, 1.0, 1)
+        return FeedFigures(amps, volts, number_of(part, "power_factor") or USUAL_POWER_FACTOR, THREE)
+    return FeedFigures(amps, volts, 1.0, 1)
 
 
-def way_between(project: Project, on: Potential, starts: Iterable[PinKey], goals: set[PinKey]) -> list[Step] | None:
+def way_between(project: Project, on: Potential, starts: Iterable[PinKey], goals: set[PinKey]) -> list[Passed] | None:
     """Return what is passed on a potential from some pins to others, by the fewest conductors; None for no way.
 
     Terminals are passed where they carry, and over the bridges of their strip.
@@ -86,9 +86,9 @@ def _beside(
                     yield pin, None
 
 
-def _passed(project: Project, before: dict[PinKey, tuple[PinKey, Conductor | None]], last: PinKey) -> list[Step]:
+def _passed(project: Project, before: dict[PinKey, tuple[PinKey, Conductor | None]], last: PinKey) -> list[Passed]:
     """Return conductors, and terminals at whose pins the way comes past, in order."""
-    steps: list[Step] = []
+    steps: list[Passed] = []
     here = last
     while here in before:
         terminal = project.symbols[here[0]] if is_terminal_at(project, here[0]) else None
@@ -120,7 +120,7 @@ def length_m(project: Project, c: Conductor) -> float | None:
 class Drops:
     """Voltage drops on the way to a load in percent of its voltage; each is worked out once."""
 
-    def __init__(self, project: Project, drawn: Drawn) -> None:
+    def __init__(self, project: Project, drawn: FeedFigures) -> None:
         self.project, self._drawn = project, drawn
         self._known: dict[str, float | None] = {}
 

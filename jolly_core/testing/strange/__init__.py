@@ -6,13 +6,13 @@ every room (`ACTS`), of which what is refused leaves all as it was. Property tes
 
 from . import anything, blocks, cabinet, cables, drawing, harness, points, rebuilding, setup, sheets, strips
 from .base import Workshop
-from .registry import ACTS, Act, Named, acts_of, one, perform_act
+from .registry import ACTS, Attempt, NamedAttempt, acts_of, one, perform_act
 from .whole import strange
 
 __all__ = [
     "ACTS",
-    "Act",
-    "Named",
+    "Attempt",
+    "NamedAttempt",
     "Workshop",
     "acts_of",
     "anything",

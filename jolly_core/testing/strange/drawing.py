@@ -9,7 +9,7 @@ from contextlib import suppress
 from jolly_core.library import definitions
 
 from .. import Workbench
-from .registry import ACTS, Act
+from .registry import ACTS, Attempt
 
 NAMES = ("24 V", "0 V", "L1", "Förderanlage Süd, Trommeltrockner", "N", "A", "24 V door")
 PARTS = ("hollin-hr-k22", "hollin-hr-k4", "brindlework-bw-c09-24d-11", "quillon-ql-k2-5", "tamwick-tw-p4")
@@ -18,7 +18,7 @@ CHANGEOVERS = ("hollin-hr-k2", "hollin-hr-k4")
 CABLES = ("quillon-ql-yy2x1", "quillon-ql-c4g2-5", "quillon-ql-s10-0-75", "")
 CARDS = ("hollin-hr-di8", "hollin-hr-do8", "hollin-hr-ai4")
 BLOCKS = ("hollin-hr-sr2", "hollin-hr-di8", "orrery-drives-od-v4")
-_Drawn = Callable[[Workbench, random.Random, str], None]
+_OnSheet = Callable[[Workbench, random.Random, str], None]
 
 
 def _at(chance: random.Random) -> tuple[int, int]:
@@ -154,7 +154,7 @@ def _number(b: Workbench, chance: random.Random, sheet: str) -> None:
     b.do("fix-wire-number", wire_id=chance.choice(wires), number=chance.choice(("", "W1", "W2", "900")))
 
 
-def _registered(function: _Drawn) -> Act:
+def _registered(function: _OnSheet) -> Attempt:
     def perform(b: Workbench, i: int, j: int, k: int, x: int, y: int) -> None:
         chance = random.Random(f"{i} {j} {k} {x} {y}")
         with suppress(IndexError):  # nothing there to choose from
@@ -163,7 +163,7 @@ def _registered(function: _Drawn) -> Act:
     return perform
 
 
-_DRAWN: dict[str, _Drawn] = {
+_DRAWN: dict[str, _OnSheet] = {
     **{"symbol": _symbol, "wire": _wire, "unit": _further_unit, "mark": _mark, "block": _block},
     **{"terminals": _terminals, "bridge": _bridge, "cable": _cable, "strip": _strip, "relay": _relay, "card": _card},
     **{"part": _part, "gone": _gone, "moved": _moved, "doubled": _doubled, "number": _number},

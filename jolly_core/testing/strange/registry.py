@@ -9,18 +9,18 @@ from jolly_core.terminals import strips
 
 from .. import Workbench
 
-Act = Callable[[Workbench, int, int, int, int, int], None]
-ACTS: dict[str, dict[str, Act]] = {}
+Attempt = Callable[[Workbench, int, int, int, int, int], None]
+ACTS: dict[str, dict[str, Attempt]] = {}
 
 
-def act(room: str, *names: str) -> Callable[[Act], Act]:
+def act(room: str, *names: str) -> Callable[[Attempt], Attempt]:
     """Register an act at random of a room under its names.
 
     An act gets a bench and five numbers: two to choose things by (from 0 to 10,000), one of few (from 0 to 9), and two
     for places (from -20 to 800). What it tries may be refused.
     """
 
-    def register(function: Act) -> Act:
+    def register(function: Attempt) -> Attempt:
         ACTS.setdefault(room, {}).update(dict.fromkeys(names, function))
         return function
 
@@ -53,15 +53,15 @@ def a_harness(b: Workbench, k: int) -> str:
     return str(one(b.project.harnesses, k))
 
 
-Named = tuple[str, str]  # room and name of an act
+NamedAttempt = tuple[str, str]  # room and name of an act
 
 
-def acts_of(*rooms: str) -> list[Named]:
+def acts_of(*rooms: str) -> list[NamedAttempt]:
     """Return the acts of some rooms, of all when none is named, in order."""
     return [(room, name) for room in sorted(rooms or ACTS) for name in sorted(ACTS[room])]
 
 
-def perform_act(b: Workbench, named: Named, *numbers: int) -> None:
+def perform_act(b: Workbench, named: NamedAttempt, *numbers: int) -> None:
     """Do an act at random.
 
     Raises:

@@ -11,7 +11,7 @@ from PIL import Image
 from jolly_core.model import SHEET_KINDS, Project
 
 from .. import Workbench
-from .registry import ACTS, Act
+from .registry import ACTS, Attempt
 
 
 def _picture(width: int, height: int, form: str = "PNG") -> str:
@@ -67,7 +67,7 @@ def edits_of(p: Project, a: int, b: int, c: int) -> list[tuple[str, dict[str, An
     ]
 
 
-def _registered(number: int) -> Act:
+def _registered(number: int) -> Attempt:
     def perform(b: Workbench, i: int, j: int, k: int, x: int, y: int) -> None:
         kind, values = edits_of(b.project, i, j, x + 20)[number]
         b.do(kind, **values)

@@ -8,7 +8,7 @@ from jolly_core.library import definition, drawn_key, sketch_from
 from jolly_core.terminals import is_strip
 
 from .. import Workbench
-from .registry import ACTS, Act
+from .registry import ACTS, Attempt
 from .registry import one as chosen
 
 # Two drawn symbols: one that comes along with other graphics, one of poles that are repeated.
@@ -158,7 +158,7 @@ class _SheetActs:
         self.bench.do("move-selection", ids=self.some[:5], dx=dx, dy=dy, allow_join=self.n % 2 == 0)
 
 
-def _registered(name: str) -> Act:
+def _registered(name: str) -> Attempt:
     def perform(b: Workbench, i: int, j: int, k: int, x: int, y: int) -> None:
         at, by = (8 + x % 63, 8 + y % 63), (j % 25 - 12, (j // 25 + k) % 25 - 12)
         getattr(_SheetActs(b, i, at, by), name)()

@@ -14,7 +14,7 @@ from .. import Workbench
 from ..machines import Machine
 from .base import STEPS, Workshop
 from .drawing import NAMES
-from .registry import ACTS, Act
+from .registry import ACTS, Attempt
 
 # How often acts of a room are chosen; what is drawn is what most else hangs on.
 SHARES = {
@@ -73,7 +73,7 @@ def _filled(b: Workbench, chance: random.Random, enclosure: str) -> None:
                 b.do("place-devices", enclosure_id=enclosure, device_ids=[device], gap_mm=0, **where)
 
 
-def _one_of(acts: dict[str, Act], chance: random.Random) -> Act:
+def _one_of(acts: dict[str, Attempt], chance: random.Random) -> Attempt:
     return acts[chance.choice(sorted(acts))]
 
 
