@@ -117,7 +117,7 @@ class Recipes(IssueStory):
         # What is bought for many things leads to the list they are in; its first cell that says something is the link.
         page.get_by_role("button", name="Parts list", exact=True).click()
         rows = page.get_by_role("table", name="Rows")
-        page.get_by_text("115 rows").wait_for()
+        page.get_by_text("117 rows").wait_for()
         rows.hover()
         page.mouse.wheel(0, 100_000)
         rows.get_by_role("row").filter(has_text="Label, wire").get_by_role("link").click()

@@ -83,8 +83,9 @@ class Trust(BenchStory):
         page.goto(f"{self.live_server_url}/p/kiln-2/make")
         missing = whole - len(cut_list(self.project()))
         self.assertGreater(missing, 0)
-        expect(page.get_by_role("status")).to_contain_text(f"{missing} wires have no length yet")
-        expect(page.get_by_role("status")).to_contain_text("is not placed yet")
+        told = page.get_by_role("status").filter(has_text="no length yet")
+        expect(told).to_contain_text(f"{missing} wires have no length yet")
+        expect(told).to_contain_text("is not placed yet")
 
     def test_a_change_withdraws_what_is_not_cut_and_says_what_was_cut_in_vain(self) -> None:
         machine = WireMachine()
