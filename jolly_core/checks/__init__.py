@@ -48,6 +48,7 @@ from .registry import (
     project_snags,
     snags_coded,
     snags_on,
+    told_on,
 )
 from .strips import strip_snags
 from .volts import fits_volts, input_volts, switched_volts
@@ -99,6 +100,7 @@ __all__ = [
     "project_snags",
     "snags_coded",
     "snags_on",
+    "told_on",
     "strip_snags",
     "switched_volts",
     "wires",

@@ -17,7 +17,7 @@ from jolly_core.cabinet import (
     tray,
 )
 from jolly_core.making import Dossier, uncut_from
-from jolly_core.model import Project, counted, derived, length_words, listed
+from jolly_core.model import Device, Project, counted, derived, length_words, listed
 from jolly_core.plc import cards, spans_of, start_fault
 from jolly_core.tagging import device_at, full_tag, natural, path_of
 from jolly_core.terminals import is_strip
@@ -99,12 +99,22 @@ def free_runs(project: Project) -> Iterator[Snag]:
         yield built("free-run", "warning", message, "cabinet", enclosure_id)
 
 
+def _is_elsewhere(project: Project, device: Device, panel: str) -> bool:
+    """Return whether the location of a device is another than the panel it stands in; without one it is no other.
+
+    What stands in a box of the field has a location in the field, too.
+    """
+    location = project.locations.get(device.location_id)
+    outside = location is not None and location.side not in ("panel", "door")
+    return panel_of(project, device) != panel or (outside and panel in project.locations)
+
+
 @project_check("placed-elsewhere", "A device that stands in an enclosure of another panel than its location's.")
 def placed_elsewhere(project: Project) -> Iterator[Snag]:
     """Yield an error for each such device: what is wired to it is not measured."""
     for placing in sorted(project.placings.values(), key=lambda p: p.id):
         device = project.devices[placing.device_id]
-        if panel_of(project, device) == panel_inside(project, placing.enclosure_id):
+        if not _is_elsewhere(project, device, panel_inside(project, placing.enclosure_id)):
             continue
         housing = project.devices[project.enclosures[placing.enclosure_id].device_id]
         said = path_of(project.locations, device.location_id, "+")

@@ -4,19 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from jolly_core.making import Dossier, longer_than_a_spool
-from jolly_core.model import Project, derived, length_words, listed, long_words
+from jolly_core.making import longer_than_a_spool
+from jolly_core.model import Project, length_words, listed, long_words
 from jolly_core.tagging import device_at
 
 from .registry import Snag, built, project_check
 
-
-@derived
-def _longer_on(project: Project, sheet_id: str) -> list[Dossier]:
-    return longer_than_a_spool(project, sheet_id)
-
-
-_longer_on_sheets = listed(_longer_on)
+_longer_on_sheets = listed(longer_than_a_spool)
 
 
 @project_check("wire-longer-than-spool", "A wire that is longer than a spool: it cannot be cut from one.")

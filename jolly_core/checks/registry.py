@@ -257,6 +257,12 @@ def _on(project: Project, code: str, sheet_id: str) -> list[Snag]:
     return _all_of(code, help, function(project, sheet_id), sheet_id)
 
 
+def told_on(project: Project, code: str, sheet_id: str) -> list[Snag]:
+    """Return the snags of one check on a sheet that nobody muted."""
+    muted = _muted_keys(project)
+    return [s for s in _on(project, code, sheet_id) if s.key not in muted]
+
+
 @derived
 def _muted_keys(project: Project) -> set[str]:
     return {m.key for m in project.mutes.values()}

@@ -134,6 +134,7 @@ def spools_needed(lengths_mm: Sequence[float], spool_m: float) -> int:
     return len(packed(lengths_mm, spool_m * 1000, 0.0))
 
 
+@derived
 def longer_than_a_spool(project: Project, sheet_id: str) -> list[Dossier]:
     """Return the conductors of nets that begin on a sheet that are cut longer than the project's spools."""
     spool = project.settings.spool_m * 1000

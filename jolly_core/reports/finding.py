@@ -25,8 +25,9 @@ class Found:
     """What was found: kind (sheet, device, wire, text, part, pin ...), label, and where it is.
 
     Attributes:
-        sheet_id, id: the sheet it is on and what is selected there, "" for what is on none.
-        bench: else the bench that shows it, with what of it is shown.
+        sheet_id: the sheet it is on, "" for what is on none.
+        id: what is selected there, or the thing itself.
+        bench: the bench that shows what is on no sheet, where more is not known of it.
     """
 
     kind: str
@@ -179,7 +180,7 @@ def _others(project: Project, tokens: list[str], most: int) -> list[Found]:
     found: list[Found] = []
     for part in sorted(project.parts.values(), key=lambda p: p.number):
         if _has(f"part {part.number} {part.maker} {part.text}".lower(), tokens):
-            found.append(Found("part", f"{part.number}  {part.text}", bench="parts"))
+            found.append(Found("part", f"{part.number}  {part.text}", id=part.id, bench="parts"))
     for point in sorted(project.io_points.values(), key=lambda p: p.order):
         if _has(f"point {point.tag} {point.text}".lower(), tokens):
             found.append(Found("point", f"{point.tag}  {point.text}", bench="io"))

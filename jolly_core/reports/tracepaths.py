@@ -79,8 +79,8 @@ def _beside(
         return
     for n in range(len(definition(symbol.definition).pins) * len(symbol.units)):
         yield (symbol.id, n), None
-    for bridge in project.bridges.values():
-        if bridge.strip_id == symbol.device_id and symbol.units[0] in bridge.units:
+    for bridge in project.naming("bridge", "strip_id", symbol.device_id):
+        if symbol.units[0] in bridge.units:
             for pin in strips.get(symbol.device_id, ()):
                 if project.symbols[pin[0]].units[0] in bridge.units:
                     yield pin, None

@@ -10,7 +10,7 @@ from collections import defaultdict, deque
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
-from jolly_core.checks import snags_on
+from jolly_core.checks import told_on
 from jolly_core.circuits import (
     Link,
     Potential,
@@ -315,9 +315,7 @@ def _missing(project: Project, load: Symbol, members: list[TraceMember]) -> Iter
     """Yield what a load should have in front of it and has not."""
     amps = _amps(project, load)
     is_motor = definition(load.definition).unit == "motor"
-    open_to_source = is_motor or any(
-        s.code == "unprotected" and load.id in s.ids for s in snags_on(project, load.sheet_id)
-    )
+    open_to_source = is_motor or any(load.id in s.ids for s in told_on(project, "unprotected", load.sheet_id))
     if open_to_source and "protection" not in " ".join(m.role for m in members):
         yield lacking("protection", "a breaker or fuse in each live pole")
     if is_motor and lacks_overload(project, load, half_drawn=True):

@@ -6,8 +6,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.comparing import Change, Job, difference, work_list
 from jolly_core.model import Project
-
-from .addresses import address_of
+from jolly_server.projects.addresses import address_of
 
 
 class ThingChanged(TypedDict):

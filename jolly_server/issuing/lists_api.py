@@ -19,12 +19,12 @@ from jolly_core.reports import BACK, MONEY, TESTS, WITHOUT_VALUE, Cooked, Row, c
 from jolly_core.tagging import natural
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import role_in
+from jolly_server.projects.addresses import address_of
 from jolly_server.projects.parts_api import stale_lines
 from jolly_server.projects.store import loaded
 from jolly_server.projects.turns import prepared
 from jolly_server.shapes.recordshapes import RecipeRecord
 
-from .addresses import address_of
 from .files import TYPES, file_answer
 from .models import SharedRecipe
 

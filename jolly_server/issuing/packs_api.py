@@ -15,11 +15,11 @@ from jolly_core.reports import grouped_reports
 from jolly_core.tagging import FIELDS, natural, own_names
 from jolly_server.library.shelves import User
 from jolly_server.projects.access import person, role_in
+from jolly_server.projects.addresses import address_of
 from jolly_server.projects.parts_api import stale_numbers
 from jolly_server.projects.store import loaded
 from jolly_server.shapes.recordshapes import PackRecord
 
-from .addresses import address_of
 from .files import TYPES, file_answer, pack_zip_name
 from .revisions import READING, changed_now, last_file, present
 from .runs import Run, cancel_run, ready, run_of, runs, start_run, zip_of

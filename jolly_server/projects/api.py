@@ -1,6 +1,6 @@
 """What a project consists of, and finding things in it."""
 
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 
 from jolly_core.edits.draw.offers import Offer, offers
 from jolly_core.library import is_drawn
-from jolly_core.model import ON_SHEET, GoneError
+from jolly_core.model import ON_SHEET, GoneError, Project
 from jolly_core.reports import Found, find_in
 from jolly_core.scenes import art_of
 from jolly_server.library.drawn import drawn_definitions
@@ -17,6 +17,7 @@ from jolly_server.shapes.recordshapes import HabitLine, SettingsRecord, WireType
 from jolly_server.shapes.sceneshapes import AnyPrim
 
 from .access import role_in
+from .addresses import address_as
 from .inspect import CandidateValue, DeviceCard, candidates, device_card
 from .live import Person, people_in
 from .models import JournalEntry, ProjectRow
@@ -193,13 +194,20 @@ def where(request: HttpRequest, project_id: str, entity_id: str) -> Where:
     raise GoneError("It is not drawn on any sheet.", ids=(entity_id,))
 
 
+def _led(project: Project, found: Found) -> Found:
+    """Return what was found with the address of its bench, where it is on no sheet."""
+    if found.sheet_id or not found.id:
+        return found
+    return replace(found, bench=address_as(project, found.kind, found.id) or found.bench)
+
+
 @router.get("/{project_id}/find", response=list[Found])
 def find(request: HttpRequest, project_id: str, q: str) -> list[Found]:
     """Find sheets, tags, wire numbers, texts and parts of the project, and parts of the library."""
     role_in(request, project_id)
     held = loaded(project_id)
     with held.lock:
-        found = find_in(held.project, q)
+        found = [_led(held.project, one) for one in find_in(held.project, q)]
     parts = search(q, limit=4) if len(q.strip()) >= SHORTEST else []
     known = {f.label for f in found}
     for match in parts:

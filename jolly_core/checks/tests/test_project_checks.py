@@ -60,6 +60,15 @@ class Walls(TestCase):
             if self.bench.project.devices[device].location_id != place:
                 self.bench.do("set-place", device_id=device, function_id="", location_id=place)
 
+    def in_the_door(self, side: str) -> list[str]:
+        """Put both lamps into the door of an enclosure at a location; return their devices."""
+        b, lamps = self.bench, [self.bench.device(lamp) for lamp in self.lamps]
+        enclosure = b.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.sides[side])
+        for lamp in lamps:
+            b.do("assign-part", device_id=lamp, part_id="tamwick-tw-l22-g")
+        b.do("place-devices", enclosure_id=enclosure, surface="door", device_ids=lamps, x=100, y=100, gap_mm=5)
+        return lamps
+
     def found(self) -> dict[str, str]:
         return {s.code: s.message for s in project_snags(self.bench.project) if s.code != "not-routed"}
 
@@ -77,16 +86,15 @@ class Walls(TestCase):
     def test_what_stands_in_an_enclosure_of_another_panel_is_told_and_moved_there(self) -> None:
         b = self.bench
         self.put("panel", "panel")
-        enclosure = b.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.sides["panel"])
-        lamps = [b.device(lamp) for lamp in self.lamps]
-        for lamp in lamps:
-            b.do("assign-part", device_id=lamp, part_id="tamwick-tw-l22-g")
-        b.do("place-devices", enclosure_id=enclosure, surface="door", device_ids=lamps, x=100, y=100, gap_mm=5)
+        lamps = self.in_the_door("panel")
         self.assertNotIn("placed-elsewhere", self.found())
         other = b.new("add-location", code="Q", side="panel")
         b.do("set-place", device_id=lamps[1], function_id="", location_id=other)
         (snag,) = [s for s in project_snags(b.project) if s.code == "placed-elsewhere"]
         self.assertRegex(snag.message, r"^\+Q-PF\d stands in \+P-UC1, but its location is \+Q: its wires are not")
+        b.do("set-place", device_id=lamps[1], function_id="", location_id=self.sides["field"])
+        (snag,) = [s for s in project_snags(b.project) if s.code == "placed-elsewhere"]
+        self.assertIn("its location is +F", snag.message)
         assert snag.act is not None
         b.do(**snag.act.payload())
         self.assertNotIn("placed-elsewhere", self.found())
@@ -95,11 +103,7 @@ class Walls(TestCase):
     def test_a_wire_within_a_box_in_the_field_is_measured(self) -> None:
         b = self.bench
         self.put("field", "field")
-        box = b.new("add-enclosure", part_id="brindlework-bw-e6825", location_id=self.sides["field"])
-        lamps = [b.device(lamp) for lamp in self.lamps]
-        for lamp in lamps:
-            b.do("assign-part", device_id=lamp, part_id="tamwick-tw-l22-g")
-        b.do("place-devices", enclosure_id=box, surface="door", device_ids=lamps, x=100, y=100, gap_mm=5)
+        self.in_the_door("field")
         (route,) = routes(b.project).values()
         self.assertGreater(route.length_mm or 0, 0)
         self.assertNotIn("placed-elsewhere", self.found())

@@ -67,13 +67,18 @@ def run_sequence(case: TestCase, sequence: list[tuple[Any, ...]]) -> None:
     taken_back(case, bench, first)
 
 
-def taken_back(case: TestCase, bench: Workbench, first: list[Any]) -> None:
-    """Take all back, and see that it is the first model again."""
+def taken_back(case: TestCase, bench: Workbench, first: list[Any], *, redone: bool = False) -> None:
+    """Take all back, and see that it is the first model again; then do all again, where that is asked for."""
     project = bench.project
+    last = list(project.entities())
     stored = [changes_from_json(changes_to_json(o.changes)) for o in bench.done]
     for changes in reversed(stored):
         project.apply(take_back(project, changes))
     case.assertEqual(list(project.entities()), first, "undo of all is not the first model")
+    if redone:
+        for changes in stored:
+            project.apply(take_back(project, changes.inverse()))
+        case.assertEqual(list(project.entities()), last, "redo of all is not the last model")
 
 
 def everything_can_be_computed(case: TestCase, bench: Workbench) -> None:

@@ -10,22 +10,13 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from jolly_core.model import CoreError, Project, changes_from_json, changes_to_json
+from jolly_core.model import CoreError, Project
 from jolly_core.scenes import sheet_scene
-from jolly_core.testing import Workbench
+from jolly_core.testing import Workbench, rebuilt
 from jolly_core.testing.strange import perform_act
 from jolly_core.wiring import all_nets, nets_of_sheet
 
-from ..base.history import take_back
-from .sequences import Watch, acts
-
-
-def rebuilt(project: Project) -> Project:
-    """Return a project loaded from the entities of another."""
-    fresh = Project()
-    for kind, table in project.tables.items():
-        fresh.load(kind, list(table.values()))
-    return fresh
+from .sequences import Watch, acts, taken_back
 
 
 class RandomEdits(TestCase):
@@ -46,18 +37,7 @@ class RandomEdits(TestCase):
             self.assertEqual(getattr(project, name), getattr(fresh, name), f"index {name} is not true")
         self.assertEqual(project.numbered_wires, fresh.numbered_wires)
         self.assertTrue(sheet_scene(project, bench.sheet).items)
-        self.undo_all_and_redo(bench, first)
-
-    def undo_all_and_redo(self, bench: Workbench, first: list[Any]) -> None:
-        project = bench.project
-        last = list(project.entities())
-        stored = [changes_from_json(changes_to_json(o.changes)) for o in bench.done]
-        for changes in reversed(stored):
-            project.apply(take_back(project, changes))
-        self.assertEqual(list(project.entities()), first, "undo of all is not the first model")
-        for changes in stored:
-            project.apply(take_back(project, changes.inverse()))
-        self.assertEqual(list(project.entities()), last, "redo of all is not the last model")
+        taken_back(self, bench, first, redone=True)
 
     def nets_are_right(self, project: Project, sheet_id: str) -> None:
         """Compare nets kept over edits with nets from cold, and with what touches by plain walking."""

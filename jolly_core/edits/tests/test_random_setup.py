@@ -16,14 +16,13 @@ from pydantic import ValidationError
 from jolly_core.exchange import read_project, write_project
 from jolly_core.exchange.schema import project_schema
 from jolly_core.library import block_of
-from jolly_core.model import CoreError, Project, changes_from_json, changes_to_json
+from jolly_core.model import CoreError, Project
 from jolly_core.scenes import leaves_of
 from jolly_core.tagging import full_tag, own_names
 from jolly_core.testing import Workbench
 from jolly_core.testing.strange import perform_act
 
-from ..base.history import take_back
-from .sequences import Watch, acts
+from .sequences import Watch, acts, taken_back
 
 
 class RandomSetup(TestCase):
@@ -40,10 +39,7 @@ class RandomSetup(TestCase):
             with suppress(CoreError, ValidationError):
                 perform_act(bench, *act)
         self.whole(project)
-        stored = [changes_from_json(changes_to_json(o.changes)) for o in bench.done]
-        for changes in reversed(stored):
-            project.apply(take_back(project, changes))
-        self.assertEqual(list(project.entities()), first)
+        taken_back(self, bench, first)
 
     def whole(self, project: Project) -> None:
         """Check that a project can be written, read, shown, and that its blocks hold what they promise."""

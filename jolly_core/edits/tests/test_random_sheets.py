@@ -12,25 +12,16 @@ from pydantic import ValidationError
 
 from jolly_core.exchange import read_project, write_project
 from jolly_core.library import definition
-from jolly_core.model import CoreError, Project, changes_from_json, changes_to_json
+from jolly_core.model import CoreError, Project
 from jolly_core.scenes import sheet_scene
 from jolly_core.tagging import full_tag, terminal_number
-from jolly_core.testing import Workbench
+from jolly_core.testing import Workbench, rebuilt
 from jolly_core.testing.strange import perform_act
 from jolly_core.wiring import wire_numbers
 
-from ..base.history import take_back
-from .sequences import Watch, acts
+from .sequences import Watch, acts, taken_back
 
 MOST = 600  # things on sheets
-
-
-def rebuilt(project: Project) -> Project:
-    """Return a project loaded from the entities of another."""
-    fresh = Project()
-    for kind, table in project.tables.items():
-        fresh.load(kind, list(table.values()))
-    return fresh
 
 
 class OverSheets(TestCase):
@@ -63,14 +54,7 @@ class OverSheets(TestCase):
             self.assertTrue(sheet_scene(project, sheet_id).items)
             self.assertEqual(wire_numbers(project, sheet_id), wire_numbers(fresh, sheet_id))
         self.assertEqual(list(read_project(write_project(project)).entities()), list(project.entities()))
-        last = list(project.entities())
-        stored = [changes_from_json(changes_to_json(o.changes)) for o in bench.done]
-        for changes in reversed(stored):
-            project.apply(take_back(project, changes))
-        self.assertEqual(list(project.entities()), first, "undo of all is not the first model")
-        for changes in stored:
-            project.apply(take_back(project, changes.inverse()))
-        self.assertEqual(list(project.entities()), last, "redo of all is not the last model")
+        taken_back(self, bench, first, redone=True)
 
     def devices_are_whole(self, project: Project) -> None:
         """Compare tags, units and what keeps a device in the project."""

@@ -44,7 +44,7 @@ class Finding(TestCase):
                 self.assertIn(wanted, labels(find_in(project, words), kind))
         self.assertEqual(find_in(project, "  "), [])
         self.assertEqual(find_in(project, "no such thing at all"), [])
-        self.assertTrue(any(f.bench.startswith("cables?cable=") for f in find_in(project, "WD1")))
+        self.assertTrue(any(f.kind == "cable" and f.id for f in find_in(project, "WD1")))
 
     def test_whatever_has_a_name_is_found_by_it_and_by_its_kind(self) -> None:
         project = demo()
@@ -78,7 +78,7 @@ class Finding(TestCase):
             with self.subTest(words):
                 found = [f for f in find_in(project, words) if f.kind == kind]
                 self.assertTrue([f for f in found if f.label.startswith(begins)], (begins, found[:3]))
-                self.assertTrue(all(f.sheet_id or f.bench for f in found))
+                self.assertTrue(all(f.sheet_id or f.id for f in found))
 
     def test_a_pin_that_is_not_drawn_leads_to_its_device_and_nothing_is_made_up(self) -> None:
         b = Workbench(frame="zones")
@@ -122,7 +122,8 @@ class Finding(TestCase):
     @given(st.text(max_size=12))
     def test_whatever_is_typed_is_answered(self, words: str) -> None:
         for found in find_in(PROJECT, words):
-            self.assertTrue(found.sheet_id in PROJECT.sheets or found.bench)
+            self.assertIn(found.sheet_id, {"", *PROJECT.sheets})
+            self.assertTrue(found.sheet_id or found.id or found.bench, found)
 
 
 PROJECT = demo()

@@ -159,13 +159,18 @@ describe('an edit', () => {
   test('under way when the window was loaded anew is sent again, in order and under its name', async () => {
     keepUnsent('p', { key: 'a-1', edit: edit('one') })
     keepUnsent('p', { key: 'b-2', edit: edit('two') })
+    const own = now().send(edit('three'))
     now().resume()
+    now().resume()
+    ;(await held.server.next()).answer(answer(6))
+    await own
     for (const key of ['a-1', 'b-2']) {
       const question = await held.server.next()
       expect(question.said.body).toMatchObject({ key })
       question.answer(answer(6))
     }
     await vi.waitFor(() => expect(unsentOf('p')).toEqual([]))
+    expect(held.server.asked.filter((q) => q.path.endsWith('/edits'))).toHaveLength(3)
   })
 
   test('that is accepted takes away what was said of the one before, and says its remarks', async () => {

@@ -77,6 +77,9 @@ let asked = 0
 let opening = ''
 let ahead = ''
 
+/** Names of the edits that this window has sent since it was loaded. */
+const mine = new Set<string>()
+
 const start = {
   projectId: '',
   sheetId: '',
@@ -126,12 +129,16 @@ export const useProject = create<ProjectState>((set, get) => ({
   send: (edit) => {
     const projectId = get().projectId
     const key = newKey()
+    mine.add(key)
     keepUnsent(projectId, { key, edit })
     return counted(inTurn(() => sendNow(projectId, edit, key)))
   },
   resume: () => {
     const projectId = get().projectId
-    for (const { key, edit } of unsentOf(projectId)) void counted(inTurn(() => sendNow(projectId, edit, key)))
+    for (const { key, edit } of unsentOf(projectId).filter((u) => !mine.has(u.key))) {
+      mine.add(key)
+      void counted(inTurn(() => sendNow(projectId, edit, key)))
+    }
   },
   step: (act) => counted(inTurn(() => stepNow(act))),
   ask: (edit) => {

@@ -7,9 +7,10 @@ from unittest import TestCase
 
 from jolly_core.exchange import read_project
 from jolly_core.reports import REPORTS, full_report
+from jolly_core.reports.findingmore import with_names
 from jolly_core.reports.registry import as_row
 from jolly_core.testing import DEMO, Workbench
-from jolly_server.issuing.addresses import address_of
+from jolly_server.projects.addresses import address_as, address_of
 
 
 class Leading(TestCase):
@@ -25,6 +26,20 @@ class Leading(TestCase):
                     if address.startswith("issue?show="):
                         self.assertIn(address.removeprefix("issue?show="), REPORTS)
             self.assertGreater(benches["draw"], 200)
+
+    def test_what_is_found_by_its_name_leads_to_itself_on_its_bench(self) -> None:
+        project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
+        begins = {
+            **{"cable": "cables?cable=", "strip": "terminals?strip=", "harness": "harness?harness="},
+            **{"connector": "harness?harness=", "enclosure": "cabinet?enclosure=", "card": "io"},
+            **{"function": "brief/structure", "location": "brief/structure", "wire type": "brief/wire-types"},
+            **{"list": "issue?show=", "recipe": "issue?show=", "pack": "issue?show=pack:"},
+        }
+        told = set()
+        for kind, label, _, id in with_names(project):
+            told.add(kind)
+            self.assertTrue(address_as(project, kind, id).startswith(begins[kind]), (kind, label))
+        self.assertEqual(told, set(begins))
 
     def test_what_is_drawn_nowhere_is_shown_where_it_is_built_in(self) -> None:
         project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())

@@ -14,6 +14,19 @@ SHOWN = {
     "wire_type": "brief/wire-types",
     "io_point": "io",
     "settings": "brief/project",
+    "function": "brief/structure",
+    "location": "brief/structure",
+    "stamp": "draw",
+    "recipe": "issue?show={}",
+    "pack": "issue?show=pack:{}",
+    "revision": "issue?show=revision:{}",
+}
+# Devices that are of such a kind -> the address that shows it as that; {} is the device's id.
+BUILT = {
+    "strip": "terminals?strip={}",
+    "cable": "cables?cable={}",
+    "card": "io",
+    "block": f"draw/{BLOCKS}",
 }
 # Kinds of what is shown with something else -> the field that names it.
 PART_OF = {
@@ -43,10 +56,14 @@ def address_of(project: Project, id: str) -> str:
     return _of_device(project, id) if id in project.devices else ""
 
 
+def address_as(project: Project, kind: str, id: str) -> str:
+    """Return the address that shows a thing as what it was found as: a cable with its cores, wherever it is drawn."""
+    return BUILT[kind].format(id) if kind in BUILT else address_of(project, id)
+
+
 def _of_device(project: Project, id: str) -> str:
     """Return the address of a device that is drawn nowhere."""
-    alone = (("strip", "terminals?strip={}"), ("cable", "cables?cable={}"), ("card", "io"), ("block", f"draw/{BLOCKS}"))
-    for kind, address in alone:
+    for kind, address in BUILT.items():
         if project.naming(kind, "device_id", id):
             return address.format(id)
     for kind, field, shown in (
