@@ -58,6 +58,7 @@ def _measure(sheets: int, rounds: int) -> None:
         print(result, flush=True)
     for result in following.snags(sheets, min(rounds, 3)):
         print(result, flush=True)
+    print(following.traces(sheets, rounds), flush=True)
     for result in following.memory(min(200, sheets)):
         print(result, flush=True)
     for result in panel.cabinet(rounds, share):

@@ -15,12 +15,16 @@ from benchmarks.measure import Pace, Result, percentile
 from jolly_core.checks import all_snags, snags_on
 from jolly_core.edits import parse_edit, perform
 from jolly_core.edits.base.history import take_back
+from jolly_core.library import definition
 from jolly_core.model import Project
+from jolly_core.reports import traced
 from jolly_server.projects.models import Membership
 from jolly_server.projects.services import create_project
 from jolly_server.projects.store import loaded
 
 SNAGS_MS = 20.0
+TRACE_MS = 20.0
+LOADS = ("coil", "lamp", "load", "motor", "supply")  # units of symbols that take current
 PEOPLE, PEOPLE_MS, PEOPLE_KB = 30, 30.0, 30.0
 NO_OPS_MS = 15.0  # CPU of a POST that does nothing by each of these people, in a quiet minute of the usual machine
 
@@ -52,6 +56,17 @@ def snags(sheets: int, rounds: int) -> list[Result]:
         Result(f"the same, {list(times)[1]} sheets / {list(times)[0]} sheets", few, many, 1.3),
         Result("of it the snags of the sheet itself", many, own, 0),
     ]
+
+
+def traces(sheets: int, rounds: int) -> Result:
+    """Measure the traces of loads all over a project that is open, from source to return."""
+    project = synthetic(min(200, sheets))
+    loads = [id for id, symbol in sorted(project.symbols.items()) if definition(symbol.definition).unit in LOADS]
+    some = loads[:: max(1, len(loads) // (20 * rounds))]
+    pace = Pace()
+    for id in some:
+        traced(project, id)
+    return pace.within("a trace of a load", [pace.timed(traced, project, id) for id in some], TRACE_MS)
 
 
 def sizes(sheets: int, rounds: int) -> list[Result]:

@@ -113,6 +113,23 @@ class LineStory(Story):
         expect(field).to_have_value("Auger, of Jory again")
 
     @apart
+    def test_who_saves_before_being_told_replaces_nothing_they_never_saw(self) -> None:
+        page, field, sheet = self.titled()
+        news = "**/changes?*"
+        page.route(news, lambda route: route.abort())  # this window is not told
+        field.fill("Auger, mine")
+        self.by_jory(sheet, "Auger, of Jory")
+        field.press("Enter")
+        expect(page.get_by_text("set title to “Auger, of Jory”")).to_be_visible()
+        expect(field).to_have_value("Auger, mine")
+        self.assertEqual(self.stored(sheet), "Auger, of Jory")
+        page.unroute(news)
+        before = self.revision()
+        page.get_by_role("button", name="Save mine").click()
+        self.accepted(page, before)
+        self.assertEqual(self.stored(sheet), "Auger, mine")
+
+    @apart
     def test_where_the_server_fails_the_words_stay_and_it_says_what_was_not_done(self) -> None:
         page, field, sheet = self.titled()
         before = self.revision()

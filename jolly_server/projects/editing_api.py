@@ -28,12 +28,16 @@ router = Router(tags=["editing"])
 
 
 class EditIn(Schema):
-    """An edit, what the browser shows, so that it is told what changes there, and its name for the request."""
+    """An edit, what the browser shows, so that it is told what changes there, and its name for the request.
+
+    `seen` is the revision that a person looked at when they began to type what it says.
+    """
 
     edit: AnyEdit
     sheet_id: str = ""
     since: int = -1
     key: str = Field(default="", max_length=40)
+    seen: int = -1
 
 
 class StepIn(Schema):
@@ -110,7 +114,8 @@ def _labels_now(held: Loaded, project_id: str, user: AbstractBaseUser) -> tuple[
 def edit(request: HttpRequest, project_id: str, payload: EditIn) -> EditOut:
     """Apply an edit."""
     user, _, stored = role_and_revision(request, project_id, "editor")
-    answer = apply_edit(project_id, user, payload.edit, payload.sheet_id, payload.since, payload.key, stored)
+    shown, seen = (payload.sheet_id, payload.since, payload.key), payload.seen
+    answer = apply_edit(project_id, user, payload.edit, *shown, stored, seen=seen)
     # After an edit of one's own it is the next to be undone, and nothing can be redone.
     out = _out(project_id, None, answer)
     out.undo = answer.label

@@ -30,6 +30,7 @@ from jolly_core.model import (
 from jolly_server.library.services import StoredLibrary
 
 from .defaults import start_from
+from .meanwhile import refuse_overwriting
 from .models import JournalEntry, Membership, ProjectRow
 from .quick import advance, enter
 from .store import Loaded, load_rows, loaded, save_changes, save_entities, snapshot
@@ -61,6 +62,7 @@ def apply_edit(
     key: str = "",
     stored: int | None = None,
     *,
+    seen: int = -1,
     at_its_door: bool = False,
 ) -> Answer:
     """Apply one edit and store it with its journal entry, all in one transaction.
@@ -72,8 +74,10 @@ def apply_edit(
         since: the revision of the drawing it shows. The answer holds what changes in that; what is found on the sheet
             is asked for after.
         key: the browser's name for the request; one that was done already is answered again, not done again.
+        seen: the revision that was looked at when what it says was typed, -1 when that does not matter.
 
     Raises:
+        ConflictError: somebody else has set what it sets to something else since `seen`.
         CoreError: it breaks a rule, or is half an act without what else is done at its door.
     """
     if payload.own_door and not at_its_door:
@@ -90,6 +94,8 @@ def apply_edit(
             raise _who_removed(project_id, error) from error
         kind = payload.model_dump()["kind"]
         try:
+            if 0 <= seen < held.revision:
+                refuse_overwriting(held.project, project_id, user, outcome.changes, seen)
             store_edit(held, project_id, user, outcome.changes, "edit", outcome.label, kind, key=key, done=True)
         except BaseException:
             held.project.apply(outcome.changes.inverse())

@@ -2,6 +2,7 @@
 import TextField from '@mui/material/TextField'
 import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { allSent, useLine } from '../api/line'
+import { shownNow, typedAt } from '../api/typed'
 import { Act, Acts } from './Act'
 import { draftOf, keepDraft, useDraftKey } from './drafts'
 
@@ -34,6 +35,7 @@ function useDraft({ value, onSave }: Props, key: string) {
   const latest = useRef(value)
   // What was stored when one began to type.
   const base = useRef(found?.base ?? value)
+  const begun = useRef(shownNow())
   const become = (next: State) => {
     now.current = next
     setState(next)
@@ -50,19 +52,23 @@ function useDraft({ value, onSave }: Props, key: string) {
   }, [key, state, text, value])
 
   const type = (typed: string) => {
-    if (!isOpen()) base.current = value
+    if (!isOpen()) {
+      base.current = value
+      begun.current = shownNow()
+    }
     become('typing')
     setText(typed)
   }
   const put = () => {
-    base.current = value
     become('stored')
     setText(value)
   }
+  const theirs = isOpen() && value !== base.current && text !== value
   const save = () => {
     if (text === value) return put()
     const { refused } = useLine.getState()
-    const saved = onSave(text)
+    // Who has both texts before them has seen what is stored.
+    const saved = typedAt(theirs ? shownNow() : begun.current, () => onSave(text))
     become('sent')
     void Promise.allSettled([saved, allSent()]).then(() => {
       if (now.current !== 'sent') return
@@ -70,7 +76,6 @@ function useDraft({ value, onSave }: Props, key: string) {
       become(useLine.getState().refused > refused ? 'draft' : 'stored')
     })
   }
-  const theirs = isOpen() && value !== base.current && text !== value
   const enter = () => {
     if (isOpen()) save()
   }

@@ -1,5 +1,6 @@
 /** A cell of a Grid while it is edited: a text, or a choice. */
 import { useRef, useState } from 'react'
+import { shownNow, typedAt } from '../api/typed'
 import { COPPER } from '../theme/theme'
 import type { Choice } from './gridData'
 
@@ -25,10 +26,11 @@ export function GridCell({ label, start, choices, onSave, onCancel }: Props) {
   const [text, setText] = useState(start)
   // Leaving by a key takes the field away, which leaves it a second time: only the first counts.
   const left = useRef(false)
+  const [begun] = useState(shownNow)
   const save = (value: string, down: boolean) => {
     if (left.current) return
     left.current = true
-    onSave(value, down)
+    typedAt(begun, () => onSave(value, down))
   }
   const keys = (event: React.KeyboardEvent) => {
     event.stopPropagation()

@@ -8,8 +8,9 @@ import { create } from 'zustand'
 import { useShallow } from 'zustand/react/shallow'
 import { client, got, Refusal, type AnyEdit, type EditOut, type News } from '../api/client'
 import { counted, deliver, wasRefused } from '../api/line'
+import { nowShown, typedSince } from '../api/typed'
 import { arrived, keep, keptOf } from './ahead'
-import { keepUnsent, sentNow, unsentOf } from './unsent'
+import { keepUnsent, sentNow, unsentOf, type Unsent } from './unsent'
 import { changed, emptyView, type View } from './view'
 
 export interface Preview {
@@ -128,16 +129,16 @@ export const useProject = create<ProjectState>((set, get) => ({
   },
   send: (edit) => {
     const projectId = get().projectId
-    const key = newKey()
-    mine.add(key)
-    keepUnsent(projectId, { key, edit })
-    return counted(inTurn(() => sendNow(projectId, edit, key)))
+    const one = { key: newKey(), edit, seen: typedSince() }
+    mine.add(one.key)
+    keepUnsent(projectId, one)
+    return counted(inTurn(() => sendNow(projectId, one)))
   },
   resume: () => {
     const projectId = get().projectId
-    for (const { key, edit } of unsentOf(projectId).filter((u) => !mine.has(u.key))) {
-      mine.add(key)
-      void counted(inTurn(() => sendNow(projectId, edit, key)))
+    for (const one of unsentOf(projectId).filter((u) => !mine.has(u.key))) {
+      mine.add(one.key)
+      void counted(inTurn(() => sendNow(projectId, one)))
     }
   },
   step: (act) => counted(inTurn(() => stepNow(act))),
@@ -157,6 +158,7 @@ export const useProject = create<ProjectState>((set, get) => ({
 }))
 
 const { getState: get, setState: set } = useProject
+useProject.subscribe((s) => nowShown(s.revision))
 
 /** How long one rests until wires and snags are asked for, in ms: who goes on at once does not wait for them. */
 const FIND_MS = 100
@@ -277,7 +279,7 @@ async function newsOf(projectId: string, sheetId: string) {
   return { ...news, found: known ? news.revision : -1, view: changed(known?.view ?? emptyView, news.view) }
 }
 
-async function sendNow(projectId: string, edit: AnyEdit, key: string): Promise<EditOut | null> {
+async function sendNow(projectId: string, { edit, key, seen = -1 }: Unsent): Promise<EditOut | null> {
   wanted = null
   asked += 1
   const about = get().sheetId
@@ -286,7 +288,7 @@ async function sendNow(projectId: string, edit: AnyEdit, key: string): Promise<E
       got(
         client.POST('/api/projects/{project_id}/edits', {
           params: { path: { project_id: projectId } },
-          body: { edit, ...named(key) },
+          body: { edit, ...named(key), seen },
         }),
       ),
     )
@@ -337,7 +339,7 @@ async function askNow() {
       const answer = await got(
         client.POST('/api/projects/{project_id}/preview', {
           params: { path: { project_id: projectId } },
-          body: { edit, ...shown(), key: '' },
+          body: { edit, ...shown(), key: '', seen: -1 },
         }),
       )
       const put = new Set(Object.keys(answer.view?.put.items ?? {}))

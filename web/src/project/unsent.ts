@@ -4,6 +4,8 @@ import type { AnyEdit } from '../api/client'
 export interface Unsent {
   key: string
   edit: AnyEdit
+  /** The revision that was shown when it was typed. */
+  seen?: number
 }
 
 const place = (projectId: string) => `spool.unsent.${projectId}`

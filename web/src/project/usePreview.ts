@@ -11,7 +11,7 @@ export function usePreview(edit: AnyEdit, enabled = true) {
       got(
         client.POST('/api/projects/{project_id}/preview', {
           params: { path: { project_id: projectId } },
-          body: { edit, sheet_id: '', since: -1, key: '' },
+          body: { edit, sheet_id: '', since: -1, key: '', seen: -1 },
         }),
       ),
     enabled,
