@@ -85,6 +85,8 @@ class FromNothing(BenchStory):
         return page
 
     def part(self, page: Page, label: str, words: str, option: str) -> None:
+        if label in ("Rail", "Duct"):
+            page.get_by_role("button", name="Rail or duct").click()
         field = page.get_by_role("combobox", name=label, exact=True)
         field.fill(words)
         page.get_by_role("option", name=re.compile(re.escape(option))).first.click()

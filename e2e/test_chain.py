@@ -223,9 +223,11 @@ class ChainStory(Story):
         self.bench("Cabinet")
         self.choose_part("Enclosure part", "E6825", "BW-E6825")
         self.done(lambda: page.get_by_role("button", name="Add the enclosure").click())
+        page.get_by_role("button", name="Rail or duct").click()
         self.choose_part("Rail", "R35", "BW-R35")
         for y in (200, 470):
             self.done(lambda y=y: self.drag_on_plan((50, y), (500, y)))  # type: ignore[misc]  # bound at once
+        page.get_by_role("button", name="Rail or duct").click()
         self.choose_part("Duct", "D40", "BW-D4060")
         for ends in (((40, 70), (510, 70)), ((40, 330), (510, 330)), ((530, 50), (530, 350)), ((20, 50), (20, 350))):
             self.done(lambda ends=ends: self.drag_on_plan(*ends))  # type: ignore[misc]  # bound at once

@@ -130,6 +130,8 @@ class Odd(BenchStory):
         faults = page.get_by_role("region", name="Faults")
         expect(faults).to_contain_text("+P-TA1 is 900 mm deep")
         expect(faults).to_contain_text("in the door and +P-KF1 behind it need")
+        page.get_by_test_id("plan").locator("[data-kind=placing]").first.wait_for()
+        page.keyboard.press("d")  # no part is chosen yet: it is asked for
         field = page.get_by_role("combobox", name="Duct", exact=True)
         field.fill("D4060")
         page.get_by_role("option", name=re.compile("BW-D4060")).first.click()

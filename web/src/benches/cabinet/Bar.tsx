@@ -2,9 +2,11 @@
 import { held } from '../../kit/held'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import Popover from '@mui/material/Popover'
 import Stack from '@mui/material/Stack'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { useRef } from 'react'
 import { PartChoice } from '../../project/PartChoice'
 import { LINE, QUIET } from '../../theme/theme'
 import type { EnclosureValue, Look } from './shapes'
@@ -16,11 +18,31 @@ const BAR = {
   px: 1.5,
   py: 0.5,
   alignItems: 'center',
+  minHeight: 48,
   flexWrap: 'wrap',
   rowGap: 0.5,
+  position: 'relative',
   borderBottom: `1px solid ${LINE}`,
   bgcolor: '#FBF8F1',
 } as const
+
+// Over the upper edge of the plan: what is drawn does not move when a tool is taken.
+const SAID = {
+  position: 'absolute',
+  top: '100%',
+  left: 0,
+  right: 0,
+  zIndex: 1,
+  px: 1.5,
+  py: 0.25,
+  fontSize: 12,
+  color: QUIET,
+  bgcolor: 'rgba(251, 248, 241, 0.92)',
+  pointerEvents: 'none',
+  m: '0 !important',
+} as const
+
+const SLIM = { minWidth: 0, px: 1, whiteSpace: 'nowrap', flexShrink: 0 } as const
 
 const SHORT: Record<string, string> = {
   plate: 'Plate',
@@ -63,17 +85,16 @@ export function Bar({ state, enclosure, canEdit }: Props) {
       </ToggleButtonGroup>
       {canEdit && look !== 'space' && look !== 'door-back' && (
         <>
-          <Runs what="rail" state={state} />
-          <Runs what="duct" state={state} />
+          <Runs state={state} />
           <Tool name="lane" label="Lane" state={state} />
           <Tool name="through" label="Through" state={state} />
           <Tool name="crossing" label="Crossing" state={state} />
-          <Button sx={{ minWidth: 0, px: 1 }} onClick={() => propose(state)}>
+          <Button sx={SLIM} onClick={() => propose(state)}>
             Lay out for me
           </Button>
         </>
       )}
-      <Box sx={{ flex: 1, minWidth: 120, fontSize: 12, color: QUIET }}>{words(state)}</Box>
+      {words(state) && <Box sx={SAID}>{words(state)}</Box>}
     </Stack>
   )
 }
@@ -95,18 +116,51 @@ interface ToolProps {
 
 function Tool({ name, label, state }: ToolProps) {
   return (
-    <Button variant={held(state.tool, name) ? 'contained' : 'outlined'} onClick={() => state.take({ name })}>
+    <Button
+      sx={SLIM}
+      variant={held(state.tool, name) ? 'contained' : 'outlined'}
+      onClick={() => state.take({ name })}
+    >
       {label}
     </Button>
   )
 }
 
-/** The part of the rails or ducts that are drawn next, and drawing them. */
-function Runs({ what, state }: { what: 'rail' | 'duct'; state: State }) {
-  const { parts, setParts, tool, setTool, draw } = state
+/** Rails and ducts: of what part they are drawn next, and drawing them. */
+function Runs({ state }: { state: State }) {
+  const { tool, pickingRuns: open, setPickingRuns } = state
+  const anchor = useRef<HTMLButtonElement>(null)
   return (
-    <Stack direction="row" spacing={0.5} sx={{ alignItems: 'center' }}>
-      <Box sx={{ width: 92 }}>
+    <>
+      <Button
+        ref={anchor}
+        aria-haspopup="dialog"
+        variant={held(tool, 'rail') || held(tool, 'duct') ? 'contained' : 'outlined'}
+        sx={SLIM}
+        onClick={() => setPickingRuns(true)}
+      >
+        Rail or duct ▾
+      </Button>
+      <Popover
+        open={open}
+        anchorEl={() => anchor.current}
+        onClose={() => setPickingRuns(false)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+      >
+        <Box role="group" aria-label="Rail or duct" sx={{ p: 1.5, width: 300 }}>
+          <Run what="rail" state={state} />
+          <Run what="duct" state={state} />
+        </Box>
+      </Popover>
+    </>
+  )
+}
+
+function Run({ what, state }: { what: 'rail' | 'duct'; state: State }) {
+  const { parts, setParts, setTool, draw, setPickingRuns } = state
+  return (
+    <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
+      <Box sx={{ flex: 1 }}>
         <PartChoice
           label={what === 'rail' ? 'Rail' : 'Duct'}
           partClass={what}
@@ -114,18 +168,22 @@ function Runs({ what, state }: { what: 'rail' | 'duct'; state: State }) {
           onChoose={(p) => {
             setParts({ ...parts, [what]: p.id })
             setTool({ name: what, part: p.id })
+            setPickingRuns(false)
           }}
         />
       </Box>
-      <Button
-        variant={held(tool, what) ? 'contained' : 'outlined'}
-        disabled={!parts[what]}
-        aria-label={`Draw ${what}s`}
-        sx={{ minWidth: 0, px: 1 }}
-        onClick={() => draw(what)}
-      >
-        {what === 'rail' ? 'Rails' : 'Ducts'}
-      </Button>
+      {parts[what] && (
+        <Button
+          variant="outlined"
+          sx={{ whiteSpace: 'nowrap' }}
+          onClick={() => {
+            draw(what)
+            setPickingRuns(false)
+          }}
+        >
+          {`Draw ${what}s`}
+        </Button>
+      )}
     </Stack>
   )
 }

@@ -61,7 +61,6 @@ function useCabinetCommands(state: State, there: boolean) {
       ends: () => state.finish.current,
       some: state.selected.size > 0,
       there,
-      has: { rail: !!state.parts.rail, duct: !!state.parts.duct },
     }),
   )
 }

@@ -19,10 +19,10 @@ interface Props {
 
 type Heat = NonNullable<EnclosureValue['heat']>
 const LIMITS = [
-  ['ambient_c', 'Around it at most, °C'],
-  ['inside_max_c', 'Inside at most, °C'],
-  ['coldest_c', 'Around it at least, °C'],
-  ['inside_min_c', 'Inside at least, °C'],
+  ['ambient_c', 'Around, max. °C'],
+  ['inside_max_c', 'Inside, max. °C'],
+  ['coldest_c', 'Around, min. °C'],
+  ['inside_min_c', 'Inside, min. °C'],
 ] as const
 
 export function WarmthPanel({ enclosure, state, canEdit }: Props) {

@@ -13,8 +13,6 @@ interface Acts {
   ends: () => (() => void) | null
   some: boolean
   there: boolean
-  /** Whether a part is chosen to draw with. */
-  has: { rail: boolean; duct: boolean }
 }
 
 const LOOKS: [Look, string, string][] = [
@@ -25,7 +23,7 @@ const LOOKS: [Look, string, string][] = [
 ]
 
 export function cabinetCommands(acts: Acts): Command[] {
-  const { show, draw, take, choose, remove, ends, some, there, has } = acts
+  const { show, draw, take, choose, remove, ends, some, there } = acts
   const enabled = () => there
   const chosen = () => some
   const looks = LOOKS.map(([look, label, shortcut]) => ({
@@ -39,7 +37,7 @@ export function cabinetCommands(acts: Acts): Command[] {
       label: `Draw a ${what}`,
       shortcut: what === 'rail' ? 'R' : 'D',
       run: () => draw(what),
-      enabled: () => there && has[what],
+      enabled,
     })),
     { id: 'lane', label: 'Draw a lane', shortcut: 'L', run: () => take({ name: 'lane' }), enabled },
     {

@@ -30,6 +30,7 @@ export function useCabinet() {
   const [planning, setPlanning] = useState(true)
   const [carried, setCarried] = useState<string[]>([])
   const [parts, setParts] = useState({ rail: '', duct: '' })
+  const [pickingRuns, setPickingRuns] = useState(false)
   const [from, setFrom] = useState<CrossingEnd | null>(null)
   const [proposing, setProposing] = useState(false)
   const [looking, setLooking] = useState(false)
@@ -40,11 +41,13 @@ export function useCabinet() {
     setFrom(null)
     setTool(held(tool, next.name) && !held(next, 'put') ? CHOOSE : next)
   }
-  const draw = (what: 'rail' | 'duct') => take({ name: what, part: parts[what] })
+  /** Draw rails or ducts of the part that is chosen; without one it is asked for. */
+  const draw = (what: 'rail' | 'duct') =>
+    parts[what] ? take({ name: what, part: parts[what] }) : setPickingRuns(true)
   return {
     ...{ look, setLook, tool, setTool, take, gap, setGap, push, setPush, parts, setParts, from, setFrom },
     ...{ planning, setPlanning, carried, setCarried },
-    ...{ proposing, setProposing, looking, setLooking },
+    ...{ proposing, setProposing, looking, setLooking, pickingRuns, setPickingRuns },
     ...{ surface, draw, finish, ...useChosen() },
   }
 }

@@ -1,8 +1,11 @@
 /** The I/O bench: the list of points, their channels, the address map, and what is needed. */
+import DownloadIcon from '@mui/icons-material/Download'
 import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
 import TextField from '@mui/material/TextField'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import Tooltip from '@mui/material/Tooltip'
 import { useState } from 'react'
 import { Bench, Empty } from '../../kit/Bench'
 import { TableBar } from '../../kit/TableBar'
@@ -95,14 +98,22 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
           slotProps={{ htmlInput: { 'aria-label': 'Filter' } }}
           value={filter}
           onChange={(e) => setFilter(e.target.value)}
-          sx={{ width: 150, flexShrink: 1 }}
+          sx={{ width: 150, minWidth: 120, flexShrink: 1 }}
         />
       )}
       <span style={{ flex: 1 }} />
       {canEdit && <Changing io={io} />}
-      <Button sx={plain} component="a" href={`/api/projects/${io.projectId}/points.xlsx`} download>
-        Send out
-      </Button>
+      <Tooltip title="Send the list out as a spreadsheet">
+        <IconButton
+          size="small"
+          component="a"
+          href={`/api/projects/${io.projectId}/points.xlsx`}
+          download
+          aria-label="Send out"
+        >
+          <DownloadIcon fontSize="small" />
+        </IconButton>
+      </Tooltip>
     </TableBar>
   )
 }
@@ -110,7 +121,6 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
 /** What changes the list and the cards. */
 function Changing({ io }: { io: Io }) {
   const { send } = usePick('send')
-  const ids = [...io.chosen]
   const behind = io.view?.cards.some((c) => c.changes > 0)
   return (
     <>
@@ -120,18 +130,9 @@ function Changing({ io }: { io: Io }) {
         </Button>
       )}
       {io.page === 'list' && (
-        <>
-          <Button sx={plain} onClick={() => io.open('point')}>
-            Add a point
-          </Button>
-          <Button
-            disabled={!ids.length}
-            color="error"
-            onClick={() => void send({ kind: 'delete-points', ids })}
-          >
-            Delete
-          </Button>
-        </>
+        <Button sx={plain} onClick={() => io.open('point')}>
+          Add a point
+        </Button>
       )}
       {io.page !== 'bring' && io.page !== 'check' && (
         <>

@@ -4,6 +4,7 @@ import { makeEdit } from '../../api/client'
 import { Act, Acts } from '../../kit/Act'
 import { PanelPick } from '../../kit/Pick'
 import { Section } from '../../kit/Section'
+import { usePick } from '../../project/store'
 import { TagChip } from '../../kit/TagChip'
 import { usePreview } from '../../project/usePreview'
 import { MONO, QUIET, SNAG, TEAL } from '../../theme/theme'
@@ -22,7 +23,6 @@ interface Props {
 export function IoPanel({ io, view, canEdit, doing }: Props) {
   const points = view.points.filter((p) => io.chosen.has(p.id))
   const spot = spotNamed(view, io.channel)
-  const onChannels = points.filter((p) => p.card)
   return (
     <>
       {points.length > 0 && <Chosen points={points} />}
@@ -43,32 +43,7 @@ export function IoPanel({ io, view, canEdit, doing }: Props) {
         />
       )}
       {points.length > 0 && spot && !spot.row.point_id && <WillBe {...{ points, spot }} order={io.order} />}
-      {canEdit && points.length > 0 && (
-        <Acts>
-          {spot && (
-            <Act hint="Enter" onClick={() => doing.put([...io.chosen], spot)}>
-              Put them there
-            </Act>
-          )}
-          <Act hint="F" disabled={!onChannels.length} onClick={() => doing.free(onChannels.map((p) => p.id))}>
-            Take off their channels
-          </Act>
-          <Act
-            disabled={!onChannels.length}
-            onClick={() =>
-              doing.fix(
-                onChannels.map((p) => p.id),
-                onChannels.some((p) => !p.fixed),
-              )
-            }
-          >
-            {onChannels.length && onChannels.every((p) => p.fixed) ? 'Release' : 'Fix on their channels'}
-          </Act>
-          {points.length === 1 && view.drawn.some((d) => d.io_type === points[0]!.io_type) && (
-            <Act onClick={() => io.open('tie')}>Say where it is drawn…</Act>
-          )}
-        </Acts>
-      )}
+      {canEdit && points.length > 0 && <PointActs {...{ io, view, doing, points, spot }} />}
       {!points.length && !spot && (
         <Box sx={{ fontSize: 12.5, color: QUIET }}>
           Choose points and drag them onto a channel; several go one after another from there on. A channel
@@ -135,5 +110,45 @@ function WillBe({ points, spot, order }: WillBeProps) {
           </Box>
         ))}
     </Section>
+  )
+}
+
+interface ActsProps extends Omit<Props, 'canEdit'> {
+  points: IoView['points']
+  spot: ReturnType<typeof spotNamed>
+}
+
+/** What can be done with the points that are chosen. */
+function PointActs({ io, view, doing, points, spot }: ActsProps) {
+  const { send } = usePick('send')
+  const onChannels = points.filter((p) => p.card)
+  return (
+    <Acts>
+      {spot && (
+        <Act hint="Enter" onClick={() => doing.put([...io.chosen], spot)}>
+          Put them there
+        </Act>
+      )}
+      <Act hint="F" disabled={!onChannels.length} onClick={() => doing.free(onChannels.map((p) => p.id))}>
+        Take off their channels
+      </Act>
+      <Act
+        disabled={!onChannels.length}
+        onClick={() =>
+          doing.fix(
+            onChannels.map((p) => p.id),
+            onChannels.some((p) => !p.fixed),
+          )
+        }
+      >
+        {onChannels.length && onChannels.every((p) => p.fixed) ? 'Release' : 'Fix on their channels'}
+      </Act>
+      {points.length === 1 && view.drawn.some((d) => d.io_type === points[0]!.io_type) && (
+        <Act onClick={() => io.open('tie')}>Say where it is drawn…</Act>
+      )}
+      <Act hint="Delete" onClick={() => void send({ kind: 'delete-points', ids: [...io.chosen] })}>
+        {points.length > 1 ? `Delete ${points.length} points` : 'Delete the point'}
+      </Act>
+    </Acts>
   )
 }
