@@ -160,5 +160,10 @@ def conducting(book: Book, conductors: list[Conductor]) -> dict[str, set[frozens
 
 
 def _cavity(book: Book, pin: Pin) -> bool:
-    key = book.kinds["symbol"][pin[0]]["definition"]
-    return not is_block(key) and shape_of(key)["unit"] == "cavity"
+    """Return whether a tester can be put to a pin: to a cavity, and none drawn beside all that its housing has."""
+    symbol = book.kinds["symbol"][pin[0]]
+    return (
+        not is_block(symbol["definition"])
+        and shape_of(symbol["definition"])["unit"] == "cavity"
+        and any(symbol["units"])
+    )

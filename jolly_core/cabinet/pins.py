@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from jolly_core.library import definition
 from jolly_core.model import Device, Part, Placing, Project, Symbol, derived
-from jolly_core.terminals import strip_width_mm, strip_widths
+from jolly_core.terminals import TERMINAL, is_strip, strip_width_mm, strip_widths
 
 from .eyelets import PinPlace, pins_in
 from .layout import outline, placing_of
@@ -67,7 +67,7 @@ def _on_outline(project: Project, device: Device, symbol: Symbol, pin: tuple[str
     """Return where a pin is as shares of the device's width and height, y down; how far in front; its way out."""
     shape = definition(symbol.definition)
     pole, index = divmod(pin[1], len(shape.pins))
-    if shape.unit == "terminal":
+    if shape.unit == TERMINAL and is_strip(project, device):
         total = strip_width_mm(project, device.id) or 1.0
         left = 0.0
         for unit, width in strip_widths(project, device.id):

@@ -96,17 +96,22 @@ def cavity_rows(project: Project, device_id: str, only: frozenset[str] | None = 
 def _cavity_rows(project: Project, device_id: str, only: frozenset[str] | None) -> list[CavityRow]:
     device = project.devices[device_id]
     part = project.part_of(device)
-    there: dict[str, list[tuple[Conductor, PinKey]]] = {}
+    # By name; what is drawn beside all cavities of the part has none, and is one by itself.
+    there: dict[tuple[str, str], list[tuple[Conductor, PinKey]]] = {}
     for symbol in project.units_of(device_id):
         if definition(symbol.definition).unit in ENDS:
             name = pins_of(project, symbol)[0]
             here = (symbol.id, 0)
             mine_here = (c for c in conductors_at(project, here) if only is None or c.key in only)
-            there.setdefault(name, []).extend((c, c.other(here)) for c in mine_here)
-    names = [pins[0] for kind, pins in part.units if kind in ENDS] if part else sorted(there, key=_counted)
+            there.setdefault((name, "" if name else symbol.id), []).extend((c, c.other(here)) for c in mine_here)
+    keys = (
+        [(pins[0], "") for kind, pins in part.units if kind in ENDS]
+        if part
+        else sorted(there, key=lambda k: _counted(k[0]))
+    )
     rows = []
-    for name in [*names, *(n for n in there if n not in names)]:
-        found = there.get(name, [])
+    for key in [*keys, *(k for k in there if k not in keys)]:
+        found, name = there.get(key, []), key[0]
         mine, far = tuple(c for c, _ in found), tuple(pin for _, pin in found)
         contact = contact_of(project, device, cavity_area_mm2(project, mine), cavity_insulation_mm(project, mine))
         strip = cavity_strip_mm(project, device, mine[0]) if mine else number_of(contact, "strip_mm")

@@ -35,7 +35,7 @@ def pin_groups(
     pins: list[Pin] = []
     for device in connectors_in(project, harness_id, variant_id):
         tag = full_tag(project, device)
-        pins += [(tag, row.cavity) for row in cavity_rows(project, device.id)]
+        pins += [(tag, row.cavity) for row in cavity_rows(project, device.id) if row.cavity]
     lead = {pin: pin for pin in pins}
 
     def head(pin: Pin) -> Pin:

@@ -127,7 +127,9 @@ def _end(build: _Build, pin: PinKey) -> tuple[Cell, ...]:
     device = device_at(project, pin)
     symbol = project.symbols[pin[0]]
     name = pins_of(project, symbol)[pin[1]]
-    row = next((r for r in build.rows(device.id) if r.cavity == name), None) if device else None
+    # Cavities without a name, beside all that the housing has, are told apart by what is in them.
+    named = (r for r in build.rows(device.id) if r.cavity == name) if device else iter(())
+    row = next((r for r in named if name or any(pin in (c.start, c.end) for c in r.conductors)), None)
     if row is None:
         return pin_name(project, pin), "", "", "", ""
     tool = row.contact.ratings.get("tool", "") if row.contact else ""

@@ -131,6 +131,16 @@ class Cabinet(TestCase):
         assert placing is not None
         return outline(self.bench.project, placing)
 
+    def test_a_pin_its_part_does_not_have_is_in_the_middle_a_terminal_of_no_strip_too(self) -> None:
+        terminal = self.bench.place("coil", 100, 40, part_id=RELAY)
+        device = self.bench.device(terminal)
+        self.bench.do("swap-symbol", symbol_id=terminal, definition="terminal")
+        self.bench.do("set-place", device_id=device, function_id="", location_id=self.place)
+        self.put(device, x=200)
+        box = outline(self.bench.project, placing_of(self.bench.project, device) or self.fail())
+        middle = (box.x + box.width / 2, box.y + box.height / 2)
+        self.assertEqual(self.point(device, (terminal, 0)), middle)
+
     def test_what_is_not_placed_waits_in_the_tray(self) -> None:
         self.assertEqual({d.id for d in tray(self.bench.project)}, set(self.devices))
         self.put(*self.devices[:2])

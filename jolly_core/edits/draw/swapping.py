@@ -6,12 +6,13 @@ from dataclasses import replace
 from typing import Literal
 
 from jolly_core.drawing import Point, SheetDraft, pin_points
-from jolly_core.library import article, definition
-from jolly_core.model import Device, RuleError, Symbol, Wire
+from jolly_core.library import Definition, article, definition
+from jolly_core.model import Device, Project, RuleError, Symbol, Wire
 from jolly_core.tagging import next_units
+from jolly_core.terminals import TERMINAL, strip_record
 
 from ..base.edit import Id, Payload, SymbolKey, Work, edit
-from ..base.upkeep import drop_unused, new_device, refresh_letters
+from ..base.upkeep import drop_unused, new_device, refresh_letters, tidy_strip
 from ..devices.naming import name_of
 from .boundaries import location_for
 from .place import shape_named
@@ -63,6 +64,8 @@ def draw_as(work: Work, symbol: Symbol, key: str) -> str:
     work.close(draft)
     if symbol.device_id and symbol.device_id != changed.device_id:
         drop_unused(work, symbol.device_id)
+        tidy_strip(work, symbol.device_id)
+        refresh_letters(work, symbol.device_id)
     if device is not None:
         refresh_letters(work, device.id)
         if 0 in changed.units:
@@ -72,14 +75,25 @@ def draw_as(work: Work, symbol: Symbol, key: str) -> str:
 
 
 def _device_for(work: Work, symbol: Symbol, key: str) -> Device | None:
-    """Return the device of a symbol that becomes another: its own; a new one for a lead that had none."""
+    """Return the device of a symbol that becomes another: its own; a new one for a lead that had none.
+
+    What leaves a strip, or becomes a terminal, leaves the rest of its device as it is and is a device of its own.
+    """
     project, new = work.project, definition(key)
     device = project.devices.get(symbol.device_id)
-    if device is not None or new.lead >= 9:
+    if new.lead >= 9 or (device is not None and not _parts_from(project, symbol, device, new)):
         return device
     sheet = project.sheets[symbol.sheet_id]
     place = (sheet.function_id, location_for(project, sheet.id, *pin_points(symbol)[0]))
     return new_device(work, new.part_class, place)
+
+
+def _parts_from(project: Project, symbol: Symbol, device: Device, new: Definition) -> bool:
+    """Return whether a symbol cannot stay a unit of its device: of terminals and other units it would have both."""
+    if (definition(symbol.definition).unit == TERMINAL) == (new.unit == TERMINAL):
+        return False
+    others = any(s.id != symbol.id for s in project.units_of(device.id))
+    return others or project.items_of_strip.has(device.id) or strip_record(project, device.id).made
 
 
 def _bridge_stubs(draft: SheetDraft, old: Symbol, new: Symbol) -> None:

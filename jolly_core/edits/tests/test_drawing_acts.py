@@ -9,6 +9,7 @@ from jolly_core.drawing import ladder_line, pin_points
 from jolly_core.model import RuleError
 from jolly_core.scenes import sheet_scene, texts_in
 from jolly_core.tagging import contact_table, lead_of, pins_of
+from jolly_core.terminals import item_records, strips
 from jolly_core.testing import Workbench
 from jolly_core.wiring import nets_of_sheet
 
@@ -162,6 +163,31 @@ class Swap(TestCase):
         self.assertEqual(bench.spans(), [(10, 16, 30, 16), (34, 16, 60, 16)])
         with self.assertRaisesRegex(RuleError, "other way"):
             bench.do("swap-symbol", symbol_id=fuse, definition="motor")
+
+    def test_a_terminal_that_becomes_something_else_leaves_its_strip_as_it_is(self) -> None:
+        bench = Workbench()
+        bench.wire((10, 16), (70, 16))
+        first = bench.place("terminal", 30, 16)
+        strip = bench.device(first)
+        second = bench.place("terminal", 40, 16, device_id=strip)
+        tag = bench.tag(first)
+        bench.do("swap-symbol", symbol_id=first, definition="coil")
+        self.assertNotEqual(bench.device(first), strip)
+        self.assertEqual((bench.device(second), bench.tag(second)), (strip, tag))
+        self.assertEqual([d.id for d in strips(bench.project)], [strip])
+        self.assertEqual([i.unit for i in item_records(bench.project, strip)], [bench.symbol(second).units[0]])
+
+    def test_a_unit_that_becomes_a_terminal_leaves_its_device(self) -> None:
+        bench = Workbench()
+        coil = bench.place("coil", 60, 16)
+        contact = bench.place("contact-no", 30, 16, device_id=bench.device(coil))
+        bench.do("swap-symbol", symbol_id=contact, definition="terminal")
+        self.assertNotEqual(bench.device(contact), bench.device(coil))
+        self.assertEqual([d.id for d in strips(bench.project)], [bench.device(contact)])
+        # Alone it takes its device along, to and fro.
+        alone = bench.device(contact)
+        bench.do("swap-symbol", symbol_id=contact, definition="contact-no")
+        self.assertEqual((bench.device(contact), strips(bench.project)), (alone, []))
 
     def test_a_unit_the_part_lacks_is_told(self) -> None:
         bench = Workbench()

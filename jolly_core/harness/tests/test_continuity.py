@@ -7,7 +7,7 @@ from itertools import combinations
 from unittest import TestCase
 
 from jolly_core.exchange import read_project
-from jolly_core.harness import connectors_of, pin_groups, probes
+from jolly_core.harness import cavity_rows, connectors_of, pin_groups, probes
 from jolly_core.model import Project
 from jolly_core.reports import run_report
 from jolly_core.tagging import full_tag, pins_of
@@ -76,6 +76,25 @@ class Continuity(TestCase):
                 device = device or b.device(symbol)
             start = b.new("add-node", harness_id=harness, device_id=device, from_id=start, length_mm=200)
         return b, harness
+
+    def test_cavities_beside_all_that_a_housing_has_are_each_their_own(self) -> None:
+        b = Workbench(frame="zones")
+        rows = (20, 24, 28, 32)
+        devices = []
+        for x, rotation, part in ((40, 180, "tamwick-tw-p6"), (80, 0, "tamwick-tw-h2s")):
+            device = b.device(b.place("connector", x, rows[0], rotation=rotation, part_id=part))
+            for y in rows[1:]:
+                b.place("cavity", x, y, rotation=rotation, device_id=device)
+            devices.append(device)
+        for y in rows:
+            b.wire((40, y), (80, y))
+        harness = b.new("add-harness", code="WH-9")
+        start = b.new("add-node", harness_id=harness, device_id=devices[0])
+        b.do("add-node", harness_id=harness, device_id=devices[1], from_id=start, length_mm=400)
+        joined = [{name for _, name in group} for group, _ in pin_groups(b.project, harness) if len(group) > 1]
+        self.assertEqual(joined, [{"1"}, {"2"}], "what has no name is nothing to put a tester to")
+        filled = [(row.cavity, len(row.conductors)) for row in cavity_rows(b.project, devices[1])]
+        self.assertEqual(filled, [("1", 1), ("2", 1), ("", 1), ("", 1)])
 
     def test_every_pair_of_the_demo_is_said_once_by_what_is_drawn(self) -> None:
         project = read_project((DEMO / "pellwick-kiln-2.spool.json").read_bytes())
