@@ -98,7 +98,7 @@ function TopBar({ io, filter, setFilter, canEdit }: BarProps) {
           slotProps={{ htmlInput: { 'aria-label': 'Filter' } }}
           value={filter}
           onChange={(e) => setFilter(e.target.value)}
-          sx={{ width: 150, minWidth: 120, flexShrink: 1 }}
+          sx={{ width: 150, minWidth: 100, flexShrink: 1 }}
         />
       )}
       <span style={{ flex: 1 }} />
