@@ -6,8 +6,6 @@ import json
 from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
-from django.db.models import Q
-
 from jolly_core.model import Change, ChangeSet, ConflictError, Project, changes_from_json, to_record
 from jolly_core.reports import differences, named
 
@@ -33,10 +31,7 @@ def refuse_overwriting(
     replaced = {(c.kind, c.id): c for c in changes if c.before is not None and c.after is not None}
     if not replaced:
         return
-    about = Q()
-    for _, id in replaced:
-        about |= Q(changes__contains=json.dumps(id))
-    since = JournalEntry.objects.filter(about, project_id=project_id, revision__gt=seen).select_related("user")
+    since = JournalEntry.objects.filter(project_id=project_id, revision__gt=seen).select_related("user")
     stood: dict[tuple[str, str, str], object] = {}
     for entry in since.order_by("revision"):
         for theirs in changes_from_json(json.loads(entry.changes)):

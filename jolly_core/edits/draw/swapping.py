@@ -8,7 +8,7 @@ from typing import Literal
 from jolly_core.drawing import Point, SheetDraft, pin_points
 from jolly_core.library import Definition, article, definition
 from jolly_core.model import Device, Project, RuleError, Symbol, Wire
-from jolly_core.tagging import next_units
+from jolly_core.tagging import full_tag, next_units
 from jolly_core.terminals import TERMINAL, strip_record
 
 from ..base.edit import Id, Payload, SymbolKey, Work, edit
@@ -66,6 +66,12 @@ def draw_as(work: Work, symbol: Symbol, key: str) -> str:
         drop_unused(work, symbol.device_id)
         tidy_strip(work, symbol.device_id)
         refresh_letters(work, symbol.device_id)
+        left = project.devices.get(symbol.device_id)
+        if left is not None:
+            said = (
+                f"{full_tag(project, left)} has one unit less: what was drawn of it is {name_of(project, changed)} now."
+            )
+            work.outcome.remarks.append(said)
     if device is not None:
         refresh_letters(work, device.id)
         if 0 in changed.units:

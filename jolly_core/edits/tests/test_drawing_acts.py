@@ -171,8 +171,11 @@ class Swap(TestCase):
         strip = bench.device(first)
         second = bench.place("terminal", 40, 16, device_id=strip)
         tag = bench.tag(first)
-        bench.do("swap-symbol", symbol_id=first, definition="coil")
+        outcome = bench.do("swap-symbol", symbol_id=first, definition="coil")
         self.assertNotEqual(bench.device(first), strip)
+        (said,) = outcome.remarks
+        self.assertIn(f"-{tag} has one unit less", said)
+        self.assertIn(f"is -{bench.tag(first)} now", said)
         self.assertEqual((bench.device(second), bench.tag(second)), (strip, tag))
         self.assertEqual([d.id for d in strips(bench.project)], [strip])
         self.assertEqual([i.unit for i in item_records(bench.project, strip)], [bench.symbol(second).units[0]])

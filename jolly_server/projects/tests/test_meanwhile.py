@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
+from django.contrib.auth import get_user_model
+
+from jolly_core.model import Change, ChangeSet, ConflictError
+from jolly_server.projects.meanwhile import refuse_overwriting
 from jolly_server.projects.models import JournalEntry
 from jolly_server.projects.store import loaded
 from jolly_server.testing import KILN, DemoCase
@@ -61,6 +66,18 @@ class Meanwhile(DemoCase):
             with self.subTest(what):
                 self.assertNotEqual(self.saved("anna", self.seen, **facts).status_code, 409)
         self.assertEqual(self.title(), "Of Jory")
+
+    def test_an_edit_of_any_number_of_things_is_looked_at(self) -> None:
+        """Renaming a location sets thousands of records: one question for each is more than a database takes."""
+        self.saved("jory", title="Of Jory")
+        project = self.held().project
+        before = project.sheets[self.one.id]
+        many = [Change("sheet", f"many{n}", before, replace(before, title=str(n))) for n in range(2500)]
+        anna = get_user_model().objects.get(username="anna")
+        refuse_overwriting(project, KILN, anna, ChangeSet(many), self.seen)
+        many.append(Change("sheet", self.one.id, before, replace(before, title="Of Anna")))
+        with self.assertRaisesRegex(ConflictError, "Of Jory"):
+            refuse_overwriting(project, KILN, anna, ChangeSet(many), self.seen)
 
     def test_ones_own_saves_do_not_stand_in_ones_way(self) -> None:
         for title in ("one", "two", "three"):
